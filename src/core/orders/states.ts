@@ -1,0 +1,104 @@
+import type { Quantity } from '../quantity/quantity';
+import { refusal, type Refusal } from '../result';
+import type { Commitment } from '../tab/stages';
+
+export const ORDER_STATES = [
+  'drafting',
+  'heldOpen',
+  'withSignOff',
+  'readyToSend',
+  'sent',
+  'confirmed',
+  'partIn',
+  'allIn',
+  'settled',
+  'calledOff',
+] as const;
+export type OrderState = (typeof ORDER_STATES)[number];
+
+export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
+  drafting: 'Drafting',
+  heldOpen: 'Held open',
+  withSignOff: 'With sign-off',
+  readyToSend: 'Ready to send',
+  sent: 'Sent',
+  confirmed: 'Confirmed',
+  partIn: 'Part in',
+  allIn: 'All in',
+  settled: 'Settled',
+  calledOff: 'Called off',
+};
+
+/** States before the order is with its supplier; its money is drafted. */
+export const UNSENT: readonly OrderState[] = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend'];
+/** States in which a delivery or a bill is expected. */
+export const OPEN_AT_SUPPLIER: readonly OrderState[] = ['sent', 'confirmed', 'partIn', 'allIn'];
+export const EDITABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
+
+export type OrderEvent = 'holdOpen' | 'takeUp' | 'askSignOff' | 'signOff' | 'refuse' | 'send' | 'confirm' | 'callOff';
+
+const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>>> = {
+  holdOpen: { drafting: 'heldOpen' },
+  takeUp: { heldOpen: 'drafting' },
+  askSignOff: { drafting: 'withSignOff', heldOpen: 'withSignOff' },
+  signOff: { withSignOff: 'readyToSend' },
+  refuse: { withSignOff: 'drafting' },
+  send: { drafting: 'sent', heldOpen: 'sent', readyToSend: 'sent' },
+  confirm: { sent: 'confirmed' },
+  callOff: { drafting: 'calledOff', heldOpen: 'calledOff', readyToSend: 'calledOff', sent: 'calledOff', confirmed: 'calledOff' },
+};
+
+const VERBS: Readonly<Record<OrderEvent, string>> = {
+  holdOpen: 'held open',
+  takeUp: 'taken up again',
+  askSignOff: 'put to sign-off',
+  signOff: 'signed off',
+  refuse: 'refused',
+  send: 'sent',
+  confirm: 'confirmed',
+  callOff: 'called off',
+};
+
+/** The state an event leads to, or why it cannot happen now. */
+export function move(state: OrderState, event: OrderEvent): OrderState | Refusal {
+  return (
+    MOVES[event][state] ??
+    refusal('order.state', `This order is ${ORDER_STATE_NAMES[state].toLowerCase()}, so it cannot be ${VERBS[event]}.`)
+  );
+}
+
+export const canMove = (state: OrderState, event: OrderEvent): boolean => typeof move(state, event) === 'string';
+
+/** How far one line of a sent order has come; quantities in the line's unit. */
+export type LineProgress = {
+  readonly kind: 'goods' | 'service' | 'charge';
+  readonly closedShort: boolean;
+  readonly ordered: Quantity;
+  readonly received: Quantity;
+  readonly billed: Quantity;
+};
+
+const isIn = (l: LineProgress) => l.kind !== 'goods' || l.closedShort || l.received >= l.ordered;
+
+const isBilled = (l: LineProgress) =>
+  l.billed >= (l.closedShort ? l.received : Math.max(l.ordered, l.received));
+
+/**
+ * The state of an order at its supplier, from what came of its lines. Charges and services are not received.
+ * Settled is an order whose every line is in and billed.
+ */
+export function progressState(current: OrderState, lines: readonly LineProgress[]): OrderState {
+  if (!OPEN_AT_SUPPLIER.includes(current) && current !== 'settled') return current;
+  if (lines.every(isIn) && lines.every(isBilled)) return 'settled';
+  const goods = lines.filter((l) => l.kind === 'goods');
+  if (goods.length > 0 && goods.every(isIn)) return 'allIn';
+  if (goods.some((l) => l.received > 0 || l.closedShort)) return 'partIn';
+  return current === 'confirmed' ? 'confirmed' : 'sent';
+}
+
+/** What the ledger makes of a line, from its order's state and its own end. */
+export function commitmentOf(state: OrderState, closedShort: boolean): Commitment {
+  if (state === 'calledOff') return 'calledOff';
+  if (UNSENT.includes(state)) return 'drafted';
+  return closedShort ? 'closedShort' : 'sent';
+}

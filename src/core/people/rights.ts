@@ -1,0 +1,49 @@
+export const ROLES = ['buyer', 'lead', 'manager', 'storekeeper', 'accounts', 'field', 'administrator'] as const;
+export type Role = (typeof ROLES)[number];
+
+export const ROLE_NAMES: Readonly<Record<Role, string>> = {
+  buyer: 'Buyer',
+  lead: 'Job lead',
+  manager: 'Manager',
+  storekeeper: 'Storekeeper',
+  accounts: 'Accounts',
+  field: 'Field',
+  administrator: 'Administrator',
+};
+
+export const RIGHTS = {
+  'see jobs': 'look at jobs',
+  'see orders': 'look at orders',
+  'see money': 'see prices and budgets',
+  'open jobs': 'open jobs',
+  'import quotes': 'bring in a quote',
+  'win quotes': 'mark a quote won',
+  'change buy lists': 'change a buy list',
+  'draft orders': 'draft orders',
+  'send orders': 'send orders',
+  'see dock': 'see the dock',
+  receive: 'take in deliveries',
+  'see invoices': 'look at invoices',
+  'enter invoices': 'enter invoices',
+  'match invoices': 'match invoices',
+  'pass differences': 'pass an invoice with a difference',
+  'keep suppliers': 'keep suppliers and items',
+  'manage people': 'manage people and settings',
+} as const;
+export type Right = keyof typeof RIGHTS;
+
+const LOOK: readonly Right[] = ['see jobs', 'see orders', 'see money'];
+
+const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
+  buyer: [...LOOK, 'open jobs', 'import quotes', 'win quotes', 'change buy lists', 'draft orders', 'send orders', 'see dock', 'receive', 'see invoices', 'enter invoices', 'match invoices', 'keep suppliers'],
+  lead: [...LOOK, 'open jobs', 'import quotes', 'win quotes', 'change buy lists', 'see dock', 'see invoices'],
+  manager: [...LOOK, 'open jobs', 'import quotes', 'win quotes', 'change buy lists', 'draft orders', 'send orders', 'see dock', 'receive', 'see invoices', 'enter invoices', 'match invoices', 'pass differences', 'keep suppliers'],
+  storekeeper: ['see jobs', 'see orders', 'see dock', 'receive'],
+  accounts: [...LOOK, 'see dock', 'see invoices', 'enter invoices', 'match invoices', 'pass differences'],
+  field: ['see jobs', 'see dock'],
+  administrator: [...LOOK, 'manage people'],
+};
+
+/** Whether any of a person's roles grants a right. */
+export const may = (person: { readonly roles: readonly Role[] }, right: Right): boolean =>
+  person.roles.some((role) => GRANTED[role].includes(right));

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import type { Brand } from '../brand';
+import { divideRounded, formatDecimal, parseDecimal } from '../money/decimal';
+import { done, refusal, refused, type Result } from '../result';
+
+/** A quantity in ten-thousandths of the unit that stands beside it. */
+export type Quantity = Brand<number, 'Quantity'>;
+
+export const PLACES = 4;
+export const ONE = 10_000 as Quantity;
+export const NONE = 0 as Quantity;
+/** Nothing on a job is bought in larger numbers than this; more is a slip of the keyboard. */
+export const MOST = 10_000_000;
+
+export const quantitySchema = z.number().int().transform((n) => n as Quantity);
+
+export const quantity = (n: number): Quantity => {
+  if (!Number.isSafeInteger(n)) throw new RangeError(`${n} is no quantity.`);
+  return (n === 0 ? 0 : n) as Quantity;
+};
+
+export const addQ = (...all: readonly Quantity[]): Quantity => quantity(all.reduce((sum, q) => sum + q, 0));
+export const subtractQ = (from: Quantity, what: Quantity): Quantity => quantity(from - what);
+export const atLeastNone = (q: Quantity): Quantity => quantity(Math.max(q, 0));
+export const least = (...all: readonly Quantity[]): Quantity => quantity(Math.min(...all));
+
+/**
+ * Reads a quantity that must be above zero.
+ * @example parseQuantity('2.5') // value 25000
+ */
+export function parseQuantity(text: string, places = PLACES): Result<Quantity> {
+  const read = parseDecimal(text, { places, most: MOST });
+  if (!read.ok) return read;
+  if (read.value <= 0) return refused(refusal('quantity.low', 'A quantity must be above zero.'));
+  return done(quantity(read.value * 10 ** (PLACES - places)));
+}
+
+/** @example formatQuantity(25000 as Quantity) // '2.5' */
+export const formatQuantity = (q: Quantity): string => formatDecimal(q, PLACES, 0);
+
+/**
+ * An exact conversion between two units of one part: `many` of the need's unit are in `one` of the supplier's.
+ * A reel of 60 m is { many: 60, one: 1 }; bar at 0.888 kg a metre, sold by the kilogram, is { many: 1000, one: 888 }.
+ */
+export type Factor = { readonly many: number; readonly one: number };
+
+export const SAME_UNIT: Factor = { many: 1, one: 1 };
+
+/** The supplier's units that hold a quantity in the need's unit, rounded up to four places so that nothing is short. */
+export function toSupplierUnit(q: Quantity, factor: Factor): Quantity {
+  const size = BigInt(q) * BigInt(factor.one);
+  const per = BigInt(factor.many);
+  return quantity(Number((size + per - 1n) / per));
+}
+
+/** The need's units in a quantity of the supplier's unit, to four places. */
+export const fromSupplierUnit = (q: Quantity, factor: Factor): Quantity =>
+  quantity(divideRounded(BigInt(q) * BigInt(factor.many), BigInt(factor.one)));

@@ -1,0 +1,47 @@
+import { lineNet, minor, type Minor, type UnitPrice } from '../money/money';
+import type { Quantity } from '../quantity/quantity';
+import { done, refusal, refused, type Result } from '../result';
+import type { QuoteLineKind } from './rows';
+
+export const QUOTE_STATES = ['writing', 'withCustomer', 'won', 'lost'] as const;
+export type QuoteState = (typeof QUOTE_STATES)[number];
+
+export const QUOTE_STATE_NAMES: Readonly<Record<QuoteState, string>> = {
+  writing: 'Writing',
+  withCustomer: 'With customer',
+  won: 'Won',
+  lost: 'Lost',
+};
+
+export type CostedLine = {
+  readonly kind: QuoteLineKind;
+  readonly quantity: Quantity;
+  readonly cost: UnitPrice;
+  readonly costCodeId: number;
+};
+
+/** Only bought lines become purchases. */
+export const isBought = (line: { readonly kind: QuoteLineKind }): boolean => line.kind === 'bought';
+
+const opensBudget = (line: { readonly kind: QuoteLineKind }) => isBought(line) || line.kind === 'allowance';
+
+/**
+ * The budget for buying that a quote opens: the cost side of its bought lines and allowances by cost code.
+ * @returns minor units of the company's currency by cost code id
+ */
+export function budgetOf(lines: readonly CostedLine[], currency: string): Map<number, Minor> {
+  const budget = new Map<number, Minor>();
+  for (const l of lines.filter(opensBudget)) {
+    budget.set(l.costCodeId, minor((budget.get(l.costCodeId) ?? 0) + lineNet(l.quantity, l.cost, 1, currency)));
+  }
+  return budget;
+}
+
+/** Whether a quote can be marked won: it is open, has lines, and says who said yes. */
+export function win(quote: { readonly state: QuoteState; readonly lines: number }, saidYesBy: string): Result<'won'> {
+  if (quote.state === 'won') return refused(refusal('quote.won', 'This quote is already won. Its budget and buy list are open.'));
+  if (quote.state === 'lost') return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it.'));
+  if (quote.lines === 0) return refused(refusal('quote.empty', 'This quote has no lines yet. Bring them in from a file first.'));
+  if (saidYesBy.trim() === '') return refused(refusal('quote.who', 'Say who of the customer said yes.', 'wonBy'));
+  return done('won');
+}

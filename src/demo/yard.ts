@@ -1,0 +1,130 @@
+import { asDay, plusWorkdays, type Calendar, type Day } from '@/core/calendar/workdays';
+import { lineNet, parsePrice, type Minor, type UnitPrice } from '@/core/money/money';
+import { totalsOf } from '@/core/money/tax';
+import { quantity, type Quantity } from '@/core/quantity/quantity';
+import { enterInvoice, matchInvoice } from '@/actions/invoices';
+import { draftOrders } from '@/actions/orders';
+import { receive } from '@/actions/receiving';
+import { sendOrder } from '@/actions/sending';
+import type { Outcome, Post, Setting } from '@/actions/action';
+import { loadTaxCodes } from '@/store/company';
+import type { Db } from '@/store/connection';
+import { findByEmail } from '@/store/people';
+import type { PersonKey } from './catalogue';
+
+/** The value of an outcome; the sample company's history has no refusals. */
+export function must<T>(outcome: Outcome<T>): T {
+  if (outcome.status === 'done') return outcome.value;
+  throw new Error(outcome.status === 'clash' ? outcome.message : outcome.refusals.map((r) => r.message).join(' '));
+}
+
+export const q = (n: number): Quantity => quantity(Math.round(n * 10_000));
+
+export function price(n: number): UnitPrice {
+  const read = parsePrice(String(n));
+  if (!read.ok) throw new Error(`${n} is no price.`);
+  return read.value;
+}
+
+export const pence = (n: number): Minor => Math.round(n * 100) as Minor;
+
+/** An order in the sample history: what is bought, by `job/item` or with a part of the quantity, and what came of it. */
+export type Episode = {
+  on: number;
+  lines: readonly (string | readonly [ref: string, quantity: number])[];
+  sent?: number;
+  /** Deliveries: the working day, and how much of which item (all that is due when left out). */
+  in?: readonly { on: number; only?: Readonly<Record<string, number>>; note?: string }[];
+  bills?: readonly { on: number; number: string; only?: Readonly<Record<string, number>>; prices?: Readonly<Record<string, number>>; matched?: number; reason?: string }[];
+};
+
+type Line = { id: number; kind: string; ourNumber: string; description: string; quantity: Quantity; unit: string; price: UnitPrice; priceQuantity: number; taxCodeId: number };
+
+/** Tells the sample company's history through the same actions that people use, day by day. */
+export class DemoYard {
+  private count = 0;
+
+  constructor(
+    readonly db: Db,
+    readonly today: Day,
+    readonly calendar: Calendar,
+    private readonly post: Post,
+  ) {}
+
+  day(offset: number): Day {
+    return plusWorkdays(this.today, offset, this.calendar);
+  }
+
+  once(): string {
+    this.count += 1;
+    return `demo-${String(this.count).padStart(6, '0')}`;
+  }
+
+  async as(who: PersonKey, offset: number, hour = 10): Promise<Setting> {
+    const actor = await findByEmail(this.db, `${who}@wrackline.example`);
+    if (actor === undefined) throw new Error(`${who} is not there.`);
+    const day = this.day(offset);
+    const now = `${day}T${String(hour).padStart(2, '0')}:${String(this.count % 60).padStart(2, '0')}:00.000Z`;
+    return { db: this.db, actor, post: this.post, clock: { today: () => day, now: () => now } };
+  }
+
+  private async picks(lines: Episode['lines']) {
+    const picks = [];
+    for (const line of lines) {
+      const [ref, part] = typeof line === 'string' ? [line, undefined] : line;
+      const [job, item] = ref.split('/');
+      const need = (await this.db('need as n').join('job as j', 'j.id', 'n.jobId').join('item as i', 'i.id', 'n.itemId').where({ 'j.number': job, 'i.number': item }).first('n.id', 'n.open')) as { id: number; open: Quantity } | undefined;
+      if (need === undefined) throw new Error(`There is no need ${ref}.`);
+      picks.push({ needId: need.id, buy: part === undefined ? need.open : q(part) });
+    }
+    return picks;
+  }
+
+  private async lines(orderId: number): Promise<Line[]> {
+    return (await this.db('orderLine').where({ orderId }).orderBy('place')) as Line[];
+  }
+
+  /** Plays one order from the buy list to its bills. */
+  async play(episode: Episode): Promise<string> {
+    const { orders } = must(await draftOrders(await this.as('mina', episode.on, 9), { once: this.once(), picks: await this.picks(episode.lines) }));
+    const [order] = orders;
+    if (order === undefined || orders.length > 1) throw new Error('An episode is one order.');
+    if (episode.sent === undefined) return order.number;
+    const { version } = (await this.db('purchaseOrder').where({ id: order.id }).first('version')) as { version: number };
+    must(await sendOrder(await this.as('mina', episode.sent, 11), { once: this.once(), orderId: order.id, version }));
+    for (const delivery of episode.in ?? []) await this.takeIn(order.id, delivery);
+    for (const bill of episode.bills ?? []) await this.bill(order.id, bill);
+    return order.number;
+  }
+
+  private async takeIn(orderId: number, { on, only, note }: NonNullable<Episode['in']>[number]): Promise<void> {
+    const due = (await this.lines(orderId)).filter((l) => l.kind === 'goods');
+    const came = new Map(((await this.db('split').whereIn('lineId', due.map((l) => l.id)).groupBy('lineId').select('lineId').sum({ n: 'received' })) as { lineId: number; n: number }[]).map((r) => [r.lineId, r.n]));
+    const arrivals = due
+      .map((l) => ({ lineId: l.id, arrives: only === undefined ? quantity(l.quantity - (came.get(l.id) ?? 0)) : q(only[l.ourNumber] ?? 0), keepOver: false }))
+      .filter((a) => a.arrives > 0);
+    must(await receive(await this.as('joss', on, 14), { once: this.once(), orderId, note: note ?? '', arrivals }));
+  }
+
+  private async bill(orderId: number, bill: NonNullable<Episode['bills']>[number]): Promise<void> {
+    const { only, prices } = bill;
+    const lines = (await this.lines(orderId)).filter((l) => only === undefined || l.kind === 'charge' || only[l.ourNumber] !== undefined);
+    const billed = lines.map((l) => ({ lineId: l.id, quantity: only?.[l.ourNumber] === undefined ? l.quantity : q(only[l.ourNumber] ?? 0), price: prices?.[l.ourNumber] === undefined ? l.price : price(prices[l.ourNumber] ?? 0), taxCodeId: l.taxCodeId }));
+    const draft = { once: this.once(), orderId, number: bill.number, day: this.day(bill.on), lines: billed };
+    const typedTotal = await this.totalOf(draft.lines, lines);
+    const { id } = must(await enterInvoice(await this.as('ida', bill.on, 15), { ...draft, typedTotal }));
+    if (bill.matched === undefined) return;
+    const { version } = (await this.db('invoice').where({ id }).first('version')) as { version: number };
+    must(await matchInvoice(await this.as('ida', bill.matched, 16), { once: this.once(), invoiceId: id, version, reason: bill.reason ?? '' }));
+  }
+
+  private async totalOf(billed: readonly { quantity: Quantity; price: UnitPrice; taxCodeId: number }[], lines: readonly Line[]): Promise<number> {
+    return totalsOf(billed.map((b, k) => ({ kind: 'goods' as const, taxCodeId: b.taxCodeId, net: lineNet(b.quantity, b.price, lines[k]?.priceQuantity ?? 1, 'GBP') })), await loadTaxCodes(this.db)).gross;
+  }
+}
+
+export const dayFrom = (text: string): Day => {
+  const day = asDay(text);
+  if (day === undefined) throw new Error(`“${text}” is no day.`);
+  return day;
+};

@@ -1,0 +1,50 @@
+import Papa from 'papaparse';
+import type { DecimalMark } from '@/core/money/decimal';
+import { done, refusal, refused, type Result } from '@/core/result';
+import { decodeText, type Decoded } from './decode';
+
+export const MOST_ROWS = 50_000;
+export const MOST_BYTES = 8 * 1024 * 1024;
+
+export type Sheet = {
+  readonly encoding: Decoded['encoding'];
+  readonly delimiter: string;
+  readonly mark: DecimalMark;
+  readonly headings: readonly string[];
+  /** Data rows; `row` counts as a spreadsheet does, the headings being row 1. Blank rows are passed over. */
+  readonly rows: readonly { readonly row: number; readonly cells: readonly string[] }[];
+};
+
+const isBlank = (cells: readonly string[]) => cells.every((c) => c.trim() === '');
+
+/** The decimal mark that the file's numbers use: a comma when some cell can only be read so, and none needs a point. */
+function guessMark(rows: readonly { readonly cells: readonly string[] }[]): DecimalMark {
+  const cells = rows.slice(0, 500).flatMap((r) => r.cells);
+  const commas = cells.filter((c) => /^\s*[-+£€]?\s*[\d. ]*\d,\d{1,2}\s*$|^\s*\d+,\d{4}\s*$/.test(c)).length;
+  const points = cells.filter((c) => /^\s*[-+£€]?\s*[\d, ]*\d\.\d{1,2}\s*$/.test(c)).length;
+  return commas > points ? ',' : '.';
+}
+
+/**
+ * Reads a CSV file (RFC 4180, and the same with semicolons or tabs) whose first row holds the headings.
+ *
+ * @returns its rows as text, or why the file cannot be used
+ */
+export function readCsv(bytes: Uint8Array): Result<Sheet> {
+  if (bytes.length > MOST_BYTES) return refused(refusal('file.large', 'The file is larger than 8 MB. Split it and bring the parts in one after the other.'));
+  const decoded = decodeText(bytes);
+  if (!decoded.ok) return decoded;
+  const { text, encoding } = decoded.value;
+  if (text.trim() === '') return refused(refusal('file.empty', 'The file is empty.'));
+  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'] });
+  const broken = parsed.errors.find((e) => e.type === 'Quotes');
+  if (broken !== undefined) {
+    return refused(refusal('file.quotes', `Row ${(broken.row ?? 0) + 1} has a quotation mark that is not closed, so the rest cannot be read.`));
+  }
+  const all = parsed.data.map((cells, k) => ({ row: k + 1, cells })).filter((r) => !isBlank(r.cells));
+  const [first, ...rows] = all;
+  if (first === undefined || rows.length === 0) return refused(refusal('file.noRows', 'The file has headings but no rows under them.'));
+  if (rows.length > MOST_ROWS) return refused(refusal('file.rows', `The file has ${rows.length.toLocaleString('en-GB')} rows; the most is ${MOST_ROWS.toLocaleString('en-GB')}.`));
+  const headings = first.cells.map((h, k) => h.trim() || `Column ${k + 1}`);
+  return done({ encoding, delimiter: parsed.meta.delimiter, mark: guessMark(rows), headings, rows });
+}

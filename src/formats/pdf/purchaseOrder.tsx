@@ -1,0 +1,152 @@
+import { Document, Page, renderToBuffer, StyleSheet, Text, View } from '@react-pdf/renderer';
+import { MONO, registerFonts, TEXT } from './fonts';
+
+/** Everything that stands on the paper, written out as it is printed. */
+export type OrderPaper = {
+  readonly number: string;
+  readonly draft: boolean;
+  readonly date: string;
+  readonly company: { readonly name: string; readonly address: string; readonly email: string; readonly taxNumber: string };
+  readonly supplier: { readonly name: string; readonly contact: string; readonly address: string };
+  readonly deliverTo: { readonly name: string; readonly address: string; readonly instructions: string };
+  readonly wanted: string;
+  readonly carrier: string;
+  readonly payment: string;
+  readonly buyer: string;
+  readonly instructions: string;
+  readonly currency: string;
+  readonly lines: readonly PaperLine[];
+  readonly totals: readonly { readonly label: string; readonly amount: string; readonly strong?: boolean }[];
+  readonly terms: string;
+};
+
+export type PaperLine = {
+  readonly place: string;
+  readonly description: string;
+  readonly ourNumber: string;
+  readonly theirNumber: string;
+  readonly quantity: string;
+  readonly price: string;
+  readonly wanted: string;
+  readonly net: string;
+};
+
+const INK = '#17262B';
+const MUTED = '#55646A';
+const RIM = '#0F3B3A';
+const LINE = '#DCD3C0';
+
+const s = StyleSheet.create({
+  page: { fontFamily: TEXT, fontSize: 9.5, color: INK, paddingTop: 96, paddingBottom: 64, paddingHorizontal: 44, lineHeight: 1.35 },
+  running: { position: 'absolute', top: 32, left: 44, right: 44, flexDirection: 'row', justifyContent: 'space-between', borderBottomWidth: 1.5, borderBottomColor: RIM, paddingBottom: 10 },
+  title: { fontSize: 17, fontWeight: 700, color: RIM, lineHeight: 1.2 },
+  company: { fontSize: 11, fontWeight: 700, textAlign: 'right' },
+  number: { fontFamily: MONO, fontSize: 12, fontWeight: 700 },
+  small: { fontSize: 8, color: MUTED },
+  label: { fontSize: 8, color: MUTED, marginBottom: 1 },
+  blocks: { flexDirection: 'row', gap: 18, marginBottom: 14 },
+  block: { flex: 1 },
+  strong: { fontWeight: 700 },
+  head: { flexDirection: 'row', borderBottomWidth: 1, borderBottomColor: INK, paddingVertical: 4, fontSize: 8, color: MUTED },
+  row: { flexDirection: 'row', borderBottomWidth: 0.5, borderBottomColor: LINE, paddingTop: 4, paddingBottom: 2 },
+  place: { width: 22, color: MUTED },
+  what: { flex: 1, paddingRight: 8 },
+  numbers: { fontFamily: MONO, fontSize: 8, color: MUTED },
+  quantity: { width: 68, textAlign: 'right' },
+  price: { width: 78, textAlign: 'right' },
+  wanted: { width: 74, textAlign: 'right' },
+  net: { width: 66, textAlign: 'right' },
+  totals: { marginTop: 8, marginLeft: 'auto', width: 230 },
+  total: { flexDirection: 'row', justifyContent: 'space-between', paddingVertical: 3, borderBottomWidth: 0.5, borderBottomColor: LINE },
+  notes: { marginTop: 18 },
+  foot: { position: 'absolute', top: 796, left: 44, right: 44, flexDirection: 'row', justifyContent: 'space-between', fontSize: 8, color: MUTED, borderTopWidth: 0.5, borderTopColor: LINE, paddingTop: 6 },
+});
+
+function Block({ label, strong, lines }: { label: string; strong: string; lines: readonly string[] }) {
+  return (
+    <View style={s.block}>
+      <Text style={s.label}>{label}</Text>
+      <Text style={s.strong}>{strong}</Text>
+      {lines.filter((l) => l !== '').map((l, k) => <Text key={k}>{l}</Text>)}
+    </View>
+  );
+}
+
+function Line({ line }: { line: PaperLine }) {
+  const numbers = [line.ourNumber && `ours ${line.ourNumber}`, line.theirNumber && `yours ${line.theirNumber}`].filter(Boolean).join('   ');
+  return (
+    <View style={s.row} wrap={false}>
+      <Text style={s.place}>{line.place}</Text>
+      <View style={s.what}>
+        <Text style={s.strong}>{line.description}</Text>
+        {numbers !== '' && <Text style={s.numbers}>{numbers}</Text>}
+      </View>
+      <Text style={s.quantity}>{line.quantity}</Text>
+      <Text style={s.price}>{line.price}</Text>
+      <Text style={s.wanted}>{line.wanted}</Text>
+      <Text style={s.net}>{line.net}</Text>
+    </View>
+  );
+}
+
+function Paper({ paper }: { paper: OrderPaper }) {
+  const { company, supplier, deliverTo } = paper;
+  return (
+    <Document title={`Purchase order ${paper.number}`} author={company.name} subject={`Order to ${supplier.name}`} language="en-GB">
+      <Page size="A4" style={s.page}>
+        <View style={s.running} fixed>
+          <View>
+            <Text style={s.title}>{paper.draft ? 'Purchase order (draft)' : 'Purchase order'}</Text>
+            <Text style={s.number}>{paper.number}</Text>
+          </View>
+          <View>
+            <Text style={s.company}>{company.name}</Text>
+            <Text style={[s.small, { textAlign: 'right' }]}>{paper.date}</Text>
+          </View>
+        </View>
+        <View style={s.foot} fixed>
+          <Text>Please quote {paper.number} on delivery notes and invoices.</Text>
+          <Text render={({ pageNumber, totalPages }) => `Page ${pageNumber} of ${totalPages}`} />
+        </View>
+        <View style={s.blocks}>
+          <Block label="To" strong={supplier.name} lines={[supplier.contact, ...supplier.address.split('\n')]} />
+          <Block label="From" strong={company.name} lines={[...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`]} />
+          <Block label="Deliver to" strong={deliverTo.name} lines={[...deliverTo.address.split('\n'), deliverTo.instructions]} />
+        </View>
+        <View style={s.blocks}>
+          <Block label="Wanted" strong={paper.wanted} lines={[]} />
+          <Block label="Carrier" strong={paper.carrier || '–'} lines={[]} />
+          <Block label="Payment" strong={paper.payment} lines={[]} />
+          <Block label="Buyer" strong={paper.buyer} lines={[]} />
+        </View>
+        <View style={s.head} fixed>
+          <Text style={s.place}>Line</Text>
+          <Text style={s.what}>Description</Text>
+          <Text style={s.quantity}>Quantity</Text>
+          <Text style={s.price}>Price {paper.currency}</Text>
+          <Text style={s.wanted}>Wanted</Text>
+          <Text style={s.net}>Net {paper.currency}</Text>
+        </View>
+        {paper.lines.map((line) => <Line key={line.place} line={line} />)}
+        <View style={s.totals} wrap={false}>
+          {paper.totals.map((t) => (
+            <View key={t.label} style={s.total}>
+              <Text style={t.strong ? s.strong : {}}>{t.label}</Text>
+              <Text style={t.strong ? s.strong : {}}>{t.amount}</Text>
+            </View>
+          ))}
+        </View>
+        <View style={s.notes} wrap={false}>
+          {paper.instructions !== '' && <Text style={{ marginBottom: 8 }}>{paper.instructions}</Text>}
+          <Text style={s.small}>{paper.terms}</Text>
+        </View>
+      </Page>
+    </Document>
+  );
+}
+
+/** Sets a purchase order as a PDF on A4; a long one breaks over pages with its headings repeated. */
+export async function purchaseOrderPdf(paper: OrderPaper): Promise<Buffer> {
+  registerFonts();
+  return renderToBuffer(<Paper paper={paper} />);
+}

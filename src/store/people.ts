@@ -1,0 +1,48 @@
+import type { Role } from '@/core/people/rights';
+import type { Db } from './connection';
+import { insertOne } from './rows';
+
+export type Person = {
+  readonly id: number;
+  readonly name: string;
+  readonly email: string;
+  readonly roles: readonly Role[];
+  readonly theme: 'day' | 'evening';
+};
+
+type PersonRow = Omit<Person, 'roles'> & { readonly passwordHash: string; readonly active: number };
+
+async function withRoles(db: Db, row: PersonRow | undefined): Promise<(Person & { passwordHash: string }) | undefined> {
+  if (row === undefined || row.active !== 1) return undefined;
+  const roles = (await db('personRole').where({ personId: row.id })) as { role: Role }[];
+  const { id, name, email, theme, passwordHash } = row;
+  return { id, name, email, theme, passwordHash, roles: roles.map((r) => r.role) };
+}
+
+/** An active person, without the password hash. */
+export async function findPerson(db: Db, id: number): Promise<Person | undefined> {
+  const found = await withRoles(db, (await db('person').where({ id }).first()) as PersonRow | undefined);
+  if (found === undefined) return undefined;
+  const { id: personId, name, email, theme, roles } = found;
+  return { id: personId, name, email, theme, roles };
+}
+
+export const findByEmail = async (db: Db, email: string) =>
+  withRoles(db, (await db('person').where({ email }).first()) as PersonRow | undefined);
+
+export async function insertPerson(db: Db, person: { name: string; email: string; passwordHash: string; roles: readonly Role[] }): Promise<number> {
+  const { roles, ...row } = person;
+  const id = await insertOne(db, 'person', row);
+  for (const role of roles) await db('personRole').insert({ personId: id, role });
+  return id;
+}
+
+export const countRecentFailures = async (db: Db, email: string, since: string): Promise<number> => {
+  const lastGood = db('signInAttempt').where({ email, good: 1 }).max('at');
+  const [row] = (await db('signInAttempt').where({ email, good: 0 }).where('at', '>', since).whereRaw("at > coalesce((?), '')", [lastGood]).count({ n: '*' })) as { n: number }[];
+  return row?.n ?? 0;
+};
+
+export const recordAttempt = async (db: Db, email: string, at: string, good: boolean): Promise<void> => {
+  await db('signInAttempt').insert({ email, at, good: good ? 1 : 0 });
+};
