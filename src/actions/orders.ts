@@ -1,9 +1,10 @@
 import { z } from 'zod';
+import { divideRounded } from '@/core/money/decimal';
 import { formatMoney, unitPriceSchema } from '@/core/money/money';
 import { numberBy } from '@/core/orders/number';
 import { lineFaults } from '@/core/orders/order';
 import { EDITABLE, move, OPEN_AT_SUPPLIER, type OrderEvent } from '@/core/orders/states';
-import { addQ, formatQuantity, quantitySchema } from '@/core/quantity/quantity';
+import { addQ, formatQuantity, NONE, quantity, quantitySchema } from '@/core/quantity/quantity';
 import { isUnit } from '@/core/quantity/units';
 import { planOrders } from '@/store/drafts';
 import { postOrder } from '@/store/ledger';
@@ -68,7 +69,7 @@ async function draft(work: Work, supplier: DraftFor, lines: readonly LineToSave[
   return { id, number };
 }
 
-const splitInput = z.object({ jobId: z.number().int().nullable(), costCodeId: z.number().int().nullable(), needId: z.number().int().nullable(), quantity: quantitySchema, covers: quantitySchema });
+const splitInput = z.object({ jobId: z.number().int().nullable(), costCodeId: z.number().int().nullable(), needId: z.number().int().nullable(), quantity: quantitySchema });
 
 export const lineInput = z.object({
   id: z.number().int().optional(),
@@ -98,12 +99,12 @@ export const changeOrder = defineAction({
     if (!EDITABLE.includes(order.state)) refuse('order.state', `Order ${order.number} is no longer being drafted, so its lines stay as they are.`);
     const known = new Set(order.lines.map((l) => l.id));
     if (lines.some((l) => l.id !== undefined && !known.has(l.id))) refuse('line.missing', 'A line of this order is not there any more. Look at the order again.');
-    const faults = lines.flatMap((l, k) => lineFaults(l.kind === 'charge' ? { ...l, splits: [] } : l, `lines.${k}`));
+    const covered = withCover(order, lines);
+    const faults = covered.flatMap((l, k) => lineFaults(l.kind === 'charge' ? { ...l, splits: [] } : l, `lines.${k}`));
     if (faults.length > 0) throw new Refused(faults);
-    await checkCover(work, order, lines);
     await trx('purchaseOrder').where({ id: orderId }).update({ ...terms, version: version + 1 });
     const splitIds = order.lines.flatMap((l) => l.splits.map((s) => s.id));
-    const needIds = await saveLines(trx, order, lines, await loadTaxed(trx));
+    const needIds = await saveLines(trx, order, covered, await loadTaxed(trx));
     await postOrder(trx, happening('Draft changed', 'order', orderId), orderId, { splitIds, needIds });
     const after = found(await findOrder(trx, orderId), 'This order');
     await audit({ words: `Changed draft ${order.number}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`, subjects: [...subjectsOf(order), ...subjectsOf(after)], before: order, after });
@@ -111,14 +112,20 @@ export const changeOrder = defineAction({
   },
 });
 
-/** A split may cover only a need of its own job. */
-async function checkCover({ trx }: Work, order: StoredOrder, lines: readonly LineToSave[]): Promise<void> {
-  const splits = lines.flatMap((l) => l.splits.filter((s) => s.needId !== null));
-  const needs = new Map(((await trx('need').whereIn('id', splits.map((s) => s.needId ?? 0)).select('id', 'jobId', 'description')) as { id: number; jobId: number; description: string }[]).map((n) => [n.id, n]));
-  for (const s of splits) {
-    const need = found(needs.get(s.needId ?? 0), 'A line of the buy list');
-    if (need.jobId !== s.jobId) refuse('split.job', `${need.description} is on another job’s buy list. Charge it to that job, or add a line of its own.`);
-  }
+/**
+ * What each split covers of its need: as before, in proportion to its quantity. A split that was charged elsewhere
+ * before covers nothing.
+ */
+function withCover(order: StoredOrder, lines: readonly z.output<typeof lineInput>[]): LineToSave[] {
+  return lines.map((line) => {
+    const stored = order.lines.find((l) => l.id === line.id);
+    const splits = line.splits.map((s) => {
+      const before = stored?.splits.find((b) => b.needId !== null && b.needId === s.needId && b.jobId === s.jobId && b.costCodeId === s.costCodeId);
+      if (before === undefined) return { ...s, needId: null, covers: NONE };
+      return { ...s, covers: quantity(divideRounded(BigInt(before.covers) * BigInt(s.quantity), BigInt(before.quantity))) };
+    });
+    return { ...line, splits };
+  });
 }
 
 /** Holds a draft open for late additions, or takes it up again. */

@@ -83,15 +83,15 @@ function daysOff(today: Day): { day: string; name: string }[] {
 const quoted = (cell: string | number) => (/[",\n]/.test(String(cell)) ? `"${String(cell).replaceAll('"', '""')}"` : String(cell));
 
 /** A quote file as an estimating sheet writes it. */
-export function quoteCsv({ lines, freight }: Pick<DemoJob, 'lines' | 'freight'>, day: (offset: number) => Day): string {
+export function quoteCsv({ lines, allowed }: Pick<DemoJob, 'lines' | 'allowed'>, day: (offset: number) => Day): string {
   const rows = lines.map(([number, quantity, cost, sell, needed]) => {
     const item = ITEMS.find((i) => i[0] === number);
     if (item === undefined) throw new Error(`There is no item ${number}.`);
     const supplier = item[5] > 0 ? (SUPPLIERS.find((s) => s.key === item[4])?.name ?? '') : '';
     return [number, item[1], quantity, '', cost, sell, item[3], supplier, day(needed), 'bought'].map(quoted).join(',');
   });
-  const allowance = `,Carriage and sundries,1,lump sum,${freight},${Math.round(freight * 1.4)},09,,,allowance`;
-  return ['Item,Description,Qty,Unit,Our cost,Customer price,Cost code,Supplier,Needed,Kind', ...rows, allowance].join('\r\n');
+  const allowances = Object.entries(allowed).map(([code, amount]) => `,${code === '09' ? 'Carriage and sundries' : 'Contingency'},1,lump sum,${amount},${Math.round(amount * 1.4)},${code},,,allowance`);
+  return ['Item,Description,Qty,Unit,Our cost,Customer price,Cost code,Supplier,Needed,Kind', ...rows, ...allowances].join('\r\n');
 }
 
 async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {

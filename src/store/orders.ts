@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { minor, type Minor, type Rate } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
-import { netOf, orderTotals, splitCharge, splitValues, type OrderLine, type Split } from '@/core/orders/order';
+import { netOf, orderTotals, splitValues, withCharges, type OrderLine, type Split } from '@/core/orders/order';
 import { progressState, type LineProgress, type OrderState } from '@/core/orders/states';
 import { addQ, type Quantity } from '@/core/quantity/quantity';
 import { groupBy } from '@/core/group';
@@ -72,15 +72,6 @@ export async function findOrder(db: Db, id: number): Promise<StoredOrder | undef
 
 type Money = { readonly codes: readonly TaxCode[]; readonly companyCurrency: string };
 
-/** Charges follow what the goods and services cost each job, so their splits are worked out anew with every change. */
-function withCharges(lines: readonly LineToSave[], head: Pick<OrderHead, 'currency' | 'rate'>, money: Money): LineToSave[] {
-  const terms = { currency: head.currency, companyCurrency: money.companyCurrency, rate: head.rate };
-  const carrying = lines.filter((l) => l.kind !== 'charge');
-  const values = splitValues(carrying, money.codes, terms);
-  const valued = carrying.map((l, k) => ({ splits: l.splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? minor(0) })) }));
-  return lines.map((l) => (l.kind === 'charge' ? { ...l, splits: splitCharge(valued, l.chargeCodeId ?? undefined) } : l));
-}
-
 /**
  * Writes the lines of an unsent order: keeps, changes, adds and removes lines, works out charges, net amounts,
  * split values and totals.
@@ -89,8 +80,9 @@ function withCharges(lines: readonly LineToSave[], head: Pick<OrderHead, 'curren
  */
 export async function saveLines(trx: Db, head: OrderHead, toSave: readonly LineToSave[], money: Money): Promise<number[]> {
   const before = (await loadLines(trx, [head.id])).get(head.id) ?? [];
-  const lines = withCharges(toSave, head, money);
-  const values = splitValues(lines, money.codes, { currency: head.currency, companyCurrency: money.companyCurrency, rate: head.rate });
+  const terms = { currency: head.currency, companyCurrency: money.companyCurrency, rate: head.rate };
+  const lines = withCharges(toSave, money.codes, terms);
+  const values = splitValues(lines, money.codes, terms);
   const kept = new Set(lines.flatMap((l) => (l.id === undefined ? [] : [l.id])));
   await trx('orderLine').where({ orderId: head.id }).whereNotIn('id', [...kept]).delete();
   for (const [k, line] of lines.entries()) {

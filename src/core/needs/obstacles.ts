@@ -29,6 +29,6 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
 
 /** The few words that mark a row. */
 export function wordsFor(obstacle: Obstacle): string {
-  if (obstacle.kind === 'late') return `${obstacle.days} working day${obstacle.days === 1 ? '' : 's'} too late`;
+  if (obstacle.kind === 'late') return `${obstacle.days} day${obstacle.days === 1 ? '' : 's'} too late`;
   return { noSupplier: 'no supplier', noPrice: 'no price', noItem: 'no item number' }[obstacle.kind];
 }

@@ -78,6 +78,17 @@ export function splitCharge(
 }
 
 /**
+ * Charges follow what the goods and services cost each job, so their splits are worked out anew with every change.
+ * @returns the lines in order, charges with new splits and the rest as they were
+ */
+export function withCharges<L extends OrderLine & { readonly chargeCodeId: number | null }>(lines: readonly L[], codes: readonly TaxCode[], terms: OrderTerms): L[] {
+  const carrying = lines.filter((l) => l.kind !== 'charge');
+  const values = splitValues(carrying, codes, terms);
+  const valued = carrying.map((l, k) => ({ splits: l.splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? ZERO })) }));
+  return lines.map((l) => (l.kind === 'charge' ? { ...l, splits: splitCharge(valued, l.chargeCodeId ?? undefined) } : l));
+}
+
+/**
  * What is wrong with a line before it can be ordered, in words that name the line.
  * @param path - where the line stands in the form, for the refusals' fields
  */

@@ -1,5 +1,5 @@
-import { add, minor, subtract, type Minor } from '../money/money';
-import { byStage, NOTHING, plus, STAGES, sumOf, type Amounts, type Stage } from './stages';
+import { add, subtract, type Minor } from '../money/money';
+import { NOTHING, plus, STAGES, sumOf, type Amounts, type Stage } from './stages';
 
 /** A budget and what stands against it: one cost code of a job, or the whole job. */
 export type Level = { readonly budget: Minor; readonly amounts: Amounts };
@@ -20,21 +20,17 @@ export const EMPTY_LEVEL: Level = { budget: 0 as Minor, amounts: NOTHING };
 export const addLevels = (levels: readonly Level[]): Level =>
   levels.reduce((sum, l) => ({ budget: add(sum.budget, l.budget), amounts: plus(sum.amounts, l.amounts) }), EMPTY_LEVEL);
 
-/** The level once these amounts are added: planned money that turns into drafted is negative in `change.planned`. */
-export const after = (level: Level, change: Amounts): Level => ({ ...level, amounts: plus(level.amounts, change) });
-
 export type Segment = { readonly stage: Stage; readonly amount: Minor; readonly from: number; readonly to: number };
 
 /**
  * How a budget is drawn in its sight glass: stages stacked from the most certain, as shares of the scale.
- * The scale holds the budget or the forecast, whichever is larger, and some room above it.
+ * The scale holds the budget or the forecast, whichever is larger.
  *
  * @returns `segments` and `max` from 0 to 1; `over` is what passes the budget, undefined when nothing does
  */
 export function gauge(level: Level): { segments: readonly Segment[]; max: number; over?: { from: number; to: number } } {
   const forecast = forecastOf(level);
-  const full = Math.max(level.budget, forecast, 1);
-  const scale = forecast > level.budget ? full : full * 1.0;
+  const scale = Math.max(level.budget, forecast, 1);
   let at = 0;
   const segments = [...STAGES].reverse().flatMap((stage) => {
     const amount = level.amounts[stage];
@@ -46,6 +42,3 @@ export function gauge(level: Level): { segments: readonly Segment[]; max: number
   const max = level.budget / scale;
   return at > level.budget ? { segments, max, over: { from: max, to: at / scale } } : { segments, max };
 }
-
-/** The difference of two sets of amounts. */
-export const change = (from: Amounts, to: Amounts): Amounts => byStage((s) => minor(to[s] - from[s]));

@@ -1,0 +1,12 @@
+import { notFound } from 'next/navigation';
+import { loadDockOrder } from '@/queries/dock';
+import { place, type Params } from '../../../server/place';
+import { TakeIn } from './TakeIn';
+
+export const generateMetadata = async ({ params }: Params) => ({ title: `Dock ${(await params).order}` });
+
+export default place(async ({ db, person, params }) => {
+  const order = await loadDockOrder(db, person, params.order ?? '');
+  if (order === undefined) notFound();
+  return <TakeIn key={order.receipts.length} order={order} />;
+});

@@ -1,0 +1,53 @@
+'use client';
+
+import Link from 'next/link';
+import { usePathname, useSearchParams } from 'next/navigation';
+import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
+import { STAGES, type Stage } from '@/core/tab/stages';
+import type { Level } from '@/core/tab/sums';
+import type { JobHead } from '@/queries/job';
+import { UprightGlass } from '@/ui/SightGlass';
+import { useAct } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { closeOnRail, openOnRail } from '../../../acts';
+
+export function JobGlass({ level, number }: { level: Level; number: string }) {
+  const { currency } = useYard();
+  const figure = useSearchParams().get('figure')?.split('.') ?? [];
+  const chosen = STAGES.find((s) => s === figure[1]);
+  return <UprightGlass level={level} currency={currency} name={`Job ${number}`} chosen={chosen} hrefFor={(stage: Stage) => `/jobs/${number}?figure=all.${stage}`} />;
+}
+
+type Props = { readonly number: string; readonly needs: number; readonly orders: number; readonly quote: JobHead['quote'] };
+
+export function JobTabs({ number, needs, orders, quote }: Props) {
+  const path = usePathname();
+  const { may } = useYard();
+  const tabs = [
+    may('see money') ? { href: '', name: 'Tab' } : undefined,
+    { href: '/buy-list', name: 'Buy list', count: needs },
+    may('see orders') ? { href: '/orders', name: 'Orders', count: orders } : undefined,
+    may('see money') && quote ? { href: '/quote', name: 'Quote', note: QUOTE_STATE_NAMES[quote.state].toLowerCase() } : undefined,
+    may('see money') ? { href: '/history', name: 'History' } : undefined,
+  ].filter((t) => t !== undefined);
+  return (
+    <nav aria-label="Pages of this job" className="mt-3 flex gap-5 overflow-x-auto border-b border-line">
+      {tabs.map((t) => {
+        const href = `/jobs/${number}${t.href}`;
+        const here = path === href;
+        return (
+          <Link key={t.href} href={href} aria-current={here ? 'page' : undefined} className={`-mb-px border-b-[3px] pb-1.5 font-semibold whitespace-nowrap ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}>
+            {t.name} {'count' in t && <span className="font-normal text-ink-2">{t.count}</span>}{'note' in t && <span className="font-normal text-ink-2">{t.note}</span>}
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}
+
+export function RailSwitch({ jobId, onRail }: { jobId: number; onRail: boolean }) {
+  const open = useAct(openOnRail);
+  const close = useAct(closeOnRail);
+  const act = onRail ? close : open;
+  return <button type="button" disabled={act.busy} className="text-[13px] underline-offset-2 hover:underline" onClick={() => void act.run({ jobId })}>{onRail ? 'Close its tab' : 'Keep on the rail'}</button>;
+}

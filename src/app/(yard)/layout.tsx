@@ -1,0 +1,30 @@
+import type { ReactNode } from 'react';
+import { Toaster } from 'sonner';
+import { may, RIGHTS, ROLE_NAMES, type Right } from '@/core/people/rights';
+import { loadFrame } from '@/queries/frame';
+import { loadCalendar } from '@/store/company';
+import { KeysProvider } from '@/ui/keys';
+import { YardProvider } from '@/ui/YardContext';
+import { here } from '../server/session';
+import { clock, yard } from '../server/yard';
+import { FrameTop } from './FrameTop';
+
+export default async function YardLayout({ children }: { children: ReactNode }) {
+  const person = await here();
+  const db = await yard();
+  const today = clock.today();
+  const frame = await loadFrame(db, person, today);
+  const calendar = await loadCalendar(db);
+  const rights = (Object.keys(RIGHTS) as Right[]).filter((r) => may(person, r));
+  return (
+    <YardProvider yard={{ today, currency: frame.currency, rights, week: [...calendar.week], off: [...calendar.off] }}>
+      <KeysProvider>
+        <div className="flex h-dvh flex-col">
+          <FrameTop frame={frame} person={{ name: person.name, email: person.email, theme: person.theme, roles: person.roles.map((r) => ROLE_NAMES[r]).join(', ') }} />
+          <main id="sheet-scroll" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-4 pb-[70px] outline-none max-phone:px-2 max-phone:pb-[176px]">{children}</main>
+        </div>
+        <Toaster position="bottom-left" offset={{ bottom: 70, left: 16 }} toastOptions={{ style: { background: 'var(--glaze)', color: 'var(--ink)', border: '1px solid var(--line)', fontFamily: 'var(--font-text)' } }} />
+      </KeysProvider>
+    </YardProvider>
+  );
+}

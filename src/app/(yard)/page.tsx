@@ -1,0 +1,46 @@
+import Link from 'next/link';
+import { formatDay } from '@/core/calendar/workdays';
+import { loadDesk, type Waiting } from '@/queries/desk';
+import { may } from '@/core/people/rights';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { place } from '../server/place';
+
+export const metadata = { title: 'Desk' };
+
+const WORD = { over: 'text-brick', care: 'text-amber', good: 'text-enamel' } as const;
+
+function Row({ row }: { row: Waiting }) {
+  return (
+    <li className="border-b border-line-2">
+      <Link href={row.href} className="flex min-h-[34px] items-baseline gap-3 py-1.5 hover:bg-glaze-2">
+        <span className={`w-[52px] shrink-0 font-bold ${WORD[row.weight]}`}>{row.word}</span>
+        <span className="min-w-0 flex-1">{row.text}</span>
+        <span className="step">{row.step}</span>
+      </Link>
+    </li>
+  );
+}
+
+export default place(async ({ db, person, today }) => {
+  const groups = await loadDesk(db, person, today);
+  return (
+    <Sheet>
+      <PlaceTitle title={`Good day, ${person.name.split(' ')[0]}`} count={formatDay(today, today)} />
+      {groups.length === 0 && <Empty title="Nothing waits for you">When something is to buy, to send, to take in or to match, it stands here.</Empty>}
+      <div className="gap-x-10 lg:columns-2">
+        {groups.map((g) => (
+          <section key={g.title} aria-label={g.title} className="mb-6 break-inside-avoid">
+            <h2 className="border-b border-ink pb-1 text-[16px]">{g.title} <span className="font-text text-[14px] font-normal text-ink-2">{g.count}</span></h2>
+            <ul>{g.rows.map((r) => <Row key={r.href + r.text} row={r} />)}</ul>
+          </section>
+        ))}
+      </div>
+      <Shelf facts={<Fact>{groups.length === 0 ? 'Nothing waits' : groups.map((g) => `${g.count} ${g.title.toLowerCase()}`).join(' · ')}</Fact>}>
+        {may(person, 'draft orders') && <Link href="/gather" className="btn btn-main h-[38px]">Gather</Link>}
+        {!may(person, 'draft orders') && may(person, 'receive') && <Link href="/dock" className="btn btn-main h-[38px]">Go to the dock</Link>}
+        {!may(person, 'draft orders') && may(person, 'match invoices') && <Link href="/invoices" className="btn btn-main h-[38px]">Match invoices</Link>}
+      </Shelf>
+    </Sheet>
+  );
+});

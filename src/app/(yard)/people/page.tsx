@@ -1,0 +1,34 @@
+import { ROLE_NAMES } from '@/core/people/rights';
+import { listPeople } from '@/queries/people';
+import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
+import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { AddPerson } from './AddPerson';
+
+export const metadata = { title: 'People and company' };
+
+export default place(async ({ db, person }) => {
+  const people = await listPeople(db, person);
+  const [company, codes, taxes] = [await loadCompany(db), await loadCostCodes(db), await loadTaxCodes(db)];
+  const aside = (
+    <>
+      <h2 className="text-[16px]">{company.name}</h2>
+      <p className="whitespace-pre-line text-ink-2">{company.address}</p>
+      <p className="mt-1 text-ink-2">{company.email} · {company.currency}</p>
+      <h2 className="mt-4 mb-1 text-[16px]">Cost codes</h2>
+      <ul>{codes.map((c) => <li key={c.id}><b>{c.code}</b> {c.name}</li>)}</ul>
+      <h2 className="mt-4 mb-1 text-[16px]">Taxes</h2>
+      <ul>{taxes.map((t) => <li key={t.id}>{t.name}</li>)}</ul>
+    </>
+  );
+  return (
+    <Sheet aside={aside}>
+      <PlaceTitle title="People" count={`${people.length} who sign in`} />
+      <table className="ledger" aria-label="People">
+        <thead><tr><th>Name</th><th>E-mail</th><th>Roles</th></tr></thead>
+        <tbody>{people.map((p) => <tr key={p.id}><td className="!font-semibold">{p.name}</td><td>{p.email}</td><td>{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</td></tr>)}</tbody>
+      </table>
+      <AddPerson />
+    </Sheet>
+  );
+});

@@ -1,0 +1,81 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { parseDecimal, formatDecimal } from '@/core/money/decimal';
+import { formatAmount, isCurrency, parseMoney, signOf, type Minor } from '@/core/money/money';
+import type { TaxCode } from '@/core/money/tax';
+import type { Supplier } from '@/store/gathering';
+import { useKey } from '@/ui/keys';
+import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useDraft } from '@/ui/useDraft';
+import { saveSupplier } from '../../../acts';
+
+type Props = { readonly supplier: Supplier | undefined; readonly companyCurrency: string; readonly taxes: readonly TaxCode[]; readonly mayKeep: boolean };
+
+const plain = (text: string) => text.replaceAll(',', '');
+
+export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: Props) {
+  const router = useRouter();
+  const money = (n: Minor | null | undefined, currency: string) => (n == null ? '' : plain(formatAmount(n, currency)));
+  const draft = useDraft(`supplier ${s?.id ?? 'new'} v${s?.version ?? 0}`, {
+    name: s?.name ?? '', contact: s?.contact ?? '', email: s?.email ?? '', address: s?.address ?? '', currency: s?.currency ?? companyCurrency, rate: s === undefined ? '1' : plain(formatDecimal(s.rate, 6, 4)),
+    paymentDays: String(s?.paymentDays ?? 30), leadDays: String(s?.leadDays ?? 5), carriage: money(s?.carriage, s?.currency ?? companyCurrency), carriageFreeFrom: money(s?.carriageFreeFrom, s?.currency ?? companyCurrency),
+    taxCodeId: String(s?.taxCodeId ?? taxes[0]?.id ?? ''), carrier: s?.carrier ?? '',
+  });
+  const text = draft.value;
+  const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
+  const once = useOnce();
+  const { run, busy, refusals, clash, faultAt } = useAct(saveSupplier, {
+    said: () => `${text.name} is saved`,
+    onDone: ({ id }) => {
+      once.renew();
+      draft.drop();
+      if (s === undefined) router.push(`/suppliers/${id}`);
+    },
+  });
+  const submit = () => {
+    const faults: Record<string, string> = {};
+    const currency = isCurrency(text.currency.toUpperCase()) ? text.currency.toUpperCase() : companyCurrency;
+    const amount = (field: 'carriage' | 'carriageFreeFrom') => {
+      if (text[field].trim() === '') return null;
+      const read = parseMoney(text[field], currency);
+      if (!read.ok) faults[field] = read.refusals[0]?.message ?? '';
+      return read.ok ? read.value : null;
+    };
+    const rate = parseDecimal(text.rate, { places: 6 });
+    if (!rate.ok) faults.rate = rate.refusals[0]?.message ?? '';
+    const [carriage, carriageFreeFrom] = [amount('carriage') ?? (0 as Minor), amount('carriageFreeFrom')];
+    setLocal(faults);
+    if (Object.keys(faults).length > 0 || !rate.ok) return;
+    void run({ once: once.key(), id: s?.id ?? null, version: s?.version ?? 0, name: text.name, contact: text.contact, email: text.email.trim(), address: text.address, currency: text.currency.toUpperCase(), rate: rate.value, paymentDays: text.paymentDays, leadDays: text.leadDays, carriage, carriageFreeFrom, taxCodeId: Number(text.taxCodeId), carrier: text.carrier });
+  };
+  useKey('Ctrl+Enter', 'Save the supplier', submit, mayKeep && !busy);
+  const bind = (name: keyof typeof text) => ({ name, disabled: !mayKeep, value: text[name], onChange: (e: { target: { value: string } }) => draft.set((now) => ({ ...now, [name]: e.target.value })), fault: local[name] ?? faultAt(name) });
+  const sign = signOf(text.currency.toUpperCase());
+  const fault = clash ? `${clash.message} Reload the page to see it; what you typed stays here.` : refusals.find((r) => !r.field)?.message;
+  return (
+    <form onSubmit={(e) => { e.preventDefault(); submit(); }}>
+      <h1 className="mb-3 text-[25px]">{s?.name ?? 'Add a supplier'}</h1>
+      <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
+        <TextField label="Name" className="sm:col-span-3" required {...bind('name')} />
+        <TextField label="Contact" className="sm:col-span-3" {...bind('contact')} />
+        <TextField label="E-mail that orders go to" type="email" className="sm:col-span-3" {...bind('email')} />
+        <TextField label="Carrier" className="sm:col-span-3" {...bind('carrier')} />
+        <AreaField label="Address" rows={3} className="sm:col-span-3" {...bind('address')} />
+        <div className="grid grid-cols-2 gap-3 sm:col-span-3">
+          <TextField label="Currency" maxLength={3} {...bind('currency')} />
+          {text.currency.toUpperCase() === companyCurrency ? <span /> : <TextField label={`Rate, ${companyCurrency} for one ${text.currency.toUpperCase()}`} inputMode="decimal" {...bind('rate')} />}
+          <ChoiceField label="Usual tax" {...bind('taxCodeId')}>{taxes.map((t) => <option key={t.id} value={t.id}>{t.name}</option>)}</ChoiceField>
+          <TextField label="Payment, days from invoice" inputMode="numeric" {...bind('paymentDays')} />
+        </div>
+        <TextField label="Lead time, working days" inputMode="numeric" className="sm:col-span-2" {...bind('leadDays')} />
+        <TextField label={`Carriage ${sign}`} inputMode="decimal" className="sm:col-span-2" placeholder="none" {...bind('carriage')} />
+        <TextField label={`Carriage free from ${sign}`} inputMode="decimal" className="sm:col-span-2" placeholder="never" {...bind('carriageFreeFrom')} />
+      </div>
+      {mayKeep && <Shelf fault={fault} facts={<><Fact strong>{text.name || 'New supplier'}</Fact>{draft.kept && <Fact>kept from before, not saved yet</Fact>}</>}><ShelfMain disabled={busy} onClick={submit} hint="^↵">Save supplier</ShelfMain></Shelf>}
+    </form>
+  );
+}

@@ -1,0 +1,38 @@
+'use server';
+
+import * as invoices from '@/actions/invoices';
+import * as jobs from '@/actions/jobs';
+import * as needs from '@/actions/needs';
+import * as orders from '@/actions/orders';
+import * as people from '@/actions/people';
+import * as quotes from '@/actions/quotes';
+import * as receiving from '@/actions/receiving';
+import * as sending from '@/actions/sending';
+import * as suppliers from '@/actions/suppliers';
+import { offer, offerAction } from '../server/offer';
+
+export const openJob = offerAction(jobs.openJob);
+export const openOnRail = offerAction(jobs.openOnRail);
+export const closeOnRail = offerAction(jobs.closeOnRail);
+export const moveOnRail = offerAction(jobs.moveOnRail);
+export const importQuote = offerAction(quotes.importQuote);
+export const moveQuote = offerAction(quotes.moveQuote);
+export const winQuote = offerAction(quotes.winQuote);
+export const addNeed = offerAction(needs.addNeed);
+export const changeNeed = offerAction(needs.changeNeed);
+export const chooseSupplier = offerAction(needs.chooseSupplier);
+export const draftOrders = offerAction(orders.draftOrders);
+export const changeOrder = offerAction(orders.changeOrder);
+export const holdOrder = offerAction(orders.holdOrder);
+export const callOff = offerAction(orders.callOff);
+export const closeShort = offerAction(orders.closeShort);
+export const sendOrder = offer(sending.sendOrder);
+export const markSentByHand = offer(sending.markSentByHand);
+export const receive = offerAction(receiving.receive);
+export const takeBack = offerAction(receiving.takeBack);
+export const enterInvoice = offerAction(invoices.enterInvoice);
+export const matchInvoice = offerAction(invoices.matchInvoice);
+export const saveSupplier = offerAction(suppliers.saveSupplier);
+export const saveItem = offerAction(suppliers.saveItem);
+export const addPerson = offerAction(people.addPerson);
+export const chooseTheme = offerAction(people.chooseTheme);

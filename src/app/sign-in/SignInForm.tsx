@@ -1,0 +1,28 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Faults, TextField } from '@/ui/kit/Field';
+import { signInHere } from '../acts/signing';
+
+export function SignInForm() {
+  const router = useRouter();
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  const [busy, setBusy] = useState(false);
+  const [email, setEmail] = useState('');
+  const submit = async (form: FormData) => {
+    setBusy(true);
+    const { refusals } = await signInHere(email, String(form.get('password')));
+    setBusy(false);
+    setFaults(refusals.map((r) => r.message));
+    if (refusals.length === 0) router.replace('/');
+  };
+  return (
+    <form action={submit} className="grid gap-3">
+      <TextField label="E-mail" name="email" type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} />
+      <TextField label="Password" name="password" type="password" autoComplete="current-password" required />
+      <Faults messages={faults} />
+      <button type="submit" disabled={busy} className="btn btn-main justify-center">{busy ? 'Signing in…' : 'Sign in'}</button>
+    </form>
+  );
+}

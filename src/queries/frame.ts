@@ -1,0 +1,29 @@
+import { may } from '@/core/people/rights';
+import type { Level } from '@/core/tab/sums';
+import type { Day } from '@/core/calendar/workdays';
+import type { Db } from '@/store/connection';
+import { loadCompany } from '@/store/company';
+import type { Person } from '@/store/people';
+import { loadJobLevels } from './levels';
+
+export type RailJob = { readonly id: number; readonly number: string; readonly shortName: string; readonly level: Level | null };
+export type Frame = { readonly company: string; readonly currency: string; readonly rail: readonly RailJob[]; readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number } };
+
+const countOf = async (query: ReturnType<Db>): Promise<number> => ((await query.count({ n: '*' }).first()) as unknown as { n: number }).n;
+
+/** What stands around every place: the person's open jobs with their levels, and what waits where. */
+export async function loadFrame(db: Db, person: Person, today: Day): Promise<Frame> {
+  const { name, currency } = await loadCompany(db);
+  const jobs = (await db('openJob as o').join('job as j', 'j.id', 'o.jobId').where({ personId: person.id }).orderBy('o.place').select('j.id', 'j.number', 'j.shortName')) as Omit<RailJob, 'level'>[];
+  const levels = may(person, 'see money') ? await loadJobLevels(db, jobs.map((j) => j.id)) : undefined;
+  return {
+    company: name,
+    currency,
+    rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
+    counts: {
+      gather: may(person, 'draft orders') ? await countOf(db('need').where('open', '>', 0)) : 0,
+      dock: may(person, 'see dock') ? await countOf(db('purchaseOrder').whereIn('state', ['sent', 'confirmed', 'partIn']).where('wantedOn', '<=', today)) : 0,
+      invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', ['entered', 'held'])) : 0,
+    },
+  };
+}

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import type { Minor } from '@/core/money/money';
+import { quantitySchema, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { Refusal } from '@/core/result';
+import type { Db } from '@/store/connection';
+import { whereIn } from '@/store/rows';
+import type { Person } from '@/store/people';
+import { previewGather, type NamedEffect } from './effects';
+
+export const picksSchema = z.array(z.object({ needId: z.number().int(), buy: quantitySchema })).max(2000);
+
+export type BundleView = {
+  readonly supplierId: number;
+  readonly supplier: string;
+  readonly currency: string;
+  readonly goods: Minor;
+  readonly carriage: Minor;
+  readonly freeFrom: Minor | null;
+  readonly lines: number;
+  readonly jobs: readonly string[];
+  readonly needIds: readonly number[];
+  /** What minimum and pack add, in words. */
+  readonly added: readonly string[];
+  /** Lines that have no price yet. */
+  readonly unpriced: number;
+};
+
+export type GatherView = { readonly bundles: readonly BundleView[]; readonly effects: readonly NamedEffect[]; readonly refusals: readonly Refusal[] };
+
+/** What the picks would make, told for the page: the orders, and what they do to each budget. */
+export async function loadGatherPreview(db: Db, person: Person, picks: z.output<typeof picksSchema>): Promise<GatherView> {
+  const { plan, effects } = await previewGather(db, person, picks);
+  const jobs = new Map((await whereIn<{ id: number; number: string }>(db, 'job', 'id', plan.needs.map((n) => n.jobId))).map((j) => [j.id, j.number]));
+  const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+  const bundles = plan.orders.map(({ supplier, bundle, lines }): BundleView => {
+    const splits = bundle.lines.flatMap((l) => l.splits);
+    const added = bundle.lines.flatMap((l, k) => {
+      if (l.amount.extra === 0) return [];
+      const goesTo = l.splits.some((s) => s.jobId === null) ? 'stores' : 'the job';
+      return [`${lines[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.amount.extra, l.unit)} more than needed goes to ${goesTo}`];
+    });
+    return {
+      supplierId: supplier.id, supplier: supplier.name, currency: supplier.currency, goods: bundle.goods, carriage: bundle.carriage, freeFrom: supplier.carriageFreeFrom, lines: bundle.lines.length,
+      jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(), needIds: splits.flatMap((s) => s.needId ?? []), added, unpriced: bundle.lines.filter((l) => l.price === null).length,
+    };
+  });
+  return { bundles, effects, refusals: plan.refusals };
+}

@@ -1,0 +1,49 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { Minor } from '@/core/money/money';
+import { NOTHING, plus, type Stage } from '@/core/tab/stages';
+import { addLevels, EMPTY_LEVEL, type Level } from '@/core/tab/sums';
+import type { Db } from '@/store/connection';
+import { chunks } from '@/store/rows';
+
+export type CodeLevel = Level & { readonly jobId: number; readonly costCodeId: number };
+
+type Sum = { jobId: number; costCodeId: number; stage: Stage | null; amount: Minor };
+
+function assemble(budgets: readonly Sum[], sums: readonly Sum[]): CodeLevel[] {
+  const levels = new Map<string, CodeLevel>();
+  const at = (s: Sum) => levels.get(`${s.jobId}/${s.costCodeId}`) ?? { ...EMPTY_LEVEL, jobId: s.jobId, costCodeId: s.costCodeId };
+  for (const b of budgets) levels.set(`${b.jobId}/${b.costCodeId}`, { ...at(b), budget: b.amount });
+  for (const s of sums) {
+    const level = at(s);
+    if (s.stage !== null) levels.set(`${s.jobId}/${s.costCodeId}`, { ...level, amounts: plus(level.amounts, { ...NOTHING, [s.stage]: s.amount }) });
+  }
+  return [...levels.values()];
+}
+
+const budgetSums = (db: Db, jobIds: readonly number[]) =>
+  db('budgetEntry').whereIn('jobId', jobIds).groupBy('jobId', 'costCodeId').select('jobId', 'costCodeId').sum({ amount: 'amount' });
+
+/** Levels by job and cost code as they stand now, from sums kept beside the ledger. */
+export async function loadLevels(db: Db, jobIds: readonly number[]): Promise<CodeLevel[]> {
+  const found: CodeLevel[] = [];
+  for (const part of chunks(jobIds)) {
+    const budgets = (await budgetSums(db, part)) as Sum[];
+    const sums = (await db('tabSum').whereIn('jobId', part).select('jobId', 'costCodeId', 'stage', 'amount')) as Sum[];
+    found.push(...assemble(budgets, sums));
+  }
+  return found;
+}
+
+/** The same for one job at the end of a day, summed from its postings by index. */
+export async function loadLevelsOn(db: Db, jobId: number, day: Day): Promise<CodeLevel[]> {
+  const budgets = (await budgetSums(db, [jobId]).where('day', '<=', day)) as Sum[];
+  const postings = db('posting').where({ jobId }).where('day', '<=', day).groupBy('costCodeId', 'stage');
+  const sums = (await postings.select('jobId', 'costCodeId', 'stage').sum({ amount: 'amount' })) as Sum[];
+  return assemble(budgets, sums);
+}
+
+/** Whole-job levels by job id. */
+export async function loadJobLevels(db: Db, jobIds: readonly number[]): Promise<Map<number, Level>> {
+  const levels = await loadLevels(db, jobIds);
+  return new Map(jobIds.map((id) => [id, addLevels(levels.filter((l) => l.jobId === id))]));
+}

@@ -1,0 +1,69 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { DecimalMark } from '@/core/money/decimal';
+import { lineNet, minor, type Minor } from '@/core/money/money';
+import { guessMapping, missingFields, readRows, type Mapping, type Problem } from '@/core/quotes/rows';
+import { budgetOf } from '@/core/quotes/winning';
+import { readCsv } from '@/formats/csv/read';
+import { loadCompany, loadCostCodes } from '@/store/company';
+import type { Db } from '@/store/connection';
+import { loadKnowledge, type Choices } from '@/store/quotes';
+import type { Person } from '@/store/people';
+import { permit } from './permit';
+
+const PROBLEMS_SHOWN = 300;
+const SAMPLE = 4;
+
+export type ImportCheck = {
+  readonly fileId: number;
+  readonly name: string;
+  readonly encoding: string;
+  readonly delimiter: string;
+  readonly mark: DecimalMark;
+  readonly headings: readonly string[];
+  readonly sample: readonly (readonly string[])[];
+  readonly mapping: Mapping;
+  readonly missing: readonly string[];
+  readonly rows: number;
+  readonly ready: number;
+  readonly cost: Minor;
+  readonly budget: readonly { readonly code: string; readonly name: string; readonly amount: Minor }[];
+  /** Rows with a stop, the left out ones among them. */
+  readonly stopped: readonly number[];
+  readonly problems: readonly (Problem & { readonly cells: readonly string[] })[];
+  readonly problemCount: number;
+  readonly unknown: { readonly costCode: readonly string[]; readonly supplier: readonly string[] };
+};
+
+/** Reads a kept quote file with a mapping and choices, or with a first guess, and tells what would come of it. */
+export async function checkQuoteFile(db: Db, person: Person, today: Day, fileId: number, given?: { mapping: Mapping; choices: Choices }): Promise<ImportCheck | undefined> {
+  permit(person, 'import quotes');
+  const file = (await db('quoteFile').where({ id: fileId, used: 0 }).first()) as { name: string; bytes: Buffer } | undefined;
+  if (file === undefined) return undefined;
+  const read = readCsv(file.bytes);
+  if (!read.ok) return undefined;
+  const sheet = read.value;
+  const mapping = given?.mapping ?? guessMapping(sheet.headings);
+  const choices: Choices = given?.choices ?? { mark: sheet.mark, costCode: {}, supplier: {}, leftOut: [] };
+  const { currency } = await loadCompany(db);
+  const missing = missingFields(mapping);
+  const knowledge = await loadKnowledge(db, choices, today);
+  const leftOut = new Set(choices.leftOut);
+  const all = missing.length > 0 ? { lines: [], problems: [] } : readRows(sheet.rows, mapping, knowledge);
+  const lines = all.lines.filter((l) => !leftOut.has(l.row));
+  const cells = new Map(sheet.rows.map((r) => [r.row, r.cells]));
+  const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
+  const named = (field: 'costCode' | 'supplier') => {
+    const column = mapping[field];
+    const rows = new Set(all.problems.filter((p) => p.field === field && p.weight === 'stop').map((p) => p.row));
+    return column === undefined ? [] : [...new Set([...rows].map((r) => (cells.get(r)?.[column] ?? '').trim()).filter(Boolean)), ...Object.keys(choices[field])].filter((n, k, whole) => whole.indexOf(n) === k).slice(0, 40);
+  };
+  return {
+    fileId, name: file.name, encoding: sheet.encoding, delimiter: sheet.delimiter, mark: choices.mark, headings: sheet.headings, sample: sheet.rows.slice(0, SAMPLE).map((r) => r.cells), mapping, missing, rows: sheet.rows.length, ready: lines.length,
+    cost: minor(lines.reduce((sum, l) => sum + lineNet(l.quantity, l.cost, 1, currency), 0)),
+    budget: [...budgetOf(lines, currency)].map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount })).sort((a, b) => a.code.localeCompare(b.code)),
+    stopped: [...new Set(all.problems.filter((p) => p.weight === 'stop').map((p) => p.row))],
+    problems: all.problems.slice(0, PROBLEMS_SHOWN).map((p) => ({ ...p, cells: cells.get(p.row) ?? [] })),
+    problemCount: all.problems.length,
+    unknown: { costCode: named('costCode'), supplier: named('supplier') },
+  };
+}

@@ -1,0 +1,39 @@
+import type { ReactNode } from 'react';
+
+/** The work: a sheet, and at its right (or left) the column that says what the work leads to. */
+export function Sheet({ children, aside, left, joined = false }: { children: ReactNode; aside?: ReactNode; left?: ReactNode; joined?: boolean }) {
+  return (
+    <div className={`flex min-h-full border border-line bg-glaze max-lg:flex-col ${joined ? 'rounded-b-md rounded-tr-md' : 'rounded-md'}`}>
+      {left !== undefined && <aside className="w-[197px] shrink-0 border-r border-line bg-glaze-2 px-[18px] py-[17px] max-lg:hidden">{left}</aside>}
+      <div className="min-w-0 flex-1 px-[18px] pt-[16px] pb-6 sm:px-5">{children}</div>
+      {aside !== undefined && <aside className="w-[284px] shrink-0 border-l border-line bg-glaze-2 px-4 py-[15px] max-lg:w-auto max-lg:border-t max-lg:border-l-0">{aside}</aside>}
+    </div>
+  );
+}
+
+/** The title of a place with what filters it and what it counts. */
+export function PlaceTitle({ title, children, count }: { title: ReactNode; children?: ReactNode; count?: ReactNode }) {
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <h1 className="text-[25px] leading-tight">{title}</h1>
+      <div className="flex flex-1 flex-wrap items-center gap-2">{children}</div>
+      {count !== undefined && <div className="text-ink-2">{count}</div>}
+    </div>
+  );
+}
+
+/** What belongs in an empty place, and the first step. */
+export function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="mx-auto max-w-[460px] py-14 text-center">
+      <h2 className="mb-1 text-[18px]">{title}</h2>
+      <div className="text-ink-2">{children}</div>
+    </div>
+  );
+}
+
+export const Code = ({ code, name }: { code: string; name: string }) => (
+  <span className="whitespace-nowrap"><span className="font-semibold">{code}</span> <span className="text-ink-2">{name}</span></span>
+);
+
+export const Dash = () => <span className="text-ink-2">–</span>;

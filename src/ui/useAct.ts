@@ -1,0 +1,78 @@
+'use client';
+
+import { useCallback, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import type { Outcome } from '@/actions/action';
+import type { Refusal } from '@/core/result';
+
+/** What a server action answers: an outcome, or trouble on the way. */
+export type Answer<T> = { data?: Outcome<T>; serverError?: { kind: 'signedOut' | 'failed'; message: string }; validationErrors?: unknown };
+export type Act<I, T> = (input: I) => Promise<Answer<T> | undefined>;
+
+export const SIGNED_OUT = 'kettle:signed-out';
+
+export type Clashed = { readonly message: string; readonly theirs: unknown };
+
+type Options<T> = { readonly onDone?: (value: T) => void; readonly said?: (value: T) => string | undefined };
+
+/**
+ * Runs an action from a form or button: busy while it runs, refusals beside their fields, a clash to be settled.
+ * A person who was signed out signs in on the spot, and the same action runs again: nothing typed is lost.
+ */
+export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) {
+  const [busy, setBusy] = useState(false);
+  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
+  const [clash, setClash] = useState<Clashed>();
+  const running = useRef(false);
+
+  const run = useCallback(
+    async (input: I): Promise<boolean> => {
+      if (running.current) return false;
+      running.current = true;
+      setBusy(true);
+      setRefusals([]);
+      setClash(undefined);
+      try {
+        const answer = await act(input);
+        const outcome = answer?.data;
+        if (answer?.serverError?.kind === 'signedOut') {
+          window.dispatchEvent(new CustomEvent(SIGNED_OUT, { detail: () => void run(input) }));
+          setRefusals([{ code: 'signedOut', message: 'You were signed out. Sign in again: what you typed is still here.' }]);
+        } else if (outcome?.status === 'done') {
+          const words = said?.(outcome.value);
+          if (words !== undefined) toast.success(words);
+          onDone?.(outcome.value);
+          return true;
+        } else if (outcome?.status === 'refused') setRefusals(outcome.refusals);
+        else if (outcome?.status === 'clash') setClash({ message: outcome.message, theirs: outcome.theirs });
+        else setRefusals([{ code: 'failed', message: answer?.serverError?.message ?? 'This did not work. Try again.' }]);
+      } catch {
+        setRefusals([{ code: 'network', message: 'Kettle Tab does not answer. What you typed is still here: try again in a moment.' }]);
+      } finally {
+        running.current = false;
+        setBusy(false);
+      }
+      return false;
+    },
+    [act, onDone, said],
+  );
+
+  const faultAt = useCallback((field: string) => refusals.find((r) => r.field === field)?.message, [refusals]);
+  const clear = useCallback(() => {
+    setRefusals([]);
+    setClash(undefined);
+  }, []);
+  return { run, busy, refusals, clash, faultAt, clear };
+}
+
+/** A key for one opening of a form: sending it twice acts once. A new one is taken after each success. */
+export function useOnce(): { readonly key: () => string; readonly renew: () => void } {
+  const key = useRef<string>(undefined);
+  return {
+    key: () => (key.current ??= makeKey()),
+    renew: () => void (key.current = undefined),
+  };
+}
+
+/** Works without a secure context too, as on a yard's own network. */
+const makeKey = (): string => Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');

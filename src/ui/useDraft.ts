@@ -1,0 +1,39 @@
+'use client';
+
+import { useCallback, useEffect, useState } from 'react';
+
+const PREFIX = 'kettle draft ';
+
+/**
+ * State that is kept in the browser as it is typed, until it is dropped. `fresh` is the start when nothing was kept.
+ * @returns the value, a setter, whether it came from an earlier visit, and `drop` to forget it
+ */
+export function useDraft<T>(name: string, fresh: T): { value: T; set: (next: T | ((now: T) => T)) => void; kept: boolean; drop: () => void } {
+  const [value, setValue] = useState(fresh);
+  const [kept, setKept] = useState(false);
+  useEffect(() => {
+    const text = localStorage.getItem(PREFIX + name);
+    if (text === null) return;
+    try {
+      // eslint-disable-next-line react-hooks/set-state-in-effect -- what the browser kept is known only after the first paint
+      setValue(JSON.parse(text) as T);
+      setKept(true);
+    } catch {
+      localStorage.removeItem(PREFIX + name);
+    }
+  }, [name]);
+  const set = useCallback(
+    (next: T | ((now: T) => T)) =>
+      setValue((now) => {
+        const then = typeof next === 'function' ? (next as (now: T) => T)(now) : next;
+        localStorage.setItem(PREFIX + name, JSON.stringify(then));
+        return then;
+      }),
+    [name],
+  );
+  const drop = useCallback(() => {
+    localStorage.removeItem(PREFIX + name);
+    setKept(false);
+  }, [name]);
+  return { value, set, kept, drop };
+}

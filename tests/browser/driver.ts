@@ -1,0 +1,96 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome';
+
+export const DESK = { width: 1280, height: 800 };
+export const PHONE = { width: 390, height: 844 };
+
+const FLAGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-color-profile=srgb', '--hide-scrollbars'];
+
+const WAIT = 15_000;
+
+/** One browser with a profile of its own, and the few things a person does with it. */
+export class Browser {
+  private constructor(
+    readonly driver: WebDriver,
+    private readonly profile: string,
+    readonly base: string,
+  ) {}
+
+  static async open(base: string, size = DESK): Promise<Browser> {
+    const profile = mkdtempSync(join(tmpdir(), 'kettle-browser-'));
+    const options = new Options();
+    options.setChromeBinaryPath('/usr/bin/chromium');
+    options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+    options.setLoggingPrefs({ browser: 'ALL' });
+    process.env.LANGUAGE = 'en_GB';
+    const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
+    const browser = new Browser(driver, profile, base);
+    await browser.resize(size);
+    return browser;
+  }
+
+  async resize({ width, height }: typeof DESK): Promise<void> {
+    await (this.driver as Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 });
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit();
+    rmSync(this.profile, { recursive: true, force: true });
+  }
+
+  go = (path: string) => this.driver.get(this.base + path);
+
+  find = (by: By): Promise<WebElement> => Promise.resolve(this.driver.wait(until.elementLocated(by), WAIT, `${by} is not there`));
+
+  see = async (by: By): Promise<WebElement> => this.driver.wait(until.elementIsVisible(await this.find(by)), WAIT, `${by} is not to be seen`);
+
+  /** Waits until the page shows these words. */
+  async reads(words: string): Promise<void> {
+    await this.driver.wait(async () => (await this.text()).includes(words), WAIT, `the page does not read “${words}”`);
+  }
+
+  text = (): Promise<string> => this.driver.executeScript('return document.body.innerText');
+
+  button = (words: string) => this.see(By.xpath(`//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`));
+
+  link = (words: string) => this.see(By.xpath(`//a[contains(normalize-space(.), ${quoted(words)})]`));
+
+  field = async (label: string): Promise<WebElement> => {
+    const found = await this.find(By.xpath(`//*[@aria-label=${quoted(label)}] | //*[@id=//label[normalize-space(.)=${quoted(label)}]/@for]`));
+    return this.driver.wait(until.elementIsVisible(found), WAIT, `the field ${label} is not to be seen`);
+  };
+
+  async type(label: string, words: string): Promise<void> {
+    const field = await this.field(label);
+    await this.driver.executeScript('arguments[0].select?.()', field);
+    await field.sendKeys(words);
+  }
+
+  async choose(label: string, words: string): Promise<void> {
+    const field = await this.field(label);
+    await field.findElement(By.xpath(`.//option[contains(normalize-space(.), ${quoted(words)})]`)).click();
+  }
+
+  async stepInAs(name: string): Promise<void> {
+    await this.go('/sign-in');
+    await (await this.button(name)).click();
+    await this.reads('Good day');
+  }
+
+  async shot(file: string): Promise<void> {
+    await this.driver.executeScript('return document.fonts.ready.then(() => undefined)');
+    writeFileSync(file, Buffer.from(await this.driver.takeScreenshot(), 'base64'));
+  }
+
+  /** Messages of the browser's console that are errors. */
+  async consoleErrors(): Promise<string[]> {
+    const entries = await this.driver.manage().logs().get('browser');
+    return entries.filter((e) => e.level.name === 'SEVERE').map((e) => e.message);
+  }
+}
+
+/** An XPath string literal, whatever quotation marks the words hold. */
+const quoted = (words: string) => (words.includes("'") ? `"${words}"` : `'${words}'`);
