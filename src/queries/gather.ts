@@ -37,14 +37,15 @@ export async function loadGatherPreview(db: Db, person: Person, picks: z.output<
   const bundles = plan.orders.map(({ supplier, bundle, lines }): BundleView => {
     const splits = bundle.lines.flatMap((l) => l.splits);
     const added = bundle.lines.flatMap((l, k) => {
-      if (l.amount.extra === 0) return [];
+      if (l.added === 0) return [];
+      const needUnit = plan.needs.find((n) => n.id === l.splits[0]?.needId)?.unit ?? l.unit;
       const goesTo = l.splits.some((s) => s.jobId === null) ? 'stores' : 'the job';
-      return [`${lines[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.amount.extra, l.unit)} more than needed goes to ${goesTo}`];
+      return [`${lines[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, needUnit)} more than needed goes to ${goesTo}`];
     });
     return {
       supplierId: supplier.id, supplier: supplier.name, currency: supplier.currency, goods: bundle.goods, carriage: bundle.carriage, freeFrom: supplier.carriageFreeFrom, lines: bundle.lines.length,
       jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(), needIds: splits.flatMap((s) => s.needId ?? []), added, unpriced: bundle.lines.filter((l) => l.price === null).length,
     };
   });
-  return { bundles, effects, refusals: plan.refusals };
+  return { bundles: bundles.sort((a, b) => a.supplierId - b.supplierId), effects, refusals: plan.refusals };
 }

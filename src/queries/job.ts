@@ -73,7 +73,8 @@ export type PostingRow = {
   readonly document: DocumentKind;
   readonly documentId: number;
   readonly documentNumber: string;
-  readonly orderId: number | null;
+  /** The order that the document belongs to. */
+  readonly order: string | null;
 };
 
 export type Figure = { readonly costCodeId?: number; readonly stage?: Stage; readonly on?: Day };
@@ -101,7 +102,7 @@ export async function loadPostings(db: Db, person: Person, jobId: number, figure
     .leftJoin('quote as q', (j) => j.on('q.id', 'p.documentId').andOnVal('p.document', 'quote'))
     .leftJoin('purchaseOrder as o', (j) => j.on(db.raw("o.id = case p.document when 'order' then p.document_id when 'receipt' then r.order_id when 'invoice' then i.order_id end")))
     .orderBy('p.day', 'desc').orderBy('p.id', 'desc').limit(POSTINGS_SHOWN)
-    .select('p.id', 'p.day', 'p.stage', 'p.amount', 'p.event', 'p.document', 'p.documentId', { who: 'who.name', orderId: 'o.id' },
+    .select('p.id', 'p.day', 'p.stage', 'p.amount', 'p.event', 'p.document', 'p.documentId', { who: 'who.name', order: 'o.number' },
       db.raw("coalesce(l.description, n.description, 'a line that was taken off') as what"),
       db.raw("case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number else 'buy list' end as document_number"))) as PostingRow[];
   return { rows, sum: total?.sum ?? (0 as Minor), count: total?.count ?? 0 };

@@ -63,6 +63,8 @@ export type OrderView = {
   readonly effects: readonly NamedEffect[];
   readonly codes: readonly CostCode[];
   readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
+  /** The unit of each need that a split covers. */
+  readonly needUnits: ReadonlyMap<number, string>;
   readonly receipts: readonly { readonly id: number; readonly number: string; readonly day: Day; readonly note: string; readonly who: string; readonly quantity: number }[];
   readonly invoices: readonly { readonly id: number; readonly number: string; readonly day: Day; readonly state: string; readonly gross: Minor }[];
   readonly messages: readonly { readonly id: number; readonly recipient: string; readonly state: 'sending' | 'taken' | 'failed'; readonly answer: string; readonly at: string }[];
@@ -91,6 +93,7 @@ export async function loadOrder(db: Db, person: Person, number: string): Promise
     effects: UNSENT.includes(order.state) ? await orderEffects(db, order) : [],
     codes: await loadCostCodes(db),
     jobs: new Map(jobs.map((j) => [j.id, { number: j.number, name: j.name }])),
+    needUnits: new Map((await whereIn<{ id: number; unit: string }>(db, 'need', 'id', order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? [])))).map((n) => [n.id, n.unit])),
     receipts: (await db('receipt as r').join('person as p', 'p.id', 'r.personId').where({ orderId }).orderBy('r.id').select('r.id', 'r.number', 'r.day', 'r.note', { who: 'p.name' }, db.raw('(select sum(quantity) from receipt_split x where x.receipt_id = r.id) as quantity'))) as OrderView['receipts'],
     invoices: (await db('invoice').where({ orderId }).orderBy('id').select('id', 'number', 'day', 'state', 'gross')) as OrderView['invoices'],
     messages: (await db('message').where({ orderId }).orderBy('id', 'desc').select('id', 'recipient', 'state', 'answer', 'at')) as OrderView['messages'],

@@ -29,7 +29,12 @@ export class Browser {
     const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
     const browser = new Browser(driver, profile, base);
     await browser.resize(size);
+    await browser.britishDates();
     return browser;
+  }
+
+  private async britishDates(): Promise<void> {
+    await (this.driver as Driver).sendDevToolsCommand('Emulation.setLocaleOverride', { locale: 'en-GB' });
   }
 
   async resize({ width, height }: typeof DESK): Promise<void> {

@@ -1,7 +1,7 @@
 import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { spread, spreadMoney } from '../money/spread';
 import { groupBy } from '../group';
-import { addQ, quantity, type Quantity } from '../quantity/quantity';
+import { addQ, fromSupplierUnit, quantity, type Quantity } from '../quantity/quantity';
 import { priceFor, quantityToOrder, type OrderQuantity, type PartTerms } from './terms';
 
 /** A need as Gather picks it; `open` is in the need's unit. */
@@ -34,6 +34,8 @@ export type PlannedSplit = {
 export type PlannedLine = {
   readonly sameAs: string;
   readonly amount: OrderQuantity;
+  /** What minimum and pack add, in the need's unit. */
+  readonly added: Quantity;
   readonly unit: string;
   readonly price: UnitPrice | null;
   readonly priceQuantity: number;
@@ -72,6 +74,7 @@ export function lineFor(needs: readonly PickedNeed[], currency: string): Planned
   return {
     sameAs: first.sameAs,
     amount,
+    added: quantity(Math.max(fromSupplierUnit(amount.quantity, first.terms.factor) - addQ(...needs.map((n) => n.buy)), 0)),
     unit: first.terms.unit,
     price,
     priceQuantity,

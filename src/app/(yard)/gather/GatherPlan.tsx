@@ -14,14 +14,14 @@ function carriageInWords(b: BundleView): { words: string; good: boolean } {
 function BundleCard({ bundle: b, late }: { bundle: BundleView; late: number }) {
   const carriage = carriageInWords(b);
   const share = b.freeFrom === null ? 1 : Math.min(b.goods / b.freeFrom, 1);
-  const care = [carriage.words, late > 0 && `${late} line${late === 1 ? '' : 's'} arrive${late === 1 ? 's' : ''} too late`, b.unpriced > 0 && `${b.unpriced} without a price`].filter(Boolean).join(' · ');
-  const tone = late > 0 ? 'text-brick' : carriage.good ? 'text-enamel' : 'text-amber';
+  const care = [late > 0 && `${late} line${late === 1 ? '' : 's'} arrive${late === 1 ? 's' : ''} too late`, b.unpriced > 0 && `${b.unpriced} without a price`].filter(Boolean).join(' · ');
   return (
     <li className="rounded-lg border border-line bg-glaze px-3 py-2.5">
       <div className="flex items-baseline justify-between gap-2"><span className="font-title text-[15px] font-bold">{b.supplier}</span><span className="font-bold whitespace-nowrap">{formatMoney(b.goods, b.currency)}</span></div>
       <div className="text-[12.5px] text-ink-2">{b.lines} line{b.lines === 1 ? '' : 's'} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}</div>
-      <div aria-hidden className="my-1.5 h-[5px] overflow-hidden rounded bg-line-2"><div className={`rise h-full rounded ${late > 0 ? 'bg-brick' : carriage.good ? 'bg-enamel' : 'bg-amber'}`} style={{ width: `${share * 100}%` }} /></div>
-      <div className={`text-[12.5px] font-semibold ${tone}`}>{care}</div>
+      <div aria-hidden className="my-1.5 h-[5px] overflow-hidden rounded bg-line-2"><div className={`rise h-full rounded ${carriage.good ? 'bg-enamel' : 'bg-amber'}`} style={{ width: `${share * 100}%` }} /></div>
+      <div className={`text-[12.5px] font-semibold ${carriage.good ? 'text-enamel' : 'text-amber'}`}>{carriage.words}</div>
+      {care !== '' && <div className="text-[12.5px] font-semibold text-brick">{care}</div>}
       {b.added.map((words) => <div key={words} className="mt-1 border-t border-line-2 pt-1 text-[12.5px]">{words}</div>)}
     </li>
   );

@@ -10,10 +10,10 @@ import { useYard } from '@/ui/YardContext';
 
 type Props = { readonly rows: readonly PostingRow[]; readonly sum: Minor; readonly count: number; readonly title: readonly string[]; readonly back: string };
 
-const hrefOf = (p: PostingRow): string | undefined => {
-  if (p.document === 'order') return `/orders/${p.documentNumber}`;
+const hrefOf = (p: PostingRow, job: string): string => {
   if (p.document === 'invoice') return `/invoices/${p.documentId}`;
-  return undefined;
+  if (p.document === 'quote') return `${job}/quote`;
+  return p.order === null ? `${job}/buy-list` : `/orders/${p.order}`;
 };
 
 /** A figure of the tab, opened to the postings it is the sum of and the documents behind them. */
@@ -26,12 +26,12 @@ export function FigureSlip({ rows, sum, count, title, back }: Props) {
       {rows.length === 0 && <p className="text-ink-2">Nothing was posted here.</p>}
       <ul>
         {rows.map((p) => {
-          const href = hrefOf(p);
+          const href = hrefOf(p, back.split('?')[0] ?? '');
           return (
             <li key={p.id} className="border-b border-line-2 py-2">
               <div className="flex justify-between gap-3"><span className="min-w-0 font-semibold">{p.what}</span><span className={`whitespace-nowrap ${p.amount < 0 ? 'text-ink-2' : ''}`}>{formatAmount(p.amount, currency)}</span></div>
               <div className="flex justify-between gap-3 text-[12.5px] text-ink-2">
-                <span>{day(p.day)} · {p.event} · {href ? <Link href={href} className="mono text-copper-text hover:underline">{p.documentNumber}</Link> : <span className="mono">{p.documentNumber}</span>}{p.document === 'receipt' && ' '} · {p.who}</span>
+                <span>{day(p.day)} · {p.event} · <Link href={href} className="mono text-copper-text hover:underline">{p.documentNumber}</Link> · {p.who}</span>
                 <span className="whitespace-nowrap">{STAGE_NAMES[p.stage]}</span>
               </div>
             </li>

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { formatDay, howFar } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { formatMoney } from '@/core/money/money';
+import { forecastOf } from '@/core/tab/sums';
 import { findJob, loadTab } from '@/queries/job';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
@@ -24,7 +25,7 @@ export default async function JobLayout({ children, params }: { children: ReactN
   const level = may(person, 'see money') ? (await loadTab(db, person, job.id)).whole : undefined;
   const facts = [job.customer, `lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
   return (
-    <Sheet joined={job.onRail} left={level && <><div className="text-[12.5px] text-ink-2">Budget for buying</div><div className="mb-4 font-title text-[21px] font-bold">{formatMoney(level.budget, currency).replace(/\.\d+$/, '')}</div><JobGlass level={level} number={job.number} /></>}>
+    <Sheet joined={job.onRail} left={level && (forecastOf(level) === 0 && level.budget === 0 ? <p className="text-[12.5px] text-ink-2">The budget for buying opens when the quote is won.</p> : <><div className="text-[12.5px] text-ink-2">Budget for buying</div><div className="mb-4 font-title text-[21px] font-bold">{formatMoney(level.budget, currency).replace(/\.\d+$/, '')}</div><JobGlass level={level} number={job.number} /></>)}>
       <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
         <div>
           <h1 className="inline text-[25px] leading-tight">{job.name}</h1>

@@ -20,10 +20,10 @@ export function LineForm({ line, index, choices, currency, faultAt, onChange }: 
         <span className="pt-6 text-ink-2 max-sm:hidden">{n}</span>
         <TextField label={charge ? 'Charge' : line.kind === 'service' ? 'Service' : 'Description'} className="max-sm:col-span-2" {...bind('description')} />
         {charge ? (
-          <ChoiceField label="Charged to" {...bind('chargeCodeId')}><option value="">the lines’ own codes</option>{choices.codes.map((c) => <option key={c.id} value={c.id}>{c.code} {c.name}, by value</option>)}</ChoiceField>
+          <ChoiceField label="Charged to" className="sm:col-span-3" {...bind('chargeCodeId')}><option value="">the lines’ own codes</option>{choices.codes.map((c) => <option key={c.id} value={c.id}>{c.code} {c.name}, by value</option>)}</ChoiceField>
         ) : <TextField label="Their number" inputClass="mono" {...bind('theirNumber')} />}
-        {charge ? <span className="max-sm:hidden" /> : <TextField label="Quantity" inputMode="decimal" inputClass="text-right" value={line.quantity} onChange={(e) => onChange(withQuantity(line, e.target.value))} fault={faultAt('quantity')} />}
-        {charge ? <span className="max-sm:hidden" /> : <ChoiceField label="Unit" {...bind('unit')}>{UNITS.map((u) => <option key={u.code} value={u.code}>{u.short || u.name}</option>)}</ChoiceField>}
+        {!charge && <TextField label="Quantity" inputMode="decimal" inputClass="text-right" value={line.quantity} onChange={(e) => onChange(withQuantity(line, e.target.value))} fault={faultAt('quantity')} />}
+        {!charge && <ChoiceField label="Unit" {...bind('unit')}>{UNITS.map((u) => <option key={u.code} value={u.code}>{u.short || u.name}</option>)}</ChoiceField>}
         <TextField label={charge ? `Amount ${signOf(currency)}` : `Price ${signOf(currency)}`} inputMode="decimal" inputClass="text-right" {...bind('price')} />
         {charge ? <span className="max-sm:hidden" /> : <TextField label="Per" inputMode="numeric" inputClass="text-right" {...bind('priceQuantity')} />}
         <ChoiceField label="Tax" {...bind('taxCodeId')}>{choices.taxes.map((t) => <option key={t.id} value={t.id}>{t.name}</option>)}</ChoiceField>

@@ -27,7 +27,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       <div className="mt-2 max-phone:overflow-x-auto">
         <table className="ledger" aria-label="Lines of the order">
           <thead>
-            <tr><th className="w-[26px]"><span className="sr-only">Line</span></th><th>Line</th><th className="num">Quantity</th>{sent && <th className="w-[120px]">Received, billed</th>}<th className="num">Price</th><th>Charged to</th><th>Wanted</th><th className="num">Net {signOf(order.currency)}</th></tr>
+            <tr><th className="w-[26px]"><span className="sr-only">Line</span></th><th>Line</th><th className="num">Quantity</th>{sent && <th className="w-[168px]">Received, billed</th>}<th className="num">Price</th><th>Charged to</th><th>Wanted</th><th className="num">Net {signOf(order.currency)}</th></tr>
           </thead>
           <tbody>
             {order.lines.map((l, k) => (
@@ -39,7 +39,7 @@ export function OrderLines({ view }: { view: OrderView }) {
                   <span className="mono block text-ink-2">{[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') || (l.kind === 'goods' ? '' : l.kind)}</span>
                 </td>
                 <td className="num">{l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`}</td>
-                {sent && <td><LineProgress line={l} />{mayClose(l, order.state) && may('send orders') && <button type="button" className="text-[12px] text-ink-2 underline-offset-2 hover:underline" onClick={() => setClosing(l)}>close short</button>}</td>}
+                {sent && <td><LineProgress line={l} />{mayClose(l, order.state) && may('send orders') && <button type="button" className="ml-2 text-[12px] text-copper-text underline-offset-2 hover:underline" onClick={() => setClosing(l)}>close short</button>}</td>}
                 <td className="num">{l.price === null ? <span className="tag tag-care">no price</span> : formatPrice(l.price, order.currency)}{l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}</td>
                 <td className="py-1"><Charged line={l} view={view} /></td>
                 <td className="whitespace-nowrap">{day(l.wantedOn)}</td>
@@ -88,7 +88,10 @@ function Charged({ line, view }: { line: Line; view: OrderView }) {
     <>
       {line.splits.map((s) => {
         const code = codes.get(s.costCodeId ?? 0);
-        const share = line.kind === 'charge' ? formatMoney(s.value, view.companyCurrency) : formatQuantity(quantity(s.quantity));
+        const needUnit = view.needUnits.get(s.needId ?? 0);
+        const inNeedUnit = needUnit !== undefined && needUnit !== line.unit;
+        const goods = `${formatQuantity(inNeedUnit ? s.covers : s.quantity)} ${unitOf(inNeedUnit ? needUnit : line.unit).short}`.trim();
+        const share = line.kind === 'charge' ? formatMoney(s.value, view.companyCurrency) : goods;
         return (
           <span key={s.id} className="block whitespace-nowrap">
             {s.jobId === null ? <b>Stores</b> : <><span className="mono font-bold">{view.jobs.get(s.jobId)?.number}</span> <span className="text-ink-2">{code?.code} {code?.name}</span></>} {share}

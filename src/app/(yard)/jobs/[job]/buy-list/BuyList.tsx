@@ -37,7 +37,7 @@ export function BuyList({ rows, choices, job, quote }: Props) {
       cell: (n) => <><button type="button" className="text-left font-semibold hover:underline" onClick={() => setOpen(n)}>{n.description}</button> {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>} <Tags tags={n.tags} /></>,
     },
     { key: 'code', head: 'Cost code', by: (n) => n.code, cell: (n) => <span className="whitespace-nowrap">{n.code} <span className="text-ink-2">{n.codeName}</span></span>, wide: true },
-    { key: 'supplier', head: 'Supplier', by: (n) => n.supplier ?? '', cell: (n) => n.supplier ?? <Dash />, wide: true },
+    { key: 'supplier', head: 'Supplier', by: (n) => n.supplier ?? '', cell: (n) => (n.supplier === null ? <Dash /> : <span className="block max-w-[150px] truncate" title={n.supplier}>{n.supplier}</span>), wide: true },
     { key: 'needed', head: 'Needed', by: (n) => n.neededOn ?? '9999', cell: (n) => <span className={`whitespace-nowrap ${n.late ? 'font-bold text-brick' : ''}`}>{day(n.neededOn)}</span> },
     { key: 'quantity', head: 'Need', num: true, by: (n) => n.quantity, cell: (n) => measured(n, n.quantity) },
     { key: 'open', head: 'To buy', num: true, by: (n) => n.open, cell: (n) => (n.open === 0 ? <Dash /> : <b>{measured(n, n.open)}</b>) },

@@ -47,9 +47,9 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
       <div className="mt-3 overflow-x-auto pb-1">
         <table className="ledger" aria-label="Columns of the file">
           <thead>
-            <tr>{check.headings.map((h, k) => <th key={k} className="!h-auto py-1.5 align-top"><span className="block text-ink">{h}</span><select aria-label={`What the column ${h} holds`} className={`${look} mt-1 ${fieldOf(k) === '' ? 'text-ink-2' : 'font-semibold'}`} value={fieldOf(k)} onChange={(e) => setColumn(k, e.target.value as QuoteField | '')}><option value="">not used</option>{QUOTE_FIELDS.map((f) => <option key={f} value={f}>{QUOTE_FIELD_NAMES[f]}</option>)}</select></th>)}</tr>
+            <tr>{check.headings.map((h, k) => <th key={k} className="!h-auto py-1.5 align-top"><span className="block text-ink">{h}</span><select aria-label={`What the column ${h} holds`} className={`${look} mt-1 w-[112px] ${fieldOf(k) === '' ? 'text-ink-2' : 'font-semibold'}`} value={fieldOf(k)} onChange={(e) => setColumn(k, e.target.value as QuoteField | '')}><option value="">not used</option>{QUOTE_FIELDS.map((f) => <option key={f} value={f}>{QUOTE_FIELD_NAMES[f]}</option>)}</select></th>)}</tr>
           </thead>
-          <tbody>{check.sample.map((row, k) => <tr key={k}>{check.headings.map((_, c) => <td key={c} className={`max-w-[220px] truncate ${fieldOf(c) === '' ? '!text-ink-2' : ''}`}>{row[c]}</td>)}</tr>)}</tbody>
+          <tbody>{check.sample.map((row, k) => <tr key={k}>{check.headings.map((_, c) => <td key={c} className={`max-w-[150px] truncate ${fieldOf(c) === '' ? '!text-ink-2' : ''}`}>{row[c]}</td>)}</tr>)}</tbody>
         </table>
       </div>
       <Unknown title="Cost codes that are not known here" names={check.unknown.costCode} chosen={choices.costCode} options={offered.codes.map((c) => [c.id, `${c.code} ${c.name}`])} onChoose={(name, id) => setChoices((now) => ({ ...now, costCode: withChoice(now.costCode, name, id) }))} />

@@ -1,0 +1,15 @@
+/** ES modules as they are; TypeScript through SWC. Run with --experimental-vm-modules. */
+const common = {
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } }, target: 'es2022' }, module: { type: 'es6' } }] },
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  testEnvironment: 'node',
+};
+
+export default {
+  projects: [
+    { ...common, displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'] },
+    { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'], maxWorkers: 1 },
+  ],
+  testTimeout: 120_000,
+};
