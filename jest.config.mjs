@@ -9,7 +9,7 @@ const common = {
 export default {
   projects: [
     { ...common, displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'] },
-    { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'], maxWorkers: 1 },
+    { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],
   testTimeout: 120_000,
 };

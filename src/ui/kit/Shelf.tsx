@@ -12,7 +12,7 @@ export function Shelf({ facts, fault, children }: { facts: ReactNode; fault?: st
 }
 
 export const Fact = ({ children, strong = false, warn = false }: { children: ReactNode; strong?: boolean; warn?: boolean }) => (
-  <span className={`whitespace-nowrap ${strong ? 'font-bold' : ''} ${warn ? 'text-[var(--on-shelf-warn)]' : strong ? '' : 'text-on-rim-2'}`}>{children}</span>
+  <span className={`whitespace-nowrap max-phone:whitespace-normal ${strong ? 'font-bold' : ''} ${warn ? 'text-[var(--on-shelf-warn)]' : strong ? '' : 'text-on-rim-2'}`}>{children}</span>
 );
 
 type ButtonProps = { readonly onClick?: () => void; readonly disabled?: boolean; readonly children: ReactNode; readonly hint?: string; readonly type?: 'button' | 'submit'; readonly form?: string };

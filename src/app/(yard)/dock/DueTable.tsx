@@ -10,7 +10,7 @@ export function DueTable({ rows }: { rows: readonly DueRow[] }) {
   const { day, far, today } = useYard();
   const late = (o: DueRow) => o.wantedOn !== null && o.wantedOn < today;
   const columns: Column<DueRow>[] = [
-    { key: 'number', head: 'Order', by: (o) => o.number, cell: (o) => <Link href={`/dock/${o.number}`} className="mono font-bold">{o.number}</Link> },
+    { key: 'number', head: 'Order', by: (o) => o.number, cell: (o) => <Link href={`/dock/${o.number}`} className="mono font-bold whitespace-nowrap">{o.number}</Link> },
     { key: 'supplier', head: 'Supplier', by: (o) => o.supplier, cell: (o) => <><span className="font-semibold">{o.supplier}</span><span className="block text-[12.5px] text-ink-2 phone:hidden">{o.linesDue} of {o.lines} lines · {o.jobs?.replaceAll(',', ', ')}</span></> },
     { key: 'jobs', head: 'Jobs', cell: (o) => <span className="mono">{o.jobs?.replaceAll(',', ' ') ?? '–'}</span>, wide: true },
     { key: 'lines', head: 'Lines to come', num: true, by: (o) => o.linesDue, cell: (o) => `${o.linesDue} of ${o.lines}`, wide: true },

@@ -97,7 +97,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
           <table className="ledger" aria-label="What is to buy">
             <thead>
               <tr>
-                <th className="w-[34px]"><span className="sr-only">Picked</span></th><th>To buy</th><th>For</th><th>Needed</th><th className="num max-phone:hidden">Need</th><th className="num max-phone:hidden">Coming</th><th className="num">Buy</th><th className="num max-phone:hidden">Price</th><th className="num">Value {signOf(currency)}</th>
+                <th className="w-[34px]"><span className="sr-only">Picked</span></th><th>To buy</th><th className="max-phone:hidden">For</th><th className="max-phone:hidden">Needed</th><th className="num max-phone:hidden">Need</th><th className="num max-phone:hidden">Coming</th><th className="num">Buy</th><th className="num max-phone:hidden">Price</th><th className="num">Value {signOf(currency)}</th>
               </tr>
             </thead>
             {groups.map(([supplierId, own]) => (

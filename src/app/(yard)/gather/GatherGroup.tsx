@@ -57,6 +57,7 @@ function GatherRow({ need: n, text, at, wrong, suppliers, onPick, onQuantity, on
       <td>{n.supplierId !== null && <input type="checkbox" aria-label={`Pick ${n.description} for ${n.job}`} className="size-[15px] accent-[var(--copper)]" checked={picked} onChange={(e) => onPick([n], e.target.checked)} />}</td>
       <td>
         <button type="button" onClick={() => onOpen(n)} className="text-left font-semibold hover:underline">{n.description}</button> {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>} <Tags tags={n.tags.filter((t) => t.words !== 'no supplier')} />
+        <span className={`block text-[12.5px] phone:hidden ${n.late ? 'text-brick' : 'text-ink-2'}`}><span className="mono font-bold">{n.job}</span> {n.code} · {day(n.neededOn)}</span>
         {n.supplierId === null && (
           <select aria-label={`Supplier for ${n.description}`} className="ml-1 h-[24px] rounded border border-line bg-glaze text-[12.5px]" value="" onChange={(e) => onSupplier(n.id, Number(e.target.value))}>
             <option value="">choose supplier…</option>
@@ -64,8 +65,8 @@ function GatherRow({ need: n, text, at, wrong, suppliers, onPick, onQuantity, on
           </select>
         )}
       </td>
-      <td className="whitespace-nowrap"><span className="mono font-bold">{n.job}</span> <span className="text-ink-2">{n.code} {n.codeName.split(' ')[0]}</span></td>
-      <td className={`whitespace-nowrap ${n.late ? '!font-bold !text-brick' : ''}`}>{day(n.neededOn)}</td>
+      <td className="whitespace-nowrap max-phone:hidden"><span className="mono font-bold">{n.job}</span> <span className="text-ink-2">{n.code} {n.codeName.split(' ')[0]}</span></td>
+      <td className={`whitespace-nowrap max-phone:hidden ${n.late ? '!font-bold !text-brick' : ''}`}>{day(n.neededOn)}</td>
       <td className="num max-phone:hidden">{measured(n.quantity)}</td>
       <td className="num max-phone:hidden">{coming === 0 ? <Dash /> : formatQuantity(coming)}</td>
       <td className="num !font-bold">{picked ? <input aria-label={`Quantity of ${n.description} to buy for ${n.job}`} aria-invalid={wrong.includes(n.id)} inputMode="decimal" value={text} onChange={(e) => onQuantity(n.id, e.target.value)} className="h-[25px] w-[68px] rounded border border-line bg-glaze px-1.5 text-right font-bold aria-[invalid=true]:border-brick aria-[invalid=true]:text-brick" /> : formatQuantity(n.open)}{unit === '' ? '' : ` ${unit}`}</td>

@@ -15,7 +15,7 @@ export function InvoicesTable({ rows }: { rows: readonly InvoiceRow[] }) {
   const router = useRouter();
   useKey('N', 'Enter an invoice', () => router.push('/invoices/new'), may('enter invoices'));
   const columns: Column<InvoiceRow>[] = [
-    { key: 'number', head: 'Invoice', by: (i) => i.number, cell: (i) => <Link href={`/invoices/${i.id}`} className="mono font-bold">{i.number}</Link> },
+    { key: 'number', head: 'Invoice', by: (i) => i.number, cell: (i) => <Link href={`/invoices/${i.id}`} className="mono font-bold whitespace-nowrap">{i.number}</Link> },
     { key: 'supplier', head: 'Supplier', by: (i) => i.supplier, cell: (i) => <span className="font-semibold">{i.supplier}</span> },
     { key: 'order', head: 'Order', by: (i) => i.order, cell: (i) => <Link href={`/orders/${i.order}`} className="mono hover:underline">{i.order}</Link>, wide: true },
     { key: 'day', head: 'Dated', by: (i) => i.day, cell: (i) => <span className="whitespace-nowrap">{day(i.day)}</span>, wide: true },

@@ -15,7 +15,7 @@ export function ItemsTable({ rows }: { rows: readonly ItemRow[] }) {
   const router = useRouter();
   useKey('N', 'Add an item', () => router.push('/items/new'), may('keep suppliers'));
   const columns: Column<ItemRow>[] = [
-    { key: 'number', head: 'Item', by: (i) => i.number, cell: (i) => <Link href={`/items/${i.id}`} className="mono font-bold">{i.number}</Link> },
+    { key: 'number', head: 'Item', by: (i) => i.number, cell: (i) => <Link href={`/items/${i.id}`} className="mono font-bold whitespace-nowrap">{i.number}</Link> },
     { key: 'name', head: 'Name', by: (i) => i.name, cell: (i) => <><span className="font-semibold">{i.name}</span> {i.stocked === 1 && <span className="tag">stocked</span>}</> },
     { key: 'unit', head: 'Unit', by: (i) => i.unit, cell: (i) => unitOf(i.unit).short || unitOf(i.unit).name, wide: true },
     { key: 'code', head: 'Cost code', by: (i) => i.code ?? '', cell: (i) => (i.code === null ? <Dash /> : <span className="whitespace-nowrap">{i.code} <span className="text-ink-2">{i.codeName}</span></span>), wide: true },

@@ -16,7 +16,7 @@ export function OrdersTable({ rows, shares = false }: { rows: readonly Row[]; sh
   const late = (o: Row) => ['sent', 'confirmed', 'partIn'].includes(o.state) && o.wantedOn !== null && o.wantedOn < today;
   const href = (o: Row) => (may('see money') ? `/orders/${o.number}` : `/dock/${o.number}`);
   const columns: Column<Row>[] = [
-    { key: 'number', head: 'Order', by: (o) => o.number, cell: (o) => <Link href={href(o)} className="mono font-bold">{o.number}</Link> },
+    { key: 'number', head: 'Order', by: (o) => o.number, cell: (o) => <Link href={href(o)} className="mono font-bold whitespace-nowrap">{o.number}</Link> },
     { key: 'supplier', head: 'Supplier', by: (o) => o.supplier, cell: (o) => <><span className="font-semibold">{o.supplier}</span><span className="block text-[12.5px] text-ink-2 phone:hidden">{ORDER_STATE_NAMES[o.state]}</span></> },
     { key: 'jobs', head: 'Jobs', cell: (o) => <span className="mono">{o.jobs?.replaceAll(',', ' ') ?? '–'}</span>, wide: true },
     { key: 'lines', head: 'Lines', num: true, by: (o) => o.lines, cell: (o) => o.lines, wide: true },

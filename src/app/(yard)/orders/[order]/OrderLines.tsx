@@ -27,7 +27,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       <div className="mt-2 max-phone:overflow-x-auto">
         <table className="ledger" aria-label="Lines of the order">
           <thead>
-            <tr><th className="w-[26px]"><span className="sr-only">Line</span></th><th>Line</th><th className="num">Quantity</th>{sent && <th className="w-[168px]">Received, billed</th>}<th className="num">Price</th><th>Charged to</th><th>Wanted</th><th className="num">Net {signOf(order.currency)}</th></tr>
+            <tr><th className="w-[26px]"><span className="sr-only">Line</span></th><th>Line</th><th className="num">Quantity</th>{sent && <th className="w-[168px]">Received, billed</th>}<th className="num">Price</th><th className="max-phone:hidden">Charged to</th><th className="max-phone:hidden">Wanted</th><th className="num">Net {signOf(order.currency)}</th></tr>
           </thead>
           <tbody>
             {order.lines.map((l, k) => (
@@ -37,12 +37,13 @@ export function OrderLines({ view }: { view: OrderView }) {
                   <span className="font-semibold">{l.description}</span>
                   {l.closedShort !== null && <span className="tag ml-2">closed short</span>}
                   <span className="mono block text-ink-2">{[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') || (l.kind === 'goods' ? '' : l.kind)}</span>
+                  <span className="text-[12.5px] phone:hidden"><Charged line={l} view={view} /></span>
                 </td>
                 <td className="num">{l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`}</td>
                 {sent && <td><LineProgress line={l} />{mayClose(l, order.state) && may('send orders') && <button type="button" className="ml-2 text-[12px] text-copper-text underline-offset-2 hover:underline" onClick={() => setClosing(l)}>close short</button>}</td>}
                 <td className="num">{l.price === null ? <span className="tag tag-care">no price</span> : formatPrice(l.price, order.currency)}{l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}</td>
-                <td className="py-1"><Charged line={l} view={view} /></td>
-                <td className="whitespace-nowrap">{day(l.wantedOn)}</td>
+                <td className="py-1 max-phone:hidden"><Charged line={l} view={view} /></td>
+                <td className="whitespace-nowrap max-phone:hidden">{day(l.wantedOn)}</td>
                 <td className="num !font-semibold">{formatAmount(l.net, order.currency)}</td>
               </tr>
             ))}
