@@ -11,7 +11,7 @@ import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { COST_CODES, ITEMS, PEOPLE, SUPPLIERS, type DemoItem } from './catalogue';
 import { EPISODES } from './history';
-import { JOBS, type DemoJob, type DemoLine } from './jobs';
+import { JOBS, type DemoJob } from './jobs';
 import { DemoYard, must, pence, price, q } from './yard';
 
 export const DEMO_PASSWORD = 'kettle on the boil';

@@ -23,6 +23,8 @@ export function connect(file: string): Db {
     client: 'better-sqlite3',
     connection: { filename: file },
     useNullAsDefault: true,
+    // Whatever goes wrong is thrown; Knex need not tell it on the console as well.
+    log: { warn: () => {}, error: () => {}, deprecate: () => {}, debug: () => {} },
     pool: {
       min: 1,
       max: 1,
@@ -45,14 +47,21 @@ export function connect(file: string): Db {
 export async function open(file: string): Promise<{ db: Db; backup?: string }> {
   const hasData = existsSync(file) && statSync(file).size > 0;
   const db = connect(file);
-  const pending = await pendingMigrations(db);
-  if (pending.length === 0) return { db };
-  let backup: string | undefined;
-  if (hasData) {
-    await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
-    backup = `${file}.before-${pending[0]}-${new Date().toISOString().replace(/[:.]/g, '-')}`;
-    copyFileSync(file, backup);
+  try {
+    const pending = await pendingMigrations(db);
+    if (pending.length === 0) return { db };
+    const backup = hasData ? await copyBeside(db, file, pending[0] ?? '') : undefined;
+    await migrate(db);
+    return { db, backup };
+  } catch (error) {
+    await db.destroy();
+    throw error;
   }
-  await migrate(db);
-  return backup === undefined ? { db } : { db, backup };
+}
+
+async function copyBeside(db: Db, file: string, step: string): Promise<string> {
+  const backup = `${file}.before-${step}-${new Date().toISOString().replace(/[:.]/g, '-')}`;
+  await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
+  copyFileSync(file, backup);
+  return backup;
 }

@@ -90,14 +90,10 @@ function spaced<T extends { at: number }>(labels: readonly T[]): T[] {
 
 /** How far a quantity has come: received, on order, drafted, of all that is needed. */
 export function ProgressGlass({ parts, whole, words }: { parts: readonly { stage: Stage; share: number }[]; whole: number; words: string }) {
-  let at = 0;
+  const shareOf = (p: { share: number }) => Math.max(p.share, 0) / Math.max(whole, 1);
   return (
-    <span role="img" aria-label={words} title={words} className="relative block h-[9px] w-full overflow-hidden rounded-[3px] border border-line bg-[var(--st-ground)]">
-      {parts.map((p) => {
-        const from = at;
-        at += p.share / Math.max(whole, 1);
-        return <span key={p.stage} className={`absolute inset-y-0 st-${p.stage}`} style={{ left: percent(from), width: percent(Math.max(Math.min(at, 1) - from, 0)) }} />;
-      })}
+    <span role="img" aria-label={words} title={words} className="lying flex h-[9px] w-full overflow-hidden rounded-[3px] border border-line bg-[var(--st-ground)]">
+      {parts.map((p) => <span key={p.stage} className={`shrink-0 st-${p.stage}`} style={{ width: percent(Math.min(shareOf(p), 1)) }} />)}
     </span>
   );
 }

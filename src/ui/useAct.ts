@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { Outcome } from '@/actions/action';
 import type { Refusal } from '@/core/result';
@@ -24,6 +24,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
   const [clash, setClash] = useState<Clashed>();
   const running = useRef(false);
+  const again = useRef<(input: I) => void>(undefined);
 
   const run = useCallback(
     async (input: I): Promise<boolean> => {
@@ -36,7 +37,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
         const answer = await act(input);
         const outcome = answer?.data;
         if (answer?.serverError?.kind === 'signedOut') {
-          window.dispatchEvent(new CustomEvent(SIGNED_OUT, { detail: () => void run(input) }));
+          window.dispatchEvent(new CustomEvent(SIGNED_OUT, { detail: () => again.current?.(input) }));
           setRefusals([{ code: 'signedOut', message: 'You were signed out. Sign in again: what you typed is still here.' }]);
         } else if (outcome?.status === 'done') {
           const words = said?.(outcome.value);
@@ -57,6 +58,9 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
     [act, onDone, said],
   );
 
+  useEffect(() => {
+    again.current = (input) => void run(input);
+  }, [run]);
   const faultAt = useCallback((field: string) => refusals.find((r) => r.field === field)?.message, [refusals]);
   const clear = useCallback(() => {
     setRefusals([]);

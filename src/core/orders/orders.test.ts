@@ -69,7 +69,7 @@ describe('faults of lines', () => {
 });
 
 describe('checks before sending', () => {
-  const facts = { lines: [{ ...line(), wantedOn: '2026-05-20' as Day }], supplier: { email: 'a@b.example', leadDays: 4, carriage: minor(2500), carriageFreeFrom: minor(40_000) }, goods: minor(35_500), currency: 'GBP', today: '2026-05-12' as Day, calendar: { week: MON_TO_FRI, off: new Set<string>() } };
+  const facts = { lines: [{ ...line(), wantedOn: '2026-05-20' as Day | null }], supplier: { email: 'a@b.example', leadDays: 4, carriage: minor(2500), carriageFreeFrom: minor(40_000) }, goods: minor(35_500), currency: 'GBP', today: '2026-05-12' as Day, calendar: { week: MON_TO_FRI, off: new Set<string>() } };
   const words = (change: Partial<typeof facts>) => checksOf({ ...facts, ...change }).filter((c) => !c.good).map((c) => c.words);
   it('says how far free carriage is', () => expect(words({})).toEqual(['£\u202f45.00 more reaches free carriage']));
   it('notices carriage that is charged all the same', () => expect(words({ goods: minor(50_000), lines: [...facts.lines, { ...line({ kind: 'charge' }), wantedOn: null }] })).toEqual(['Carriage is charged although the order reaches free carriage']));

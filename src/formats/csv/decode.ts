@@ -1,3 +1,4 @@
+import iconv from 'iconv-lite';
 import { done, refusal, refused, type Result } from '@/core/result';
 
 export type Decoded = { readonly text: string; readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252' };
@@ -29,6 +30,7 @@ export function decodeText(bytes: Uint8Array): Result<Decoded> {
   try {
     return done({ text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' });
   } catch {
-    return done({ text: new TextDecoder('windows-1252').decode(bytes), encoding: 'Windows-1252' });
+    // Node.js 20 decodes this label as ISO 8859-1 and loses the euro sign and curly quotation marks.
+    return done({ text: iconv.decode(Buffer.from(bytes), 'windows-1252'), encoding: 'Windows-1252' });
   }
 }

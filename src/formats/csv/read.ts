@@ -17,6 +17,14 @@ export type Sheet = {
 
 const isBlank = (cells: readonly string[]) => cells.every((c) => c.trim() === '');
 
+const DELIMITERS = [',', ';', '\t', '|'];
+
+/** The character that parts the headings into the most columns. */
+function guessDelimiter(text: string): string {
+  const columns = (delimiter: string) => Papa.parse<string[]>(text, { delimiter, preview: 1 }).data[0]?.length ?? 0;
+  return DELIMITERS.reduce((best, d) => (columns(d) > columns(best) ? d : best));
+}
+
 /** The decimal mark that the file's numbers use: a comma when some cell can only be read so, and none needs a point. */
 function guessMark(rows: readonly { readonly cells: readonly string[] }[]): DecimalMark {
   const cells = rows.slice(0, 500).flatMap((r) => r.cells);
@@ -36,7 +44,7 @@ export function readCsv(bytes: Uint8Array): Result<Sheet> {
   if (!decoded.ok) return decoded;
   const { text, encoding } = decoded.value;
   if (text.trim() === '') return refused(refusal('file.empty', 'The file is empty.'));
-  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'] });
+  const parsed = Papa.parse<string[]>(text, { delimiter: guessDelimiter(text) });
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
   if (broken !== undefined) {
     return refused(refusal('file.quotes', `Row ${(broken.row ?? 0) + 1} has a quotation mark that is not closed, so the rest cannot be read.`));

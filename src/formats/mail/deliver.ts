@@ -4,7 +4,7 @@ export type Delivery = { readonly taken: boolean; readonly answer: string };
 
 const plainly = (error: unknown): string => {
   const { code, response, message } = error as { code?: string; response?: string; message: string };
-  if (code === 'ECONNREFUSED') return 'No mail server answers at the address that is set.';
+  if (message.includes('ECONNREFUSED')) return 'No mail server answers at the address that is set.';
   if (code === 'ETIMEDOUT' || code === 'ESOCKET' || code === 'ECONNECTION') return `The mail server could not be reached (${message}).`;
   return response ?? message;
 };

@@ -21,7 +21,7 @@ type Kept = { readonly version: number; readonly text: OrderText };
 export function OrderForm({ view, choices, onClose }: Props) {
   const { order } = view;
   const draft = useDraft<Kept>(`order ${order.number}`, { version: order.version, text: orderText(order) });
-  const { version, text } = draft.value;
+  const { text } = draft.value;
   const set = (change: Partial<OrderText>) => draft.set((now) => ({ ...now, text: { ...now.text, ...change } }));
   const setLine = (key: string, line: LineText | undefined) => set({ lines: text.lines.flatMap((l) => (l.key !== key ? [l] : line === undefined ? [] : [line])) });
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);

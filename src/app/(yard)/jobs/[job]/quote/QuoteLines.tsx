@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, lineNet, minor, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -18,6 +18,9 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote, winQuote } from '../../../../acts';
 
+const FILE_INPUT = 'quote-file';
+const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
+
 export function QuoteLines({ quote, job, gone }: { quote: QuoteView; job: string; gone: boolean }) {
   const { currency, day, may } = useYard();
   const [winning, setWinning] = useState(false);
@@ -26,7 +29,7 @@ export function QuoteLines({ quote, job, gone }: { quote: QuoteView; job: string
   const open = quote.state === 'writing' || quote.state === 'withCustomer';
   const { rows } = quote;
   const sum = (of: 'cost' | 'price') => minor(rows.reduce((total, r) => total + lineNet(r.quantity as Quantity, r[of] ?? (0 as never), 1, currency), 0));
-  useKey('N', 'Bring in a file', upload.choose, open && may('import quotes'));
+  useKey('N', 'Bring in a file', chooseFile, open && may('import quotes'));
   useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), open && rows.length > 0 && may('win quotes') && !winning);
   const columns: Column<QuoteLineRow>[] = [
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
@@ -44,12 +47,15 @@ export function QuoteLines({ quote, job, gone }: { quote: QuoteView; job: string
   return (
     <div className="mt-3" onDragOver={(e) => open && e.preventDefault()} onDrop={(e) => { if (!open) return; e.preventDefault(); void upload.send(e.dataTransfer.files[0]); }}>
       <p className="mb-2 text-ink-2"><span className="mono font-bold text-ink">{quote.number}</span> is {words}</p>
-      <input ref={upload.input} type="file" accept=".csv,.txt,.tsv,text/csv" aria-label="Quote file" className="sr-only" tabIndex={-1} onChange={(e) => void upload.send(e.target.files?.[0])} />
+      <input id={FILE_INPUT} type="file" accept=".csv,.txt,.tsv,text/csv" aria-label="Quote file" className="sr-only" tabIndex={-1} onChange={(e) => {
+        void upload.send(e.target.files?.[0]);
+        e.target.value = '';
+      }} />
       {rows.length === 0 ? <Empty title="The quote has no lines yet">Bring them in from a CSV file, as a spreadsheet or estimating program writes it: choose it below, or drop it here. Columns are matched on the next page.</Empty> : <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />}
       <Shelf fault={fault} facts={<><Fact strong>{rows.length} line{rows.length === 1 ? '' : 's'}</Fact>{rows.length > 0 && <><Fact>cost {formatMoney(sum('cost'), currency)}</Fact><Fact>customer’s price {formatMoney(sum('price'), currency)}</Fact></>}</>}>
         {open && may('win quotes') && rows.length > 0 && quote.state === 'writing' && <ShelfPlain disabled={move.busy} onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}>It is with the customer</ShelfPlain>}
         {open && may('win quotes') && quote.state === 'withCustomer' && <ShelfPlain disabled={move.busy} onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}>It was lost</ShelfPlain>}
-        {open && may('import quotes') && (rows.length === 0 ? <ShelfMain disabled={upload.busy} onClick={upload.choose} hint="N">{upload.busy ? 'Reading…' : 'Bring in a file'}</ShelfMain> : <ShelfPlain disabled={upload.busy} onClick={upload.choose} hint="N">{upload.busy ? 'Reading…' : 'Bring in a file'}</ShelfPlain>)}
+        {open && may('import quotes') && (rows.length === 0 ? <ShelfMain disabled={upload.busy} onClick={chooseFile} hint="N">{upload.busy ? 'Reading…' : 'Bring in a file'}</ShelfMain> : <ShelfPlain disabled={upload.busy} onClick={chooseFile} hint="N">{upload.busy ? 'Reading…' : 'Bring in a file'}</ShelfPlain>)}
         {open && may('win quotes') && rows.length > 0 && <ShelfMain onClick={() => setWinning(true)} hint="^↵">Mark won</ShelfMain>}
       </Shelf>
       {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
@@ -60,7 +66,6 @@ export function QuoteLines({ quote, job, gone }: { quote: QuoteView; job: string
 /** Sends a chosen file in and leads on to its columns. */
 function useUpload(quoteId: number, job: string) {
   const router = useRouter();
-  const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string>();
   const send = async (file: File | undefined) => {
@@ -79,9 +84,8 @@ function useUpload(quoteId: number, job: string) {
       setFault('The file could not be handed over. Try again in a moment.');
     }
     setBusy(false);
-    if (input.current) input.current.value = '';
   };
-  return { input, busy, fault, send, choose: () => input.current?.click() };
+  return { busy, fault, send };
 }
 
 function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClose: () => void }) {

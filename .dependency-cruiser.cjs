@@ -1,0 +1,37 @@
+/** Imports run downward only: app → ui, actions, queries → store, formats, standins → core. */
+const room = (name, allowed, packages) => ({
+  name: `${name} keeps to its room`,
+  severity: 'error',
+  from: { path: `^src/${name}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: '^src/', pathNot: [`^src/${name}/`, ...allowed.map((a) => `^src/${a}/`)] },
+  ...packages,
+});
+
+module.exports = {
+  forbidden: [
+    room('core', []),
+    room('formats', ['core']),
+    room('standins', ['core', 'formats']),
+    room('store', ['core', 'formats']),
+    room('actions', ['core', 'store', 'formats', 'standins']),
+    room('queries', ['core', 'store', 'formats', 'standins']),
+    room('ui', ['core', 'store', 'actions', 'queries']),
+    room('demo', ['core', 'store', 'formats', 'standins', 'actions', 'queries']),
+    {
+      name: 'core knows plain data only',
+      comment: 'Beside itself, core may import dinero.js, big.js, date-fns and zod.',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.tsx?$' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core', 'unknown'], pathNot: 'node_modules/(dinero\\.js|big\\.js|date-fns|zod)/' },
+    },
+    {
+      name: 'the interface takes only types from the store',
+      severity: 'error',
+      from: { path: '^src/ui/', pathNot: '\\.test\\.tsx?$' },
+      to: { path: '^src/(store|actions|queries)/', dependencyTypesNot: ['type-only'] },
+    },
+    { name: 'no circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    { name: 'the application does not need its tests', severity: 'error', from: { path: '^src/', pathNot: '\\.test\\.tsx?$' }, to: { path: '(^tests/|\\.test\\.tsx?$)' } },
+  ],
+  options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'], extensions: ['.ts', '.tsx', '.js', '.mjs', '.cjs', '.json', '.d.ts'] } },
+};

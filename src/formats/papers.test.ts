@@ -1,0 +1,70 @@
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { simpleParser } from 'mailparser';
+import { NO_SUCH_MAILBOX, startMailServer, type MailServer } from '@/standins/mailServer';
+import { compose } from './mail/compose';
+import { deliver } from './mail/deliver';
+import { purchaseOrderPdf, type OrderPaper } from './pdf/purchaseOrder';
+
+const paper = (lines: number): OrderPaper => ({
+  number: 'K26-0191', draft: false, date: 'Tue 12 May 2026', company: { name: 'Wrackline Boatyard', address: 'Staithe Road\nSaltmarsh', email: 'buying@wrackline.example', taxNumber: '' }, supplier: { name: 'Eelmoor Metals', contact: 'Sales desk', address: 'Unit 4' },
+  deliverTo: { name: 'Bay 3', address: 'Staithe Road', instructions: 'before 15:00' }, wanted: 'Tue 19 May', carrier: 'Van', payment: '30 days', buyer: 'Mina Rowe', instructions: '', currency: 'GBP',
+  lines: Array.from({ length: lines }, (_, k) => ({ place: String(k + 1), description: `Tube ⌀ 38 × 2 mm, ≤ 6 m`, ourNumber: 'TU-316-38', theirNumber: '88120', quantity: '48 m', price: '9.85', wanted: 'Tue 19 May', net: '472.80' })),
+  totals: [{ label: 'Order total', amount: '£ 567.36', strong: true }], terms: 'Our terms apply.',
+});
+
+const pages = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type \/Page\b(?!s)/g)?.length ?? 0;
+
+describe('the purchase order as a PDF', () => {
+  it('is a PDF that fits on one page when it is short', async () => {
+    const pdf = await purchaseOrderPdf(paper(3));
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(pages(pdf)).toBe(1);
+  });
+
+  it('breaks over pages when it is long, with its fonts inside', async () => {
+    const pdf = await purchaseOrderPdf(paper(60));
+    expect(pages(pdf)).toBeGreaterThanOrEqual(3);
+    expect(pdf.toString('latin1')).toMatch(/\/FontFile2/);
+  });
+});
+
+describe('mail', () => {
+  let server: MailServer;
+  let folder: string;
+  beforeEach(async () => {
+    folder = mkdtempSync(join(tmpdir(), 'kettle-mail-'));
+    server = await startMailServer(folder, 0);
+  });
+  afterEach(async () => {
+    await server.close();
+    rmSync(folder, { recursive: true });
+  });
+
+  const letter = () => compose({ from: { name: 'Wrackline Boatyard', address: 'buying@wrackline.example' }, to: 'orders@eelmoor.example', subject: 'Purchase order K26-0191 – Bücher', body: 'Good day,\nKindly confirm.', attachment: { name: 'K26-0191.pdf', type: 'application/pdf', bytes: Buffer.from('%PDF-1.3 paper') } });
+
+  /** The package mailparser as second opinion on the message: RFC 5322 and MIME. */
+  it('goes over SMTP and arrives as it was written, its attachment byte by byte', async () => {
+    const raw = await letter();
+    const delivery = await deliver(server.url, { raw, from: 'buying@wrackline.example', to: 'orders@eelmoor.example' });
+    expect(delivery).toMatchObject({ taken: true, answer: expect.stringContaining('250') });
+    const [name] = readdirSync(folder);
+    const arrived = await simpleParser(readFileSync(join(folder, name ?? '')));
+    expect([arrived.subject, arrived.from?.text, arrived.text?.trim()]).toEqual(['Purchase order K26-0191 – Bücher', '"Wrackline Boatyard" <buying@wrackline.example>', 'Good day,\nKindly confirm.']);
+    expect(arrived.attachments.map((a) => [a.filename, a.contentType, a.content.toString()])).toEqual([['K26-0191.pdf', 'application/pdf', '%PDF-1.3 paper']]);
+  });
+
+  it('tells what the server said when it refuses', async () => {
+    const delivery = await deliver(server.url, { raw: await letter(), from: 'a@b.example', to: `${NO_SUCH_MAILBOX}@eelmoor.example` });
+    expect(delivery.taken).toBe(false);
+    expect(delivery.answer).toContain('550');
+    expect(readdirSync(folder)).toEqual([]);
+  });
+
+  it('says plainly when no server answers, and when none is set', async () => {
+    const message = { raw: await letter(), from: 'a@b.example', to: 'c@d.example' };
+    expect(await deliver('smtp://127.0.0.1:1', message)).toEqual({ taken: false, answer: 'No mail server answers at the address that is set.' });
+    expect((await deliver(undefined, message)).answer).toContain('KETTLE_SMTP');
+  });
+});

@@ -1,0 +1,112 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Outcome, Post, Setting } from '@/actions/action';
+import { draftOrders } from '@/actions/orders';
+import { sendOrder } from '@/actions/sending';
+import type { Day } from '@/core/calendar/workdays';
+import type { Role } from '@/core/people/rights';
+import { quantity, type Quantity } from '@/core/quantity/quantity';
+import { open, type Db } from '@/store/connection';
+import { post } from '@/store/ledger';
+import { findOrder, type StoredOrder } from '@/store/orders';
+import { findPerson, insertPerson } from '@/store/people';
+import { insertOne } from '@/store/rows';
+
+export const TODAY = '2026-05-12' as Day;
+export const q = (n: number): Quantity => quantity(Math.round(n * 10_000));
+
+/** A small company in a real SQLite file: two live jobs, two suppliers, and needs to buy. */
+export class TestCompany {
+  readonly sent: { raw: Buffer; to: string }[] = [];
+  answer: Awaited<ReturnType<Post>> = { taken: true, answer: '250 taken' };
+  private keys = 0;
+
+  private constructor(
+    readonly db: Db,
+    private readonly folder: string,
+    readonly ids: { jobs: readonly [number, number]; suppliers: readonly [number, number]; items: readonly [number, number]; codes: readonly [number, number, number] },
+    private readonly people: ReadonlyMap<Role, number>,
+  ) {}
+
+  static async open(): Promise<TestCompany> {
+    const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
+    const { db } = await open(join(folder, 'company.sqlite'));
+    const codes = [];
+    for (const [code, name] of [['01', 'Hull'], ['02', 'Machinery'], ['09', 'Freight']]) codes.push(await insertOne(db, 'costCode', { code, name }));
+    await insertOne(db, 'taxCode', { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 });
+    await insertOne(db, 'taxCode', { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 });
+    await db('company').insert({ id: 1, name: 'Test Yard', address: 'Quay\nTown', email: 'buying@yard.example', currency: 'GBP', freightCodeId: codes[2] });
+    await insertOne(db, 'deliveryPlace', { name: 'Yard', address: 'Quay' });
+    const people = new Map<Role, number>();
+    for (const role of ['buyer', 'lead', 'manager', 'storekeeper', 'accounts', 'administrator'] as const) people.set(role, await insertPerson(db, { name: `The ${role}`, email: `${role}@yard.example`, passwordHash: '', roles: [role] }));
+    const suppliers = [];
+    for (const [name, carriage, carriageFreeFrom] of [['Eelmoor Metals', 2500, 40_000], ['Pellam Bearings', 1400, null]] as const) suppliers.push(await insertOne(db, 'supplier', { name, email: `orders@${name.split(' ')[0]?.toLowerCase()}.example`, currency: 'GBP', carriage, carriageFreeFrom, taxCodeId: 1 }));
+    const items = [await insertOne(db, 'item', { number: 'TU-1', name: 'Tube', unit: 'MTR' }), await insertOne(db, 'item', { number: 'CA-1', name: 'Cable', unit: 'MTR', stocked: 1 })];
+    const customerId = await insertOne(db, 'customer', { name: 'Estuary Survey Trust' });
+    const jobs = [];
+    for (const number of ['412', '418']) {
+      const id = await insertOne(db, 'job', { number, name: `Job ${number}`, shortName: number, kind: 'repair', state: 'live', customerId, leadId: people.get('lead') });
+      await insertOne(db, 'quote', { jobId: id, number: `Q-${number}`, state: 'writing' });
+      jobs.push(id);
+    }
+    return new TestCompany(db, folder, { jobs, suppliers, items, codes } as unknown as TestCompany['ids'], people);
+  }
+
+  async close(): Promise<void> {
+    await this.db.destroy();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  once = (): string => `key-${String((this.keys += 1)).padStart(8, '0')}`;
+
+  async as(role: Role, day: Day = TODAY): Promise<Setting> {
+    const actor = await findPerson(this.db, this.people.get(role) ?? 0);
+    if (actor === undefined) throw new Error(`There is no ${role}.`);
+    const send: Post = async ({ raw, to }) => {
+      this.sent.push({ raw, to });
+      return this.answer;
+    };
+    return { db: this.db, actor, post: send, clock: { today: () => day, now: () => `${day}T10:00:00.000Z` } };
+  }
+
+  /** A need on a buy list, with its planned cost on the tab. */
+  async need(change: { job?: 0 | 1; quantity?: number; price?: number | null; item?: number | null; supplier?: 0 | 1 | null; unit?: string; neededOn?: string; description?: string } = {}): Promise<number> {
+    const { job = 0, quantity: n = 12, price = 8, item = null, supplier = 0, unit = 'MTR', neededOn = null, description = 'Hose' } = change;
+    const id = await insertOne(this.db, 'need', {
+      jobId: this.ids.jobs[job], itemId: item, description, quantity: q(n), unit, costCodeId: this.ids.codes[1], price: price === null ? null : Math.round(price * 10_000), supplierId: supplier === null ? null : this.ids.suppliers[supplier], neededOn,
+    });
+    await post(this.db, { event: 'Quote won', document: 'need', documentId: id, personId: this.people.get('lead') ?? 0, day: TODAY, at: TODAY }, { needIds: [id] });
+    return id;
+  }
+
+  async draft(picks: readonly { needId: number; buy: Quantity }[]): Promise<StoredOrder> {
+    const { orders } = must(await draftOrders(await this.as('buyer'), { once: this.once(), picks: [...picks] }));
+    return this.order(orders[0]?.id ?? 0);
+  }
+
+  async order(id: number): Promise<StoredOrder> {
+    const order = await findOrder(this.db, id);
+    if (order === undefined) throw new Error(`There is no order ${id}.`);
+    return order;
+  }
+
+  async send(order: StoredOrder): Promise<StoredOrder> {
+    must(await sendOrder(await this.as('buyer'), { once: this.once(), orderId: order.id, version: order.version }));
+    return this.order(order.id);
+  }
+
+  /** The tab of a job in pence, stages that are nothing left out. */
+  async tab(job: 0 | 1 = 0): Promise<Record<string, number>> {
+    const rows = (await this.db('posting').where({ jobId: this.ids.jobs[job] }).groupBy('stage').select('stage').sum({ amount: 'amount' })) as { stage: string; amount: number }[];
+    return Object.fromEntries(rows.filter((r) => r.amount !== 0).map((r) => [r.stage, r.amount]));
+  }
+}
+
+export function must<T>(outcome: Outcome<T>): T {
+  if (outcome.status !== 'done') throw new Error(JSON.stringify(outcome));
+  return outcome.value;
+}
+
+/** The codes of a refusal, or what came instead. */
+export const refusedWith = (outcome: Outcome<unknown>): string[] => (outcome.status === 'refused' ? outcome.refusals.map((r) => r.code) : [outcome.status]);
