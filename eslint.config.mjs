@@ -10,6 +10,7 @@ export default [
       'no-console': 'error',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-else-return': 'error',
+      'import/no-anonymous-default-export': 'off',
       'prefer-const': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],

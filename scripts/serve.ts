@@ -28,7 +28,11 @@ function serve(env: Record<string, string>): void {
   next.on('exit', (code) => process.exit(code ?? 0));
 }
 
-if (mode === 'demo') {
+if (mode === 'seed') {
+  const mail = await startMailServer(process.env.KETTLE_MAIL_FOLDER ?? join('data', 'demo-mail'), 0);
+  await makeDemo(process.env.KETTLE_FILE ?? join('data', 'demo.sqlite'), mail.url);
+  await mail.close();
+} else if (mode === 'demo') {
   const file = process.env.KETTLE_FILE ?? join('data', 'demo.sqlite');
   const mail = await startMailServer(process.env.KETTLE_MAIL_FOLDER ?? join('data', 'demo-mail'), Number(process.env.KETTLE_MAIL_PORT ?? 0));
   await makeDemo(file, mail.url);

@@ -20,7 +20,7 @@ export type BilledLine = {
 
 /** Differences up to these are passed without a question. */
 export type Tolerance = {
-  /** Of the line's value at the order's price, in hundredths of a percent. */
+  /** Of the line's value at the order’s price, in hundredths of a percent. */
   readonly priceShare: number;
   /** On one line, in minor units; whichever of the two is smaller holds. */
   readonly priceMost: Minor;
@@ -34,7 +34,7 @@ export type Difference = {
   readonly words: string;
 };
 
-/** The bill's net less the same quantity at the order's price. */
+/** The bill's net less the same quantity at the order’s price. */
 export function priceDifference(line: BilledLine, currency: string): Minor {
   const billed = lineNet(line.quantity, line.price, line.priceQuantity, currency);
   return subtract(billed, lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
@@ -70,7 +70,7 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
       kind: 'price',
       amount,
       held: Math.abs(amount) > allowed,
-      words: `${line.description}: ${formatMoney(minor(Math.abs(amount)), currency)} ${which} the order's price.`,
+      words: `${line.description}: ${formatMoney(minor(Math.abs(amount)), currency)} ${which} the order’s price.`,
     });
   }
   return found;

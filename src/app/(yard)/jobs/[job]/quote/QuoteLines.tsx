@@ -21,7 +21,7 @@ import { moveQuote, winQuote } from '../../../../acts';
 const FILE_INPUT = 'quote-file';
 const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
 
-export function QuoteLines({ quote, job, gone }: { quote: QuoteView; job: string; gone: boolean }) {
+export function QuoteLines({ quote, job, gone, sample }: { quote: QuoteView; job: string; gone: boolean; sample: boolean }) {
   const { currency, day, may } = useYard();
   const [winning, setWinning] = useState(false);
   const upload = useUpload(quote.id, job);
@@ -51,7 +51,7 @@ export function QuoteLines({ quote, job, gone }: { quote: QuoteView; job: string
         void upload.send(e.target.files?.[0]);
         e.target.value = '';
       }} />
-      {rows.length === 0 ? <Empty title="The quote has no lines yet">Bring them in from a CSV file, as a spreadsheet or estimating program writes it: choose it below, or drop it here. Columns are matched on the next page.</Empty> : <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />}
+      {rows.length === 0 ? <Empty title="The quote has no lines yet">Bring them in from a CSV file, as a spreadsheet or estimating program writes it: choose it below, or drop it here. Columns are matched on the next page.{sample && <> To try it, <a href="/sample-quote" download className="step">take the sample quote file</a>.</>}</Empty> : <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />}
       <Shelf fault={fault} facts={<><Fact strong>{rows.length} line{rows.length === 1 ? '' : 's'}</Fact>{rows.length > 0 && <><Fact>cost {formatMoney(sum('cost'), currency)}</Fact><Fact>customer’s price {formatMoney(sum('price'), currency)}</Fact></>}</>}>
         {open && may('win quotes') && rows.length > 0 && quote.state === 'writing' && <ShelfPlain disabled={move.busy} onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}>It is with the customer</ShelfPlain>}
         {open && may('win quotes') && quote.state === 'withCustomer' && <ShelfPlain disabled={move.busy} onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}>It was lost</ShelfPlain>}

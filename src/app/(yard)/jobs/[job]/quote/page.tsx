@@ -3,6 +3,7 @@ import { findJob, loadQuote } from '@/queries/job';
 import { loadChoices } from '@/queries/needs';
 import { checkQuoteFile } from '@/queries/quoteImport';
 import { place } from '../../../../server/place';
+import { isDemo } from '../../../../server/yard';
 import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';
 
@@ -12,5 +13,5 @@ export default place(async ({ db, person, today, params, query }) => {
   if (job === undefined || quote === undefined) notFound();
   const check = query.file === undefined ? undefined : await checkQuoteFile(db, person, today, Number(query.file));
   if (check !== undefined) return <ImportFile first={check} job={job.number} quote={quote.number} choices={await loadChoices(db, person)} />;
-  return <QuoteLines quote={quote} job={job.number} gone={query.file !== undefined} />;
+  return <QuoteLines quote={quote} job={job.number} gone={query.file !== undefined} sample={isDemo()} />;
 });

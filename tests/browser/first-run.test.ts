@@ -1,0 +1,55 @@
+import { statSync } from 'node:fs';
+import { join } from 'node:path';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start('company');
+  browser = await Browser.open(app.base);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+describe('an empty company file', () => {
+  it('opens on the page that sets it up', async () => {
+    await browser.go('/');
+    await browser.reads('Set up your company');
+  });
+
+  it('makes company and owner, who is signed in at once', async () => {
+    await browser.type('Company', 'Saltings Joinery');
+    await browser.type('Your name', 'Ann Marlow');
+    await browser.type('Address, as it stands on orders', 'Mill Lane');
+    await browser.type('Your e-mail, to sign in with', 'ann@saltings.example');
+    await browser.type('Password, 10 characters or more', 'short');
+    await browser.type('E-mail that orders come from', 'buying@saltings.example');
+    await (await browser.button('Set up and begin')).click();
+    await browser.reads('A password has at least 10 characters.');
+    await browser.type('Password, 10 characters or more', 'a much longer one');
+    await (await browser.button('Set up and begin')).click();
+    await browser.reads('Good day, Ann');
+    await browser.reads('Nothing waits');
+  });
+
+  it('offers the first step in every empty place', async () => {
+    for (const [path, words] of [['/jobs', 'open a new job and bring its quote in'], ['/gather', 'Nothing is left to buy here'], ['/suppliers', 'No supplier is here yet'], ['/dock', 'Nothing is on its way'], ['/invoices', 'No invoice waits'], ['/outbox', 'Nothing was mailed yet']] as const) {
+      await browser.go(path);
+      await browser.reads(words);
+    }
+  });
+
+  it('cannot be set up twice, and offers nobody to step in as', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.go('/welcome');
+    await browser.reads('Sign in');
+    expect(await browser.text()).not.toContain('step in as');
+    expect((await fetch(`${app.base}/sample-quote`)).status).toBe(404);
+  });
+
+  it('keeps its session secret for its owner only', () => expect(statSync(join(app.folder, 'session.secret')).mode & 0o777).toBe(0o600));
+});

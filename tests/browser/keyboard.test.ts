@@ -1,0 +1,145 @@
+import { Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const press = async (...keys: string[]) => {
+  for (const key of keys) await browser.driver.actions().sendKeys(key).perform();
+};
+const chord = async (hold: string, key: string) => browser.driver.actions().keyDown(hold).sendKeys(key).keyUp(hold).perform();
+const type = (words: string) => browser.driver.actions().sendKeys(words).perform();
+/** Presses Tab until the focus is on what is called so. */
+const tabTo = async (name: string) => {
+  for (let k = 0; k < 80; k += 1) {
+    const focused = (await browser.driver.executeScript('const e = document.activeElement; return [e.getAttribute("aria-label") ?? "", e.labels?.[0]?.innerText ?? "", e.innerText ?? ""].join("|")')) as string;
+    if (focused.includes(name)) return;
+    await press(Key.TAB);
+  }
+  throw new Error(`Tab never came to “${name}”.`);
+};
+
+/** The same purchase without a mouse; only addresses are typed where a person would follow a link. */
+describe('the main job by keyboard alone', () => {
+  it('signs in', async () => {
+    await browser.go('/sign-in');
+    await tabTo('E-mail');
+    await type('mina@wrackline.example');
+    await press(Key.TAB);
+    await type('kettle on the boil');
+    await press(Key.ENTER);
+    await browser.reads('Good day, Mina');
+  });
+
+  it('shows the keys of the place', async () => {
+    await press('?');
+    await browser.reads('Keys of this place');
+    await browser.reads('Open job 412');
+    await press(Key.ESCAPE);
+  });
+
+  it('finds a job with /, and opens one on the rail with Alt and a number', async () => {
+    await press('/');
+    await browser.reads('Type a number or a few words.');
+    await type('Sanderling');
+    await browser.reads('Wheelhouse heating');
+    await press(Key.ENTER);
+    await browser.reads('Q-425');
+    await chord(Key.ALT, '2');
+    await browser.reads('Gearbox overhaul, pilot cutter Redshank');
+  });
+
+  it('wins a quote', async () => {
+    await browser.go('/jobs/425/quote');
+    await browser.reads('is with customer');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('Opens this budget');
+    await type('Ina Corrow');
+    await press(Key.ENTER);
+    await browser.reads('Level against budget');
+  });
+
+  it('moves over the lines of Gather, picks, puts back and drafts', async () => {
+    await browser.go('/gather?job=425');
+    await browser.reads('Cabin heater');
+    await press(Key.ARROW_DOWN, ' ');
+    await browser.reads('1 line picked');
+    await press(Key.ESCAPE);
+    await browser.reads('Pick lines to see');
+    await press(' ', Key.ARROW_DOWN, ' ');
+    await browser.reads('2 lines picked');
+    await browser.reads('These make 1 order');
+    await press('b');
+    await browser.reads('Drafted K26-0025');
+    await browser.reads('started today by Mina Rowe');
+  });
+
+  it('changes the order and sends it', async () => {
+    await press('c');
+    await browser.reads('kept here as you type');
+    await tabTo('Carrier');
+    await chord(Key.CONTROL, 'a');
+    await type('Morning van');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('K26-0025 is changed');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('goes as a PDF to');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('K26-0025 was sent to');
+  });
+
+  it('takes the delivery in', async () => {
+    await browser.go('/dock');
+    await browser.reads('to come');
+    await browser.go('/dock/K26-0025');
+    await browser.reads('still to come');
+    await press('a');
+    await browser.reads('to take in');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('Taken in as R-');
+  });
+
+  it('enters the bill and matches it', async () => {
+    await browser.go('/invoices');
+    await press('n');
+    await browser.reads('which order is it for?');
+    await tabTo('K26-0025');
+    await press(Key.ENTER);
+    await browser.reads('These lines come to');
+    await tabTo('Invoice number');
+    await type('BME-12001');
+    const total = /These lines come to\s*£\u202f([\d,.]+)/.exec(await browser.text())?.[1] ?? '';
+    await tabTo('Total on the paper');
+    await type(total);
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('Three-way match');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('matched Tue 12 May by Mina Rowe');
+  });
+
+  it('opens a row of a list with the arrows and Enter', async () => {
+    await browser.go('/jobs');
+    await browser.reads('Survey launch Dunlin');
+    await press(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ENTER);
+    await browser.reads('Fuel tank renewal, tug Whimbrel');
+  });
+
+  it('always shows where the focus is', async () => {
+    await browser.go('/gather');
+    await press(Key.TAB, Key.TAB, Key.TAB);
+    const outline = await browser.driver.executeScript('return getComputedStyle(document.activeElement).outlineStyle');
+    expect(outline).toBe('solid');
+  });
+
+  it('left no error in the console', async () => expect(await browser.consoleErrors()).toEqual([]));
+});

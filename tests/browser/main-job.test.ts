@@ -1,0 +1,162 @@
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { simpleParser } from 'mailparser';
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+let file: string;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  file = join(mkdtempSync(join(app.folder, 'file-')), 'sample-quote.csv');
+  writeFileSync(file, await (await fetch(`${app.base}/sample-quote`)).text());
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const click = async (by: By) => (await browser.see(by)).click();
+const figure = async (code: string, column: number) => {
+  const cell = await browser.find(By.xpath(`//table[@aria-label="The job’s tab by cost code"]//tr[th[contains(., '${code}')]]/td[${column}]`));
+  return cell.getText();
+};
+/** Columns of the tab: budget, planned, drafted, on order, received, actual. */
+const tabOf = async (code: string) => Promise.all([1, 2, 3, 4, 5, 6].map((c) => figure(code, c)));
+
+/** One purchase the whole way, as a buyer does it with the mouse; each step shows on the job's tab. */
+describe('from a won quote to an invoice on the job’s tab', () => {
+  it('signs in as the buyer and opens a job', async () => {
+    await browser.stepInAs('Mina Rowe');
+    await (await browser.link('Jobs')).click();
+    await (await browser.link('Open a new job')).click();
+    await browser.type('Name', 'Shaft survey, launch Dabchick');
+    await browser.type('Customer', 'Estuary Survey Trust');
+    await (await browser.button('Open job')).click();
+    await browser.reads('The quote has no lines yet');
+  });
+
+  it('brings a quote in from a file', async () => {
+    await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
+    await browser.reads('10 of 10 rows ready');
+    expect(await (await browser.field('What the column Qty holds')).getAttribute('value')).toBe('quantity');
+    await (await browser.button('Bring in 10 lines')).click();
+    await browser.reads('10 lines');
+    await browser.reads('Cutlass bearing, 60 mm bore');
+  });
+
+  it('marks the quote won: the budget opens, and the buy list fills', async () => {
+    await (await browser.button('Mark won')).click();
+    await browser.type('Who of the customer said yes', 'Hester Lowe');
+    await (await browser.button('Mark won and open the budget')).click();
+    await browser.see(By.css('[aria-label="The job’s tab by cost code"]'));
+    expect(await tabOf('02 Machinery')).toEqual(['682.40', '682.40', '–', '–', '–', '–']);
+    expect(await figure('06 Subcontract', 1)).toBe('96.00');
+    await (await browser.link('Buy list')).click();
+    await browser.reads('8 of 8 lines still to buy');
+  });
+
+  it('gathers lines of two jobs: bundles and budgets are shown before anything is made', async () => {
+    await browser.go('/gather?supplier=1');
+    await click(By.css('[aria-label="Pick Tube 316L 38 × 2 mm for 427"]'));
+    await click(By.css('[aria-label="Pick Tube 316L 38 × 2 mm for 421"]'));
+    await browser.reads('These make 1 order');
+    await browser.reads('1 line · jobs 421, 427');
+    await browser.reads('Carriage free (over £\u202f400)');
+    await browser.reads('£\u202f531.90');
+    await browser.go('/gather?job=427');
+    await click(By.css('[aria-label="Pick Stern seal kit 60 mm for 427"]'));
+    await click(By.css('[aria-label="Pick Cutlass bearing, 60 mm bore for 427"]'));
+    await browser.reads('These make 2 orders');
+    await browser.reads('Pellam Bearings');
+    await browser.reads('4 lines picked');
+  });
+
+  it('drafts the orders, each line still charged to its own job', async () => {
+    await (await browser.button('Draft 2 orders')).click();
+    await browser.reads('Not sent yet');
+    await (await browser.link('K26-0025')).click();
+    await browser.reads('What this does to the jobs');
+    const text = await browser.text();
+    expect(text).toContain('421 01 Hull and structure 48 m');
+    expect(text).toContain('427 01 Hull and structure 6 m');
+    expect(text).toContain('531.90');
+    expect(text).toContain('£\u202f638.28');
+  });
+
+  it('shows the drafted money on the tab', async () => {
+    await browser.go('/jobs/427');
+    expect(await tabOf('02 Machinery')).toEqual(['682.40', '208.40', '474.00', '–', '–', '–']);
+    expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '59.10', '–', '–', '–']);
+  });
+
+  it('sends the order: the PDF goes by real SMTP, and the outbox shows it', async () => {
+    await browser.go('/orders/K26-0025');
+    await (await browser.button('Send')).click();
+    await browser.reads('goes as a PDF to orders@eelmoor.example');
+    await (await browser.button('Send now')).click();
+    await browser.reads('K26-0025 was sent to orders@eelmoor.example');
+    await browser.reads('Mailed to orders@eelmoor.example');
+    const mails = readdirSync(join(app.folder, 'mail'));
+    const mail = await simpleParser(readFileSync(join(app.folder, 'mail', mails.at(-1) ?? '')));
+    expect(mail.subject).toBe('Purchase order K26-0025 from Wrackline Boatyard');
+    expect(mail.attachments[0]?.content.subarray(0, 5).toString()).toBe('%PDF-');
+    await browser.go('/outbox');
+    await (await browser.link('Purchase order K26-0025')).click();
+    await browser.reads('taken by the mail server');
+    await browser.reads('please find our purchase order K26-0025 attached');
+    await browser.go('/jobs/427');
+    expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '59.10', '–', '–']);
+  });
+
+  it('takes a part in at the dock, later the rest', async () => {
+    await browser.go('/dock/K26-0025');
+    await browser.type('How much of Tube 316L 38 × 2 mm arrives', '50');
+    await (await browser.button('Take in')).click();
+    await browser.reads('50 of 54 m in');
+    await browser.go('/jobs/427');
+    expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '39.40', '19.70', '–']);
+    await browser.go('/dock/K26-0025');
+    await (await browser.button('All is here')).click();
+    await (await browser.button('Take in')).click();
+    await browser.reads('54 of 54 m in');
+    await browser.reads('All in');
+  });
+
+  it('enters the bill, sees ordered, received and billed side by side, and matches it', async () => {
+    await browser.go('/invoices/new?order=K26-0025');
+    await browser.type('Invoice number', 'EM 90112');
+    await browser.type('Billed price of Tube 316L 38 × 2 mm', '9.90');
+    await browser.type('Total on the paper, with tax, £', '641.52');
+    await browser.reads('agrees with the paper');
+    await (await browser.button('Enter invoice')).click();
+    await browser.reads('Three-way match');
+    await browser.reads('£\u202f2.70 above the order’s price. Within tolerance.');
+    await (await browser.button('Match')).click();
+    await browser.reads('matched Tue 12 May by Mina Rowe');
+  });
+
+  it('has the amount as actual cost on the tab, and opens every figure to its postings', async () => {
+    await browser.go('/jobs/427');
+    expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '–', '–', '59.40']);
+    await (await browser.link('59.40')).click();
+    await browser.reads('Invoice matched');
+    await browser.reads('EM 90112');
+    await (await browser.find(By.css('body'))).sendKeys(Key.ESCAPE);
+    await browser.go('/jobs/427/history');
+    const history = await browser.text();
+    for (const words of ['Matched invoice EM 90112', 'Took in 4 m Tube', 'Sent K26-0025', 'Drafted order K26-0025', 'Quote Q-427 won: Hester Lowe said yes', 'Brought 10 lines into quote']) expect(history).toContain(words);
+  });
+
+  it('keeps the tab as it stood on an earlier day', async () => {
+    await browser.go('/jobs/412?on=2026-04-01');
+    await browser.reads('As it stood at the end of Wed 1 Apr');
+    expect((await tabOf('01 Hull')).slice(3)).toEqual(['1,669.80', '–', '–']);
+  });
+
+  it('left no error in the console', async () => expect(await browser.consoleErrors()).toEqual([]));
+});

@@ -1,0 +1,116 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { By } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser, PHONE } from './driver';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const PLACES = ['/', '/jobs', '/jobs/new', '/jobs/412', '/jobs/412?figure=03.received', '/jobs/412/buy-list', '/jobs/412/orders', '/jobs/412/quote', '/jobs/412/history', '/gather', '/orders', '/orders/K26-0024', '/orders/K26-0015', '/dock', '/dock/K26-0015', '/invoices', '/invoices/14', '/invoices/new', '/invoices/new?order=K26-0019', '/suppliers', '/suppliers/1', '/items', '/items/8', '/outbox', '/outbox/1'];
+
+type Finding = { id: string; nodes: { target: string[]; failureSummary: string }[] };
+
+/** What axe-core finds wrong by WCAG 2.0, 2.1 and 2.2, levels A and AA. */
+async function axe(): Promise<string[]> {
+  await browser.driver.executeScript(axeSource);
+  const found = (await browser.driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations));`)) as Finding[];
+  return found.flatMap((f) => f.nodes.map((n) => `${f.id}: ${n.target.join(' ')} ${n.failureSummary.split('\n')[1] ?? ''}`));
+}
+
+const settle = () => browser.driver.sleep(350);
+
+describe('every main view', () => {
+  beforeAll(() => browser.stepInAs('Mina Rowe'));
+
+  it.each(PLACES)('%s can be used by everybody, and leaves no error in the console', async (path) => {
+    await browser.go(path);
+    await browser.see(By.css('main h1, main h2'));
+    await settle();
+    expect(await axe()).toEqual([]);
+    expect(await browser.consoleErrors()).toEqual([]);
+  });
+
+  it('is as readable in the evening theme', async () => {
+    await browser.go('/');
+    await (await browser.see(By.css('[aria-label="Mina Rowe, menu"]'))).click();
+    await (await browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Evening theme')]"))).click();
+    await browser.see(By.css('html[data-theme="evening"]'));
+    for (const path of ['/', '/jobs/412', '/gather', '/orders/K26-0024', '/invoices/14', '/dock/K26-0015']) {
+      await browser.go(path);
+      await settle();
+      expect({ path, found: await axe() }).toEqual({ path, found: [] });
+    }
+  });
+});
+
+describe('on a phone', () => {
+  beforeAll(() => browser.resize(PHONE));
+  afterAll(() => browser.resize({ width: 1280, height: 800 }));
+
+  it.each(PLACES.filter((p) => !p.includes('figure')))('%s fits the width', async (path) => {
+    await browser.go(path);
+    await browser.see(By.css('main h1, main h2'));
+    const wide = (await browser.driver.executeScript('const m = document.getElementById("sheet-scroll"); return Math.max(document.documentElement.scrollWidth, m.scrollWidth + 0) - window.innerWidth')) as number;
+    expect(wide).toBeLessThanOrEqual(0);
+  });
+
+  it('takes a delivery in with the thumb, as the storekeeper', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Joss Fenn');
+    await (await browser.see(By.xpath("//nav[contains(@class, 'fixed')]//a[contains(., 'Dock')]"))).click();
+    await (await browser.link('K26-0022')).click();
+    await browser.reads('Marine plywood 18 mm');
+    await (await browser.button('all 10')).click();
+    await (await browser.button('Take in')).click();
+    await browser.reads('All in');
+    expect(await axe()).toEqual([]);
+  });
+});
+
+describe('what is not theirs', () => {
+  beforeAll(async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Joss Fenn');
+  });
+
+  it.each(['/gather', '/invoices', '/orders/K26-0015', '/suppliers', '/items', '/outbox', '/people', '/jobs/412/quote', '/jobs/412/history'])('%s is kept from the storekeeper', async (path) => {
+    await browser.go(path);
+    await browser.reads('You may not');
+  });
+
+  it('the storekeeper sees no money anywhere on a job or at the dock', async () => {
+    for (const path of ['/', '/jobs', '/jobs/412/buy-list', '/jobs/412/orders', '/dock', '/dock/K26-0015', '/orders']) {
+      await browser.go(path);
+      await browser.see(By.css('main h1'));
+      expect({ path, money: /£|\d\.\d\d\b/.test(await browser.text()) }).toEqual({ path, money: false });
+    }
+  });
+
+  it('files and previews are kept from who is not signed in', async () => {
+    const asked = ['/documents/1', '/outbox/1/raw', '/orders/K26-0001/pdf', '/find?words=412'].map(async (path) => (await fetch(app.base + path)).status);
+    expect(await Promise.all(asked)).toEqual([401, 401, 401, 401]);
+    expect((await fetch(`${app.base}/gather/preview`, { method: 'POST', body: '[]' })).status).toBe(401);
+    const page = await fetch(`${app.base}/jobs/412`, { redirect: 'manual' });
+    expect([page.status, page.headers.get('location')]).toEqual([307, '/sign-in']);
+  });
+
+  it('files and previews are kept from who may not see money', async () => {
+    const cookie = (await browser.driver.manage().getCookie('kettle'))?.value ?? '';
+    const asked = ['/documents/1', '/outbox/1/raw', '/orders/K26-0001/pdf'].map(async (path) => (await fetch(app.base + path, { headers: { cookie: `kettle=${cookie}` } })).status);
+    expect(await Promise.all(asked)).toEqual([403, 403, 403]);
+  });
+});

@@ -1,0 +1,189 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const write = (name: string, content: string | Uint8Array) => {
+  const path = join(mkdtempSync(join(app.folder, 'file-')), name);
+  writeFileSync(path, content);
+  return path;
+};
+const upload = async (path: string) => {
+  await browser.go('/jobs/426/quote');
+  await browser.reads('no lines yet');
+  await (await browser.find(By.css('input[type=file]'))).sendKeys(path);
+};
+const HEAD = 'Part;Description;Qty;Unit;Our cost;Sell;Cost code;Vendor;Needed\r\n';
+
+describe('files that are not as they should be', () => {
+  beforeAll(() => browser.stepInAs('Mina Rowe'));
+
+  it.each([
+    ['an empty file', 'empty.csv', '', 'empty.csv: The file is empty.'],
+    ['a picture renamed to .csv', 'photo.csv', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10), 'photo.csv: This is a PNG picture, not a CSV file.'],
+    ['only headings', 'head.csv', HEAD, 'head.csv: The file has headings but no rows under them.'],
+    ['a quotation mark left open', 'open.csv', 'a,b\n"x,1\ny,2', 'has a quotation mark that is not closed'],
+  ])('says what is wrong with %s', async (_, name, content, words) => {
+    await upload(write(name, content as string));
+    await browser.reads(words);
+  });
+
+  it('lists problems row by row, and brings nothing in by half', async () => {
+    await upload(write('mixed.csv', `${HEAD};Bolts;-2;pcs;1,50;2;04;;2026-06-01\r\n;Rope 12 mm;40;m;2,10;3;77;Unknown Works;01/06/2026\r\n;Chain;6,5;m;9;14;04;;31/02/2026\r\n;Shackle;4;pcs;7,20;11;04;;\r\n`));
+    await browser.reads('1 of 4 rows ready');
+    await browser.reads('columns parted by semicolons');
+    for (const words of ['Quantity “-2”: A quantity must be above zero.', 'Cost code “77” is not known.', 'Supplier “Unknown Works” is not known.', '“31/02/2026” is no date']) await browser.reads(words);
+    expect(await (await browser.see(By.xpath("//button[contains(., 'Bring in 1 lines')]"))).isEnabled()).toBe(false);
+  });
+
+  it('lets unknown names be settled and bad rows be left out, deliberately', async () => {
+    await browser.choose('What “77” stands for', '04 Deck and fittings');
+    await browser.choose('What “Unknown Works” stands for', 'leave it open');
+    await browser.reads('2 of 4 rows ready');
+    await (await browser.button('Leave out the 2 with a problem')).click();
+    await browser.reads('2 left out');
+    await (await browser.button('Bring in 2 lines')).click();
+    await browser.reads('Rope 12 mm');
+    await browser.reads('2 lines are in quote Q-426');
+  });
+});
+
+describe('two people at one order', () => {
+  it('shows the second both versions, to choose from', async () => {
+    const second = await Browser.open(app.base);
+    try {
+      await second.stepInAs('Tomas Brae');
+      for (const b of [browser, second]) {
+        await b.go('/orders/K26-0024');
+        await (await b.button('Change')).click();
+        await b.reads('kept here as you type');
+      }
+      await browser.type('Carrier', 'Morning van');
+      await (await browser.button('Save order')).click();
+      await browser.reads('K26-0024 is changed');
+      await second.type('Carrier', 'Night parcel');
+      await second.type('Instructions to the supplier', 'Ring before you come');
+      await (await second.button('Save order')).click();
+      await second.reads('was changed by somebody else since you opened it');
+      await second.reads('Morning van');
+      await second.reads('Night parcel');
+      await (await second.see(By.xpath("//label[contains(., 'Morning van')]"))).click();
+      await (await second.button('Save what is chosen')).click();
+      await second.reads('K26-0024 is changed');
+      const text = await second.text();
+      expect(text).toContain('Morning van');
+      expect(text).toContain('Ring before you come');
+      expect(text).not.toContain('Night parcel');
+    } finally {
+      await second.close();
+    }
+  });
+});
+
+describe('in the middle of a form', () => {
+  it('a signed-out person signs in on the spot, and nothing typed is lost', async () => {
+    await browser.go('/jobs/new');
+    await browser.type('Name', 'Hatch repair, barge Teal');
+    await browser.type('Customer', 'Greyhaven Dredging');
+    await browser.driver.manage().deleteAllCookies();
+    await (await browser.button('Open job')).click();
+    await browser.reads('What you typed is still here');
+    await browser.type('Password', 'kettle on the boil');
+    await (await browser.button('Sign in and go on')).click();
+    await browser.reads('Hatch repair, barge Teal');
+    await browser.reads('The quote has no lines yet');
+  });
+
+  it('keeps what was typed when the page is left and come back to', async () => {
+    await browser.go('/jobs/new');
+    await browser.type('Name', 'Half a thought');
+    await browser.go('/');
+    await browser.go('/jobs/new');
+    await browser.reads('kept from before');
+    expect(await (await browser.field('Name')).getAttribute('value')).toBe('Half a thought');
+  });
+
+  it('says beside the field what is wrong', async () => {
+    await browser.go('/jobs/new');
+    await browser.type('Number', '412');
+    await browser.type('Name', 'Twice');
+    await browser.type('Customer', 'Greyhaven Dredging');
+    await (await browser.button('Open job')).click();
+    await browser.reads('Job 412 exists already. Choose another number.');
+  });
+});
+
+describe('quantities that cannot be', () => {
+  it('the dock asks before it takes in more than was ordered', async () => {
+    await browser.go('/dock/K26-0019');
+    await browser.type('How much of Ball bearing 6208 2RS arrives', '20');
+    await (await browser.button('Take in')).click();
+    await browser.reads('20 of Ball bearing 6208 2RS arrive, but only 14 are still due.');
+    await browser.type('How much of Ball bearing 6208 2RS arrives', '-3');
+    await (await browser.button('Take in')).click();
+    await browser.reads('A quantity must be above zero.');
+    await browser.type('How much of Ball bearing 6208 2RS arrives', '1.23456');
+    await (await browser.button('Take in')).click();
+    await browser.reads('has more than 4 decimals');
+    expect(await browser.text()).toContain('0 of 14 in');
+  });
+
+  it('gathers no more than is left to buy', async () => {
+    await browser.go('/gather?job=421');
+    await (await browser.see(By.css('[aria-label="Pick Bow shackle 12 mm for 421"]'))).click();
+    await browser.type('Quantity of Bow shackle 12 mm to buy for 421', '99');
+    await browser.reads('99 picked, but 20 are left to buy');
+    await (await browser.button('Put back')).click();
+  });
+
+  it('holds a bill for more than came', async () => {
+    await browser.go('/invoices/new?order=K26-0021');
+    await browser.type('Invoice number', 'EM 1');
+    await browser.type('Billed quantity of Plate 5083 H111 5 mm', '2');
+    await browser.type('Total on the paper, with tax, £', '763.20');
+    await (await browser.button('Enter invoice')).click();
+    await browser.reads('2 billed, 0 received');
+    await browser.reads('Accounts or a manager can pass the difference.');
+  });
+});
+
+describe('mail that fails', () => {
+  it('is said plainly, and the order stays unsent', async () => {
+    await browser.go('/suppliers/3');
+    await browser.type('E-mail that orders go to', 'nobody@pellam.example');
+    await (await browser.button('Save supplier')).click();
+    await browser.reads('Pellam Bearings is saved');
+    await browser.go('/orders/K26-0024');
+    await (await browser.button('Send')).click();
+    await (await browser.button('Send now')).click();
+    await browser.reads('This order was not sent.');
+    await browser.reads('550');
+    await browser.reads('Drafting');
+    await browser.go('/outbox');
+    await browser.reads('failed');
+  });
+
+  it('a double click sends once', async () => {
+    await browser.go('/orders/K26-0023');
+    await (await browser.button('Send')).click();
+    const send = await browser.button('Send now');
+    await browser.driver.actions().doubleClick(send).perform();
+    await browser.reads('K26-0023 was sent to');
+    await browser.go('/outbox');
+    const rows = await browser.driver.findElements(By.xpath("//tr[contains(., 'K26-0023')]"));
+    expect(rows).toHaveLength(1);
+  });
+});
