@@ -5,7 +5,7 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { heldAmount, compareInvoice, type StoredInvoice } from '@/store/invoices';
-import { listOpenNeeds } from './needs';
+import { countToBuy, listSoonest } from './needs';
 
 /** One thing that waits for a person, in words, with the place where it is settled. */
 export type Waiting = { readonly word: string; readonly weight: 'over' | 'care' | 'good'; readonly text: string; readonly step: string; readonly href: string };
@@ -40,9 +40,9 @@ async function overBudget(db: Db): Promise<Group> {
 }
 
 async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
-  const { rows, total } = await listOpenNeeds(db, person, today, {});
-  const late = rows.filter((r) => r.late).sort((a, b) => (a.neededOn ?? '').localeCompare(b.neededOn ?? ''));
-  const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({ word: 'Late', weight: 'over', text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags[0]?.words}`, step: 'Gather', href: `/gather?job=${r.job}` }));
+  const total = await countToBuy(db);
+  const late = (await listSoonest(db, person, today, 40)).filter((r) => r.late);
+  const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({ word: 'Late', weight: 'over', text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`, step: 'Gather', href: `/gather?job=${r.job}` }));
   const rest: Waiting = { word: 'To buy', weight: 'care', text: `${lines(total)} wait on the buy lists of live jobs`, step: 'Gather', href: '/gather' };
   return { title: 'To buy', count: total, rows: [...shown, rest] };
 }

@@ -5,6 +5,7 @@ import type { Db } from '@/store/connection';
 import { loadCompany } from '@/store/company';
 import type { Person } from '@/store/people';
 import { loadJobLevels } from './levels';
+import { countToBuy } from './needs';
 
 export type RailJob = { readonly id: number; readonly number: string; readonly shortName: string; readonly level: Level | null };
 export type Frame = { readonly company: string; readonly currency: string; readonly rail: readonly RailJob[]; readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number } };
@@ -21,7 +22,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
     currency,
     rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
     counts: {
-      gather: may(person, 'draft orders') ? await countOf(db('need').where('open', '>', 0)) : 0,
+      gather: may(person, 'draft orders') ? await countToBuy(db) : 0,
       dock: may(person, 'see dock') ? await countOf(db('purchaseOrder').whereIn('state', ['sent', 'confirmed', 'partIn']).where('wantedOn', '<=', today)) : 0,
       invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', ['entered', 'held'])) : 0,
     },

@@ -92,16 +92,22 @@ export const GATHER_SHOWN = 300;
 /** What is still to buy over all live jobs, by supplier and needed date. */
 export async function listOpenNeeds(db: Db, person: Person, today: Day, filter: GatherFilter): Promise<{ rows: NeedLine[]; total: number }> {
   permit(person, 'draft orders');
-  const chosen = () => {
-    const query = joined(db).where('n.open', '>', 0).where('j.state', 'live');
+  const chosen = (query: ReturnType<Db>) => {
+    void query.where('n.open', '>', 0).where('j.state', 'live');
     if (filter.job) void query.where('j.number', filter.job);
     if (filter.supplierId !== undefined) void (filter.supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', filter.supplierId));
     if (filter.by) void query.where((w) => w.where('n.neededOn', '<=', filter.by ?? '').orWhereNull('n.neededOn'));
     if (filter.words) void query.where((w) => w.whereLike('n.description', `%${filter.words}%`).orWhereLike('i.number', `%${filter.words}%`));
     return query;
   };
-  const [count] = (await chosen().count({ n: '*' })) as { n: number }[];
-  const rows = (await chosen().orderByRaw('n.supplier_id is null, n.supplier_id, n.needed_on, n.id').limit(GATHER_SHOWN).select(...COLUMNS)) as Raw[];
+  const counted = db('need as n').join('job as j', 'j.id', 'n.jobId');
+  if (filter.words) void counted.leftJoin('item as i', 'i.id', 'n.itemId');
+  const [count] = (await chosen(counted).count({ n: '*' })) as { n: number }[];
+  // Lines without a supplier stand last; asked for apart, both parts come out in the order of the index.
+  const part = async (limit: number, named: boolean): Promise<Raw[]> =>
+    limit <= 0 ? [] : ((await chosen(joined(db)).whereRaw(`n.supplier_id is ${named ? 'not ' : ''}null`).orderByRaw('n.supplier_id, n.needed_on, n.id').limit(limit).select(...COLUMNS)) as Raw[]);
+  const named = await part(GATHER_SHOWN, true);
+  const rows = [...named, ...(await part(GATHER_SHOWN - named.length, false))];
   const context = await contextFor(db, rows, today);
   return { rows: rows.map((r) => tagged(r, context)), total: count?.n ?? 0 };
 }
@@ -112,6 +118,17 @@ export type BuyListLine = NeedLine & {
   /** Of the ordered, what is in, in the need's unit. */
   readonly received: Quantity;
 };
+
+/** The lines of live jobs that are needed soonest and not bought yet. */
+export async function listSoonest(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
+  permit(person, 'draft orders');
+  const rows = (await joined(db).where('n.open', '>', 0).where('j.state', 'live').whereNotNull('n.neededOn').orderBy('n.neededOn').limit(most).select(...COLUMNS)) as Raw[];
+  const context = await contextFor(db, rows, today);
+  return rows.map((r) => tagged(r, context));
+}
+
+/** How many lines of live jobs are left to buy. */
+export const countToBuy = async (db: Db): Promise<number> => ((await db('need as n').join('job as j', 'j.id', 'n.jobId').where('n.open', '>', 0).where('j.state', 'live').count({ n: '*' }).first()) as unknown as { n: number }).n;
 
 /** A job's buy list with how far each line has come. Without the right to see money there are no prices. */
 export async function loadBuyList(db: Db, person: Person, jobId: number, today: Day): Promise<BuyListLine[]> {

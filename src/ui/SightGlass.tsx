@@ -1,4 +1,3 @@
-import Link from 'next/link';
 import { formatWhole, signOf, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, type Stage } from '@/core/tab/stages';
 import { gauge, headroomOf, type Level } from '@/core/tab/sums';
@@ -8,8 +7,8 @@ type Props = {
   readonly currency: string;
   /** What the level belongs to, for a screen reader: “03 Electrical”. */
   readonly name: string;
-  /** Where a stage opens its postings. */
-  readonly hrefFor?: (stage: Stage) => string;
+  /** Opens the postings of a stage. */
+  readonly onPick?: (stage: Stage) => void;
   /** The stage whose postings are open. */
   readonly chosen?: Stage;
 };
@@ -48,7 +47,7 @@ export function LyingGlass({ level, currency, name, tiny = false }: Props & { ti
 const LEAST_FOR_LABEL = 0.055;
 
 /** The budget of a whole job, upright: the picture of the job page. */
-export function UprightGlass({ level, currency, name, hrefFor, chosen }: Props) {
+export function UprightGlass({ level, currency, name, onPick, chosen }: Props) {
   const { segments, max, over } = gauge(level);
   const room = 0.92;
   const headroom = headroomOf(level);
@@ -60,16 +59,16 @@ export function UprightGlass({ level, currency, name, hrefFor, chosen }: Props) 
           const style = { bottom: percent(s.from * room), height: percent((Math.min(s.to, max) - Math.min(s.from, max)) * room) };
           const title = `${STAGE_NAMES[s.stage]} ${said(s.amount, currency)}`;
           const look = `rise absolute inset-x-0 st-${s.stage} ${chosen === s.stage ? 'outline-2 -outline-offset-2 outline-copper' : ''}`;
-          return hrefFor ? <Link key={s.stage} href={hrefFor(s.stage)} scroll={false} title={title} aria-label={title} className={look} style={style} /> : <span key={s.stage} title={title} className={look} style={style} />;
+          return <span key={s.stage} title={title} onClick={() => onPick?.(s.stage)} className={`${look} ${onPick ? 'cursor-pointer' : ''}`} style={style} />;
         })}
         {over && <span title="Over budget" className="st-over absolute inset-x-0" style={{ bottom: percent(over.from * room), height: percent((over.to - over.from) * room) }} />}
       </div>
       <div className="absolute left-0 h-[3px] w-[56px] rounded bg-brick" style={{ bottom: `calc(${percent(max * room)} - 1px)` }} />
       <div className="absolute left-[64px] translate-y-1/2 text-[12.5px] font-bold whitespace-nowrap text-brick" style={{ bottom: percent(max * room) }}>MAX {formatWhole(level.budget, currency)}</div>
       {labels.map((l) => (
-        <div key={l.stage} className="absolute left-[64px] translate-y-1/2 text-[12.5px] leading-[15px]" style={{ bottom: percent(l.at) }}>
+        <button key={l.stage} type="button" onClick={() => onPick?.(l.stage)} className={`absolute left-[64px] translate-y-1/2 text-left text-[12.5px] leading-[15px] hover:underline ${chosen === l.stage ? 'text-copper-text' : ''}`} style={{ bottom: percent(l.at) }}>
           {STAGE_NAMES[l.stage]} <span className="block font-bold">{formatWhole(l.amount, currency)}</span>
-        </div>
+        </button>
       ))}
       <div className={`absolute top-0 left-[64px] text-[12.5px] font-bold ${headroom < 0 ? 'text-brick' : 'text-enamel'} ${max * room > 0.95 ? 'top-10' : ''}`} style={headroom < 0 ? undefined : { top: 'auto', bottom: `calc(${percent(Math.max(max * room - 0.075, 0))})` }}>
         {headroom < 0 ? `Over ${formatWhole(Math.abs(headroom) as Minor, currency)}` : `Headroom ${formatWhole(headroom, currency)}`}

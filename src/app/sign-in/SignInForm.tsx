@@ -12,14 +12,16 @@ export function SignInForm() {
   const [email, setEmail] = useState('');
   const submit = async (form: FormData) => {
     setBusy(true);
-    const { refusals } = await signInHere(email, String(form.get('password')));
+    const typed = String(form.get('email'));
+    setEmail(typed);
+    const { refusals } = await signInHere(typed, String(form.get('password')));
     setBusy(false);
     setFaults(refusals.map((r) => r.message));
     if (refusals.length === 0) router.replace('/');
   };
   return (
     <form action={submit} className="grid gap-3">
-      <TextField label="E-mail" name="email" type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} />
+      <TextField label="E-mail" name="email" type="email" autoComplete="username" required key={email} defaultValue={email} />
       <TextField label="Password" name="password" type="password" autoComplete="current-password" required />
       <Faults messages={faults} />
       <button type="submit" disabled={busy} className="btn btn-main justify-center">{busy ? 'Signing in…' : 'Sign in'}</button>

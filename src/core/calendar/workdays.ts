@@ -1,4 +1,4 @@
-import { addDays, differenceInCalendarDays, format, getISODay, isValid, parseISO } from 'date-fns';
+import { format, isValid, parseISO } from 'date-fns';
 import type { Brand } from '../brand';
 
 /** A calendar day as ISO 8601 text, 2026-03-03. Days compare as text. */
@@ -14,10 +14,18 @@ export function asDay(text: string): Day | undefined {
   return /^\d{4}-\d{2}-\d{2}$/.test(text) && isValid(parseISO(text)) ? (text as Day) : undefined;
 }
 
-export const plusDays = (day: Day, n: number): Day => format(addDays(parseISO(day), n), 'yyyy-MM-dd') as Day;
+const MS_A_DAY = 86_400_000;
+// Lists ask for hundreds of dates at a time, so days are counted as numbers since 1970, without the local time zone.
+const toNumber = (day: Day): number => Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / MS_A_DAY;
+const toDay = (n: number): Day => new Date(n * MS_A_DAY).toISOString().slice(0, 10) as Day;
+/** ISO weekday, 1 to 7; day 0, 1 January 1970, was a Thursday. */
+const weekdayOf = (n: number): number => ((((n + 3) % 7) + 7) % 7) + 1;
 
-export const isWorkday = (day: Day, calendar: Calendar): boolean =>
-  calendar.week.has(getISODay(parseISO(day))) && !calendar.off.has(day);
+export const plusDays = (day: Day, n: number): Day => toDay(toNumber(day) + n);
+
+const isOpen = (n: number, { week, off }: Calendar): boolean => week.has(weekdayOf(n)) && !(off.size > 0 && off.has(toDay(n)));
+
+export const isWorkday = (day: Day, calendar: Calendar): boolean => isOpen(toNumber(day), calendar);
 
 /**
  * The day n working days after (or, when n is negative, before) a day. The day itself is not counted.
@@ -29,14 +37,13 @@ export const isWorkday = (day: Day, calendar: Calendar): boolean =>
 export function plusWorkdays(day: Day, n: number, calendar: Calendar): Day {
   if (calendar.week.size === 0) throw new RangeError('The company week has no working day.');
   const step = n < 0 ? -1 : 1;
-  let at = day;
-  let left = Math.abs(n);
-  if (n === 0) while (!isWorkday(at, calendar)) at = plusDays(at, 1);
-  while (left > 0) {
-    at = plusDays(at, step);
-    if (isWorkday(at, calendar)) left -= 1;
+  let at = toNumber(day);
+  if (n === 0) while (!isOpen(at, calendar)) at += 1;
+  for (let left = Math.abs(n); left > 0; ) {
+    at += step;
+    if (isOpen(at, calendar)) left -= 1;
   }
-  return at;
+  return toDay(at);
 }
 
 /**
@@ -45,11 +52,9 @@ export function plusWorkdays(day: Day, n: number, calendar: Calendar): Day {
  */
 export function workdaysBetween(from: Day, to: Day, calendar: Calendar): number {
   if (to < from) return -workdaysBetween(to, from, calendar);
+  const last = toNumber(to);
   let count = 0;
-  for (let at = from; at < to; ) {
-    at = plusDays(at, 1);
-    if (isWorkday(at, calendar)) count += 1;
-  }
+  for (let at = toNumber(from) + 1; at <= last; at += 1) if (isOpen(at, calendar)) count += 1;
   return count;
 }
 
@@ -59,7 +64,8 @@ export const orderBy = (needed: Day, leadDays: number, receivingDays: number, ca
 
 /** Working days by which a line misses its day when ordered on `today`; 0 when it does not. */
 export function daysLate(needed: Day, leadDays: number, receivingDays: number, today: Day, calendar: Calendar): number {
-  return Math.max(0, workdaysBetween(needed, plusWorkdays(today, leadDays + receivingDays, calendar), calendar));
+  const arrives = plusWorkdays(today, leadDays + receivingDays, calendar);
+  return arrives <= needed ? 0 : workdaysBetween(needed, arrives, calendar);
 }
 
 /** @example formatDay('2026-03-03' as Day, '2026-01-10' as Day) // 'Tue 3 Mar' */
@@ -70,7 +76,7 @@ const counted = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
 
 /** How far away a day is: “today”, “in 4 working days”, “3 days late”, “in 6 weeks”. */
 export function howFar(day: Day, today: Day, calendar: Calendar): string {
-  const days = differenceInCalendarDays(parseISO(day), parseISO(today));
+  const days = toNumber(day) - toNumber(today);
   if (days === 0) return 'today';
   if (days < 0) return `${counted(-days, 'day')} late`;
   if (days > 28) return `in ${counted(Math.round(days / 7), 'week')}`;

@@ -93,6 +93,7 @@ CREATE TABLE need (
 ) STRICT;
 CREATE INDEX need_by_job ON need(job_id, id);
 CREATE INDEX need_open ON need(supplier_id, needed_on, id) WHERE open > 0;
+CREATE INDEX need_open_by_day ON need(needed_on) WHERE open > 0;
 
 CREATE TABLE purchase_order (
   id INTEGER PRIMARY KEY, number TEXT NOT NULL UNIQUE, supplier_id INTEGER NOT NULL REFERENCES supplier(id), state TEXT NOT NULL,

@@ -84,7 +84,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
   const link = (href: string, words: string) => <DropdownMenu.Item asChild key={href}><Link href={href} className={entry}>{words}</Link></DropdownMenu.Item>;
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={`${person.name}, menu`} className="grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]">{initials}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger aria-label={`${initials}: ${person.name}, menu`} className="grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]">{initials}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={6} className="z-50 min-w-[220px] rounded-xl border border-line bg-glaze p-1.5 shadow-xl">
           <div className="px-3 pt-1 pb-2"><div className="font-semibold">{person.name}</div><div className="text-[12.5px] text-ink-2">{person.roles}</div></div>

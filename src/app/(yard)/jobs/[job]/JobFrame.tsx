@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { usePathname, useSearchParams } from 'next/navigation';
+import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
 import { STAGES, type Stage } from '@/core/tab/stages';
 import type { Level } from '@/core/tab/sums';
@@ -13,9 +13,10 @@ import { closeOnRail, openOnRail } from '../../../acts';
 
 export function JobGlass({ level, number }: { level: Level; number: string }) {
   const { currency } = useYard();
+  const router = useRouter();
   const figure = useSearchParams().get('figure')?.split('.') ?? [];
   const chosen = STAGES.find((s) => s === figure[1]);
-  return <UprightGlass level={level} currency={currency} name={`Job ${number}`} chosen={chosen} hrefFor={(stage: Stage) => `/jobs/${number}?figure=all.${stage}`} />;
+  return <UprightGlass level={level} currency={currency} name={`Job ${number}`} chosen={chosen} onPick={(stage: Stage) => router.push(`/jobs/${number}?figure=all.${stage}`, { scroll: false })} />;
 }
 
 type Props = { readonly number: string; readonly needs: number; readonly orders: number; readonly quote: JobHead['quote'] };
