@@ -3,17 +3,11 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { sealData } from 'iron-session';
-import type { Outcome, Setting } from '@/actions/action';
-import { enterInvoice, matchInvoice } from '@/actions/invoices';
-import { receive } from '@/actions/receiving';
-import { sendOrder } from '@/actions/sending';
 import { asDay, type Day } from '@/core/calendar/workdays';
-import { deliver } from '@/formats/mail/deliver';
 import { startMailServer } from '@/standins/mailServer';
 import { open, type Db } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { findOrder } from '@/store/orders';
-import { findByEmail } from '@/store/people';
 import { makeLargeCompany, SIZE } from './largeCompany';
 
 const folder = join('data', 'bench');
@@ -46,74 +40,95 @@ async function prepare(): Promise<void> {
   await db.destroy();
 }
 
-async function pages(): Promise<void> {
-  const server = spawn(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', PORT, '-H', '127.0.0.1'], { stdio: 'ignore', env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, NEXT_TELEMETRY_DISABLED: '1' } });
+type Served = { readonly get: (path: string) => Promise<void>; readonly act: (name: string, path: string, input: object) => Promise<void> };
+
+type Manifest = { node: Record<string, { exportedName: string }> };
+
+/** Starts the built application on the large file, with the mail stand-in, and signs the buyer in. */
+async function served(work: (app: Served) => Promise<void>): Promise<void> {
+  const mail = await startMailServer(join(folder, 'mail'), 0);
+  const env = { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_SMTP: mail.url, KETTLE_LOG: 'error', NEXT_TELEMETRY_DISABLED: '1' };
+  const server = spawn(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', PORT, '-H', '127.0.0.1'], { stdio: ['ignore', 'ignore', 'inherit'], env });
   try {
     while (!(await fetch(`${base}/sign-in`).catch(() => undefined))?.ok) await pause(200);
-    const seal = await sealData({ personId: 2 }, { password: readFileSync(join(folder, 'session.secret'), 'utf8'), ttl: 3600 });
-    const get = async (path: string) => {
-      const answer = await fetch(base + path, { headers: { cookie: `kettle=${seal}` }, redirect: 'error' });
-      const text = await answer.text();
-      if (!answer.ok || text.includes('could not be shown')) throw new Error(`${path} answered ${answer.status}`);
-    };
-    const views: [string, (k: number) => string][] = [
-      ['Desk', () => '/'], ['Jobs', () => '/jobs'], ['Jobs, all, by words', (k) => `/jobs?state=all&words=vessel ${k}`], ['Job: tab', (k) => `/jobs/${1002 + k * 3}`], ['Job: tab as of a day', (k) => `/jobs/${1002 + k * 3}?on=2026-02-01`], ['Job: postings of a figure', (k) => `/jobs/${1002 + k * 3}?figure=all.onOrder`],
-      ['Job: buy list', (k) => `/jobs/${1002 + k * 3}/buy-list`], ['Job: orders', (k) => `/jobs/${1002 + k * 3}/orders`], ['Gather', () => '/gather'], ['Gather, one job', (k) => `/gather?job=${1002 + k * 3}`], ['Orders', () => '/orders'], ['Orders, all, by words', (k) => `/orders?show=all&words=000${k % 10}`], ['Order, sent', (k) => `/orders/K26-${String(6 + k * 5).padStart(5, '0')}`], ['Order, draft with effects', (k) => `/orders/K26-${String(SIZE.orders - 150 + k).padStart(5, '0')}`],
-      ['Dock', () => '/dock'], ['Invoices', () => '/invoices'], ['Suppliers', () => '/suppliers'], ['Items', () => '/items'],
-    ];
-    console.log(`\nPages, served by the built application on this machine (${ROUNDS} requests each, after a warm-up)`);
-    for (const [name, path] of views) {
-      for (let k = 0; k < 5; k += 1) await get(path(k));
-      row(name, await timed(ROUNDS, (k) => get(path(k))));
-    }
+    const cookie = `kettle=${await sealData({ personId: 2 }, { password: readFileSync(join(folder, 'session.secret'), 'utf8'), ttl: 3600 })}`;
+    const { node } = JSON.parse(readFileSync(join('.next', 'server', 'server-reference-manifest.json'), 'utf8')) as Manifest;
+    const ids = new Map(Object.entries(node).map(([id, { exportedName }]) => [exportedName, id]));
+    await work({
+      get: async (path) => {
+        const answer = await fetch(base + path, { headers: { cookie }, redirect: 'error' });
+        const text = await answer.text();
+        if (!answer.ok || text.includes('could not be shown')) throw new Error(`${path} answered ${answer.status}`);
+      },
+      act: async (name, path, input) => {
+        const headers = { cookie, origin: base, 'next-action': ids.get(name) ?? '', 'content-type': 'text/plain;charset=UTF-8' };
+        const text = await (await fetch(base + path, { method: 'POST', headers, body: JSON.stringify([input]) })).text();
+        if (!text.includes('"status":"done"')) throw new Error(`${name} answered ${text.slice(0, 400)}`);
+      },
+    });
   } finally {
     server.kill();
+    await mail.close();
   }
 }
 
-const must = <T>(outcome: Outcome<T>): T => {
-  if (outcome.status !== 'done') throw new Error(JSON.stringify(outcome));
-  return outcome.value;
-};
+async function pages({ get }: Served): Promise<void> {
+  const job = (k: number) => 1002 + k * 3;
+  const order = (n: number) => `K26-${String(n).padStart(5, '0')}`;
+  const views: [string, (k: number) => string][] = [
+    ['Desk', () => '/'], ['Jobs', () => '/jobs'], ['Jobs, all, by words', (k) => `/jobs?state=all&words=vessel ${k}`], ['Job: tab', (k) => `/jobs/${job(k)}`], ['Job: tab as of a day', (k) => `/jobs/${job(k)}?on=2026-02-01`], ['Job: postings of a figure', (k) => `/jobs/${job(k)}?figure=all.onOrder`],
+    ['Job: buy list', (k) => `/jobs/${job(k)}/buy-list`], ['Job: orders', (k) => `/jobs/${job(k)}/orders`], ['Gather', () => '/gather'], ['Gather, one job', (k) => `/gather?job=${job(k)}`], ['Orders', () => '/orders'], ['Orders, all, by words', (k) => `/orders?show=all&words=000${k % 10}`], ['Order, sent', (k) => `/orders/${order(6 + k * 5)}`], ['Order, draft with effects', (k) => `/orders/${order(SIZE.orders - 150 + k)}`],
+    ['Dock', () => '/dock'], ['Invoices', () => '/invoices'], ['Suppliers', () => '/suppliers'], ['Items', () => '/items'],
+  ];
+  console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);
+  for (const [name, path] of views) {
+    for (let k = 0; k < 5; k += 1) await get(path(k));
+    row(name, await timed(ROUNDS, (k) => get(path(k))));
+  }
+}
 
-async function actions(db: Db): Promise<void> {
-  const mail = await startMailServer(join(folder, 'mail'), 0);
-  const actor = await findByEmail(db, 'buyer@large.example');
-  if (actor === undefined) throw new Error('The buyer is not there.');
-  const now = () => new Date().toISOString();
-  const setting: Setting = { db, actor, clock: { today: () => TODAY, now }, post: (message) => deliver(mail.url, message) };
+/** Each action with the page it answers with, brought up to date. */
+async function actions(db: Db, { act }: Served): Promise<void> {
   const run = Date.now();
   const ids = ((await db('purchaseOrder').where({ state: 'drafting' }).orderBy('id').limit(30).select('id')) as { id: number }[]).map((o) => o.id);
-  console.log(`\nActions, in this process on the same file (${ids.length} orders of three or four lines)`);
   const orderOf = async (k: number) => {
     const order = await findOrder(db, ids[k] ?? 0);
     if (order === undefined) throw new Error('The order is not there.');
     return order;
   };
-  row('send: PDF, message, SMTP, postings', await timed(ids.length, async (k) => {
-    const { id, version } = await orderOf(k);
-    must(await sendOrder(setting, { once: `bench-${run}-s${k}`, orderId: id, version }));
-  }));
-  row('receive', await timed(ids.length, async (k) => {
-    const order = await orderOf(k);
-    must(await receive(setting, { once: `bench-${run}-r${k}`, orderId: order.id, note: '', arrivals: order.lines.map((l) => ({ lineId: l.id, arrives: l.quantity, keepOver: false })) }));
-  }));
-  const invoices: number[] = [];
-  row('enter an invoice', await timed(ids.length, async (k) => {
-    const order = await orderOf(k);
-    const entered = must(await enterInvoice(setting, { once: `bench-${run}-e${k}`, orderId: order.id, number: `N${run}-${k}`, day: TODAY, typedTotal: order.gross, lines: order.lines.map((l) => ({ lineId: l.id, quantity: l.quantity, price: l.price ?? 0, taxCodeId: l.taxCodeId })) }));
-    invoices.push(entered.id);
-  }));
-  row('match', await timed(ids.length, async (k) => void must(await matchInvoice(setting, { once: `bench-${run}-m${k}`, invoiceId: invoices[k] ?? 0, version: 1, reason: 'bench' }))));
-  await mail.close();
+  const step = async (words: string, name: string, inputOf: (k: number) => Promise<{ path: string; input: object }>) => {
+    const inputs: { path: string; input: object }[] = [];
+    for (const k of ids.keys()) inputs.push(await inputOf(k));
+    row(words, await timed(ids.length, async (k) => act(name, inputs[k]?.path ?? '', { once: `bench-${run}-${name}-${k}`, ...inputs[k]?.input })));
+  };
+  console.log(`\nActions (${ids.length} orders of three or four lines, each answer with its page)`);
+  await step('send: PDF, message, SMTP, postings', 'sendOrder', async (k) => {
+    const { id, number, version } = await orderOf(k);
+    return { path: `/orders/${number}`, input: { orderId: id, version } };
+  });
+  await step('receive', 'receive', async (k) => {
+    const { id, number, lines } = await orderOf(k);
+    return { path: `/dock/${number}`, input: { orderId: id, note: '', arrivals: lines.map((l) => ({ lineId: l.id, arrives: l.quantity, keepOver: false })) } };
+  });
+  await step('enter an invoice', 'enterInvoice', async (k) => {
+    const { id, number, gross, lines } = await orderOf(k);
+    return { path: `/invoices/new?order=${number}`, input: { orderId: id, number: `N${run}-${k}`, day: TODAY, typedTotal: gross, lines: lines.map((l) => ({ lineId: l.id, quantity: l.quantity, price: l.price ?? 0, taxCodeId: l.taxCodeId })) } };
+  });
+  await step('match', 'matchInvoice', async (k) => {
+    const invoice = (await db('invoice').where({ number: `N${run}-${k}` }).first('id')) as { id: number };
+    return { path: `/invoices/${invoice.id}`, input: { invoiceId: invoice.id, version: 1, reason: 'bench' } };
+  });
 }
 
 await prepare();
 const { db } = await open(file);
 const count = async (table: string) => ((await db(table).count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
 console.log(`${await count('job')} jobs, ${await count('need')} needs, ${await count('purchaseOrder')} orders with ${await count('orderLine')} lines, ${await count('posting')} postings`);
-await pages();
-await actions(db);
+console.log('Served by the built application on this machine');
+await served(async (app) => {
+  await pages(app);
+  await actions(db, app);
+});
 const from = performance.now();
 const unproven = await findUnproven(db);
 console.log(`\nEvery line of the ledger proven again in ${((performance.now() - from) / 1000).toFixed(1)} s: ${unproven.needIds.length + unproven.splitIds.length} wrong`);

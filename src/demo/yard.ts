@@ -1,4 +1,4 @@
-import { asDay, plusWorkdays, type Calendar, type Day } from '@/core/calendar/workdays';
+import { plusWorkdays, type Calendar, type Day } from '@/core/calendar/workdays';
 import { lineNet, parsePrice, type Minor, type UnitPrice } from '@/core/money/money';
 import { totalsOf } from '@/core/money/tax';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
@@ -122,9 +122,3 @@ export class DemoYard {
     return totalsOf(billed.map((b, k) => ({ kind: 'goods' as const, taxCodeId: b.taxCodeId, net: lineNet(b.quantity, b.price, lines[k]?.priceQuantity ?? 1, 'GBP') })), await loadTaxCodes(this.db)).gross;
   }
 }
-
-export const dayFrom = (text: string): Day => {
-  const day = asDay(text);
-  if (day === undefined) throw new Error(`“${text}” is no day.`);
-  return day;
-};

@@ -28,10 +28,9 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
 async function overBudget(db: Db): Promise<Group> {
   const { currency } = await loadCompany(db);
   const over = (await db.raw(`
-    select j.number as job, c.code, c.name, sum(x.amount) as headroom from (
-      select job_id, cost_code_id, amount from budget_entry union all select job_id, cost_code_id, -amount from tab_sum
-    ) x join job j on j.id = x.job_id and j.state = 'live' join cost_code c on c.id = x.cost_code_id
-    group by x.job_id, x.cost_code_id having sum(x.amount) < 0 order by headroom`)) as { job: string; code: string; name: string; headroom: number }[];
+    select j.number as job, c.code, c.name, x.budget - x.forecast as headroom from code_sum x
+    join job j on j.id = x.job_id and j.state = 'live' join cost_code c on c.id = x.cost_code_id
+    where x.forecast > x.budget order by headroom`)) as { job: string; code: string; name: string; headroom: number }[];
   const rows = over.slice(0, SHOWN).map((o): Waiting => {
     const by = formatMoney(minor(-o.headroom), currency);
     return { word: 'Over', weight: 'over', text: `${o.job} ${o.code} ${o.name} is forecast ${by} over its budget`, step: 'Open the tab', href: `/jobs/${o.job}?figure=${o.code}` };

@@ -87,7 +87,7 @@ async function contextFor(db: Db, rows: readonly Raw[], today: Day): Promise<Con
 }
 
 export type GatherFilter = { readonly job?: string; readonly supplierId?: number; readonly by?: Day; readonly words?: string };
-export const GATHER_SHOWN = 300;
+export const GATHER_SHOWN = 200;
 
 /** What is still to buy over all live jobs, by supplier and needed date. */
 export async function listOpenNeeds(db: Db, person: Person, today: Day, filter: GatherFilter): Promise<{ rows: NeedLine[]; total: number }> {

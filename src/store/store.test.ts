@@ -13,6 +13,9 @@ import { sendOrder } from '@/actions/sending';
 import { loadJobLevels, loadLevelsOn } from '@/queries/levels';
 import { addLevels, forecastOf } from '@/core/tab/sums';
 
+// The driver’s errors are made outside the test’s realm, so they are known by their words.
+const saying = (words: string) => ({ message: expect.stringContaining(words) as string });
+
 describe('the company’s file', () => {
   it('is brought up to date once, with foreign keys and a write-ahead log', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
@@ -20,7 +23,7 @@ describe('the company’s file', () => {
     const first = await open(file);
     expect(await first.db.raw('PRAGMA journal_mode')).toEqual([{ journalMode: 'wal' }]);
     expect(await first.db.raw('PRAGMA foreign_keys')).toEqual([{ foreignKeys: 1 }]);
-    await expect(Promise.resolve(first.db('quote').insert({ jobId: 99, number: 'x', state: 'writing' }))).rejects.toThrow('FOREIGN KEY');
+    await expect(Promise.resolve(first.db('quote').insert({ jobId: 99, number: 'x', state: 'writing' }))).rejects.toMatchObject(saying('FOREIGN KEY'));
     await first.db.destroy();
     const second = await open(file);
     expect(second.backup).toBeUndefined();
@@ -34,7 +37,7 @@ describe('the company’s file', () => {
     const { db } = await open(file);
     await db.raw("delete from schema_step where name = '001-first'");
     await db.destroy();
-    await expect(open(file)).rejects.toThrow('already exists');
+    await expect(open(file)).rejects.toMatchObject(saying('already exists'));
     expect(readdirSync(folder).filter((n) => n.includes('.before-001-first-'))).toHaveLength(1);
     rmSync(folder, { recursive: true });
   });
@@ -43,7 +46,7 @@ describe('the company’s file', () => {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
     const file = join(folder, 'picture.sqlite');
     writeFileSync(file, 'this is no database, however long it may be. '.repeat(50));
-    await expect(open(file)).rejects.toThrow('not a database');
+    await expect(open(file)).rejects.toMatchObject(saying('not a database'));
     expect(existsSync(file)).toBe(true);
     rmSync(folder, { recursive: true });
   });
@@ -58,8 +61,8 @@ describe('the ledger in the file', () => {
 
   it('is never changed or deleted', async () => {
     await yard.need();
-    await expect(Promise.resolve(yard.db('posting').update({ amount: 1 }))).rejects.toThrow('never changed');
-    await expect(Promise.resolve(yard.db('posting').delete())).rejects.toThrow('never deleted');
+    await expect(Promise.resolve(yard.db('posting').update({ amount: 1 }))).rejects.toMatchObject(saying('never changed'));
+    await expect(Promise.resolve(yard.db('posting').delete())).rejects.toMatchObject(saying('never deleted'));
   });
 
   it('gives numbers without gaps', async () => {

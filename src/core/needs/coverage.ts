@@ -1,6 +1,6 @@
 import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { divideRounded } from '../money/decimal';
-import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
+import { addQ, atLeastNone, NONE, quantity, type Quantity } from '../quantity/quantity';
 import { coverOf, NOTHING, type Amounts, type SplitState } from '../tab/stages';
 
 /** How far a need is covered, all in the need's own unit. */
@@ -51,6 +51,3 @@ export function coverage(needed: Quantity, splits: readonly CoveringSplit[]): Co
     issued: NONE,
   };
 }
-
-/** What is left of a need once some of it is bought; never below none. */
-export const leftOpen = (c: Coverage, bought: Quantity): Quantity => atLeastNone(subtractQ(openOf(c), bought));

@@ -170,7 +170,17 @@ CREATE TABLE tab_sum (job_id INTEGER NOT NULL, cost_code_id INTEGER NOT NULL, st
 CREATE TRIGGER posting_is_summed AFTER INSERT ON posting WHEN NEW.job_id IS NOT NULL BEGIN
   INSERT INTO tab_sum VALUES (NEW.job_id, NEW.cost_code_id, NEW.stage, NEW.amount)
   ON CONFLICT DO UPDATE SET amount = amount + excluded.amount;
+  INSERT INTO code_sum VALUES (NEW.job_id, NEW.cost_code_id, 0, NEW.amount)
+  ON CONFLICT DO UPDATE SET forecast = forecast + excluded.forecast;
 END;
+CREATE TABLE code_sum (job_id INTEGER NOT NULL, cost_code_id INTEGER NOT NULL, budget INTEGER NOT NULL, forecast INTEGER NOT NULL, PRIMARY KEY (job_id, cost_code_id)) STRICT, WITHOUT ROWID;
+CREATE INDEX code_sum_over ON code_sum(job_id, cost_code_id, budget, forecast) WHERE forecast > budget;
+CREATE TRIGGER budget_is_summed AFTER INSERT ON budget_entry BEGIN
+  INSERT INTO code_sum VALUES (NEW.job_id, NEW.cost_code_id, NEW.amount, 0)
+  ON CONFLICT DO UPDATE SET budget = budget + excluded.budget;
+END;
+CREATE TRIGGER budget_is_never_changed BEFORE UPDATE ON budget_entry BEGIN SELECT RAISE(ABORT, 'a budget entry is never changed'); END;
+CREATE TRIGGER budget_is_never_deleted BEFORE DELETE ON budget_entry BEGIN SELECT RAISE(ABORT, 'a budget entry is never deleted'); END;
 
 CREATE TABLE audit (id INTEGER PRIMARY KEY, at TEXT NOT NULL, day TEXT NOT NULL, person_id INTEGER NOT NULL REFERENCES person(id), action TEXT NOT NULL, words TEXT NOT NULL, before TEXT, after TEXT) STRICT;
 CREATE TABLE audit_subject (audit_id INTEGER NOT NULL REFERENCES audit(id), kind TEXT NOT NULL, subject_id INTEGER NOT NULL, PRIMARY KEY (kind, subject_id, audit_id)) STRICT, WITHOUT ROWID;

@@ -32,8 +32,4 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
   );
 }
 
-export const Code = ({ code, name }: { code: string; name: string }) => (
-  <span className="whitespace-nowrap"><span className="font-semibold">{code}</span> <span className="text-ink-2">{name}</span></span>
-);
-
 export const Dash = () => <span className="text-ink-2">–</span>;

@@ -1,0 +1,62 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
+import { Browser, PHONE } from '../tests/browser/driver';
+import { App } from '../tests/support/app';
+
+/** Fills docs/screenshots from the sample company, on a fixed day. */
+const out = (name: string) => join('docs', 'screenshots', `${name}.png`);
+const app = await App.start();
+const browser = await Browser.open(app.base);
+
+async function take(name: string, path: string, before: () => Promise<void> = async () => {}): Promise<void> {
+  await browser.go(path);
+  await browser.see(By.css('h1, h2'));
+  await before();
+  await browser.driver.sleep(900);
+  await browser.shot(out(name));
+  console.log(out(name));
+}
+
+const pick = async (label: string) => (await browser.see(By.css(`[aria-label="${label}"]`))).click();
+
+try {
+  await take('sign-in', '/sign-in');
+  await browser.stepInAs('Mina Rowe');
+  await take('desk', '/');
+  await take('jobs', '/jobs');
+  await take('job', '/jobs/412');
+  await take('job-postings', '/jobs/412?figure=03.received');
+  await take('buy-list', '/jobs/412/buy-list');
+  await take('gather', '/gather', async () => {
+    await pick('Pick all of Brightsound Marine Electrics');
+    for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412']) await pick(`Pick ${line}`);
+    await browser.reads('These make 3 orders');
+  });
+  await take('orders', '/orders');
+  await take('order', '/orders/K26-0023');
+  await take('order-sent', '/orders/K26-0015');
+  await take('dock', '/dock/K26-0019');
+  await take('invoice', '/invoices/14');
+  await take('suppliers', '/suppliers');
+  await take('outbox', '/outbox/2');
+  await take('quote-file', '/jobs/426/quote', async () => {
+    const sample = join(app.folder, 'sample-quote.csv');
+    const text = await (await fetch(`${app.base}/sample-quote`)).text();
+    writeFileSync(sample, text.replace(',02,Pellam Bearings,', ',77,Unknown Works,'));
+    await (await browser.find(By.css('input[type=file]'))).sendKeys(sample);
+    await browser.reads('with a problem');
+  });
+  await browser.go('/');
+  await (await browser.see(By.css('[aria-label="MR: Mina Rowe, menu"]'))).click();
+  await (await browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Evening theme')]"))).click();
+  await browser.see(By.css('html[data-theme="evening"]'));
+  await take('job-evening', '/jobs/412');
+  await browser.driver.manage().deleteAllCookies();
+  await browser.resize(PHONE);
+  await browser.stepInAs('Joss Fenn');
+  await take('dock-phone', '/dock/K26-0015');
+} finally {
+  await browser.close();
+  await app.stop();
+}
