@@ -22,7 +22,10 @@ module.exports = {
       comment: 'Beside itself, core may import dinero.js, big.js, date-fns and zod.',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.tsx?$' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core', 'unknown'], pathNot: 'node_modules/(dinero\\.js|big\\.js|date-fns|zod)/' },
+      to: {
+        dependencyTypes: ['npm', 'npm-dev', 'core', 'unknown'],
+        pathNot: 'node_modules/(dinero\\.js|big\\.js|date-fns|zod)/',
+      },
     },
     {
       name: 'the interface takes only types from the store',
@@ -30,8 +33,27 @@ module.exports = {
       from: { path: '^src/ui/', pathNot: '\\.test\\.tsx?$' },
       to: { path: '^src/(store|actions|queries)/', dependencyTypesNot: ['type-only'] },
     },
-    { name: 'no circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'the application does not need its tests', severity: 'error', from: { path: '^src/', pathNot: '\\.test\\.tsx?$' }, to: { path: '(^tests/|\\.test\\.tsx?$)' } },
+    {
+      name: 'no circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'the application does not need its tests',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '\\.test\\.tsx?$' },
+      to: { path: '(^tests/|\\.test\\.tsx?$)' },
+    },
   ],
-  options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'], extensions: ['.ts', '.tsx', '.js', '.mjs', '.cjs', '.json', '.d.ts'] } },
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.cjs', '.json', '.d.ts'],
+    },
+  },
 };

@@ -17,8 +17,12 @@ const PORT = '4187';
 const base = `http://127.0.0.1:${PORT}`;
 const ROUNDS = 60;
 
-const percentile = (all: readonly number[], share: number) => [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))] ?? 0;
-const row = (name: string, times: readonly number[]) => console.log(`${name.padEnd(44)} p50 ${percentile(times, 0.5).toFixed(1).padStart(8)} ms   p95 ${percentile(times, 0.95).toFixed(1).padStart(8)} ms   n ${times.length}`);
+const percentile = (all: readonly number[], share: number) =>
+  [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))] ?? 0;
+const row = (name: string, times: readonly number[]) =>
+  console.log(
+    `${name.padEnd(44)} p50 ${percentile(times, 0.5).toFixed(1).padStart(8)} ms   p95 ${percentile(times, 0.95).toFixed(1).padStart(8)} ms   n ${times.length}`,
+  );
 
 async function timed(rounds: number, work: (k: number) => Promise<void>): Promise<number[]> {
   const times: number[] = [];
@@ -40,19 +44,35 @@ async function prepare(): Promise<void> {
   await db.destroy();
 }
 
-type Served = { readonly get: (path: string) => Promise<void>; readonly act: (name: string, path: string, input: object) => Promise<void> };
+type Served = {
+  readonly get: (path: string) => Promise<void>;
+  readonly act: (name: string, path: string, input: object) => Promise<void>;
+};
 
 type Manifest = { node: Record<string, { exportedName: string }> };
 
 /** Starts the built application on the large file, with the mail stand-in, and signs the buyer in. */
 async function served(work: (app: Served) => Promise<void>): Promise<void> {
   const mail = await startMailServer(join(folder, 'mail'), 0);
-  const env = { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_SMTP: mail.url, KETTLE_LOG: 'error', NEXT_TELEMETRY_DISABLED: '1' };
-  const server = spawn(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', PORT, '-H', '127.0.0.1'], { stdio: ['ignore', 'ignore', 'inherit'], env });
+  const env = {
+    ...process.env,
+    KETTLE_FILE: file,
+    KETTLE_TODAY: TODAY,
+    KETTLE_SMTP: mail.url,
+    KETTLE_LOG: 'error',
+    NEXT_TELEMETRY_DISABLED: '1',
+  };
+  const server = spawn(
+    process.execPath,
+    [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', PORT, '-H', '127.0.0.1'],
+    { stdio: ['ignore', 'ignore', 'inherit'], env },
+  );
   try {
     while (!(await fetch(`${base}/sign-in`).catch(() => undefined))?.ok) await pause(200);
     const cookie = `kettle=${await sealData({ personId: 2 }, { password: readFileSync(join(folder, 'session.secret'), 'utf8'), ttl: 3600 })}`;
-    const { node } = JSON.parse(readFileSync(join('.next', 'server', 'server-reference-manifest.json'), 'utf8')) as Manifest;
+    const { node } = JSON.parse(
+      readFileSync(join('.next', 'server', 'server-reference-manifest.json'), 'utf8'),
+    ) as Manifest;
     const ids = new Map(Object.entries(node).map(([id, { exportedName }]) => [exportedName, id]));
     await work({
       get: async (path) => {
@@ -61,8 +81,15 @@ async function served(work: (app: Served) => Promise<void>): Promise<void> {
         if (!answer.ok || text.includes('could not be shown')) throw new Error(`${path} answered ${answer.status}`);
       },
       act: async (name, path, input) => {
-        const headers = { cookie, origin: base, 'next-action': ids.get(name) ?? '', 'content-type': 'text/plain;charset=UTF-8' };
-        const text = await (await fetch(base + path, { method: 'POST', headers, body: JSON.stringify([input]) })).text();
+        const headers = {
+          cookie,
+          origin: base,
+          'next-action': ids.get(name) ?? '',
+          'content-type': 'text/plain;charset=UTF-8',
+        };
+        const text = await (
+          await fetch(base + path, { method: 'POST', headers, body: JSON.stringify([input]) })
+        ).text();
         if (!text.includes('"status":"done"')) throw new Error(`${name} answered ${text.slice(0, 400)}`);
       },
     });
@@ -76,9 +103,24 @@ async function pages({ get }: Served): Promise<void> {
   const job = (k: number) => 1002 + k * 3;
   const order = (n: number) => `K26-${String(n).padStart(5, '0')}`;
   const views: [string, (k: number) => string][] = [
-    ['Desk', () => '/'], ['Jobs', () => '/jobs'], ['Jobs, all, by words', (k) => `/jobs?state=all&words=vessel ${k}`], ['Job: tab', (k) => `/jobs/${job(k)}`], ['Job: tab as of a day', (k) => `/jobs/${job(k)}?on=2026-02-01`], ['Job: postings of a figure', (k) => `/jobs/${job(k)}?figure=all.onOrder`],
-    ['Job: buy list', (k) => `/jobs/${job(k)}/buy-list`], ['Job: orders', (k) => `/jobs/${job(k)}/orders`], ['Gather', () => '/gather'], ['Gather, one job', (k) => `/gather?job=${job(k)}`], ['Orders', () => '/orders'], ['Orders, all, by words', (k) => `/orders?show=all&words=000${k % 10}`], ['Order, sent', (k) => `/orders/${order(6 + k * 5)}`], ['Order, draft with effects', (k) => `/orders/${order(SIZE.orders - 150 + k)}`],
-    ['Dock', () => '/dock'], ['Invoices', () => '/invoices'], ['Suppliers', () => '/suppliers'], ['Items', () => '/items'],
+    ['Desk', () => '/'],
+    ['Jobs', () => '/jobs'],
+    ['Jobs, all, by words', (k) => `/jobs?state=all&words=vessel ${k}`],
+    ['Job: tab', (k) => `/jobs/${job(k)}`],
+    ['Job: tab as of a day', (k) => `/jobs/${job(k)}?on=2026-02-01`],
+    ['Job: postings of a figure', (k) => `/jobs/${job(k)}?figure=all.onOrder`],
+    ['Job: buy list', (k) => `/jobs/${job(k)}/buy-list`],
+    ['Job: orders', (k) => `/jobs/${job(k)}/orders`],
+    ['Gather', () => '/gather'],
+    ['Gather, one job', (k) => `/gather?job=${job(k)}`],
+    ['Orders', () => '/orders'],
+    ['Orders, all, by words', (k) => `/orders?show=all&words=000${k % 10}`],
+    ['Order, sent', (k) => `/orders/${order(6 + k * 5)}`],
+    ['Order, draft with effects', (k) => `/orders/${order(SIZE.orders - 150 + k)}`],
+    ['Dock', () => '/dock'],
+    ['Invoices', () => '/invoices'],
+    ['Suppliers', () => '/suppliers'],
+    ['Items', () => '/items'],
   ];
   console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);
   for (const [name, path] of views) {
@@ -90,16 +132,27 @@ async function pages({ get }: Served): Promise<void> {
 /** Each action with the page it answers with, brought up to date. */
 async function actions(db: Db, { act }: Served): Promise<void> {
   const run = Date.now();
-  const ids = ((await db('purchaseOrder').where({ state: 'drafting' }).orderBy('id').limit(30).select('id')) as { id: number }[]).map((o) => o.id);
+  const ids = (
+    (await db('purchaseOrder').where({ state: 'drafting' }).orderBy('id').limit(30).select('id')) as { id: number }[]
+  ).map((o) => o.id);
   const orderOf = async (k: number) => {
     const order = await findOrder(db, ids[k] ?? 0);
     if (order === undefined) throw new Error('The order is not there.');
     return order;
   };
-  const step = async (words: string, name: string, inputOf: (k: number) => Promise<{ path: string; input: object }>) => {
+  const step = async (
+    words: string,
+    name: string,
+    inputOf: (k: number) => Promise<{ path: string; input: object }>,
+  ) => {
     const inputs: { path: string; input: object }[] = [];
     for (const k of ids.keys()) inputs.push(await inputOf(k));
-    row(words, await timed(ids.length, async (k) => act(name, inputs[k]?.path ?? '', { once: `bench-${run}-${name}-${k}`, ...inputs[k]?.input })));
+    row(
+      words,
+      await timed(ids.length, async (k) =>
+        act(name, inputs[k]?.path ?? '', { once: `bench-${run}-${name}-${k}`, ...inputs[k]?.input }),
+      ),
+    );
   };
   console.log(`\nActions (${ids.length} orders of three or four lines, each answer with its page)`);
   await step('send: PDF, message, SMTP, postings', 'sendOrder', async (k) => {
@@ -108,14 +161,32 @@ async function actions(db: Db, { act }: Served): Promise<void> {
   });
   await step('receive', 'receive', async (k) => {
     const { id, number, lines } = await orderOf(k);
-    return { path: `/dock/${number}`, input: { orderId: id, note: '', arrivals: lines.map((l) => ({ lineId: l.id, arrives: l.quantity, keepOver: false })) } };
+    return {
+      path: `/dock/${number}`,
+      input: {
+        orderId: id,
+        note: '',
+        arrivals: lines.map((l) => ({ lineId: l.id, arrives: l.quantity, keepOver: false })),
+      },
+    };
   });
   await step('enter an invoice', 'enterInvoice', async (k) => {
     const { id, number, gross, lines } = await orderOf(k);
-    return { path: `/invoices/new?order=${number}`, input: { orderId: id, number: `N${run}-${k}`, day: TODAY, typedTotal: gross, lines: lines.map((l) => ({ lineId: l.id, quantity: l.quantity, price: l.price ?? 0, taxCodeId: l.taxCodeId })) } };
+    return {
+      path: `/invoices/new?order=${number}`,
+      input: {
+        orderId: id,
+        number: `N${run}-${k}`,
+        day: TODAY,
+        typedTotal: gross,
+        lines: lines.map((l) => ({ lineId: l.id, quantity: l.quantity, price: l.price ?? 0, taxCodeId: l.taxCodeId })),
+      },
+    };
   });
   await step('match', 'matchInvoice', async (k) => {
-    const invoice = (await db('invoice').where({ number: `N${run}-${k}` }).first('id')) as { id: number };
+    const invoice = (await db('invoice')
+      .where({ number: `N${run}-${k}` })
+      .first('id')) as { id: number };
     return { path: `/invoices/${invoice.id}`, input: { invoiceId: invoice.id, version: 1, reason: 'bench' } };
   });
 }
@@ -123,7 +194,9 @@ async function actions(db: Db, { act }: Served): Promise<void> {
 await prepare();
 const { db } = await open(file);
 const count = async (table: string) => ((await db(table).count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
-console.log(`${await count('job')} jobs, ${await count('need')} needs, ${await count('purchaseOrder')} orders with ${await count('orderLine')} lines, ${await count('posting')} postings`);
+console.log(
+  `${await count('job')} jobs, ${await count('need')} needs, ${await count('purchaseOrder')} orders with ${await count('orderLine')} lines, ${await count('posting')} postings`,
+);
 console.log('Served by the built application on this machine');
 await served(async (app) => {
   await pages(app);
@@ -131,5 +204,7 @@ await served(async (app) => {
 });
 const from = performance.now();
 const unproven = await findUnproven(db);
-console.log(`\nEvery line of the ledger proven again in ${((performance.now() - from) / 1000).toFixed(1)} s: ${unproven.needIds.length + unproven.splitIds.length} wrong`);
+console.log(
+  `\nEvery line of the ledger proven again in ${((performance.now() - from) / 1000).toFixed(1)} s: ${unproven.needIds.length + unproven.splitIds.length} wrong`,
+);
 await db.destroy();

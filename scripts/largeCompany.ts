@@ -26,47 +26,181 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
   const pick = generator(20_260_512);
   const day = (n: number) => plusDays(today, n);
   await base(db);
-  const suppliers = range(SIZE.suppliers).map((k) => ({ id: k + 1, name: `Supplier ${k + 1}`, email: `orders@s${k + 1}.example`, currency: 'GBP', leadDays: 1 + pick(12), carriage: pick(3) * 1000, carriageFreeFrom: pick(2) === 0 ? null : 30_000, taxCodeId: 1 }));
+  const suppliers = range(SIZE.suppliers).map((k) => ({
+    id: k + 1,
+    name: `Supplier ${k + 1}`,
+    email: `orders@s${k + 1}.example`,
+    currency: 'GBP',
+    leadDays: 1 + pick(12),
+    carriage: pick(3) * 1000,
+    carriageFreeFrom: pick(2) === 0 ? null : 30_000,
+    taxCodeId: 1,
+  }));
   await insertMany(db, 'supplier', suppliers);
-  await insertMany(db, 'item', range(SIZE.items).map((k) => ({ id: k + 1, number: `IT-${String(k + 1).padStart(5, '0')}`, name: `Part ${k + 1}, ${10 + pick(90)} mm`, unit: 'C62', costCodeId: 1 + pick(8), supplierId: 1 + (k % SIZE.suppliers) })));
-  await insertMany(db, 'supplierPart', range(SIZE.items).map((k) => ({ id: k + 1, itemId: k + 1, supplierId: 1 + (k % SIZE.suppliers), theirNumber: `T${k}`, unit: 'C62' })));
-  await insertMany(db, 'priceBreak', range(SIZE.items).map((k) => ({ partId: k + 1, fromQuantity: 0, price: 10_000 * (1 + pick(400)) })));
-  await insertMany(db, 'customer', range(90).map((k) => ({ id: k + 1, name: `Customer ${k + 1}` })));
-  const jobs = range(SIZE.jobs).map((k) => ({ id: k + 1, number: String(1001 + k), name: `Work on vessel ${k + 1}`, shortName: `Vessel ${k + 1}`, kind: ['contract', 'repair', 'make'][k % 3], state: k % 5 === 0 ? 'complete' : 'live', customerId: 1 + pick(90), leadId: 1, dueOn: day(pick(120)) }));
+  await insertMany(
+    db,
+    'item',
+    range(SIZE.items).map((k) => ({
+      id: k + 1,
+      number: `IT-${String(k + 1).padStart(5, '0')}`,
+      name: `Part ${k + 1}, ${10 + pick(90)} mm`,
+      unit: 'C62',
+      costCodeId: 1 + pick(8),
+      supplierId: 1 + (k % SIZE.suppliers),
+    })),
+  );
+  await insertMany(
+    db,
+    'supplierPart',
+    range(SIZE.items).map((k) => ({
+      id: k + 1,
+      itemId: k + 1,
+      supplierId: 1 + (k % SIZE.suppliers),
+      theirNumber: `T${k}`,
+      unit: 'C62',
+    })),
+  );
+  await insertMany(
+    db,
+    'priceBreak',
+    range(SIZE.items).map((k) => ({ partId: k + 1, fromQuantity: 0, price: 10_000 * (1 + pick(400)) })),
+  );
+  await insertMany(
+    db,
+    'customer',
+    range(90).map((k) => ({ id: k + 1, name: `Customer ${k + 1}` })),
+  );
+  const jobs = range(SIZE.jobs).map((k) => ({
+    id: k + 1,
+    number: String(1001 + k),
+    name: `Work on vessel ${k + 1}`,
+    shortName: `Vessel ${k + 1}`,
+    kind: ['contract', 'repair', 'make'][k % 3],
+    state: k % 5 === 0 ? 'complete' : 'live',
+    customerId: 1 + pick(90),
+    leadId: 1,
+    dueOn: day(pick(120)),
+  }));
   await insertMany(db, 'job', jobs);
-  await insertMany(db, 'budgetEntry', jobs.flatMap((j) => range(8).map((c) => ({ jobId: j.id, costCodeId: c + 1, kind: 'opening', amount: 200_000 + pick(900_000), reason: 'Quote won', personId: 1, day: day(-200), at: day(-200) }))));
+  await insertMany(
+    db,
+    'budgetEntry',
+    jobs.flatMap((j) =>
+      range(8).map((c) => ({
+        jobId: j.id,
+        costCodeId: c + 1,
+        kind: 'opening',
+        amount: 200_000 + pick(900_000),
+        reason: 'Quote won',
+        personId: 1,
+        day: day(-200),
+        at: day(-200),
+      })),
+    ),
+  );
   tell('jobs, suppliers and items');
 
   const needs = range(SIZE.needs).map((k) => {
     const item = 1 + pick(SIZE.items);
-    return { id: k + 1, jobId: 1 + (k % SIZE.jobs), itemId: item, description: `Part ${item}`, quantity: 10_000 * (1 + pick(20)), unit: 'C62', costCodeId: 1 + pick(8), price: 10_000 * (1 + pick(400)), supplierId: 1 + ((item - 1) % SIZE.suppliers), neededOn: day(pick(160) - 80) };
+    return {
+      id: k + 1,
+      jobId: 1 + (k % SIZE.jobs),
+      itemId: item,
+      description: `Part ${item}`,
+      quantity: 10_000 * (1 + pick(20)),
+      unit: 'C62',
+      costCodeId: 1 + pick(8),
+      price: 10_000 * (1 + pick(400)),
+      supplierId: 1 + ((item - 1) % SIZE.suppliers),
+      neededOn: day(pick(160) - 80),
+    };
   });
   await insertMany(db, 'need', needs);
-  const happening = (event: string, on: number) => ({ event, document: 'order' as const, documentId: 1, personId: 1, day: day(on), at: day(on) });
+  const happening = (event: string, on: number) => ({
+    event,
+    document: 'order' as const,
+    documentId: 1,
+    personId: 1,
+    day: day(on),
+    at: day(on),
+  });
   await post(db, happening('Quote won', -190), { needIds: needs.map((n) => n.id) });
   tell('needs');
 
-  const states = (k: number) => (k > SIZE.orders - 200 ? 'drafting' : k % 5 === 0 ? 'sent' : k % 5 === 1 ? 'partIn' : k % 5 === 2 ? 'allIn' : 'settled');
-  const orders = range(SIZE.orders).map((k) => ({ id: k + 1, number: `K26-${String(k + 1).padStart(5, '0')}`, supplierId: 1 + (k % SIZE.suppliers), state: 'drafting', currency: 'GBP', rate: 1_000_000, placeId: 1, wantedOn: day(pick(120) - 100), madeBy: 2, madeAt: day(-150), net: 0, gross: 0 }));
+  const states = (k: number) =>
+    k > SIZE.orders - 200
+      ? 'drafting'
+      : k % 5 === 0
+        ? 'sent'
+        : k % 5 === 1
+          ? 'partIn'
+          : k % 5 === 2
+            ? 'allIn'
+            : 'settled';
+  const orders = range(SIZE.orders).map((k) => ({
+    id: k + 1,
+    number: `K26-${String(k + 1).padStart(5, '0')}`,
+    supplierId: 1 + (k % SIZE.suppliers),
+    state: 'drafting',
+    currency: 'GBP',
+    rate: 1_000_000,
+    placeId: 1,
+    wantedOn: day(pick(120) - 100),
+    madeBy: 2,
+    madeAt: day(-150),
+    net: 0,
+    gross: 0,
+  }));
   await insertMany(db, 'purchaseOrder', orders);
-  const lines = range(SIZE.lines).map((k) => ({ id: k + 1, orderId: 1 + (k % SIZE.orders), place: 1 + Math.floor(k / SIZE.orders), kind: 'goods', description: `Part ${1 + (k % SIZE.items)}`, quantity: 10_000 * (2 + pick(20)), unit: 'C62', price: 10_000 * (1 + pick(300)), taxCodeId: 1, wantedOn: day(pick(120) - 60) })).map((l) => ({ ...l, net: (l.quantity / 10_000) * (l.price / 100) }));
+  const lines = range(SIZE.lines)
+    .map((k) => ({
+      id: k + 1,
+      orderId: 1 + (k % SIZE.orders),
+      place: 1 + Math.floor(k / SIZE.orders),
+      kind: 'goods',
+      description: `Part ${1 + (k % SIZE.items)}`,
+      quantity: 10_000 * (2 + pick(20)),
+      unit: 'C62',
+      price: 10_000 * (1 + pick(300)),
+      taxCodeId: 1,
+      wantedOn: day(pick(120) - 60),
+    }))
+    .map((l) => ({ ...l, net: (l.quantity / 10_000) * (l.price / 100) }));
   await insertMany(db, 'orderLine', lines);
   const splits = lines.map((l, k) => {
     const need = k < SIZE.needs * 0.85 ? needs[k] : undefined;
     const covers = need === undefined ? 0 : k % 2 === 0 ? need.quantity : Math.min(need.quantity, 10_000);
-    return { id: k + 1, lineId: l.id, jobId: need?.jobId ?? 1 + pick(SIZE.jobs), costCodeId: need?.costCodeId ?? 1 + pick(8), needId: need?.id ?? null, quantity: l.quantity, covers, value: l.net };
+    return {
+      id: k + 1,
+      lineId: l.id,
+      jobId: need?.jobId ?? 1 + pick(SIZE.jobs),
+      costCodeId: need?.costCodeId ?? 1 + pick(8),
+      needId: need?.id ?? null,
+      quantity: l.quantity,
+      covers,
+      value: l.net,
+    };
   });
   await insertMany(db, 'split', splits);
-  await db.raw('update purchase_order set net = (select sum(net) from order_line l where l.order_id = purchase_order.id)');
+  await db.raw(
+    'update purchase_order set net = (select sum(net) from order_line l where l.order_id = purchase_order.id)',
+  );
   await db.raw('update purchase_order set gross = net * 12 / 10');
   const all = { splitIds: splits.map((s) => s.id), needIds: needs.map((n) => n.id) };
   await post(db, happening('Order drafted', -150), all);
   tell('orders drafted');
 
-  for (const part of chunks(orders)) for (const o of part) if (states(o.id) !== 'drafting') await db('purchaseOrder').where({ id: o.id }).update({ state: states(o.id), sentOn: day(-140) });
+  for (const part of chunks(orders))
+    for (const o of part)
+      if (states(o.id) !== 'drafting')
+        await db('purchaseOrder')
+          .where({ id: o.id })
+          .update({ state: states(o.id), sentOn: day(-140) });
   await post(db, happening('Order sent', -140), all);
   tell('orders sent');
-  await db.raw("update split set received = quantity where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state in ('allIn', 'settled') or (o.state = 'partIn' and l.place = 1))");
+  await db.raw(
+    "update split set received = quantity where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state in ('allIn', 'settled') or (o.state = 'partIn' and l.place = 1))",
+  );
   await post(db, happening('Received', -60), { splitIds: all.splitIds });
   tell('deliveries taken in');
   await bill(db, day(-30));
@@ -76,18 +210,44 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
 }
 
 async function bill(db: Db, on: Day): Promise<void> {
-  await db.raw("update split set billed = quantity, billed_amount = value where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state = 'settled')");
-  await db.raw("insert into invoice (order_id, supplier_id, number, day, due_on, state, currency, rate, net, tax, gross, typed_total, entered_by, entered_at) select id, supplier_id, 'B' || id, ?, ?, case state when 'settled' then 'matched' else 'entered' end, 'GBP', 1000000, net, gross - net, gross, gross, 2, ? from purchase_order where state in ('settled', 'allIn')", [on, on, on]);
-  await db.raw('insert into invoice_line (invoice_id, line_id, quantity, price, price_quantity, tax_code_id, net) select i.id, l.id, l.quantity, l.price, 1, 1, l.net from invoice i join order_line l on l.order_id = i.order_id');
-  await db.raw("insert into invoice_split (invoice_line_id, split_id, quantity, amount) select n.id, s.id, s.billed, s.billed_amount from invoice i join invoice_line n on n.invoice_id = i.id join split s on s.line_id = n.line_id where i.state = 'matched'");
+  await db.raw(
+    "update split set billed = quantity, billed_amount = value where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state = 'settled')",
+  );
+  await db.raw(
+    "insert into invoice (order_id, supplier_id, number, day, due_on, state, currency, rate, net, tax, gross, typed_total, entered_by, entered_at) select id, supplier_id, 'B' || id, ?, ?, case state when 'settled' then 'matched' else 'entered' end, 'GBP', 1000000, net, gross - net, gross, gross, 2, ? from purchase_order where state in ('settled', 'allIn')",
+    [on, on, on],
+  );
+  await db.raw(
+    'insert into invoice_line (invoice_id, line_id, quantity, price, price_quantity, tax_code_id, net) select i.id, l.id, l.quantity, l.price, 1, 1, l.net from invoice i join order_line l on l.order_id = i.order_id',
+  );
+  await db.raw(
+    "insert into invoice_split (invoice_line_id, split_id, quantity, amount) select n.id, s.id, s.billed, s.billed_amount from invoice i join invoice_line n on n.invoice_id = i.id join split s on s.line_id = n.line_id where i.state = 'matched'",
+  );
 }
 
 async function base(db: Db): Promise<void> {
-  await insertMany(db, 'costCode', range(8).map((k) => ({ id: k + 1, code: String(k + 1).padStart(2, '0'), name: `Heading ${k + 1}` })));
+  await insertMany(
+    db,
+    'costCode',
+    range(8).map((k) => ({ id: k + 1, code: String(k + 1).padStart(2, '0'), name: `Heading ${k + 1}` })),
+  );
   await db('taxCode').insert({ id: 1, name: 'VAT 20 %', rate: 2000, recoverable: 10_000 });
-  await db('company').insert({ id: 1, name: 'Large Works', address: 'Quay', email: 'buying@large.example', currency: 'GBP', orderPattern: 'K{yy}-{00000}', freightCodeId: 8 });
+  await db('company').insert({
+    id: 1,
+    name: 'Large Works',
+    address: 'Quay',
+    email: 'buying@large.example',
+    currency: 'GBP',
+    orderPattern: 'K{yy}-{00000}',
+    freightCodeId: 8,
+  });
   await db('deliveryPlace').insert({ id: 1, name: 'Yard', address: 'Quay' });
   const passwordHash = await hashPassword('not used here');
   await insertPerson(db, { name: 'The Lead', email: 'lead@large.example', passwordHash, roles: ['lead'] });
-  await insertPerson(db, { name: 'The Buyer', email: 'buyer@large.example', passwordHash, roles: ['manager', 'buyer', 'accounts', 'storekeeper'] });
+  await insertPerson(db, {
+    name: 'The Buyer',
+    email: 'buyer@large.example',
+    passwordHash,
+    roles: ['manager', 'buyer', 'accounts', 'storekeeper'],
+  });
 }

@@ -33,7 +33,9 @@ export function ensurePackages() {
   console.log('Installing packages; the database driver may be compiled, which takes some minutes…');
   const installed = run('npm', ['ci', '--no-fund', '--no-audit'], { mayFail: true });
   if (!installed || !run(process.execPath, ['-e', "require('better-sqlite3')"], { mayFail: true })) {
-    console.error('\nThe packages could not be installed. When the database driver failed to compile, it needs a C++ compiler, make and Python 3:\n  sudo apt-get install build-essential python3\nthen run the same command again.');
+    console.error(
+      '\nThe packages could not be installed. When the database driver failed to compile, it needs a C++ compiler, make and Python 3:\n  sudo apt-get install build-essential python3\nthen run the same command again.',
+    );
     process.exit(1);
   }
   writeFileSync(mark, lock);
@@ -52,8 +54,11 @@ export function ensureBuild() {
   const built = at('.next', 'BUILD_ID');
   if (existsSync(built) && statSync(built).mtimeMs > Math.max(...SOURCES.map((s) => newest(at(s))))) return;
   console.log('Building the application…');
-  run(process.execPath, [at('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', KETTLE_FILE: at('data', 'build.sqlite') } });
+  run(process.execPath, [at('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], {
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', KETTLE_FILE: at('data', 'build.sqlite') },
+  });
 }
 
 /** Runs a TypeScript file of this project with its packages. */
-export const runTs = (file, args = [], options = {}) => run(process.execPath, ['--import', 'tsx', at(file), ...args], options);
+export const runTs = (file, args = [], options = {}) =>
+  run(process.execPath, ['--import', 'tsx', at(file), ...args], options);

@@ -17,13 +17,24 @@ async function makeDemo(file: string, smtp: string): Promise<void> {
   if (existsSync(file)) return;
   console.log('Making the sample company…');
   const { db } = await open(file);
-  const today = asDay(process.env.KETTLE_TODAY ?? '') ?? (new Date().toLocaleDateString('sv-SE') as NonNullable<ReturnType<typeof asDay>>);
-  await seedDemo(db, today, (message) => deliver(smtp, message), (words) => console.log(`  ${words}`));
+  const today =
+    asDay(process.env.KETTLE_TODAY ?? '') ??
+    (new Date().toLocaleDateString('sv-SE') as NonNullable<ReturnType<typeof asDay>>);
+  await seedDemo(
+    db,
+    today,
+    (message) => deliver(smtp, message),
+    (words) => console.log(`  ${words}`),
+  );
   await db.destroy();
 }
 
 function serve(env: Record<string, string>): void {
-  const next = spawn(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-H', host, '-p', port], { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  const next = spawn(
+    process.execPath,
+    [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-H', host, '-p', port],
+    { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } },
+  );
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => next.kill(signal));
   next.on('exit', (code) => process.exit(code ?? 0));
 }
@@ -34,9 +45,14 @@ if (mode === 'seed') {
   await mail.close();
 } else if (mode === 'demo') {
   const file = process.env.KETTLE_FILE ?? join('data', 'demo.sqlite');
-  const mail = await startMailServer(process.env.KETTLE_MAIL_FOLDER ?? join('data', 'demo-mail'), Number(process.env.KETTLE_MAIL_PORT ?? 0));
+  const mail = await startMailServer(
+    process.env.KETTLE_MAIL_FOLDER ?? join('data', 'demo-mail'),
+    Number(process.env.KETTLE_MAIL_PORT ?? 0),
+  );
   await makeDemo(file, mail.url);
-  console.log(`\nKettle Tab with the sample company: http://${host}:${port}\nSign in as mina@wrackline.example (buyer), or anybody else on the sign-in page; the password is “${DEMO_PASSWORD}”.\nStart over with: npm run demo -- --fresh\n`);
+  console.log(
+    `\nKettle Tab with the sample company: http://${host}:${port}\nSign in as mina@wrackline.example (buyer), or anybody else on the sign-in page; the password is “${DEMO_PASSWORD}”.\nStart over with: npm run demo -- --fresh\n`,
+  );
   serve({ KETTLE_FILE: file, KETTLE_SMTP: mail.url, KETTLE_DEMO: '1' });
 } else {
   console.log(`\nKettle Tab: http://${host}:${port}\n`);

@@ -30,7 +30,8 @@ try {
   await take('buy-list', '/jobs/412/buy-list');
   await take('gather', '/gather', async () => {
     await pick('Pick all of Brightsound Marine Electrics');
-    for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412']) await pick(`Pick ${line}`);
+    for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412'])
+      await pick(`Pick ${line}`);
     await browser.reads('These make 3 orders');
   });
   await take('orders', '/orders');

@@ -13,10 +13,16 @@ function ensureChromium() {
   if (hasCommand('apt-get') && process.getuid?.() === 0) {
     console.log('Installing Chromium for the browser tests…');
     run('apt-get', ['update', '-q'], { stdio: 'ignore', mayFail: true });
-    run('apt-get', ['install', '-y', '-q', 'chromium', 'chromium-driver'], { stdio: 'ignore', mayFail: true, env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+    run('apt-get', ['install', '-y', '-q', 'chromium', 'chromium-driver'], {
+      stdio: 'ignore',
+      mayFail: true,
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   }
   if (CHROMIUM.every((p) => existsSync(p))) return;
-  console.error('The browser tests need Debian’s Chromium and its driver:\n  sudo apt-get install chromium chromium-driver\nthen run npm test again.');
+  console.error(
+    'The browser tests need Debian’s Chromium and its driver:\n  sudo apt-get install chromium chromium-driver\nthen run npm test again.',
+  );
   process.exit(1);
 }
 
@@ -33,9 +39,24 @@ function jest(project) {
   console.log(`\n— ${project} tests`);
   const folder = mkdtempSync(join(tmpdir(), 'kettle-jest-'));
   const report = join(folder, 'report.json');
-  const options = ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', join(root, 'node_modules', 'jest', 'bin', 'jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...(project === 'browser' ? ['--runInBand'] : [])];
-  spawnSync(process.execPath, options, { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
-  const result = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : { numPassedTests: 0, numFailedTests: 0, numFailedTestSuites: 1 };
+  const options = [
+    '--experimental-vm-modules',
+    '--disable-warning=ExperimentalWarning',
+    join(root, 'node_modules', 'jest', 'bin', 'jest.js'),
+    '--selectProjects',
+    project,
+    '--json',
+    `--outputFile=${report}`,
+    ...(project === 'browser' ? ['--runInBand'] : []),
+  ];
+  spawnSync(process.execPath, options, {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+  });
+  const result = existsSync(report)
+    ? JSON.parse(readFileSync(report, 'utf8'))
+    : { numPassedTests: 0, numFailedTests: 0, numFailedTestSuites: 1 };
   rmSync(folder, { recursive: true });
   sums.passed += result.numPassedTests;
   sums.failed += Math.max(result.numFailedTests, result.numFailedTestSuites);

@@ -12,7 +12,11 @@ import type { Person } from '@/store/people';
 export type Clock = { readonly today: () => Day; readonly now: () => string };
 
 /** Hands a finished message to the mail server; answers what the server said. */
-export type Post = (message: { readonly raw: Buffer; readonly from: string; readonly to: string }) => Promise<{ readonly taken: boolean; readonly answer: string }>;
+export type Post = (message: {
+  readonly raw: Buffer;
+  readonly from: string;
+  readonly to: string;
+}) => Promise<{ readonly taken: boolean; readonly answer: string }>;
 
 /** What an action works in: the file, the clock, the way out, and the person. */
 export type Setting = { readonly db: Db; readonly clock: Clock; readonly post: Post; readonly actor: Person };
@@ -103,10 +107,17 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
   const act = async (setting: Setting, raw: z.input<S>): Promise<Outcome<T>> => {
     const { db, clock, actor } = setting;
     if (!may(actor, definition.right)) {
-      return { status: 'refused', refusals: [refusal('right', `You may not ${RIGHTS[definition.right]}. Ask somebody who may.`)] };
+      return {
+        status: 'refused',
+        refusals: [refusal('right', `You may not ${RIGHTS[definition.right]}. Ask somebody who may.`)],
+      };
     }
     const read = definition.input.safeParse(raw);
-    if (!read.success) return { status: 'refused', refusals: read.error.issues.map((i) => refusal('input', i.message, i.path.join('.'))) };
+    if (!read.success)
+      return {
+        status: 'refused',
+        refusals: read.error.issues.map((i) => refusal('input', i.message, i.path.join('.'))),
+      };
     const input = read.data as z.output<S>;
     const key = (input as { once?: string }).once;
     try {
@@ -117,7 +128,8 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
           if (before !== undefined) return { status: 'done' as const, value: JSON.parse(before.outcome) as T };
         }
         const value = await definition.run(await beginWork(trx, clock, actor, definition.name), input);
-        if (key !== undefined) await trx('doneOnce').insert({ ...entry, outcome: JSON.stringify(value ?? null), at: clock.now() });
+        if (key !== undefined)
+          await trx('doneOnce').insert({ ...entry, outcome: JSON.stringify(value ?? null), at: clock.now() });
         return { status: 'done' as const, value };
       });
     } catch (error) {
@@ -133,13 +145,28 @@ async function beginWork(trx: Db, clock: Clock, actor: Person, action: string): 
   const today = clock.today();
   const now = clock.now();
   const audit = async ({ words, subjects, before, after }: AuditRecord) => {
-    const row = { at: now, day: today, personId: actor.id, action, words, before: asJson(before), after: asJson(after) };
+    const row = {
+      at: now,
+      day: today,
+      personId: actor.id,
+      action,
+      words,
+      before: asJson(before),
+      after: asJson(after),
+    };
     const [made] = (await trx('audit').insert(row).returning('id')) as { id: number }[];
     for (const [kind, subjectId] of new Map(subjects.map((s) => [s.join('/'), s])).values()) {
       await trx('auditSubject').insert({ auditId: made?.id, kind, subjectId });
     }
   };
-  const happening = (event: string, document: DocumentKind, documentId: number) => ({ event, document, documentId, personId: actor.id, day: today, at: now });
+  const happening = (event: string, document: DocumentKind, documentId: number) => ({
+    event,
+    document,
+    documentId,
+    personId: actor.id,
+    day: today,
+    at: now,
+  });
   return { trx, actor, today, now, company: await loadCompany(trx), audit, happening };
 }
 

@@ -38,24 +38,63 @@ export const enterInvoice = defineAction({
     const { trx, actor, now, today, audit } = work;
     const order = found(await findOrder(trx, input.orderId), 'This order');
     const day = input.day ?? today;
-    if (![...OPEN_AT_SUPPLIER, 'settled'].includes(order.state)) refuse('order.state', `Order ${order.number} was not sent, so it cannot be billed.`);
+    if (![...OPEN_AT_SUPPLIER, 'settled'].includes(order.state))
+      refuse('order.state', `Order ${order.number} was not sent, so it cannot be billed.`);
     if (day > today) refuse('invoice.day', 'The invoice is dated after today.', 'day');
-    if (new Set(input.lines.map((l) => l.lineId)).size < input.lines.length) refuse('invoice.twice', 'A line of the order is billed twice on this invoice. Add the two up.');
-    const twin = (await trx('invoice').where({ supplierId: order.supplierId, number: input.number }).first('day')) as { day: string } | undefined;
-    if (twin !== undefined) refuse('invoice.number', `Invoice ${input.number} of this supplier was entered before, dated ${twin.day}.`, 'number');
+    if (new Set(input.lines.map((l) => l.lineId)).size < input.lines.length)
+      refuse('invoice.twice', 'A line of the order is billed twice on this invoice. Add the two up.');
+    const twin = (await trx('invoice').where({ supplierId: order.supplierId, number: input.number }).first('day')) as
+      { day: string } | undefined;
+    if (twin !== undefined)
+      refuse(
+        'invoice.number',
+        `Invoice ${input.number} of this supplier was entered before, dated ${twin.day}.`,
+        'number',
+      );
     const lines = input.lines.map((l) => {
-      const own = found(order.lines.find((o) => o.id === l.lineId), 'A line of this order');
-      return { ...l, kind: own.kind, priceQuantity: own.priceQuantity, net: lineNet(l.quantity, l.price, own.priceQuantity, order.currency) };
+      const own = found(
+        order.lines.find((o) => o.id === l.lineId),
+        'A line of this order',
+      );
+      return {
+        ...l,
+        kind: own.kind,
+        priceQuantity: own.priceQuantity,
+        net: lineNet(l.quantity, l.price, own.priceQuantity, order.currency),
+      };
     });
     const totals = totalsOf(lines, await loadTaxCodes(trx));
-    const supplier = (await trx('supplier').where({ id: order.supplierId }).first('name', 'paymentDays')) as { name: string; paymentDays: number };
+    const supplier = (await trx('supplier').where({ id: order.supplierId }).first('name', 'paymentDays')) as {
+      name: string;
+      paymentDays: number;
+    };
     const id = await insertOne(trx, 'invoice', {
-      orderId: order.id, supplierId: order.supplierId, number: input.number, day, dueOn: plusDays(day, supplier.paymentDays), state: 'entered', currency: order.currency, rate: order.rate,
-      net: totals.net, tax: totals.tax, gross: totals.gross, typedTotal: input.typedTotal, enteredBy: actor.id, enteredAt: now,
+      orderId: order.id,
+      supplierId: order.supplierId,
+      number: input.number,
+      day,
+      dueOn: plusDays(day, supplier.paymentDays),
+      state: 'entered',
+      currency: order.currency,
+      rate: order.rate,
+      net: totals.net,
+      tax: totals.tax,
+      gross: totals.gross,
+      typedTotal: input.typedTotal,
+      enteredBy: actor.id,
+      enteredAt: now,
     });
-    await insertMany(trx, 'invoiceLine', lines.map(({ kind: _, ...l }) => ({ ...l, invoiceId: id })));
+    await insertMany(
+      trx,
+      'invoiceLine',
+      lines.map(({ kind: _, ...l }) => ({ ...l, invoiceId: id })),
+    );
     await refreshHeld(trx, order.id);
-    await audit({ words: `Entered invoice ${input.number} from ${supplier.name}, ${formatMoney(totals.gross, order.currency)}, against ${order.number}`, subjects: [['invoice', id], ...subjectsOf(order)], after: input });
+    await audit({
+      words: `Entered invoice ${input.number} from ${supplier.name}, ${formatMoney(totals.gross, order.currency)}, against ${order.number}`,
+      subjects: [['invoice', id], ...subjectsOf(order)],
+      after: input,
+    });
     return { id };
   },
 });
@@ -67,24 +106,44 @@ export const matchInvoice = defineAction({
   input: z.object({ once, invoiceId: z.number().int(), version: z.number().int(), reason: z.string().trim().max(300) }),
   run: async (work, { invoiceId, version, reason }) => {
     const { trx, actor, today, audit, happening } = work;
-    const invoice = sameVersion(found((await trx('invoice').where({ id: invoiceId }).first()) as StoredInvoice | undefined, 'This invoice'), version, 'This invoice');
+    const invoice = sameVersion(
+      found((await trx('invoice').where({ id: invoiceId }).first()) as StoredInvoice | undefined, 'This invoice'),
+      version,
+      'This invoice',
+    );
     if (invoice.state === 'matched') refuse('invoice.matched', `Invoice ${invoice.number} is matched already.`);
     const comparison = await compareInvoice(trx, invoice);
     if (comparison.held) checkPassing(work, comparison, reason);
     await bill(trx, comparison);
-    await trx('invoice').where({ id: invoiceId }).update({ state: 'matched', matchedBy: actor.id, matchedOn: today, passedReason: comparison.held ? reason : '', version: version + 1 });
+    await trx('invoice')
+      .where({ id: invoiceId })
+      .update({
+        state: 'matched',
+        matchedBy: actor.id,
+        matchedOn: today,
+        passedReason: comparison.held ? reason : '',
+        version: version + 1,
+      });
     await refreshHeld(trx, invoice.orderId);
     const state = await refreshProgress(trx, invoice.orderId);
     await postOrder(trx, happening('Invoice matched', 'invoice', invoiceId), invoice.orderId);
     const order = found(await findOrder(trx, invoice.orderId), 'This order');
     const passed = comparison.held ? `, difference passed: ${reason}` : '';
-    await audit({ words: `Matched invoice ${invoice.number} against ${order.number}${passed}`, subjects: [['invoice', invoiceId], ...subjectsOf(order)], after: { reason } });
+    await audit({
+      words: `Matched invoice ${invoice.number} against ${order.number}${passed}`,
+      subjects: [['invoice', invoiceId], ...subjectsOf(order)],
+      after: { reason },
+    });
     return { state };
   },
 });
 
 function checkPassing({ actor }: Work, { invoice }: Comparison, reason: string): void {
-  if (!may(actor, 'pass differences')) refuse('invoice.held', `Invoice ${invoice.number} differs from its order beyond the tolerance. Accounts or a manager can pass it, with a reason.`);
+  if (!may(actor, 'pass differences'))
+    refuse(
+      'invoice.held',
+      `Invoice ${invoice.number} differs from its order beyond the tolerance. Accounts or a manager can pass it, with a reason.`,
+    );
   if (reason === '') refuse('invoice.reason', 'Say why the difference is passed.', 'reason');
 }
 
@@ -95,7 +154,12 @@ async function bill(trx: Work['trx'], { invoice, lines }: Comparison): Promise<v
   const costs = jobCosts(taxed, await loadTaxCodes(trx));
   for (const [k, { line, order }] of lines.entries()) {
     const amount = convert(costs[k] ?? ZERO, invoice.currency, currency, invoice.rate);
-    const splits = order.splits.map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received, billed: s.billed }));
+    const splits = order.splits.map((s) => ({
+      splitId: s.id,
+      ordered: s.quantity,
+      received: s.received,
+      billed: s.billed,
+    }));
     for (const part of shareBill(splits, line.quantity, amount)) {
       await trx('invoiceSplit').insert({ invoiceLineId: line.id, ...part });
       await trx('split').where({ id: part.splitId }).increment({ billed: part.quantity, billedAmount: part.amount });

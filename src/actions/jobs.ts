@@ -3,17 +3,24 @@ import { asDay } from '@/core/calendar/workdays';
 import { insertOne } from '@/store/rows';
 import { defineAction, once, refuse } from './action';
 
-export const text = (most: number, words: string) => z.string().trim().min(1, words).max(most, `At most ${most} characters.`);
-export const optionalDay = z.string().trim().transform((t, ctx) => {
-  if (t === '') return null;
-  const day = asDay(t);
-  if (day === undefined) ctx.addIssue({ code: 'custom', message: `“${t}” is no date.` });
-  return day ?? null;
-});
+export const text = (most: number, words: string) =>
+  z.string().trim().min(1, words).max(most, `At most ${most} characters.`);
+export const optionalDay = z
+  .string()
+  .trim()
+  .transform((t, ctx) => {
+    if (t === '') return null;
+    const day = asDay(t);
+    if (day === undefined) ctx.addIssue({ code: 'custom', message: `“${t}” is no date.` });
+    return day ?? null;
+  });
 
 export const openJobInput = z.object({
   once,
-  number: z.string().trim().regex(/^[A-Za-z0-9-]{1,12}$/, 'A job number has up to 12 letters, digits or dashes.'),
+  number: z
+    .string()
+    .trim()
+    .regex(/^[A-Za-z0-9-]{1,12}$/, 'A job number has up to 12 letters, digits or dashes.'),
   name: text(120, 'Give the job a name.'),
   shortName: z.string().trim().max(28, 'At most 28 characters.'),
   kind: z.enum(['contract', 'repair', 'make']),
@@ -30,22 +37,31 @@ export const openJob = defineAction({
   right: 'open jobs',
   input: openJobInput,
   run: async ({ trx, actor, audit }, { once: _, customer, ...input }) => {
-    if (await trx('job').where({ number: input.number }).first('id')) refuse('job.number', `Job ${input.number} exists already. Choose another number.`, 'number');
-    if (input.dueOn !== null && input.startsOn !== null && input.dueOn < input.startsOn) refuse('job.dates', 'The job is due before it starts.', 'dueOn');
+    if (await trx('job').where({ number: input.number }).first('id'))
+      refuse('job.number', `Job ${input.number} exists already. Choose another number.`, 'number');
+    if (input.dueOn !== null && input.startsOn !== null && input.dueOn < input.startsOn)
+      refuse('job.dates', 'The job is due before it starts.', 'dueOn');
     const known = (await trx('customer').where({ name: customer }).first('id')) as { id: number } | undefined;
     const customerId = known?.id ?? (await insertOne(trx, 'customer', { name: customer }));
     const job = { ...input, shortName: input.shortName || input.name.slice(0, 28), customerId, state: 'quoted' };
     const id = await insertOne(trx, 'job', job);
     await insertOne(trx, 'quote', { jobId: id, number: `Q-${input.number}`, state: 'writing' });
     await keepOpen(trx, actor.id, id);
-    await audit({ words: `Opened job ${input.number} with quote Q-${input.number}`, subjects: [['job', id]], after: job });
+    await audit({
+      words: `Opened job ${input.number} with quote Q-${input.number}`,
+      subjects: [['job', id]],
+      after: job,
+    });
     return { id, number: input.number };
   },
 });
 
 async function keepOpen(trx: Parameters<typeof insertOne>[0], personId: number, jobId: number): Promise<void> {
   const [last] = (await trx('openJob').where({ personId }).max({ place: 'place' })) as { place: number | null }[];
-  await trx('openJob').insert({ personId, jobId, place: (last?.place ?? 0) + 1 }).onConflict().ignore();
+  await trx('openJob')
+    .insert({ personId, jobId, place: (last?.place ?? 0) + 1 })
+    .onConflict()
+    .ignore();
 }
 
 const jobRef = z.object({ jobId: z.number().int() });
@@ -70,6 +86,9 @@ export const moveOnRail = defineAction({
   right: 'see jobs',
   input: z.object({ jobIds: z.array(z.number().int()).max(60) }),
   run: async ({ trx, actor }, { jobIds }) => {
-    for (const [k, jobId] of jobIds.entries()) await trx('openJob').where({ personId: actor.id, jobId }).update({ place: k + 1 });
+    for (const [k, jobId] of jobIds.entries())
+      await trx('openJob')
+        .where({ personId: actor.id, jobId })
+        .update({ place: k + 1 });
   },
 });

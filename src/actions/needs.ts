@@ -19,11 +19,15 @@ const needFields = {
 };
 
 function checkWhole({ description, quantity, unit }: { description: string; quantity: number; unit: string }) {
-  if (unitOf(unit).whole === true && quantity % ONE !== 0) refuse('need.whole', `${description}: a ${unitOf(unit).name} cannot be divided.`, 'quantity');
+  if (unitOf(unit).whole === true && quantity % ONE !== 0)
+    refuse('need.whole', `${description}: a ${unitOf(unit).name} cannot be divided.`, 'quantity');
 }
 
 async function liveJob(trx: Work['trx'], jobId: number) {
-  const job = found((await trx('job').where({ id: jobId }).first()) as { id: number; number: string; state: string } | undefined, 'This job');
+  const job = found(
+    (await trx('job').where({ id: jobId }).first()) as { id: number; number: string; state: string } | undefined,
+    'This job',
+  );
   if (job.state !== 'live') refuse('job.state', `Job ${job.number} is not live: buying starts when its quote is won.`);
   return job;
 }
@@ -39,7 +43,14 @@ export const addNeed = defineAction({
     checkWhole(need);
     const id = await insertOne(trx, 'need', need);
     await post(trx, happening('Added to the buy list', 'need', id), { needIds: [id] });
-    await audit({ words: `Put ${need.description} on the buy list`, subjects: [['job', job.id], ['need', id]], after: need });
+    await audit({
+      words: `Put ${need.description} on the buy list`,
+      subjects: [
+        ['job', job.id],
+        ['need', id],
+      ],
+      after: need,
+    });
     return { id };
   },
 });
@@ -50,21 +61,35 @@ export const changeNeed = defineAction({
   right: 'change buy lists',
   input: z.object({ needId: z.number().int(), version: z.number().int(), ...needFields }),
   run: async ({ trx, audit, happening }, { needId, version, ...change }) => {
-    const need = sameVersion(found((await trx('need').where({ id: needId }).first()) as NeedRow | undefined, 'This line'), version, 'This line');
+    const need = sameVersion(
+      found((await trx('need').where({ id: needId }).first()) as NeedRow | undefined, 'This line'),
+      version,
+      'This line',
+    );
     await liveJob(trx, need.jobId);
     checkWhole(change);
     const [state] = await loadNeedStates(trx, [needId]);
     const covered = (state?.coverage.drafted ?? 0) + (state?.coverage.ordered ?? 0);
     if (covered > 0 && (change.unit !== need.unit || change.costCodeId !== need.costCodeId)) {
-      refuse('need.bought', `Some of ${need.description} is drafted or ordered already, so its unit and cost code stay.`, 'costCodeId');
+      refuse(
+        'need.bought',
+        `Some of ${need.description} is drafted or ordered already, so its unit and cost code stay.`,
+        'costCodeId',
+      );
     }
-    await trx('need').where({ id: needId }).update({ ...change, version: version + 1 });
+    await trx('need')
+      .where({ id: needId })
+      .update({ ...change, version: version + 1 });
     await post(trx, happening('Need changed', 'need', needId), { needIds: [needId] });
     const { description, quantity, unit, costCodeId, price, supplierId, neededOn } = need;
-    const quantities = quantity === change.quantity ? '' : ` from ${formatQuantity(quantity)} to ${formatQuantity(change.quantity)}`;
+    const quantities =
+      quantity === change.quantity ? '' : ` from ${formatQuantity(quantity)} to ${formatQuantity(change.quantity)}`;
     await audit({
       words: `Changed ${change.description}${quantities} on the buy list`,
-      subjects: [['job', need.jobId], ['need', needId]],
+      subjects: [
+        ['job', need.jobId],
+        ['need', needId],
+      ],
       before: { description, quantity, unit, costCodeId, price, supplierId, neededOn },
       after: change,
     });
@@ -77,11 +102,25 @@ export const chooseSupplier = defineAction({
   right: 'change buy lists',
   input: z.object({ needIds: z.array(z.number().int()).min(1).max(500), supplierId: z.number().int() }),
   run: async ({ trx, audit }, { needIds, supplierId }) => {
-    const supplier = found((await trx('supplier').where({ id: supplierId }).first('name')) as { name: string } | undefined, 'This supplier');
+    const supplier = found(
+      (await trx('supplier').where({ id: supplierId }).first('name')) as { name: string } | undefined,
+      'This supplier',
+    );
     const needs = (await trx('need').whereIn('id', needIds).select('id', 'jobId')) as { id: number; jobId: number }[];
-    await trx('need').whereIn('id', needIds).update({ supplierId, version: trx.raw('version + 1') });
-    const subjects = needs.flatMap((n) => [['job', n.jobId], ['need', n.id]] as const);
-    await audit({ words: `Chose ${supplier.name} for ${needs.length} line${needs.length === 1 ? '' : 's'}`, subjects, after: { supplierId, needIds } });
+    await trx('need')
+      .whereIn('id', needIds)
+      .update({ supplierId, version: trx.raw('version + 1') });
+    const subjects = needs.flatMap(
+      (n) =>
+        [
+          ['job', n.jobId],
+          ['need', n.id],
+        ] as const,
+    );
+    await audit({
+      words: `Chose ${supplier.name} for ${needs.length} line${needs.length === 1 ? '' : 's'}`,
+      subjects,
+      after: { supplierId, needIds },
+    });
   },
 });
-

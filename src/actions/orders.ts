@@ -8,7 +8,16 @@ import { addQ, formatQuantity, NONE, quantity, quantitySchema } from '@/core/qua
 import { isUnit } from '@/core/quantity/units';
 import { planOrders } from '@/store/drafts';
 import { postOrder } from '@/store/ledger';
-import { findOrder, loadTaxed, refreshProgress, saveLines, setState, type LineToSave, type OrderHead, type StoredOrder } from '@/store/orders';
+import {
+  findOrder,
+  loadTaxed,
+  refreshProgress,
+  saveLines,
+  setState,
+  type LineToSave,
+  type OrderHead,
+  type StoredOrder,
+} from '@/store/orders';
 import { earliest } from '@/store/gathering';
 import { insertOne, nextCount } from '@/store/rows';
 import { defineAction, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
@@ -24,7 +33,11 @@ export async function orderOf(work: Pick<Work, 'trx'>, orderId: number, version:
 const jobsOf = (lines: readonly { readonly splits: readonly { readonly jobId: number | null }[] }[]): Subject[] =>
   [...new Set(lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])))].map((id) => ['job', id] as const);
 
-export const subjectsOf = (order: StoredOrder): Subject[] => [['order', order.id], ['supplier', order.supplierId], ...jobsOf(order.lines)];
+export const subjectsOf = (order: StoredOrder): Subject[] => [
+  ['order', order.id],
+  ['supplier', order.supplierId],
+  ...jobsOf(order.lines),
+];
 
 /** Applies an event of the order's life, or refuses it. */
 export function moved(order: OrderHead, event: OrderEvent): OrderHead['state'] {
@@ -39,37 +52,70 @@ export const draftOrders = defineAction({
   right: 'draft orders',
   input: z.object({
     once,
-    picks: z.array(z.object({ needId: z.number().int(), buy: quantitySchema })).min(1, 'Pick a line first.').max(2000, 'Pick at most 2,000 lines at a time.'),
+    picks: z
+      .array(z.object({ needId: z.number().int(), buy: quantitySchema }))
+      .min(1, 'Pick a line first.')
+      .max(2000, 'Pick at most 2,000 lines at a time.'),
   }),
   run: async (work, { picks }) => {
     const { trx } = work;
     const plan = await planOrders(trx, picks);
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
-    const place = found((await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id')) as { id: number } | undefined, 'The place of delivery');
+    const place = found(
+      (await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id')) as { id: number } | undefined,
+      'The place of delivery',
+    );
     const made: { id: number; number: string }[] = [];
     for (const planned of plan.orders) made.push(await draft(work, planned.supplier, planned.lines, place.id));
     return { orders: made };
   },
 });
 
-type DraftFor = { readonly id: number; readonly name: string; readonly currency: string; readonly rate: number; readonly carrier: string };
+type DraftFor = {
+  readonly id: number;
+  readonly name: string;
+  readonly currency: string;
+  readonly rate: number;
+  readonly carrier: string;
+};
 
 async function draft(work: Work, supplier: DraftFor, lines: readonly LineToSave[], placeId: number) {
   const { trx, actor, now, today, company, audit, happening } = work;
-  const number = numberBy(company.orderPattern, Number(today.slice(0, 4)), await nextCount(trx, `order ${today.slice(0, 4)}`));
+  const number = numberBy(
+    company.orderPattern,
+    Number(today.slice(0, 4)),
+    await nextCount(trx, `order ${today.slice(0, 4)}`),
+  );
   const id = await insertOne(trx, 'purchaseOrder', {
-    number, supplierId: supplier.id, state: 'drafting', currency: supplier.currency, rate: supplier.rate, placeId,
-    wantedOn: earliest(lines.map((l) => l.wantedOn)), carrier: supplier.carrier, madeBy: actor.id, madeAt: now,
+    number,
+    supplierId: supplier.id,
+    state: 'drafting',
+    currency: supplier.currency,
+    rate: supplier.rate,
+    placeId,
+    wantedOn: earliest(lines.map((l) => l.wantedOn)),
+    carrier: supplier.carrier,
+    madeBy: actor.id,
+    madeAt: now,
   });
   const head = found(await findOrder(trx, id), 'The new order');
   await saveLines(trx, head, lines, await loadTaxed(trx));
   await postOrder(trx, happening('Order drafted', 'order', id), id);
   const order = found(await findOrder(trx, id), 'The new order');
-  await audit({ words: `Drafted order ${number} to ${supplier.name}, ${formatMoney(order.net, order.currency)} net`, subjects: subjectsOf(order), after: order });
+  await audit({
+    words: `Drafted order ${number} to ${supplier.name}, ${formatMoney(order.net, order.currency)} net`,
+    subjects: subjectsOf(order),
+    after: order,
+  });
   return { id, number };
 }
 
-const splitInput = z.object({ jobId: z.number().int().nullable(), costCodeId: z.number().int().nullable(), needId: z.number().int().nullable(), quantity: quantitySchema });
+const splitInput = z.object({
+  jobId: z.number().int().nullable(),
+  costCodeId: z.number().int().nullable(),
+  needId: z.number().int().nullable(),
+  quantity: quantitySchema,
+});
 
 export const lineInput = z.object({
   id: z.number().int().optional(),
@@ -92,22 +138,39 @@ export const lineInput = z.object({
 export const changeOrder = defineAction({
   name: 'changeOrder',
   right: 'draft orders',
-  input: z.object({ once, ...orderRef, placeId: z.number().int(), wantedOn: optionalDay, carrier: z.string().trim().max(120), instructions: z.string().trim().max(1000), lines: z.array(lineInput).max(1000) }),
+  input: z.object({
+    once,
+    ...orderRef,
+    placeId: z.number().int(),
+    wantedOn: optionalDay,
+    carrier: z.string().trim().max(120),
+    instructions: z.string().trim().max(1000),
+    lines: z.array(lineInput).max(1000),
+  }),
   run: async (work, { once: _, orderId, version, lines, ...terms }) => {
     const { trx, audit, happening } = work;
     const order = await orderOf(work, orderId, version);
-    if (!EDITABLE.includes(order.state)) refuse('order.state', `Order ${order.number} is no longer being drafted, so its lines stay as they are.`);
+    if (!EDITABLE.includes(order.state))
+      refuse('order.state', `Order ${order.number} is no longer being drafted, so its lines stay as they are.`);
     const known = new Set(order.lines.map((l) => l.id));
-    if (lines.some((l) => l.id !== undefined && !known.has(l.id))) refuse('line.missing', 'A line of this order is not there any more. Look at the order again.');
+    if (lines.some((l) => l.id !== undefined && !known.has(l.id)))
+      refuse('line.missing', 'A line of this order is not there any more. Look at the order again.');
     const covered = withCover(order, lines);
     const faults = covered.flatMap((l, k) => lineFaults(l.kind === 'charge' ? { ...l, splits: [] } : l, `lines.${k}`));
     if (faults.length > 0) throw new Refused(faults);
-    await trx('purchaseOrder').where({ id: orderId }).update({ ...terms, version: version + 1 });
+    await trx('purchaseOrder')
+      .where({ id: orderId })
+      .update({ ...terms, version: version + 1 });
     const splitIds = order.lines.flatMap((l) => l.splits.map((s) => s.id));
     const needIds = await saveLines(trx, order, covered, await loadTaxed(trx));
     await postOrder(trx, happening('Draft changed', 'order', orderId), orderId, { splitIds, needIds });
     const after = found(await findOrder(trx, orderId), 'This order');
-    await audit({ words: `Changed draft ${order.number}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`, subjects: [...subjectsOf(order), ...subjectsOf(after)], before: order, after });
+    await audit({
+      words: `Changed draft ${order.number}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`,
+      subjects: [...subjectsOf(order), ...subjectsOf(after)],
+      before: order,
+      after,
+    });
     return { version: after.version };
   },
 });
@@ -120,9 +183,14 @@ function withCover(order: StoredOrder, lines: readonly z.output<typeof lineInput
   return lines.map((line) => {
     const stored = order.lines.find((l) => l.id === line.id);
     const splits = line.splits.map((s) => {
-      const before = stored?.splits.find((b) => b.needId !== null && b.needId === s.needId && b.jobId === s.jobId && b.costCodeId === s.costCodeId);
+      const before = stored?.splits.find(
+        (b) => b.needId !== null && b.needId === s.needId && b.jobId === s.jobId && b.costCodeId === s.costCodeId,
+      );
       if (before === undefined) return { ...s, needId: null, covers: NONE };
-      return { ...s, covers: quantity(divideRounded(BigInt(before.covers) * BigInt(s.quantity), BigInt(before.quantity))) };
+      return {
+        ...s,
+        covers: quantity(divideRounded(BigInt(before.covers) * BigInt(s.quantity), BigInt(before.quantity))),
+      };
     });
     return { ...line, splits };
   });
@@ -136,7 +204,10 @@ export const holdOrder = defineAction({
   run: async (work, { orderId, version, hold }) => {
     const order = await orderOf(work, orderId, version);
     await setState(work.trx, order, { state: moved(order, hold ? 'holdOpen' : 'takeUp') });
-    await work.audit({ words: hold ? `Held ${order.number} open` : `Took ${order.number} up again`, subjects: subjectsOf(order) });
+    await work.audit({
+      words: hold ? `Held ${order.number} open` : `Took ${order.number} up again`,
+      subjects: subjectsOf(order),
+    });
   },
 });
 
@@ -148,11 +219,19 @@ export const callOff = defineAction({
   run: async (work, { orderId, version, reason }) => {
     const order = await orderOf(work, orderId, version);
     if (order.lines.some((l) => l.splits.some((s) => s.received > 0 || s.billed > 0))) {
-      refuse('order.begun', `Something of ${order.number} was received or billed already. Close its lines short instead.`);
+      refuse(
+        'order.begun',
+        `Something of ${order.number} was received or billed already. Close its lines short instead.`,
+      );
     }
     await setState(work.trx, order, { state: moved(order, 'callOff') });
     await postOrder(work.trx, work.happening('Order called off', 'order', orderId), orderId);
-    await work.audit({ words: `Called off ${order.number}: ${reason}`, subjects: subjectsOf(order), before: order.state, after: { reason } });
+    await work.audit({
+      words: `Called off ${order.number}: ${reason}`,
+      subjects: subjectsOf(order),
+      before: order.state,
+      after: { reason },
+    });
   },
 });
 
@@ -160,18 +239,32 @@ export const callOff = defineAction({
 export const closeShort = defineAction({
   name: 'closeShort',
   right: 'send orders',
-  input: z.object({ once, ...orderRef, lineId: z.number().int(), reason: text(200, 'Say why the rest is not wanted.') }),
+  input: z.object({
+    once,
+    ...orderRef,
+    lineId: z.number().int(),
+    reason: text(200, 'Say why the rest is not wanted.'),
+  }),
   run: async (work, { orderId, version, lineId, reason }) => {
     const { trx, audit, happening } = work;
     const order = await orderOf(work, orderId, version);
-    const line = found(order.lines.find((l) => l.id === lineId), 'This line');
-    if (!OPEN_AT_SUPPLIER.includes(order.state)) refuse('order.state', `Order ${order.number} is not with its supplier, so no line of it can be closed short.`);
+    const line = found(
+      order.lines.find((l) => l.id === lineId),
+      'This line',
+    );
+    if (!OPEN_AT_SUPPLIER.includes(order.state))
+      refuse('order.state', `Order ${order.number} is not with its supplier, so no line of it can be closed short.`);
     if (line.closedShort !== null) refuse('line.closed', `${line.description} is closed short already.`);
     const came = addQ(...line.splits.map((s) => s.received));
-    if (came >= line.quantity) refuse('line.in', `All of ${line.description} is in, so there is nothing to close short.`);
+    if (came >= line.quantity)
+      refuse('line.in', `All of ${line.description} is in, so there is nothing to close short.`);
     await trx('orderLine').where({ id: lineId }).update({ closedShort: reason });
     await refreshProgress(trx, orderId);
     await postOrder(trx, happening('Line closed short', 'order', orderId), orderId);
-    await audit({ words: `Closed ${line.description} short on ${order.number} at ${formatQuantity(came)} of ${formatQuantity(line.quantity)}: ${reason}`, subjects: subjectsOf(order), after: { lineId, reason } });
+    await audit({
+      words: `Closed ${line.description} short on ${order.number} at ${formatQuantity(came)} of ${formatQuantity(line.quantity)}: ${reason}`,
+      subjects: subjectsOf(order),
+      after: { lineId, reason },
+    });
   },
 });

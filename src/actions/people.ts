@@ -23,7 +23,11 @@ let decoy: Promise<string> | undefined;
  * Checks who signs in. After six failures in ten minutes an address has to wait; the answer never tells whether
  * the address exists.
  */
-export async function signIn(db: Db, clock: Clock, input: { email: string; password: string }): Promise<Result<Person>> {
+export async function signIn(
+  db: Db,
+  clock: Clock,
+  input: { email: string; password: string },
+): Promise<Result<Person>> {
   const email = input.email.trim().slice(0, 200);
   const now = clock.now();
   const since = new Date(Date.parse(now) - WINDOW_MINUTES * 60_000).toISOString();
@@ -53,11 +57,20 @@ export const foundingInput = z.object({
 });
 
 function readCostCodes(lines: string): { code: string; name: string }[] {
-  return lines.split('\n').map((l) => l.trim()).filter(Boolean).map((l) => {
-    const [code = '', ...words] = l.split(/\s+/);
-    if (words.length === 0 || code.length > 8) refuse('founding.codes', `“${l}” is not a cost code: write a number and a name, such as “01 Hull and structure”.`, 'costCodes');
-    return { code, name: words.join(' ') };
-  });
+  return lines
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean)
+    .map((l) => {
+      const [code = '', ...words] = l.split(/\s+/);
+      if (words.length === 0 || code.length > 8)
+        refuse(
+          'founding.codes',
+          `“${l}” is not a cost code: write a number and a name, such as “01 Hull and structure”.`,
+          'costCodes',
+        );
+      return { code, name: words.join(' ') };
+    });
 }
 
 /** Sets an empty file up: company, cost codes, usual taxes, the yard as place of delivery, and the owner. */
@@ -67,10 +80,19 @@ export async function foundCompany(db: Db, input: z.output<typeof foundingInput>
     if (await findCompany(trx)) refuse('founding.done', 'The company has been set up already. Sign in instead.');
     const codes = readCostCodes(input.costCodes);
     if (codes.length === 0) refuse('founding.codes', 'Give at least one cost code.', 'costCodes');
-    if (new Set(codes.map((c) => c.code)).size < codes.length) refuse('founding.codes', 'A cost code stands there twice.', 'costCodes');
+    if (new Set(codes.map((c) => c.code)).size < codes.length)
+      refuse('founding.codes', 'A cost code stands there twice.', 'costCodes');
     await insertMany(trx, 'costCode', codes);
     const freight = (await trx('costCode').whereLike('name', '%freight%').first('id')) as { id: number } | undefined;
-    await trx('company').insert({ id: 1, name: input.company, address: input.address, email: input.companyEmail, currency: input.currency, freightCodeId: freight?.id ?? null, orderTerms: '' });
+    await trx('company').insert({
+      id: 1,
+      name: input.company,
+      address: input.address,
+      email: input.companyEmail,
+      currency: input.currency,
+      freightCodeId: freight?.id ?? null,
+      orderTerms: '',
+    });
     await insertMany(trx, 'taxCode', [
       { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 },
       { name: 'VAT 5 %', rate: 500, recoverable: 10_000 },
@@ -78,14 +100,25 @@ export async function foundCompany(db: Db, input: z.output<typeof foundingInput>
       { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 },
     ]);
     await insertOne(trx, 'deliveryPlace', { name: 'Our yard', address: input.address });
-    return insertPerson(trx, { name: input.owner, email: input.email, passwordHash, roles: ['manager', 'buyer', 'administrator'] });
+    return insertPerson(trx, {
+      name: input.owner,
+      email: input.email,
+      passwordHash,
+      roles: ['manager', 'buyer', 'administrator'],
+    });
   });
 }
 
 export const addPerson = defineAction({
   name: 'addPerson',
   right: 'manage people',
-  input: z.object({ once, name: text(120, 'Give a name.'), email: z.email('This is no e-mail address.'), roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'), password }),
+  input: z.object({
+    once,
+    name: text(120, 'Give a name.'),
+    email: z.email('This is no e-mail address.'),
+    roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'),
+    password,
+  }),
   run: async ({ trx, audit }, { name, email, roles, password: plain }) => {
     if (await findByEmail(trx, email)) refuse('person.email', `Somebody signs in as ${email} already.`, 'email');
     const id = await insertPerson(trx, { name, email, roles, passwordHash: await hashPassword(plain) });

@@ -2,9 +2,8 @@ import { findUnproven } from '@/store/ledger';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { enterInvoice, matchInvoice } from './invoices';
 import { changeNeed } from './needs';
-import { callOff, changeOrder, closeShort, draftOrders, holdOrder } from './orders';
-import { receive, takeBack } from './receiving';
-import { markSentByHand, sendOrder, settleInterrupted } from './sending';
+import { changeOrder, closeShort, draftOrders, holdOrder } from './orders';
+import { receive } from './receiving';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -16,7 +15,12 @@ afterEach(async () => {
   expect(unproven).toEqual({ needIds: [], splitIds: [] });
 });
 
-const lineIn = (orderId: number, lineId: number, n: number, keepOver = false) => ({ once: yard.once(), orderId, note: '', arrivals: [{ lineId, arrives: q(n), keepOver }] });
+const lineIn = (orderId: number, lineId: number, n: number, keepOver = false) => ({
+  once: yard.once(),
+  orderId,
+  note: '',
+  arrivals: [{ lineId, arrives: q(n), keepOver }],
+});
 
 describe('the worked example, through the actions', () => {
   it('moves one amount through its stages to the penny', async () => {
@@ -28,22 +32,66 @@ describe('the worked example, through the actions', () => {
     expect(await yard.tab()).toEqual({ drafted: 9600 + 2500 });
     const buyer = await yard.as('buyer');
     const text = { placeId: drafted.placeId, wantedOn: '', carrier: '', instructions: '' };
-    must(await changeOrder(buyer, { once: yard.once(), orderId: drafted.id, version: drafted.version, ...text, lines: [{ ...line, wantedOn: '', price: 75_000, splits: line.splits.map((s) => ({ ...s })) }] }));
+    must(
+      await changeOrder(buyer, {
+        once: yard.once(),
+        orderId: drafted.id,
+        version: drafted.version,
+        ...text,
+        lines: [{ ...line, wantedOn: '', price: 75_000, splits: line.splits.map((s) => ({ ...s })) }],
+      }),
+    );
     expect(await yard.tab()).toEqual({ drafted: 9000 });
     const sent = await yard.send(await yard.order(drafted.id));
     expect(sent).toMatchObject({ state: 'sent', sentOn: TODAY });
     expect(await yard.tab()).toEqual({ onOrder: 9000 });
     must(await receive(await yard.as('storekeeper'), lineIn(sent.id, line.id, 5)));
     expect(await yard.tab()).toEqual({ onOrder: 5250, received: 3750 });
-    const { id } = must(await enterInvoice(await yard.as('accounts'), { once: yard.once(), orderId: sent.id, number: 'B-1', day: TODAY, typedTotal: 4680, lines: [{ lineId: line.id, quantity: q(5), price: 78_000, taxCodeId: 1 }] }));
+    const { id } = must(
+      await enterInvoice(await yard.as('accounts'), {
+        once: yard.once(),
+        orderId: sent.id,
+        number: 'B-1',
+        day: TODAY,
+        typedTotal: 4680,
+        lines: [{ lineId: line.id, quantity: q(5), price: 78_000, taxCodeId: 1 }],
+      }),
+    );
     expect(await yard.tab()).toEqual({ onOrder: 5250, received: 3750 });
-    must(await matchInvoice(await yard.as('accounts'), { once: yard.once(), invoiceId: id, version: 1, reason: 'agreed by phone' }));
+    must(
+      await matchInvoice(await yard.as('accounts'), {
+        once: yard.once(),
+        invoiceId: id,
+        version: 1,
+        reason: 'agreed by phone',
+      }),
+    );
     expect(await yard.tab()).toEqual({ onOrder: 5250, actual: 3900 });
     const open = await yard.order(sent.id);
-    must(await closeShort(buyer, { once: yard.once(), orderId: open.id, version: open.version, lineId: line.id, reason: 'the rest is not made any more' }));
+    must(
+      await closeShort(buyer, {
+        once: yard.once(),
+        orderId: open.id,
+        version: open.version,
+        lineId: line.id,
+        reason: 'the rest is not made any more',
+      }),
+    );
     expect(await yard.tab()).toEqual({ planned: 5600, actual: 3900 });
     expect((await yard.order(sent.id)).state).toBe('settled');
-    must(await changeNeed(buyer, { needId, version: 1, description: 'Hose', quantity: q(5), unit: 'MTR', costCodeId: yard.ids.codes[1], price: 80_000, supplierId: yard.ids.suppliers[0], neededOn: '' }));
+    must(
+      await changeNeed(buyer, {
+        needId,
+        version: 1,
+        description: 'Hose',
+        quantity: q(5),
+        unit: 'MTR',
+        costCodeId: yard.ids.codes[1],
+        price: 80_000,
+        supplierId: yard.ids.suppliers[0],
+        neededOn: '',
+      }),
+    );
     expect(await yard.tab()).toEqual({ actual: 3900 });
   });
 });
@@ -53,17 +101,33 @@ describe('drafting', () => {
     const a = await yard.need({ quantity: 30, item: yard.ids.items[0], description: 'Tube' });
     const b = await yard.need({ job: 1, quantity: 20, item: yard.ids.items[0], description: 'Tube' });
     const c = await yard.need({ job: 1, supplier: 1, description: 'Bearing', unit: 'C62', quantity: 4 });
-    const { orders } = must(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [a, b, c].map((needId, k) => ({ needId, buy: q([30, 20, 4][k] ?? 0) })) }));
+    const { orders } = must(
+      await draftOrders(await yard.as('buyer'), {
+        once: yard.once(),
+        picks: [a, b, c].map((needId, k) => ({ needId, buy: q([30, 20, 4][k] ?? 0) })),
+      }),
+    );
     expect(orders.map((o) => o.number)).toEqual(['K26-0001', 'K26-0002']);
     const first = await yard.order(orders[0]?.id ?? 0);
-    expect(first.lines.map((l) => [l.description, l.quantity, l.splits.map((s) => [s.jobId, s.quantity])])).toEqual([['Tube', q(50), [[yard.ids.jobs[0], q(30)], [yard.ids.jobs[1], q(20)]]]]);
+    expect(first.lines.map((l) => [l.description, l.quantity, l.splits.map((s) => [s.jobId, s.quantity])])).toEqual([
+      [
+        'Tube',
+        q(50),
+        [
+          [yard.ids.jobs[0], q(30)],
+          [yard.ids.jobs[1], q(20)],
+        ],
+      ],
+    ]);
     expect(await yard.tab(0)).toEqual({ drafted: 24_000 });
   });
 
   it('never buys the same need twice', async () => {
     const needId = await yard.need();
     await yard.draft([{ needId, buy: q(12) }]);
-    expect(refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [{ needId, buy: q(12) }] }))).toEqual(['need.open']);
+    expect(
+      refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [{ needId, buy: q(12) }] })),
+    ).toEqual(['need.open']);
   });
 
   it('lets part of a line be bought now', async () => {
@@ -84,18 +148,34 @@ describe('drafting', () => {
   it('refuses lines without a supplier, and writes nothing of the rest', async () => {
     const good = await yard.need();
     const bad = await yard.need({ supplier: null });
-    expect(refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [good, bad].map((needId) => ({ needId, buy: q(12) })) }))).toEqual(['need.supplier']);
+    expect(
+      refusedWith(
+        await draftOrders(await yard.as('buyer'), {
+          once: yard.once(),
+          picks: [good, bad].map((needId) => ({ needId, buy: q(12) })),
+        }),
+      ),
+    ).toEqual(['need.supplier']);
     expect(await yard.db('purchaseOrder').select('id')).toEqual([]);
   });
 
-  it.each([['zero', 0], ['a negative quantity', -1]])('refuses %s', async (_, buy) => {
+  it.each([
+    ['zero', 0],
+    ['a negative quantity', -1],
+  ])('refuses %s', async (_, buy) => {
     const needId = await yard.need();
-    expect(refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [{ needId, buy: q(buy) }] }))).toEqual(['need.buy']);
+    expect(
+      refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [{ needId, buy: q(buy) }] })),
+    ).toEqual(['need.buy']);
   });
 
   it('is not for the storekeeper', async () => {
     const needId = await yard.need();
-    expect(refusedWith(await draftOrders(await yard.as('storekeeper'), { once: yard.once(), picks: [{ needId, buy: q(1) }] }))).toEqual(['right']);
+    expect(
+      refusedWith(
+        await draftOrders(await yard.as('storekeeper'), { once: yard.once(), picks: [{ needId, buy: q(1) }] }),
+      ),
+    ).toEqual(['right']);
   });
 });
 
@@ -104,7 +184,13 @@ describe('changing an order', () => {
 
   it('shows the second of two people how it stands now, and changes nothing', async () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    const input = { once: yard.once(), orderId: order.id, version: order.version, ...terms, lines: order.lines.map((l) => ({ ...l, wantedOn: '', splits: [...l.splits] })) };
+    const input = {
+      once: yard.once(),
+      orderId: order.id,
+      version: order.version,
+      ...terms,
+      lines: order.lines.map((l) => ({ ...l, wantedOn: '', splits: [...l.splits] })),
+    };
     must(await changeOrder(await yard.as('buyer'), { ...input, carrier: 'Van' }));
     const second = await changeOrder(await yard.as('manager'), { ...input, once: yard.once(), carrier: 'Parcel' });
     expect(second).toMatchObject({ status: 'clash', theirs: { carrier: 'Van', version: order.version + 1 } });
@@ -113,14 +199,31 @@ describe('changing an order', () => {
 
   it('puts what a removed line covered back on the buy list', async () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    must(await changeOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version, ...terms, lines: [] }));
+    must(
+      await changeOrder(await yard.as('buyer'), {
+        once: yard.once(),
+        orderId: order.id,
+        version: order.version,
+        ...terms,
+        lines: [],
+      }),
+    );
     expect(await yard.tab()).toEqual({ planned: 9600 });
   });
 
   it('keeps a split the same line of the ledger while it is charged to the same job', async () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
     const before = await yard.db('posting').count({ n: '*' });
-    must(await changeOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version, ...terms, carrier: 'Van', lines: order.lines.map((l) => ({ ...l, wantedOn: '', splits: [...l.splits] })) }));
+    must(
+      await changeOrder(await yard.as('buyer'), {
+        once: yard.once(),
+        orderId: order.id,
+        version: order.version,
+        ...terms,
+        carrier: 'Van',
+        lines: order.lines.map((l) => ({ ...l, wantedOn: '', splits: [...l.splits] })),
+      }),
+    );
     expect(await yard.db('posting').count({ n: '*' })).toEqual(before);
   });
 
@@ -128,8 +231,20 @@ describe('changing an order', () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
     const [line] = order.lines;
     if (line === undefined) throw new Error('There is a line.');
-    const splits = [...line.splits.map((s) => ({ ...s, quantity: q(6) })), { jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[0], needId: null, quantity: q(4) }, { jobId: null, costCodeId: null, needId: null, quantity: q(2) }];
-    must(await changeOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version, ...terms, lines: [{ ...line, wantedOn: '', splits }] }));
+    const splits = [
+      ...line.splits.map((s) => ({ ...s, quantity: q(6) })),
+      { jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[0], needId: null, quantity: q(4) },
+      { jobId: null, costCodeId: null, needId: null, quantity: q(2) },
+    ];
+    must(
+      await changeOrder(await yard.as('buyer'), {
+        once: yard.once(),
+        orderId: order.id,
+        version: order.version,
+        ...terms,
+        lines: [{ ...line, wantedOn: '', splits }],
+      }),
+    );
     expect([await yard.tab(0), await yard.tab(1)]).toEqual([{ drafted: 4800, planned: 4800 }, { drafted: 3200 }]);
   });
 
@@ -137,8 +252,17 @@ describe('changing an order', () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
     const [line] = order.lines;
     if (line === undefined) throw new Error('There is a line.');
-    const change = async (lines: object[]) => changeOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version, ...terms, lines: lines as never });
-    expect(refusedWith(await change([{ ...line, wantedOn: '', splits: [{ ...line.splits[0], quantity: q(3) }] }]))).toEqual(['split.sum']);
+    const change = async (lines: object[]) =>
+      changeOrder(await yard.as('buyer'), {
+        once: yard.once(),
+        orderId: order.id,
+        version: order.version,
+        ...terms,
+        lines: lines as never,
+      });
+    expect(
+      refusedWith(await change([{ ...line, wantedOn: '', splits: [{ ...line.splits[0], quantity: q(3) }] }])),
+    ).toEqual(['split.sum']);
     expect(refusedWith(await change([{ ...line, id: 999, wantedOn: '' }]))).toEqual(['line.missing']);
   });
 
@@ -149,183 +273,5 @@ describe('changing an order', () => {
     expect(held.state).toBe('heldOpen');
     must(await holdOrder(await yard.as('buyer'), { orderId: order.id, version: held.version, hold: false }));
     expect((await yard.order(order.id)).state).toBe('drafting');
-  });
-});
-
-describe('sending', () => {
-  it('mails the PDF and says so', async () => {
-    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    expect(yard.sent.map((m) => m.to)).toEqual(['orders@eelmoor.example']);
-    expect(await yard.db('message').select('state', 'answer')).toEqual([{ state: 'taken', answer: '250 taken' }]);
-    expect((await yard.db('document').where({ orderId: order.id }).first('name')) as unknown).toEqual({ name: 'K26-0001.pdf' });
-  });
-
-  it('leaves the order unsent when the mail server refuses it, and can be tried again', async () => {
-    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    yard.answer = { taken: false, answer: '550 no such mailbox' };
-    const failed = must(await sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version }));
-    expect(failed).toMatchObject({ taken: false, answer: '550 no such mailbox' });
-    expect((await yard.order(order.id)).state).toBe('drafting');
-    expect(await yard.tab()).toEqual({ drafted: 9600 + 2500 });
-    yard.answer = { taken: true, answer: '250' };
-    expect((await yard.send(await yard.order(order.id))).state).toBe('sent');
-  });
-
-  it('sends once however often the button is pressed', async () => {
-    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    const buyer = await yard.as('buyer');
-    const input = { once: yard.once(), orderId: order.id, version: order.version };
-    const outcomes = await Promise.all([sendOrder(buyer, input), sendOrder(buyer, input), sendOrder(buyer, input)]);
-    expect(outcomes.map((o) => must(o).taken)).toEqual([true, true, true]);
-    expect(yard.sent).toHaveLength(1);
-    expect(must(await sendOrder(buyer, input)).taken).toBe(true);
-    expect(yard.sent).toHaveLength(1);
-  });
-
-  it('refuses an order without a price, and one that is sent already', async () => {
-    const bare = await yard.draft([{ needId: await yard.need({ price: null }), buy: q(12) }]);
-    expect(refusedWith(await sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: bare.id, version: bare.version }))).toEqual(['line.price']);
-    const sent = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    expect(refusedWith(await sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: sent.id, version: sent.version }))).toEqual(['order.state']);
-  });
-
-  it('can be done by hand where there is no address', async () => {
-    await yard.db('supplier').where({ id: yard.ids.suppliers[0] }).update({ email: null });
-    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    const ref = { orderId: order.id, version: order.version };
-    expect(refusedWith(await sendOrder(await yard.as('buyer'), { once: yard.once(), ...ref }))).toEqual(['supplier.email']);
-    must(await markSentByHand(await yard.as('buyer'), { once: yard.once(), ...ref }));
-    expect((await yard.order(order.id)).state).toBe('sent');
-  });
-
-  it('does not pretend about a message that was under way when the program stopped', async () => {
-    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    await yard.db('message').insert({ orderId: order.id, recipient: 'x', subject: 'x', body: 'x', state: 'sending', personId: 1, at: TODAY });
-    expect(refusedWith(await sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version }))).toEqual(['order.sending']);
-    expect(await settleInterrupted(yard.db)).toBe(1);
-    expect((await yard.send(order)).state).toBe('sent');
-  });
-});
-
-describe('calling off', () => {
-  it('frees the money and gives the need back', async () => {
-    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    must(await callOff(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version, reason: 'cannot deliver' }));
-    expect(await yard.tab()).toEqual({ planned: 9600 });
-  });
-
-  it('is refused once something came', async () => {
-    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    must(await receive(await yard.as('storekeeper'), lineIn(order.id, order.lines[0]?.id ?? 0, 1)));
-    const now = await yard.order(order.id);
-    expect(refusedWith(await callOff(await yard.as('buyer'), { once: yard.once(), orderId: now.id, version: now.version, reason: 'x' }))).toEqual(['order.begun']);
-  });
-});
-
-describe('the dock', () => {
-  it('takes parts in, then the rest, and fills the job that needs it first', async () => {
-    const late = await yard.need({ job: 1, quantity: 4, item: yard.ids.items[0], neededOn: '2026-06-20' });
-    const soon = await yard.need({ job: 0, quantity: 6, item: yard.ids.items[0], neededOn: '2026-05-20' });
-    const order = await yard.send(await yard.draft([{ needId: late, buy: q(4) }, { needId: soon, buy: q(6) }]));
-    const lineId = order.lines[0]?.id ?? 0;
-    const store = await yard.as('storekeeper');
-    must(await receive(store, lineIn(order.id, lineId, 7)));
-    const part = await yard.order(order.id);
-    expect([part.state, part.lines[0]?.splits.map((s) => [s.jobId, s.received])]).toEqual(['partIn', [[yard.ids.jobs[1], q(1)], [yard.ids.jobs[0], q(6)]]]);
-    must(await receive(store, lineIn(order.id, lineId, 3)));
-    expect((await yard.order(order.id)).state).toBe('allIn');
-  });
-
-  it('keeps more than was ordered only when told to', async () => {
-    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    const lineId = order.lines[0]?.id ?? 0;
-    const store = await yard.as('storekeeper');
-    expect(refusedWith(await receive(store, lineIn(order.id, lineId, 13)))).toEqual(['receive.over']);
-    must(await receive(store, lineIn(order.id, lineId, 13, true)));
-    expect(await yard.tab()).toEqual({ onOrder: 2500, received: 10_400 });
-  });
-
-  it('takes a receipt back, once', async () => {
-    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    const store = await yard.as('storekeeper');
-    must(await receive(store, lineIn(order.id, order.lines[0]?.id ?? 0, 12)));
-    const { id } = (await yard.db('receipt').first('id')) as { id: number };
-    must(await takeBack(store, { once: yard.once(), receiptId: id }));
-    expect(await yard.tab()).toEqual({ onOrder: 9600 + 2500 });
-    expect((await yard.order(order.id)).state).toBe('sent');
-    expect(refusedWith(await takeBack(store, { once: yard.once(), receiptId: id }))).toEqual(['receipt.back']);
-  });
-
-  it('takes nothing in for an order that was not sent, nor half a piece', async () => {
-    const draft = await yard.draft([{ needId: await yard.need({ unit: 'C62', supplier: 1 }), buy: q(12) }]);
-    const lineId = draft.lines[0]?.id ?? 0;
-    const store = await yard.as('storekeeper');
-    expect(refusedWith(await receive(store, lineIn(draft.id, lineId, 1)))).toEqual(['order.state']);
-    await yard.send(draft);
-    expect(refusedWith(await receive(store, lineIn(draft.id, lineId, 0.5)))).toEqual(['receive.whole']);
-    expect(refusedWith(await receive(store, { ...lineIn(draft.id, lineId, 1), arrivals: [] }))).toEqual(['receive.none']);
-  });
-});
-
-describe('invoices', () => {
-  const sentAndIn = async (received: number) => {
-    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    if (received > 0) must(await receive(await yard.as('storekeeper'), lineIn(order.id, order.lines[0]?.id ?? 0, received)));
-    return yard.order(order.id);
-  };
-  const bill = async (orderId: number, lineId: number, n: number, change: object = {}) => enterInvoice(await yard.as('accounts'), { once: yard.once(), orderId, number: 'B-1', day: TODAY, typedTotal: Math.round(n * 960), lines: [{ lineId, quantity: q(n), price: 80_000, taxCodeId: 1 }], ...change });
-  const stateOf = async (id: number) => ((await yard.db('invoice').where({ id }).first('state', 'version')) as { state: string; version: number });
-
-  it('that agree are matched by a click, with the charge, and settle the order', async () => {
-    const order = await sentAndIn(12);
-    const [line, carriage] = order.lines;
-    const { id } = must(await bill(order.id, line?.id ?? 0, 12, { typedTotal: 14_520, lines: [{ lineId: line?.id ?? 0, quantity: q(12), price: 80_000, taxCodeId: 1 }, { lineId: carriage?.id ?? 0, quantity: q(1), price: 250_000, taxCodeId: 1 }] }));
-    expect((await stateOf(id)).state).toBe('entered');
-    must(await matchInvoice(await yard.as('buyer'), { once: yard.once(), invoiceId: id, version: 1, reason: '' }));
-    expect(await yard.tab()).toEqual({ actual: 9600 + 2500 });
-    expect((await yard.order(order.id)).state).toBe('settled');
-  });
-
-  it('that bill more than came are held until it comes', async () => {
-    const order = await sentAndIn(5);
-    const { id } = must(await bill(order.id, order.lines[0]?.id ?? 0, 12));
-    expect((await stateOf(id)).state).toBe('held');
-    expect(refusedWith(await matchInvoice(await yard.as('buyer'), { once: yard.once(), invoiceId: id, version: 1, reason: 'x' }))).toEqual(['invoice.held']);
-    must(await receive(await yard.as('storekeeper'), lineIn(order.id, order.lines[0]?.id ?? 0, 7)));
-    expect((await stateOf(id)).state).toBe('entered');
-  });
-
-  it('that differ are passed by accounts, with a reason', async () => {
-    const order = await sentAndIn(12);
-    const { id } = must(await bill(order.id, order.lines[0]?.id ?? 0, 12, { typedTotal: 99 }));
-    const accounts = await yard.as('accounts');
-    expect(refusedWith(await matchInvoice(accounts, { once: yard.once(), invoiceId: id, version: 1, reason: '' }))).toEqual(['invoice.reason']);
-    must(await matchInvoice(accounts, { once: yard.once(), invoiceId: id, version: 1, reason: 'the paper is smudged' }));
-    expect(refusedWith(await matchInvoice(accounts, { once: yard.once(), invoiceId: id, version: 2, reason: 'again' }))).toEqual(['invoice.matched']);
-  });
-
-  it('are not entered twice, nor dated after today, nor for an order that was not sent', async () => {
-    const order = await sentAndIn(12);
-    const lineId = order.lines[0]?.id ?? 0;
-    must(await bill(order.id, lineId, 5));
-    expect(refusedWith(await bill(order.id, lineId, 5))).toEqual(['invoice.number']);
-    expect(refusedWith(await bill(order.id, lineId, 5, { number: 'B-2', day: '2026-05-13' }))).toEqual(['invoice.day']);
-    const draft = await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
-    expect(refusedWith(await bill(draft.id, draft.lines[0]?.id ?? 0, 1, { number: 'B-3' }))).toEqual(['order.state']);
-  });
-
-  it('count what earlier bills took, matched or not', async () => {
-    const order = await sentAndIn(12);
-    const lineId = order.lines[0]?.id ?? 0;
-    must(await bill(order.id, lineId, 12));
-    const { id } = must(await bill(order.id, lineId, 1, { number: 'B-2' }));
-    expect((await stateOf(id)).state).toBe('held');
-  });
-
-  it('take the tax that cannot be recovered on to the job', async () => {
-    const order = await sentAndIn(12);
-    const { id } = must(await bill(order.id, order.lines[0]?.id ?? 0, 12, { lines: [{ lineId: order.lines[0]?.id ?? 0, quantity: q(12), price: 80_000, taxCodeId: 2 }] }));
-    must(await matchInvoice(await yard.as('accounts'), { once: yard.once(), invoiceId: id, version: 1, reason: '' }));
-    expect((await yard.tab()).actual).toBe(9600 + 1920);
   });
 });

@@ -13,22 +13,39 @@ import { text } from './jobs';
 
 type Quote = { id: number; jobId: number; number: string; state: QuoteState; version: number };
 
-const quoteOf = async (trx: Work['trx'], id: number) => found((await trx('quote').where({ id }).first()) as Quote | undefined, 'This quote');
+const quoteOf = async (trx: Work['trx'], id: number) =>
+  found((await trx('quote').where({ id }).first()) as Quote | undefined, 'This quote');
 
 function stillOpen(quote: Quote): void {
-  if (quote.state === 'won' || quote.state === 'lost') refuse('quote.closed', `Quote ${quote.number} is ${quote.state}, so its lines stay as they are.`);
+  if (quote.state === 'won' || quote.state === 'lost')
+    refuse('quote.closed', `Quote ${quote.number} is ${quote.state}, so its lines stay as they are.`);
 }
 
 /** Keeps an uploaded quote file until its columns are mapped and its rows are brought in. */
 export const keepQuoteFile = defineAction({
   name: 'keepQuoteFile',
   right: 'import quotes',
-  input: z.object({ quoteId: z.number().int(), name: z.string().max(200), bytes: z.instanceof(Uint8Array).refine((b) => b.length <= MOST_BYTES, 'The file is larger than 8 MB. Split it and bring the parts in one after the other.') }),
+  input: z.object({
+    quoteId: z.number().int(),
+    name: z.string().max(200),
+    bytes: z
+      .instanceof(Uint8Array)
+      .refine(
+        (b) => b.length <= MOST_BYTES,
+        'The file is larger than 8 MB. Split it and bring the parts in one after the other.',
+      ),
+  }),
   run: async ({ trx, actor, now }, { quoteId, name, bytes }) => {
     stillOpen(await quoteOf(trx, quoteId));
     const sheet = grant(readCsv(bytes));
     await trx('quoteFile').where({ quoteId, used: 0 }).delete();
-    const id = await insertOne(trx, 'quoteFile', { quoteId, name, bytes: Buffer.from(bytes), personId: actor.id, at: now });
+    const id = await insertOne(trx, 'quoteFile', {
+      quoteId,
+      name,
+      bytes: Buffer.from(bytes),
+      personId: actor.id,
+      at: now,
+    });
     return { id, rows: sheet.rows.length };
   },
 });
@@ -48,16 +65,35 @@ export const importQuote = defineAction({
   input: z.object({ once, fileId: z.number().int(), mapping: mappingSchema, choices: choicesSchema }),
   run: async (work, { fileId, mapping, choices }) => {
     const { trx, today, audit } = work;
-    const file = found((await trx('quoteFile').where({ id: fileId, used: 0 }).first()) as { quoteId: number; name: string; bytes: Buffer } | undefined, 'This file');
+    const file = found(
+      (await trx('quoteFile').where({ id: fileId, used: 0 }).first()) as
+        { quoteId: number; name: string; bytes: Buffer } | undefined,
+      'This file',
+    );
     const quote = await quoteOf(trx, file.quoteId);
     stillOpen(quote);
     const lines = await readLines(work, file.bytes, mapping as Mapping, choices, today);
-    const [last] = (await trx('quoteLine').where({ quoteId: quote.id }).max({ place: 'place' })) as { place: number | null }[];
+    const [last] = (await trx('quoteLine').where({ quoteId: quote.id }).max({ place: 'place' })) as {
+      place: number | null;
+    }[];
     const from = (last?.place ?? 0) + 1;
-    await insertMany(trx, 'quoteLine', lines.map(({ row: _, ...line }, k) => ({ ...line, quoteId: quote.id, place: from + k })));
+    await insertMany(
+      trx,
+      'quoteLine',
+      lines.map(({ row: _, ...line }, k) => ({ ...line, quoteId: quote.id, place: from + k })),
+    );
     await trx('quoteFile').where({ id: fileId }).update({ used: 1 });
-    await trx('quote').where({ id: quote.id }).update({ version: quote.version + 1 });
-    await audit({ words: `Brought ${lines.length} lines into quote ${quote.number} from ${file.name}`, subjects: [['quote', quote.id], ['job', quote.jobId]], after: { file: file.name, lines: lines.length, leftOut: choices.leftOut } });
+    await trx('quote')
+      .where({ id: quote.id })
+      .update({ version: quote.version + 1 });
+    await audit({
+      words: `Brought ${lines.length} lines into quote ${quote.number} from ${file.name}`,
+      subjects: [
+        ['quote', quote.id],
+        ['job', quote.jobId],
+      ],
+      after: { file: file.name, lines: lines.length, leftOut: choices.leftOut },
+    });
     return { lines: lines.length };
   },
 });
@@ -70,7 +106,10 @@ async function readLines({ trx }: Work, bytes: Buffer, mapping: Mapping, choices
   const rows = sheet.rows.filter((r) => !leftOut.has(r.row));
   const { lines, problems } = readRows(rows, mapping, await loadKnowledge(trx, choices, today));
   const stops = problems.filter((p) => p.weight === 'stop');
-  if (stops.length > 0) throw new Refused(stops.slice(0, 200).map((p) => ({ code: 'row', message: `Row ${p.row}: ${p.message}`, field: `rows.${p.row}` })));
+  if (stops.length > 0)
+    throw new Refused(
+      stops.slice(0, 200).map((p) => ({ code: 'row', message: `Row ${p.row}: ${p.message}`, field: `rows.${p.row}` })),
+    );
   if (lines.length === 0) refuse('rows.none', 'Every row is left out, so there is nothing to bring in.');
   return lines;
 }
@@ -79,25 +118,54 @@ async function readLines({ trx }: Work, bytes: Buffer, mapping: Mapping, choices
 export const moveQuote = defineAction({
   name: 'moveQuote',
   right: 'win quotes',
-  input: z.object({ quoteId: z.number().int(), version: z.number().int(), to: z.enum(['writing', 'withCustomer', 'lost']) }),
+  input: z.object({
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    to: z.enum(['writing', 'withCustomer', 'lost']),
+  }),
   run: async ({ trx, audit }, { quoteId, version, to }) => {
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     stillOpen(quote);
-    await trx('quote').where({ id: quoteId }).update({ state: to, version: version + 1 });
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ state: to, version: version + 1 });
     const live = await trx('quote').where({ jobId: quote.jobId }).whereNot({ state: 'lost' }).first('id');
     if (!live) await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'lost' });
     const words = { writing: 'is being written again', withCustomer: 'is with the customer', lost: 'was lost' }[to];
-    await audit({ words: `Quote ${quote.number} ${words}`, subjects: [['quote', quoteId], ['job', quote.jobId]], before: quote.state, after: to });
+    await audit({
+      words: `Quote ${quote.number} ${words}`,
+      subjects: [
+        ['quote', quoteId],
+        ['job', quote.jobId],
+      ],
+      before: quote.state,
+      after: to,
+    });
   },
 });
 
-type StoredQuoteLine = CostedLine & { id: number; kind: QuoteLineKind; itemId: number | null; description: string; quantity: Quantity; unit: string; cost: UnitPrice; supplierId: number | null; neededOn: Day | null };
+type StoredQuoteLine = CostedLine & {
+  id: number;
+  kind: QuoteLineKind;
+  itemId: number | null;
+  description: string;
+  quantity: Quantity;
+  unit: string;
+  cost: UnitPrice;
+  supplierId: number | null;
+  neededOn: Day | null;
+};
 
 /** Marks a quote won: its cost side opens the budget by cost code, and its bought lines become the buy list. */
 export const winQuote = defineAction({
   name: 'winQuote',
   right: 'win quotes',
-  input: z.object({ once, quoteId: z.number().int(), version: z.number().int(), wonBy: text(120, 'Say who of the customer said yes.') }),
+  input: z.object({
+    once,
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    wonBy: text(120, 'Say who of the customer said yes.'),
+  }),
   run: async (work, { quoteId, version, wonBy }) => {
     const { trx, actor, today, now, company, audit, happening } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
@@ -107,19 +175,54 @@ export const winQuote = defineAction({
     const kind = entries?.n === 0 ? 'opening' : 'change';
     const budget = budgetOf(lines, company.currency);
     const reason = `Quote ${quote.number} won`;
-    await insertMany(trx, 'budgetEntry', [...budget].filter(([, amount]) => amount !== 0).map(([costCodeId, amount]) => ({ jobId: quote.jobId, costCodeId, kind, amount, reason, quoteId, personId: actor.id, day: today, at: now })));
+    await insertMany(
+      trx,
+      'budgetEntry',
+      [...budget]
+        .filter(([, amount]) => amount !== 0)
+        .map(([costCodeId, amount]) => ({
+          jobId: quote.jobId,
+          costCodeId,
+          kind,
+          amount,
+          reason,
+          quoteId,
+          personId: actor.id,
+          day: today,
+          at: now,
+        })),
+    );
     const bought = lines.filter(isBought);
     const needs = bought.map((l) => ({
-      jobId: quote.jobId, quoteLineId: l.id, itemId: l.itemId, description: l.description, quantity: l.quantity, unit: l.unit, costCodeId: l.costCodeId,
-      price: l.cost === 0 ? null : l.cost, supplierId: l.supplierId, neededOn: l.neededOn,
+      jobId: quote.jobId,
+      quoteLineId: l.id,
+      itemId: l.itemId,
+      description: l.description,
+      quantity: l.quantity,
+      unit: l.unit,
+      costCodeId: l.costCodeId,
+      price: l.cost === 0 ? null : l.cost,
+      supplierId: l.supplierId,
+      neededOn: l.neededOn,
     }));
     await insertMany(trx, 'need', needs);
-    await trx('quote').where({ id: quoteId }).update({ state, wonBy, wonOn: today, markedBy: actor.id, version: version + 1 });
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ state, wonBy, wonOn: today, markedBy: actor.id, version: version + 1 });
     await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
-    const needIds = (await trx('need').whereIn('quoteLineId', trx('quoteLine').where({ quoteId }).select('id')).select('id')) as { id: number }[];
+    const needIds = (await trx('need')
+      .whereIn('quoteLineId', trx('quoteLine').where({ quoteId }).select('id'))
+      .select('id')) as { id: number }[];
     await post(trx, happening('Quote won', 'quote', quoteId), { needIds: needIds.map((n) => n.id) });
     const total = minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) as Minor;
-    await audit({ words: `Quote ${quote.number} won: ${wonBy} said yes. Budget ${formatMoney(total, company.currency)}, ${bought.length} lines to buy`, subjects: [['quote', quoteId], ['job', quote.jobId]], after: { wonBy, budget: [...budget] } });
+    await audit({
+      words: `Quote ${quote.number} won: ${wonBy} said yes. Budget ${formatMoney(total, company.currency)}, ${bought.length} lines to buy`,
+      subjects: [
+        ['quote', quoteId],
+        ['job', quote.jobId],
+      ],
+      after: { wonBy, budget: [...budget] },
+    });
     return { bought: bought.length, budget: total };
   },
 });

@@ -6,7 +6,12 @@ import { insertOne } from '@/store/rows';
 import { defineAction, found, once, refuse, sameVersion } from './action';
 import { text } from './jobs';
 
-const days = (most: number) => z.coerce.number('Write a number of days.').int('Whole days only.').min(0, 'Days cannot be below zero.').max(most, `At most ${most} days.`);
+const days = (most: number) =>
+  z.coerce
+    .number('Write a number of days.')
+    .int('Whole days only.')
+    .min(0, 'Days cannot be below zero.')
+    .max(most, `At most ${most} days.`);
 
 export const saveSupplier = defineAction({
   name: 'saveSupplier',
@@ -20,7 +25,11 @@ export const saveSupplier = defineAction({
     email: z.union([z.literal(''), z.email('This is no e-mail address.')]),
     address: z.string().trim().max(500),
     currency: z.string().refine(isCurrency, 'Use a currency code such as GBP or EUR.'),
-    rate: z.number().int().positive('The rate must be above zero.').transform((r) => r as Rate),
+    rate: z
+      .number()
+      .int()
+      .positive('The rate must be above zero.')
+      .transform((r) => r as Rate),
     paymentDays: days(365),
     leadDays: days(400),
     carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.'),
@@ -37,14 +46,24 @@ export const saveSupplier = defineAction({
       await audit({ words: `Added supplier ${input.name}`, subjects: [['supplier', made]], after: row });
       return { id: made };
     }
-    const before = sameVersion(found((await trx('supplier').where({ id }).first()) as { version: number } | undefined, 'This supplier'), version, 'This supplier');
-    await trx('supplier').where({ id }).update({ ...row, version: version + 1 });
+    const before = sameVersion(
+      found((await trx('supplier').where({ id }).first()) as { version: number } | undefined, 'This supplier'),
+      version,
+      'This supplier',
+    );
+    await trx('supplier')
+      .where({ id })
+      .update({ ...row, version: version + 1 });
     await audit({ words: `Changed supplier ${input.name}`, subjects: [['supplier', id]], before, after: row });
     return { id };
   },
 });
 
-const breakInput = z.object({ fromQuantity: quantitySchema, price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.'), priceQuantity: z.number().int().positive() });
+const breakInput = z.object({
+  fromQuantity: quantitySchema,
+  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.'),
+  priceQuantity: z.number().int().positive(),
+});
 
 const partInput = z.object({
   supplierId: z.number().int(),
@@ -77,17 +96,37 @@ export const saveItem = defineAction({
     const row = { ...input, stocked: input.stocked ? 1 : 0 };
     const twin = (await trx('item').where({ number: input.number }).first('id')) as { id: number } | undefined;
     if (twin !== undefined && twin.id !== id) refuse('item.number', `Item ${input.number} is there already.`, 'number');
-    const before = id === null ? undefined : sameVersion(found((await trx('item').where({ id }).first()) as { version: number } | undefined, 'This item'), version, 'This item');
+    const before =
+      id === null
+        ? undefined
+        : sameVersion(
+            found((await trx('item').where({ id }).first()) as { version: number } | undefined, 'This item'),
+            version,
+            'This item',
+          );
     const itemId = id ?? (await insertOne(trx, 'item', row));
-    if (id !== null) await trx('item').where({ id }).update({ ...row, version: version + 1 });
+    if (id !== null)
+      await trx('item')
+        .where({ id })
+        .update({ ...row, version: version + 1 });
     if (part !== null) await savePart(trx, itemId, part);
-    await audit({ words: `${id === null ? 'Added' : 'Changed'} item ${input.number}`, subjects: [['item', itemId]], before, after: { ...row, part } });
+    await audit({
+      words: `${id === null ? 'Added' : 'Changed'} item ${input.number}`,
+      subjects: [['item', itemId]],
+      before,
+      after: { ...row, part },
+    });
     return { id: itemId };
   },
 });
 
-async function savePart(trx: Parameters<typeof insertOne>[0], itemId: number, { breaks, ...part }: z.output<typeof partInput>): Promise<void> {
-  const known = (await trx('supplierPart').where({ supplierId: part.supplierId, itemId }).first('id')) as { id: number } | undefined;
+async function savePart(
+  trx: Parameters<typeof insertOne>[0],
+  itemId: number,
+  { breaks, ...part }: z.output<typeof partInput>,
+): Promise<void> {
+  const known = (await trx('supplierPart').where({ supplierId: part.supplierId, itemId }).first('id')) as
+    { id: number } | undefined;
   const partId = known?.id ?? (await insertOne(trx, 'supplierPart', { ...part, itemId }));
   if (known !== undefined) await trx('supplierPart').where({ id: partId }).update(part);
   await trx('priceBreak').where({ partId }).delete();

@@ -6,7 +6,10 @@ import type { Metadata, Viewport } from 'next';
 import type { ReactNode } from 'react';
 import { whoIsHere } from './server/session';
 
-export const metadata: Metadata = { title: { default: 'Kettle Tab', template: '%s · Kettle Tab' }, description: 'Buying for jobs, with committed cost against each budget' };
+export const metadata: Metadata = {
+  title: { default: 'Kettle Tab', template: '%s · Kettle Tab' },
+  description: 'Buying for jobs, with committed cost against each budget',
+};
 export const viewport: Viewport = { width: 'device-width', initialScale: 1, themeColor: '#0f3b3a' };
 
 export default async function Root({ children }: { children: ReactNode }) {

@@ -9,8 +9,7 @@ export type Refusal = {
 };
 
 export type Result<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly refusals: readonly Refusal[] };
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly refusals: readonly Refusal[] };
 
 export const done = <T>(value: T): Result<T> => ({ ok: true, value });
 

@@ -1,8 +1,14 @@
 /** The sample company's suppliers, items and prices. All of it is made up. */
 
 export const COST_CODES = [
-  ['01', 'Hull and structure'], ['02', 'Machinery'], ['03', 'Electrical'], ['04', 'Deck and fittings'], ['05', 'Coatings'],
-  ['06', 'Subcontract'], ['07', 'Hire'], ['09', 'Freight and sundries'],
+  ['01', 'Hull and structure'],
+  ['02', 'Machinery'],
+  ['03', 'Electrical'],
+  ['04', 'Deck and fittings'],
+  ['05', 'Coatings'],
+  ['06', 'Subcontract'],
+  ['07', 'Hire'],
+  ['09', 'Freight and sundries'],
 ] as const;
 
 export const PEOPLE = [
@@ -17,32 +23,176 @@ export const PEOPLE = [
 
 export type PersonKey = (typeof PEOPLE)[number]['key'];
 
-export type DemoSupplier = { key: string; name: string; contact: string; currency?: string; rate?: number; payment: number; lead: number; carriage: number; freeFrom?: number; tax?: string; carrier: string; address: string };
+export type DemoSupplier = {
+  key: string;
+  name: string;
+  contact: string;
+  currency?: string;
+  rate?: number;
+  payment: number;
+  lead: number;
+  carriage: number;
+  freeFrom?: number;
+  tax?: string;
+  carrier: string;
+  address: string;
+};
 
 export const SUPPLIERS: readonly DemoSupplier[] = [
-  { key: 'eelmoor', name: 'Eelmoor Metals', contact: 'Sales desk', payment: 30, lead: 4, carriage: 25, freeFrom: 400, carrier: 'Supplier’s van', address: 'Unit 4, Drove Works\nEelmoor\nEM3 4QX' },
-  { key: 'brightsound', name: 'Brightsound Marine Electrics', contact: 'Trade orders', payment: 30, lead: 3, carriage: 9.5, freeFrom: 150, carrier: 'Parcel', address: '17 Beacon Parade\nBrightsound\nBS7 1LT' },
-  { key: 'pellam', name: 'Pellam Bearings', contact: 'Order office', payment: 30, lead: 12, carriage: 14, carrier: 'Parcel', address: 'Race Mill\nPellam\nPL2 8RB' },
-  { key: 'cobb', name: 'Cobb & Tiller Chandlery', contact: 'Trade counter', payment: 14, lead: 1, carriage: 0, carrier: 'We collect', address: '2 Staithe Street\nSaltmarsh\nSM1 5HB' },
-  { key: 'oxbow', name: 'Oxbow Coatings', contact: 'Technical sales', payment: 30, lead: 5, carriage: 35, freeFrom: 600, carrier: 'ADR carrier', address: 'Meander Park\nOxbow\nOX0 6WP' },
-  { key: 'fenny', name: 'Fenny Timber', contact: 'Yard office', payment: 30, lead: 8, carriage: 60, freeFrom: 1200, carrier: 'Their lorry', address: 'Sluice Road\nFenny Green\nFG8 2TD' },
-  { key: 'aldersey', name: 'Aldersey Galvanising', contact: 'Works office', payment: 30, lead: 7, carriage: 0, carrier: 'We bring and collect', address: 'Zinc Lane\nAldersey\nAL5 9GV' },
-  { key: 'kiln', name: 'Kiln Lane Polishing', contact: 'Workshop', payment: 14, lead: 6, carriage: 0, carrier: 'We bring and collect', address: '9 Kiln Lane\nSaltmarsh\nSM2 3KP' },
-  { key: 'lindqvist', name: 'Lindqvist Motor', contact: 'Parts export', currency: 'EUR', rate: 862_400, payment: 30, lead: 10, carriage: 48, freeFrom: 900, tax: 'VAT 0 %', carrier: 'Road express', address: 'Slussgatan 11\nNorrvik' },
+  {
+    key: 'eelmoor',
+    name: 'Eelmoor Metals',
+    contact: 'Sales desk',
+    payment: 30,
+    lead: 4,
+    carriage: 25,
+    freeFrom: 400,
+    carrier: 'Supplier’s van',
+    address: 'Unit 4, Drove Works\nEelmoor\nEM3 4QX',
+  },
+  {
+    key: 'brightsound',
+    name: 'Brightsound Marine Electrics',
+    contact: 'Trade orders',
+    payment: 30,
+    lead: 3,
+    carriage: 9.5,
+    freeFrom: 150,
+    carrier: 'Parcel',
+    address: '17 Beacon Parade\nBrightsound\nBS7 1LT',
+  },
+  {
+    key: 'pellam',
+    name: 'Pellam Bearings',
+    contact: 'Order office',
+    payment: 30,
+    lead: 12,
+    carriage: 14,
+    carrier: 'Parcel',
+    address: 'Race Mill\nPellam\nPL2 8RB',
+  },
+  {
+    key: 'cobb',
+    name: 'Cobb & Tiller Chandlery',
+    contact: 'Trade counter',
+    payment: 14,
+    lead: 1,
+    carriage: 0,
+    carrier: 'We collect',
+    address: '2 Staithe Street\nSaltmarsh\nSM1 5HB',
+  },
+  {
+    key: 'oxbow',
+    name: 'Oxbow Coatings',
+    contact: 'Technical sales',
+    payment: 30,
+    lead: 5,
+    carriage: 35,
+    freeFrom: 600,
+    carrier: 'ADR carrier',
+    address: 'Meander Park\nOxbow\nOX0 6WP',
+  },
+  {
+    key: 'fenny',
+    name: 'Fenny Timber',
+    contact: 'Yard office',
+    payment: 30,
+    lead: 8,
+    carriage: 60,
+    freeFrom: 1200,
+    carrier: 'Their lorry',
+    address: 'Sluice Road\nFenny Green\nFG8 2TD',
+  },
+  {
+    key: 'aldersey',
+    name: 'Aldersey Galvanising',
+    contact: 'Works office',
+    payment: 30,
+    lead: 7,
+    carriage: 0,
+    carrier: 'We bring and collect',
+    address: 'Zinc Lane\nAldersey\nAL5 9GV',
+  },
+  {
+    key: 'kiln',
+    name: 'Kiln Lane Polishing',
+    contact: 'Workshop',
+    payment: 14,
+    lead: 6,
+    carriage: 0,
+    carrier: 'We bring and collect',
+    address: '9 Kiln Lane\nSaltmarsh\nSM2 3KP',
+  },
+  {
+    key: 'lindqvist',
+    name: 'Lindqvist Motor',
+    contact: 'Parts export',
+    currency: 'EUR',
+    rate: 862_400,
+    payment: 30,
+    lead: 10,
+    carriage: 48,
+    freeFrom: 900,
+    tax: 'VAT 0 %',
+    carrier: 'Road express',
+    address: 'Slussgatan 11\nNorrvik',
+  },
 ];
 
 /** number, name, unit, cost code, supplier, price, their number, and what else its supplier wants. */
-export type DemoItem = readonly [number: string, name: string, unit: string, code: string, supplier: string, price: number, theirs: string, more?: { pack?: number; minimum?: number; per?: number; unit?: string; many?: number; breaks?: readonly (readonly [number, number])[]; stocked?: boolean; tax?: string }];
+export type DemoItem = readonly [
+  number: string,
+  name: string,
+  unit: string,
+  code: string,
+  supplier: string,
+  price: number,
+  theirs: string,
+  more?: {
+    pack?: number;
+    minimum?: number;
+    per?: number;
+    unit?: string;
+    many?: number;
+    breaks?: readonly (readonly [number, number])[];
+    stocked?: boolean;
+    tax?: string;
+  },
+];
 
 export const ITEMS: readonly DemoItem[] = [
-  ['TU-316-38', 'Tube 316L 38 × 2 mm', 'MTR', '01', 'eelmoor', 9.85, '88120', { breaks: [[0, 11.2], [40, 9.85], [120, 9.1]] }],
+  [
+    'TU-316-38',
+    'Tube 316L 38 × 2 mm',
+    'MTR',
+    '01',
+    'eelmoor',
+    9.85,
+    '88120',
+    {
+      breaks: [
+        [0, 11.2],
+        [40, 9.85],
+        [120, 9.1],
+      ],
+    },
+  ],
   ['FB-316-40', 'Flat bar 316L 40 × 6', 'MTR', '01', 'eelmoor', 7.4, '88417', { pack: 5, stocked: true }],
   ['PL-5083-5', 'Plate 5083 H111 5 mm', 'XST', '01', 'eelmoor', 318, '90551'],
   ['PL-S275-6', 'Plate S275 6 mm', 'XST', '01', 'eelmoor', 164, '90206'],
   ['AN-50-50', 'Angle S275 50 × 50 × 6', 'MTR', '01', 'eelmoor', 6.15, '84410', { pack: 6, stocked: true }],
   ['RB-316-12', 'Round bar 316 12 mm', 'MTR', '01', 'eelmoor', 4.3, '88012'],
   ['PU-BG-24', 'Bilge pump 24 V, serial', 'C62', '03', 'brightsound', 214, 'BP24-110'],
-  ['CA-2-25', 'Tinned cable 2 × 2.5 mm²', 'MTR', '03', 'brightsound', 2.95, 'TC2-25-R60', { unit: 'XRL', many: 60, per: 1, breaks: [[0, 177]], pack: 1, stocked: true }],
+  [
+    'CA-2-25',
+    'Tinned cable 2 × 2.5 mm²',
+    'MTR',
+    '03',
+    'brightsound',
+    2.95,
+    'TC2-25-R60',
+    { unit: 'XRL', many: 60, per: 1, breaks: [[0, 177]], pack: 1, stocked: true },
+  ],
   ['CA-3-15', 'Tinned cable 3 × 1.5 mm²', 'MTR', '03', 'brightsound', 2.4, 'TC3-15'],
   ['GL-M20', 'Cable gland M20', 'C62', '03', 'brightsound', 1.8, 'CG20-N', { pack: 12, stocked: true }],
   ['NL-MH-360', 'Masthead light, all-round', 'C62', '03', 'brightsound', 96.5, 'NL360W'],
@@ -50,7 +200,21 @@ export const ITEMS: readonly DemoItem[] = [
   ['BR-DP-16', 'Breaker, double pole 16 A', 'C62', '03', 'brightsound', 18.4, 'DP16C'],
   ['HE-HYD-9', 'Cabin heater, hydronic 9 kW', 'C62', '02', 'brightsound', 1180, 'HH9'],
   ['SE-ST-60', 'Stern seal kit 60 mm', 'SET', '02', 'pellam', 386, 'SSK60'],
-  ['BE-32012', 'Taper roller 32012 X', 'C62', '02', 'pellam', 41.2, '32012X', { breaks: [[0, 44], [4, 41.2]] }],
+  [
+    'BE-32012',
+    'Taper roller 32012 X',
+    'C62',
+    '02',
+    'pellam',
+    41.2,
+    '32012X',
+    {
+      breaks: [
+        [0, 44],
+        [4, 41.2],
+      ],
+    },
+  ],
   ['BE-6208', 'Ball bearing 6208 2RS', 'C62', '02', 'pellam', 14.6, '62082RS'],
   ['SE-OIL-70', 'Oil seal 70 × 90 × 10', 'C62', '02', 'pellam', 9.8, 'OS709010'],
   ['CP-FLEX-4', 'Flexible shaft coupling 4 in', 'C62', '02', 'pellam', 428, 'FSC4'],

@@ -17,7 +17,12 @@ import { DemoYard, must, pence, price, q } from './yard';
 export const DEMO_PASSWORD = 'kettle on the boil';
 
 /** Makes the sample company's file, with a history laid out around `today`. */
-export async function seedDemo(db: Db, today: Day, post: Post, tell: (words: string) => void = () => {}): Promise<void> {
+export async function seedDemo(
+  db: Db,
+  today: Day,
+  post: Post,
+  tell: (words: string) => void = () => {},
+): Promise<void> {
   await layOutCompany(db, today);
   const off = (await db('dayOff').select('day')) as { day: string }[];
   const yard = new DemoYard(db, today, { week: MON_TO_FRI, off: new Set(off.map((d) => d.day)) }, post);
@@ -27,12 +32,17 @@ export async function seedDemo(db: Db, today: Day, post: Post, tell: (words: str
     await yard.play(episode);
     if (k % 8 === 7) tell(`${k + 1} of ${EPISODES.length} orders played`);
   }
-  for (const job of JOBS.filter((j) => j.complete)) await db('job').where({ number: job.number }).update({ state: 'complete' });
+  for (const job of JOBS.filter((j) => j.complete))
+    await db('job').where({ number: job.number }).update({ state: 'complete' });
   await leaveOpen(yard);
 }
 
 async function layOutCompany(db: Db, today: Day): Promise<void> {
-  await insertMany(db, 'costCode', COST_CODES.map(([code, name]) => ({ code, name })));
+  await insertMany(
+    db,
+    'costCode',
+    COST_CODES.map(([code, name]) => ({ code, name })),
+  );
   await insertMany(db, 'taxCode', [
     { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 },
     { name: 'VAT 5 %', rate: 500, recoverable: 10_000 },
@@ -42,30 +52,83 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
   const codeId = await idsBy(db, 'costCode', 'code');
   const taxId = await idsBy(db, 'taxCode', 'name');
   await db('company').insert({
-    id: 1, name: 'Wrackline Boatyard', address: 'Staithe Road\nSaltmarsh\nSM1 2WB', email: 'buying@wrackline.example', taxNumber: 'GB 000 4181 26', currency: 'GBP', freightCodeId: codeId.get('09'),
-    orderTerms: 'Our terms of purchase apply. Deliveries Monday to Friday, 7:30 to 15:30. Goods that differ from this order are taken in only after word with the buyer.',
+    id: 1,
+    name: 'Wrackline Boatyard',
+    address: 'Staithe Road\nSaltmarsh\nSM1 2WB',
+    email: 'buying@wrackline.example',
+    taxNumber: 'GB 000 4181 26',
+    currency: 'GBP',
+    freightCodeId: codeId.get('09'),
+    orderTerms:
+      'Our terms of purchase apply. Deliveries Monday to Friday, 7:30 to 15:30. Goods that differ from this order are taken in only after word with the buyer.',
   });
   await insertMany(db, 'dayOff', daysOff(today));
-  await insertOne(db, 'deliveryPlace', { name: 'Wrackline yard, bay 3 store', address: 'Staithe Road\nSaltmarsh\nSM1 2WB', instructions: 'Fork-lift on site, before 15:00' });
-  await insertOne(db, 'deliveryPlace', { name: 'Slip office', address: 'Slip 1, Staithe Road\nSaltmarsh\nSM1 2WB', instructions: 'Ring at the gate' });
+  await insertOne(db, 'deliveryPlace', {
+    name: 'Wrackline yard, bay 3 store',
+    address: 'Staithe Road\nSaltmarsh\nSM1 2WB',
+    instructions: 'Fork-lift on site, before 15:00',
+  });
+  await insertOne(db, 'deliveryPlace', {
+    name: 'Slip office',
+    address: 'Slip 1, Staithe Road\nSaltmarsh\nSM1 2WB',
+    instructions: 'Ring at the gate',
+  });
   const passwordHash = await hashPassword(DEMO_PASSWORD);
-  for (const p of PEOPLE) await insertPerson(db, { name: p.name, email: `${p.key}@wrackline.example`, passwordHash, roles: p.roles });
+  for (const p of PEOPLE)
+    await insertPerson(db, { name: p.name, email: `${p.key}@wrackline.example`, passwordHash, roles: p.roles });
   for (const s of SUPPLIERS) {
     await insertOne(db, 'supplier', {
-      name: s.name, contact: s.contact, email: `orders@${s.key}.example`, address: s.address, currency: s.currency ?? 'GBP', rate: s.rate ?? 1_000_000, paymentDays: s.payment, leadDays: s.lead,
-      carriage: pence(s.carriage), carriageFreeFrom: s.freeFrom === undefined ? null : pence(s.freeFrom), taxCodeId: taxId.get(s.tax ?? 'VAT 20 %'), carrier: s.carrier,
+      name: s.name,
+      contact: s.contact,
+      email: `orders@${s.key}.example`,
+      address: s.address,
+      currency: s.currency ?? 'GBP',
+      rate: s.rate ?? 1_000_000,
+      paymentDays: s.payment,
+      leadDays: s.lead,
+      carriage: pence(s.carriage),
+      carriageFreeFrom: s.freeFrom === undefined ? null : pence(s.freeFrom),
+      taxCodeId: taxId.get(s.tax ?? 'VAT 20 %'),
+      carrier: s.carrier,
     });
   }
-  const supplierId = new Map([...(await idsBy(db, 'supplier', 'name'))].map(([name, id]) => [SUPPLIERS.find((s) => s.name === name)?.key ?? '', id]));
+  const supplierId = new Map(
+    [...(await idsBy(db, 'supplier', 'name'))].map(([name, id]) => [
+      SUPPLIERS.find((s) => s.name === name)?.key ?? '',
+      id,
+    ]),
+  );
   for (const item of ITEMS) await layOutItem(db, item, codeId, supplierId);
 }
 
-async function layOutItem(db: Db, [number, name, unit, code, supplier, cost, theirNumber, more = {}]: DemoItem, codeId: Map<string, number>, supplierId: Map<string, number>): Promise<void> {
+async function layOutItem(
+  db: Db,
+  [number, name, unit, code, supplier, cost, theirNumber, more = {}]: DemoItem,
+  codeId: Map<string, number>,
+  supplierId: Map<string, number>,
+): Promise<void> {
   const known = cost > 0;
-  const itemId = await insertOne(db, 'item', { number, name, unit, stocked: more.stocked ? 1 : 0, costCodeId: codeId.get(code), supplierId: known ? supplierId.get(supplier) : null });
+  const itemId = await insertOne(db, 'item', {
+    number,
+    name,
+    unit,
+    stocked: more.stocked ? 1 : 0,
+    costCodeId: codeId.get(code),
+    supplierId: known ? supplierId.get(supplier) : null,
+  });
   if (!known) return;
-  const partId = await insertOne(db, 'supplierPart', { supplierId: supplierId.get(supplier), itemId, theirNumber, unit: more.unit ?? unit, factorMany: more.many ?? 1, factorOne: 1, minimum: q(more.minimum ?? 0), pack: q(more.pack ?? 0) });
-  for (const [from, each] of more.breaks ?? [[0, cost] as const]) await db('priceBreak').insert({ partId, fromQuantity: q(from), price: price(each), priceQuantity: more.per ?? 1 });
+  const partId = await insertOne(db, 'supplierPart', {
+    supplierId: supplierId.get(supplier),
+    itemId,
+    theirNumber,
+    unit: more.unit ?? unit,
+    factorMany: more.many ?? 1,
+    factorOne: 1,
+    minimum: q(more.minimum ?? 0),
+    pack: q(more.pack ?? 0),
+  });
+  for (const [from, each] of more.breaks ?? [[0, cost] as const])
+    await db('priceBreak').insert({ partId, fromQuantity: q(from), price: price(each), priceQuantity: more.per ?? 1 });
 }
 
 async function idsBy(db: Db, table: string, column: string): Promise<Map<string, number>> {
@@ -80,7 +143,8 @@ function daysOff(today: Day): { day: string; name: string }[] {
   return [...new Map(all.map((h) => [h.date.slice(0, 10), { day: h.date.slice(0, 10), name: h.name }])).values()];
 }
 
-const quoted = (cell: string | number) => (/[",\n]/.test(String(cell)) ? `"${String(cell).replaceAll('"', '""')}"` : String(cell));
+const quoted = (cell: string | number) =>
+  /[",\n]/.test(String(cell)) ? `"${String(cell).replaceAll('"', '""')}"` : String(cell);
 
 /** A quote file as an estimating sheet writes it. */
 export function quoteCsv({ lines, allowed }: Pick<DemoJob, 'lines' | 'allowed'>, day: (offset: number) => Day): string {
@@ -90,15 +154,38 @@ export function quoteCsv({ lines, allowed }: Pick<DemoJob, 'lines' | 'allowed'>,
     const supplier = item[5] > 0 ? (SUPPLIERS.find((s) => s.key === item[4])?.name ?? '') : '';
     return [number, item[1], quantity, '', cost, sell, item[3], supplier, day(needed), 'bought'].map(quoted).join(',');
   });
-  const allowances = Object.entries(allowed).map(([code, amount]) => `,${code === '09' ? 'Carriage and sundries' : 'Contingency'},1,lump sum,${amount},${Math.round(amount * 1.4)},${code},,,allowance`);
-  return ['Item,Description,Qty,Unit,Our cost,Customer price,Cost code,Supplier,Needed,Kind', ...rows, ...allowances].join('\r\n');
+  const allowances = Object.entries(allowed).map(
+    ([code, amount]) =>
+      `,${code === '09' ? 'Carriage and sundries' : 'Contingency'},1,lump sum,${amount},${Math.round(amount * 1.4)},${code},,,allowance`,
+  );
+  return [
+    'Item,Description,Qty,Unit,Our cost,Customer price,Cost code,Supplier,Needed,Kind',
+    ...rows,
+    ...allowances,
+  ].join('\r\n');
 }
 
 async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
   const start = (job.won ?? -6) - 6;
-  const lead = (await yard.db('person').where({ email: `${job.lead}@wrackline.example` }).first('id')) as { id: number };
+  const lead = (await yard
+    .db('person')
+    .where({ email: `${job.lead}@wrackline.example` })
+    .first('id')) as { id: number };
   const asLead = await yard.as(job.lead, start);
-  const opened = must(await openJob(asLead, { once: yard.once(), number: job.number, name: job.name, shortName: job.short, kind: job.kind, customer: job.customer, leadId: lead.id, site: job.site, startsOn: yard.day(job.starts), dueOn: yard.day(job.due) }));
+  const opened = must(
+    await openJob(asLead, {
+      once: yard.once(),
+      number: job.number,
+      name: job.name,
+      shortName: job.short,
+      kind: job.kind,
+      customer: job.customer,
+      leadId: lead.id,
+      site: job.site,
+      startsOn: yard.day(job.starts),
+      dueOn: yard.day(job.due),
+    }),
+  );
   await yard.db('job').where({ id: opened.id }).update({ dueWords: job.dueWords });
   if (job.lines.length === 0) return;
   const quote = (await yard.db('quote').where({ jobId: opened.id }).first('id')) as { id: number };
@@ -106,15 +193,35 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
   const file = must(await keepQuoteFile(asLead, { quoteId: quote.id, name: `quote-${job.number}.csv`, bytes }));
   const sheet = readCsv(bytes);
   if (!sheet.ok) throw new Error('The sample quote cannot be read.');
-  must(await importQuote(asLead, { once: yard.once(), fileId: file.id, mapping: guessMapping(sheet.value.headings), choices: { mark: '.', costCode: {}, supplier: {}, leftOut: [] } }));
-  if (job.quoteState !== undefined) must(await moveQuote(await yard.as(job.lead, start + 2), { quoteId: quote.id, version: 2, to: job.quoteState }));
-  if (job.won !== undefined) must(await winQuote(await yard.as(job.lead, job.won), { once: yard.once(), quoteId: quote.id, version: 2, wonBy: job.wonBy ?? '' }));
+  must(
+    await importQuote(asLead, {
+      once: yard.once(),
+      fileId: file.id,
+      mapping: guessMapping(sheet.value.headings),
+      choices: { mark: '.', costCode: {}, supplier: {}, leftOut: [] },
+    }),
+  );
+  if (job.quoteState !== undefined)
+    must(await moveQuote(await yard.as(job.lead, start + 2), { quoteId: quote.id, version: 2, to: job.quoteState }));
+  if (job.won !== undefined)
+    must(
+      await winQuote(await yard.as(job.lead, job.won), {
+        once: yard.once(),
+        quoteId: quote.id,
+        version: 2,
+        wonBy: job.wonBy ?? '',
+      }),
+    );
 }
 
 /** The jobs that each person of the sample company has open on the rail. */
 async function leaveOpen(yard: DemoYard): Promise<void> {
   await yard.db('openJob').delete();
-  for (const [who, numbers] of [['mina', ['412', '418', '421']], ['asha', ['412', '421', '425']], ['tomas', ['412', '418']]] as const) {
+  for (const [who, numbers] of [
+    ['mina', ['412', '418', '421']],
+    ['asha', ['412', '421', '425']],
+    ['tomas', ['412', '418']],
+  ] as const) {
     const setting = await yard.as(who, 0);
     for (const number of numbers) {
       const job = (await yard.db('job').where({ number }).first('id')) as { id: number };
@@ -122,4 +229,3 @@ async function leaveOpen(yard: DemoYard): Promise<void> {
     }
   }
 }
-

@@ -35,10 +35,27 @@ export type Episode = {
   sent?: number;
   /** Deliveries: the working day, and how much of which item (all that is due when left out). */
   in?: readonly { on: number; only?: Readonly<Record<string, number>>; note?: string }[];
-  bills?: readonly { on: number; number: string; only?: Readonly<Record<string, number>>; prices?: Readonly<Record<string, number>>; matched?: number; reason?: string }[];
+  bills?: readonly {
+    on: number;
+    number: string;
+    only?: Readonly<Record<string, number>>;
+    prices?: Readonly<Record<string, number>>;
+    matched?: number;
+    reason?: string;
+  }[];
 };
 
-type Line = { id: number; kind: string; ourNumber: string; description: string; quantity: Quantity; unit: string; price: UnitPrice; priceQuantity: number; taxCodeId: number };
+type Line = {
+  id: number;
+  kind: string;
+  ourNumber: string;
+  description: string;
+  quantity: Quantity;
+  unit: string;
+  price: UnitPrice;
+  priceQuantity: number;
+  taxCodeId: number;
+};
 
 /** Tells the sample company's history through the same actions that people use, day by day. */
 export class DemoYard {
@@ -73,7 +90,11 @@ export class DemoYard {
     for (const line of lines) {
       const [ref, part] = typeof line === 'string' ? [line, undefined] : line;
       const [job, item] = ref.split('/');
-      const need = (await this.db('need as n').join('job as j', 'j.id', 'n.jobId').join('item as i', 'i.id', 'n.itemId').where({ 'j.number': job, 'i.number': item }).first('n.id', 'n.open')) as { id: number; open: Quantity } | undefined;
+      const need = (await this.db('need as n')
+        .join('job as j', 'j.id', 'n.jobId')
+        .join('item as i', 'i.id', 'n.itemId')
+        .where({ 'j.number': job, 'i.number': item })
+        .first('n.id', 'n.open')) as { id: number; open: Quantity } | undefined;
       if (need === undefined) throw new Error(`There is no need ${ref}.`);
       picks.push({ needId: need.id, buy: part === undefined ? need.open : q(part) });
     }
@@ -86,11 +107,18 @@ export class DemoYard {
 
   /** Plays one order from the buy list to its bills. */
   async play(episode: Episode): Promise<string> {
-    const { orders } = must(await draftOrders(await this.as('mina', episode.on, 9), { once: this.once(), picks: await this.picks(episode.lines) }));
+    const { orders } = must(
+      await draftOrders(await this.as('mina', episode.on, 9), {
+        once: this.once(),
+        picks: await this.picks(episode.lines),
+      }),
+    );
     const [order] = orders;
     if (order === undefined || orders.length > 1) throw new Error('An episode is one order.');
     if (episode.sent === undefined) return order.number;
-    const { version } = (await this.db('purchaseOrder').where({ id: order.id }).first('version')) as { version: number };
+    const { version } = (await this.db('purchaseOrder').where({ id: order.id }).first('version')) as {
+      version: number;
+    };
     must(await sendOrder(await this.as('mina', episode.sent, 11), { once: this.once(), orderId: order.id, version }));
     for (const delivery of episode.in ?? []) await this.takeIn(order.id, delivery);
     for (const bill of episode.bills ?? []) await this.bill(order.id, bill);
@@ -99,26 +127,65 @@ export class DemoYard {
 
   private async takeIn(orderId: number, { on, only, note }: NonNullable<Episode['in']>[number]): Promise<void> {
     const due = (await this.lines(orderId)).filter((l) => l.kind === 'goods');
-    const came = new Map(((await this.db('split').whereIn('lineId', due.map((l) => l.id)).groupBy('lineId').select('lineId').sum({ n: 'received' })) as { lineId: number; n: number }[]).map((r) => [r.lineId, r.n]));
+    const came = new Map(
+      (
+        (await this.db('split')
+          .whereIn(
+            'lineId',
+            due.map((l) => l.id),
+          )
+          .groupBy('lineId')
+          .select('lineId')
+          .sum({ n: 'received' })) as { lineId: number; n: number }[]
+      ).map((r) => [r.lineId, r.n]),
+    );
     const arrivals = due
-      .map((l) => ({ lineId: l.id, arrives: only === undefined ? quantity(l.quantity - (came.get(l.id) ?? 0)) : q(only[l.ourNumber] ?? 0), keepOver: false }))
+      .map((l) => ({
+        lineId: l.id,
+        arrives: only === undefined ? quantity(l.quantity - (came.get(l.id) ?? 0)) : q(only[l.ourNumber] ?? 0),
+        keepOver: false,
+      }))
       .filter((a) => a.arrives > 0);
     must(await receive(await this.as('joss', on, 14), { once: this.once(), orderId, note: note ?? '', arrivals }));
   }
 
   private async bill(orderId: number, bill: NonNullable<Episode['bills']>[number]): Promise<void> {
     const { only, prices } = bill;
-    const lines = (await this.lines(orderId)).filter((l) => only === undefined || l.kind === 'charge' || only[l.ourNumber] !== undefined);
-    const billed = lines.map((l) => ({ lineId: l.id, quantity: only?.[l.ourNumber] === undefined ? l.quantity : q(only[l.ourNumber] ?? 0), price: prices?.[l.ourNumber] === undefined ? l.price : price(prices[l.ourNumber] ?? 0), taxCodeId: l.taxCodeId }));
+    const lines = (await this.lines(orderId)).filter(
+      (l) => only === undefined || l.kind === 'charge' || only[l.ourNumber] !== undefined,
+    );
+    const billed = lines.map((l) => ({
+      lineId: l.id,
+      quantity: only?.[l.ourNumber] === undefined ? l.quantity : q(only[l.ourNumber] ?? 0),
+      price: prices?.[l.ourNumber] === undefined ? l.price : price(prices[l.ourNumber] ?? 0),
+      taxCodeId: l.taxCodeId,
+    }));
     const draft = { once: this.once(), orderId, number: bill.number, day: this.day(bill.on), lines: billed };
     const typedTotal = await this.totalOf(draft.lines, lines);
     const { id } = must(await enterInvoice(await this.as('ida', bill.on, 15), { ...draft, typedTotal }));
     if (bill.matched === undefined) return;
     const { version } = (await this.db('invoice').where({ id }).first('version')) as { version: number };
-    must(await matchInvoice(await this.as('ida', bill.matched, 16), { once: this.once(), invoiceId: id, version, reason: bill.reason ?? '' }));
+    must(
+      await matchInvoice(await this.as('ida', bill.matched, 16), {
+        once: this.once(),
+        invoiceId: id,
+        version,
+        reason: bill.reason ?? '',
+      }),
+    );
   }
 
-  private async totalOf(billed: readonly { quantity: Quantity; price: UnitPrice; taxCodeId: number }[], lines: readonly Line[]): Promise<number> {
-    return totalsOf(billed.map((b, k) => ({ kind: 'goods' as const, taxCodeId: b.taxCodeId, net: lineNet(b.quantity, b.price, lines[k]?.priceQuantity ?? 1, 'GBP') })), await loadTaxCodes(this.db)).gross;
+  private async totalOf(
+    billed: readonly { quantity: Quantity; price: UnitPrice; taxCodeId: number }[],
+    lines: readonly Line[],
+  ): Promise<number> {
+    return totalsOf(
+      billed.map((b, k) => ({
+        kind: 'goods' as const,
+        taxCodeId: b.taxCodeId,
+        net: lineNet(b.quantity, b.price, lines[k]?.priceQuantity ?? 1, 'GBP'),
+      })),
+      await loadTaxCodes(this.db),
+    ).gross;
   }
 }

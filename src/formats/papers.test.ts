@@ -8,10 +8,35 @@ import { deliver } from './mail/deliver';
 import { purchaseOrderPdf, type OrderPaper } from './pdf/purchaseOrder';
 
 const paper = (lines: number): OrderPaper => ({
-  number: 'K26-0191', draft: false, date: 'Tue 12 May 2026', company: { name: 'Wrackline Boatyard', address: 'Staithe Road\nSaltmarsh', email: 'buying@wrackline.example', taxNumber: '' }, supplier: { name: 'Eelmoor Metals', contact: 'Sales desk', address: 'Unit 4' },
-  deliverTo: { name: 'Bay 3', address: 'Staithe Road', instructions: 'before 15:00' }, wanted: 'Tue 19 May', carrier: 'Van', payment: '30 days', buyer: 'Mina Rowe', instructions: '', currency: 'GBP',
-  lines: Array.from({ length: lines }, (_, k) => ({ place: String(k + 1), description: `Tube ⌀ 38 × 2 mm, ≤ 6 m`, ourNumber: 'TU-316-38', theirNumber: '88120', quantity: '48 m', price: '9.85', wanted: 'Tue 19 May', net: '472.80' })),
-  totals: [{ label: 'Order total', amount: '£ 567.36', strong: true }], terms: 'Our terms apply.',
+  number: 'K26-0191',
+  draft: false,
+  date: 'Tue 12 May 2026',
+  company: {
+    name: 'Wrackline Boatyard',
+    address: 'Staithe Road\nSaltmarsh',
+    email: 'buying@wrackline.example',
+    taxNumber: '',
+  },
+  supplier: { name: 'Eelmoor Metals', contact: 'Sales desk', address: 'Unit 4' },
+  deliverTo: { name: 'Bay 3', address: 'Staithe Road', instructions: 'before 15:00' },
+  wanted: 'Tue 19 May',
+  carrier: 'Van',
+  payment: '30 days',
+  buyer: 'Mina Rowe',
+  instructions: '',
+  currency: 'GBP',
+  lines: Array.from({ length: lines }, (_, k) => ({
+    place: String(k + 1),
+    description: `Tube ⌀ 38 × 2 mm, ≤ 6 m`,
+    ourNumber: 'TU-316-38',
+    theirNumber: '88120',
+    quantity: '48 m',
+    price: '9.85',
+    wanted: 'Tue 19 May',
+    net: '472.80',
+  })),
+  totals: [{ label: 'Order total', amount: '£ 567.36', strong: true }],
+  terms: 'Our terms apply.',
 });
 
 const pages = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type \/Page\b(?!s)/g)?.length ?? 0;
@@ -42,7 +67,14 @@ describe('mail', () => {
     rmSync(folder, { recursive: true });
   });
 
-  const letter = () => compose({ from: { name: 'Wrackline Boatyard', address: 'buying@wrackline.example' }, to: 'orders@eelmoor.example', subject: 'Purchase order K26-0191 – Bücher', body: 'Good day,\nKindly confirm.', attachment: { name: 'K26-0191.pdf', type: 'application/pdf', bytes: Buffer.from('%PDF-1.3 paper') } });
+  const letter = () =>
+    compose({
+      from: { name: 'Wrackline Boatyard', address: 'buying@wrackline.example' },
+      to: 'orders@eelmoor.example',
+      subject: 'Purchase order K26-0191 – Bücher',
+      body: 'Good day,\nKindly confirm.',
+      attachment: { name: 'K26-0191.pdf', type: 'application/pdf', bytes: Buffer.from('%PDF-1.3 paper') },
+    });
 
   /** The package mailparser as second opinion on the message: RFC 5322 and MIME. */
   it('goes over SMTP and arrives as it was written, its attachment byte by byte', async () => {
@@ -51,12 +83,22 @@ describe('mail', () => {
     expect(delivery).toMatchObject({ taken: true, answer: expect.stringContaining('250') });
     const [name] = readdirSync(folder);
     const arrived = await simpleParser(readFileSync(join(folder, name ?? '')));
-    expect([arrived.subject, arrived.from?.text, arrived.text?.trim()]).toEqual(['Purchase order K26-0191 – Bücher', '"Wrackline Boatyard" <buying@wrackline.example>', 'Good day,\nKindly confirm.']);
-    expect(arrived.attachments.map((a) => [a.filename, a.contentType, a.content.toString()])).toEqual([['K26-0191.pdf', 'application/pdf', '%PDF-1.3 paper']]);
+    expect([arrived.subject, arrived.from?.text, arrived.text?.trim()]).toEqual([
+      'Purchase order K26-0191 – Bücher',
+      '"Wrackline Boatyard" <buying@wrackline.example>',
+      'Good day,\nKindly confirm.',
+    ]);
+    expect(arrived.attachments.map((a) => [a.filename, a.contentType, a.content.toString()])).toEqual([
+      ['K26-0191.pdf', 'application/pdf', '%PDF-1.3 paper'],
+    ]);
   });
 
   it('tells what the server said when it refuses', async () => {
-    const delivery = await deliver(server.url, { raw: await letter(), from: 'a@b.example', to: `${NO_SUCH_MAILBOX}@eelmoor.example` });
+    const delivery = await deliver(server.url, {
+      raw: await letter(),
+      from: 'a@b.example',
+      to: `${NO_SUCH_MAILBOX}@eelmoor.example`,
+    });
     expect(delivery.taken).toBe(false);
     expect(delivery.answer).toContain('550');
     expect(readdirSync(folder)).toEqual([]);
@@ -64,7 +106,10 @@ describe('mail', () => {
 
   it('says plainly when no server answers, and when none is set', async () => {
     const message = { raw: await letter(), from: 'a@b.example', to: 'c@d.example' };
-    expect(await deliver('smtp://127.0.0.1:1', message)).toEqual({ taken: false, answer: 'No mail server answers at the address that is set.' });
+    expect(await deliver('smtp://127.0.0.1:1', message)).toEqual({
+      taken: false,
+      answer: 'No mail server answers at the address that is set.',
+    });
     expect((await deliver(undefined, message)).answer).toContain('KETTLE_SMTP');
   });
 });

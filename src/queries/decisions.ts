@@ -13,30 +13,78 @@ import { permit } from './permit';
 const EACH = 3;
 
 /** What on one job wants somebody's decision: budgets passed, dates missed, bills that differ. */
-export async function loadDecisions(db: Db, person: Person, job: { id: number; number: string }, tab: Tab, today: Day): Promise<Waiting[]> {
+export async function loadDecisions(
+  db: Db,
+  person: Person,
+  job: { id: number; number: string },
+  tab: Tab,
+  today: Day,
+): Promise<Waiting[]> {
   permit(person, 'see money');
   const { currency } = await loadCompany(db);
-  const over = tab.rows.filter((r) => headroomOf(r) < 0).map((r): Waiting => {
-    const why = r.amounts.drafted > 0 ? ' once its drafts are sent' : '';
-    return { word: 'Over', weight: 'over', text: `${r.code.code} ${r.code.name} passes its budget by ${formatMoney(minor(-headroomOf(r)), currency)}${why}`, step: 'Look', href: `/jobs/${job.number}?figure=${r.code.code}` };
-  });
-  const late = (await loadBuyList(db, person, job.id, today)).filter((n) => n.late).slice(0, EACH)
-    .map((n): Waiting => ({ word: 'Late', weight: 'care', text: `${n.description}, needed ${n.neededOn === null ? '' : formatDay(n.neededOn, today)}: ${n.tags.find((t) => t.words.includes('late'))?.words}`, step: 'Gather', href: `/gather?job=${job.number}` }));
+  const over = tab.rows
+    .filter((r) => headroomOf(r) < 0)
+    .map((r): Waiting => {
+      const why = r.amounts.drafted > 0 ? ' once its drafts are sent' : '';
+      return {
+        word: 'Over',
+        weight: 'over',
+        text: `${r.code.code} ${r.code.name} passes its budget by ${formatMoney(minor(-headroomOf(r)), currency)}${why}`,
+        step: 'Look',
+        href: `/jobs/${job.number}?figure=${r.code.code}`,
+      };
+    });
+  const late = (await loadBuyList(db, person, job.id, today))
+    .filter((n) => n.late)
+    .slice(0, EACH)
+    .map((n): Waiting => ({
+      word: 'Late',
+      weight: 'care',
+      text: `${n.description}, needed ${n.neededOn === null ? '' : formatDay(n.neededOn, today)}: ${n.tags.find((t) => t.words.includes('late'))?.words}`,
+      step: 'Gather',
+      href: `/gather?job=${job.number}`,
+    }));
   return [...over, ...late, ...(await lateOrders(db, job.id, today)), ...(await heldInvoices(db, job.id))];
 }
 
-const ordersOf = (db: Db, jobId: number) => db('orderLine as l').join('split as x', 'x.lineId', 'l.id').where('x.jobId', jobId).select('l.orderId');
+const ordersOf = (db: Db, jobId: number) =>
+  db('orderLine as l').join('split as x', 'x.lineId', 'l.id').where('x.jobId', jobId).select('l.orderId');
 
 async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]> {
-  const late = (await db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId').whereIn('o.state', ['sent', 'confirmed', 'partIn']).where('o.wantedOn', '<', today).whereIn('o.id', ordersOf(db, jobId)).orderBy('o.wantedOn').limit(EACH).select('o.number', 'o.wantedOn', 's.name')) as { number: string; wantedOn: Day; name: string }[];
-  return late.map((o) => ({ word: 'Due', weight: 'care', text: `${o.number} from ${o.name} was wanted ${formatDay(o.wantedOn, today)} and is not all in`, step: 'Open the order', href: `/orders/${o.number}` }));
+  const late = (await db('purchaseOrder as o')
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .whereIn('o.state', ['sent', 'confirmed', 'partIn'])
+    .where('o.wantedOn', '<', today)
+    .whereIn('o.id', ordersOf(db, jobId))
+    .orderBy('o.wantedOn')
+    .limit(EACH)
+    .select('o.number', 'o.wantedOn', 's.name')) as { number: string; wantedOn: Day; name: string }[];
+  return late.map((o) => ({
+    word: 'Due',
+    weight: 'care',
+    text: `${o.number} from ${o.name} was wanted ${formatDay(o.wantedOn, today)} and is not all in`,
+    step: 'Open the order',
+    href: `/orders/${o.number}`,
+  }));
 }
 
 async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
-  const held = (await db('invoice as i').join('supplier as s', 's.id', 'i.supplierId').where('i.state', 'held').whereIn('i.orderId', ordersOf(db, jobId)).orderBy('i.id').limit(EACH).select('i.*', 's.name')) as (StoredInvoice & { name: string })[];
+  const held = (await db('invoice as i')
+    .join('supplier as s', 's.id', 'i.supplierId')
+    .where('i.state', 'held')
+    .whereIn('i.orderId', ordersOf(db, jobId))
+    .orderBy('i.id')
+    .limit(EACH)
+    .select('i.*', 's.name')) as (StoredInvoice & { name: string })[];
   const rows: Waiting[] = [];
   for (const i of held) {
-    rows.push({ word: 'Bill', weight: 'care', text: `${i.name} invoice ${i.number} differs from its order by ${formatMoney(heldAmount(await compareInvoice(db, i)), i.currency)}`, step: 'Match', href: `/invoices/${i.id}` });
+    rows.push({
+      word: 'Bill',
+      weight: 'care',
+      text: `${i.name} invoice ${i.number} differs from its order by ${formatMoney(heldAmount(await compareInvoice(db, i)), i.currency)}`,
+      step: 'Match',
+      href: `/invoices/${i.id}`,
+    });
   }
   return rows;
 }

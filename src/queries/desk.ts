@@ -8,7 +8,13 @@ import { heldAmount, compareInvoice, type StoredInvoice } from '@/store/invoices
 import { countToBuy, listSoonest } from './needs';
 
 /** One thing that waits for a person, in words, with the place where it is settled. */
-export type Waiting = { readonly word: string; readonly weight: 'over' | 'care' | 'good'; readonly text: string; readonly step: string; readonly href: string };
+export type Waiting = {
+  readonly word: string;
+  readonly weight: 'over' | 'care' | 'good';
+  readonly text: string;
+  readonly step: string;
+  readonly href: string;
+};
 export type Group = { readonly title: string; readonly count: number; readonly rows: readonly Waiting[] };
 
 const SHOWN = 5;
@@ -33,7 +39,13 @@ async function overBudget(db: Db): Promise<Group> {
     where x.forecast > x.budget order by headroom`)) as { job: string; code: string; name: string; headroom: number }[];
   const rows = over.slice(0, SHOWN).map((o): Waiting => {
     const by = formatMoney(minor(-o.headroom), currency);
-    return { word: 'Over', weight: 'over', text: `${o.job} ${o.code} ${o.name} is forecast ${by} over its budget`, step: 'Open the tab', href: `/jobs/${o.job}?figure=${o.code}` };
+    return {
+      word: 'Over',
+      weight: 'over',
+      text: `${o.job} ${o.code} ${o.name} is forecast ${by} over its budget`,
+      step: 'Open the tab',
+      href: `/jobs/${o.job}?figure=${o.code}`,
+    };
   });
   return { title: 'Over budget', count: over.length, rows };
 }
@@ -41,43 +53,115 @@ async function overBudget(db: Db): Promise<Group> {
 async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   const total = await countToBuy(db);
   const late = (await listSoonest(db, person, today, 40)).filter((r) => r.late);
-  const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({ word: 'Late', weight: 'over', text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`, step: 'Gather', href: `/gather?job=${r.job}` }));
-  const rest: Waiting = { word: 'To buy', weight: 'care', text: `${lines(total)} wait on the buy lists of live jobs`, step: 'Gather', href: '/gather' };
+  const shown = late
+    .slice(0, SHOWN - 1)
+    .map((r): Waiting => ({
+      word: 'Late',
+      weight: 'over',
+      text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`,
+      step: 'Gather',
+      href: `/gather?job=${r.job}`,
+    }));
+  const rest: Waiting = {
+    word: 'To buy',
+    weight: 'care',
+    text: `${lines(total)} wait on the buy lists of live jobs`,
+    step: 'Gather',
+    href: '/gather',
+  };
   return { title: 'To buy', count: total, rows: [...shown, rest] };
 }
 
 async function drafts(db: Db): Promise<Group> {
-  const found = (await db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId').whereIn('o.state', ['drafting', 'heldOpen', 'readyToSend']).orderBy('o.id').select('o.number', 'o.net', 'o.currency', 's.name',
-    db.raw("exists (select 1 from message m where m.order_id = o.id and m.state = 'failed') as failed"))) as { number: string; net: number; currency: string; name: string; failed: number }[];
-  const rows = found.slice(0, SHOWN).map((o): Waiting => ({ word: o.failed ? 'Failed' : 'Draft', weight: o.failed ? 'over' : 'care', text: `${o.number} to ${o.name}, ${formatMoney(minor(o.net), o.currency)} net${o.failed ? ', could not be mailed' : ''}`, step: o.failed ? 'Send again' : 'Look and send', href: `/orders/${o.number}` }));
+  const found = (await db('purchaseOrder as o')
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .whereIn('o.state', ['drafting', 'heldOpen', 'readyToSend'])
+    .orderBy('o.id')
+    .select(
+      'o.number',
+      'o.net',
+      'o.currency',
+      's.name',
+      db.raw("exists (select 1 from message m where m.order_id = o.id and m.state = 'failed') as failed"),
+    )) as { number: string; net: number; currency: string; name: string; failed: number }[];
+  const rows = found
+    .slice(0, SHOWN)
+    .map((o): Waiting => ({
+      word: o.failed ? 'Failed' : 'Draft',
+      weight: o.failed ? 'over' : 'care',
+      text: `${o.number} to ${o.name}, ${formatMoney(minor(o.net), o.currency)} net${o.failed ? ', could not be mailed' : ''}`,
+      step: o.failed ? 'Send again' : 'Look and send',
+      href: `/orders/${o.number}`,
+    }));
   return { title: 'To send', count: found.length, rows };
 }
 
 async function toReceive(db: Db, today: Day): Promise<Group> {
-  const due = () => db('purchaseOrder as o').whereIn('o.state', ['sent', 'confirmed', 'partIn']).where('o.wantedOn', '<=', today);
+  const due = () =>
+    db('purchaseOrder as o').whereIn('o.state', ['sent', 'confirmed', 'partIn']).where('o.wantedOn', '<=', today);
   const [count] = (await due().count({ n: '*' })) as { n: number }[];
-  const found = (await due().join('supplier as s', 's.id', 'o.supplierId').orderBy('o.wantedOn').limit(SHOWN).select('o.number', 'o.wantedOn', 'o.state', 's.name')) as { number: string; wantedOn: Day; state: string; name: string }[];
-  const rows = found.map((o): Waiting => ({ word: o.wantedOn < today ? 'Late' : 'Today', weight: o.wantedOn < today ? 'over' : 'care', text: `${o.number} from ${o.name}, wanted ${formatDay(o.wantedOn, today)}${o.state === 'partIn' ? ', part in' : ''}`, step: 'Take in', href: `/dock/${o.number}` }));
+  const found = (await due()
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .orderBy('o.wantedOn')
+    .limit(SHOWN)
+    .select('o.number', 'o.wantedOn', 'o.state', 's.name')) as {
+    number: string;
+    wantedOn: Day;
+    state: string;
+    name: string;
+  }[];
+  const rows = found.map((o): Waiting => ({
+    word: o.wantedOn < today ? 'Late' : 'Today',
+    weight: o.wantedOn < today ? 'over' : 'care',
+    text: `${o.number} from ${o.name}, wanted ${formatDay(o.wantedOn, today)}${o.state === 'partIn' ? ', part in' : ''}`,
+    step: 'Take in',
+    href: `/dock/${o.number}`,
+  }));
   return { title: 'To receive', count: count?.n ?? 0, rows };
 }
 
 async function toMatch(db: Db): Promise<Group> {
   const waiting = () => db('invoice as i').whereIn('i.state', ['entered', 'held']);
   const [count] = (await waiting().count({ n: '*' })) as { n: number }[];
-  const found = (await waiting().join('supplier as s', 's.id', 'i.supplierId').orderByRaw("case i.state when 'held' then 0 else 1 end, i.id").limit(SHOWN).select('i.*', 's.name')) as (StoredInvoice & { name: string })[];
+  const found = (await waiting()
+    .join('supplier as s', 's.id', 'i.supplierId')
+    .orderByRaw("case i.state when 'held' then 0 else 1 end, i.id")
+    .limit(SHOWN)
+    .select('i.*', 's.name')) as (StoredInvoice & { name: string })[];
   const rows: Waiting[] = [];
   for (const i of found) {
     const held = i.state === 'held' ? heldAmount(await compareInvoice(db, i)) : undefined;
     const difference = held === undefined ? '' : `, differs by ${formatMoney(held, i.currency)}`;
-    rows.push({ word: held === undefined ? 'Match' : 'Held', weight: held === undefined ? 'good' : 'over', text: `${i.name} ${i.number}, ${formatMoney(i.gross, i.currency)}${difference}`, step: held === undefined ? 'Match' : 'Look', href: `/invoices/${i.id}` });
+    rows.push({
+      word: held === undefined ? 'Match' : 'Held',
+      weight: held === undefined ? 'good' : 'over',
+      text: `${i.name} ${i.number}, ${formatMoney(i.gross, i.currency)}${difference}`,
+      step: held === undefined ? 'Match' : 'Look',
+      href: `/invoices/${i.id}`,
+    });
   }
   return { title: 'To match', count: count?.n ?? 0, rows };
 }
 
 async function quotes(db: Db): Promise<Group> {
-  const open = () => db('quote as q').join('job as j', 'j.id', 'q.jobId').whereIn('q.state', ['writing', 'withCustomer']);
+  const open = () =>
+    db('quote as q').join('job as j', 'j.id', 'q.jobId').whereIn('q.state', ['writing', 'withCustomer']);
   const [count] = (await open().count({ n: '*' })) as { n: number }[];
-  const found = (await open().orderBy('q.id', 'desc').limit(SHOWN).select('q.number', 'q.state', 'j.name', { job: 'j.number' })) as { number: string; state: string; name: string; job: string }[];
-  const rows = found.map((q): Waiting => ({ word: 'Quote', weight: 'good', text: `${q.number}, ${q.name}, is ${q.state === 'writing' ? 'being written' : 'with the customer'}`, step: 'Open the quote', href: `/jobs/${q.job}/quote` }));
+  const found = (await open()
+    .orderBy('q.id', 'desc')
+    .limit(SHOWN)
+    .select('q.number', 'q.state', 'j.name', { job: 'j.number' })) as {
+    number: string;
+    state: string;
+    name: string;
+    job: string;
+  }[];
+  const rows = found.map((q): Waiting => ({
+    word: 'Quote',
+    weight: 'good',
+    text: `${q.number}, ${q.name}, is ${q.state === 'writing' ? 'being written' : 'with the customer'}`,
+    step: 'Open the quote',
+    href: `/jobs/${q.job}/quote`,
+  }));
   return { title: 'Quotes', count: count?.n ?? 0, rows };
 }

@@ -21,9 +21,23 @@ export type NamedEffect = Effect & { readonly job: string; readonly code: string
 
 export async function nameEffects(db: Db, found: readonly Effect[]): Promise<NamedEffect[]> {
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
-  const jobs = new Map((await whereIn<{ id: number; number: string }>(db, 'job', 'id', found.map((e) => e.jobId))).map((j) => [j.id, j.number]));
+  const jobs = new Map(
+    (
+      await whereIn<{ id: number; number: string }>(
+        db,
+        'job',
+        'id',
+        found.map((e) => e.jobId),
+      )
+    ).map((j) => [j.id, j.number]),
+  );
   return found
-    .map((e) => ({ ...e, job: jobs.get(e.jobId) ?? '', code: codes.get(e.costCodeId)?.code ?? '', codeName: codes.get(e.costCodeId)?.name ?? '' }))
+    .map((e) => ({
+      ...e,
+      job: jobs.get(e.jobId) ?? '',
+      code: codes.get(e.costCodeId)?.code ?? '',
+      codeName: codes.get(e.costCodeId)?.name ?? '',
+    }))
     .sort((a, b) => a.job.localeCompare(b.job) || a.code.localeCompare(b.code));
 }
 
@@ -36,7 +50,10 @@ export async function previewGather(db: Db, person: Person, picks: readonly Pick
   const { currency } = await loadCompany(db);
   const codes = await loadTaxCodes(db);
   const draftedNow = plan.orders.flatMap((o) => changesOf(o, codes, currency));
-  const states = await loadNeedStates(db, plan.needs.map((n) => n.id));
+  const states = await loadNeedStates(
+    db,
+    plan.needs.map((n) => n.id),
+  );
   const buying = new Map(plan.needs.map((n) => [n.id, n.buy]));
   const plannedNow = states.map((n) => {
     const then = { ...n.coverage, drafted: quantity(n.coverage.drafted + (buying.get(n.id) ?? 0)) };
@@ -51,7 +68,11 @@ function changesOf({ supplier, lines }: PlannedOrder, codes: readonly TaxCode[],
   const terms = { currency: supplier.currency, companyCurrency, rate: supplier.rate };
   const whole = withCharges(lines, codes, terms);
   const values = splitValues(whole, codes, terms);
-  return whole.flatMap((l, k) => l.splits.flatMap((s, j) => (s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, values[k]?.[j] ?? ZERO)])));
+  return whole.flatMap((l, k) =>
+    l.splits.flatMap((s, j) =>
+      s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, values[k]?.[j] ?? ZERO)],
+    ),
+  );
 }
 
 /** What an order that is still being drafted does to every budget it touches: before it, and with it. */
@@ -59,16 +80,24 @@ export async function orderEffects(db: Db, order: StoredOrder): Promise<NamedEff
   const { currency } = await loadCompany(db);
   const splits = order.lines.flatMap((l) => l.splits);
   const own = new Set(splits.map((s) => s.id));
-  const drafted = splits.flatMap((s) => (s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, s.value)]));
+  const drafted = splits.flatMap((s) =>
+    s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, s.value)],
+  );
   const needIds = splits.flatMap((s) => s.needId ?? []);
   const covering = groupBy(await loadSplitStates(db, 'needId', needIds), (s) => s.needId);
   const planned = (await loadNeedStates(db, needIds)).map((n) => {
-    const without = coverage(n.quantity, (covering.get(n.id) ?? []).filter((s) => !own.has(s.id)));
+    const without = coverage(
+      n.quantity,
+      (covering.get(n.id) ?? []).filter((s) => !own.has(s.id)),
+    );
     return planning(n.jobId, n.costCodeId, plannedOf(without, n, currency), plannedOf(n.coverage, n, currency));
   });
   const changes = [...drafted, ...planned];
   const now = await loadLevels(db, [...new Set(changes.map((c) => c.jobId))]);
-  const before = effects(now, changes.map(undoing)).map((e) => ({ jobId: e.jobId, costCodeId: e.costCodeId, ...e.after }));
+  const before = effects(now, changes.map(undoing)).map((e) => ({
+    jobId: e.jobId,
+    costCodeId: e.costCodeId,
+    ...e.after,
+  }));
   return nameEffects(db, effects(before, changes));
 }
-

@@ -7,23 +7,47 @@ import type { Person } from '@/store/people';
 import { loadJobLevels } from './levels';
 import { countToBuy } from './needs';
 
-export type RailJob = { readonly id: number; readonly number: string; readonly shortName: string; readonly level: Level | null };
-export type Frame = { readonly company: string; readonly currency: string; readonly rail: readonly RailJob[]; readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number } };
+export type RailJob = {
+  readonly id: number;
+  readonly number: string;
+  readonly shortName: string;
+  readonly level: Level | null;
+};
+export type Frame = {
+  readonly company: string;
+  readonly currency: string;
+  readonly rail: readonly RailJob[];
+  readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number };
+};
 
-const countOf = async (query: ReturnType<Db>): Promise<number> => ((await query.count({ n: '*' }).first()) as unknown as { n: number }).n;
+const countOf = async (query: ReturnType<Db>): Promise<number> =>
+  ((await query.count({ n: '*' }).first()) as unknown as { n: number }).n;
 
 /** What stands around every place: the person's open jobs with their levels, and what waits where. */
 export async function loadFrame(db: Db, person: Person, today: Day): Promise<Frame> {
   const { name, currency } = await loadCompany(db);
-  const jobs = (await db('openJob as o').join('job as j', 'j.id', 'o.jobId').where({ personId: person.id }).orderBy('o.place').select('j.id', 'j.number', 'j.shortName')) as Omit<RailJob, 'level'>[];
-  const levels = may(person, 'see money') ? await loadJobLevels(db, jobs.map((j) => j.id)) : undefined;
+  const jobs = (await db('openJob as o')
+    .join('job as j', 'j.id', 'o.jobId')
+    .where({ personId: person.id })
+    .orderBy('o.place')
+    .select('j.id', 'j.number', 'j.shortName')) as Omit<RailJob, 'level'>[];
+  const levels = may(person, 'see money')
+    ? await loadJobLevels(
+        db,
+        jobs.map((j) => j.id),
+      )
+    : undefined;
   return {
     company: name,
     currency,
     rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
     counts: {
       gather: may(person, 'draft orders') ? await countToBuy(db) : 0,
-      dock: may(person, 'see dock') ? await countOf(db('purchaseOrder').whereIn('state', ['sent', 'confirmed', 'partIn']).where('wantedOn', '<=', today)) : 0,
+      dock: may(person, 'see dock')
+        ? await countOf(
+            db('purchaseOrder').whereIn('state', ['sent', 'confirmed', 'partIn']).where('wantedOn', '<=', today),
+          )
+        : 0,
       invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', ['entered', 'held'])) : 0,
     },
   };

@@ -27,12 +27,29 @@ export type BundleView = {
   readonly unpriced: number;
 };
 
-export type GatherView = { readonly bundles: readonly BundleView[]; readonly effects: readonly NamedEffect[]; readonly refusals: readonly Refusal[] };
+export type GatherView = {
+  readonly bundles: readonly BundleView[];
+  readonly effects: readonly NamedEffect[];
+  readonly refusals: readonly Refusal[];
+};
 
 /** What the picks would make, told for the page: the orders, and what they do to each budget. */
-export async function loadGatherPreview(db: Db, person: Person, picks: z.output<typeof picksSchema>): Promise<GatherView> {
+export async function loadGatherPreview(
+  db: Db,
+  person: Person,
+  picks: z.output<typeof picksSchema>,
+): Promise<GatherView> {
   const { plan, effects } = await previewGather(db, person, picks);
-  const jobs = new Map((await whereIn<{ id: number; number: string }>(db, 'job', 'id', plan.needs.map((n) => n.jobId))).map((j) => [j.id, j.number]));
+  const jobs = new Map(
+    (
+      await whereIn<{ id: number; number: string }>(
+        db,
+        'job',
+        'id',
+        plan.needs.map((n) => n.jobId),
+      )
+    ).map((j) => [j.id, j.number]),
+  );
   const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
   const bundles = plan.orders.map(({ supplier, bundle, lines }): BundleView => {
     const splits = bundle.lines.flatMap((l) => l.splits);
@@ -40,11 +57,22 @@ export async function loadGatherPreview(db: Db, person: Person, picks: z.output<
       if (l.added === 0) return [];
       const needUnit = plan.needs.find((n) => n.id === l.splits[0]?.needId)?.unit ?? l.unit;
       const goesTo = l.splits.some((s) => s.jobId === null) ? 'stores' : 'the job';
-      return [`${lines[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, needUnit)} more than needed goes to ${goesTo}`];
+      return [
+        `${lines[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, needUnit)} more than needed goes to ${goesTo}`,
+      ];
     });
     return {
-      supplierId: supplier.id, supplier: supplier.name, currency: supplier.currency, goods: bundle.goods, carriage: bundle.carriage, freeFrom: supplier.carriageFreeFrom, lines: bundle.lines.length,
-      jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(), needIds: splits.flatMap((s) => s.needId ?? []), added, unpriced: bundle.lines.filter((l) => l.price === null).length,
+      supplierId: supplier.id,
+      supplier: supplier.name,
+      currency: supplier.currency,
+      goods: bundle.goods,
+      carriage: bundle.carriage,
+      freeFrom: supplier.carriageFreeFrom,
+      lines: bundle.lines.length,
+      jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(),
+      needIds: splits.flatMap((s) => s.needId ?? []),
+      added,
+      unpriced: bundle.lines.filter((l) => l.price === null).length,
     };
   });
   return { bundles: bundles.sort((a, b) => a.supplierId - b.supplierId), effects, refusals: plan.refusals };

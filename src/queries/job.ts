@@ -25,24 +25,49 @@ export type JobHead = {
   readonly dueWords: string;
   readonly onRail: boolean;
   readonly counts: { readonly needs: number; readonly orders: number };
-  readonly quote: { readonly id: number; readonly number: string; readonly state: QuoteState; readonly version: number; readonly lines: number } | null;
+  readonly quote: {
+    readonly id: number;
+    readonly number: string;
+    readonly state: QuoteState;
+    readonly version: number;
+    readonly lines: number;
+  } | null;
 };
 
 export async function findJob(db: Db, person: Person, number: string): Promise<JobHead | undefined> {
   permit(person, 'see jobs');
-  const job = (await db('job as j').join('customer as c', 'c.id', 'j.customerId').join('person as p', 'p.id', 'j.leadId').where({ 'j.number': number })
-    .first('j.id', 'j.number', 'j.name', 'j.kind', 'j.state', 'j.site', 'j.startsOn', 'j.dueOn', 'j.dueWords', { customer: 'c.name', lead: 'p.name' })) as Omit<JobHead, 'onRail' | 'counts' | 'quote'> | undefined;
+  const job = (await db('job as j')
+    .join('customer as c', 'c.id', 'j.customerId')
+    .join('person as p', 'p.id', 'j.leadId')
+    .where({ 'j.number': number })
+    .first('j.id', 'j.number', 'j.name', 'j.kind', 'j.state', 'j.site', 'j.startsOn', 'j.dueOn', 'j.dueWords', {
+      customer: 'c.name',
+      lead: 'p.name',
+    })) as Omit<JobHead, 'onRail' | 'counts' | 'quote'> | undefined;
   if (job === undefined) return undefined;
   const count = async (sql: string) => ((await db.raw(sql, [job.id])) as { n: number }[])[0]?.n ?? 0;
-  const quote = (await db('quote').where({ jobId: job.id }).orderBy('id', 'desc').first('id', 'number', 'state', 'version')) as Omit<NonNullable<JobHead['quote']>, 'lines'> | undefined;
+  const quote = (await db('quote')
+    .where({ jobId: job.id })
+    .orderBy('id', 'desc')
+    .first('id', 'number', 'state', 'version')) as Omit<NonNullable<JobHead['quote']>, 'lines'> | undefined;
   return {
     ...job,
     onRail: (await db('openJob').where({ personId: person.id, jobId: job.id }).first('jobId')) !== undefined,
     counts: {
       needs: await count('select count(*) n from need where job_id = ?'),
-      orders: await count('select count(distinct l.order_id) n from split s join order_line l on l.id = s.line_id where s.job_id = ?'),
+      orders: await count(
+        'select count(distinct l.order_id) n from split s join order_line l on l.id = s.line_id where s.job_id = ?',
+      ),
     },
-    quote: quote === undefined ? null : { ...quote, lines: ((await db('quoteLine').where({ quoteId: quote.id }).count({ n: '*' }).first()) as unknown as { n: number }).n },
+    quote:
+      quote === undefined
+        ? null
+        : {
+            ...quote,
+            lines: (
+              (await db('quoteLine').where({ quoteId: quote.id }).count({ n: '*' }).first()) as unknown as { n: number }
+            ).n,
+          },
   };
 }
 
@@ -82,7 +107,12 @@ export type Figure = { readonly costCodeId?: number; readonly stage?: Stage; rea
 const POSTINGS_SHOWN = 300;
 
 /** The postings that a figure of a tab is the sum of, newest first, each with its document. */
-export async function loadPostings(db: Db, person: Person, jobId: number, figure: Figure): Promise<{ rows: PostingRow[]; sum: Minor; count: number }> {
+export async function loadPostings(
+  db: Db,
+  person: Person,
+  jobId: number,
+  figure: Figure,
+): Promise<{ rows: PostingRow[]; sum: Minor; count: number }> {
   permit(person, 'see money');
   const chosen = () => {
     const query = db('posting as p').where('p.jobId', jobId);
@@ -91,7 +121,10 @@ export async function loadPostings(db: Db, person: Person, jobId: number, figure
     if (figure.on !== undefined) void query.where('p.day', '<=', figure.on);
     return query;
   };
-  const [total] = (await chosen().sum({ sum: 'p.amount' }).count({ count: '*' })) as { sum: Minor | null; count: number }[];
+  const [total] = (await chosen().sum({ sum: 'p.amount' }).count({ count: '*' })) as {
+    sum: Minor | null;
+    count: number;
+  }[];
   const rows = (await chosen()
     .leftJoin('need as n', 'n.id', 'p.needId')
     .leftJoin('split as s', 's.id', 'p.splitId')
@@ -100,15 +133,39 @@ export async function loadPostings(db: Db, person: Person, jobId: number, figure
     .leftJoin('receipt as r', (j) => j.on('r.id', 'p.documentId').andOnVal('p.document', 'receipt'))
     .leftJoin('invoice as i', (j) => j.on('i.id', 'p.documentId').andOnVal('p.document', 'invoice'))
     .leftJoin('quote as q', (j) => j.on('q.id', 'p.documentId').andOnVal('p.document', 'quote'))
-    .leftJoin('purchaseOrder as o', (j) => j.on(db.raw("o.id = case p.document when 'order' then p.document_id when 'receipt' then r.order_id when 'invoice' then i.order_id end")))
-    .orderBy('p.day', 'desc').orderBy('p.id', 'desc').limit(POSTINGS_SHOWN)
-    .select('p.id', 'p.day', 'p.stage', 'p.amount', 'p.event', 'p.document', 'p.documentId', { who: 'who.name', order: 'o.number' },
+    .leftJoin('purchaseOrder as o', (j) =>
+      j.on(
+        db.raw(
+          "o.id = case p.document when 'order' then p.document_id when 'receipt' then r.order_id when 'invoice' then i.order_id end",
+        ),
+      ),
+    )
+    .orderBy('p.day', 'desc')
+    .orderBy('p.id', 'desc')
+    .limit(POSTINGS_SHOWN)
+    .select(
+      'p.id',
+      'p.day',
+      'p.stage',
+      'p.amount',
+      'p.event',
+      'p.document',
+      'p.documentId',
+      { who: 'who.name', order: 'o.number' },
       db.raw("coalesce(l.description, n.description, 'a line that was taken off') as what"),
-      db.raw("case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number else 'buy list' end as document_number"))) as PostingRow[];
+      db.raw(
+        "case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number else 'buy list' end as document_number",
+      ),
+    )) as PostingRow[];
   return { rows, sum: total?.sum ?? (0 as Minor), count: total?.count ?? 0 };
 }
 
-export type CoursePoint = { readonly day: Day; readonly budget: Minor; readonly committed: Minor; readonly forecast: Minor };
+export type CoursePoint = {
+  readonly day: Day;
+  readonly budget: Minor;
+  readonly committed: Minor;
+  readonly forecast: Minor;
+};
 
 /** How budget, committed and forecast of a job went, a point for each day on which something moved. */
 export async function loadCourse(db: Db, person: Person, jobId: number): Promise<CoursePoint[]> {
@@ -123,24 +180,80 @@ export async function loadCourse(db: Db, person: Person, jobId: number): Promise
   )) as CoursePoint[];
 }
 
-export type QuoteLineRow = { id: number; place: number; kind: 'bought' | 'allowance' | 'made' | 'labour'; number: string | null; description: string; quantity: number; unit: string; cost: UnitPrice; price: UnitPrice | null; code: string; codeName: string; supplier: string | null; neededOn: Day | null };
-export type QuoteView = { readonly id: number; readonly number: string; readonly state: QuoteState; readonly wonBy: string | null; readonly wonOn: Day | null; readonly markedBy: string | null; readonly version: number; readonly rows: readonly QuoteLineRow[] };
+export type QuoteLineRow = {
+  id: number;
+  place: number;
+  kind: 'bought' | 'allowance' | 'made' | 'labour';
+  number: string | null;
+  description: string;
+  quantity: number;
+  unit: string;
+  cost: UnitPrice;
+  price: UnitPrice | null;
+  code: string;
+  codeName: string;
+  supplier: string | null;
+  neededOn: Day | null;
+};
+export type QuoteView = {
+  readonly id: number;
+  readonly number: string;
+  readonly state: QuoteState;
+  readonly wonBy: string | null;
+  readonly wonOn: Day | null;
+  readonly markedBy: string | null;
+  readonly version: number;
+  readonly rows: readonly QuoteLineRow[];
+};
 
 export async function loadQuote(db: Db, person: Person, jobId: number): Promise<QuoteView | undefined> {
   permit(person, 'see money');
-  const quote = (await db('quote as q').leftJoin('person as p', 'p.id', 'q.markedBy').where({ jobId }).orderBy('q.id', 'desc').first('q.id', 'q.number', 'q.state', 'q.wonBy', 'q.wonOn', 'q.version', { markedBy: 'p.name' })) as Omit<QuoteView, 'rows'> | undefined;
+  const quote = (await db('quote as q')
+    .leftJoin('person as p', 'p.id', 'q.markedBy')
+    .where({ jobId })
+    .orderBy('q.id', 'desc')
+    .first('q.id', 'q.number', 'q.state', 'q.wonBy', 'q.wonOn', 'q.version', { markedBy: 'p.name' })) as
+    Omit<QuoteView, 'rows'> | undefined;
   if (quote === undefined) return undefined;
-  const rows = (await db('quoteLine as l').join('costCode as c', 'c.id', 'l.costCodeId').leftJoin('supplier as s', 's.id', 'l.supplierId').leftJoin('item as i', 'i.id', 'l.itemId').where({ quoteId: quote.id }).orderBy('l.place')
-    .select('l.id', 'l.place', 'l.kind', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price', 'l.neededOn', { code: 'c.code', codeName: 'c.name', supplier: 's.name', number: 'i.number' })) as QuoteLineRow[];
+  const rows = (await db('quoteLine as l')
+    .join('costCode as c', 'c.id', 'l.costCodeId')
+    .leftJoin('supplier as s', 's.id', 'l.supplierId')
+    .leftJoin('item as i', 'i.id', 'l.itemId')
+    .where({ quoteId: quote.id })
+    .orderBy('l.place')
+    .select('l.id', 'l.place', 'l.kind', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price', 'l.neededOn', {
+      code: 'c.code',
+      codeName: 'c.name',
+      supplier: 's.name',
+      number: 'i.number',
+    })) as QuoteLineRow[];
   return { ...quote, rows };
 }
 
-export type HistoryRow = { readonly id: number; readonly at: string; readonly day: Day; readonly words: string; readonly who: string };
+export type HistoryRow = {
+  readonly id: number;
+  readonly at: string;
+  readonly day: Day;
+  readonly words: string;
+  readonly who: string;
+};
 
 /** What happened to a job, an order or another subject, newest first. */
-export async function loadHistory(db: Db, person: Person, kind: DocumentKind | 'job' | 'supplier', id: number, before?: number): Promise<HistoryRow[]> {
+export async function loadHistory(
+  db: Db,
+  person: Person,
+  kind: DocumentKind | 'job' | 'supplier',
+  id: number,
+  before?: number,
+): Promise<HistoryRow[]> {
   permit(person, 'see money');
-  const query = db('auditSubject as s').join('audit as a', 'a.id', 's.auditId').join('person as p', 'p.id', 'a.personId').where({ 's.kind': kind, 's.subjectId': id });
+  const query = db('auditSubject as s')
+    .join('audit as a', 'a.id', 's.auditId')
+    .join('person as p', 'p.id', 'a.personId')
+    .where({ 's.kind': kind, 's.subjectId': id });
   if (before !== undefined) void query.where('a.id', '<', before);
-  return (await query.orderBy('a.id', 'desc').limit(100).select('a.id', 'a.at', 'a.day', 'a.words', { who: 'p.name' })) as HistoryRow[];
+  return (await query
+    .orderBy('a.id', 'desc')
+    .limit(100)
+    .select('a.id', 'a.at', 'a.day', 'a.words', { who: 'p.name' })) as HistoryRow[];
 }

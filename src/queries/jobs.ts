@@ -7,7 +7,12 @@ import { loadJobLevels } from './levels';
 import { permit } from './permit';
 
 export type JobState = 'quoted' | 'live' | 'complete' | 'lost';
-export const JOB_STATES: Readonly<Record<JobState, string>> = { quoted: 'Quoted', live: 'Live', complete: 'Complete', lost: 'Lost' };
+export const JOB_STATES: Readonly<Record<JobState, string>> = {
+  quoted: 'Quoted',
+  live: 'Live',
+  complete: 'Complete',
+  lost: 'Lost',
+};
 export const JOB_KINDS = { contract: 'Contract', repair: 'Repair', make: 'Make' } as const;
 
 export type JobRow = {
@@ -31,19 +36,47 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
   permit(person, 'see jobs');
   const query = db('job as j').join('customer as c', 'c.id', 'j.customerId').join('person as p', 'p.id', 'j.leadId');
   if (filter.state !== 'all') void query.where('j.state', filter.state ?? 'live');
-  if (filter.words) void query.where((w) => w.whereLike('j.name', `%${filter.words}%`).orWhereLike('j.number', `${filter.words}%`).orWhereLike('c.name', `%${filter.words}%`));
+  if (filter.words)
+    void query.where((w) =>
+      w
+        .whereLike('j.name', `%${filter.words}%`)
+        .orWhereLike('j.number', `${filter.words}%`)
+        .orWhereLike('c.name', `%${filter.words}%`),
+    );
   if (filter.after) void query.where('j.number', '>', filter.after);
   const open = db('need').whereRaw('need.job_id = j.id').where('open', '>', 0).count('*').as('toBuy');
-  const rows = (await query.orderBy('j.number').limit(JOBS_PAGE + 1).select('j.id', 'j.number', 'j.name', 'j.kind', 'j.state', 'j.dueOn', { customer: 'c.name', lead: 'p.name' }, open)) as Omit<JobRow, 'level'>[];
+  const rows = (await query
+    .orderBy('j.number')
+    .limit(JOBS_PAGE + 1)
+    .select(
+      'j.id',
+      'j.number',
+      'j.name',
+      'j.kind',
+      'j.state',
+      'j.dueOn',
+      { customer: 'c.name', lead: 'p.name' },
+      open,
+    )) as Omit<JobRow, 'level'>[];
   const page = rows.slice(0, JOBS_PAGE);
-  const levels = may(person, 'see money') ? await loadJobLevels(db, page.map((j) => j.id)) : undefined;
+  const levels = may(person, 'see money')
+    ? await loadJobLevels(
+        db,
+        page.map((j) => j.id),
+      )
+    : undefined;
   return { rows: page.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })), more: rows.length > JOBS_PAGE };
 }
 
 /** What the form for a new job offers. */
 export async function loadJobForm(db: Db, person: Person) {
   permit(person, 'open jobs');
-  const leads = (await db('person as p').join('personRole as r', 'r.personId', 'p.id').where({ active: 1 }).whereIn('r.role', ['lead', 'manager']).distinct('p.id', 'p.name').orderBy('p.name')) as { id: number; name: string }[];
+  const leads = (await db('person as p')
+    .join('personRole as r', 'r.personId', 'p.id')
+    .where({ active: 1 })
+    .whereIn('r.role', ['lead', 'manager'])
+    .distinct('p.id', 'p.name')
+    .orderBy('p.name')) as { id: number; name: string }[];
   const customers = (await db('customer').orderBy('name').select('name')) as { name: string }[];
   const [last] = (await db('job').max({ number: db.raw('CAST(number AS INTEGER)') })) as { number: number | null }[];
   return { leads, customers: customers.map((c) => c.name), nextNumber: String((last?.number ?? 0) + 1) };

@@ -11,17 +11,26 @@ type Sum = { jobId: number; costCodeId: number; stage: Stage | null; amount: Min
 
 function assemble(budgets: readonly Sum[], sums: readonly Sum[]): CodeLevel[] {
   const levels = new Map<string, CodeLevel>();
-  const at = (s: Sum) => levels.get(`${s.jobId}/${s.costCodeId}`) ?? { ...EMPTY_LEVEL, jobId: s.jobId, costCodeId: s.costCodeId };
+  const at = (s: Sum) =>
+    levels.get(`${s.jobId}/${s.costCodeId}`) ?? { ...EMPTY_LEVEL, jobId: s.jobId, costCodeId: s.costCodeId };
   for (const b of budgets) levels.set(`${b.jobId}/${b.costCodeId}`, { ...at(b), budget: b.amount });
   for (const s of sums) {
     const level = at(s);
-    if (s.stage !== null) levels.set(`${s.jobId}/${s.costCodeId}`, { ...level, amounts: plus(level.amounts, { ...NOTHING, [s.stage]: s.amount }) });
+    if (s.stage !== null)
+      levels.set(`${s.jobId}/${s.costCodeId}`, {
+        ...level,
+        amounts: plus(level.amounts, { ...NOTHING, [s.stage]: s.amount }),
+      });
   }
   return [...levels.values()];
 }
 
 const budgetSums = (db: Db, jobIds: readonly number[]) =>
-  db('budgetEntry').whereIn('jobId', jobIds).groupBy('jobId', 'costCodeId').select('jobId', 'costCodeId').sum({ amount: 'amount' });
+  db('budgetEntry')
+    .whereIn('jobId', jobIds)
+    .groupBy('jobId', 'costCodeId')
+    .select('jobId', 'costCodeId')
+    .sum({ amount: 'amount' });
 
 /** Levels by job and cost code as they stand now, from sums kept beside the ledger. */
 export async function loadLevels(db: Db, jobIds: readonly number[]): Promise<CodeLevel[]> {

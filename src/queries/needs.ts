@@ -43,29 +43,90 @@ export type NeedLine = {
   readonly late: boolean;
 };
 
-export type Buying = { readonly price: UnitPrice; readonly priceQuantity: number; readonly unit: string; readonly currency: string; /** In the company's currency. */ readonly value: Minor };
+export type Buying = {
+  readonly price: UnitPrice;
+  readonly priceQuantity: number;
+  readonly unit: string;
+  readonly currency: string;
+  /** In the company's currency. */ readonly value: Minor;
+};
 
-type Raw = Omit<NeedLine, 'tags' | 'late' | 'buying'> & { supplierLead: number | null; supplierCurrency: string | null; supplierRate: Rate | null };
+type Raw = Omit<NeedLine, 'tags' | 'late' | 'buying'> & {
+  supplierLead: number | null;
+  supplierCurrency: string | null;
+  supplierRate: Rate | null;
+};
 
 const joined = (db: Db) =>
-  db('need as n').join('job as j', 'j.id', 'n.jobId').join('costCode as c', 'c.id', 'n.costCodeId').leftJoin('supplier as s', 's.id', 'n.supplierId').leftJoin('item as i', 'i.id', 'n.itemId');
+  db('need as n')
+    .join('job as j', 'j.id', 'n.jobId')
+    .join('costCode as c', 'c.id', 'n.costCodeId')
+    .leftJoin('supplier as s', 's.id', 'n.supplierId')
+    .leftJoin('item as i', 'i.id', 'n.itemId');
 
-const COLUMNS = ['n.id', 'n.jobId', 'n.itemId', 'n.description', 'n.quantity', 'n.unit', 'n.costCodeId', 'n.supplierId', 'n.neededOn', 'n.open', 'n.price', 'n.priceQuantity', 'n.version',
-  { job: 'j.number', number: 'i.number', code: 'c.code', codeName: 'c.name', supplier: 's.name', supplierLead: 's.leadDays', supplierCurrency: 's.currency', supplierRate: 's.rate' }] as const;
+const COLUMNS = [
+  'n.id',
+  'n.jobId',
+  'n.itemId',
+  'n.description',
+  'n.quantity',
+  'n.unit',
+  'n.costCodeId',
+  'n.supplierId',
+  'n.neededOn',
+  'n.open',
+  'n.price',
+  'n.priceQuantity',
+  'n.version',
+  {
+    job: 'j.number',
+    number: 'i.number',
+    code: 'c.code',
+    codeName: 'c.name',
+    supplier: 's.name',
+    supplierLead: 's.leadDays',
+    supplierCurrency: 's.currency',
+    supplierRate: 's.rate',
+  },
+] as const;
 
-type Context = { readonly today: Day; readonly calendar: Calendar; readonly receivingDays: number; readonly currency: string; readonly parts: ReadonlyMap<string, Part> };
+type Context = {
+  readonly today: Day;
+  readonly calendar: Calendar;
+  readonly receivingDays: number;
+  readonly currency: string;
+  readonly parts: ReadonlyMap<string, Part>;
+};
 
-const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = { noSupplier: 'stop', noPrice: 'care', late: 'stop', noItem: 'note' };
+const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
+  noSupplier: 'stop',
+  noPrice: 'care',
+  late: 'stop',
+  noItem: 'note',
+};
 
 function buyingOf(raw: Raw, terms: PartTerms, currency: string): Buying | null {
   const { wanted, quantity: ordered } = quantityToOrder(raw.open, terms);
   const found = priceFor(ordered, terms.prices);
   if (found !== undefined) {
     const own = raw.supplierCurrency ?? currency;
-    const value = convert(lineNet(wanted, found.price, found.priceQuantity, own), own, currency, raw.supplierRate ?? PAR);
+    const value = convert(
+      lineNet(wanted, found.price, found.priceQuantity, own),
+      own,
+      currency,
+      raw.supplierRate ?? PAR,
+    );
     return { price: found.price, priceQuantity: found.priceQuantity, unit: terms.unit, currency: own, value };
   }
-  return raw.price === null ? null : { price: raw.price, priceQuantity: raw.priceQuantity, unit: raw.unit, currency, value: lineNet(raw.open, raw.price, raw.priceQuantity, currency) };
+  return raw.price === null
+    ? null
+    : {
+        price: raw.price,
+        priceQuantity: raw.priceQuantity,
+        unit: raw.unit,
+        currency,
+        value: lineNet(raw.open, raw.price, raw.priceQuantity, currency),
+      };
 }
 
 function tagged(need: Raw, { today, calendar, receivingDays, currency, parts }: Context): NeedLine {
@@ -74,30 +135,68 @@ function tagged(need: Raw, { today, calendar, receivingDays, currency, parts }: 
   const terms = termsFor(raw, parts);
   const buying = buyingOf(need, terms, currency);
   const leadDays = part?.leadDays ?? supplierLead ?? 0;
-  const obstacles = raw.open === 0 ? [] : obstaclesOf({ supplierId: raw.supplierId, hasPrice: buying !== null, hasItem: raw.itemId !== null, neededOn: raw.neededOn, leadDays }, today, receivingDays, calendar);
+  const obstacles =
+    raw.open === 0
+      ? []
+      : obstaclesOf(
+          {
+            supplierId: raw.supplierId,
+            hasPrice: buying !== null,
+            hasItem: raw.itemId !== null,
+            neededOn: raw.neededOn,
+            leadDays,
+          },
+          today,
+          receivingDays,
+          calendar,
+        );
   const tags: Tag[] = obstacles.map((o) => ({ words: wordsFor(o), weight: WEIGHTS[o.kind] }));
   const { extra, quantity: ordered } = quantityToOrder(raw.open, terms);
-  if (raw.open > 0 && extra > 0) tags.push({ words: `sold as ${formatQuantity(ordered)} ${unitOf(terms.unit).short}`.trim(), weight: 'note' });
+  if (raw.open > 0 && extra > 0)
+    tags.push({ words: `sold as ${formatQuantity(ordered)} ${unitOf(terms.unit).short}`.trim(), weight: 'note' });
   return { ...raw, buying, tags, late: obstacles.some((o) => o.kind === 'late') };
 }
 
 async function contextFor(db: Db, rows: readonly Raw[], today: Day): Promise<Context> {
   const { receivingDays, currency } = await loadCompany(db);
-  return { today, receivingDays, currency, calendar: await loadCalendar(db), parts: await loadParts(db, rows.flatMap((r) => r.itemId ?? [])) };
+  return {
+    today,
+    receivingDays,
+    currency,
+    calendar: await loadCalendar(db),
+    parts: await loadParts(
+      db,
+      rows.flatMap((r) => r.itemId ?? []),
+    ),
+  };
 }
 
-export type GatherFilter = { readonly job?: string; readonly supplierId?: number; readonly by?: Day; readonly words?: string };
+export type GatherFilter = {
+  readonly job?: string;
+  readonly supplierId?: number;
+  readonly by?: Day;
+  readonly words?: string;
+};
 export const GATHER_SHOWN = 200;
 
 /** What is still to buy over all live jobs, by supplier and needed date. */
-export async function listOpenNeeds(db: Db, person: Person, today: Day, filter: GatherFilter): Promise<{ rows: NeedLine[]; total: number }> {
+export async function listOpenNeeds(
+  db: Db,
+  person: Person,
+  today: Day,
+  filter: GatherFilter,
+): Promise<{ rows: NeedLine[]; total: number }> {
   permit(person, 'draft orders');
   const chosen = (query: ReturnType<Db>) => {
     void query.where('n.open', '>', 0).where('j.state', 'live');
     if (filter.job) void query.where('j.number', filter.job);
-    if (filter.supplierId !== undefined) void (filter.supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', filter.supplierId));
+    if (filter.supplierId !== undefined)
+      void (filter.supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', filter.supplierId));
     if (filter.by) void query.where((w) => w.where('n.neededOn', '<=', filter.by ?? '').orWhereNull('n.neededOn'));
-    if (filter.words) void query.where((w) => w.whereLike('n.description', `%${filter.words}%`).orWhereLike('i.number', `%${filter.words}%`));
+    if (filter.words)
+      void query.where((w) =>
+        w.whereLike('n.description', `%${filter.words}%`).orWhereLike('i.number', `%${filter.words}%`),
+      );
     return query;
   };
   const counted = db('need as n').join('job as j', 'j.id', 'n.jobId');
@@ -105,7 +204,13 @@ export async function listOpenNeeds(db: Db, person: Person, today: Day, filter: 
   const [count] = (await chosen(counted).count({ n: '*' })) as { n: number }[];
   // Lines without a supplier stand last; asked for apart, both parts come out in the order of the index.
   const part = async (limit: number, named: boolean): Promise<Raw[]> =>
-    limit <= 0 ? [] : ((await chosen(joined(db)).whereRaw(`n.supplier_id is ${named ? 'not ' : ''}null`).orderByRaw('n.supplier_id, n.needed_on, n.id').limit(limit).select(...COLUMNS)) as Raw[]);
+    limit <= 0
+      ? []
+      : ((await chosen(joined(db))
+          .whereRaw(`n.supplier_id is ${named ? 'not ' : ''}null`)
+          .orderByRaw('n.supplier_id, n.needed_on, n.id')
+          .limit(limit)
+          .select(...COLUMNS)) as Raw[]);
   const named = await part(GATHER_SHOWN, true);
   const rows = [...named, ...(await part(GATHER_SHOWN - named.length, false))];
   const context = await contextFor(db, rows, today);
@@ -122,27 +227,53 @@ export type BuyListLine = NeedLine & {
 /** The lines of live jobs that are needed soonest and not bought yet. */
 export async function listSoonest(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
   permit(person, 'draft orders');
-  const rows = (await joined(db).where('n.open', '>', 0).where('j.state', 'live').whereNotNull('n.neededOn').orderBy('n.neededOn').limit(most).select(...COLUMNS)) as Raw[];
+  const rows = (await joined(db)
+    .where('n.open', '>', 0)
+    .where('j.state', 'live')
+    .whereNotNull('n.neededOn')
+    .orderBy('n.neededOn')
+    .limit(most)
+    .select(...COLUMNS)) as Raw[];
   const context = await contextFor(db, rows, today);
   return rows.map((r) => tagged(r, context));
 }
 
 /** How many lines of live jobs are left to buy. */
-export const countToBuy = async (db: Db): Promise<number> => ((await db('need as n').join('job as j', 'j.id', 'n.jobId').where('n.open', '>', 0).where('j.state', 'live').count({ n: '*' }).first()) as unknown as { n: number }).n;
+export const countToBuy = async (db: Db): Promise<number> =>
+  (
+    (await db('need as n')
+      .join('job as j', 'j.id', 'n.jobId')
+      .where('n.open', '>', 0)
+      .where('j.state', 'live')
+      .count({ n: '*' })
+      .first()) as unknown as { n: number }
+  ).n;
 
 /** A job's buy list with how far each line has come. Without the right to see money there are no prices. */
 export async function loadBuyList(db: Db, person: Person, jobId: number, today: Day): Promise<BuyListLine[]> {
   permit(person, 'see jobs');
-  const rows = (await joined(db).where('n.jobId', jobId).orderByRaw('n.needed_on is null, n.needed_on, n.id').select(...COLUMNS)) as Raw[];
+  const rows = (await joined(db)
+    .where('n.jobId', jobId)
+    .orderByRaw('n.needed_on is null, n.needed_on, n.id')
+    .select(...COLUMNS)) as Raw[];
   const context = await contextFor(db, rows, today);
   const ids = rows.map((r) => r.id);
   const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s.coverage]));
   const splits = groupBy(await loadSplitStates(db, 'needId', ids), (s) => s.needId);
   return rows.map((raw) => {
-    const received = (splits.get(raw.id) ?? []).reduce((sum, s) => sum + Math.min(coveredBy(s), Math.round((s.covers * s.received) / s.ordered)), 0);
+    const received = (splits.get(raw.id) ?? []).reduce(
+      (sum, s) => sum + Math.min(coveredBy(s), Math.round((s.covers * s.received) / s.ordered)),
+      0,
+    );
     const cover = states.get(raw.id);
     const line = tagged(raw, context);
-    return { ...line, ...(may(person, 'see money') ? {} : { price: null, buying: null }), drafted: cover?.drafted ?? quantity(0), ordered: cover?.ordered ?? quantity(0), received: quantity(received) };
+    return {
+      ...line,
+      ...(may(person, 'see money') ? {} : { price: null, buying: null }),
+      drafted: cover?.drafted ?? quantity(0),
+      ordered: cover?.ordered ?? quantity(0),
+      received: quantity(received),
+    };
   });
 }
 
@@ -151,9 +282,14 @@ export async function loadChoices(db: Db, person: Person) {
   permit(person, 'see jobs');
   return {
     suppliers: (await db('supplier').orderBy('name').select('id', 'name')) as { id: number; name: string }[],
-    codes: (await db('costCode').orderBy('code').select('id', 'code', 'name')) as { id: number; code: string; name: string }[],
+    codes: (await db('costCode').orderBy('code').select('id', 'code', 'name')) as {
+      id: number;
+      code: string;
+      name: string;
+    }[],
   };
 }
 
 /** How many lines of a job's buy list have something left to buy. */
-export const countOpen = async (db: Db, jobId: number): Promise<number> => ((await db('need').where({ jobId }).where('open', '>', 0).count({ n: '*' }).first()) as unknown as { n: number }).n;
+export const countOpen = async (db: Db, jobId: number): Promise<number> =>
+  ((await db('need').where({ jobId }).where('open', '>', 0).count({ n: '*' }).first()) as unknown as { n: number }).n;

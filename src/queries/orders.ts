@@ -27,36 +27,82 @@ export type OrderRow = {
 };
 
 export const ORDERS_PAGE = 60;
-export const ORDER_FILTERS = { open: [...UNSENT, ...OPEN_AT_SUPPLIER], unsent: UNSENT, sent: ['sent', 'confirmed', 'partIn'], in: ['allIn'], done: ['settled', 'calledOff'], all: [] } as const satisfies Record<string, readonly OrderState[]>;
-export type OrderFilter = { readonly show?: keyof typeof ORDER_FILTERS; readonly words?: string; readonly jobId?: number; readonly before?: number };
+export const ORDER_FILTERS = {
+  open: [...UNSENT, ...OPEN_AT_SUPPLIER],
+  unsent: UNSENT,
+  sent: ['sent', 'confirmed', 'partIn'],
+  in: ['allIn'],
+  done: ['settled', 'calledOff'],
+  all: [],
+} as const satisfies Record<string, readonly OrderState[]>;
+export type OrderFilter = {
+  readonly show?: keyof typeof ORDER_FILTERS;
+  readonly words?: string;
+  readonly jobId?: number;
+  readonly before?: number;
+};
 
 /** Orders, the newest first; a page at a time, going on before the last one shown. */
-export async function listOrders(db: Db, person: Person, filter: OrderFilter): Promise<{ rows: OrderRow[]; more: boolean }> {
+export async function listOrders(
+  db: Db,
+  person: Person,
+  filter: OrderFilter,
+): Promise<{ rows: OrderRow[]; more: boolean }> {
   permit(person, 'see orders');
   const query = db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId');
   const states: readonly OrderState[] = ORDER_FILTERS[filter.show ?? 'open'];
   if (states.length > 0) void query.whereIn('o.state', states);
-  if (filter.words) void query.where((w) => w.whereLike('o.number', `%${filter.words}%`).orWhereLike('s.name', `%${filter.words}%`));
+  if (filter.words)
+    void query.where((w) => w.whereLike('o.number', `%${filter.words}%`).orWhereLike('s.name', `%${filter.words}%`));
   if (filter.before !== undefined) void query.where('o.id', '<', filter.before);
-  if (filter.jobId !== undefined) void query.whereIn('o.id', db('orderLine as l').join('split as x', 'x.lineId', 'l.id').where('x.jobId', filter.jobId).select('l.orderId'));
-  const rows = (await query.orderBy('o.id', 'desc').limit(ORDERS_PAGE + 1).select('o.id', 'o.number', 'o.state', 'o.wantedOn', 'o.sentOn', 'o.currency', 'o.net', { supplier: 's.name' },
-    db.raw("(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs"),
-    db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind <> 'charge') as lines"),
-    db.raw("(select count(*) from message m where m.order_id = o.id and m.state = 'failed') as failed"))) as OrderRow[];
+  if (filter.jobId !== undefined)
+    void query.whereIn(
+      'o.id',
+      db('orderLine as l').join('split as x', 'x.lineId', 'l.id').where('x.jobId', filter.jobId).select('l.orderId'),
+    );
+  const rows = (await query
+    .orderBy('o.id', 'desc')
+    .limit(ORDERS_PAGE + 1)
+    .select(
+      'o.id',
+      'o.number',
+      'o.state',
+      'o.wantedOn',
+      'o.sentOn',
+      'o.currency',
+      'o.net',
+      { supplier: 's.name' },
+      db.raw(
+        '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
+      ),
+      db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind <> 'charge') as lines"),
+      db.raw("(select count(*) from message m where m.order_id = o.id and m.state = 'failed') as failed"),
+    )) as OrderRow[];
   const page = rows.slice(0, ORDERS_PAGE).map((r) => ({ ...r, net: may(person, 'see money') ? r.net : null }));
   return { rows: page, more: rows.length > ORDERS_PAGE };
 }
 
 /** A job's share of an order, in the company's currency. */
 export async function loadShares(db: Db, jobId: number, orderIds: readonly number[]): Promise<Map<number, Minor>> {
-  const rows = (await db('split as x').join('orderLine as l', 'l.id', 'x.lineId').where('x.jobId', jobId).whereIn('l.orderId', orderIds).groupBy('l.orderId').select('l.orderId').sum({ share: 'x.value' })) as { orderId: number; share: Minor }[];
+  const rows = (await db('split as x')
+    .join('orderLine as l', 'l.id', 'x.lineId')
+    .where('x.jobId', jobId)
+    .whereIn('l.orderId', orderIds)
+    .groupBy('l.orderId')
+    .select('l.orderId')
+    .sum({ share: 'x.value' })) as { orderId: number; share: Minor }[];
   return new Map(rows.map((r) => [r.orderId, r.share]));
 }
 
 export type OrderView = {
   readonly order: StoredOrder;
   readonly supplier: Supplier;
-  readonly place: { readonly id: number; readonly name: string; readonly address: string; readonly instructions: string };
+  readonly place: {
+    readonly id: number;
+    readonly name: string;
+    readonly address: string;
+    readonly instructions: string;
+  };
   readonly madeBy: string;
   readonly totals: ReturnType<typeof orderTotals>;
   readonly companyCurrency: string;
@@ -65,9 +111,28 @@ export type OrderView = {
   readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
   /** The unit of each need that a split covers. */
   readonly needUnits: ReadonlyMap<number, string>;
-  readonly receipts: readonly { readonly id: number; readonly number: string; readonly day: Day; readonly note: string; readonly who: string; readonly quantity: number }[];
-  readonly invoices: readonly { readonly id: number; readonly number: string; readonly day: Day; readonly state: string; readonly gross: Minor }[];
-  readonly messages: readonly { readonly id: number; readonly recipient: string; readonly state: 'sending' | 'taken' | 'failed'; readonly answer: string; readonly at: string }[];
+  readonly receipts: readonly {
+    readonly id: number;
+    readonly number: string;
+    readonly day: Day;
+    readonly note: string;
+    readonly who: string;
+    readonly quantity: number;
+  }[];
+  readonly invoices: readonly {
+    readonly id: number;
+    readonly number: string;
+    readonly day: Day;
+    readonly state: string;
+    readonly gross: Minor;
+  }[];
+  readonly messages: readonly {
+    readonly id: number;
+    readonly recipient: string;
+    readonly state: 'sending' | 'taken' | 'failed';
+    readonly answer: string;
+    readonly at: string;
+  }[];
   readonly documents: readonly { readonly id: number; readonly name: string; readonly at: string }[];
   readonly editable: boolean;
 };
@@ -93,11 +158,40 @@ export async function loadOrder(db: Db, person: Person, number: string): Promise
     effects: UNSENT.includes(order.state) ? await orderEffects(db, order) : [],
     codes: await loadCostCodes(db),
     jobs: new Map(jobs.map((j) => [j.id, { number: j.number, name: j.name }])),
-    needUnits: new Map((await whereIn<{ id: number; unit: string }>(db, 'need', 'id', order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? [])))).map((n) => [n.id, n.unit])),
-    receipts: (await db('receipt as r').join('person as p', 'p.id', 'r.personId').where({ orderId }).orderBy('r.id').select('r.id', 'r.number', 'r.day', 'r.note', { who: 'p.name' }, db.raw('(select sum(quantity) from receipt_split x where x.receipt_id = r.id) as quantity'))) as OrderView['receipts'],
-    invoices: (await db('invoice').where({ orderId }).orderBy('id').select('id', 'number', 'day', 'state', 'gross')) as OrderView['invoices'],
-    messages: (await db('message').where({ orderId }).orderBy('id', 'desc').select('id', 'recipient', 'state', 'answer', 'at')) as OrderView['messages'],
-    documents: (await db('document').where({ orderId }).orderBy('id', 'desc').select('id', 'name', 'at')) as OrderView['documents'],
+    needUnits: new Map(
+      (
+        await whereIn<{ id: number; unit: string }>(
+          db,
+          'need',
+          'id',
+          order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? [])),
+        )
+      ).map((n) => [n.id, n.unit]),
+    ),
+    receipts: (await db('receipt as r')
+      .join('person as p', 'p.id', 'r.personId')
+      .where({ orderId })
+      .orderBy('r.id')
+      .select(
+        'r.id',
+        'r.number',
+        'r.day',
+        'r.note',
+        { who: 'p.name' },
+        db.raw('(select sum(quantity) from receipt_split x where x.receipt_id = r.id) as quantity'),
+      )) as OrderView['receipts'],
+    invoices: (await db('invoice')
+      .where({ orderId })
+      .orderBy('id')
+      .select('id', 'number', 'day', 'state', 'gross')) as OrderView['invoices'],
+    messages: (await db('message')
+      .where({ orderId })
+      .orderBy('id', 'desc')
+      .select('id', 'recipient', 'state', 'answer', 'at')) as OrderView['messages'],
+    documents: (await db('document')
+      .where({ orderId })
+      .orderBy('id', 'desc')
+      .select('id', 'name', 'at')) as OrderView['documents'],
     editable: EDITABLE.includes(order.state) && may(person, 'draft orders'),
   };
 }
@@ -108,7 +202,15 @@ export async function loadOrderForm(db: Db, person: Person) {
   return {
     places: (await db('deliveryPlace').orderBy('id').select('id', 'name')) as { id: number; name: string }[],
     taxes: await loadTaxCodes(db),
-    jobs: (await db('job').where({ state: 'live' }).orderBy('number').select('id', 'number', 'shortName')) as { id: number; number: string; shortName: string }[],
-    codes: (await db('costCode').orderBy('code').select('id', 'code', 'name')) as { id: number; code: string; name: string }[],
+    jobs: (await db('job').where({ state: 'live' }).orderBy('number').select('id', 'number', 'shortName')) as {
+      id: number;
+      number: string;
+      shortName: string;
+    }[],
+    codes: (await db('costCode').orderBy('code').select('id', 'code', 'name')) as {
+      id: number;
+      code: string;
+      name: string;
+    }[],
   };
 }

@@ -3,27 +3,61 @@ import type { Person } from '@/store/people';
 import { permit } from './permit';
 
 export type MessageState = 'sending' | 'taken' | 'failed';
-export type MessageRow = { readonly id: number; readonly at: string; readonly order: string; readonly recipient: string; readonly subject: string; readonly state: MessageState; readonly answer: string; readonly who: string };
-export type MessageView = MessageRow & { readonly body: string; readonly documentId: number | null; readonly documentName: string | null; readonly size: number };
+export type MessageRow = {
+  readonly id: number;
+  readonly at: string;
+  readonly order: string;
+  readonly recipient: string;
+  readonly subject: string;
+  readonly state: MessageState;
+  readonly answer: string;
+  readonly who: string;
+};
+export type MessageView = MessageRow & {
+  readonly body: string;
+  readonly documentId: number | null;
+  readonly documentName: string | null;
+  readonly size: number;
+};
 
-const columns = ['m.id', 'm.at', 'm.recipient', 'm.subject', 'm.state', 'm.answer', { order: 'o.number', who: 'p.name' }] as const;
-const joined = (db: Db) => db('message as m').join('purchaseOrder as o', 'o.id', 'm.orderId').join('person as p', 'p.id', 'm.personId');
+const columns = [
+  'm.id',
+  'm.at',
+  'm.recipient',
+  'm.subject',
+  'm.state',
+  'm.answer',
+  { order: 'o.number', who: 'p.name' },
+] as const;
+const joined = (db: Db) =>
+  db('message as m').join('purchaseOrder as o', 'o.id', 'm.orderId').join('person as p', 'p.id', 'm.personId');
 
 export const OUTBOX_PAGE = 60;
 
 /** Everything that was mailed to suppliers, newest first, and what the mail server said. */
-export async function listMessages(db: Db, person: Person, before?: number): Promise<{ rows: MessageRow[]; more: boolean }> {
+export async function listMessages(
+  db: Db,
+  person: Person,
+  before?: number,
+): Promise<{ rows: MessageRow[]; more: boolean }> {
   permit(person, 'see orders');
   permit(person, 'see money');
   const query = joined(db);
   if (before !== undefined) void query.where('m.id', '<', before);
-  const rows = (await query.orderBy('m.id', 'desc').limit(OUTBOX_PAGE + 1).select(...columns)) as MessageRow[];
+  const rows = (await query
+    .orderBy('m.id', 'desc')
+    .limit(OUTBOX_PAGE + 1)
+    .select(...columns)) as MessageRow[];
   return { rows: rows.slice(0, OUTBOX_PAGE), more: rows.length > OUTBOX_PAGE };
 }
 
 export async function loadMessage(db: Db, person: Person, id: number): Promise<MessageView | undefined> {
   permit(person, 'see money');
-  return (await joined(db).leftJoin('document as d', 'd.id', 'm.documentId').where('m.id', id).first(...columns, 'm.body', 'm.documentId', { documentName: 'd.name' }, db.raw('length(m.raw) as size'))) as MessageView | undefined;
+  return (await joined(db)
+    .leftJoin('document as d', 'd.id', 'm.documentId')
+    .where('m.id', id)
+    .first(...columns, 'm.body', 'm.documentId', { documentName: 'd.name' }, db.raw('length(m.raw) as size'))) as
+    MessageView | undefined;
 }
 
 /** The message as it went over the wire. */
@@ -32,7 +66,12 @@ export async function loadRaw(db: Db, person: Person, id: number): Promise<Buffe
   return ((await db('message').where({ id }).first('raw')) as { raw: Buffer } | undefined)?.raw;
 }
 
-export async function loadDocument(db: Db, person: Person, id: number): Promise<{ name: string; type: string; bytes: Buffer } | undefined> {
+export async function loadDocument(
+  db: Db,
+  person: Person,
+  id: number,
+): Promise<{ name: string; type: string; bytes: Buffer } | undefined> {
   permit(person, 'see money');
-  return (await db('document').where({ id }).first('name', 'type', 'bytes')) as { name: string; type: string; bytes: Buffer } | undefined;
+  return (await db('document').where({ id }).first('name', 'type', 'bytes')) as
+    { name: string; type: string; bytes: Buffer } | undefined;
 }

@@ -26,10 +26,26 @@ const buyer = async () => (await yard.as('buyer')).actor;
 const job = 412;
 
 async function withBudget(): Promise<void> {
-  const bytes = new TextEncoder().encode('Description,Qty,Unit,Cost,Cost code\r\nHose,12,m,8,02\r\nPlate,2,sheet,50,01');
+  const bytes = new TextEncoder().encode(
+    'Description,Qty,Unit,Cost,Cost code\r\nHose,12,m,8,02\r\nPlate,2,sheet,50,01',
+  );
   const { id } = must(await keepQuoteFile(await yard.as('buyer'), { quoteId: 1, name: 'q.csv', bytes }));
-  must(await importQuote(await yard.as('buyer'), { once: yard.once(), fileId: id, mapping: { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 }, choices: { mark: '.', costCode: {}, supplier: {}, leftOut: [] } }));
-  must(await winQuote(await yard.as('lead', '2026-05-01' as Day), { once: yard.once(), quoteId: 1, version: 2, wonBy: 'Hester Lowe' }));
+  must(
+    await importQuote(await yard.as('buyer'), {
+      once: yard.once(),
+      fileId: id,
+      mapping: { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 },
+      choices: { mark: '.', costCode: {}, supplier: {}, leftOut: [] },
+    }),
+  );
+  must(
+    await winQuote(await yard.as('lead', '2026-05-01' as Day), {
+      once: yard.once(),
+      quoteId: 1,
+      version: 2,
+      wonBy: 'Hester Lowe',
+    }),
+  );
 }
 
 describe('a job’s tab', () => {
@@ -38,10 +54,17 @@ describe('a job’s tab', () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
     const person = await buyer();
     const now = await loadTab(yard.db, person, yard.ids.jobs[0]);
-    expect(now.rows.map((r) => [r.code.code, r.budget, r.amounts.planned, r.amounts.onOrder])).toEqual([['01', 10_000, 10_000, 0], ['02', 9600, 9600, 9600], ['09', 0, 0, 2500]]);
+    expect(now.rows.map((r) => [r.code.code, r.budget, r.amounts.planned, r.amounts.onOrder])).toEqual([
+      ['01', 10_000, 10_000, 0],
+      ['02', 9600, 9600, 9600],
+      ['09', 0, 0, 2500],
+    ]);
     expect(now.whole).toMatchObject({ budget: 19_600, amounts: { onOrder: 12_100 } });
     const then = await loadTab(yard.db, person, yard.ids.jobs[0], '2026-05-02' as Day);
-    expect(then.rows.map((r) => [r.code.code, r.amounts.planned, r.amounts.onOrder])).toEqual([['01', 10_000, 0], ['02', 9600, 0]]);
+    expect(then.rows.map((r) => [r.code.code, r.amounts.planned, r.amounts.onOrder])).toEqual([
+      ['01', 10_000, 0],
+      ['02', 9600, 0],
+    ]);
     expect((await loadTab(yard.db, person, yard.ids.jobs[0], '2026-04-30' as Day)).rows).toEqual([]);
     expect(order.number).toBe('K26-0001');
   });
@@ -49,7 +72,14 @@ describe('a job’s tab', () => {
   it('opens every figure to postings that add up to it', async () => {
     await withBudget();
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    must(await receive(await yard.as('storekeeper'), { once: yard.once(), orderId: order.id, note: '', arrivals: [{ lineId: order.lines[0]?.id ?? 0, arrives: q(5), keepOver: false }] }));
+    must(
+      await receive(await yard.as('storekeeper'), {
+        once: yard.once(),
+        orderId: order.id,
+        note: '',
+        arrivals: [{ lineId: order.lines[0]?.id ?? 0, arrives: q(5), keepOver: false }],
+      }),
+    );
     const person = await buyer();
     const { rows, whole } = await loadTab(yard.db, person, yard.ids.jobs[0]);
     for (const stage of ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const) {
@@ -61,13 +91,24 @@ describe('a job’s tab', () => {
       }
     }
     const [latest] = (await loadPostings(yard.db, person, yard.ids.jobs[0], { stage: 'received' })).rows;
-    expect(latest).toMatchObject({ event: 'Received', document: 'receipt', documentNumber: 'R-00001', order: 'K26-0001', what: 'Hose', who: 'The storekeeper', amount: 4000 });
+    expect(latest).toMatchObject({
+      event: 'Received',
+      document: 'receipt',
+      documentNumber: 'R-00001',
+      order: 'K26-0001',
+      what: 'Hose',
+      who: 'The storekeeper',
+      amount: 4000,
+    });
   });
 
   it('tells its course over time', async () => {
     await withBudget();
     await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    expect(await loadCourse(yard.db, await buyer(), yard.ids.jobs[0])).toEqual([{ day: '2026-05-01', budget: 19_600, committed: 0, forecast: 19_600 }, { day: TODAY, budget: 19_600, committed: 12_100, forecast: 31_700 }]);
+    expect(await loadCourse(yard.db, await buyer(), yard.ids.jobs[0])).toEqual([
+      { day: '2026-05-01', budget: 19_600, committed: 0, forecast: 19_600 },
+      { day: TODAY, budget: 19_600, committed: 12_100, forecast: 31_700 },
+    ]);
   });
 });
 
@@ -76,7 +117,10 @@ describe('what a purchase does to budgets', () => {
     await withBudget();
     const a = await yard.need({ quantity: 30, item: yard.ids.items[0], description: 'Tube', price: 9 });
     const b = await yard.need({ job: 1, quantity: 10, item: yard.ids.items[0], description: 'Tube', price: 7 });
-    const picks = [{ needId: a, buy: q(30) }, { needId: b, buy: q(4) }];
+    const picks = [
+      { needId: a, buy: q(30) },
+      { needId: b, buy: q(4) },
+    ];
     const person = await buyer();
     const before = await loadLevels(yard.db, yard.ids.jobs);
     const preview = await previewGather(yard.db, person, picks);
@@ -93,15 +137,33 @@ describe('what a purchase does to budgets', () => {
   });
 
   it('says what minimum and pack add, and where it goes', async () => {
-    await yard.db('supplierPart').insert({ supplierId: yard.ids.suppliers[0], itemId: yard.ids.items[1], unit: 'XRL', factorMany: 60, factorOne: 1, pack: 10_000 });
+    await yard
+      .db('supplierPart')
+      .insert({
+        supplierId: yard.ids.suppliers[0],
+        itemId: yard.ids.items[1],
+        unit: 'XRL',
+        factorMany: 60,
+        factorOne: 1,
+        pack: 10_000,
+      });
     await yard.db('priceBreak').insert({ partId: 1, fromQuantity: 0, price: 1_770_000 });
     const needId = await yard.need({ item: yard.ids.items[1], quantity: 110 });
     const view = await loadGatherPreview(yard.db, await buyer(), [{ needId, buy: q(110) }]);
-    expect(view.bundles[0]).toMatchObject({ goods: 35_400, lines: 1, jobs: ['412'], carriage: 2500, added: ['Cable: 2 reel ordered, 10 m more than needed goes to stores'] });
+    expect(view.bundles[0]).toMatchObject({
+      goods: 35_400,
+      lines: 1,
+      jobs: ['412'],
+      carriage: 2500,
+      added: ['Cable: 2 reel ordered, 10 m more than needed goes to stores'],
+    });
   });
 
   it('leaves out what cannot be bought, and says why', async () => {
-    const view = await loadGatherPreview(yard.db, await buyer(), [{ needId: await yard.need({ supplier: null }), buy: q(1) }, { needId: 999, buy: q(1) }]);
+    const view = await loadGatherPreview(yard.db, await buyer(), [
+      { needId: await yard.need({ supplier: null }), buy: q(1) },
+      { needId: 999, buy: q(1) },
+    ]);
     expect([view.bundles, view.refusals.map((r) => r.code)]).toEqual([[], ['need.supplier', 'need.gone']]);
   });
 });
@@ -112,16 +174,31 @@ describe('lists', () => {
     await yard.need({ neededOn: '2026-05-13', price: null, description: 'Late' });
     await yard.need({ supplier: 1, neededOn: '2026-06-30', description: 'Later' });
     const { rows, total } = await listOpenNeeds(yard.db, await buyer(), TODAY, {});
-    expect(rows.map((r) => [r.description, r.tags.map((t) => t.words)])).toEqual([['Late', ['no price', '5 days too late', 'no item number']], ['Later', ['no item number']], ['Unknown', ['no supplier', 'no item number']]]);
+    expect(rows.map((r) => [r.description, r.tags.map((t) => t.words)])).toEqual([
+      ['Late', ['no price', '5 days too late', 'no item number']],
+      ['Later', ['no item number']],
+      ['Unknown', ['no supplier', 'no item number']],
+    ]);
     expect([total, await countToBuy(yard.db)]).toEqual([3, 3]);
-    expect((await listOpenNeeds(yard.db, await buyer(), TODAY, { words: 'lat', by: '2026-06-01' as Day })).rows.map((r) => r.description)).toEqual(['Late']);
+    expect(
+      (await listOpenNeeds(yard.db, await buyer(), TODAY, { words: 'lat', by: '2026-06-01' as Day })).rows.map(
+        (r) => r.description,
+      ),
+    ).toEqual(['Late']);
     expect((await listOpenNeeds(yard.db, await buyer(), TODAY, { supplierId: 0 })).rows).toHaveLength(1);
   });
 
   it('show how far each line of a buy list has come', async () => {
     const needId = await yard.need();
     const order = await yard.send(await yard.draft([{ needId, buy: q(8) }]));
-    must(await receive(await yard.as('storekeeper'), { once: yard.once(), orderId: order.id, note: '', arrivals: [{ lineId: order.lines[0]?.id ?? 0, arrives: q(3), keepOver: false }] }));
+    must(
+      await receive(await yard.as('storekeeper'), {
+        once: yard.once(),
+        orderId: order.id,
+        note: '',
+        arrivals: [{ lineId: order.lines[0]?.id ?? 0, arrives: q(3), keepOver: false }],
+      }),
+    );
     const [line] = await loadBuyList(yard.db, await buyer(), yard.ids.jobs[0], TODAY);
     expect([line?.open, line?.ordered, line?.received]).toEqual([q(4), q(8), q(3)]);
   });
@@ -131,25 +208,42 @@ describe('lists', () => {
     expect(first).toEqual({ rows: [], more: false });
     await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
     const second = await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
-    expect((await listOrders(yard.db, await buyer(), { show: 'all', before: second.id })).rows.map((o) => o.number)).toEqual(['K26-0001']);
+    expect(
+      (await listOrders(yard.db, await buyer(), { show: 'all', before: second.id })).rows.map((o) => o.number),
+    ).toEqual(['K26-0001']);
     expect((await listJobs(yard.db, await buyer(), { after: '412' })).rows.map((j) => j.number)).toEqual(['418']);
-    expect((await listJobs(yard.db, await buyer(), { words: 'survey' })).rows.map((j) => j.number)).toEqual(['412', '418']);
+    expect((await listJobs(yard.db, await buyer(), { words: 'survey' })).rows.map((j) => j.number)).toEqual([
+      '412',
+      '418',
+    ]);
   });
 
   it('find by number or words, and keep money from who may not see it', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(1) }]));
-    expect((await find(yard.db, await buyer(), 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([['Order', `/orders/${order.number}`], ['Supplier', '/suppliers/1']]);
+    expect((await find(yard.db, await buyer(), 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([
+      ['Order', `/orders/${order.number}`],
+      ['Supplier', '/suppliers/1'],
+    ]);
     const keeper = (await yard.as('storekeeper')).actor;
-    expect((await find(yard.db, keeper, 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([['Order', `/dock/${order.number}`]]);
+    expect((await find(yard.db, keeper, 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([
+      ['Order', `/dock/${order.number}`],
+    ]);
     expect((await listDue(yard.db, keeper, 'hose')).rows.map((r) => r.number)).toEqual([order.number]);
     expect((await listJobs(yard.db, keeper, {})).rows[0]?.level).toBeNull();
     await expect(loadOrder(yard.db, keeper, order.number)).rejects.toThrow(NotPermitted);
     await expect(loadTab(yard.db, keeper, 1)).rejects.toThrow('You may not see prices and budgets.');
-    expect((await loadBuyList(yard.db, keeper, yard.ids.jobs[0], TODAY))[0]).toMatchObject({ price: null, buying: null });
+    expect((await loadBuyList(yard.db, keeper, yard.ids.jobs[0], TODAY))[0]).toMatchObject({
+      price: null,
+      buying: null,
+    });
   });
 
   it('know a job by its number only', async () => {
-    expect((await findJob(yard.db, await buyer(), String(job)))?.quote).toMatchObject({ number: 'Q-412', state: 'writing', lines: 0 });
+    expect((await findJob(yard.db, await buyer(), String(job)))?.quote).toMatchObject({
+      number: 'Q-412',
+      state: 'writing',
+      lines: 0,
+    });
     expect(await findJob(yard.db, await buyer(), "412' or 1=1")).toBeUndefined();
   });
 });
@@ -159,21 +253,48 @@ describe('the desk', () => {
     await withBudget();
     await yard.need({ neededOn: '2026-05-13' });
     await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    const of = async (role: 'buyer' | 'storekeeper' | 'accounts' | 'lead') => (await loadDesk(yard.db, (await findPerson(yard.db, (await yard.as(role)).actor.id)) as never, TODAY)).map((g) => [g.title, g.count]);
-    expect(await of('buyer')).toEqual([['Over budget', 2], ['To buy', 3], ['To send', 1], ['Quotes', 1]]);
+    const of = async (role: 'buyer' | 'storekeeper' | 'accounts' | 'lead') =>
+      (await loadDesk(yard.db, (await findPerson(yard.db, (await yard.as(role)).actor.id)) as never, TODAY)).map(
+        (g) => [g.title, g.count],
+      );
+    expect(await of('buyer')).toEqual([
+      ['Over budget', 2],
+      ['To buy', 3],
+      ['To send', 1],
+      ['Quotes', 1],
+    ]);
     expect(await of('storekeeper')).toEqual([]);
-    expect(await of('lead')).toEqual([['Over budget', 2], ['Quotes', 1]]);
+    expect(await of('lead')).toEqual([
+      ['Over budget', 2],
+      ['Quotes', 1],
+    ]);
   });
 });
 
 describe('a quote file being looked at', () => {
   it('tells what would come of it, and nothing of it comes in', async () => {
-    const bytes = new TextEncoder().encode('Part;What;Qty;Cost;Code;Who\r\n;Hose;2;8,50;02;Eelmoor Metals\r\n;Rope;x;1;02;\r\n;Chain;1;1;88;Nobody & Co\r\n');
+    const bytes = new TextEncoder().encode(
+      'Part;What;Qty;Cost;Code;Who\r\n;Hose;2;8,50;02;Eelmoor Metals\r\n;Rope;x;1;02;\r\n;Chain;1;1;88;Nobody & Co\r\n',
+    );
     const { id } = must(await keepQuoteFile(await yard.as('buyer'), { quoteId: 1, name: 'q.csv', bytes }));
     const mapping = { description: 1, quantity: 2, cost: 3, costCode: 4, supplier: 5 };
-    const check = await checkQuoteFile(yard.db, await buyer(), TODAY, id, { mapping, choices: { mark: ',', costCode: {}, supplier: {}, leftOut: [] } });
-    expect(check).toMatchObject({ rows: 3, ready: 1, cost: 1700, stopped: [3, 4], unknown: { costCode: ['88'], supplier: ['Nobody & Co'] }, delimiter: ';', mark: ',' });
-    const settled = await checkQuoteFile(yard.db, await buyer(), TODAY, id, { mapping, choices: { mark: ',', costCode: { '88': yard.ids.codes[0] }, supplier: { 'Nobody & Co': null }, leftOut: [3] } });
+    const check = await checkQuoteFile(yard.db, await buyer(), TODAY, id, {
+      mapping,
+      choices: { mark: ',', costCode: {}, supplier: {}, leftOut: [] },
+    });
+    expect(check).toMatchObject({
+      rows: 3,
+      ready: 1,
+      cost: 1700,
+      stopped: [3, 4],
+      unknown: { costCode: ['88'], supplier: ['Nobody & Co'] },
+      delimiter: ';',
+      mark: ',',
+    });
+    const settled = await checkQuoteFile(yard.db, await buyer(), TODAY, id, {
+      mapping,
+      choices: { mark: ',', costCode: { '88': yard.ids.codes[0] }, supplier: { 'Nobody & Co': null }, leftOut: [3] },
+    });
     expect(settled).toMatchObject({ ready: 2, cost: 1800, unknown: { costCode: ['88'] } });
     expect(await yard.db('quoteLine').select('id')).toEqual([]);
   });

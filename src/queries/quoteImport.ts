@@ -35,9 +35,16 @@ export type ImportCheck = {
 };
 
 /** Reads a kept quote file with a mapping and choices, or with a first guess, and tells what would come of it. */
-export async function checkQuoteFile(db: Db, person: Person, today: Day, fileId: number, given?: { mapping: Mapping; choices: Choices }): Promise<ImportCheck | undefined> {
+export async function checkQuoteFile(
+  db: Db,
+  person: Person,
+  today: Day,
+  fileId: number,
+  given?: { mapping: Mapping; choices: Choices },
+): Promise<ImportCheck | undefined> {
   permit(person, 'import quotes');
-  const file = (await db('quoteFile').where({ id: fileId, used: 0 }).first()) as { name: string; bytes: Buffer } | undefined;
+  const file = (await db('quoteFile').where({ id: fileId, used: 0 }).first()) as
+    { name: string; bytes: Buffer } | undefined;
   if (file === undefined) return undefined;
   const read = readCsv(file.bytes);
   if (!read.ok) return undefined;
@@ -55,12 +62,31 @@ export async function checkQuoteFile(db: Db, person: Person, today: Day, fileId:
   const named = (field: 'costCode' | 'supplier') => {
     const column = mapping[field];
     const rows = new Set(all.problems.filter((p) => p.field === field && p.weight === 'stop').map((p) => p.row));
-    return column === undefined ? [] : [...new Set([...rows].map((r) => (cells.get(r)?.[column] ?? '').trim()).filter(Boolean)), ...Object.keys(choices[field])].filter((n, k, whole) => whole.indexOf(n) === k).slice(0, 40);
+    return column === undefined
+      ? []
+      : [
+          ...new Set([...rows].map((r) => (cells.get(r)?.[column] ?? '').trim()).filter(Boolean)),
+          ...Object.keys(choices[field]),
+        ]
+          .filter((n, k, whole) => whole.indexOf(n) === k)
+          .slice(0, 40);
   };
   return {
-    fileId, name: file.name, encoding: sheet.encoding, delimiter: sheet.delimiter, mark: choices.mark, headings: sheet.headings, sample: sheet.rows.slice(0, SAMPLE).map((r) => r.cells), mapping, missing, rows: sheet.rows.length, ready: lines.length,
+    fileId,
+    name: file.name,
+    encoding: sheet.encoding,
+    delimiter: sheet.delimiter,
+    mark: choices.mark,
+    headings: sheet.headings,
+    sample: sheet.rows.slice(0, SAMPLE).map((r) => r.cells),
+    mapping,
+    missing,
+    rows: sheet.rows.length,
+    ready: lines.length,
     cost: minor(lines.reduce((sum, l) => sum + lineNet(l.quantity, l.cost, 1, currency), 0)),
-    budget: [...budgetOf(lines, currency)].map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount })).sort((a, b) => a.code.localeCompare(b.code)),
+    budget: [...budgetOf(lines, currency)]
+      .map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount }))
+      .sort((a, b) => a.code.localeCompare(b.code)),
     stopped: [...new Set(all.problems.filter((p) => p.weight === 'stop').map((p) => p.row))],
     problems: all.problems.slice(0, PROBLEMS_SHOWN).map((p) => ({ ...p, cells: cells.get(p.row) ?? [] })),
     problemCount: all.problems.length,

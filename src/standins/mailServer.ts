@@ -22,7 +22,8 @@ export function startMailServer(folder: string, port: number): Promise<MailServe
     disabledCommands: ['STARTTLS', 'AUTH'],
     size: 30 * 1024 * 1024,
     onRcptTo: ({ address }, _session, answer) => {
-      if (address.startsWith(`${NO_SUCH_MAILBOX}@`)) answer(Object.assign(new Error(`No mailbox ${address} here`), { responseCode: 550 }));
+      if (address.startsWith(`${NO_SUCH_MAILBOX}@`))
+        answer(Object.assign(new Error(`No mailbox ${address} here`), { responseCode: 550 }));
       else answer();
     },
     onData: (stream, _session, answer) => {

@@ -22,7 +22,8 @@ export type Company = {
 export type CostCode = { readonly id: number; readonly code: string; readonly name: string };
 
 /** The company, or undefined in a file that was never set up. */
-export const findCompany = async (db: Db): Promise<Company | undefined> => (await db('company').first()) as Company | undefined;
+export const findCompany = async (db: Db): Promise<Company | undefined> =>
+  (await db('company').first()) as Company | undefined;
 
 /** @throws Error in a file that was never set up */
 export async function loadCompany(db: Db): Promise<Company> {
@@ -37,6 +38,7 @@ export async function loadCalendar(db: Db): Promise<Calendar> {
   return { week: new Set(week.split(',').map(Number)), off: new Set(off.map((d) => d.day)) };
 }
 
-export const loadCostCodes = async (db: Db): Promise<CostCode[]> => (await db('costCode').orderBy('code')) as CostCode[];
+export const loadCostCodes = async (db: Db): Promise<CostCode[]> =>
+  (await db('costCode').orderBy('code')) as CostCode[];
 
 export const loadTaxCodes = async (db: Db): Promise<TaxCode[]> => (await db('taxCode').orderBy('id')) as TaxCode[];

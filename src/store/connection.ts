@@ -29,7 +29,13 @@ export function connect(file: string): Db {
       min: 1,
       max: 1,
       afterCreate: (connection: Pragmatic, ready: (error: Error | null, connection: Pragmatic) => void) => {
-        for (const pragma of ['journal_mode = WAL', 'foreign_keys = ON', 'busy_timeout = 5000', 'synchronous = FULL', 'cache_size = -32000']) {
+        for (const pragma of [
+          'journal_mode = WAL',
+          'foreign_keys = ON',
+          'busy_timeout = 5000',
+          'synchronous = FULL',
+          'cache_size = -32000',
+        ]) {
           connection.pragma(pragma);
         }
         ready(null, connection);

@@ -7,12 +7,27 @@ import { refusal, type Refusal } from '@/core/result';
 import { bundle, type Bundle, type PickedNeed } from '@/core/sourcing/bundle';
 import { loadCompany } from './company';
 import type { Db } from './connection';
-import { earliest, loadParts, loadPickedRows, loadSuppliers, partKey, termsFor, type NeedRow, type Part, type Picked, type Supplier } from './gathering';
+import {
+  earliest,
+  loadParts,
+  loadPickedRows,
+  loadSuppliers,
+  partKey,
+  termsFor,
+  type NeedRow,
+  type Part,
+  type Picked,
+  type Supplier,
+} from './gathering';
 import type { LineToSave } from './orders';
 import { whereIn } from './rows';
 
 /** An order as it would be drafted: what the preview shows and the action writes. */
-export type PlannedOrder = { readonly supplier: Supplier; readonly bundle: Bundle; readonly lines: readonly LineToSave[] };
+export type PlannedOrder = {
+  readonly supplier: Supplier;
+  readonly bundle: Bundle;
+  readonly lines: readonly LineToSave[];
+};
 
 export type Plan = {
   readonly orders: readonly PlannedOrder[];
@@ -26,7 +41,10 @@ type ItemRow = { id: number; number: string; name: string; stocked: number };
 /** The need's estimate is in the company's currency; a line needs it in the supplier's. */
 function estimateFor(need: NeedRow, supplier: Supplier): PickedNeed['estimate'] {
   if (need.price === null) return null;
-  const price = supplier.rate === PAR ? need.price : (divideRounded(BigInt(need.price) * BigInt(PAR), BigInt(supplier.rate)) as UnitPrice);
+  const price =
+    supplier.rate === PAR
+      ? need.price
+      : (divideRounded(BigInt(need.price) * BigInt(PAR), BigInt(supplier.rate)) as UnitPrice);
   return { price, priceQuantity: need.priceQuantity };
 }
 
@@ -34,10 +52,17 @@ function faultOf(need: NeedRow & { buy: Quantity }): Refusal | undefined {
   const field = `picks.${need.id}`;
   const unit = unitOf(need.unit);
   const said = (q: Quantity) => `${formatQuantity(q)}${unit.short === '' ? '' : ` ${unit.short}`}`;
-  if (need.supplierId === null) return refusal('need.supplier', `${need.description} has no supplier yet. Choose one before drafting.`, field);
+  if (need.supplierId === null)
+    return refusal('need.supplier', `${need.description} has no supplier yet. Choose one before drafting.`, field);
   if (need.buy <= 0) return refusal('need.buy', `${need.description}: the quantity to buy must be above zero.`, field);
-  if (need.buy > need.open) return refusal('need.open', `${need.description}: ${said(need.buy)} picked, but ${said(need.open)} are left to buy. Somebody may have drafted the rest.`, field);
-  if (unit.whole === true && need.buy % ONE !== 0) return refusal('need.whole', `${need.description}: a ${unit.name} cannot be divided.`, field);
+  if (need.buy > need.open)
+    return refusal(
+      'need.open',
+      `${need.description}: ${said(need.buy)} picked, but ${said(need.open)} are left to buy. Somebody may have drafted the rest.`,
+      field,
+    );
+  if (unit.whole === true && need.buy % ONE !== 0)
+    return refusal('need.whole', `${need.description}: a ${unit.name} cannot be divided.`, field);
   return undefined;
 }
 
@@ -46,32 +71,51 @@ export async function planOrders(db: Db, picks: readonly Picked[]): Promise<Plan
   const company = await loadCompany(db);
   const all = await loadPickedRows(db, picks);
   const refusals = all.flatMap((n) => faultOf(n) ?? []);
-  if (all.length < picks.length) refusals.push(refusal('need.gone', 'A picked line is no longer on its buy list. Look at the list again.'));
+  if (all.length < picks.length)
+    refusals.push(refusal('need.gone', 'A picked line is no longer on its buy list. Look at the list again.'));
   const needs = all.filter((n) => faultOf(n) === undefined);
   const itemIds = needs.flatMap((n) => n.itemId ?? []);
   const items = new Map((await whereIn<ItemRow>(db, 'item', 'id', itemIds)).map((i) => [i.id, i]));
   const parts = await loadParts(db, itemIds);
-  const suppliers = await loadSuppliers(db, needs.flatMap((n) => n.supplierId ?? []));
+  const suppliers = await loadSuppliers(
+    db,
+    needs.flatMap((n) => n.supplierId ?? []),
+  );
   const byId = new Map(needs.map((n) => [n.id, n]));
   const picked = needs.flatMap((n): PickedNeed[] => {
     const supplier = suppliers.get(n.supplierId ?? 0);
     if (supplier === undefined) return [];
-    return [{
-      needId: n.id,
-      jobId: n.jobId,
-      costCodeId: n.costCodeId,
-      supplierId: supplier.id,
-      sameAs: n.itemId === null ? `${n.description.trim().toLowerCase()}/${n.unit}/${n.price}` : `item ${n.itemId}`,
-      stocked: items.get(n.itemId ?? 0)?.stocked === 1,
-      buy: n.buy,
-      terms: termsFor(n, parts),
-      estimate: estimateFor(n, supplier),
-    }];
+    return [
+      {
+        needId: n.id,
+        jobId: n.jobId,
+        costCodeId: n.costCodeId,
+        supplierId: supplier.id,
+        sameAs: n.itemId === null ? `${n.description.trim().toLowerCase()}/${n.unit}/${n.price}` : `item ${n.itemId}`,
+        stocked: items.get(n.itemId ?? 0)?.stocked === 1,
+        buy: n.buy,
+        terms: termsFor(n, parts),
+        estimate: estimateFor(n, supplier),
+      },
+    ];
   });
-  const terms = new Map([...suppliers].map(([id, s]) => [id, { currency: s.currency, carriage: { charge: s.carriage, freeFrom: s.carriageFreeFrom } }]));
+  const terms = new Map(
+    [...suppliers].map(([id, s]) => [
+      id,
+      { currency: s.currency, carriage: { charge: s.carriage, freeFrom: s.carriageFreeFrom } },
+    ]),
+  );
   const orders = bundle(picked, terms).flatMap((b) => {
     const supplier = suppliers.get(b.supplierId);
-    return supplier === undefined ? [] : [{ supplier, bundle: b, lines: linesOf(b, supplier, { byId, items, parts, freightCodeId: company.freightCodeId }) }];
+    return supplier === undefined
+      ? []
+      : [
+          {
+            supplier,
+            bundle: b,
+            lines: linesOf(b, supplier, { byId, items, parts, freightCodeId: company.freightCodeId }),
+          },
+        ];
   });
   return { orders, needs, refusals };
 }
@@ -87,7 +131,13 @@ function linesOf(b: Bundle, supplier: Supplier, { byId, items, parts, freightCod
   const goods = b.lines.map((line): LineToSave => {
     const needs = line.splits.flatMap((s) => byId.get(s.needId ?? 0) ?? []);
     const item = items.get(needs[0]?.itemId ?? 0);
-    const splits: Split[] = line.splits.map(({ needId, jobId, costCodeId, quantity: q, covers }) => ({ needId, jobId, costCodeId, quantity: q, covers }));
+    const splits: Split[] = line.splits.map(({ needId, jobId, costCodeId, quantity: q, covers }) => ({
+      needId,
+      jobId,
+      costCodeId,
+      quantity: q,
+      covers,
+    }));
     return {
       kind: 'goods',
       itemId: item?.id ?? null,

@@ -44,14 +44,31 @@ export type StoredInvoiceLine = {
   readonly net: Minor;
 };
 
-export type ComparedLine = { readonly line: StoredInvoiceLine; readonly order: StoredLine; readonly billed: BilledLine; readonly differences: readonly Difference[] };
+export type ComparedLine = {
+  readonly line: StoredInvoiceLine;
+  readonly order: StoredLine;
+  readonly billed: BilledLine;
+  readonly differences: readonly Difference[];
+};
 
-export type Comparison = { readonly invoice: StoredInvoice; readonly lines: readonly ComparedLine[]; readonly total: readonly Difference[]; readonly held: boolean };
+export type Comparison = {
+  readonly invoice: StoredInvoice;
+  readonly lines: readonly ComparedLine[];
+  readonly total: readonly Difference[];
+  readonly held: boolean;
+};
 
 /** What earlier bills took of each order line, matched or not, up to (not with) this invoice. */
-export async function billedBefore(db: Db, lineIds: readonly number[], invoiceId = Number.MAX_SAFE_INTEGER): Promise<Map<number, Quantity>> {
+export async function billedBefore(
+  db: Db,
+  lineIds: readonly number[],
+  invoiceId = Number.MAX_SAFE_INTEGER,
+): Promise<Map<number, Quantity>> {
   const lines = await whereIn<StoredInvoiceLine>(db, 'invoiceLine', 'lineId', lineIds);
-  const earlier = groupBy(lines.filter((l) => l.invoiceId < invoiceId), (l) => l.lineId);
+  const earlier = groupBy(
+    lines.filter((l) => l.invoiceId < invoiceId),
+    (l) => l.lineId,
+  );
   return new Map([...earlier].map(([id, own]) => [id, addQ(...own.map((l) => l.quantity))]));
 }
 
@@ -61,7 +78,11 @@ export async function compareInvoice(db: Db, invoice: StoredInvoice): Promise<Co
   const tolerance: Tolerance = { priceShare: company.priceToleranceShare, priceMost: company.priceToleranceMost };
   const stored = (await db('invoiceLine').where({ invoiceId: invoice.id }).orderBy('id')) as StoredInvoiceLine[];
   const orderLines = new Map((await loadLines(db, [invoice.orderId])).get(invoice.orderId)?.map((l) => [l.id, l]));
-  const before = await billedBefore(db, stored.map((l) => l.lineId), invoice.id);
+  const before = await billedBefore(
+    db,
+    stored.map((l) => l.lineId),
+    invoice.id,
+  );
   const lines = stored.flatMap((line): ComparedLine[] => {
     const order = orderLines.get(line.lineId);
     if (order === undefined) return [];
@@ -72,7 +93,11 @@ export async function compareInvoice(db: Db, invoice: StoredInvoice): Promise<Co
   return { invoice, lines, total, held: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.held) };
 }
 
-export const billedLine = (order: StoredLine, bill: Pick<StoredInvoiceLine, 'quantity' | 'price' | 'priceQuantity'>, before: Quantity): BilledLine => ({
+export const billedLine = (
+  order: StoredLine,
+  bill: Pick<StoredInvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
+  before: Quantity,
+): BilledLine => ({
   description: order.description,
   kind: order.kind,
   ordered: order.quantity,
@@ -90,7 +115,9 @@ export async function refreshHeld(trx: Db, orderId: number): Promise<void> {
   const waiting = (await trx('invoice').where({ orderId }).whereNot({ state: 'matched' })) as StoredInvoice[];
   for (const invoice of waiting) {
     const { held } = await compareInvoice(trx, invoice);
-    await trx('invoice').where({ id: invoice.id }).update({ state: held ? 'held' : 'entered' });
+    await trx('invoice')
+      .where({ id: invoice.id })
+      .update({ state: held ? 'held' : 'entered' });
   }
 }
 

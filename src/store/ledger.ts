@@ -28,12 +28,19 @@ async function standing(db: Db, column: LineOfLedger, ids: readonly number[]): P
   const rows: (Account & { lineId: number; stage: Stage; amount: Minor })[] = [];
   for (const part of chunks(ids)) {
     const summed = db('posting').whereIn(column, part).groupBy(column, 'jobId', 'costCodeId', 'stage');
-    rows.push(...((await summed.select({ lineId: column }, 'jobId', 'costCodeId', 'stage').sum({ amount: 'amount' })) as typeof rows));
+    rows.push(
+      ...((await summed
+        .select({ lineId: column }, 'jobId', 'costCodeId', 'stage')
+        .sum({ amount: 'amount' })) as typeof rows),
+    );
   }
   return new Map(
     [...groupBy(rows, (r) => r.lineId)].map(([id, own]) => [
       id,
-      own.map((r) => ({ account: { jobId: r.jobId, costCodeId: r.costCodeId }, amounts: { ...NOTHING, [r.stage]: r.amount } })),
+      own.map((r) => ({
+        account: { jobId: r.jobId, costCodeId: r.costCodeId },
+        amounts: { ...NOTHING, [r.stage]: r.amount },
+      })),
     ]),
   );
 }
@@ -52,16 +59,34 @@ type SplitRow = Account & {
 };
 
 /** The present state of order splits, found by their own ids or by the needs they cover. */
-export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly number[]): Promise<(Account & CoveringSplit & { id: number; needId: number | null })[]> {
+export async function loadSplitStates(
+  db: Db,
+  by: 'id' | 'needId',
+  ids: readonly number[],
+): Promise<(Account & CoveringSplit & { id: number; needId: number | null })[]> {
   const rows: SplitRow[] = [];
   for (const part of chunks(ids)) {
-    const joined = db('split as s').join('orderLine as l', 'l.id', 's.lineId').join('purchaseOrder as o', 'o.id', 'l.orderId');
+    const joined = db('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId');
     rows.push(...((await joined.whereIn(`s.${by}`, part).select('s.*', 'o.state', 'l.closedShort')) as SplitRow[]));
   }
-  return rows.map(({ quantity, state, closedShort, ...split }) => ({ ...split, ordered: quantity, commitment: commitmentOf(state, closedShort !== null) }));
+  return rows.map(({ quantity, state, closedShort, ...split }) => ({
+    ...split,
+    ordered: quantity,
+    commitment: commitmentOf(state, closedShort !== null),
+  }));
 }
 
-export type NeedState = { id: number; jobId: number; costCodeId: number; quantity: Quantity; price: UnitPrice | null; priceQuantity: number; open: Quantity };
+export type NeedState = {
+  id: number;
+  jobId: number;
+  costCodeId: number;
+  quantity: Quantity;
+  price: UnitPrice | null;
+  priceQuantity: number;
+  open: Quantity;
+};
 
 export async function loadNeedStates(db: Db, ids: readonly number[]) {
   const needs: NeedState[] = [];
@@ -74,11 +99,18 @@ export async function loadNeedStates(db: Db, ids: readonly number[]) {
 async function present(db: Db, column: LineOfLedger, ids: readonly number[]): Promise<Map<number, Standing>> {
   if (column === 'splitId') {
     const splits = await loadSplitStates(db, 'id', ids);
-    return new Map(splits.map((s) => [s.id, { account: { jobId: s.jobId, costCodeId: s.costCodeId }, amounts: splitStages(s) }]));
+    return new Map(
+      splits.map((s) => [s.id, { account: { jobId: s.jobId, costCodeId: s.costCodeId }, amounts: splitStages(s) }]),
+    );
   }
   const { currency } = await loadCompany(db);
   const needs = await loadNeedStates(db, ids);
-  return new Map(needs.map((n) => [n.id, { account: { jobId: n.jobId, costCodeId: n.costCodeId }, amounts: plannedOf(n.coverage, n, currency) }]));
+  return new Map(
+    needs.map((n) => [
+      n.id,
+      { account: { jobId: n.jobId, costCodeId: n.costCodeId }, amounts: plannedOf(n.coverage, n, currency) },
+    ]),
+  );
 }
 
 /** need.open is kept beside the need, so that lists find what is still to buy by index. */
@@ -93,13 +125,19 @@ async function refreshOpen(trx: Db, needIds: readonly number[]): Promise<void> {
  * Brings the ledger to where these lines stand now: posts, for each, the difference between its present amounts
  * and the sum of its postings. Lines that are gone are posted back to nothing. Writes need.open along the way.
  */
-export async function post(trx: Db, happening: Happening, lines: { readonly needIds?: readonly number[]; readonly splitIds?: readonly number[] }): Promise<void> {
+export async function post(
+  trx: Db,
+  happening: Happening,
+  lines: { readonly needIds?: readonly number[]; readonly splitIds?: readonly number[] },
+): Promise<void> {
   for (const column of ['splitId', 'needId'] as const) {
     const ids = [...new Set(lines[`${column}s`] ?? [])];
     for (const part of chunks(ids)) {
       const was = await standing(trx, column, part);
       const is = await present(trx, column, part);
-      const rows = part.flatMap((id) => movements(was.get(id) ?? [], is.get(id)).map((m) => ({ ...m, ...happening, [column]: id })));
+      const rows = part.flatMap((id) =>
+        movements(was.get(id) ?? [], is.get(id)).map((m) => ({ ...m, ...happening, [column]: id })),
+      );
       await insertMany(trx, 'posting', rows);
       if (column === 'needId') await refreshOpen(trx, part);
     }
@@ -107,8 +145,16 @@ export async function post(trx: Db, happening: Happening, lines: { readonly need
 }
 
 /** Posts what an event did to a whole order: all its splits, and every need they cover or covered before. */
-export async function postOrder(trx: Db, happening: Happening, orderId: number, before: { splitIds: readonly number[]; needIds: readonly number[] } = { splitIds: [], needIds: [] }): Promise<void> {
-  const now = (await trx('split as s').join('orderLine as l', 'l.id', 's.lineId').where('l.orderId', orderId).select('s.id', 's.needId')) as { id: number; needId: number | null }[];
+export async function postOrder(
+  trx: Db,
+  happening: Happening,
+  orderId: number,
+  before: { splitIds: readonly number[]; needIds: readonly number[] } = { splitIds: [], needIds: [] },
+): Promise<void> {
+  const now = (await trx('split as s')
+    .join('orderLine as l', 'l.id', 's.lineId')
+    .where('l.orderId', orderId)
+    .select('s.id', 's.needId')) as { id: number; needId: number | null }[];
   await post(trx, happening, {
     splitIds: [...before.splitIds, ...now.map((s) => s.id)],
     needIds: [...before.needIds, ...now.flatMap((s) => (s.needId === null ? [] : [s.needId]))],

@@ -53,14 +53,27 @@ export type OrderHead = {
 export type StoredOrder = OrderHead & { readonly lines: readonly StoredLine[] };
 
 /** A line as it is to be written: without id for a new one, splits replaced as a whole. */
-export type LineToSave = Omit<StoredLine, 'id' | 'net' | 'splits' | 'closedShort'> & { readonly id?: number; readonly splits: readonly Split[] };
+export type LineToSave = Omit<StoredLine, 'id' | 'net' | 'splits' | 'closedShort'> & {
+  readonly id?: number;
+  readonly splits: readonly Split[];
+};
 
 type SplitRow = StoredSplit & { readonly lineId: number };
 
 export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Map<number, StoredLine[]>> {
   const rows = await whereIn<StoredLine & { orderId: number; place: number }>(db, 'orderLine', 'orderId', orderIds);
-  const splits = groupBy(await whereIn<SplitRow>(db, 'split', 'lineId', rows.map((r) => r.id)), (s) => s.lineId);
-  const lines = rows.sort((a, b) => a.place - b.place).map((r) => ({ ...r, splits: (splits.get(r.id) ?? []).sort((a, b) => a.id - b.id) }));
+  const splits = groupBy(
+    await whereIn<SplitRow>(
+      db,
+      'split',
+      'lineId',
+      rows.map((r) => r.id),
+    ),
+    (s) => s.lineId,
+  );
+  const lines = rows
+    .sort((a, b) => a.place - b.place)
+    .map((r) => ({ ...r, splits: (splits.get(r.id) ?? []).sort((a, b) => a.id - b.id) }));
   return groupBy(lines, (l) => l.orderId);
 }
 
@@ -78,20 +91,33 @@ type Money = { readonly codes: readonly TaxCode[]; readonly companyCurrency: str
  *
  * @returns the ids of needs that a removed or changed split covered, whose coverage is to be looked at again
  */
-export async function saveLines(trx: Db, head: OrderHead, toSave: readonly LineToSave[], money: Money): Promise<number[]> {
+export async function saveLines(
+  trx: Db,
+  head: OrderHead,
+  toSave: readonly LineToSave[],
+  money: Money,
+): Promise<number[]> {
   const before = (await loadLines(trx, [head.id])).get(head.id) ?? [];
   const terms = { currency: head.currency, companyCurrency: money.companyCurrency, rate: head.rate };
   const lines = withCharges(toSave, money.codes, terms);
   const values = splitValues(lines, money.codes, terms);
   const kept = new Set(lines.flatMap((l) => (l.id === undefined ? [] : [l.id])));
-  await trx('orderLine').where({ orderId: head.id }).whereNotIn('id', [...kept]).delete();
+  await trx('orderLine')
+    .where({ orderId: head.id })
+    .whereNotIn('id', [...kept])
+    .delete();
   for (const [k, line] of lines.entries()) {
     const { splits, id, ...own } = line;
     const row = { ...pickLine(own), orderId: head.id, place: k + 1, net: netOf(line, head.currency) };
     const lineId = id ?? (await insertOne(trx, 'orderLine', row));
     if (id !== undefined) await trx('orderLine').where({ id, orderId: head.id }).update(row);
     const stored = before.find((l) => l.id === id)?.splits ?? [];
-    await saveSplits(trx, lineId, stored, splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? minor(0) })));
+    await saveSplits(
+      trx,
+      lineId,
+      stored,
+      splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? minor(0) })),
+    );
   }
   const totals = orderTotals(lines, money.codes, head.currency);
   await trx('purchaseOrder').where({ id: head.id }).update({ net: totals.net, gross: totals.gross });
@@ -101,7 +127,12 @@ export async function saveLines(trx: Db, head: OrderHead, toSave: readonly LineT
 const targetOf = (s: Split) => `${s.jobId}/${s.costCodeId}/${s.needId}`;
 
 /** A split that is still charged to the same job, cost code and need stays the same line of the ledger. */
-async function saveSplits(trx: Db, lineId: number, stored: readonly StoredSplit[], splits: readonly (Split & { value: Minor })[]): Promise<void> {
+async function saveSplits(
+  trx: Db,
+  lineId: number,
+  stored: readonly StoredSplit[],
+  splits: readonly (Split & { value: Minor })[],
+): Promise<void> {
   const left = new Map(stored.map((s) => [targetOf(s), s.id]));
   for (const split of splits) {
     const { jobId, costCodeId, needId, quantity, covers, value } = split;
@@ -110,17 +141,51 @@ async function saveSplits(trx: Db, lineId: number, stored: readonly StoredSplit[
     else await trx('split').where({ id }).update({ quantity, covers, value });
     left.delete(targetOf(split));
   }
-  await trx('split').whereIn('id', [...left.values()]).delete();
+  await trx('split')
+    .whereIn('id', [...left.values()])
+    .delete();
 }
 
 function pickLine(line: Omit<LineToSave, 'id' | 'splits'>) {
-  const { kind, itemId, description, ourNumber, theirNumber, quantity, unit, price, priceQuantity, taxCodeId, wantedOn, chargeCodeId } = line;
-  return { kind, itemId, description, ourNumber, theirNumber, quantity, unit, price, priceQuantity, taxCodeId, wantedOn, chargeCodeId };
+  const {
+    kind,
+    itemId,
+    description,
+    ourNumber,
+    theirNumber,
+    quantity,
+    unit,
+    price,
+    priceQuantity,
+    taxCodeId,
+    wantedOn,
+    chargeCodeId,
+  } = line;
+  return {
+    kind,
+    itemId,
+    description,
+    ourNumber,
+    theirNumber,
+    quantity,
+    unit,
+    price,
+    priceQuantity,
+    taxCodeId,
+    wantedOn,
+    chargeCodeId,
+  };
 }
 
 /** Moves an order on; the caller has checked that it may. */
-export async function setState(trx: Db, order: OrderHead, changes: Partial<Pick<OrderHead, 'state' | 'sentOn'>>): Promise<void> {
-  await trx('purchaseOrder').where({ id: order.id }).update({ ...changes, version: order.version + 1 });
+export async function setState(
+  trx: Db,
+  order: OrderHead,
+  changes: Partial<Pick<OrderHead, 'state' | 'sentOn'>>,
+): Promise<void> {
+  await trx('purchaseOrder')
+    .where({ id: order.id })
+    .update({ ...changes, version: order.version + 1 });
 }
 
 export const progressOf = (line: StoredLine): LineProgress => ({

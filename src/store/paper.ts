@@ -18,7 +18,11 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
   if (order === undefined) return undefined;
   const company = await loadCompany(db);
   const supplier = (await db('supplier').where({ id: order.supplierId }).first()) as Supplier;
-  const place = (await db('deliveryPlace').where({ id: order.placeId }).first()) as { name: string; address: string; instructions: string };
+  const place = (await db('deliveryPlace').where({ id: order.placeId }).first()) as {
+    name: string;
+    address: string;
+    instructions: string;
+  };
   const buyer = (await db('person').where({ id: order.madeBy }).first('name')) as { name: string };
   const { currency } = order;
   const totals = orderTotals(order.lines, await loadTaxCodes(db), currency);
@@ -43,12 +47,20 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
       ourNumber: l.ourNumber,
       theirNumber: l.theirNumber,
       quantity: l.kind === 'charge' ? '' : measured(l.quantity, l.unit),
-      price: l.price === null ? 'to be agreed' : `${formatPrice(l.price, currency)}${l.priceQuantity === 1 ? '' : ` per ${l.priceQuantity}`}`,
+      price:
+        l.price === null
+          ? 'to be agreed'
+          : `${formatPrice(l.price, currency)}${l.priceQuantity === 1 ? '' : ` per ${l.priceQuantity}`}`,
       wanted: day(l.wantedOn),
       net: money(l.net),
     })),
     totals: [
-      ...(totals.charges === 0 ? [] : [{ label: 'Goods and services', amount: money(totals.lines) }, { label: 'Charges', amount: money(totals.charges) }]),
+      ...(totals.charges === 0
+        ? []
+        : [
+            { label: 'Goods and services', amount: money(totals.lines) },
+            { label: 'Charges', amount: money(totals.charges) },
+          ]),
       { label: 'Net', amount: money(totals.net) },
       ...totals.taxes.map((t) => ({ label: `${t.code.name} on ${money(t.base)}`, amount: money(t.tax) })),
       { label: 'Order total', amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },

@@ -30,7 +30,10 @@ export async function findPerson(db: Db, id: number): Promise<Person | undefined
 export const findByEmail = async (db: Db, email: string) =>
   withRoles(db, (await db('person').where({ email }).first()) as PersonRow | undefined);
 
-export async function insertPerson(db: Db, person: { name: string; email: string; passwordHash: string; roles: readonly Role[] }): Promise<number> {
+export async function insertPerson(
+  db: Db,
+  person: { name: string; email: string; passwordHash: string; roles: readonly Role[] },
+): Promise<number> {
   const { roles, ...row } = person;
   const id = await insertOne(db, 'person', row);
   for (const role of roles) await db('personRole').insert({ personId: id, role });
@@ -39,7 +42,11 @@ export async function insertPerson(db: Db, person: { name: string; email: string
 
 export const countRecentFailures = async (db: Db, email: string, since: string): Promise<number> => {
   const lastGood = db('signInAttempt').where({ email, good: 1 }).max('at');
-  const [row] = (await db('signInAttempt').where({ email, good: 0 }).where('at', '>', since).whereRaw("at > coalesce((?), '')", [lastGood]).count({ n: '*' })) as { n: number }[];
+  const [row] = (await db('signInAttempt')
+    .where({ email, good: 0 })
+    .where('at', '>', since)
+    .whereRaw("at > coalesce((?), '')", [lastGood])
+    .count({ n: '*' })) as { n: number }[];
   return row?.n ?? 0;
 };
 

@@ -27,7 +27,11 @@ export async function whereIn<Row>(db: Db, table: string, column: string, ids: r
 
 /** The next count of a named series, unbroken because it is taken inside the caller's transaction. */
 export async function nextCount(trx: Db, series: string): Promise<number> {
-  const [row] = (await trx('counter').insert({ name: series, last: 1 }).onConflict('name').merge({ last: trx.raw('last + 1') }).returning('last')) as { last: number }[];
+  const [row] = (await trx('counter')
+    .insert({ name: series, last: 1 })
+    .onConflict('name')
+    .merge({ last: trx.raw('last + 1') })
+    .returning('last')) as { last: number }[];
   if (row === undefined) throw new Error(`The series ${series} gave no number.`);
   return row.last;
 }

@@ -5,7 +5,13 @@ import { headroomOf, type Level } from '@/core/tab/sums';
 import { LyingGlass } from './SightGlass';
 import { useYard } from './YardContext';
 
-type Effect = { readonly job: string; readonly code: string; readonly codeName: string; readonly before: Level; readonly after: Level };
+type Effect = {
+  readonly job: string;
+  readonly code: string;
+  readonly codeName: string;
+  readonly before: Level;
+  readonly after: Level;
+};
 
 /** Every budget that is touched, before and after. */
 export function EffectList({ effects }: { effects: readonly Effect[] }) {
@@ -17,12 +23,25 @@ export function EffectList({ effects }: { effects: readonly Effect[] }) {
         const name = `${e.job} ${e.code} ${e.codeName}`;
         return (
           <li key={name} className="border-b border-line py-2 last:border-0">
-            <div className="flex items-baseline justify-between gap-2"><span className="min-w-0"><span className="mono font-bold">{e.job}</span> {e.code} {e.codeName}</span><b className={`whitespace-nowrap ${after < 0 ? 'text-brick' : ''}`}>{after < 0 ? `${formatMoney(minor(-after), currency)} over` : `${formatMoney(after, currency)} left`}</b></div>
-            <div className="mt-1 grid grid-cols-[38px_1fr] items-center gap-x-2 text-[11.5px] text-ink-2">
-              <span>before</span><LyingGlass level={e.before} currency={currency} name={`${name}, before`} />
-              <span>after</span><LyingGlass level={e.after} currency={currency} name={`${name}, after`} />
+            <div className="flex items-baseline justify-between gap-2">
+              <span className="min-w-0">
+                <span className="mono font-bold">{e.job}</span> {e.code} {e.codeName}
+              </span>
+              <b className={`whitespace-nowrap ${after < 0 ? 'text-brick' : ''}`}>
+                {after < 0 ? `${formatMoney(minor(-after), currency)} over` : `${formatMoney(after, currency)} left`}
+              </b>
             </div>
-            {before !== after && <div className="text-right text-[12px] text-ink-2">headroom {formatAmount(before, currency)} → {formatAmount(after, currency)}</div>}
+            <div className="mt-1 grid grid-cols-[38px_1fr] items-center gap-x-2 text-[11.5px] text-ink-2">
+              <span>before</span>
+              <LyingGlass level={e.before} currency={currency} name={`${name}, before`} />
+              <span>after</span>
+              <LyingGlass level={e.after} currency={currency} name={`${name}, after`} />
+            </div>
+            {before !== after && (
+              <div className="text-right text-[12px] text-ink-2">
+                headroom {formatAmount(before, currency)} → {formatAmount(after, currency)}
+              </div>
+            )}
           </li>
         );
       })}

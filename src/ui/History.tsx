@@ -3,7 +3,13 @@
 import type { Day } from '@/core/calendar/workdays';
 import { useYard } from './YardContext';
 
-type Row = { readonly id: number; readonly at: string; readonly day: Day; readonly words: string; readonly who: string };
+type Row = {
+  readonly id: number;
+  readonly at: string;
+  readonly day: Day;
+  readonly words: string;
+  readonly who: string;
+};
 
 /** What happened, newest first, under the day on which it happened. */
 export function History({ rows }: { rows: readonly Row[] }) {

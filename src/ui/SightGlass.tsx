@@ -19,7 +19,8 @@ const said = (amount: Minor, currency: string) => `${signOf(currency)} ${formatW
 export function levelInWords(level: Level, currency: string, name: string): string {
   const stages = gauge(level).segments.map((s) => `${STAGE_NAMES[s.stage].toLowerCase()} ${said(s.amount, currency)}`);
   const headroom = headroomOf(level);
-  const left = headroom < 0 ? `${said(Math.abs(headroom) as Minor, currency)} over` : `${said(headroom, currency)} headroom`;
+  const left =
+    headroom < 0 ? `${said(Math.abs(headroom) as Minor, currency)} over` : `${said(headroom, currency)} headroom`;
   return `${name}: budget ${said(level.budget, currency)}; ${stages.length === 0 ? 'nothing bought or planned' : stages.join(', ')}; ${left}.`;
 }
 
@@ -30,15 +31,40 @@ export function LyingGlass({ level, currency, name, tiny = false }: Props & { ti
   const { segments, max, over } = gauge(level);
   const room = tiny ? 1 : 0.94;
   return (
-    <span role="img" aria-label={levelInWords(level, currency, name)} title={levelInWords(level, currency, name)} className={`lying relative block w-full ${tiny ? 'h-[5px]' : 'h-[15px]'}`}>
-      <span className={`absolute left-0 overflow-hidden border border-line bg-[var(--st-ground)] ${tiny ? 'inset-y-0 rounded-sm border-0 bg-glaze' : 'inset-y-[3px] rounded-[3px]'}`} style={{ width: percent(max * room) }} />
-      <span className={`absolute inset-y-0 left-0 overflow-hidden ${tiny ? '' : 'my-[3px] rounded-[3px]'}`} style={{ width: percent(room) }}>
+    <span
+      role="img"
+      aria-label={levelInWords(level, currency, name)}
+      title={levelInWords(level, currency, name)}
+      className={`lying relative block w-full ${tiny ? 'h-[5px]' : 'h-[15px]'}`}
+    >
+      <span
+        className={`absolute left-0 overflow-hidden border border-line bg-[var(--st-ground)] ${tiny ? 'inset-y-0 rounded-sm border-0 bg-glaze' : 'inset-y-[3px] rounded-[3px]'}`}
+        style={{ width: percent(max * room) }}
+      />
+      <span
+        className={`absolute inset-y-0 left-0 overflow-hidden ${tiny ? '' : 'my-[3px] rounded-[3px]'}`}
+        style={{ width: percent(room) }}
+      >
         {segments.map((s) => (
-          <span key={s.stage} className={`rise absolute inset-y-0 st-${s.stage}`} style={{ left: percent(s.from), width: percent(Math.min(s.to, max) - Math.min(s.from, max)) }} />
+          <span
+            key={s.stage}
+            className={`rise absolute inset-y-0 st-${s.stage}`}
+            style={{ left: percent(s.from), width: percent(Math.min(s.to, max) - Math.min(s.from, max)) }}
+          />
         ))}
-        {over && <span className="st-over absolute inset-y-0 rounded-r-[3px]" style={{ left: percent(over.from), width: percent(over.to - over.from) }} />}
+        {over && (
+          <span
+            className="st-over absolute inset-y-0 rounded-r-[3px]"
+            style={{ left: percent(over.from), width: percent(over.to - over.from) }}
+          />
+        )}
       </span>
-      {!tiny && <span className="absolute inset-y-[3px] left-0 rounded-[3px] border border-[var(--ink-3)]/60" style={{ width: percent(max * room) }} />}
+      {!tiny && (
+        <span
+          className="absolute inset-y-[3px] left-0 rounded-[3px] border border-[var(--ink-3)]/60"
+          style={{ width: percent(max * room) }}
+        />
+      )}
       {!tiny && <span className="absolute inset-y-0 w-[2px] bg-brick" style={{ left: percent(max * room) }} />}
     </span>
   );
@@ -56,22 +82,58 @@ export function UprightGlass({ level, currency, name, onPick, chosen }: Props) {
     <div role="group" aria-label={levelInWords(level, currency, name)} className="relative h-[450px]">
       <div className="absolute inset-y-0 left-1 w-[46px] overflow-hidden rounded-full border-2 border-[var(--line)] bg-[var(--st-ground)] shadow-[inset_0_0_0_1px_var(--ink-3)]">
         {segments.map((s) => {
-          const style = { bottom: percent(s.from * room), height: percent((Math.min(s.to, max) - Math.min(s.from, max)) * room) };
+          const style = {
+            bottom: percent(s.from * room),
+            height: percent((Math.min(s.to, max) - Math.min(s.from, max)) * room),
+          };
           const title = `${STAGE_NAMES[s.stage]} ${said(s.amount, currency)}`;
           const look = `rise absolute inset-x-0 st-${s.stage} ${chosen === s.stage ? 'outline-2 -outline-offset-2 outline-copper' : ''}`;
-          return <span key={s.stage} title={title} onClick={() => onPick?.(s.stage)} className={`${look} ${onPick ? 'cursor-pointer' : ''}`} style={style} />;
+          return (
+            <span
+              key={s.stage}
+              title={title}
+              onClick={() => onPick?.(s.stage)}
+              className={`${look} ${onPick ? 'cursor-pointer' : ''}`}
+              style={style}
+            />
+          );
         })}
-        {over && <span title="Over budget" className="st-over absolute inset-x-0" style={{ bottom: percent(over.from * room), height: percent((over.to - over.from) * room) }} />}
+        {over && (
+          <span
+            title="Over budget"
+            className="st-over absolute inset-x-0"
+            style={{ bottom: percent(over.from * room), height: percent((over.to - over.from) * room) }}
+          />
+        )}
       </div>
-      <div className="absolute left-0 h-[3px] w-[56px] rounded bg-brick" style={{ bottom: `calc(${percent(max * room)} - 1px)` }} />
-      <div className="absolute left-[64px] translate-y-1/2 text-[12.5px] font-bold whitespace-nowrap text-brick" style={{ bottom: percent(max * room) }}>MAX {formatWhole(level.budget, currency)}</div>
+      <div
+        className="absolute left-0 h-[3px] w-[56px] rounded bg-brick"
+        style={{ bottom: `calc(${percent(max * room)} - 1px)` }}
+      />
+      <div
+        className="absolute left-[64px] translate-y-1/2 text-[12.5px] font-bold whitespace-nowrap text-brick"
+        style={{ bottom: percent(max * room) }}
+      >
+        MAX {formatWhole(level.budget, currency)}
+      </div>
       {labels.map((l) => (
-        <button key={l.stage} type="button" onClick={() => onPick?.(l.stage)} className={`absolute left-[64px] translate-y-1/2 text-left text-[12.5px] leading-[15px] hover:underline ${chosen === l.stage ? 'text-copper-text' : ''}`} style={{ bottom: percent(l.at) }}>
+        <button
+          key={l.stage}
+          type="button"
+          onClick={() => onPick?.(l.stage)}
+          className={`absolute left-[64px] translate-y-1/2 text-left text-[12.5px] leading-[15px] hover:underline ${chosen === l.stage ? 'text-copper-text' : ''}`}
+          style={{ bottom: percent(l.at) }}
+        >
           {STAGE_NAMES[l.stage]} <span className="block font-bold">{formatWhole(l.amount, currency)}</span>
         </button>
       ))}
-      <div className={`absolute top-0 left-[64px] text-[12.5px] font-bold ${headroom < 0 ? 'text-brick' : 'text-enamel'} ${max * room > 0.95 ? 'top-10' : ''}`} style={headroom < 0 ? undefined : { top: 'auto', bottom: `calc(${percent(Math.max(max * room - 0.075, 0))})` }}>
-        {headroom < 0 ? `Over ${formatWhole(Math.abs(headroom) as Minor, currency)}` : `Headroom ${formatWhole(headroom, currency)}`}
+      <div
+        className={`absolute top-0 left-[64px] text-[12.5px] font-bold ${headroom < 0 ? 'text-brick' : 'text-enamel'} ${max * room > 0.95 ? 'top-10' : ''}`}
+        style={headroom < 0 ? undefined : { top: 'auto', bottom: `calc(${percent(Math.max(max * room - 0.075, 0))})` }}
+      >
+        {headroom < 0
+          ? `Over ${formatWhole(Math.abs(headroom) as Minor, currency)}`
+          : `Headroom ${formatWhole(headroom, currency)}`}
       </div>
     </div>
   );
@@ -88,11 +150,26 @@ function spaced<T extends { at: number }>(labels: readonly T[]): T[] {
 }
 
 /** How far a quantity has come: received, on order, drafted, of all that is needed. */
-export function ProgressGlass({ parts, whole, words }: { parts: readonly { stage: Stage; share: number }[]; whole: number; words: string }) {
+export function ProgressGlass({
+  parts,
+  whole,
+  words,
+}: {
+  parts: readonly { stage: Stage; share: number }[];
+  whole: number;
+  words: string;
+}) {
   const shareOf = (p: { share: number }) => Math.max(p.share, 0) / Math.max(whole, 1);
   return (
-    <span role="img" aria-label={words} title={words} className="lying flex h-[9px] w-full overflow-hidden rounded-[3px] border border-line bg-[var(--st-ground)]">
-      {parts.map((p) => <span key={p.stage} className={`shrink-0 st-${p.stage}`} style={{ width: percent(Math.min(shareOf(p), 1)) }} />)}
+    <span
+      role="img"
+      aria-label={words}
+      title={words}
+      className="lying flex h-[9px] w-full overflow-hidden rounded-[3px] border border-line bg-[var(--st-ground)]"
+    >
+      {parts.map((p) => (
+        <span key={p.stage} className={`shrink-0 st-${p.stage}`} style={{ width: percent(Math.min(shareOf(p), 1)) }} />
+      ))}
     </span>
   );
 }

@@ -4,11 +4,19 @@ import { createContext, useContext, type ReactNode } from 'react';
 import { formatDay, howFar, type Day } from '@/core/calendar/workdays';
 import type { Right } from '@/core/people/rights';
 
-export type Yard = { readonly today: Day; readonly currency: string; readonly rights: readonly Right[]; readonly week: readonly number[]; readonly off: readonly string[] };
+export type Yard = {
+  readonly today: Day;
+  readonly currency: string;
+  readonly rights: readonly Right[];
+  readonly week: readonly number[];
+  readonly off: readonly string[];
+};
 
 const YardContext = createContext<Yard | undefined>(undefined);
 
-export const YardProvider = ({ yard, children }: { yard: Yard; children: ReactNode }) => <YardContext.Provider value={yard}>{children}</YardContext.Provider>;
+export const YardProvider = ({ yard, children }: { yard: Yard; children: ReactNode }) => (
+  <YardContext.Provider value={yard}>{children}</YardContext.Provider>
+);
 
 /** The day, the currency and the person's rights, which every place needs. */
 export function useYard() {

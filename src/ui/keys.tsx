@@ -7,7 +7,10 @@ type Keys = { readonly hold: (key: Key) => () => void; readonly all: () => reado
 
 const KeysContext = createContext<Keys | undefined>(undefined);
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)) && !(target instanceof HTMLInputElement && ['checkbox', 'radio'].includes(target.type));
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)) &&
+  !(target instanceof HTMLInputElement && ['checkbox', 'radio'].includes(target.type));
 
 function comboOf(event: KeyboardEvent): string {
   const key = event.key === ' ' ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key;
@@ -34,7 +37,12 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       if (key === undefined || event.defaultPrevented) return;
       const inDialog = document.querySelector('[role="dialog"]') !== null;
       if (!combo.includes('+') && (isTyping(event.target) || inDialog)) return;
-      if (combo === 'Space' && event.target instanceof HTMLElement && ['BUTTON', 'A', 'INPUT'].includes(event.target.tagName)) return;
+      if (
+        combo === 'Space' &&
+        event.target instanceof HTMLElement &&
+        ['BUTTON', 'A', 'INPUT'].includes(event.target.tagName)
+      )
+        return;
       event.preventDefault();
       key.press(event);
     };
@@ -51,7 +59,10 @@ export function useKey(combo: string, words: string, press: (event: KeyboardEven
   useEffect(() => {
     latest.current = press;
   });
-  useEffect(() => (on ? keys?.hold({ combo, words, press: (e) => latest.current(e) }) : undefined), [keys, combo, words, on]);
+  useEffect(
+    () => (on ? keys?.hold({ combo, words, press: (e) => latest.current(e) }) : undefined),
+    [keys, combo, words, on],
+  );
 }
 
 /** The keys of this place, read when the list is opened. */

@@ -3,39 +3,124 @@ import { quantity } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
 import { differences, newLine, orderText, readOrder, settle, withQuantity, type OrderText } from './orderText';
 
-const split = (id: number, jobId: number | null, q: number) => ({ id, jobId, costCodeId: jobId === null ? null : 3, needId: 4, quantity: quantity(q), covers: quantity(q), value: minor(0), received: quantity(0), billed: quantity(0), billedAmount: minor(0) });
-const line = { id: 11, kind: 'goods' as const, itemId: null, description: 'Tube', ourNumber: 'T1', theirNumber: '88', quantity: quantity(120_000), unit: 'MTR', price: 75_000 as UnitPrice, priceQuantity: 1, taxCodeId: 1, wantedOn: null, chargeCodeId: null, closedShort: null, net: minor(9000), splits: [split(1, 7, 120_000)] };
-const order: StoredOrder = { id: 1, number: 'K26-0001', supplierId: 2, state: 'drafting', currency: 'GBP', rate: PAR, placeId: 1, wantedOn: null, carrier: 'Van', instructions: '', net: minor(9000), gross: minor(10_800), madeBy: 1, madeAt: '', sentOn: null, version: 3, lines: [line, { ...line, id: 12, description: 'Bar' }] };
+const split = (id: number, jobId: number | null, q: number) => ({
+  id,
+  jobId,
+  costCodeId: jobId === null ? null : 3,
+  needId: 4,
+  quantity: quantity(q),
+  covers: quantity(q),
+  value: minor(0),
+  received: quantity(0),
+  billed: quantity(0),
+  billedAmount: minor(0),
+});
+const line = {
+  id: 11,
+  kind: 'goods' as const,
+  itemId: null,
+  description: 'Tube',
+  ourNumber: 'T1',
+  theirNumber: '88',
+  quantity: quantity(120_000),
+  unit: 'MTR',
+  price: 75_000 as UnitPrice,
+  priceQuantity: 1,
+  taxCodeId: 1,
+  wantedOn: null,
+  chargeCodeId: null,
+  closedShort: null,
+  net: minor(9000),
+  splits: [split(1, 7, 120_000)],
+};
+const order: StoredOrder = {
+  id: 1,
+  number: 'K26-0001',
+  supplierId: 2,
+  state: 'drafting',
+  currency: 'GBP',
+  rate: PAR,
+  placeId: 1,
+  wantedOn: null,
+  carrier: 'Van',
+  instructions: '',
+  net: minor(9000),
+  gross: minor(10_800),
+  madeBy: 1,
+  madeAt: '',
+  sentOn: null,
+  version: 3,
+  lines: [line, { ...line, id: 12, description: 'Bar' }],
+};
 const mine = orderText(order);
 const first = (text: OrderText) => text.lines[0] as OrderText['lines'][number];
-const change = (text: OrderText, part: Partial<OrderText['lines'][number]>): OrderText => ({ ...text, lines: text.lines.map((l, k) => (k === 0 ? { ...l, ...part } : l)) });
+const change = (text: OrderText, part: Partial<OrderText['lines'][number]>): OrderText => ({
+  ...text,
+  lines: text.lines.map((l, k) => (k === 0 ? { ...l, ...part } : l)),
+});
 
 describe('an order as it is typed', () => {
   it('reads back what it shows', () => {
     const { value, faults } = readOrder(mine);
     expect(faults).toEqual([]);
-    expect(value).toMatchObject({ placeId: 1, carrier: 'Van', lines: [{ id: 11, quantity: 120_000, price: 75_000, splits: [{ jobId: 7, costCodeId: 3, needId: 4, quantity: 120_000 }] }, { id: 12 }] });
+    expect(value).toMatchObject({
+      placeId: 1,
+      carrier: 'Van',
+      lines: [
+        {
+          id: 11,
+          quantity: 120_000,
+          price: 75_000,
+          splits: [{ jobId: 7, costCodeId: 3, needId: 4, quantity: 120_000 }],
+        },
+        { id: 12 },
+      ],
+    });
   });
 
-  it.each([[{ quantity: '0' }, 'lines.0.quantity'], [{ quantity: '1.23456' }, 'lines.0.quantity'], [{ price: 'x' }, 'lines.0.price'], [{ priceQuantity: '0' }, 'lines.0.priceQuantity'], [{ splits: [{ jobId: '7', costCodeId: '', needId: null, quantity: '12' }] }, 'lines.0.splits']])('tells where %j cannot be read', (part, field) => expect(readOrder(change(mine, part)).faults.map((f) => f.field)).toContain(field));
+  it.each([
+    [{ quantity: '0' }, 'lines.0.quantity'],
+    [{ quantity: '1.23456' }, 'lines.0.quantity'],
+    [{ price: 'x' }, 'lines.0.price'],
+    [{ priceQuantity: '0' }, 'lines.0.priceQuantity'],
+    [{ splits: [{ jobId: '7', costCodeId: '', needId: null, quantity: '12' }] }, 'lines.0.splits'],
+  ])('tells where %j cannot be read', (part, field) =>
+    expect(readOrder(change(mine, part)).faults.map((f) => f.field)).toContain(field),
+  );
 
-  it('lets a single part go with its line’s quantity', () => expect(withQuantity(first(mine), '5').splits[0]?.quantity).toBe('5'));
+  it('lets a single part go with its line’s quantity', () =>
+    expect(withQuantity(first(mine), '5').splits[0]?.quantity).toBe('5'));
   it('leaves several parts as they are', () => {
-    const two = { ...first(mine), splits: [...first(mine).splits, { jobId: '', costCodeId: '', needId: null, quantity: '1' }] };
+    const two = {
+      ...first(mine),
+      splits: [...first(mine).splits, { jobId: '', costCodeId: '', needId: null, quantity: '1' }],
+    };
     expect(withQuantity(two, '5').splits.map((s) => s.quantity)).toEqual(['12', '1']);
   });
 });
 
 describe('two versions of one order', () => {
   const theirs: OrderText = { ...change(mine, { price: '8.00' }), carrier: 'Parcel' };
-  const typed = change(mine, { quantity: '14', splits: [{ ...(first(mine).splits[0] as never as { jobId: string; costCodeId: string; needId: number; quantity: string }), quantity: '14' }] });
+  const typed = change(mine, {
+    quantity: '14',
+    splits: [
+      {
+        ...(first(mine).splits[0] as never as { jobId: string; costCodeId: string; needId: number; quantity: string }),
+        quantity: '14',
+      },
+    ],
+  });
 
-  it('differ where they differ', () => expect(differences(typed, theirs)).toEqual([
-    { key: 'carrier', label: 'Carrier', mine: 'Van', theirs: 'Parcel' },
-    { key: 'line 11', label: 'Line', mine: '14 m Tube at 7.50', theirs: '12 m Tube at 8.00' },
-  ]));
+  it('differ where they differ', () =>
+    expect(differences(typed, theirs)).toEqual([
+      { key: 'carrier', label: 'Carrier', mine: 'Van', theirs: 'Parcel' },
+      { key: 'line 11', label: 'Line', mine: '14 m Tube at 7.50', theirs: '12 m Tube at 8.00' },
+    ]));
 
-  it('tell of lines that one side took off', () => expect(differences({ ...mine, lines: mine.lines.slice(0, 1) }, mine)).toEqual([{ key: 'line 12', label: 'Line', mine: 'taken off', theirs: '12 m Bar at 7.50' }]));
+  it('tell of lines that one side took off', () =>
+    expect(differences({ ...mine, lines: mine.lines.slice(0, 1) }, mine)).toEqual([
+      { key: 'line 12', label: 'Line', mine: 'taken off', theirs: '12 m Bar at 7.50' },
+    ]));
 
   it('settle by what is chosen, mine where nothing is', () => {
     const settled = settle(typed, theirs, { carrier: 'theirs' });
@@ -47,7 +132,11 @@ describe('two versions of one order', () => {
     const added = { ...typed, lines: [...typed.lines, newLine('goods', 1, 5)] };
     const without = { ...theirs, lines: theirs.lines.slice(1) };
     const settled = settle(added, without, {});
-    expect(settled.lines.map((l) => [l.key, l.id])).toEqual([['line 12', 12], ['line 11', undefined], ['new 5', undefined]]);
+    expect(settled.lines.map((l) => [l.key, l.id])).toEqual([
+      ['line 12', 12],
+      ['line 11', undefined],
+      ['new 5', undefined],
+    ]);
     expect(settled.lines[1]?.splits[0]?.needId).toBeNull();
   });
 

@@ -5,7 +5,12 @@ import type { LineKind } from '@/core/orders/order';
 import type { StoredLine, StoredOrder } from '@/store/orders';
 
 /** An order as a person types it. */
-export type SplitText = { readonly jobId: string; readonly costCodeId: string; readonly needId: number | null; readonly quantity: string };
+export type SplitText = {
+  readonly jobId: string;
+  readonly costCodeId: string;
+  readonly needId: number | null;
+  readonly quantity: string;
+};
 
 export type LineText = {
   readonly key: string;
@@ -25,7 +30,13 @@ export type LineText = {
   readonly splits: readonly SplitText[];
 };
 
-export type OrderText = { readonly placeId: string; readonly wantedOn: string; readonly carrier: string; readonly instructions: string; readonly lines: readonly LineText[] };
+export type OrderText = {
+  readonly placeId: string;
+  readonly wantedOn: string;
+  readonly carrier: string;
+  readonly instructions: string;
+  readonly lines: readonly LineText[];
+};
 
 const plain = (text: string) => text.replaceAll(',', '');
 const quantityText = (q: Quantity) => plain(formatQuantity(q));
@@ -47,7 +58,15 @@ const lineText = (l: StoredLine, currency: string): LineText => ({
   taxCodeId: String(l.taxCodeId),
   wantedOn: l.wantedOn ?? '',
   chargeCodeId: idText(l.chargeCodeId),
-  splits: l.kind === 'charge' ? [] : l.splits.map((s) => ({ jobId: idText(s.jobId), costCodeId: idText(s.costCodeId), needId: s.needId, quantity: quantityText(s.quantity) })),
+  splits:
+    l.kind === 'charge'
+      ? []
+      : l.splits.map((s) => ({
+          jobId: idText(s.jobId),
+          costCodeId: idText(s.costCodeId),
+          needId: s.needId,
+          quantity: quantityText(s.quantity),
+        })),
 });
 
 export const orderText = (order: StoredOrder): OrderText => ({
@@ -78,7 +97,11 @@ export const newLine = (kind: LineKind, taxCodeId: number, count: number): LineT
 /** A line with another quantity; its only split goes with it. */
 export function withQuantity(line: LineText, text: string): LineText {
   const [only] = line.splits;
-  return { ...line, quantity: text, splits: line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: text }] : line.splits };
+  return {
+    ...line,
+    quantity: text,
+    splits: line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: text }] : line.splits,
+  };
 }
 
 type Fault = { readonly field: string; readonly message: string };
@@ -86,7 +109,11 @@ type Fault = { readonly field: string; readonly message: string };
 /** Reads a typed order; what cannot be read is told by field, as `lines.2.price`. */
 export function readOrder(text: OrderText) {
   const faults: Fault[] = [];
-  const take = <T>(field: string, read: { ok: true; value: T } | { ok: false; refusals: readonly { message: string }[] }, instead: T): T => {
+  const take = <T>(
+    field: string,
+    read: { ok: true; value: T } | { ok: false; refusals: readonly { message: string }[] },
+    instead: T,
+  ): T => {
     if (read.ok) return read.value;
     faults.push({ field, message: read.refusals[0]?.message ?? '' });
     return instead;
@@ -94,8 +121,14 @@ export function readOrder(text: OrderText) {
   const lines = text.lines.map((l, k) => {
     const at = (field: string) => `lines.${k}.${field}`;
     const per = Number(l.priceQuantity);
-    if (!Number.isInteger(per) || per < 1) faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
-    l.splits.forEach((s) => s.jobId !== '' && s.costCodeId === '' && faults.push({ field: at('splits'), message: 'Choose a cost code for the job.' }));
+    if (!Number.isInteger(per) || per < 1)
+      faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
+    l.splits.forEach(
+      (s) =>
+        s.jobId !== '' &&
+        s.costCodeId === '' &&
+        faults.push({ field: at('splits'), message: 'Choose a cost code for the job.' }),
+    );
     return {
       ...(l.id === undefined ? {} : { id: l.id }),
       kind: l.kind,
@@ -110,35 +143,71 @@ export function readOrder(text: OrderText) {
       taxCodeId: Number(l.taxCodeId),
       wantedOn: l.wantedOn,
       chargeCodeId: asId(l.chargeCodeId),
-      splits: l.splits.map((s) => ({ jobId: asId(s.jobId), costCodeId: s.jobId === '' ? null : asId(s.costCodeId), needId: s.needId, quantity: take(at('splits'), parseQuantity(s.quantity), quantity(0)) })),
+      splits: l.splits.map((s) => ({
+        jobId: asId(s.jobId),
+        costCodeId: s.jobId === '' ? null : asId(s.costCodeId),
+        needId: s.needId,
+        quantity: take(at('splits'), parseQuantity(s.quantity), quantity(0)),
+      })),
     };
   });
-  return { faults, value: { placeId: Number(text.placeId), wantedOn: text.wantedOn, carrier: text.carrier, instructions: text.instructions, lines } };
+  return {
+    faults,
+    value: {
+      placeId: Number(text.placeId),
+      wantedOn: text.wantedOn,
+      carrier: text.carrier,
+      instructions: text.instructions,
+      lines,
+    },
+  };
 }
 
-export type Difference = { readonly key: string; readonly label: string; readonly mine: string; readonly theirs: string };
+export type Difference = {
+  readonly key: string;
+  readonly label: string;
+  readonly mine: string;
+  readonly theirs: string;
+};
 
 const HEAD = { placeId: 'Deliver to', wantedOn: 'Wanted', carrier: 'Carrier', instructions: 'Instructions' } as const;
 
-const said = (l: LineText) => (l.kind === 'charge' ? `${l.description}, ${l.price}` : `${l.quantity} ${unitOf(l.unit).short} ${l.description} at ${l.price === '' ? 'no price' : l.price}${l.wantedOn === '' ? '' : `, wanted ${l.wantedOn}`}`).replace(/\s+/g, ' ').trim();
+const said = (l: LineText) =>
+  (l.kind === 'charge'
+    ? `${l.description}, ${l.price}`
+    : `${l.quantity} ${unitOf(l.unit).short} ${l.description} at ${l.price === '' ? 'no price' : l.price}${l.wantedOn === '' ? '' : `, wanted ${l.wantedOn}`}`
+  )
+    .replace(/\s+/g, ' ')
+    .trim();
 const same = (a: LineText, b: LineText) => JSON.stringify({ ...a, key: '' }) === JSON.stringify({ ...b, key: '' });
 
 /** Where two people's versions of one order differ: fields of its head, and lines as a whole. */
 export function differences(mine: OrderText, theirs: OrderText): Difference[] {
-  const head = (Object.keys(HEAD) as (keyof typeof HEAD)[]).filter((k) => mine[k] !== theirs[k]).map((k) => ({ key: k, label: HEAD[k], mine: mine[k] || 'nothing', theirs: theirs[k] || 'nothing' }));
+  const head = (Object.keys(HEAD) as (keyof typeof HEAD)[])
+    .filter((k) => mine[k] !== theirs[k])
+    .map((k) => ({ key: k, label: HEAD[k], mine: mine[k] || 'nothing', theirs: theirs[k] || 'nothing' }));
   const keys = [...new Set([...theirs.lines, ...mine.lines.filter((l) => l.id !== undefined)].map((l) => l.key))];
   const lines = keys.flatMap((key): Difference[] => {
     const [m, t] = [mine.lines.find((l) => l.key === key), theirs.lines.find((l) => l.key === key)];
     if (m !== undefined && t !== undefined && same(m, t)) return [];
     const charged = m !== undefined && t !== undefined && said(m) === said(t);
-    const words = (l: LineText | undefined) => (l === undefined ? 'taken off' : charged ? `${said(l)}, charged in ${l.splits.length} part${l.splits.length === 1 ? '' : 's'}` : said(l));
+    const words = (l: LineText | undefined) =>
+      l === undefined
+        ? 'taken off'
+        : charged
+          ? `${said(l)}, charged in ${l.splits.length} part${l.splits.length === 1 ? '' : 's'}`
+          : said(l);
     return [{ key, label: 'Line', mine: words(m), theirs: words(t) }];
   });
   return [...head, ...lines];
 }
 
 /** One version from two: for each difference the side that was chosen; lines I added stay. */
-export function settle(mine: OrderText, theirs: OrderText, chosen: Readonly<Record<string, 'mine' | 'theirs'>>): OrderText {
+export function settle(
+  mine: OrderText,
+  theirs: OrderText,
+  chosen: Readonly<Record<string, 'mine' | 'theirs'>>,
+): OrderText {
   const of = (key: string) => (chosen[key] === 'theirs' ? theirs : mine);
   const keys = [...new Set([...theirs.lines, ...mine.lines].map((l) => l.key))];
   const lines = keys.flatMap((key) => {
@@ -146,7 +215,17 @@ export function settle(mine: OrderText, theirs: OrderText, chosen: Readonly<Reco
     const line = (added ? mine : of(key)).lines.find((l) => l.key === key);
     if (line === undefined) return [];
     // A line that the other person took off is a new one when it is kept.
-    return [theirs.lines.some((l) => l.key === key) || added ? line : { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, needId: null })) }];
+    return [
+      theirs.lines.some((l) => l.key === key) || added
+        ? line
+        : { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, needId: null })) },
+    ];
   });
-  return { placeId: of('placeId').placeId, wantedOn: of('wantedOn').wantedOn, carrier: of('carrier').carrier, instructions: of('instructions').instructions, lines };
+  return {
+    placeId: of('placeId').placeId,
+    wantedOn: of('wantedOn').wantedOn,
+    carrier: of('carrier').carrier,
+    instructions: of('instructions').instructions,
+    lines,
+  };
 }

@@ -6,7 +6,11 @@ import type { Outcome } from '@/actions/action';
 import type { Refusal } from '@/core/result';
 
 /** What a server action answers: an outcome, or trouble on the way. */
-export type Answer<T> = { data?: Outcome<T>; serverError?: { kind: 'signedOut' | 'failed'; message: string }; validationErrors?: unknown };
+export type Answer<T> = {
+  data?: Outcome<T>;
+  serverError?: { kind: 'signedOut' | 'failed'; message: string };
+  validationErrors?: unknown;
+};
 export type Act<I, T> = (input: I) => Promise<Answer<T> | undefined>;
 
 export const SIGNED_OUT = 'kettle:signed-out';
@@ -38,7 +42,9 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
         const outcome = answer?.data;
         if (answer?.serverError?.kind === 'signedOut') {
           window.dispatchEvent(new CustomEvent(SIGNED_OUT, { detail: () => again.current?.(input) }));
-          setRefusals([{ code: 'signedOut', message: 'You were signed out. Sign in again: what you typed is still here.' }]);
+          setRefusals([
+            { code: 'signedOut', message: 'You were signed out. Sign in again: what you typed is still here.' },
+          ]);
         } else if (outcome?.status === 'done') {
           const words = said?.(outcome.value);
           if (words !== undefined) toast.success(words);
@@ -46,9 +52,15 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
           return true;
         } else if (outcome?.status === 'refused') setRefusals(outcome.refusals);
         else if (outcome?.status === 'clash') setClash({ message: outcome.message, theirs: outcome.theirs });
-        else setRefusals([{ code: 'failed', message: answer?.serverError?.message ?? 'This did not work. Try again.' }]);
+        else
+          setRefusals([{ code: 'failed', message: answer?.serverError?.message ?? 'This did not work. Try again.' }]);
       } catch {
-        setRefusals([{ code: 'network', message: 'Kettle Tab does not answer. What you typed is still here: try again in a moment.' }]);
+        setRefusals([
+          {
+            code: 'network',
+            message: 'Kettle Tab does not answer. What you typed is still here: try again in a moment.',
+          },
+        ]);
       } finally {
         running.current = false;
         setBusy(false);
@@ -79,4 +91,5 @@ export function useOnce(): { readonly key: () => string; readonly renew: () => v
 }
 
 /** Works without a secure context too, as on a yard's own network. */
-const makeKey = (): string => Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');
+const makeKey = (): string =>
+  Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');

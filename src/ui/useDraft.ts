@@ -8,7 +8,10 @@ const PREFIX = 'kettle draft ';
  * State that is kept in the browser as it is typed, until it is dropped. `fresh` is the start when nothing was kept.
  * @returns the value, a setter, whether it came from an earlier visit, and `drop` to forget it
  */
-export function useDraft<T>(name: string, fresh: T): { value: T; set: (next: T | ((now: T) => T)) => void; kept: boolean; drop: () => void } {
+export function useDraft<T>(
+  name: string,
+  fresh: T,
+): { value: T; set: (next: T | ((now: T) => T)) => void; kept: boolean; drop: () => void } {
   const [value, setValue] = useState(fresh);
   const [kept, setKept] = useState(false);
   useEffect(() => {

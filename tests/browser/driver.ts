@@ -7,7 +7,19 @@ import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome'
 export const DESK = { width: 1280, height: 800 };
 export const PHONE = { width: 390, height: 844 };
 
-const FLAGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-color-profile=srgb', '--hide-scrollbars'];
+const FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-dev-shm-usage',
+  '--force-color-profile=srgb',
+  '--hide-scrollbars',
+];
 
 const WAIT = 15_000;
 
@@ -26,7 +38,11 @@ export class Browser {
     options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
     options.setLoggingPrefs({ browser: 'ALL' });
     process.env.LANGUAGE = 'en_GB';
-    const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
+    const driver = await new Builder()
+      .forBrowser('chrome')
+      .setChromeOptions(options)
+      .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+      .build();
     const browser = new Browser(driver, profile, base);
     await browser.resize(size);
     await browser.britishDates();
@@ -38,7 +54,12 @@ export class Browser {
   }
 
   async resize({ width, height }: typeof DESK): Promise<void> {
-    await (this.driver as Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 });
+    await (this.driver as Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      width,
+      height,
+      deviceScaleFactor: 1,
+      mobile: width < 500,
+    });
   }
 
   async close(): Promise<void> {
@@ -48,9 +69,11 @@ export class Browser {
 
   go = (path: string) => this.driver.get(this.base + path);
 
-  find = (by: By): Promise<WebElement> => Promise.resolve(this.driver.wait(until.elementLocated(by), WAIT, `${by} is not there`));
+  find = (by: By): Promise<WebElement> =>
+    Promise.resolve(this.driver.wait(until.elementLocated(by), WAIT, `${by} is not there`));
 
-  see = async (by: By): Promise<WebElement> => this.driver.wait(until.elementIsVisible(await this.find(by)), WAIT, `${by} is not to be seen`);
+  see = async (by: By): Promise<WebElement> =>
+    this.driver.wait(until.elementIsVisible(await this.find(by)), WAIT, `${by} is not to be seen`);
 
   /** Waits until the page shows these words. */
   async reads(words: string): Promise<void> {
@@ -59,12 +82,15 @@ export class Browser {
 
   text = (): Promise<string> => this.driver.executeScript('return document.body.innerText');
 
-  button = (words: string) => this.see(By.xpath(`//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`));
+  button = (words: string) =>
+    this.see(By.xpath(`//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`));
 
   link = (words: string) => this.see(By.xpath(`//a[contains(normalize-space(.), ${quoted(words)})]`));
 
   field = async (label: string): Promise<WebElement> => {
-    const found = await this.find(By.xpath(`//*[@aria-label=${quoted(label)}] | //*[@id=//label[normalize-space(.)=${quoted(label)}]/@for]`));
+    const found = await this.find(
+      By.xpath(`//*[@aria-label=${quoted(label)}] | //*[@id=//label[normalize-space(.)=${quoted(label)}]/@for]`),
+    );
     return this.driver.wait(until.elementIsVisible(found), WAIT, `the field ${label} is not to be seen`);
   };
 

@@ -37,7 +37,14 @@ describe('an empty company file', () => {
   });
 
   it('offers the first step in every empty place', async () => {
-    for (const [path, words] of [['/jobs', 'open a new job and bring its quote in'], ['/gather', 'Nothing is left to buy here'], ['/suppliers', 'No supplier is here yet'], ['/dock', 'Nothing is on its way'], ['/invoices', 'No invoice waits'], ['/outbox', 'Nothing was mailed yet']] as const) {
+    for (const [path, words] of [
+      ['/jobs', 'open a new job and bring its quote in'],
+      ['/gather', 'Nothing is left to buy here'],
+      ['/suppliers', 'No supplier is here yet'],
+      ['/dock', 'Nothing is on its way'],
+      ['/invoices', 'No invoice waits'],
+      ['/outbox', 'Nothing was mailed yet'],
+    ] as const) {
       await browser.go(path);
       await browser.reads(words);
     }
@@ -51,5 +58,6 @@ describe('an empty company file', () => {
     expect((await fetch(`${app.base}/sample-quote`)).status).toBe(404);
   });
 
-  it('keeps its session secret for its owner only', () => expect(statSync(join(app.folder, 'session.secret')).mode & 0o777).toBe(0o600));
+  it('keeps its session secret for its owner only', () =>
+    expect(statSync(join(app.folder, 'session.secret')).mode & 0o777).toBe(0o600));
 });

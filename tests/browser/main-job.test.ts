@@ -22,7 +22,9 @@ afterAll(async () => {
 
 const click = async (by: By) => (await browser.see(by)).click();
 const figure = async (code: string, column: number) => {
-  const cell = await browser.find(By.xpath(`//table[@aria-label="The job’s tab by cost code"]//tr[th[contains(., '${code}')]]/td[${column}]`));
+  const cell = await browser.find(
+    By.xpath(`//table[@aria-label="The job’s tab by cost code"]//tr[th[contains(., '${code}')]]/td[${column}]`),
+  );
   return cell.getText();
 };
 /** Columns of the tab: budget, planned, drafted, on order, received, actual. */
@@ -149,7 +151,15 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await (await browser.find(By.css('body'))).sendKeys(Key.ESCAPE);
     await browser.go('/jobs/427/history');
     const history = await browser.text();
-    for (const words of ['Matched invoice EM 90112', 'Took in 4 m Tube', 'Sent K26-0025', 'Drafted order K26-0025', 'Quote Q-427 won: Hester Lowe said yes', 'Brought 10 lines into quote']) expect(history).toContain(words);
+    for (const words of [
+      'Matched invoice EM 90112',
+      'Took in 4 m Tube',
+      'Sent K26-0025',
+      'Drafted order K26-0025',
+      'Quote Q-427 won: Hester Lowe said yes',
+      'Brought 10 lines into quote',
+    ])
+      expect(history).toContain(words);
   });
 
   it('keeps the tab as it stood on an earlier day', async () => {

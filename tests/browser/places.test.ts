@@ -18,7 +18,33 @@ afterAll(async () => {
   await app.stop();
 });
 
-const PLACES = ['/', '/jobs', '/jobs/new', '/jobs/412', '/jobs/412?figure=03.received', '/jobs/412/buy-list', '/jobs/412/orders', '/jobs/412/quote', '/jobs/412/history', '/gather', '/orders', '/orders/K26-0024', '/orders/K26-0015', '/dock', '/dock/K26-0015', '/invoices', '/invoices/14', '/invoices/new', '/invoices/new?order=K26-0019', '/suppliers', '/suppliers/1', '/items', '/items/8', '/outbox', '/outbox/1'];
+const PLACES = [
+  '/',
+  '/jobs',
+  '/jobs/new',
+  '/jobs/412',
+  '/jobs/412?figure=03.received',
+  '/jobs/412/buy-list',
+  '/jobs/412/orders',
+  '/jobs/412/quote',
+  '/jobs/412/history',
+  '/gather',
+  '/orders',
+  '/orders/K26-0024',
+  '/orders/K26-0015',
+  '/dock',
+  '/dock/K26-0015',
+  '/invoices',
+  '/invoices/14',
+  '/invoices/new',
+  '/invoices/new?order=K26-0019',
+  '/suppliers',
+  '/suppliers/1',
+  '/items',
+  '/items/8',
+  '/outbox',
+  '/outbox/1',
+];
 
 type Finding = { id: string; nodes: { target: string[]; failureSummary: string }[] };
 
@@ -28,7 +54,9 @@ async function axe(): Promise<string[]> {
   const found = (await browser.driver.executeAsyncScript(`
     const done = arguments[arguments.length - 1];
     axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations));`)) as Finding[];
-  return found.flatMap((f) => f.nodes.map((n) => `${f.id}: ${n.target.join(' ')} ${n.failureSummary.split('\n')[1] ?? ''}`));
+  return found.flatMap((f) =>
+    f.nodes.map((n) => `${f.id}: ${n.target.join(' ')} ${n.failureSummary.split('\n')[1] ?? ''}`),
+  );
 }
 
 const settle = () => browser.driver.sleep(350);
@@ -64,7 +92,9 @@ describe('on a phone', () => {
   it.each(PLACES.filter((p) => !p.includes('figure')))('%s fits the width', async (path) => {
     await browser.go(path);
     await browser.see(By.css('main h1, main h2'));
-    const wide = (await browser.driver.executeScript('const m = document.getElementById("sheet-scroll"); return Math.max(document.documentElement.scrollWidth, m.scrollWidth + 0) - window.innerWidth')) as number;
+    const wide = (await browser.driver.executeScript(
+      'const m = document.getElementById("sheet-scroll"); return Math.max(document.documentElement.scrollWidth, m.scrollWidth + 0) - window.innerWidth',
+    )) as number;
     expect(wide).toBeLessThanOrEqual(0);
   });
 
@@ -87,7 +117,17 @@ describe('what is not theirs', () => {
     await browser.stepInAs('Joss Fenn');
   });
 
-  it.each(['/gather', '/invoices', '/orders/K26-0015', '/suppliers', '/items', '/outbox', '/people', '/jobs/412/quote', '/jobs/412/history'])('%s is kept from the storekeeper', async (path) => {
+  it.each([
+    '/gather',
+    '/invoices',
+    '/orders/K26-0015',
+    '/suppliers',
+    '/items',
+    '/outbox',
+    '/people',
+    '/jobs/412/quote',
+    '/jobs/412/history',
+  ])('%s is kept from the storekeeper', async (path) => {
     await browser.go(path);
     await browser.reads('You may not');
   });
@@ -96,12 +136,17 @@ describe('what is not theirs', () => {
     for (const path of ['/', '/jobs', '/jobs/412/buy-list', '/jobs/412/orders', '/dock', '/dock/K26-0015', '/orders']) {
       await browser.go(path);
       await browser.see(By.css('main h1'));
-      expect({ path, money: /£|€|Price|Budget for|Headroom/.test(await browser.text()) }).toEqual({ path, money: false });
+      expect({ path, money: /£|€|Price|Budget for|Headroom/.test(await browser.text()) }).toEqual({
+        path,
+        money: false,
+      });
     }
   });
 
   it('files and previews are kept from who is not signed in', async () => {
-    const asked = ['/documents/1', '/outbox/1/raw', '/orders/K26-0001/pdf', '/find?words=412'].map(async (path) => (await fetch(app.base + path)).status);
+    const asked = ['/documents/1', '/outbox/1/raw', '/orders/K26-0001/pdf', '/find?words=412'].map(
+      async (path) => (await fetch(app.base + path)).status,
+    );
     expect(await Promise.all(asked)).toEqual([401, 401, 401, 401]);
     expect((await fetch(`${app.base}/gather/preview`, { method: 'POST', body: '[]' })).status).toBe(401);
     const page = await fetch(`${app.base}/jobs/412`, { redirect: 'manual' });
@@ -110,7 +155,9 @@ describe('what is not theirs', () => {
 
   it('files and previews are kept from who may not see money', async () => {
     const cookie = (await browser.driver.manage().getCookie('kettle'))?.value ?? '';
-    const asked = ['/documents/1', '/outbox/1/raw', '/orders/K26-0001/pdf'].map(async (path) => (await fetch(app.base + path, { headers: { cookie: `kettle=${cookie}` } })).status);
+    const asked = ['/documents/1', '/outbox/1/raw', '/orders/K26-0001/pdf'].map(
+      async (path) => (await fetch(app.base + path, { headers: { cookie: `kettle=${cookie}` } })).status,
+    );
     expect(await Promise.all(asked)).toEqual([403, 403, 403]);
   });
 });

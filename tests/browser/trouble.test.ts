@@ -33,7 +33,12 @@ describe('files that are not as they should be', () => {
 
   it.each([
     ['an empty file', 'empty.csv', '', 'empty.csv: The file is empty.'],
-    ['a picture renamed to .csv', 'photo.csv', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10), 'photo.csv: This is a PNG picture, not a CSV file.'],
+    [
+      'a picture renamed to .csv',
+      'photo.csv',
+      Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10),
+      'photo.csv: This is a PNG picture, not a CSV file.',
+    ],
     ['only headings', 'head.csv', HEAD, 'head.csv: The file has headings but no rows under them.'],
     ['a quotation mark left open', 'open.csv', 'a,b\n"x,1\ny,2', 'has a quotation mark that is not closed'],
   ])('says what is wrong with %s', async (_, name, content, words) => {
@@ -42,10 +47,21 @@ describe('files that are not as they should be', () => {
   });
 
   it('lists problems row by row, and brings nothing in by half', async () => {
-    await upload(write('mixed.csv', `${HEAD};Bolts;-2;pcs;1,50;2;04;;2026-06-01\r\n;Rope 12 mm;40;m;2,10;3;77;Unknown Works;01/06/2026\r\n;Chain;6,5;m;9;14;04;;31/02/2026\r\n;Shackle;4;pcs;7,20;11;04;;\r\n`));
+    await upload(
+      write(
+        'mixed.csv',
+        `${HEAD};Bolts;-2;pcs;1,50;2;04;;2026-06-01\r\n;Rope 12 mm;40;m;2,10;3;77;Unknown Works;01/06/2026\r\n;Chain;6,5;m;9;14;04;;31/02/2026\r\n;Shackle;4;pcs;7,20;11;04;;\r\n`,
+      ),
+    );
     await browser.reads('1 of 4 rows ready');
     await browser.reads('columns parted by semicolons');
-    for (const words of ['Quantity “-2”: A quantity must be above zero.', 'Cost code “77” is not known.', 'Supplier “Unknown Works” is not known.', '“31/02/2026” is no date']) await browser.reads(words);
+    for (const words of [
+      'Quantity “-2”: A quantity must be above zero.',
+      'Cost code “77” is not known.',
+      'Supplier “Unknown Works” is not known.',
+      '“31/02/2026” is no date',
+    ])
+      await browser.reads(words);
     expect(await (await browser.see(By.xpath("//button[contains(., 'Bring in 1 lines')]"))).isEnabled()).toBe(false);
   });
 

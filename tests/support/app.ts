@@ -8,19 +8,23 @@ import { setTimeout as pause } from 'node:timers/promises';
 export const TODAY = '2026-05-12';
 const STARTS_IN = 120_000;
 
-const freePort = () => new Promise<number>((resolve) => {
-  const server = createServer().listen(0, '127.0.0.1', () => {
-    const address = server.address();
-    server.close(() => resolve(typeof address === 'object' && address !== null ? address.port : 0));
+const freePort = () =>
+  new Promise<number>((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === 'object' && address !== null ? address.port : 0));
+    });
   });
-});
 
 /** The sample company as it is on the tests' day: made once for each build, then copied. */
 function seeded(): string {
   const build = readFileSync(join('.next', 'BUILD_ID'), 'utf8').trim();
   const file = join(tmpdir(), `kettle-seed-${build}.sqlite`);
   if (existsSync(file)) return file;
-  const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', 'seed'], { env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: `${file}-mail` }, encoding: 'utf8' });
+  const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', 'seed'], {
+    env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: `${file}-mail` },
+    encoding: 'utf8',
+  });
   if (made.status !== 0) throw new Error(`The sample company could not be made: ${made.stderr}`);
   return file;
 }
@@ -38,8 +42,19 @@ export class App {
     const file = join(folder, 'yard.sqlite');
     if (kind === 'demo') copyFileSync(seeded(), file);
     const port = String(await freePort());
-    const env = { ...process.env, PORT: port, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: join(folder, 'mail'), KETTLE_LOG: 'silent' };
-    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', kind], { env, stdio: 'ignore', detached: true });
+    const env = {
+      ...process.env,
+      PORT: port,
+      KETTLE_FILE: file,
+      KETTLE_TODAY: TODAY,
+      KETTLE_MAIL_FOLDER: join(folder, 'mail'),
+      KETTLE_LOG: 'silent',
+    };
+    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', kind], {
+      env,
+      stdio: 'ignore',
+      detached: true,
+    });
     const app = new App(`http://127.0.0.1:${port}`, folder, child);
     const until = Date.now() + STARTS_IN;
     while (Date.now() < until) {

@@ -25,7 +25,12 @@ export class TestCompany {
   private constructor(
     readonly db: Db,
     private readonly folder: string,
-    readonly ids: { jobs: readonly [number, number]; suppliers: readonly [number, number]; items: readonly [number, number]; codes: readonly [number, number, number] },
+    readonly ids: {
+      jobs: readonly [number, number];
+      suppliers: readonly [number, number];
+      items: readonly [number, number];
+      codes: readonly [number, number, number];
+    },
     private readonly people: ReadonlyMap<Role, number>,
   ) {}
 
@@ -33,20 +38,60 @@ export class TestCompany {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
     const { db } = await open(join(folder, 'company.sqlite'));
     const codes = [];
-    for (const [code, name] of [['01', 'Hull'], ['02', 'Machinery'], ['09', 'Freight']]) codes.push(await insertOne(db, 'costCode', { code, name }));
+    for (const [code, name] of [
+      ['01', 'Hull'],
+      ['02', 'Machinery'],
+      ['09', 'Freight'],
+    ])
+      codes.push(await insertOne(db, 'costCode', { code, name }));
     await insertOne(db, 'taxCode', { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 });
     await insertOne(db, 'taxCode', { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 });
-    await db('company').insert({ id: 1, name: 'Test Yard', address: 'Quay\nTown', email: 'buying@yard.example', currency: 'GBP', freightCodeId: codes[2] });
+    await db('company').insert({
+      id: 1,
+      name: 'Test Yard',
+      address: 'Quay\nTown',
+      email: 'buying@yard.example',
+      currency: 'GBP',
+      freightCodeId: codes[2],
+    });
     await insertOne(db, 'deliveryPlace', { name: 'Yard', address: 'Quay' });
     const people = new Map<Role, number>();
-    for (const role of ['buyer', 'lead', 'manager', 'storekeeper', 'accounts', 'administrator'] as const) people.set(role, await insertPerson(db, { name: `The ${role}`, email: `${role}@yard.example`, passwordHash: '', roles: [role] }));
+    for (const role of ['buyer', 'lead', 'manager', 'storekeeper', 'accounts', 'administrator'] as const)
+      people.set(
+        role,
+        await insertPerson(db, { name: `The ${role}`, email: `${role}@yard.example`, passwordHash: '', roles: [role] }),
+      );
     const suppliers = [];
-    for (const [name, carriage, carriageFreeFrom] of [['Eelmoor Metals', 2500, 40_000], ['Pellam Bearings', 1400, null]] as const) suppliers.push(await insertOne(db, 'supplier', { name, email: `orders@${name.split(' ')[0]?.toLowerCase()}.example`, currency: 'GBP', carriage, carriageFreeFrom, taxCodeId: 1 }));
-    const items = [await insertOne(db, 'item', { number: 'TU-1', name: 'Tube', unit: 'MTR' }), await insertOne(db, 'item', { number: 'CA-1', name: 'Cable', unit: 'MTR', stocked: 1 })];
+    for (const [name, carriage, carriageFreeFrom] of [
+      ['Eelmoor Metals', 2500, 40_000],
+      ['Pellam Bearings', 1400, null],
+    ] as const)
+      suppliers.push(
+        await insertOne(db, 'supplier', {
+          name,
+          email: `orders@${name.split(' ')[0]?.toLowerCase()}.example`,
+          currency: 'GBP',
+          carriage,
+          carriageFreeFrom,
+          taxCodeId: 1,
+        }),
+      );
+    const items = [
+      await insertOne(db, 'item', { number: 'TU-1', name: 'Tube', unit: 'MTR' }),
+      await insertOne(db, 'item', { number: 'CA-1', name: 'Cable', unit: 'MTR', stocked: 1 }),
+    ];
     const customerId = await insertOne(db, 'customer', { name: 'Estuary Survey Trust' });
     const jobs = [];
     for (const number of ['412', '418']) {
-      const id = await insertOne(db, 'job', { number, name: `Job ${number}`, shortName: number, kind: 'repair', state: 'live', customerId, leadId: people.get('lead') });
+      const id = await insertOne(db, 'job', {
+        number,
+        name: `Job ${number}`,
+        shortName: number,
+        kind: 'repair',
+        state: 'live',
+        customerId,
+        leadId: people.get('lead'),
+      });
       await insertOne(db, 'quote', { jobId: id, number: `Q-${number}`, state: 'writing' });
       jobs.push(id);
     }
@@ -71,12 +116,51 @@ export class TestCompany {
   }
 
   /** A need on a buy list, with its planned cost on the tab. */
-  async need(change: { job?: 0 | 1; quantity?: number; price?: number | null; item?: number | null; supplier?: 0 | 1 | null; unit?: string; neededOn?: string; description?: string } = {}): Promise<number> {
-    const { job = 0, quantity: n = 12, price = 8, item = null, supplier = 0, unit = 'MTR', neededOn = null, description = 'Hose' } = change;
+  async need(
+    change: {
+      job?: 0 | 1;
+      quantity?: number;
+      price?: number | null;
+      item?: number | null;
+      supplier?: 0 | 1 | null;
+      unit?: string;
+      neededOn?: string;
+      description?: string;
+    } = {},
+  ): Promise<number> {
+    const {
+      job = 0,
+      quantity: n = 12,
+      price = 8,
+      item = null,
+      supplier = 0,
+      unit = 'MTR',
+      neededOn = null,
+      description = 'Hose',
+    } = change;
     const id = await insertOne(this.db, 'need', {
-      jobId: this.ids.jobs[job], itemId: item, description, quantity: q(n), unit, costCodeId: this.ids.codes[1], price: price === null ? null : Math.round(price * 10_000), supplierId: supplier === null ? null : this.ids.suppliers[supplier], neededOn,
+      jobId: this.ids.jobs[job],
+      itemId: item,
+      description,
+      quantity: q(n),
+      unit,
+      costCodeId: this.ids.codes[1],
+      price: price === null ? null : Math.round(price * 10_000),
+      supplierId: supplier === null ? null : this.ids.suppliers[supplier],
+      neededOn,
     });
-    await post(this.db, { event: 'Quote won', document: 'need', documentId: id, personId: this.people.get('lead') ?? 0, day: TODAY, at: TODAY }, { needIds: [id] });
+    await post(
+      this.db,
+      {
+        event: 'Quote won',
+        document: 'need',
+        documentId: id,
+        personId: this.people.get('lead') ?? 0,
+        day: TODAY,
+        at: TODAY,
+      },
+      { needIds: [id] },
+    );
     return id;
   }
 
@@ -98,7 +182,11 @@ export class TestCompany {
 
   /** The tab of a job in pence, stages that are nothing left out. */
   async tab(job: 0 | 1 = 0): Promise<Record<string, number>> {
-    const rows = (await this.db('posting').where({ jobId: this.ids.jobs[job] }).groupBy('stage').select('stage').sum({ amount: 'amount' })) as { stage: string; amount: number }[];
+    const rows = (await this.db('posting')
+      .where({ jobId: this.ids.jobs[job] })
+      .groupBy('stage')
+      .select('stage')
+      .sum({ amount: 'amount' })) as { stage: string; amount: number }[];
     return Object.fromEntries(rows.filter((r) => r.amount !== 0).map((r) => [r.stage, r.amount]));
   }
 }
@@ -109,4 +197,5 @@ export function must<T>(outcome: Outcome<T>): T {
 }
 
 /** The codes of a refusal, or what came instead. */
-export const refusedWith = (outcome: Outcome<unknown>): string[] => (outcome.status === 'refused' ? outcome.refusals.map((r) => r.code) : [outcome.status]);
+export const refusedWith = (outcome: Outcome<unknown>): string[] =>
+  outcome.status === 'refused' ? outcome.refusals.map((r) => r.code) : [outcome.status];

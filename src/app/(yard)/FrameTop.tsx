@@ -10,7 +10,15 @@ import { useAct } from '@/ui/useAct';
 import { chooseTheme, closeOnRail, moveOnRail } from '../acts';
 import { signInHere, signOut } from '../acts/signing';
 
-type Props = { readonly frame: Frame; readonly person: { readonly name: string; readonly email: string; readonly roles: string; readonly theme: 'day' | 'evening' } };
+type Props = {
+  readonly frame: Frame;
+  readonly person: {
+    readonly name: string;
+    readonly email: string;
+    readonly roles: string;
+    readonly theme: 'day' | 'evening';
+  };
+};
 
 /** What stands above every sheet: the band and the tab rail. */
 export function FrameTop({ frame, person }: Props) {
@@ -20,8 +28,18 @@ export function FrameTop({ frame, person }: Props) {
   const move = useAct(moveOnRail);
   return (
     <>
-      <Band counts={frame.counts} person={person} onKeys={() => showKeys(true)} onSignOut={() => void signOut()} onTheme={() => void theme.run({ theme: person.theme === 'evening' ? 'day' : 'evening' })} />
-      <Rail tabs={frame.rail} onClose={(jobId) => void close.run({ jobId })} onMove={(jobIds) => void move.run({ jobIds })} />
+      <Band
+        counts={frame.counts}
+        person={person}
+        onKeys={() => showKeys(true)}
+        onSignOut={() => void signOut()}
+        onTheme={() => void theme.run({ theme: person.theme === 'evening' ? 'day' : 'evening' })}
+      />
+      <Rail
+        tabs={frame.rail}
+        onClose={(jobId) => void close.run({ jobId })}
+        onMove={(jobIds) => void move.run({ jobIds })}
+      />
       <KeysList open={keys} setOpen={showKeys} />
       <SignedOut email={person.email} signIn={signInHere} />
     </>

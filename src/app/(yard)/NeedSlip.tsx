@@ -12,15 +12,30 @@ import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
 
-export type NeedChoices = { readonly suppliers: readonly { id: number; name: string }[]; readonly codes: readonly { id: number; code: string; name: string }[] };
+export type NeedChoices = {
+  readonly suppliers: readonly { id: number; name: string }[];
+  readonly codes: readonly { id: number; code: string; name: string }[];
+};
 
 /** What a person may type for a need, as text. */
-export type NeedText = { readonly description: string; readonly quantity: string; readonly unit: string; readonly price: string; readonly costCodeId: string; readonly supplierId: string; readonly neededOn: string };
+export type NeedText = {
+  readonly description: string;
+  readonly quantity: string;
+  readonly unit: string;
+  readonly price: string;
+  readonly costCodeId: string;
+  readonly supplierId: string;
+  readonly neededOn: string;
+};
 
 /** Reads the typed form of a need; faults stand beside their fields. */
 export function readNeed(text: NeedText, mayBeNone = false) {
   const faults: { field: string; message: string }[] = [];
-  const take = <T,>(field: string, read: { ok: true; value: T } | { ok: false; refusals: readonly { message: string }[] }, instead: T): T => {
+  const take = <T,>(
+    field: string,
+    read: { ok: true; value: T } | { ok: false; refusals: readonly { message: string }[] },
+    instead: T,
+  ): T => {
     if (read.ok) return read.value;
     faults.push({ field, message: read.refusals[0]?.message ?? '' });
     return instead;
@@ -38,20 +53,59 @@ export function readNeed(text: NeedText, mayBeNone = false) {
   return { value, faults };
 }
 
-type FieldsProps = { readonly text: NeedText; readonly set: (text: NeedText) => void; readonly choices: NeedChoices; readonly faultAt: (field: string) => string | undefined; readonly disabled?: boolean };
+type FieldsProps = {
+  readonly text: NeedText;
+  readonly set: (text: NeedText) => void;
+  readonly choices: NeedChoices;
+  readonly faultAt: (field: string) => string | undefined;
+  readonly disabled?: boolean;
+};
 
 export function NeedFields({ text, set, choices, faultAt, disabled }: FieldsProps) {
   const { currency, may } = useYard();
-  const bind = (name: keyof NeedText) => ({ name, disabled, value: text[name], onChange: (e: { target: { value: string } }) => set({ ...text, [name]: e.target.value }), fault: faultAt(name) });
+  const bind = (name: keyof NeedText) => ({
+    name,
+    disabled,
+    value: text[name],
+    onChange: (e: { target: { value: string } }) => set({ ...text, [name]: e.target.value }),
+    fault: faultAt(name),
+  });
   return (
     <div className="grid grid-cols-2 gap-3">
       <TextField label="What is needed" className="col-span-2" required {...bind('description')} />
       <TextField label="Quantity" inputMode="decimal" required {...bind('quantity')} />
-      <ChoiceField label="Unit" {...bind('unit')}>{UNITS.map((u) => <option key={u.code} value={u.code}>{u.short === '' ? u.name : `${u.name} (${u.short})`}</option>)}</ChoiceField>
-      {may('see money') && <TextField label={`Estimated price, ${signOf(currency)} each`} inputMode="decimal" placeholder="none yet" {...bind('price')} />}
+      <ChoiceField label="Unit" {...bind('unit')}>
+        {UNITS.map((u) => (
+          <option key={u.code} value={u.code}>
+            {u.short === '' ? u.name : `${u.name} (${u.short})`}
+          </option>
+        ))}
+      </ChoiceField>
+      {may('see money') && (
+        <TextField
+          label={`Estimated price, ${signOf(currency)} each`}
+          inputMode="decimal"
+          placeholder="none yet"
+          {...bind('price')}
+        />
+      )}
       <TextField label="Needed" type="date" {...bind('neededOn')} />
-      <ChoiceField label="Cost code" {...bind('costCodeId')}><option value="">choose…</option>{choices.codes.map((c) => <option key={c.id} value={c.id}>{c.code} {c.name}</option>)}</ChoiceField>
-      <ChoiceField label="Supplier" {...bind('supplierId')}><option value="">none yet</option>{choices.suppliers.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</ChoiceField>
+      <ChoiceField label="Cost code" {...bind('costCodeId')}>
+        <option value="">choose…</option>
+        {choices.codes.map((c) => (
+          <option key={c.id} value={c.id}>
+            {c.code} {c.name}
+          </option>
+        ))}
+      </ChoiceField>
+      <ChoiceField label="Supplier" {...bind('supplierId')}>
+        <option value="">none yet</option>
+        {choices.suppliers.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </ChoiceField>
     </div>
   );
 }
@@ -62,11 +116,19 @@ type Props = { readonly need: NeedLine | BuyListLine; readonly choices: NeedChoi
 export function NeedSlip({ need, choices, onClose }: Props) {
   const { currency, may } = useYard();
   const [text, set] = useState<NeedText>({
-    description: need.description, quantity: formatQuantity(need.quantity).replaceAll(',', ''), unit: need.unit, price: need.price === null ? '' : formatPrice(need.price, currency).replaceAll(',', ''),
-    costCodeId: String(need.costCodeId), supplierId: String(need.supplierId ?? ''), neededOn: need.neededOn ?? '',
+    description: need.description,
+    quantity: formatQuantity(need.quantity).replaceAll(',', ''),
+    unit: need.unit,
+    price: need.price === null ? '' : formatPrice(need.price, currency).replaceAll(',', ''),
+    costCodeId: String(need.costCodeId),
+    supplierId: String(need.supplierId ?? ''),
+    neededOn: need.neededOn ?? '',
   });
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
-  const { run, busy, refusals, clash, faultAt } = useAct(changeNeed, { said: () => 'The line is changed', onDone: onClose });
+  const { run, busy, refusals, clash, faultAt } = useAct(changeNeed, {
+    said: () => 'The line is changed',
+    onDone: onClose,
+  });
   const save = () => {
     const { value, faults } = readNeed(text, true);
     setLocal(faults);
@@ -75,10 +137,37 @@ export function NeedSlip({ need, choices, onClose }: Props) {
   const mayChange = may('change buy lists');
   const others = refusals.filter((r) => r.field === undefined || r.field === '').map((r) => r.message);
   return (
-    <Slip open onClose={onClose} title={need.description} detail={<><span className="mono font-bold">{need.job}</span> {need.code} {need.codeName} · {formatQuantity(need.open)} {unitOf(need.unit).short} still to buy</>}
-      foot={mayChange && <div className="grid gap-2"><Faults messages={clash ? [`${clash.message} Close this and look at it again.`] : others} /><button type="button" disabled={busy} onClick={save} className="btn btn-main justify-self-end">Save the line</button></div>}>
-      <div className="mb-3"><Tags tags={need.tags} /></div>
-      <NeedFields text={text} set={set} choices={choices} disabled={!mayChange} faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)} />
+    <Slip
+      open
+      onClose={onClose}
+      title={need.description}
+      detail={
+        <>
+          <span className="mono font-bold">{need.job}</span> {need.code} {need.codeName} · {formatQuantity(need.open)}{' '}
+          {unitOf(need.unit).short} still to buy
+        </>
+      }
+      foot={
+        mayChange && (
+          <div className="grid gap-2">
+            <Faults messages={clash ? [`${clash.message} Close this and look at it again.`] : others} />
+            <button type="button" disabled={busy} onClick={save} className="btn btn-main justify-self-end">
+              Save the line
+            </button>
+          </div>
+        )
+      }
+    >
+      <div className="mb-3">
+        <Tags tags={need.tags} />
+      </div>
+      <NeedFields
+        text={text}
+        set={set}
+        choices={choices}
+        disabled={!mayChange}
+        faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
+      />
     </Slip>
   );
 }

@@ -20,10 +20,35 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
     <YardProvider yard={{ today, currency: frame.currency, rights, week: [...calendar.week], off: [...calendar.off] }}>
       <KeysProvider>
         <div className="flex h-dvh flex-col">
-          <FrameTop frame={frame} person={{ name: person.name, email: person.email, theme: person.theme, roles: person.roles.map((r) => ROLE_NAMES[r]).join(', ') }} />
-          <main id="sheet-scroll" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-4 pb-[70px] outline-none max-phone:px-2 max-phone:pb-[176px]">{children}</main>
+          <FrameTop
+            frame={frame}
+            person={{
+              name: person.name,
+              email: person.email,
+              theme: person.theme,
+              roles: person.roles.map((r) => ROLE_NAMES[r]).join(', '),
+            }}
+          />
+          <main
+            id="sheet-scroll"
+            tabIndex={-1}
+            className="min-h-0 flex-1 overflow-y-auto px-4 pb-[70px] outline-none max-phone:px-2 max-phone:pb-[176px]"
+          >
+            {children}
+          </main>
         </div>
-        <Toaster position="bottom-left" offset={{ bottom: 70, left: 16 }} toastOptions={{ style: { background: 'var(--glaze)', color: 'var(--ink)', border: '1px solid var(--line)', fontFamily: 'var(--font-text)' } }} />
+        <Toaster
+          position="bottom-left"
+          offset={{ bottom: 70, left: 16 }}
+          toastOptions={{
+            style: {
+              background: 'var(--glaze)',
+              color: 'var(--ink)',
+              border: '1px solid var(--line)',
+              fontFamily: 'var(--font-text)',
+            },
+          }}
+        />
       </KeysProvider>
     </YardProvider>
   );

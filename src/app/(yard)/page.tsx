@@ -27,19 +27,49 @@ export default place(async ({ db, person, today }) => {
   return (
     <Sheet>
       <PlaceTitle title={`Good day, ${person.name.split(' ')[0]}`} count={formatDay(today, today)} />
-      {groups.length === 0 && <Empty title="Nothing waits for you">When something is to buy, to send, to take in or to match, it stands here.</Empty>}
+      {groups.length === 0 && (
+        <Empty title="Nothing waits for you">
+          When something is to buy, to send, to take in or to match, it stands here.
+        </Empty>
+      )}
       <div className="gap-x-10 lg:columns-2">
         {groups.map((g) => (
           <section key={g.title} aria-label={g.title} className="mb-6 break-inside-avoid">
-            <h2 className="border-b border-ink pb-1 text-[16px]">{g.title} <span className="font-text text-[14px] font-normal text-ink-2">{g.count}</span></h2>
-            <ul>{g.rows.map((r) => <Row key={r.href + r.text} row={r} />)}</ul>
+            <h2 className="border-b border-ink pb-1 text-[16px]">
+              {g.title} <span className="font-text text-[14px] font-normal text-ink-2">{g.count}</span>
+            </h2>
+            <ul>
+              {g.rows.map((r) => (
+                <Row key={r.href + r.text} row={r} />
+              ))}
+            </ul>
           </section>
         ))}
       </div>
-      <Shelf facts={<Fact>{groups.length === 0 ? 'Nothing waits' : groups.map((g) => `${g.count} ${g.title.toLowerCase()}`).join(' · ')}</Fact>}>
-        {may(person, 'draft orders') && <Link href="/gather" className="btn btn-main h-[38px]">Gather</Link>}
-        {!may(person, 'draft orders') && may(person, 'receive') && <Link href="/dock" className="btn btn-main h-[38px]">Go to the dock</Link>}
-        {!may(person, 'draft orders') && may(person, 'match invoices') && <Link href="/invoices" className="btn btn-main h-[38px]">Match invoices</Link>}
+      <Shelf
+        facts={
+          <Fact>
+            {groups.length === 0
+              ? 'Nothing waits'
+              : groups.map((g) => `${g.count} ${g.title.toLowerCase()}`).join(' · ')}
+          </Fact>
+        }
+      >
+        {may(person, 'draft orders') && (
+          <Link href="/gather" className="btn btn-main h-[38px]">
+            Gather
+          </Link>
+        )}
+        {!may(person, 'draft orders') && may(person, 'receive') && (
+          <Link href="/dock" className="btn btn-main h-[38px]">
+            Go to the dock
+          </Link>
+        )}
+        {!may(person, 'draft orders') && may(person, 'match invoices') && (
+          <Link href="/invoices" className="btn btn-main h-[38px]">
+            Match invoices
+          </Link>
+        )}
       </Shelf>
     </Sheet>
   );

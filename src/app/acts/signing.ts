@@ -28,7 +28,9 @@ export async function signInHere(email: string, password: string): Promise<Answe
 export async function stepInAs(key: string): Promise<void> {
   if (!isDemo() || !PEOPLE.some((p) => p.key === key)) return;
   const db = await yard();
-  const person = (await db('person').where({ email: `${key}@wrackline.example` }).first('id')) as { id: number } | undefined;
+  const person = (await db('person')
+    .where({ email: `${key}@wrackline.example` })
+    .first('id')) as { id: number } | undefined;
   if (person !== undefined) await enter(person.id);
   redirect('/');
 }
@@ -40,7 +42,8 @@ export async function signOut(): Promise<void> {
 
 export async function setUp(raw: unknown): Promise<Answer> {
   const read = foundingInput.safeParse(raw);
-  if (!read.success) return { refusals: read.error.issues.map((i) => ({ code: 'input', message: i.message, field: i.path.join('.') })) };
+  if (!read.success)
+    return { refusals: read.error.issues.map((i) => ({ code: 'input', message: i.message, field: i.path.join('.') })) };
   try {
     await enter(await foundCompany(await yard(), read.data));
     return { refusals: [] };

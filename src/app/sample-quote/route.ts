@@ -6,5 +6,10 @@ import { clock, isDemo, yard } from '../server/yard';
 export async function GET(): Promise<Response> {
   if (!isDemo()) return new Response('There is no sample here.', { status: 404 });
   const text = sampleQuote(clock.today(), await loadCalendar(await yard()));
-  return new Response(text, { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="sample-quote.csv"' } });
+  return new Response(text, {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="sample-quote.csv"',
+    },
+  });
 }

@@ -15,7 +15,13 @@ export async function fileFor(load: (db: Db, person: Person) => Promise<File | u
     const file = await load(await yard(), person);
     if (file === undefined) return new Response('There is no such file.', { status: 404 });
     const shown = file.type === 'application/pdf' ? 'inline' : 'attachment';
-    return new Response(new Uint8Array(file.bytes), { headers: { 'content-type': file.type, 'content-disposition': `${shown}; filename="${encodeURIComponent(file.name)}"`, 'cache-control': 'private, no-store' } });
+    return new Response(new Uint8Array(file.bytes), {
+      headers: {
+        'content-type': file.type,
+        'content-disposition': `${shown}; filename="${encodeURIComponent(file.name)}"`,
+        'cache-control': 'private, no-store',
+      },
+    });
   } catch (error) {
     if (error instanceof NotPermitted) return new Response(error.message, { status: 403 });
     throw error;

@@ -14,7 +14,11 @@ const client = createSafeActionClient({
   handleServerError: (error): Trouble => {
     if (error instanceof SignedOut) return { kind: 'signedOut', message: 'You were signed out.' };
     log.error(error);
-    return { kind: 'failed', message: 'This did not work because of a fault in Kettle Tab. Nothing was changed. Try again, and tell the administrator if it stays.' };
+    return {
+      kind: 'failed',
+      message:
+        'This did not work because of a fault in Kettle Tab. Nothing was changed. Try again, and tell the administrator if it stays.',
+    };
   },
 });
 

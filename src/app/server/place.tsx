@@ -8,11 +8,22 @@ import { Empty, Sheet } from '@/ui/kit/Sheet';
 import { here } from './session';
 import { clock, yard } from './yard';
 
-export type Params = { readonly params: Promise<Record<string, string>>; readonly searchParams: Promise<Record<string, string | string[] | undefined>> };
-export type Asked = { readonly db: Db; readonly person: Person; readonly today: Day; readonly params: Readonly<Record<string, string>>; readonly query: Readonly<Record<string, string>> };
+export type Params = {
+  readonly params: Promise<Record<string, string>>;
+  readonly searchParams: Promise<Record<string, string | string[] | undefined>>;
+};
+export type Asked = {
+  readonly db: Db;
+  readonly person: Person;
+  readonly today: Day;
+  readonly params: Readonly<Record<string, string>>;
+  readonly query: Readonly<Record<string, string>>;
+};
 
 const firsts = (all: Record<string, string | string[] | undefined>) =>
-  Object.fromEntries(Object.entries(all).flatMap(([k, v]) => (v === undefined ? [] : [[k, Array.isArray(v) ? (v[0] ?? '') : v]])));
+  Object.fromEntries(
+    Object.entries(all).flatMap(([k, v]) => (v === undefined ? [] : [[k, Array.isArray(v) ? (v[0] ?? '') : v]])),
+  );
 
 /** A page of the yard: for the signed-in person; what is not theirs to see is told plainly. */
 export const place = (render: (asked: Asked) => Promise<ReactNode>) =>
@@ -20,9 +31,21 @@ export const place = (render: (asked: Asked) => Promise<ReactNode>) =>
     const person = await here();
     try {
       const decoded = Object.fromEntries(Object.entries(await params).map(([k, v]) => [k, decodeURIComponent(v)]));
-      return await render({ db: await yard(), person, today: clock.today(), params: decoded, query: firsts(await searchParams) });
+      return await render({
+        db: await yard(),
+        person,
+        today: clock.today(),
+        params: decoded,
+        query: firsts(await searchParams),
+      });
     } catch (error) {
       if (!(error instanceof NotPermitted)) throw error;
-      return <Sheet><Empty title={error.message}>Your role does not include this. The administrator can change roles under People and company.</Empty></Sheet>;
+      return (
+        <Sheet>
+          <Empty title={error.message}>
+            Your role does not include this. The administrator can change roles under People and company.
+          </Empty>
+        </Sheet>
+      );
     }
   };

@@ -21,10 +21,20 @@ export function SignInForm() {
   };
   return (
     <form action={submit} className="grid gap-3">
-      <TextField label="E-mail" name="email" type="email" autoComplete="username" required key={email} defaultValue={email} />
+      <TextField
+        label="E-mail"
+        name="email"
+        type="email"
+        autoComplete="username"
+        required
+        key={email}
+        defaultValue={email}
+      />
       <TextField label="Password" name="password" type="password" autoComplete="current-password" required />
       <Faults messages={faults} />
-      <button type="submit" disabled={busy} className="btn btn-main justify-center">{busy ? 'Signing in…' : 'Sign in'}</button>
+      <button type="submit" disabled={busy} className="btn btn-main justify-center">
+        {busy ? 'Signing in…' : 'Sign in'}
+      </button>
     </form>
   );
 }

@@ -17,7 +17,10 @@ export default async function SignIn() {
   return (
     <main className="grid min-h-dvh place-items-center bg-rim px-4 py-10">
       <div className="w-full max-w-[780px]">
-        <div className="mb-5 flex items-baseline justify-between"><Wordmark /><span className="text-on-rim-2">{company.name}</span></div>
+        <div className="mb-5 flex items-baseline justify-between">
+          <Wordmark />
+          <span className="text-on-rim-2">{company.name}</span>
+        </div>
         <div className="grid overflow-hidden rounded-xl bg-glaze shadow-2xl sm:grid-cols-[1fr_1.15fr]">
           <div className="p-6">
             <h1 className="mb-4 text-[23px]">Sign in</h1>
@@ -32,7 +35,10 @@ export default async function SignIn() {
                   {PEOPLE.map((p) => (
                     <li key={p.key}>
                       <form action={stepInAs.bind(null, p.key)}>
-                        <button type="submit" className="btn btn-plain w-full justify-between"><span>{p.name}</span><span className="font-normal text-ink-2">{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</span></button>
+                        <button type="submit" className="btn btn-plain w-full justify-between">
+                          <span>{p.name}</span>
+                          <span className="font-normal text-ink-2">{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</span>
+                        </button>
                       </form>
                     </li>
                   ))}
@@ -41,7 +47,9 @@ export default async function SignIn() {
             ) : (
               <>
                 <h2 className="mb-2 text-[17px]">Every purchase on its job’s tab</h2>
-                <p className="text-ink-2">Planned, drafted, on order, received, actual: one amount, one place, against the budget.</p>
+                <p className="text-ink-2">
+                  Planned, drafted, on order, received, actual: one amount, one place, against the budget.
+                </p>
               </>
             )}
           </div>

@@ -14,7 +14,9 @@ export default async function Welcome() {
         <Wordmark />
         <div className="mt-4 rounded-xl bg-glaze p-6 shadow-2xl">
           <h1 className="text-[24px]">Set up your company</h1>
-          <p className="mb-5 text-ink-2">This file is empty. Name the company and yourself; you can add people, suppliers and items afterwards.</p>
+          <p className="mb-5 text-ink-2">
+            This file is empty. Name the company and yourself; you can add people, suppliers and items afterwards.
+          </p>
           <SetUpForm />
         </div>
       </div>

@@ -1,7 +1,19 @@
 import { addBusinessDays, differenceInBusinessDays, format, isWeekend, parseISO } from 'date-fns';
 import Holidays from 'date-holidays';
 import fc from 'fast-check';
-import { daysLate, formatDay, howFar, isWorkday, MON_TO_FRI, orderBy, plusDays, plusWorkdays, workdaysBetween, type Calendar, type Day } from './workdays';
+import {
+  daysLate,
+  formatDay,
+  howFar,
+  isWorkday,
+  MON_TO_FRI,
+  orderBy,
+  plusDays,
+  plusWorkdays,
+  workdaysBetween,
+  type Calendar,
+  type Day,
+} from './workdays';
 
 const plain: Calendar = { week: MON_TO_FRI, off: new Set() };
 const day = fc.integer({ min: 0, max: 7000 }).map((n) => plusDays('2015-01-01' as Day, n));
@@ -9,34 +21,58 @@ const workday = day.filter((d) => isWorkday(d, plain));
 
 describe('working days, with date-fns as second opinion', () => {
   it('counts on as addBusinessDays does', () => {
-    fc.assert(fc.property(workday, fc.integer({ min: -200, max: 200 }).filter((n) => n !== 0), (d, n) => expect(plusWorkdays(d, n, plain)).toBe(format(addBusinessDays(parseISO(d), n), 'yyyy-MM-dd'))));
+    fc.assert(
+      fc.property(
+        workday,
+        fc.integer({ min: -200, max: 200 }).filter((n) => n !== 0),
+        (d, n) => expect(plusWorkdays(d, n, plain)).toBe(format(addBusinessDays(parseISO(d), n), 'yyyy-MM-dd')),
+      ),
+    );
   });
 
   it('counts between as differenceInBusinessDays does', () => {
-    fc.assert(fc.property(workday, workday, (a, b) => expect(workdaysBetween(a, b, plain)).toBe(differenceInBusinessDays(parseISO(b), parseISO(a)) + 0)));
+    fc.assert(
+      fc.property(workday, workday, (a, b) =>
+        expect(workdaysBetween(a, b, plain)).toBe(differenceInBusinessDays(parseISO(b), parseISO(a)) + 0),
+      ),
+    );
   });
 
-  it('moves from a day off to the next working day', () => expect(plusWorkdays('2026-03-07' as Day, 0, plain)).toBe('2026-03-09'));
+  it('moves from a day off to the next working day', () =>
+    expect(plusWorkdays('2026-03-07' as Day, 0, plain)).toBe('2026-03-09'));
 });
 
 describe('holidays, with date-holidays as the source of days off', () => {
-  const bank = new Holidays('GB', 'ENG').getHolidays(2026).filter((h) => h.type === 'public').map((h) => h.date.slice(0, 10));
+  const bank = new Holidays('GB', 'ENG')
+    .getHolidays(2026)
+    .filter((h) => h.type === 'public')
+    .map((h) => h.date.slice(0, 10));
   const england: Calendar = { week: MON_TO_FRI, off: new Set(bank) };
 
-  it('passes over Good Friday, the weekend and Easter Monday', () => expect(plusWorkdays('2026-04-02' as Day, 1, england)).toBe('2026-04-07'));
+  it('passes over Good Friday, the weekend and Easter Monday', () =>
+    expect(plusWorkdays('2026-04-02' as Day, 1, england)).toBe('2026-04-07'));
 
   it('has as many working days in 2026 as there are weekdays that are no bank holiday', () => {
-    const weekdays = Array.from({ length: 365 }, (_, k) => plusDays('2026-01-01' as Day, k)).filter((d) => !isWeekend(parseISO(d)) && !bank.includes(d));
+    const weekdays = Array.from({ length: 365 }, (_, k) => plusDays('2026-01-01' as Day, k)).filter(
+      (d) => !isWeekend(parseISO(d)) && !bank.includes(d),
+    );
     expect(workdaysBetween('2025-12-31' as Day, '2026-12-31' as Day, england)).toBe(weekdays.length);
   });
 
   it('undoes itself', () => {
-    fc.assert(fc.property(workday.filter((d) => isWorkday(d, england)), fc.integer({ min: 1, max: 60 }), (d, n) => expect(plusWorkdays(plusWorkdays(d, n, england), -n, england)).toBe(d)));
+    fc.assert(
+      fc.property(
+        workday.filter((d) => isWorkday(d, england)),
+        fc.integer({ min: 1, max: 60 }),
+        (d, n) => expect(plusWorkdays(plusWorkdays(d, n, england), -n, england)).toBe(d),
+      ),
+    );
   });
 });
 
 describe('ordering in time', () => {
-  it('orders early enough for lead time and receiving', () => expect(orderBy('2026-03-13' as Day, 4, 1, plain)).toBe('2026-03-06'));
+  it('orders early enough for lead time and receiving', () =>
+    expect(orderBy('2026-03-13' as Day, 4, 1, plain)).toBe('2026-03-06'));
 
   it('tells how late an order of today arrives', () => {
     expect(daysLate('2026-03-05' as Day, 12, 1, '2026-02-23' as Day, plain)).toBe(5);

@@ -16,14 +16,16 @@ export function asDay(text: string): Day | undefined {
 
 const MS_A_DAY = 86_400_000;
 // Lists ask for hundreds of dates at a time, so days are counted as numbers since 1970, without the local time zone.
-const toNumber = (day: Day): number => Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / MS_A_DAY;
+const toNumber = (day: Day): number =>
+  Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / MS_A_DAY;
 const toDay = (n: number): Day => new Date(n * MS_A_DAY).toISOString().slice(0, 10) as Day;
 /** ISO weekday, 1 to 7; day 0, 1 January 1970, was a Thursday. */
 const weekdayOf = (n: number): number => ((((n + 3) % 7) + 7) % 7) + 1;
 
 export const plusDays = (day: Day, n: number): Day => toDay(toNumber(day) + n);
 
-const isOpen = (n: number, { week, off }: Calendar): boolean => week.has(weekdayOf(n)) && !(off.size > 0 && off.has(toDay(n)));
+const isOpen = (n: number, { week, off }: Calendar): boolean =>
+  week.has(weekdayOf(n)) && !(off.size > 0 && off.has(toDay(n)));
 
 export const isWorkday = (day: Day, calendar: Calendar): boolean => isOpen(toNumber(day), calendar);
 
@@ -39,7 +41,7 @@ export function plusWorkdays(day: Day, n: number, calendar: Calendar): Day {
   const step = n < 0 ? -1 : 1;
   let at = toNumber(day);
   if (n === 0) while (!isOpen(at, calendar)) at += 1;
-  for (let left = Math.abs(n); left > 0; ) {
+  for (let left = Math.abs(n); left > 0;) {
     at += step;
     if (isOpen(at, calendar)) left -= 1;
   }

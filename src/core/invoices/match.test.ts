@@ -5,7 +5,19 @@ import { billable, matchLine, matchTotal, priceDifference, shareBill, type Bille
 
 const q = (n: number) => quantity(n * 10_000);
 const p = (n: number) => Math.round(n * 10_000) as UnitPrice;
-const line = (change: Partial<BilledLine> = {}): BilledLine => ({ description: 'Hose', kind: 'goods', ordered: q(12), received: q(12), billedBefore: q(0), orderPrice: p(7.5), orderPriceQuantity: 1, quantity: q(12), price: p(7.5), priceQuantity: 1, ...change });
+const line = (change: Partial<BilledLine> = {}): BilledLine => ({
+  description: 'Hose',
+  kind: 'goods',
+  ordered: q(12),
+  received: q(12),
+  billedBefore: q(0),
+  orderPrice: p(7.5),
+  orderPriceQuantity: 1,
+  quantity: q(12),
+  price: p(7.5),
+  priceQuantity: 1,
+  ...change,
+});
 const tolerance: Tolerance = { priceShare: 200, priceMost: minor(500) };
 const found = (l: BilledLine) => matchLine(l, tolerance, 'GBP').map((d) => [d.kind, d.amount, d.held]);
 
@@ -18,7 +30,11 @@ describe('three-way match', () => {
     ['billed before it came', line({ received: q(5) }), [['quantity', 5250, true]]],
     ['billed twice', line({ billedBefore: q(12) }), [['quantity', 9000, true]]],
     ['a service as ordered', line({ kind: 'service', received: q(0) }), []],
-    ['a service beyond its order', line({ kind: 'service', received: q(0), quantity: q(13) }), [['quantity', 750, true]]],
+    [
+      'a service beyond its order',
+      line({ kind: 'service', received: q(0), quantity: q(13) }),
+      [['quantity', 750, true]],
+    ],
     ['a part of what is in', line({ quantity: q(5) }), []],
   ] as const)('%s', (_, l, expected) => expect(found(l)).toEqual(expected));
 
@@ -28,7 +44,8 @@ describe('three-way match', () => {
     expect(found(line({ ...large, price: p(7.506) }))).toEqual([['price', 600, true]]);
   });
 
-  it('compares prices for different quantities', () => expect(priceDifference(line({ price: p(750), priceQuantity: 100 }), 'GBP')).toBe(0));
+  it('compares prices for different quantities', () =>
+    expect(priceDifference(line({ price: p(750), priceQuantity: 100 }), 'GBP')).toBe(0));
   it('lets only what is in be billed', () => expect(billable(line({ received: q(5), billedBefore: q(2) }))).toBe(q(3)));
   it('holds a total that the lines do not come to', () => {
     expect(matchTotal(minor(10_800), minor(10_800), 'GBP')).toEqual([]);
@@ -37,21 +54,49 @@ describe('three-way match', () => {
 });
 
 describe('sharing a bill among jobs', () => {
-  const splits = [{ splitId: 1, ordered: q(6), received: q(2), billed: q(0) }, { splitId: 2, ordered: q(6), received: q(6), billed: q(1) }];
+  const splits = [
+    { splitId: 1, ordered: q(6), received: q(2), billed: q(0) },
+    { splitId: 2, ordered: q(6), received: q(6), billed: q(1) },
+  ];
 
   it('bills first what is in and not billed', () => {
-    expect(shareBill(splits, q(7), minor(700))).toEqual([{ splitId: 1, quantity: q(2), amount: 200 }, { splitId: 2, quantity: q(5), amount: 500 }]);
-    expect(shareBill(splits, q(9), minor(900))).toEqual([{ splitId: 1, quantity: q(4), amount: 400 }, { splitId: 2, quantity: q(5), amount: 500 }]);
+    expect(shareBill(splits, q(7), minor(700))).toEqual([
+      { splitId: 1, quantity: q(2), amount: 200 },
+      { splitId: 2, quantity: q(5), amount: 500 },
+    ]);
+    expect(shareBill(splits, q(9), minor(900))).toEqual([
+      { splitId: 1, quantity: q(4), amount: 400 },
+      { splitId: 2, quantity: q(5), amount: 500 },
+    ]);
   });
 
-  it('gives the last what is beyond the order', () => expect(shareBill(splits, q(13), minor(1300)).at(-1)).toEqual({ splitId: 2, quantity: q(7), amount: 700 }));
+  it('gives the last what is beyond the order', () =>
+    expect(shareBill(splits, q(13), minor(1300)).at(-1)).toEqual({ splitId: 2, quantity: q(7), amount: 700 }));
 
   it('always shares out the whole quantity and the whole amount', () => {
-    const any = fc.array(fc.record({ ordered: fc.integer({ min: 1, max: 1e6 }), received: fc.integer({ min: 0, max: 1e6 }), billed: fc.integer({ min: 0, max: 1e6 }) }), { minLength: 1, maxLength: 5 });
-    fc.assert(fc.property(any, fc.integer({ min: 1, max: 5e6 }), fc.integer({ min: 0, max: 1e8 }), (all, n, amount) => {
-      const parts = shareBill(all.map((s, k) => ({ splitId: k, ordered: quantity(s.ordered), received: quantity(s.received), billed: quantity(s.billed) })), quantity(n), minor(amount));
-      expect(parts.reduce((sum, x) => sum + x.quantity, 0)).toBe(n);
-      expect(parts.reduce((sum, x) => sum + x.amount, 0)).toBe(amount);
-    }));
+    const any = fc.array(
+      fc.record({
+        ordered: fc.integer({ min: 1, max: 1e6 }),
+        received: fc.integer({ min: 0, max: 1e6 }),
+        billed: fc.integer({ min: 0, max: 1e6 }),
+      }),
+      { minLength: 1, maxLength: 5 },
+    );
+    fc.assert(
+      fc.property(any, fc.integer({ min: 1, max: 5e6 }), fc.integer({ min: 0, max: 1e8 }), (all, n, amount) => {
+        const parts = shareBill(
+          all.map((s, k) => ({
+            splitId: k,
+            ordered: quantity(s.ordered),
+            received: quantity(s.received),
+            billed: quantity(s.billed),
+          })),
+          quantity(n),
+          minor(amount),
+        );
+        expect(parts.reduce((sum, x) => sum + x.quantity, 0)).toBe(n);
+        expect(parts.reduce((sum, x) => sum + x.amount, 0)).toBe(amount);
+      }),
+    );
   });
 });

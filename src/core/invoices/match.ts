@@ -1,7 +1,16 @@
 import { divideRounded } from '../money/decimal';
 import { formatMoney, lineNet, minor, subtract, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { spreadMoney } from '../money/spread';
-import { addQ, atLeastNone, formatQuantity, least, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
+import {
+  addQ,
+  atLeastNone,
+  formatQuantity,
+  least,
+  NONE,
+  quantity,
+  subtractQ,
+  type Quantity,
+} from '../quantity/quantity';
 
 /** One line of a bill beside its order line, in the line's unit and the order's currency. */
 export type BilledLine = {
@@ -52,7 +61,8 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
   const found: Difference[] = [];
   const excess = subtractQ(line.quantity, billable(line));
   if (excess > 0) {
-    const seen = line.kind === 'goods' ? `${formatQuantity(line.received)} received` : `${formatQuantity(line.ordered)} ordered`;
+    const seen =
+      line.kind === 'goods' ? `${formatQuantity(line.received)} received` : `${formatQuantity(line.ordered)} ordered`;
     const before = line.billedBefore > 0 ? ` and ${formatQuantity(line.billedBefore)} billed before` : '';
     found.push({
       kind: 'quantity',
@@ -64,7 +74,10 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
   const amount = priceDifference(line, currency);
   if (amount !== 0) {
     const expected = Math.abs(lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
-    const allowed = Math.min(tolerance.priceMost, divideRounded(BigInt(expected) * BigInt(tolerance.priceShare), 10_000n));
+    const allowed = Math.min(
+      tolerance.priceMost,
+      divideRounded(BigInt(expected) * BigInt(tolerance.priceShare), 10_000n),
+    );
     const which = amount > 0 ? 'above' : 'below';
     found.push({
       kind: 'price',

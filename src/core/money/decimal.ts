@@ -50,7 +50,8 @@ export function parseDecimal(text: string, rule: DecimalRule): Result<number> {
     .replace(/(?<=\d)[\u00a0\u202f ' ’](?=\d{3}(\D|$))/gu, '');
   if (bare === '') return refused(refusal('number.missing', 'A number is missing.'));
   const other = mark === '.' ? ',' : '.';
-  if (groupedBy[mark].test(bare) || plainBy[mark].test(bare)) return scale(bare.replaceAll(other, ''), mark, places, most);
+  if (groupedBy[mark].test(bare) || plainBy[mark].test(bare))
+    return scale(bare.replaceAll(other, ''), mark, places, most);
   if (plainBy[other].test(bare)) {
     return refused(refusal('number.unclear', `“${text.trim()}” is unclear: write decimals with “${mark}”.`));
   }
@@ -79,7 +80,9 @@ function scale(digits: string, mark: DecimalMark, places: number, most: number):
  * @example formatDecimal(12345600, 4, 2) // '1,234.56'
  */
 export function formatDecimal(scaled: number, places: number, least = places): string {
-  const digits = Math.abs(scaled).toString().padStart(places + 1, '0');
+  const digits = Math.abs(scaled)
+    .toString()
+    .padStart(places + 1, '0');
   const whole = digits.slice(0, digits.length - places).replace(/\B(?=(\d{3})+$)/g, ',');
   const fraction = places === 0 ? '' : digits.slice(-places);
   const shown = fraction.slice(0, least) + fraction.slice(least).replace(/0+$/, '');

@@ -26,7 +26,11 @@ describe('EN 16931 totals', () => {
   const reduced: TaxCode = { id: 2, name: '5 %', rate: 500, recoverable: 10_000 };
   const lost: TaxCode = { id: 3, name: '20 %, not recoverable', rate: 2000, recoverable: 0 };
   const codes = [standard, reduced, lost];
-  const line = (net: number, taxCodeId = 1, kind: 'goods' | 'charge' = 'goods') => ({ net: minor(net), taxCodeId, kind });
+  const line = (net: number, taxCodeId = 1, kind: 'goods' | 'charge' = 'goods') => ({
+    net: minor(net),
+    taxCodeId,
+    kind,
+  });
 
   it('BT-131: quantity × price ÷ price base quantity, rounded half away from zero', () => {
     expect(lineNet(quantity(480_000), 98_500 as UnitPrice, 1, 'GBP')).toBe(47_280);
@@ -48,28 +52,43 @@ describe('EN 16931 totals', () => {
 
   it('BR-CO-14 and BR-CO-15: taxes of all rates, and the total with tax', () => {
     const totals = totalsOf([line(10_000, 1), line(9999, 2)], codes);
-    expect(totals.taxes.map((t) => [t.base, t.tax])).toEqual([[10_000, 2000], [9999, 500]]);
+    expect(totals.taxes.map((t) => [t.base, t.tax])).toEqual([
+      [10_000, 2000],
+      [9999, 500],
+    ]);
     expect(totals.gross).toBe(10_000 + 9999 + 2000 + 500);
   });
 
   it('refuses a tax code that is not known', () => expect(() => totalsOf([line(1, 99)], codes)).toThrow(RangeError));
 
   it('puts the tax that cannot be recovered on the lines, to the penny', () => {
-    fc.assert(fc.property(fc.array(fc.record({ net: fc.integer({ min: 0, max: 1_000_000 }), taxCodeId: fc.constantFrom(1, 2, 3) }), { minLength: 1, maxLength: 9 }), (nets) => {
-      const lines = nets.map((n) => line(n.net, n.taxCodeId));
-      const { net, taxes } = totalsOf(lines, codes);
-      expect(jobCosts(lines, codes).reduce((a, b) => a + b, 0)).toBe(net + (taxes.find((t) => t.code.id === 3)?.tax ?? 0));
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ net: fc.integer({ min: 0, max: 1_000_000 }), taxCodeId: fc.constantFrom(1, 2, 3) }), {
+          minLength: 1,
+          maxLength: 9,
+        }),
+        (nets) => {
+          const lines = nets.map((n) => line(n.net, n.taxCodeId));
+          const { net, taxes } = totalsOf(lines, codes);
+          expect(jobCosts(lines, codes).reduce((a, b) => a + b, 0)).toBe(
+            net + (taxes.find((t) => t.code.id === 3)?.tax ?? 0),
+          );
+        },
+      ),
+    );
   });
 });
 
 describe('amounts, with dinero.js as second opinion', () => {
   it('multiplies and rounds line nets alike', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 10_000_000 }), fc.integer({ min: 0, max: 10_000_000 }), (q, p) => {
-      const exact = multiply(dinero({ amount: p, currency: GBP, scale: 4 }), { amount: q, scale: 4 });
-      const rounded = transformScale(exact, 2, halfAwayFromZero);
-      expect(lineNet(quantity(q), p as UnitPrice, 1, 'GBP')).toBe(Math.round(Number(toDecimal(rounded)) * 100));
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 10_000_000 }), fc.integer({ min: 0, max: 10_000_000 }), (q, p) => {
+        const exact = multiply(dinero({ amount: p, currency: GBP, scale: 4 }), { amount: q, scale: 4 });
+        const rounded = transformScale(exact, 2, halfAwayFromZero);
+        expect(lineNet(quantity(q), p as UnitPrice, 1, 'GBP')).toBe(Math.round(Number(toDecimal(rounded)) * 100));
+      }),
+    );
   });
 
   it('adds alike', () => {

@@ -16,8 +16,14 @@ export const ZERO = 0 as Minor;
 export const PAR = 1_000_000 as Rate;
 export const PRICE_PLACES = 4;
 
-export const minorSchema = z.number().int().transform((n) => n as Minor);
-export const unitPriceSchema = z.number().int().transform((n) => n as UnitPrice);
+export const minorSchema = z
+  .number()
+  .int()
+  .transform((n) => n as Minor);
+export const unitPriceSchema = z
+  .number()
+  .int()
+  .transform((n) => n as UnitPrice);
 
 export const minor = (n: number): Minor => {
   if (!Number.isSafeInteger(n)) throw new RangeError(`${n} is no whole number of minor units.`);

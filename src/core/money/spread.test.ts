@@ -28,18 +28,32 @@ describe('spread', () => {
   });
 
   it('always adds up to the whole', () => {
-    fc.assert(fc.property(whole, weights, (total, by) => expect(spread(total, by).reduce((a, b) => a + b, 0)).toBe(total)));
+    fc.assert(
+      fc.property(whole, weights, (total, by) => expect(spread(total, by).reduce((a, b) => a + b, 0)).toBe(total)),
+    );
   });
 
   it('keeps every part within one unit of its exact share', () => {
-    fc.assert(fc.property(whole, weights.filter((w) => w.some((x) => x > 0)), (total, by) => {
-      const sum = by.reduce((a, b) => a + b, 0);
-      spread(total, by).forEach((part, k) => expect(Math.abs(part - (total * (by[k] ?? 0)) / sum)).toBeLessThan(1));
-    }));
+    fc.assert(
+      fc.property(
+        whole,
+        weights.filter((w) => w.some((x) => x > 0)),
+        (total, by) => {
+          const sum = by.reduce((a, b) => a + b, 0);
+          spread(total, by).forEach((part, k) => expect(Math.abs(part - (total * (by[k] ?? 0)) / sum)).toBeLessThan(1));
+        },
+      ),
+    );
   });
 
   it('agrees with handing out unit by unit', () => {
-    fc.assert(fc.property(fc.integer({ min: -5000, max: 5000 }), fc.array(fc.integer({ min: 0, max: 100 }), { minLength: 1, maxLength: 7 }), (total, by) => expect(spread(total, by)).toEqual(handedOut(total, by))));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -5000, max: 5000 }),
+        fc.array(fc.integer({ min: 0, max: 100 }), { minLength: 1, maxLength: 7 }),
+        (total, by) => expect(spread(total, by)).toEqual(handedOut(total, by)),
+      ),
+    );
   });
 
   it('refuses nothing to spread over, and weights that are no whole numbers', () => {

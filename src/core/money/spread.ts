@@ -13,7 +13,8 @@ import { minor, type Minor } from './money';
  */
 export function spread(whole: number, weights: readonly number[]): number[] {
   if (weights.length === 0) throw new RangeError('There is nothing to spread over.');
-  if (weights.some((w) => !Number.isSafeInteger(w) || w < 0)) throw new RangeError('A weight must be a whole number from 0.');
+  if (weights.some((w) => !Number.isSafeInteger(w) || w < 0))
+    throw new RangeError('A weight must be a whole number from 0.');
   const even = weights.every((w) => w === 0);
   const shares = weights.map((w) => (even ? 1n : BigInt(w)));
   const total = shares.reduce((sum, w) => sum + w, 0n);

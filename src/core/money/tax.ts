@@ -13,9 +13,18 @@ export type TaxCode = {
 
 export const FULL_SHARE = 10_000;
 
-export type TaxedLine = { readonly net: Minor; readonly kind: 'goods' | 'service' | 'charge'; readonly taxCodeId: number };
+export type TaxedLine = {
+  readonly net: Minor;
+  readonly kind: 'goods' | 'service' | 'charge';
+  readonly taxCodeId: number;
+};
 
-export type TaxLine = { readonly code: TaxCode; readonly base: Minor; readonly tax: Minor; readonly unrecoverable: Minor };
+export type TaxLine = {
+  readonly code: TaxCode;
+  readonly base: Minor;
+  readonly tax: Minor;
+  readonly unrecoverable: Minor;
+};
 
 export type Totals = {
   /** Sum of rounded line net amounts, charges left out (EN 16931 BT-106). */
@@ -77,7 +86,10 @@ export function jobCosts(lines: readonly TaxedLine[], codes: readonly TaxCode[])
   for (const { code, unrecoverable } of totalsOf(lines, codes).taxes) {
     if (unrecoverable === ZERO) continue;
     const own = lines.flatMap((l, index) => (l.taxCodeId === code.id ? [index] : []));
-    const parts = spreadMoney(unrecoverable, own.map((index) => Math.abs(costs[index] ?? 0)));
+    const parts = spreadMoney(
+      unrecoverable,
+      own.map((index) => Math.abs(costs[index] ?? 0)),
+    );
     own.forEach((index, k) => (costs[index] = add(costs[index] ?? ZERO, parts[k] ?? ZERO)));
   }
   return costs;

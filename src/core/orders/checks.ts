@@ -7,7 +7,12 @@ export type Check = { readonly good: boolean; readonly words: string };
 
 type Facts = {
   readonly lines: readonly (OrderLine & { readonly wantedOn: Day | null })[];
-  readonly supplier: { readonly email: string | null; readonly leadDays: number; readonly carriage: Minor; readonly carriageFreeFrom: Minor | null };
+  readonly supplier: {
+    readonly email: string | null;
+    readonly leadDays: number;
+    readonly carriage: Minor;
+    readonly carriageFreeFrom: Minor | null;
+  };
   /** Net of goods and services, charges left out. */
   readonly goods: Minor;
   readonly currency: string;
@@ -20,18 +25,34 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   const faults = sendingFaults(lines, supplier.email);
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
   if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, a job and a cost code' });
-  const missed = lines.filter((l) => l.kind !== 'charge' && l.wantedOn !== null && workdaysBetween(today, l.wantedOn, calendar) < supplier.leadDays);
-  if (missed.length > 0) checks.push({ good: false, words: `${missed.length === 1 ? (missed[0]?.description ?? '') : `${missed.length} lines`} wanted sooner than the lead time of ${supplier.leadDays} working days` });
+  const missed = lines.filter(
+    (l) =>
+      l.kind !== 'charge' && l.wantedOn !== null && workdaysBetween(today, l.wantedOn, calendar) < supplier.leadDays,
+  );
+  if (missed.length > 0)
+    checks.push({
+      good: false,
+      words: `${missed.length === 1 ? (missed[0]?.description ?? '') : `${missed.length} lines`} wanted sooner than the lead time of ${supplier.leadDays} working days`,
+    });
   else checks.push({ good: true, words: 'The lead time allows the wanted dates' });
   const charged = lines.some((l) => l.kind === 'charge');
   if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
     const short = minor(supplier.carriageFreeFrom - goods);
     if (short > 0) checks.push({ good: false, words: `${formatMoney(short, currency)} more reaches free carriage` });
-    else checks.push(charged ? { good: false, words: 'Carriage is charged although the order reaches free carriage' } : { good: true, words: 'Carriage is free' });
+    else
+      checks.push(
+        charged
+          ? { good: false, words: 'Carriage is charged although the order reaches free carriage' }
+          : { good: true, words: 'Carriage is free' },
+      );
   }
   for (const line of lines) {
     const toStores = line.splits.filter((s) => s.jobId === null).reduce((sum, s) => sum + s.quantity, 0);
-    if (toStores > 0 && line.kind !== 'charge') checks.push({ good: true, words: `${formatQuantity(toStores as Quantity)} of ${line.description} goes to stores` });
+    if (toStores > 0 && line.kind !== 'charge')
+      checks.push({
+        good: true,
+        words: `${formatQuantity(toStores as Quantity)} of ${line.description} goes to stores`,
+      });
   }
   return checks;
 }

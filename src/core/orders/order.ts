@@ -36,7 +36,10 @@ export const netOf = (line: OrderLine, currency: string): Minor =>
   line.price === null ? ZERO : lineNet(line.quantity, line.price, line.priceQuantity, currency);
 
 export const orderTotals = (lines: readonly OrderLine[], codes: readonly TaxCode[], currency: string): Totals =>
-  totalsOf(lines.map((l) => ({ kind: l.kind, taxCodeId: l.taxCodeId, net: netOf(l, currency) })), codes);
+  totalsOf(
+    lines.map((l) => ({ kind: l.kind, taxCodeId: l.taxCodeId, net: netOf(l, currency) })),
+    codes,
+  );
 
 /**
  * The order value of every split: its line's cost with tax that cannot be recovered, in the company's currency,
@@ -45,10 +48,16 @@ export const orderTotals = (lines: readonly OrderLine[], codes: readonly TaxCode
  * @returns for each line, one amount for each of its splits; they add up to the line's cost
  */
 export function splitValues(lines: readonly OrderLine[], codes: readonly TaxCode[], terms: OrderTerms): Minor[][] {
-  const costs = jobCosts(lines.map((l) => ({ kind: l.kind, taxCodeId: l.taxCodeId, net: netOf(l, terms.currency) })), codes);
+  const costs = jobCosts(
+    lines.map((l) => ({ kind: l.kind, taxCodeId: l.taxCodeId, net: netOf(l, terms.currency) })),
+    codes,
+  );
   return lines.map((line, k) => {
     const cost = convert(costs[k] ?? ZERO, terms.currency, terms.companyCurrency, terms.rate);
-    return spreadMoney(cost, line.splits.map((s) => s.quantity));
+    return spreadMoney(
+      cost,
+      line.splits.map((s) => s.quantity),
+    );
   });
 }
 
@@ -71,9 +80,18 @@ export function splitCharge(
   }
   const targets = [...shares.values()];
   if (targets.length === 0) return [];
-  const parts = spreadMoney(ONE as number as Minor, targets.map((t) => t.value));
+  const parts = spreadMoney(
+    ONE as number as Minor,
+    targets.map((t) => t.value),
+  );
   return targets
-    .map((t, k) => ({ jobId: t.jobId, costCodeId: t.costCodeId, needId: null, covers: quantity(0), quantity: quantity(parts[k] ?? 0) }))
+    .map((t, k) => ({
+      jobId: t.jobId,
+      costCodeId: t.costCodeId,
+      needId: null,
+      covers: quantity(0),
+      quantity: quantity(parts[k] ?? 0),
+    }))
     .filter((s) => s.quantity > 0);
 }
 
@@ -81,11 +99,19 @@ export function splitCharge(
  * Charges follow what the goods and services cost each job, so their splits are worked out anew with every change.
  * @returns the lines in order, charges with new splits and the rest as they were
  */
-export function withCharges<L extends OrderLine & { readonly chargeCodeId: number | null }>(lines: readonly L[], codes: readonly TaxCode[], terms: OrderTerms): L[] {
+export function withCharges<L extends OrderLine & { readonly chargeCodeId: number | null }>(
+  lines: readonly L[],
+  codes: readonly TaxCode[],
+  terms: OrderTerms,
+): L[] {
   const carrying = lines.filter((l) => l.kind !== 'charge');
   const values = splitValues(carrying, codes, terms);
-  const valued = carrying.map((l, k) => ({ splits: l.splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? ZERO })) }));
-  return lines.map((l) => (l.kind === 'charge' ? { ...l, splits: splitCharge(valued, l.chargeCodeId ?? undefined) } : l));
+  const valued = carrying.map((l, k) => ({
+    splits: l.splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? ZERO })),
+  }));
+  return lines.map((l) =>
+    l.kind === 'charge' ? { ...l, splits: splitCharge(valued, l.chargeCodeId ?? undefined) } : l,
+  );
 }
 
 /**
@@ -96,17 +122,28 @@ export function lineFaults(line: OrderLine, path: string): Refusal[] {
   const faults: Refusal[] = [];
   const add = (code: string, message: string, field: string) => faults.push(refusal(code, message, `${path}.${field}`));
   const name = line.description.trim() || 'This line';
-  if (line.description.trim() === '') add('line.words', 'Say what is ordered: this line has no description.', 'description');
+  if (line.description.trim() === '')
+    add('line.words', 'Say what is ordered: this line has no description.', 'description');
   if (line.quantity <= 0) add('line.quantity', `${name} needs a quantity above zero.`, 'quantity');
   if (unitOf(line.unit).whole === true && line.quantity % ONE !== 0) {
     const what = unitOf(line.unit).short === '' ? 'pieces' : `the unit ${unitOf(line.unit).short}`;
-    add('line.whole', `${name} is counted in ${what}, so ${formatQuantity(line.quantity)} has to be a whole number.`, 'quantity');
+    add(
+      'line.whole',
+      `${name} is counted in ${what}, so ${formatQuantity(line.quantity)} has to be a whole number.`,
+      'quantity',
+    );
   }
-  if (line.price !== null && line.price < 0 && line.kind !== 'charge') add('line.price', `${name} has a price below zero.`, 'price');
-  if (line.splits.some((s) => s.quantity <= 0)) add('split.quantity', `Each part of ${name} needs a quantity above zero.`, 'splits');
+  if (line.price !== null && line.price < 0 && line.kind !== 'charge')
+    add('line.price', `${name} has a price below zero.`, 'price');
+  if (line.splits.some((s) => s.quantity <= 0))
+    add('split.quantity', `Each part of ${name} needs a quantity above zero.`, 'splits');
   const split = addQ(...line.splits.map((s) => s.quantity));
   if (line.splits.length > 0 && split !== line.quantity) {
-    add('split.sum', `${name}: ${formatQuantity(split)} is charged to jobs, but ${formatQuantity(line.quantity)} is ordered.`, 'splits');
+    add(
+      'split.sum',
+      `${name}: ${formatQuantity(split)} is charged to jobs, but ${formatQuantity(line.quantity)} is ordered.`,
+      'splits',
+    );
   }
   return faults;
 }
@@ -114,15 +151,30 @@ export function lineFaults(line: OrderLine, path: string): Refusal[] {
 /** What must be settled before an order can go to its supplier. Empty when it may go. */
 export function sendingFaults(lines: readonly OrderLine[], supplierEmail: string | null): Refusal[] {
   const faults = lines.flatMap((l, k) => lineFaults(l, `lines.${k}`));
-  if (lines.every((l) => l.kind === 'charge')) faults.push(refusal('order.empty', 'The order has no line yet. Add one, then send.'));
+  if (lines.every((l) => l.kind === 'charge'))
+    faults.push(refusal('order.empty', 'The order has no line yet. Add one, then send.'));
   lines.forEach((line, k) => {
-    if (line.price === null) faults.push(refusal('line.price', `${line.description} needs a price before this order can be sent.`, `lines.${k}.price`));
+    if (line.price === null)
+      faults.push(
+        refusal('line.price', `${line.description} needs a price before this order can be sent.`, `lines.${k}.price`),
+      );
     if (line.splits.length === 0 || line.splits.some((s) => s.jobId !== null && s.costCodeId === null)) {
-      faults.push(refusal('line.split', `${line.description} needs a job and cost code before this order can be sent.`, `lines.${k}.splits`));
+      faults.push(
+        refusal(
+          'line.split',
+          `${line.description} needs a job and cost code before this order can be sent.`,
+          `lines.${k}.splits`,
+        ),
+      );
     }
   });
   if (supplierEmail === null) {
-    faults.push(refusal('supplier.email', 'The supplier has no e-mail address. Add one under Suppliers, or mark the order as sent by hand.'));
+    faults.push(
+      refusal(
+        'supplier.email',
+        'The supplier has no e-mail address. Add one under Suppliers, or mark the order as sent by hand.',
+      ),
+    );
   }
   return faults;
 }

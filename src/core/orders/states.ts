@@ -45,7 +45,13 @@ const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>
   refuse: { withSignOff: 'drafting' },
   send: { drafting: 'sent', heldOpen: 'sent', readyToSend: 'sent' },
   confirm: { sent: 'confirmed' },
-  callOff: { drafting: 'calledOff', heldOpen: 'calledOff', readyToSend: 'calledOff', sent: 'calledOff', confirmed: 'calledOff' },
+  callOff: {
+    drafting: 'calledOff',
+    heldOpen: 'calledOff',
+    readyToSend: 'calledOff',
+    sent: 'calledOff',
+    confirmed: 'calledOff',
+  },
 };
 
 const VERBS: Readonly<Record<OrderEvent, string>> = {
@@ -80,8 +86,7 @@ export type LineProgress = {
 
 const isIn = (l: LineProgress) => l.kind !== 'goods' || l.closedShort || l.received >= l.ordered;
 
-const isBilled = (l: LineProgress) =>
-  l.billed >= (l.closedShort ? l.received : Math.max(l.ordered, l.received));
+const isBilled = (l: LineProgress) => l.billed >= (l.closedShort ? l.received : Math.max(l.ordered, l.received));
 
 /**
  * The state of an order at its supplier, from what came of its lines. Charges and services are not received.

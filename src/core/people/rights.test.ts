@@ -15,11 +15,14 @@ describe('rights', () => {
     expect(may(who('accounts'), 'pass differences')).toBe(true);
   });
 
-  it('keep the buyer from passing a difference on an own order', () => expect(may(who('buyer'), 'pass differences')).toBe(false));
-  it('let only the administrator manage people', () => expect(ROLES.filter((r) => may(who(r), 'manage people'))).toEqual(['administrator']));
+  it('keep the buyer from passing a difference on an own order', () =>
+    expect(may(who('buyer'), 'pass differences')).toBe(false));
+  it('let only the administrator manage people', () =>
+    expect(ROLES.filter((r) => may(who(r), 'manage people'))).toEqual(['administrator']));
   it('add up over roles, and are none without one', () => {
     expect(may(who('storekeeper', 'accounts'), 'see money')).toBe(true);
     expect(all.some((r) => may(who(), r))).toBe(false);
   });
-  it('are each granted to somebody', () => expect(all.filter((r) => !ROLES.some((role) => may(who(role), r)))).toEqual([]));
+  it('are each granted to somebody', () =>
+    expect(all.filter((r) => !ROLES.some((role) => may(who(role), r)))).toEqual([]));
 });

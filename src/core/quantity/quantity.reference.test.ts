@@ -4,16 +4,49 @@ import { findUnit, UNITS, unitOf } from './units';
 
 /** UN/ECE Recommendation 20 (and 21 for packages, with X before the code): common codes and names, from memory of the published lists. */
 const PUBLISHED: Readonly<Record<string, string>> = {
-  C62: 'one', MTR: 'metre', MMT: 'millimetre', MTK: 'square metre', MTQ: 'cubic metre', KGM: 'kilogram', GRM: 'gram', TNE: 'tonne (metric ton)', LTR: 'litre', MLT: 'millilitre',
-  HUR: 'hour', DAY: 'day', WEE: 'week', LS: 'lump sum', SET: 'set', PR: 'pair', XRL: 'reel', XBX: 'box', XPK: 'package', XST: 'sheet', XCA: 'can, rectangular',
+  C62: 'one',
+  MTR: 'metre',
+  MMT: 'millimetre',
+  MTK: 'square metre',
+  MTQ: 'cubic metre',
+  KGM: 'kilogram',
+  GRM: 'gram',
+  TNE: 'tonne (metric ton)',
+  LTR: 'litre',
+  MLT: 'millilitre',
+  HUR: 'hour',
+  DAY: 'day',
+  WEE: 'week',
+  LS: 'lump sum',
+  SET: 'set',
+  PR: 'pair',
+  XRL: 'reel',
+  XBX: 'box',
+  XPK: 'package',
+  XST: 'sheet',
+  XCA: 'can, rectangular',
 };
 
 describe('units, against UN/ECE Recommendations 20 and 21', () => {
   it('has only published codes', () => expect(UNITS.map((u) => u.code).filter((c) => !(c in PUBLISHED))).toEqual([]));
 
-  it.each(UNITS.filter((u) => !['C62', 'XPK', 'XCA', 'TNE'].includes(u.code)).map((u) => [u.code, u.name] as const))('%s is a %s', (code, name) => expect(PUBLISHED[code]).toBe(name));
+  it.each(UNITS.filter((u) => !['C62', 'XPK', 'XCA', 'TNE'].includes(u.code)).map((u) => [u.code, u.name] as const))(
+    '%s is a %s',
+    (code, name) => expect(PUBLISHED[code]).toBe(name),
+  );
 
-  it.each([['m', 'MTR'], ['Metres', 'MTR'], ['PCS', 'C62'], ['each', 'C62'], ['h', 'HUR'], ['hrs.', 'HUR'], ['m³', 'MTQ'], ['Sheet', 'XST'], ['KGM', 'KGM'], ['lot', 'LS']])('finds %s', (word, code) => expect(findUnit(word)?.code).toBe(code));
+  it.each([
+    ['m', 'MTR'],
+    ['Metres', 'MTR'],
+    ['PCS', 'C62'],
+    ['each', 'C62'],
+    ['h', 'HUR'],
+    ['hrs.', 'HUR'],
+    ['m³', 'MTQ'],
+    ['Sheet', 'XST'],
+    ['KGM', 'KGM'],
+    ['lot', 'LS'],
+  ])('finds %s', (word, code) => expect(findUnit(word)?.code).toBe(code));
 
   it('finds nothing for what is no unit', () => {
     expect(findUnit('furlong')).toBeUndefined();
@@ -30,16 +63,29 @@ describe('exact conversions', () => {
   });
 
   it('never leaves a need short, and adds less than the last place', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 1e9 }), fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 1, max: 5000 }), (need, many, one) => {
-      const bought = toSupplierUnit(quantity(need), { many, one });
-      expect(BigInt(bought) * BigInt(many)).toBeGreaterThanOrEqual(BigInt(need) * BigInt(one));
-      expect(BigInt(bought - 1) * BigInt(many)).toBeLessThan(BigInt(need) * BigInt(one));
-    }));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 1e9 }),
+        fc.integer({ min: 1, max: 5000 }),
+        fc.integer({ min: 1, max: 5000 }),
+        (need, many, one) => {
+          const bought = toSupplierUnit(quantity(need), { many, one });
+          expect(BigInt(bought) * BigInt(many)).toBeGreaterThanOrEqual(BigInt(need) * BigInt(one));
+          expect(BigInt(bought - 1) * BigInt(many)).toBeLessThan(BigInt(need) * BigInt(one));
+        },
+      ),
+    );
   });
 });
 
 describe('parseQuantity', () => {
-  it.each([['0', 'quantity.low'], ['-1', 'quantity.low'], ['0.00001', 'number.precise'], ['1e9', 'number.wrong'], ['99999999', 'number.large']])('refuses %s', (text, code) => {
+  it.each([
+    ['0', 'quantity.low'],
+    ['-1', 'quantity.low'],
+    ['0.00001', 'number.precise'],
+    ['1e9', 'number.wrong'],
+    ['99999999', 'number.large'],
+  ])('refuses %s', (text, code) => {
     const read = parseQuantity(text);
     expect(read.ok ? 'taken' : read.refusals[0]?.code).toBe(code);
   });

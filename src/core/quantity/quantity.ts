@@ -12,7 +12,10 @@ export const NONE = 0 as Quantity;
 /** Nothing on a job is bought in larger numbers than this; more is a slip of the keyboard. */
 export const MOST = 10_000_000;
 
-export const quantitySchema = z.number().int().transform((n) => n as Quantity);
+export const quantitySchema = z
+  .number()
+  .int()
+  .transform((n) => n as Quantity);
 
 export const quantity = (n: number): Quantity => {
   if (!Number.isSafeInteger(n)) throw new RangeError(`${n} is no quantity.`);

@@ -13,7 +13,13 @@ export type Unit = {
 };
 
 export const UNITS: readonly Unit[] = [
-  { code: 'C62', name: 'piece', short: '', also: ['pc', 'pcs', 'piece', 'pieces', 'each', 'ea', 'off', 'no', 'nr', 'unit', 'units', 'one', 'h87'], whole: true },
+  {
+    code: 'C62',
+    name: 'piece',
+    short: '',
+    also: ['pc', 'pcs', 'piece', 'pieces', 'each', 'ea', 'off', 'no', 'nr', 'unit', 'units', 'one', 'h87'],
+    whole: true,
+  },
   { code: 'MTR', name: 'metre', short: 'm', also: ['metre', 'metres', 'meter', 'meters', 'mtr'] },
   { code: 'MMT', name: 'millimetre', short: 'mm', also: ['millimetre', 'millimetres'] },
   { code: 'MTK', name: 'square metre', short: 'm²', also: ['m2', 'sqm', 'square metre', 'square metres'] },
@@ -37,13 +43,16 @@ export const UNITS: readonly Unit[] = [
 ];
 
 const byCode = new Map(UNITS.map((u) => [u.code, u]));
-const byWord = new Map(UNITS.flatMap((u) => [u.code, u.short, u.name, ...u.also].map((w) => [w.toLowerCase(), u] as const)));
+const byWord = new Map(
+  UNITS.flatMap((u) => [u.code, u.short, u.name, ...u.also].map((w) => [w.toLowerCase(), u] as const)),
+);
 byWord.delete('');
 
 /** @throws RangeError for a code that is not in the list */
 export function unitOf(code: string): Unit {
   const unit = byCode.get(code);
-  if (unit === undefined) throw new RangeError(`“${code}” is no unit code of UN/ECE Recommendation 20 that is known here.`);
+  if (unit === undefined)
+    throw new RangeError(`“${code}” is no unit code of UN/ECE Recommendation 20 that is known here.`);
   return unit;
 }
 

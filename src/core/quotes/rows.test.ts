@@ -6,25 +6,65 @@ import { guessMapping, missingFields, readRows, type Knowledge } from './rows';
 import { budgetOf, win } from './winning';
 
 const known: Knowledge = {
-  costCodes: [{ id: 1, code: '01', name: 'Hull and structure' }, { id: 2, code: '02', name: 'Machinery' }],
+  costCodes: [
+    { id: 1, code: '01', name: 'Hull and structure' },
+    { id: 2, code: '02', name: 'Machinery' },
+  ],
   suppliers: [{ id: 5, name: 'Pellam Bearings' }],
   items: [{ id: 9, number: 'BE-6208', name: 'Ball bearing 6208 2RS', unit: 'C62', costCodeId: 2, supplierId: 5 }],
   mark: '.',
   today: '2026-05-12' as Day,
   chosen: { costCode: {}, supplier: {} },
 };
-const mapping = { item: 0, description: 1, quantity: 2, unit: 3, cost: 4, price: 5, costCode: 6, supplier: 7, neededOn: 8, kind: 9 };
+const mapping = {
+  item: 0,
+  description: 1,
+  quantity: 2,
+  unit: 3,
+  cost: 4,
+  price: 5,
+  costCode: 6,
+  supplier: 7,
+  neededOn: 8,
+  kind: 9,
+};
 const good = ['', 'Shaft', '2', 'm', '45.50', '60', '02', 'Pellam Bearings', '2026-05-27', 'bought'];
 const cellsWith = (change: Readonly<Record<number, string>>) => good.map((c, k) => change[k] ?? c);
-const check = (change: Readonly<Record<number, string>>, knowledge = known) => readRows([{ row: 2, cells: cellsWith(change) }], mapping, knowledge);
-const messages = (change: Readonly<Record<number, string>>, knowledge = known) => check(change, knowledge).problems.map((p) => `${p.weight} ${p.field}: ${p.message}`);
+const check = (change: Readonly<Record<number, string>>, knowledge = known) =>
+  readRows([{ row: 2, cells: cellsWith(change) }], mapping, knowledge);
+const messages = (change: Readonly<Record<number, string>>, knowledge = known) =>
+  check(change, knowledge).problems.map((p) => `${p.weight} ${p.field}: ${p.message}`);
 
 describe('rows of a quote file', () => {
-  it('reads a good row', () => expect(check({})).toEqual({ problems: [], lines: [{ row: 2, kind: 'bought', itemId: null, description: 'Shaft', quantity: 20_000, unit: 'MTR', cost: 455_000, price: 600_000, costCodeId: 2, supplierId: 5, neededOn: '2026-05-27' }] }));
+  it('reads a good row', () =>
+    expect(check({})).toEqual({
+      problems: [],
+      lines: [
+        {
+          row: 2,
+          kind: 'bought',
+          itemId: null,
+          description: 'Shaft',
+          quantity: 20_000,
+          unit: 'MTR',
+          cost: 455_000,
+          price: 600_000,
+          costCodeId: 2,
+          supplierId: 5,
+          neededOn: '2026-05-27',
+        },
+      ],
+    }));
 
   it('takes what is left out from the item', () => {
     const { lines } = check({ 0: 'be-6208', 1: '', 3: '', 6: '', 7: '' });
-    expect(lines[0]).toMatchObject({ itemId: 9, description: 'Ball bearing 6208 2RS', unit: 'C62', costCodeId: 2, supplierId: 5 });
+    expect(lines[0]).toMatchObject({
+      itemId: 9,
+      description: 'Ball bearing 6208 2RS',
+      unit: 'C62',
+      costCodeId: 2,
+      supplierId: 5,
+    });
   });
 
   it.each([
@@ -32,21 +72,53 @@ describe('rows of a quote file', () => {
     ['a negative quantity', { 2: '-2' }, 'stop quantity: Quantity “-2”: A quantity must be above zero.'],
     ['zero', { 2: '0' }, 'stop quantity: Quantity “0”: A quantity must be above zero.'],
     ['too many decimals', { 2: '2.12345' }, 'stop quantity: Quantity “2.12345”: “2.12345” has more than 4 decimals.'],
-    ['an absurd number', { 2: '900000000' }, 'stop quantity: Quantity “900000000”: “900000000” is too large: the most is 10,000,000.'],
+    [
+      'an absurd number',
+      { 2: '900000000' },
+      'stop quantity: Quantity “900000000”: “900000000” is too large: the most is 10,000,000.',
+    ],
     ['words for a number', { 4: 'about ten' }, 'stop cost: Our cost, each “about ten”: “about ten” is not a number.'],
     ['a cost below zero', { 4: '-1' }, 'stop cost: Our cost, each “-1”: It is below zero.'],
-    ['a decimal comma where points are used', { 4: '45,5' }, 'stop cost: Our cost, each “45,5”: “45,5” is unclear: write decimals with “.”.'],
-    ['half a piece', { 2: '2.5', 3: 'pcs' }, 'stop quantity: A piece cannot be divided: the quantity has to be a whole number.'],
-    ['an unknown unit', { 3: 'furlong' }, 'stop unit: The unit “furlong” is not known. Use one such as m, kg, h, piece or sheet.'],
-    ['another unit than the item’s', { 0: 'BE-6208', 3: 'kg' }, 'stop unit: BE-6208 is kept in pieces, not in kilograms.'],
+    [
+      'a decimal comma where points are used',
+      { 4: '45,5' },
+      'stop cost: Our cost, each “45,5”: “45,5” is unclear: write decimals with “.”.',
+    ],
+    [
+      'half a piece',
+      { 2: '2.5', 3: 'pcs' },
+      'stop quantity: A piece cannot be divided: the quantity has to be a whole number.',
+    ],
+    [
+      'an unknown unit',
+      { 3: 'furlong' },
+      'stop unit: The unit “furlong” is not known. Use one such as m, kg, h, piece or sheet.',
+    ],
+    [
+      'another unit than the item’s',
+      { 0: 'BE-6208', 3: 'kg' },
+      'stop unit: BE-6208 is kept in pieces, not in kilograms.',
+    ],
     ['an unknown cost code', { 6: '77' }, 'stop costCode: Cost code “77” is not known.'],
     ['no cost code', { 6: '' }, 'stop costCode: A cost code is missing.'],
-    ['an unknown supplier', { 7: 'Unknown Works' }, 'stop supplier: Supplier “Unknown Works” is not known. Choose one, or leave it open.'],
-    ['a day that is none', { 8: '31/02/2026' }, 'stop neededOn: “31/02/2026” is no date that can be read. Write it as 2026-03-31 or 31/03/2026.'],
+    [
+      'an unknown supplier',
+      { 7: 'Unknown Works' },
+      'stop supplier: Supplier “Unknown Works” is not known. Choose one, or leave it open.',
+    ],
+    [
+      'a day that is none',
+      { 8: '31/02/2026' },
+      'stop neededOn: “31/02/2026” is no date that can be read. Write it as 2026-03-31 or 31/03/2026.',
+    ],
     ['a date that has passed', { 8: '01/05/2026' }, 'care neededOn: The needed date has passed.'],
     ['an unknown item', { 0: 'XX-1' }, 'care item: Item XX-1 is not known here. The line comes in by its words.'],
     ['an unknown kind', { 9: 'magic' }, 'stop kind: “magic” is neither bought, allowance, made nor labour.'],
-    ['neither item nor words', { 0: '', 1: '' }, 'stop description: There is neither an item number nor a description.'],
+    [
+      'neither item nor words',
+      { 0: '', 1: '' },
+      'stop description: There is neither an item number nor a description.',
+    ],
   ] as const)('tells of %s', (_, change, message) => expect(messages(change)).toContain(message));
 
   it('tells all that is wrong with a row at once, and takes no line from it', () => {
@@ -55,33 +127,91 @@ describe('rows of a quote file', () => {
     expect(problems.map((p) => p.field)).toEqual(['quantity', 'cost', 'costCode']);
   });
 
-  it('reads cost codes as people write them', () => expect(['2', '02', 'machinery', '02 Machinery'].map((c) => check({ 6: c }).lines[0]?.costCodeId)).toEqual([2, 2, 2, 2]));
-  it.each(['27/05/2026', '27.5.2026', '27-05-2026', '27 May 2026', '27/05/26', '2026-05-27'])('reads the day %s', (day) => expect(check({ 8: day }).lines[0]?.neededOn).toBe('2026-05-27'));
-  it('reads decimal commas when told to', () => expect(check({ 2: '1,5', 4: '1.045,50', 5: '' }, { ...known, mark: ',' }).lines[0]).toMatchObject({ quantity: 15_000, cost: 10_455_000, price: null }));
+  it('reads cost codes as people write them', () =>
+    expect(['2', '02', 'machinery', '02 Machinery'].map((c) => check({ 6: c }).lines[0]?.costCodeId)).toEqual([
+      2, 2, 2, 2,
+    ]));
+  it.each(['27/05/2026', '27.5.2026', '27-05-2026', '27 May 2026', '27/05/26', '2026-05-27'])(
+    'reads the day %s',
+    (day) => expect(check({ 8: day }).lines[0]?.neededOn).toBe('2026-05-27'),
+  );
+  it('reads decimal commas when told to', () =>
+    expect(check({ 2: '1,5', 4: '1.045,50', 5: '' }, { ...known, mark: ',' }).lines[0]).toMatchObject({
+      quantity: 15_000,
+      cost: 10_455_000,
+      price: null,
+    }));
 
   it('takes what was chosen for unknown names', () => {
     const chosen = { costCode: { '77': 1 }, supplier: { 'Unknown Works': null } };
-    expect(check({ 6: '77', 7: 'Unknown Works' }, { ...known, chosen }).lines[0]).toMatchObject({ costCodeId: 1, supplierId: null });
+    expect(check({ 6: '77', 7: 'Unknown Works' }, { ...known, chosen }).lines[0]).toMatchObject({
+      costCodeId: 1,
+      supplierId: null,
+    });
   });
 
   it('notices a line that stands twice', () => {
-    const { lines, problems } = readRows([2, 3].map((row) => ({ row, cells: good })), mapping, known);
+    const { lines, problems } = readRows(
+      [2, 3].map((row) => ({ row, cells: good })),
+      mapping,
+      known,
+    );
     expect(lines).toHaveLength(2);
-    expect(problems).toEqual([{ row: 3, field: 'description', weight: 'care', message: 'The same as row 2. Leave it out if it stands there twice by mistake.' }]);
+    expect(problems).toEqual([
+      {
+        row: 3,
+        field: 'description',
+        weight: 'care',
+        message: 'The same as row 2. Leave it out if it stands there twice by mistake.',
+      },
+    ]);
   });
 
   it('never throws, whatever stands in the cells', () => {
-    fc.assert(fc.property(fc.array(fc.oneof(fc.string(), fc.constantFrom('=cmd|calc', '1e400', '٣', '‮', '0x1F', '-0')), { minLength: 0, maxLength: 12 }), (cells) => {
-      const { lines, problems } = readRows([{ row: 2, cells }], mapping, known);
-      expect(lines.length === 1 || problems.some((p) => p.weight === 'stop')).toBe(true);
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.oneof(fc.string(), fc.constantFrom('=cmd|calc', '1e400', '٣', '‮', '0x1F', '-0')), {
+          minLength: 0,
+          maxLength: 12,
+        }),
+        (cells) => {
+          const { lines, problems } = readRows([{ row: 2, cells }], mapping, known);
+          expect(lines.length === 1 || problems.some((p) => p.weight === 'stop')).toBe(true);
+        },
+      ),
+    );
   });
 });
 
 describe('columns', () => {
   it('are guessed from their headings', () => {
-    expect(guessMapping(['Part', 'Description', 'Qty', 'UoM', 'Our cost', 'Sell', 'Code', 'Vendor', 'Needed by'])).toEqual({ item: 0, description: 1, quantity: 2, unit: 3, cost: 4, price: 5, costCode: 6, supplier: 7, neededOn: 8 });
-    expect(guessMapping(['Item no.', 'Text', 'Quantity', 'Unit', 'Cost', 'Customer price', 'Cost code', 'Supplier', 'Date', 'Kind'])).toMatchObject({ item: 0, description: 1, cost: 4, price: 5, costCode: 6, kind: 9 });
+    expect(
+      guessMapping(['Part', 'Description', 'Qty', 'UoM', 'Our cost', 'Sell', 'Code', 'Vendor', 'Needed by']),
+    ).toEqual({
+      item: 0,
+      description: 1,
+      quantity: 2,
+      unit: 3,
+      cost: 4,
+      price: 5,
+      costCode: 6,
+      supplier: 7,
+      neededOn: 8,
+    });
+    expect(
+      guessMapping([
+        'Item no.',
+        'Text',
+        'Quantity',
+        'Unit',
+        'Cost',
+        'Customer price',
+        'Cost code',
+        'Supplier',
+        'Date',
+        'Kind',
+      ]),
+    ).toMatchObject({ item: 0, description: 1, cost: 4, price: 5, costCode: 6, kind: 9 });
     expect(guessMapping(['foo', 'bar'])).toEqual({});
   });
   it('that are missing are named', () => {
@@ -91,9 +221,36 @@ describe('columns', () => {
 });
 
 describe('winning a quote', () => {
-  const line = (kind: 'bought' | 'allowance' | 'made' | 'labour', cost: number, costCodeId: number) => ({ kind, quantity: quantity(20_000), cost: cost as UnitPrice, costCodeId });
-  it('opens the budget with the cost side of what is bought or allowed', () => expect([...budgetOf([line('bought', 10_000, 1), line('allowance', 5000, 1), line('labour', 99_999, 1), line('made', 1, 2), line('bought', 25_000, 2)], 'GBP')]).toEqual([[1, minor(300)], [2, minor(500)]]));
-  it.each([['writing', 3, 'Hester Lowe', 'won'], ['withCustomer', 3, 'Hester Lowe', 'won'], ['won', 3, 'x', 'quote.won'], ['lost', 3, 'x', 'quote.lost'], ['writing', 0, 'x', 'quote.empty'], ['writing', 3, ' ', 'quote.who']] as const)('from %s with %d lines by “%s”: %s', (state, lines, by, expected) => {
+  const line = (kind: 'bought' | 'allowance' | 'made' | 'labour', cost: number, costCodeId: number) => ({
+    kind,
+    quantity: quantity(20_000),
+    cost: cost as UnitPrice,
+    costCodeId,
+  });
+  it('opens the budget with the cost side of what is bought or allowed', () =>
+    expect([
+      ...budgetOf(
+        [
+          line('bought', 10_000, 1),
+          line('allowance', 5000, 1),
+          line('labour', 99_999, 1),
+          line('made', 1, 2),
+          line('bought', 25_000, 2),
+        ],
+        'GBP',
+      ),
+    ]).toEqual([
+      [1, minor(300)],
+      [2, minor(500)],
+    ]));
+  it.each([
+    ['writing', 3, 'Hester Lowe', 'won'],
+    ['withCustomer', 3, 'Hester Lowe', 'won'],
+    ['won', 3, 'x', 'quote.won'],
+    ['lost', 3, 'x', 'quote.lost'],
+    ['writing', 0, 'x', 'quote.empty'],
+    ['writing', 3, ' ', 'quote.who'],
+  ] as const)('from %s with %d lines by “%s”: %s', (state, lines, by, expected) => {
     const result = win({ state, lines }, by);
     expect(result.ok ? result.value : result.refusals[0]?.code).toBe(expected);
   });

@@ -7,7 +7,18 @@ import { findUnit, unitOf } from '../quantity/units';
 import type { Refusal, Result } from '../result';
 
 /** What a column of a quote file can hold. */
-export const QUOTE_FIELDS = ['item', 'description', 'quantity', 'unit', 'cost', 'price', 'costCode', 'supplier', 'neededOn', 'kind'] as const;
+export const QUOTE_FIELDS = [
+  'item',
+  'description',
+  'quantity',
+  'unit',
+  'cost',
+  'price',
+  'costCode',
+  'supplier',
+  'neededOn',
+  'kind',
+] as const;
 export type QuoteField = (typeof QUOTE_FIELDS)[number];
 
 export const QUOTE_FIELD_NAMES: Readonly<Record<QuoteField, string>> = {
@@ -29,7 +40,12 @@ export type Mapping = Readonly<Partial<Record<QuoteField, number>>>;
 /** An allowance opens budget, such as for carriage, but puts nothing on the buy list. */
 export type QuoteLineKind = 'bought' | 'allowance' | 'made' | 'labour';
 
-export const QUOTE_LINE_KIND_NAMES: Readonly<Record<QuoteLineKind, string>> = { bought: 'Bought', allowance: 'Allowance', made: 'Made', labour: 'Labour' };
+export const QUOTE_LINE_KIND_NAMES: Readonly<Record<QuoteLineKind, string>> = {
+  bought: 'Bought',
+  allowance: 'Allowance',
+  made: 'Made',
+  labour: 'Labour',
+};
 
 export type QuoteLine = {
   readonly row: number;
@@ -55,7 +71,12 @@ export type Problem = {
 };
 
 export type Named = { readonly id: number; readonly name: string };
-export type KnownItem = Named & { readonly number: string; readonly unit: string; readonly costCodeId: number | null; readonly supplierId: number | null };
+export type KnownItem = Named & {
+  readonly number: string;
+  readonly unit: string;
+  readonly costCodeId: number | null;
+  readonly supplierId: number | null;
+};
 
 export type Knowledge = {
   readonly costCodes: readonly (Named & { readonly code: string })[];
@@ -64,7 +85,10 @@ export type Knowledge = {
   readonly mark: DecimalMark;
   readonly today: Day;
   /** What the person chose for names the company does not know: the id, or null to leave the supplier open. */
-  readonly chosen: { readonly costCode: Readonly<Record<string, number>>; readonly supplier: Readonly<Record<string, number | null>> };
+  readonly chosen: {
+    readonly costCode: Readonly<Record<string, number>>;
+    readonly supplier: Readonly<Record<string, number | null>>;
+  };
 };
 
 export type Row = { readonly row: number; readonly cells: readonly string[] };
@@ -75,7 +99,9 @@ const REQUIRED: readonly QuoteField[] = ['quantity', 'cost', 'costCode'];
 /** Fields that must be mapped before rows can be read; empty when the mapping will do. */
 export function missingFields(mapping: Mapping): string[] {
   const missing = REQUIRED.filter((f) => mapping[f] === undefined).map((f) => QUOTE_FIELD_NAMES[f]);
-  return mapping.item === undefined && mapping.description === undefined ? ['Item number or description', ...missing] : missing;
+  return mapping.item === undefined && mapping.description === undefined
+    ? ['Item number or description', ...missing]
+    : missing;
 }
 
 const HEADINGS: Readonly<Record<QuoteField, RegExp>> = {
@@ -94,7 +120,18 @@ const HEADINGS: Readonly<Record<QuoteField, RegExp>> = {
 /** A first guess at the mapping from the headings; each column is used once. */
 export function guessMapping(headings: readonly string[]): Mapping {
   const taken = new Set<number>();
-  const order: readonly QuoteField[] = ['costCode', 'supplier', 'neededOn', 'quantity', 'unit', 'cost', 'price', 'kind', 'description', 'item'];
+  const order: readonly QuoteField[] = [
+    'costCode',
+    'supplier',
+    'neededOn',
+    'quantity',
+    'unit',
+    'cost',
+    'price',
+    'kind',
+    'description',
+    'item',
+  ];
   const found: Partial<Record<QuoteField, number>> = {};
   for (const field of order) {
     const column = headings.findIndex((h, k) => !taken.has(k) && HEADINGS[field].test(h.trim()));
@@ -113,7 +150,9 @@ function readDay(text: string, today: Day): Day | undefined {
   for (const form of DATE_FORMS) {
     const date = parse(text, form, new Date(`${today}T00:00:00`));
     if (isValid(date) && date.getFullYear() > 1990) {
-      return asDay(`${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`);
+      return asDay(
+        `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`,
+      );
     }
   }
   return undefined;
@@ -144,16 +183,37 @@ export function readRows(rows: readonly Row[], mapping: Mapping, known: Knowledg
     problems.push(...read.problems);
     if (read.line === undefined) continue;
     lines.push(read.line);
-    const key = [read.line.itemId ?? folded(read.line.description), read.line.quantity, read.line.costCodeId, read.line.neededOn, read.line.cost].join('|');
+    const key = [
+      read.line.itemId ?? folded(read.line.description),
+      read.line.quantity,
+      read.line.costCodeId,
+      read.line.neededOn,
+      read.line.cost,
+    ].join('|');
     const twin = seen.get(key);
     if (twin === undefined) seen.set(key, row.row);
-    else problems.push({ row: row.row, field: 'description', weight: 'care', message: `The same as row ${twin}. Leave it out if it stands there twice by mistake.` });
+    else
+      problems.push({
+        row: row.row,
+        field: 'description',
+        weight: 'care',
+        message: `The same as row ${twin}. Leave it out if it stands there twice by mistake.`,
+      });
   }
   return { lines, problems };
 }
 
 function rowReader(mapping: Mapping, known: Knowledge) {
-  const codes = new Map(known.costCodes.flatMap((c) => [[folded(c.code), c.id], [folded(c.name), c.id], [folded(`${c.code} ${c.name}`), c.id]] as const));
+  const codes = new Map(
+    known.costCodes.flatMap(
+      (c) =>
+        [
+          [folded(c.code), c.id],
+          [folded(c.name), c.id],
+          [folded(`${c.code} ${c.name}`), c.id],
+        ] as const,
+    ),
+  );
   const bareCodes = new Map(known.costCodes.map((c) => [c.code.replace(/^0+/, ''), c.id]));
   const suppliers = new Map(known.suppliers.map((s) => [folded(s.name), s.id]));
   const items = new Map(known.items.map((i) => [folded(i.number), i]));
@@ -173,20 +233,31 @@ function rowReader(mapping: Mapping, known: Knowledge) {
     const description = cell('description') || item?.name || cell('item');
     if (description === '') stop('description', 'There is neither an item number nor a description.');
     if (description.length > 200) stop('description', 'The description is longer than 200 characters.');
-    if (cell('item') !== '' && item === undefined) care('item', `Item ${cell('item')} is not known here. The line comes in by its words.`);
+    if (cell('item') !== '' && item === undefined)
+      care('item', `Item ${cell('item')} is not known here. The line comes in by its words.`);
 
     const amount = need('quantity', parseMarked(cell('quantity'), known.mark));
-    const unit = cell('unit') === '' ? (item === undefined ? unitOf('C62') : unitOf(item.unit)) : findUnit(cell('unit'));
-    if (unit === undefined) stop('unit', `The unit “${cell('unit')}” is not known. Use one such as m, kg, h, piece or sheet.`);
-    else if (item !== undefined && unit.code !== item.unit) stop('unit', `${item.number} is kept in ${unitOf(item.unit).name}s, not in ${unit.name}s.`);
-    if (unit?.whole === true && amount !== undefined && amount % 10_000 !== 0) stop('quantity', `A ${unit.name} cannot be divided: the quantity has to be a whole number.`);
+    const unit =
+      cell('unit') === '' ? (item === undefined ? unitOf('C62') : unitOf(item.unit)) : findUnit(cell('unit'));
+    if (unit === undefined)
+      stop('unit', `The unit “${cell('unit')}” is not known. Use one such as m, kg, h, piece or sheet.`);
+    else if (item !== undefined && unit.code !== item.unit)
+      stop('unit', `${item.number} is kept in ${unitOf(item.unit).name}s, not in ${unit.name}s.`);
+    if (unit?.whole === true && amount !== undefined && amount % 10_000 !== 0)
+      stop('quantity', `A ${unit.name} cannot be divided: the quantity has to be a whole number.`);
 
     const cost = need('cost', parseAmount(cell('cost'), known.mark));
     const price = cell('price') === '' ? null : need('price', parseAmount(cell('price'), known.mark));
 
     const code = cell('costCode');
-    const costCodeId = codes.get(folded(code)) ?? bareCodes.get(code.replace(/^0+/, '')) ?? known.chosen.costCode[code] ?? (code === '' ? item?.costCodeId : null) ?? undefined;
-    if (costCodeId === undefined) stop('costCode', code === '' ? 'A cost code is missing.' : `Cost code “${code}” is not known.`);
+    const costCodeId =
+      codes.get(folded(code)) ??
+      bareCodes.get(code.replace(/^0+/, '')) ??
+      known.chosen.costCode[code] ??
+      (code === '' ? item?.costCodeId : null) ??
+      undefined;
+    if (costCodeId === undefined)
+      stop('costCode', code === '' ? 'A cost code is missing.' : `Cost code “${code}” is not known.`);
 
     const named = cell('supplier');
     const chosen = known.chosen.supplier[named];
@@ -195,24 +266,52 @@ function rowReader(mapping: Mapping, known: Knowledge) {
 
     const date = cell('neededOn');
     const neededOn = date === '' ? null : readDay(date, known.today);
-    if (neededOn === undefined) stop('neededOn', `“${date}” is no date that can be read. Write it as 2026-03-31 or 31/03/2026.`);
+    if (neededOn === undefined)
+      stop('neededOn', `“${date}” is no date that can be read. Write it as 2026-03-31 or 31/03/2026.`);
     else if (neededOn !== null && neededOn < known.today) care('neededOn', 'The needed date has passed.');
-    else if (neededOn !== null && neededOn > plusDays(known.today, 3653)) stop('neededOn', `“${date}” is more than ten years away.`);
+    else if (neededOn !== null && neededOn > plusDays(known.today, 3653))
+      stop('neededOn', `“${date}” is more than ten years away.`);
 
     const kind = KINDS.find(([, words]) => words.test(cell('kind')))?.[0];
     if (kind === undefined) stop('kind', `“${cell('kind')}” is neither bought, allowance, made nor labour.`);
 
     const complete = problems.every((p) => p.weight !== 'stop');
-    if (!complete || amount === undefined || unit === undefined || cost === undefined || price === undefined || costCodeId === undefined || supplierId === undefined || neededOn === undefined || kind === undefined) {
+    if (
+      !complete ||
+      amount === undefined ||
+      unit === undefined ||
+      cost === undefined ||
+      price === undefined ||
+      costCodeId === undefined ||
+      supplierId === undefined ||
+      neededOn === undefined ||
+      kind === undefined
+    ) {
       return { line: undefined, problems };
     }
-    return { problems, line: { row, kind, itemId: item?.id ?? null, description, quantity: amount, unit: unit.code, cost, price, costCodeId, supplierId, neededOn } };
+    return {
+      problems,
+      line: {
+        row,
+        kind,
+        itemId: item?.id ?? null,
+        description,
+        quantity: amount,
+        unit: unit.code,
+        cost,
+        price,
+        costCodeId,
+        supplierId,
+        neededOn,
+      },
+    };
   };
 }
 
 function parseMarked(text: string, mark: DecimalMark): Result<Quantity> {
   const read = parseDecimal(text, { places: 4, mark, most: MOST });
-  if (read.ok && read.value <= 0) return { ok: false, refusals: [{ code: 'quantity.low', message: 'A quantity must be above zero.' }] };
+  if (read.ok && read.value <= 0)
+    return { ok: false, refusals: [{ code: 'quantity.low', message: 'A quantity must be above zero.' }] };
   return read as Result<Quantity>;
 }
 

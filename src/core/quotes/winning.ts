@@ -39,9 +39,12 @@ export function budgetOf(lines: readonly CostedLine[], currency: string): Map<nu
 
 /** Whether a quote can be marked won: it is open, has lines, and says who said yes. */
 export function win(quote: { readonly state: QuoteState; readonly lines: number }, saidYesBy: string): Result<'won'> {
-  if (quote.state === 'won') return refused(refusal('quote.won', 'This quote is already won. Its budget and buy list are open.'));
-  if (quote.state === 'lost') return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it.'));
-  if (quote.lines === 0) return refused(refusal('quote.empty', 'This quote has no lines yet. Bring them in from a file first.'));
+  if (quote.state === 'won')
+    return refused(refusal('quote.won', 'This quote is already won. Its budget and buy list are open.'));
+  if (quote.state === 'lost')
+    return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it.'));
+  if (quote.lines === 0)
+    return refused(refusal('quote.empty', 'This quote has no lines yet. Bring them in from a file first.'));
   if (saidYesBy.trim() === '') return refused(refusal('quote.who', 'Say who of the customer said yes.', 'wonBy'));
   return done('won');
 }

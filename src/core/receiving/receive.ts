@@ -1,4 +1,13 @@
-import { addQ, atLeastNone, formatQuantity, least, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
+import {
+  addQ,
+  atLeastNone,
+  formatQuantity,
+  least,
+  NONE,
+  quantity,
+  subtractQ,
+  type Quantity,
+} from '../quantity/quantity';
 import { done, refusal, refused, type Result } from '../result';
 
 /** A split that goods can arrive for, in the line's unit. */
@@ -28,14 +37,24 @@ export const outstanding = (splits: readonly ReceivingSplit[]): Quantity =>
  */
 export function receive(arrival: Arrival): Result<Allotment[]> {
   const { description: name, splits, arrives } = arrival;
-  if (arrival.kind !== 'goods') return refused(refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`));
-  if (arrival.closedShort) return refused(refusal('receive.closed', `${name} was closed short. Nothing more is expected.`));
+  if (arrival.kind !== 'goods')
+    return refused(refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`));
+  if (arrival.closedShort)
+    return refused(refusal('receive.closed', `${name} was closed short. Nothing more is expected.`));
   if (arrives <= 0) return refused(refusal('quantity.low', `What arrives of ${name} must be above zero.`));
   const due = outstanding(splits);
   const over = atLeastNone(subtractQ(arrives, due));
   if (over > 0 && !arrival.keepOver) {
-    const instead = due > 0 ? `Take in ${formatQuantity(due)}, or say that the ${formatQuantity(over)} over stay here.` : 'Say that they stay here, or leave them out.';
-    return refused(refusal('receive.over', `${formatQuantity(arrives)} of ${name} arrive, but only ${formatQuantity(due)} are still due. ${instead}`));
+    const instead =
+      due > 0
+        ? `Take in ${formatQuantity(due)}, or say that the ${formatQuantity(over)} over stay here.`
+        : 'Say that they stay here, or leave them out.';
+    return refused(
+      refusal(
+        'receive.over',
+        `${formatQuantity(arrives)} of ${name} arrive, but only ${formatQuantity(due)} are still due. ${instead}`,
+      ),
+    );
   }
   let left = quantity(arrives - over);
   const filled = splits.map((s) => {
@@ -44,7 +63,8 @@ export function receive(arrival: Arrival): Result<Allotment[]> {
     return { splitId: s.splitId, quantity: part };
   });
   const last = filled.at(-1);
-  if (last === undefined) return refused(refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`));
+  if (last === undefined)
+    return refused(refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`));
   const allotted = [...filled.slice(0, -1), { ...last, quantity: addQ(last.quantity, over) }];
   return done(allotted.filter((a) => a.quantity > 0));
 }

@@ -59,7 +59,10 @@ export function lineFor(needs: readonly PickedNeed[], currency: string): Planned
   const price = found?.price ?? null;
   const priceQuantity = found?.priceQuantity ?? 1;
   const net = price === null ? ZERO : lineNet(amount.quantity, price, priceQuantity, currency);
-  const wanted = spread(amount.wanted, needs.map((n) => n.buy)).map(quantity);
+  const wanted = spread(
+    amount.wanted,
+    needs.map((n) => n.buy),
+  ).map(quantity);
   const toStores = first.stocked && amount.extra > 0;
   const forJobs = needs.map((n, k) => ({
     needId: n.needId,
@@ -70,11 +73,16 @@ export function lineFor(needs: readonly PickedNeed[], currency: string): Planned
   }));
   const stores = { needId: null, jobId: null, costCodeId: null, covers: quantity(0), quantity: amount.extra };
   const splits = toStores ? [...forJobs, stores] : forJobs;
-  const nets = spreadMoney(net, splits.map((s) => s.quantity));
+  const nets = spreadMoney(
+    net,
+    splits.map((s) => s.quantity),
+  );
   return {
     sameAs: first.sameAs,
     amount,
-    added: quantity(Math.max(fromSupplierUnit(amount.quantity, first.terms.factor) - addQ(...needs.map((n) => n.buy)), 0)),
+    added: quantity(
+      Math.max(fromSupplierUnit(amount.quantity, first.terms.factor) - addQ(...needs.map((n) => n.buy)), 0),
+    ),
     unit: first.terms.unit,
     price,
     priceQuantity,

@@ -5,10 +5,19 @@ import { EMPTY_LEVEL, type Level } from './sums';
 /** A change to one account: a job's cost code gains or loses amounts by stage. */
 export type Change = { readonly jobId: number; readonly costCodeId: number; readonly amounts: Amounts };
 
-export type Effect = { readonly jobId: number; readonly costCodeId: number; readonly before: Level; readonly after: Level };
+export type Effect = {
+  readonly jobId: number;
+  readonly costCodeId: number;
+  readonly before: Level;
+  readonly after: Level;
+};
 
 /** The cost of a new split, as it stands once it is drafted. */
-export const drafting = (jobId: number, costCodeId: number, value: Minor): Change => ({ jobId, costCodeId, amounts: { ...NOTHING, drafted: value } });
+export const drafting = (jobId: number, costCodeId: number, value: Minor): Change => ({
+  jobId,
+  costCodeId,
+  amounts: { ...NOTHING, drafted: value },
+});
 
 /** What a need's planned money falls by; it comes out as a negative change. */
 export const planning = (jobId: number, costCodeId: number, from: Amounts, to: Amounts): Change => ({
@@ -25,16 +34,30 @@ const keyOf = (c: { jobId: number; costCodeId: number }) => `${c.jobId}/${c.cost
  * @param levels - the levels that the changes start from; an account without a level starts empty
  * @returns one effect for each account touched, in the order of the changes
  */
-export function effects(levels: readonly (Level & { jobId: number; costCodeId: number })[], changes: readonly Change[]): Effect[] {
+export function effects(
+  levels: readonly (Level & { jobId: number; costCodeId: number })[],
+  changes: readonly Change[],
+): Effect[] {
   const known = new Map(levels.map((l) => [keyOf(l), { budget: l.budget, amounts: l.amounts }]));
   const found = new Map<string, Effect>();
   for (const change of changes) {
     const before = known.get(keyOf(change)) ?? EMPTY_LEVEL;
     const sofar = found.get(keyOf(change))?.after ?? before;
-    found.set(keyOf(change), { jobId: change.jobId, costCodeId: change.costCodeId, before, after: { ...sofar, amounts: plus(sofar.amounts, change.amounts) } });
+    found.set(keyOf(change), {
+      jobId: change.jobId,
+      costCodeId: change.costCodeId,
+      before,
+      after: { ...sofar, amounts: plus(sofar.amounts, change.amounts) },
+    });
   }
   return [...found.values()];
 }
 
 /** The opposite of a change: what taking it away does. */
-export const undoing = (change: Change): Change => ({ ...change, amounts: Object.fromEntries(Object.entries(change.amounts).map(([s, a]) => [s, minor(-a)])) as Record<keyof Amounts, Minor> });
+export const undoing = (change: Change): Change => ({
+  ...change,
+  amounts: Object.fromEntries(Object.entries(change.amounts).map(([s, a]) => [s, minor(-a)])) as Record<
+    keyof Amounts,
+    Minor
+  >,
+});

@@ -69,7 +69,8 @@ export function coverOf(split: SplitState): Quantity {
   return split.ordered;
 }
 
-export const sumOf = (amounts: Amounts, stages: readonly Stage[] = STAGES): Minor => add(...stages.map((s) => amounts[s]));
+export const sumOf = (amounts: Amounts, stages: readonly Stage[] = STAGES): Minor =>
+  add(...stages.map((s) => amounts[s]));
 
 export const plus = (a: Amounts, b: Amounts): Amounts => byStage((s) => add(a[s], b[s]));
 

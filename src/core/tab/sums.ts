@@ -18,7 +18,10 @@ export const headroomOf = (level: Level): Minor => subtract(level.budget, foreca
 export const EMPTY_LEVEL: Level = { budget: 0 as Minor, amounts: NOTHING };
 
 export const addLevels = (levels: readonly Level[]): Level =>
-  levels.reduce((sum, l) => ({ budget: add(sum.budget, l.budget), amounts: plus(sum.amounts, l.amounts) }), EMPTY_LEVEL);
+  levels.reduce(
+    (sum, l) => ({ budget: add(sum.budget, l.budget), amounts: plus(sum.amounts, l.amounts) }),
+    EMPTY_LEVEL,
+  );
 
 export type Segment = { readonly stage: Stage; readonly amount: Minor; readonly from: number; readonly to: number };
 
@@ -28,7 +31,11 @@ export type Segment = { readonly stage: Stage; readonly amount: Minor; readonly 
  *
  * @returns `segments` and `max` from 0 to 1; `over` is what passes the budget, undefined when nothing does
  */
-export function gauge(level: Level): { segments: readonly Segment[]; max: number; over?: { from: number; to: number } } {
+export function gauge(level: Level): {
+  segments: readonly Segment[];
+  max: number;
+  over?: { from: number; to: number };
+} {
   const forecast = forecastOf(level);
   const scale = Math.max(level.budget, forecast, 1);
   let at = 0;

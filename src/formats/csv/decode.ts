@@ -24,8 +24,10 @@ export function decodeText(bytes: Uint8Array): Result<Decoded> {
   if (bytes.length === 0) return refused(refusal('file.empty', 'The file is empty.'));
   const known = SIGNATURES.find(([, signature]) => signature.every((b, k) => bytes[k] === b));
   if (known !== undefined) return notText(known[0]);
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return done({ text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16' });
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return done({ text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16' });
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return done({ text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16' });
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return done({ text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16' });
   if (bytes.includes(0)) return notText('a binary file');
   try {
     return done({ text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' });

@@ -39,7 +39,10 @@ function guessMark(rows: readonly { readonly cells: readonly string[] }[]): Deci
  * @returns its rows as text, or why the file cannot be used
  */
 export function readCsv(bytes: Uint8Array): Result<Sheet> {
-  if (bytes.length > MOST_BYTES) return refused(refusal('file.large', 'The file is larger than 8 MB. Split it and bring the parts in one after the other.'));
+  if (bytes.length > MOST_BYTES)
+    return refused(
+      refusal('file.large', 'The file is larger than 8 MB. Split it and bring the parts in one after the other.'),
+    );
   const decoded = decodeText(bytes);
   if (!decoded.ok) return decoded;
   const { text, encoding } = decoded.value;
@@ -47,12 +50,24 @@ export function readCsv(bytes: Uint8Array): Result<Sheet> {
   const parsed = Papa.parse<string[]>(text, { delimiter: guessDelimiter(text) });
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
   if (broken !== undefined) {
-    return refused(refusal('file.quotes', `Row ${(broken.row ?? 0) + 1} has a quotation mark that is not closed, so the rest cannot be read.`));
+    return refused(
+      refusal(
+        'file.quotes',
+        `Row ${(broken.row ?? 0) + 1} has a quotation mark that is not closed, so the rest cannot be read.`,
+      ),
+    );
   }
   const all = parsed.data.map((cells, k) => ({ row: k + 1, cells })).filter((r) => !isBlank(r.cells));
   const [first, ...rows] = all;
-  if (first === undefined || rows.length === 0) return refused(refusal('file.noRows', 'The file has headings but no rows under them.'));
-  if (rows.length > MOST_ROWS) return refused(refusal('file.rows', `The file has ${rows.length.toLocaleString('en-GB')} rows; the most is ${MOST_ROWS.toLocaleString('en-GB')}.`));
+  if (first === undefined || rows.length === 0)
+    return refused(refusal('file.noRows', 'The file has headings but no rows under them.'));
+  if (rows.length > MOST_ROWS)
+    return refused(
+      refusal(
+        'file.rows',
+        `The file has ${rows.length.toLocaleString('en-GB')} rows; the most is ${MOST_ROWS.toLocaleString('en-GB')}.`,
+      ),
+    );
   const headings = first.cells.map((h, k) => h.trim() || `Column ${k + 1}`);
   return done({ encoding, delimiter: parsed.meta.delimiter, mark: guessMark(rows), headings, rows });
 }

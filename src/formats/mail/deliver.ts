@@ -5,7 +5,8 @@ export type Delivery = { readonly taken: boolean; readonly answer: string };
 const plainly = (error: unknown): string => {
   const { code, response, message } = error as { code?: string; response?: string; message: string };
   if (message.includes('ECONNREFUSED')) return 'No mail server answers at the address that is set.';
-  if (code === 'ETIMEDOUT' || code === 'ESOCKET' || code === 'ECONNECTION') return `The mail server could not be reached (${message}).`;
+  if (code === 'ETIMEDOUT' || code === 'ESOCKET' || code === 'ECONNECTION')
+    return `The mail server could not be reached (${message}).`;
   return response ?? message;
 };
 
@@ -15,8 +16,12 @@ const plainly = (error: unknown): string => {
  * @param server - an address such as smtp://127.0.0.1:2525; undefined when none is set
  * @returns what the server answered; a refusal is an answer, not an exception
  */
-export async function deliver(server: string | undefined, message: { raw: Buffer; from: string; to: string }): Promise<Delivery> {
-  if (server === undefined || server === '') return { taken: false, answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
+export async function deliver(
+  server: string | undefined,
+  message: { raw: Buffer; from: string; to: string },
+): Promise<Delivery> {
+  if (server === undefined || server === '')
+    return { taken: false, answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
   const address = new URL(server);
   const secure = address.protocol === 'smtps:';
   const transport = nodemailer.createTransport({
@@ -24,7 +29,10 @@ export async function deliver(server: string | undefined, message: { raw: Buffer
     port: Number(address.port || (secure ? 465 : 587)),
     secure,
     ignoreTLS: address.hostname === '127.0.0.1' || address.hostname === 'localhost',
-    auth: address.username === '' ? undefined : { user: decodeURIComponent(address.username), pass: decodeURIComponent(address.password) },
+    auth:
+      address.username === ''
+        ? undefined
+        : { user: decodeURIComponent(address.username), pass: decodeURIComponent(address.password) },
     connectionTimeout: 8000,
     greetingTimeout: 8000,
     socketTimeout: 15_000,

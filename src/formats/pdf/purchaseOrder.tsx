@@ -6,7 +6,12 @@ export type OrderPaper = {
   readonly number: string;
   readonly draft: boolean;
   readonly date: string;
-  readonly company: { readonly name: string; readonly address: string; readonly email: string; readonly taxNumber: string };
+  readonly company: {
+    readonly name: string;
+    readonly address: string;
+    readonly email: string;
+    readonly taxNumber: string;
+  };
   readonly supplier: { readonly name: string; readonly contact: string; readonly address: string };
   readonly deliverTo: { readonly name: string; readonly address: string; readonly instructions: string };
   readonly wanted: string;
@@ -37,8 +42,26 @@ const RIM = '#0F3B3A';
 const LINE = '#DCD3C0';
 
 const s = StyleSheet.create({
-  page: { fontFamily: TEXT, fontSize: 9.5, color: INK, paddingTop: 96, paddingBottom: 64, paddingHorizontal: 44, lineHeight: 1.35 },
-  running: { position: 'absolute', top: 32, left: 44, right: 44, flexDirection: 'row', justifyContent: 'space-between', borderBottomWidth: 1.5, borderBottomColor: RIM, paddingBottom: 10 },
+  page: {
+    fontFamily: TEXT,
+    fontSize: 9.5,
+    color: INK,
+    paddingTop: 96,
+    paddingBottom: 64,
+    paddingHorizontal: 44,
+    lineHeight: 1.35,
+  },
+  running: {
+    position: 'absolute',
+    top: 32,
+    left: 44,
+    right: 44,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    borderBottomWidth: 1.5,
+    borderBottomColor: RIM,
+    paddingBottom: 10,
+  },
   title: { fontSize: 17, fontWeight: 700, color: RIM, lineHeight: 1.2 },
   company: { fontSize: 11, fontWeight: 700, textAlign: 'right' },
   number: { fontFamily: MONO, fontSize: 12, fontWeight: 700 },
@@ -47,7 +70,14 @@ const s = StyleSheet.create({
   blocks: { flexDirection: 'row', gap: 18, marginBottom: 14 },
   block: { flex: 1 },
   strong: { fontWeight: 700 },
-  head: { flexDirection: 'row', borderBottomWidth: 1, borderBottomColor: INK, paddingVertical: 4, fontSize: 8, color: MUTED },
+  head: {
+    flexDirection: 'row',
+    borderBottomWidth: 1,
+    borderBottomColor: INK,
+    paddingVertical: 4,
+    fontSize: 8,
+    color: MUTED,
+  },
   row: { flexDirection: 'row', borderBottomWidth: 0.5, borderBottomColor: LINE, paddingTop: 4, paddingBottom: 2 },
   place: { width: 22, color: MUTED },
   what: { flex: 1, paddingRight: 8 },
@@ -57,9 +87,27 @@ const s = StyleSheet.create({
   wanted: { width: 74, textAlign: 'right' },
   net: { width: 66, textAlign: 'right' },
   totals: { marginTop: 8, marginLeft: 'auto', width: 230 },
-  total: { flexDirection: 'row', justifyContent: 'space-between', paddingVertical: 3, borderBottomWidth: 0.5, borderBottomColor: LINE },
+  total: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    paddingVertical: 3,
+    borderBottomWidth: 0.5,
+    borderBottomColor: LINE,
+  },
   notes: { marginTop: 18 },
-  foot: { position: 'absolute', top: 796, left: 44, right: 44, flexDirection: 'row', justifyContent: 'space-between', fontSize: 8, color: MUTED, borderTopWidth: 0.5, borderTopColor: LINE, paddingTop: 6 },
+  foot: {
+    position: 'absolute',
+    top: 796,
+    left: 44,
+    right: 44,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    fontSize: 8,
+    color: MUTED,
+    borderTopWidth: 0.5,
+    borderTopColor: LINE,
+    paddingTop: 6,
+  },
 });
 
 function Block({ label, strong, lines }: { label: string; strong: string; lines: readonly string[] }) {
@@ -67,13 +115,19 @@ function Block({ label, strong, lines }: { label: string; strong: string; lines:
     <View style={s.block}>
       <Text style={s.label}>{label}</Text>
       <Text style={s.strong}>{strong}</Text>
-      {lines.filter((l) => l !== '').map((l, k) => <Text key={k}>{l}</Text>)}
+      {lines
+        .filter((l) => l !== '')
+        .map((l, k) => (
+          <Text key={k}>{l}</Text>
+        ))}
     </View>
   );
 }
 
 function Line({ line }: { line: PaperLine }) {
-  const numbers = [line.ourNumber && `ours ${line.ourNumber}`, line.theirNumber && `yours ${line.theirNumber}`].filter(Boolean).join('   ');
+  const numbers = [line.ourNumber && `ours ${line.ourNumber}`, line.theirNumber && `yours ${line.theirNumber}`]
+    .filter(Boolean)
+    .join('   ');
   return (
     <View style={s.row} wrap={false}>
       <Text style={s.place}>{line.place}</Text>
@@ -92,7 +146,12 @@ function Line({ line }: { line: PaperLine }) {
 function Paper({ paper }: { paper: OrderPaper }) {
   const { company, supplier, deliverTo } = paper;
   return (
-    <Document title={`Purchase order ${paper.number}`} author={company.name} subject={`Order to ${supplier.name}`} language="en-GB">
+    <Document
+      title={`Purchase order ${paper.number}`}
+      author={company.name}
+      subject={`Order to ${supplier.name}`}
+      language="en-GB"
+    >
       <Page size="A4" style={s.page}>
         <View style={s.running} fixed>
           <View>
@@ -110,8 +169,16 @@ function Paper({ paper }: { paper: OrderPaper }) {
         </View>
         <View style={s.blocks}>
           <Block label="To" strong={supplier.name} lines={[supplier.contact, ...supplier.address.split('\n')]} />
-          <Block label="From" strong={company.name} lines={[...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`]} />
-          <Block label="Deliver to" strong={deliverTo.name} lines={[...deliverTo.address.split('\n'), deliverTo.instructions]} />
+          <Block
+            label="From"
+            strong={company.name}
+            lines={[...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`]}
+          />
+          <Block
+            label="Deliver to"
+            strong={deliverTo.name}
+            lines={[...deliverTo.address.split('\n'), deliverTo.instructions]}
+          />
         </View>
         <View style={s.blocks}>
           <Block label="Wanted" strong={paper.wanted} lines={[]} />
@@ -127,7 +194,9 @@ function Paper({ paper }: { paper: OrderPaper }) {
           <Text style={s.wanted}>Wanted</Text>
           <Text style={s.net}>Net {paper.currency}</Text>
         </View>
-        {paper.lines.map((line) => <Line key={line.place} line={line} />)}
+        {paper.lines.map((line) => (
+          <Line key={line.place} line={line} />
+        ))}
         <View style={s.totals} wrap={false}>
           {paper.totals.map((t) => (
             <View key={t.label} style={s.total}>

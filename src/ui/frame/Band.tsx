@@ -22,7 +22,17 @@ const PLACES: readonly { href: string; name: string; right: Right; count?: keyof
 export function Wordmark() {
   return (
     <span className="flex items-center gap-2 font-title text-[19px] font-bold tracking-tight text-on-rim">
-      <svg viewBox="0 0 28 26" width="25" height="24" fill="none" stroke="currentColor" strokeWidth="1.9" strokeLinecap="round" strokeLinejoin="round" aria-hidden>
+      <svg
+        viewBox="0 0 28 26"
+        width="25"
+        height="24"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.9"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+        aria-hidden
+      >
         <path d="M5 11h15l2 10.5a1.6 1.6 0 0 1-1.6 1.9H4.6A1.6 1.6 0 0 1 3 21.500Z" />
         <path d="M20.400 13.200 25 9.400" />
         <path d="M7 11c0-7.600 11-7.600 11 0" />
@@ -33,7 +43,13 @@ export function Wordmark() {
   );
 }
 
-type Props = { readonly counts: Counts; readonly person: { readonly name: string; readonly roles: string; readonly theme: string }; readonly onTheme: () => void; readonly onSignOut: () => void; readonly onKeys: () => void };
+type Props = {
+  readonly counts: Counts;
+  readonly person: { readonly name: string; readonly roles: string; readonly theme: string };
+  readonly onTheme: () => void;
+  readonly onSignOut: () => void;
+  readonly onKeys: () => void;
+};
 
 export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   const path = usePathname();
@@ -43,34 +59,59 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   return (
     <header className="bg-rim text-on-rim">
       <div className="flex h-[50px] items-center gap-5 px-[18px]">
-        <Link href="/" aria-label="Kettle Tab, Desk" className="shrink-0"><Wordmark /></Link>
+        <Link href="/" aria-label="Kettle Tab, Desk" className="shrink-0">
+          <Wordmark />
+        </Link>
         <nav aria-label="Places" className="flex min-w-0 flex-1 gap-1 max-lg:hidden">
-          {places.map((p) => <Place key={p.href} place={p} here={isHere(p.href)} counts={counts} />)}
+          {places.map((p) => (
+            <Place key={p.href} place={p} here={isHere(p.href)} counts={counts} />
+          ))}
         </nav>
         <div className="flex-1 lg:hidden" />
         <FindButton />
         <Menu person={person} onTheme={onTheme} onSignOut={onSignOut} onKeys={onKeys} />
       </div>
       <nav aria-label="Places" className="hidden gap-1 overflow-x-auto px-3 pb-1 phone:flex lg:hidden">
-        {places.map((p) => <Place key={p.href} place={p} here={isHere(p.href)} counts={counts} />)}
-      </nav>
-      <nav aria-label="Places" className="fixed inset-x-0 bottom-0 z-30 flex h-[52px] border-t border-rim-2 bg-rim phone:hidden">
-        {places.filter((p) => p.phone || p.href === '/' || p.href === '/gather').map((p) => (
-          <Link key={p.href} href={p.href} aria-current={isHere(p.href) ? 'page' : undefined} className={`flex flex-1 items-center justify-center gap-1.5 font-semibold ${isHere(p.href) ? 'bg-rim-2' : ''}`}>
-            {p.name}
-            <Badge n={p.count === undefined ? 0 : counts[p.count]} />
-          </Link>
+        {places.map((p) => (
+          <Place key={p.href} place={p} here={isHere(p.href)} counts={counts} />
         ))}
+      </nav>
+      <nav
+        aria-label="Places"
+        className="fixed inset-x-0 bottom-0 z-30 flex h-[52px] border-t border-rim-2 bg-rim phone:hidden"
+      >
+        {places
+          .filter((p) => p.phone || p.href === '/' || p.href === '/gather')
+          .map((p) => (
+            <Link
+              key={p.href}
+              href={p.href}
+              aria-current={isHere(p.href) ? 'page' : undefined}
+              className={`flex flex-1 items-center justify-center gap-1.5 font-semibold ${isHere(p.href) ? 'bg-rim-2' : ''}`}
+            >
+              {p.name}
+              <Badge n={p.count === undefined ? 0 : counts[p.count]} />
+            </Link>
+          ))}
       </nav>
     </header>
   );
 }
 
-const Badge = ({ n }: { n: number }) => (n === 0 ? null : <span className="rounded-full bg-copper px-[7px] text-[12px] leading-[18px] font-bold text-on-copper">{n > 999 ? '999+' : n}</span>);
+const Badge = ({ n }: { n: number }) =>
+  n === 0 ? null : (
+    <span className="rounded-full bg-copper px-[7px] text-[12px] leading-[18px] font-bold text-on-copper">
+      {n > 999 ? '999+' : n}
+    </span>
+  );
 
 function Place({ place, here, counts }: { place: (typeof PLACES)[number]; here: boolean; counts: Counts }) {
   return (
-    <Link href={place.href} aria-current={here ? 'page' : undefined} className={`flex h-[30px] items-center gap-1.5 rounded-lg px-[10px] whitespace-nowrap ${here ? 'bg-rim-2 font-semibold' : 'hover:bg-rim-2'}`}>
+    <Link
+      href={place.href}
+      aria-current={here ? 'page' : undefined}
+      className={`flex h-[30px] items-center gap-1.5 rounded-lg px-[10px] whitespace-nowrap ${here ? 'bg-rim-2 font-semibold' : 'hover:bg-rim-2'}`}
+    >
       {place.name}
       <Badge n={place.count === undefined ? 0 : counts[place.count]} />
     </Link>
@@ -79,24 +120,58 @@ function Place({ place, here, counts }: { place: (typeof PLACES)[number]; here: 
 
 function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
   const { may } = useYard();
-  const initials = person.name.split(' ').map((w) => w[0]).join('').slice(0, 2);
-  const entry = 'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2';
-  const link = (href: string, words: string) => <DropdownMenu.Item asChild key={href}><Link href={href} className={entry}>{words}</Link></DropdownMenu.Item>;
+  const initials = person.name
+    .split(' ')
+    .map((w) => w[0])
+    .join('')
+    .slice(0, 2);
+  const entry =
+    'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2';
+  const link = (href: string, words: string) => (
+    <DropdownMenu.Item asChild key={href}>
+      <Link href={href} className={entry}>
+        {words}
+      </Link>
+    </DropdownMenu.Item>
+  );
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={`${initials}: ${person.name}, menu`} className="grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]">{initials}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger
+        aria-label={`${initials}: ${person.name}, menu`}
+        className="grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]"
+      >
+        {initials}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className="z-50 min-w-[220px] rounded-xl border border-line bg-glaze p-1.5 shadow-xl">
-          <div className="px-3 pt-1 pb-2"><div className="font-semibold">{person.name}</div><div className="text-[12.5px] text-ink-2">{person.roles}</div></div>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 min-w-[220px] rounded-xl border border-line bg-glaze p-1.5 shadow-xl"
+        >
+          <div className="px-3 pt-1 pb-2">
+            <div className="font-semibold">{person.name}</div>
+            <div className="text-[12.5px] text-ink-2">{person.roles}</div>
+          </div>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
           {may('see orders') && may('see money') && link('/outbox', 'Outbox')}
           {may('see money') && link('/items', 'Items')}
-          {may('see invoices') && <span className="phone:hidden">{link('/invoices', 'Invoices')}{link('/orders', 'Orders')}</span>}
+          {may('see invoices') && (
+            <span className="phone:hidden">
+              {link('/invoices', 'Invoices')}
+              {link('/orders', 'Orders')}
+            </span>
+          )}
           {may('manage people') && link('/people', 'People and company')}
-          <DropdownMenu.Item className={entry} onSelect={onTheme}>{person.theme === 'evening' ? 'Day theme' : 'Evening theme'}</DropdownMenu.Item>
-          <DropdownMenu.Item className={entry} onSelect={onKeys}>Keys of this place</DropdownMenu.Item>
+          <DropdownMenu.Item className={entry} onSelect={onTheme}>
+            {person.theme === 'evening' ? 'Day theme' : 'Evening theme'}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={entry} onSelect={onKeys}>
+            Keys of this place
+          </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
-          <DropdownMenu.Item className={entry} onSelect={onSignOut}>Sign out</DropdownMenu.Item>
+          <DropdownMenu.Item className={entry} onSelect={onSignOut}>
+            Sign out
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -3,7 +3,8 @@
 import { useAllKeys, useKey } from '../keys';
 import { Question } from '../kit/Slip';
 
-const named = (combo: string) => combo.replace('ArrowDown', '↓').replace('ArrowUp', '↑').replace('Escape', 'Esc').replace(/^\?$/, '?');
+const named = (combo: string) =>
+  combo.replace('ArrowDown', '↓').replace('ArrowUp', '↑').replace('Escape', 'Esc').replace(/^\?$/, '?');
 
 /** The keys of the place that is open. */
 export function KeysList({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
@@ -12,12 +13,15 @@ export function KeysList({ open, setOpen }: { open: boolean; setOpen: (open: boo
   return (
     <Question open={open} onClose={() => setOpen(false)} title="Keys of this place">
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-        {open && [...new Map(all().map((k) => [k.combo, k])).values()].map((k) => (
-          <div key={k.combo} className="contents">
-            <dt><span className="kbd">{named(k.combo)}</span></dt>
-            <dd>{k.words}</dd>
-          </div>
-        ))}
+        {open &&
+          [...new Map(all().map((k) => [k.combo, k])).values()].map((k) => (
+            <div key={k.combo} className="contents">
+              <dt>
+                <span className="kbd">{named(k.combo)}</span>
+              </dt>
+              <dd>{k.words}</dd>
+            </div>
+          ))}
       </dl>
     </Question>
   );

@@ -9,11 +9,20 @@ import { useKey } from '../keys';
 import { LyingGlass } from '../SightGlass';
 import { useYard } from '../YardContext';
 
-export type RailTab = { readonly id: number; readonly number: string; readonly shortName: string; readonly level: Level | null };
+export type RailTab = {
+  readonly id: number;
+  readonly number: string;
+  readonly shortName: string;
+  readonly level: Level | null;
+};
 
 const NINE = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
-type Props = { readonly tabs: readonly RailTab[]; readonly onClose: (jobId: number) => void; readonly onMove: (jobIds: number[]) => void };
+type Props = {
+  readonly tabs: readonly RailTab[];
+  readonly onClose: (jobId: number) => void;
+  readonly onMove: (jobIds: number[]) => void;
+};
 
 /** The jobs this person keeps open, as index tabs; the open job's tab joins its sheet. */
 export function Rail({ tabs, onClose, onMove }: Props) {
@@ -31,27 +40,58 @@ export function Rail({ tabs, onClose, onMove }: Props) {
     if (path.startsWith(`/jobs/${tab.number}`)) router.push('/jobs');
   };
   return (
-    <nav aria-label="Open jobs" className="relative flex h-[44px] items-end gap-1 overflow-x-auto px-4 before:absolute before:inset-x-0 before:top-0 before:h-[14px] before:bg-rim max-phone:h-[40px]">
-      {NINE.map((n) => <RailKey key={n} n={n} tab={tabs[n - 1]} go={(t) => router.push(`/jobs/${t.number}`)} />)}
+    <nav
+      aria-label="Open jobs"
+      className="relative flex h-[44px] items-end gap-1 overflow-x-auto px-4 before:absolute before:inset-x-0 before:top-0 before:h-[14px] before:bg-rim max-phone:h-[40px]"
+    >
+      {NINE.map((n) => (
+        <RailKey key={n} n={n} tab={tabs[n - 1]} go={(t) => router.push(`/jobs/${t.number}`)} />
+      ))}
       {tabs.map((tab, k) => {
         const here = path === `/jobs/${tab.number}` || path.startsWith(`/jobs/${tab.number}/`);
         return (
-          <div key={tab.id} draggable onDragStart={() => setDragged(tab.id)} onDragOver={(e) => e.preventDefault()} onDrop={() => dragged !== undefined && move(dragged, k)}
-            className={`group relative h-[36px] w-[176px] shrink-0 rounded-t-[9px] border border-b-0 border-line ${here ? 'z-10 -mb-px h-[41px] bg-glaze' : 'bg-tab'}`}>
-            <Link href={`/jobs/${tab.number}`} aria-current={here ? 'page' : undefined} className="block h-full px-3 pt-[6px]"
+          <div
+            key={tab.id}
+            draggable
+            onDragStart={() => setDragged(tab.id)}
+            onDragOver={(e) => e.preventDefault()}
+            onDrop={() => dragged !== undefined && move(dragged, k)}
+            className={`group relative h-[36px] w-[176px] shrink-0 rounded-t-[9px] border border-b-0 border-line ${here ? 'z-10 -mb-px h-[41px] bg-glaze' : 'bg-tab'}`}
+          >
+            <Link
+              href={`/jobs/${tab.number}`}
+              aria-current={here ? 'page' : undefined}
+              className="block h-full px-3 pt-[6px]"
               onKeyDown={(e) => {
                 if (e.key === 'Delete') close(tab);
                 if (e.ctrlKey && e.key === 'ArrowRight') move(tab.id, k + 1);
                 if (e.ctrlKey && e.key === 'ArrowLeft') move(tab.id, k - 1);
-              }}>
-              <span className="flex items-baseline gap-2 text-[12.5px] leading-[15px]"><span className="mono font-bold">{tab.number}</span><span className="truncate">{tab.shortName}</span></span>
-              {tab.level !== null && <span className="mt-[5px] block"><LyingGlass level={tab.level} currency={currency} name={`Job ${tab.number}`} tiny /></span>}
+              }}
+            >
+              <span className="flex items-baseline gap-2 text-[12.5px] leading-[15px]">
+                <span className="mono font-bold">{tab.number}</span>
+                <span className="truncate">{tab.shortName}</span>
+              </span>
+              {tab.level !== null && (
+                <span className="mt-[5px] block">
+                  <LyingGlass level={tab.level} currency={currency} name={`Job ${tab.number}`} tiny />
+                </span>
+              )}
             </Link>
-            <button type="button" aria-label={`Close the tab of job ${tab.number}`} onClick={() => close(tab)} className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}><X size={13} /></button>
+            <button
+              type="button"
+              aria-label={`Close the tab of job ${tab.number}`}
+              onClick={() => close(tab)}
+              className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}
+            >
+              <X size={13} />
+            </button>
           </div>
         );
       })}
-      <Link href="/jobs" className="relative mb-[7px] ml-2 shrink-0 text-ink-2 hover:text-ink">+ open a job</Link>
+      <Link href="/jobs" className="relative mb-[7px] ml-2 shrink-0 text-ink-2 hover:text-ink">
+        + open a job
+      </Link>
     </nav>
   );
 }

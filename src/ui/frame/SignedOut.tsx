@@ -5,7 +5,10 @@ import { Faults, TextField } from '../kit/Field';
 import { Question } from '../kit/Slip';
 import { SIGNED_OUT } from '../useAct';
 
-type Props = { readonly email: string; readonly signIn: (email: string, password: string) => Promise<{ refusals: readonly { message: string }[] }> };
+type Props = {
+  readonly email: string;
+  readonly signIn: (email: string, password: string) => Promise<{ refusals: readonly { message: string }[] }>;
+};
 
 /** Signs a person in again where they are, then does what they had asked for. */
 export function SignedOut({ email, signIn }: Props) {
@@ -31,9 +34,18 @@ export function SignedOut({ email, signIn }: Props) {
       <p className="mb-4 text-ink-2">What you typed is still here. Sign in, and it goes on from where you were.</p>
       <form action={submit} className="grid gap-3">
         <TextField label="E-mail" name="email" type="email" autoComplete="username" defaultValue={email} required />
-        <TextField label="Password" name="password" type="password" autoComplete="current-password" required autoFocus />
+        <TextField
+          label="Password"
+          name="password"
+          type="password"
+          autoComplete="current-password"
+          required
+          autoFocus
+        />
         <Faults messages={faults} />
-        <button type="submit" disabled={busy} className="btn btn-main justify-self-end">Sign in and go on</button>
+        <button type="submit" disabled={busy} className="btn btn-main justify-self-end">
+          Sign in and go on
+        </button>
       </form>
     </Question>
   );

@@ -22,11 +22,30 @@ function useFilter() {
 
 const look = 'h-[26px] max-w-[158px] rounded-md border border-line bg-glaze-2 px-2 text-[13px] text-ink';
 
-export function FilterChoice({ name, label, options, fallback = '' }: { name: string; label: string; options: readonly (readonly [value: string, words: string])[]; fallback?: string }) {
+export function FilterChoice({
+  name,
+  label,
+  options,
+  fallback = '',
+}: {
+  name: string;
+  label: string;
+  options: readonly (readonly [value: string, words: string])[];
+  fallback?: string;
+}) {
   const { params, set } = useFilter();
   return (
-    <select aria-label={label} className={look} value={params.get(name) ?? fallback} onChange={(e) => set(name, e.target.value === fallback ? '' : e.target.value)}>
-      {options.map(([value, words]) => <option key={value} value={value}>{words}</option>)}
+    <select
+      aria-label={label}
+      className={look}
+      value={params.get(name) ?? fallback}
+      onChange={(e) => set(name, e.target.value === fallback ? '' : e.target.value)}
+    >
+      {options.map(([value, words]) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
     </select>
   );
 }
@@ -36,12 +55,19 @@ export function FilterWords({ label, name = 'words' }: { label: string; name?: s
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(wait.current), []);
   return (
-    <input type="search" aria-label={label} aria-busy={busy} placeholder={label} defaultValue={params.get(name) ?? ''} className={`${look} w-[158px] bg-glaze placeholder:text-ink-2`}
+    <input
+      type="search"
+      aria-label={label}
+      aria-busy={busy}
+      placeholder={label}
+      defaultValue={params.get(name) ?? ''}
+      className={`${look} w-[158px] bg-glaze placeholder:text-ink-2`}
       onChange={(e) => {
         const { value } = e.target;
         clearTimeout(wait.current);
         wait.current = setTimeout(() => set(name, value.trim()), 250);
-      }} />
+      }}
+    />
   );
 }
 

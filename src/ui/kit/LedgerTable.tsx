@@ -42,7 +42,9 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
     if (by === undefined) return rows;
     const order = (a: Row, b: Row) => {
       const [x, y] = [by(a), by(b)];
-      return typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y), 'en-GB', { numeric: true });
+      return typeof x === 'number' && typeof y === 'number'
+        ? x - y
+        : String(x).localeCompare(String(y), 'en-GB', { numeric: true });
     };
     return [...rows].sort((a, b) => (sort?.down ? order(b, a) : order(a, b)));
   }, [rows, columns, sort]);
@@ -65,12 +67,18 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
 
   const long = sorted.length > VIRTUAL_FROM;
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer keeps its own state
-  const virtual = useVirtualizer({ count: long ? sorted.length : 0, getScrollElement: () => document.getElementById('sheet-scroll'), estimateSize: () => ROW, overscan: 20 });
+  const virtual = useVirtualizer({
+    count: long ? sorted.length : 0,
+    getScrollElement: () => document.getElementById('sheet-scroll'),
+    estimateSize: () => ROW,
+    overscan: 20,
+  });
   const inView = virtual.getVirtualItems();
   const first = inView[0]?.start ?? 0;
   const rest = long ? virtual.getTotalSize() - (inView.at(-1)?.end ?? 0) : 0;
   const shown = long ? inView.map((v) => v.index) : sorted.map((_, k) => k);
-  const toggle = (key: string) => setSort((now) => (now?.key !== key ? { key, down: false } : now.down ? undefined : { key, down: true }));
+  const toggle = (key: string) =>
+    setSort((now) => (now?.key !== key ? { key, down: false } : now.down ? undefined : { key, down: true }));
 
   return (
     <div ref={box} className="max-phone:overflow-x-auto">
@@ -78,8 +86,15 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
         <thead>
           <tr>
             {columns.map((c) => (
-              <th key={c.key} scope="col" aria-sort={sort?.key === c.key ? (sort.down ? 'descending' : 'ascending') : undefined} className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}>
-                {c.by === undefined ? c.head : (
+              <th
+                key={c.key}
+                scope="col"
+                aria-sort={sort?.key === c.key ? (sort.down ? 'descending' : 'ascending') : undefined}
+                className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
+              >
+                {c.by === undefined ? (
+                  c.head
+                ) : (
                   <button type="button" onClick={() => toggle(c.key)} className="hover:text-ink">
                     {c.head}
                     {sort?.key === c.key && <span aria-hidden> {sort.down ? '↓' : '↑'}</span>}
@@ -90,20 +105,41 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
           </tr>
         </thead>
         <tbody>
-          {long && first > 0 && <tr aria-hidden><td colSpan={columns.length} style={{ height: first, padding: 0, border: 0 }} /></tr>}
+          {long && first > 0 && (
+            <tr aria-hidden>
+              <td colSpan={columns.length} style={{ height: first, padding: 0, border: 0 }} />
+            </tr>
+          )}
           {shown.map((index) => {
             const row = sorted[index] as Row;
             return (
-              <tr key={keyOf(row)} data-index={index} data-at={index === at} aria-rowindex={index + 1} className={opens ? 'cursor-pointer hover:bg-glaze-2' : ''}
+              <tr
+                key={keyOf(row)}
+                data-index={index}
+                data-at={index === at}
+                aria-rowindex={index + 1}
+                className={opens ? 'cursor-pointer hover:bg-glaze-2' : ''}
                 onClick={(e) => {
                   setAt(index);
                   if (!(e.target as HTMLElement).closest('a,button,input,select')) open(row);
-                }}>
-                {columns.map((c) => <td key={c.key} className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}>{c.cell(row)}</td>)}
+                }}
+              >
+                {columns.map((c) => (
+                  <td
+                    key={c.key}
+                    className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
+                  >
+                    {c.cell(row)}
+                  </td>
+                ))}
               </tr>
             );
           })}
-          {long && rest > 0 && <tr aria-hidden><td colSpan={columns.length} style={{ height: rest, padding: 0, border: 0 }} /></tr>}
+          {long && rest > 0 && (
+            <tr aria-hidden>
+              <td colSpan={columns.length} style={{ height: rest, padding: 0, border: 0 }} />
+            </tr>
+          )}
         </tbody>
         {foot}
       </table>

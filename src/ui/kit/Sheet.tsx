@@ -1,12 +1,32 @@
 import type { ReactNode } from 'react';
 
 /** The work: a sheet, and at its right (or left) the column that says what the work leads to. */
-export function Sheet({ children, aside, left, joined = false }: { children: ReactNode; aside?: ReactNode; left?: ReactNode; joined?: boolean }) {
+export function Sheet({
+  children,
+  aside,
+  left,
+  joined = false,
+}: {
+  children: ReactNode;
+  aside?: ReactNode;
+  left?: ReactNode;
+  joined?: boolean;
+}) {
   return (
-    <div className={`flex min-h-full border border-line bg-glaze max-lg:flex-col ${joined ? 'rounded-b-md rounded-tr-md' : 'rounded-md'}`}>
-      {left !== undefined && <aside className="w-[197px] shrink-0 border-r border-line bg-glaze-2 px-[18px] py-[17px] max-lg:hidden">{left}</aside>}
+    <div
+      className={`flex min-h-full border border-line bg-glaze max-lg:flex-col ${joined ? 'rounded-b-md rounded-tr-md' : 'rounded-md'}`}
+    >
+      {left !== undefined && (
+        <aside className="w-[197px] shrink-0 border-r border-line bg-glaze-2 px-[18px] py-[17px] max-lg:hidden">
+          {left}
+        </aside>
+      )}
       <div className="min-w-0 flex-1 px-[18px] pt-[16px] pb-6 sm:px-5">{children}</div>
-      {aside !== undefined && <aside className="w-[284px] shrink-0 border-l border-line bg-glaze-2 px-4 py-[15px] max-lg:w-auto max-lg:border-t max-lg:border-l-0">{aside}</aside>}
+      {aside !== undefined && (
+        <aside className="w-[284px] shrink-0 border-l border-line bg-glaze-2 px-4 py-[15px] max-lg:w-auto max-lg:border-t max-lg:border-l-0">
+          {aside}
+        </aside>
+      )}
     </div>
   );
 }

@@ -1,27 +1,66 @@
 import type { ReactNode } from 'react';
 
 /** The bar at the foot: what is picked or pending on the left, the next action at the right. */
-export function Shelf({ facts, fault, children }: { facts: ReactNode; fault?: string | undefined; children?: ReactNode }) {
+export function Shelf({
+  facts,
+  fault,
+  children,
+}: {
+  facts: ReactNode;
+  fault?: string | undefined;
+  children?: ReactNode;
+}) {
   return (
-    <div role="region" aria-label="Shelf" className="fixed inset-x-0 bottom-0 z-30 flex min-h-[58px] flex-wrap items-center gap-x-6 gap-y-2 bg-shelf px-4 py-2 text-on-rim max-phone:bottom-[52px] sm:px-[22px]">
+    <div
+      role="region"
+      aria-label="Shelf"
+      className="fixed inset-x-0 bottom-0 z-30 flex min-h-[58px] flex-wrap items-center gap-x-6 gap-y-2 bg-shelf px-4 py-2 text-on-rim max-phone:bottom-[52px] sm:px-[22px]"
+    >
       <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-1">{facts}</div>
-      {fault !== undefined && <p role="alert" className="max-w-[520px] text-[var(--on-shelf-warn)]">{fault}</p>}
+      {fault !== undefined && (
+        <p role="alert" className="max-w-[520px] text-[var(--on-shelf-warn)]">
+          {fault}
+        </p>
+      )}
       <div className="flex flex-wrap items-center gap-3">{children}</div>
     </div>
   );
 }
 
-export const Fact = ({ children, strong = false, warn = false }: { children: ReactNode; strong?: boolean; warn?: boolean }) => (
-  <span className={`whitespace-nowrap max-phone:whitespace-normal ${strong ? 'font-bold' : ''} ${warn ? 'text-[var(--on-shelf-warn)]' : strong ? '' : 'text-on-rim-2'}`}>{children}</span>
+export const Fact = ({
+  children,
+  strong = false,
+  warn = false,
+}: {
+  children: ReactNode;
+  strong?: boolean;
+  warn?: boolean;
+}) => (
+  <span
+    className={`whitespace-nowrap max-phone:whitespace-normal ${strong ? 'font-bold' : ''} ${warn ? 'text-[var(--on-shelf-warn)]' : strong ? '' : 'text-on-rim-2'}`}
+  >
+    {children}
+  </span>
 );
 
-type ButtonProps = { readonly onClick?: () => void; readonly disabled?: boolean; readonly children: ReactNode; readonly hint?: string; readonly type?: 'button' | 'submit'; readonly form?: string };
+type ButtonProps = {
+  readonly onClick?: () => void;
+  readonly disabled?: boolean;
+  readonly children: ReactNode;
+  readonly hint?: string;
+  readonly type?: 'button' | 'submit';
+  readonly form?: string;
+};
 
 export function ShelfMain({ children, hint, type = 'button', ...rest }: ButtonProps) {
   return (
     <button type={type} className="btn btn-main h-[38px] text-[14.5px]" {...rest}>
       {children}
-      {hint !== undefined && <span aria-hidden className="kbd max-phone:hidden">{hint}</span>}
+      {hint !== undefined && (
+        <span aria-hidden className="kbd max-phone:hidden">
+          {hint}
+        </span>
+      )}
     </button>
   );
 }
@@ -30,7 +69,11 @@ export function ShelfPlain({ children, hint, type = 'button', ...rest }: ButtonP
   return (
     <button type={type} className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim" {...rest}>
       {children}
-      {hint !== undefined && <span aria-hidden className="kbd max-phone:hidden">{hint}</span>}
+      {hint !== undefined && (
+        <span aria-hidden className="kbd max-phone:hidden">
+          {hint}
+        </span>
+      )}
     </button>
   );
 }

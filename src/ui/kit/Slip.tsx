@@ -4,7 +4,14 @@ import { Dialog } from 'radix-ui';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 
-type Props = { readonly open: boolean; readonly onClose: () => void; readonly title: ReactNode; readonly detail?: ReactNode; readonly children: ReactNode; readonly foot?: ReactNode };
+type Props = {
+  readonly open: boolean;
+  readonly onClose: () => void;
+  readonly title: ReactNode;
+  readonly detail?: ReactNode;
+  readonly children: ReactNode;
+  readonly foot?: ReactNode;
+};
 
 /** A sheet from the right for a quick look, without leaving the place. */
 export function Slip({ open, onClose, title, detail, children, foot }: Props) {
@@ -12,15 +19,22 @@ export function Slip({ open, onClose, title, detail, children, foot }: Props) {
     <Dialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#17262b]/35" />
-        <Dialog.Content aria-describedby={undefined} className="fixed inset-y-0 right-0 z-50 flex w-full max-w-[440px] flex-col border-l border-line bg-glaze shadow-2xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed inset-y-0 right-0 z-50 flex w-full max-w-[440px] flex-col border-l border-line bg-glaze shadow-2xl"
+        >
           <div className="flex items-start gap-3 border-b border-line px-5 py-4">
             <div className="min-w-0 flex-1">
               <Dialog.Title className="text-[18px] leading-tight">{title}</Dialog.Title>
               {detail !== undefined && <div className="mt-1 text-ink-2">{detail}</div>}
             </div>
-            <Dialog.Close className="rounded-md p-1 text-ink-2 hover:text-ink" aria-label="Close"><X size={18} /></Dialog.Close>
+            <Dialog.Close className="rounded-md p-1 text-ink-2 hover:text-ink" aria-label="Close">
+              <X size={18} />
+            </Dialog.Close>
           </div>
-          <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4" tabIndex={0}>{children}</div>
+          <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4" tabIndex={0}>
+            {children}
+          </div>
           {foot !== undefined && <div className="border-t border-line bg-glaze-2 px-5 py-3">{foot}</div>}
         </Dialog.Content>
       </Dialog.Portal>
@@ -29,12 +43,25 @@ export function Slip({ open, onClose, title, detail, children, foot }: Props) {
 }
 
 /** A question in the middle, only for what cannot be undone. */
-export function Question({ open, onClose, title, children }: { open: boolean; onClose: () => void; title: string; children: ReactNode }) {
+export function Question({
+  open,
+  onClose,
+  title,
+  children,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  children: ReactNode;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#17262b]/45" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[min(440px,calc(100vw-24px))] -translate-x-1/2 -translate-y-1/2 rounded-xl border border-line bg-glaze p-5 shadow-2xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[min(440px,calc(100vw-24px))] -translate-x-1/2 -translate-y-1/2 rounded-xl border border-line bg-glaze p-5 shadow-2xl"
+        >
           <Dialog.Title className="mb-3 text-[18px]">{title}</Dialog.Title>
           {children}
         </Dialog.Content>

@@ -10,13 +10,70 @@ export function DueTable({ rows }: { rows: readonly DueRow[] }) {
   const { day, far, today } = useYard();
   const late = (o: DueRow) => o.wantedOn !== null && o.wantedOn < today;
   const columns: Column<DueRow>[] = [
-    { key: 'number', head: 'Order', by: (o) => o.number, cell: (o) => <Link href={`/dock/${o.number}`} className="mono font-bold whitespace-nowrap">{o.number}</Link> },
-    { key: 'supplier', head: 'Supplier', by: (o) => o.supplier, cell: (o) => <><span className="font-semibold">{o.supplier}</span><span className="block text-[12.5px] text-ink-2 phone:hidden">{o.linesDue} of {o.lines} lines · {o.jobs?.replaceAll(',', ', ')}</span></> },
-    { key: 'jobs', head: 'Jobs', cell: (o) => <span className="mono">{o.jobs?.replaceAll(',', ' ') ?? '–'}</span>, wide: true },
-    { key: 'lines', head: 'Lines to come', num: true, by: (o) => o.linesDue, cell: (o) => `${o.linesDue} of ${o.lines}`, wide: true },
-    { key: 'carrier', head: 'Carrier', by: (o) => o.carrier, cell: (o) => <span className="text-ink-2">{o.carrier}</span>, wide: true },
+    {
+      key: 'number',
+      head: 'Order',
+      by: (o) => o.number,
+      cell: (o) => (
+        <Link href={`/dock/${o.number}`} className="mono font-bold whitespace-nowrap">
+          {o.number}
+        </Link>
+      ),
+    },
+    {
+      key: 'supplier',
+      head: 'Supplier',
+      by: (o) => o.supplier,
+      cell: (o) => (
+        <>
+          <span className="font-semibold">{o.supplier}</span>
+          <span className="block text-[12.5px] text-ink-2 phone:hidden">
+            {o.linesDue} of {o.lines} lines · {o.jobs?.replaceAll(',', ', ')}
+          </span>
+        </>
+      ),
+    },
+    {
+      key: 'jobs',
+      head: 'Jobs',
+      cell: (o) => <span className="mono">{o.jobs?.replaceAll(',', ' ') ?? '–'}</span>,
+      wide: true,
+    },
+    {
+      key: 'lines',
+      head: 'Lines to come',
+      num: true,
+      by: (o) => o.linesDue,
+      cell: (o) => `${o.linesDue} of ${o.lines}`,
+      wide: true,
+    },
+    {
+      key: 'carrier',
+      head: 'Carrier',
+      by: (o) => o.carrier,
+      cell: (o) => <span className="text-ink-2">{o.carrier}</span>,
+      wide: true,
+    },
     { key: 'state', head: 'State', by: (o) => o.state, cell: (o) => <StateTag state={o.state} />, wide: true },
-    { key: 'wanted', head: 'Wanted', by: (o) => o.wantedOn ?? '9999', cell: (o) => <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>{day(o.wantedOn)}{o.wantedOn !== null && <span className="block text-[12px] font-normal">{far(o.wantedOn)}</span>}</span> },
+    {
+      key: 'wanted',
+      head: 'Wanted',
+      by: (o) => o.wantedOn ?? '9999',
+      cell: (o) => (
+        <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>
+          {day(o.wantedOn)}
+          {o.wantedOn !== null && <span className="block text-[12px] font-normal">{far(o.wantedOn)}</span>}
+        </span>
+      ),
+    },
   ];
-  return <LedgerTable label="Deliveries to come" rows={rows} columns={columns} keyOf={(o) => o.id} hrefOf={(o) => `/dock/${o.number}`} />;
+  return (
+    <LedgerTable
+      label="Deliveries to come"
+      rows={rows}
+      columns={columns}
+      keyOf={(o) => o.id}
+      hrefOf={(o) => `/dock/${o.number}`}
+    />
+  );
 }

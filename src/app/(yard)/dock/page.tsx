@@ -12,8 +12,16 @@ export default place(async ({ db, person, today, query }) => {
   const late = rows.filter((r) => r.wantedOn !== null && r.wantedOn < today).length;
   return (
     <Sheet>
-      <PlaceTitle title="Dock" count={`${rows.length}${more ? ' of more' : ''} to come`}><FilterWords label="Order, supplier or part" /></PlaceTitle>
-      {rows.length === 0 ? <Empty title="Nothing is on its way">Orders stand here from when they are sent until all of their goods are in.</Empty> : <DueTable rows={rows} />}
+      <PlaceTitle title="Dock" count={`${rows.length}${more ? ' of more' : ''} to come`}>
+        <FilterWords label="Order, supplier or part" />
+      </PlaceTitle>
+      {rows.length === 0 ? (
+        <Empty title="Nothing is on its way">
+          Orders stand here from when they are sent until all of their goods are in.
+        </Empty>
+      ) : (
+        <DueTable rows={rows} />
+      )}
       <Shelf facts={<Fact>{late === 0 ? 'Nothing is late' : `${late} wanted before today`}</Fact>} />
     </Sheet>
   );

@@ -18,15 +18,23 @@ import { NeedSlip, type NeedChoices } from '../NeedSlip';
 import { GatherGroup, type SupplierTerms } from './GatherGroup';
 import { GatherPlan } from './GatherPlan';
 
-type Props = { readonly rows: readonly NeedLine[]; readonly total: number; readonly choices: NeedChoices; readonly terms: readonly SupplierTerms[]; readonly currency: string; readonly filters: ReactNode };
+type Props = {
+  readonly rows: readonly NeedLine[];
+  readonly total: number;
+  readonly choices: NeedChoices;
+  readonly terms: readonly SupplierTerms[];
+  readonly currency: string;
+  readonly filters: ReactNode;
+};
 
 /** Picked lines, by need: the quantity to buy as it is typed. */
 export type Picks = Readonly<Record<number, string>>;
 
-const toPicks = (picks: Picks) => Object.entries(picks).flatMap(([id, text]) => {
-  const read = parseQuantity(text);
-  return read.ok ? [{ needId: Number(id), buy: read.value }] : [];
-});
+const toPicks = (picks: Picks) =>
+  Object.entries(picks).flatMap(([id, text]) => {
+    const read = parseQuantity(text);
+    return read.ok ? [{ needId: Number(id), buy: read.value }] : [];
+  });
 
 export function Gather({ rows, total, choices, terms, currency, filters }: Props) {
   const router = useRouter();
@@ -81,43 +89,106 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
   useKey('Ctrl+Enter', 'Draft what is picked', submit, count > 0);
   useKey('Escape', 'Put back what is picked', putBack, count > 0);
 
-  const wrong = Object.entries(picks).filter(([, text]) => !parseQuantity(text).ok).map(([id]) => Number(id));
+  const wrong = Object.entries(picks)
+    .filter(([, text]) => !parseQuantity(text).ok)
+    .map(([id]) => Number(id));
   const orders = view?.bundles.length ?? 0;
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
   const late = Object.keys(picks).filter((id) => byId.get(Number(id))?.late).length;
-  const warnings = [over > 0 && `${over} budget${over === 1 ? '' : 's'} over`, late > 0 && `${late} line${late === 1 ? '' : 's'} late`].filter(Boolean).join(' · ');
-  const fault = drafting.refusals[0]?.message ?? (wrong.length > 0 ? 'A quantity cannot be read. Look at the line in red.' : view?.refusals[0]?.message);
+  const warnings = [
+    over > 0 && `${over} budget${over === 1 ? '' : 's'} over`,
+    late > 0 && `${late} line${late === 1 ? '' : 's'} late`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+  const fault =
+    drafting.refusals[0]?.message ??
+    (wrong.length > 0 ? 'A quantity cannot be read. Look at the line in red.' : view?.refusals[0]?.message);
 
   return (
-    <Sheet aside={<GatherPlan view={view} picked={count} lateIds={new Set(rows.filter((r) => r.late).map((r) => r.id))} />}>
-      <PlaceTitle title="Gather" count={`${total} line${total === 1 ? '' : 's'} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}>{filters}</PlaceTitle>
-      {rows.length === 0 ? <Empty title="Nothing is left to buy here">Every line of these buy lists is drafted, ordered or in. Choose other filters to look wider.</Empty> : (
+    <Sheet
+      aside={<GatherPlan view={view} picked={count} lateIds={new Set(rows.filter((r) => r.late).map((r) => r.id))} />}
+    >
+      <PlaceTitle
+        title="Gather"
+        count={`${total} line${total === 1 ? '' : 's'} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}
+      >
+        {filters}
+      </PlaceTitle>
+      {rows.length === 0 ? (
+        <Empty title="Nothing is left to buy here">
+          Every line of these buy lists is drafted, ordered or in. Choose other filters to look wider.
+        </Empty>
+      ) : (
         <div className="max-phone:overflow-x-auto">
           <table className="ledger" aria-label="What is to buy">
             <thead>
               <tr>
-                <th className="w-[34px]"><span className="sr-only">Picked</span></th><th>To buy</th><th className="max-phone:hidden">For</th><th className="max-phone:hidden">Needed</th><th className="num max-phone:hidden">Need</th><th className="num max-phone:hidden">Coming</th><th className="num">Buy</th><th className="num max-phone:hidden">Price</th><th className="num">Value {signOf(currency)}</th>
+                <th className="w-[34px]">
+                  <span className="sr-only">Picked</span>
+                </th>
+                <th>To buy</th>
+                <th className="max-phone:hidden">For</th>
+                <th className="max-phone:hidden">Needed</th>
+                <th className="num max-phone:hidden">Need</th>
+                <th className="num max-phone:hidden">Coming</th>
+                <th className="num">Buy</th>
+                <th className="num max-phone:hidden">Price</th>
+                <th className="num">Value {signOf(currency)}</th>
               </tr>
             </thead>
             {groups.map(([supplierId, own]) => (
-              <GatherGroup key={supplierId ?? 0} rows={own} terms={terms.find((t) => t.id === supplierId)} picks={picks} at={here?.id} wrong={wrong} suppliers={choices.suppliers}
-                onPick={pick} onOpen={setOpen} onQuantity={(id, text) => draft.set((now) => ({ ...now, [id]: text }))}
-                onSupplier={(id, chosen) => void choosing.run({ needIds: [id], supplierId: chosen })} />
+              <GatherGroup
+                key={supplierId ?? 0}
+                rows={own}
+                terms={terms.find((t) => t.id === supplierId)}
+                picks={picks}
+                at={here?.id}
+                wrong={wrong}
+                suppliers={choices.suppliers}
+                onPick={pick}
+                onOpen={setOpen}
+                onQuantity={(id, text) => draft.set((now) => ({ ...now, [id]: text }))}
+                onSupplier={(id, chosen) => void choosing.run({ needIds: [id], supplierId: chosen })}
+              />
             ))}
           </table>
         </div>
       )}
-      <Shelf fault={fault} facts={count === 0 ? <Fact>Pick lines to see the orders they make and what those do to each budget.</Fact> : (
-        <>
-          <Fact strong>{count} line{count === 1 ? '' : 's'} picked</Fact>
-          {view && <Fact>{orders} supplier{orders === 1 ? '' : 's'} · {new Set(view.bundles.flatMap((b) => b.jobs)).size} jobs</Fact>}
-          {value !== '' && <Fact strong>{value}</Fact>}
-          {warnings !== '' && <Fact warn>{warnings}</Fact>}
-        </>
-      )}>
-        {count > 0 && <ShelfPlain onClick={putBack} hint="Esc">Put back</ShelfPlain>}
-        <ShelfMain disabled={count === 0 || drafting.busy || wrong.length > 0} onClick={submit} hint="B">{drafting.busy ? 'Drafting…' : orders === 0 ? 'Draft orders' : `Draft ${orders} order${orders === 1 ? '' : 's'}`}</ShelfMain>
+      <Shelf
+        fault={fault}
+        facts={
+          count === 0 ? (
+            <Fact>Pick lines to see the orders they make and what those do to each budget.</Fact>
+          ) : (
+            <>
+              <Fact strong>
+                {count} line{count === 1 ? '' : 's'} picked
+              </Fact>
+              {view && (
+                <Fact>
+                  {orders} supplier{orders === 1 ? '' : 's'} · {new Set(view.bundles.flatMap((b) => b.jobs)).size} jobs
+                </Fact>
+              )}
+              {value !== '' && <Fact strong>{value}</Fact>}
+              {warnings !== '' && <Fact warn>{warnings}</Fact>}
+            </>
+          )
+        }
+      >
+        {count > 0 && (
+          <ShelfPlain onClick={putBack} hint="Esc">
+            Put back
+          </ShelfPlain>
+        )}
+        <ShelfMain disabled={count === 0 || drafting.busy || wrong.length > 0} onClick={submit} hint="B">
+          {drafting.busy
+            ? 'Drafting…'
+            : orders === 0
+              ? 'Draft orders'
+              : `Draft ${orders} order${orders === 1 ? '' : 's'}`}
+        </ShelfMain>
       </Shelf>
       {open && <NeedSlip key={open.id} need={open} choices={choices} onClose={() => setOpen(undefined)} />}
     </Sheet>
@@ -129,7 +200,12 @@ function usePreview(picks: Picks): GatherView | undefined {
   const [view, setView] = useState<GatherView>();
   const asked = JSON.stringify(toPicks(picks));
   const ask = useCallback(async (body: string, signal: AbortSignal) => {
-    const answer = await fetch('/gather/preview', { method: 'POST', body, headers: { 'content-type': 'application/json' }, signal }).catch(() => undefined);
+    const answer = await fetch('/gather/preview', {
+      method: 'POST',
+      body,
+      headers: { 'content-type': 'application/json' },
+      signal,
+    }).catch(() => undefined);
     if (answer?.ok) setView((await answer.json()) as GatherView);
   }, []);
   useEffect(() => {
@@ -145,6 +221,10 @@ function usePreview(picks: Picks): GatherView | undefined {
 
 function sumsByCurrency(view: GatherView | undefined): string {
   const sums = groupBy(view?.bundles ?? [], (b) => b.currency);
-  return [...sums].map(([currency, own]) => `${signOf(currency)}\u202f${formatAmount(minor(own.reduce((sum, b) => sum + b.goods + b.carriage, 0)), currency)}`).join(' + ');
+  return [...sums]
+    .map(
+      ([currency, own]) =>
+        `${signOf(currency)}\u202f${formatAmount(minor(own.reduce((sum, b) => sum + b.goods + b.carriage, 0)), currency)}`,
+    )
+    .join(' + ');
 }
-

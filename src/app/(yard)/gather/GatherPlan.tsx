@@ -6,7 +6,8 @@ import { EffectList } from '@/ui/EffectList';
 
 function carriageInWords(b: BundleView): { words: string; good: boolean } {
   const money = (a: Minor) => formatMoney(a, b.currency).replace(/\.00$/, '');
-  if (b.carriage === 0) return { words: b.freeFrom === null ? 'No carriage' : `Carriage free (over ${money(b.freeFrom)})`, good: true };
+  if (b.carriage === 0)
+    return { words: b.freeFrom === null ? 'No carriage' : `Carriage free (over ${money(b.freeFrom)})`, good: true };
   const more = b.freeFrom === null ? '' : ` · ${money(minor(b.freeFrom - b.goods))} more is carriage free`;
   return { words: `Carriage ${money(b.carriage)}${more}`, good: false };
 }
@@ -14,28 +15,71 @@ function carriageInWords(b: BundleView): { words: string; good: boolean } {
 function BundleCard({ bundle: b, late }: { bundle: BundleView; late: number }) {
   const carriage = carriageInWords(b);
   const share = b.freeFrom === null ? 1 : Math.min(b.goods / b.freeFrom, 1);
-  const care = [late > 0 && `${late} line${late === 1 ? '' : 's'} arrive${late === 1 ? 's' : ''} too late`, b.unpriced > 0 && `${b.unpriced} without a price`].filter(Boolean).join(' · ');
+  const care = [
+    late > 0 && `${late} line${late === 1 ? '' : 's'} arrive${late === 1 ? 's' : ''} too late`,
+    b.unpriced > 0 && `${b.unpriced} without a price`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
   return (
     <li className="rounded-lg border border-line bg-glaze px-3 py-2.5">
-      <div className="flex items-baseline justify-between gap-2"><span className="font-title text-[15px] font-bold">{b.supplier}</span><span className="font-bold whitespace-nowrap">{formatMoney(b.goods, b.currency)}</span></div>
-      <div className="text-[12.5px] text-ink-2">{b.lines} line{b.lines === 1 ? '' : 's'} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}</div>
-      <div aria-hidden className="my-1.5 h-[5px] overflow-hidden rounded bg-line-2"><div className={`rise h-full rounded ${carriage.good ? 'bg-enamel' : 'bg-amber'}`} style={{ width: `${share * 100}%` }} /></div>
-      <div className={`text-[12.5px] font-semibold ${carriage.good ? 'text-enamel' : 'text-amber'}`}>{carriage.words}</div>
+      <div className="flex items-baseline justify-between gap-2">
+        <span className="font-title text-[15px] font-bold">{b.supplier}</span>
+        <span className="font-bold whitespace-nowrap">{formatMoney(b.goods, b.currency)}</span>
+      </div>
+      <div className="text-[12.5px] text-ink-2">
+        {b.lines} line{b.lines === 1 ? '' : 's'} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}
+      </div>
+      <div aria-hidden className="my-1.5 h-[5px] overflow-hidden rounded bg-line-2">
+        <div
+          className={`rise h-full rounded ${carriage.good ? 'bg-enamel' : 'bg-amber'}`}
+          style={{ width: `${share * 100}%` }}
+        />
+      </div>
+      <div className={`text-[12.5px] font-semibold ${carriage.good ? 'text-enamel' : 'text-amber'}`}>
+        {carriage.words}
+      </div>
       {care !== '' && <div className="text-[12.5px] font-semibold text-brick">{care}</div>}
-      {b.added.map((words) => <div key={words} className="mt-1 border-t border-line-2 pt-1 text-[12.5px]">{words}</div>)}
+      {b.added.map((words) => (
+        <div key={words} className="mt-1 border-t border-line-2 pt-1 text-[12.5px]">
+          {words}
+        </div>
+      ))}
     </li>
   );
 }
 
 /** At the right of Gather: the orders that the picks make, and what those do to the jobs, before anything is made. */
-export function GatherPlan({ view, picked, lateIds }: { view: GatherView | undefined; picked: number; lateIds: ReadonlySet<number> }) {
+export function GatherPlan({
+  view,
+  picked,
+  lateIds,
+}: {
+  view: GatherView | undefined;
+  picked: number;
+  lateIds: ReadonlySet<number>;
+}) {
   if (picked === 0 || view === undefined || view.bundles.length === 0) {
-    return <><h2 className="mb-2 text-[16px]">What they make</h2><p className="text-ink-2">Tick lines, or press <span className="kbd">Space</span> on one. Lines for the same supplier become one order, each still charged to its own job.</p></>;
+    return (
+      <>
+        <h2 className="mb-2 text-[16px]">What they make</h2>
+        <p className="text-ink-2">
+          Tick lines, or press <span className="kbd">Space</span> on one. Lines for the same supplier become one order,
+          each still charged to its own job.
+        </p>
+      </>
+    );
   }
   return (
     <>
-      <h2 className="mb-2 text-[16px]" aria-live="polite">These make {view.bundles.length} order{view.bundles.length === 1 ? '' : 's'}</h2>
-      <ul className="grid gap-2">{view.bundles.map((b) => <BundleCard key={b.supplierId} bundle={b} late={b.needIds.filter((id) => lateIds.has(id)).length} />)}</ul>
+      <h2 className="mb-2 text-[16px]" aria-live="polite">
+        These make {view.bundles.length} order{view.bundles.length === 1 ? '' : 's'}
+      </h2>
+      <ul className="grid gap-2">
+        {view.bundles.map((b) => (
+          <BundleCard key={b.supplierId} bundle={b} late={b.needIds.filter((id) => lateIds.has(id)).length} />
+        ))}
+      </ul>
       <h2 className="mt-4 mb-1 text-[16px]">What it does to the jobs</h2>
       <EffectList effects={view.effects} />
     </>

@@ -9,19 +9,51 @@ export const metadata = { title: 'Gather' };
 
 export default place(async ({ db, person, today, query }) => {
   const supplierId = query.supplier === undefined ? undefined : Number(query.supplier);
-  const found = await listOpenNeeds(db, person, today, { job: query.job, supplierId, by: asDay(query.by ?? ''), words: query.words });
+  const found = await listOpenNeeds(db, person, today, {
+    job: query.job,
+    supplierId,
+    by: asDay(query.by ?? ''),
+    words: query.words,
+  });
   const choices = await loadChoices(db, person);
-  const jobs = (await db('job').where({ state: 'live' }).orderBy('number').select('number', 'shortName')) as { number: string; shortName: string }[];
-  const terms = (await db('supplier').select('id', 'leadDays', 'carriage', 'carriageFreeFrom', 'currency')) as { id: number; leadDays: number; carriage: number; carriageFreeFrom: number | null; currency: string }[];
+  const jobs = (await db('job').where({ state: 'live' }).orderBy('number').select('number', 'shortName')) as {
+    number: string;
+    shortName: string;
+  }[];
+  const terms = (await db('supplier').select('id', 'leadDays', 'carriage', 'carriageFreeFrom', 'currency')) as {
+    id: number;
+    leadDays: number;
+    carriage: number;
+    carriageFreeFrom: number | null;
+    currency: string;
+  }[];
   return (
-    <Gather rows={found.rows} total={found.total} choices={choices} terms={terms} currency={(await loadCompany(db)).currency}
+    <Gather
+      rows={found.rows}
+      total={found.total}
+      choices={choices}
+      terms={terms}
+      currency={(await loadCompany(db)).currency}
       filters={
         <>
-          <FilterChoice name="job" label="Job" options={[['', 'All live jobs'], ...jobs.map((j) => [j.number, `${j.number} ${j.shortName}`] as const)]} />
-          <FilterChoice name="supplier" label="Supplier" options={[['', 'All suppliers'], ['0', 'No supplier yet'], ...choices.suppliers.map((s) => [String(s.id), s.name] as const)]} />
+          <FilterChoice
+            name="job"
+            label="Job"
+            options={[['', 'All live jobs'], ...jobs.map((j) => [j.number, `${j.number} ${j.shortName}`] as const)]}
+          />
+          <FilterChoice
+            name="supplier"
+            label="Supplier"
+            options={[
+              ['', 'All suppliers'],
+              ['0', 'No supplier yet'],
+              ...choices.suppliers.map((s) => [String(s.id), s.name] as const),
+            ]}
+          />
           <FilterDay name="by" label="Needed by" />
           <FilterWords label="Part or number" />
         </>
-      } />
+      }
+    />
   );
 });

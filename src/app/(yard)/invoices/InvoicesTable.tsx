@@ -15,14 +15,70 @@ export function InvoicesTable({ rows }: { rows: readonly InvoiceRow[] }) {
   const router = useRouter();
   useKey('N', 'Enter an invoice', () => router.push('/invoices/new'), may('enter invoices'));
   const columns: Column<InvoiceRow>[] = [
-    { key: 'number', head: 'Invoice', by: (i) => i.number, cell: (i) => <Link href={`/invoices/${i.id}`} className="mono font-bold whitespace-nowrap">{i.number}</Link> },
-    { key: 'supplier', head: 'Supplier', by: (i) => i.supplier, cell: (i) => <span className="font-semibold">{i.supplier}</span> },
-    { key: 'order', head: 'Order', by: (i) => i.order, cell: (i) => <Link href={`/orders/${i.order}`} className="mono hover:underline">{i.order}</Link>, wide: true },
-    { key: 'day', head: 'Dated', by: (i) => i.day, cell: (i) => <span className="whitespace-nowrap">{day(i.day)}</span>, wide: true },
-    { key: 'due', head: 'To pay by', by: (i) => i.dueOn, cell: (i) => <span className="whitespace-nowrap">{day(i.dueOn)}</span>, wide: true },
+    {
+      key: 'number',
+      head: 'Invoice',
+      by: (i) => i.number,
+      cell: (i) => (
+        <Link href={`/invoices/${i.id}`} className="mono font-bold whitespace-nowrap">
+          {i.number}
+        </Link>
+      ),
+    },
+    {
+      key: 'supplier',
+      head: 'Supplier',
+      by: (i) => i.supplier,
+      cell: (i) => <span className="font-semibold">{i.supplier}</span>,
+    },
+    {
+      key: 'order',
+      head: 'Order',
+      by: (i) => i.order,
+      cell: (i) => (
+        <Link href={`/orders/${i.order}`} className="mono hover:underline">
+          {i.order}
+        </Link>
+      ),
+      wide: true,
+    },
+    {
+      key: 'day',
+      head: 'Dated',
+      by: (i) => i.day,
+      cell: (i) => <span className="whitespace-nowrap">{day(i.day)}</span>,
+      wide: true,
+    },
+    {
+      key: 'due',
+      head: 'To pay by',
+      by: (i) => i.dueOn,
+      cell: (i) => <span className="whitespace-nowrap">{day(i.dueOn)}</span>,
+      wide: true,
+    },
     { key: 'state', head: 'State', by: (i) => i.state, cell: (i) => <InvoiceTag state={i.state} /> },
-    { key: 'held', head: 'Differs by', num: true, by: (i) => i.held ?? 0, cell: (i) => (i.held === null ? <Dash /> : <b className="text-brick">{formatAmount(i.held, i.currency)}</b>) },
-    { key: 'gross', head: 'Total with tax', num: true, by: (i) => i.gross, cell: (i) => `${signOf(i.currency)}\u202f${formatAmount(i.gross, i.currency)}` },
+    {
+      key: 'held',
+      head: 'Differs by',
+      num: true,
+      by: (i) => i.held ?? 0,
+      cell: (i) => (i.held === null ? <Dash /> : <b className="text-brick">{formatAmount(i.held, i.currency)}</b>),
+    },
+    {
+      key: 'gross',
+      head: 'Total with tax',
+      num: true,
+      by: (i) => i.gross,
+      cell: (i) => `${signOf(i.currency)}\u202f${formatAmount(i.gross, i.currency)}`,
+    },
   ];
-  return <LedgerTable label="Invoices" rows={rows} columns={columns} keyOf={(i) => i.id} hrefOf={(i) => `/invoices/${i.id}`} />;
+  return (
+    <LedgerTable
+      label="Invoices"
+      rows={rows}
+      columns={columns}
+      keyOf={(i) => i.id}
+      hrefOf={(i) => `/invoices/${i.id}`}
+    />
+  );
 }

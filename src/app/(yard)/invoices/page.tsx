@@ -11,16 +11,60 @@ export const metadata = { title: 'Invoices' };
 
 export default place(async ({ db, person, query }) => {
   const show = (query.show ?? '') in INVOICE_FILTERS ? (query.show as keyof typeof INVOICE_FILTERS) : 'waiting';
-  const { rows, more } = await listInvoices(db, person, { show, words: query.words, before: query.before === undefined ? undefined : Number(query.before) });
+  const { rows, more } = await listInvoices(db, person, {
+    show,
+    words: query.words,
+    before: query.before === undefined ? undefined : Number(query.before),
+  });
   return (
     <Sheet>
       <PlaceTitle title="Invoices" count={`${rows.length}${more ? ' of more' : ''}`}>
-        <FilterChoice name="show" label="Which invoices" fallback="waiting" options={[['waiting', 'To match'], ['matched', 'Matched'], ['all', 'All invoices']]} />
+        <FilterChoice
+          name="show"
+          label="Which invoices"
+          fallback="waiting"
+          options={[
+            ['waiting', 'To match'],
+            ['matched', 'Matched'],
+            ['all', 'All invoices'],
+          ]}
+        />
         <FilterWords label="Number, supplier or order" />
       </PlaceTitle>
-      {rows.length === 0 ? <Empty title="No invoice waits">When a supplier’s bill comes, enter it against its order. <Link href="/invoices/new" className="step">Enter an invoice</Link></Empty> : <InvoicesTable rows={rows} />}
-      {more && <p className="mt-3"><Link className="step" href={`/invoices?${new URLSearchParams({ ...query, before: String(rows.at(-1)?.id ?? '') })}`}>Older invoices</Link></p>}
-      <Shelf facts={<Fact>{rows.filter((r) => r.state === 'held').length} held, {rows.filter((r) => r.state === 'entered').length} to match</Fact>}>{may(person, 'enter invoices') && <Link href="/invoices/new" className="btn btn-main h-[38px]">Enter an invoice</Link>}</Shelf>
+      {rows.length === 0 ? (
+        <Empty title="No invoice waits">
+          When a supplier’s bill comes, enter it against its order.{' '}
+          <Link href="/invoices/new" className="step">
+            Enter an invoice
+          </Link>
+        </Empty>
+      ) : (
+        <InvoicesTable rows={rows} />
+      )}
+      {more && (
+        <p className="mt-3">
+          <Link
+            className="step"
+            href={`/invoices?${new URLSearchParams({ ...query, before: String(rows.at(-1)?.id ?? '') })}`}
+          >
+            Older invoices
+          </Link>
+        </p>
+      )}
+      <Shelf
+        facts={
+          <Fact>
+            {rows.filter((r) => r.state === 'held').length} held, {rows.filter((r) => r.state === 'entered').length} to
+            match
+          </Fact>
+        }
+      >
+        {may(person, 'enter invoices') && (
+          <Link href="/invoices/new" className="btn btn-main h-[38px]">
+            Enter an invoice
+          </Link>
+        )}
+      </Shelf>
     </Sheet>
   );
 });

@@ -15,13 +15,74 @@ export function ItemsTable({ rows }: { rows: readonly ItemRow[] }) {
   const router = useRouter();
   useKey('N', 'Add an item', () => router.push('/items/new'), may('keep suppliers'));
   const columns: Column<ItemRow>[] = [
-    { key: 'number', head: 'Item', by: (i) => i.number, cell: (i) => <Link href={`/items/${i.id}`} className="mono font-bold whitespace-nowrap">{i.number}</Link> },
-    { key: 'name', head: 'Name', by: (i) => i.name, cell: (i) => <><span className="font-semibold">{i.name}</span> {i.stocked === 1 && <span className="tag">stocked</span>}</> },
-    { key: 'unit', head: 'Unit', by: (i) => i.unit, cell: (i) => unitOf(i.unit).short || unitOf(i.unit).name, wide: true },
-    { key: 'code', head: 'Cost code', by: (i) => i.code ?? '', cell: (i) => (i.code === null ? <Dash /> : <span className="whitespace-nowrap">{i.code} <span className="text-ink-2">{i.codeName}</span></span>), wide: true },
-    { key: 'supplier', head: 'Usual supplier', by: (i) => i.supplier ?? '', cell: (i) => i.supplier ?? <Dash /> , wide: true },
-    { key: 'theirs', head: 'Their number', cell: (i) => <span className="mono">{i.theirNumber || '–'}</span>, wide: true },
-    { key: 'price', head: 'Price', num: true, by: (i) => i.price ?? 0, cell: (i) => (i.price === null || i.currency === null ? <Dash /> : `${signOf(i.currency)}\u202f${formatPrice(i.price, i.currency)}`) },
+    {
+      key: 'number',
+      head: 'Item',
+      by: (i) => i.number,
+      cell: (i) => (
+        <Link href={`/items/${i.id}`} className="mono font-bold whitespace-nowrap">
+          {i.number}
+        </Link>
+      ),
+    },
+    {
+      key: 'name',
+      head: 'Name',
+      by: (i) => i.name,
+      cell: (i) => (
+        <>
+          <span className="font-semibold">{i.name}</span> {i.stocked === 1 && <span className="tag">stocked</span>}
+        </>
+      ),
+    },
+    {
+      key: 'unit',
+      head: 'Unit',
+      by: (i) => i.unit,
+      cell: (i) => unitOf(i.unit).short || unitOf(i.unit).name,
+      wide: true,
+    },
+    {
+      key: 'code',
+      head: 'Cost code',
+      by: (i) => i.code ?? '',
+      cell: (i) =>
+        i.code === null ? (
+          <Dash />
+        ) : (
+          <span className="whitespace-nowrap">
+            {i.code} <span className="text-ink-2">{i.codeName}</span>
+          </span>
+        ),
+      wide: true,
+    },
+    {
+      key: 'supplier',
+      head: 'Usual supplier',
+      by: (i) => i.supplier ?? '',
+      cell: (i) => i.supplier ?? <Dash />,
+      wide: true,
+    },
+    {
+      key: 'theirs',
+      head: 'Their number',
+      cell: (i) => <span className="mono">{i.theirNumber || '–'}</span>,
+      wide: true,
+    },
+    {
+      key: 'price',
+      head: 'Price',
+      num: true,
+      by: (i) => i.price ?? 0,
+      cell: (i) =>
+        i.price === null || i.currency === null ? (
+          <Dash />
+        ) : (
+          `${signOf(i.currency)}\u202f${formatPrice(i.price, i.currency)}`
+        ),
+    },
   ];
-  return <LedgerTable label="Items" rows={rows} columns={columns} keyOf={(i) => i.id} hrefOf={(i) => `/items/${i.id}`} />;
+  return (
+    <LedgerTable label="Items" rows={rows} columns={columns} keyOf={(i) => i.id} hrefOf={(i) => `/items/${i.id}`} />
+  );
 }

@@ -13,10 +13,33 @@ export default place(async ({ db, person, query }) => {
   const { rows, more } = await listItems(db, person, query.words, query.after);
   return (
     <Sheet>
-      <PlaceTitle title="Items" count={rows.length}><FilterWords label="Number or name" /></PlaceTitle>
-      {rows.length === 0 ? <Empty title="No item is shown">An item has a number of yours, a unit, and suppliers who sell it. <Link href="/items/new" className="step">Add an item</Link></Empty> : <ItemsTable rows={rows} />}
-      {more && <p className="mt-3"><Link className="step" href={`/items?${new URLSearchParams({ ...query, after: rows.at(-1)?.number ?? '' })}`}>More items</Link></p>}
-      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>{may(person, 'keep suppliers') && <Link href="/items/new" className="btn btn-main h-[38px]">Add an item</Link>}</Shelf>
+      <PlaceTitle title="Items" count={rows.length}>
+        <FilterWords label="Number or name" />
+      </PlaceTitle>
+      {rows.length === 0 ? (
+        <Empty title="No item is shown">
+          An item has a number of yours, a unit, and suppliers who sell it.{' '}
+          <Link href="/items/new" className="step">
+            Add an item
+          </Link>
+        </Empty>
+      ) : (
+        <ItemsTable rows={rows} />
+      )}
+      {more && (
+        <p className="mt-3">
+          <Link className="step" href={`/items?${new URLSearchParams({ ...query, after: rows.at(-1)?.number ?? '' })}`}>
+            More items
+          </Link>
+        </p>
+      )}
+      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
+        {may(person, 'keep suppliers') && (
+          <Link href="/items/new" className="btn btn-main h-[38px]">
+            Add an item
+          </Link>
+        )}
+      </Shelf>
     </Sheet>
   );
 });

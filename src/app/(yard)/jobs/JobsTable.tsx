@@ -15,25 +15,100 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
   const { currency, day, may } = useYard();
   const router = useRouter();
   useKey('N', 'Open a new job', () => router.push('/jobs/new'), may('open jobs'));
-  const whole = (amount: Parameters<typeof formatWhole>[0] | undefined) => (amount === undefined || amount === 0 ? <Dash /> : formatWhole(amount, currency));
+  const whole = (amount: Parameters<typeof formatWhole>[0] | undefined) =>
+    amount === undefined || amount === 0 ? <Dash /> : formatWhole(amount, currency);
   const columns: Column<JobRow>[] = [
-    { key: 'number', head: 'Job', by: (j) => j.number, cell: (j) => <Link href={`/jobs/${j.number}`} className="mono font-bold">{j.number}</Link> },
     {
-      key: 'name', head: 'Name', by: (j) => j.name,
-      cell: (j) => <><span className="font-semibold">{j.name}</span> <span className="tag">{JOB_KINDS[j.kind]}</span><span className="block text-[12.5px] text-ink-2 lg:hidden">{j.customer}</span></>,
+      key: 'number',
+      head: 'Job',
+      by: (j) => j.number,
+      cell: (j) => (
+        <Link href={`/jobs/${j.number}`} className="mono font-bold">
+          {j.number}
+        </Link>
+      ),
     },
-    { key: 'customer', head: 'Customer', by: (j) => j.customer, cell: (j) => <span className="text-ink-2">{j.customer}</span>, className: 'max-lg:hidden' },
+    {
+      key: 'name',
+      head: 'Name',
+      by: (j) => j.name,
+      cell: (j) => (
+        <>
+          <span className="font-semibold">{j.name}</span> <span className="tag">{JOB_KINDS[j.kind]}</span>
+          <span className="block text-[12.5px] text-ink-2 lg:hidden">{j.customer}</span>
+        </>
+      ),
+    },
+    {
+      key: 'customer',
+      head: 'Customer',
+      by: (j) => j.customer,
+      cell: (j) => <span className="text-ink-2">{j.customer}</span>,
+      className: 'max-lg:hidden',
+    },
     { key: 'state', head: 'State', by: (j) => j.state, cell: (j) => JOB_STATES[j.state], wide: true },
-    { key: 'due', head: 'Due', by: (j) => j.dueOn ?? '9999', cell: (j) => <span className="whitespace-nowrap">{day(j.dueOn)}</span>, wide: true },
-    { key: 'toBuy', head: 'To buy', num: true, by: (j) => j.toBuy, cell: (j) => (j.toBuy === 0 ? <Dash /> : j.toBuy), wide: true },
+    {
+      key: 'due',
+      head: 'Due',
+      by: (j) => j.dueOn ?? '9999',
+      cell: (j) => <span className="whitespace-nowrap">{day(j.dueOn)}</span>,
+      wide: true,
+    },
+    {
+      key: 'toBuy',
+      head: 'To buy',
+      num: true,
+      by: (j) => j.toBuy,
+      cell: (j) => (j.toBuy === 0 ? <Dash /> : j.toBuy),
+      wide: true,
+    },
   ];
   const money: Column<JobRow>[] = [
-    { key: 'budget', head: `Budget ${signOf(currency)}`, num: true, by: (j) => j.level?.budget ?? 0, cell: (j) => whole(j.level?.budget), wide: true },
-    { key: 'committed', head: 'Committed', num: true, by: (j) => (j.level ? committedOf(j.level) : 0), cell: (j) => whole(j.level ? committedOf(j.level) : undefined), wide: true },
-    { key: 'level', head: 'Level against budget', cell: (j) => j.level && (j.level.budget !== 0 || forecastOf(j.level) !== 0) ? <LyingGlass level={j.level} currency={currency} name={`Job ${j.number}`} /> : <Dash />, className: 'w-[140px]', wide: true },
-    { key: 'headroom', head: 'Headroom', num: true, by: (j) => (j.level ? headroomOf(j.level) : 0), cell: (j) => <Headroom row={j} currency={currency} /> },
+    {
+      key: 'budget',
+      head: `Budget ${signOf(currency)}`,
+      num: true,
+      by: (j) => j.level?.budget ?? 0,
+      cell: (j) => whole(j.level?.budget),
+      wide: true,
+    },
+    {
+      key: 'committed',
+      head: 'Committed',
+      num: true,
+      by: (j) => (j.level ? committedOf(j.level) : 0),
+      cell: (j) => whole(j.level ? committedOf(j.level) : undefined),
+      wide: true,
+    },
+    {
+      key: 'level',
+      head: 'Level against budget',
+      cell: (j) =>
+        j.level && (j.level.budget !== 0 || forecastOf(j.level) !== 0) ? (
+          <LyingGlass level={j.level} currency={currency} name={`Job ${j.number}`} />
+        ) : (
+          <Dash />
+        ),
+      className: 'w-[140px]',
+      wide: true,
+    },
+    {
+      key: 'headroom',
+      head: 'Headroom',
+      num: true,
+      by: (j) => (j.level ? headroomOf(j.level) : 0),
+      cell: (j) => <Headroom row={j} currency={currency} />,
+    },
   ];
-  return <LedgerTable label="Jobs" rows={rows} columns={rows.some((r) => r.level !== null) ? [...columns, ...money] : columns} keyOf={(j) => j.id} hrefOf={(j) => `/jobs/${j.number}`} />;
+  return (
+    <LedgerTable
+      label="Jobs"
+      rows={rows}
+      columns={rows.some((r) => r.level !== null) ? [...columns, ...money] : columns}
+      keyOf={(j) => j.id}
+      hrefOf={(j) => `/jobs/${j.number}`}
+    />
+  );
 }
 
 function Headroom({ row, currency }: { row: JobRow; currency: string }) {

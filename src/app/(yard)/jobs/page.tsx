@@ -10,18 +10,42 @@ import { JobsTable } from './JobsTable';
 export const metadata = { title: 'Jobs' };
 
 export default place(async ({ db, person, query }) => {
-  const state = query.state === 'all' || (query.state ?? '') in JOB_STATES ? (query.state as JobState | 'all') : undefined;
+  const state =
+    query.state === 'all' || (query.state ?? '') in JOB_STATES ? (query.state as JobState | 'all') : undefined;
   const { rows, more } = await listJobs(db, person, { state, words: query.words, after: query.after });
   const last = rows.at(-1)?.number ?? '';
   return (
     <Sheet>
       <PlaceTitle title="Jobs" count={`${rows.length}${more ? ' of more' : ''}`}>
-        <FilterChoice name="state" label="State" fallback="live" options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]} />
+        <FilterChoice
+          name="state"
+          label="State"
+          fallback="live"
+          options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]}
+        />
         <FilterWords label="Number, name or customer" />
       </PlaceTitle>
-      {rows.length === 0 ? <Empty title="No job is shown">Choose another state above, or open a new job and bring its quote in from a file.</Empty> : <JobsTable rows={rows} />}
-      {more && <p className="mt-3"><Link className="step" href={`/jobs?${new URLSearchParams({ ...query, after: last })}`}>More jobs after {last}</Link></p>}
-      <Shelf facts={<Fact>Enter opens the job that is marked; its tab stays on the rail until you close it.</Fact>}>{may(person, 'open jobs') && <Link href="/jobs/new" className="btn btn-main h-[38px]">Open a new job</Link>}</Shelf>
+      {rows.length === 0 ? (
+        <Empty title="No job is shown">
+          Choose another state above, or open a new job and bring its quote in from a file.
+        </Empty>
+      ) : (
+        <JobsTable rows={rows} />
+      )}
+      {more && (
+        <p className="mt-3">
+          <Link className="step" href={`/jobs?${new URLSearchParams({ ...query, after: last })}`}>
+            More jobs after {last}
+          </Link>
+        </p>
+      )}
+      <Shelf facts={<Fact>Enter opens the job that is marked; its tab stays on the rail until you close it.</Fact>}>
+        {may(person, 'open jobs') && (
+          <Link href="/jobs/new" className="btn btn-main h-[38px]">
+            Open a new job
+          </Link>
+        )}
+      </Shelf>
     </Sheet>
   );
 });

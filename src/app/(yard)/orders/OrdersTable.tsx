@@ -13,19 +13,86 @@ type Row = OrderRow & { readonly share?: Minor | null };
 
 export function OrdersTable({ rows, shares = false }: { rows: readonly Row[]; shares?: boolean }) {
   const { day, today, currency, may } = useYard();
-  const late = (o: Row) => ['sent', 'confirmed', 'partIn'].includes(o.state) && o.wantedOn !== null && o.wantedOn < today;
+  const late = (o: Row) =>
+    ['sent', 'confirmed', 'partIn'].includes(o.state) && o.wantedOn !== null && o.wantedOn < today;
   const href = (o: Row) => (may('see money') ? `/orders/${o.number}` : `/dock/${o.number}`);
   const columns: Column<Row>[] = [
-    { key: 'number', head: 'Order', by: (o) => o.number, cell: (o) => <Link href={href(o)} className="mono font-bold whitespace-nowrap">{o.number}</Link> },
-    { key: 'supplier', head: 'Supplier', by: (o) => o.supplier, cell: (o) => <><span className="font-semibold">{o.supplier}</span><span className="block text-[12.5px] text-ink-2 phone:hidden">{ORDER_STATE_NAMES[o.state]}</span></> },
-    { key: 'jobs', head: 'Jobs', cell: (o) => <span className="mono">{o.jobs?.replaceAll(',', ' ') ?? '–'}</span>, wide: true },
+    {
+      key: 'number',
+      head: 'Order',
+      by: (o) => o.number,
+      cell: (o) => (
+        <Link href={href(o)} className="mono font-bold whitespace-nowrap">
+          {o.number}
+        </Link>
+      ),
+    },
+    {
+      key: 'supplier',
+      head: 'Supplier',
+      by: (o) => o.supplier,
+      cell: (o) => (
+        <>
+          <span className="font-semibold">{o.supplier}</span>
+          <span className="block text-[12.5px] text-ink-2 phone:hidden">{ORDER_STATE_NAMES[o.state]}</span>
+        </>
+      ),
+    },
+    {
+      key: 'jobs',
+      head: 'Jobs',
+      cell: (o) => <span className="mono">{o.jobs?.replaceAll(',', ' ') ?? '–'}</span>,
+      wide: true,
+    },
     { key: 'lines', head: 'Lines', num: true, by: (o) => o.lines, cell: (o) => o.lines, wide: true },
-    { key: 'state', head: 'State', by: (o) => o.state, cell: (o) => <StateTag state={o.state} failed={o.failed > 0} />, wide: true },
-    { key: 'sent', head: 'Sent', by: (o) => o.sentOn ?? '', cell: (o) => <span className="whitespace-nowrap">{day(o.sentOn)}</span>, wide: true },
-    { key: 'wanted', head: 'Wanted', by: (o) => o.wantedOn ?? '9999', cell: (o) => <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>{day(o.wantedOn)}{late(o) && <span className="sr-only">, late</span>}</span> },
-    { key: 'net', head: 'Order net', num: true, by: (o) => o.net ?? 0, cell: (o) => (o.net === null ? <Dash /> : `${signOf(o.currency)}\u202f${formatAmount(o.net, o.currency)}`) },
+    {
+      key: 'state',
+      head: 'State',
+      by: (o) => o.state,
+      cell: (o) => <StateTag state={o.state} failed={o.failed > 0} />,
+      wide: true,
+    },
+    {
+      key: 'sent',
+      head: 'Sent',
+      by: (o) => o.sentOn ?? '',
+      cell: (o) => <span className="whitespace-nowrap">{day(o.sentOn)}</span>,
+      wide: true,
+    },
+    {
+      key: 'wanted',
+      head: 'Wanted',
+      by: (o) => o.wantedOn ?? '9999',
+      cell: (o) => (
+        <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>
+          {day(o.wantedOn)}
+          {late(o) && <span className="sr-only">, late</span>}
+        </span>
+      ),
+    },
+    {
+      key: 'net',
+      head: 'Order net',
+      num: true,
+      by: (o) => o.net ?? 0,
+      cell: (o) => (o.net === null ? <Dash /> : `${signOf(o.currency)}\u202f${formatAmount(o.net, o.currency)}`),
+    },
   ];
-  const share: Column<Row> = { key: 'share', head: `This job ${signOf(currency)}`, num: true, by: (o) => o.share ?? 0, cell: (o) => (o.share == null ? <Dash /> : formatAmount(o.share, currency)) };
+  const share: Column<Row> = {
+    key: 'share',
+    head: `This job ${signOf(currency)}`,
+    num: true,
+    by: (o) => o.share ?? 0,
+    cell: (o) => (o.share == null ? <Dash /> : formatAmount(o.share, currency)),
+  };
   const shown = may('see money') ? columns : columns.filter((c) => c.key !== 'net');
-  return <LedgerTable label="Orders" rows={rows} columns={shares ? [...shown, share] : shown} keyOf={(o) => o.id} hrefOf={href} />;
+  return (
+    <LedgerTable
+      label="Orders"
+      rows={rows}
+      columns={shares ? [...shown, share] : shown}
+      keyOf={(o) => o.id}
+      hrefOf={href}
+    />
+  );
 }

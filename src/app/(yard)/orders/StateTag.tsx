@@ -1,6 +1,11 @@
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
 
-const LOOK: Readonly<Partial<Record<OrderState, string>>> = { settled: 'tag-good', allIn: 'tag-good', calledOff: '', partIn: 'tag-care' };
+const LOOK: Readonly<Partial<Record<OrderState, string>>> = {
+  settled: 'tag-good',
+  allIn: 'tag-good',
+  calledOff: '',
+  partIn: 'tag-care',
+};
 
 /** An order's state as a word in an outline. */
 export function StateTag({ state, failed = false }: { state: OrderState; failed?: boolean }) {

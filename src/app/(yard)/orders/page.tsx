@@ -10,11 +10,22 @@ import { OrdersTable } from './OrdersTable';
 
 export const metadata = { title: 'Orders' };
 
-const SHOWN = [['open', 'Open orders'], ['unsent', 'Not sent yet'], ['sent', 'At suppliers'], ['in', 'All in, to settle'], ['done', 'Settled or called off'], ['all', 'All orders']] as const;
+const SHOWN = [
+  ['open', 'Open orders'],
+  ['unsent', 'Not sent yet'],
+  ['sent', 'At suppliers'],
+  ['in', 'All in, to settle'],
+  ['done', 'Settled or called off'],
+  ['all', 'All orders'],
+] as const;
 
 export default place(async ({ db, person, query }) => {
   const show = (query.show ?? '') in ORDER_FILTERS ? (query.show as keyof typeof ORDER_FILTERS) : 'open';
-  const { rows, more } = await listOrders(db, person, { show, words: query.words, before: query.before === undefined ? undefined : Number(query.before) });
+  const { rows, more } = await listOrders(db, person, {
+    show,
+    words: query.words,
+    before: query.before === undefined ? undefined : Number(query.before),
+  });
   const unsent = rows.filter((r) => UNSENT.includes(r.state)).length;
   return (
     <Sheet>
@@ -22,9 +33,34 @@ export default place(async ({ db, person, query }) => {
         <FilterChoice name="show" label="Which orders" fallback="open" options={SHOWN} />
         <FilterWords label="Number or supplier" />
       </PlaceTitle>
-      {rows.length === 0 ? <Empty title="No order is shown">Orders are drafted in <Link href="/gather" className="step">Gather</Link>, from what the jobs’ buy lists need.</Empty> : <OrdersTable rows={rows} />}
-      {more && <p className="mt-3"><Link className="step" href={`/orders?${new URLSearchParams({ ...query, before: String(rows.at(-1)?.id ?? '') })}`}>Older orders</Link></p>}
-      <Shelf facts={<Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>}>{may(person, 'draft orders') && <Link href="/gather" className="btn btn-main h-[38px]">Gather</Link>}</Shelf>
+      {rows.length === 0 ? (
+        <Empty title="No order is shown">
+          Orders are drafted in{' '}
+          <Link href="/gather" className="step">
+            Gather
+          </Link>
+          , from what the jobs’ buy lists need.
+        </Empty>
+      ) : (
+        <OrdersTable rows={rows} />
+      )}
+      {more && (
+        <p className="mt-3">
+          <Link
+            className="step"
+            href={`/orders?${new URLSearchParams({ ...query, before: String(rows.at(-1)?.id ?? '') })}`}
+          >
+            Older orders
+          </Link>
+        </p>
+      )}
+      <Shelf facts={<Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>}>
+        {may(person, 'draft orders') && (
+          <Link href="/gather" className="btn btn-main h-[38px]">
+            Gather
+          </Link>
+        )}
+      </Shelf>
     </Sheet>
   );
 });

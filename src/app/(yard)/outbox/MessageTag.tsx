@@ -1,5 +1,11 @@
 import type { MessageState } from '@/queries/outbox';
 
-const WORDS: Readonly<Record<MessageState, readonly [string, string]>> = { taken: ['taken by the mail server', 'tag-good'], failed: ['failed', 'tag-stop'], sending: ['being sent', ''] };
+const WORDS: Readonly<Record<MessageState, readonly [string, string]>> = {
+  taken: ['taken by the mail server', 'tag-good'],
+  failed: ['failed', 'tag-stop'],
+  sending: ['being sent', ''],
+};
 
-export const MessageTag = ({ state }: { state: MessageState }) => <span className={`tag ${WORDS[state][1]}`}>{WORDS[state][0]}</span>;
+export const MessageTag = ({ state }: { state: MessageState }) => (
+  <span className={`tag ${WORDS[state][1]}`}>{WORDS[state][0]}</span>
+);

@@ -12,18 +12,45 @@ export default place(async ({ db, person, today, query }) => {
   return (
     <Sheet>
       <PlaceTitle title="Outbox" count="what was mailed to suppliers, and what the mail server said" />
-      {rows.length === 0 ? <Empty title="Nothing was mailed yet">When an order is sent, its message stands here with the mail server’s answer.</Empty> : (
+      {rows.length === 0 ? (
+        <Empty title="Nothing was mailed yet">
+          When an order is sent, its message stands here with the mail server’s answer.
+        </Empty>
+      ) : (
         <div className="max-phone:overflow-x-auto">
           <table className="ledger" aria-label="Messages">
-            <thead><tr><th>When</th><th>Order</th><th>To</th><th className="max-phone:hidden">Subject</th><th>Result</th><th className="max-phone:hidden">Sent by</th></tr></thead>
+            <thead>
+              <tr>
+                <th>When</th>
+                <th>Order</th>
+                <th>To</th>
+                <th className="max-phone:hidden">Subject</th>
+                <th>Result</th>
+                <th className="max-phone:hidden">Sent by</th>
+              </tr>
+            </thead>
             <tbody>
               {rows.map((m) => (
                 <tr key={m.id}>
-                  <td className="whitespace-nowrap">{formatDay(m.at.slice(0, 10) as Day, today)} {m.at.slice(11, 16)}</td>
-                  <td><Link href={`/orders/${m.order}`} className="mono font-bold">{m.order}</Link></td>
+                  <td className="whitespace-nowrap">
+                    {formatDay(m.at.slice(0, 10) as Day, today)} {m.at.slice(11, 16)}
+                  </td>
+                  <td>
+                    <Link href={`/orders/${m.order}`} className="mono font-bold">
+                      {m.order}
+                    </Link>
+                  </td>
                   <td>{m.recipient}</td>
-                  <td className="max-phone:hidden"><Link href={`/outbox/${m.id}`} className="font-semibold hover:underline">{m.subject}</Link></td>
-                  <td><Link href={`/outbox/${m.id}`}><MessageTag state={m.state} /></Link></td>
+                  <td className="max-phone:hidden">
+                    <Link href={`/outbox/${m.id}`} className="font-semibold hover:underline">
+                      {m.subject}
+                    </Link>
+                  </td>
+                  <td>
+                    <Link href={`/outbox/${m.id}`}>
+                      <MessageTag state={m.state} />
+                    </Link>
+                  </td>
                   <td className="text-ink-2 max-phone:hidden">{m.who}</td>
                 </tr>
               ))}
@@ -31,7 +58,13 @@ export default place(async ({ db, person, today, query }) => {
           </table>
         </div>
       )}
-      {more && <p className="mt-3"><Link className="step" href={`/outbox?before=${rows.at(-1)?.id}`}>Older messages</Link></p>}
+      {more && (
+        <p className="mt-3">
+          <Link className="step" href={`/outbox?before=${rows.at(-1)?.id}`}>
+            Older messages
+          </Link>
+        </p>
+      )}
     </Sheet>
   );
 });

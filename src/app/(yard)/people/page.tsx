@@ -14,19 +14,45 @@ export default place(async ({ db, person }) => {
     <>
       <h2 className="text-[16px]">{company.name}</h2>
       <p className="whitespace-pre-line text-ink-2">{company.address}</p>
-      <p className="mt-1 text-ink-2">{company.email} · {company.currency}</p>
+      <p className="mt-1 text-ink-2">
+        {company.email} · {company.currency}
+      </p>
       <h2 className="mt-4 mb-1 text-[16px]">Cost codes</h2>
-      <ul>{codes.map((c) => <li key={c.id}><b>{c.code}</b> {c.name}</li>)}</ul>
+      <ul>
+        {codes.map((c) => (
+          <li key={c.id}>
+            <b>{c.code}</b> {c.name}
+          </li>
+        ))}
+      </ul>
       <h2 className="mt-4 mb-1 text-[16px]">Taxes</h2>
-      <ul>{taxes.map((t) => <li key={t.id}>{t.name}</li>)}</ul>
+      <ul>
+        {taxes.map((t) => (
+          <li key={t.id}>{t.name}</li>
+        ))}
+      </ul>
     </>
   );
   return (
     <Sheet aside={aside}>
       <PlaceTitle title="People" count={`${people.length} who sign in`} />
       <table className="ledger" aria-label="People">
-        <thead><tr><th>Name</th><th>E-mail</th><th>Roles</th></tr></thead>
-        <tbody>{people.map((p) => <tr key={p.id}><td className="!font-semibold">{p.name}</td><td>{p.email}</td><td>{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</td></tr>)}</tbody>
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>E-mail</th>
+            <th>Roles</th>
+          </tr>
+        </thead>
+        <tbody>
+          {people.map((p) => (
+            <tr key={p.id}>
+              <td className="!font-semibold">{p.name}</td>
+              <td>{p.email}</td>
+              <td>{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</td>
+            </tr>
+          ))}
+        </tbody>
       </table>
       <AddPerson />
     </Sheet>

@@ -15,14 +15,77 @@ export function SuppliersTable({ rows }: { rows: readonly SupplierRow[] }) {
   useKey('N', 'Add a supplier', () => router.push('/suppliers/new'), may('keep suppliers'));
   const money = (amount: Minor, currency: string) => `${signOf(currency)}\u202f${formatAmount(amount, currency)}`;
   const columns: Column<SupplierRow>[] = [
-    { key: 'name', head: 'Supplier', by: (s) => s.name, cell: (s) => <Link href={`/suppliers/${s.id}`} className="font-semibold hover:underline">{s.name}</Link> },
-    { key: 'email', head: 'Orders go to', by: (s) => s.email ?? '', cell: (s) => s.email ?? <span className="tag tag-care">no address</span>, wide: true },
+    {
+      key: 'name',
+      head: 'Supplier',
+      by: (s) => s.name,
+      cell: (s) => (
+        <Link href={`/suppliers/${s.id}`} className="font-semibold hover:underline">
+          {s.name}
+        </Link>
+      ),
+    },
+    {
+      key: 'email',
+      head: 'Orders go to',
+      by: (s) => s.email ?? '',
+      cell: (s) => s.email ?? <span className="tag tag-care">no address</span>,
+      wide: true,
+    },
     { key: 'lead', head: 'Lead, working days', num: true, by: (s) => s.leadDays, cell: (s) => s.leadDays, wide: true },
-    { key: 'carriage', head: 'Carriage', num: true, by: (s) => s.carriage, cell: (s) => (s.carriage === 0 ? <Dash /> : money(s.carriage, s.currency)), wide: true },
-    { key: 'free', head: 'Free from', num: true, by: (s) => s.carriageFreeFrom ?? 0, cell: (s) => (s.carriageFreeFrom === null ? <Dash /> : money(s.carriageFreeFrom, s.currency)), wide: true },
-    { key: 'toBuy', head: 'To buy', num: true, by: (s) => s.toBuy, cell: (s) => (s.toBuy === 0 ? <Dash /> : <Link href={`/gather?supplier=${s.id}`} className="hover:underline">{s.toBuy} lines</Link>) },
-    { key: 'open', head: 'Open orders', num: true, by: (s) => s.openOrders, cell: (s) => (s.openOrders === 0 ? <Dash /> : s.openOrders), wide: true },
-    { key: 'onOrder', head: 'Net of those', num: true, by: (s) => s.onOrder, cell: (s) => (s.onOrder === 0 ? <Dash /> : money(s.onOrder, s.currency)) },
+    {
+      key: 'carriage',
+      head: 'Carriage',
+      num: true,
+      by: (s) => s.carriage,
+      cell: (s) => (s.carriage === 0 ? <Dash /> : money(s.carriage, s.currency)),
+      wide: true,
+    },
+    {
+      key: 'free',
+      head: 'Free from',
+      num: true,
+      by: (s) => s.carriageFreeFrom ?? 0,
+      cell: (s) => (s.carriageFreeFrom === null ? <Dash /> : money(s.carriageFreeFrom, s.currency)),
+      wide: true,
+    },
+    {
+      key: 'toBuy',
+      head: 'To buy',
+      num: true,
+      by: (s) => s.toBuy,
+      cell: (s) =>
+        s.toBuy === 0 ? (
+          <Dash />
+        ) : (
+          <Link href={`/gather?supplier=${s.id}`} className="hover:underline">
+            {s.toBuy} lines
+          </Link>
+        ),
+    },
+    {
+      key: 'open',
+      head: 'Open orders',
+      num: true,
+      by: (s) => s.openOrders,
+      cell: (s) => (s.openOrders === 0 ? <Dash /> : s.openOrders),
+      wide: true,
+    },
+    {
+      key: 'onOrder',
+      head: 'Net of those',
+      num: true,
+      by: (s) => s.onOrder,
+      cell: (s) => (s.onOrder === 0 ? <Dash /> : money(s.onOrder, s.currency)),
+    },
   ];
-  return <LedgerTable label="Suppliers" rows={rows} columns={columns} keyOf={(s) => s.id} hrefOf={(s) => `/suppliers/${s.id}`} />;
+  return (
+    <LedgerTable
+      label="Suppliers"
+      rows={rows}
+      columns={columns}
+      keyOf={(s) => s.id}
+      hrefOf={(s) => `/suppliers/${s.id}`}
+    />
+  );
 }

@@ -13,9 +13,26 @@ export default place(async ({ db, person, query }) => {
   const rows = await listSuppliers(db, person, query.words);
   return (
     <Sheet>
-      <PlaceTitle title="Suppliers" count={rows.length}><FilterWords label="Supplier’s name" /></PlaceTitle>
-      {rows.length === 0 ? <Empty title="No supplier is here yet">Add those you buy from: their e-mail address, terms and lead time. <Link href="/suppliers/new" className="step">Add a supplier</Link></Empty> : <SuppliersTable rows={rows} />}
-      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>{may(person, 'keep suppliers') && <Link href="/suppliers/new" className="btn btn-main h-[38px]">Add a supplier</Link>}</Shelf>
+      <PlaceTitle title="Suppliers" count={rows.length}>
+        <FilterWords label="Supplier’s name" />
+      </PlaceTitle>
+      {rows.length === 0 ? (
+        <Empty title="No supplier is here yet">
+          Add those you buy from: their e-mail address, terms and lead time.{' '}
+          <Link href="/suppliers/new" className="step">
+            Add a supplier
+          </Link>
+        </Empty>
+      ) : (
+        <SuppliersTable rows={rows} />
+      )}
+      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
+        {may(person, 'keep suppliers') && (
+          <Link href="/suppliers/new" className="btn btn-main h-[38px]">
+            Add a supplier
+          </Link>
+        )}
+      </Shelf>
     </Sheet>
   );
 });

@@ -22,33 +22,65 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
   const { day, may } = useYard();
   const [reason, setReason] = useState('');
   const once = useOnce();
-  const { run, busy, refusals, clash } = useAct(matchInvoice, { said: () => `Invoice ${invoice.number} is matched`, onDone: once.renew });
+  const { run, busy, refusals, clash } = useAct(matchInvoice, {
+    said: () => `Invoice ${invoice.number} is matched`,
+    onDone: once.renew,
+  });
   const matched = invoice.state === 'matched';
   const mayMatch = !matched && may('match invoices') && (!held || may('pass differences'));
   const submit = () => void run({ once: once.key(), invoiceId: invoice.id, version: invoice.version, reason });
   useKey('Ctrl+Enter', held ? 'Pass and match' : 'Match', submit, mayMatch && !busy);
   const all = [...lines.flatMap((l) => l.differences), ...total];
-  const fault = clash?.message ?? refusals[0]?.message ?? (!matched && held && !may('pass differences') ? 'Accounts or a manager can pass the difference.' : undefined);
+  const fault =
+    clash?.message ??
+    refusals[0]?.message ??
+    (!matched && held && !may('pass differences') ? 'Accounts or a manager can pass the difference.' : undefined);
   return (
     <Sheet aside={<Findings all={all} matched={matched} view={view} />}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-        <h1 className="text-[25px] leading-tight">Invoice <span className="font-mono text-[23px] font-semibold">{invoice.number}</span></h1>
+        <h1 className="text-[25px] leading-tight">
+          Invoice <span className="font-mono text-[23px] font-semibold">{invoice.number}</span>
+        </h1>
         <InvoiceTag state={invoice.state} />
-        <span className="text-ink-2">{view.supplier}, dated {day(invoice.day)}, to pay by {day(invoice.dueOn)}</span>
-        <Link href={`/orders/${view.order}`} className="step ml-auto">Order {view.order}</Link>
+        <span className="text-ink-2">
+          {view.supplier}, dated {day(invoice.day)}, to pay by {day(invoice.dueOn)}
+        </span>
+        <Link href={`/orders/${view.order}`} className="step ml-auto">
+          Order {view.order}
+        </Link>
       </div>
       <div className="mt-3 max-phone:overflow-x-auto">
         <table className="ledger" aria-label="Ordered, received and billed">
-          <thead><tr><th>Line</th><th className="num">Ordered</th><th className="num">Received</th><th className="num">Billed before</th><th className="num">Billed now</th><th className="num">Order price</th><th className="num">Billed price</th><th className="num">Net {signOf(currency)}</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Line</th>
+              <th className="num">Ordered</th>
+              <th className="num">Received</th>
+              <th className="num">Billed before</th>
+              <th className="num">Billed now</th>
+              <th className="num">Order price</th>
+              <th className="num">Billed price</th>
+              <th className="num">Net {signOf(currency)}</th>
+            </tr>
+          </thead>
           <tbody>
             {lines.map(({ line, order, billed, differences }) => {
               const off = (kind: Difference['kind']) => differences.find((d) => d.kind === kind);
-              const tone = (d: Difference | undefined) => (d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber');
+              const tone = (d: Difference | undefined) =>
+                d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
               return (
                 <tr key={line.id}>
-                  <td className="py-1"><span className="font-semibold">{order.description}</span>{order.kind !== 'goods' && <span className="tag ml-2">{order.kind}</span>}<span className="mono block text-ink-2">{order.ourNumber}</span></td>
-                  <td className="num">{formatQuantity(billed.ordered)} {unitOf(order.unit).short}</td>
-                  <td className="num">{order.kind === 'goods' ? formatQuantity(addQ(...order.splits.map((s) => s.received))) : '–'}</td>
+                  <td className="py-1">
+                    <span className="font-semibold">{order.description}</span>
+                    {order.kind !== 'goods' && <span className="tag ml-2">{order.kind}</span>}
+                    <span className="mono block text-ink-2">{order.ourNumber}</span>
+                  </td>
+                  <td className="num">
+                    {formatQuantity(billed.ordered)} {unitOf(order.unit).short}
+                  </td>
+                  <td className="num">
+                    {order.kind === 'goods' ? formatQuantity(addQ(...order.splits.map((s) => s.received))) : '–'}
+                  </td>
                   <td className="num">{billed.billedBefore === 0 ? '–' : formatQuantity(billed.billedBefore)}</td>
                   <td className={`num ${tone(off('quantity'))}`}>{formatQuantity(billed.quantity)}</td>
                   <td className="num">{formatPrice(billed.orderPrice, currency)}</td>
@@ -61,16 +93,55 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
         </table>
       </div>
       <div className="mt-2 ml-auto w-full max-w-[290px] text-[13.5px]">
-        <p className="flex justify-between border-b border-line-2 px-2 py-1"><span>Net</span><span>{formatAmount(invoice.net, currency)}</span></p>
-        <p className="flex justify-between border-b border-line-2 px-2 py-1"><span>Tax</span><span>{formatAmount(invoice.tax, currency)}</span></p>
-        <p className="flex justify-between border-b border-line-2 px-2 py-1"><span>Lines and tax come to</span><span>{formatMoney(invoice.gross, currency)}</span></p>
-        <p className={`flex justify-between px-2 py-1 text-[15px] font-bold ${total.length > 0 ? 'text-brick' : ''}`}><span>The paper says</span><span>{formatMoney(invoice.typedTotal, currency)}</span></p>
+        <p className="flex justify-between border-b border-line-2 px-2 py-1">
+          <span>Net</span>
+          <span>{formatAmount(invoice.net, currency)}</span>
+        </p>
+        <p className="flex justify-between border-b border-line-2 px-2 py-1">
+          <span>Tax</span>
+          <span>{formatAmount(invoice.tax, currency)}</span>
+        </p>
+        <p className="flex justify-between border-b border-line-2 px-2 py-1">
+          <span>Lines and tax come to</span>
+          <span>{formatMoney(invoice.gross, currency)}</span>
+        </p>
+        <p className={`flex justify-between px-2 py-1 text-[15px] font-bold ${total.length > 0 ? 'text-brick' : ''}`}>
+          <span>The paper says</span>
+          <span>{formatMoney(invoice.typedTotal, currency)}</span>
+        </p>
       </div>
       {held && mayMatch && (
-        <label className="mt-4 block max-w-[560px]"><span className="field-label">Why the difference is passed</span><input className="field" value={reason} onChange={(e) => setReason(e.target.value)} placeholder="agreed with whom, or what was found out" maxLength={300} /></label>
+        <label className="mt-4 block max-w-[560px]">
+          <span className="field-label">Why the difference is passed</span>
+          <input
+            className="field"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            placeholder="agreed with whom, or what was found out"
+            maxLength={300}
+          />
+        </label>
       )}
-      <Shelf fault={fault} facts={<><Fact strong>{formatMoney(invoice.gross, currency)}</Fact><Fact warn={held && !matched}>{matched ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}` : held ? `${all.filter((d) => d.held).length} difference${all.filter((d) => d.held).length === 1 ? '' : 's'} beyond tolerance` : 'agrees with the order and the dock'}</Fact></>}>
-        {mayMatch && <ShelfMain disabled={busy} onClick={submit} hint="^↵">{busy ? 'Matching…' : held ? 'Pass and match' : 'Match'}</ShelfMain>}
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>{formatMoney(invoice.gross, currency)}</Fact>
+            <Fact warn={held && !matched}>
+              {matched
+                ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
+                : held
+                  ? `${all.filter((d) => d.held).length} difference${all.filter((d) => d.held).length === 1 ? '' : 's'} beyond tolerance`
+                  : 'agrees with the order and the dock'}
+            </Fact>
+          </>
+        }
+      >
+        {mayMatch && (
+          <ShelfMain disabled={busy} onClick={submit} hint="^↵">
+            {busy ? 'Matching…' : held ? 'Pass and match' : 'Match'}
+          </ShelfMain>
+        )}
       </Shelf>
     </Sheet>
   );
@@ -83,11 +154,28 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
       <h2 className="mb-1 text-[16px]">Three-way match</h2>
       {all.length === 0 && <p className="text-enamel">✓ Ordered, received and billed agree.</p>}
       <ul className="grid gap-1.5">
-        {all.map((d) => <li key={d.words} className="flex gap-1.5"><b className={d.held ? 'text-brick' : 'text-amber'}>{d.held ? 'Held' : 'Passed'}</b><span>{d.words}{!d.held && ' Within tolerance.'}</span></li>)}
+        {all.map((d) => (
+          <li key={d.words} className="flex gap-1.5">
+            <b className={d.held ? 'text-brick' : 'text-amber'}>{d.held ? 'Held' : 'Passed'}</b>
+            <span>
+              {d.words}
+              {!d.held && ' Within tolerance.'}
+            </span>
+          </li>
+        ))}
       </ul>
-      {matched && invoice.passedReason !== '' && <><h2 className="mt-4 mb-1 text-[16px]">Passed because</h2><p>{invoice.passedReason}</p></>}
+      {matched && invoice.passedReason !== '' && (
+        <>
+          <h2 className="mt-4 mb-1 text-[16px]">Passed because</h2>
+          <p>{invoice.passedReason}</p>
+        </>
+      )}
       <h2 className="mt-4 mb-1 text-[16px]">What matching does</h2>
-      <p className="text-ink-2">{matched ? 'What is billed stands as actual cost on each job’s tab.' : 'The billed amounts move from received to actual on each job’s tab. Until then they cost the jobs nothing.'}</p>
+      <p className="text-ink-2">
+        {matched
+          ? 'What is billed stands as actual cost on each job’s tab.'
+          : 'The billed amounts move from received to actual on each job’s tab. Until then they cost the jobs nothing.'}
+      </p>
       <p className="mt-4 text-[12.5px] text-ink-2">Entered by {view.enteredBy}</p>
     </>
   );

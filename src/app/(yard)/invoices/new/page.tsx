@@ -11,17 +11,36 @@ export const metadata = { title: 'Enter an invoice' };
 
 export default place(async ({ db, person, query }) => {
   const form = query.order === undefined ? undefined : await loadInvoiceForm(db, person, query.order);
-  if (form !== undefined) return <Sheet><InvoiceForm key={form.order.id} {...form} /></Sheet>;
+  if (form !== undefined)
+    return (
+      <Sheet>
+        <InvoiceForm key={form.order.id} {...form} />
+      </Sheet>
+    );
   const orders = await findBillable(db, person, query.words ?? '');
   return (
     <Sheet>
-      <PlaceTitle title="Enter an invoice" count="which order is it for?"><FilterWords label="Order number or supplier" /></PlaceTitle>
-      {orders.length === 0 && <Empty title="No order fits">Only orders that were sent can be billed. Look for the order number that stands on the bill.</Empty>}
+      <PlaceTitle title="Enter an invoice" count="which order is it for?">
+        <FilterWords label="Order number or supplier" />
+      </PlaceTitle>
+      {orders.length === 0 && (
+        <Empty title="No order fits">
+          Only orders that were sent can be billed. Look for the order number that stands on the bill.
+        </Empty>
+      )}
       <ul aria-label="Orders that may be billed">
         {orders.map((o) => (
           <li key={o.id} className="border-b border-line-2">
-            <Link href={`/invoices/new?order=${o.number}`} className="flex items-baseline gap-4 py-1.5 hover:bg-glaze-2">
-              <span className="mono w-[92px] font-bold">{o.number}</span><span className="min-w-0 flex-1 font-semibold">{o.supplier}</span><span className="text-ink-2">{ORDER_STATE_NAMES[o.state as OrderState]}</span><span className="w-[110px] text-right">{signOf(o.currency)} {formatAmount(o.net, o.currency)} net</span>
+            <Link
+              href={`/invoices/new?order=${o.number}`}
+              className="flex items-baseline gap-4 py-1.5 hover:bg-glaze-2"
+            >
+              <span className="mono w-[92px] font-bold">{o.number}</span>
+              <span className="min-w-0 flex-1 font-semibold">{o.supplier}</span>
+              <span className="text-ink-2">{ORDER_STATE_NAMES[o.state as OrderState]}</span>
+              <span className="w-[110px] text-right">
+                {signOf(o.currency)} {formatAmount(o.net, o.currency)} net
+              </span>
             </Link>
           </li>
         ))}

@@ -24,10 +24,23 @@ function fresh(view: ItemView | undefined) {
   const item = view?.item;
   const part = view?.parts.find((p) => p.supplierId === item?.supplierId) ?? view?.parts[0];
   return {
-    number: item?.number ?? '', name: item?.name ?? '', unit: item?.unit ?? 'C62', stocked: item?.stocked === 1, costCodeId: String(item?.costCodeId ?? ''), supplierId: String(item?.supplierId ?? ''),
-    theirNumber: part?.theirNumber ?? '', partUnit: part?.terms.unit ?? item?.unit ?? 'C62', many: String(part?.terms.factor.many ?? 1), one: String(part?.terms.factor.one ?? 1), minimum: plain(part?.terms.minimum ?? quantity(0)), pack: plain(part?.terms.pack ?? quantity(0)),
+    number: item?.number ?? '',
+    name: item?.name ?? '',
+    unit: item?.unit ?? 'C62',
+    stocked: item?.stocked === 1,
+    costCodeId: String(item?.costCodeId ?? ''),
+    supplierId: String(item?.supplierId ?? ''),
+    theirNumber: part?.theirNumber ?? '',
+    partUnit: part?.terms.unit ?? item?.unit ?? 'C62',
+    many: String(part?.terms.factor.many ?? 1),
+    one: String(part?.terms.factor.one ?? 1),
+    minimum: plain(part?.terms.minimum ?? quantity(0)),
+    pack: plain(part?.terms.pack ?? quantity(0)),
     per: String(part?.terms.prices[0]?.priceQuantity ?? 1),
-    breaks: (part?.terms.prices ?? []).map((b): BreakText => ({ from: plain(b.from), price: formatPrice(b.price, 'GBP').replaceAll(',', '') })),
+    breaks: (part?.terms.prices ?? []).map((b): BreakText => ({
+      from: plain(b.from),
+      price: formatPrice(b.price, 'GBP').replaceAll(',', ''),
+    })),
   };
 }
 
@@ -53,60 +66,208 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
       if (!read.ok) faults[field] = read.refusals[0]?.message ?? '';
       return read.ok ? read.value : instead;
     };
-    const none = (field: 'minimum' | 'pack') => (['', '0'].includes(text[field].trim()) ? quantity(0) : take(field, parseQuantity(text[field]), quantity(0)));
+    const none = (field: 'minimum' | 'pack') =>
+      ['', '0'].includes(text[field].trim()) ? quantity(0) : take(field, parseQuantity(text[field]), quantity(0));
     const whole = (field: 'many' | 'one' | 'per') => {
       const n = Number(text[field]);
       if (!Number.isInteger(n) || n < 1) faults[field] = 'A whole number from 1.';
       return n;
     };
     const per = whole('per');
-    const breaks = text.breaks.map((b, k) => ({ fromQuantity: ['', '0'].includes(b.from.trim()) ? quantity(0) : take(`from ${k}`, parseQuantity(b.from), quantity(0)), price: take(`price ${k}`, parsePrice(b.price), 0 as never), priceQuantity: per }));
-    if (new Set(breaks.map((b) => b.fromQuantity)).size < breaks.length) faults['from 0'] = 'Two prices start at the same quantity.';
-    const part = text.supplierId === '' ? null : { supplierId: Number(text.supplierId), theirNumber: text.theirNumber, unit: text.partUnit, factorMany: whole('many'), factorOne: whole('one'), minimum: none('minimum'), pack: none('pack'), breaks };
+    const breaks = text.breaks.map((b, k) => ({
+      fromQuantity: ['', '0'].includes(b.from.trim())
+        ? quantity(0)
+        : take(`from ${k}`, parseQuantity(b.from), quantity(0)),
+      price: take(`price ${k}`, parsePrice(b.price), 0 as never),
+      priceQuantity: per,
+    }));
+    if (new Set(breaks.map((b) => b.fromQuantity)).size < breaks.length)
+      faults['from 0'] = 'Two prices start at the same quantity.';
+    const part =
+      text.supplierId === ''
+        ? null
+        : {
+            supplierId: Number(text.supplierId),
+            theirNumber: text.theirNumber,
+            unit: text.partUnit,
+            factorMany: whole('many'),
+            factorOne: whole('one'),
+            minimum: none('minimum'),
+            pack: none('pack'),
+            breaks,
+          };
     setLocal(faults);
-    if (Object.keys(faults).length === 0) void run({ once: once.key(), id: item?.id ?? null, version: item?.version ?? 0, number: text.number, name: text.name, unit: text.unit, stocked: text.stocked, costCodeId: text.costCodeId === '' ? null : Number(text.costCodeId), supplierId: text.supplierId === '' ? null : Number(text.supplierId), part });
+    if (Object.keys(faults).length === 0)
+      void run({
+        once: once.key(),
+        id: item?.id ?? null,
+        version: item?.version ?? 0,
+        number: text.number,
+        name: text.name,
+        unit: text.unit,
+        stocked: text.stocked,
+        costCodeId: text.costCodeId === '' ? null : Number(text.costCodeId),
+        supplierId: text.supplierId === '' ? null : Number(text.supplierId),
+        part,
+      });
   };
   useKey('Ctrl+Enter', 'Save the item', submit, mayKeep && !busy);
   const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, ...change }));
-  const bind = (name: Exclude<keyof typeof text, 'stocked' | 'breaks'>) => ({ name, disabled: !mayKeep, value: text[name], onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }), fault: local[name] ?? faultAt(name) });
-  const setBreak = (k: number, change: Partial<BreakText>) => set({ breaks: text.breaks.map((b, j) => (j === k ? { ...b, ...change } : b)) });
-  const units = UNITS.map((u) => <option key={u.code} value={u.code}>{u.short === '' ? u.name : `${u.name} (${u.short})`}</option>);
-  const fault = clash ? `${clash.message} Reload the page to see it; what you typed stays here.` : refusals.find((r) => !r.field)?.message;
+  const bind = (name: Exclude<keyof typeof text, 'stocked' | 'breaks'>) => ({
+    name,
+    disabled: !mayKeep,
+    value: text[name],
+    onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
+    fault: local[name] ?? faultAt(name),
+  });
+  const setBreak = (k: number, change: Partial<BreakText>) =>
+    set({ breaks: text.breaks.map((b, j) => (j === k ? { ...b, ...change } : b)) });
+  const units = UNITS.map((u) => (
+    <option key={u.code} value={u.code}>
+      {u.short === '' ? u.name : `${u.name} (${u.short})`}
+    </option>
+  ));
+  const fault = clash
+    ? `${clash.message} Reload the page to see it; what you typed stays here.`
+    : refusals.find((r) => !r.field)?.message;
   return (
-    <form onSubmit={(e) => { e.preventDefault(); submit(); }}>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        submit();
+      }}
+    >
       <h1 className="mb-3 text-[25px]">{item?.name ?? 'Add an item'}</h1>
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Item number" inputClass="mono" className="sm:col-span-2" required {...bind('number')} />
         <TextField label="Name" className="sm:col-span-4" required {...bind('name')} />
-        <ChoiceField label="Unit it is used in" className="sm:col-span-2" {...bind('unit')}>{units}</ChoiceField>
-        <ChoiceField label="Cost code" className="sm:col-span-2" {...bind('costCodeId')}><option value="">none</option>{choices.codes.map((c) => <option key={c.id} value={c.id}>{c.code} {c.name}</option>)}</ChoiceField>
-        <label className="flex items-center gap-2 pt-5 sm:col-span-2"><input type="checkbox" disabled={!mayKeep} checked={text.stocked} onChange={(e) => set({ stocked: e.target.checked })} /> Stocked: what packs add goes to stores</label>
-        <ChoiceField label="Usual supplier" className="sm:col-span-3" {...bind('supplierId')}><option value="">none yet</option>{choices.suppliers.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</ChoiceField>
-        {text.supplierId !== '' && <TextField label="Their number" inputClass="mono" className="sm:col-span-3" {...bind('theirNumber')} />}
+        <ChoiceField label="Unit it is used in" className="sm:col-span-2" {...bind('unit')}>
+          {units}
+        </ChoiceField>
+        <ChoiceField label="Cost code" className="sm:col-span-2" {...bind('costCodeId')}>
+          <option value="">none</option>
+          {choices.codes.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.code} {c.name}
+            </option>
+          ))}
+        </ChoiceField>
+        <label className="flex items-center gap-2 pt-5 sm:col-span-2">
+          <input
+            type="checkbox"
+            disabled={!mayKeep}
+            checked={text.stocked}
+            onChange={(e) => set({ stocked: e.target.checked })}
+          />{' '}
+          Stocked: what packs add goes to stores
+        </label>
+        <ChoiceField label="Usual supplier" className="sm:col-span-3" {...bind('supplierId')}>
+          <option value="">none yet</option>
+          {choices.suppliers.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </ChoiceField>
+        {text.supplierId !== '' && (
+          <TextField label="Their number" inputClass="mono" className="sm:col-span-3" {...bind('theirNumber')} />
+        )}
       </div>
       {text.supplierId !== '' && (
         <>
           <h2 className="mt-5 mb-2 text-[16px]">How they sell it</h2>
           <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
-            <ChoiceField label="Unit they sell" className="sm:col-span-2" {...bind('partUnit')}>{units}</ChoiceField>
-            {text.partUnit !== text.unit && <TextField label={`${unitOf(text.unit).name}s …`} inputMode="numeric" className="sm:col-span-1" {...bind('many')} />}
-            {text.partUnit !== text.unit && <TextField label={`… in ${unitOf(text.partUnit).name}s`} inputMode="numeric" className="sm:col-span-1" {...bind('one')} />}
+            <ChoiceField label="Unit they sell" className="sm:col-span-2" {...bind('partUnit')}>
+              {units}
+            </ChoiceField>
+            {text.partUnit !== text.unit && (
+              <TextField
+                label={`${unitOf(text.unit).name}s …`}
+                inputMode="numeric"
+                className="sm:col-span-1"
+                {...bind('many')}
+              />
+            )}
+            {text.partUnit !== text.unit && (
+              <TextField
+                label={`… in ${unitOf(text.partUnit).name}s`}
+                inputMode="numeric"
+                className="sm:col-span-1"
+                {...bind('one')}
+              />
+            )}
             <TextField label="At least" inputMode="decimal" placeholder="any" {...bind('minimum')} />
             <TextField label="Packs of" inputMode="decimal" placeholder="any" {...bind('pack')} />
             <TextField label="Price is per" inputMode="numeric" {...bind('per')} />
           </div>
-          <h3 className="mt-4 mb-1 font-text text-[13px] font-semibold text-ink-2">Price by quantity of the whole line</h3>
+          <h3 className="mt-4 mb-1 font-text text-[13px] font-semibold text-ink-2">
+            Price by quantity of the whole line
+          </h3>
           {text.breaks.map((b, k) => (
             <div key={k} className="mb-1.5 flex items-start gap-3">
-              <TextField label={`From quantity, price ${k + 1}`} hideLabel inputMode="decimal" placeholder="from any" className="w-[120px]" disabled={!mayKeep} value={b.from} onChange={(e) => setBreak(k, { from: e.target.value })} fault={local[`from ${k}`]} />
-              <TextField label={`Price ${k + 1}`} hideLabel inputMode="decimal" placeholder="price" className="w-[120px]" disabled={!mayKeep} value={b.price} onChange={(e) => setBreak(k, { price: e.target.value })} fault={local[`price ${k}`]} />
-              {mayKeep && <button type="button" className="pt-1.5 text-[13px] text-ink-2 hover:text-brick" onClick={() => set({ breaks: text.breaks.filter((_, j) => j !== k) })}>remove</button>}
+              <TextField
+                label={`From quantity, price ${k + 1}`}
+                hideLabel
+                inputMode="decimal"
+                placeholder="from any"
+                className="w-[120px]"
+                disabled={!mayKeep}
+                value={b.from}
+                onChange={(e) => setBreak(k, { from: e.target.value })}
+                fault={local[`from ${k}`]}
+              />
+              <TextField
+                label={`Price ${k + 1}`}
+                hideLabel
+                inputMode="decimal"
+                placeholder="price"
+                className="w-[120px]"
+                disabled={!mayKeep}
+                value={b.price}
+                onChange={(e) => setBreak(k, { price: e.target.value })}
+                fault={local[`price ${k}`]}
+              />
+              {mayKeep && (
+                <button
+                  type="button"
+                  className="pt-1.5 text-[13px] text-ink-2 hover:text-brick"
+                  onClick={() => set({ breaks: text.breaks.filter((_, j) => j !== k) })}
+                >
+                  remove
+                </button>
+              )}
             </div>
           ))}
-          {mayKeep && <button type="button" className="step" onClick={() => set({ breaks: [...text.breaks, { from: text.breaks.length === 0 ? '0' : '', price: '' }] })}>+ Price</button>}
+          {mayKeep && (
+            <button
+              type="button"
+              className="step"
+              onClick={() =>
+                set({ breaks: [...text.breaks, { from: text.breaks.length === 0 ? '0' : '', price: '' }] })
+              }
+            >
+              + Price
+            </button>
+          )}
         </>
       )}
-      {mayKeep && <Shelf fault={fault} facts={<><Fact strong><span className="mono">{text.number || 'New item'}</span></Fact>{draft.kept && <Fact>kept from before, not saved yet</Fact>}</>}><ShelfMain disabled={busy} onClick={submit} hint="^↵">Save item</ShelfMain></Shelf>}
+      {mayKeep && (
+        <Shelf
+          fault={fault}
+          facts={
+            <>
+              <Fact strong>
+                <span className="mono">{text.number || 'New item'}</span>
+              </Fact>
+              {draft.kept && <Fact>kept from before, not saved yet</Fact>}
+            </>
+          }
+        >
+          <ShelfMain disabled={busy} onClick={submit} hint="^↵">
+            Save item
+          </ShelfMain>
+        </Shelf>
+      )}
     </form>
   );
 }

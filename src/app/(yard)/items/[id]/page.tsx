@@ -12,5 +12,9 @@ export default place(async ({ db, person, params }) => {
   const choices = await loadChoices(db, person);
   const view = params.id === 'new' ? undefined : await loadItem(db, person, Number(params.id));
   if (view === undefined && params.id !== 'new') notFound();
-  return <Sheet><ItemForm key={view?.item.version ?? 0} view={view} choices={choices} mayKeep={may(person, 'keep suppliers')} /></Sheet>;
+  return (
+    <Sheet>
+      <ItemForm key={view?.item.version ?? 0} view={view} choices={choices} mayKeep={may(person, 'keep suppliers')} />
+    </Sheet>
+  );
 });

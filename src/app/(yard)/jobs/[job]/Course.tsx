@@ -1,6 +1,16 @@
 'use client';
 
-import { Area, CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import {
+  Area,
+  CartesianGrid,
+  ComposedChart,
+  Line,
+  ReferenceLine,
+  ResponsiveContainer,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { formatWhole, type Minor } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
 import type { CoursePoint } from '@/queries/job';
@@ -22,20 +32,77 @@ export function Course({ points }: { points: readonly CoursePoint[] }) {
     <section aria-label="Over time" className="mt-6">
       <h2 className="border-b border-line pb-1 text-[16px]">Over time</h2>
       <div className="mt-1 flex flex-wrap gap-x-5 text-[12.5px] text-ink-2">
-        <span><span className="mr-1.5 inline-block h-[3px] w-4 bg-brick align-middle" />Budget {money(last.budget)}</span>
-        <span><span className="mr-1.5 inline-block size-3 align-[-2px] st-onOrder" />Committed {money(last.committed)}</span>
-        <span><span className="mr-1.5 inline-block h-0 w-4 border-t-2 border-dashed border-[var(--st-received)] align-middle" />Forecast {money(last.forecast)}</span>
+        <span>
+          <span className="mr-1.5 inline-block h-[3px] w-4 bg-brick align-middle" />
+          Budget {money(last.budget)}
+        </span>
+        <span>
+          <span className="mr-1.5 inline-block size-3 align-[-2px] st-onOrder" />
+          Committed {money(last.committed)}
+        </span>
+        <span>
+          <span className="mr-1.5 inline-block h-0 w-4 border-t-2 border-dashed border-[var(--st-received)] align-middle" />
+          Forecast {money(last.forecast)}
+        </span>
       </div>
       <div className="h-[170px]" aria-hidden>
         <ResponsiveContainer width="100%" height="100%">
           <ComposedChart data={data} margin={{ top: 10, right: 12, bottom: 0, left: 4 }} accessibilityLayer={false}>
             <CartesianGrid vertical={false} stroke="var(--line-2)" />
-            <XAxis dataKey="at" type="number" domain={['dataMin', 'dataMax']} tickFormatter={asDay} minTickGap={60} tick={{ fontSize: 11.5, fill: 'var(--ink-2)' }} stroke="var(--line)" />
-            <YAxis tickFormatter={money} width={56} tick={{ fontSize: 11.5, fill: 'var(--ink-2)' }} stroke="var(--line)" tickCount={4} />
-            <Tooltip labelFormatter={(n) => asDay(Number(n))} formatter={(n, name) => [money(Number(n)), name]} contentStyle={{ background: 'var(--glaze)', border: '1px solid var(--line)', borderRadius: 8, fontSize: 12.5 }} />
-            <Area type="stepAfter" dataKey="committed" name="Committed" stroke="var(--st-received)" fill="var(--st-order)" fillOpacity={0.75} isAnimationActive={false} />
-            <Line type="stepAfter" dataKey="forecast" name="Forecast" stroke="var(--st-received)" strokeDasharray="5 4" strokeWidth={1.8} dot={false} isAnimationActive={false} />
-            <Line type="stepAfter" dataKey="budget" name="Budget" stroke="var(--brick)" strokeWidth={2} dot={false} isAnimationActive={false} />
+            <XAxis
+              dataKey="at"
+              type="number"
+              domain={['dataMin', 'dataMax']}
+              tickFormatter={asDay}
+              minTickGap={60}
+              tick={{ fontSize: 11.5, fill: 'var(--ink-2)' }}
+              stroke="var(--line)"
+            />
+            <YAxis
+              tickFormatter={money}
+              width={56}
+              tick={{ fontSize: 11.5, fill: 'var(--ink-2)' }}
+              stroke="var(--line)"
+              tickCount={4}
+            />
+            <Tooltip
+              labelFormatter={(n) => asDay(Number(n))}
+              formatter={(n, name) => [money(Number(n)), name]}
+              contentStyle={{
+                background: 'var(--glaze)',
+                border: '1px solid var(--line)',
+                borderRadius: 8,
+                fontSize: 12.5,
+              }}
+            />
+            <Area
+              type="stepAfter"
+              dataKey="committed"
+              name="Committed"
+              stroke="var(--st-received)"
+              fill="var(--st-order)"
+              fillOpacity={0.75}
+              isAnimationActive={false}
+            />
+            <Line
+              type="stepAfter"
+              dataKey="forecast"
+              name="Forecast"
+              stroke="var(--st-received)"
+              strokeDasharray="5 4"
+              strokeWidth={1.8}
+              dot={false}
+              isAnimationActive={false}
+            />
+            <Line
+              type="stepAfter"
+              dataKey="budget"
+              name="Budget"
+              stroke="var(--brick)"
+              strokeWidth={2}
+              dot={false}
+              isAnimationActive={false}
+            />
             <ReferenceLine y={0} stroke="var(--line)" />
           </ComposedChart>
         </ResponsiveContainer>

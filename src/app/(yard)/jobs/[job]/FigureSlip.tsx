@@ -8,7 +8,13 @@ import type { PostingRow } from '@/queries/job';
 import { Slip } from '@/ui/kit/Slip';
 import { useYard } from '@/ui/YardContext';
 
-type Props = { readonly rows: readonly PostingRow[]; readonly sum: Minor; readonly count: number; readonly title: readonly string[]; readonly back: string };
+type Props = {
+  readonly rows: readonly PostingRow[];
+  readonly sum: Minor;
+  readonly count: number;
+  readonly title: readonly string[];
+  readonly back: string;
+};
 
 const hrefOf = (p: PostingRow, job: string): string => {
   if (p.document === 'invoice') return `/invoices/${p.documentId}`;
@@ -22,23 +28,49 @@ export function FigureSlip({ rows, sum, count, title, back }: Props) {
   const { currency, day } = useYard();
   const words = title.map((t) => STAGE_NAMES[t as Stage] ?? t).join(' · ');
   return (
-    <Slip open onClose={() => router.replace(back, { scroll: false })} title={words} detail={`${count} posting${count === 1 ? '' : 's'}, newest first`} foot={<p className="flex justify-between font-bold"><span>Sum</span><span>{formatMoney(sum, currency)}</span></p>}>
+    <Slip
+      open
+      onClose={() => router.replace(back, { scroll: false })}
+      title={words}
+      detail={`${count} posting${count === 1 ? '' : 's'}, newest first`}
+      foot={
+        <p className="flex justify-between font-bold">
+          <span>Sum</span>
+          <span>{formatMoney(sum, currency)}</span>
+        </p>
+      }
+    >
       {rows.length === 0 && <p className="text-ink-2">Nothing was posted here.</p>}
       <ul>
         {rows.map((p) => {
           const href = hrefOf(p, back.split('?')[0] ?? '');
           return (
             <li key={p.id} className="border-b border-line-2 py-2">
-              <div className="flex justify-between gap-3"><span className="min-w-0 font-semibold">{p.what}</span><span className={`whitespace-nowrap ${p.amount < 0 ? 'text-ink-2' : ''}`}>{formatAmount(p.amount, currency)}</span></div>
+              <div className="flex justify-between gap-3">
+                <span className="min-w-0 font-semibold">{p.what}</span>
+                <span className={`whitespace-nowrap ${p.amount < 0 ? 'text-ink-2' : ''}`}>
+                  {formatAmount(p.amount, currency)}
+                </span>
+              </div>
               <div className="flex justify-between gap-3 text-[12.5px] text-ink-2">
-                <span>{day(p.day)} · {p.event} · <Link href={href} className="mono text-copper-text hover:underline">{p.documentNumber}</Link> · {p.who}</span>
+                <span>
+                  {day(p.day)} · {p.event} ·{' '}
+                  <Link href={href} className="mono text-copper-text hover:underline">
+                    {p.documentNumber}
+                  </Link>{' '}
+                  · {p.who}
+                </span>
                 <span className="whitespace-nowrap">{STAGE_NAMES[p.stage]}</span>
               </div>
             </li>
           );
         })}
       </ul>
-      {count > rows.length && <p className="mt-3 text-ink-2">The newest {rows.length} are shown; the sum counts all {count}.</p>}
+      {count > rows.length && (
+        <p className="mt-3 text-ink-2">
+          The newest {rows.length} are shown; the sum counts all {count}.
+        </p>
+      )}
     </Slip>
   );
 }

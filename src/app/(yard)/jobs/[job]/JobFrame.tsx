@@ -16,10 +16,23 @@ export function JobGlass({ level, number }: { level: Level; number: string }) {
   const router = useRouter();
   const figure = useSearchParams().get('figure')?.split('.') ?? [];
   const chosen = STAGES.find((s) => s === figure[1]);
-  return <UprightGlass level={level} currency={currency} name={`Job ${number}`} chosen={chosen} onPick={(stage: Stage) => router.push(`/jobs/${number}?figure=all.${stage}`, { scroll: false })} />;
+  return (
+    <UprightGlass
+      level={level}
+      currency={currency}
+      name={`Job ${number}`}
+      chosen={chosen}
+      onPick={(stage: Stage) => router.push(`/jobs/${number}?figure=all.${stage}`, { scroll: false })}
+    />
+  );
 }
 
-type Props = { readonly number: string; readonly needs: number; readonly orders: number; readonly quote: JobHead['quote'] };
+type Props = {
+  readonly number: string;
+  readonly needs: number;
+  readonly orders: number;
+  readonly quote: JobHead['quote'];
+};
 
 export function JobTabs({ number, needs, orders, quote }: Props) {
   const path = usePathname();
@@ -28,7 +41,9 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
     may('see money') ? { href: '', name: 'Tab' } : undefined,
     { href: '/buy-list', name: 'Buy list', count: needs },
     may('see orders') ? { href: '/orders', name: 'Orders', count: orders } : undefined,
-    may('see money') && quote ? { href: '/quote', name: 'Quote', note: QUOTE_STATE_NAMES[quote.state].toLowerCase() } : undefined,
+    may('see money') && quote
+      ? { href: '/quote', name: 'Quote', note: QUOTE_STATE_NAMES[quote.state].toLowerCase() }
+      : undefined,
     may('see money') ? { href: '/history', name: 'History' } : undefined,
   ].filter((t) => t !== undefined);
   return (
@@ -37,8 +52,14 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
         const href = `/jobs/${number}${t.href}`;
         const here = path === href;
         return (
-          <Link key={t.href} href={href} aria-current={here ? 'page' : undefined} className={`-mb-px border-b-[3px] pb-1.5 font-semibold whitespace-nowrap ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}>
-            {t.name} {'count' in t && <span className="font-normal text-ink-2">{t.count}</span>}{'note' in t && <span className="font-normal text-ink-2">{t.note}</span>}
+          <Link
+            key={t.href}
+            href={href}
+            aria-current={here ? 'page' : undefined}
+            className={`-mb-px border-b-[3px] pb-1.5 font-semibold whitespace-nowrap ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}
+          >
+            {t.name} {'count' in t && <span className="font-normal text-ink-2">{t.count}</span>}
+            {'note' in t && <span className="font-normal text-ink-2">{t.note}</span>}
           </Link>
         );
       })}
@@ -50,5 +71,14 @@ export function RailSwitch({ jobId, onRail }: { jobId: number; onRail: boolean }
   const open = useAct(openOnRail);
   const close = useAct(closeOnRail);
   const act = onRail ? close : open;
-  return <button type="button" disabled={act.busy} className="text-[13px] underline-offset-2 hover:underline" onClick={() => void act.run({ jobId })}>{onRail ? 'Close its tab' : 'Keep on the rail'}</button>;
+  return (
+    <button
+      type="button"
+      disabled={act.busy}
+      className="text-[13px] underline-offset-2 hover:underline"
+      onClick={() => void act.run({ jobId })}
+    >
+      {onRail ? 'Close its tab' : 'Keep on the rail'}
+    </button>
+  );
 }

@@ -18,7 +18,15 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
   return (
     <>
       <div className="flex h-[34px] items-center justify-between text-[13px] text-ink-2">
-        <span className="max-phone:hidden">{on ? <>As it stood at the end of <b className="text-ink">{day(on)}</b></> : `Amounts in ${currency}, tax that is recovered left out`}</span>
+        <span className="max-phone:hidden">
+          {on ? (
+            <>
+              As it stood at the end of <b className="text-ink">{day(on)}</b>
+            </>
+          ) : (
+            `Amounts in ${currency}, tax that is recovered left out`
+          )}
+        </span>
         <FilterDay name="on" label="As of" />
       </div>
       <div className="max-phone:overflow-x-auto">
@@ -26,18 +34,37 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
           <thead>
             <tr>
               <th scope="col">Cost code</th>
-              <th scope="col" className="num">Budget</th>
-              {STAGES.map((s) => <th key={s} scope="col" className="num max-phone:hidden">{STAGE_NAMES[s]}</th>)}
-              <th scope="col" className="w-[150px] pl-4 max-phone:hidden">Level against budget</th>
-              <th scope="col" className="num">Headroom</th>
+              <th scope="col" className="num">
+                Budget
+              </th>
+              {STAGES.map((s) => (
+                <th key={s} scope="col" className="num max-phone:hidden">
+                  {STAGE_NAMES[s]}
+                </th>
+              ))}
+              <th scope="col" className="w-[150px] pl-4 max-phone:hidden">
+                Level against budget
+              </th>
+              <th scope="col" className="num">
+                Headroom
+              </th>
             </tr>
           </thead>
           <tbody>
             {tab.rows.map((r) => (
               <tr key={r.code.id}>
-                <th scope="row" className="!font-semibold whitespace-nowrap"><Link href={href(r.code.code)} scroll={false} className="hover:underline">{r.code.code} {r.code.name}</Link><span className="block phone:hidden"><LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} /></span></th>
+                <th scope="row" className="!font-semibold whitespace-nowrap">
+                  <Link href={href(r.code.code)} scroll={false} className="hover:underline">
+                    {r.code.code} {r.code.name}
+                  </Link>
+                  <span className="block phone:hidden">
+                    <LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} />
+                  </span>
+                </th>
                 <Figures level={r} href={(stage) => href(`${r.code.code}.${stage}`)} />
-                <td className="pl-4 max-phone:hidden"><LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} /></td>
+                <td className="pl-4 max-phone:hidden">
+                  <LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} />
+                </td>
                 <Headroom level={r} />
               </tr>
             ))}
@@ -60,7 +87,17 @@ function Figures({ level, href }: { level: Level; href: (stage: string) => strin
   return (
     <>
       <td className="num">{shown(level.budget)}</td>
-      {STAGES.map((s) => <td key={s} className="num max-phone:hidden">{level.amounts[s] === 0 ? <Dash /> : <Link href={href(s)} scroll={false} className="underline-offset-2 hover:underline">{shown(level.amounts[s])}</Link>}</td>)}
+      {STAGES.map((s) => (
+        <td key={s} className="num max-phone:hidden">
+          {level.amounts[s] === 0 ? (
+            <Dash />
+          ) : (
+            <Link href={href(s)} scroll={false} className="underline-offset-2 hover:underline">
+              {shown(level.amounts[s])}
+            </Link>
+          )}
+        </td>
+      ))}
     </>
   );
 }

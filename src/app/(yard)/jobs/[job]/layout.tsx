@@ -17,7 +17,13 @@ export async function generateMetadata({ params }: { params: Promise<{ job: stri
 }
 
 /** What all pages of a job share: its level at the left, its name, and its pages. */
-export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ job: string }> }) {
+export default async function JobLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ job: string }>;
+}) {
   const [person, db, today] = [await here(), await yard(), clock.today()];
   const job = await findJob(db, person, decodeURIComponent((await params).job));
   if (job === undefined) notFound();
@@ -25,16 +31,39 @@ export default async function JobLayout({ children, params }: { children: ReactN
   const level = may(person, 'see money') ? (await loadTab(db, person, job.id)).whole : undefined;
   const facts = [job.customer, `lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
   return (
-    <Sheet joined={job.onRail} left={level && (forecastOf(level) === 0 && level.budget === 0 ? <p className="text-[12.5px] text-ink-2">The budget for buying opens when the quote is won.</p> : <><div className="text-[12.5px] text-ink-2">Budget for buying</div><div className="mb-4 font-title text-[21px] font-bold">{formatMoney(level.budget, currency).replace(/\.\d+$/, '')}</div><JobGlass level={level} number={job.number} /></>)}>
+    <Sheet
+      joined={job.onRail}
+      left={
+        level &&
+        (forecastOf(level) === 0 && level.budget === 0 ? (
+          <p className="text-[12.5px] text-ink-2">The budget for buying opens when the quote is won.</p>
+        ) : (
+          <>
+            <div className="text-[12.5px] text-ink-2">Budget for buying</div>
+            <div className="mb-4 font-title text-[21px] font-bold">
+              {formatMoney(level.budget, currency).replace(/\.\d+$/, '')}
+            </div>
+            <JobGlass level={level} number={job.number} />
+          </>
+        ))
+      }
+    >
       <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
         <div>
           <h1 className="inline text-[25px] leading-tight">{job.name}</h1>
           <span className="tag ml-3 align-[4px]">{JOB_KINDS[job.kind]}</span>
-          <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>{JOB_STATES[job.state]}</span>
+          <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>
+            {JOB_STATES[job.state]}
+          </span>
           <p className="mt-0.5 text-ink-2">{facts}</p>
         </div>
         <div className="text-right text-ink-2">
-          {job.dueOn !== null && <p>{job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>{job.state === 'live' && ` · ${howFar(job.dueOn, today, await loadCalendar(db))}`}</p>}
+          {job.dueOn !== null && (
+            <p>
+              {job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>
+              {job.state === 'live' && ` · ${howFar(job.dueOn, today, await loadCalendar(db))}`}
+            </p>
+          )}
           <RailSwitch jobId={job.id} onRail={job.onRail} />
         </div>
       </div>

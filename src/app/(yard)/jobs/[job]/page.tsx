@@ -23,15 +23,25 @@ export default place(async ({ db, person, today, params, query }) => {
   const [code, stage] = (query.figure ?? '').split('.');
   const row = tab.rows.find((r) => r.code.code === code);
   const chosen = STAGES.find((s) => s === stage);
-  const figure: Figure | undefined = query.figure === undefined ? undefined : { costCodeId: row?.code.id, stage: chosen, on };
+  const figure: Figure | undefined =
+    query.figure === undefined ? undefined : { costCodeId: row?.code.id, stage: chosen, on };
   const decisions = on === undefined ? await loadDecisions(db, person, job, tab, today) : [];
   const toBuy = await countOpen(db, job.id);
   if (tab.rows.length === 0) {
     return (
       <Empty title={on === undefined ? 'The tab is empty' : 'Nothing stood on the tab on that day'}>
-        {on === undefined && job.quote && ['writing', 'withCustomer'].includes(job.quote.state)
-          ? <>Its budget opens when quote {job.quote.number} is won. <Link className="step" href={`/jobs/${job.number}/quote`}>{job.quote.lines === 0 ? 'Bring the quote in' : 'Go to the quote'}</Link></>
-          : <Link className="step" href={`/jobs/${job.number}`}>Look at today</Link>}
+        {on === undefined && job.quote && ['writing', 'withCustomer'].includes(job.quote.state) ? (
+          <>
+            Its budget opens when quote {job.quote.number} is won.{' '}
+            <Link className="step" href={`/jobs/${job.number}/quote`}>
+              {job.quote.lines === 0 ? 'Bring the quote in' : 'Go to the quote'}
+            </Link>
+          </>
+        ) : (
+          <Link className="step" href={`/jobs/${job.number}`}>
+            Look at today
+          </Link>
+        )}
       </Empty>
     );
   }
@@ -44,17 +54,40 @@ export default place(async ({ db, person, today, params, query }) => {
           <ul>
             {decisions.map((d) => (
               <li key={d.text} className="border-b border-line-2">
-                <Link href={d.href} scroll={false} className="flex items-baseline gap-2 py-1.5 hover:bg-glaze-2"><b className={WORD[d.weight]}>{d.word}</b><span className="min-w-0 flex-1">{d.text}</span><span className="step">{d.step}</span></Link>
+                <Link href={d.href} scroll={false} className="flex items-baseline gap-2 py-1.5 hover:bg-glaze-2">
+                  <b className={WORD[d.weight]}>{d.word}</b>
+                  <span className="min-w-0 flex-1">{d.text}</span>
+                  <span className="step">{d.step}</span>
+                </Link>
               </li>
             ))}
           </ul>
         </section>
       )}
-      <Shelf facts={<><Fact strong>{toBuy === 0 ? 'Everything on its list is bought' : `${toBuy} line${toBuy === 1 ? '' : 's'} still to buy`}</Fact><Fact>{decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}</Fact></>}>
-        {toBuy > 0 && job.state === 'live' && may(person, 'draft orders') && <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">Gather for {job.number}</Link>}
+      <Shelf
+        facts={
+          <>
+            <Fact strong>
+              {toBuy === 0 ? 'Everything on its list is bought' : `${toBuy} line${toBuy === 1 ? '' : 's'} still to buy`}
+            </Fact>
+            <Fact>{decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}</Fact>
+          </>
+        }
+      >
+        {toBuy > 0 && job.state === 'live' && may(person, 'draft orders') && (
+          <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
+            Gather for {job.number}
+          </Link>
+        )}
       </Shelf>
       <Course points={await loadCourse(db, person, job.id)} />
-      {figure !== undefined && <FigureSlip {...await loadPostings(db, person, job.id, figure)} title={[row ? `${row.code.code} ${row.code.name}` : 'Whole job', chosen].filter(Boolean) as string[]} back={`/jobs/${job.number}${on ? `?on=${on}` : ''}`} />}
+      {figure !== undefined && (
+        <FigureSlip
+          {...await loadPostings(db, person, job.id, figure)}
+          title={[row ? `${row.code.code} ${row.code.name}` : 'Whole job', chosen].filter(Boolean) as string[]}
+          back={`/jobs/${job.number}${on ? `?on=${on}` : ''}`}
+        />
+      )}
     </>
   );
 });

@@ -6,5 +6,8 @@ import { NewJob } from './NewJob';
 export const metadata = { title: 'New job' };
 
 export default place(async ({ db, person }) => (
-  <Sheet><h1 className="mb-1 text-[25px]">Open a job</h1><NewJob {...await loadJobForm(db, person)} /></Sheet>
+  <Sheet>
+    <h1 className="mb-1 text-[25px]">Open a job</h1>
+    <NewJob {...await loadJobForm(db, person)} />
+  </Sheet>
 ));

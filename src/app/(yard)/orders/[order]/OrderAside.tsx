@@ -12,32 +12,120 @@ import { useYard } from '@/ui/YardContext';
 const Title = ({ children }: { children: string }) => <h2 className="mt-5 mb-1 text-[16px] first:mt-0">{children}</h2>;
 
 /** What the order leads to: before it is sent, the budgets it touches; after that, what came of it. */
-export function OrderAside({ view, checks, history }: { view: OrderView; checks: readonly Check[]; history: readonly HistoryRow[] }) {
+export function OrderAside({
+  view,
+  checks,
+  history,
+}: {
+  view: OrderView;
+  checks: readonly Check[];
+  history: readonly HistoryRow[];
+}) {
   const { day } = useYard();
   const { order, receipts, invoices, messages, documents } = view;
   const unsent = UNSENT.includes(order.state);
   return (
     <>
-      {unsent && <><Title>What this does to the jobs</Title><EffectList effects={view.effects} /></>}
+      {unsent && (
+        <>
+          <Title>What this does to the jobs</Title>
+          <EffectList effects={view.effects} />
+        </>
+      )}
       {checks.length > 0 && (
         <>
           <Title>Checks</Title>
-          <ul className="grid gap-1">{checks.map((c) => <li key={c.words} className="flex gap-1.5"><b className={c.good ? 'text-enamel' : 'text-amber'}><span aria-hidden>{c.good ? '✓' : '!'}</span><span className="sr-only">{c.good ? 'In order:' : 'Look:'}</span></b><span>{c.words}</span></li>)}</ul>
+          <ul className="grid gap-1">
+            {checks.map((c) => (
+              <li key={c.words} className="flex gap-1.5">
+                <b className={c.good ? 'text-enamel' : 'text-amber'}>
+                  <span aria-hidden>{c.good ? '✓' : '!'}</span>
+                  <span className="sr-only">{c.good ? 'In order:' : 'Look:'}</span>
+                </b>
+                <span>{c.words}</span>
+              </li>
+            ))}
+          </ul>
         </>
       )}
-      {receipts.length > 0 && <><Title>Receipts</Title><ul>{receipts.map((r) => <li key={r.id} className="border-b border-line-2 py-1"><Link href={`/dock/${order.number}`} className="mono font-semibold hover:underline">{r.number}</Link> {day(r.day)} <span className="text-ink-2">{r.who}{r.note && ` · ${r.note}`}</span></li>)}</ul></>}
-      {invoices.length > 0 && <><Title>Invoices</Title><ul>{invoices.map((i) => <li key={i.id} className="flex justify-between gap-2 border-b border-line-2 py-1"><span><Link href={`/invoices/${i.id}`} className="font-semibold hover:underline">{i.number}</Link> <span className="text-ink-2">{day(i.day)} · {i.state}</span></span><span>{formatMoney(i.gross, order.currency)}</span></li>)}</ul></>}
+      {receipts.length > 0 && (
+        <>
+          <Title>Receipts</Title>
+          <ul>
+            {receipts.map((r) => (
+              <li key={r.id} className="border-b border-line-2 py-1">
+                <Link href={`/dock/${order.number}`} className="mono font-semibold hover:underline">
+                  {r.number}
+                </Link>{' '}
+                {day(r.day)}{' '}
+                <span className="text-ink-2">
+                  {r.who}
+                  {r.note && ` · ${r.note}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {invoices.length > 0 && (
+        <>
+          <Title>Invoices</Title>
+          <ul>
+            {invoices.map((i) => (
+              <li key={i.id} className="flex justify-between gap-2 border-b border-line-2 py-1">
+                <span>
+                  <Link href={`/invoices/${i.id}`} className="font-semibold hover:underline">
+                    {i.number}
+                  </Link>{' '}
+                  <span className="text-ink-2">
+                    {day(i.day)} · {i.state}
+                  </span>
+                </span>
+                <span>{formatMoney(i.gross, order.currency)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       {(messages.length > 0 || documents.length > 0) && (
         <>
           <Title>Papers and mail</Title>
           <ul>
-            {documents.map((d) => <li key={d.id} className="border-b border-line-2 py-1"><a href={`/documents/${d.id}`} target="_blank" rel="noreferrer" className="mono text-copper-text hover:underline">{d.name}</a></li>)}
-            {messages.map((m) => <li key={m.id} className="border-b border-line-2 py-1"><Link href={`/outbox/${m.id}`} className="hover:underline">{m.state === 'taken' ? 'Mailed to' : m.state === 'failed' ? 'Not mailed to' : 'Being mailed to'} {m.recipient}</Link></li>)}
+            {documents.map((d) => (
+              <li key={d.id} className="border-b border-line-2 py-1">
+                <a
+                  href={`/documents/${d.id}`}
+                  target="_blank"
+                  rel="noreferrer"
+                  className="mono text-copper-text hover:underline"
+                >
+                  {d.name}
+                </a>
+              </li>
+            ))}
+            {messages.map((m) => (
+              <li key={m.id} className="border-b border-line-2 py-1">
+                <Link href={`/outbox/${m.id}`} className="hover:underline">
+                  {m.state === 'taken' ? 'Mailed to' : m.state === 'failed' ? 'Not mailed to' : 'Being mailed to'}{' '}
+                  {m.recipient}
+                </Link>
+              </li>
+            ))}
           </ul>
         </>
       )}
       <Title>History</Title>
-      <ul>{history.slice(0, 8).map((h) => <li key={h.id} className="border-b border-line-2 py-1 text-[12.5px]"><span className="text-ink-2">{day(h.day)} · {h.who}</span><br />{h.words}</li>)}</ul>
+      <ul>
+        {history.slice(0, 8).map((h) => (
+          <li key={h.id} className="border-b border-line-2 py-1 text-[12.5px]">
+            <span className="text-ink-2">
+              {day(h.day)} · {h.who}
+            </span>
+            <br />
+            {h.words}
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

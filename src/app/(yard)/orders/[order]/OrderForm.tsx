@@ -23,7 +23,8 @@ export function OrderForm({ view, choices, onClose }: Props) {
   const draft = useDraft<Kept>(`order ${order.number}`, { version: order.version, text: orderText(order) });
   const { text } = draft.value;
   const set = (change: Partial<OrderText>) => draft.set((now) => ({ ...now, text: { ...now.text, ...change } }));
-  const setLine = (key: string, line: LineText | undefined) => set({ lines: text.lines.flatMap((l) => (l.key !== key ? [l] : line === undefined ? [] : [line])) });
+  const setLine = (key: string, line: LineText | undefined) =>
+    set({ lines: text.lines.flatMap((l) => (l.key !== key ? [l] : line === undefined ? [] : [line])) });
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
   const once = useOnce();
   const { run, busy, refusals, clash, faultAt, clear } = useAct(changeOrder, {
@@ -44,44 +45,106 @@ export function OrderForm({ view, choices, onClose }: Props) {
   };
   useKey('Ctrl+Enter', 'Save the order', () => save(), !busy && clash === undefined);
   const at = (field: string) => local.find((f) => f.field === field)?.message ?? faultAt(field);
-  const bind = (name: 'placeId' | 'wantedOn' | 'carrier' | 'instructions') => ({ name, value: text[name], onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }), fault: at(name) });
-  const add = (kind: LineText['kind']) => set({ lines: [...text.lines, newLine(kind, view.supplier.taxCodeId, Date.now())] });
+  const bind = (name: 'placeId' | 'wantedOn' | 'carrier' | 'instructions') => ({
+    name,
+    value: text[name],
+    onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
+    fault: at(name),
+  });
+  const add = (kind: LineText['kind']) =>
+    set({ lines: [...text.lines, newLine(kind, view.supplier.taxCodeId, Date.now())] });
   const general = refusals.find((r) => r.field === undefined || r.field === '' || r.code === 'signedOut')?.message;
-  const fault = general ?? (local.length + refusals.length > 0 ? 'Something above needs a look: it stands in red.' : undefined);
+  const fault =
+    general ?? (local.length + refusals.length > 0 ? 'Something above needs a look: it stands in red.' : undefined);
 
   if (clash !== undefined) {
     const theirs = clash.theirs as StoredOrder;
     return (
-      <Clash message={clash.message} mine={text} theirs={orderText(theirs)} places={choices.places} onPutBack={putBack}
+      <Clash
+        message={clash.message}
+        mine={text}
+        theirs={orderText(theirs)}
+        places={choices.places}
+        onPutBack={putBack}
         onSettled={(settled) => {
           const kept = { version: theirs.version, text: settled };
           once.renew();
           clear();
           draft.set(kept);
           save(kept);
-        }} />
+        }}
+      />
     );
   }
   return (
     <div className="mt-3">
-      {draft.kept && <p className="mb-2 rounded-lg bg-copper-wash px-3 py-1.5">Kept from before, not saved yet. <button type="button" className="step" onClick={() => { draft.drop(); draft.set({ version: order.version, text: orderText(order) }); draft.drop(); }}>Start from the saved order</button></p>}
+      {draft.kept && (
+        <p className="mb-2 rounded-lg bg-copper-wash px-3 py-1.5">
+          Kept from before, not saved yet.{' '}
+          <button
+            type="button"
+            className="step"
+            onClick={() => {
+              draft.drop();
+              draft.set({ version: order.version, text: orderText(order) });
+              draft.drop();
+            }}
+          >
+            Start from the saved order
+          </button>
+        </p>
+      )}
       <div className="grid gap-3 sm:grid-cols-3">
-        <ChoiceField label="Deliver to" {...bind('placeId')}>{choices.places.map((p) => <option key={p.id} value={p.id}>{p.name}</option>)}</ChoiceField>
+        <ChoiceField label="Deliver to" {...bind('placeId')}>
+          {choices.places.map((p) => (
+            <option key={p.id} value={p.id}>
+              {p.name}
+            </option>
+          ))}
+        </ChoiceField>
         <TextField label="Wanted" type="date" {...bind('wantedOn')} />
         <TextField label="Carrier" {...bind('carrier')} />
         <AreaField label="Instructions to the supplier" rows={2} className="sm:col-span-3" {...bind('instructions')} />
       </div>
       <ol className="mt-4 border-t border-ink">
-        {text.lines.map((line, k) => <LineForm key={line.key} line={line} index={k} choices={choices} currency={order.currency} faultAt={(field) => at(`lines.${k}.${field}`)} onChange={(next) => setLine(line.key, next)} />)}
+        {text.lines.map((line, k) => (
+          <LineForm
+            key={line.key}
+            line={line}
+            index={k}
+            choices={choices}
+            currency={order.currency}
+            faultAt={(field) => at(`lines.${k}.${field}`)}
+            onChange={(next) => setLine(line.key, next)}
+          />
+        ))}
       </ol>
       <div className="mt-3 flex gap-4">
-        <button type="button" className="step" onClick={() => add('goods')}>+ Line</button>
-        <button type="button" className="step" onClick={() => add('service')}>+ Service</button>
-        <button type="button" className="step" onClick={() => add('charge')}>+ Charge</button>
+        <button type="button" className="step" onClick={() => add('goods')}>
+          + Line
+        </button>
+        <button type="button" className="step" onClick={() => add('service')}>
+          + Service
+        </button>
+        <button type="button" className="step" onClick={() => add('charge')}>
+          + Charge
+        </button>
       </div>
-      <Shelf fault={fault} facts={<><Fact strong><span className="mono">{order.number}</span></Fact><Fact>{text.lines.length} lines, kept here as you type</Fact></>}>
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>
+              <span className="mono">{order.number}</span>
+            </Fact>
+            <Fact>{text.lines.length} lines, kept here as you type</Fact>
+          </>
+        }
+      >
         <ShelfPlain onClick={putBack}>Put back</ShelfPlain>
-        <ShelfMain disabled={busy} onClick={() => save()} hint="^↵">{busy ? 'Saving…' : 'Save order'}</ShelfMain>
+        <ShelfMain disabled={busy} onClick={() => save()} hint="^↵">
+          {busy ? 'Saving…' : 'Save order'}
+        </ShelfMain>
       </Shelf>
     </div>
   );

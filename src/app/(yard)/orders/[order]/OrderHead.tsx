@@ -10,7 +10,11 @@ import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../StateTag';
 
 const Block = ({ label, strong, children }: { label: string; strong: ReactNode; children?: ReactNode }) => (
-  <div className="min-w-0 flex-1 basis-[150px]"><div className="text-[12.5px] text-ink-2">{label}</div><div className="font-semibold">{strong}</div><div className="text-[12.5px] text-ink-2">{children}</div></div>
+  <div className="min-w-0 flex-1 basis-[150px]">
+    <div className="text-[12.5px] text-ink-2">{label}</div>
+    <div className="font-semibold">{strong}</div>
+    <div className="text-[12.5px] text-ink-2">{children}</div>
+  </div>
 );
 
 export function OrderHead({ view }: { view: OrderView }) {
@@ -23,21 +27,50 @@ export function OrderHead({ view }: { view: OrderView }) {
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-        <h1 className="text-[25px] leading-tight">Order <span className="font-mono text-[23px] font-semibold">{order.number}</span></h1>
+        <h1 className="text-[25px] leading-tight">
+          Order <span className="font-mono text-[23px] font-semibold">{order.number}</span>
+        </h1>
         <StateTag state={order.state} />
-        <span className="text-ink-2">{order.sentOn === null ? `started ${started} by ${madeBy}` : `sent ${order.sentOn === today ? 'today' : day(order.sentOn)} by ${madeBy}`}</span>
-        {paper !== undefined && <a href={paper} target="_blank" rel="noreferrer" className="step ml-auto">{unsent ? 'Preview PDF' : 'Open PDF'}</a>}
+        <span className="text-ink-2">
+          {order.sentOn === null
+            ? `started ${started} by ${madeBy}`
+            : `sent ${order.sentOn === today ? 'today' : day(order.sentOn)} by ${madeBy}`}
+        </span>
+        {paper !== undefined && (
+          <a href={paper} target="_blank" rel="noreferrer" className="step ml-auto">
+            {unsent ? 'Preview PDF' : 'Open PDF'}
+          </a>
+        )}
       </div>
       {failed && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
-          <b>This order was not sent.</b> The mail to {failed.recipient} failed: {failed.answer} <Link href={`/suppliers/${supplier.id}`} className="font-semibold underline">Look at the supplier’s address</Link>, then send again, or mark the order as sent by hand.
+          <b>This order was not sent.</b> The mail to {failed.recipient} failed: {failed.answer}{' '}
+          <Link href={`/suppliers/${supplier.id}`} className="font-semibold underline">
+            Look at the supplier’s address
+          </Link>
+          , then send again, or mark the order as sent by hand.
         </div>
       )}
       <div className="mt-3 flex flex-wrap gap-x-6 gap-y-3 border-y border-line py-2.5">
-        <Block label="Supplier" strong={<Link href={`/suppliers/${supplier.id}`} className="hover:underline">{supplier.name}</Link>}>{[supplier.contact, `${supplier.paymentDays} days`, order.currency].filter(Boolean).join(' · ')}</Block>
-        <Block label="Deliver to" strong={place.name}>{place.instructions}</Block>
+        <Block
+          label="Supplier"
+          strong={
+            <Link href={`/suppliers/${supplier.id}`} className="hover:underline">
+              {supplier.name}
+            </Link>
+          }
+        >
+          {[supplier.contact, `${supplier.paymentDays} days`, order.currency].filter(Boolean).join(' · ')}
+        </Block>
+        <Block label="Deliver to" strong={place.name}>
+          {place.instructions}
+        </Block>
         <Block label="Wanted" strong={day(order.wantedOn)}>{`lead ${supplier.leadDays} working days`}</Block>
-        <Block label="Carrier" strong={order.carrier || '–'}>{order.currency === companyCurrency || order.rate === PAR ? '' : `rate ${formatDecimal(order.rate, 6, 4)} ${signOf(companyCurrency)} to ${signOf(order.currency)}`}</Block>
+        <Block label="Carrier" strong={order.carrier || '–'}>
+          {order.currency === companyCurrency || order.rate === PAR
+            ? ''
+            : `rate ${formatDecimal(order.rate, 6, 4)} ${signOf(companyCurrency)} to ${signOf(order.currency)}`}
+        </Block>
       </div>
       {order.instructions !== '' && <p className="mt-2 whitespace-pre-line text-ink-2">{order.instructions}</p>}
     </>

@@ -12,7 +12,12 @@ import { OrderLines } from './OrderLines';
 import { OrderShelf } from './OrderShelf';
 
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
-type Props = { readonly view: OrderView; readonly checks: readonly Check[]; readonly form: OrderFormChoices | undefined; readonly history: readonly HistoryRow[] };
+type Props = {
+  readonly view: OrderView;
+  readonly checks: readonly Check[];
+  readonly form: OrderFormChoices | undefined;
+  readonly history: readonly HistoryRow[];
+};
 
 export function OrderPage({ view, checks, form, history }: Props) {
   const [changing, setChanging] = useState(false);
@@ -20,7 +25,9 @@ export function OrderPage({ view, checks, form, history }: Props) {
   return (
     <Sheet aside={<OrderAside view={view} checks={checks} history={history} />}>
       <OrderHead view={view} />
-      {editing ? <OrderForm view={view} choices={form} onClose={() => setChanging(false)} /> : (
+      {editing ? (
+        <OrderForm view={view} choices={form} onClose={() => setChanging(false)} />
+      ) : (
         <>
           <OrderLines view={view} />
           <OrderShelf view={view} onChange={() => setChanging(true)} />

@@ -33,7 +33,10 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
       else toast.error(`${number} was not sent: the mail to ${recipient} failed`);
     },
   });
-  const byHand = useAct(markSentByHand, { said: ({ number }) => `${number} is marked as sent by hand`, onDone: () => setAsking(false) });
+  const byHand = useAct(markSentByHand, {
+    said: ({ number }) => `${number} is marked as sent by hand`,
+    onDone: () => setAsking(false),
+  });
   const hold = useAct(holdOrder);
   const unsent = canMove(order.state, 'send');
   const maySend = may('send orders') && unsent;
@@ -44,13 +47,25 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
   useKey('C', 'Change the order', onChange, view.editable && !asking);
   const over = view.effects.filter((e) => headroomOf(e.after) < 0);
   const clash = send.clash ?? byHand.clash ?? hold.clash;
-  const fault = clash ? `${clash.message} It has been brought up to date: look again.` : [...send.refusals, ...byHand.refusals, ...hold.refusals][0]?.message;
+  const fault = clash
+    ? `${clash.message} It has been brought up to date: look again.`
+    : [...send.refusals, ...byHand.refusals, ...hold.refusals][0]?.message;
   const first = over[0];
   const facts = (
     <>
-      <Fact strong><span className="mono">{order.number}</span></Fact>
+      <Fact strong>
+        <span className="mono">{order.number}</span>
+      </Fact>
       <Fact strong>{formatMoney(totals.gross, order.currency)}</Fact>
-      {asking ? <Fact>goes as a PDF to {supplier.email ?? 'nobody: there is no address'}</Fact> : first ? <Fact warn>{first.job} {first.codeName} ends {formatMoney(minor(-headroomOf(first.after)), view.companyCurrency)} over</Fact> : <Fact>{nextWords(order.state)}</Fact>}
+      {asking ? (
+        <Fact>goes as a PDF to {supplier.email ?? 'nobody: there is no address'}</Fact>
+      ) : first ? (
+        <Fact warn>
+          {first.job} {first.codeName} ends {formatMoney(minor(-headroomOf(first.after)), view.companyCurrency)} over
+        </Fact>
+      ) : (
+        <Fact>{nextWords(order.state)}</Fact>
+      )}
     </>
   );
   return (
@@ -58,19 +73,55 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
       <Shelf facts={facts} fault={fault}>
         {asking ? (
           <>
-            <ShelfPlain onClick={() => setAsking(false)} hint="Esc">Not yet</ShelfPlain>
-            <ShelfPlain disabled={byHand.busy || send.busy} onClick={() => void byHand.run({ once: `${once.key()}-hand`, ...ref })}>Mark as sent by hand</ShelfPlain>
-            <ShelfMain disabled={send.busy || byHand.busy} onClick={sendNow} hint="^↵">{send.busy ? 'Sending…' : 'Send now'}</ShelfMain>
+            <ShelfPlain onClick={() => setAsking(false)} hint="Esc">
+              Not yet
+            </ShelfPlain>
+            <ShelfPlain
+              disabled={byHand.busy || send.busy}
+              onClick={() => void byHand.run({ once: `${once.key()}-hand`, ...ref })}
+            >
+              Mark as sent by hand
+            </ShelfPlain>
+            <ShelfMain disabled={send.busy || byHand.busy} onClick={sendNow} hint="^↵">
+              {send.busy ? 'Sending…' : 'Send now'}
+            </ShelfMain>
           </>
         ) : (
           <>
-            {view.editable && <ShelfPlain onClick={onChange} hint="C">Change</ShelfPlain>}
-            {may('draft orders') && canMove(order.state, 'holdOpen') && <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: true })}>Hold open</ShelfPlain>}
-            {may('draft orders') && canMove(order.state, 'takeUp') && <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: false })}>Take up again</ShelfPlain>}
-            {may('draft orders') && canMove(order.state, 'callOff') && <ShelfPlain onClick={() => setEnding(true)}>Call off</ShelfPlain>}
-            {maySend && <ShelfMain onClick={main} hint="^↵">Send</ShelfMain>}
-            {OPEN_AT_SUPPLIER.includes(order.state) && may('enter invoices') && <Link className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim" href={`/invoices/new?order=${order.number}`}>Enter invoice</Link>}
-            {['sent', 'confirmed', 'partIn'].includes(order.state) && may('receive') && <ShelfMain onClick={() => router.push(`/dock/${order.number}`)}>Take in</ShelfMain>}
+            {view.editable && (
+              <ShelfPlain onClick={onChange} hint="C">
+                Change
+              </ShelfPlain>
+            )}
+            {may('draft orders') && canMove(order.state, 'holdOpen') && (
+              <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: true })}>
+                Hold open
+              </ShelfPlain>
+            )}
+            {may('draft orders') && canMove(order.state, 'takeUp') && (
+              <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: false })}>
+                Take up again
+              </ShelfPlain>
+            )}
+            {may('draft orders') && canMove(order.state, 'callOff') && (
+              <ShelfPlain onClick={() => setEnding(true)}>Call off</ShelfPlain>
+            )}
+            {maySend && (
+              <ShelfMain onClick={main} hint="^↵">
+                Send
+              </ShelfMain>
+            )}
+            {OPEN_AT_SUPPLIER.includes(order.state) && may('enter invoices') && (
+              <Link
+                className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
+                href={`/invoices/new?order=${order.number}`}
+              >
+                Enter invoice
+              </Link>
+            )}
+            {['sent', 'confirmed', 'partIn'].includes(order.state) && may('receive') && (
+              <ShelfMain onClick={() => router.push(`/dock/${order.number}`)}>Take in</ShelfMain>
+            )}
           </>
         )}
       </Shelf>
@@ -81,23 +132,56 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
 
 function nextWords(state: OrderView['order']['state']): string {
   return {
-    drafting: 'look it over, then send', heldOpen: 'held open for more lines', withSignOff: 'waits for sign-off', readyToSend: 'may be sent', sent: 'with the supplier', confirmed: 'confirmed by the supplier',
-    partIn: 'part of it is in', allIn: 'all in, to be billed', settled: 'received, billed and matched', calledOff: 'called off',
+    drafting: 'look it over, then send',
+    heldOpen: 'held open for more lines',
+    withSignOff: 'waits for sign-off',
+    readyToSend: 'may be sent',
+    sent: 'with the supplier',
+    confirmed: 'confirmed by the supplier',
+    partIn: 'part of it is in',
+    allIn: 'all in, to be billed',
+    settled: 'received, billed and matched',
+    calledOff: 'called off',
   }[state];
 }
 
 function CallOff({ view, onClose }: { view: OrderView; onClose: () => void }) {
   const [reason, setReason] = useState('');
   const once = useOnce();
-  const { run, busy, refusals, clash } = useAct(callOff, { said: () => `${view.order.number} is called off`, onDone: onClose });
+  const { run, busy, refusals, clash } = useAct(callOff, {
+    said: () => `${view.order.number} is called off`,
+    onDone: onClose,
+  });
   return (
     <Question open onClose={onClose} title={`Call off ${view.order.number}?`}>
-      <p className="mb-3 text-ink-2">What it would have covered goes back to the buy lists, and its money is free again. {view.order.sentOn !== null && 'Tell the supplier too: this sends nothing.'}</p>
-      <TextField label="Reason" value={reason} onChange={(e) => setReason(e.target.value)} autoFocus fault={refusals.find((r) => r.field === 'reason')?.message} />
-      <div className="mt-3"><Faults messages={clash ? [clash.message] : refusals.filter((r) => r.field !== 'reason').map((r) => r.message)} /></div>
+      <p className="mb-3 text-ink-2">
+        What it would have covered goes back to the buy lists, and its money is free again.{' '}
+        {view.order.sentOn !== null && 'Tell the supplier too: this sends nothing.'}
+      </p>
+      <TextField
+        label="Reason"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        autoFocus
+        fault={refusals.find((r) => r.field === 'reason')?.message}
+      />
+      <div className="mt-3">
+        <Faults
+          messages={clash ? [clash.message] : refusals.filter((r) => r.field !== 'reason').map((r) => r.message)}
+        />
+      </div>
       <div className="mt-3 flex justify-end gap-3">
-        <button type="button" className="btn btn-plain" onClick={onClose}>Keep the order</button>
-        <button type="button" className="btn btn-main" disabled={busy} onClick={() => void run({ once: once.key(), orderId: view.order.id, version: view.order.version, reason })}>Call off</button>
+        <button type="button" className="btn btn-plain" onClick={onClose}>
+          Keep the order
+        </button>
+        <button
+          type="button"
+          className="btn btn-main"
+          disabled={busy}
+          onClick={() => void run({ once: once.key(), orderId: view.order.id, version: view.order.version, reason })}
+        >
+          Call off
+        </button>
       </div>
     </Question>
   );

@@ -13,7 +13,18 @@ export default place(async ({ db, person, today, params }) => {
   const view = await loadOrder(db, person, params.order ?? '');
   if (view === undefined) notFound();
   const { order, supplier, totals } = view;
-  const checks = UNSENT.includes(order.state) ? checksOf({ lines: order.lines, supplier, goods: totals.lines, currency: order.currency, today, calendar: await loadCalendar(db) }) : [];
+  const checks = UNSENT.includes(order.state)
+    ? checksOf({
+        lines: order.lines,
+        supplier,
+        goods: totals.lines,
+        currency: order.currency,
+        today,
+        calendar: await loadCalendar(db),
+      })
+    : [];
   const form = view.editable ? await loadOrderForm(db, person) : undefined;
-  return <OrderPage view={view} checks={checks} form={form} history={await loadHistory(db, person, 'order', order.id)} />;
+  return (
+    <OrderPage view={view} checks={checks} form={form} history={await loadHistory(db, person, 'order', order.id)} />
+  );
 });

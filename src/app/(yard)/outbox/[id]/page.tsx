@@ -9,19 +9,58 @@ import { MessageTag } from '../MessageTag';
 export default place(async ({ db, person, today, params }) => {
   const m = await loadMessage(db, person, Number(params.id));
   if (m === undefined) notFound();
-  const row = (label: string, value: React.ReactNode) => <><dt className="text-ink-2">{label}</dt><dd>{value}</dd></>;
+  const row = (label: string, value: React.ReactNode) => (
+    <>
+      <dt className="text-ink-2">{label}</dt>
+      <dd>{value}</dd>
+    </>
+  );
   return (
     <Sheet>
-      <h1 className="mb-3 text-[25px]">{m.subject} <span className="ml-2 align-[4px]"><MessageTag state={m.state} /></span></h1>
+      <h1 className="mb-3 text-[25px]">
+        {m.subject}{' '}
+        <span className="ml-2 align-[4px]">
+          <MessageTag state={m.state} />
+        </span>
+      </h1>
       <dl className="mb-4 grid max-w-[820px] grid-cols-[120px_1fr] gap-y-1">
         {row('To', m.recipient)}
         {row('Sent by', `${m.who}, ${formatDay(m.at.slice(0, 10) as Day, today)} ${m.at.slice(11, 16)}`)}
-        {row('Order', <Link href={`/orders/${m.order}`} className="mono font-bold hover:underline">{m.order}</Link>)}
-        {row('Mail server said', <span className={m.state === 'failed' ? 'font-semibold text-brick' : ''}>{m.answer || 'nothing yet'}</span>)}
-        {row('With it', m.documentId === null ? 'nothing' : <a href={`/documents/${m.documentId}`} target="_blank" rel="noreferrer" className="mono text-copper-text hover:underline">{m.documentName}</a>)}
-        {row('As it went', <a href={`/outbox/${m.id}/raw`} className="text-copper-text hover:underline">message file, {Math.ceil(m.size / 1024)} KB</a>)}
+        {row(
+          'Order',
+          <Link href={`/orders/${m.order}`} className="mono font-bold hover:underline">
+            {m.order}
+          </Link>,
+        )}
+        {row(
+          'Mail server said',
+          <span className={m.state === 'failed' ? 'font-semibold text-brick' : ''}>{m.answer || 'nothing yet'}</span>,
+        )}
+        {row(
+          'With it',
+          m.documentId === null ? (
+            'nothing'
+          ) : (
+            <a
+              href={`/documents/${m.documentId}`}
+              target="_blank"
+              rel="noreferrer"
+              className="mono text-copper-text hover:underline"
+            >
+              {m.documentName}
+            </a>
+          ),
+        )}
+        {row(
+          'As it went',
+          <a href={`/outbox/${m.id}/raw`} className="text-copper-text hover:underline">
+            message file, {Math.ceil(m.size / 1024)} KB
+          </a>,
+        )}
       </dl>
-      <pre className="max-w-[820px] rounded-lg border border-line bg-glaze-2 p-4 font-text whitespace-pre-wrap">{m.body}</pre>
+      <pre className="max-w-[820px] rounded-lg border border-line bg-glaze-2 p-4 font-text whitespace-pre-wrap">
+        {m.body}
+      </pre>
     </Sheet>
   );
 });

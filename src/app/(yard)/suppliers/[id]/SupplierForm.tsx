@@ -13,7 +13,12 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { saveSupplier } from '../../../acts';
 
-type Props = { readonly supplier: Supplier | undefined; readonly companyCurrency: string; readonly taxes: readonly TaxCode[]; readonly mayKeep: boolean };
+type Props = {
+  readonly supplier: Supplier | undefined;
+  readonly companyCurrency: string;
+  readonly taxes: readonly TaxCode[];
+  readonly mayKeep: boolean;
+};
 
 const plain = (text: string) => text.replaceAll(',', '');
 
@@ -21,9 +26,18 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
   const router = useRouter();
   const money = (n: Minor | null | undefined, currency: string) => (n == null ? '' : plain(formatAmount(n, currency)));
   const draft = useDraft(`supplier ${s?.id ?? 'new'} v${s?.version ?? 0}`, {
-    name: s?.name ?? '', contact: s?.contact ?? '', email: s?.email ?? '', address: s?.address ?? '', currency: s?.currency ?? companyCurrency, rate: s === undefined ? '1' : plain(formatDecimal(s.rate, 6, 4)),
-    paymentDays: String(s?.paymentDays ?? 30), leadDays: String(s?.leadDays ?? 5), carriage: money(s?.carriage, s?.currency ?? companyCurrency), carriageFreeFrom: money(s?.carriageFreeFrom, s?.currency ?? companyCurrency),
-    taxCodeId: String(s?.taxCodeId ?? taxes[0]?.id ?? ''), carrier: s?.carrier ?? '',
+    name: s?.name ?? '',
+    contact: s?.contact ?? '',
+    email: s?.email ?? '',
+    address: s?.address ?? '',
+    currency: s?.currency ?? companyCurrency,
+    rate: s === undefined ? '1' : plain(formatDecimal(s.rate, 6, 4)),
+    paymentDays: String(s?.paymentDays ?? 30),
+    leadDays: String(s?.leadDays ?? 5),
+    carriage: money(s?.carriage, s?.currency ?? companyCurrency),
+    carriageFreeFrom: money(s?.carriageFreeFrom, s?.currency ?? companyCurrency),
+    taxCodeId: String(s?.taxCodeId ?? taxes[0]?.id ?? ''),
+    carrier: s?.carrier ?? '',
   });
   const text = draft.value;
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
@@ -50,14 +64,43 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     const [carriage, carriageFreeFrom] = [amount('carriage') ?? (0 as Minor), amount('carriageFreeFrom')];
     setLocal(faults);
     if (Object.keys(faults).length > 0 || !rate.ok) return;
-    void run({ once: once.key(), id: s?.id ?? null, version: s?.version ?? 0, name: text.name, contact: text.contact, email: text.email.trim(), address: text.address, currency: text.currency.toUpperCase(), rate: rate.value, paymentDays: text.paymentDays, leadDays: text.leadDays, carriage, carriageFreeFrom, taxCodeId: Number(text.taxCodeId), carrier: text.carrier });
+    void run({
+      once: once.key(),
+      id: s?.id ?? null,
+      version: s?.version ?? 0,
+      name: text.name,
+      contact: text.contact,
+      email: text.email.trim(),
+      address: text.address,
+      currency: text.currency.toUpperCase(),
+      rate: rate.value,
+      paymentDays: text.paymentDays,
+      leadDays: text.leadDays,
+      carriage,
+      carriageFreeFrom,
+      taxCodeId: Number(text.taxCodeId),
+      carrier: text.carrier,
+    });
   };
   useKey('Ctrl+Enter', 'Save the supplier', submit, mayKeep && !busy);
-  const bind = (name: keyof typeof text) => ({ name, disabled: !mayKeep, value: text[name], onChange: (e: { target: { value: string } }) => draft.set((now) => ({ ...now, [name]: e.target.value })), fault: local[name] ?? faultAt(name) });
+  const bind = (name: keyof typeof text) => ({
+    name,
+    disabled: !mayKeep,
+    value: text[name],
+    onChange: (e: { target: { value: string } }) => draft.set((now) => ({ ...now, [name]: e.target.value })),
+    fault: local[name] ?? faultAt(name),
+  });
   const sign = signOf(text.currency.toUpperCase());
-  const fault = clash ? `${clash.message} Reload the page to see it; what you typed stays here.` : refusals.find((r) => !r.field)?.message;
+  const fault = clash
+    ? `${clash.message} Reload the page to see it; what you typed stays here.`
+    : refusals.find((r) => !r.field)?.message;
   return (
-    <form onSubmit={(e) => { e.preventDefault(); submit(); }}>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        submit();
+      }}
+    >
       <h1 className="mb-3 text-[25px]">{s?.name ?? 'Add a supplier'}</h1>
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Name" className="sm:col-span-3" required {...bind('name')} />
@@ -67,15 +110,60 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
         <AreaField label="Address" rows={3} className="sm:col-span-3" {...bind('address')} />
         <div className="grid grid-cols-2 gap-3 sm:col-span-3">
           <TextField label="Currency" maxLength={3} {...bind('currency')} />
-          {text.currency.toUpperCase() === companyCurrency ? <span /> : <TextField label={`Rate, ${companyCurrency} for one ${text.currency.toUpperCase()}`} inputMode="decimal" {...bind('rate')} />}
-          <ChoiceField label="Usual tax" {...bind('taxCodeId')}>{taxes.map((t) => <option key={t.id} value={t.id}>{t.name}</option>)}</ChoiceField>
+          {text.currency.toUpperCase() === companyCurrency ? (
+            <span />
+          ) : (
+            <TextField
+              label={`Rate, ${companyCurrency} for one ${text.currency.toUpperCase()}`}
+              inputMode="decimal"
+              {...bind('rate')}
+            />
+          )}
+          <ChoiceField label="Usual tax" {...bind('taxCodeId')}>
+            {taxes.map((t) => (
+              <option key={t.id} value={t.id}>
+                {t.name}
+              </option>
+            ))}
+          </ChoiceField>
           <TextField label="Payment, days from invoice" inputMode="numeric" {...bind('paymentDays')} />
         </div>
-        <TextField label="Lead time, working days" inputMode="numeric" className="sm:col-span-2" {...bind('leadDays')} />
-        <TextField label={`Carriage ${sign}`} inputMode="decimal" className="sm:col-span-2" placeholder="none" {...bind('carriage')} />
-        <TextField label={`Carriage free from ${sign}`} inputMode="decimal" className="sm:col-span-2" placeholder="never" {...bind('carriageFreeFrom')} />
+        <TextField
+          label="Lead time, working days"
+          inputMode="numeric"
+          className="sm:col-span-2"
+          {...bind('leadDays')}
+        />
+        <TextField
+          label={`Carriage ${sign}`}
+          inputMode="decimal"
+          className="sm:col-span-2"
+          placeholder="none"
+          {...bind('carriage')}
+        />
+        <TextField
+          label={`Carriage free from ${sign}`}
+          inputMode="decimal"
+          className="sm:col-span-2"
+          placeholder="never"
+          {...bind('carriageFreeFrom')}
+        />
       </div>
-      {mayKeep && <Shelf fault={fault} facts={<><Fact strong>{text.name || 'New supplier'}</Fact>{draft.kept && <Fact>kept from before, not saved yet</Fact>}</>}><ShelfMain disabled={busy} onClick={submit} hint="^↵">Save supplier</ShelfMain></Shelf>}
+      {mayKeep && (
+        <Shelf
+          fault={fault}
+          facts={
+            <>
+              <Fact strong>{text.name || 'New supplier'}</Fact>
+              {draft.kept && <Fact>kept from before, not saved yet</Fact>}
+            </>
+          }
+        >
+          <ShelfMain disabled={busy} onClick={submit} hint="^↵">
+            Save supplier
+          </ShelfMain>
+        </Shelf>
+      )}
     </form>
   );
 }

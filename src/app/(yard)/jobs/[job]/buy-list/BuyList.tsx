@@ -20,9 +20,22 @@ import { useYard } from '@/ui/YardContext';
 import { addNeed } from '../../../../acts';
 import { NeedFields, NeedSlip, readNeed, type NeedChoices, type NeedText } from '../../../NeedSlip';
 
-type Props = { readonly rows: readonly BuyListLine[]; readonly choices: NeedChoices; readonly job: { id: number; number: string; live: boolean }; readonly quote: JobHead['quote'] };
+type Props = {
+  readonly rows: readonly BuyListLine[];
+  readonly choices: NeedChoices;
+  readonly job: { id: number; number: string; live: boolean };
+  readonly quote: JobHead['quote'];
+};
 
-const FRESH: NeedText = { description: '', quantity: '', unit: 'C62', price: '', costCodeId: '', supplierId: '', neededOn: '' };
+const FRESH: NeedText = {
+  description: '',
+  quantity: '',
+  unit: 'C62',
+  price: '',
+  costCodeId: '',
+  supplierId: '',
+  neededOn: '',
+};
 
 export function BuyList({ rows, choices, job, quote }: Props) {
   const { currency, day, may } = useYard();
@@ -30,28 +43,135 @@ export function BuyList({ rows, choices, job, quote }: Props) {
   const [adding, setAdding] = useState(false);
   const mayAdd = may('change buy lists') && job.live;
   useKey('N', 'Add a line', () => setAdding(true), mayAdd);
-  const measured = (n: BuyListLine, q: BuyListLine['quantity']) => `${formatQuantity(q)} ${unitOf(n.unit).short}`.trim();
+  const measured = (n: BuyListLine, q: BuyListLine['quantity']) =>
+    `${formatQuantity(q)} ${unitOf(n.unit).short}`.trim();
   const columns: Column<BuyListLine>[] = [
     {
-      key: 'what', head: 'To buy', by: (n) => n.description,
-      cell: (n) => <><button type="button" className="text-left font-semibold hover:underline" onClick={() => setOpen(n)}>{n.description}</button> {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>} <Tags tags={n.tags} /></>,
+      key: 'what',
+      head: 'To buy',
+      by: (n) => n.description,
+      cell: (n) => (
+        <>
+          <button type="button" className="text-left font-semibold hover:underline" onClick={() => setOpen(n)}>
+            {n.description}
+          </button>{' '}
+          {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>}{' '}
+          <Tags tags={n.tags} />
+        </>
+      ),
     },
-    { key: 'code', head: 'Cost code', by: (n) => n.code, cell: (n) => <span className="whitespace-nowrap">{n.code} <span className="text-ink-2">{n.codeName}</span></span>, wide: true },
-    { key: 'supplier', head: 'Supplier', by: (n) => n.supplier ?? '', cell: (n) => (n.supplier === null ? <Dash /> : <span className="block max-w-[150px] truncate" title={n.supplier}>{n.supplier}</span>), wide: true },
-    { key: 'needed', head: 'Needed', by: (n) => n.neededOn ?? '9999', cell: (n) => <span className={`whitespace-nowrap ${n.late ? 'font-bold text-brick' : ''}`}>{day(n.neededOn)}</span> },
+    {
+      key: 'code',
+      head: 'Cost code',
+      by: (n) => n.code,
+      cell: (n) => (
+        <span className="whitespace-nowrap">
+          {n.code} <span className="text-ink-2">{n.codeName}</span>
+        </span>
+      ),
+      wide: true,
+    },
+    {
+      key: 'supplier',
+      head: 'Supplier',
+      by: (n) => n.supplier ?? '',
+      cell: (n) =>
+        n.supplier === null ? (
+          <Dash />
+        ) : (
+          <span className="block max-w-[150px] truncate" title={n.supplier}>
+            {n.supplier}
+          </span>
+        ),
+      wide: true,
+    },
+    {
+      key: 'needed',
+      head: 'Needed',
+      by: (n) => n.neededOn ?? '9999',
+      cell: (n) => (
+        <span className={`whitespace-nowrap ${n.late ? 'font-bold text-brick' : ''}`}>{day(n.neededOn)}</span>
+      ),
+    },
     { key: 'quantity', head: 'Need', num: true, by: (n) => n.quantity, cell: (n) => measured(n, n.quantity) },
-    { key: 'open', head: 'To buy', num: true, by: (n) => n.open, cell: (n) => (n.open === 0 ? <Dash /> : <b>{measured(n, n.open)}</b>) },
-    { key: 'way', head: 'How far it is', cell: (n) => <ProgressGlass whole={n.quantity} words={progressInWords(n)} parts={[{ stage: 'received', share: n.received }, { stage: 'onOrder', share: n.ordered - n.received }, { stage: 'drafted', share: n.drafted }]} />, className: 'w-[110px]', wide: true },
-    ...(may('see money') ? [{ key: 'price', head: `Price ${signOf(currency)}`, num: true, by: (n: BuyListLine) => n.price ?? 0, cell: (n: BuyListLine) => (n.price === null ? <Dash /> : formatPrice(n.price, currency)), wide: true }] : []),
+    {
+      key: 'open',
+      head: 'To buy',
+      num: true,
+      by: (n) => n.open,
+      cell: (n) => (n.open === 0 ? <Dash /> : <b>{measured(n, n.open)}</b>),
+    },
+    {
+      key: 'way',
+      head: 'How far it is',
+      cell: (n) => (
+        <ProgressGlass
+          whole={n.quantity}
+          words={progressInWords(n)}
+          parts={[
+            { stage: 'received', share: n.received },
+            { stage: 'onOrder', share: n.ordered - n.received },
+            { stage: 'drafted', share: n.drafted },
+          ]}
+        />
+      ),
+      className: 'w-[110px]',
+      wide: true,
+    },
+    ...(may('see money')
+      ? [
+          {
+            key: 'price',
+            head: `Price ${signOf(currency)}`,
+            num: true,
+            by: (n: BuyListLine) => n.price ?? 0,
+            cell: (n: BuyListLine) => (n.price === null ? <Dash /> : formatPrice(n.price, currency)),
+            wide: true,
+          },
+        ]
+      : []),
   ];
   const left = rows.filter((r) => r.open > 0).length;
-  if (rows.length === 0 && !mayAdd) return <Empty title="The buy list is empty">It fills when {quote ? <Link className="step" href={`/jobs/${job.number}/quote`}>quote {quote.number}</Link> : 'the quote'} is won: every bought line becomes a line to buy.</Empty>;
+  if (rows.length === 0 && !mayAdd)
+    return (
+      <Empty title="The buy list is empty">
+        It fills when{' '}
+        {quote ? (
+          <Link className="step" href={`/jobs/${job.number}/quote`}>
+            quote {quote.number}
+          </Link>
+        ) : (
+          'the quote'
+        )}{' '}
+        is won: every bought line becomes a line to buy.
+      </Empty>
+    );
   return (
     <div className="mt-3">
-      {rows.length === 0 ? <Empty title="The buy list is empty">Press <span className="kbd">N</span> or use the button below to put a line on it by hand.</Empty> : <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />}
-      <Shelf facts={<><Fact strong>{left === 0 ? 'Everything is bought' : `${left} of ${rows.length} lines still to buy`}</Fact></>}>
-        {mayAdd && <ShelfPlain onClick={() => setAdding(true)} hint="N">Add a line</ShelfPlain>}
-        {left > 0 && may('draft orders') && <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">Gather for {job.number}</Link>}
+      {rows.length === 0 ? (
+        <Empty title="The buy list is empty">
+          Press <span className="kbd">N</span> or use the button below to put a line on it by hand.
+        </Empty>
+      ) : (
+        <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />
+      )}
+      <Shelf
+        facts={
+          <>
+            <Fact strong>{left === 0 ? 'Everything is bought' : `${left} of ${rows.length} lines still to buy`}</Fact>
+          </>
+        }
+      >
+        {mayAdd && (
+          <ShelfPlain onClick={() => setAdding(true)} hint="N">
+            Add a line
+          </ShelfPlain>
+        )}
+        {left > 0 && may('draft orders') && (
+          <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
+            Gather for {job.number}
+          </Link>
+        )}
       </Shelf>
       {open && <NeedSlip key={open.id} need={open} choices={choices} onClose={() => setOpen(undefined)} />}
       {adding && <AddNeed jobId={job.id} choices={choices} onClose={() => setAdding(false)} />}
@@ -61,23 +181,53 @@ export function BuyList({ rows, choices, job, quote }: Props) {
 
 function progressInWords(n: BuyListLine): string {
   const unit = unitOf(n.unit).short;
-  const part = (q: number, words: string) => (q > 0 ? `${formatQuantity(q as BuyListLine['quantity'])} ${unit} ${words}`.replace('  ', ' ') : '');
-  return [part(n.received, 'in'), part(n.ordered - n.received, 'on order'), part(n.drafted, 'drafted'), part(n.open, 'to buy')].filter(Boolean).join(', ') || 'nothing needed';
+  const part = (q: number, words: string) =>
+    q > 0 ? `${formatQuantity(q as BuyListLine['quantity'])} ${unit} ${words}`.replace('  ', ' ') : '';
+  return (
+    [
+      part(n.received, 'in'),
+      part(n.ordered - n.received, 'on order'),
+      part(n.drafted, 'drafted'),
+      part(n.open, 'to buy'),
+    ]
+      .filter(Boolean)
+      .join(', ') || 'nothing needed'
+  );
 }
 
 function AddNeed({ jobId, choices, onClose }: { jobId: number; choices: NeedChoices; onClose: () => void }) {
   const [text, set] = useState(FRESH);
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
   const once = useOnce();
-  const { run, busy, refusals, faultAt } = useAct(addNeed, { said: () => 'The line is on the buy list', onDone: onClose });
+  const { run, busy, refusals, faultAt } = useAct(addNeed, {
+    said: () => 'The line is on the buy list',
+    onDone: onClose,
+  });
   const save = () => {
     const { value, faults } = readNeed(text);
     setLocal(faults);
     if (faults.length === 0) void run({ once: once.key(), jobId, itemId: null, ...value });
   };
   return (
-    <Slip open onClose={onClose} title="Add a line to buy" foot={<div className="grid gap-2"><Faults messages={refusals.filter((r) => !r.field).map((r) => r.message)} /><button type="button" disabled={busy} onClick={save} className="btn btn-main justify-self-end">Add the line</button></div>}>
-      <NeedFields text={text} set={set} choices={choices} faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)} />
+    <Slip
+      open
+      onClose={onClose}
+      title="Add a line to buy"
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={refusals.filter((r) => !r.field).map((r) => r.message)} />
+          <button type="button" disabled={busy} onClick={save} className="btn btn-main justify-self-end">
+            Add the line
+          </button>
+        </div>
+      }
+    >
+      <NeedFields
+        text={text}
+        set={set}
+        choices={choices}
+        faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
+      />
     </Slip>
   );
 }

@@ -7,5 +7,12 @@ import { BuyList } from './BuyList';
 export default place(async ({ db, person, today, params }) => {
   const job = await findJob(db, person, params.job ?? '');
   if (job === undefined) notFound();
-  return <BuyList rows={await loadBuyList(db, person, job.id, today)} choices={await loadChoices(db, person)} job={{ id: job.id, number: job.number, live: job.state === 'live' }} quote={job.quote} />;
+  return (
+    <BuyList
+      rows={await loadBuyList(db, person, job.id, today)}
+      choices={await loadChoices(db, person)}
+      job={{ id: job.id, number: job.number, live: job.state === 'live' }}
+      quote={job.quote}
+    />
+  );
 });

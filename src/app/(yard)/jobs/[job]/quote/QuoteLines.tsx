@@ -21,42 +21,190 @@ import { moveQuote, winQuote } from '../../../../acts';
 const FILE_INPUT = 'quote-file';
 const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
 
-export function QuoteLines({ quote, job, gone, sample }: { quote: QuoteView; job: string; gone: boolean; sample: boolean }) {
+export function QuoteLines({
+  quote,
+  job,
+  gone,
+  sample,
+}: {
+  quote: QuoteView;
+  job: string;
+  gone: boolean;
+  sample: boolean;
+}) {
   const { currency, day, may } = useYard();
   const [winning, setWinning] = useState(false);
   const upload = useUpload(quote.id, job);
   const move = useAct(moveQuote);
   const open = quote.state === 'writing' || quote.state === 'withCustomer';
   const { rows } = quote;
-  const sum = (of: 'cost' | 'price') => minor(rows.reduce((total, r) => total + lineNet(r.quantity as Quantity, r[of] ?? (0 as never), 1, currency), 0));
+  const sum = (of: 'cost' | 'price') =>
+    minor(rows.reduce((total, r) => total + lineNet(r.quantity as Quantity, r[of] ?? (0 as never), 1, currency), 0));
   useKey('N', 'Bring in a file', chooseFile, open && may('import quotes'));
   useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), open && rows.length > 0 && may('win quotes') && !winning);
   const columns: Column<QuoteLineRow>[] = [
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
-    { key: 'what', head: 'Line', by: (l) => l.description, cell: (l) => <><span className="font-semibold">{l.description}</span> {l.number !== null && <span className="mono whitespace-nowrap text-ink-2">{l.number}</span>} {l.kind !== 'bought' && <span className="tag">{QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase()}</span>}</> },
-    { key: 'code', head: 'Cost code', by: (l) => l.code, cell: (l) => <span className="whitespace-nowrap">{l.code} <span className="text-ink-2">{l.codeName}</span></span>, wide: true },
+    {
+      key: 'what',
+      head: 'Line',
+      by: (l) => l.description,
+      cell: (l) => (
+        <>
+          <span className="font-semibold">{l.description}</span>{' '}
+          {l.number !== null && <span className="mono whitespace-nowrap text-ink-2">{l.number}</span>}{' '}
+          {l.kind !== 'bought' && <span className="tag">{QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase()}</span>}
+        </>
+      ),
+    },
+    {
+      key: 'code',
+      head: 'Cost code',
+      by: (l) => l.code,
+      cell: (l) => (
+        <span className="whitespace-nowrap">
+          {l.code} <span className="text-ink-2">{l.codeName}</span>
+        </span>
+      ),
+      wide: true,
+    },
     { key: 'supplier', head: 'Supplier', by: (l) => l.supplier ?? '', cell: (l) => l.supplier ?? <Dash />, wide: true },
-    { key: 'needed', head: 'Needed', by: (l) => l.neededOn ?? '9999', cell: (l) => <span className="whitespace-nowrap">{day(l.neededOn)}</span>, wide: true },
-    { key: 'quantity', head: 'Quantity', num: true, by: (l) => l.quantity, cell: (l) => `${formatQuantity(l.quantity as Quantity)} ${unitOf(l.unit).short}` },
-    { key: 'cost', head: `Cost ${signOf(currency)}`, num: true, by: (l) => l.cost, cell: (l) => formatPrice(l.cost, currency) },
-    { key: 'price', head: 'Customer’s price', num: true, by: (l) => l.price ?? 0, cell: (l) => (l.price === null ? <Dash /> : formatPrice(l.price, currency)), wide: true },
-    { key: 'net', head: 'Cost in all', num: true, by: (l) => lineNet(l.quantity as Quantity, l.cost, 1, currency), cell: (l) => formatAmount(lineNet(l.quantity as Quantity, l.cost, 1, currency), currency) },
+    {
+      key: 'needed',
+      head: 'Needed',
+      by: (l) => l.neededOn ?? '9999',
+      cell: (l) => <span className="whitespace-nowrap">{day(l.neededOn)}</span>,
+      wide: true,
+    },
+    {
+      key: 'quantity',
+      head: 'Quantity',
+      num: true,
+      by: (l) => l.quantity,
+      cell: (l) => `${formatQuantity(l.quantity as Quantity)} ${unitOf(l.unit).short}`,
+    },
+    {
+      key: 'cost',
+      head: `Cost ${signOf(currency)}`,
+      num: true,
+      by: (l) => l.cost,
+      cell: (l) => formatPrice(l.cost, currency),
+    },
+    {
+      key: 'price',
+      head: 'Customer’s price',
+      num: true,
+      by: (l) => l.price ?? 0,
+      cell: (l) => (l.price === null ? <Dash /> : formatPrice(l.price, currency)),
+      wide: true,
+    },
+    {
+      key: 'net',
+      head: 'Cost in all',
+      num: true,
+      by: (l) => lineNet(l.quantity as Quantity, l.cost, 1, currency),
+      cell: (l) => formatAmount(lineNet(l.quantity as Quantity, l.cost, 1, currency), currency),
+    },
   ];
-  const words = quote.state === 'won' ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}` : QUOTE_STATE_NAMES[quote.state].toLowerCase();
-  const fault = upload.fault ?? move.clash?.message ?? move.refusals[0]?.message ?? (gone ? 'That file was brought in or replaced already. Choose it again if it is still needed.' : undefined);
+  const words =
+    quote.state === 'won'
+      ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}`
+      : QUOTE_STATE_NAMES[quote.state].toLowerCase();
+  const fault =
+    upload.fault ??
+    move.clash?.message ??
+    move.refusals[0]?.message ??
+    (gone ? 'That file was brought in or replaced already. Choose it again if it is still needed.' : undefined);
   return (
-    <div className="mt-3" onDragOver={(e) => open && e.preventDefault()} onDrop={(e) => { if (!open) return; e.preventDefault(); void upload.send(e.dataTransfer.files[0]); }}>
-      <p className="mb-2 text-ink-2"><span className="mono font-bold text-ink">{quote.number}</span> is {words}</p>
-      <input id={FILE_INPUT} type="file" accept=".csv,.txt,.tsv,text/csv" aria-label="Quote file" className="sr-only" tabIndex={-1} onChange={(e) => {
-        void upload.send(e.target.files?.[0]);
-        e.target.value = '';
-      }} />
-      {rows.length === 0 ? <Empty title="The quote has no lines yet">Bring them in from a CSV file, as a spreadsheet or estimating program writes it: choose it below, or drop it here. Columns are matched on the next page.{sample && <> To try it, <a href="/sample-quote" download className="step">take the sample quote file</a>.</>}</Empty> : <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />}
-      <Shelf fault={fault} facts={<><Fact strong>{rows.length} line{rows.length === 1 ? '' : 's'}</Fact>{rows.length > 0 && <><Fact>cost {formatMoney(sum('cost'), currency)}</Fact><Fact>customer’s price {formatMoney(sum('price'), currency)}</Fact></>}</>}>
-        {open && may('win quotes') && rows.length > 0 && quote.state === 'writing' && <ShelfPlain disabled={move.busy} onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}>It is with the customer</ShelfPlain>}
-        {open && may('win quotes') && quote.state === 'withCustomer' && <ShelfPlain disabled={move.busy} onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}>It was lost</ShelfPlain>}
-        {open && may('import quotes') && (rows.length === 0 ? <ShelfMain disabled={upload.busy} onClick={chooseFile} hint="N">{upload.busy ? 'Reading…' : 'Bring in a file'}</ShelfMain> : <ShelfPlain disabled={upload.busy} onClick={chooseFile} hint="N">{upload.busy ? 'Reading…' : 'Bring in a file'}</ShelfPlain>)}
-        {open && may('win quotes') && rows.length > 0 && <ShelfMain onClick={() => setWinning(true)} hint="^↵">Mark won</ShelfMain>}
+    <div
+      className="mt-3"
+      onDragOver={(e) => open && e.preventDefault()}
+      onDrop={(e) => {
+        if (!open) return;
+        e.preventDefault();
+        void upload.send(e.dataTransfer.files[0]);
+      }}
+    >
+      <p className="mb-2 text-ink-2">
+        <span className="mono font-bold text-ink">{quote.number}</span> is {words}
+      </p>
+      <input
+        id={FILE_INPUT}
+        type="file"
+        accept=".csv,.txt,.tsv,text/csv"
+        aria-label="Quote file"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => {
+          void upload.send(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      {rows.length === 0 ? (
+        <Empty title="The quote has no lines yet">
+          Bring them in from a CSV file, as a spreadsheet or estimating program writes it: choose it below, or drop it
+          here. Columns are matched on the next page.
+          {sample && (
+            <>
+              {' '}
+              To try it,{' '}
+              <a href="/sample-quote" download className="step">
+                take the sample quote file
+              </a>
+              .
+            </>
+          )}
+        </Empty>
+      ) : (
+        <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />
+      )}
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>
+              {rows.length} line{rows.length === 1 ? '' : 's'}
+            </Fact>
+            {rows.length > 0 && (
+              <>
+                <Fact>cost {formatMoney(sum('cost'), currency)}</Fact>
+                <Fact>customer’s price {formatMoney(sum('price'), currency)}</Fact>
+              </>
+            )}
+          </>
+        }
+      >
+        {open && may('win quotes') && rows.length > 0 && quote.state === 'writing' && (
+          <ShelfPlain
+            disabled={move.busy}
+            onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}
+          >
+            It is with the customer
+          </ShelfPlain>
+        )}
+        {open && may('win quotes') && quote.state === 'withCustomer' && (
+          <ShelfPlain
+            disabled={move.busy}
+            onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}
+          >
+            It was lost
+          </ShelfPlain>
+        )}
+        {open &&
+          may('import quotes') &&
+          (rows.length === 0 ? (
+            <ShelfMain disabled={upload.busy} onClick={chooseFile} hint="N">
+              {upload.busy ? 'Reading…' : 'Bring in a file'}
+            </ShelfMain>
+          ) : (
+            <ShelfPlain disabled={upload.busy} onClick={chooseFile} hint="N">
+              {upload.busy ? 'Reading…' : 'Bring in a file'}
+            </ShelfPlain>
+          ))}
+        {open && may('win quotes') && rows.length > 0 && (
+          <ShelfMain onClick={() => setWinning(true)} hint="^↵">
+            Mark won
+          </ShelfMain>
+        )}
       </Shelf>
       {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
     </div>
@@ -94,25 +242,81 @@ function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClo
   const [wonBy, setWonBy] = useState('');
   const once = useOnce();
   const { run, busy, refusals, clash, faultAt } = useAct(winQuote, {
-    said: ({ bought, budget }) => `Budget ${formatMoney(budget, currency)} is open, ${bought} lines are on the buy list`,
+    said: ({ bought, budget }) =>
+      `Budget ${formatMoney(budget, currency)} is open, ${bought} lines are on the buy list`,
     onDone: () => router.push(`/jobs/${job}`),
   });
   const names = new Map(quote.rows.map((r) => [r.code, r.codeName]));
   const ids = [...names.keys()];
-  const budget = budgetOf(quote.rows.map((r) => ({ kind: r.kind, quantity: r.quantity as Quantity, cost: r.cost, costCodeId: ids.indexOf(r.code) })), currency);
-  const rows = [...budget].map(([k, amount]) => ({ code: ids[k] ?? '', amount })).sort((a, b) => a.code.localeCompare(b.code));
+  const budget = budgetOf(
+    quote.rows.map((r) => ({
+      kind: r.kind,
+      quantity: r.quantity as Quantity,
+      cost: r.cost,
+      costCodeId: ids.indexOf(r.code),
+    })),
+    currency,
+  );
+  const rows = [...budget]
+    .map(([k, amount]) => ({ code: ids[k] ?? '', amount }))
+    .sort((a, b) => a.code.localeCompare(b.code));
   const bought = quote.rows.filter((r) => r.kind === 'bought').length;
   return (
-    <Slip open onClose={onClose} title={`Mark ${quote.number} won`} detail="Buying may start once the customer has said yes."
-      foot={<div className="grid gap-2"><Faults messages={clash ? [`${clash.message} Close this and look again.`] : refusals.filter((r) => r.field !== 'wonBy').map((r) => r.message)} /><button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">{busy ? 'Opening the budget…' : 'Mark won and open the budget'}</button></div>}>
-      <form id="win" onSubmit={(e) => { e.preventDefault(); void run({ once: once.key(), quoteId: quote.id, version: quote.version, wonBy }); }}>
-        <TextField label="Who of the customer said yes" autoFocus value={wonBy} onChange={(e) => setWonBy(e.target.value)} fault={faultAt('wonBy')} />
+    <Slip
+      open
+      onClose={onClose}
+      title={`Mark ${quote.number} won`}
+      detail="Buying may start once the customer has said yes."
+      foot={
+        <div className="grid gap-2">
+          <Faults
+            messages={
+              clash
+                ? [`${clash.message} Close this and look again.`]
+                : refusals.filter((r) => r.field !== 'wonBy').map((r) => r.message)
+            }
+          />
+          <button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">
+            {busy ? 'Opening the budget…' : 'Mark won and open the budget'}
+          </button>
+        </div>
+      }
+    >
+      <form
+        id="win"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void run({ once: once.key(), quoteId: quote.id, version: quote.version, wonBy });
+        }}
+      >
+        <TextField
+          label="Who of the customer said yes"
+          autoFocus
+          value={wonBy}
+          onChange={(e) => setWonBy(e.target.value)}
+          fault={faultAt('wonBy')}
+        />
       </form>
       <h3 className="mt-5 text-[15px]">Opens this budget</h3>
-      <ul>{rows.map((r) => <li key={r.code} className="flex justify-between border-b border-line-2 py-1"><span><b>{r.code}</b> {names.get(r.code)}</span><span>{formatAmount(r.amount, currency)}</span></li>)}</ul>
-      <p className="flex justify-between py-1 font-bold"><span>Budget for buying</span><span>{formatMoney(minor([...budget.values()].reduce((sum, a) => sum + a, 0)), currency)}</span></p>
+      <ul>
+        {rows.map((r) => (
+          <li key={r.code} className="flex justify-between border-b border-line-2 py-1">
+            <span>
+              <b>{r.code}</b> {names.get(r.code)}
+            </span>
+            <span>{formatAmount(r.amount, currency)}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="flex justify-between py-1 font-bold">
+        <span>Budget for buying</span>
+        <span>{formatMoney(minor([...budget.values()].reduce((sum, a) => sum + a, 0)), currency)}</span>
+      </p>
       <h3 className="mt-4 text-[15px]">Fills the buy list</h3>
-      <p className="text-ink-2">{bought} bought line{bought === 1 ? '' : 's'}. Allowances open budget only; made and labour lines are not bought.</p>
+      <p className="text-ink-2">
+        {bought} bought line{bought === 1 ? '' : 's'}. Allowances open budget only; made and labour lines are not
+        bought.
+      </p>
     </Slip>
   );
 }

@@ -12,6 +12,7 @@ export default place(async ({ db, person, today, params, query }) => {
   const quote = job && (await loadQuote(db, person, job.id));
   if (job === undefined || quote === undefined) notFound();
   const check = query.file === undefined ? undefined : await checkQuoteFile(db, person, today, Number(query.file));
-  if (check !== undefined) return <ImportFile first={check} job={job.number} quote={quote.number} choices={await loadChoices(db, person)} />;
+  if (check !== undefined)
+    return <ImportFile first={check} job={job.number} quote={quote.number} choices={await loadChoices(db, person)} />;
   return <QuoteLines quote={quote} job={job.number} gone={query.file !== undefined} sample={isDemo()} />;
 });

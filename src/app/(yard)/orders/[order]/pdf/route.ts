@@ -11,6 +11,8 @@ export async function GET(_: Request, { params }: { params: Promise<{ order: str
     permit(person, 'see money');
     const order = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
     const paper = order === undefined ? undefined : await loadPaper(db, order.id, clock.today());
-    return paper === undefined ? undefined : { name: `${number}.pdf`, type: 'application/pdf', bytes: await purchaseOrderPdf(paper) };
+    return paper === undefined
+      ? undefined
+      : { name: `${number}.pdf`, type: 'application/pdf', bytes: await purchaseOrderPdf(paper) };
   });
 }
