@@ -20,7 +20,7 @@ const common = {
 
 export default {
   projects: [
-    { ...common, displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'] },
+    { ...common, displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],
   testTimeout: 120_000,

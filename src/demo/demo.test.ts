@@ -1,0 +1,115 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { MON_TO_FRI, type Day } from '@/core/calendar/workdays';
+import { readRows, guessMapping } from '@/core/quotes/rows';
+import { readCsv } from '@/formats/csv/read';
+import { loadDesk } from '@/queries/desk';
+import { listDue } from '@/queries/dock';
+import { listJobs } from '@/queries/jobs';
+import { listOpenNeeds } from '@/queries/needs';
+import { findUnproven } from '@/store/ledger';
+import { open, type Db } from '@/store/connection';
+import { findByEmail, type Person } from '@/store/people';
+import { loadKnowledge } from '@/store/quotes';
+import { PEOPLE } from './catalogue';
+import { JOBS } from './jobs';
+import { sampleQuote } from './sampleQuote';
+import { seedDemo } from './seed';
+
+const TODAY = '2026-05-12' as Day;
+const taken = async () => ({ taken: true, answer: '250' });
+
+let folder: string;
+let db: Db;
+let mina: Person;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'kettle-demo-'));
+  ({ db } = await open(join(folder, 'demo.sqlite')));
+  await seedDemo(db, TODAY, taken);
+  mina = (await findByEmail(db, 'mina@wrackline.example')) as Person;
+});
+afterAll(async () => {
+  await db.destroy();
+  rmSync(folder, { recursive: true });
+});
+
+const distinct = async (table: string, column: string) =>
+  ((await db(table).distinct(column).orderBy(column)) as Record<string, string>[]).map((r) => r[column]);
+
+describe('the sample company', () => {
+  it('has a ledger that is right to the penny', async () =>
+    expect(await findUnproven(db)).toEqual({ needIds: [], splitIds: [] }));
+
+  it('has jobs of every kind and in every state', async () => {
+    expect(await distinct('job', 'kind')).toEqual(['contract', 'make', 'repair']);
+    expect(await distinct('job', 'state')).toEqual(['complete', 'live', 'lost', 'quoted']);
+    expect(await distinct('quote', 'state')).toEqual(['lost', 'withCustomer', 'won', 'writing']);
+    expect((await listJobs(db, mina, { state: 'all' })).rows).toHaveLength(JOBS.length);
+  });
+
+  it('has orders and invoices in the states a buyer meets', async () => {
+    expect(await distinct('purchaseOrder', 'state')).toEqual(['allIn', 'drafting', 'partIn', 'sent', 'settled']);
+    expect(await distinct('invoice', 'state')).toEqual(['entered', 'held', 'matched']);
+  });
+
+  it('shows real trouble: a budget over, a line too late, a wrong price, a delivery short', async () => {
+    const desk = await loadDesk(db, mina, TODAY);
+    expect(desk.map((g) => g.title)).toEqual(['Over budget', 'To buy', 'To send', 'To match', 'Quotes']);
+    expect((await listOpenNeeds(db, mina, TODAY, {})).rows.filter((r) => r.late).length).toBeGreaterThan(2);
+    expect((await listDue(db, mina)).rows.some((r) => r.state === 'partIn')).toBe(true);
+  });
+
+  it('has somebody in every role, and each has a desk that can be shown', async () => {
+    for (const { key } of PEOPLE) {
+      const person = (await findByEmail(db, `${key}@wrackline.example`)) as Person;
+      expect(Array.isArray(await loadDesk(db, person, TODAY))).toBe(true);
+    }
+  });
+
+  it('mails every order that it sent', async () => {
+    const [mails] = (await db('message').where({ state: 'taken' }).count({ n: '*' })) as { n: number }[];
+    const [sent] = (await db('purchaseOrder').whereNotNull('sentOn').count({ n: '*' })) as { n: number }[];
+    expect(mails?.n).toBe(sent?.n);
+  });
+
+  it('buys in euro too, and keeps the tab in pounds', async () => {
+    const order = (await db('purchaseOrder').where({ currency: 'EUR' }).first('id', 'net', 'rate')) as {
+      id: number;
+      net: number;
+      rate: number;
+    };
+    const [cost] = (await db('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .where('l.orderId', order.id)
+      .sum({ n: 's.value' })) as { n: number }[];
+    expect(Math.abs((cost?.n ?? 0) - (order.net * order.rate) / 1e6)).toBeLessThan(2);
+  });
+});
+
+describe('the sample quote', () => {
+  it('can be brought in as it is', async () => {
+    const sheet = readCsv(new TextEncoder().encode(sampleQuote(TODAY, { week: MON_TO_FRI, off: new Set() })));
+    if (!sheet.ok) throw new Error('It cannot be read.');
+    const known = await loadKnowledge(db, { mark: sheet.value.mark, costCode: {}, supplier: {}, leftOut: [] }, TODAY);
+    const { lines, problems } = readRows(sheet.value.rows, guessMapping(sheet.value.headings), known);
+    expect(problems).toEqual([]);
+    expect(lines.map((l) => l.kind)).toEqual([
+      ...Array<string>(6).fill('bought'),
+      'allowance',
+      'bought',
+      'bought',
+      'labour',
+    ]);
+  });
+});
+
+describe('on other days', () => {
+  it.each(['2026-01-01', '2026-08-30', '2027-02-28'])('it can be made on %s too', async (day) => {
+    const other = await open(join(folder, `${day}.sqlite`));
+    await seedDemo(other.db, day as Day, taken);
+    expect(await findUnproven(other.db)).toEqual({ needIds: [], splitIds: [] });
+    await other.db.destroy();
+  });
+});

@@ -1,0 +1,248 @@
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Mina Rowe');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const texts = async (by: By) => Promise.all((await browser.driver.findElements(by)).map((e) => e.getText()));
+const click = async (by: By) => (await browser.see(by)).click();
+
+describe('the tab rail', () => {
+  const tabs = () => texts(By.css('nav[aria-label="Open jobs"] a .mono'));
+
+  it('keeps the jobs that a person has open', async () => {
+    await browser.go('/');
+    expect(await tabs()).toEqual(['412', '418', '421']);
+  });
+
+  it('takes a job on and lets it go again', async () => {
+    await browser.go('/jobs/415');
+    await (await browser.button('Keep on the rail')).click();
+    await browser.reads('Close its tab');
+    expect(await tabs()).toEqual(['412', '418', '421', '415']);
+    await (await browser.button('Close its tab')).click();
+    await browser.reads('Keep on the rail');
+    expect(await tabs()).toEqual(['412', '418', '421']);
+  });
+
+  it('is put in another order with the keyboard', async () => {
+    await browser.go('/');
+    const tab = await browser.find(By.css('nav[aria-label="Open jobs"] a[href="/jobs/412"]'));
+    await tab.sendKeys(Key.chord(Key.CONTROL, Key.ARROW_RIGHT));
+    await browser.driver.wait(async () => (await tabs()).join() === '418,412,421', 8000);
+    await browser.go('/jobs');
+    expect(await tabs()).toEqual(['418', '412', '421']);
+  });
+
+  it('belongs to the person', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Tomas Brae');
+    expect(await tabs()).toEqual(['412', '418']);
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Mina Rowe');
+  });
+});
+
+describe('lists', () => {
+  const column = (n: number) => texts(By.css(`table[aria-label="Jobs"] tbody tr td:nth-child(${n})`));
+
+  it('sort by a column, up, down and back', async () => {
+    await browser.go('/jobs');
+    const head = await browser.button('Budget');
+    await head.click();
+    const up = (await column(7)).map((t) => Number(t.replaceAll(',', '')));
+    expect(up).toEqual([...up].sort((a, b) => a - b));
+    await head.click();
+    expect((await column(7)).map((t) => Number(t.replaceAll(',', '')))).toEqual([...up].reverse());
+    await head.click();
+    expect(await column(1)).toEqual(['412', '415', '418', '419', '421', '422', '423']);
+  });
+
+  it('keep their filters in the address', async () => {
+    await browser.choose('State', 'All jobs');
+    await browser.reads('Deckhouse windows');
+    expect(await browser.driver.getCurrentUrl()).toContain('state=all');
+    await browser.type('Number, name or customer', 'ferries');
+    await browser.driver.wait(async () => (await column(1)).join() === '420,422,425', 8000);
+    await browser.driver.navigate().refresh();
+    await browser.reads('Wheelhouse heating');
+    expect(await column(1)).toEqual(['420', '422', '425']);
+  });
+
+  it('keep what is picked in Gather through a filter', async () => {
+    await browser.go('/gather');
+    await click(By.css('[aria-label="Pick Green oak, sawn for 422"]'));
+    await browser.choose('Supplier', 'Eelmoor Metals');
+    await browser.reads('Tube 316L');
+    await click(By.css('[aria-label="Pick Round bar 316 12 mm for 422"]'));
+    await browser.reads('2 lines picked');
+    await browser.reads('These make 2 orders');
+    await (await browser.button('Put back')).click();
+    await browser.reads('Pick lines to see');
+  });
+});
+
+describe('the buy list', () => {
+  it('takes a line by hand, which is planned on the tab at once', async () => {
+    await browser.go('/jobs/415/buy-list');
+    await (await browser.button('Add a line')).click();
+    await browser.type('What is needed', 'Sight gauge for the tank');
+    await browser.type('Quantity', '2');
+    await browser.type('Estimated price, £ each', '34.50');
+    await browser.choose('Cost code', '02 Machinery');
+    await (await browser.button('Add the line')).click();
+    await browser.reads('Sight gauge for the tank');
+    await browser.go('/jobs/415?figure=02.planned');
+    await browser.reads('Added to the buy list');
+    await browser.reads('£\u202f69.00');
+  });
+
+  it('changes a line in its slip, and says what cannot be', async () => {
+    await browser.go('/jobs/415/buy-list');
+    await (await browser.button('Sight gauge for the tank')).click();
+    await browser.type('Quantity', '1.5');
+    await (await browser.button('Save the line')).click();
+    await browser.reads('a piece cannot be divided');
+    await browser.type('Quantity', '3');
+    await (await browser.button('Save the line')).click();
+    await browser.reads('The line is changed');
+  });
+
+  it('chooses a supplier for a line in Gather that has none', async () => {
+    await browser.go('/gather?supplier=0');
+    await browser.choose('Supplier for Sight gauge for the tank', 'Cobb & Tiller Chandlery');
+    await browser.go('/gather?job=415');
+    await click(By.css('[aria-label="Pick Sight gauge for the tank for 415"]'));
+    await browser.reads('These make 1 order');
+  });
+});
+
+describe('an order', () => {
+  it('is held open and taken up again', async () => {
+    await browser.go('/orders/K26-0024');
+    await (await browser.button('Hold open')).click();
+    await browser.reads('held open for more lines');
+    await (await browser.button('Take up again')).click();
+    await browser.reads('look it over, then send');
+  });
+
+  it('gets a service and a charge, shared by two jobs', async () => {
+    await (await browser.button('Change')).click();
+    await (await browser.button('+ Service')).click();
+    await browser.type('Service', 'Balancing');
+    const line = await browser.see(By.css('[aria-label="Line 3"]'));
+    await line.findElement(By.xpath(".//input[@id=//label[starts-with(., 'Price')]/@for]")).sendKeys('40');
+    await line.findElement(By.css('[aria-label="Job of part 1"]')).sendKeys('418');
+    await line.findElement(By.css('[aria-label="Cost code of part 1"]')).sendKeys('02');
+    await (await browser.button('Save order')).click();
+    await browser.reads('K26-0024 is changed');
+    await browser.reads('Balancing');
+    expect(await browser.text()).toContain('482.00');
+  });
+
+  it('is called off with a reason, and its need is open again', async () => {
+    await (await browser.button('Call off')).click();
+    await browser.type('Reason', 'bought elsewhere');
+    await (await browser.see(By.xpath("//*[@role='dialog']//button[normalize-space(.)='Call off']"))).click();
+    await browser.reads('K26-0024 is called off');
+    await browser.reads('Called off K26-0024: bought elsewhere');
+    await browser.go('/gather?job=418');
+    await browser.reads('Flexible shaft coupling 4 in');
+  });
+
+  it('has a line closed short, and what is left goes back to the buy list', async () => {
+    await browser.go('/orders/K26-0015');
+    await (await browser.button('close short')).click();
+    await browser.type('Reason', 'reel will not come');
+    await (await browser.see(By.xpath("//*[@role='dialog']//button[normalize-space(.)='Close short']"))).click();
+    await browser.reads('Tinned cable 2 × 2.5 mm² is closed short');
+    await browser.go('/jobs/412/buy-list');
+    await browser.reads('90 m');
+  });
+
+  it('shows its paper as a PDF', async () => {
+    const cookie = (await browser.driver.manage().getCookie('kettle'))?.value ?? '';
+    for (const path of ['/orders/K26-0023/pdf', '/documents/1']) {
+      const answer = await fetch(app.base + path, { headers: { cookie: `kettle=${cookie}` } });
+      expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+      expect(
+        Buffer.from(await answer.arrayBuffer())
+          .subarray(0, 5)
+          .toString(),
+      ).toBe('%PDF-');
+    }
+  });
+});
+
+describe('a receipt', () => {
+  it('made by mistake is taken back', async () => {
+    await browser.go('/dock/K26-0009');
+    await (await browser.button('take back')).click();
+    await browser.reads('R-00009-back');
+    await browser.reads('0 of 6 in');
+  });
+});
+
+describe('suppliers and items', () => {
+  it('a supplier is added, and faults stand beside their fields', async () => {
+    await browser.go('/suppliers/new');
+    await browser.type('Name', 'Teasel Fasteners');
+    await browser.type('Lead time, working days', 'soon');
+    await (await browser.button('Save supplier')).click();
+    await browser.reads('Write a number of days.');
+    await browser.type('Lead time, working days', '2');
+    await browser.type('Carriage £', '6.50');
+    await (await browser.button('Save supplier')).click();
+    await browser.reads('Teasel Fasteners is saved');
+    await browser.reads('What they sell us');
+  });
+
+  it('an item is added with how it is sold', async () => {
+    await browser.go('/items/new');
+    await browser.type('Item number', 'BO-M8');
+    await browser.type('Name', 'Bolt M8 × 40, A4');
+    await browser.choose('Usual supplier', 'Teasel Fasteners');
+    await browser.type('Packs of', '100');
+    await (await browser.button('+ Price')).click();
+    await browser.type('Price 1', '0.18');
+    await (await browser.button('Save item')).click();
+    await browser.reads('BO-M8 is saved');
+    await browser.go('/suppliers');
+    await (await browser.link('Teasel Fasteners')).click();
+    await browser.reads('Bolt M8 × 40, A4');
+  });
+});
+
+describe('people', () => {
+  it('are added by the administrator, and can sign in', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Wren Hale');
+    await browser.go('/people');
+    await browser.type('Name', 'Kit Marl');
+    await browser.type('E-mail', 'kit@wrackline.example');
+    await browser.type('First password', 'ten letters at least');
+    await click(By.xpath("//label[contains(., 'Storekeeper')]/input"));
+    await (await browser.button('Add person')).click();
+    await browser.reads('Kit Marl can sign in');
+    await browser.driver.manage().deleteAllCookies();
+    await browser.go('/sign-in');
+    await browser.type('E-mail', 'kit@wrackline.example');
+    await browser.type('Password', 'wrong');
+    await (await browser.button('Sign in')).click();
+    await browser.reads('E-mail or password is wrong.');
+    await browser.type('Password', 'ten letters at least');
+    await (await browser.button('Sign in')).click();
+    await browser.reads('Good day, Kit');
+  });
+});
