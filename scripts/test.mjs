@@ -66,6 +66,13 @@ ensurePackages();
 ensureChromium();
 check('types', process.execPath, [bin('tsc'), '--noEmit']);
 check('lint', process.execPath, [bin('eslint'), '.', '--max-warnings', '0']);
+check('format', process.execPath, [
+  join(root, 'node_modules', 'prettier', 'bin', 'prettier.cjs'),
+  '--check',
+  'src',
+  'tests',
+  'scripts',
+]);
 check('layers', process.execPath, [bin('depcruise'), '--config', '.dependency-cruiser.cjs', 'src']);
 check('unused code', process.execPath, [bin('knip')]);
 jest('unit');

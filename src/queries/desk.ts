@@ -53,15 +53,13 @@ async function overBudget(db: Db): Promise<Group> {
 async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   const total = await countToBuy(db);
   const late = (await listSoonest(db, person, today, 40)).filter((r) => r.late);
-  const shown = late
-    .slice(0, SHOWN - 1)
-    .map((r): Waiting => ({
-      word: 'Late',
-      weight: 'over',
-      text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`,
-      step: 'Gather',
-      href: `/gather?job=${r.job}`,
-    }));
+  const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({
+    word: 'Late',
+    weight: 'over',
+    text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`,
+    step: 'Gather',
+    href: `/gather?job=${r.job}`,
+  }));
   const rest: Waiting = {
     word: 'To buy',
     weight: 'care',
@@ -84,15 +82,13 @@ async function drafts(db: Db): Promise<Group> {
       's.name',
       db.raw("exists (select 1 from message m where m.order_id = o.id and m.state = 'failed') as failed"),
     )) as { number: string; net: number; currency: string; name: string; failed: number }[];
-  const rows = found
-    .slice(0, SHOWN)
-    .map((o): Waiting => ({
-      word: o.failed ? 'Failed' : 'Draft',
-      weight: o.failed ? 'over' : 'care',
-      text: `${o.number} to ${o.name}, ${formatMoney(minor(o.net), o.currency)} net${o.failed ? ', could not be mailed' : ''}`,
-      step: o.failed ? 'Send again' : 'Look and send',
-      href: `/orders/${o.number}`,
-    }));
+  const rows = found.slice(0, SHOWN).map((o): Waiting => ({
+    word: o.failed ? 'Failed' : 'Draft',
+    weight: o.failed ? 'over' : 'care',
+    text: `${o.number} to ${o.name}, ${formatMoney(minor(o.net), o.currency)} net${o.failed ? ', could not be mailed' : ''}`,
+    step: o.failed ? 'Send again' : 'Look and send',
+    href: `/orders/${o.number}`,
+  }));
   return { title: 'To send', count: found.length, rows };
 }
 

@@ -137,16 +137,14 @@ describe('what a purchase does to budgets', () => {
   });
 
   it('says what minimum and pack add, and where it goes', async () => {
-    await yard
-      .db('supplierPart')
-      .insert({
-        supplierId: yard.ids.suppliers[0],
-        itemId: yard.ids.items[1],
-        unit: 'XRL',
-        factorMany: 60,
-        factorOne: 1,
-        pack: 10_000,
-      });
+    await yard.db('supplierPart').insert({
+      supplierId: yard.ids.suppliers[0],
+      itemId: yard.ids.items[1],
+      unit: 'XRL',
+      factorMany: 60,
+      factorOne: 1,
+      pack: 10_000,
+    });
     await yard.db('priceBreak').insert({ partId: 1, fromQuantity: 0, price: 1_770_000 });
     const needId = await yard.need({ item: yard.ids.items[1], quantity: 110 });
     const view = await loadGatherPreview(yard.db, await buyer(), [{ needId, buy: q(110) }]);

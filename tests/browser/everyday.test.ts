@@ -132,9 +132,9 @@ describe('an order', () => {
   it('is held open and taken up again', async () => {
     await browser.go('/orders/K26-0024');
     await (await browser.button('Hold open')).click();
-    await browser.reads('held open for more lines');
+    await browser.reads('Held open');
     await (await browser.button('Take up again')).click();
-    await browser.reads('look it over, then send');
+    await browser.button('Hold open');
   });
 
   it('gets a service and a charge, shared by two jobs', async () => {

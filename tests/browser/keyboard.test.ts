@@ -24,7 +24,7 @@ const type = (words: string) => browser.driver.actions().sendKeys(words).perform
 const tabTo = async (name: string) => {
   for (let k = 0; k < 80; k += 1) {
     const focused = (await browser.driver.executeScript(
-      'const e = document.activeElement; return [e.getAttribute("aria-label") ?? "", e.labels?.[0]?.innerText ?? "", e.innerText ?? ""].join("|")',
+      'const e = document.activeElement; return [e.getAttribute("aria-label") ?? "", e.labels?.[0]?.innerText ?? "", ["A", "BUTTON"].includes(e.tagName) ? e.innerText : ""].join("|")',
     )) as string;
     if (focused.includes(name)) return;
     await press(Key.TAB);
@@ -53,7 +53,7 @@ describe('the main job by keyboard alone', () => {
 
   it('finds a job with /, and opens one on the rail with Alt and a number', async () => {
     await press('/');
-    await browser.reads('Type a number or a few words.');
+    await browser.reads('what was mailed to suppliers');
     await type('Sanderling');
     await browser.reads('Wheelhouse heating');
     await press(Key.ENTER);
