@@ -8,6 +8,7 @@ import type { Db } from '@/store/connection';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { previewGather, type NamedEffect } from './effects';
+import { permit } from './permit';
 
 export const picksSchema = z.array(z.object({ needId: z.number().int(), buy: quantitySchema })).max(2000);
 
@@ -76,4 +77,30 @@ export async function loadGatherPreview(
     };
   });
   return { bundles: bundles.sort((a, b) => a.supplierId - b.supplierId), effects, refusals: plan.refusals };
+}
+
+export type SupplierTerms = {
+  readonly id: number;
+  readonly leadDays: number;
+  readonly carriage: Minor;
+  readonly carriageFreeFrom: Minor | null;
+  readonly currency: string;
+};
+
+/** What Gather offers to filter by, and the terms of every supplier. */
+export async function loadGatherForm(db: Db, person: Person) {
+  permit(person, 'draft orders');
+  return {
+    jobs: (await db('job').where({ state: 'live' }).orderBy('number').select('number', 'shortName')) as {
+      number: string;
+      shortName: string;
+    }[],
+    terms: (await db('supplier').select(
+      'id',
+      'leadDays',
+      'carriage',
+      'carriageFreeFrom',
+      'currency',
+    )) as SupplierTerms[],
+  };
 }

@@ -7,6 +7,7 @@ import { loadCompany, loadCostCodes, loadTaxCodes, type CostCode } from '@/store
 import type { Db } from '@/store/connection';
 import type { Supplier } from '@/store/gathering';
 import { findOrder, type StoredOrder } from '@/store/orders';
+import { loadPaper } from '@/store/paper';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { orderEffects, type NamedEffect } from './effects';
@@ -213,4 +214,11 @@ export async function loadOrderForm(db: Db, person: Person) {
       name: string;
     }[],
   };
+}
+
+/** What stands on an order's paper as it would go today. */
+export async function loadOrderPaper(db: Db, person: Person, number: string, today: Day) {
+  permit(person, 'see money');
+  const order = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
+  return order === undefined ? undefined : loadPaper(db, order.id, today);
 }

@@ -5,6 +5,7 @@ import { foundCompany, foundingInput, signIn } from '@/actions/people';
 import { Refused } from '@/actions/action';
 import type { Refusal } from '@/core/result';
 import { PEOPLE } from '@/demo/catalogue';
+import { findByEmail } from '@/store/people';
 import { session } from '../server/session';
 import { clock, isDemo, yard } from '../server/yard';
 
@@ -27,10 +28,7 @@ export async function signInHere(email: string, password: string): Promise<Answe
 /** In the sample company anybody may step in as one of its people. */
 export async function stepInAs(key: string): Promise<void> {
   if (!isDemo() || !PEOPLE.some((p) => p.key === key)) return;
-  const db = await yard();
-  const person = (await db('person')
-    .where({ email: `${key}@wrackline.example` })
-    .first('id')) as { id: number } | undefined;
+  const person = await findByEmail(await yard(), `${key}@wrackline.example`);
   if (person !== undefined) await enter(person.id);
   redirect('/');
 }

@@ -6,7 +6,7 @@ import { groupBy } from '@/core/group';
 import { formatAmount, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { headroomOf } from '@/core/tab/sums';
-import type { GatherView } from '@/queries/gather';
+import type { GatherView, SupplierTerms } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needs';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
@@ -15,7 +15,7 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { chooseSupplier, draftOrders } from '../../acts';
 import { NeedSlip, type NeedChoices } from '../NeedSlip';
-import { GatherGroup, type SupplierTerms } from './GatherGroup';
+import { GatherGroup } from './GatherGroup';
 import { GatherPlan } from './GatherPlan';
 
 type Props = {

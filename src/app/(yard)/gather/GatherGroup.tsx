@@ -3,19 +3,12 @@
 import { formatAmount, formatPrice, signOf, type Minor } from '@/core/money/money';
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import type { SupplierTerms } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needs';
 import { Dash } from '@/ui/kit/Sheet';
 import { Tags } from '@/ui/Tags';
 import { useYard } from '@/ui/YardContext';
 import type { Picks } from './Gather';
-
-export type SupplierTerms = {
-  readonly id: number;
-  readonly leadDays: number;
-  readonly carriage: number;
-  readonly carriageFreeFrom: number | null;
-  readonly currency: string;
-};
 
 type Props = {
   readonly rows: readonly NeedLine[];
@@ -31,8 +24,7 @@ type Props = {
 };
 
 function termsInWords(terms: SupplierTerms): string {
-  const money = (n: number) =>
-    `${signOf(terms.currency)}\u202f${formatAmount(n as Minor, terms.currency).replace(/\.00$/, '')}`;
+  const money = (n: Minor) => `${signOf(terms.currency)}\u202f${formatAmount(n, terms.currency).replace(/\.00$/, '')}`;
   const carriage =
     terms.carriage === 0
       ? 'no carriage'

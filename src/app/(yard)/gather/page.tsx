@@ -1,5 +1,6 @@
 import { asDay } from '@/core/calendar/workdays';
 import { loadCompany } from '@/store/company';
+import { loadGatherForm } from '@/queries/gather';
 import { listOpenNeeds, loadChoices } from '@/queries/needs';
 import { FilterChoice, FilterDay, FilterWords } from '@/ui/kit/Filters';
 import { place } from '../../server/place';
@@ -16,17 +17,7 @@ export default place(async ({ db, person, today, query }) => {
     words: query.words,
   });
   const choices = await loadChoices(db, person);
-  const jobs = (await db('job').where({ state: 'live' }).orderBy('number').select('number', 'shortName')) as {
-    number: string;
-    shortName: string;
-  }[];
-  const terms = (await db('supplier').select('id', 'leadDays', 'carriage', 'carriageFreeFrom', 'currency')) as {
-    id: number;
-    leadDays: number;
-    carriage: number;
-    carriageFreeFrom: number | null;
-    currency: string;
-  }[];
+  const { jobs, terms } = await loadGatherForm(db, person);
   return (
     <Gather
       rows={found.rows}

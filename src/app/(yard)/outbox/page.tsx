@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { listMessages } from '@/queries/outbox';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { MessageTag } from './MessageTag';
@@ -65,6 +66,13 @@ export default place(async ({ db, person, today, query }) => {
           </Link>
         </p>
       )}
+      <Shelf
+        facts={
+          <Fact>
+            {rows.filter((m) => m.state === 'failed').length} of the {rows.length} shown failed
+          </Fact>
+        }
+      />
     </Sheet>
   );
 });

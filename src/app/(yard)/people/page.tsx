@@ -1,6 +1,7 @@
 import { ROLE_NAMES } from '@/core/people/rights';
 import { listPeople } from '@/queries/people';
 import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { AddPerson } from './AddPerson';
@@ -55,6 +56,7 @@ export default place(async ({ db, person }) => {
         </tbody>
       </table>
       <AddPerson />
+      <Shelf facts={<Fact>{people.length} people sign in</Fact>} />
     </Sheet>
   );
 });

@@ -10,6 +10,7 @@ import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
+import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { matchInvoice } from '../../../acts';
@@ -92,24 +93,19 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
           </tbody>
         </table>
       </div>
-      <div className="mt-2 ml-auto w-full max-w-[290px] text-[13.5px]">
-        <p className="flex justify-between border-b border-line-2 px-2 py-1">
-          <span>Net</span>
-          <span>{formatAmount(invoice.net, currency)}</span>
-        </p>
-        <p className="flex justify-between border-b border-line-2 px-2 py-1">
-          <span>Tax</span>
-          <span>{formatAmount(invoice.tax, currency)}</span>
-        </p>
-        <p className="flex justify-between border-b border-line-2 px-2 py-1">
-          <span>Lines and tax come to</span>
-          <span>{formatMoney(invoice.gross, currency)}</span>
-        </p>
-        <p className={`flex justify-between px-2 py-1 text-[15px] font-bold ${total.length > 0 ? 'text-brick' : ''}`}>
-          <span>The paper says</span>
-          <span>{formatMoney(invoice.typedTotal, currency)}</span>
-        </p>
-      </div>
+      <Sums
+        rows={[
+          { label: 'Net', amount: formatAmount(invoice.net, currency) },
+          { label: 'Tax', amount: formatAmount(invoice.tax, currency) },
+          { label: 'Lines and tax come to', amount: formatMoney(invoice.gross, currency) },
+          {
+            label: 'The paper says',
+            amount: formatMoney(invoice.typedTotal, currency),
+            strong: true,
+            over: total.length > 0,
+          },
+        ]}
+      />
       {held && mayMatch && (
         <label className="mt-4 block max-w-[560px]">
           <span className="field-label">Why the difference is passed</span>

@@ -21,6 +21,7 @@ import type { StoredOrder } from '@/store/orders';
 import { useKey } from '@/ui/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
@@ -215,29 +216,21 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
           </tbody>
         </table>
       </div>
-      <div className="mt-2 ml-auto w-full max-w-[290px] text-[13.5px]">
-        <p className="flex justify-between border-b border-line-2 px-2 py-1">
-          <span>Net</span>
-          <span>{formatAmount(totals.net, currency)}</span>
+      <Sums
+        rows={[
+          { label: 'Net', amount: formatAmount(totals.net, currency) },
+          ...totals.taxes.map((t) => ({
+            label: `${t.code.name} on ${formatAmount(t.base, currency)}`,
+            amount: formatAmount(t.tax, currency),
+          })),
+          { label: 'These lines come to', amount: formatMoney(totals.gross, currency), strong: true },
+        ]}
+      />
+      {off !== undefined && off !== 0 && (
+        <p className="px-2 text-right text-amber">
+          The paper says {formatMoney(off, currency)} {off > 0 ? 'more' : 'less'}.
         </p>
-        {totals.taxes.map((t) => (
-          <p key={t.code.id} className="flex justify-between border-b border-line-2 px-2 py-1">
-            <span>
-              {t.code.name} on {formatAmount(t.base, currency)}
-            </span>
-            <span>{formatAmount(t.tax, currency)}</span>
-          </p>
-        ))}
-        <p className="flex justify-between px-2 py-1 text-[15px] font-bold">
-          <span>These lines come to</span>
-          <span>{formatMoney(totals.gross, currency)}</span>
-        </p>
-        {off !== undefined && off !== 0 && (
-          <p className="px-2 text-amber">
-            The paper says {formatMoney(off, currency)} {off > 0 ? 'more' : 'less'}.
-          </p>
-        )}
-      </div>
+      )}
       <Shelf
         fault={fault}
         facts={

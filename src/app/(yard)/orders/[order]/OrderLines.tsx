@@ -6,9 +6,9 @@ import { OPEN_AT_SUPPLIER, UNSENT } from '@/core/orders/states';
 import { addQ, formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { OrderView } from '@/queries/orders';
-import { Faults, TextField } from '@/ui/kit/Field';
+import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Dash } from '@/ui/kit/Sheet';
-import { Question } from '@/ui/kit/Slip';
+import { Sums, type SumRow } from '@/ui/kit/Sums';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -22,6 +22,18 @@ export function OrderLines({ view }: { view: OrderView }) {
   const { day, may } = useYard();
   const [closing, setClosing] = useState<Line>();
   const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
+  const money = (amount: typeof totals.net) => formatAmount(amount, order.currency);
+  const sums: SumRow[] = [
+    ...(totals.charges === 0
+      ? []
+      : [
+          { label: 'Goods and services', amount: money(totals.lines) },
+          { label: 'Charges', amount: money(totals.charges) },
+        ]),
+    { label: 'Net', amount: money(totals.net) },
+    ...totals.taxes.map((t) => ({ label: `${t.code.name} on ${money(t.base)}`, amount: money(t.tax) })),
+    { label: 'Order total', amount: formatMoney(totals.gross, order.currency), strong: true },
+  ];
   return (
     <>
       <div className="mt-2 max-phone:overflow-x-auto">
@@ -90,30 +102,11 @@ export function OrderLines({ view }: { view: OrderView }) {
           </tbody>
         </table>
       </div>
-      <div className="mt-2 ml-auto w-full max-w-[290px] text-[13.5px]">
-        {totals.charges !== 0 && <Sum label="Goods and services" amount={formatAmount(totals.lines, order.currency)} />}
-        {totals.charges !== 0 && <Sum label="Charges" amount={formatAmount(totals.charges, order.currency)} />}
-        <Sum label="Net" amount={formatAmount(totals.net, order.currency)} />
-        {totals.taxes.map((t) => (
-          <Sum
-            key={t.code.id}
-            label={`${t.code.name} on ${formatAmount(t.base, order.currency)}`}
-            amount={formatAmount(t.tax, order.currency)}
-          />
-        ))}
-        <Sum label="Order total" amount={formatMoney(totals.gross, order.currency)} strong />
-      </div>
+      <Sums rows={sums} />
       {closing && <CloseShort line={closing} view={view} onClose={() => setClosing(undefined)} />}
     </>
   );
 }
-
-const Sum = ({ label, amount, strong = false }: { label: string; amount: string; strong?: boolean }) => (
-  <div className={`flex justify-between border-b border-line-2 px-2 py-1 ${strong ? 'text-[15px] font-bold' : ''}`}>
-    <span>{label}</span>
-    <span>{amount}</span>
-  </div>
-);
 
 const mayClose = (l: Line, state: OrderView['order']['state']) =>
   OPEN_AT_SUPPLIER.includes(state) &&
@@ -181,46 +174,24 @@ function Charged({ line, view }: { line: Line; view: OrderView }) {
 }
 
 function CloseShort({ line, view, onClose }: { line: Line; view: OrderView; onClose: () => void }) {
-  const [reason, setReason] = useState('');
   const once = useOnce();
   const { run, busy, refusals, clash } = useAct(closeShort, {
     said: () => `${line.description} is closed short`,
     onDone: onClose,
   });
-  const left = formatQuantity(quantity(line.quantity - addQ(...line.splits.map((s) => s.received))));
+  const left = `${formatQuantity(quantity(line.quantity - addQ(...line.splits.map((s) => s.received))))} ${unitOf(line.unit).short}`;
+  const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
   return (
-    <Question open onClose={onClose} title={`Close ${line.description} short?`}>
-      <p className="mb-3 text-ink-2">
-        The {left} {unitOf(line.unit).short} that did not come are no longer expected. Their money is free again, and
-        what a job still needs is back on its buy list.
-      </p>
-      <TextField
-        label="Reason"
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-        autoFocus
-        fault={refusals.find((r) => r.field === 'reason')?.message}
-      />
-      <div className="mt-3">
-        <Faults
-          messages={clash ? [clash.message] : refusals.filter((r) => r.field !== 'reason').map((r) => r.message)}
-        />
-      </div>
-      <div className="mt-3 flex justify-end gap-3">
-        <button type="button" className="btn btn-plain" onClick={onClose}>
-          Leave it open
-        </button>
-        <button
-          type="button"
-          className="btn btn-main"
-          disabled={busy}
-          onClick={() =>
-            void run({ once: once.key(), orderId: view.order.id, version: view.order.version, lineId: line.id, reason })
-          }
-        >
-          Close short
-        </button>
-      </div>
-    </Question>
+    <ReasonQuestion
+      title={`Close ${line.description} short?`}
+      words={`The ${left.trim()} that did not come are no longer expected. Their money is free again, and what a job still needs is back on its buy list.`}
+      keep="Leave it open"
+      go="Close short"
+      busy={busy}
+      refusals={refusals}
+      clash={clash?.message}
+      onClose={onClose}
+      onGo={(reason) => void run({ once: once.key(), ...ref, reason })}
+    />
   );
 }

@@ -9,9 +9,8 @@ import { canMove, OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import type { OrderView } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
-import { Faults, TextField } from '@/ui/kit/Field';
+import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { Question } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { callOff, holdOrder, markSentByHand, sendOrder } from '../../../acts';
@@ -146,43 +145,24 @@ function nextWords(state: OrderView['order']['state']): string {
 }
 
 function CallOff({ view, onClose }: { view: OrderView; onClose: () => void }) {
-  const [reason, setReason] = useState('');
+  const { order } = view;
   const once = useOnce();
   const { run, busy, refusals, clash } = useAct(callOff, {
-    said: () => `${view.order.number} is called off`,
+    said: () => `${order.number} is called off`,
     onDone: onClose,
   });
+  const tell = order.sentOn === null ? '' : ' Tell the supplier too: this sends nothing.';
   return (
-    <Question open onClose={onClose} title={`Call off ${view.order.number}?`}>
-      <p className="mb-3 text-ink-2">
-        What it would have covered goes back to the buy lists, and its money is free again.{' '}
-        {view.order.sentOn !== null && 'Tell the supplier too: this sends nothing.'}
-      </p>
-      <TextField
-        label="Reason"
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-        autoFocus
-        fault={refusals.find((r) => r.field === 'reason')?.message}
-      />
-      <div className="mt-3">
-        <Faults
-          messages={clash ? [clash.message] : refusals.filter((r) => r.field !== 'reason').map((r) => r.message)}
-        />
-      </div>
-      <div className="mt-3 flex justify-end gap-3">
-        <button type="button" className="btn btn-plain" onClick={onClose}>
-          Keep the order
-        </button>
-        <button
-          type="button"
-          className="btn btn-main"
-          disabled={busy}
-          onClick={() => void run({ once: once.key(), orderId: view.order.id, version: view.order.version, reason })}
-        >
-          Call off
-        </button>
-      </div>
-    </Question>
+    <ReasonQuestion
+      title={`Call off ${order.number}?`}
+      words={`What it would have covered goes back to the buy lists, and its money is free again.${tell}`}
+      keep="Keep the order"
+      go="Call off"
+      busy={busy}
+      refusals={refusals}
+      clash={clash?.message}
+      onClose={onClose}
+      onGo={(reason) => void run({ once: once.key(), orderId: order.id, version: order.version, reason })}
+    />
   );
 }

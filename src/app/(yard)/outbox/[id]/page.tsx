@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { loadMessage } from '@/queries/outbox';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { MessageTag } from '../MessageTag';
@@ -61,6 +62,13 @@ export default place(async ({ db, person, today, params }) => {
       <pre className="max-w-[820px] rounded-lg border border-line bg-glaze-2 p-4 font-text whitespace-pre-wrap">
         {m.body}
       </pre>
+      <Shelf
+        facts={
+          <Fact>
+            {m.state === 'failed' ? 'The order was not sent. Send it again from its page.' : `Mailed to ${m.recipient}`}
+          </Fact>
+        }
+      />
     </Sheet>
   );
 });

@@ -1,6 +1,5 @@
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
-import { permit } from '@/queries/permit';
-import { loadPaper } from '@/store/paper';
+import { loadOrderPaper } from '@/queries/orders';
 import { fileFor } from '../../../../server/file';
 import { clock } from '../../../../server/yard';
 
@@ -8,11 +7,8 @@ import { clock } from '../../../../server/yard';
 export async function GET(_: Request, { params }: { params: Promise<{ order: string }> }): Promise<Response> {
   const number = decodeURIComponent((await params).order);
   return fileFor(async (db, person) => {
-    permit(person, 'see money');
-    const order = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
-    const paper = order === undefined ? undefined : await loadPaper(db, order.id, clock.today());
-    return paper === undefined
-      ? undefined
-      : { name: `${number}.pdf`, type: 'application/pdf', bytes: await purchaseOrderPdf(paper) };
+    const paper = await loadOrderPaper(db, person, number, clock.today());
+    if (paper === undefined) return undefined;
+    return { name: `${number}.pdf`, type: 'application/pdf', bytes: await purchaseOrderPdf(paper) };
   });
 }

@@ -1,0 +1,49 @@
+'use client';
+
+import { useState } from 'react';
+import type { Refusal } from '@/core/result';
+import { Faults, TextField } from './Field';
+import { Question } from './Slip';
+
+type Props = {
+  readonly title: string;
+  readonly words: string;
+  /** The button that does nothing. */
+  readonly keep: string;
+  /** The button that goes on. */
+  readonly go: string;
+  readonly busy: boolean;
+  readonly refusals: readonly Refusal[];
+  readonly clash: string | undefined;
+  readonly onGo: (reason: string) => void;
+  readonly onClose: () => void;
+};
+
+/** Asks for the reason of something that cannot be undone. */
+export function ReasonQuestion({ title, words, keep, go, busy, refusals, clash, onGo, onClose }: Props) {
+  const [reason, setReason] = useState('');
+  const others = refusals.filter((r) => r.field !== 'reason').map((r) => r.message);
+  return (
+    <Question open onClose={onClose} title={title}>
+      <p className="mb-3 text-ink-2">{words}</p>
+      <TextField
+        label="Reason"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        autoFocus
+        fault={refusals.find((r) => r.field === 'reason')?.message}
+      />
+      <div className="mt-3">
+        <Faults messages={clash === undefined ? others : [clash]} />
+      </div>
+      <div className="mt-3 flex justify-end gap-3">
+        <button type="button" className="btn btn-plain" onClick={onClose}>
+          {keep}
+        </button>
+        <button type="button" className="btn btn-main" disabled={busy} onClick={() => onGo(reason)}>
+          {go}
+        </button>
+      </div>
+    </Question>
+  );
+}
