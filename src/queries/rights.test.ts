@@ -1,0 +1,96 @@
+import { may, ROLES, type Right, type Role } from '@/core/people/rights';
+import type { Person } from '@/store/people';
+import { TestCompany, TODAY } from '../../tests/support/company';
+import { loadDecisions } from './decisions';
+import { listDue, loadDockOrder } from './dock';
+import { previewGather } from './effects';
+import { loadFrame } from './frame';
+import { loadGatherForm, loadGatherPreview } from './gather';
+import { findBillable, listInvoices, loadInvoice, loadInvoiceForm } from './invoices';
+import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } from './job';
+import { listJobs, loadJobForm } from './jobs';
+import { listOpenNeeds, listSoonest, loadBuyList, loadChoices } from './needs';
+import { listOrders, loadOrder, loadOrderForm, loadOrderPaper } from './orders';
+import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
+import { listPeople } from './people';
+import { NotPermitted } from './permit';
+import { checkQuoteFile } from './quoteImport';
+import { listItems, listSuppliers, loadItem, loadSupplier, loadSupplierForm } from './suppliers';
+
+let yard: TestCompany;
+beforeAll(async () => {
+  yard = await TestCompany.open();
+  await yard.send(await yard.draft([{ needId: await yard.need(), buy: 50_000 as never }]));
+});
+afterAll(() => yard.close());
+
+const tab = { rows: [], whole: { budget: 0, amounts: {} } } as never;
+
+/** Every look at the file, and the right without which it is refused; a new query must be entered here. */
+const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Person) => Promise<unknown>])[] = [
+  ['jobs', 'see jobs', (p) => listJobs(yard.db, p, {})],
+  ['the form for a job', 'open jobs', (p) => loadJobForm(yard.db, p)],
+  ['a job', 'see jobs', (p) => findJob(yard.db, p, '412')],
+  ['a job’s tab', 'see money', (p) => loadTab(yard.db, p, 1)],
+  ['a figure’s postings', 'see money', (p) => loadPostings(yard.db, p, 1, {})],
+  ['a job’s course', 'see money', (p) => loadCourse(yard.db, p, 1)],
+  ['a job’s quote', 'see money', (p) => loadQuote(yard.db, p, 1)],
+  ['a job’s history', 'see money', (p) => loadHistory(yard.db, p, 'job', 1)],
+  ['what is to decide', 'see money', (p) => loadDecisions(yard.db, p, { id: 1, number: '412' }, tab, TODAY)],
+  ['a buy list', 'see jobs', (p) => loadBuyList(yard.db, p, 1, TODAY)],
+  ['choices for a need', 'see jobs', (p) => loadChoices(yard.db, p)],
+  ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
+  ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
+  ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [])],
+  ['what picks would make, told', 'draft orders', (p) => loadGatherPreview(yard.db, p, [])],
+  ['what Gather filters by', 'draft orders', (p) => loadGatherForm(yard.db, p)],
+  ['a quote file', 'import quotes', (p) => checkQuoteFile(yard.db, p, TODAY, 1)],
+  ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],
+  ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001')],
+  ['an order’s paper', 'see money', (p) => loadOrderPaper(yard.db, p, 'K26-0001', TODAY)],
+  ['the form for an order', 'draft orders', (p) => loadOrderForm(yard.db, p)],
+  ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],
+  ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
+  ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
+  ['an invoice', 'see invoices', (p) => loadInvoice(yard.db, p, 1)],
+  ['the form for an invoice', 'enter invoices', (p) => loadInvoiceForm(yard.db, p, 'K26-0001')],
+  ['orders to bill', 'enter invoices', (p) => findBillable(yard.db, p, '')],
+  ['suppliers', 'see money', (p) => listSuppliers(yard.db, p)],
+  ['a supplier', 'see money', (p) => loadSupplier(yard.db, p, 1)],
+  ['the form for a supplier', 'see money', (p) => loadSupplierForm(yard.db, p)],
+  ['items', 'see money', (p) => listItems(yard.db, p)],
+  ['an item', 'see money', (p) => loadItem(yard.db, p, 1)],
+  ['messages', 'see money', (p) => listMessages(yard.db, p)],
+  ['a message', 'see money', (p) => loadMessage(yard.db, p, 1)],
+  ['a message as it went', 'see money', (p) => loadRaw(yard.db, p, 1)],
+  ['a document', 'see money', (p) => loadDocument(yard.db, p, 1)],
+  ['people', 'manage people', (p) => listPeople(yard.db, p)],
+];
+
+const as = (role: Role): Person => ({ id: 1, name: role, email: '', theme: 'day', roles: [role] });
+
+describe('every look at the file', () => {
+  it.each(LOOKS)('%s needs the right to %s', async (_, right, look) => {
+    for (const role of ROLES) {
+      const seen = await look(as(role)).then(
+        () => 'seen',
+        (error: unknown) => (error instanceof NotPermitted ? 'kept' : `failed: ${String(error)}`),
+      );
+      expect({ role, seen }).toEqual({ role, seen: may(as(role), right) ? 'seen' : 'kept' });
+    }
+  });
+});
+
+describe('what stands around every place', () => {
+  it('counts for each role only what that role settles', async () => {
+    const countsOf = async (role: Role) => (await loadFrame(yard.db, as(role), TODAY)).counts;
+    expect(await countsOf('buyer')).toEqual({ gather: 1, dock: 0, invoices: 0 });
+    expect(await countsOf('storekeeper')).toEqual({ gather: 0, dock: 0, invoices: 0 });
+  });
+
+  it('shows levels on the rail only to who may see money', async () => {
+    await yard.db('openJob').insert({ personId: 1, jobId: yard.ids.jobs[0], place: 1 });
+    expect((await loadFrame(yard.db, as('buyer'), TODAY)).rail[0]?.level).toMatchObject({ amounts: { onOrder: 6500 } });
+    expect((await loadFrame(yard.db, as('field'), TODAY)).rail[0]?.level).toBeNull();
+  });
+});

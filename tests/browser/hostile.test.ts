@@ -1,0 +1,150 @@
+import { By } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+let cookie: string;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Mina Rowe');
+  cookie = `kettle=${(await browser.driver.manage().getCookie('kettle'))?.value ?? ''}`;
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const ask = (path: string, init: RequestInit = {}) =>
+  fetch(app.base + path, { redirect: 'manual', ...init, headers: { cookie, ...init.headers } });
+
+const upload = (body: FormData, headers: Record<string, string> = {}) =>
+  ask('/jobs/426/quote/file', { method: 'POST', body, headers });
+
+const fileForm = (content: string | Uint8Array<ArrayBuffer>, quoteId = '1') => {
+  const form = new FormData();
+  form.set('quoteId', quoteId);
+  form.set('file', new Blob([content]), 'quote.csv');
+  return form;
+};
+
+describe('requests that are not from our pages', () => {
+  it.each([
+    ["/jobs/412' or '1'='1", 404],
+    ['/orders/..%2f..%2fetc%2fpasswd', 404],
+    ['/documents/99999', 404],
+    ['/documents/1%20or%201=1', 404],
+    ['/outbox/-1/raw', 404],
+    ['/nowhere', 404],
+  ])('%s answers %d and tells nothing', async (path, status) => {
+    const answer = await ask(path);
+    expect(answer.status).toBe(status);
+    expect(await answer.text()).not.toMatch(/SqliteError|at Object|node_modules/);
+  });
+
+  it.each([
+    ['no list', '{"a":1}'],
+    ['no JSON', 'not json'],
+    ['a quantity that is text', '[{"needId":1,"buy":"1; drop table need"}]'],
+    ['more picks than anybody makes', JSON.stringify(Array(2001).fill({ needId: 1, buy: 1 }))],
+  ])('a preview with %s is refused', async (_, body) => {
+    expect((await ask('/gather/preview', { method: 'POST', body })).status).toBe(400);
+  });
+
+  it('an action from another site is refused', async () => {
+    const answer = await ask('/jobs', {
+      method: 'POST',
+      body: '[{"jobId":1}]',
+      headers: { origin: 'http://elsewhere.example', 'next-action': '7f00000000000000000000000000000000000000aa' },
+    });
+    expect(answer.status).toBeGreaterThanOrEqual(400);
+  });
+
+  it('carries headers that keep it out of frames and its files from being sniffed', async () => {
+    const { headers } = await ask('/');
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('content-security-policy')).toContain("frame-ancestors 'none'");
+    expect(headers.get('x-powered-by')).toBeNull();
+  });
+
+  it('keeps the cookie from scripts and other sites', async () => {
+    const kept = await browser.driver.manage().getCookie('kettle');
+    expect([kept?.httpOnly, kept?.sameSite]).toEqual([true, 'Lax']);
+    expect(await browser.driver.executeScript('return document.cookie')).not.toContain('kettle');
+  });
+
+  it('does not take a cookie that was tampered with', async () => {
+    const answer = await fetch(`${app.base}/jobs`, { redirect: 'manual', headers: { cookie: `${cookie}x` } });
+    expect(answer.headers.get('location')).toBe('/sign-in');
+  });
+});
+
+describe('uploads', () => {
+  it('are refused when nobody is signed in', async () => {
+    const answer = await upload(fileForm('a,b\n1,2'), { cookie: '' });
+    expect(answer.status).toBe(401);
+  });
+
+  it('are refused when they come from another site', async () => {
+    expect((await upload(fileForm('a,b\n1,2'), { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+  });
+
+  it('are refused when they are too large', async () => {
+    const answer = await upload(fileForm(new Uint8Array(9 * 1024 * 1024).fill(65)));
+    expect(answer.status).toBe(413);
+    expect(((await answer.json()) as { message: string }).message).toContain('larger than 8 MB');
+  });
+
+  it('are refused without a file, and for a quote that is not there', async () => {
+    expect((await upload(new FormData())).status).toBe(400);
+    expect((await upload(fileForm('a,b\n1,2', '9999'))).status).toBe(422);
+  });
+});
+
+describe('words that look like code', () => {
+  const SCRIPT = '<img src=x onerror="window.hurt = true">';
+
+  it('are shown as words', async () => {
+    await browser.go('/jobs/415/buy-list');
+    await (await browser.button('Add a line')).click();
+    await browser.type('What is needed', SCRIPT);
+    await browser.type('Quantity', '1');
+    await browser.choose('Cost code', '02 Machinery');
+    await (await browser.button('Add the line')).click();
+    await browser.reads(SCRIPT);
+    for (const path of ['/gather?job=415', '/jobs/415/history']) {
+      await browser.go(path);
+      await browser.reads(SCRIPT);
+    }
+    expect(await browser.driver.executeScript('return window.hurt')).toBeNull();
+    expect(await browser.driver.findElements(By.css('img[src="x"]'))).toEqual([]);
+  });
+
+  it('are looked for as words', async () => {
+    for (const words of ["' or 1=1 --", '%', '_', '\\', '"><script>']) {
+      const answer = await ask(`/find?words=${encodeURIComponent(words)}`);
+      expect(answer.status).toBe(200);
+      expect(Array.isArray(await answer.json())).toBe(true);
+    }
+  });
+});
+
+describe('a very long quote', () => {
+  it('of 20,000 lines comes in, and can be scrolled through', async () => {
+    const rows = Array.from({ length: 20_000 }, (_, k) => `Part ${k + 1},1,pc,1.25,02`);
+    const quote = (await (
+      await upload(fileForm(['Description,Qty,Unit,Cost,Cost code', ...rows].join('\n'), '12'))
+    ).json()) as { id?: number };
+    expect(quote.id).toBeGreaterThan(0);
+    await browser.go(`/jobs/426/quote?file=${quote.id}`);
+    await browser.reads('20,000 of 20,000 rows ready');
+    await (await browser.button('Bring in 20,000 lines')).click();
+    await browser.reads('20000 lines');
+    const drawn = await browser.driver.findElements(By.css('table[aria-label="Lines of the quote"] tbody tr'));
+    expect(drawn.length).toBeLessThan(200);
+    await browser.driver.executeScript('document.getElementById("sheet-scroll").scrollTo(0, 1e9)');
+    await browser.reads('Part 20000');
+  });
+});
