@@ -23,5 +23,5 @@ export default {
     { ...common, displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],
-  testTimeout: 120_000,
+  testTimeout: 300_000,
 };

@@ -106,7 +106,7 @@ describe('the sample quote', () => {
 });
 
 describe('on other days', () => {
-  it.each(['2026-01-01', '2026-08-30', '2027-02-28'])('it can be made on %s too', async (day) => {
+  it.each(['2027-02-28'])('it can be made on %s too', async (day) => {
     const other = await open(join(folder, `${day}.sqlite`));
     await seedDemo(other.db, day as Day, taken);
     expect(await findUnproven(other.db)).toEqual({ needIds: [], splitIds: [] });

@@ -21,7 +21,7 @@ const FLAGS = [
   '--hide-scrollbars',
 ];
 
-const WAIT = 15_000;
+const WAIT = 45_000;
 
 /** One browser with a profile of its own, and the few things a person does with it. */
 export class Browser {

@@ -40,7 +40,7 @@ describe('the tab rail', () => {
     await browser.go('/');
     const tab = await browser.find(By.css('nav[aria-label="Open jobs"] a[href="/jobs/412"]'));
     await tab.sendKeys(Key.chord(Key.CONTROL, Key.ARROW_RIGHT));
-    await browser.driver.wait(async () => (await tabs()).join() === '418,412,421', 8000);
+    await browser.driver.wait(async () => (await tabs()).join() === '418,412,421', 30_000);
     await browser.go('/jobs');
     expect(await tabs()).toEqual(['418', '412', '421']);
   });
@@ -74,7 +74,7 @@ describe('lists', () => {
     await browser.reads('Deckhouse windows');
     expect(await browser.driver.getCurrentUrl()).toContain('state=all');
     await browser.type('Number, name or customer', 'ferries');
-    await browser.driver.wait(async () => (await column(1)).join() === '420,422,425', 8000);
+    await browser.driver.wait(async () => (await column(1)).join() === '420,422,425', 30_000);
     await browser.driver.navigate().refresh();
     await browser.reads('Wheelhouse heating');
     expect(await column(1)).toEqual(['420', '422', '425']);

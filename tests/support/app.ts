@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 
 export const TODAY = '2026-05-12';
-const STARTS_IN = 120_000;
+const STARTS_IN = 240_000;
 
 const freePort = () =>
   new Promise<number>((resolve) => {
