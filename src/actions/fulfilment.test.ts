@@ -1,6 +1,6 @@
 import { findUnproven } from '@/store/ledger';
+import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { enterInvoice, matchInvoice } from './invoices';
 import { callOff } from './orders';
 import { receive, takeBack } from './receiving';
 import { markSentByHand, sendOrder, settleInterrupted } from './sending';
@@ -13,13 +13,6 @@ afterEach(async () => {
   const unproven = await findUnproven(yard.db);
   await yard.close();
   expect(unproven).toEqual({ needIds: [], splitIds: [] });
-});
-
-const lineIn = (orderId: number, lineId: number, n: number, keepOver = false) => ({
-  once: yard.once(),
-  orderId,
-  note: '',
-  arrivals: [{ lineId, arrives: q(n), keepOver }],
 });
 
 describe('sending', () => {
@@ -113,7 +106,7 @@ describe('calling off', () => {
 
   it('is refused once something came', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    must(await receive(await yard.as('storekeeper'), lineIn(order.id, order.lines[0]?.id ?? 0, 1)));
+    must(await yard.takeIn(order, 1));
     const now = await yard.order(order.id);
     expect(
       refusedWith(
@@ -138,9 +131,7 @@ describe('the dock', () => {
         { needId: soon, buy: q(6) },
       ]),
     );
-    const lineId = order.lines[0]?.id ?? 0;
-    const store = await yard.as('storekeeper');
-    must(await receive(store, lineIn(order.id, lineId, 7)));
+    must(await yard.takeIn(order, 7));
     const part = await yard.order(order.id);
     expect([part.state, part.lines[0]?.splits.map((s) => [s.jobId, s.received])]).toEqual([
       'partIn',
@@ -149,23 +140,21 @@ describe('the dock', () => {
         [yard.ids.jobs[0], q(6)],
       ],
     ]);
-    must(await receive(store, lineIn(order.id, lineId, 3)));
+    must(await yard.takeIn(order, 3));
     expect((await yard.order(order.id)).state).toBe('allIn');
   });
 
   it('keeps more than was ordered only when told to', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    const lineId = order.lines[0]?.id ?? 0;
-    const store = await yard.as('storekeeper');
-    expect(refusedWith(await receive(store, lineIn(order.id, lineId, 13)))).toEqual(['receive.over']);
-    must(await receive(store, lineIn(order.id, lineId, 13, true)));
+    expect(refusedWith(await yard.takeIn(order, 13))).toEqual(['receive.over']);
+    must(await yard.takeIn(order, 13, true));
     expect(await yard.tab()).toEqual({ onOrder: 2500, received: 10_400 });
   });
 
   it('takes a receipt back, once', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
     const store = await yard.as('storekeeper');
-    must(await receive(store, lineIn(order.id, order.lines[0]?.id ?? 0, 12)));
+    must(await yard.takeIn(order, 12));
     const { id } = (await yard.db('receipt').first('id')) as { id: number };
     must(await takeBack(store, { once: yard.once(), receiptId: id }));
     expect(await yard.tab()).toEqual({ onOrder: 9600 + 2500 });
@@ -175,109 +164,69 @@ describe('the dock', () => {
 
   it('takes nothing in for an order that was not sent, nor half a piece', async () => {
     const draft = await yard.draft([{ needId: await yard.need({ unit: 'C62', supplier: 1 }), buy: q(12) }]);
-    const lineId = draft.lines[0]?.id ?? 0;
-    const store = await yard.as('storekeeper');
-    expect(refusedWith(await receive(store, lineIn(draft.id, lineId, 1)))).toEqual(['order.state']);
+    expect(refusedWith(await yard.takeIn(draft, 1))).toEqual(['order.state']);
     await yard.send(draft);
-    expect(refusedWith(await receive(store, lineIn(draft.id, lineId, 0.5)))).toEqual(['receive.whole']);
-    expect(refusedWith(await receive(store, { ...lineIn(draft.id, lineId, 1), arrivals: [] }))).toEqual([
-      'receive.none',
-    ]);
+    expect(refusedWith(await yard.takeIn(draft, 0.5))).toEqual(['receive.whole']);
+    const nothing = { once: yard.once(), orderId: draft.id, note: '', arrivals: [] };
+    expect(refusedWith(await receive(await yard.as('storekeeper'), nothing))).toEqual(['receive.none']);
   });
 });
 
 describe('invoices', () => {
   const sentAndIn = async (received: number) => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    if (received > 0)
-      must(await receive(await yard.as('storekeeper'), lineIn(order.id, order.lines[0]?.id ?? 0, received)));
+    if (received > 0) must(await yard.takeIn(order, received));
     return yard.order(order.id);
   };
-  const bill = async (orderId: number, lineId: number, n: number, change: object = {}) =>
-    enterInvoice(await yard.as('accounts'), {
-      once: yard.once(),
-      orderId,
-      number: 'B-1',
-      day: TODAY,
-      typedTotal: Math.round(n * 960),
-      lines: [{ lineId, quantity: q(n), price: 80_000, taxCodeId: 1 }],
-      ...change,
-    });
   const stateOf = async (id: number) =>
-    (await yard.db('invoice').where({ id }).first('state', 'version')) as { state: string; version: number };
+    ((await yard.db('invoice').where({ id }).first('state')) as { state: string }).state;
 
   it('that agree are matched by a click, with the charge, and settle the order', async () => {
     const order = await sentAndIn(12);
-    const [line, carriage] = order.lines;
-    const { id } = must(
-      await bill(order.id, line?.id ?? 0, 12, {
-        typedTotal: 14_520,
-        lines: [
-          { lineId: line?.id ?? 0, quantity: q(12), price: 80_000, taxCodeId: 1 },
-          { lineId: carriage?.id ?? 0, quantity: q(1), price: 250_000, taxCodeId: 1 },
-        ],
-      }),
-    );
-    expect((await stateOf(id)).state).toBe('entered');
-    must(await matchInvoice(await yard.as('buyer'), { once: yard.once(), invoiceId: id, version: 1, reason: '' }));
+    const carriage = { ...yard.billed(order, 1, 25), lineId: order.lines[1]?.id ?? 0 };
+    const bill = { typedTotal: 14_520 as Minor, lines: [yard.billed(order, 12), carriage] };
+    const { id } = must(await yard.bill(order, 12, bill));
+    expect(await stateOf(id)).toBe('entered');
+    must(await yard.match(id, '', 'buyer'));
     expect(await yard.tab()).toEqual({ actual: 9600 + 2500 });
     expect((await yard.order(order.id)).state).toBe('settled');
   });
 
   it('that bill more than came are held until it comes', async () => {
     const order = await sentAndIn(5);
-    const { id } = must(await bill(order.id, order.lines[0]?.id ?? 0, 12));
-    expect((await stateOf(id)).state).toBe('held');
-    expect(
-      refusedWith(
-        await matchInvoice(await yard.as('buyer'), { once: yard.once(), invoiceId: id, version: 1, reason: 'x' }),
-      ),
-    ).toEqual(['invoice.held']);
-    must(await receive(await yard.as('storekeeper'), lineIn(order.id, order.lines[0]?.id ?? 0, 7)));
-    expect((await stateOf(id)).state).toBe('entered');
+    const { id } = must(await yard.bill(order, 12));
+    expect(await stateOf(id)).toBe('held');
+    expect(refusedWith(await yard.match(id, 'x', 'buyer'))).toEqual(['invoice.held']);
+    must(await yard.takeIn(order, 7));
+    expect(await stateOf(id)).toBe('entered');
   });
 
   it('that differ are passed by accounts, with a reason', async () => {
-    const order = await sentAndIn(12);
-    const { id } = must(await bill(order.id, order.lines[0]?.id ?? 0, 12, { typedTotal: 99 }));
-    const accounts = await yard.as('accounts');
-    expect(
-      refusedWith(await matchInvoice(accounts, { once: yard.once(), invoiceId: id, version: 1, reason: '' })),
-    ).toEqual(['invoice.reason']);
-    must(
-      await matchInvoice(accounts, { once: yard.once(), invoiceId: id, version: 1, reason: 'the paper is smudged' }),
-    );
-    expect(
-      refusedWith(await matchInvoice(accounts, { once: yard.once(), invoiceId: id, version: 2, reason: 'again' })),
-    ).toEqual(['invoice.matched']);
+    const { id } = must(await yard.bill(await sentAndIn(12), 12, { typedTotal: 99 as Minor }));
+    expect(refusedWith(await yard.match(id))).toEqual(['invoice.reason']);
+    must(await yard.match(id, 'the paper is smudged'));
+    expect(refusedWith(await yard.match(id, 'again', 'accounts', 2))).toEqual(['invoice.matched']);
   });
 
   it('are not entered twice, nor dated after today, nor for an order that was not sent', async () => {
     const order = await sentAndIn(12);
-    const lineId = order.lines[0]?.id ?? 0;
-    must(await bill(order.id, lineId, 5));
-    expect(refusedWith(await bill(order.id, lineId, 5))).toEqual(['invoice.number']);
-    expect(refusedWith(await bill(order.id, lineId, 5, { number: 'B-2', day: '2026-05-13' }))).toEqual(['invoice.day']);
+    must(await yard.bill(order, 5, { number: 'B-1' }));
+    expect(refusedWith(await yard.bill(order, 5, { number: 'B-1' }))).toEqual(['invoice.number']);
+    expect(refusedWith(await yard.bill(order, 5, { day: '2026-05-13' }))).toEqual(['invoice.day']);
     const draft = await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
-    expect(refusedWith(await bill(draft.id, draft.lines[0]?.id ?? 0, 1, { number: 'B-3' }))).toEqual(['order.state']);
+    expect(refusedWith(await yard.bill(draft, 1))).toEqual(['order.state']);
   });
 
   it('count what earlier bills took, matched or not', async () => {
     const order = await sentAndIn(12);
-    const lineId = order.lines[0]?.id ?? 0;
-    must(await bill(order.id, lineId, 12));
-    const { id } = must(await bill(order.id, lineId, 1, { number: 'B-2' }));
-    expect((await stateOf(id)).state).toBe('held');
+    must(await yard.bill(order, 12));
+    expect(await stateOf(must(await yard.bill(order, 1)).id)).toBe('held');
   });
 
   it('take the tax that cannot be recovered on to the job', async () => {
     const order = await sentAndIn(12);
-    const { id } = must(
-      await bill(order.id, order.lines[0]?.id ?? 0, 12, {
-        lines: [{ lineId: order.lines[0]?.id ?? 0, quantity: q(12), price: 80_000, taxCodeId: 2 }],
-      }),
-    );
-    must(await matchInvoice(await yard.as('accounts'), { once: yard.once(), invoiceId: id, version: 1, reason: '' }));
+    const { id } = must(await yard.bill(order, 12, { lines: [{ ...yard.billed(order, 12), taxCodeId: 2 }] }));
+    must(await yard.match(id));
     expect((await yard.tab()).actual).toBe(9600 + 1920);
   });
 });

@@ -1,13 +1,12 @@
 import { z } from 'zod';
 import { plusDays } from '@/core/calendar/workdays';
-import { shareBill } from '@/core/invoices/match';
-import { convert, formatMoney, lineNet, minorSchema, unitPriceSchema, ZERO } from '@/core/money/money';
-import { jobCosts, totalsOf, type TaxedLine } from '@/core/money/tax';
+import { formatMoney, lineNet, minorSchema, unitPriceSchema } from '@/core/money/money';
+import { totalsOf } from '@/core/money/tax';
 import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { quantitySchema } from '@/core/quantity/quantity';
 import { loadTaxCodes } from '@/store/company';
-import { compareInvoice, refreshHeld, type Comparison, type StoredInvoice } from '@/store/invoices';
+import { billedParts, compareInvoice, refreshHeld, type Comparison, type StoredInvoice } from '@/store/invoices';
 import { postOrder } from '@/store/ledger';
 import { findOrder, refreshProgress } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
@@ -147,22 +146,10 @@ function checkPassing({ actor }: Work, { invoice }: Comparison, reason: string):
   if (reason === '') refuse('invoice.reason', 'Say why the difference is passed.', 'reason');
 }
 
-/** Writes what each split is billed, in the company's currency with the tax that cannot be recovered. */
-async function bill(trx: Work['trx'], { invoice, lines }: Comparison): Promise<void> {
-  const { currency } = (await trx('company').first('currency')) as { currency: string };
-  const taxed = lines.map((l): TaxedLine => ({ net: l.line.net, kind: l.order.kind, taxCodeId: l.line.taxCodeId }));
-  const costs = jobCosts(taxed, await loadTaxCodes(trx));
-  for (const [k, { line, order }] of lines.entries()) {
-    const amount = convert(costs[k] ?? ZERO, invoice.currency, currency, invoice.rate);
-    const splits = order.splits.map((s) => ({
-      splitId: s.id,
-      ordered: s.quantity,
-      received: s.received,
-      billed: s.billed,
-    }));
-    for (const part of shareBill(splits, line.quantity, amount)) {
-      await trx('invoiceSplit').insert({ invoiceLineId: line.id, ...part });
-      await trx('split').where({ id: part.splitId }).increment({ billed: part.quantity, billedAmount: part.amount });
-    }
-  }
+/** Writes what each split is billed. */
+async function bill(trx: Work['trx'], comparison: Comparison): Promise<void> {
+  const parts = await billedParts(trx, comparison);
+  await insertMany(trx, 'invoiceSplit', parts);
+  for (const { splitId, quantity, amount } of parts)
+    await trx('split').where({ id: splitId }).increment({ billed: quantity, billedAmount: amount });
 }

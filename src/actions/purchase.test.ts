@@ -1,9 +1,8 @@
 import { findUnproven } from '@/store/ledger';
+import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { enterInvoice, matchInvoice } from './invoices';
 import { changeNeed } from './needs';
 import { changeOrder, closeShort, draftOrders, holdOrder } from './orders';
-import { receive } from './receiving';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -13,13 +12,6 @@ afterEach(async () => {
   const unproven = await findUnproven(yard.db);
   await yard.close();
   expect(unproven).toEqual({ needIds: [], splitIds: [] });
-});
-
-const lineIn = (orderId: number, lineId: number, n: number, keepOver = false) => ({
-  once: yard.once(),
-  orderId,
-  note: '',
-  arrivals: [{ lineId, arrives: q(n), keepOver }],
 });
 
 describe('the worked example, through the actions', () => {
@@ -45,27 +37,12 @@ describe('the worked example, through the actions', () => {
     const sent = await yard.send(await yard.order(drafted.id));
     expect(sent).toMatchObject({ state: 'sent', sentOn: TODAY });
     expect(await yard.tab()).toEqual({ onOrder: 9000 });
-    must(await receive(await yard.as('storekeeper'), lineIn(sent.id, line.id, 5)));
+    must(await yard.takeIn(sent, 5));
     expect(await yard.tab()).toEqual({ onOrder: 5250, received: 3750 });
-    const { id } = must(
-      await enterInvoice(await yard.as('accounts'), {
-        once: yard.once(),
-        orderId: sent.id,
-        number: 'B-1',
-        day: TODAY,
-        typedTotal: 4680,
-        lines: [{ lineId: line.id, quantity: q(5), price: 78_000, taxCodeId: 1 }],
-      }),
-    );
+    const bill = { typedTotal: 4680 as Minor, lines: [yard.billed(sent, 5, 7.8)] };
+    const { id } = must(await yard.bill(sent, 5, bill));
     expect(await yard.tab()).toEqual({ onOrder: 5250, received: 3750 });
-    must(
-      await matchInvoice(await yard.as('accounts'), {
-        once: yard.once(),
-        invoiceId: id,
-        version: 1,
-        reason: 'agreed by phone',
-      }),
-    );
+    must(await yard.match(id, 'agreed by phone'));
     expect(await yard.tab()).toEqual({ onOrder: 5250, actual: 3900 });
     const open = await yard.order(sent.id);
     must(

@@ -1,5 +1,4 @@
-import { must, q, TestCompany, TODAY } from '../../tests/support/company';
-import { enterInvoice, matchInvoice } from './invoices';
+import { must, q, TestCompany } from '../../tests/support/company';
 import { changeNeed } from './needs';
 import { callOff, changeOrder, closeShort, holdOrder } from './orders';
 import { moveQuote, winQuote } from './quotes';
@@ -74,11 +73,7 @@ describe('a stale version', () => {
       'matching an invoice',
       async () => {
         const order = await yard.send(await drafted());
-        const lines = [{ lineId: order.lines[0]?.id ?? 0, quantity: q(1), price: 80_000, taxCodeId: 1 }];
-        const bill = { once: yard.once(), orderId: order.id, number: 'B', day: TODAY, typedTotal: 960, lines };
-        const { id } = must(await enterInvoice(await yard.as('accounts'), bill));
-        const input = { once: yard.once(), invoiceId: id, version: OLD, reason: 'x' };
-        return matchInvoice(await yard.as('accounts'), input);
+        return yard.match(must(await yard.bill(order, 1)).id, 'x', 'accounts', OLD);
       },
     ],
     [

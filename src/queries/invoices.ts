@@ -17,6 +17,7 @@ import {
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
 import type { UnitPrice } from '@/core/money/money';
+import { matchEffects, standingOf, type NamedEffect } from './effects';
 import { permit } from './permit';
 
 export type InvoiceRow = {
@@ -77,10 +78,13 @@ export type InvoiceView = Comparison & {
   readonly orderId: number;
   readonly enteredBy: string;
   readonly matchedBy: string | null;
+  /** Before it is matched, what matching moves; after that, how the budgets stand now. */
+  readonly effects: readonly NamedEffect[];
 };
 
 export async function loadInvoice(db: Db, person: Person, id: number): Promise<InvoiceView | undefined> {
   permit(person, 'see invoices');
+  permit(person, 'see money');
   const row = (await db('invoice as i')
     .join('supplier as s', 's.id', 'i.supplierId')
     .join('purchaseOrder as o', 'o.id', 'i.orderId')
@@ -90,8 +94,16 @@ export async function loadInvoice(db: Db, person: Person, id: number): Promise<I
     .first('i.*', { supplier: 's.name', order: 'o.number', enteredName: 'e.name', matchedName: 'm.name' })) as
     (StoredInvoice & { supplier: string; order: string; enteredName: string; matchedName: string | null }) | undefined;
   if (row === undefined) return undefined;
+  const comparison = await compareInvoice(db, row);
+  const order = await findOrder(db, row.orderId);
   return {
-    ...(await compareInvoice(db, row)),
+    ...comparison,
+    effects:
+      row.state !== 'matched'
+        ? await matchEffects(db, comparison)
+        : order === undefined
+          ? []
+          : await standingOf(db, order),
     supplier: row.supplier,
     order: row.order,
     orderId: row.orderId,

@@ -238,22 +238,25 @@ export type HistoryRow = {
   readonly who: string;
 };
 
-/** What happened to a job, an order or another subject, newest first. */
+const HISTORY_PAGE = 100;
+
+/** What happened to a job, an order or another subject, newest first; a page at a time. */
 export async function loadHistory(
   db: Db,
   person: Person,
   kind: DocumentKind | 'job' | 'supplier',
   id: number,
   before?: number,
-): Promise<HistoryRow[]> {
+): Promise<{ rows: HistoryRow[]; more: boolean }> {
   permit(person, 'see money');
   const query = db('auditSubject as s')
     .join('audit as a', 'a.id', 's.auditId')
     .join('person as p', 'p.id', 'a.personId')
     .where({ 's.kind': kind, 's.subjectId': id });
   if (before !== undefined) void query.where('a.id', '<', before);
-  return (await query
+  const rows = (await query
     .orderBy('a.id', 'desc')
-    .limit(100)
+    .limit(HISTORY_PAGE + 1)
     .select('a.id', 'a.at', 'a.day', 'a.words', { who: 'p.name' })) as HistoryRow[];
+  return { rows: rows.slice(0, HISTORY_PAGE), more: rows.length > HISTORY_PAGE };
 }

@@ -1,16 +1,17 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
+import { checksOf, type Check } from '@/core/orders/checks';
 import { orderTotals } from '@/core/orders/order';
 import { EDITABLE, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import { loadCompany, loadCostCodes, loadTaxCodes, type CostCode } from '@/store/company';
+import { loadCalendar, loadCompany, loadCostCodes, loadTaxCodes, type CostCode } from '@/store/company';
 import type { Db } from '@/store/connection';
-import type { Supplier } from '@/store/gathering';
+import { loadParts, partKey, type Supplier } from '@/store/gathering';
 import { findOrder, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
-import { orderEffects, type NamedEffect } from './effects';
+import { orderEffects, standingOf, type NamedEffect } from './effects';
 import { permit } from './permit';
 
 export type OrderRow = {
@@ -107,7 +108,10 @@ export type OrderView = {
   readonly madeBy: string;
   readonly totals: ReturnType<typeof orderTotals>;
   readonly companyCurrency: string;
+  /** Before it is sent, what it does to each budget; after that, how those stand now. */
   readonly effects: readonly NamedEffect[];
+  /** Only before it is sent. */
+  readonly checks: readonly Check[];
   readonly codes: readonly CostCode[];
   readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
   /** The unit of each need that a split covers. */
@@ -138,7 +142,7 @@ export type OrderView = {
   readonly editable: boolean;
 };
 
-export async function loadOrder(db: Db, person: Person, number: string): Promise<OrderView | undefined> {
+export async function loadOrder(db: Db, person: Person, number: string, today: Day): Promise<OrderView | undefined> {
   permit(person, 'see orders');
   permit(person, 'see money');
   const head = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
@@ -149,14 +153,18 @@ export async function loadOrder(db: Db, person: Person, number: string): Promise
   const madeBy = (await db('person').where({ id: order.madeBy }).first('name')) as { name: string };
   const jobIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? []));
   const jobs = await whereIn<{ id: number; number: string; name: string }>(db, 'job', 'id', jobIds);
+  const supplier = (await db('supplier').where({ id: order.supplierId }).first()) as Supplier;
+  const totals = orderTotals(order.lines, await loadTaxCodes(db), order.currency);
+  const unsent = UNSENT.includes(order.state);
   return {
     order,
-    supplier: (await db('supplier').where({ id: order.supplierId }).first()) as Supplier,
+    supplier,
     place: (await db('deliveryPlace').where({ id: order.placeId }).first()) as OrderView['place'],
     madeBy: madeBy.name,
-    totals: orderTotals(order.lines, await loadTaxCodes(db), order.currency),
+    totals,
     companyCurrency: company.currency,
-    effects: UNSENT.includes(order.state) ? await orderEffects(db, order) : [],
+    effects: unsent ? await orderEffects(db, order) : await standingOf(db, order),
+    checks: unsent ? await checkOrder(db, order, supplier, totals.lines, today) : [],
     codes: await loadCostCodes(db),
     jobs: new Map(jobs.map((j) => [j.id, { number: j.number, name: j.name }])),
     needUnits: new Map(
@@ -195,6 +203,22 @@ export async function loadOrder(db: Db, person: Person, number: string): Promise
       .select('id', 'name', 'at')) as OrderView['documents'],
     editable: EDITABLE.includes(order.state) && may(person, 'draft orders'),
   };
+}
+
+async function checkOrder(db: Db, order: StoredOrder, supplier: Supplier, goods: Minor, today: Day): Promise<Check[]> {
+  const parts = await loadParts(
+    db,
+    order.lines.flatMap((l) => l.itemId ?? []),
+  );
+  const leadOf = (itemId: number | null) => parts.get(partKey(supplier.id, itemId))?.leadDays ?? supplier.leadDays;
+  return checksOf({
+    lines: order.lines.map((l) => ({ ...l, leadDays: leadOf(l.itemId) })),
+    supplier,
+    goods,
+    currency: order.currency,
+    today,
+    calendar: await loadCalendar(db),
+  });
 }
 
 /** What the order form offers: places, taxes, live jobs and cost codes. */

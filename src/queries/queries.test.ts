@@ -1,5 +1,4 @@
 import type { Day } from '@/core/calendar/workdays';
-import { receive } from '@/actions/receiving';
 import { importQuote, keepQuoteFile, winQuote } from '@/actions/quotes';
 import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
@@ -72,14 +71,7 @@ describe('a job’s tab', () => {
   it('opens every figure to postings that add up to it', async () => {
     await withBudget();
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    must(
-      await receive(await yard.as('storekeeper'), {
-        once: yard.once(),
-        orderId: order.id,
-        note: '',
-        arrivals: [{ lineId: order.lines[0]?.id ?? 0, arrives: q(5), keepOver: false }],
-      }),
-    );
+    must(await yard.takeIn(order, 5));
     const person = await buyer();
     const { rows, whole } = await loadTab(yard.db, person, yard.ids.jobs[0]);
     for (const stage of ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const) {
@@ -189,14 +181,7 @@ describe('lists', () => {
   it('show how far each line of a buy list has come', async () => {
     const needId = await yard.need();
     const order = await yard.send(await yard.draft([{ needId, buy: q(8) }]));
-    must(
-      await receive(await yard.as('storekeeper'), {
-        once: yard.once(),
-        orderId: order.id,
-        note: '',
-        arrivals: [{ lineId: order.lines[0]?.id ?? 0, arrives: q(3), keepOver: false }],
-      }),
-    );
+    must(await yard.takeIn(order, 3));
     const [line] = await loadBuyList(yard.db, await buyer(), yard.ids.jobs[0], TODAY);
     expect([line?.open, line?.ordered, line?.received]).toEqual([q(4), q(8), q(3)]);
   });
@@ -228,7 +213,7 @@ describe('lists', () => {
     ]);
     expect((await listDue(yard.db, keeper, 'hose')).rows.map((r) => r.number)).toEqual([order.number]);
     expect((await listJobs(yard.db, keeper, {})).rows[0]?.level).toBeNull();
-    await expect(loadOrder(yard.db, keeper, order.number)).rejects.toThrow(NotPermitted);
+    await expect(loadOrder(yard.db, keeper, order.number, TODAY)).rejects.toThrow(NotPermitted);
     await expect(loadTab(yard.db, keeper, 1)).rejects.toThrow('You may not see prices and budgets.');
     expect((await loadBuyList(yard.db, keeper, yard.ids.jobs[0], TODAY))[0]).toMatchObject({
       price: null,

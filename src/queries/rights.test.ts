@@ -46,7 +46,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what Gather filters by', 'draft orders', (p) => loadGatherForm(yard.db, p)],
   ['a quote file', 'import quotes', (p) => checkQuoteFile(yard.db, p, TODAY, 1)],
   ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],
-  ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001')],
+  ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001', TODAY)],
   ['an order’s paper', 'see money', (p) => loadOrderPaper(yard.db, p, 'K26-0001', TODAY)],
   ['the form for an order', 'draft orders', (p) => loadOrderForm(yard.db, p)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],

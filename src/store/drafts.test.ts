@@ -1,7 +1,7 @@
 import { formatMoney } from '@/core/money/money';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { changeNeed } from '@/actions/needs';
-import { enterInvoice, matchInvoice } from '@/actions/invoices';
+import type { Minor } from '@/core/money/money';
 import { loadDecisions } from '@/queries/decisions';
 import { loadTab } from '@/queries/job';
 import { planOrders } from './drafts';
@@ -77,14 +77,14 @@ describe('planning orders from picks', () => {
     ]);
   });
 
-  it('wants a line on the earliest day that one of its needs has', async () => {
+  it('wants a line a receiving day before the earliest day that one of its needs has', async () => {
     const late = await yard.need({ item: yard.ids.items[0], neededOn: '2026-07-01' });
     const soon = await yard.need({ item: yard.ids.items[0], neededOn: '2026-06-01', job: 1 });
     const plan = await planOrders(yard.db, [
       { needId: late, buy: q(1) },
       { needId: soon, buy: q(1) },
     ]);
-    expect(plan.orders[0]?.lines[0]?.wantedOn).toBe('2026-06-01');
+    expect(plan.orders[0]?.lines[0]?.wantedOn).toBe('2026-05-29');
   });
 
   it('turns an estimate into the supplier’s currency at its rate', async () => {
@@ -138,9 +138,7 @@ describe('what is to decide on a job', () => {
     const needId = await yard.need({ neededOn: '2026-05-13' });
     const order = await yard.send(await yard.draft([{ needId, buy: q(5) }]));
     await yard.db('purchaseOrder').where({ id: order.id }).update({ wantedOn: '2026-05-01' });
-    const lines = [{ lineId: order.lines[0]?.id ?? 0, quantity: q(5), price: 80_000, taxCodeId: 1 }];
-    const bill = { once: yard.once(), orderId: order.id, number: 'B-7', day: TODAY, typedTotal: 4800, lines };
-    const { id } = must(await enterInvoice(await yard.as('accounts'), bill));
+    const { id } = must(await yard.bill(order, 5));
     const { actor } = await yard.as('buyer');
     const job = { id: yard.ids.jobs[0], number: '412' };
     const told = await loadDecisions(yard.db, actor, job, await loadTab(yard.db, actor, job.id), TODAY);
@@ -157,11 +155,9 @@ describe('what is to decide on a job', () => {
 describe('comparing an invoice', () => {
   it('shows what was true of it after it is matched too', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    const lines = [{ lineId: order.lines[0]?.id ?? 0, quantity: q(2), price: 90_000, taxCodeId: 1 }];
-    const bill = { once: yard.once(), orderId: order.id, number: 'B-8', day: TODAY, typedTotal: 2160, lines };
-    const { id } = must(await enterInvoice(await yard.as('accounts'), bill));
-    const passed = { once: yard.once(), invoiceId: id, version: 1, reason: 'rush' };
-    must(await matchInvoice(await yard.as('accounts'), passed));
+    const bill = { typedTotal: 2160 as Minor, lines: [yard.billed(order, 2, 9)] };
+    const { id } = must(await yard.bill(order, 2, bill));
+    must(await yard.match(id, 'rush'));
     const invoice = (await yard.db('invoice').where({ id }).first()) as StoredInvoice;
     const { lines: compared, held } = await compareInvoice(yard.db, invoice);
     expect(held).toBe(true);

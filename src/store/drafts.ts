@@ -1,3 +1,4 @@
+import { wantedBy, type Calendar } from '@/core/calendar/workdays';
 import { PAR, type Minor, type UnitPrice } from '@/core/money/money';
 import { divideRounded } from '@/core/money/decimal';
 import type { Split } from '@/core/orders/order';
@@ -5,7 +6,7 @@ import { formatQuantity, ONE, quantity, type Quantity } from '@/core/quantity/qu
 import { unitOf } from '@/core/quantity/units';
 import { refusal, type Refusal } from '@/core/result';
 import { bundle, type Bundle, type PickedNeed } from '@/core/sourcing/bundle';
-import { loadCompany } from './company';
+import { loadCalendar, loadCompany, type Company } from './company';
 import type { Db } from './connection';
 import {
   earliest,
@@ -69,6 +70,7 @@ function faultOf(need: NeedRow & { buy: Quantity }): Refusal | undefined {
 /** Plans the orders that a set of picks makes, without writing anything. */
 export async function planOrders(db: Db, picks: readonly Picked[]): Promise<Plan> {
   const company = await loadCompany(db);
+  const calendar = await loadCalendar(db);
   const all = await loadPickedRows(db, picks);
   const refusals = all.flatMap((n) => faultOf(n) ?? []);
   if (all.length < picks.length)
@@ -113,7 +115,7 @@ export async function planOrders(db: Db, picks: readonly Picked[]): Promise<Plan
           {
             supplier,
             bundle: b,
-            lines: linesOf(b, supplier, { byId, items, parts, freightCodeId: company.freightCodeId }),
+            lines: linesOf(b, supplier, { byId, items, parts, company, calendar }),
           },
         ];
   });
@@ -124,13 +126,15 @@ type Context = {
   readonly byId: ReadonlyMap<number, NeedRow>;
   readonly items: ReadonlyMap<number, ItemRow>;
   readonly parts: ReadonlyMap<string, Part>;
-  readonly freightCodeId: number | null;
+  readonly company: Company;
+  readonly calendar: Calendar;
 };
 
-function linesOf(b: Bundle, supplier: Supplier, { byId, items, parts, freightCodeId }: Context): LineToSave[] {
+function linesOf(b: Bundle, supplier: Supplier, { byId, items, parts, company, calendar }: Context): LineToSave[] {
   const goods = b.lines.map((line): LineToSave => {
     const needs = line.splits.flatMap((s) => byId.get(s.needId ?? 0) ?? []);
     const item = items.get(needs[0]?.itemId ?? 0);
+    const needed = earliest(needs.map((n) => n.neededOn));
     const splits: Split[] = line.splits.map(({ needId, jobId, costCodeId, quantity: q, covers }) => ({
       needId,
       jobId,
@@ -149,12 +153,12 @@ function linesOf(b: Bundle, supplier: Supplier, { byId, items, parts, freightCod
       price: line.price,
       priceQuantity: line.priceQuantity,
       taxCodeId: supplier.taxCodeId,
-      wantedOn: earliest(needs.map((n) => n.neededOn)),
+      wantedOn: needed === null ? null : wantedBy(needed, company.receivingDays, calendar),
       chargeCodeId: null,
       splits,
     };
   });
-  return b.carriage > 0 ? [...goods, carriageLine(supplier, b.carriage, freightCodeId)] : goods;
+  return b.carriage > 0 ? [...goods, carriageLine(supplier, b.carriage, company.freightCodeId)] : goods;
 }
 
 /** A charge for carriage; its splits are worked out when the order is saved. */

@@ -1,9 +1,18 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
-import { matchLine, matchTotal, type BilledLine, type Difference, type Tolerance } from '@/core/invoices/match';
-import { minor, type Minor, type Rate, type UnitPrice } from '@/core/money/money';
+import {
+  matchLine,
+  matchTotal,
+  shareBill,
+  type BilledLine,
+  type BilledPart,
+  type Difference,
+  type Tolerance,
+} from '@/core/invoices/match';
+import { convert, minor, ZERO, type Minor, type Rate, type UnitPrice } from '@/core/money/money';
+import { jobCosts, type TaxedLine } from '@/core/money/tax';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
-import { loadCompany } from './company';
+import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
 import { loadLines, type StoredLine } from './orders';
 import { whereIn } from './rows';
@@ -91,6 +100,26 @@ export async function compareInvoice(db: Db, invoice: StoredInvoice): Promise<Co
   });
   const total = matchTotal(invoice.typedTotal, invoice.gross, invoice.currency);
   return { invoice, lines, total, held: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.held) };
+}
+
+/** What matching bills to each split, in the company's currency with the tax that cannot be recovered. */
+export async function billedParts(
+  db: Db,
+  { invoice, lines }: Comparison,
+): Promise<(BilledPart & { readonly invoiceLineId: number })[]> {
+  const { currency } = await loadCompany(db);
+  const taxed = lines.map((l): TaxedLine => ({ net: l.line.net, kind: l.order.kind, taxCodeId: l.line.taxCodeId }));
+  const costs = jobCosts(taxed, await loadTaxCodes(db));
+  return lines.flatMap(({ line, order }, k) => {
+    const amount = convert(costs[k] ?? ZERO, invoice.currency, currency, invoice.rate);
+    const splits = order.splits.map(({ id, quantity: ordered, received, billed }) => ({
+      splitId: id,
+      ordered,
+      received,
+      billed,
+    }));
+    return shareBill(splits, line.quantity, amount).map((part) => ({ invoiceLineId: line.id, ...part }));
+  });
 }
 
 export const billedLine = (

@@ -1,6 +1,8 @@
 'use client';
 
+import Link from 'next/link';
 import { formatAmount, formatMoney, minor } from '@/core/money/money';
+import { STAGES } from '@/core/tab/stages';
 import { headroomOf, type Level } from '@/core/tab/sums';
 import { LyingGlass } from './SightGlass';
 import { useYard } from './YardContext';
@@ -13,29 +15,36 @@ type Effect = {
   readonly after: Level;
 };
 
-/** Every budget that is touched, before and after. */
+/** Every budget that is touched, before and after; one that nothing moves, as it stands. */
 export function EffectList({ effects }: { effects: readonly Effect[] }) {
   const { currency } = useYard();
   return (
     <ul>
       {effects.map((e) => {
         const [before, after] = [headroomOf(e.before), headroomOf(e.after)];
+        const moved = STAGES.some((s) => e.before.amounts[s] !== e.after.amounts[s]);
         const name = `${e.job} ${e.code} ${e.codeName}`;
         return (
           <li key={name} className="border-b border-line py-2 last:border-0">
             <div className="flex items-baseline justify-between gap-2">
               <span className="min-w-0">
-                <span className="mono font-bold">{e.job}</span> {e.code} {e.codeName}
+                <Link href={`/jobs/${e.job}?figure=${e.code}`} className="hover:underline">
+                  <span className="mono font-bold">{e.job}</span> {e.code} {e.codeName}
+                </Link>
               </span>
               <b className={`whitespace-nowrap ${after < 0 ? 'text-brick' : ''}`}>
                 {after < 0 ? `${formatMoney(minor(-after), currency)} over` : `${formatMoney(after, currency)} left`}
               </b>
             </div>
             <div className="mt-1 grid grid-cols-[38px_1fr] items-center gap-x-2 text-[11.5px] text-ink-2">
-              <span>before</span>
-              <LyingGlass level={e.before} currency={currency} name={`${name}, before`} />
-              <span>after</span>
-              <LyingGlass level={e.after} currency={currency} name={`${name}, after`} />
+              {moved && (
+                <>
+                  <span>before</span>
+                  <LyingGlass level={e.before} currency={currency} name={`${name}, before`} />
+                </>
+              )}
+              <span>{moved ? 'after' : 'now'}</span>
+              <LyingGlass level={e.after} currency={currency} name={`${name}, ${moved ? 'after' : 'now'}`} />
             </div>
             {before !== after && (
               <div className="text-right text-[12px] text-ink-2">

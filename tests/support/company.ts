@@ -2,9 +2,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Outcome, Post, Setting } from '@/actions/action';
+import { enterInvoice, matchInvoice } from '@/actions/invoices';
 import { draftOrders } from '@/actions/orders';
+import { receive } from '@/actions/receiving';
 import { sendOrder } from '@/actions/sending';
 import type { Day } from '@/core/calendar/workdays';
+import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
 import { open, type Db } from '@/store/connection';
@@ -178,6 +181,36 @@ export class TestCompany {
   async send(order: StoredOrder): Promise<StoredOrder> {
     must(await sendOrder(await this.as('buyer'), { once: this.once(), orderId: order.id, version: order.version }));
     return this.order(order.id);
+  }
+
+  /** Takes in some of an order's first line, or of another of its lines. */
+  async takeIn(order: StoredOrder, n: number, keepOver = false, lineId = order.lines[0]?.id ?? 0) {
+    const arrivals = [{ lineId, arrives: q(n), keepOver }];
+    return receive(await this.as('storekeeper'), { once: this.once(), orderId: order.id, note: 'DN 1', arrivals });
+  }
+
+  /** Enters a bill for some of an order's first line, at 8.00 a piece with 20 % tax, unless told otherwise. */
+  async bill(order: StoredOrder, n: number, change: Partial<Parameters<typeof enterInvoice>[1]> = {}) {
+    return enterInvoice(await this.as('accounts'), {
+      once: this.once(),
+      orderId: order.id,
+      number: `B-${this.keys}`,
+      day: TODAY,
+      typedTotal: Math.round(n * 960) as Minor,
+      lines: [this.billed(order, n)],
+      ...change,
+    });
+  }
+
+  billed = (order: StoredOrder, n: number, price = 8) => ({
+    lineId: order.lines[0]?.id ?? 0,
+    quantity: q(n),
+    price: Math.round(price * 10_000) as UnitPrice,
+    taxCodeId: 1,
+  });
+
+  async match(invoiceId: number, reason = '', role: Role = 'accounts', version = 1) {
+    return matchInvoice(await this.as(role), { once: this.once(), invoiceId, version, reason });
   }
 
   /** The tab of a job in pence, stages that are nothing left out. */

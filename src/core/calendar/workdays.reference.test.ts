@@ -10,6 +10,7 @@ import {
   orderBy,
   plusDays,
   plusWorkdays,
+  wantedBy,
   workdaysBetween,
   type Calendar,
   type Day,
@@ -73,6 +74,20 @@ describe('holidays, with date-holidays as the source of days off', () => {
 describe('ordering in time', () => {
   it('orders early enough for lead time and receiving', () =>
     expect(orderBy('2026-03-13' as Day, 4, 1, plain)).toBe('2026-03-06'));
+
+  it('wants goods at the dock in time to be received, and on the day itself when that takes none', () => {
+    expect(wantedBy('2026-03-09' as Day, 1, plain)).toBe('2026-03-06');
+    expect(wantedBy('2026-03-08' as Day, 0, plain)).toBe('2026-03-08');
+  });
+
+  it('calls an order late for its need exactly when it is late for the dock', () =>
+    fc.assert(
+      fc.property(workday, workday, fc.nat(15), fc.nat(3), (today, needed, lead, receiving) =>
+        expect(daysLate(wantedBy(needed, receiving, plain), lead, 0, today, plain) > 0).toBe(
+          daysLate(needed, lead, receiving, today, plain) > 0,
+        ),
+      ),
+    ));
 
   it('tells how late an order of today arrives', () => {
     expect(daysLate('2026-03-05' as Day, 12, 1, '2026-02-23' as Day, plain)).toBe(5);

@@ -60,6 +60,10 @@ export function workdaysBetween(from: Day, to: Day, calendar: Calendar): number 
   return count;
 }
 
+/** The day goods have to be at the dock: the needed day less receiving days, in working days. */
+export const wantedBy = (needed: Day, receivingDays: number, calendar: Calendar): Day =>
+  receivingDays === 0 ? needed : plusWorkdays(needed, -receivingDays, calendar);
+
 /** Last day to order: the needed day less receiving days and lead time, all in working days. */
 export const orderBy = (needed: Day, leadDays: number, receivingDays: number, calendar: Calendar): Day =>
   plusWorkdays(needed, -(leadDays + receivingDays), calendar);

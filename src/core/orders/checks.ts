@@ -1,15 +1,15 @@
 import { formatMoney, minor, type Minor } from '../money/money';
-import { workdaysBetween, type Calendar, type Day } from '../calendar/workdays';
+import { daysLate, type Calendar, type Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { sendingFaults, type OrderLine } from './order';
 
 export type Check = { readonly good: boolean; readonly words: string };
 
 type Facts = {
-  readonly lines: readonly (OrderLine & { readonly wantedOn: Day | null })[];
+  /** `leadDays` are working days; `wantedOn` is the day at the dock. */
+  readonly lines: readonly (OrderLine & { readonly wantedOn: Day | null; readonly leadDays: number })[];
   readonly supplier: {
     readonly email: string | null;
-    readonly leadDays: number;
     readonly carriage: Minor;
     readonly carriageFreeFrom: Minor | null;
   };
@@ -26,15 +26,14 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
   if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, a job and a cost code' });
   const missed = lines.filter(
-    (l) =>
-      l.kind !== 'charge' && l.wantedOn !== null && workdaysBetween(today, l.wantedOn, calendar) < supplier.leadDays,
+    (l) => l.kind !== 'charge' && l.wantedOn !== null && daysLate(l.wantedOn, l.leadDays, 0, today, calendar) > 0,
   );
-  if (missed.length > 0)
+  for (const { description, leadDays } of missed)
     checks.push({
       good: false,
-      words: `${missed.length === 1 ? (missed[0]?.description ?? '') : `${missed.length} lines`} wanted sooner than the lead time of ${supplier.leadDays} working days`,
+      words: `${description} is wanted sooner than its lead time of ${leadDays} working days`,
     });
-  else checks.push({ good: true, words: 'The lead time allows the wanted dates' });
+  if (missed.length === 0) checks.push({ good: true, words: 'The lead time allows the wanted dates' });
   const charged = lines.some((l) => l.kind === 'charge');
   if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
     const short = minor(supplier.carriageFreeFrom - goods);

@@ -147,8 +147,8 @@ describe('faults of lines', () => {
 
 describe('checks before sending', () => {
   const facts = {
-    lines: [{ ...line(), wantedOn: '2026-05-20' as Day | null }],
-    supplier: { email: 'a@b.example', leadDays: 4, carriage: minor(2500), carriageFreeFrom: minor(40_000) },
+    lines: [{ ...line(), wantedOn: '2026-05-20' as Day | null, leadDays: 4 }],
+    supplier: { email: 'a@b.example', carriage: minor(2500), carriageFreeFrom: minor(40_000) },
     goods: minor(35_500),
     currency: 'GBP',
     today: '2026-05-12' as Day,
@@ -161,12 +161,18 @@ describe('checks before sending', () => {
   it('says how far free carriage is', () => expect(words({})).toEqual(['£\u202f45.00 more reaches free carriage']));
   it('notices carriage that is charged all the same', () =>
     expect(
-      words({ goods: minor(50_000), lines: [...facts.lines, { ...line({ kind: 'charge' }), wantedOn: null }] }),
+      words({
+        goods: minor(50_000),
+        lines: [...facts.lines, { ...line({ kind: 'charge' }), wantedOn: null, leadDays: 4 }],
+      }),
     ).toEqual(['Carriage is charged although the order reaches free carriage']));
-  it('notices a date that the lead time misses', () =>
-    expect(words({ goods: minor(50_000), supplier: { ...facts.supplier, leadDays: 9 } })).toEqual([
-      'Tube wanted sooner than the lead time of 9 working days',
-    ]));
+  it('notices each line whose own lead time misses its date, and not the others', () => {
+    const wanted = (wantedOn: string, leadDays: number) => ({ ...line(), wantedOn: wantedOn as Day, leadDays });
+    // Tue 12 to Wed 20 May are six working days.
+    expect(words({ goods: minor(50_000), lines: [wanted('2026-05-20', 6), wanted('2026-05-20', 7)] })).toEqual([
+      'Tube is wanted sooner than its lead time of 7 working days',
+    ]);
+  });
 });
 
 describe('states of an order', () => {

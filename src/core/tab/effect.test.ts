@@ -1,5 +1,5 @@
 import { minor, type Minor } from '../money/money';
-import { drafting, effects, planning, undoing } from './effect';
+import { drafting, effects, moving, undoing } from './effect';
 import { NOTHING, type Amounts } from './stages';
 
 const amounts = (change: Partial<Record<keyof Amounts, number>>): Amounts => ({
@@ -12,7 +12,7 @@ describe('what a purchase does to budgets', () => {
   it('adds up all changes to one account, and keeps the level it starts from', () => {
     const found = effects(
       [level],
-      [drafting(1, 2, minor(250)), planning(1, 2, amounts({ planned: 300 }), amounts({ planned: 60 }))],
+      [drafting(1, 2, minor(250)), moving(1, 2, amounts({ planned: 300 }), amounts({ planned: 60 }))],
     );
     expect(found).toEqual([
       {
@@ -33,7 +33,7 @@ describe('what a purchase does to budgets', () => {
   it('leaves accounts alone that nothing touches', () => expect(effects([level], [])).toEqual([]));
 
   it('can be taken back', () => {
-    const changes = [drafting(1, 2, minor(250)), planning(1, 2, amounts({ planned: 300 }), amounts({}))];
+    const changes = [drafting(1, 2, minor(250)), moving(1, 2, amounts({ planned: 300 }), amounts({}))];
     const there = effects([level], changes).map((e) => ({ jobId: 1, costCodeId: 2, ...e.after }));
     expect(effects(there, changes.map(undoing))[0]?.after.amounts).toEqual(level.amounts);
   });

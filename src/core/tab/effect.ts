@@ -1,5 +1,5 @@
 import { minor, type Minor } from '../money/money';
-import { NOTHING, plus, type Amounts } from './stages';
+import { byStage, NOTHING, plus, type Amounts } from './stages';
 import { EMPTY_LEVEL, type Level } from './sums';
 
 /** A change to one account: a job's cost code gains or loses amounts by stage. */
@@ -19,11 +19,11 @@ export const drafting = (jobId: number, costCodeId: number, value: Minor): Chang
   amounts: { ...NOTHING, drafted: value },
 });
 
-/** What a need's planned money falls by; it comes out as a negative change. */
-export const planning = (jobId: number, costCodeId: number, from: Amounts, to: Amounts): Change => ({
+/** What an account gains by stage when one of its lines goes from these amounts to those. */
+export const moving = (jobId: number, costCodeId: number, from: Amounts, to: Amounts): Change => ({
   jobId,
   costCodeId,
-  amounts: { ...NOTHING, planned: minor(to.planned - from.planned) },
+  amounts: byStage((s) => minor(to[s] - from[s])),
 });
 
 const keyOf = (c: { jobId: number; costCodeId: number }) => `${c.jobId}/${c.costCodeId}`;
@@ -56,8 +56,5 @@ export function effects(
 /** The opposite of a change: what taking it away does. */
 export const undoing = (change: Change): Change => ({
   ...change,
-  amounts: Object.fromEntries(Object.entries(change.amounts).map(([s, a]) => [s, minor(-a)])) as Record<
-    keyof Amounts,
-    Minor
-  >,
+  amounts: byStage((s) => minor(-change.amounts[s])),
 });

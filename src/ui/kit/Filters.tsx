@@ -20,7 +20,7 @@ function useFilter() {
   return { params, set, busy };
 }
 
-const look = 'h-[26px] max-w-[158px] rounded-md border border-line bg-glaze-2 px-2 text-[13px] text-ink';
+const look = 'h-[26px] rounded-md border border-line bg-glaze-2 px-2 text-[13px] text-ellipsis text-ink';
 
 export function FilterChoice({
   name,
@@ -37,7 +37,7 @@ export function FilterChoice({
   return (
     <select
       aria-label={label}
-      className={look}
+      className={`${look} max-w-[164px]`}
       value={params.get(name) ?? fallback}
       onChange={(e) => set(name, e.target.value === fallback ? '' : e.target.value)}
     >
@@ -61,7 +61,7 @@ export function FilterWords({ label, name = 'words' }: { label: string; name?: s
       aria-busy={busy}
       placeholder={label}
       defaultValue={params.get(name) ?? ''}
-      className={`${look} w-[158px] bg-glaze placeholder:text-ink-2`}
+      className={`${look} w-[190px] bg-glaze placeholder:text-ink-2`}
       onChange={(e) => {
         const { value } = e.target;
         clearTimeout(wait.current);

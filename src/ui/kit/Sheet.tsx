@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { ReactNode } from 'react';
 
 /** The work: a sheet, and at its right (or left) the column that says what the work leads to. */
@@ -51,5 +52,14 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
     </div>
   );
 }
+
+/** Leads on from a list of which a part is shown; the filters in the address stay. */
+export const GoOn = ({ to, query, children }: { to: string; query: Record<string, unknown>; children: ReactNode }) => (
+  <p className="mt-3">
+    <Link className="step" href={{ pathname: to, query: query as Record<string, string> }}>
+      {children}
+    </Link>
+  </p>
+);
 
 export const Dash = () => <span className="text-ink-2">–</span>;

@@ -3,7 +3,7 @@ import { may } from '@/core/people/rights';
 import { INVOICE_FILTERS, listInvoices } from '@/queries/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { InvoicesTable } from './InvoicesTable';
 
@@ -42,14 +42,9 @@ export default place(async ({ db, person, query }) => {
         <InvoicesTable rows={rows} />
       )}
       {more && (
-        <p className="mt-3">
-          <Link
-            className="step"
-            href={`/invoices?${new URLSearchParams({ ...query, before: String(rows.at(-1)?.id ?? '') })}`}
-          >
-            Older invoices
-          </Link>
-        </p>
+        <GoOn to="/invoices" query={{ ...query, before: rows.at(-1)?.id }}>
+          Older invoices
+        </GoOn>
       )}
       <Shelf
         facts={

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { JOB_STATES, listJobs, type JobState } from '@/queries/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
 import { place } from '../../server/place';
 import { JobsTable } from './JobsTable';
@@ -33,11 +33,9 @@ export default place(async ({ db, person, query }) => {
         <JobsTable rows={rows} />
       )}
       {more && (
-        <p className="mt-3">
-          <Link className="step" href={`/jobs?${new URLSearchParams({ ...query, after: last })}`}>
-            More jobs after {last}
-          </Link>
-        </p>
+        <GoOn to="/jobs" query={{ ...query, after: last }}>
+          More jobs after {last}
+        </GoOn>
       )}
       <Shelf facts={<Fact>Enter opens the job that is marked; its tab stays on the rail until you close it.</Fact>}>
         {may(person, 'open jobs') && (

@@ -4,7 +4,7 @@ import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { UNSENT } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { OrdersTable } from './OrdersTable';
 
@@ -45,14 +45,9 @@ export default place(async ({ db, person, query }) => {
         <OrdersTable rows={rows} />
       )}
       {more && (
-        <p className="mt-3">
-          <Link
-            className="step"
-            href={`/orders?${new URLSearchParams({ ...query, before: String(rows.at(-1)?.id ?? '') })}`}
-          >
-            Older orders
-          </Link>
-        </p>
+        <GoOn to="/orders" query={{ ...query, before: rows.at(-1)?.id }}>
+          Older orders
+        </GoOn>
       )}
       <Shelf facts={<Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>}>
         {may(person, 'draft orders') && (

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { listMessages } from '@/queries/outbox';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { MessageTag } from './MessageTag';
 
@@ -60,11 +60,9 @@ export default place(async ({ db, person, today, query }) => {
         </div>
       )}
       {more && (
-        <p className="mt-3">
-          <Link className="step" href={`/outbox?before=${rows.at(-1)?.id}`}>
-            Older messages
-          </Link>
-        </p>
+        <GoOn to="/outbox" query={{ before: rows.at(-1)?.id }}>
+          Older messages
+        </GoOn>
       )}
       <Shelf
         facts={

@@ -9,6 +9,7 @@ import { unitOf } from '@/core/quantity/units';
 import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { EffectList } from '@/ui/EffectList';
 import { Sheet } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -166,12 +167,11 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
           <p>{invoice.passedReason}</p>
         </>
       )}
-      <h2 className="mt-4 mb-1 text-[16px]">What matching does</h2>
-      <p className="text-ink-2">
-        {matched
-          ? 'What is billed stands as actual cost on each job’s tab.'
-          : 'The billed amounts move from received to actual on each job’s tab. Until then they cost the jobs nothing.'}
-      </p>
+      <h2 className="mt-4 mb-1 text-[16px]">{matched ? 'How the jobs stand' : 'What matching does'}</h2>
+      {!matched && (
+        <p className="text-ink-2">The bill becomes actual cost. Until it is matched it costs the jobs nothing.</p>
+      )}
+      <EffectList effects={view.effects} />
       <p className="mt-4 text-[12.5px] text-ink-2">Entered by {view.enteredBy}</p>
     </>
   );

@@ -2,7 +2,7 @@ import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { formatDay, howFar } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import { formatMoney } from '@/core/money/money';
+import { formatWhole, signOf } from '@/core/money/money';
 import { forecastOf } from '@/core/tab/sums';
 import { findJob, loadTab } from '@/queries/job';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
@@ -41,7 +41,7 @@ export default async function JobLayout({
           <>
             <div className="text-[12.5px] text-ink-2">Budget for buying</div>
             <div className="mb-4 font-title text-[21px] font-bold">
-              {formatMoney(level.budget, currency).replace(/\.\d+$/, '')}
+              {signOf(currency)}&#8239;{formatWhole(level.budget, currency)}
             </div>
             <JobGlass level={level} number={job.number} />
           </>

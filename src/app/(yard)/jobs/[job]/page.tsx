@@ -4,13 +4,11 @@ import { asDay } from '@/core/calendar/workdays';
 import { STAGES } from '@/core/tab/stages';
 import { loadDecisions } from '@/queries/decisions';
 import { findJob, loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';
-import { may } from '@/core/people/rights';
-import { countOpen } from '@/queries/needs';
-import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { Course } from './Course';
 import { FigureSlip } from './FigureSlip';
+import { JobShelf } from './JobShelf';
 import { TabTable } from './TabTable';
 
 const WORD = { over: 'text-brick', care: 'text-amber', good: 'text-enamel' } as const;
@@ -26,7 +24,6 @@ export default place(async ({ db, person, today, params, query }) => {
   const figure: Figure | undefined =
     query.figure === undefined ? undefined : { costCodeId: row?.code.id, stage: chosen, on };
   const decisions = on === undefined ? await loadDecisions(db, person, job, tab, today) : [];
-  const toBuy = await countOpen(db, job.id);
   if (tab.rows.length === 0) {
     return (
       <Empty title={on === undefined ? 'The tab is empty' : 'Nothing stood on the tab on that day'}>
@@ -64,22 +61,12 @@ export default place(async ({ db, person, today, params, query }) => {
           </ul>
         </section>
       )}
-      <Shelf
-        facts={
-          <>
-            <Fact strong>
-              {toBuy === 0 ? 'Everything on its list is bought' : `${toBuy} line${toBuy === 1 ? '' : 's'} still to buy`}
-            </Fact>
-            <Fact>{decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}</Fact>
-          </>
-        }
-      >
-        {toBuy > 0 && job.state === 'live' && may(person, 'draft orders') && (
-          <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
-            Gather for {job.number}
-          </Link>
-        )}
-      </Shelf>
+      <JobShelf
+        db={db}
+        person={person}
+        job={job}
+        fact={decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}
+      />
       <Course points={await loadCourse(db, person, job.id)} />
       {figure !== undefined && (
         <FigureSlip

@@ -30,7 +30,7 @@ export function LineForm({ line, index, choices, currency, faultAt, onChange }: 
   const charge = line.kind === 'charge';
   return (
     <li aria-label={`Line ${n}`} className="border-b border-line py-3">
-      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 sm:grid-cols-[22px_2.2fr_1fr_92px_104px_96px_64px_150px_28px]">
+      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 sm:grid-cols-[22px_2fr_1.2fr_84px_96px_92px_54px_124px_28px]">
         <span className="pt-6 text-ink-2 max-sm:hidden">{n}</span>
         <TextField
           label={charge ? 'Charge' : line.kind === 'service' ? 'Service' : 'Description'}

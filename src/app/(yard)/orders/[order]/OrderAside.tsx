@@ -1,7 +1,6 @@
 'use client';
 
 import Link from 'next/link';
-import type { Check } from '@/core/orders/checks';
 import { formatMoney } from '@/core/money/money';
 import { UNSENT } from '@/core/orders/states';
 import type { HistoryRow } from '@/queries/job';
@@ -12,26 +11,14 @@ import { useYard } from '@/ui/YardContext';
 const Title = ({ children }: { children: string }) => <h2 className="mt-5 mb-1 text-[16px] first:mt-0">{children}</h2>;
 
 /** What the order leads to: before it is sent, the budgets it touches; after that, what came of it. */
-export function OrderAside({
-  view,
-  checks,
-  history,
-}: {
-  view: OrderView;
-  checks: readonly Check[];
-  history: readonly HistoryRow[];
-}) {
+export function OrderAside({ view, history }: { view: OrderView; history: readonly HistoryRow[] }) {
   const { day } = useYard();
-  const { order, receipts, invoices, messages, documents } = view;
+  const { order, checks, receipts, invoices, messages, documents } = view;
   const unsent = UNSENT.includes(order.state);
   return (
     <>
-      {unsent && (
-        <>
-          <Title>What this does to the jobs</Title>
-          <EffectList effects={view.effects} />
-        </>
-      )}
+      <Title>{unsent ? 'What this does to the jobs' : 'How the jobs stand'}</Title>
+      <EffectList effects={view.effects} />
       {checks.length > 0 && (
         <>
           <Title>Checks</Title>
@@ -105,7 +92,7 @@ export function OrderAside({
             ))}
             {messages.map((m) => (
               <li key={m.id} className="border-b border-line-2 py-1">
-                <Link href={`/outbox/${m.id}`} className="hover:underline">
+                <Link href={`/outbox/${m.id}`} className="text-copper-text hover:underline">
                   {m.state === 'taken' ? 'Mailed to' : m.state === 'failed' ? 'Not mailed to' : 'Being mailed to'}{' '}
                   {m.recipient}
                 </Link>

@@ -137,7 +137,9 @@ export function OrderForm({ view, choices, onClose }: Props) {
             <Fact strong>
               <span className="mono">{order.number}</span>
             </Fact>
-            <Fact>{text.lines.length} lines, kept here as you type</Fact>
+            <Fact>
+              {text.lines.length} line{text.lines.length === 1 ? '' : 's'}, kept here as you type
+            </Fact>
           </>
         }
       >

@@ -17,8 +17,9 @@ const Block = ({ label, strong, children }: { label: string; strong: ReactNode; 
   </div>
 );
 
-export function OrderHead({ view }: { view: OrderView }) {
-  const { order, supplier, place, madeBy, documents, messages, companyCurrency } = view;
+/** Number, state and terms of an order; the terms are left out while its form shows them. */
+export function OrderHead({ view, editing }: { view: OrderView; editing: boolean }) {
+  const { order, supplier, madeBy, documents, messages } = view;
   const { day, today } = useYard();
   const unsent = UNSENT.includes(order.state);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
@@ -51,6 +52,16 @@ export function OrderHead({ view }: { view: OrderView }) {
           , then send again, or mark the order as sent by hand.
         </div>
       )}
+      {!editing && <Terms view={view} />}
+    </>
+  );
+}
+
+function Terms({ view }: { view: OrderView }) {
+  const { order, supplier, place, companyCurrency } = view;
+  const { day } = useYard();
+  return (
+    <>
       <div className="mt-3 flex flex-wrap gap-x-6 gap-y-3 border-y border-line py-2.5">
         <Block
           label="Supplier"

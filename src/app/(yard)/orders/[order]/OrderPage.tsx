@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import type { Check } from '@/core/orders/checks';
 import type { HistoryRow } from '@/queries/job';
 import type { loadOrderForm, OrderView } from '@/queries/orders';
 import { Sheet } from '@/ui/kit/Sheet';
@@ -14,17 +13,16 @@ import { OrderShelf } from './OrderShelf';
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
 type Props = {
   readonly view: OrderView;
-  readonly checks: readonly Check[];
   readonly form: OrderFormChoices | undefined;
   readonly history: readonly HistoryRow[];
 };
 
-export function OrderPage({ view, checks, form, history }: Props) {
+export function OrderPage({ view, form, history }: Props) {
   const [changing, setChanging] = useState(false);
   const editing = changing && form !== undefined;
   return (
-    <Sheet aside={<OrderAside view={view} checks={checks} history={history} />}>
-      <OrderHead view={view} />
+    <Sheet aside={<OrderAside view={view} history={history} />}>
+      <OrderHead view={view} editing={editing} />
       {editing ? (
         <OrderForm view={view} choices={form} onClose={() => setChanging(false)} />
       ) : (

@@ -2,14 +2,16 @@ import { notFound } from 'next/navigation';
 import { may } from '@/core/people/rights';
 import { findJob } from '@/queries/job';
 import { listOrders, loadShares } from '@/queries/orders';
-import { Empty } from '@/ui/kit/Sheet';
+import { Empty, GoOn } from '@/ui/kit/Sheet';
 import { OrdersTable } from '../../../orders/OrdersTable';
 import { place } from '../../../../server/place';
+import { JobShelf } from '../JobShelf';
 
-export default place(async ({ db, person, params }) => {
+export default place(async ({ db, person, params, query }) => {
   const job = await findJob(db, person, params.job ?? '');
   if (job === undefined) notFound();
-  const { rows } = await listOrders(db, person, { show: 'all', jobId: job.id });
+  const before = query.before === undefined ? undefined : Number(query.before);
+  const { rows, more } = await listOrders(db, person, { show: 'all', jobId: job.id, before });
   const shares = may(person, 'see money')
     ? await loadShares(
         db,
@@ -17,11 +19,22 @@ export default place(async ({ db, person, params }) => {
         rows.map((r) => r.id),
       )
     : undefined;
-  if (rows.length === 0)
-    return <Empty title="Nothing is ordered for this job yet">What its buy list needs becomes orders in Gather.</Empty>;
   return (
     <div className="mt-3">
-      <OrdersTable rows={rows.map((r) => ({ ...r, share: shares?.get(r.id) ?? null }))} shares={shares !== undefined} />
+      {rows.length === 0 ? (
+        <Empty title="Nothing is ordered for this job yet">What its buy list needs becomes orders in Gather.</Empty>
+      ) : (
+        <OrdersTable
+          rows={rows.map((r) => ({ ...r, share: shares?.get(r.id) ?? null }))}
+          shares={shares !== undefined}
+        />
+      )}
+      {more && (
+        <GoOn to={`/jobs/${job.number}/orders`} query={{ before: rows.at(-1)?.id }}>
+          Older orders
+        </GoOn>
+      )}
+      <JobShelf db={db} person={person} job={job} fact={`${job.counts.orders} orders in all`} />
     </div>
   );
 });

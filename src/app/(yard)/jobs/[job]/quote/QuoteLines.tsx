@@ -125,7 +125,7 @@ export function QuoteLines({
       }}
     >
       <p className="mb-2 text-ink-2">
-        <span className="mono font-bold text-ink">{quote.number}</span> is {words}
+        <span className="mono font-bold text-ink">{quote.number}</span> · {words}
       </p>
       <input
         id={FILE_INPUT}

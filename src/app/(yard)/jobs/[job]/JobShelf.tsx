@@ -1,0 +1,34 @@
+import Link from 'next/link';
+import { may } from '@/core/people/rights';
+import type { JobHead } from '@/queries/job';
+import { countOpen } from '@/queries/needs';
+import type { Db } from '@/store/connection';
+import type { Person } from '@/store/people';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+
+/** The shelf of a job's pages that change nothing: what is left to buy, and the way to gather it. */
+export async function JobShelf({ db, person, job, fact }: { db: Db; person: Person; job: JobHead; fact: string }) {
+  const toBuy = await countOpen(db, job.id);
+  return (
+    <Shelf
+      facts={
+        <>
+          <Fact strong>
+            {job.counts.needs === 0
+              ? 'Nothing is on its buy list'
+              : toBuy === 0
+                ? 'Everything on its list is bought'
+                : `${toBuy} line${toBuy === 1 ? '' : 's'} still to buy`}
+          </Fact>
+          <Fact>{fact}</Fact>
+        </>
+      }
+    >
+      {toBuy > 0 && job.state === 'live' && may(person, 'draft orders') && (
+        <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
+          Gather for {job.number}
+        </Link>
+      )}
+    </Shelf>
+  );
+}

@@ -1,0 +1,155 @@
+import fc from 'fast-check';
+import { closeShort } from '@/actions/orders';
+import type { Day } from '@/core/calendar/workdays';
+import type { Minor } from '@/core/money/money';
+import { headroomOf } from '@/core/tab/sums';
+import { insertOne } from '@/store/rows';
+import { must, q, TestCompany, TODAY } from '../../tests/support/company';
+import type { NamedEffect } from './effects';
+import { loadInvoice } from './invoices';
+import { loadLevels } from './levels';
+import { loadOrder } from './orders';
+
+let yard: TestCompany;
+beforeEach(async () => {
+  yard = await TestCompany.open();
+});
+afterEach(() => yard.close());
+
+const buyer = async () => (await yard.as('buyer')).actor;
+const invoiceEffects = async (id: number) => (await loadInvoice(yard.db, await buyer(), id))?.effects ?? [];
+
+/** What the ledger says now of the accounts that effects speak of. */
+async function ledger(told: readonly NamedEffect[]) {
+  const levels = await loadLevels(yard.db, yard.ids.jobs);
+  return told.map((e) => {
+    const now = levels.find((l) => l.jobId === e.jobId && l.costCodeId === e.costCodeId);
+    return { budget: now?.budget, amounts: now?.amounts };
+  });
+}
+
+/** An order for two jobs: some in, perhaps the rest closed short, and a bill that waits to be matched. */
+async function billWaits({
+  arrived,
+  billed,
+  price,
+  short,
+}: {
+  arrived: number;
+  billed: number;
+  price: number;
+  short: boolean;
+}) {
+  const picks = [
+    { needId: await yard.need({ job: 0, quantity: 7, item: yard.ids.items[0] }), buy: q(7) },
+    { needId: await yard.need({ job: 1, quantity: 5, item: yard.ids.items[0] }), buy: q(5) },
+  ];
+  const order = await yard.send(await yard.draft(picks));
+  if (arrived > 0) must(await yard.takeIn(order, arrived));
+  if (short) {
+    const { version } = await yard.order(order.id);
+    const line = { once: yard.once(), orderId: order.id, version, lineId: order.lines[0]?.id ?? 0, reason: 'no more' };
+    must(await closeShort(await yard.as('buyer'), line));
+  }
+  const bill = { typedTotal: 1 as Minor, lines: [yard.billed(order, billed, price)] };
+  return { order, ...must(await yard.bill(order, billed, bill)) };
+}
+
+describe('what matching a bill would do', () => {
+  it('is what it then does, however much came, is billed, and at what price', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.record({
+          arrived: fc.integer({ min: 0, max: 12 }),
+          billed: fc.integer({ min: 1, max: 15 }),
+          price: fc.integer({ min: 1, max: 2000 }).map((p) => p / 100),
+          short: fc.boolean(),
+        }),
+        async (scene) => {
+          const { id } = await billWaits(scene.arrived === 12 ? { ...scene, short: false } : scene);
+          const told = await invoiceEffects(id);
+          expect(await ledger(told)).toEqual(told.map((e) => e.before));
+          must(await yard.match(id, 'passed'));
+          expect(await ledger(told)).toEqual(told.map((e) => e.after));
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  it('moves received to actual, with the difference in price, job by job', async () => {
+    const { id } = await billWaits({ arrived: 12, billed: 12, price: 8.5, short: false });
+    const told = (await invoiceEffects(id)).map((e) => [
+      e.job,
+      e.before.amounts.received,
+      e.after.amounts.received,
+      e.after.amounts.actual,
+      headroomOf(e.after) - headroomOf(e.before),
+    ]);
+    expect(told).toEqual([
+      ['412', 5600, 0, 5950, -350],
+      ['418', 4000, 0, 4250, -250],
+    ]);
+  });
+
+  it('is over once it is matched: the budgets are told as they stand', async () => {
+    const { id } = await billWaits({ arrived: 12, billed: 12, price: 8, short: false });
+    must(await yard.match(id, 'passed'));
+    const told = await invoiceEffects(id);
+    expect(told.map((e) => `${e.job} ${e.code}`)).toEqual(['412 02', '412 09', '418 02', '418 09']);
+    expect(told.map((e) => e.before)).toEqual(told.map((e) => e.after));
+    expect(await ledger(told)).toEqual(told.map((e) => e.after));
+  });
+});
+
+describe('an order’s page', () => {
+  it('tells what a draft does to the budgets, and how they stand once it is sent', async () => {
+    await yard.db('budgetEntry').insert({
+      jobId: yard.ids.jobs[0],
+      costCodeId: yard.ids.codes[1],
+      kind: 'opening',
+      amount: 10_000,
+      day: TODAY,
+      personId: 1,
+      at: TODAY,
+      reason: 'agreed',
+    });
+    const draft = await yard.draft([{ needId: await yard.need({ supplier: 1 }), buy: q(12) }]);
+    const machinery = async () => {
+      const view = await loadOrder(yard.db, await buyer(), draft.number, TODAY);
+      const effect = view?.effects.find((e) => e.code === '02');
+      return [effect?.before, effect?.after].map(
+        (l) => l && [l.amounts.planned, l.amounts.drafted, l.amounts.onOrder, headroomOf(l)],
+      );
+    };
+    expect(await machinery()).toEqual([
+      [9600, 0, 0, 400],
+      [0, 9600, 0, 400],
+    ]);
+    await yard.send(draft);
+    expect(await machinery()).toEqual([
+      [0, 0, 9600, 400],
+      [0, 0, 9600, 400],
+    ]);
+  });
+
+  it('checks each line against the lead time of its own part', async () => {
+    await insertOne(yard.db, 'supplierPart', {
+      supplierId: yard.ids.suppliers[0],
+      itemId: yard.ids.items[0],
+      unit: 'MTR',
+      leadDays: 20,
+    });
+    const neededOn = '2026-05-22';
+    const order = await yard.draft([
+      { needId: await yard.need({ item: yard.ids.items[0], neededOn }), buy: q(12) },
+      { needId: await yard.need({ neededOn }), buy: q(12) },
+    ]);
+    const checked = async (today: string) =>
+      (await loadOrder(yard.db, await buyer(), order.number, today as Day))?.checks.map((c) => c.words);
+    expect(await checked('2026-05-12')).toContain('Tube is wanted sooner than its lead time of 20 working days');
+    expect(await checked('2026-04-20')).toContain('The lead time allows the wanted dates');
+    await yard.send(order);
+    expect(await checked('2026-05-12')).toEqual([]);
+  });
+});
