@@ -46,7 +46,7 @@ export function moved(order: OrderHead, event: OrderEvent): OrderHead['state'] {
   return next;
 }
 
-/** Drafts one order for each supplier from picked lines of buy lists. */
+/** Drafts one order for each supplier from picked lines of buy lists, or adds them to a draft that is still open. */
 export const draftOrders = defineAction({
   name: 'draftOrders',
   right: 'draft orders',
@@ -56,17 +56,33 @@ export const draftOrders = defineAction({
       .array(z.object({ needId: z.number().int(), buy: quantitySchema }))
       .min(1, 'Pick a line first.')
       .max(2000, 'Pick at most 2,000 lines at a time.'),
+    /** Drafts that the lines for their supplier join, as they were when this person chose them. */
+    into: z.array(z.object(orderRef)).max(200).default([]),
   }),
-  run: async (work, { picks }) => {
+  run: async (work, { picks, into }) => {
     const { trx } = work;
-    const plan = await planOrders(trx, picks);
+    for (const { orderId, version } of into) await orderOf(work, orderId, version);
+    const plan = await planOrders(
+      trx,
+      picks,
+      into.map((o) => o.orderId),
+    );
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
     const place = found(
       (await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id')) as { id: number } | undefined,
       'The place of delivery',
     );
     const made: { id: number; number: string }[] = [];
-    for (const planned of plan.orders) made.push(await draft(work, planned.supplier, planned.lines, place.id));
+    for (const { supplier, into: order, bundle, lines } of plan.orders) {
+      if (order === undefined) made.push(await draft(work, supplier, lines, place.id));
+      else {
+        const count = bundle.lines.length;
+        const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
+        await trx('purchaseOrder').where({ id: order.id }).update({ wantedOn });
+        await resave(work, order, lines, `Added ${count} line${count === 1 ? '' : 's'} to draft ${order.number}`);
+        made.push({ id: order.id, number: order.number });
+      }
+    }
     return { orders: made };
   },
 });
@@ -110,6 +126,30 @@ async function draft(work: Work, supplier: DraftFor, lines: readonly LineToSave[
   return { id, number };
 }
 
+/** Writes the lines of a draft anew, with what that moves on the jobs. */
+async function resave(
+  work: Work,
+  order: StoredOrder,
+  lines: readonly LineToSave[],
+  words: string,
+): Promise<StoredOrder> {
+  const { trx, audit, happening } = work;
+  await trx('purchaseOrder')
+    .where({ id: order.id })
+    .update({ version: order.version + 1 });
+  const splitIds = order.lines.flatMap((l) => l.splits.map((s) => s.id));
+  const needIds = await saveLines(trx, order, lines, await loadTaxed(trx));
+  await postOrder(trx, happening('Draft changed', 'order', order.id), order.id, { splitIds, needIds });
+  const after = found(await findOrder(trx, order.id), 'This order');
+  await audit({
+    words: `${words}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`,
+    subjects: [...subjectsOf(order), ...subjectsOf(after)],
+    before: order,
+    after,
+  });
+  return after;
+}
+
 const splitInput = z.object({
   jobId: z.number().int().nullable(),
   costCodeId: z.number().int().nullable(),
@@ -148,7 +188,6 @@ export const changeOrder = defineAction({
     lines: z.array(lineInput).max(1000),
   }),
   run: async (work, { once: _, orderId, version, lines, ...terms }) => {
-    const { trx, audit, happening } = work;
     const order = await orderOf(work, orderId, version);
     if (!EDITABLE.includes(order.state))
       refuse('order.state', `Order ${order.number} is no longer being drafted, so its lines stay as they are.`);
@@ -158,19 +197,8 @@ export const changeOrder = defineAction({
     const covered = withCover(order, lines);
     const faults = covered.flatMap((l, k) => lineFaults(l.kind === 'charge' ? { ...l, splits: [] } : l, `lines.${k}`));
     if (faults.length > 0) throw new Refused(faults);
-    await trx('purchaseOrder')
-      .where({ id: orderId })
-      .update({ ...terms, version: version + 1 });
-    const splitIds = order.lines.flatMap((l) => l.splits.map((s) => s.id));
-    const needIds = await saveLines(trx, order, covered, await loadTaxed(trx));
-    await postOrder(trx, happening('Draft changed', 'order', orderId), orderId, { splitIds, needIds });
-    const after = found(await findOrder(trx, orderId), 'This order');
-    await audit({
-      words: `Changed draft ${order.number}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`,
-      subjects: [...subjectsOf(order), ...subjectsOf(after)],
-      before: order,
-      after,
-    });
+    await work.trx('purchaseOrder').where({ id: orderId }).update(terms);
+    const after = await resave(work, order, covered, `Changed draft ${order.number}`);
     return { version: after.version };
   },
 });

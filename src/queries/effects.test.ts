@@ -104,16 +104,7 @@ describe('what matching a bill would do', () => {
 
 describe('an order’s page', () => {
   it('tells what a draft does to the budgets, and how they stand once it is sent', async () => {
-    await yard.db('budgetEntry').insert({
-      jobId: yard.ids.jobs[0],
-      costCodeId: yard.ids.codes[1],
-      kind: 'opening',
-      amount: 10_000,
-      day: TODAY,
-      personId: 1,
-      at: TODAY,
-      reason: 'agreed',
-    });
+    await yard.budget(10_000);
     const draft = await yard.draft([{ needId: await yard.need({ supplier: 1 }), buy: q(12) }]);
     const machinery = async () => {
       const view = await loadOrder(yard.db, await buyer(), draft.number, TODAY);

@@ -46,9 +46,14 @@ export async function nameEffects(db: Db, found: readonly Effect[]): Promise<Nam
 export type GatherPreview = { readonly plan: Plan; readonly effects: readonly NamedEffect[] };
 
 /** What drafting these picks would make and do to every budget, without writing anything. */
-export async function previewGather(db: Db, person: Person, picks: readonly Picked[]): Promise<GatherPreview> {
+export async function previewGather(
+  db: Db,
+  person: Person,
+  picks: readonly Picked[],
+  joined: readonly number[] = [],
+): Promise<GatherPreview> {
   permit(person, 'draft orders');
-  const plan = await planOrders(db, picks);
+  const plan = await planOrders(db, picks, joined);
   const { currency } = await loadCompany(db);
   const codes = await loadTaxCodes(db);
   const draftedNow = plan.orders.flatMap((o) => changesOf(o, codes, currency));
@@ -66,15 +71,22 @@ export async function previewGather(db: Db, person: Person, picks: readonly Pick
   return { plan, effects: await nameEffects(db, effects(levels, changes)) };
 }
 
-function changesOf({ supplier, lines }: PlannedOrder, codes: readonly TaxCode[], companyCurrency: string): Change[] {
-  const terms = { currency: supplier.currency, companyCurrency, rate: supplier.rate };
+/** What an order gains each account when it is drafted, or when lines join it. */
+function changesOf(
+  { supplier, into, lines }: PlannedOrder,
+  codes: readonly TaxCode[],
+  companyCurrency: string,
+): Change[] {
+  const { currency, rate } = into ?? supplier;
+  const terms = { currency, companyCurrency, rate };
   const whole = withCharges(lines, codes, terms);
   const values = splitValues(whole, codes, terms);
-  return whole.flatMap((l, k) =>
+  const drafted = whole.flatMap((l, k) =>
     l.splits.flatMap((s, j) =>
       s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, values[k]?.[j] ?? ZERO)],
     ),
   );
+  return into === undefined ? drafted : [...drafted, ...draftedBy(into).map(undoing)];
 }
 
 type Covering = Awaited<ReturnType<typeof loadSplitStates>>[number];

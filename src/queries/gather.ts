@@ -1,21 +1,43 @@
 import { z } from 'zod';
-import type { Minor } from '@/core/money/money';
+import { groupBy } from '@/core/group';
+import { subtract, ZERO, type Minor } from '@/core/money/money';
+import { orderTotals } from '@/core/orders/order';
+import { EDITABLE, type OrderState } from '@/core/orders/states';
 import { quantitySchema, type Quantity } from '@/core/quantity/quantity';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
+import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { previewGather, type NamedEffect } from './effects';
 import { permit } from './permit';
 
-export const picksSchema = z.array(z.object({ needId: z.number().int(), buy: quantitySchema })).max(2000);
+export const askSchema = z.object({
+  picks: z.array(z.object({ needId: z.number().int(), buy: quantitySchema })).max(2000),
+  /** By supplier, the draft that the lines join, or 0 for a new order; where none is said, a draft that is held open. */
+  joins: z.record(z.string(), z.number().int()),
+});
+
+export type Draft = {
+  readonly id: number;
+  readonly version: number;
+  readonly number: string;
+  readonly net: Minor;
+  readonly state: OrderState;
+};
 
 export type BundleView = {
   readonly supplierId: number;
   readonly supplier: string;
   readonly currency: string;
+  /** Drafts for this supplier that are still open, those held open first. */
+  readonly drafts: readonly Draft[];
+  readonly into: Draft | null;
+  /** What the picks add to it, or the whole of a new order. */
+  readonly adds: Minor;
+  /** Of the whole order as it will be. */
   readonly goods: Minor;
   readonly carriage: Minor;
   readonly freeFrom: Minor | null;
@@ -38,9 +60,22 @@ export type GatherView = {
 export async function loadGatherPreview(
   db: Db,
   person: Person,
-  picks: z.output<typeof picksSchema>,
+  { picks, joins }: z.output<typeof askSchema>,
 ): Promise<GatherView> {
-  const { plan, effects } = await previewGather(db, person, picks);
+  permit(person, 'draft orders');
+  const drafts = await openDrafts(db, picks);
+  const chosen = (supplierId: number, own: readonly Draft[]) => {
+    const said = joins[supplierId];
+    return said === undefined ? own.find((d) => d.state === 'heldOpen') : own.find((d) => d.id === said);
+  };
+  const into = new Map([...drafts].map(([supplierId, own]) => [supplierId, chosen(supplierId, own)]));
+  const { plan, effects } = await previewGather(
+    db,
+    person,
+    picks,
+    [...into.values()].flatMap((d) => d?.id ?? []),
+  );
+  const codes = await loadTaxCodes(db);
   const jobs = new Map(
     (
       await whereIn<{ id: number; number: string }>(
@@ -52,22 +87,26 @@ export async function loadGatherPreview(
     ).map((j) => [j.id, j.number]),
   );
   const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
-  const bundles = plan.orders.map(({ supplier, bundle, lines }): BundleView => {
+  const bundles = plan.orders.map(({ supplier, bundle, into: order, goods, lines }): BundleView => {
+    const totals = orderTotals(lines, codes, supplier.currency);
     const splits = bundle.lines.flatMap((l) => l.splits);
     const added = bundle.lines.flatMap((l, k) => {
       if (l.added === 0) return [];
       const needUnit = plan.needs.find((n) => n.id === l.splits[0]?.needId)?.unit ?? l.unit;
       const goesTo = l.splits.some((s) => s.jobId === null) ? 'stores' : 'the job';
       return [
-        `${lines[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, needUnit)} more than needed goes to ${goesTo}`,
+        `${goods[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, needUnit)} more than needed goes to ${goesTo}`,
       ];
     });
     return {
       supplierId: supplier.id,
       supplier: supplier.name,
       currency: supplier.currency,
-      goods: bundle.goods,
-      carriage: bundle.carriage,
+      drafts: drafts.get(supplier.id) ?? [],
+      into: into.get(supplier.id) ?? null,
+      adds: subtract(totals.net, order?.net ?? ZERO),
+      goods: totals.lines,
+      carriage: totals.charges,
       freeFrom: supplier.carriageFreeFrom,
       lines: bundle.lines.length,
       jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(),
@@ -77,6 +116,25 @@ export async function loadGatherPreview(
     };
   });
   return { bundles: bundles.sort((a, b) => a.supplierId - b.supplierId), effects, refusals: plan.refusals };
+}
+
+/** The drafts that picks could join, by supplier. One in another currency than its supplier has now takes no more lines. */
+async function openDrafts(db: Db, picks: readonly { readonly needId: number }[]): Promise<Map<number, Draft[]>> {
+  const needs = await whereIn<{ supplierId: number | null }>(
+    db,
+    'need',
+    'id',
+    picks.map((p) => p.needId),
+  );
+  const suppliers = [...new Set(needs.flatMap((n) => n.supplierId ?? []))];
+  const rows = (await db('purchaseOrder as o')
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .whereIn('o.supplierId', suppliers)
+    .whereIn('o.state', EDITABLE)
+    .whereRaw('o.currency = s.currency')
+    .orderByRaw("o.state = 'heldOpen' desc, o.id desc")
+    .select('o.id', 'o.version', 'o.number', 'o.net', 'o.state', 'o.supplierId')) as (Draft & { supplierId: number })[];
+  return groupBy(rows, (r) => r.supplierId);
 }
 
 export type SupplierTerms = {

@@ -99,7 +99,6 @@ describe('an order’s page', () => {
       messages: [{ state: 'taken', recipient: 'orders@eelmoor.example' }],
       documents: [{ name: 'K26-0001.pdf' }],
       editable: false,
-      effects: [],
     });
     expect(view?.jobs.get(yard.ids.jobs[0])?.number).toBe('412');
     expect(await loadShares(yard.db, yard.ids.jobs[0], [order.id])).toEqual(new Map([[order.id, 12_100]]));

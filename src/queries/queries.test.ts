@@ -3,12 +3,9 @@ import { importQuote, keepQuoteFile, winQuote } from '@/actions/quotes';
 import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDesk } from './desk';
-import { orderEffects, previewGather } from './effects';
 import { find } from './find';
-import { loadGatherPreview } from './gather';
 import { findJob, loadCourse, loadPostings, loadTab } from './job';
 import { listJobs } from './jobs';
-import { loadLevels } from './levels';
 import { countToBuy, listOpenNeeds, loadBuyList } from './needs';
 import { listOrders, loadOrder } from './orders';
 import { NotPermitted } from './permit';
@@ -101,60 +98,6 @@ describe('a job’s tab', () => {
       { day: '2026-05-01', budget: 19_600, committed: 0, forecast: 19_600 },
       { day: TODAY, budget: 19_600, committed: 12_100, forecast: 31_700 },
     ]);
-  });
-});
-
-describe('what a purchase does to budgets', () => {
-  it('is the same in the preview, on the draft, and in the ledger', async () => {
-    await withBudget();
-    const a = await yard.need({ quantity: 30, item: yard.ids.items[0], description: 'Tube', price: 9 });
-    const b = await yard.need({ job: 1, quantity: 10, item: yard.ids.items[0], description: 'Tube', price: 7 });
-    const picks = [
-      { needId: a, buy: q(30) },
-      { needId: b, buy: q(4) },
-    ];
-    const person = await buyer();
-    const before = await loadLevels(yard.db, yard.ids.jobs);
-    const preview = await previewGather(yard.db, person, picks);
-    expect(await loadLevels(yard.db, yard.ids.jobs)).toEqual(before);
-    const order = await yard.draft(picks);
-    const after = await loadLevels(yard.db, yard.ids.jobs);
-    const drafted = await orderEffects(yard.db, order);
-    for (const e of preview.effects) {
-      const { budget, amounts } = after.find((l) => l.jobId === e.jobId && l.costCodeId === e.costCodeId) ?? {};
-      expect({ budget, amounts }).toEqual(e.after);
-      expect(drafted.find((d) => d.jobId === e.jobId && d.costCodeId === e.costCodeId)?.before).toEqual(e.before);
-    }
-    expect(drafted).toEqual(preview.effects);
-  });
-
-  it('says what minimum and pack add, and where it goes', async () => {
-    await yard.db('supplierPart').insert({
-      supplierId: yard.ids.suppliers[0],
-      itemId: yard.ids.items[1],
-      unit: 'XRL',
-      factorMany: 60,
-      factorOne: 1,
-      pack: 10_000,
-    });
-    await yard.db('priceBreak').insert({ partId: 1, fromQuantity: 0, price: 1_770_000 });
-    const needId = await yard.need({ item: yard.ids.items[1], quantity: 110 });
-    const view = await loadGatherPreview(yard.db, await buyer(), [{ needId, buy: q(110) }]);
-    expect(view.bundles[0]).toMatchObject({
-      goods: 35_400,
-      lines: 1,
-      jobs: ['412'],
-      carriage: 2500,
-      added: ['Cable: 2 reel ordered, 10 m more than needed goes to stores'],
-    });
-  });
-
-  it('leaves out what cannot be bought, and says why', async () => {
-    const view = await loadGatherPreview(yard.db, await buyer(), [
-      { needId: await yard.need({ supplier: null }), buy: q(1) },
-      { needId: 999, buy: q(1) },
-    ]);
-    expect([view.bundles, view.refusals.map((r) => r.code)]).toEqual([[], ['need.supplier', 'need.gone']]);
   });
 });
 

@@ -11,6 +11,7 @@ import type { Person } from '@/store/people';
 import { permit } from './permit';
 
 const PROBLEMS_SHOWN = 300;
+const SAMPLED = 200;
 const SAMPLE = 4;
 
 export type ImportCheck = {
@@ -20,7 +21,8 @@ export type ImportCheck = {
   readonly delimiter: string;
   readonly mark: DecimalMark;
   readonly headings: readonly string[];
-  readonly sample: readonly (readonly string[])[];
+  /** For each column, the first few different things that stand in it. */
+  readonly samples: readonly (readonly string[])[];
   readonly mapping: Mapping;
   readonly missing: readonly string[];
   readonly rows: number;
@@ -78,7 +80,9 @@ export async function checkQuoteFile(
     delimiter: sheet.delimiter,
     mark: choices.mark,
     headings: sheet.headings,
-    sample: sheet.rows.slice(0, SAMPLE).map((r) => r.cells),
+    samples: sheet.headings.map((_, k) =>
+      [...new Set(sheet.rows.slice(0, SAMPLED).flatMap((r) => r.cells[k]?.trim() || []))].slice(0, SAMPLE),
+    ),
     mapping,
     missing,
     rows: sheet.rows.length,

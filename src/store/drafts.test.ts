@@ -103,12 +103,6 @@ describe('planning orders from picks', () => {
     await yard.draft([{ needId: await yard.need({ price: 8 }), buy: q(12) }]);
     expect(await yard.tab()).toEqual({ drafted: 9600 });
   });
-
-  it('lets another supplier be chosen for one purchase', async () => {
-    const needId = await yard.need();
-    const plan = await planOrders(yard.db, [{ needId, buy: q(1), supplierId: yard.ids.suppliers[1] }]);
-    expect(plan.orders.map((o) => o.supplier.name)).toEqual(['Pellam Bearings']);
-  });
 });
 
 describe('posting', () => {

@@ -1,11 +1,12 @@
 import { wantedBy, type Calendar } from '@/core/calendar/workdays';
-import { PAR, type Minor, type UnitPrice } from '@/core/money/money';
+import { add, PAR, type Minor, type UnitPrice } from '@/core/money/money';
 import { divideRounded } from '@/core/money/decimal';
 import type { Split } from '@/core/orders/order';
+import { EDITABLE } from '@/core/orders/states';
 import { formatQuantity, ONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { refusal, type Refusal } from '@/core/result';
-import { bundle, type Bundle, type PickedNeed } from '@/core/sourcing/bundle';
+import { bundle, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
 import { loadCalendar, loadCompany, type Company } from './company';
 import type { Db } from './connection';
 import {
@@ -20,13 +21,18 @@ import {
   type Picked,
   type Supplier,
 } from './gathering';
-import type { LineToSave } from './orders';
+import { findOrder, type LineToSave, type StoredOrder } from './orders';
 import { whereIn } from './rows';
 
-/** An order as it would be drafted: what the preview shows and the action writes. */
+/** An order as it would be drafted or added to: what the preview shows and the action writes. */
 export type PlannedOrder = {
   readonly supplier: Supplier;
   readonly bundle: Bundle;
+  /** The draft that the picks join; undefined when they make a new order. */
+  readonly into: StoredOrder | undefined;
+  /** The lines that the picks make. */
+  readonly goods: readonly LineToSave[];
+  /** All lines that the order then has. */
   readonly lines: readonly LineToSave[];
 };
 
@@ -67,14 +73,21 @@ function faultOf(need: NeedRow & { buy: Quantity }): Refusal | undefined {
   return undefined;
 }
 
-/** Plans the orders that a set of picks makes, without writing anything. */
-export async function planOrders(db: Db, picks: readonly Picked[]): Promise<Plan> {
+/**
+ * Plans the orders that a set of picks makes, without writing anything.
+ * @param joined - ids of drafts that picks for the same supplier are added to
+ */
+export async function planOrders(db: Db, picks: readonly Picked[], joined: readonly number[] = []): Promise<Plan> {
   const company = await loadCompany(db);
   const calendar = await loadCalendar(db);
   const all = await loadPickedRows(db, picks);
   const refusals = all.flatMap((n) => faultOf(n) ?? []);
   if (all.length < picks.length)
     refusals.push(refusal('need.gone', 'A picked line is no longer on its buy list. Look at the list again.'));
+  const drafts = await loadDrafts(db, joined);
+  for (const d of drafts.values())
+    if (!EDITABLE.includes(d.state))
+      refusals.push(refusal('order.state', `Order ${d.number} is no longer being drafted, so nothing can be added.`));
   const needs = all.filter((n) => faultOf(n) === undefined);
   const itemIds = needs.flatMap((n) => n.itemId ?? []);
   const items = new Map((await whereIn<ItemRow>(db, 'item', 'id', itemIds)).map((i) => [i.id, i]));
@@ -101,25 +114,29 @@ export async function planOrders(db: Db, picks: readonly Picked[]): Promise<Plan
       },
     ];
   });
-  const terms = new Map(
-    [...suppliers].map(([id, s]) => [
-      id,
-      { currency: s.currency, carriage: { charge: s.carriage, freeFrom: s.carriageFreeFrom } },
-    ]),
-  );
-  const orders = bundle(picked, terms).flatMap((b) => {
+  const carriageOf = (s: Supplier): Carriage => ({ charge: s.carriage, freeFrom: s.carriageFreeFrom });
+  const terms = new Map([...suppliers].map(([id, s]) => [id, { currency: s.currency, carriage: carriageOf(s) }]));
+  const orders = bundle(picked, terms).flatMap((b): PlannedOrder[] => {
     const supplier = suppliers.get(b.supplierId);
-    return supplier === undefined
-      ? []
-      : [
-          {
-            supplier,
-            bundle: b,
-            lines: linesOf(b, supplier, { byId, items, parts, company, calendar }),
-          },
-        ];
+    if (supplier === undefined) return [];
+    const into = drafts.get(supplier.id);
+    const goods = goodsOf(b, supplier, { byId, items, parts, company, calendar });
+    const value = add(b.goods, ...(into?.lines ?? []).filter((l) => l.kind !== 'charge').map((l) => l.net));
+    const before = (into?.lines ?? []).filter((l) => !isEarned(l, value, carriageOf(supplier)));
+    const carriage =
+      into === undefined && b.carriage > 0 ? [carriageLine(supplier, b.carriage, company.freightCodeId)] : [];
+    return [{ supplier, bundle: b, into, goods, lines: [...before, ...goods, ...carriage] }];
   });
   return { orders, needs, refusals };
+}
+
+async function loadDrafts(db: Db, ids: readonly number[]): Promise<Map<number, StoredOrder>> {
+  const drafts = new Map<number, StoredOrder>();
+  for (const id of ids) {
+    const order = await findOrder(db, id);
+    if (order !== undefined) drafts.set(order.supplierId, order);
+  }
+  return drafts;
 }
 
 type Context = {
@@ -130,8 +147,8 @@ type Context = {
   readonly calendar: Calendar;
 };
 
-function linesOf(b: Bundle, supplier: Supplier, { byId, items, parts, company, calendar }: Context): LineToSave[] {
-  const goods = b.lines.map((line): LineToSave => {
+function goodsOf(b: Bundle, supplier: Supplier, { byId, items, parts, company, calendar }: Context): LineToSave[] {
+  return b.lines.map((line): LineToSave => {
     const needs = line.splits.flatMap((s) => byId.get(s.needId ?? 0) ?? []);
     const item = items.get(needs[0]?.itemId ?? 0);
     const needed = earliest(needs.map((n) => n.neededOn));
@@ -158,7 +175,6 @@ function linesOf(b: Bundle, supplier: Supplier, { byId, items, parts, company, c
       splits,
     };
   });
-  return b.carriage > 0 ? [...goods, carriageLine(supplier, b.carriage, company.freightCodeId)] : goods;
 }
 
 /** A charge for carriage; its splits are worked out when the order is saved. */

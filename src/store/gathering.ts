@@ -111,9 +111,9 @@ export const loadSuppliers = async (db: Db, ids: readonly number[]): Promise<Map
 export const earliest = (days: readonly (Day | null)[]): Day | null =>
   asDay(days.filter((d) => d !== null).sort()[0] ?? '') ?? null;
 
-export type Picked = { readonly needId: number; readonly buy: Quantity; readonly supplierId?: number };
+export type Picked = { readonly needId: number; readonly buy: Quantity };
 
-/** The picked needs in the order of the picks, with the supplier chosen for this purchase where one was. */
+/** The picked needs in the order of the picks. */
 export async function loadPickedRows(db: Db, picks: readonly Picked[]): Promise<(NeedRow & { buy: Quantity })[]> {
   const rows = new Map(
     (
@@ -127,6 +127,6 @@ export async function loadPickedRows(db: Db, picks: readonly Picked[]): Promise<
   );
   return picks.flatMap((p) => {
     const row = rows.get(p.needId);
-    return row === undefined ? [] : [{ ...row, buy: p.buy, supplierId: p.supplierId ?? row.supplierId }];
+    return row === undefined ? [] : [{ ...row, buy: p.buy }];
   });
 }

@@ -108,9 +108,14 @@ async function tryStep(yard: TestCompany, needs: readonly number[], { act, which
       .where('open', '>', 0)
       .select('id', 'open')) as { id: number; open: number }[];
     const need = pick(open);
+    const into = (await yard.db('purchaseOrder').where({ state: 'drafting' }).select({ orderId: 'id' }, 'version')) as {
+      orderId: number;
+      version: number;
+    }[];
     if (need)
       await draftOrders(buyer, {
         once,
+        into: which % 2 === 0 ? into.slice(0, 1) : [],
         picks: [{ needId: need.id, buy: Math.max(1, Math.round(need.open * share)) as never }],
       });
     return;

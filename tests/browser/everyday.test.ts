@@ -73,7 +73,7 @@ describe('lists', () => {
     await browser.choose('State', 'All jobs');
     await browser.reads('Deckhouse windows');
     expect(await browser.driver.getCurrentUrl()).toContain('state=all');
-    await browser.type('Number, name or customer', 'ferries');
+    await browser.type('Job or customer', 'ferries');
     await browser.driver.wait(async () => (await column(1)).join() === '420,422,425', 30_000);
     await browser.driver.navigate().refresh();
     await browser.reads('Wheelhouse heating');

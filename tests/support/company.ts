@@ -167,6 +167,20 @@ export class TestCompany {
     return id;
   }
 
+  /** Opens a job's budget for its second cost code, in pence. */
+  async budget(amount: number, job: 0 | 1 = 0): Promise<void> {
+    await this.db('budgetEntry').insert({
+      jobId: this.ids.jobs[job],
+      costCodeId: this.ids.codes[1],
+      kind: 'opening',
+      amount,
+      reason: 'agreed',
+      personId: this.people.get('lead'),
+      day: TODAY,
+      at: TODAY,
+    });
+  }
+
   async draft(picks: readonly { needId: number; buy: Quantity }[]): Promise<StoredOrder> {
     const { orders } = must(await draftOrders(await this.as('buyer'), { once: this.once(), picks: [...picks] }));
     return this.order(orders[0]?.id ?? 0);

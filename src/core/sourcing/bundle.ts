@@ -104,6 +104,13 @@ export type Bundle = {
 export const carriageOn = (goods: Minor, { charge, freeFrom }: Carriage): Minor =>
   freeFrom !== null && goods >= freeFrom ? ZERO : charge;
 
+/** Whether a line is the supplier's own charge for carriage, which goods of this value no longer owe. */
+export const isEarned = (
+  line: { readonly kind: string; readonly net: Minor },
+  goods: Minor,
+  carriage: Carriage,
+): boolean => line.kind === 'charge' && line.net === carriage.charge && carriageOn(goods, carriage) === 0;
+
 /**
  * Bundles picked needs into one order for each supplier, needs of the same part on one line.
  * Suppliers and lines stand in the order in which they were picked.

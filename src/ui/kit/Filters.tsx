@@ -37,7 +37,7 @@ export function FilterChoice({
   return (
     <select
       aria-label={label}
-      className={`${look} max-w-[164px]`}
+      className={`${look} max-w-[158px]`}
       value={params.get(name) ?? fallback}
       onChange={(e) => set(name, e.target.value === fallback ? '' : e.target.value)}
     >
@@ -61,7 +61,7 @@ export function FilterWords({ label, name = 'words' }: { label: string; name?: s
       aria-busy={busy}
       placeholder={label}
       defaultValue={params.get(name) ?? ''}
-      className={`${look} w-[190px] bg-glaze placeholder:text-ink-2`}
+      className={`${look} w-[158px] bg-glaze placeholder:text-ink-2`}
       onChange={(e) => {
         const { value } = e.target;
         clearTimeout(wait.current);

@@ -30,6 +30,9 @@ type Props = {
 /** Picked lines, by need: the quantity to buy as it is typed. */
 export type Picks = Readonly<Record<number, string>>;
 
+/** By supplier, the draft that its lines join, or 0 for a new order. */
+type Joins = Readonly<Record<number, number>>;
+
 const toPicks = (picks: Picks) =>
   Object.entries(picks).flatMap(([id, text]) => {
     const read = parseQuantity(text);
@@ -42,17 +45,19 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
   const picks = draft.value;
   const [at, setAt] = useState(-1);
   const [open, setOpen] = useState<NeedLine>();
-  const view = usePreview(picks);
+  const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
   const drafting = useAct(draftOrders, {
-    said: ({ orders }) => `Drafted ${orders.map((o) => o.number).join(', ')}`,
+    said: ({ orders }) => `In draft: ${orders.map((o) => o.number).join(', ')}`,
     onDone: ({ orders }) => {
       once.renew();
       draft.set({});
       draft.drop();
+      setJoins({});
       router.push(orders.length === 1 ? `/orders/${orders[0]?.number}` : '/orders?show=unsent');
     },
   });
+  const view = usePreview(picks, joins, drafting.clash);
   const choosing = useAct(chooseSupplier);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
   const groups = useMemo(() => [...groupBy(rows, (r) => r.supplierId)], [rows]);
@@ -74,7 +79,8 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     drafting.clear();
     draft.set({});
   };
-  const submit = () => count > 0 && void drafting.run({ once: once.key(), picks: toPicks(picks) });
+  const into = (view?.bundles ?? []).flatMap((b) => (b.into ? [{ orderId: b.into.id, version: b.into.version }] : []));
+  const submit = () => count > 0 && void drafting.run({ once: once.key(), picks: toPicks(picks), into });
   const moveTo = (next: number) => {
     const index = Math.max(0, Math.min(order.length - 1, next));
     setAt(index);
@@ -103,12 +109,23 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     .filter(Boolean)
     .join(' · ');
   const fault =
+    drafting.clash?.message ??
     drafting.refusals[0]?.message ??
     (wrong.length > 0 ? 'A quantity cannot be read. Look at the line in red.' : view?.refusals[0]?.message);
 
   return (
     <Sheet
-      aside={<GatherPlan view={view} picked={count} lateIds={new Set(rows.filter((r) => r.late).map((r) => r.id))} />}
+      aside={
+        <GatherPlan
+          view={view}
+          picked={count}
+          lateIds={new Set(rows.filter((r) => r.late).map((r) => r.id))}
+          onJoin={(supplierId, orderId) => {
+            drafting.clear();
+            setJoins((now) => ({ ...now, [supplierId]: orderId }));
+          }}
+        />
+      }
     >
       <PlaceTitle
         title="Gather"
@@ -183,11 +200,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
           </ShelfPlain>
         )}
         <ShelfMain disabled={count === 0 || drafting.busy || wrong.length > 0} onClick={submit} hint="B">
-          {drafting.busy
-            ? 'Drafting…'
-            : orders === 0
-              ? 'Draft orders'
-              : `Draft ${orders} order${orders === 1 ? '' : 's'}`}
+          {drafting.busy ? 'Drafting…' : orders === 0 ? 'Draft orders' : inWords(orders - into.length, into.length)}
         </ShelfMain>
       </Shelf>
       {open && <NeedSlip key={open.id} need={open} choices={choices} onClose={() => setOpen(undefined)} />}
@@ -196,9 +209,10 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
 }
 
 /** What drafting would do, asked from the server as the picks change; the answer to an older question is dropped. */
-function usePreview(picks: Picks): GatherView | undefined {
+function usePreview(picks: Picks, joins: Joins, clash: unknown): GatherView | undefined {
   const [view, setView] = useState<GatherView>();
-  const asked = JSON.stringify(toPicks(picks));
+  const asked = JSON.stringify({ picks: toPicks(picks), joins });
+  const nothing = Object.keys(picks).length === 0;
   const ask = useCallback(async (body: string, signal: AbortSignal) => {
     const answer = await fetch('/gather/preview', {
       method: 'POST',
@@ -210,21 +224,26 @@ function usePreview(picks: Picks): GatherView | undefined {
   }, []);
   useEffect(() => {
     const stop = new AbortController();
-    const wait = setTimeout(() => (asked === '[]' ? setView(undefined) : void ask(asked, stop.signal)), 120);
+    const wait = setTimeout(() => (nothing ? setView(undefined) : void ask(asked, stop.signal)), 120);
     return () => {
       clearTimeout(wait);
       stop.abort();
     };
-  }, [asked, ask]);
+  }, [asked, nothing, clash, ask]);
   return view;
 }
+
+const inWords = (made: number, joined: number) =>
+  made === 0
+    ? `Add to ${joined} draft${joined === 1 ? '' : 's'}`
+    : `Draft ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : `, add to ${joined}`}`;
 
 function sumsByCurrency(view: GatherView | undefined): string {
   const sums = groupBy(view?.bundles ?? [], (b) => b.currency);
   return [...sums]
     .map(
       ([currency, own]) =>
-        `${signOf(currency)}\u202f${formatAmount(minor(own.reduce((sum, b) => sum + b.goods + b.carriage, 0)), currency)}`,
+        `${signOf(currency)}\u202f${formatAmount(minor(own.reduce((sum, b) => sum + b.adds, 0)), currency)}`,
     )
     .join(' + ');
 }

@@ -6,13 +6,26 @@ import { EffectList } from '@/ui/EffectList';
 
 function carriageInWords(b: BundleView): { words: string; good: boolean } {
   const money = (a: Minor) => formatMoney(a, b.currency).replace(/\.00$/, '');
+  const short = b.freeFrom === null ? undefined : minor(b.freeFrom - b.goods);
   if (b.carriage === 0)
-    return { words: b.freeFrom === null ? 'No carriage' : `Carriage free (over ${money(b.freeFrom)})`, good: true };
-  const more = b.freeFrom === null ? '' : ` · ${money(minor(b.freeFrom - b.goods))} more is carriage free`;
+    return {
+      words: b.freeFrom === null || b.goods < b.freeFrom ? 'No carriage' : `Carriage free (over ${money(b.freeFrom)})`,
+      good: true,
+    };
+  const more = short === undefined || short <= 0 ? '' : ` · ${money(short)} more is carriage free`;
   return { words: `Carriage ${money(b.carriage)}${more}`, good: false };
 }
 
-function BundleCard({ bundle: b, late }: { bundle: BundleView; late: number }) {
+function BundleCard({
+  bundle: b,
+  late,
+  onJoin,
+}: {
+  bundle: BundleView;
+  late: number;
+  onJoin: (orderId: number) => void;
+}) {
+  const { currency } = b;
   const carriage = carriageInWords(b);
   const share = b.freeFrom === null ? 1 : Math.min(b.goods / b.freeFrom, 1);
   const care = [
@@ -25,11 +38,27 @@ function BundleCard({ bundle: b, late }: { bundle: BundleView; late: number }) {
     <li className="rounded-lg border border-line bg-glaze px-3 py-2.5">
       <div className="flex items-baseline justify-between gap-2">
         <span className="font-title text-[15px] font-bold">{b.supplier}</span>
-        <span className="font-bold whitespace-nowrap">{formatMoney(b.goods, b.currency)}</span>
+        <span className="font-bold whitespace-nowrap">{formatMoney(b.into === null ? b.goods : b.adds, currency)}</span>
       </div>
       <div className="text-[12.5px] text-ink-2">
         {b.lines} line{b.lines === 1 ? '' : 's'} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}
       </div>
+      {b.drafts.length > 0 && (
+        <select
+          aria-label={`Where the lines for ${b.supplier} go`}
+          className="mt-1 h-[26px] w-full rounded-md border border-line bg-glaze px-1 text-[13px]"
+          value={b.into?.id ?? 0}
+          onChange={(e) => onJoin(Number(e.target.value))}
+        >
+          <option value={0}>as a new order</option>
+          {b.drafts.map((d) => (
+            <option key={d.id} value={d.id}>
+              added to {d.number}
+              {d.state === 'heldOpen' ? ', held open' : ''}, {formatMoney(d.net, currency)} so far
+            </option>
+          ))}
+        </select>
+      )}
       <div aria-hidden className="my-1.5 h-[5px] overflow-hidden rounded bg-line-2">
         <div
           className={`rise h-full rounded ${carriage.good ? 'bg-enamel' : 'bg-amber'}`}
@@ -49,15 +78,25 @@ function BundleCard({ bundle: b, late }: { bundle: BundleView; late: number }) {
   );
 }
 
+function madeOf(bundles: readonly BundleView[]): string {
+  const joined = bundles.filter((b) => b.into !== null).length;
+  const made = bundles.length - joined;
+  const join = `join ${joined} draft${joined === 1 ? '' : 's'}`;
+  if (made === 0) return `These ${join}`;
+  return `These make ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : ` and ${join}`}`;
+}
+
 /** At the right of Gather: the orders that the picks make, and what those do to the jobs, before anything is made. */
 export function GatherPlan({
   view,
   picked,
   lateIds,
+  onJoin,
 }: {
   view: GatherView | undefined;
   picked: number;
   lateIds: ReadonlySet<number>;
+  onJoin: (supplierId: number, orderId: number) => void;
 }) {
   if (picked === 0 || view === undefined || view.bundles.length === 0) {
     return (
@@ -73,11 +112,16 @@ export function GatherPlan({
   return (
     <>
       <h2 className="mb-2 text-[16px]" aria-live="polite">
-        These make {view.bundles.length} order{view.bundles.length === 1 ? '' : 's'}
+        {madeOf(view.bundles)}
       </h2>
       <ul className="grid gap-2">
         {view.bundles.map((b) => (
-          <BundleCard key={b.supplierId} bundle={b} late={b.needIds.filter((id) => lateIds.has(id)).length} />
+          <BundleCard
+            key={b.supplierId}
+            bundle={b}
+            late={b.needIds.filter((id) => lateIds.has(id)).length}
+            onJoin={(orderId) => onJoin(b.supplierId, orderId)}
+          />
         ))}
       </ul>
       <h2 className="mt-4 mb-1 text-[16px]">What it does to the jobs</h2>

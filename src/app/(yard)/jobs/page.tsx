@@ -23,7 +23,7 @@ export default place(async ({ db, person, query }) => {
           fallback="live"
           options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]}
         />
-        <FilterWords label="Number, name or customer" />
+        <FilterWords label="Job or customer" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="No job is shown">

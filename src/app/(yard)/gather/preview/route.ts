@@ -1,4 +1,4 @@
-import { loadGatherPreview, picksSchema } from '@/queries/gather';
+import { loadGatherPreview, askSchema } from '@/queries/gather';
 import { NotPermitted } from '@/queries/permit';
 import { whoIsHere } from '../../../server/session';
 import { yard } from '../../../server/yard';
@@ -6,10 +6,10 @@ import { yard } from '../../../server/yard';
 export async function POST(request: Request): Promise<Response> {
   const person = await whoIsHere();
   if (person === undefined) return new Response(null, { status: 401 });
-  const picks = picksSchema.safeParse(await request.json().catch(() => undefined));
-  if (!picks.success) return new Response(null, { status: 400 });
+  const asked = askSchema.safeParse(await request.json().catch(() => undefined));
+  if (!asked.success) return new Response(null, { status: 400 });
   try {
-    return Response.json(await loadGatherPreview(await yard(), person, picks.data));
+    return Response.json(await loadGatherPreview(await yard(), person, asked.data));
   } catch (error) {
     if (error instanceof NotPermitted) return new Response(null, { status: 403 });
     throw error;

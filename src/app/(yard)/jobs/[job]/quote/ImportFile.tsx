@@ -2,9 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { formatAmount, formatMoney } from '@/core/money/money';
-import { groupBy } from '@/core/group';
-import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/rows';
+import { formatMoney } from '@/core/money/money';
+import type { Mapping } from '@/core/quotes/rows';
 import type { ImportCheck } from '@/queries/quoteImport';
 import type { Choices } from '@/store/quotes';
 import { useKey } from '@/ui/keys';
@@ -13,6 +12,8 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { importQuote } from '../../../../acts';
 import type { NeedChoices } from '../../../NeedSlip';
+import { CostSide, FileColumns, smallChoice } from './FileColumns';
+import { Problems, Unknown } from './FileProblems';
 
 type Props = {
   readonly first: ImportCheck;
@@ -22,8 +23,6 @@ type Props = {
 };
 
 const DELIMITERS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-const look = 'h-[28px] rounded-md border border-line bg-glaze px-1.5 text-[13px]';
-
 /** A quote file before it comes in: its columns, unknown names and problem rows are settled here. */
 export function ImportFile({ first, job, quote, choices: offered }: Props) {
   const router = useRouter();
@@ -46,12 +45,6 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
       choices: { ...choices, leftOut: [...choices.leftOut] },
     });
   useKey('Ctrl+Enter', 'Bring the lines in', submit, ready && !busy);
-  const setColumn = (column: number, field: QuoteField | '') =>
-    setMapping((now) => ({
-      ...Object.fromEntries(Object.entries(now).filter(([f, c]) => c !== column && f !== field)),
-      ...(field === '' ? {} : { [field]: column }),
-    }));
-  const fieldOf = (column: number) => QUOTE_FIELDS.find((f) => mapping[f] === column) ?? '';
   const leave = (rows: readonly number[], out: boolean) =>
     setChoices((now) => ({
       ...now,
@@ -69,7 +62,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
         <label>
           Decimals are written with{' '}
           <select
-            className={look}
+            className={smallChoice}
             value={choices.mark}
             onChange={(e) => setChoices((now) => ({ ...now, mark: e.target.value === ',' ? ',' : '.' }))}
           >
@@ -78,42 +71,9 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
           </select>
         </label>
       </p>
-      <div className="mt-3 overflow-x-auto pb-1">
-        <table className="ledger" aria-label="Columns of the file">
-          <thead>
-            <tr>
-              {check.headings.map((h, k) => (
-                <th key={k} className="!h-auto py-1.5 align-top">
-                  <span className="block text-ink">{h}</span>
-                  <select
-                    aria-label={`What the column ${h} holds`}
-                    className={`${look} mt-1 w-[112px] ${fieldOf(k) === '' ? 'text-ink-2' : 'font-semibold'}`}
-                    value={fieldOf(k)}
-                    onChange={(e) => setColumn(k, e.target.value as QuoteField | '')}
-                  >
-                    <option value="">not used</option>
-                    {QUOTE_FIELDS.map((f) => (
-                      <option key={f} value={f}>
-                        {QUOTE_FIELD_NAMES[f]}
-                      </option>
-                    ))}
-                  </select>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {check.sample.map((row, k) => (
-              <tr key={k}>
-                {check.headings.map((_, c) => (
-                  <td key={c} className={`max-w-[150px] truncate ${fieldOf(c) === '' ? '!text-ink-2' : ''}`}>
-                    {row[c]}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      <div className="mt-3 flex flex-wrap items-start gap-x-8 gap-y-5">
+        <FileColumns check={check} mapping={mapping} onChange={setMapping} />
+        <CostSide check={check} />
       </div>
       <Unknown
         title="Cost codes that are not known here"
@@ -131,19 +91,6 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
         onChoose={(name, id) => setChoices((now) => ({ ...now, supplier: withChoice(now.supplier, name, id) }))}
       />
       <Problems check={check} leftOut={choices.leftOut} onLeave={leave} stops={stops} />
-      {check.budget.length > 0 && (
-        <section aria-label="What comes in" className="mt-5 max-w-[420px]">
-          <h3 className="border-b border-line pb-1 text-[16px]">Cost side by cost code</h3>
-          {check.budget.map((b) => (
-            <p key={b.code} className="flex justify-between border-b border-line-2 py-1">
-              <span>
-                <b>{b.code}</b> {b.name}
-              </span>
-              <span>{formatAmount(b.amount, currency)}</span>
-            </p>
-          ))}
-        </section>
-      )}
       <Shelf
         fault={fault}
         facts={
@@ -202,115 +149,4 @@ function useCheck(first: ImportCheck, mapping: Mapping, choices: Choices) {
     };
   }, [asked, checked, start]);
   return { check, checking: asked !== (checked ?? start) };
-}
-
-type UnknownProps = {
-  readonly title: string;
-  readonly names: readonly string[];
-  readonly chosen: Readonly<Record<string, number | null>>;
-  readonly options: readonly (readonly [id: number, words: string])[];
-  readonly none?: string;
-  readonly onChoose: (name: string, id: never) => void;
-};
-
-function Unknown({ title, names, chosen, options, none, onChoose }: UnknownProps) {
-  if (names.length === 0) return null;
-  const value = (name: string) =>
-    chosen[name] === undefined ? '' : chosen[name] === null ? 'none' : String(chosen[name]);
-  const read = (text: string) => (text === '' ? undefined : text === 'none' ? null : Number(text)) as never;
-  return (
-    <section aria-label={title} className="mt-5">
-      <h3 className="border-b border-line pb-1 text-[16px]">{title}</h3>
-      {names.map((name) => (
-        <p key={name} className="flex items-center gap-3 border-b border-line-2 py-1.5">
-          <span className="w-[260px] truncate font-semibold">“{name}”</span>
-          <span className="text-ink-2">stands for</span>
-          <select
-            aria-label={`What “${name}” stands for`}
-            className={look}
-            value={value(name)}
-            onChange={(e) => onChoose(name, read(e.target.value))}
-          >
-            <option value="">choose…</option>
-            {none !== undefined && <option value="none">{none}</option>}
-            {options.map(([id, words]) => (
-              <option key={id} value={id}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </p>
-      ))}
-    </section>
-  );
-}
-
-function Problems({
-  check,
-  leftOut,
-  stops,
-  onLeave,
-}: {
-  check: ImportCheck;
-  leftOut: readonly number[];
-  stops: readonly number[];
-  onLeave: (rows: readonly number[], out: boolean) => void;
-}) {
-  if (check.problems.length === 0) return null;
-  const rows = [...groupBy(check.problems, (p) => p.row)];
-  return (
-    <section aria-label="Rows to look at" className="mt-5">
-      <h3 className="border-b border-line pb-1 text-[16px]">
-        Rows to look at{' '}
-        <span className="font-text text-[13px] font-normal text-ink-2">
-          {stops.length === 0 ? 'none of them stops the rest' : 'nothing comes in while one of these has a problem'}
-        </span>
-      </h3>
-      <div className="max-phone:overflow-x-auto">
-        <table className="ledger" aria-label="Rows to look at">
-          <thead>
-            <tr>
-              <th className="num w-[52px]">Row</th>
-              <th>What is wrong</th>
-              <th>As it stands in the file</th>
-              <th className="w-[90px]">Leave out</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(([row, problems]) => (
-              <tr key={row} className={leftOut.includes(row) ? 'opacity-60' : ''}>
-                <td className="num">{row}</td>
-                <td className="py-1">
-                  {problems.map((p) => (
-                    <span key={p.field + p.message} className="block">
-                      <span className={`tag mr-1.5 ${p.weight === 'stop' ? 'tag-stop' : 'tag-care'}`}>
-                        {p.weight === 'stop' ? 'stops' : 'look'}
-                      </span>
-                      {p.message}
-                    </span>
-                  ))}
-                </td>
-                <td className="max-w-[380px] truncate text-[12.5px] !text-ink-2">
-                  {problems[0]?.cells.filter(Boolean).join(' · ')}
-                </td>
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`Leave out row ${row}`}
-                    checked={leftOut.includes(row)}
-                    onChange={(e) => onLeave([row], e.target.checked)}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {check.problemCount > check.problems.length && (
-        <p className="mt-2 text-ink-2">
-          The first {check.problems.length} of {check.problemCount} are shown.
-        </p>
-      )}
-    </section>
-  );
 }

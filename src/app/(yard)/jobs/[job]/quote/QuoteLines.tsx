@@ -5,18 +5,17 @@ import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, lineNet, minor, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { budgetOf, QUOTE_STATE_NAMES } from '@/core/quotes/winning';
+import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
 import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
 import type { QuoteLineRow, QuoteView } from '@/queries/job';
 import { useKey } from '@/ui/keys';
-import { Faults, TextField } from '@/ui/kit/Field';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty } from '@/ui/kit/Sheet';
-import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { moveQuote, winQuote } from '../../../../acts';
+import { moveQuote } from '../../../../acts';
+import { WinSlip } from './WinSlip';
 
 const FILE_INPUT = 'quote-file';
 const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
@@ -234,89 +233,4 @@ function useUpload(quoteId: number, job: string) {
     setBusy(false);
   };
   return { busy, fault, send };
-}
-
-function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClose: () => void }) {
-  const { currency } = useYard();
-  const router = useRouter();
-  const [wonBy, setWonBy] = useState('');
-  const once = useOnce();
-  const { run, busy, refusals, clash, faultAt } = useAct(winQuote, {
-    said: ({ bought, budget }) =>
-      `Budget ${formatMoney(budget, currency)} is open, ${bought} lines are on the buy list`,
-    onDone: () => router.push(`/jobs/${job}`),
-  });
-  const names = new Map(quote.rows.map((r) => [r.code, r.codeName]));
-  const ids = [...names.keys()];
-  const budget = budgetOf(
-    quote.rows.map((r) => ({
-      kind: r.kind,
-      quantity: r.quantity as Quantity,
-      cost: r.cost,
-      costCodeId: ids.indexOf(r.code),
-    })),
-    currency,
-  );
-  const rows = [...budget]
-    .map(([k, amount]) => ({ code: ids[k] ?? '', amount }))
-    .sort((a, b) => a.code.localeCompare(b.code));
-  const bought = quote.rows.filter((r) => r.kind === 'bought').length;
-  return (
-    <Slip
-      open
-      onClose={onClose}
-      title={`Mark ${quote.number} won`}
-      detail="Buying may start once the customer has said yes."
-      foot={
-        <div className="grid gap-2">
-          <Faults
-            messages={
-              clash
-                ? [`${clash.message} Close this and look again.`]
-                : refusals.filter((r) => r.field !== 'wonBy').map((r) => r.message)
-            }
-          />
-          <button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">
-            {busy ? 'Opening the budget…' : 'Mark won and open the budget'}
-          </button>
-        </div>
-      }
-    >
-      <form
-        id="win"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void run({ once: once.key(), quoteId: quote.id, version: quote.version, wonBy });
-        }}
-      >
-        <TextField
-          label="Who of the customer said yes"
-          autoFocus
-          value={wonBy}
-          onChange={(e) => setWonBy(e.target.value)}
-          fault={faultAt('wonBy')}
-        />
-      </form>
-      <h3 className="mt-5 text-[15px]">Opens this budget</h3>
-      <ul>
-        {rows.map((r) => (
-          <li key={r.code} className="flex justify-between border-b border-line-2 py-1">
-            <span>
-              <b>{r.code}</b> {names.get(r.code)}
-            </span>
-            <span>{formatAmount(r.amount, currency)}</span>
-          </li>
-        ))}
-      </ul>
-      <p className="flex justify-between py-1 font-bold">
-        <span>Budget for buying</span>
-        <span>{formatMoney(minor([...budget.values()].reduce((sum, a) => sum + a, 0)), currency)}</span>
-      </p>
-      <h3 className="mt-4 text-[15px]">Fills the buy list</h3>
-      <p className="text-ink-2">
-        {bought} bought line{bought === 1 ? '' : 's'}. Allowances open budget only; made and labour lines are not
-        bought.
-      </p>
-    </Slip>
-  );
 }

@@ -1,0 +1,79 @@
+'use client';
+
+import { add, formatMoney, subtract } from '@/core/money/money';
+import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/rows';
+import type { ImportCheck } from '@/queries/quoteImport';
+import { useYard } from '@/ui/YardContext';
+import { BudgetList } from './BudgetList';
+
+export const smallChoice = 'h-[28px] rounded-md border border-line bg-glaze px-1.5 text-[13px]';
+
+type Props = {
+  readonly check: ImportCheck;
+  readonly mapping: Mapping;
+  readonly onChange: (mapping: Mapping) => void;
+};
+
+/** What each column of the file holds, beside the first that stands in it. */
+export function FileColumns({ check, mapping, onChange }: Props) {
+  const fieldOf = (column: number) => QUOTE_FIELDS.find((f) => mapping[f] === column) ?? '';
+  const setColumn = (column: number, field: QuoteField | '') =>
+    onChange({
+      ...Object.fromEntries(Object.entries(mapping).filter(([f, c]) => c !== column && f !== field)),
+      ...(field === '' ? {} : { [field]: column }),
+    });
+  return (
+    <table className="ledger min-w-0 flex-1 basis-[480px]" aria-label="Columns of the file">
+      <thead>
+        <tr>
+          <th className="w-[170px]">Column</th>
+          <th className="w-[186px]">Holds</th>
+          <th>First in the file</th>
+        </tr>
+      </thead>
+      <tbody>
+        {check.headings.map((heading, k) => (
+          <tr key={k}>
+            <th scope="row" className="!font-semibold whitespace-nowrap">
+              {heading}
+            </th>
+            <td>
+              <select
+                aria-label={`What the column ${heading} holds`}
+                className={`${smallChoice} w-[170px] ${fieldOf(k) === '' ? 'text-ink-2' : 'font-semibold'}`}
+                value={fieldOf(k)}
+                onChange={(e) => setColumn(k, e.target.value as QuoteField | '')}
+              >
+                <option value="">not used</option>
+                {QUOTE_FIELDS.map((f) => (
+                  <option key={f} value={f}>
+                    {QUOTE_FIELD_NAMES[f]}
+                  </option>
+                ))}
+              </select>
+            </td>
+            <td className="max-w-0 truncate !text-ink-2">{check.samples[k]?.join(' · ') || 'empty'}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What the rows that are ready come to: the budget by cost code, and what is not bought. */
+export function CostSide({ check }: { check: ImportCheck }) {
+  const { currency } = useYard();
+  if (check.budget.length === 0) return null;
+  const rest = subtract(check.cost, add(...check.budget.map((b) => b.amount)));
+  return (
+    <section aria-label="What comes in" className="w-[300px] max-w-full">
+      <h3 className="border-b border-ink pb-[5px] text-[15px]">Budget it opens when won</h3>
+      <BudgetList rows={check.budget} />
+      {rest !== 0 && (
+        <p className="text-[12.5px] text-ink-2">
+          Beside it {formatMoney(rest, currency)} of made and labour lines, which are not bought.
+        </p>
+      )}
+    </section>
+  );
+}

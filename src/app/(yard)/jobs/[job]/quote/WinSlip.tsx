@@ -1,0 +1,79 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { formatMoney } from '@/core/money/money';
+import type { Quantity } from '@/core/quantity/quantity';
+import { budgetOf } from '@/core/quotes/winning';
+import type { QuoteView } from '@/queries/job';
+import { Faults, TextField } from '@/ui/kit/Field';
+import { Slip } from '@/ui/kit/Slip';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { winQuote } from '../../../../acts';
+import { BudgetList } from './BudgetList';
+
+/** The customer said yes: who, and what that opens. */
+export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClose: () => void }) {
+  const { currency } = useYard();
+  const router = useRouter();
+  const [wonBy, setWonBy] = useState('');
+  const once = useOnce();
+  const { run, busy, refusals, clash, faultAt } = useAct(winQuote, {
+    said: ({ bought, budget }) =>
+      `Budget ${formatMoney(budget, currency)} is open, ${bought} lines are on the buy list`,
+    onDone: () => router.push(`/jobs/${job}`),
+  });
+  const names = new Map(quote.rows.map((r) => [r.code, r.codeName]));
+  const codes = [...names.keys()];
+  const costed = quote.rows.map((r) => ({ ...r, quantity: r.quantity as Quantity, costCodeId: codes.indexOf(r.code) }));
+  const rows = [...budgetOf(costed, currency)]
+    .map(([k, amount]) => ({ code: codes[k] ?? '', name: names.get(codes[k] ?? '') ?? '', amount }))
+    .sort((a, b) => a.code.localeCompare(b.code));
+  const bought = quote.rows.filter((r) => r.kind === 'bought').length;
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`Mark ${quote.number} won`}
+      detail="Buying may start once the customer has said yes."
+      foot={
+        <div className="grid gap-2">
+          <Faults
+            messages={
+              clash
+                ? [`${clash.message} Close this and look again.`]
+                : refusals.filter((r) => r.field !== 'wonBy').map((r) => r.message)
+            }
+          />
+          <button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">
+            {busy ? 'Opening the budget…' : 'Mark won and open the budget'}
+          </button>
+        </div>
+      }
+    >
+      <form
+        id="win"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void run({ once: once.key(), quoteId: quote.id, version: quote.version, wonBy });
+        }}
+      >
+        <TextField
+          label="Who of the customer said yes"
+          autoFocus
+          value={wonBy}
+          onChange={(e) => setWonBy(e.target.value)}
+          fault={faultAt('wonBy')}
+        />
+      </form>
+      <h3 className="mt-5 text-[15px]">Opens this budget</h3>
+      <BudgetList rows={rows} />
+      <h3 className="mt-4 text-[15px]">Fills the buy list</h3>
+      <p className="text-ink-2">
+        {bought} bought line{bought === 1 ? '' : 's'}. Allowances open budget only; made and labour lines are not
+        bought.
+      </p>
+    </Slip>
+  );
+}
