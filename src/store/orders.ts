@@ -107,8 +107,8 @@ export async function saveLines(
     .whereNotIn('id', [...kept])
     .delete();
   for (const [k, line] of lines.entries()) {
-    const { splits, id, ...own } = line;
-    const row = { ...pickLine(own), orderId: head.id, place: k + 1, net: netOf(line, head.currency) };
+    const { splits, id } = line;
+    const row = { ...pickLine(line), orderId: head.id, place: k + 1, net: netOf(line, head.currency) };
     const lineId = id ?? (await insertOne(trx, 'orderLine', row));
     if (id !== undefined) await trx('orderLine').where({ id, orderId: head.id }).update(row);
     const stored = before.find((l) => l.id === id)?.splits ?? [];
@@ -146,36 +146,23 @@ async function saveSplits(
     .delete();
 }
 
-function pickLine(line: Omit<LineToSave, 'id' | 'splits'>) {
-  const {
-    kind,
-    itemId,
-    description,
-    ourNumber,
-    theirNumber,
-    quantity,
-    unit,
-    price,
-    priceQuantity,
-    taxCodeId,
-    wantedOn,
-    chargeCodeId,
-  } = line;
-  return {
-    kind,
-    itemId,
-    description,
-    ourNumber,
-    theirNumber,
-    quantity,
-    unit,
-    price,
-    priceQuantity,
-    taxCodeId,
-    wantedOn,
-    chargeCodeId,
-  };
-}
+const LINE_COLUMNS = [
+  'kind',
+  'itemId',
+  'description',
+  'ourNumber',
+  'theirNumber',
+  'quantity',
+  'unit',
+  'price',
+  'priceQuantity',
+  'taxCodeId',
+  'wantedOn',
+  'chargeCodeId',
+] as const satisfies readonly (keyof LineToSave)[];
+
+/** What of a line is written, whatever else comes with it. */
+const pickLine = (line: LineToSave) => Object.fromEntries(LINE_COLUMNS.map((c) => [c, line[c]]));
 
 /** Moves an order on; the caller has checked that it may. */
 export async function setState(

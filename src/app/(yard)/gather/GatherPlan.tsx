@@ -54,7 +54,7 @@ function BundleCard({
           {b.drafts.map((d) => (
             <option key={d.id} value={d.id}>
               added to {d.number}
-              {d.state === 'heldOpen' ? ', held open' : ''}, {formatMoney(d.net, currency)} so far
+              {d.state === 'heldOpen' ? ', held open' : ''}, {formatMoney(d.net, currency)}
             </option>
           ))}
         </select>
@@ -83,7 +83,7 @@ function madeOf(bundles: readonly BundleView[]): string {
   const made = bundles.length - joined;
   const join = `join ${joined} draft${joined === 1 ? '' : 's'}`;
   if (made === 0) return `These ${join}`;
-  return `These make ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : ` and ${join}`}`;
+  return `These make ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : `, ${join}`}`;
 }
 
 /** At the right of Gather: the orders that the picks make, and what those do to the jobs, before anything is made. */

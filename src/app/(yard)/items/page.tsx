@@ -3,7 +3,7 @@ import { may } from '@/core/people/rights';
 import { listItems } from '@/queries/suppliers';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { ItemsTable } from './ItemsTable';
 
@@ -27,11 +27,9 @@ export default place(async ({ db, person, query }) => {
         <ItemsTable rows={rows} />
       )}
       {more && (
-        <p className="mt-3">
-          <Link className="step" href={`/items?${new URLSearchParams({ ...query, after: rows.at(-1)?.number ?? '' })}`}>
-            More items
-          </Link>
-        </p>
+        <GoOn to="/items" query={{ ...query, after: rows.at(-1)?.number }}>
+          More items
+        </GoOn>
       )}
       <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
         {may(person, 'keep suppliers') && (

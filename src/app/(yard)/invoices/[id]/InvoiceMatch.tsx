@@ -4,8 +4,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import type { Difference } from '@/core/invoices/match';
 import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
-import { addQ, formatQuantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { formatQuantity } from '@/core/quantity/quantity';
 import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
@@ -15,6 +14,7 @@ import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { matchInvoice } from '../../../acts';
+import { BilledHead, BilledLead } from '../BilledLine';
 import { InvoiceTag } from '../InvoiceTag';
 
 /** Ordered, received and billed side by side; matching makes the bill actual cost on the jobs. */
@@ -55,10 +55,7 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
         <table className="ledger" aria-label="Ordered, received and billed">
           <thead>
             <tr>
-              <th>Line</th>
-              <th className="num">Ordered</th>
-              <th className="num">Received</th>
-              <th className="num">Billed before</th>
+              <BilledHead />
               <th className="num">Billed now</th>
               <th className="num">Order price</th>
               <th className="num">Billed price</th>
@@ -72,18 +69,7 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
                 d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
               return (
                 <tr key={line.id}>
-                  <td className="py-1">
-                    <span className="font-semibold">{order.description}</span>
-                    {order.kind !== 'goods' && <span className="tag ml-2">{order.kind}</span>}
-                    <span className="mono block text-ink-2">{order.ourNumber}</span>
-                  </td>
-                  <td className="num">
-                    {formatQuantity(billed.ordered)} {unitOf(order.unit).short}
-                  </td>
-                  <td className="num">
-                    {order.kind === 'goods' ? formatQuantity(addQ(...order.splits.map((s) => s.received))) : '–'}
-                  </td>
-                  <td className="num">{billed.billedBefore === 0 ? '–' : formatQuantity(billed.billedBefore)}</td>
+                  <BilledLead line={order} received={billed.received} before={billed.billedBefore} />
                   <td className={`num ${tone(off('quantity'))}`}>{formatQuantity(billed.quantity)}</td>
                   <td className="num">{formatPrice(billed.orderPrice, currency)}</td>
                   <td className={`num ${tone(off('price'))}`}>{formatPrice(billed.price, currency)}</td>

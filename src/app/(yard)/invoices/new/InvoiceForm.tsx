@@ -15,7 +15,6 @@ import {
 } from '@/core/money/money';
 import { totalsOf, type TaxCode } from '@/core/money/tax';
 import { formatQuantity, parseQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
 import type { ToBill } from '@/queries/invoices';
 import type { StoredOrder } from '@/store/orders';
 import { useKey } from '@/ui/keys';
@@ -26,6 +25,7 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
 import { enterInvoice } from '../../../acts';
+import { BilledHead, BilledLead } from '../BilledLine';
 
 type Props = {
   readonly order: StoredOrder;
@@ -143,10 +143,7 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
         <table className="ledger" aria-label="Billed lines">
           <thead>
             <tr>
-              <th>Line</th>
-              <th className="num">Ordered</th>
-              <th className="num">Received</th>
-              <th className="num">Billed before</th>
+              <BilledHead />
               <th className="num">Order price</th>
               <th className="num w-[104px]">Billed now</th>
               <th className="num w-[104px]">Price</th>
@@ -161,16 +158,7 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
               const [qFault, pFault] = [local[`${line.id}.quantity`], local[`${line.id}.price`]];
               return (
                 <tr key={line.id}>
-                  <td className="py-1">
-                    <span className="font-semibold">{line.description}</span>
-                    {line.kind !== 'goods' && <span className="tag ml-2">{line.kind}</span>}
-                    <span className="mono block text-ink-2">{line.ourNumber}</span>
-                  </td>
-                  <td className="num">
-                    {formatQuantity(line.quantity)} {unitOf(line.unit).short}
-                  </td>
-                  <td className="num">{line.kind === 'goods' ? formatQuantity(received) : '–'}</td>
-                  <td className="num">{billedBefore === 0 ? '–' : formatQuantity(billedBefore)}</td>
+                  <BilledLead line={line} received={received} before={billedBefore} />
                   <td className="num">{line.price === null ? '–' : formatPrice(line.price, currency)}</td>
                   <td className="num">
                     <TextField

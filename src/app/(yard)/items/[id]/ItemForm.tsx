@@ -7,11 +7,11 @@ import { formatQuantity, parseQuantity, quantity, type Quantity } from '@/core/q
 import { UNITS, unitOf } from '@/core/quantity/units';
 import type { ItemView } from '@/queries/suppliers';
 import type { Result } from '@/core/result';
-import { useKey } from '@/ui/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
-import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { RecordForm } from '@/ui/kit/RecordForm';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
+import { useYard } from '@/ui/YardContext';
 import { saveItem } from '../../../acts';
 import type { NeedChoices } from '../../NeedSlip';
 
@@ -20,7 +20,7 @@ type BreakText = { readonly from: string; readonly price: string };
 
 const plain = (q: Quantity) => (q === 0 ? '' : formatQuantity(q).replaceAll(',', ''));
 
-function fresh(view: ItemView | undefined) {
+function fresh(view: ItemView | undefined, currency: string) {
   const item = view?.item;
   const part = view?.parts.find((p) => p.supplierId === item?.supplierId) ?? view?.parts[0];
   return {
@@ -39,7 +39,7 @@ function fresh(view: ItemView | undefined) {
     per: String(part?.terms.prices[0]?.priceQuantity ?? 1),
     breaks: (part?.terms.prices ?? []).map((b): BreakText => ({
       from: plain(b.from),
-      price: formatPrice(b.price, 'GBP').replaceAll(',', ''),
+      price: formatPrice(b.price, currency).replaceAll(',', ''),
     })),
   };
 }
@@ -47,12 +47,13 @@ function fresh(view: ItemView | undefined) {
 /** An item, and how its usual supplier sells it. */
 export function ItemForm({ view, choices, mayKeep }: Props) {
   const router = useRouter();
+  const { currency } = useYard();
   const item = view?.item;
-  const draft = useDraft(`item ${item?.id ?? 'new'} v${item?.version ?? 0}`, fresh(view));
+  const draft = useDraft(`item ${item?.id ?? 'new'} v${item?.version ?? 0}`, fresh(view, currency));
   const text = draft.value;
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
-  const { run, busy, refusals, clash, faultAt } = useAct(saveItem, {
+  const act = useAct(saveItem, {
     said: () => `${text.number} is saved`,
     onDone: ({ id }) => {
       once.renew();
@@ -98,7 +99,7 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
           };
     setLocal(faults);
     if (Object.keys(faults).length === 0)
-      void run({
+      void act.run({
         once: once.key(),
         id: item?.id ?? null,
         version: item?.version ?? 0,
@@ -111,14 +112,13 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
         part,
       });
   };
-  useKey('Ctrl+Enter', 'Save the item', submit, mayKeep && !busy);
   const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, ...change }));
   const bind = (name: Exclude<keyof typeof text, 'stocked' | 'breaks'>) => ({
     name,
     disabled: !mayKeep,
     value: text[name],
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
-    fault: local[name] ?? faultAt(name),
+    fault: local[name] ?? act.faultAt(name),
   });
   const setBreak = (k: number, change: Partial<BreakText>) =>
     set({ breaks: text.breaks.map((b, j) => (j === k ? { ...b, ...change } : b)) });
@@ -127,17 +127,16 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
       {u.short === '' ? u.name : `${u.name} (${u.short})`}
     </option>
   ));
-  const fault = clash
-    ? `${clash.message} Reload the page to see it; what you typed stays here.`
-    : refusals.find((r) => !r.field)?.message;
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        submit();
-      }}
+    <RecordForm
+      title={item?.name ?? 'Add an item'}
+      what="item"
+      name={text.number && <span className="mono">{text.number}</span>}
+      mayKeep={mayKeep}
+      kept={draft.kept}
+      act={act}
+      onSave={submit}
     >
-      <h1 className="mb-3 text-[25px]">{item?.name ?? 'Add an item'}</h1>
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Item number" inputClass="mono" className="sm:col-span-2" required {...bind('number')} />
         <TextField label="Name" className="sm:col-span-4" required {...bind('name')} />
@@ -251,23 +250,6 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
           )}
         </>
       )}
-      {mayKeep && (
-        <Shelf
-          fault={fault}
-          facts={
-            <>
-              <Fact strong>
-                <span className="mono">{text.number || 'New item'}</span>
-              </Fact>
-              {draft.kept && <Fact>kept from before, not saved yet</Fact>}
-            </>
-          }
-        >
-          <ShelfMain disabled={busy} onClick={submit} hint="^↵">
-            Save item
-          </ShelfMain>
-        </Shelf>
-      )}
-    </form>
+    </RecordForm>
   );
 }

@@ -6,9 +6,8 @@ import { parseDecimal, formatDecimal } from '@/core/money/decimal';
 import { formatAmount, isCurrency, parseMoney, signOf, type Minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
 import type { Supplier } from '@/store/gathering';
-import { useKey } from '@/ui/keys';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
-import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { RecordForm } from '@/ui/kit/RecordForm';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { saveSupplier } from '../../../acts';
@@ -42,7 +41,7 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
   const text = draft.value;
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
-  const { run, busy, refusals, clash, faultAt } = useAct(saveSupplier, {
+  const act = useAct(saveSupplier, {
     said: () => `${text.name} is saved`,
     onDone: ({ id }) => {
       once.renew();
@@ -64,7 +63,7 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     const [carriage, carriageFreeFrom] = [amount('carriage') ?? (0 as Minor), amount('carriageFreeFrom')];
     setLocal(faults);
     if (Object.keys(faults).length > 0 || !rate.ok) return;
-    void run({
+    void act.run({
       once: once.key(),
       id: s?.id ?? null,
       version: s?.version ?? 0,
@@ -82,26 +81,24 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
       carrier: text.carrier,
     });
   };
-  useKey('Ctrl+Enter', 'Save the supplier', submit, mayKeep && !busy);
   const bind = (name: keyof typeof text) => ({
     name,
     disabled: !mayKeep,
     value: text[name],
     onChange: (e: { target: { value: string } }) => draft.set((now) => ({ ...now, [name]: e.target.value })),
-    fault: local[name] ?? faultAt(name),
+    fault: local[name] ?? act.faultAt(name),
   });
   const sign = signOf(text.currency.toUpperCase());
-  const fault = clash
-    ? `${clash.message} Reload the page to see it; what you typed stays here.`
-    : refusals.find((r) => !r.field)?.message;
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        submit();
-      }}
+    <RecordForm
+      title={s?.name ?? 'Add a supplier'}
+      what="supplier"
+      name={text.name}
+      mayKeep={mayKeep}
+      kept={draft.kept}
+      act={act}
+      onSave={submit}
     >
-      <h1 className="mb-3 text-[25px]">{s?.name ?? 'Add a supplier'}</h1>
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Name" className="sm:col-span-3" required {...bind('name')} />
         <TextField label="Contact" className="sm:col-span-3" {...bind('contact')} />
@@ -149,21 +146,6 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
           {...bind('carriageFreeFrom')}
         />
       </div>
-      {mayKeep && (
-        <Shelf
-          fault={fault}
-          facts={
-            <>
-              <Fact strong>{text.name || 'New supplier'}</Fact>
-              {draft.kept && <Fact>kept from before, not saved yet</Fact>}
-            </>
-          }
-        >
-          <ShelfMain disabled={busy} onClick={submit} hint="^↵">
-            Save supplier
-          </ShelfMain>
-        </Shelf>
-      )}
-    </form>
+    </RecordForm>
   );
 }

@@ -1,0 +1,30 @@
+import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { StoredLine } from '@/store/orders';
+
+/** The columns with which every table of a bill begins: what was ordered, came, and was billed before. */
+export const BilledHead = () => (
+  <>
+    <th>Line</th>
+    <th className="num">Ordered</th>
+    <th className="num">Received</th>
+    <th className="num">Billed before</th>
+  </>
+);
+
+export function BilledLead({ line, received, before }: { line: StoredLine; received: Quantity; before: Quantity }) {
+  return (
+    <>
+      <td>
+        <span className="font-semibold">{line.description}</span>
+        {line.kind !== 'goods' && <span className="tag ml-2">{line.kind}</span>}
+        <span className="mono block text-ink-2">{line.ourNumber}</span>
+      </td>
+      <td className="num">
+        {formatQuantity(line.quantity)} {unitOf(line.unit).short}
+      </td>
+      <td className="num">{line.kind === 'goods' ? formatQuantity(received) : '–'}</td>
+      <td className="num">{before === 0 ? '–' : formatQuantity(before)}</td>
+    </>
+  );
+}
