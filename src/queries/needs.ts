@@ -177,7 +177,7 @@ export type GatherFilter = {
   readonly by?: Day;
   readonly words?: string;
 };
-export const GATHER_SHOWN = 200;
+export const GATHER_SHOWN = 120;
 
 /** What is still to buy over all live jobs, by supplier and needed date. */
 export async function listOpenNeeds(

@@ -69,6 +69,17 @@ describe('lists', () => {
     expect(await column(1)).toEqual(['412', '415', '418', '419', '421', '422', '423']);
   });
 
+  it('go on where the first part ends, on every page of a job too', async () => {
+    await browser.go('/jobs/412/orders');
+    await browser.reads('orders in all');
+    await browser.reads('still to buy');
+    await browser.go('/jobs/412/history');
+    await browser.reads('Quote Q-412 won');
+    await (await browser.link('Gather for 412')).click();
+    await browser.reads('12 lines to buy');
+    await browser.go('/jobs');
+  });
+
   it('keep their filters in the address', async () => {
     await browser.choose('State', 'All jobs');
     await browser.reads('Deckhouse windows');
@@ -125,6 +136,7 @@ describe('the buy list', () => {
     await browser.go('/gather?job=415');
     await click(By.css('[aria-label="Pick Sight gauge for the tank for 415"]'));
     await browser.reads('These make 1 order');
+    await (await browser.button('Put back')).click();
   });
 });
 
@@ -135,6 +147,26 @@ describe('an order', () => {
     await browser.reads('Held open');
     await (await browser.button('Take up again')).click();
     await browser.button('Hold open');
+  });
+
+  it('that is held open takes lines picked later, and shows what that does before it is done', async () => {
+    await browser.go('/orders/K26-0023');
+    await (await browser.button('Hold open')).click();
+    await browser.reads('Held open');
+    await browser.go('/gather?job=418');
+    await click(By.css('[aria-label="Pick Cable gland M20 for 418"]'));
+    await browser.reads('These join 1 draft');
+    const goes = await browser.field('Where the lines for Brightsound Marine Electrics go');
+    expect(await goes.getAttribute('value')).not.toBe('0');
+    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'as a new order');
+    await browser.reads('These make 1 order');
+    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'added to K26-0023, held open');
+    await (await browser.button('Add to 1 draft')).click();
+    await browser.reads('What this does to the jobs');
+    expect(await browser.driver.getCurrentUrl()).toContain('/orders/K26-0023');
+    expect(await texts(By.css('h2 ~ ul a .mono'))).toContain('418');
+    await browser.reads('Added 1 line to draft K26-0023: £ 496.10 to £ 539.30 net');
+    await browser.go('/orders/K26-0024');
   });
 
   it('gets a service and a charge, shared by two jobs', async () => {

@@ -45,6 +45,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   it('brings a quote in from a file', async () => {
     await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
     await browser.reads('10 of 10 rows ready');
+    await browser.reads('Beside it £\u202f588.00 of made and labour lines');
     expect(await (await browser.field('What the column Qty holds')).getAttribute('value')).toBe('quantity');
     await (await browser.button('Bring in 10 lines')).click();
     await browser.reads('10 lines');
@@ -138,8 +139,11 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await (await browser.button('Enter invoice')).click();
     await browser.reads('Three-way match');
     await browser.reads('£\u202f2.70 above the order’s price. Within tolerance.');
+    await browser.reads('What matching does');
+    await browser.reads('headroom 0.00 → −0.30');
     await (await browser.button('Match')).click();
     await browser.reads('matched Tue 12 May by Mina Rowe');
+    await browser.reads('How the jobs stand');
   });
 
   it('has the amount as actual cost on the tab, and opens every figure to its postings', async () => {
