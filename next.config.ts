@@ -11,7 +11,15 @@ const headers = [
 ];
 
 const config: NextConfig = {
-  serverExternalPackages: ['better-sqlite3', 'knex', '@node-rs/argon2', 'pino', '@react-pdf/renderer', 'nodemailer'],
+  serverExternalPackages: [
+    'better-sqlite3',
+    'knex',
+    '@node-rs/argon2',
+    'pino',
+    '@react-pdf/renderer',
+    'nodemailer',
+    'fontverter',
+  ],
   // Types are checked by `npm test`; the build need not do it again.
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,

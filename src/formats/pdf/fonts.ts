@@ -1,5 +1,7 @@
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Font } from '@react-pdf/renderer';
+import { convert } from 'fontverter';
 
 const file = (family: string, subset: string, weight: number) =>
   join(process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-${subset}-${weight}-normal.woff`);
@@ -14,18 +16,30 @@ export const TEXT = [
 ];
 export const MONO = ['Atkinson Hyperlegible Mono', ...TEXT];
 
-let registered = false;
+/** A font as the browser gets it, unwrapped: a wrapped one would be inflated again for every glyph of every PDF. */
+async function unwrapped(family: string, subset: string, weight: number): Promise<string> {
+  const font = await convert(await readFile(file(family, subset, weight)), 'sfnt');
+  return `data:font/ttf;base64,${font.toString('base64')}`;
+}
 
-/** Registers the fonts that ship with the application; they are embedded in every PDF. */
-export function registerFonts(): void {
-  if (registered) return;
-  registered = true;
-  const weights = (family: string, subset: string) =>
-    [400, 700].map((fontWeight) => ({ src: file(family, subset, fontWeight), fontWeight }));
-  Font.register({ family: 'Commissioner', fonts: weights('commissioner', 'latin') });
-  for (const subset of ['latin-ext', 'greek', 'cyrillic'])
-    Font.register({ family: `Commissioner ${subset}`, fonts: weights('commissioner', subset) });
-  Font.register({ family: 'Noto Sans Math', src: file('noto-sans-math', 'latin', 400) });
-  Font.register({ family: 'Atkinson Hyperlegible Mono', fonts: weights('atkinson-hyperlegible-mono', 'latin') });
+async function register(): Promise<void> {
+  const add = async (name: string, family: string, subset: string, weights = [400, 700]) =>
+    Font.register({
+      family: name,
+      fonts: await Promise.all(
+        weights.map(async (fontWeight) => ({ src: await unwrapped(family, subset, fontWeight), fontWeight })),
+      ),
+    });
+  await Promise.all([
+    add('Commissioner', 'commissioner', 'latin'),
+    ...['latin-ext', 'greek', 'cyrillic'].map((subset) => add(`Commissioner ${subset}`, 'commissioner', subset)),
+    add('Noto Sans Math', 'noto-sans-math', 'latin', [400]),
+    add('Atkinson Hyperlegible Mono', 'atkinson-hyperlegible-mono', 'latin'),
+  ]);
   Font.registerHyphenationCallback((word) => [word]);
 }
+
+let registered: Promise<void> | undefined;
+
+/** Registers the fonts that ship with the application, once; they are embedded in every PDF. */
+export const registerFonts = (): Promise<void> => (registered ??= register());

@@ -216,6 +216,6 @@ function Paper({ paper }: { paper: OrderPaper }) {
 
 /** Sets a purchase order as a PDF on A4; a long one breaks over pages with its headings repeated. */
 export async function purchaseOrderPdf(paper: OrderPaper): Promise<Buffer> {
-  registerFonts();
+  await registerFonts();
   return renderToBuffer(<Paper paper={paper} />);
 }
