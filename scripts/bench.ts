@@ -160,11 +160,12 @@ async function actions(db: Db, { act }: Served): Promise<void> {
     return { path: `/orders/${number}`, input: { orderId: id, version } };
   });
   await step('receive', 'receive', async (k) => {
-    const { id, number, lines } = await orderOf(k);
+    const { id, number, version, lines } = await orderOf(k);
     return {
       path: `/dock/${number}`,
       input: {
         orderId: id,
+        version,
         note: '',
         arrivals: lines.map((l) => ({ lineId: l.id, arrives: l.quantity, keepOver: false })),
       },

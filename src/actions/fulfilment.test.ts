@@ -167,7 +167,7 @@ describe('the dock', () => {
     expect(refusedWith(await yard.takeIn(draft, 1))).toEqual(['order.state']);
     await yard.send(draft);
     expect(refusedWith(await yard.takeIn(draft, 0.5))).toEqual(['receive.whole']);
-    const nothing = { once: yard.once(), orderId: draft.id, note: '', arrivals: [] };
+    const nothing = { once: yard.once(), orderId: draft.id, version: draft.version + 1, note: '', arrivals: [] };
     expect(refusedWith(await receive(await yard.as('storekeeper'), nothing))).toEqual(['receive.none']);
   });
 });

@@ -100,13 +100,28 @@ export const changeNeed = defineAction({
 export const chooseSupplier = defineAction({
   name: 'chooseSupplier',
   right: 'change buy lists',
-  input: z.object({ needIds: z.array(z.number().int()).min(1).max(500), supplierId: z.number().int() }),
-  run: async ({ trx, audit }, { needIds, supplierId }) => {
+  input: z.object({
+    needs: z
+      .array(z.object({ needId: z.number().int(), version: z.number().int() }))
+      .min(1)
+      .max(500),
+    supplierId: z.number().int(),
+  }),
+  run: async ({ trx, audit }, { needs: chosen, supplierId }) => {
     const supplier = found(
       (await trx('supplier').where({ id: supplierId }).first('name')) as { name: string } | undefined,
       'This supplier',
     );
-    const needs = (await trx('need').whereIn('id', needIds).select('id', 'jobId')) as { id: number; jobId: number }[];
+    const needs: NeedRow[] = [];
+    for (const { needId, version } of chosen)
+      needs.push(
+        sameVersion(
+          found((await trx('need').where({ id: needId }).first()) as NeedRow | undefined, 'This line'),
+          version,
+          'This line',
+        ),
+      );
+    const needIds = needs.map((n) => n.id);
     await trx('need')
       .whereIn('id', needIds)
       .update({ supplierId, version: trx.raw('version + 1') });

@@ -23,7 +23,7 @@ import { insertOne, nextCount } from '@/store/rows';
 import { defineAction, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { optionalDay, text } from './jobs';
 
-const orderRef = { orderId: z.number().int(), version: z.number().int() };
+export const orderRef = { orderId: z.number().int(), version: z.number().int() };
 
 export async function orderOf(work: Pick<Work, 'trx'>, orderId: number, version: number): Promise<StoredOrder> {
   const order = found(await findOrder(work.trx, orderId), 'This order');

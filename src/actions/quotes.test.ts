@@ -239,7 +239,12 @@ describe('needs', () => {
   });
   it('get a supplier several at a time', async () => {
     const ids = [await yard.need({ supplier: null }), await yard.need({ supplier: null })];
-    must(await chooseSupplier(await yard.as('buyer'), { needIds: ids, supplierId: yard.ids.suppliers[1] }));
+    must(
+      await chooseSupplier(await yard.as('buyer'), {
+        needs: ids.map((needId) => ({ needId, version: 1 })),
+        supplierId: yard.ids.suppliers[1],
+      }),
+    );
     expect(await yard.db('need').whereIn('id', ids).distinct('supplierId')).toEqual([
       { supplierId: yard.ids.suppliers[1] },
     ]);

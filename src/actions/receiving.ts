@@ -9,7 +9,7 @@ import { postOrder } from '@/store/ledger';
 import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
 import { insertOne, nextCount } from '@/store/rows';
 import { defineAction, found, once, Refused, refuse } from './action';
-import { subjectsOf } from './orders';
+import { orderOf, orderRef, subjectsOf } from './orders';
 
 const arrivalInput = z.object({ lineId: z.number().int(), arrives: quantitySchema, keepOver: z.boolean() });
 
@@ -19,13 +19,13 @@ export const receive = defineAction({
   right: 'receive',
   input: z.object({
     once,
-    orderId: z.number().int(),
+    ...orderRef,
     note: z.string().trim().max(80),
     arrivals: z.array(arrivalInput).max(1000),
   }),
-  run: async (work, { orderId, note, arrivals }) => {
+  run: async (work, { orderId, version, note, arrivals }) => {
     const { trx, actor, today, now, audit, happening } = work;
-    const order = found(await findOrder(trx, orderId), 'This order');
+    const order = await orderOf(work, orderId, version);
     if (!OPEN_AT_SUPPLIER.includes(order.state))
       refuse('order.state', `Order ${order.number} is not with its supplier, so nothing can be taken in against it.`);
     if (arrivals.length === 0) refuse('receive.none', 'Say how much arrived of at least one line.');

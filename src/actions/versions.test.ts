@@ -1,7 +1,8 @@
 import { must, q, TestCompany } from '../../tests/support/company';
-import { changeNeed } from './needs';
-import { callOff, changeOrder, closeShort, holdOrder } from './orders';
+import { changeNeed, chooseSupplier } from './needs';
+import { callOff, changeOrder, closeShort, draftOrders, holdOrder } from './orders';
 import { moveQuote, winQuote } from './quotes';
+import { receive } from './receiving';
 import { markSentByHand, sendOrder } from './sending';
 import { saveItem, saveSupplier } from './suppliers';
 
@@ -54,6 +55,35 @@ describe('a stale version', () => {
         const { id, lines } = await yard.send(await drafted());
         const input = { once: yard.once(), orderId: id, version: OLD, lineId: lines[0]?.id ?? 0, reason: 'x' };
         return closeShort(await yard.as('buyer'), input);
+      },
+    ],
+    [
+      'taking a delivery in',
+      async () => {
+        const { id, lines } = await yard.send(await drafted());
+        const arrivals = [{ lineId: lines[0]?.id ?? 0, arrives: q(1), keepOver: false }];
+        return receive(await yard.as('storekeeper'), {
+          once: yard.once(),
+          orderId: id,
+          version: OLD,
+          note: '',
+          arrivals,
+        });
+      },
+    ],
+    [
+      'adding to a draft',
+      async () => {
+        const into = [{ orderId: (await drafted()).id, version: OLD }];
+        const picks = [{ needId: await yard.need(), buy: q(1) }];
+        return draftOrders(await yard.as('buyer'), { once: yard.once(), picks, into });
+      },
+    ],
+    [
+      'choosing a supplier',
+      async () => {
+        const needs = [{ needId: await yard.need({ supplier: null }), version: OLD }];
+        return chooseSupplier(await yard.as('buyer'), { needs, supplierId: yard.ids.suppliers[0] });
       },
     ],
     [

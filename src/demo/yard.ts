@@ -146,7 +146,9 @@ export class DemoYard {
         keepOver: false,
       }))
       .filter((a) => a.arrives > 0);
-    must(await receive(await this.as('joss', on, 14), { once: this.once(), orderId, note: note ?? '', arrivals }));
+    const { version } = (await this.db('purchaseOrder').where({ id: orderId }).first('version')) as { version: number };
+    const ref = { once: this.once(), orderId, version };
+    must(await receive(await this.as('joss', on, 14), { ...ref, note: note ?? '', arrivals }));
   }
 
   private async bill(orderId: number, bill: NonNullable<Episode['bills']>[number]): Promise<void> {

@@ -85,6 +85,7 @@ export type DockLine = {
 
 export type DockOrder = {
   readonly id: number;
+  readonly version: number;
   readonly number: string;
   readonly supplier: string;
   readonly state: OrderState;
@@ -105,7 +106,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
   const head = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
     .where({ number })
-    .first('o.id', 'o.state', 'o.wantedOn', { supplier: 's.name' })) as
+    .first('o.id', 'o.version', 'o.state', 'o.wantedOn', { supplier: 's.name' })) as
     Omit<DockOrder, 'number' | 'lines' | 'receipts'> | undefined;
   if (head === undefined) return undefined;
   const order = await findOrder(db, head.id);

@@ -131,8 +131,7 @@ async function tryStep(yard: TestCompany, needs: readonly number[], { act, which
   if (act === 'closeShort' && line) await closeShort(buyer, { ...ref, lineId: line.id, reason: 'no' });
   if (act === 'receive' && line)
     await receive(store, {
-      once,
-      orderId: now.id,
+      ...ref,
       note: '',
       arrivals: [{ lineId: line.id, arrives: some, keepOver: which % 2 === 0 }],
     });

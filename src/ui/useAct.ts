@@ -1,5 +1,6 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { Outcome } from '@/actions/action';
@@ -17,13 +18,19 @@ export const SIGNED_OUT = 'kettle:signed-out';
 
 export type Clashed = { readonly message: string; readonly theirs: unknown };
 
-type Options<T> = { readonly onDone?: (value: T) => void; readonly said?: (value: T) => string | undefined };
+type Options<T> = {
+  readonly onDone?: (value: T) => void;
+  readonly said?: (value: T) => string | undefined;
+  /** At a clash the page is brought up to date, unless its form would lose what is typed by that. */
+  readonly stay?: boolean;
+};
 
 /**
  * Runs an action from a form or button: busy while it runs, refusals beside their fields, a clash to be settled.
  * A person who was signed out signs in on the spot, and the same action runs again: nothing typed is lost.
  */
-export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) {
+export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Options<T> = {}) {
+  const router = useRouter();
   const [busy, setBusy] = useState(false);
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
   const [clash, setClash] = useState<Clashed>();
@@ -51,8 +58,10 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
           onDone?.(outcome.value);
           return true;
         } else if (outcome?.status === 'refused') setRefusals(outcome.refusals);
-        else if (outcome?.status === 'clash') setClash({ message: outcome.message, theirs: outcome.theirs });
-        else
+        else if (outcome?.status === 'clash') {
+          setClash({ message: outcome.message, theirs: outcome.theirs });
+          if (!stay) router.refresh();
+        } else
           setRefusals([{ code: 'failed', message: answer?.serverError?.message ?? 'This did not work. Try again.' }]);
       } catch {
         setRefusals([
@@ -67,7 +76,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said }: Options<T> = {}) 
       }
       return false;
     },
-    [act, onDone, said],
+    [act, onDone, said, stay, router],
   );
 
   useEffect(() => {

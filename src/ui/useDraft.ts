@@ -6,12 +6,13 @@ const PREFIX = 'kettle draft ';
 
 /**
  * State that is kept in the browser as it is typed, until it is dropped. `fresh` is the start when nothing was kept.
- * @returns the value, a setter, whether it came from an earlier visit, and `drop` to forget it
+ * @returns the value, a setter, whether it came from an earlier visit, `drop` to forget what was kept, and `restart` to
+ * go back to `fresh` as well
  */
 export function useDraft<T>(
   name: string,
   fresh: T,
-): { value: T; set: (next: T | ((now: T) => T)) => void; kept: boolean; drop: () => void } {
+): { value: T; set: (next: T | ((now: T) => T)) => void; kept: boolean; drop: () => void; restart: () => void } {
   const [value, setValue] = useState(fresh);
   const [kept, setKept] = useState(false);
   useEffect(() => {
@@ -38,5 +39,9 @@ export function useDraft<T>(
     localStorage.removeItem(PREFIX + name);
     setKept(false);
   }, [name]);
-  return { value, set, kept, drop };
+  const restart = () => {
+    drop();
+    setValue(fresh);
+  };
+  return { value, set, kept, drop, restart };
 }

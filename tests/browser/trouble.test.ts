@@ -77,35 +77,96 @@ describe('files that are not as they should be', () => {
   });
 });
 
-describe('two people at one order', () => {
+describe('two people at one thing', () => {
+  let second: Browser;
+  beforeAll(async () => {
+    second = await Browser.open(app.base);
+    await second.stepInAs('Tomas Brae');
+  });
+  afterAll(() => second.close());
+
   it('shows the second both versions, to choose from', async () => {
-    const second = await Browser.open(app.base);
-    try {
-      await second.stepInAs('Tomas Brae');
-      for (const b of [browser, second]) {
-        await b.go('/orders/K26-0024');
-        await (await b.button('Change')).click();
-        await b.reads('kept here as you type');
-      }
-      await browser.type('Carrier', 'Morning van');
-      await (await browser.button('Save order')).click();
-      await browser.reads('K26-0024 is changed');
-      await second.type('Carrier', 'Night parcel');
-      await second.type('Instructions to the supplier', 'Ring before you come');
-      await (await second.button('Save order')).click();
-      await second.reads('was changed by somebody else since you opened it');
-      await second.reads('Morning van');
-      await second.reads('Night parcel');
-      await (await second.see(By.xpath("//label[contains(., 'Morning van')]"))).click();
-      await (await second.button('Save what is chosen')).click();
-      await second.reads('K26-0024 is changed');
-      const text = await second.text();
-      expect(text).toContain('Morning van');
-      expect(text).toContain('Ring before you come');
-      expect(text).not.toContain('Night parcel');
-    } finally {
-      await second.close();
+    for (const b of [browser, second]) {
+      await b.go('/orders/K26-0024');
+      await (await b.button('Change')).click();
+      await b.reads('kept here as you type');
     }
+    await browser.type('Carrier', 'Morning van');
+    await (await browser.button('Save order')).click();
+    await browser.reads('K26-0024 is changed');
+    await second.type('Carrier', 'Night parcel');
+    await second.type('Instructions to the supplier', 'Ring before you come');
+    await (await second.button('Save order')).click();
+    await second.reads('was changed by somebody else since you opened it');
+    await second.reads('Morning van');
+    await second.reads('Night parcel');
+    await (await second.see(By.xpath("//label[contains(., 'Morning van')]"))).click();
+    await (await second.button('Save what is chosen')).click();
+    await second.reads('K26-0024 is changed');
+    const text = await second.text();
+    expect(text).toContain('Morning van');
+    expect(text).toContain('Ring before you come');
+    expect(text).not.toContain('Night parcel');
+  });
+
+  it('lets the second save a supplier over the first, or take theirs, and loses nothing typed', async () => {
+    for (const b of [browser, second]) {
+      await b.go('/suppliers/1');
+      await b.field('Contact');
+    }
+    await browser.type('Contact', 'First desk');
+    await (await browser.button('Save supplier')).click();
+    await browser.reads('Eelmoor Metals is saved');
+    await second.type('Contact', 'Second desk');
+    await (await second.button('Save supplier')).click();
+    await second.reads('Save yours over it, or take theirs');
+    const contact = async () => (await second.field('Contact')).getAttribute('value');
+    expect(await contact()).toBe('Second desk');
+    await (await second.button('Save mine over it')).click();
+    await second.reads('Eelmoor Metals is saved');
+    await browser.type('Contact', 'Third desk');
+    await second.type('Contact', 'Fourth desk');
+    await (await second.button('Save supplier')).click();
+    await second.reads('Eelmoor Metals is saved');
+    await browser.go('/');
+    await browser.go('/suppliers/1');
+    expect(await (await browser.field('Contact')).getAttribute('value')).toBe('Third desk');
+    await (await browser.button('Save supplier')).click();
+    await (await browser.button('Take theirs')).click();
+    await browser.driver.wait(
+      async () => (await (await browser.field('Contact')).getAttribute('value')) === 'Fourth desk',
+      30_000,
+    );
+  });
+
+  it('does not take one delivery in twice', async () => {
+    for (const b of [browser, second]) {
+      await b.go('/dock/K26-0022');
+      await b.type('How much of Marine plywood 18 mm arrives', '4');
+    }
+    await (await browser.button('Take in')).click();
+    await browser.reads('Taken in as');
+    await (await second.button('Take in')).click();
+    await second.reads('What came since is shown now');
+    await second.reads('4 of 10');
+    expect(await (await second.field('How much of Marine plywood 18 mm arrives')).getAttribute('value')).toBe('4');
+    expect((await second.text()).match(/R-\d+/g)).toHaveLength(1);
+  });
+
+  it('sends what both see: the second is shown what the first changed', async () => {
+    for (const b of [browser, second]) {
+      await b.go('/orders/K26-0023');
+      await b.button('Send');
+    }
+    await (await browser.button('Change')).click();
+    await browser.type('Carrier', 'Their own van');
+    await (await browser.button('Save order')).click();
+    await browser.reads('K26-0023 is changed');
+    await (await second.button('Send')).click();
+    await (await second.button('Send now')).click();
+    await second.reads('It has been brought up to date: look again');
+    await second.reads('Their own van');
+    expect(await second.text()).not.toContain('Mailed to');
   });
 });
 

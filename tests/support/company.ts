@@ -200,7 +200,9 @@ export class TestCompany {
   /** Takes in some of an order's first line, or of another of its lines. */
   async takeIn(order: StoredOrder, n: number, keepOver = false, lineId = order.lines[0]?.id ?? 0) {
     const arrivals = [{ lineId, arrives: q(n), keepOver }];
-    return receive(await this.as('storekeeper'), { once: this.once(), orderId: order.id, note: 'DN 1', arrivals });
+    const { version } = await this.order(order.id);
+    const ref = { once: this.once(), orderId: order.id, version };
+    return receive(await this.as('storekeeper'), { ...ref, note: 'DN 1', arrivals });
   }
 
   /** Enters a bill for some of an order's first line, at 8.00 a piece with 20 % tax, unless told otherwise. */

@@ -51,8 +51,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     said: ({ orders }) => `In draft: ${orders.map((o) => o.number).join(', ')}`,
     onDone: ({ orders }) => {
       once.renew();
-      draft.set({});
-      draft.drop();
+      draft.restart();
       setJoins({});
       router.push(orders.length === 1 ? `/orders/${orders[0]?.number}` : '/orders?show=unsent');
     },
@@ -109,7 +108,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     .filter(Boolean)
     .join(' · ');
   const fault =
-    drafting.clash?.message ??
+    (drafting.clash ?? choosing.clash)?.message ??
     drafting.refusals[0]?.message ??
     (wrong.length > 0 ? 'A quantity cannot be read. Look at the line in red.' : view?.refusals[0]?.message);
 
@@ -167,7 +166,9 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
                 onPick={pick}
                 onOpen={setOpen}
                 onQuantity={(id, text) => draft.set((now) => ({ ...now, [id]: text }))}
-                onSupplier={(id, chosen) => void choosing.run({ needIds: [id], supplierId: chosen })}
+                onSupplier={({ id, version }, supplier) =>
+                  void choosing.run({ needs: [{ needId: id, version }], supplierId: supplier })
+                }
               />
             ))}
           </table>

@@ -20,7 +20,7 @@ type Props = {
   readonly onPick: (needs: readonly NeedLine[], on: boolean) => void;
   readonly onQuantity: (id: number, text: string) => void;
   readonly onOpen: (need: NeedLine) => void;
-  readonly onSupplier: (id: number, supplierId: number) => void;
+  readonly onSupplier: (need: NeedLine, supplierId: number) => void;
 };
 
 function termsInWords(terms: SupplierTerms): string {
@@ -117,7 +117,7 @@ function GatherRow({
             aria-label={`Supplier for ${n.description}`}
             className="ml-1 h-[24px] rounded border border-line bg-glaze text-[12.5px]"
             value=""
-            onChange={(e) => onSupplier(n.id, Number(e.target.value))}
+            onChange={(e) => onSupplier(n, Number(e.target.value))}
           >
             <option value="">choose supplier…</option>
             {suppliers.map((s) => (

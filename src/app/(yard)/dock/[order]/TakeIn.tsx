@@ -34,12 +34,11 @@ export function TakeIn({ order }: { order: DockOrder }) {
   const { note, arrives, keepOver } = draft.value;
   const [local, setLocal] = useState<Readonly<Record<number, string>>>({});
   const once = useOnce();
-  const { run, busy, refusals, faultAt } = useAct(receive, {
+  const { run, busy, refusals, clash, faultAt } = useAct(receive, {
     said: ({ number }) => `Taken in as ${number}`,
     onDone: () => {
       once.renew();
-      draft.set(FRESH);
-      draft.drop();
+      draft.restart();
     },
   });
   const open = OPEN_AT_SUPPLIER.includes(order.state) && may('receive');
@@ -57,13 +56,15 @@ export function TakeIn({ order }: { order: DockOrder }) {
       return read.ok ? [{ lineId: Number(id), arrives: read.value, keepOver: keepOver[Number(id)] ?? false }] : [];
     });
     setLocal(faults);
-    if (Object.keys(faults).length === 0) void run({ once: once.key(), orderId: order.id, note, arrivals });
+    if (Object.keys(faults).length === 0)
+      void run({ once: once.key(), orderId: order.id, version: order.version, note, arrivals });
   };
   useKey('A', 'All that is due is here', allIn, open && due.length > 0);
   useKey('Ctrl+Enter', 'Take in', submit, open && typed.length > 0 && !busy);
   const faultOf = (id: number) => local[id] ?? faultAt(`arrivals.${id}`);
   const general = refusals.find((r) => r.field === undefined || r.field === '')?.message;
   const fault =
+    (clash && `${clash.message} What came since is shown now: look again before you take in.`) ??
     general ??
     (order.lines.some((l) => faultOf(l.id)) ? 'Nothing was taken in yet: a line above needs a look.' : undefined);
   return (

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import {
   formatAmount,
   formatMoney,
@@ -63,8 +63,8 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
       ]),
     ),
   };
-  const draft = useDraft(`invoice ${order.number} v${order.version}`, fresh);
-  const typed = draft.value;
+  const draft = useDraft(`invoice ${order.number}`, fresh);
+  const typed = { ...draft.value, lines: { ...fresh.lines, ...draft.value.lines } };
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
   const { run, busy, refusals, faultAt } = useAct(enterInvoice, {
@@ -75,8 +75,8 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
     },
   });
   const setLine = (id: number, change: Partial<LineText>) =>
-    draft.set((now) => ({ ...now, lines: { ...now.lines, [id]: { ...(now.lines[id] as LineText), ...change } } }));
-  const read = useMemo(() => readLines(typed, lines, currency), [typed, lines, currency]);
+    draft.set((now) => ({ ...now, lines: { ...now.lines, [id]: { ...(typed.lines[id] as LineText), ...change } } }));
+  const read = readLines(typed, lines, currency);
   const totals = totalsOf(
     read.billed.map((b) => ({ net: b.net, kind: b.kind, taxCodeId: b.taxCodeId })),
     taxes,
@@ -153,7 +153,7 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
           </thead>
           <tbody>
             {lines.map(({ line, received, billedBefore }) => {
-              const text = typed.lines[line.id] ?? { quantity: '', price: '', taxCodeId: '' };
+              const text = typed.lines[line.id] as LineText;
               const own = read.billed.find((b) => b.lineId === line.id);
               const [qFault, pFault] = [local[`${line.id}.quantity`], local[`${line.id}.price`]];
               return (

@@ -49,19 +49,20 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
   const router = useRouter();
   const { currency } = useYard();
   const item = view?.item;
-  const draft = useDraft(`item ${item?.id ?? 'new'} v${item?.version ?? 0}`, fresh(view, currency));
-  const text = draft.value;
+  const draft = useDraft(`item ${item?.id ?? 'new'}`, { version: item?.version ?? 0, text: fresh(view, currency) });
+  const { text } = draft.value;
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
   const act = useAct(saveItem, {
     said: () => `${text.number} is saved`,
+    stay: true,
     onDone: ({ id }) => {
       once.renew();
       draft.drop();
       if (item === undefined) router.push(`/items/${id}`);
     },
   });
-  const submit = () => {
+  const submit = (over?: number) => {
     const faults: Record<string, string> = {};
     const take = <T,>(field: string, read: Result<T>, instead: T): T => {
       if (!read.ok) faults[field] = read.refusals[0]?.message ?? '';
@@ -102,7 +103,7 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
       void act.run({
         once: once.key(),
         id: item?.id ?? null,
-        version: item?.version ?? 0,
+        version: over ?? draft.value.version,
         number: text.number,
         name: text.name,
         unit: text.unit,
@@ -112,7 +113,7 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
         part,
       });
   };
-  const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, ...change }));
+  const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, text: { ...now.text, ...change } }));
   const bind = (name: Exclude<keyof typeof text, 'stocked' | 'breaks'>) => ({
     name,
     disabled: !mayKeep,
@@ -136,6 +137,11 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
       kept={draft.kept}
       act={act}
       onSave={submit}
+      onTakeTheirs={() => {
+        act.clear();
+        draft.restart();
+        router.refresh();
+      }}
     >
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Item number" inputClass="mono" className="sm:col-span-2" required {...bind('number')} />

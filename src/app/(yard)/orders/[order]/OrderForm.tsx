@@ -81,15 +81,7 @@ export function OrderForm({ view, choices, onClose }: Props) {
       {draft.kept && (
         <p className="mb-2 rounded-lg bg-copper-wash px-3 py-1.5">
           Kept from before, not saved yet.{' '}
-          <button
-            type="button"
-            className="step"
-            onClick={() => {
-              draft.drop();
-              draft.set({ version: order.version, text: orderText(order) });
-              draft.drop();
-            }}
-          >
+          <button type="button" className="step" onClick={draft.restart}>
             Start from the saved order
           </button>
         </p>

@@ -44,7 +44,7 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
   useKey('Ctrl+Enter', asking ? 'Send now' : 'Send', main, maySend && !send.busy);
   useKey('Escape', 'Not yet', () => setAsking(false), asking);
   useKey('C', 'Change the order', onChange, view.editable && !asking);
-  const over = view.effects.filter((e) => headroomOf(e.after) < 0);
+  const over = !unsent ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
   const clash = send.clash ?? byHand.clash ?? hold.clash;
   const fault = clash
     ? `${clash.message} It has been brought up to date: look again.`

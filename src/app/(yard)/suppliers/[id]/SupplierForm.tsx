@@ -24,7 +24,7 @@ const plain = (text: string) => text.replaceAll(',', '');
 export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: Props) {
   const router = useRouter();
   const money = (n: Minor | null | undefined, currency: string) => (n == null ? '' : plain(formatAmount(n, currency)));
-  const draft = useDraft(`supplier ${s?.id ?? 'new'} v${s?.version ?? 0}`, {
+  const fresh = {
     name: s?.name ?? '',
     contact: s?.contact ?? '',
     email: s?.email ?? '',
@@ -37,19 +37,21 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     carriageFreeFrom: money(s?.carriageFreeFrom, s?.currency ?? companyCurrency),
     taxCodeId: String(s?.taxCodeId ?? taxes[0]?.id ?? ''),
     carrier: s?.carrier ?? '',
-  });
-  const text = draft.value;
+  };
+  const draft = useDraft(`supplier ${s?.id ?? 'new'}`, { version: s?.version ?? 0, text: fresh });
+  const { text } = draft.value;
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
   const act = useAct(saveSupplier, {
     said: () => `${text.name} is saved`,
+    stay: true,
     onDone: ({ id }) => {
       once.renew();
       draft.drop();
       if (s === undefined) router.push(`/suppliers/${id}`);
     },
   });
-  const submit = () => {
+  const submit = (over?: number) => {
     const faults: Record<string, string> = {};
     const currency = isCurrency(text.currency.toUpperCase()) ? text.currency.toUpperCase() : companyCurrency;
     const amount = (field: 'carriage' | 'carriageFreeFrom') => {
@@ -66,7 +68,7 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     void act.run({
       once: once.key(),
       id: s?.id ?? null,
-      version: s?.version ?? 0,
+      version: over ?? draft.value.version,
       name: text.name,
       contact: text.contact,
       email: text.email.trim(),
@@ -85,7 +87,8 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     name,
     disabled: !mayKeep,
     value: text[name],
-    onChange: (e: { target: { value: string } }) => draft.set((now) => ({ ...now, [name]: e.target.value })),
+    onChange: (e: { target: { value: string } }) =>
+      draft.set((now) => ({ ...now, text: { ...now.text, [name]: e.target.value } })),
     fault: local[name] ?? act.faultAt(name),
   });
   const sign = signOf(text.currency.toUpperCase());
@@ -98,6 +101,11 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
       kept={draft.kept}
       act={act}
       onSave={submit}
+      onTakeTheirs={() => {
+        act.clear();
+        draft.restart();
+        router.refresh();
+      }}
     >
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Name" className="sm:col-span-3" required {...bind('name')} />
