@@ -8,5 +8,5 @@ export const generateMetadata = async ({ params }: Params) => ({ title: `Dock ${
 export default place(async ({ db, person, params }) => {
   const order = await loadDockOrder(db, person, params.order ?? '');
   if (order === undefined) notFound();
-  return <TakeIn key={order.receipts.length} order={order} />;
+  return <TakeIn order={order} />;
 });
