@@ -64,7 +64,7 @@ describe('the main job by keyboard alone', () => {
 
   it('wins a quote', async () => {
     await browser.go('/jobs/425/quote');
-    await browser.reads('is with customer');
+    await browser.reads('· with customer');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('Opens this budget');
     await type('Ina Corrow');
