@@ -72,15 +72,15 @@ export const draftOrders = defineAction({
       (await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id')) as { id: number } | undefined,
       'The place of delivery',
     );
-    const made: { id: number; number: string }[] = [];
+    const made: { id: number; number: string; joined: boolean }[] = [];
     for (const { supplier, into: order, bundle, lines } of plan.orders) {
-      if (order === undefined) made.push(await draft(work, supplier, lines, place.id));
+      if (order === undefined) made.push({ ...(await draft(work, supplier, lines, place.id)), joined: false });
       else {
         const count = bundle.lines.length;
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
         await trx('purchaseOrder').where({ id: order.id }).update({ wantedOn });
         await resave(work, order, lines, `Added ${count} line${count === 1 ? '' : 's'} to draft ${order.number}`);
-        made.push({ id: order.id, number: order.number });
+        made.push({ id: order.id, number: order.number, joined: true });
       }
     }
     return { orders: made };

@@ -162,6 +162,7 @@ describe('an order', () => {
     await browser.reads('These make 1 order');
     await browser.choose('Where the lines for Brightsound Marine Electrics go', 'added to K26-0023, held open');
     await (await browser.button('Add to 1 draft')).click();
+    await browser.reads('Added to K26-0023');
     await browser.reads('What this does to the jobs');
     expect(await browser.driver.getCurrentUrl()).toContain('/orders/K26-0023');
     expect(await texts(By.css('h2 ~ ul a .mono'))).toContain('418');

@@ -48,7 +48,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
   const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
   const drafting = useAct(draftOrders, {
-    said: ({ orders }) => `In draft: ${orders.map((o) => o.number).join(', ')}`,
+    said: ({ orders }) => inThePast(orders),
     onDone: ({ orders }) => {
       once.renew();
       draft.restart();
@@ -238,6 +238,13 @@ const inWords = (made: number, joined: number) =>
   made === 0
     ? `Add to ${joined} draft${joined === 1 ? '' : 's'}`
     : `Draft ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : `, add to ${joined}`}`;
+
+function inThePast(orders: readonly { readonly number: string; readonly joined: boolean }[]): string {
+  const numbers = (joined: boolean) => orders.flatMap((o) => (o.joined === joined ? o.number : [])).join(', ');
+  const [drafted, added] = [numbers(false), numbers(true)];
+  if (drafted === '') return `Added to ${added}`;
+  return `Drafted ${drafted}${added === '' ? '' : `, added to ${added}`}`;
+}
 
 function sumsByCurrency(view: GatherView | undefined): string {
   const sums = groupBy(view?.bundles ?? [], (b) => b.currency);
