@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { sendingFaults } from '@/core/orders/order';
-
 import { compose } from '@/formats/mail/compose';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import { postOrder } from '@/store/ledger';

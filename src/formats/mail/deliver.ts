@@ -10,21 +10,9 @@ const plainly = (error: unknown): string => {
   return response ?? message;
 };
 
-/**
- * Hands a finished message to a mail server by SMTP (RFC 5321).
- *
- * @param server - an address such as smtp://127.0.0.1:2525; undefined when none is set
- * @returns what the server answered; a refusal is an answer, not an exception
- */
-export async function deliver(
-  server: string | undefined,
-  message: { raw: Buffer; from: string; to: string },
-): Promise<Delivery> {
-  if (server === undefined || server === '')
-    return { taken: false, answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
-  const address = new URL(server);
+function transportTo(address: URL) {
   const secure = address.protocol === 'smtps:';
-  const transport = nodemailer.createTransport({
+  return nodemailer.createTransport({
     host: address.hostname,
     port: Number(address.port || (secure ? 465 : 587)),
     secure,
@@ -37,6 +25,24 @@ export async function deliver(
     greetingTimeout: 8000,
     socketTimeout: 15_000,
   });
+}
+
+/**
+ * Hands a finished message to a mail server by SMTP (RFC 5321).
+ *
+ * @param server - an address such as smtp://127.0.0.1:2525; undefined when none is set
+ * @returns what the server answered; a refusal is an answer, not an exception
+ */
+export async function deliver(
+  server: string | undefined,
+  message: { raw: Buffer; from: string; to: string },
+): Promise<Delivery> {
+  if (server === undefined || server === '')
+    return { taken: false, answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
+  const address = URL.canParse(server) ? new URL(server) : undefined;
+  if (address === undefined || !['smtp:', 'smtps:'].includes(address.protocol) || address.hostname === '')
+    return { taken: false, answer: 'KETTLE_SMTP is no address of a mail server, such as smtps://mail.example:465.' };
+  const transport = transportTo(address);
   try {
     const info = await transport.sendMail({ envelope: { from: message.from, to: [message.to] }, raw: message.raw });
     return { taken: true, answer: info.response };
