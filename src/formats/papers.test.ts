@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
+import { extractText, getDocumentProxy } from 'unpdf';
 import { NO_SUCH_MAILBOX, startMailServer, type MailServer } from '@/standins/mailServer';
 import { compose } from './mail/compose';
 import { deliver } from './mail/deliver';
@@ -41,18 +42,59 @@ const paper = (lines: number): OrderPaper => ({
   terms: 'Our terms apply.',
 });
 
-const pages = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type \/Page\b(?!s)/g)?.length ?? 0;
+/** What stands on each page, read back by pdf.js. */
+async function readPages(pdf: Buffer): Promise<string[]> {
+  const { text } = await extractText(await getDocumentProxy(new Uint8Array(pdf)), { mergePages: false });
+  return text;
+}
 
+/** The package pdf.js (in unpdf) as second opinion on the PDF (ISO 32000). */
 describe('the purchase order as a PDF', () => {
-  it('is a PDF that fits on one page when it is short', async () => {
+  it('has on one page all that a supplier needs', async () => {
     const pdf = await purchaseOrderPdf(paper(3));
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
-    expect(pages(pdf)).toBe(1);
+    const [page = '', ...more] = await readPages(pdf);
+    expect(more).toEqual([]);
+    for (const words of [
+      'Purchase order\nK26-0191',
+      'Tue 12 May 2026',
+      'To\nEelmoor Metals\nSales desk\nUnit 4',
+      'From\nWrackline Boatyard\nStaithe Road\nSaltmarsh\nbuying@wrackline.example',
+      'Deliver to\nBay 3\nStaithe Road\nbefore 15:00',
+      'Wanted\nTue 19 May',
+      'Payment\n30 days',
+      'Buyer\nMina Rowe',
+      'ours TU-316-38 yours 88120',
+      '48 m 9.85',
+      'Order total £ 567.36',
+      'Our terms apply.',
+      'Page 1 of 1',
+    ])
+      expect(page).toContain(words);
   });
 
-  it('breaks over pages when it is long, with its fonts inside', async () => {
+  it('is marked as long as it is a draft', async () => {
+    const [page] = await readPages(await purchaseOrderPdf({ ...paper(1), draft: true }));
+    expect(page).toContain('Purchase order (draft)');
+  });
+
+  it('keeps signs beyond the Latin alphabet', async () => {
+    const [page] = await readPages(await purchaseOrderPdf(paper(1)));
+    expect(page).toContain('Tube ⌀ 38 × 2 mm, ≤ 6 m');
+  });
+
+  it('breaks over pages when it is long: each has the headings and its number, and no line is lost', async () => {
     const pdf = await purchaseOrderPdf(paper(60));
-    expect(pages(pdf)).toBeGreaterThanOrEqual(3);
+    const pages = await readPages(pdf);
+    expect(pages.length).toBeGreaterThanOrEqual(3);
+    pages.forEach((page, k) => {
+      expect(page).toContain('K26-0191');
+      expect(page).toContain(`Page ${k + 1} of ${pages.length}`);
+      if (/ours TU-316-38/.test(page)) expect(page).toContain('Line Description Quantity Price GBP Wanted Net GBP');
+    });
+    const places = pages.flatMap((page) => [...page.matchAll(/^(\d+) Tube/gm)].map((m) => Number(m[1])));
+    expect(places).toEqual(Array.from({ length: 60 }, (_, k) => k + 1));
+    expect(pages.at(-1)).toContain('Order total £ 567.36');
     expect(pdf.toString('latin1')).toMatch(/\/FontFile2/);
   });
 });
