@@ -217,6 +217,14 @@ describe('a quote file being looked at', () => {
       delimiter: ';',
       mark: ',',
     });
+    expect(check?.samples).toEqual([
+      [],
+      ['Hose', 'Rope', 'Chain'],
+      ['2', 'x', '1'],
+      ['8,50', '1'],
+      ['02', '88'],
+      ['Eelmoor Metals', 'Nobody & Co'],
+    ]);
     const settled = await checkQuoteFile(yard.db, await buyer(), TODAY, id, {
       mapping,
       choices: { mark: ',', costCode: { '88': yard.ids.codes[0] }, supplier: { 'Nobody & Co': null }, leftOut: [3] },

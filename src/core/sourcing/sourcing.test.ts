@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
-import { bundle, carriageOn, lineFor, type PickedNeed } from './bundle';
+import { bundle, carriageOn, isEarned, lineFor, type PickedNeed } from './bundle';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from './terms';
 
 const q = (n: number) => quantity(Math.round(n * 10_000));
@@ -128,6 +128,19 @@ describe('bundles', () => {
     const carriage = { charge: minor(2500), freeFrom: minor(40_000) };
     expect([39_999, 40_000].map((g) => carriageOn(minor(g), carriage))).toEqual([2500, 0]);
     expect(carriageOn(minor(1_000_000), { charge: minor(900), freeFrom: null })).toBe(900);
+  });
+
+  it('know the carriage that an order no longer owes, and no other charge', () => {
+    const carriage = { charge: minor(2500), freeFrom: minor(40_000) };
+    const earned = (kind: string, net: number, goods: number) =>
+      isEarned({ kind, net: minor(net) }, minor(goods), carriage);
+    expect(earned('charge', 2500, 40_000)).toBe(true);
+    expect(earned('charge', 2500, 39_999)).toBe(false);
+    expect(earned('charge', 3000, 40_000)).toBe(false);
+    expect(earned('goods', 2500, 40_000)).toBe(false);
+    expect(isEarned({ kind: 'charge', net: minor(900) }, minor(1e8), { charge: minor(900), freeFrom: null })).toBe(
+      false,
+    );
   });
 
   it('know every supplier', () => expect(() => bundle([need(1, 1, { supplierId: 9 })], suppliers)).toThrow(RangeError));

@@ -82,9 +82,9 @@ const s = StyleSheet.create({
   place: { width: 22, color: MUTED },
   what: { flex: 1, paddingRight: 8 },
   numbers: { fontFamily: MONO, fontSize: 8, color: MUTED },
-  quantity: { width: 68, textAlign: 'right' },
-  price: { width: 78, textAlign: 'right' },
-  wanted: { width: 74, textAlign: 'right' },
+  quantity: { width: 62, textAlign: 'right' },
+  price: { width: 66, textAlign: 'right' },
+  wanted: { width: 96, textAlign: 'right' },
   net: { width: 66, textAlign: 'right' },
   totals: { marginTop: 8, marginLeft: 'auto', width: 230 },
   total: {
