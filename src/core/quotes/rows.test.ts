@@ -150,6 +150,19 @@ describe('rows of a quote file', () => {
     });
   });
 
+  it.each(['constructor', '__proto__', 'toString'])('takes “%s” for a name like any other', (name) => {
+    expect(messages({ 6: name })).toEqual([`stop costCode: Cost code “${name}” is not known.`]);
+    expect(messages({ 7: name })[0]).toContain(`Supplier “${name}” is not known.`);
+    const chosen = { costCode: Object.fromEntries([[name, 2]]), supplier: Object.fromEntries([[name, 5]]) };
+    expect(check({ 6: name, 7: name }, { ...known, chosen }).lines[0]).toMatchObject({ costCodeId: 2, supplierId: 5 });
+  });
+
+  it('does not take an empty cell for the cost code 00', () => {
+    const knowledge = { ...known, costCodes: [...known.costCodes, { id: 3, code: '00', name: 'Preliminaries' }] };
+    expect(messages({ 6: '' }, knowledge)).toEqual(['stop costCode: A cost code is missing.']);
+    expect(check({ 6: '00' }, knowledge).lines[0]?.costCodeId).toBe(3);
+  });
+
   it('notices a line that stands twice', () => {
     const { lines, problems } = readRows(
       [2, 3].map((row) => ({ row, cells: good })),

@@ -216,6 +216,8 @@ function rowReader(mapping: Mapping, known: Knowledge) {
   );
   const bareCodes = new Map(known.costCodes.map((c) => [c.code.replace(/^0+/, ''), c.id]));
   const suppliers = new Map(known.suppliers.map((s) => [folded(s.name), s.id]));
+  const chosenCodes = new Map(Object.entries(known.chosen.costCode));
+  const chosenSuppliers = new Map(Object.entries(known.chosen.supplier));
   const items = new Map(known.items.map((i) => [folded(i.number), i]));
 
   return ({ row, cells }: Row): { line: QuoteLine | undefined; problems: Problem[] } => {
@@ -251,17 +253,15 @@ function rowReader(mapping: Mapping, known: Knowledge) {
 
     const code = cell('costCode');
     const costCodeId =
-      codes.get(folded(code)) ??
-      bareCodes.get(code.replace(/^0+/, '')) ??
-      known.chosen.costCode[code] ??
-      (code === '' ? item?.costCodeId : null) ??
-      undefined;
+      (code === ''
+        ? item?.costCodeId
+        : (codes.get(folded(code)) ?? bareCodes.get(code.replace(/^0+/, '')) ?? chosenCodes.get(code))) ?? undefined;
     if (costCodeId === undefined)
       stop('costCode', code === '' ? 'A cost code is missing.' : `Cost code “${code}” is not known.`);
 
     const named = cell('supplier');
-    const chosen = known.chosen.supplier[named];
-    const supplierId = named === '' ? (item?.supplierId ?? null) : (suppliers.get(folded(named)) ?? chosen);
+    const supplierId =
+      named === '' ? (item?.supplierId ?? null) : (suppliers.get(folded(named)) ?? chosenSuppliers.get(named));
     if (supplierId === undefined) stop('supplier', `Supplier “${named}” is not known. Choose one, or leave it open.`);
 
     const date = cell('neededOn');

@@ -27,7 +27,6 @@ function BundleCard({
 }) {
   const { currency } = b;
   const carriage = carriageInWords(b);
-  const share = b.freeFrom === null ? 1 : Math.min(b.goods / b.freeFrom, 1);
   const care = [
     late > 0 && `${late} line${late === 1 ? '' : 's'} arrive${late === 1 ? 's' : ''} too late`,
     b.unpriced > 0 && `${b.unpriced} without a price`,
@@ -59,13 +58,15 @@ function BundleCard({
           ))}
         </select>
       )}
-      <div aria-hidden className="my-1.5 h-[5px] overflow-hidden rounded bg-line-2">
-        <div
-          className={`rise h-full rounded ${carriage.good ? 'bg-enamel' : 'bg-amber'}`}
-          style={{ width: `${share * 100}%` }}
-        />
-      </div>
-      <div className={`text-[12.5px] font-semibold ${carriage.good ? 'text-enamel' : 'text-amber'}`}>
+      {b.freeFrom !== null && (
+        <div aria-hidden className="mt-1.5 h-[5px] overflow-hidden rounded bg-line-2">
+          <div
+            className={`rise h-full rounded ${carriage.good ? 'bg-enamel' : 'bg-amber'}`}
+            style={{ width: `${Math.min(b.goods / b.freeFrom, 1) * 100}%` }}
+          />
+        </div>
+      )}
+      <div className={`mt-1 text-[12.5px] font-semibold ${carriage.good ? 'text-enamel' : 'text-amber'}`}>
         {carriage.words}
       </div>
       {care !== '' && <div className="text-[12.5px] font-semibold text-brick">{care}</div>}

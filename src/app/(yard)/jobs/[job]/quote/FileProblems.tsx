@@ -16,8 +16,7 @@ type UnknownProps = {
 /** Names in the file that are not known here; each is settled once, for all its rows. */
 export function Unknown({ title, names, chosen, options, none, onChoose }: UnknownProps) {
   if (names.length === 0) return null;
-  const value = (name: string) =>
-    chosen[name] === undefined ? '' : chosen[name] === null ? 'none' : String(chosen[name]);
+  const value = (name: string) => (Object.hasOwn(chosen, name) ? String(chosen[name] ?? 'none') : '');
   const read = (text: string) => (text === '' ? undefined : text === 'none' ? null : Number(text)) as never;
   return (
     <section aria-label={title} className="mt-5">
