@@ -45,10 +45,26 @@ describe('requests that are not from our pages', () => {
   });
 
   it.each([
+    '/orders?show=constructor',
+    '/orders?before=x&words=%25',
+    '/jobs?state=__proto__&after=%27',
+    '/jobs/412?on=2026-99-99',
+    '/jobs/412?figure=02.toString',
+    '/jobs/412/history?before=-1e9',
+    '/invoices?show=toString&before=NaN',
+    '/gather?supplier=abc&by=never&job=%00',
+  ])('%s is answered as a page all the same', async (path) => {
+    const answer = await ask(path);
+    expect(answer.status).toBe(200);
+    expect(await answer.text()).not.toMatch(/SqliteError|This page could not be shown/);
+  });
+
+  it.each([
     ['no list', '{"a":1}'],
     ['no JSON', 'not json'],
-    ['a quantity that is text', '[{"needId":1,"buy":"1; drop table need"}]'],
-    ['more picks than anybody makes', JSON.stringify(Array(2001).fill({ needId: 1, buy: 1 }))],
+    ['a quantity that is text', '{"picks":[{"needId":1,"buy":"1; drop table need"}],"joins":{}}'],
+    ['a draft that is text', '{"picks":[{"needId":1,"buy":10000}],"joins":{"1":"1 or 1=1"}}'],
+    ['more picks than anybody makes', JSON.stringify({ picks: Array(2001).fill({ needId: 1, buy: 1 }), joins: {} })],
   ])('a preview with %s is refused', async (_, body) => {
     expect((await ask('/gather/preview', { method: 'POST', body })).status).toBe(400);
   });

@@ -25,6 +25,10 @@ const firsts = (all: Record<string, string | string[] | undefined>) =>
     Object.entries(all).flatMap(([k, v]) => (v === undefined ? [] : [[k, Array.isArray(v) ? (v[0] ?? '') : v]])),
   );
 
+/** What the address asks for, if it is one of the keys that there are. */
+export const asked = <T extends object>(of: T, text: string | undefined): keyof T | undefined =>
+  text !== undefined && Object.hasOwn(of, text) ? (text as keyof T) : undefined;
+
 /** A page of the yard: for the signed-in person; what is not theirs to see is told plainly. */
 export const place = (render: (asked: Asked) => Promise<ReactNode>) =>
   async function Place({ params, searchParams }: Params) {

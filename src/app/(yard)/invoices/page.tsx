@@ -4,13 +4,13 @@ import { INVOICE_FILTERS, listInvoices } from '@/queries/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { asked, place } from '../../server/place';
 import { InvoicesTable } from './InvoicesTable';
 
 export const metadata = { title: 'Invoices' };
 
 export default place(async ({ db, person, query }) => {
-  const show = (query.show ?? '') in INVOICE_FILTERS ? (query.show as keyof typeof INVOICE_FILTERS) : 'waiting';
+  const show = asked(INVOICE_FILTERS, query.show) ?? 'waiting';
   const { rows, more } = await listInvoices(db, person, {
     show,
     words: query.words,

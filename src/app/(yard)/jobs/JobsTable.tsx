@@ -12,7 +12,8 @@ import { LyingGlass } from '@/ui/SightGlass';
 import { useYard } from '@/ui/YardContext';
 
 export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
-  const { currency, day, may } = useYard();
+  const { currency, day, may, today } = useYard();
+  const late = (j: JobRow) => j.state === 'live' && j.dueOn !== null && j.dueOn < today;
   const router = useRouter();
   useKey('N', 'Open a new job', () => router.push('/jobs/new'), may('open jobs'));
   const whole = (amount: Parameters<typeof formatWhole>[0] | undefined) =>
@@ -51,7 +52,12 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
       key: 'due',
       head: 'Due',
       by: (j) => j.dueOn ?? '9999',
-      cell: (j) => <span className="whitespace-nowrap">{day(j.dueOn)}</span>,
+      cell: (j) => (
+        <span className={`whitespace-nowrap ${late(j) ? 'font-bold text-brick' : ''}`}>
+          {day(j.dueOn)}
+          {late(j) && <span className="sr-only">, late</span>}
+        </span>
+      ),
       wide: true,
     },
     {

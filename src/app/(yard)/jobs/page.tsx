@@ -1,17 +1,16 @@
 import Link from 'next/link';
-import { JOB_STATES, listJobs, type JobState } from '@/queries/jobs';
+import { JOB_STATES, listJobs } from '@/queries/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
-import { place } from '../../server/place';
+import { asked, place } from '../../server/place';
 import { JobsTable } from './JobsTable';
 
 export const metadata = { title: 'Jobs' };
 
 export default place(async ({ db, person, query }) => {
-  const state =
-    query.state === 'all' || (query.state ?? '') in JOB_STATES ? (query.state as JobState | 'all') : undefined;
+  const state = query.state === 'all' ? 'all' : asked(JOB_STATES, query.state);
   const { rows, more } = await listJobs(db, person, { state, words: query.words, after: query.after });
   const last = rows.at(-1)?.number ?? '';
   return (

@@ -5,7 +5,7 @@ import { UNSENT } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { asked, place } from '../../server/place';
 import { OrdersTable } from './OrdersTable';
 
 export const metadata = { title: 'Orders' };
@@ -20,7 +20,7 @@ const SHOWN = [
 ] as const;
 
 export default place(async ({ db, person, query }) => {
-  const show = (query.show ?? '') in ORDER_FILTERS ? (query.show as keyof typeof ORDER_FILTERS) : 'open';
+  const show = asked(ORDER_FILTERS, query.show) ?? 'open';
   const { rows, more } = await listOrders(db, person, {
     show,
     words: query.words,
