@@ -4,6 +4,7 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { ask } from '../ask';
 import { useKey } from '../keys';
 import { useYard } from '../YardContext';
 
@@ -53,10 +54,8 @@ function FindBox({ close }: { close: () => void }) {
   useEffect(() => {
     const stop = new AbortController();
     const wait = setTimeout(async () => {
-      const answer = await fetch(`/find?words=${encodeURIComponent(words)}`, { signal: stop.signal }).catch(
-        () => undefined,
-      );
-      if (answer?.ok) setFound((await answer.json()) as Found[]);
+      const told = await ask<Found[]>(`/find?words=${encodeURIComponent(words)}`, { signal: stop.signal });
+      if (told !== undefined) setFound(told);
     }, LEAST_WAIT);
     return () => {
       clearTimeout(wait);

@@ -1,13 +1,14 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { groupBy } from '@/core/group';
 import { formatAmount, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { headroomOf } from '@/core/tab/sums';
 import type { GatherView, SupplierTerms } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needs';
+import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -56,7 +57,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
       router.push(orders.length === 1 ? `/orders/${orders[0]?.number}` : '/orders?show=unsent');
     },
   });
-  const view = usePreview(picks, joins, drafting.clash);
+  const { view, current } = usePreview(picks, joins, drafting.clash);
   const choosing = useAct(chooseSupplier);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
   const groups = useMemo(() => [...groupBy(rows, (r) => r.supplierId)], [rows]);
@@ -79,7 +80,11 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     draft.set({});
   };
   const into = (view?.bundles ?? []).flatMap((b) => (b.into ? [{ orderId: b.into.id, version: b.into.version }] : []));
-  const submit = () => count > 0 && void drafting.run({ once: once.key(), picks: toPicks(picks), into });
+  const wrong = Object.entries(picks)
+    .filter(([, text]) => !parseQuantity(text).ok)
+    .map(([id]) => Number(id));
+  const ready = count > 0 && current && wrong.length === 0;
+  const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), into });
   const moveTo = (next: number) => {
     const index = Math.max(0, Math.min(order.length - 1, next));
     setAt(index);
@@ -90,13 +95,10 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
   useKey('ArrowUp', 'Line before', () => moveTo(at - 1));
   useKey('Space', 'Pick the line', () => here && pick([here], picks[here.id] === undefined), at >= 0);
   useKey('Enter', 'Look at the line', () => setOpen(here), at >= 0);
-  useKey('B', 'Draft what is picked', submit, count > 0);
-  useKey('Ctrl+Enter', 'Draft what is picked', submit, count > 0);
+  useKey('B', 'Draft what is picked', submit, ready);
+  useKey('Ctrl+Enter', 'Draft what is picked', submit, ready);
   useKey('Escape', 'Put back what is picked', putBack, count > 0);
 
-  const wrong = Object.entries(picks)
-    .filter(([, text]) => !parseQuantity(text).ok)
-    .map(([id]) => Number(id));
   const orders = view?.bundles.length ?? 0;
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
@@ -200,7 +202,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
             Put back
           </ShelfPlain>
         )}
-        <ShelfMain disabled={count === 0 || drafting.busy || wrong.length > 0} onClick={submit} hint="B">
+        <ShelfMain disabled={!ready || drafting.busy} onClick={submit} hint="B">
           {drafting.busy ? 'Drafting…' : orders === 0 ? 'Draft orders' : inWords(orders - into.length, into.length)}
         </ShelfMain>
       </Shelf>
@@ -209,29 +211,27 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
   );
 }
 
-/** What drafting would do, asked from the server as the picks change; the answer to an older question is dropped. */
-function usePreview(picks: Picks, joins: Joins, clash: unknown): GatherView | undefined {
-  const [view, setView] = useState<GatherView>();
+/**
+ * What drafting would do, asked from the server as the picks change; the answer to an older question is dropped.
+ * @returns the last answer, and whether it is the answer to these picks
+ */
+function usePreview(picks: Picks, joins: Joins, clash: unknown): { view: GatherView | undefined; current: boolean } {
+  const [told, setTold] = useState<{ asked: string; view: GatherView }>();
   const asked = JSON.stringify({ picks: toPicks(picks), joins });
   const nothing = Object.keys(picks).length === 0;
-  const ask = useCallback(async (body: string, signal: AbortSignal) => {
-    const answer = await fetch('/gather/preview', {
-      method: 'POST',
-      body,
-      headers: { 'content-type': 'application/json' },
-      signal,
-    }).catch(() => undefined);
-    if (answer?.ok) setView((await answer.json()) as GatherView);
-  }, []);
   useEffect(() => {
     const stop = new AbortController();
-    const wait = setTimeout(() => (nothing ? setView(undefined) : void ask(asked, stop.signal)), 120);
+    const wait = setTimeout(async () => {
+      const view = nothing ? undefined : await ask<GatherView>('/gather/preview', asJson(asked, stop.signal));
+      if (nothing) setTold(undefined);
+      else if (view !== undefined) setTold({ asked, view });
+    }, 120);
     return () => {
       clearTimeout(wait);
       stop.abort();
     };
-  }, [asked, nothing, clash, ask]);
-  return view;
+  }, [asked, nothing, clash]);
+  return { view: told?.view, current: told?.asked === asked };
 }
 
 const inWords = (made: number, joined: number) =>

@@ -6,6 +6,7 @@ import { formatMoney } from '@/core/money/money';
 import type { Mapping } from '@/core/quotes/rows';
 import type { ImportCheck } from '@/queries/quoteImport';
 import type { Choices } from '@/store/quotes';
+import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -133,14 +134,9 @@ function useCheck(first: ImportCheck, mapping: Mapping, choices: Choices) {
     if (asked === (checked ?? start)) return;
     const stop = new AbortController();
     const wait = setTimeout(async () => {
-      const answer = await fetch(`${location.pathname}/check`, {
-        method: 'POST',
-        body: asked,
-        headers: { 'content-type': 'application/json' },
-        signal: stop.signal,
-      }).catch(() => undefined);
-      if (!answer?.ok) return;
-      setCheck((await answer.json()) as ImportCheck);
+      const told = await ask<ImportCheck>(`${location.pathname}/check`, asJson(asked, stop.signal));
+      if (told === undefined) return;
+      setCheck(told);
       setChecked(asked);
     }, 150);
     return () => {
