@@ -45,7 +45,8 @@ async function prepare(): Promise<void> {
 }
 
 type Served = {
-  readonly get: (path: string) => Promise<void>;
+  /** Answers are read to the end; with a body it is posted. */
+  readonly get: (path: string, body?: string) => Promise<void>;
   readonly act: (name: string, path: string, input: object) => Promise<void>;
 };
 
@@ -75,8 +76,9 @@ async function served(work: (app: Served) => Promise<void>): Promise<void> {
     ) as Manifest;
     const ids = new Map(Object.entries(node).map(([id, { exportedName }]) => [exportedName, id]));
     await work({
-      get: async (path) => {
-        const answer = await fetch(base + path, { headers: { cookie }, redirect: 'error' });
+      get: async (path, body) => {
+        const method = body === undefined ? 'GET' : 'POST';
+        const answer = await fetch(base + path, { method, body, headers: { cookie }, redirect: 'error' });
         const text = await answer.text();
         if (!answer.ok || text.includes('could not be shown')) throw new Error(`${path} answered ${answer.status}`);
       },
@@ -99,7 +101,20 @@ async function served(work: (app: Served) => Promise<void>): Promise<void> {
   }
 }
 
-async function pages({ get }: Served): Promise<void> {
+/** Picks of forty lines of several jobs, others for each k, as Gather asks about them. */
+async function picksOf(db: Db): Promise<(k: number) => string> {
+  const open = db('need as n').join('job as j', 'j.id', 'n.jobId').where('j.state', 'live').where('n.open', '>', 0);
+  const needs = (await open.whereNotNull('n.supplierId').limit(400).select('n.id', 'n.open')) as {
+    id: number;
+    open: number;
+  }[];
+  return (k) => {
+    const picks = needs.slice((k % 10) * 40, (k % 10) * 40 + 40).map((n) => ({ needId: n.id, buy: n.open }));
+    return JSON.stringify({ picks, joins: {} });
+  };
+}
+
+async function pages(db: Db, { get }: Served): Promise<void> {
   const job = (k: number) => 1002 + k * 3;
   const order = (n: number) => `K26-${String(n).padStart(5, '0')}`;
   const views: [string, (k: number) => string][] = [
@@ -122,11 +137,14 @@ async function pages({ get }: Served): Promise<void> {
     ['Suppliers', () => '/suppliers'],
     ['Items', () => '/items'],
   ];
+  const picks = await picksOf(db);
   console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);
   for (const [name, path] of views) {
     for (let k = 0; k < 5; k += 1) await get(path(k));
     row(name, await timed(ROUNDS, (k) => get(path(k))));
   }
+  await get('/gather/preview', picks(0));
+  row('Gather: what 40 picks would do', await timed(ROUNDS, (k) => get('/gather/preview', picks(k))));
 }
 
 /** Each action with the page it answers with, brought up to date. */
@@ -200,7 +218,7 @@ console.log(
 );
 console.log('Served by the built application on this machine');
 await served(async (app) => {
-  await pages(app);
+  await pages(db, app);
   await actions(db, app);
 });
 const from = performance.now();
