@@ -7,6 +7,7 @@ import type { NeedRow } from '@/store/gathering';
 import { insertOne } from '@/store/rows';
 import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 import { optionalDay, text } from './jobs';
+import { counted } from '@/core/words';
 
 const needFields = {
   description: text(200, 'Say what is needed.'),
@@ -133,7 +134,7 @@ export const chooseSupplier = defineAction({
         ] as const,
     );
     await audit({
-      words: `Chose ${supplier.name} for ${needs.length} line${needs.length === 1 ? '' : 's'}`,
+      words: `Chose ${supplier.name} for ${counted(needs.length, 'line')}`,
       subjects,
       after: { supplierId, needIds },
     });

@@ -22,6 +22,7 @@ import { earliest } from '@/store/gathering';
 import { insertOne, nextCount } from '@/store/rows';
 import { defineAction, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { optionalDay, text } from './jobs';
+import { counted } from '@/core/words';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
 
@@ -79,7 +80,7 @@ export const draftOrders = defineAction({
         const count = bundle.lines.length;
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
         await trx('purchaseOrder').where({ id: order.id }).update({ wantedOn });
-        await resave(work, order, lines, `Added ${count} line${count === 1 ? '' : 's'} to draft ${order.number}`);
+        await resave(work, order, lines, `Added ${counted(count, 'line')} to draft ${order.number}`);
         made.push({ id: order.id, number: order.number, joined: true });
       }
     }

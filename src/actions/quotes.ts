@@ -10,6 +10,7 @@ import { loadKnowledge, type Choices } from '@/store/quotes';
 import { insertMany, insertOne } from '@/store/rows';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
 import { text } from './jobs';
+import { counted } from '@/core/words';
 
 type Quote = { id: number; jobId: number; number: string; state: QuoteState; version: number };
 
@@ -87,7 +88,7 @@ export const importQuote = defineAction({
       .where({ id: quote.id })
       .update({ version: quote.version + 1 });
     await audit({
-      words: `Brought ${lines.length} lines into quote ${quote.number} from ${file.name}`,
+      words: `Brought ${counted(lines.length, 'line')} into quote ${quote.number} from ${file.name}`,
       subjects: [
         ['quote', quote.id],
         ['job', quote.jobId],
@@ -216,7 +217,7 @@ export const winQuote = defineAction({
     await post(trx, happening('Quote won', 'quote', quoteId), { needIds: needIds.map((n) => n.id) });
     const total = minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) as Minor;
     await audit({
-      words: `Quote ${quote.number} won: ${wonBy} said yes. Budget ${formatMoney(total, company.currency)}, ${bought.length} lines to buy`,
+      words: `Quote ${quote.number} won: ${wonBy} said yes. Budget ${formatMoney(total, company.currency)}, ${counted(bought.length, 'line')} to buy`,
       subjects: [
         ['quote', quoteId],
         ['job', quote.jobId],

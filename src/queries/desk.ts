@@ -6,6 +6,7 @@ import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { heldAmount, compareInvoice, type StoredInvoice } from '@/store/invoices';
 import { countToBuy, listSoonest } from './needs';
+import { counted } from '@/core/words';
 
 /** One thing that waits for a person, in words, with the place where it is settled. */
 export type Waiting = {
@@ -18,7 +19,6 @@ export type Waiting = {
 export type Group = { readonly title: string; readonly count: number; readonly rows: readonly Waiting[] };
 
 const SHOWN = 5;
-const lines = (n: number) => `${n} line${n === 1 ? '' : 's'}`;
 
 /** What waits for this person today, the most pressing first; only what is theirs to settle. */
 export async function loadDesk(db: Db, person: Person, today: Day): Promise<Group[]> {
@@ -63,7 +63,7 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   const rest: Waiting = {
     word: 'To buy',
     weight: 'care',
-    text: `${lines(total)} wait on the buy lists of live jobs`,
+    text: `${counted(total, 'line')} wait on the buy lists of live jobs`,
     step: 'Gather',
     href: '/gather',
   };

@@ -9,6 +9,7 @@ import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
 import type { Supplier } from './gathering';
 import { findOrder } from './orders';
+import { counted } from '@/core/words';
 
 const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
@@ -37,7 +38,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     deliverTo: place,
     wanted: day(order.wantedOn),
     carrier: order.carrier,
-    payment: `${supplier.paymentDays} days from invoice`,
+    payment: `${counted(supplier.paymentDays, 'day')} from invoice`,
     buyer: buyer.name,
     instructions: order.instructions,
     currency,

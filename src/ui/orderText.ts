@@ -3,6 +3,7 @@ import { formatQuantity, ONE, parseQuantity, quantity, type Quantity } from '@/c
 import { unitOf } from '@/core/quantity/units';
 import type { LineKind } from '@/core/orders/order';
 import type { StoredLine, StoredOrder } from '@/store/orders';
+import { counted } from '@/core/words';
 
 /** An order as a person types it. */
 export type SplitText = {
@@ -192,11 +193,7 @@ export function differences(mine: OrderText, theirs: OrderText): Difference[] {
     if (m !== undefined && t !== undefined && same(m, t)) return [];
     const charged = m !== undefined && t !== undefined && said(m) === said(t);
     const words = (l: LineText | undefined) =>
-      l === undefined
-        ? 'taken off'
-        : charged
-          ? `${said(l)}, charged in ${l.splits.length} part${l.splits.length === 1 ? '' : 's'}`
-          : said(l);
+      l === undefined ? 'taken off' : charged ? `${said(l)}, charged in ${counted(l.splits.length, 'part')}` : said(l);
     return [{ key, label: 'Line', mine: words(m), theirs: words(t) }];
   });
   return [...head, ...lines];

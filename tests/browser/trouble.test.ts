@@ -73,7 +73,7 @@ describe('files that are not as they should be', () => {
     await browser.reads('2 left out');
     await (await browser.button('Bring in 2 lines')).click();
     await browser.reads('Rope 12 mm');
-    await browser.reads('2 lines are in quote Q-426');
+    await browser.reads('2 lines brought into quote Q-426');
   });
 });
 

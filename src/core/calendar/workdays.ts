@@ -1,5 +1,6 @@
 import { format, isValid, parseISO } from 'date-fns';
 import type { Brand } from '../brand';
+import { counted } from '../words';
 
 /** A calendar day as ISO 8601 text, 2026-03-03. Days compare as text. */
 export type Day = Brand<string, 'Day'>;
@@ -77,8 +78,6 @@ export function daysLate(needed: Day, leadDays: number, receivingDays: number, t
 /** @example formatDay('2026-03-03' as Day, '2026-01-10' as Day) // 'Tue 3 Mar' */
 export const formatDay = (day: Day, today: Day): string =>
   format(parseISO(day), day.slice(0, 4) === today.slice(0, 4) ? 'EEE d MMM' : 'EEE d MMM yyyy');
-
-const counted = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;
 
 /** How far away a day is: “today”, “in 4 working days”, “3 days late”, “in 6 weeks”. */
 export function howFar(day: Day, today: Day, calendar: Calendar): string {

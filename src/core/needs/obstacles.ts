@@ -1,4 +1,5 @@
 import { daysLate, type Calendar, type Day } from '../calendar/workdays';
+import { counted } from '../words';
 
 export type Obstacle =
   | { readonly kind: 'noSupplier' }
@@ -29,6 +30,6 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
 
 /** The few words that mark a row. */
 export function wordsFor(obstacle: Obstacle): string {
-  if (obstacle.kind === 'late') return `${obstacle.days} day${obstacle.days === 1 ? '' : 's'} too late`;
+  if (obstacle.kind === 'late') return `${counted(obstacle.days, 'day')} too late`;
   return { noSupplier: 'no supplier', noPrice: 'no price', noItem: 'no item number' }[obstacle.kind];
 }

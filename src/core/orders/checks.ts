@@ -2,6 +2,7 @@ import { formatMoney, minor, type Minor } from '../money/money';
 import { daysLate, type Calendar, type Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { sendingFaults, type OrderLine } from './order';
+import { counted } from '../words';
 
 export type Check = { readonly good: boolean; readonly words: string };
 
@@ -31,7 +32,7 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   for (const { description, leadDays } of missed)
     checks.push({
       good: false,
-      words: `${description} is wanted sooner than its lead time of ${leadDays} working days`,
+      words: `${description} is wanted sooner than its lead time of ${counted(leadDays, 'working day')}`,
     });
   if (missed.length === 0) checks.push({ good: true, words: 'The lead time allows the wanted dates' });
   const charged = lines.some((l) => l.kind === 'charge');

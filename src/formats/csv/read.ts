@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import type { DecimalMark } from '@/core/money/decimal';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { decodeText, type Decoded } from './decode';
+import { counted } from '@/core/words';
 
 export const MOST_ROWS = 50_000;
 export const MOST_BYTES = 8 * 1024 * 1024;
@@ -65,7 +66,7 @@ export function readCsv(bytes: Uint8Array): Result<Sheet> {
     return refused(
       refusal(
         'file.rows',
-        `The file has ${rows.length.toLocaleString('en-GB')} rows; the most is ${MOST_ROWS.toLocaleString('en-GB')}.`,
+        `The file has ${counted(rows.length, 'row')}; the most is ${MOST_ROWS.toLocaleString('en-GB')}.`,
       ),
     );
   const headings = first.cells.map((h, k) => h.trim() || `Column ${k + 1}`);

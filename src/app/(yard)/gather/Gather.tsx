@@ -18,6 +18,7 @@ import { chooseSupplier, draftOrders } from '../../acts';
 import { NeedSlip, type NeedChoices } from '../NeedSlip';
 import { GatherGroup } from './GatherGroup';
 import { GatherPlan } from './GatherPlan';
+import { counted } from '@/core/words';
 
 type Props = {
   readonly rows: readonly NeedLine[];
@@ -103,10 +104,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
   const late = Object.keys(picks).filter((id) => byId.get(Number(id))?.late).length;
-  const warnings = [
-    over > 0 && `${over} budget${over === 1 ? '' : 's'} over`,
-    late > 0 && `${late} line${late === 1 ? '' : 's'} late`,
-  ]
+  const warnings = [over > 0 && `${counted(over, 'budget')} over`, late > 0 && `${counted(late, 'line')} late`]
     .filter(Boolean)
     .join(' · ');
   const fault =
@@ -130,7 +128,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     >
       <PlaceTitle
         title="Gather"
-        count={`${total} line${total === 1 ? '' : 's'} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}
+        count={`${counted(total, 'line')} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}
       >
         {filters}
       </PlaceTitle>
@@ -183,12 +181,10 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
             <Fact>Pick lines to see the orders they make and what those do to each budget.</Fact>
           ) : (
             <>
-              <Fact strong>
-                {count} line{count === 1 ? '' : 's'} picked
-              </Fact>
+              <Fact strong>{counted(count, 'line')} picked</Fact>
               {view && (
                 <Fact>
-                  {orders} supplier{orders === 1 ? '' : 's'} · {new Set(view.bundles.flatMap((b) => b.jobs)).size} jobs
+                  {counted(orders, 'supplier')} · {counted(new Set(view.bundles.flatMap((b) => b.jobs)).size, 'job')}
                 </Fact>
               )}
               {value !== '' && <Fact strong>{value}</Fact>}
@@ -236,8 +232,8 @@ function usePreview(picks: Picks, joins: Joins, clash: unknown): { view: GatherV
 
 const inWords = (made: number, joined: number) =>
   made === 0
-    ? `Add to ${joined} draft${joined === 1 ? '' : 's'}`
-    : `Draft ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : `, add to ${joined}`}`;
+    ? `Add to ${counted(joined, 'draft')}`
+    : `Draft ${counted(made, 'order')}${joined === 0 ? '' : `, add to ${joined}`}`;
 
 function inThePast(orders: readonly { readonly number: string; readonly joined: boolean }[]): string {
   const numbers = (joined: boolean) => orders.flatMap((o) => (o.joined === joined ? o.number : [])).join(', ');

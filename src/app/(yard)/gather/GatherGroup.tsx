@@ -9,6 +9,7 @@ import { Dash } from '@/ui/kit/Sheet';
 import { Tags } from '@/ui/Tags';
 import { useYard } from '@/ui/YardContext';
 import type { Picks } from './Gather';
+import { counted } from '@/core/words';
 
 type Props = {
   readonly rows: readonly NeedLine[];
@@ -29,7 +30,7 @@ function termsInWords(terms: SupplierTerms): string {
     terms.carriage === 0
       ? 'no carriage'
       : `carriage ${money(terms.carriage)}${terms.carriageFreeFrom === null ? '' : `, free from ${money(terms.carriageFreeFrom)}`}`;
-  return `lead ${terms.leadDays} working day${terms.leadDays === 1 ? '' : 's'} · ${carriage}`;
+  return `lead ${counted(terms.leadDays, 'working day')} · ${carriage}`;
 }
 
 /** The lines of one supplier under its name and terms. */

@@ -3,6 +3,7 @@
 import { formatMoney, minor, type Minor } from '@/core/money/money';
 import type { BundleView, GatherView } from '@/queries/gather';
 import { EffectList } from '@/ui/EffectList';
+import { counted } from '@/core/words';
 
 function carriageInWords(b: BundleView): { words: string; good: boolean } {
   const money = (a: Minor) => formatMoney(a, b.currency).replace(/\.00$/, '');
@@ -28,7 +29,7 @@ function BundleCard({
   const { currency } = b;
   const carriage = carriageInWords(b);
   const care = [
-    late > 0 && `${late} line${late === 1 ? '' : 's'} arrive${late === 1 ? 's' : ''} too late`,
+    late > 0 && `${counted(late, 'line')} arrive${late === 1 ? 's' : ''} too late`,
     b.unpriced > 0 && `${b.unpriced} without a price`,
   ]
     .filter(Boolean)
@@ -40,7 +41,7 @@ function BundleCard({
         <span className="font-bold whitespace-nowrap">{formatMoney(b.into === null ? b.goods : b.adds, currency)}</span>
       </div>
       <div className="text-[12.5px] text-ink-2">
-        {b.lines} line{b.lines === 1 ? '' : 's'} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}
+        {counted(b.lines, 'line')} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}
       </div>
       {b.drafts.length > 0 && (
         <select
@@ -82,9 +83,9 @@ function BundleCard({
 function madeOf(bundles: readonly BundleView[]): string {
   const joined = bundles.filter((b) => b.into !== null).length;
   const made = bundles.length - joined;
-  const join = `join ${joined} draft${joined === 1 ? '' : 's'}`;
+  const join = `join ${counted(joined, 'draft')}`;
   if (made === 0) return `These ${join}`;
-  return `These make ${made} order${made === 1 ? '' : 's'}${joined === 0 ? '' : `, ${join}`}`;
+  return `These make ${counted(made, 'order')}${joined === 0 ? '' : `, ${join}`}`;
 }
 
 /** At the right of Gather: the orders that the picks make, and what those do to the jobs, before anything is made. */

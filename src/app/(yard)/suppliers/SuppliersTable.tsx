@@ -8,6 +8,7 @@ import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
+import { counted } from '@/core/words';
 
 export function SuppliersTable({ rows }: { rows: readonly SupplierRow[] }) {
   const { may } = useYard();
@@ -59,7 +60,7 @@ export function SuppliersTable({ rows }: { rows: readonly SupplierRow[] }) {
           <Dash />
         ) : (
           <Link href={`/gather?supplier=${s.id}`} className="hover:underline">
-            {s.toBuy} lines
+            {counted(s.toBuy, 'line')}
           </Link>
         ),
     },

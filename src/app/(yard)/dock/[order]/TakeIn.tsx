@@ -16,6 +16,7 @@ import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
 import { receive, takeBack } from '../../../acts';
 import { StateTag } from '../../orders/StateTag';
+import { counted } from '@/core/words';
 
 type Typed = {
   readonly note: string;
@@ -172,8 +173,8 @@ export function TakeIn({ order }: { order: DockOrder }) {
           <>
             <Fact strong>
               {typed.length === 0
-                ? `${due.length} line${due.length === 1 ? '' : 's'} still to come`
-                : `${typed.length} line${typed.length === 1 ? '' : 's'} to take in`}
+                ? `${counted(due.length, 'line')} still to come`
+                : `${counted(typed.length, 'line')} to take in`}
             </Fact>
             <Fact>{order.number}</Fact>
           </>

@@ -16,6 +16,7 @@ import { useYard } from '@/ui/YardContext';
 import { matchInvoice } from '../../../acts';
 import { BilledHead, BilledLead } from '../BilledLine';
 import { InvoiceTag } from '../InvoiceTag';
+import { counted } from '@/core/words';
 
 /** Ordered, received and billed side by side; matching makes the bill actual cost on the jobs. */
 export function InvoiceMatch({ view }: { view: InvoiceView }) {
@@ -114,7 +115,7 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
               {matched
                 ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
                 : held
-                  ? `${all.filter((d) => d.held).length} difference${all.filter((d) => d.held).length === 1 ? '' : 's'} beyond tolerance`
+                  ? `${counted(all.filter((d) => d.held).length, 'difference')} beyond tolerance`
                   : 'agrees with the order and the dock'}
             </Fact>
           </>

@@ -26,6 +26,7 @@ import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
 import { enterInvoice } from '../../../acts';
 import { BilledHead, BilledLead } from '../BilledLine';
+import { counted } from '@/core/words';
 
 type Props = {
   readonly order: StoredOrder;
@@ -223,9 +224,7 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
         fault={fault}
         facts={
           <>
-            <Fact strong>
-              {read.billed.length} line{read.billed.length === 1 ? '' : 's'} billed
-            </Fact>
+            <Fact strong>{counted(read.billed.length, 'line')} billed</Fact>
             <Fact strong>{formatMoney(totals.gross, currency)}</Fact>
             {off === 0 && <Fact>agrees with the paper</Fact>}
           </>

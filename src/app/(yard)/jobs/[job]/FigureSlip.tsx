@@ -7,6 +7,7 @@ import { STAGE_NAMES, type Stage } from '@/core/tab/stages';
 import type { PostingRow } from '@/queries/job';
 import { Slip } from '@/ui/kit/Slip';
 import { useYard } from '@/ui/YardContext';
+import { counted } from '@/core/words';
 
 type Props = {
   readonly rows: readonly PostingRow[];
@@ -32,7 +33,7 @@ export function FigureSlip({ rows, sum, count, title, back }: Props) {
       open
       onClose={() => router.replace(back, { scroll: false })}
       title={words}
-      detail={`${count} posting${count === 1 ? '' : 's'}, newest first`}
+      detail={`${counted(count, 'posting')}, newest first`}
       foot={
         <p className="flex justify-between font-bold">
           <span>Sum</span>

@@ -5,6 +5,7 @@ import { countOpen } from '@/queries/needs';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { counted } from '@/core/words';
 
 /** The shelf of a job's pages that change nothing: what is left to buy, and the way to gather it. */
 export async function JobShelf({ db, person, job, fact }: { db: Db; person: Person; job: JobHead; fact: string }) {
@@ -18,7 +19,7 @@ export async function JobShelf({ db, person, job, fact }: { db: Db; person: Pers
               ? 'Nothing is on its buy list'
               : toBuy === 0
                 ? 'Everything on its list is bought'
-                : `${toBuy} line${toBuy === 1 ? '' : 's'} still to buy`}
+                : `${counted(toBuy, 'line')} still to buy`}
           </Fact>
           <Fact>{fact}</Fact>
         </>

@@ -57,7 +57,7 @@ export default async function JobLayout({
           </span>
           <p className="mt-0.5 text-ink-2">{facts}</p>
         </div>
-        <div className="text-right text-ink-2">
+        <div className="text-ink-2 sm:text-right">
           {job.dueOn !== null && (
             <p>
               {job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>

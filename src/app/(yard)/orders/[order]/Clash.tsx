@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { differences, settle, type OrderText } from '@/ui/orderText';
+import { counted } from '@/core/words';
 
 type Side = 'mine' | 'theirs';
 type Props = {
@@ -54,13 +55,7 @@ export function Clash({ message, mine, theirs, places, onSettled, onPutBack }: P
         ))}
       </div>
       {rows.length === 0 && <p className="text-ink-2">Both versions say the same. Save to go on.</p>}
-      <Shelf
-        facts={
-          <Fact strong>
-            {rows.length} difference{rows.length === 1 ? '' : 's'} between the two versions
-          </Fact>
-        }
-      >
+      <Shelf facts={<Fact strong>{counted(rows.length, 'difference')} between the two versions</Fact>}>
         <ShelfPlain onClick={onPutBack}>Take the version that stands</ShelfPlain>
         <ShelfMain onClick={settled}>Save what is chosen</ShelfMain>
       </Shelf>

@@ -13,6 +13,7 @@ import { changeOrder } from '../../../acts';
 import { Clash } from './Clash';
 import { LineForm } from './LineForm';
 import type { OrderFormChoices } from './OrderPage';
+import { counted } from '@/core/words';
 
 type Props = { readonly view: OrderView; readonly choices: OrderFormChoices; readonly onClose: () => void };
 type Kept = { readonly version: number; readonly text: OrderText };
@@ -129,9 +130,7 @@ export function OrderForm({ view, choices, onClose }: Props) {
             <Fact strong>
               <span className="mono">{order.number}</span>
             </Fact>
-            <Fact>
-              {text.lines.length} line{text.lines.length === 1 ? '' : 's'}, kept here as you type
-            </Fact>
+            <Fact>{counted(text.lines.length, 'line')}, kept here as you type</Fact>
           </>
         }
       >

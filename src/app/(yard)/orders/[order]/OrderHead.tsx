@@ -8,6 +8,7 @@ import { UNSENT } from '@/core/orders/states';
 import type { OrderView } from '@/queries/orders';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../StateTag';
+import { counted } from '@/core/words';
 
 const Block = ({ label, strong, children }: { label: string; strong: ReactNode; children?: ReactNode }) => (
   <div className="min-w-0 flex-1 basis-[150px]">
@@ -71,12 +72,12 @@ function Terms({ view }: { view: OrderView }) {
             </Link>
           }
         >
-          {[supplier.contact, `${supplier.paymentDays} days`, order.currency].filter(Boolean).join(' · ')}
+          {[supplier.contact, counted(supplier.paymentDays, 'day'), order.currency].filter(Boolean).join(' · ')}
         </Block>
         <Block label="Deliver to" strong={place.name}>
           {place.instructions}
         </Block>
-        <Block label="Wanted" strong={day(order.wantedOn)}>{`lead ${supplier.leadDays} working days`}</Block>
+        <Block label="Wanted" strong={day(order.wantedOn)}>{`lead ${counted(supplier.leadDays, 'working day')}`}</Block>
         <Block label="Carrier" strong={order.carrier || '–'}>
           {order.currency === companyCurrency || order.rate === PAR
             ? ''

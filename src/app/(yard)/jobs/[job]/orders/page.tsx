@@ -6,6 +6,7 @@ import { Empty, GoOn } from '@/ui/kit/Sheet';
 import { OrdersTable } from '../../../orders/OrdersTable';
 import { place } from '../../../../server/place';
 import { JobShelf } from '../JobShelf';
+import { counted } from '@/core/words';
 
 export default place(async ({ db, person, params, query }) => {
   const job = await findJob(db, person, params.job ?? '');
@@ -34,7 +35,7 @@ export default place(async ({ db, person, params, query }) => {
           Older orders
         </GoOn>
       )}
-      <JobShelf db={db} person={person} job={job} fact={`${job.counts.orders} orders in all`} />
+      <JobShelf db={db} person={person} job={job} fact={`${counted(job.counts.orders, 'order')} in all`} />
     </div>
   );
 });

@@ -23,18 +23,18 @@ export function FileColumns({ check, mapping, onChange }: Props) {
       ...(field === '' ? {} : { [field]: column }),
     });
   return (
-    <table className="ledger min-w-0 flex-1 basis-[480px]" aria-label="Columns of the file">
+    <table className="ledger min-w-0 flex-1 basis-[480px] max-phone:basis-full" aria-label="Columns of the file">
       <thead>
         <tr>
-          <th className="w-[170px]">Column</th>
+          <th className="sm:w-[170px]">Column</th>
           <th className="w-[186px]">Holds</th>
-          <th>First in the file</th>
+          <th className="max-phone:hidden">First in the file</th>
         </tr>
       </thead>
       <tbody>
         {check.headings.map((heading, k) => (
           <tr key={k}>
-            <th scope="row" className="!font-semibold whitespace-nowrap">
+            <th scope="row" className="!font-semibold">
               {heading}
             </th>
             <td>
@@ -52,7 +52,9 @@ export function FileColumns({ check, mapping, onChange }: Props) {
                 ))}
               </select>
             </td>
-            <td className="max-w-0 truncate !text-ink-2">{check.samples[k]?.join(' · ') || 'empty'}</td>
+            <td className="max-w-0 truncate !text-ink-2 max-phone:hidden">
+              {check.samples[k]?.join(' · ') || 'empty'}
+            </td>
           </tr>
         ))}
       </tbody>

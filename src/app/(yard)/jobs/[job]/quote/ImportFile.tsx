@@ -15,6 +15,7 @@ import { importQuote } from '../../../../acts';
 import type { NeedChoices } from '../../../NeedSlip';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
 import { Problems, Unknown } from './FileProblems';
+import { counted } from '@/core/words';
 
 type Props = {
   readonly first: ImportCheck;
@@ -33,7 +34,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
   const { check, checking } = useCheck(first, mapping, choices);
   const once = useOnce();
   const { run, busy, refusals } = useAct(importQuote, {
-    said: ({ lines }) => `${lines} lines are in quote ${quote}`,
+    said: ({ lines }) => `${counted(lines, 'line')} brought into quote ${quote}`,
     onDone: () => router.push(`/jobs/${job}/quote`),
   });
   const stops = check.stopped.filter((row) => !choices.leftOut.includes(row));
@@ -58,7 +59,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
     <div className="mt-3">
       <h2 className="text-[18px]">{check.name}</h2>
       <p className="text-ink-2">
-        {check.rows.toLocaleString('en-GB')} rows, {check.encoding}, columns parted by{' '}
+        {counted(check.rows, 'row')}, {check.encoding}, columns parted by{' '}
         {DELIMITERS[check.delimiter] ?? check.delimiter}.{' '}
         <label>
           Decimals are written with{' '}
@@ -97,9 +98,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
         facts={
           <>
             <Fact strong>
-              {checking
-                ? 'Checking…'
-                : `${check.ready.toLocaleString('en-GB')} of ${check.rows.toLocaleString('en-GB')} rows ready`}
+              {checking ? 'Checking…' : `${check.ready.toLocaleString('en-GB')} of ${counted(check.rows, 'row')} ready`}
             </Fact>
             {stops.length > 0 && <Fact warn>{stops.length} with a problem</Fact>}
             {choices.leftOut.length > 0 && <Fact>{choices.leftOut.length} left out</Fact>}
@@ -112,7 +111,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
           <ShelfPlain onClick={() => leave(stops, true)}>Leave out the {stops.length} with a problem</ShelfPlain>
         )}
         <ShelfMain disabled={!ready || busy} onClick={submit} hint="^↵">
-          {busy ? 'Bringing in…' : `Bring in ${check.ready.toLocaleString('en-GB')} lines`}
+          {busy ? 'Bringing in…' : `Bring in ${counted(check.ready, 'line')}`}
         </ShelfMain>
       </Shelf>
     </div>

@@ -16,6 +16,7 @@ import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
 import { WinSlip } from './WinSlip';
+import { counted } from '@/core/words';
 
 const FILE_INPUT = 'quote-file';
 const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
@@ -160,9 +161,7 @@ export function QuoteLines({
         fault={fault}
         facts={
           <>
-            <Fact strong>
-              {rows.length} line{rows.length === 1 ? '' : 's'}
-            </Fact>
+            <Fact strong>{counted(rows.length, 'line')}</Fact>
             {rows.length > 0 && (
               <>
                 <Fact>cost {formatMoney(sum('cost'), currency)}</Fact>

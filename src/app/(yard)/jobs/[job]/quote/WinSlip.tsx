@@ -12,6 +12,7 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { winQuote } from '../../../../acts';
 import { BudgetList } from './BudgetList';
+import { counted } from '@/core/words';
 
 /** The customer said yes: who, and what that opens. */
 export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClose: () => void }) {
@@ -21,7 +22,7 @@ export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string
   const once = useOnce();
   const { run, busy, refusals, clash, faultAt } = useAct(winQuote, {
     said: ({ bought, budget }) =>
-      `Budget ${formatMoney(budget, currency)} is open, ${bought} lines are on the buy list`,
+      `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`,
     onDone: () => router.push(`/jobs/${job}`),
   });
   const names = new Map(quote.rows.map((r) => [r.code, r.codeName]));
@@ -71,8 +72,7 @@ export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string
       <BudgetList rows={rows} />
       <h3 className="mt-4 text-[15px]">Fills the buy list</h3>
       <p className="text-ink-2">
-        {bought} bought line{bought === 1 ? '' : 's'}. Allowances open budget only; made and labour lines are not
-        bought.
+        {counted(bought, 'bought line')}. Allowances open budget only; made and labour lines are not bought.
       </p>
     </Slip>
   );
