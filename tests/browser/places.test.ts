@@ -1,8 +1,9 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { App } from '../support/app';
-import { Browser, PHONE } from './driver';
+import { Browser, DESK, PHONE } from './driver';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -85,17 +86,59 @@ describe('every main view', () => {
   });
 });
 
+/** By how much a view is wider than its window. */
+const beyond = () =>
+  browser.driver.executeScript<number>(
+    'const m = document.getElementById("sheet-scroll"); return Math.max(document.documentElement.scrollWidth, m.scrollWidth) - window.innerWidth',
+  );
+
+describe('what opens on a view', () => {
+  afterEach(() => browser.resize(DESK));
+
+  const press = async (words: string) => (await browser.button(words)).click();
+  it.each<[string, () => Promise<unknown>]>([
+    [
+      'a quote file with its columns and problems',
+      async () => {
+        const file = join(app.folder, 'quote.csv');
+        writeFileSync(file, 'Description,Qty,Our cost,Cost code,Supplier\nHose,2,8,77,Nobody\nRope,x,1,02,\n');
+        await browser.go('/jobs/426/quote');
+        await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
+        await browser.reads('Rows to look at');
+      },
+    ],
+    [
+      'Gather with lines picked',
+      async () => {
+        await browser.go('/gather?job=412');
+        await (await browser.see(By.css('[aria-label="Pick all of Brightsound Marine Electrics"]'))).click();
+        await browser.reads('These make 1 order');
+      },
+    ],
+    ['an order being changed', async () => browser.go('/orders/K26-0024').then(() => press('Change'))],
+    ['the question before sending', async () => browser.go('/orders/K26-0024').then(() => press('Send'))],
+    ['the reason for calling off', async () => browser.go('/orders/K26-0024').then(() => press('Call off'))],
+    ['a line of the buy list', async () => browser.go('/jobs/412/buy-list').then(() => press('Bilge pump'))],
+    ['Find', async () => browser.go('/').then(() => press('Find'))],
+  ])('%s can be used by everybody, and fits a phone', async (_, open) => {
+    await open();
+    await settle();
+    expect(await axe()).toEqual([]);
+    await browser.resize(PHONE);
+    await settle();
+    expect(await axe()).toEqual([]);
+    expect(await beyond()).toBeLessThanOrEqual(0);
+  });
+});
+
 describe('on a phone', () => {
   beforeAll(() => browser.resize(PHONE));
-  afterAll(() => browser.resize({ width: 1280, height: 800 }));
+  afterAll(() => browser.resize(DESK));
 
   it.each(PLACES.filter((p) => !p.includes('figure')))('%s fits the width', async (path) => {
     await browser.go(path);
     await browser.see(By.css('main h1, main h2'));
-    const wide = (await browser.driver.executeScript(
-      'const m = document.getElementById("sheet-scroll"); return Math.max(document.documentElement.scrollWidth, m.scrollWidth + 0) - window.innerWidth',
-    )) as number;
-    expect(wide).toBeLessThanOrEqual(0);
+    expect(await beyond()).toBeLessThanOrEqual(0);
   });
 
   it('takes a delivery in with the thumb, as the storekeeper', async () => {

@@ -223,6 +223,14 @@ describe('quantities that cannot be', () => {
     await (await browser.see(By.css('[aria-label="Pick Bow shackle 12 mm for 421"]'))).click();
     await browser.type('Quantity of Bow shackle 12 mm to buy for 421', '99');
     await browser.reads('99 picked, but 20 are left to buy');
+    await browser.type('Quantity of Bow shackle 12 mm to buy for 421', 'ten');
+    await browser.reads('A quantity cannot be read');
+    await (await browser.find(By.css('h1'))).click();
+    await browser.driver.actions().sendKeys('b').perform();
+    expect(await browser.driver.findElements(By.xpath("//button[contains(., 'Draft') and not(@disabled)]"))).toEqual(
+      [],
+    );
+    expect(await browser.driver.getCurrentUrl()).toContain('/gather');
     await (await browser.button('Put back')).click();
   });
 

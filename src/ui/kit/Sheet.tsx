@@ -62,4 +62,11 @@ export const GoOn = ({ to, query, children }: { to: string; query: Record<string
   </p>
 );
 
+/** Holds a table that is wider than a phone: it scrolls by itself, with the keyboard too. */
+export const Wide = ({ label, children }: { label: string; children: ReactNode }) => (
+  <div tabIndex={0} role="region" aria-label={label} className="max-phone:overflow-x-auto">
+    {children}
+  </div>
+);
+
 export const Dash = () => <span className="text-ink-2">–</span>;

@@ -9,7 +9,7 @@ import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { EffectList } from '@/ui/EffectList';
-import { Sheet } from '@/ui/kit/Sheet';
+import { Sheet, Wide } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -52,34 +52,36 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
           Order {view.order}
         </Link>
       </div>
-      <div className="mt-3 max-phone:overflow-x-auto">
-        <table className="ledger" aria-label="Ordered, received and billed">
-          <thead>
-            <tr>
-              <BilledHead />
-              <th className="num">Billed now</th>
-              <th className="num">Order price</th>
-              <th className="num">Billed price</th>
-              <th className="num">Net {signOf(currency)}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map(({ line, order, billed, differences }) => {
-              const off = (kind: Difference['kind']) => differences.find((d) => d.kind === kind);
-              const tone = (d: Difference | undefined) =>
-                d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
-              return (
-                <tr key={line.id}>
-                  <BilledLead line={order} received={billed.received} before={billed.billedBefore} />
-                  <td className={`num ${tone(off('quantity'))}`}>{formatQuantity(billed.quantity)}</td>
-                  <td className="num">{formatPrice(billed.orderPrice, currency)}</td>
-                  <td className={`num ${tone(off('price'))}`}>{formatPrice(billed.price, currency)}</td>
-                  <td className="num !font-semibold">{formatAmount(line.net, currency)}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+      <div className="mt-3">
+        <Wide label="Ordered, received and billed, to be moved sideways">
+          <table className="ledger" aria-label="Ordered, received and billed">
+            <thead>
+              <tr>
+                <BilledHead />
+                <th className="num">Billed now</th>
+                <th className="num">Order price</th>
+                <th className="num">Billed price</th>
+                <th className="num">Net {signOf(currency)}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map(({ line, order, billed, differences }) => {
+                const off = (kind: Difference['kind']) => differences.find((d) => d.kind === kind);
+                const tone = (d: Difference | undefined) =>
+                  d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
+                return (
+                  <tr key={line.id}>
+                    <BilledLead line={order} received={billed.received} before={billed.billedBefore} />
+                    <td className={`num ${tone(off('quantity'))}`}>{formatQuantity(billed.quantity)}</td>
+                    <td className="num">{formatPrice(billed.orderPrice, currency)}</td>
+                    <td className={`num ${tone(off('price'))}`}>{formatPrice(billed.price, currency)}</td>
+                    <td className="num !font-semibold">{formatAmount(line.net, currency)}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </Wide>
       </div>
       <Sums
         rows={[

@@ -7,7 +7,7 @@ import { addQ, formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { OrderView } from '@/queries/orders';
 import { ReasonQuestion } from '@/ui/kit/Reason';
-import { Dash } from '@/ui/kit/Sheet';
+import { Dash, Wide } from '@/ui/kit/Sheet';
 import { Sums, type SumRow } from '@/ui/kit/Sums';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -36,71 +36,73 @@ export function OrderLines({ view }: { view: OrderView }) {
   ];
   return (
     <>
-      <div className="mt-2 max-phone:overflow-x-auto">
-        <table className="ledger" aria-label="Lines of the order">
-          <thead>
-            <tr>
-              <th className="w-[26px]">
-                <span className="sr-only">Line</span>
-              </th>
-              <th>Line</th>
-              <th className="num">Quantity</th>
-              {sent && <th className="w-[168px]">Received, billed</th>}
-              <th className="num">Price</th>
-              <th className="max-phone:hidden">Charged to</th>
-              <th className="max-phone:hidden">Wanted</th>
-              <th className="num">Net {signOf(order.currency)}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {order.lines.map((l, k) => (
-              <tr key={l.id}>
-                <td className="text-ink-2">{k + 1}</td>
-                <td className="py-1">
-                  <span className="font-semibold">{l.description}</span>
-                  {l.closedShort !== null && <span className="tag ml-2">closed short</span>}
-                  <span className="mono block text-ink-2">
-                    {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
-                      (l.kind === 'goods' ? '' : l.kind)}
-                  </span>
-                  <span className="text-[12.5px] phone:hidden">
-                    <Charged line={l} view={view} />
-                  </span>
-                </td>
-                <td className="num">
-                  {l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`}
-                </td>
-                {sent && (
-                  <td>
-                    <LineProgress line={l} />
-                    {mayClose(l, order.state) && may('send orders') && (
-                      <button
-                        type="button"
-                        className="ml-2 text-[12px] text-copper-text underline-offset-2 hover:underline"
-                        onClick={() => setClosing(l)}
-                      >
-                        close short
-                      </button>
-                    )}
-                  </td>
-                )}
-                <td className="num">
-                  {l.price === null ? (
-                    <span className="tag tag-care">no price</span>
-                  ) : (
-                    formatPrice(l.price, order.currency)
-                  )}
-                  {l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}
-                </td>
-                <td className="py-1 max-phone:hidden">
-                  <Charged line={l} view={view} />
-                </td>
-                <td className="whitespace-nowrap max-phone:hidden">{day(l.wantedOn)}</td>
-                <td className="num !font-semibold">{formatAmount(l.net, order.currency)}</td>
+      <div className="mt-2">
+        <Wide label="Lines of the order, to be moved sideways">
+          <table className="ledger" aria-label="Lines of the order">
+            <thead>
+              <tr>
+                <th className="w-[26px]">
+                  <span className="sr-only">Line</span>
+                </th>
+                <th>Line</th>
+                <th className="num">Quantity</th>
+                {sent && <th className="w-[168px]">Received, billed</th>}
+                <th className="num">Price</th>
+                <th className="max-phone:hidden">Charged to</th>
+                <th className="max-phone:hidden">Wanted</th>
+                <th className="num">Net {signOf(order.currency)}</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {order.lines.map((l, k) => (
+                <tr key={l.id}>
+                  <td className="text-ink-2">{k + 1}</td>
+                  <td className="py-1">
+                    <span className="font-semibold">{l.description}</span>
+                    {l.closedShort !== null && <span className="tag ml-2">closed short</span>}
+                    <span className="mono block text-ink-2">
+                      {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
+                        (l.kind === 'goods' ? '' : l.kind)}
+                    </span>
+                    <span className="text-[12.5px] phone:hidden">
+                      <Charged line={l} view={view} />
+                    </span>
+                  </td>
+                  <td className="num">
+                    {l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`}
+                  </td>
+                  {sent && (
+                    <td>
+                      <LineProgress line={l} />
+                      {mayClose(l, order.state) && may('send orders') && (
+                        <button
+                          type="button"
+                          className="ml-2 text-[12px] text-copper-text underline-offset-2 hover:underline"
+                          onClick={() => setClosing(l)}
+                        >
+                          close short
+                        </button>
+                      )}
+                    </td>
+                  )}
+                  <td className="num">
+                    {l.price === null ? (
+                      <span className="tag tag-care">no price</span>
+                    ) : (
+                      formatPrice(l.price, order.currency)
+                    )}
+                    {l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}
+                  </td>
+                  <td className="py-1 max-phone:hidden">
+                    <Charged line={l} view={view} />
+                  </td>
+                  <td className="whitespace-nowrap max-phone:hidden">{day(l.wantedOn)}</td>
+                  <td className="num !font-semibold">{formatAmount(l.net, order.currency)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
       </div>
       <Sums rows={sums} />
       {closing && <CloseShort line={closing} view={view} onClose={() => setClosing(undefined)} />}
