@@ -62,7 +62,7 @@ describe('files that are not as they should be', () => {
       '“31/02/2026” is no date',
     ])
       await browser.reads(words);
-    expect(await (await browser.see(By.xpath("//button[contains(., 'Bring in 1 lines')]"))).isEnabled()).toBe(false);
+    expect(await (await browser.see(By.xpath("//button[contains(., 'Bring in 1 line')]"))).isEnabled()).toBe(false);
   });
 
   it('lets unknown names be settled and bad rows be left out, deliberately', async () => {
