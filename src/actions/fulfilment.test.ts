@@ -151,6 +151,15 @@ describe('the dock', () => {
     expect(await yard.tab()).toEqual({ onOrder: 2500, received: 10_400 });
   });
 
+  it('takes no line in twice in one delivery, which would pass for less than it is', async () => {
+    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
+    const arrival = { lineId: order.lines[0]?.id ?? 0, arrives: q(8), keepOver: false };
+    const input = { once: yard.once(), orderId: order.id, version: order.version, note: '' };
+    const outcome = await receive(await yard.as('storekeeper'), { ...input, arrivals: [arrival, arrival] });
+    expect(refusedWith(outcome)).toEqual(['input']);
+    expect(await yard.tab()).toEqual({ onOrder: 9600 + 2500 });
+  });
+
   it('takes a receipt back, once', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
     const store = await yard.as('storekeeper');
@@ -215,6 +224,12 @@ describe('invoices', () => {
     expect(refusedWith(await yard.bill(order, 5, { day: '2026-05-13' }))).toEqual(['invoice.day']);
     const draft = await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
     expect(refusedWith(await yard.bill(draft, 1))).toEqual(['order.state']);
+  });
+
+  it('bill no line twice', async () => {
+    const order = await sentAndIn(12);
+    const outcome = await yard.bill(order, 12, { lines: [yard.billed(order, 6), yard.billed(order, 6)] });
+    expect(refusedWith(outcome)).toEqual(['input']);
   });
 
   it('count what earlier bills took, matched or not', async () => {

@@ -10,7 +10,7 @@ import { billedParts, compareInvoice, refreshHeld, type Comparison, type StoredI
 import { postOrder } from '@/store/ledger';
 import { findOrder, refreshProgress } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
-import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
+import { defineAction, distinct, found, once, refuse, sameVersion, type Work } from './action';
 import { optionalDay, text } from './jobs';
 import { subjectsOf } from './orders';
 
@@ -31,7 +31,11 @@ export const enterInvoice = defineAction({
     number: text(40, 'Type the number that stands on the invoice.'),
     day: optionalDay.refine((d) => d !== null, 'Type the date that stands on the invoice.'),
     typedTotal: minorSchema,
-    lines: z.array(billedInput).min(1, 'Say what is billed of at least one line.').max(1000),
+    lines: z
+      .array(billedInput)
+      .min(1, 'Say what is billed of at least one line.')
+      .max(1000)
+      .refine(distinct('lineId'), 'A line of the order is billed twice on this invoice. Add the two up.'),
   }),
   run: async (work, input) => {
     const { trx, actor, now, today, audit } = work;
@@ -40,8 +44,6 @@ export const enterInvoice = defineAction({
     if (![...OPEN_AT_SUPPLIER, 'settled'].includes(order.state))
       refuse('order.state', `Order ${order.number} was not sent, so it cannot be billed.`);
     if (day > today) refuse('invoice.day', 'The invoice is dated after today.', 'day');
-    if (new Set(input.lines.map((l) => l.lineId)).size < input.lines.length)
-      refuse('invoice.twice', 'A line of the order is billed twice on this invoice. Add the two up.');
     const twin = (await trx('invoice').where({ supplierId: order.supplierId, number: input.number }).first('day')) as
       { day: string } | undefined;
     if (twin !== undefined)

@@ -20,7 +20,7 @@ import {
 } from '@/store/orders';
 import { earliest } from '@/store/gathering';
 import { insertOne, nextCount } from '@/store/rows';
-import { defineAction, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
+import { defineAction, distinct, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { optionalDay, text } from './jobs';
 import { counted } from '@/core/words';
 
@@ -56,7 +56,8 @@ export const draftOrders = defineAction({
     picks: z
       .array(z.object({ needId: z.number().int(), buy: quantitySchema }))
       .min(1, 'Pick a line first.')
-      .max(2000, 'Pick at most 2,000 lines at a time.'),
+      .max(2000, 'Pick at most 2,000 lines at a time.')
+      .refine(distinct('needId'), 'A line is picked twice.'),
     /** Drafts that the lines for their supplier join, as they were when this person chose them. */
     into: z.array(z.object(orderRef)).max(200).default([]),
   }),
@@ -186,7 +187,7 @@ export const changeOrder = defineAction({
     wantedOn: optionalDay,
     carrier: z.string().trim().max(120),
     instructions: z.string().trim().max(1000),
-    lines: z.array(lineInput).max(1000),
+    lines: z.array(lineInput).max(1000).refine(distinct('id'), 'A line of the order stands there twice.'),
   }),
   run: async (work, { once: _, orderId, version, lines, ...terms }) => {
     const order = await orderOf(work, orderId, version);

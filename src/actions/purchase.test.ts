@@ -107,6 +107,13 @@ describe('drafting', () => {
     ).toEqual(['need.open']);
   });
 
+  it('does not take one line twice in one go', async () => {
+    const pick = { needId: await yard.need(), buy: q(8) };
+    const outcome = await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [pick, pick] });
+    expect(outcome).toMatchObject({ status: 'refused', refusals: [{ message: 'A line is picked twice.' }] });
+    expect(await yard.tab()).toEqual({ planned: 9600 });
+  });
+
   it('lets part of a line be bought now', async () => {
     const needId = await yard.need();
     await yard.draft([{ needId, buy: q(5) }]);
@@ -241,6 +248,8 @@ describe('changing an order', () => {
       refusedWith(await change([{ ...line, wantedOn: '', splits: [{ ...line.splits[0], quantity: q(3) }] }])),
     ).toEqual(['split.sum']);
     expect(refusedWith(await change([{ ...line, id: 999, wantedOn: '' }]))).toEqual(['line.missing']);
+    const twice = [1, 2].map(() => ({ ...line, wantedOn: '', splits: [...line.splits] }));
+    expect(refusedWith(await change(twice))).toEqual(['input']);
   });
 
   it('holds a draft open and takes it up again', async () => {

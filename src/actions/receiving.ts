@@ -8,7 +8,7 @@ import { refreshHeld } from '@/store/invoices';
 import { postOrder } from '@/store/ledger';
 import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
 import { insertOne, nextCount } from '@/store/rows';
-import { defineAction, found, once, Refused, refuse } from './action';
+import { defineAction, distinct, found, once, Refused, refuse } from './action';
 import { orderOf, orderRef, subjectsOf } from './orders';
 
 const arrivalInput = z.object({ lineId: z.number().int(), arrives: quantitySchema, keepOver: z.boolean() });
@@ -21,7 +21,10 @@ export const receive = defineAction({
     once,
     ...orderRef,
     note: z.string().trim().max(80),
-    arrivals: z.array(arrivalInput).max(1000),
+    arrivals: z
+      .array(arrivalInput)
+      .max(1000)
+      .refine(distinct('lineId'), 'A line arrives twice in one delivery. Add the two up.'),
   }),
   run: async (work, { orderId, version, note, arrivals }) => {
     const { trx, actor, today, now, audit, happening } = work;

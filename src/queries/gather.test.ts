@@ -128,6 +128,15 @@ describe('picks that join a draft', () => {
     expect(await yard.tab()).toEqual({ drafted: 41_600 });
   });
 
+  it('join nothing that is in another currency than the supplier sells in now', async () => {
+    const draft = await yard.draft([await pickOf({}, 12)]);
+    await yard.db('supplier').where({ id: draft.supplierId }).update({ currency: 'EUR' });
+    const picks = [await pickOf({ description: 'Clamp' }, 1)];
+    expect((await preview(picks)).bundles[0]?.drafts).toEqual([]);
+    const refused = await add(picks, [{ orderId: draft.id, version: draft.version }]);
+    expect(refusedWith(refused)).toEqual(['order.currency']);
+  });
+
   it('join nothing that was changed or sent in the meantime', async () => {
     const draft = await yard.draft([await pickOf({}, 12)]);
     const picks = [await pickOf({ description: 'Clamp' }, 1)];

@@ -84,10 +84,6 @@ export async function planOrders(db: Db, picks: readonly Picked[], joined: reado
   const refusals = all.flatMap((n) => faultOf(n) ?? []);
   if (all.length < picks.length)
     refusals.push(refusal('need.gone', 'A picked line is no longer on its buy list. Look at the list again.'));
-  const drafts = await loadDrafts(db, joined);
-  for (const d of drafts.values())
-    if (!EDITABLE.includes(d.state))
-      refusals.push(refusal('order.state', `Order ${d.number} is no longer being drafted, so nothing can be added.`));
   const needs = all.filter((n) => faultOf(n) === undefined);
   const itemIds = needs.flatMap((n) => n.itemId ?? []);
   const items = new Map((await whereIn<ItemRow>(db, 'item', 'id', itemIds)).map((i) => [i.id, i]));
@@ -96,6 +92,15 @@ export async function planOrders(db: Db, picks: readonly Picked[], joined: reado
     db,
     needs.flatMap((n) => n.supplierId ?? []),
   );
+  const drafts = await loadDrafts(db, joined);
+  for (const d of drafts.values()) {
+    if (!EDITABLE.includes(d.state))
+      refusals.push(refusal('order.state', `Order ${d.number} is no longer being drafted, so nothing can be added.`));
+    if ((suppliers.get(d.supplierId)?.currency ?? d.currency) !== d.currency)
+      refusals.push(
+        refusal('order.currency', `Order ${d.number} is in ${d.currency}, which its supplier sells in no more.`),
+      );
+  }
   const byId = new Map(needs.map((n) => [n.id, n]));
   const picked = needs.flatMap((n): PickedNeed[] => {
     const supplier = suppliers.get(n.supplierId ?? 0);
