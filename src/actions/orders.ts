@@ -80,8 +80,7 @@ export const draftOrders = defineAction({
       else {
         const count = bundle.lines.length;
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
-        await trx('purchaseOrder').where({ id: order.id }).update({ wantedOn });
-        await resave(work, order, lines, `Added ${counted(count, 'line')} to draft ${order.number}`);
+        await resave(work, order, { wantedOn }, lines, `Added ${counted(count, 'line')} to draft ${order.number}`);
         made.push({ id: order.id, number: order.number, joined: true });
       }
     }
@@ -128,17 +127,18 @@ async function draft(work: Work, supplier: DraftFor, lines: readonly LineToSave[
   return { id, number };
 }
 
-/** Writes the lines of a draft anew, with what that moves on the jobs. */
+/** Writes the terms and the lines of a draft anew, with what that moves on the jobs. */
 async function resave(
   work: Work,
   order: StoredOrder,
+  terms: Partial<Pick<OrderHead, 'placeId' | 'wantedOn' | 'carrier' | 'instructions'>>,
   lines: readonly LineToSave[],
   words: string,
 ): Promise<StoredOrder> {
   const { trx, audit, happening } = work;
   await trx('purchaseOrder')
     .where({ id: order.id })
-    .update({ version: order.version + 1 });
+    .update({ ...terms, version: order.version + 1 });
   const splitIds = order.lines.flatMap((l) => l.splits.map((s) => s.id));
   const needIds = await saveLines(trx, order, lines, await loadTaxed(trx));
   await postOrder(trx, happening('Draft changed', 'order', order.id), order.id, { splitIds, needIds });
@@ -199,8 +199,7 @@ export const changeOrder = defineAction({
     const covered = withCover(order, lines);
     const faults = covered.flatMap((l, k) => lineFaults(l.kind === 'charge' ? { ...l, splits: [] } : l, `lines.${k}`));
     if (faults.length > 0) throw new Refused(faults);
-    await work.trx('purchaseOrder').where({ id: orderId }).update(terms);
-    const after = await resave(work, order, covered, `Changed draft ${order.number}`);
+    const after = await resave(work, order, terms, covered, `Changed draft ${order.number}`);
     return { version: after.version };
   },
 });

@@ -1,4 +1,3 @@
-import { findUnproven } from '@/store/ledger';
 import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { changeNeed } from './needs';
@@ -8,11 +7,7 @@ let yard: TestCompany;
 beforeEach(async () => {
   yard = await TestCompany.open();
 });
-afterEach(async () => {
-  const unproven = await findUnproven(yard.db);
-  await yard.close();
-  expect(unproven).toEqual({ needIds: [], splitIds: [] });
-});
+afterEach(() => yard.closeProven());
 
 describe('the worked example, through the actions', () => {
   it('moves one amount through its stages to the penny', async () => {

@@ -1,5 +1,6 @@
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { formatMoney, minor } from '@/core/money/money';
+import { AWAITED } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
@@ -53,7 +54,7 @@ const ordersOf = (db: Db, jobId: number) =>
 async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]> {
   const late = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', ['sent', 'confirmed', 'partIn'])
+    .whereIn('o.state', AWAITED)
     .where('o.wantedOn', '<', today)
     .whereIn('o.id', ordersOf(db, jobId))
     .orderBy('o.wantedOn')

@@ -1,4 +1,5 @@
 import { formatDay, type Day } from '@/core/calendar/workdays';
+import { AWAITED, SENDABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { formatMoney, minor } from '@/core/money/money';
 import { loadCompany } from '@/store/company';
@@ -73,7 +74,7 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
 async function drafts(db: Db): Promise<Group> {
   const found = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', ['drafting', 'heldOpen', 'readyToSend'])
+    .whereIn('o.state', SENDABLE)
     .orderBy('o.id')
     .select(
       'o.number',
@@ -93,8 +94,7 @@ async function drafts(db: Db): Promise<Group> {
 }
 
 async function toReceive(db: Db, today: Day): Promise<Group> {
-  const due = () =>
-    db('purchaseOrder as o').whereIn('o.state', ['sent', 'confirmed', 'partIn']).where('o.wantedOn', '<=', today);
+  const due = () => db('purchaseOrder as o').whereIn('o.state', AWAITED).where('o.wantedOn', '<=', today);
   const [count] = (await due().count({ n: '*' })) as { n: number }[];
   const found = (await due()
     .join('supplier as s', 's.id', 'o.supplierId')

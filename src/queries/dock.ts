@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { OrderState } from '@/core/orders/states';
+import { AWAITED, type OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 import { addQ, NONE } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
@@ -27,7 +27,7 @@ export async function listDue(db: Db, person: Person, words?: string): Promise<{
   permit(person, 'see dock');
   const query = db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', ['sent', 'confirmed', 'partIn'])
+    .whereIn('o.state', AWAITED)
     .whereExists(
       db('orderLine as g').whereRaw('g.order_id = o.id').where('g.kind', 'goods').whereNull('g.closedShort'),
     );

@@ -14,7 +14,7 @@ let yard: TestCompany;
 beforeEach(async () => {
   yard = await TestCompany.open();
 });
-afterEach(() => yard.close());
+afterEach(() => yard.closeProven());
 
 const buyer = async () => (await yard.as('buyer')).actor;
 const invoiceEffects = async (id: number) => (await loadInvoice(yard.db, await buyer(), id))?.effects ?? [];

@@ -1,3 +1,4 @@
+import { AWAITED } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Level } from '@/core/tab/sums';
 import type { Day } from '@/core/calendar/workdays';
@@ -44,9 +45,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
     counts: {
       gather: may(person, 'draft orders') ? await countToBuy(db) : 0,
       dock: may(person, 'see dock')
-        ? await countOf(
-            db('purchaseOrder').whereIn('state', ['sent', 'confirmed', 'partIn']).where('wantedOn', '<=', today),
-          )
+        ? await countOf(db('purchaseOrder').whereIn('state', AWAITED).where('wantedOn', '<=', today))
         : 0,
       invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', ['entered', 'held'])) : 0,
     },

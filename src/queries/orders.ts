@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { checksOf, type Check } from '@/core/orders/checks';
 import { orderTotals } from '@/core/orders/order';
-import { EDITABLE, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
+import { AWAITED, EDITABLE, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { loadCalendar, loadCompany, loadCostCodes, loadTaxCodes, type CostCode } from '@/store/company';
 import type { Db } from '@/store/connection';
@@ -32,7 +32,7 @@ export const ORDERS_PAGE = 60;
 export const ORDER_FILTERS = {
   open: [...UNSENT, ...OPEN_AT_SUPPLIER],
   unsent: UNSENT,
-  sent: ['sent', 'confirmed', 'partIn'],
+  sent: AWAITED,
   in: ['allIn'],
   done: ['settled', 'calledOff'],
   all: [],

@@ -11,7 +11,7 @@ import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
 import { open, type Db } from '@/store/connection';
-import { post } from '@/store/ledger';
+import { findUnproven, post } from '@/store/ledger';
 import { findOrder, type StoredOrder } from '@/store/orders';
 import { findPerson, insertPerson } from '@/store/people';
 import { insertOne } from '@/store/rows';
@@ -104,6 +104,13 @@ export class TestCompany {
   async close(): Promise<void> {
     await this.db.destroy();
     rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  /** Closes the file, which must hold no line that its postings do not prove. */
+  async closeProven(): Promise<void> {
+    const unproven = await findUnproven(this.db);
+    await this.close();
+    expect(unproven).toEqual({ needIds: [], splitIds: [] });
   }
 
   once = (): string => `key-${String((this.keys += 1)).padStart(8, '0')}`;

@@ -8,6 +8,9 @@ import { numberBy } from './number';
 import { lineFaults, orderTotals, sendingFaults, splitCharge, splitValues, withCharges, type OrderLine } from './order';
 import {
   canMove,
+  isOverdue,
+  SENDABLE,
+  type OrderState,
   commitmentOf,
   EDITABLE,
   move,
@@ -193,6 +196,16 @@ describe('states of an order', () => {
       expect(canMove('calledOff', e)).toBe(false);
     }
     expect(canMove('sent', 'send')).toBe(false);
+  });
+
+  it('are sendable exactly where nobody has sent, refused or called off yet', () =>
+    expect(SENDABLE).toEqual(['drafting', 'heldOpen', 'readyToSend']));
+
+  it('say when goods are overdue: awaited, and wanted before today', () => {
+    const overdue = (state: OrderState, wantedOn: string | null) =>
+      isOverdue({ state, wantedOn: wantedOn as Day | null }, '2026-05-12' as Day);
+    expect(ORDER_STATES.filter((s) => overdue(s, '2026-05-11'))).toEqual(['sent', 'confirmed', 'partIn']);
+    expect([overdue('sent', '2026-05-12'), overdue('sent', null)]).toEqual([false, false]);
   });
 
   it('tell in words why something cannot be done', () =>

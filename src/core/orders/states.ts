@@ -1,3 +1,4 @@
+import type { Day } from '../calendar/workdays';
 import type { Quantity } from '../quantity/quantity';
 import { refusal, type Refusal } from '../result';
 import type { Commitment } from '../tab/stages';
@@ -31,8 +32,10 @@ export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
 
 /** States before the order is with its supplier; its money is drafted. */
 export const UNSENT: readonly OrderState[] = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend'];
+/** States in which a delivery is expected. */
+export const AWAITED: readonly OrderState[] = ['sent', 'confirmed', 'partIn'];
 /** States in which a delivery or a bill is expected. */
-export const OPEN_AT_SUPPLIER: readonly OrderState[] = ['sent', 'confirmed', 'partIn', 'allIn'];
+export const OPEN_AT_SUPPLIER: readonly OrderState[] = [...AWAITED, 'allIn'];
 export const EDITABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
 
 export type OrderEvent = 'holdOpen' | 'takeUp' | 'askSignOff' | 'signOff' | 'refuse' | 'send' | 'confirm' | 'callOff';
@@ -74,6 +77,13 @@ export function move(state: OrderState, event: OrderEvent): OrderState | Refusal
 }
 
 export const canMove = (state: OrderState, event: OrderEvent): boolean => typeof move(state, event) === 'string';
+
+/** States from which an order can be sent. */
+export const SENDABLE: readonly OrderState[] = ORDER_STATES.filter((s) => canMove(s, 'send'));
+
+/** Whether an order's goods should have come before today. */
+export const isOverdue = (order: { readonly state: OrderState; readonly wantedOn: Day | null }, today: Day): boolean =>
+  AWAITED.includes(order.state) && order.wantedOn !== null && order.wantedOn < today;
 
 /** How far one line of a sent order has come; quantities in the line's unit. */
 export type LineProgress = {

@@ -1,5 +1,6 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import type { Refusal } from '@/core/result';
 import { useKey } from '../keys';
@@ -13,19 +14,28 @@ type Props = {
   /** Its name or number, as it is typed. */
   readonly name: ReactNode;
   readonly mayKeep: boolean;
-  /** Whether what is typed comes from an earlier visit. */
-  readonly kept: boolean;
-  readonly act: { readonly busy: boolean; readonly refusals: readonly Refusal[]; readonly clash: Clashed | undefined };
+  /** Whether what is typed comes from an earlier visit, and how it gives way to what is saved. */
+  readonly draft: { readonly kept: boolean; readonly restart: () => void };
+  readonly act: {
+    readonly busy: boolean;
+    readonly refusals: readonly Refusal[];
+    readonly clash: Clashed | undefined;
+    readonly clear: () => void;
+  };
   /** Saves what is typed; after a clash, over the version that it names. */
   readonly onSave: (over?: number) => void;
-  /** After a clash: drops what is typed for what somebody else saved. */
-  readonly onTakeTheirs: () => void;
   readonly children: ReactNode;
 };
 
 /** The form of one record of the company's: its fields, and a shelf that saves it. */
-export function RecordForm({ title, what, name, mayKeep, kept, act, onSave, onTakeTheirs, children }: Props) {
+export function RecordForm({ title, what, name, mayKeep, draft, act, onSave, children }: Props) {
+  const router = useRouter();
   const { clash } = act;
+  const takeTheirs = () => {
+    act.clear();
+    draft.restart();
+    router.refresh();
+  };
   useKey('Ctrl+Enter', `Save the ${what}`, () => onSave(), mayKeep && !act.busy && clash === undefined);
   const fault = clash
     ? `${clash.message} Save yours over it, or take theirs.`
@@ -45,7 +55,7 @@ export function RecordForm({ title, what, name, mayKeep, kept, act, onSave, onTa
           facts={
             <>
               <Fact strong>{name || `New ${what}`}</Fact>
-              {kept && <Fact>kept from before, not saved yet</Fact>}
+              {draft.kept && <Fact>kept from before, not saved yet</Fact>}
             </>
           }
         >
@@ -55,7 +65,7 @@ export function RecordForm({ title, what, name, mayKeep, kept, act, onSave, onTa
             </ShelfMain>
           ) : (
             <>
-              <ShelfPlain onClick={onTakeTheirs}>Take theirs</ShelfPlain>
+              <ShelfPlain onClick={takeTheirs}>Take theirs</ShelfPlain>
               <ShelfMain disabled={act.busy} onClick={() => onSave((clash.theirs as { version: number }).version)}>
                 Save mine over it
               </ShelfMain>

@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { isOverdue } from '@/core/orders/states';
 import type { DueRow } from '@/queries/dock';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { useYard } from '@/ui/YardContext';
@@ -8,7 +9,7 @@ import { StateTag } from '../orders/StateTag';
 
 export function DueTable({ rows }: { rows: readonly DueRow[] }) {
   const { day, far, today } = useYard();
-  const late = (o: DueRow) => o.wantedOn !== null && o.wantedOn < today;
+  const late = (o: DueRow) => isOverdue(o, today);
   const columns: Column<DueRow>[] = [
     {
       key: 'number',

@@ -1,3 +1,4 @@
+import { isOverdue } from '@/core/orders/states';
 import { listDue } from '@/queries/dock';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
@@ -9,7 +10,7 @@ export const metadata = { title: 'Dock' };
 
 export default place(async ({ db, person, today, query }) => {
   const { rows, more } = await listDue(db, person, query.words);
-  const late = rows.filter((r) => r.wantedOn !== null && r.wantedOn < today).length;
+  const late = rows.filter((r) => isOverdue(r, today)).length;
   return (
     <Sheet>
       <PlaceTitle title="Dock" count={`${rows.length}${more ? ' of more' : ''} to come`}>

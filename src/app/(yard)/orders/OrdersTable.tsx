@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
-import { ORDER_STATE_NAMES } from '@/core/orders/states';
+import { isOverdue, ORDER_STATE_NAMES } from '@/core/orders/states';
 import type { OrderRow } from '@/queries/orders';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Dash } from '@/ui/kit/Sheet';
@@ -13,8 +13,7 @@ type Row = OrderRow & { readonly share?: Minor | null };
 
 export function OrdersTable({ rows, shares = false }: { rows: readonly Row[]; shares?: boolean }) {
   const { day, today, currency, may } = useYard();
-  const late = (o: Row) =>
-    ['sent', 'confirmed', 'partIn'].includes(o.state) && o.wantedOn !== null && o.wantedOn < today;
+  const late = (o: Row) => isOverdue(o, today);
   const href = (o: Row) => (may('see money') ? `/orders/${o.number}` : `/dock/${o.number}`);
   const columns: Column<Row>[] = [
     {

@@ -134,14 +134,9 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
       what="item"
       name={text.number && <span className="mono">{text.number}</span>}
       mayKeep={mayKeep}
-      kept={draft.kept}
+      draft={draft}
       act={act}
       onSave={submit}
-      onTakeTheirs={() => {
-        act.clear();
-        draft.restart();
-        router.refresh();
-      }}
     >
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Item number" inputClass="mono" className="sm:col-span-2" required {...bind('number')} />

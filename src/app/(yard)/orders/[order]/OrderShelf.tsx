@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatMoney, minor } from '@/core/money/money';
-import { canMove, OPEN_AT_SUPPLIER } from '@/core/orders/states';
+import { AWAITED, canMove, OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import type { OrderView } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
@@ -118,7 +118,7 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
                 Enter invoice
               </Link>
             )}
-            {['sent', 'confirmed', 'partIn'].includes(order.state) && may('receive') && (
+            {AWAITED.includes(order.state) && may('receive') && (
               <ShelfMain onClick={() => router.push(`/dock/${order.number}`)}>Take in</ShelfMain>
             )}
           </>

@@ -98,14 +98,9 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
       what="supplier"
       name={text.name}
       mayKeep={mayKeep}
-      kept={draft.kept}
+      draft={draft}
       act={act}
       onSave={submit}
-      onTakeTheirs={() => {
-        act.clear();
-        draft.restart();
-        router.refresh();
-      }}
     >
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Name" className="sm:col-span-3" required {...bind('name')} />
