@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import type { Day } from '@/core/calendar/workdays';
 import { may, RIGHTS, type Right } from '@/core/people/rights';
+import { difference } from '@/core/difference';
+import { TooLarge } from '@/core/limits';
 import { refusal, type Refusal, type Result } from '@/core/result';
-import type { Company } from '@/store/company';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
-import type { DocumentKind, Happening } from '@/store/ledger';
+import { post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
+import { insertOne } from '@/store/rows';
+import type { Company } from '@/store/tables';
 
 /** The clock is given, so that tests and pictures have a day of their own. */
 export type Clock = { readonly today: () => Day; readonly now: () => string };
@@ -53,7 +56,7 @@ export const refuse = (code: string, message: string, field?: string): never => 
   throw new Refused([refusal(code, message, field)]);
 };
 
-export function found<T>(thing: T | undefined, what: string): T {
+export function found<T>(thing: T, what: string): NonNullable<T> {
   return thing ?? refuse('missing', `${what} is not there any more.`);
 }
 
@@ -63,12 +66,13 @@ export function sameVersion<T extends { readonly version: number }>(thing: T, se
   return thing;
 }
 
-export type Subject = readonly [kind: DocumentKind | 'job' | 'supplier' | 'item' | 'person' | 'company', id: number];
+export type Subject = readonly [kind: DocumentKind | 'job' | 'item' | 'person' | 'company', id: number];
 
 export type AuditRecord = {
   /** What happened, as the history tells it. */
   readonly words: string;
   readonly subjects: readonly Subject[];
+  /** The record as it was and as it is; only what differs is kept. */
   readonly before?: unknown;
   readonly after?: unknown;
 };
@@ -81,13 +85,16 @@ export type Work = {
   readonly now: string;
   readonly company: Company;
   readonly audit: (record: AuditRecord) => Promise<void>;
-  readonly happening: (event: string, document: DocumentKind, documentId: number) => Happening;
+  /** Says that something happened to lines of the tab, by which document. They are posted once, when the action ends. */
+  readonly touch: (event: string, document: DocumentKind, documentId: number, lines: readonly number[]) => void;
 };
 
 type Definition<S extends z.ZodType, T> = {
   readonly name: string;
   readonly right: Right;
   readonly input: S;
+  /** A change of what a person has on their screen, which no history tells. */
+  readonly personal?: true;
   readonly run: (work: Work, input: z.output<S>) => Promise<T>;
 };
 
@@ -108,8 +115,9 @@ export type Action<S extends z.ZodType, T> = {
 };
 
 /**
- * Makes an action: the right is checked, the input read, and `run` works inside one transaction. When the input has a
- * key `once` that was seen before, the first outcome is given again and nothing is done.
+ * Makes an action: the right is checked, the input read, and `run` works inside one transaction, at whose end the lines
+ * it touched are posted. When the input has a key `once` that was seen before, the first outcome is given again and
+ * nothing is done. A change that left no audit record is not ended.
  */
 export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T>): Action<S, T> {
   const act = async (setting: Setting, raw: z.input<S>): Promise<Outcome<T>> => {
@@ -135,7 +143,12 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
           const before = (await trx('doneOnce').where(entry).first('outcome')) as { outcome: string } | undefined;
           if (before !== undefined) return { status: 'done' as const, value: JSON.parse(before.outcome) as T };
         }
-        const value = await definition.run(await beginWork(trx, clock, actor, definition.name), input);
+        const from = await changesSoFar(trx);
+        const { work, end } = await beginWork(trx, clock, actor, definition.name);
+        const value = await definition.run(work, input);
+        const audits = await end();
+        if (audits === 0 && definition.personal !== true && (await changesSoFar(trx)) > from)
+          throw new Error(`${definition.name} changed something and left no audit record.`);
         if (key !== undefined)
           await trx('doneOnce').insert({ ...entry, outcome: JSON.stringify(value ?? null), at: clock.now() });
         return { status: 'done' as const, value };
@@ -143,39 +156,48 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
     } catch (error) {
       if (error instanceof Refused) return { status: 'refused', refusals: error.refusals };
       if (error instanceof Clash) return { status: 'clash', message: error.message, theirs: error.theirs };
+      if (error instanceof TooLarge) return { status: 'refused', refusals: [TOO_LARGE] };
+      if ((error as { code?: unknown }).code === 'SQLITE_CONSTRAINT_FOREIGNKEY')
+        return { status: 'refused', refusals: [refusal('missing', 'Something this speaks of is not there any more.')] };
       throw error;
     }
   };
   return Object.defineProperty(act, 'name', { value: definition.name }) as Action<S, T>;
 }
 
-async function beginWork(trx: Db, clock: Clock, actor: Person, action: string): Promise<Work> {
-  const today = clock.today();
-  const now = clock.now();
-  const audit = async ({ words, subjects, before, after }: AuditRecord) => {
-    const row = {
-      at: now,
-      day: today,
-      personId: actor.id,
-      action,
-      words,
-      before: asJson(before),
-      after: asJson(after),
-    };
-    const [made] = (await trx('audit').insert(row).returning('id')) as { id: number }[];
-    for (const [kind, subjectId] of new Map(subjects.map((s) => [s.join('/'), s])).values()) {
-      await trx('auditSubject').insert({ auditId: made?.id, kind, subjectId });
-    }
-  };
-  const happening = (event: string, document: DocumentKind, documentId: number) => ({
-    event,
-    document,
-    documentId,
-    personId: actor.id,
-    day: today,
-    at: now,
-  });
-  return { trx, actor, today, now, company: await loadCompany(trx), audit, happening };
+const TOO_LARGE = refusal('amount.large', 'An amount comes to more than can be kept here, so nothing was changed.');
+
+/** How many rows this connection has written, ever. */
+async function changesSoFar(trx: Db): Promise<number> {
+  const [row] = (await trx.raw('select total_changes() as n')) as { n: number }[];
+  return row?.n ?? 0;
 }
 
-const asJson = (value: unknown) => (value === undefined ? null : JSON.stringify(value));
+async function beginWork(trx: Db, clock: Clock, actor: Person, action: string) {
+  const today = clock.today();
+  const now = clock.now();
+  const touches: Touch[] = [];
+  let audits = 0;
+  const work: Work = {
+    trx,
+    actor,
+    today,
+    now,
+    company: await loadCompany(trx),
+    audit: async ({ words, subjects, before, after }) => {
+      const changes = before === undefined && after === undefined ? null : JSON.stringify(difference(before, after));
+      const row = { at: now, day: today, personId: actor.id, action, words, changes };
+      const auditId = await insertOne(trx, 'audit', row);
+      for (const [kind, subjectId] of new Map(subjects.map((s) => [s.join('/'), s])).values())
+        await trx('auditSubject').insert({ auditId, kind, subjectId });
+      audits += 1;
+    },
+    touch: (event, document, documentId, lines) =>
+      void touches.push({ happening: { event, document, documentId, personId: actor.id, day: today, at: now }, lines }),
+  };
+  const end = async () => {
+    await post(trx, touches);
+    return audits;
+  };
+  return { work, end };
+}

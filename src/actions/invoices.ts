@@ -1,102 +1,221 @@
 import { z } from 'zod';
 import { plusDays } from '@/core/calendar/workdays';
-import { formatMoney, lineNet, minorSchema, unitPriceSchema } from '@/core/money/money';
+import { passFault } from '@/core/invoices/match';
+import { LIMITS } from '@/core/limits';
+import { formatMoney, lineNet, minorSchema, priceOf, unitPriceSchema } from '@/core/money/money';
 import { totalsOf } from '@/core/money/tax';
-import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
+import { billFault } from '@/core/orders/rules';
 import { may } from '@/core/people/rights';
-import { quantitySchema } from '@/core/quantity/quantity';
-import { loadTaxCodes } from '@/store/company';
-import { billedParts, compareInvoice, refreshHeld, type Comparison, type StoredInvoice } from '@/store/invoices';
-import { postOrder } from '@/store/ledger';
-import { findOrder, refreshProgress } from '@/store/orders';
+import { ONE, quantitySchema } from '@/core/quantity/quantity';
+import { loadRates, loadTaxCodes } from '@/store/company';
+import { billingOf, compareInvoice, heldInCompany, refreshHeld, type Billing, type Comparison } from '@/store/invoices';
+import { openTabLines } from '@/store/ledger';
+import { findOrder, refreshProgress, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
+import type { Invoice } from '@/store/tables';
 import { defineAction, distinct, found, once, refuse, sameVersion, type Work } from './action';
-import { optionalDay, text } from './jobs';
-import { subjectsOf } from './orders';
+import { requiredDay, text } from './fields';
+import { allow, subjectsOf } from './orders';
 
 const billedInput = z.object({
   lineId: z.number().int(),
+  /** In the order line's unit. */
   quantity: quantitySchema.refine((q) => q > 0, 'A billed quantity must be above zero.'),
-  price: unitPriceSchema.refine((p) => p >= 0, 'A billed price cannot be below zero.'),
+  price: unitPriceSchema,
   taxCodeId: z.number().int(),
 });
+
+/** Something that was not ordered, such as carriage or a fee: for one job, for stores, or over the order's jobs by value. */
+const extraInput = z.object({
+  description: text(200, 'Say what it is for.'),
+  net: minorSchema,
+  taxCodeId: z.number().int(),
+  to: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('jobs'), costCodeId: z.number().int().nullable() }),
+    z.object({ kind: z.literal('job'), jobId: z.number().int(), costCodeId: z.number().int() }),
+    z.object({ kind: z.literal('stores') }),
+  ]),
+});
+
+const billInput = {
+  number: text(40, 'Type the number that stands on the invoice.'),
+  day: requiredDay('Type the date that stands on the invoice.'),
+  typedTotal: minorSchema,
+  lines: z
+    .array(billedInput)
+    .max(1000)
+    .refine(distinct('lineId'), 'A line of the order is billed twice on this invoice. Add the two up.'),
+  extras: z.array(extraInput).max(50).default([]),
+};
+
+type Bill = z.output<z.ZodObject<typeof billInput>>;
+
+/** Reads a bill against its order: what is refused, its lines as rows, and its totals. */
+async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, invoiceId?: number) {
+  allow(billFault(order));
+  if (bill.lines.length + bill.extras.length === 0) refuse('invoice.lines', 'Say what is billed of at least one line.');
+  if (bill.day > today) refuse('invoice.day', 'The invoice is dated after today.', 'day');
+  const twin = await trx('invoice')
+    .where({ supplierId: order.supplierId, number: bill.number })
+    .whereNot({ state: 'takenOut' })
+    .first('id', 'day');
+  if (twin !== undefined && twin.id !== invoiceId)
+    refuse(
+      'invoice.number',
+      `Invoice ${bill.number} of this supplier was entered before, dated ${twin.day}.`,
+      'number',
+    );
+  const codes = await loadTaxCodes(trx);
+  if ([...bill.lines, ...bill.extras].some((l) => !codes.some((c) => c.id === l.taxCodeId)))
+    refuse('invoice.tax', 'A line carries a tax that is not there any more.');
+  const ordered = bill.lines.map((l) => {
+    const own = found(
+      order.lines.find((o) => o.id === l.lineId),
+      'A line of this order',
+    );
+    const net = lineNet(l.quantity, l.price, own.priceQuantity, order.currency);
+    const none = { description: '', jobId: null, costCodeId: null, spread: 0 };
+    return { ...none, ...l, kind: own.kind, priceQuantity: own.priceQuantity, net };
+  });
+  const extras = bill.extras.map(({ description, net, taxCodeId, to }) => ({
+    kind: 'charge' as const,
+    lineId: null,
+    description,
+    jobId: to.kind === 'job' ? to.jobId : null,
+    costCodeId: to.kind === 'stores' ? null : to.costCodeId,
+    spread: to.kind === 'jobs' ? 1 : 0,
+    quantity: ONE,
+    price: priceOf(net, order.currency),
+    priceQuantity: 1,
+    taxCodeId,
+    net,
+  }));
+  const lines = [...ordered, ...extras];
+  const size = lines.reduce((sum, l) => sum + Math.abs(l.net), 0);
+  if (lines.some((l) => Math.abs(l.net) > LIMITS.line) || size > LIMITS.document)
+    refuse('invoice.large', 'The invoice comes to more than can be entered here.');
+  const { net, tax, gross } = totalsOf(lines, codes);
+  const rate = (await loadRates(trx, bill.day)).get(order.currency) ?? order.rate;
+  const supplier = found(
+    await trx('supplier').where({ id: order.supplierId }).first('name', 'paymentDays'),
+    'The supplier',
+  );
+  return {
+    supplier,
+    lines: lines.map(({ kind: _, ...row }, k) => ({ ...row, place: k + 1 })),
+    head: {
+      number: bill.number,
+      day: bill.day,
+      dueOn: plusDays(bill.day, supplier.paymentDays),
+      rate,
+      net,
+      tax,
+      gross,
+      typedTotal: bill.typedTotal,
+    },
+  };
+}
+
+const writeLines = (trx: Work['trx'], invoiceId: number, lines: readonly object[]) =>
+  insertMany(
+    trx,
+    'invoiceLine',
+    lines.map((l) => ({ ...l, invoiceId })),
+  );
+
+/** A bill that comes, changes or goes alters what is claimed of lines that have ended, and what other bills may claim. */
+async function afterBill({ trx, touch }: Work, order: StoredOrder, invoiceId: number, event: string): Promise<void> {
+  await refreshHeld(trx, order.id);
+  touch(event, 'invoice', invoiceId, tabLinesOf({ lines: order.lines.filter((l) => l.closedShort ?? l.billsEnded) }));
+}
 
 /** Enters a supplier's bill against an order. It costs the jobs nothing until it is matched. */
 export const enterInvoice = defineAction({
   name: 'enterInvoice',
   right: 'enter invoices',
-  input: z.object({
-    once,
-    orderId: z.number().int(),
-    number: text(40, 'Type the number that stands on the invoice.'),
-    day: optionalDay.refine((d) => d !== null, 'Type the date that stands on the invoice.'),
-    typedTotal: minorSchema,
-    lines: z
-      .array(billedInput)
-      .min(1, 'Say what is billed of at least one line.')
-      .max(1000)
-      .refine(distinct('lineId'), 'A line of the order is billed twice on this invoice. Add the two up.'),
-  }),
+  input: z.object({ once, orderId: z.number().int(), ...billInput }),
   run: async (work, input) => {
-    const { trx, actor, now, today, audit } = work;
+    const { trx, actor, now, audit } = work;
     const order = found(await findOrder(trx, input.orderId), 'This order');
-    const day = input.day ?? today;
-    if (![...OPEN_AT_SUPPLIER, 'settled'].includes(order.state))
-      refuse('order.state', `Order ${order.number} was not sent, so it cannot be billed.`);
-    if (day > today) refuse('invoice.day', 'The invoice is dated after today.', 'day');
-    const twin = (await trx('invoice').where({ supplierId: order.supplierId, number: input.number }).first('day')) as
-      { day: string } | undefined;
-    if (twin !== undefined)
-      refuse(
-        'invoice.number',
-        `Invoice ${input.number} of this supplier was entered before, dated ${twin.day}.`,
-        'number',
-      );
-    const lines = input.lines.map((l) => {
-      const own = found(
-        order.lines.find((o) => o.id === l.lineId),
-        'A line of this order',
-      );
-      return {
-        ...l,
-        kind: own.kind,
-        priceQuantity: own.priceQuantity,
-        net: lineNet(l.quantity, l.price, own.priceQuantity, order.currency),
-      };
-    });
-    const totals = totalsOf(lines, await loadTaxCodes(trx));
-    const supplier = (await trx('supplier').where({ id: order.supplierId }).first('name', 'paymentDays')) as {
-      name: string;
-      paymentDays: number;
-    };
+    const { supplier, head, lines } = await readBill(work, order, input);
     const id = await insertOne(trx, 'invoice', {
+      ...head,
       orderId: order.id,
       supplierId: order.supplierId,
-      number: input.number,
-      day,
-      dueOn: plusDays(day, supplier.paymentDays),
       state: 'entered',
       currency: order.currency,
-      rate: order.rate,
-      net: totals.net,
-      tax: totals.tax,
-      gross: totals.gross,
-      typedTotal: input.typedTotal,
       enteredBy: actor.id,
       enteredAt: now,
     });
-    await insertMany(
-      trx,
-      'invoiceLine',
-      lines.map(({ kind: _, ...l }) => ({ ...l, invoiceId: id })),
-    );
-    await refreshHeld(trx, order.id);
+    await writeLines(trx, id, lines);
+    await afterBill(work, order, id, 'Invoice entered');
     await audit({
-      words: `Entered invoice ${input.number} from ${supplier.name}, ${formatMoney(totals.gross, order.currency)}, against ${order.number}`,
+      words: `Entered invoice ${head.number} from ${supplier.name}, ${formatMoney(head.gross, order.currency)}, against ${order.number}`,
       subjects: [['invoice', id], ...subjectsOf(order)],
-      after: input,
+      after: { ...head, lines },
     });
     return { id };
+  },
+});
+
+const invoiceRef = { invoiceId: z.number().int(), version: z.number().int() };
+
+/** An invoice that waits to be matched, as this person saw it. */
+async function waitingInvoice(trx: Work['trx'], invoiceId: number, version: number): Promise<Invoice> {
+  const invoice = found(await trx('invoice').where({ id: invoiceId }).first(), 'This invoice');
+  sameVersion(invoice, version, 'This invoice');
+  if (invoice.state === 'matched') refuse('invoice.matched', `Invoice ${invoice.number} is matched already.`);
+  if (invoice.state === 'takenOut') refuse('invoice.out', `Invoice ${invoice.number} was taken out.`);
+  return invoice;
+}
+
+/** Changes a bill that was typed wrong, as long as it is not matched. */
+export const changeInvoice = defineAction({
+  name: 'changeInvoice',
+  right: 'enter invoices',
+  input: z.object({ once, ...invoiceRef, ...billInput }),
+  run: async (work, { once: _, invoiceId, version, ...bill }) => {
+    const { trx, audit } = work;
+    const before = await waitingInvoice(trx, invoiceId, version);
+    const order = found(await findOrder(trx, before.orderId), 'This order');
+    const { head, lines } = await readBill(work, order, bill, invoiceId);
+    const oldLines = await trx('invoiceLine').where({ invoiceId }).orderBy('place');
+    await trx('invoiceLine').where({ invoiceId }).delete();
+    await writeLines(trx, invoiceId, lines);
+    await trx('invoice')
+      .where({ id: invoiceId })
+      .update({ ...head, version: version + 1 });
+    await afterBill(work, order, invoiceId, 'Invoice changed');
+    const after = found(await trx('invoice').where({ id: invoiceId }).first(), 'This invoice');
+    await audit({
+      words: `Changed invoice ${head.number}: ${formatMoney(before.gross, order.currency)} to ${formatMoney(head.gross, order.currency)}`,
+      subjects: [['invoice', invoiceId], ...subjectsOf(order)],
+      before: { ...before, lines: oldLines },
+      after: { ...after, lines: await trx('invoiceLine').where({ invoiceId }).orderBy('place') },
+    });
+    return { id: invoiceId };
+  },
+});
+
+/** Takes a bill out that should not be there. It stays on record, claims nothing, and its number is free again. */
+export const takeOutInvoice = defineAction({
+  name: 'takeOutInvoice',
+  right: 'enter invoices',
+  input: z.object({ once, ...invoiceRef, reason: text(300, 'Say why the invoice is taken out.') }),
+  run: async (work, { invoiceId, version, reason }) => {
+    const { trx, audit } = work;
+    const invoice = await waitingInvoice(trx, invoiceId, version);
+    const order = found(await findOrder(trx, invoice.orderId), 'This order');
+    await trx('invoice')
+      .where({ id: invoiceId })
+      .update({ state: 'takenOut', version: version + 1 });
+    await afterBill(work, order, invoiceId, 'Invoice taken out');
+    await audit({
+      words: `Took invoice ${invoice.number} out: ${reason}`,
+      subjects: [['invoice', invoiceId], ...subjectsOf(order)],
+      before: { state: invoice.state },
+      after: { state: 'takenOut', reason },
+    });
   },
 });
 
@@ -104,54 +223,66 @@ export const enterInvoice = defineAction({
 export const matchInvoice = defineAction({
   name: 'matchInvoice',
   right: 'match invoices',
-  input: z.object({ once, invoiceId: z.number().int(), version: z.number().int(), reason: z.string().trim().max(300) }),
+  input: z.object({ once, ...invoiceRef, reason: z.string().trim().max(300) }),
   run: async (work, { invoiceId, version, reason }) => {
-    const { trx, actor, today, audit, happening } = work;
-    const invoice = sameVersion(
-      found((await trx('invoice').where({ id: invoiceId }).first()) as StoredInvoice | undefined, 'This invoice'),
-      version,
-      'This invoice',
-    );
-    if (invoice.state === 'matched') refuse('invoice.matched', `Invoice ${invoice.number} is matched already.`);
+    const { trx, actor, today, audit, touch } = work;
+    const invoice = await waitingInvoice(trx, invoiceId, version);
     const comparison = await compareInvoice(trx, invoice);
-    if (comparison.held) checkPassing(work, comparison, reason);
-    await bill(trx, comparison);
+    const { order, held } = comparison;
+    allow(billFault(order));
+    if (held) checkPassing(work, comparison, reason);
+    const billing = await billingOf(trx, comparison);
+    const beside = await writeBilling(trx, comparison, billing);
     await trx('invoice')
       .where({ id: invoiceId })
       .update({
         state: 'matched',
         matchedBy: actor.id,
         matchedOn: today,
-        passedReason: comparison.held ? reason : '',
+        passedReason: held ? reason : '',
         version: version + 1,
       });
-    await refreshHeld(trx, invoice.orderId);
-    const state = await refreshProgress(trx, invoice.orderId);
-    await postOrder(trx, happening('Invoice matched', 'invoice', invoiceId), invoice.orderId);
-    const order = found(await findOrder(trx, invoice.orderId), 'This order');
-    const passed = comparison.held ? `, difference passed: ${reason}` : '';
+    await refreshHeld(trx, order.id);
+    const state = await refreshProgress(trx, order.id);
+    const billed = comparison.lines.flatMap((l) => l.order ?? []);
+    touch('Invoice matched', 'invoice', invoiceId, [...tabLinesOf({ lines: billed }), ...beside]);
+    const jobs = billing.beside.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
     await audit({
-      words: `Matched invoice ${invoice.number} against ${order.number}${passed}`,
-      subjects: [['invoice', invoiceId], ...subjectsOf(order)],
-      after: { reason },
+      words: `Matched invoice ${invoice.number} against ${order.number}${held ? `, difference passed: ${reason}` : ''}`,
+      subjects: [['invoice', invoiceId], ...subjectsOf(order), ...jobs],
+      before: { state: invoice.state },
+      after: { state: 'matched', reason },
     });
     return { state };
   },
 });
 
-function checkPassing({ actor }: Work, { invoice }: Comparison, reason: string): void {
+function checkPassing({ actor, company }: Work, comparison: Comparison, reason: string): void {
+  const { invoice } = comparison;
   if (!may(actor, 'pass differences'))
     refuse(
       'invoice.held',
       `Invoice ${invoice.number} differs from its order beyond the tolerance. Accounts or a manager can pass it, with a reason.`,
     );
+  const size = heldInCompany(comparison, company.currency);
+  const own = invoice.enteredBy === actor.id;
+  allow(passFault({ number: invoice.number, own, size }, company.ownPassLimit, company.currency));
   if (reason === '') refuse('invoice.reason', 'Say why the difference is passed.', 'reason');
 }
 
-/** Writes what each split is billed. */
-async function bill(trx: Work['trx'], comparison: Comparison): Promise<void> {
-  const parts = await billedParts(trx, comparison);
-  await insertMany(trx, 'invoiceSplit', parts);
-  for (const { splitId, quantity, amount } of parts)
-    await trx('split').where({ id: splitId }).increment({ billed: quantity, billedAmount: amount });
+/** Writes what each split is billed and what the bill costs beside them. @returns the lines of the tab it opened */
+async function writeBilling(trx: Work['trx'], { invoice, lines }: Comparison, billing: Billing): Promise<number[]> {
+  await insertMany(trx, 'invoiceSplit', billing.parts);
+  for (const { splitId, quantity, amount } of billing.parts)
+    await trx('split').where({ id: splitId }).increment('billed', quantity).increment('billedAmount', amount);
+  for (const { line } of lines)
+    if (line.lineId !== null) await trx('orderLine').where({ id: line.lineId }).increment('billed', line.quantity);
+  const ids = await openTabLines(
+    trx,
+    'invoiceCost',
+    billing.beside.map((b) => b.words),
+  );
+  const rows = billing.beside.map(({ words: _, ...cost }, k) => ({ ...cost, id: ids[k], invoiceId: invoice.id }));
+  await insertMany(trx, 'invoiceCost', rows);
+  return ids;
 }

@@ -1,19 +1,7 @@
 import { z } from 'zod';
-import { asDay } from '@/core/calendar/workdays';
 import { insertOne } from '@/store/rows';
 import { defineAction, once, refuse } from './action';
-
-export const text = (most: number, words: string) =>
-  z.string().trim().min(1, words).max(most, `At most ${most} characters.`);
-export const optionalDay = z
-  .string()
-  .trim()
-  .transform((t, ctx) => {
-    if (t === '') return null;
-    const day = asDay(t);
-    if (day === undefined) ctx.addIssue({ code: 'custom', message: `“${t}” is no date.` });
-    return day ?? null;
-  });
+import { optionalDay, text } from './fields';
 
 export const openJobInput = z.object({
   once,
@@ -41,7 +29,7 @@ export const openJob = defineAction({
       refuse('job.number', `Job ${input.number} exists already. Choose another number.`, 'number');
     if (input.dueOn !== null && input.startsOn !== null && input.dueOn < input.startsOn)
       refuse('job.dates', 'The job is due before it starts.', 'dueOn');
-    const known = (await trx('customer').where({ name: customer }).first('id')) as { id: number } | undefined;
+    const known = await trx('customer').where({ name: customer }).first('id');
     const customerId = known?.id ?? (await insertOne(trx, 'customer', { name: customer }));
     const job = { ...input, shortName: input.shortName || input.name.slice(0, 28), customerId, state: 'quoted' };
     const id = await insertOne(trx, 'job', job);
@@ -70,6 +58,7 @@ const jobRef = z.object({ jobId: z.number().int() });
 export const openOnRail = defineAction({
   name: 'openOnRail',
   right: 'see jobs',
+  personal: true,
   input: jobRef,
   run: async ({ trx, actor }, { jobId }) => keepOpen(trx, actor.id, jobId),
 });
@@ -77,6 +66,7 @@ export const openOnRail = defineAction({
 export const closeOnRail = defineAction({
   name: 'closeOnRail',
   right: 'see jobs',
+  personal: true,
   input: jobRef,
   run: async ({ trx, actor }, { jobId }) => void (await trx('openJob').where({ personId: actor.id, jobId }).delete()),
 });
@@ -84,6 +74,7 @@ export const closeOnRail = defineAction({
 export const moveOnRail = defineAction({
   name: 'moveOnRail',
   right: 'see jobs',
+  personal: true,
   input: z.object({ jobIds: z.array(z.number().int()).max(60) }),
   run: async ({ trx, actor }, { jobIds }) => {
     for (const [k, jobId] of jobIds.entries())

@@ -1,28 +1,33 @@
 import { z } from 'zod';
-import { divideRounded } from '@/core/money/decimal';
+import { LIMITS } from '@/core/limits';
 import { formatMoney, unitPriceSchema } from '@/core/money/money';
 import { numberBy } from '@/core/orders/number';
-import { lineFaults } from '@/core/orders/order';
-import { EDITABLE, move, OPEN_AT_SUPPLIER, type OrderEvent } from '@/core/orders/states';
-import { addQ, formatQuantity, NONE, quantity, quantitySchema } from '@/core/quantity/quantity';
-import { isUnit } from '@/core/quantity/units';
-import { planOrders } from '@/store/drafts';
-import { postOrder } from '@/store/ledger';
+import { draftFaults } from '@/core/orders/order';
+import { callOffFault, changeFault, closeShortFault, endBillsFault, endedAt, type Facts } from '@/core/orders/rules';
+import { move, type OrderEvent } from '@/core/orders/states';
+import { quantitySchema, SAME_UNIT, type Factor } from '@/core/quantity/quantity';
+import { exactFactor, isUnit, unitOf } from '@/core/quantity/units';
+import type { Refusal } from '@/core/result';
+import { counted } from '@/core/words';
+import { planOrders, type PlannedOrder } from '@/store/drafts';
+import { earliest, factorOf, loadItems, loadParts, partKey } from '@/store/gathering';
 import {
+  factsOf,
   findOrder,
-  loadTaxed,
+  loadMoney,
+  progressOf,
   refreshProgress,
   saveLines,
   setState,
+  tabLinesOf,
   type LineToSave,
-  type OrderHead,
+  type StoredLine,
   type StoredOrder,
 } from '@/store/orders';
-import { earliest } from '@/store/gathering';
-import { insertOne, nextCount } from '@/store/rows';
+import { insertOne, nextCount, whereIn } from '@/store/rows';
+import type { OrderHead } from '@/store/tables';
 import { defineAction, distinct, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
-import { optionalDay, text } from './jobs';
-import { counted } from '@/core/words';
+import { optionalDay, text } from './fields';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
 
@@ -39,6 +44,11 @@ export const subjectsOf = (order: StoredOrder): Subject[] => [
   ['supplier', order.supplierId],
   ...jobsOf(order.lines),
 ];
+
+/** Ends the action when a rule stands against it. */
+export function allow(fault: Refusal | undefined): void {
+  if (fault !== undefined) throw new Refused([fault]);
+}
 
 /** Applies an event of the order's life, or refuses it. */
 export function moved(order: OrderHead, event: OrderEvent): OrderHead['state'] {
@@ -62,25 +72,23 @@ export const draftOrders = defineAction({
     into: z.array(z.object(orderRef)).max(200).default([]),
   }),
   run: async (work, { picks, into }) => {
-    const { trx } = work;
+    const { trx, today } = work;
     for (const { orderId, version } of into) await orderOf(work, orderId, version);
-    const plan = await planOrders(
-      trx,
-      picks,
-      into.map((o) => o.orderId),
-    );
+    const joined = into.map((o) => o.orderId);
+    const plan = await planOrders(trx, picks, today, joined);
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
     const place = found(
-      (await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id')) as { id: number } | undefined,
+      await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id'),
       'The place of delivery',
     );
     const made: { id: number; number: string; joined: boolean }[] = [];
-    for (const { supplier, into: order, bundle, lines } of plan.orders) {
-      if (order === undefined) made.push({ ...(await draft(work, supplier, lines, place.id)), joined: false });
+    for (const planned of plan.orders) {
+      const { into: order, bundle, lines } = planned;
+      if (order === undefined) made.push({ ...(await draft(work, planned, place.id)), joined: false });
       else {
-        const count = bundle.lines.length;
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
-        await resave(work, order, { wantedOn }, lines, `Added ${counted(count, 'line')} to draft ${order.number}`);
+        const words = `Added ${counted(bundle.lines.length, 'line')} to draft ${order.number}`;
+        await resave(work, order, { wantedOn }, lines, words);
         made.push({ id: order.id, number: order.number, joined: true });
       }
     }
@@ -88,37 +96,27 @@ export const draftOrders = defineAction({
   },
 });
 
-type DraftFor = {
-  readonly id: number;
-  readonly name: string;
-  readonly currency: string;
-  readonly rate: number;
-  readonly carrier: string;
-};
-
-async function draft(work: Work, supplier: DraftFor, lines: readonly LineToSave[], placeId: number) {
-  const { trx, actor, now, today, company, audit, happening } = work;
-  const number = numberBy(
-    company.orderPattern,
-    Number(today.slice(0, 4)),
-    await nextCount(trx, `order ${today.slice(0, 4)}`),
-  );
+async function draft(work: Work, { supplier, rate, lines }: PlannedOrder, placeId: number) {
+  const { trx, actor, now, today, company, audit, touch } = work;
+  const year = today.slice(0, 4);
+  const number = numberBy(company.orderPattern, Number(year), await nextCount(trx, `order ${year}`));
   const id = await insertOne(trx, 'purchaseOrder', {
     number,
     supplierId: supplier.id,
     state: 'drafting',
     currency: supplier.currency,
-    rate: supplier.rate,
+    rate,
     placeId,
     wantedOn: earliest(lines.map((l) => l.wantedOn)),
     carrier: supplier.carrier,
     madeBy: actor.id,
+    madeOn: today,
     madeAt: now,
   });
   const head = found(await findOrder(trx, id), 'The new order');
-  await saveLines(trx, head, lines, await loadTaxed(trx));
-  await postOrder(trx, happening('Order drafted', 'order', id), id);
+  await saveLines(trx, head, lines, await loadMoney(trx));
   const order = found(await findOrder(trx, id), 'The new order');
+  touch('Order drafted', 'order', id, tabLinesOf(order));
   await audit({
     words: `Drafted order ${number} to ${supplier.name}, ${formatMoney(order.net, order.currency)} net`,
     subjects: subjectsOf(order),
@@ -135,14 +133,13 @@ async function resave(
   lines: readonly LineToSave[],
   words: string,
 ): Promise<StoredOrder> {
-  const { trx, audit, happening } = work;
+  const { trx, audit, touch } = work;
   await trx('purchaseOrder')
     .where({ id: order.id })
     .update({ ...terms, version: order.version + 1 });
-  const splitIds = order.lines.flatMap((l) => l.splits.map((s) => s.id));
-  const needIds = await saveLines(trx, order, lines, await loadTaxed(trx));
-  await postOrder(trx, happening('Draft changed', 'order', order.id), order.id, { splitIds, needIds });
+  await saveLines(trx, order, lines, await loadMoney(trx));
   const after = found(await findOrder(trx, order.id), 'This order');
+  touch('Draft changed', 'order', order.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
   await audit({
     words: `${words}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`,
     subjects: [...subjectsOf(order), ...subjectsOf(after)],
@@ -153,13 +150,14 @@ async function resave(
 }
 
 const splitInput = z.object({
+  id: z.number().int().optional(),
   jobId: z.number().int().nullable(),
   costCodeId: z.number().int().nullable(),
-  needId: z.number().int().nullable(),
+  /** In the line's share unit. */
   quantity: quantitySchema,
 });
 
-export const lineInput = z.object({
+const lineInput = z.object({
   id: z.number().int().optional(),
   kind: z.enum(['goods', 'service', 'charge']),
   itemId: z.number().int().nullable(),
@@ -169,12 +167,14 @@ export const lineInput = z.object({
   quantity: quantitySchema,
   unit: z.string().refine(isUnit, 'Choose a unit.'),
   price: unitPriceSchema.nullable(),
-  priceQuantity: z.number().int().positive('A price is for at least one.').max(100_000),
+  priceQuantity: z.number().int().positive('A price is for at least one.').max(LIMITS.priceQuantity),
   taxCodeId: z.number().int(),
   wantedOn: optionalDay,
   chargeCodeId: z.number().int().nullable(),
-  splits: z.array(splitInput).max(100),
+  splits: z.array(splitInput).max(100).refine(distinct('id'), 'A part of the line stands there twice.'),
 });
+
+type TypedLine = z.output<typeof lineInput>;
 
 /** Changes an order that is still being drafted: its terms and all its lines. */
 export const changeOrder = defineAction({
@@ -189,39 +189,80 @@ export const changeOrder = defineAction({
     instructions: z.string().trim().max(1000),
     lines: z.array(lineInput).max(1000).refine(distinct('id'), 'A line of the order stands there twice.'),
   }),
-  run: async (work, { once: _, orderId, version, lines, ...terms }) => {
+  run: async (work, { once: _, orderId, version, lines: typed, ...terms }) => {
     const order = await orderOf(work, orderId, version);
-    if (!EDITABLE.includes(order.state))
-      refuse('order.state', `Order ${order.number} is no longer being drafted, so its lines stay as they are.`);
-    const known = new Set(order.lines.map((l) => l.id));
-    if (lines.some((l) => l.id !== undefined && !known.has(l.id)))
-      refuse('line.missing', 'A line of this order is not there any more. Look at the order again.');
-    const covered = withCover(order, lines);
-    const faults = covered.flatMap((l, k) => lineFaults(l.kind === 'charge' ? { ...l, splits: [] } : l, `lines.${k}`));
+    allow(changeFault(order));
+    const lines = await settleLines(work.trx, order, typed);
+    const faults = draftFaults(lines, order.currency);
     if (faults.length > 0) throw new Refused(faults);
-    const after = await resave(work, order, terms, covered, `Changed draft ${order.number}`);
+    const after = await resave(work, order, terms, lines, `Changed draft ${order.number}`);
     return { version: after.version };
   },
 });
 
-/**
- * What each split covers of its need: as before, in proportion to its quantity. A split that was charged elsewhere
- * before covers nothing.
- */
-function withCover(order: StoredOrder, lines: readonly z.output<typeof lineInput>[]): LineToSave[] {
-  return lines.map((line) => {
+/** Brings typed lines together with what is stored of them: which needs they cover, and how their units convert. */
+async function settleLines(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<LineToSave[]> {
+  const itemIds = typed.flatMap((l) => l.itemId ?? []);
+  const [items, parts] = [await loadItems(trx, itemIds), await loadParts(trx, itemIds)];
+  await checkTargets(trx, order, typed);
+  return typed.map((line, k) => {
     const stored = order.lines.find((l) => l.id === line.id);
+    if (line.id !== undefined && stored === undefined)
+      refuse('line.missing', 'A line of this order is not there any more. Look at the order again.');
     const splits = line.splits.map((s) => {
-      const before = stored?.splits.find(
-        (b) => b.needId !== null && b.needId === s.needId && b.jobId === s.jobId && b.costCodeId === s.costCodeId,
-      );
-      if (before === undefined) return { ...s, needId: null, covers: NONE };
-      return {
-        ...s,
-        covers: quantity(divideRounded(BigInt(before.covers) * BigInt(s.quantity), BigInt(before.quantity))),
-      };
+      const before = stored?.splits.find((b) => b.id === s.id);
+      if (s.id !== undefined && before === undefined)
+        refuse('split.missing', `A part of ${line.description} is not there any more. Look at the order again.`);
+      // Bought for another job it no longer covers this job's need; under another cost code it still does.
+      return { ...s, needId: before !== undefined && before.jobId === s.jobId ? before.needId : null };
     });
-    return { ...line, splits };
+    const item = items.get(line.itemId ?? 0);
+    const part = parts.get(partKey(order.supplierId, line.itemId));
+    const listed = (unit: string) => (item && part && line.unit === part.terms.unit ? factorOf(unit, item.unit, part) : undefined);
+    const units = unitsOf(line, stored, splits.some((s) => s.needId !== null), listed);
+    if (units === undefined)
+      return refuse(
+        'line.unit',
+        `${line.description} is for a need in ${unitOf(stored?.shareUnit ?? line.unit).name}s, and ${unitOf(line.unit).name}s cannot be converted to that.`,
+        `lines.${k}.unit`,
+      );
+    return { ...line, ...units, carriage: stored?.carriage ?? false, splits: line.kind === 'charge' ? (stored?.splits ?? []) : splits };
+  });
+}
+
+/** The unit that a line's splits are in, and how it converts; undefined when a need's unit cannot be converted. */
+function unitsOf(
+  line: TypedLine,
+  stored: StoredLine | undefined,
+  covers: boolean,
+  listed: (unit: string) => Factor | undefined,
+): { shareUnit: string; factor: Factor } | undefined {
+  if (line.kind === 'charge') return { shareUnit: line.unit, factor: SAME_UNIT };
+  if (stored !== undefined && stored.unit === line.unit) return { shareUnit: stored.shareUnit, factor: stored.factor };
+  const shareUnit = stored?.shareUnit ?? line.unit;
+  const factor = exactFactor(line.unit, shareUnit) ?? listed(shareUnit);
+  if (factor !== undefined) return { shareUnit, factor };
+  return covers ? undefined : { shareUnit: line.unit, factor: SAME_UNIT };
+}
+
+/** Money goes to live jobs only, with taxes that there are; what stood there before may stay. */
+async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<void> {
+  const taxes = new Set((await trx('taxCode').select('id')).map((t) => t.id));
+  if (typed.some((l) => !taxes.has(l.taxCodeId))) refuse('line.tax', 'A line carries a tax that is not there any more.');
+  const before = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
+  const added = typed.flatMap((l) => l.splits.flatMap((s) => (before.has(s.jobId) ? [] : (s.jobId ?? []))));
+  const jobs = await whereIn(trx, 'job', 'id', added);
+  const closed = jobs.find((j) => j.state !== 'live');
+  if (closed !== undefined)
+    refuse('job.state', `Job ${closed.number} is not live, so nothing can be ordered for it.`);
+  if (jobs.length < new Set(added).size) refuse('job.missing', 'A job that a line is charged to is not there any more.');
+  typed.forEach((l, k) => {
+    if (l.kind !== 'charge' && l.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null)))
+      refuse(
+        'split.code',
+        `${l.description} needs a cost code for each job, and none for stores.`,
+        `lines.${k}.splits`,
+      );
   });
 }
 
@@ -247,53 +288,78 @@ export const callOff = defineAction({
   input: z.object({ once, ...orderRef, reason: text(200, 'Say why the order is called off.') }),
   run: async (work, { orderId, version, reason }) => {
     const order = await orderOf(work, orderId, version);
-    if (order.lines.some((l) => l.splits.some((s) => s.received > 0 || s.billed > 0))) {
-      refuse(
-        'order.begun',
-        `Something of ${order.number} was received or billed already. Close its lines short instead.`,
-      );
-    }
+    allow(callOffFault(await factsOf(work.trx, order)));
     await setState(work.trx, order, { state: moved(order, 'callOff') });
-    await postOrder(work.trx, work.happening('Order called off', 'order', orderId), orderId);
+    work.touch('Order called off', 'order', orderId, tabLinesOf(order));
     await work.audit({
       words: `Called off ${order.number}: ${reason}`,
       subjects: subjectsOf(order),
-      before: order.state,
-      after: { reason },
+      before: { state: order.state },
+      after: { state: 'calledOff', reason },
     });
   },
 });
+
+const lineEnd = z.object({
+  once,
+  ...orderRef,
+  lineId: z.number().int(),
+  reason: text(200, 'Say why nothing more is expected.'),
+});
+
+/** Ends a line: the rule is asked, the reason written down, and the line posted. */
+async function endLine(
+  work: Work,
+  { orderId, version, lineId, reason }: z.output<typeof lineEnd>,
+  end: {
+    readonly column: 'closedShort' | 'billsEnded';
+    readonly event: string;
+    readonly fault: (facts: Facts, line: Facts['lines'][number]) => Refusal | undefined;
+    readonly words: (line: StoredLine, order: StoredOrder) => string;
+  },
+): Promise<void> {
+  const { trx, audit, touch } = work;
+  const order = await orderOf(work, orderId, version);
+  const line = found(
+    order.lines.find((l) => l.id === lineId),
+    'This line',
+  );
+  allow(end.fault(await factsOf(trx, order), { ...progressOf(line), description: line.description }));
+  await trx('orderLine').where({ id: lineId }).update({ [end.column]: reason });
+  await refreshProgress(trx, orderId);
+  touch(end.event, 'order', orderId, tabLinesOf({ lines: [line] }));
+  await audit({
+    words: `${end.words(line, order)}: ${reason}`,
+    subjects: subjectsOf(order),
+    after: { lineId, [end.column]: reason },
+  });
+}
 
 /** Ends a line of a sent order with quantity left; what is left is free again and back on the buy list. */
 export const closeShort = defineAction({
   name: 'closeShort',
   right: 'send orders',
-  input: z.object({
-    once,
-    ...orderRef,
-    lineId: z.number().int(),
-    reason: text(200, 'Say why the rest is not wanted.'),
-  }),
-  run: async (work, { orderId, version, lineId, reason }) => {
-    const { trx, audit, happening } = work;
-    const order = await orderOf(work, orderId, version);
-    const line = found(
-      order.lines.find((l) => l.id === lineId),
-      'This line',
-    );
-    if (!OPEN_AT_SUPPLIER.includes(order.state))
-      refuse('order.state', `Order ${order.number} is not with its supplier, so no line of it can be closed short.`);
-    if (line.closedShort !== null) refuse('line.closed', `${line.description} is closed short already.`);
-    const came = addQ(...line.splits.map((s) => s.received));
-    if (came >= line.quantity)
-      refuse('line.in', `All of ${line.description} is in, so there is nothing to close short.`);
-    await trx('orderLine').where({ id: lineId }).update({ closedShort: reason });
-    await refreshProgress(trx, orderId);
-    await postOrder(trx, happening('Line closed short', 'order', orderId), orderId);
-    await audit({
-      words: `Closed ${line.description} short on ${order.number} at ${formatQuantity(came)} of ${formatQuantity(line.quantity)}: ${reason}`,
-      subjects: subjectsOf(order),
-      after: { lineId, reason },
-    });
-  },
+  input: lineEnd,
+  run: (work, input) =>
+    endLine(work, input, {
+      column: 'closedShort',
+      event: 'Line closed short',
+      fault: closeShortFault,
+      words: (line, order) =>
+        `Closed ${line.description} short on ${order.number} at ${endedAt({ ...progressOf(line), description: '' })}`,
+    }),
+});
+
+/** Says that goods which are in will not be billed any more, such as what came over and was given away. */
+export const endBills = defineAction({
+  name: 'endBills',
+  right: 'match invoices',
+  input: lineEnd,
+  run: (work, input) =>
+    endLine(work, input, {
+      column: 'billsEnded',
+      event: 'No more bills',
+      fault: endBillsFault,
+      words: (line, order) => `No more bills for ${line.description} on ${order.number}`,
+    }),
 });

@@ -1,14 +1,15 @@
 import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
 import { ROLES } from '@/core/people/rights';
-import { isCurrency } from '@/core/money/money';
+import { decimalsOf, isCurrency } from '@/core/money/currencies';
+import type { Minor } from '@/core/money/money';
 import { refusal, refused, done, type Result } from '@/core/result';
 import { findCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { countRecentFailures, findByEmail, insertPerson, recordAttempt, type Person } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { defineAction, once, refuse, type Clock } from './action';
-import { text } from './jobs';
+import { text } from './fields';
 
 /** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
@@ -83,7 +84,7 @@ export async function foundCompany(db: Db, input: z.output<typeof foundingInput>
     if (new Set(codes.map((c) => c.code)).size < codes.length)
       refuse('founding.codes', 'A cost code stands there twice.', 'costCodes');
     await insertMany(trx, 'costCode', codes);
-    const freight = (await trx('costCode').whereLike('name', '%freight%').first('id')) as { id: number } | undefined;
+    const freight = await trx('costCode').whereLike('name', '%freight%').first('id');
     await trx('company').insert({
       id: 1,
       name: input.company,
@@ -91,13 +92,15 @@ export async function foundCompany(db: Db, input: z.output<typeof foundingInput>
       email: input.companyEmail,
       currency: input.currency,
       freightCodeId: freight?.id ?? null,
+      priceToleranceMost: (5 * 10 ** decimalsOf(input.currency)) as Minor,
+      ownPassLimit: (50 * 10 ** decimalsOf(input.currency)) as Minor,
       orderTerms: '',
     });
     await insertMany(trx, 'taxCode', [
-      { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 },
-      { name: 'VAT 5 %', rate: 500, recoverable: 10_000 },
-      { name: 'VAT 0 %', rate: 0, recoverable: 10_000 },
-      { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 },
+      { name: 'VAT 20 %', category: 'S', rate: 2000, recoverable: 10_000 },
+      { name: 'VAT 5 %', category: 'S', rate: 500, recoverable: 10_000 },
+      { name: 'VAT 0 %', category: 'Z', rate: 0, recoverable: 10_000 },
+      { name: 'VAT 20 %, not recoverable', category: 'S', rate: 2000, recoverable: 0 },
     ]);
     await insertOne(trx, 'deliveryPlace', { name: 'Our yard', address: input.address });
     return insertPerson(trx, {
@@ -131,6 +134,7 @@ export const addPerson = defineAction({
 export const chooseTheme = defineAction({
   name: 'chooseTheme',
   right: 'see jobs',
+  personal: true,
   input: z.object({ theme: z.enum(['day', 'evening']) }),
   run: async ({ trx, actor }, { theme }) => void (await trx('person').where({ id: actor.id }).update({ theme })),
 });

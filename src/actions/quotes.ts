@@ -1,21 +1,21 @@
 import { z } from 'zod';
-import { budgetOf, isBought, win, type CostedLine, type QuoteState } from '@/core/quotes/winning';
-import { formatMoney, minor, type Minor, type UnitPrice } from '@/core/money/money';
-import { missingFields, QUOTE_FIELDS, readRows, type Mapping, type QuoteLineKind } from '@/core/quotes/rows';
-import type { Quantity } from '@/core/quantity/quantity';
+import { formatMoney, minor } from '@/core/money/money';
+import { needKind } from '@/core/needs/kind';
+import { missingFields, QUOTE_FIELDS, readRows, type Mapping } from '@/core/quotes/rows';
+import { budgetOf, isBought, win } from '@/core/quotes/winning';
 import type { Day } from '@/core/calendar/workdays';
 import { MOST_BYTES, readCsv } from '@/formats/csv/read';
-import { post } from '@/store/ledger';
+import { loadItems } from '@/store/gathering';
+import { insertNeeds } from '@/store/needs';
 import { loadKnowledge, type Choices } from '@/store/quotes';
 import { insertMany, insertOne } from '@/store/rows';
+import type { Quote } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
-import { text } from './jobs';
+import { text } from './fields';
 import { counted } from '@/core/words';
 
-type Quote = { id: number; jobId: number; number: string; state: QuoteState; version: number };
-
 const quoteOf = async (trx: Work['trx'], id: number) =>
-  found((await trx('quote').where({ id }).first()) as Quote | undefined, 'This quote');
+  found(await trx('quote').where({ id }).first(), 'This quote');
 
 function stillOpen(quote: Quote): void {
   if (quote.state === 'won' || quote.state === 'lost')
@@ -36,8 +36,9 @@ export const keepQuoteFile = defineAction({
         'The file is larger than 8 MB. Split it and bring the parts in one after the other.',
       ),
   }),
-  run: async ({ trx, actor, now }, { quoteId, name, bytes }) => {
-    stillOpen(await quoteOf(trx, quoteId));
+  run: async ({ trx, actor, now, audit }, { quoteId, name, bytes }) => {
+    const quote = await quoteOf(trx, quoteId);
+    stillOpen(quote);
     const sheet = grant(readCsv(bytes));
     await trx('quoteFile').where({ quoteId, used: 0 }).delete();
     const id = await insertOne(trx, 'quoteFile', {
@@ -47,13 +48,21 @@ export const keepQuoteFile = defineAction({
       personId: actor.id,
       at: now,
     });
+    await audit({
+      words: `Kept ${name} to bring into quote ${quote.number}`,
+      subjects: [
+        ['quote', quoteId],
+        ['job', quote.jobId],
+      ],
+    });
     return { id, rows: sheet.rows.length };
   },
 });
 
 export const mappingSchema = z.partialRecord(z.enum(QUOTE_FIELDS), z.number().int().min(0).max(500));
 export const choicesSchema = z.object({
-  mark: z.enum(['.', ',']),
+  /** null as long as nobody has said how decimals are written. */
+  mark: z.enum(['.', ',']).nullable(),
   costCode: z.record(z.string(), z.number().int()),
   supplier: z.record(z.string(), z.number().int().nullable()),
   leftOut: z.array(z.number().int()),
@@ -66,11 +75,7 @@ export const importQuote = defineAction({
   input: z.object({ once, fileId: z.number().int(), mapping: mappingSchema, choices: choicesSchema }),
   run: async (work, { fileId, mapping, choices }) => {
     const { trx, today, audit } = work;
-    const file = found(
-      (await trx('quoteFile').where({ id: fileId, used: 0 }).first()) as
-        { quoteId: number; name: string; bytes: Buffer } | undefined,
-      'This file',
-    );
+    const file = found(await trx('quoteFile').where({ id: fileId, used: 0 }).first(), 'This file');
     const quote = await quoteOf(trx, file.quoteId);
     stillOpen(quote);
     const lines = await readLines(work, file.bytes, mapping as Mapping, choices, today);
@@ -100,6 +105,7 @@ export const importQuote = defineAction({
 });
 
 async function readLines({ trx }: Work, bytes: Buffer, mapping: Mapping, choices: Choices, today: Day) {
+  if (choices.mark === null) refuse('mark', 'Say whether decimals are written with a point or a comma.');
   const missing = missingFields(mapping);
   if (missing.length > 0) refuse('mapping', `Choose the column for: ${missing.join(', ')}.`);
   const sheet = grant(readCsv(bytes));
@@ -139,23 +145,11 @@ export const moveQuote = defineAction({
         ['quote', quoteId],
         ['job', quote.jobId],
       ],
-      before: quote.state,
-      after: to,
+      before: { state: quote.state },
+      after: { state: to },
     });
   },
 });
-
-type StoredQuoteLine = CostedLine & {
-  id: number;
-  kind: QuoteLineKind;
-  itemId: number | null;
-  description: string;
-  quantity: Quantity;
-  unit: string;
-  cost: UnitPrice;
-  supplierId: number | null;
-  neededOn: Day | null;
-};
 
 /** Marks a quote won: its cost side opens the budget by cost code, and its bought lines become the buy list. */
 export const winQuote = defineAction({
@@ -168,9 +162,9 @@ export const winQuote = defineAction({
     wonBy: text(120, 'Say who of the customer said yes.'),
   }),
   run: async (work, { quoteId, version, wonBy }) => {
-    const { trx, actor, today, now, company, audit, happening } = work;
+    const { trx, actor, today, now, company, audit, touch } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    const lines = (await trx('quoteLine').where({ quoteId }).orderBy('place')) as StoredQuoteLine[];
+    const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
     const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
     const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
     const kind = entries?.n === 0 ? 'opening' : 'change';
@@ -194,7 +188,12 @@ export const winQuote = defineAction({
         })),
     );
     const bought = lines.filter(isBought);
+    const items = await loadItems(
+      trx,
+      bought.flatMap((l) => l.itemId ?? []),
+    );
     const needs = bought.map((l) => ({
+      kind: needKind(l.unit, items.get(l.itemId ?? 0)),
       jobId: quote.jobId,
       quoteLineId: l.id,
       itemId: l.itemId,
@@ -206,16 +205,12 @@ export const winQuote = defineAction({
       supplierId: l.supplierId,
       neededOn: l.neededOn,
     }));
-    await insertMany(trx, 'need', needs);
+    touch('Quote won', 'quote', quoteId, await insertNeeds(trx, needs, today));
     await trx('quote')
       .where({ id: quoteId })
       .update({ state, wonBy, wonOn: today, markedBy: actor.id, version: version + 1 });
     await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
-    const needIds = (await trx('need')
-      .whereIn('quoteLineId', trx('quoteLine').where({ quoteId }).select('id'))
-      .select('id')) as { id: number }[];
-    await post(trx, happening('Quote won', 'quote', quoteId), { needIds: needIds.map((n) => n.id) });
-    const total = minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) as Minor;
+    const total = minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0));
     await audit({
       words: `Quote ${quote.number} won: ${wonBy} said yes. Budget ${formatMoney(total, company.currency)}, ${counted(bought.length, 'line')} to buy`,
       subjects: [

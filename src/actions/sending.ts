@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { sendingFaults } from '@/core/orders/order';
+import type { OrderState } from '@/core/orders/states';
 import { compose } from '@/formats/mail/compose';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
-import { postOrder } from '@/store/ledger';
-import { findOrder, setState } from '@/store/orders';
+import { loadCompany } from '@/store/company';
+import { findOrder, setState, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
 import { insertOne } from '@/store/rows';
-import { defineAction, found, once, Refused, refuse, type Outcome, type Setting, type Work } from './action';
+import type { OrderHead } from '@/store/tables';
+import { defineAction, found, once, Refused, type Outcome, type Setting, type Work } from './action';
 import { moved, orderOf, subjectsOf } from './orders';
 
 const sendInput = z.object({ once, orderId: z.number().int(), version: z.number().int() });
@@ -20,35 +22,41 @@ export type Sent = {
 
 async function checkSending(work: Work, orderId: number, version: number, byHand: boolean) {
   const order = await orderOf(work, orderId, version);
-  moved(order, 'send');
-  if (await work.trx('message').where({ orderId, state: 'sending' }).first('id'))
-    refuse('order.sending', `Order ${order.number} is being sent just now.`);
-  const supplier = (await work.trx('supplier').where({ id: order.supplierId }).first('name', 'email')) as {
-    name: string;
-    email: string | null;
-  };
-  const faults = sendingFaults(order.lines, byHand ? '' : supplier.email);
+  const sending = moved(order, 'beginSending');
+  const supplier = found(
+    await work.trx('supplier').where({ id: order.supplierId }).first('name', 'email'),
+    'The supplier',
+  );
+  const faults = sendingFaults(order.lines, order.currency, byHand ? '' : supplier.email);
   if (faults.length > 0) throw new Refused(faults);
-  return { order, supplier };
+  return { order, sending, supplier };
 }
+
+const keepPaper = (work: Work, orderId: number, { name, pdf }: Papers) =>
+  insertOne(work.trx, 'document', {
+    about: 'order',
+    aboutId: orderId,
+    name,
+    type: 'application/pdf',
+    bytes: pdf,
+    at: work.now,
+  });
 
 type Papers = { pdf: Buffer; name: string };
 
-/** Writes the message down before it goes, so that what happened to it is known whatever comes. */
+/**
+ * Writes the message down before it goes, so that what happened to it is known whatever comes. While it is under way
+ * nothing of the order can be changed, so that what was sent is what stands on its paper.
+ */
 const prepareSending = defineAction({
   name: 'prepareSending',
   right: 'send orders',
   input: sendInput.extend({ papers: z.custom<Papers>() }),
   run: async (work, { orderId, version, papers }) => {
-    const { trx, actor, now, company } = work;
-    const { order, supplier } = await checkSending(work, orderId, version, false);
-    const documentId = await insertOne(trx, 'document', {
-      orderId,
-      name: papers.name,
-      type: 'application/pdf',
-      bytes: papers.pdf,
-      at: now,
-    });
+    const { trx, actor, now, company, audit } = work;
+    const { order, sending, supplier } = await checkSending(work, orderId, version, false);
+    await setState(trx, order, { state: sending, sentFrom: order.state });
+    const documentId = await keepPaper(work, orderId, papers);
     const recipient = supplier.email ?? '';
     const subject = `Purchase order ${order.number} from ${company.name}`;
     const body = [
@@ -68,8 +76,10 @@ const prepareSending = defineAction({
       body,
       attachment: { name: papers.name, type: 'application/pdf', bytes: papers.pdf },
     });
+    await audit({ words: `Began to send ${order.number} to ${recipient}`, subjects: subjectsOf(order) });
     return insertOne(trx, 'message', {
-      orderId,
+      about: 'order',
+      aboutId: orderId,
       documentId,
       recipient,
       subject,
@@ -89,15 +99,13 @@ const recordAnswer = defineAction({
   input: z.object({ messageId: z.number().int(), taken: z.boolean(), answer: z.string() }),
   run: async (work, { messageId, taken, answer }): Promise<Sent> => {
     const { trx, audit } = work;
-    const message = found(
-      (await trx('message').where({ id: messageId }).first()) as { orderId: number; recipient: string } | undefined,
-      'This message',
-    );
-    const order = found(await findOrder(trx, message.orderId), 'This order');
+    const message = found(await trx('message').where({ id: messageId }).first('aboutId', 'recipient'), 'This message');
+    const order = found(await findOrder(trx, message.aboutId), 'This order');
     await trx('message')
       .where({ id: messageId })
       .update({ state: taken ? 'taken' : 'failed', answer });
-    if (taken) await markAsSent(work, message.orderId);
+    if (taken) await markAsSent(work, order, moved(order, 'send'));
+    else await setState(trx, order, backFrom(order));
     const words = taken
       ? `Sent ${order.number} to ${message.recipient}`
       : `Could not send ${order.number} to ${message.recipient}: ${answer}`;
@@ -106,10 +114,12 @@ const recordAnswer = defineAction({
   },
 });
 
-async function markAsSent({ trx, today, happening }: Work, orderId: number): Promise<void> {
-  const order = found(await findOrder(trx, orderId), 'This order');
-  await setState(trx, order, { state: moved(order, 'send'), sentOn: today });
-  await postOrder(trx, happening('Order sent', 'order', orderId), orderId);
+/** Back to where the order was before it was to be sent. */
+const backFrom = (order: Pick<OrderHead, 'sentFrom'>) => ({ state: order.sentFrom ?? 'drafting', sentFrom: null });
+
+async function markAsSent({ trx, today, touch }: Work, order: StoredOrder, state: OrderState): Promise<void> {
+  await setState(trx, order, { state, sentOn: today, sentFrom: null });
+  touch('Order sent', 'order', order.id, tabLinesOf(order));
 }
 
 const onTheirWay = new Map<number, Promise<Outcome<Sent>>>();
@@ -136,28 +146,16 @@ async function setPapers({ db, clock }: Setting, orderId: number): Promise<Paper
 }
 
 async function handOver(setting: Setting, messageId: number): Promise<Outcome<Sent>> {
-  const message = (await setting.db('message').where({ id: messageId }).first()) as {
-    state: string;
-    raw: Buffer;
-    recipient: string;
-    answer: string;
-    orderId: number;
-  };
-  if (message.state !== 'sending') {
-    const order = await findOrder(setting.db, message.orderId);
-    return {
-      status: 'done',
-      value: {
-        taken: message.state === 'taken',
-        number: order?.number ?? '',
-        recipient: message.recipient,
-        answer: message.answer,
-      },
-    };
+  const { db, post } = setting;
+  const message = await db('message').where({ id: messageId }).first();
+  if (message === undefined) throw new Error(`Message ${messageId} is gone.`);
+  const { recipient, raw, answer, state } = message;
+  if (state !== 'sending') {
+    const order = await findOrder(db, message.aboutId);
+    return { status: 'done', value: { taken: state === 'taken', number: order?.number ?? '', recipient, answer } };
   }
-  const company = (await setting.db('company').first('email')) as { email: string };
-  const { taken, answer } = await setting.post({ raw: message.raw, from: company.email, to: message.recipient });
-  return recordAnswer(setting, { messageId, taken, answer });
+  const company = await loadCompany(db);
+  return recordAnswer(setting, { messageId, ...(await post({ raw, from: company.email, to: recipient })) });
 }
 
 /** Marks an order as sent that was handed over, phoned or posted; its PDF is kept all the same. */
@@ -166,15 +164,9 @@ const recordByHand = defineAction({
   right: 'send orders',
   input: sendInput.extend({ papers: z.custom<Papers>() }),
   run: async (work, { orderId, version, papers }) => {
-    const { order, supplier } = await checkSending(work, orderId, version, true);
-    await insertOne(work.trx, 'document', {
-      orderId,
-      name: papers.name,
-      type: 'application/pdf',
-      bytes: papers.pdf,
-      at: work.now,
-    });
-    await markAsSent(work, orderId);
+    const { order, sending, supplier } = await checkSending(work, orderId, version, true);
+    await keepPaper(work, orderId, papers);
+    await markAsSent(work, order, moved({ ...order, state: sending }, 'send'));
     await work.audit({
       words: `Marked ${order.number} as sent by hand to ${supplier.name}`,
       subjects: subjectsOf(order),
@@ -190,5 +182,9 @@ export const markSentByHand = async (setting: Setting, input: z.input<typeof sen
 export async function settleInterrupted(db: Setting['db']): Promise<number> {
   const answer =
     'Kettle Tab was stopped while this was being sent, so it may have arrived. Ask the supplier before sending it again.';
-  return db('message').where({ state: 'sending' }).update({ state: 'failed', answer });
+  return db.transaction(async (trx) => {
+    const interrupted = await trx('purchaseOrder').where({ state: 'sending' });
+    for (const order of interrupted) await setState(trx, order, backFrom(order));
+    return trx('message').where({ state: 'sending' }).update({ state: 'failed', answer }) as Promise<number>;
+  });
 }

@@ -28,7 +28,6 @@ export type DemoSupplier = {
   name: string;
   contact: string;
   currency?: string;
-  rate?: number;
   payment: number;
   lead: number;
   carriage: number;
@@ -128,7 +127,6 @@ export const SUPPLIERS: readonly DemoSupplier[] = [
     name: 'Lindqvist Motor',
     contact: 'Parts export',
     currency: 'EUR',
-    rate: 862_400,
     payment: 30,
     lead: 10,
     carriage: 48,

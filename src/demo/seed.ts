@@ -1,11 +1,12 @@
-import Holidays from 'date-holidays';
-import { MON_TO_FRI, type Day } from '@/core/calendar/workdays';
+import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
 import { hashPassword } from '@/actions/people';
 import { importQuote, keepQuoteFile, moveQuote, winQuote } from '@/actions/quotes';
 import { openJob, openOnRail } from '@/actions/jobs';
 import type { Post } from '@/actions/action';
 import { guessMapping } from '@/core/quotes/rows';
 import { readCsv } from '@/formats/csv/read';
+import { publicHolidays } from '@/formats/holidays';
+import type { Rate } from '@/core/money/rate';
 import type { Db } from '@/store/connection';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
@@ -37,6 +38,13 @@ export async function seedDemo(
   await leaveOpen(yard);
 }
 
+/** What a euro cost in pounds, from so many days ago on. */
+const EURO_RATES = [
+  [180, '0.8624'],
+  [40, '0.8587'],
+  [2, '0.8571'],
+] as const;
+
 async function layOutCompany(db: Db, today: Day): Promise<void> {
   await insertMany(
     db,
@@ -44,10 +52,10 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     COST_CODES.map(([code, name]) => ({ code, name })),
   );
   await insertMany(db, 'taxCode', [
-    { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 },
-    { name: 'VAT 5 %', rate: 500, recoverable: 10_000 },
-    { name: 'VAT 0 %', rate: 0, recoverable: 10_000 },
-    { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 },
+    { name: 'VAT 20 %', category: 'S', rate: 2000, recoverable: 10_000 },
+    { name: 'VAT 5 %', category: 'S', rate: 500, recoverable: 10_000 },
+    { name: 'VAT 0 %', category: 'Z', rate: 0, recoverable: 10_000 },
+    { name: 'VAT 20 %, not recoverable', category: 'S', rate: 2000, recoverable: 0 },
   ]);
   const codeId = await idsBy(db, 'costCode', 'code');
   const taxId = await idsBy(db, 'taxCode', 'name');
@@ -58,6 +66,8 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     email: 'buying@wrackline.example',
     taxNumber: 'GB 000 4181 26',
     currency: 'GBP',
+    country: 'GB-ENG',
+    ownPassLimit: pence(50),
     freightCodeId: codeId.get('09'),
     orderTerms:
       'Our terms of purchase apply. Deliveries Monday to Friday, 7:30 to 15:30. Goods that differ from this order are taken in only after word with the buyer.',
@@ -73,6 +83,8 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     address: 'Slip 1, Staithe Road\nSaltmarsh\nSM1 2WB',
     instructions: 'Ring at the gate',
   });
+  for (const [back, rate] of EURO_RATES)
+    await db('exchangeRate').insert({ currency: 'EUR', day: plusDays(today, -back), rate: rate as Rate });
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   for (const p of PEOPLE)
     await insertPerson(db, { name: p.name, email: `${p.key}@wrackline.example`, passwordHash, roles: p.roles });
@@ -83,7 +95,6 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
       email: `orders@${s.key}.example`,
       address: s.address,
       currency: s.currency ?? 'GBP',
-      rate: s.rate ?? 1_000_000,
       paymentDays: s.payment,
       leadDays: s.lead,
       carriage: pence(s.carriage),
@@ -112,6 +123,7 @@ async function layOutItem(
     number,
     name,
     unit,
+    kind: number.startsWith('SC-') ? 'service' : 'goods',
     stocked: more.stocked ? 1 : 0,
     costCodeId: codeId.get(code),
     supplierId: known ? supplierId.get(supplier) : null,
@@ -136,11 +148,9 @@ async function idsBy(db: Db, table: string, column: string): Promise<Map<string,
   return new Map(rows.map((r) => [r.key, r.id]));
 }
 
-function daysOff(today: Day): { day: string; name: string }[] {
+function daysOff(today: Day) {
   const year = Number(today.slice(0, 4));
-  const calendar = new Holidays('GB', 'ENG');
-  const all = [year - 1, year, year + 1].flatMap((y) => calendar.getHolidays(y).filter((h) => h.type === 'public'));
-  return [...new Map(all.map((h) => [h.date.slice(0, 10), { day: h.date.slice(0, 10), name: h.name }])).values()];
+  return publicHolidays('GB-ENG', [year - 1, year, year + 1]);
 }
 
 const quoted = (cell: string | number) =>

@@ -4,9 +4,10 @@ import { AWAITED } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { compareInvoice, heldAmount, type StoredInvoice } from '@/store/invoices';
 import type { Person } from '@/store/people';
+import type { Invoice } from '@/store/tables';
 import type { Waiting } from './desk';
+import { heldOf } from './held';
 import type { Tab } from './job';
 import { loadBuyList } from './needs';
 import { permit } from './permit';
@@ -76,13 +77,13 @@ async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
     .whereIn('i.orderId', ordersOf(db, jobId))
     .orderBy('i.id')
     .limit(EACH)
-    .select('i.*', 's.name')) as (StoredInvoice & { name: string })[];
+    .select('i.*', 's.name')) as (Invoice & { name: string })[];
   const rows: Waiting[] = [];
   for (const i of held) {
     rows.push({
       word: 'Bill',
       weight: 'care',
-      text: `${i.name} invoice ${i.number} differs from its order by ${formatMoney(heldAmount(await compareInvoice(db, i)), i.currency)}`,
+      text: `${i.name} invoice ${i.number} differs from its order by ${await heldOf(db, i)}`,
       step: 'Match',
       href: `/invoices/${i.id}`,
     });

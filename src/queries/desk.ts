@@ -1,12 +1,15 @@
 import { formatDay, type Day } from '@/core/calendar/workdays';
+import { WAITING } from '@/core/invoices/states';
 import { AWAITED, SENDABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { formatMoney, minor } from '@/core/money/money';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { heldAmount, compareInvoice, type StoredInvoice } from '@/store/invoices';
+import type { Invoice } from '@/store/tables';
+import { heldOf } from './held';
 import { countToBuy, listSoonest } from './needs';
+import { mailFailed } from './sql';
 import { counted } from '@/core/words';
 
 /** One thing that waits for a person, in words, with the place where it is settled. */
@@ -81,7 +84,7 @@ async function drafts(db: Db): Promise<Group> {
       'o.net',
       'o.currency',
       's.name',
-      db.raw("exists (select 1 from message m where m.order_id = o.id and m.state = 'failed') as failed"),
+      mailFailed(db),
     )) as { number: string; net: number; currency: string; name: string; failed: number }[];
   const rows = found.slice(0, SHOWN).map((o): Waiting => ({
     word: o.failed ? 'Failed' : 'Draft',
@@ -117,17 +120,17 @@ async function toReceive(db: Db, today: Day): Promise<Group> {
 }
 
 async function toMatch(db: Db): Promise<Group> {
-  const waiting = () => db('invoice as i').whereIn('i.state', ['entered', 'held']);
+  const waiting = () => db('invoice as i').whereIn('i.state', WAITING);
   const [count] = (await waiting().count({ n: '*' })) as { n: number }[];
   const found = (await waiting()
     .join('supplier as s', 's.id', 'i.supplierId')
     .orderByRaw("case i.state when 'held' then 0 else 1 end, i.id")
     .limit(SHOWN)
-    .select('i.*', 's.name')) as (StoredInvoice & { name: string })[];
+    .select('i.*', 's.name')) as (Invoice & { name: string })[];
   const rows: Waiting[] = [];
   for (const i of found) {
-    const held = i.state === 'held' ? heldAmount(await compareInvoice(db, i)) : undefined;
-    const difference = held === undefined ? '' : `, differs by ${formatMoney(held, i.currency)}`;
+    const held = await heldOf(db, i);
+    const difference = held === undefined ? '' : `, differs by ${held}`;
     rows.push({
       word: held === undefined ? 'Match' : 'Held',
       weight: held === undefined ? 'good' : 'over',

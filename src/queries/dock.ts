@@ -1,9 +1,8 @@
 import type { Day } from '@/core/calendar/workdays';
-import { AWAITED, type OrderState } from '@/core/orders/states';
+import { AWAITED, isIn, type OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
-import { addQ, NONE } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
-import { findOrder } from '@/store/orders';
+import { findOrder, progressOf } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
@@ -61,7 +60,7 @@ export async function listDue(db: Db, person: Person, words?: string): Promise<{
       { supplier: 's.name' },
       db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods') as lines"),
       db.raw(
-        "(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods' and l.closed_short is null and l.quantity > (select coalesce(sum(x.received), 0) from split x where x.line_id = l.id)) as lines_due",
+        "(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods' and l.closed_short is null and l.quantity > l.received) as lines_due",
       ),
       db.raw(
         '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
@@ -78,7 +77,11 @@ export type DockLine = {
   readonly unit: string;
   readonly ordered: Quantity;
   readonly received: Quantity;
+  /** Nothing more is expected of it. */
   readonly closed: boolean;
+  readonly in: boolean;
+  /** The unit of what each job gets. */
+  readonly shareUnit: string;
   readonly wantedOn: Day | null;
   readonly for: readonly { readonly job: string | null; readonly ordered: Quantity; readonly received: Quantity }[];
 };
@@ -113,7 +116,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
   const goods = (order?.lines ?? []).filter((l) => l.kind === 'goods');
   const jobs = new Map(
     (
-      await whereIn<{ id: number; number: string }>(
+      await whereIn(
         db,
         'job',
         'id',
@@ -131,7 +134,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
       'r.day',
       'r.note',
       { who: 'p.name' },
-      db.raw("exists (select 1 from receipt b where b.number = r.number || '-back') or r.number like '%-back' as back"),
+      db.raw('r.reverses_id is not null or exists (select 1 from receipt b where b.reverses_id = r.id) as back'),
     )) as DockOrder['receipts'];
   return {
     ...head,
@@ -144,8 +147,10 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
       theirNumber: l.theirNumber,
       unit: l.unit,
       ordered: l.quantity,
-      received: addQ(NONE, ...l.splits.map((s) => s.received)),
-      closed: l.closedShort !== null,
+      received: l.received,
+      closed: l.closedShort !== null || l.billsEnded !== null,
+      in: isIn(progressOf(l)),
+      shareUnit: l.shareUnit,
       wantedOn: l.wantedOn,
       for: l.splits.map((s) => ({
         job: s.jobId === null ? null : (jobs.get(s.jobId) ?? ''),

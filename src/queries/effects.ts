@@ -1,38 +1,31 @@
-import { plannedOf } from '@/core/needs/coverage';
-import { minor, ZERO } from '@/core/money/money';
-import { splitValues, withCharges } from '@/core/orders/order';
-import { drafting, effects, moving, undoing, type Change, type Effect } from '@/core/tab/effect';
-import { quantity } from '@/core/quantity/quantity';
-import { NOTHING, splitStages } from '@/core/tab/stages';
-import type { TaxCode } from '@/core/money/tax';
-import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
+import { coverage, plannedOf } from '@/core/needs/coverage';
+import { groupBy } from '@/core/group';
+import { minor } from '@/core/money/money';
+import { valueOrder } from '@/core/orders/order';
+import { NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { effects, moving, undoing, type Change, type Effect } from '@/core/tab/effect';
+import { NOTHING, splitStages, type SplitState } from '@/core/tab/stages';
+import type { Account } from '@/core/tab/postings';
+import type { Day } from '@/core/calendar/workdays';
+import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { planOrders, type Plan, type PlannedOrder } from '@/store/drafts';
-import { billedParts, type Comparison } from '@/store/invoices';
-import { loadNeedStates, loadSplitStates } from '@/store/ledger';
-import type { StoredOrder } from '@/store/orders';
 import type { Picked } from '@/store/gathering';
+import { billingOf, type Comparison } from '@/store/invoices';
+import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
-import { groupBy } from '@/core/group';
-import { coverage } from '@/core/needs/coverage';
 import { whereIn } from '@/store/rows';
+import { loadNeedStates, type NeedState } from '@/store/tab/needs';
+import { loadSplitStates, type SplitStanding } from '@/store/tab/splits';
 import { loadLevels } from './levels';
 import { permit } from './permit';
 
 export type NamedEffect = Effect & { readonly job: string; readonly code: string; readonly codeName: string };
 
-export async function nameEffects(db: Db, found: readonly Effect[]): Promise<NamedEffect[]> {
+async function nameEffects(db: Db, found: readonly Effect[]): Promise<NamedEffect[]> {
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
-  const jobs = new Map(
-    (
-      await whereIn<{ id: number; number: string }>(
-        db,
-        'job',
-        'id',
-        found.map((e) => e.jobId),
-      )
-    ).map((j) => [j.id, j.number]),
-  );
+  const ids = found.map((e) => e.jobId);
+  const jobs = new Map((await whereIn(db, 'job', 'id', ids)).map((j) => [j.id, j.number]));
   return found
     .map((e) => ({
       ...e,
@@ -40,8 +33,37 @@ export async function nameEffects(db: Db, found: readonly Effect[]): Promise<Nam
       code: codes.get(e.costCodeId)?.code ?? '',
       codeName: codes.get(e.costCodeId)?.name ?? '',
     }))
-    .sort((a, b) => a.job.localeCompare(b.job) || a.code.localeCompare(b.code));
+    .sort((x, y) => x.job.localeCompare(y.job) || x.code.localeCompare(y.code));
 }
+
+/** What an account gains when an amount is drafted or billed for it; nothing for stores, which has no budget. */
+const gaining = ({ jobId, costCodeId }: Account, stage: 'drafted' | 'actual', amount: number): Change[] =>
+  jobId === null || costCodeId === null || amount === 0
+    ? []
+    : [{ jobId, costCodeId, amounts: { ...NOTHING, [stage]: minor(amount) } }];
+
+/** What is planned for needs now, and as it would be if these were the splits that cover them. */
+const replanning = (
+  needs: readonly NeedState[],
+  currency: string,
+  then: (need: NeedState) => readonly SplitState[],
+): { need: NeedState; change: Change }[] =>
+  needs.map((need) => {
+    const after = plannedOf(coverage(need.quantity, then(need)), need, currency);
+    return { need, change: moving(need.jobId, need.costCodeId, plannedOf(need.coverage, need, currency), after) };
+  });
+
+const jobsOf = (changes: readonly Change[]) => [...new Set(changes.map((c) => c.jobId))];
+
+const drafted = (ordered: Quantity): SplitState => ({
+  commitment: 'drafted',
+  ordered,
+  value: minor(0),
+  received: NONE,
+  billed: NONE,
+  claimed: NONE,
+  billedAmount: minor(0),
+});
 
 export type GatherPreview = { readonly plan: Plan; readonly effects: readonly NamedEffect[] };
 
@@ -50,78 +72,48 @@ export async function previewGather(
   db: Db,
   person: Person,
   picks: readonly Picked[],
+  today: Day,
   joined: readonly number[] = [],
 ): Promise<GatherPreview> {
   permit(person, 'draft orders');
-  const plan = await planOrders(db, picks, joined);
-  const { currency } = await loadCompany(db);
-  const codes = await loadTaxCodes(db);
-  const draftedNow = plan.orders.flatMap((o) => changesOf(o, codes, currency));
+  const plan = await planOrders(db, picks, today, joined);
+  const money = await loadMoney(db);
   const states = await loadNeedStates(
     db,
     plan.needs.map((n) => n.id),
   );
-  const buying = new Map(plan.needs.map((n) => [n.id, n.buy]));
-  const plannedNow = states.map((n) => {
-    const then = { ...n.coverage, drafted: quantity(n.coverage.drafted + (buying.get(n.id) ?? 0)) };
-    return moving(n.jobId, n.costCodeId, plannedOf(n.coverage, n, currency), plannedOf(then, n, currency));
-  });
-  const changes = [...draftedNow, ...plannedNow];
-  const levels = await loadLevels(db, jobsOf(changes));
-  return { plan, effects: await nameEffects(db, effects(levels, changes)) };
+  const covering = groupBy(
+    plan.orders.flatMap((o) => o.goods.flatMap((l) => l.splits)),
+    (s) => s.needId,
+  );
+  const replanned = replanning(states, money.companyCurrency, (n) => [
+    ...n.splits,
+    ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity)),
+  ]);
+  const changes = [...plan.orders.flatMap((o) => changesOf(o, money)), ...replanned.map((r) => r.change)];
+  return { plan, effects: await nameEffects(db, effects(await loadLevels(db, jobsOf(changes)), changes)) };
 }
 
 /** What an order gains each account when it is drafted, or when lines join it. */
-function changesOf(
-  { supplier, into, lines }: PlannedOrder,
-  codes: readonly TaxCode[],
-  companyCurrency: string,
-): Change[] {
-  const { currency, rate } = into ?? supplier;
-  const terms = { currency, companyCurrency, rate };
-  const whole = withCharges(lines, codes, terms);
-  const values = splitValues(whole, codes, terms);
-  const drafted = whole.flatMap((l, k) =>
-    l.splits.flatMap((s, j) =>
-      s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, values[k]?.[j] ?? ZERO)],
-    ),
-  );
-  return into === undefined ? drafted : [...drafted, ...draftedBy(into).map(undoing)];
+function changesOf({ supplier, rate, into, lines }: PlannedOrder, { codes, companyCurrency }: Money): Change[] {
+  const terms = { currency: into?.currency ?? supplier.currency, companyCurrency, rate };
+  const after = valueOrder(lines, codes, terms).flatMap((l) => l.splits.flatMap((s) => gaining(s, 'drafted', s.value)));
+  return into === undefined ? after : [...after, ...draftedBy(into).map(undoing)];
 }
 
-type Covering = Awaited<ReturnType<typeof loadSplitStates>>[number];
-
-/** What is planned for needs as things stand, and as it would be if the splits that cover them were these. */
-async function plannedIf(db: Db, needIds: readonly number[], then: (splits: readonly Covering[]) => Covering[]) {
-  const { currency } = await loadCompany(db);
-  const covering = groupBy(await loadSplitStates(db, 'needId', needIds), (s) => s.needId);
-  return (await loadNeedStates(db, needIds)).map((n) => ({
-    need: n,
-    now: plannedOf(n.coverage, n, currency),
-    then: plannedOf(coverage(n.quantity, then(covering.get(n.id) ?? [])), n, currency),
-  }));
-}
-
-const jobsOf = (changes: readonly Change[]) => [...new Set(changes.map((c) => c.jobId))];
-
-const draftedBy = (order: StoredOrder) =>
-  order.lines
-    .flatMap((l) => l.splits)
-    .flatMap((s) => (s.jobId === null || s.costCodeId === null ? [] : [drafting(s.jobId, s.costCodeId, s.value)]));
+const draftedBy = (order: StoredOrder): Change[] => valuesOf(order).flatMap((v) => gaining(v, 'drafted', v.value));
 
 /** What an order that is still being drafted does to every budget it touches: before it, and with it. */
 export async function orderEffects(db: Db, order: StoredOrder): Promise<NamedEffect[]> {
+  const { currency } = await loadCompany(db);
   const splits = order.lines.flatMap((l) => l.splits);
   const own = new Set(splits.map((s) => s.id));
-  const planned = await plannedIf(
+  const needs = await loadNeedStates(
     db,
     splits.flatMap((s) => s.needId ?? []),
-    (covering) => covering.filter((s) => !own.has(s.id)),
   );
-  const changes = [
-    ...draftedBy(order),
-    ...planned.map(({ need, now, then }) => moving(need.jobId, need.costCodeId, then, now)),
-  ];
+  const without = replanning(needs, currency, (n) => n.splits.filter((s) => !own.has(s.id)));
+  const changes = [...draftedBy(order), ...without.map((r) => undoing(r.change))];
   const levels = await loadLevels(db, jobsOf(changes));
   const before = effects(levels, changes.map(undoing)).map((e) => ({
     jobId: e.jobId,
@@ -133,17 +125,24 @@ export async function orderEffects(db: Db, order: StoredOrder): Promise<NamedEff
 
 /** What matching an invoice moves on every budget it touches. */
 export async function matchEffects(db: Db, comparison: Comparison): Promise<NamedEffect[]> {
-  const parts = new Map((await billedParts(db, comparison)).map((p) => [p.splitId, p]));
-  const matched = (s: Covering): Covering => ({
-    ...s,
-    billed: quantity(s.billed + (parts.get(s.id)?.quantity ?? 0)),
-    billedAmount: minor(s.billedAmount + (parts.get(s.id)?.amount ?? 0)),
-  });
+  const { currency } = await loadCompany(db);
+  const billing = await billingOf(db, comparison);
+  const parts = new Map(billing.parts.map((p) => [p.splitId, p]));
+  const matched = (s: SplitStanding): SplitStanding => {
+    const part = parts.get(s.id);
+    if (part === undefined) return s;
+    return {
+      ...s,
+      billed: quantity(s.billed + part.quantity),
+      // What it claimed while it waited, it has now.
+      claimed: quantity(Math.max(s.claimed - part.quantity, 0)),
+      billedAmount: minor(s.billedAmount + part.amount),
+    };
+  };
   const splits = await loadSplitStates(db, 'id', [...parts.keys()]);
-  const planned = await plannedIf(
+  const needs = await loadNeedStates(
     db,
     splits.flatMap((s) => s.needId ?? []),
-    (covering) => covering.map(matched),
   );
   const changes = [
     ...splits.flatMap((s) =>
@@ -151,7 +150,8 @@ export async function matchEffects(db: Db, comparison: Comparison): Promise<Name
         ? []
         : [moving(s.jobId, s.costCodeId, splitStages(s), splitStages(matched(s)))],
     ),
-    ...planned.map(({ need, now, then }) => moving(need.jobId, need.costCodeId, now, then)),
+    ...billing.beside.flatMap((b) => gaining(b, 'actual', b.amount)),
+    ...replanning(needs, currency, (n) => n.splits.map(matched)).map((r) => r.change),
   ];
   return nameEffects(db, effects(await loadLevels(db, jobsOf(changes)), changes));
 }

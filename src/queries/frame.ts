@@ -1,3 +1,4 @@
+import { WAITING } from '@/core/invoices/states';
 import { AWAITED } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Level } from '@/core/tab/sums';
@@ -21,8 +22,8 @@ export type Frame = {
   readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number };
 };
 
-const countOf = async (query: ReturnType<Db>): Promise<number> =>
-  ((await query.count({ n: '*' }).first()) as unknown as { n: number }).n;
+const countOf = async (query: { count: (of: { n: '*' }) => unknown }): Promise<number> =>
+  ((await query.count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
 
 /** What stands around every place: the person's open jobs with their levels, and what waits where. */
 export async function loadFrame(db: Db, person: Person, today: Day): Promise<Frame> {
@@ -47,7 +48,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
       dock: may(person, 'see dock')
         ? await countOf(db('purchaseOrder').whereIn('state', AWAITED).where('wantedOn', '<=', today))
         : 0,
-      invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', ['entered', 'held'])) : 0,
+      invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', WAITING)) : 0,
     },
   };
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { subtract, ZERO, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
@@ -60,6 +61,7 @@ export type GatherView = {
 export async function loadGatherPreview(
   db: Db,
   person: Person,
+  today: Day,
   { picks, joins }: z.output<typeof askSchema>,
 ): Promise<GatherView> {
   permit(person, 'draft orders');
@@ -73,12 +75,13 @@ export async function loadGatherPreview(
     db,
     person,
     picks,
+    today,
     [...into.values()].flatMap((d) => d?.id ?? []),
   );
   const codes = await loadTaxCodes(db);
   const jobs = new Map(
     (
-      await whereIn<{ id: number; number: string }>(
+      await whereIn(
         db,
         'job',
         'id',
@@ -92,10 +95,9 @@ export async function loadGatherPreview(
     const splits = bundle.lines.flatMap((l) => l.splits);
     const added = bundle.lines.flatMap((l, k) => {
       if (l.added === 0) return [];
-      const needUnit = plan.needs.find((n) => n.id === l.splits[0]?.needId)?.unit ?? l.unit;
       const goesTo = l.splits.some((s) => s.jobId === null) ? 'stores' : 'the job';
       return [
-        `${goods[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, needUnit)} more than needed goes to ${goesTo}`,
+        `${goods[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, l.shareUnit)} more than needed goes to ${goesTo}`,
       ];
     });
     return {
@@ -120,7 +122,7 @@ export async function loadGatherPreview(
 
 /** The drafts that picks could join, by supplier. One in another currency than its supplier has now takes no more lines. */
 async function openDrafts(db: Db, picks: readonly { readonly needId: number }[]): Promise<Map<number, Draft[]>> {
-  const needs = await whereIn<{ supplierId: number | null }>(
+  const needs = await whereIn(
     db,
     'need',
     'id',

@@ -1,23 +1,18 @@
 import type { Day } from '@/core/calendar/workdays';
 import { billable } from '@/core/invoices/match';
 import type { Minor } from '@/core/money/money';
-import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
+import { INVOICE_STATES, WAITING, type InvoiceState } from '@/core/invoices/states';
+import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
-import { loadTaxCodes } from '@/store/company';
+import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import {
-  billedBefore,
-  billedLine,
-  compareInvoice,
-  heldAmount,
-  type Comparison,
-  type InvoiceState,
-  type StoredInvoice,
-} from '@/store/invoices';
+import { billedElsewhere, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
+import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables';
 import type { UnitPrice } from '@/core/money/money';
 import { matchEffects, standingOf, type NamedEffect } from './effects';
+import { heldOf } from './held';
 import { permit } from './permit';
 
 export type InvoiceRow = {
@@ -31,14 +26,15 @@ export type InvoiceRow = {
   readonly currency: string;
   readonly net: Minor;
   readonly gross: Minor;
-  readonly held: Minor | null;
+  /** What is held of it, each difference by itself. */
+  readonly held: string | null;
 };
 
 export const INVOICES_PAGE = 60;
 export const INVOICE_FILTERS = {
-  waiting: ['entered', 'held'],
+  waiting: WAITING,
   matched: ['matched'],
-  all: ['entered', 'held', 'matched'],
+  all: INVOICE_STATES,
 } as const satisfies Record<string, readonly InvoiceState[]>;
 
 export async function listInvoices(
@@ -62,20 +58,30 @@ export async function listInvoices(
   const rows = (await query
     .orderBy('i.id', 'desc')
     .limit(INVOICES_PAGE + 1)
-    .select('i.*', { supplier: 's.name', order: 'o.number' })) as (StoredInvoice & {
+    .select('i.*', { supplier: 's.name', order: 'o.number' })) as (Invoice & {
     supplier: string;
     order: string;
   })[];
   const page = [];
-  for (const row of rows.slice(0, INVOICES_PAGE))
-    page.push({ ...row, held: row.state === 'held' ? heldAmount(await compareInvoice(db, row)) : null });
+  for (const row of rows.slice(0, INVOICES_PAGE)) page.push({ ...row, held: (await heldOf(db, row)) ?? null });
   return { rows: page, more: rows.length > INVOICES_PAGE };
 }
 
+/** What a matched bill cost beside its order lines, in the company's currency. */
+export type BesideRow = Pick<InvoiceCost, 'amount' | 'invoiceLineId'> & {
+  readonly job: string | null;
+  readonly code: string | null;
+  readonly words: string;
+};
+
 export type InvoiceView = Comparison & {
   readonly supplier: string;
-  readonly order: string;
-  readonly orderId: number;
+  /** What it costs more because the exchange rate moved since the order, in the company's currency. */
+  readonly rateDifference: Minor;
+  readonly beside: readonly BesideRow[];
+  readonly companyCurrency: string;
+  /** Whether this person entered it. */
+  readonly own: boolean;
   readonly enteredBy: string;
   readonly matchedBy: string | null;
   /** Before it is matched, what matching moves; after that, how the budgets stand now. */
@@ -87,36 +93,54 @@ export async function loadInvoice(db: Db, person: Person, id: number): Promise<I
   permit(person, 'see money');
   const row = (await db('invoice as i')
     .join('supplier as s', 's.id', 'i.supplierId')
-    .join('purchaseOrder as o', 'o.id', 'i.orderId')
     .join('person as e', 'e.id', 'i.enteredBy')
     .leftJoin('person as m', 'm.id', 'i.matchedBy')
     .where('i.id', id)
-    .first('i.*', { supplier: 's.name', order: 'o.number', enteredName: 'e.name', matchedName: 'm.name' })) as
-    (StoredInvoice & { supplier: string; order: string; enteredName: string; matchedName: string | null }) | undefined;
+    .first('i.*', { supplier: 's.name', enteredName: 'e.name', matchedName: 'm.name' })) as
+    (Invoice & { supplier: string; enteredName: string; matchedName: string | null }) | undefined;
   if (row === undefined) return undefined;
   const comparison = await compareInvoice(db, row);
-  const order = await findOrder(db, row.orderId);
+  const { order } = comparison;
   return {
     ...comparison,
-    effects:
-      row.state !== 'matched'
-        ? await matchEffects(db, comparison)
-        : order === undefined
-          ? []
-          : await standingOf(db, order),
+    effects: WAITING.includes(row.state) ? await matchEffects(db, comparison) : await standingOf(db, order),
+    rateDifference: await rateDifference(db, comparison),
+    beside: await loadBeside(db, id),
+    companyCurrency: (await loadCompany(db)).currency,
+    own: row.enteredBy === person.id,
     supplier: row.supplier,
-    order: row.order,
-    orderId: row.orderId,
     enteredBy: row.enteredName,
     matchedBy: row.matchedName,
   };
 }
 
+const loadBeside = async (db: Db, invoiceId: number): Promise<BesideRow[]> =>
+  db('invoiceCost as c')
+    .join('tabLine as l', 'l.id', 'c.id')
+    .leftJoin('job as j', 'j.id', 'c.jobId')
+    .leftJoin('costCode as k', 'k.id', 'c.costCodeId')
+    .where({ invoiceId })
+    .orderBy('c.id')
+    .select('c.amount', 'c.invoiceLineId', 'l.words', { job: 'j.number', code: 'k.code' });
+
 export type ToBill = {
   readonly line: StoredLine;
   readonly received: Quantity;
-  readonly billedBefore: Quantity;
+  /** On all other bills of the order. */
+  readonly elsewhere: Quantity;
   readonly expected: Quantity;
+};
+
+export type InvoiceFormView = {
+  readonly order: StoredOrder;
+  readonly supplier: string;
+  readonly lines: readonly ToBill[];
+  readonly taxes: Awaited<ReturnType<typeof loadTaxCodes>>;
+  readonly jobs: readonly { readonly id: number; readonly number: string; readonly shortName: string }[];
+  readonly codes: readonly CostCode[];
+  readonly freightCodeId: number | null;
+  /** The bill that is changed, with its lines; undefined for a new one. */
+  readonly bill: { readonly invoice: Invoice; readonly lines: readonly InvoiceLine[] } | undefined;
 };
 
 /** What the form for a new invoice shows of its order: ordered, received and billed so far, line by line. */
@@ -124,29 +148,49 @@ export async function loadInvoiceForm(
   db: Db,
   person: Person,
   orderNumber: string,
-): Promise<
-  { order: StoredOrder; supplier: string; lines: ToBill[]; taxes: Awaited<ReturnType<typeof loadTaxCodes>> } | undefined
-> {
+): Promise<InvoiceFormView | undefined> {
   permit(person, 'enter invoices');
-  const head = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .where({ number: orderNumber })
-    .first('o.id', { supplier: 's.name' })) as { id: number; supplier: string } | undefined;
-  const order = head === undefined ? undefined : await findOrder(db, head.id);
-  if (head === undefined || order === undefined) return undefined;
-  const before = await billedBefore(
+  const head = await db('purchaseOrder').where({ number: orderNumber }).first('id');
+  return head === undefined ? undefined : formFor(db, head.id, undefined);
+}
+
+/** The same for a bill that waits and is to be changed; undefined when it waits no more. */
+export async function loadInvoiceChange(db: Db, person: Person, id: number): Promise<InvoiceFormView | undefined> {
+  permit(person, 'enter invoices');
+  const invoice = await db('invoice').where({ id }).whereIn('state', WAITING).first();
+  if (invoice === undefined) return undefined;
+  const lines = await db('invoiceLine').where({ invoiceId: id }).orderBy('place');
+  return formFor(db, invoice.orderId, { invoice, lines });
+}
+
+async function formFor(db: Db, orderId: number, bill: InvoiceFormView['bill']): Promise<InvoiceFormView | undefined> {
+  const order = await findOrder(db, orderId);
+  if (order === undefined) return undefined;
+  const supplier = await db('supplier').where({ id: order.supplierId }).first('name');
+  const others = await billedElsewhere(
     db,
     order.lines.map((l) => l.id),
+    bill?.invoice.id,
   );
   const lines = order.lines.map((line) => {
-    const billed = billedLine(
-      line,
-      { quantity: NONE, price: line.price ?? (0 as UnitPrice), priceQuantity: line.priceQuantity },
-      before.get(line.id) ?? NONE,
-    );
-    return { line, received: billed.received, billedBefore: billed.billedBefore, expected: billable(billed) };
+    const none = { quantity: NONE, price: line.price ?? (0 as UnitPrice), priceQuantity: line.priceQuantity };
+    const billed = billedLine(line, none, others.get(line.id) ?? NONE);
+    return { line, received: line.received, elsewhere: billed.billedElsewhere, expected: billable(billed) };
   });
-  return { order, supplier: head.supplier, lines, taxes: await loadTaxCodes(db) };
+  const { freightCodeId } = await loadCompany(db);
+  const own = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
+  return {
+    order,
+    supplier: supplier?.name ?? '',
+    lines,
+    taxes: await loadTaxCodes(db),
+    jobs: (await db('job').whereIn('state', ['live', 'complete']).orderBy('number').select('id', 'number', 'shortName'))
+      .slice()
+      .sort((a, b) => Number(own.has(b.id)) - Number(own.has(a.id))),
+    codes: await loadCostCodes(db),
+    freightCodeId,
+    bill,
+  };
 }
 
 /** Orders that a bill may come for, those with the most recent deliveries first. */
@@ -156,12 +200,10 @@ export async function findBillable(
   words: string,
 ): Promise<{ id: number; number: string; supplier: string; state: string; net: Minor; currency: string }[]> {
   permit(person, 'enter invoices');
-  const query = db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', OPEN_AT_SUPPLIER);
+  const query = db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId').whereIn('o.state', BILLABLE);
   if (words) void query.where((w) => w.whereLike('o.number', `%${words}%`).orWhereLike('s.name', `%${words}%`));
   return query
-    .orderByRaw("case o.state when 'allIn' then 0 when 'partIn' then 1 else 2 end, o.id desc")
+    .orderByRaw("case o.state when 'allIn' then 0 when 'partIn' then 1 when 'settled' then 3 else 2 end, o.id desc")
     .limit(40)
     .select('o.id', 'o.number', 'o.state', 'o.net', 'o.currency', { supplier: 's.name' });
 }

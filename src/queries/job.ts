@@ -1,15 +1,17 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
-import { STAGES, type Stage } from '@/core/tab/stages';
+import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { addLevels, type Level } from '@/core/tab/sums';
 import type { QuoteState } from '@/core/quotes/winning';
-import { loadCostCodes, type CostCode } from '@/store/company';
+import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { DocumentKind } from '@/store/ledger';
+import type { CostCode, JobState } from '@/store/tables';
 import type { Person } from '@/store/people';
-import { JOB_KINDS, type JobState } from './jobs';
+import type { JOB_KINDS } from './jobs';
 import { loadLevels, loadLevelsOn } from './levels';
 import { permit } from './permit';
+import { listed } from './sql';
 
 export type JobHead = {
   readonly id: number;
@@ -126,9 +128,7 @@ export async function loadPostings(
     count: number;
   }[];
   const rows = (await chosen()
-    .leftJoin('need as n', 'n.id', 'p.needId')
-    .leftJoin('split as s', 's.id', 'p.splitId')
-    .leftJoin('orderLine as l', 'l.id', 's.lineId')
+    .join('tabLine as l', 'l.id', 'p.tabLineId')
     .join('person as who', 'who.id', 'p.personId')
     .leftJoin('receipt as r', (j) => j.on('r.id', 'p.documentId').andOnVal('p.document', 'receipt'))
     .leftJoin('invoice as i', (j) => j.on('i.id', 'p.documentId').andOnVal('p.document', 'invoice'))
@@ -151,10 +151,9 @@ export async function loadPostings(
       'p.event',
       'p.document',
       'p.documentId',
-      { who: 'who.name', order: 'o.number' },
-      db.raw("coalesce(l.description, n.description, 'a line that was taken off') as what"),
+      { who: 'who.name', order: 'o.number', what: 'l.words' },
       db.raw(
-        "case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number else 'buy list' end as document_number",
+        "case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number when 'supplier' then 'supplier' else 'buy list' end as document_number",
       ),
     )) as PostingRow[];
   return { rows, sum: total?.sum ?? (0 as Minor), count: total?.count ?? 0 };
@@ -172,7 +171,7 @@ export async function loadCourse(db: Db, person: Person, jobId: number): Promise
   permit(person, 'see money');
   return (await db.raw(
     `with moved as (
-       select day, 0 as budget, sum(case when stage in ('onOrder','received','actual') then amount else 0 end) as committed, sum(amount) as forecast from posting where job_id = ? group by day
+       select day, 0 as budget, sum(case when stage in (${listed(COMMITTED)}) then amount else 0 end) as committed, sum(amount) as forecast from posting where job_id = ? group by day
        union all select day, sum(amount), 0, 0 from budget_entry where job_id = ? group by day),
      days as (select day, sum(budget) as budget, sum(committed) as committed, sum(forecast) as forecast from moved group by day)
      select day, sum(budget) over up as budget, sum(committed) over up as committed, sum(forecast) over up as forecast from days window up as (order by day) order by day`,

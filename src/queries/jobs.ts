@@ -3,10 +3,10 @@ import { may } from '@/core/people/rights';
 import type { Level } from '@/core/tab/sums';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
+import type { JobState } from '@/store/tables';
 import { loadJobLevels } from './levels';
 import { permit } from './permit';
 
-export type JobState = 'quoted' | 'live' | 'complete' | 'lost';
 export const JOB_STATES: Readonly<Record<JobState, string>> = {
   quoted: 'Quoted',
   live: 'Live',

@@ -1,18 +1,18 @@
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import { convert, lineNet, PAR, type Minor, type Rate, type UnitPrice } from '@/core/money/money';
+import { lineNet, type Minor, type UnitPrice } from '@/core/money/money';
+import { convert, type Rate } from '@/core/money/rate';
 import { obstaclesOf, wordsFor, type Obstacle } from '@/core/needs/obstacles';
-import { quantity, type Quantity } from '@/core/quantity/quantity';
-import { loadCalendar, loadCompany } from '@/store/company';
+import { addQ, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadParts, partKey, termsFor, type Part } from '@/store/gathering';
-import { loadNeedStates, loadSplitStates } from '@/store/ledger';
+import { loadItems, loadParts, partKey, termsFor, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
-import { coveredBy } from '@/core/needs/coverage';
-import { priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
+import { loadNeedStates } from '@/store/tab/needs';
+import type { Item } from '@/store/tables';
+import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { groupBy } from '@/core/group';
 import { permit } from './permit';
 
 export type Tag = { readonly words: string; readonly weight: 'stop' | 'care' | 'note' };
@@ -54,7 +54,6 @@ export type Buying = {
 type Raw = Omit<NeedLine, 'tags' | 'late' | 'buying'> & {
   supplierLead: number | null;
   supplierCurrency: string | null;
-  supplierRate: Rate | null;
 };
 
 const joined = (db: Db) =>
@@ -86,7 +85,6 @@ const COLUMNS = [
     supplier: 's.name',
     supplierLead: 's.leadDays',
     supplierCurrency: 's.currency',
-    supplierRate: 's.rate',
   },
 ] as const;
 
@@ -96,26 +94,27 @@ type Context = {
   readonly receivingDays: number;
   readonly currency: string;
   readonly parts: ReadonlyMap<string, Part>;
+  readonly items: ReadonlyMap<number, Item>;
+  readonly rates: ReadonlyMap<string, Rate>;
 };
 
 const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
   noSupplier: 'stop',
   noPrice: 'care',
+  noRate: 'stop',
+  unit: 'stop',
   late: 'stop',
   noItem: 'note',
 };
 
-function buyingOf(raw: Raw, terms: PartTerms, currency: string): Buying | null {
+function buyingOf(raw: Raw, terms: PartTerms, { currency, rates }: Context): Buying | null {
   const { wanted, quantity: ordered } = quantityToOrder(raw.open, terms);
   const found = priceFor(ordered, terms.prices);
   if (found !== undefined) {
     const own = raw.supplierCurrency ?? currency;
-    const value = convert(
-      lineNet(wanted, found.price, found.priceQuantity, own),
-      own,
-      currency,
-      raw.supplierRate ?? PAR,
-    );
+    const rate = rates.get(own);
+    if (rate === undefined) return null;
+    const value = convert(lineNet(wanted, found.price, found.priceQuantity, own), own, currency, rate);
     return { price: found.price, priceQuantity: found.priceQuantity, unit: terms.unit, currency: own, value };
   }
   return raw.price === null
@@ -129,11 +128,13 @@ function buyingOf(raw: Raw, terms: PartTerms, currency: string): Buying | null {
       };
 }
 
-function tagged(need: Raw, { today, calendar, receivingDays, currency, parts }: Context): NeedLine {
-  const { supplierLead, supplierCurrency: _, supplierRate: __, ...raw } = need;
+function tagged(need: Raw, context: Context): NeedLine {
+  const { today, calendar, receivingDays, parts, items, rates } = context;
+  const { supplierLead, supplierCurrency, ...raw } = need;
   const part = parts.get(partKey(raw.supplierId, raw.itemId));
-  const terms = termsFor(raw, parts);
-  const buying = buyingOf(need, terms, currency);
+  const known = termsFor(raw, parts, items.get(raw.itemId ?? 0));
+  const terms = known ?? anyQuantity(raw.unit);
+  const buying = buyingOf(need, terms, context);
   const leadDays = part?.leadDays ?? supplierLead ?? 0;
   const obstacles =
     raw.open === 0
@@ -141,7 +142,9 @@ function tagged(need: Raw, { today, calendar, receivingDays, currency, parts }: 
       : obstaclesOf(
           {
             supplierId: raw.supplierId,
-            hasPrice: buying !== null,
+            hasPrice: buying !== null || raw.price !== null,
+            hasRate: supplierCurrency === null || rates.has(supplierCurrency),
+            hasUnit: known !== undefined,
             hasItem: raw.itemId !== null,
             neededOn: raw.neededOn,
             leadDays,
@@ -159,15 +162,15 @@ function tagged(need: Raw, { today, calendar, receivingDays, currency, parts }: 
 
 async function contextFor(db: Db, rows: readonly Raw[], today: Day): Promise<Context> {
   const { receivingDays, currency } = await loadCompany(db);
+  const itemIds = rows.flatMap((r) => r.itemId ?? []);
   return {
     today,
     receivingDays,
     currency,
     calendar: await loadCalendar(db),
-    parts: await loadParts(
-      db,
-      rows.flatMap((r) => r.itemId ?? []),
-    ),
+    parts: await loadParts(db, itemIds),
+    items: await loadItems(db, itemIds),
+    rates: await loadRates(db, today),
   };
 }
 
@@ -258,21 +261,17 @@ export async function loadBuyList(db: Db, person: Person, jobId: number, today: 
     .select(...COLUMNS)) as Raw[];
   const context = await contextFor(db, rows, today);
   const ids = rows.map((r) => r.id);
-  const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s.coverage]));
-  const splits = groupBy(await loadSplitStates(db, 'needId', ids), (s) => s.needId);
+  const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s]));
   return rows.map((raw) => {
-    const received = (splits.get(raw.id) ?? []).reduce(
-      (sum, s) => sum + Math.min(coveredBy(s), Math.round((s.covers * s.received) / s.ordered)),
-      0,
-    );
-    const cover = states.get(raw.id);
+    const state = states.get(raw.id);
+    const cover = state?.coverage;
     const line = tagged(raw, context);
     return {
       ...line,
       ...(may(person, 'see money') ? {} : { price: null, buying: null }),
       drafted: cover?.drafted ?? quantity(0),
       ordered: cover?.ordered ?? quantity(0),
-      received: quantity(received),
+      received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
     };
   });
 }

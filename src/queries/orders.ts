@@ -4,15 +4,17 @@ import { checksOf, type Check } from '@/core/orders/checks';
 import { orderTotals } from '@/core/orders/order';
 import { AWAITED, EDITABLE, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import { loadCalendar, loadCompany, loadCostCodes, loadTaxCodes, type CostCode } from '@/store/company';
+import { loadCalendar, loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadParts, partKey, type Supplier } from '@/store/gathering';
+import { loadParts, partKey } from '@/store/gathering';
 import { findOrder, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
 import { whereIn } from '@/store/rows';
+import type { CostCode, DeliveryPlace, MessageState, Supplier } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { orderEffects, standingOf, type NamedEffect } from './effects';
 import { permit } from './permit';
+import { mailFailed } from './sql';
 
 export type OrderRow = {
   readonly id: number;
@@ -78,7 +80,7 @@ export async function listOrders(
         '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
       ),
       db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind <> 'charge') as lines"),
-      db.raw("(select count(*) from message m where m.order_id = o.id and m.state = 'failed') as failed"),
+      mailFailed(db),
     )) as OrderRow[];
   const page = rows.slice(0, ORDERS_PAGE).map((r) => ({ ...r, net: may(person, 'see money') ? r.net : null }));
   return { rows: page, more: rows.length > ORDERS_PAGE };
@@ -99,12 +101,7 @@ export async function loadShares(db: Db, jobId: number, orderIds: readonly numbe
 export type OrderView = {
   readonly order: StoredOrder;
   readonly supplier: Supplier;
-  readonly place: {
-    readonly id: number;
-    readonly name: string;
-    readonly address: string;
-    readonly instructions: string;
-  };
+  readonly place: DeliveryPlace;
   readonly madeBy: string;
   readonly totals: ReturnType<typeof orderTotals>;
   readonly companyCurrency: string;
@@ -114,8 +111,6 @@ export type OrderView = {
   readonly checks: readonly Check[];
   readonly codes: readonly CostCode[];
   readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
-  /** The unit of each need that a split covers. */
-  readonly needUnits: ReadonlyMap<number, string>;
   readonly receipts: readonly {
     readonly id: number;
     readonly number: string;
@@ -134,7 +129,7 @@ export type OrderView = {
   readonly messages: readonly {
     readonly id: number;
     readonly recipient: string;
-    readonly state: 'sending' | 'taken' | 'failed';
+    readonly state: MessageState;
     readonly answer: string;
     readonly at: string;
   }[];
@@ -152,7 +147,7 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
   const company = await loadCompany(db);
   const madeBy = (await db('person').where({ id: order.madeBy }).first('name')) as { name: string };
   const jobIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? []));
-  const jobs = await whereIn<{ id: number; number: string; name: string }>(db, 'job', 'id', jobIds);
+  const jobs = await whereIn(db, 'job', 'id', jobIds);
   const supplier = (await db('supplier').where({ id: order.supplierId }).first()) as Supplier;
   const totals = orderTotals(order.lines, await loadTaxCodes(db), order.currency);
   const unsent = UNSENT.includes(order.state);
@@ -167,16 +162,6 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     checks: unsent ? await checkOrder(db, order, supplier, totals.lines, today) : [],
     codes: await loadCostCodes(db),
     jobs: new Map(jobs.map((j) => [j.id, { number: j.number, name: j.name }])),
-    needUnits: new Map(
-      (
-        await whereIn<{ id: number; unit: string }>(
-          db,
-          'need',
-          'id',
-          order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? [])),
-        )
-      ).map((n) => [n.id, n.unit]),
-    ),
     receipts: (await db('receipt as r')
       .join('person as p', 'p.id', 'r.personId')
       .where({ orderId })
@@ -194,11 +179,11 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
       .orderBy('id')
       .select('id', 'number', 'day', 'state', 'gross')) as OrderView['invoices'],
     messages: (await db('message')
-      .where({ orderId })
+      .where({ about: 'order', aboutId: orderId })
       .orderBy('id', 'desc')
       .select('id', 'recipient', 'state', 'answer', 'at')) as OrderView['messages'],
     documents: (await db('document')
-      .where({ orderId })
+      .where({ about: 'order', aboutId: orderId })
       .orderBy('id', 'desc')
       .select('id', 'name', 'at')) as OrderView['documents'],
     editable: EDITABLE.includes(order.state) && may(person, 'draft orders'),

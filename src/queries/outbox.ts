@@ -1,8 +1,8 @@
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
+import type { MessageState } from '@/store/tables';
 import { permit } from './permit';
 
-export type MessageState = 'sending' | 'taken' | 'failed';
 export type MessageRow = {
   readonly id: number;
   readonly at: string;
@@ -30,7 +30,7 @@ const columns = [
   { order: 'o.number', who: 'p.name' },
 ] as const;
 const joined = (db: Db) =>
-  db('message as m').join('purchaseOrder as o', 'o.id', 'm.orderId').join('person as p', 'p.id', 'm.personId');
+  db('message as m').join('purchaseOrder as o', 'o.id', 'm.aboutId').join('person as p', 'p.id', 'm.personId');
 
 export const OUTBOX_PAGE = 60;
 
@@ -63,7 +63,7 @@ export async function loadMessage(db: Db, person: Person, id: number): Promise<M
 /** The message as it went over the wire. */
 export async function loadRaw(db: Db, person: Person, id: number): Promise<Buffer | undefined> {
   permit(person, 'see money');
-  return ((await db('message').where({ id }).first('raw')) as { raw: Buffer } | undefined)?.raw;
+  return (await db('message').where({ id }).first('raw'))?.raw;
 }
 
 export async function loadDocument(
@@ -72,6 +72,5 @@ export async function loadDocument(
   id: number,
 ): Promise<{ name: string; type: string; bytes: Buffer } | undefined> {
   permit(person, 'see money');
-  return (await db('document').where({ id }).first('name', 'type', 'bytes')) as
-    { name: string; type: string; bytes: Buffer } | undefined;
+  return db('document').where({ id }).first('name', 'type', 'bytes');
 }

@@ -19,7 +19,7 @@ export type ImportCheck = {
   readonly name: string;
   readonly encoding: string;
   readonly delimiter: string;
-  readonly mark: DecimalMark;
+  readonly mark: DecimalMark | null;
   readonly headings: readonly string[];
   /** For each column, the first few different things that stand in it. */
   readonly samples: readonly (readonly string[])[];
@@ -45,8 +45,7 @@ export async function checkQuoteFile(
   given?: { mapping: Mapping; choices: Choices },
 ): Promise<ImportCheck | undefined> {
   permit(person, 'import quotes');
-  const file = (await db('quoteFile').where({ id: fileId, used: 0 }).first()) as
-    { name: string; bytes: Buffer } | undefined;
+  const file = await db('quoteFile').where({ id: fileId, used: 0 }).first();
   if (file === undefined) return undefined;
   const read = readCsv(file.bytes);
   if (!read.ok) return undefined;
@@ -54,7 +53,8 @@ export async function checkQuoteFile(
   const mapping = given?.mapping ?? guessMapping(sheet.headings);
   const choices: Choices = given?.choices ?? { mark: sheet.mark, costCode: {}, supplier: {}, leftOut: [] };
   const { currency } = await loadCompany(db);
-  const missing = missingFields(mapping);
+  const unsaid = choices.mark === null ? ['How decimals are written'] : [];
+  const missing = [...missingFields(mapping), ...unsaid];
   const knowledge = await loadKnowledge(db, choices, today);
   const leftOut = new Set(choices.leftOut);
   const all = missing.length > 0 ? { lines: [], problems: [] } : readRows(sheet.rows, mapping, knowledge);

@@ -1,11 +1,14 @@
+import { AWAITED } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
 import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadParts, type Part, type Supplier } from '@/store/gathering';
+import { loadParts, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
+import type { Item, Supplier } from '@/store/tables';
 import { permit } from './permit';
+import { listed } from './sql';
 
 export type SupplierRow = Supplier & { readonly openOrders: number; readonly onOrder: Minor; readonly toBuy: number };
 
@@ -22,10 +25,10 @@ export async function listSuppliers(db: Db, person: Person, words?: string): Pro
     .select(
       's.*',
       db.raw(
-        "(select count(*) from purchase_order o where o.supplier_id = s.id and o.state in ('sent','confirmed','partIn')) as open_orders",
+        `(select count(*) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)})) as open_orders`,
       ),
       db.raw(
-        "(select coalesce(sum(o.net), 0) from purchase_order o where o.supplier_id = s.id and o.state in ('sent','confirmed','partIn')) as on_order",
+        `(select coalesce(sum(o.net), 0) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)})) as on_order`,
       ),
       db.raw('(select count(*) from need n where n.supplier_id = s.id and n.open > 0) as to_buy'),
     )) as SupplierRow[];
@@ -56,7 +59,7 @@ export type SupplierView = {
 
 export async function loadSupplier(db: Db, person: Person, id: number): Promise<SupplierView | undefined> {
   permit(person, 'see money');
-  const supplier = (await db('supplier').where({ id }).first()) as Supplier | undefined;
+  const supplier = await db('supplier').where({ id }).first();
   if (supplier === undefined) return undefined;
   return {
     supplier,
@@ -130,22 +133,13 @@ export async function listItems(
 }
 
 export type ItemView = {
-  readonly item: {
-    readonly id: number;
-    readonly number: string;
-    readonly name: string;
-    readonly unit: string;
-    readonly stocked: number;
-    readonly costCodeId: number | null;
-    readonly supplierId: number | null;
-    readonly version: number;
-  };
+  readonly item: Item;
   readonly parts: readonly Part[];
 };
 
 export async function loadItem(db: Db, person: Person, id: number): Promise<ItemView | undefined> {
   permit(person, 'see money');
-  const item = (await db('item').where({ id }).first()) as ItemView['item'] | undefined;
+  const item = await db('item').where({ id }).first();
   return item === undefined ? undefined : { item, parts: [...(await loadParts(db, [id])).values()] };
 }
 

@@ -1,29 +1,11 @@
-import type { Calendar } from '@/core/calendar/workdays';
-import type { Minor } from '@/core/money/money';
+import type { Calendar, Day } from '@/core/calendar/workdays';
+import { PAR, type Rate } from '@/core/money/rate';
 import type { TaxCode } from '@/core/money/tax';
 import type { Db } from './connection';
-
-export type Company = {
-  readonly name: string;
-  readonly address: string;
-  readonly email: string;
-  readonly taxNumber: string;
-  readonly currency: string;
-  readonly week: string;
-  readonly receivingDays: number;
-  readonly orderPattern: string;
-  readonly orderTerms: string;
-  readonly freightCodeId: number | null;
-  readonly priceToleranceShare: number;
-  readonly priceToleranceMost: Minor;
-  readonly version: number;
-};
-
-export type CostCode = { readonly id: number; readonly code: string; readonly name: string };
+import type { Company, CostCode } from './tables';
 
 /** The company, or undefined in a file that was never set up. */
-export const findCompany = async (db: Db): Promise<Company | undefined> =>
-  (await db('company').first()) as Company | undefined;
+export const findCompany = async (db: Db): Promise<Company | undefined> => db('company').first();
 
 /** @throws Error in a file that was never set up */
 export async function loadCompany(db: Db): Promise<Company> {
@@ -34,11 +16,20 @@ export async function loadCompany(db: Db): Promise<Company> {
 
 export async function loadCalendar(db: Db): Promise<Calendar> {
   const { week } = await loadCompany(db);
-  const off = (await db('dayOff').select('day')) as { day: string }[];
+  const off = await db('dayOff').select('day');
   return { week: new Set(week.split(',').map(Number)), off: new Set(off.map((d) => d.day)) };
 }
 
-export const loadCostCodes = async (db: Db): Promise<CostCode[]> =>
-  (await db('costCode').orderBy('code')) as CostCode[];
+export const loadCostCodes = async (db: Db): Promise<CostCode[]> => db('costCode').orderBy('code');
 
-export const loadTaxCodes = async (db: Db): Promise<TaxCode[]> => (await db('taxCode').orderBy('id')) as TaxCode[];
+export const loadTaxCodes = async (db: Db): Promise<TaxCode[]> => db('taxCode').orderBy('id');
+
+/**
+ * The rates that hold on a day, by currency: for each the last one entered up to it, and par for the company's own.
+ * A currency without one is not in the map.
+ */
+export async function loadRates(db: Db, on: Day): Promise<ReadonlyMap<string, Rate>> {
+  const { currency } = await loadCompany(db);
+  const rows = await db('exchangeRate').where('day', '<=', on).orderBy('day').select('currency', 'rate');
+  return new Map([...rows.map((r) => [r.currency, r.rate] as const), [currency, PAR]]);
+}

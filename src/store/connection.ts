@@ -1,7 +1,8 @@
 import { copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
 import knex, { type Knex } from 'knex';
-import { migrate, pendingMigrations } from './migrate';
+import { checkAge, migrate, pendingMigrations } from './migrate';
+import './tables';
 
 /** A connection or a transaction: store functions take either. */
 export type Db = Knex;
@@ -16,8 +17,15 @@ const camelKeys = (row: unknown): unknown =>
 
 type Pragmatic = { pragma: (text: string) => unknown };
 
-/** Opens the company's file; table columns are snake_case in it and camelCase in code. */
-export function connect(file: string): Db {
+const SETTINGS = ['journal_mode = WAL', 'foreign_keys = ON', 'busy_timeout = 5000', 'synchronous = FULL', 'cache_size = -32000'];
+
+type Use = { readonly connections?: number; readonly settings?: readonly string[] };
+
+/**
+ * Opens the company's file; table columns are snake_case in it and camelCase in code. There is one connection that
+ * writes, so that changes follow one another.
+ */
+export function connect(file: string, { connections = 1, settings = SETTINGS }: Use = {}): Db {
   mkdirSync(dirname(file), { recursive: true });
   return knex({
     client: 'better-sqlite3',
@@ -27,17 +35,9 @@ export function connect(file: string): Db {
     log: { warn: () => {}, error: () => {}, deprecate: () => {}, debug: () => {} },
     pool: {
       min: 1,
-      max: 1,
+      max: connections,
       afterCreate: (connection: Pragmatic, ready: (error: Error | null, connection: Pragmatic) => void) => {
-        for (const pragma of [
-          'journal_mode = WAL',
-          'foreign_keys = ON',
-          'busy_timeout = 5000',
-          'synchronous = FULL',
-          'cache_size = -32000',
-        ]) {
-          connection.pragma(pragma);
-        }
+        for (const setting of settings) connection.pragma(setting);
         ready(null, connection);
       },
     },
@@ -45,6 +45,14 @@ export function connect(file: string): Db {
     postProcessResponse: (result: unknown) => (Array.isArray(result) ? result.map(camelKeys) : camelKeys(result)),
   });
 }
+
+const READING = ['query_only = ON', 'busy_timeout = 5000', 'cache_size = -16000'];
+
+/** Connections that only read. A transaction on one sees a single moment, whatever is written meanwhile. */
+export const connectReaders = (file: string): Db => connect(file, { connections: 4, settings: READING });
+
+/** Reads with one view of the file: everything that \`read\` asks is of the same moment. */
+export const snapshot = <T>(readers: Db, read: (db: Db) => Promise<T>): Promise<T> => readers.transaction(read);
 
 /**
  * Opens the file and brings it to the newest schema. A file with data is copied beside itself first.
@@ -54,6 +62,7 @@ export async function open(file: string): Promise<{ db: Db; backup?: string }> {
   const hasData = existsSync(file) && statSync(file).size > 0;
   const db = connect(file);
   try {
+    await checkAge(db, file);
     const pending = await pendingMigrations(db);
     if (pending.length === 0) return { db };
     const backup = hasData ? await copyBeside(db, file, pending[0] ?? '') : undefined;

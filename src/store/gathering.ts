@@ -1,71 +1,22 @@
 import { asDay, type Day } from '@/core/calendar/workdays';
-import type { Minor, Rate, UnitPrice } from '@/core/money/money';
-import type { Factor, Quantity } from '@/core/quantity/quantity';
 import { groupBy } from '@/core/group';
-import { anyQuantity, type PartTerms, type PriceBreak } from '@/core/sourcing/terms';
+import { SAME_UNIT, through, type Factor, type Quantity } from '@/core/quantity/quantity';
+import { exactFactor } from '@/core/quantity/units';
+import { anyQuantity, type PartTerms } from '@/core/sourcing/terms';
 import type { Db } from './connection';
 import { whereIn } from './rows';
+import type { Item, NeedRow, Supplier, SupplierPart } from './tables';
 
-export type Supplier = {
-  readonly id: number;
-  readonly name: string;
-  readonly contact: string;
-  readonly email: string | null;
-  readonly address: string;
-  readonly currency: string;
-  readonly rate: Rate;
-  readonly paymentDays: number;
-  readonly leadDays: number;
-  readonly carriage: Minor;
-  readonly carriageFreeFrom: Minor | null;
-  readonly taxCodeId: number;
-  readonly carrier: string;
-  readonly version: number;
-};
-
-export type NeedRow = {
-  readonly id: number;
-  readonly jobId: number;
-  readonly itemId: number | null;
-  readonly description: string;
-  readonly quantity: Quantity;
-  readonly unit: string;
-  readonly costCodeId: number;
-  readonly price: UnitPrice | null;
-  readonly priceQuantity: number;
-  readonly supplierId: number | null;
-  readonly neededOn: Day | null;
-  readonly open: Quantity;
-  readonly version: number;
-};
-
-export type Part = {
-  readonly id: number;
-  readonly supplierId: number;
-  readonly itemId: number;
-  readonly theirNumber: string;
-  readonly leadDays: number | null;
+export type Part = Pick<SupplierPart, 'id' | 'supplierId' | 'itemId' | 'theirNumber' | 'leadDays'> & {
+  /** The conversion is between the item's unit and the supplier's. */
   readonly terms: PartTerms;
-};
-
-type PartRow = {
-  id: number;
-  supplierId: number;
-  itemId: number;
-  theirNumber: string;
-  unit: string;
-  factorMany: number;
-  factorOne: number;
-  minimum: Quantity;
-  pack: Quantity;
-  leadDays: number | null;
 };
 
 /** How suppliers sell these items, by supplier and item. */
 export async function loadParts(db: Db, itemIds: readonly number[]): Promise<Map<string, Part>> {
-  const rows = await whereIn<PartRow>(db, 'supplierPart', 'itemId', itemIds);
+  const rows = await whereIn(db, 'supplierPart', 'itemId', itemIds);
   const prices = groupBy(
-    await whereIn<PriceBreak & { partId: number; fromQuantity: Quantity }>(
+    await whereIn(
       db,
       'priceBreak',
       'partId',
@@ -82,31 +33,41 @@ export async function loadParts(db: Db, itemIds: readonly number[]): Promise<Map
         priceQuantity: p.priceQuantity,
       }));
       const terms: PartTerms = { unit: r.unit, factor, minimum: r.minimum, pack: r.pack, prices: breaks };
-      return [
-        partKey(r.supplierId, r.itemId),
-        {
-          id: r.id,
-          supplierId: r.supplierId,
-          itemId: r.itemId,
-          theirNumber: r.theirNumber,
-          leadDays: r.leadDays,
-          terms,
-        },
-      ];
+      const { id, supplierId, itemId, theirNumber, leadDays } = r;
+      return [partKey(supplierId, itemId), { id, supplierId, itemId, theirNumber, leadDays, terms }];
     }),
   );
 }
 
 export const partKey = (supplierId: number | null, itemId: number | null): string => `${supplierId}/${itemId}`;
 
-/** The terms on which a need can be bought: the supplier's part, or any quantity in the need's unit. */
-export const termsFor = (
+/** How many of `unit` are in how many of the supplier's unit, for an item kept in its own unit; undefined when unknown. */
+export function factorOf(unit: string, itemUnit: string, part: Part): Factor | undefined {
+  if (unit === part.terms.unit) return SAME_UNIT;
+  const own = exactFactor(itemUnit, unit);
+  return own && through(own, part.terms.factor);
+}
+
+/**
+ * The terms on which a need can be bought: those of the supplier's part, or any quantity in the need's unit.
+ * @returns undefined when the need is measured in a unit that the item's cannot be converted to
+ */
+export function termsFor(
   need: Pick<NeedRow, 'supplierId' | 'itemId' | 'unit'>,
   parts: ReadonlyMap<string, Part>,
-): PartTerms => parts.get(partKey(need.supplierId, need.itemId))?.terms ?? anyQuantity(need.unit);
+  item: Pick<Item, 'unit'> | undefined,
+): PartTerms | undefined {
+  const part = parts.get(partKey(need.supplierId, need.itemId));
+  if (part === undefined || item === undefined) return anyQuantity(need.unit);
+  const factor = factorOf(need.unit, item.unit, part);
+  return factor && { ...part.terms, factor };
+}
 
 export const loadSuppliers = async (db: Db, ids: readonly number[]): Promise<Map<number, Supplier>> =>
-  new Map((await whereIn<Supplier>(db, 'supplier', 'id', ids)).map((s) => [s.id, s]));
+  new Map((await whereIn(db, 'supplier', 'id', ids)).map((s) => [s.id, s]));
+
+export const loadItems = async (db: Db, ids: readonly number[]): Promise<Map<number, Item>> =>
+  new Map((await whereIn(db, 'item', 'id', ids)).map((i) => [i.id, i]));
 
 export const earliest = (days: readonly (Day | null)[]): Day | null =>
   asDay(days.filter((d) => d !== null).sort()[0] ?? '') ?? null;
@@ -117,7 +78,7 @@ export type Picked = { readonly needId: number; readonly buy: Quantity };
 export async function loadPickedRows(db: Db, picks: readonly Picked[]): Promise<(NeedRow & { buy: Quantity })[]> {
   const rows = new Map(
     (
-      await whereIn<NeedRow>(
+      await whereIn(
         db,
         'need',
         'id',

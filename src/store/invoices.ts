@@ -1,137 +1,78 @@
-import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import {
+  heldSize,
   matchLine,
   matchTotal,
-  shareBill,
+  matchUnordered,
   type BilledLine,
-  type BilledPart,
   type Difference,
   type Tolerance,
 } from '@/core/invoices/match';
-import { convert, minor, ZERO, type Minor, type Rate, type UnitPrice } from '@/core/money/money';
+import { shareBill, type BilledPart } from '@/core/invoices/share';
+import { STANDING, WAITING } from '@/core/invoices/states';
+import { minor, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
+import { convert, convertBack, type Rate } from '@/core/money/rate';
 import { jobCosts, type TaxedLine } from '@/core/money/tax';
-import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
+import { spreadCharge, type Target } from '@/core/orders/order';
+import { addedInNeedUnit, addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
-import { loadLines, type StoredLine } from './orders';
+import { findOrder, valuesOf, type StoredLine, type StoredOrder } from './orders';
 import { whereIn } from './rows';
-
-export type InvoiceState = 'entered' | 'held' | 'matched';
-
-export type StoredInvoice = {
-  readonly id: number;
-  readonly orderId: number;
-  readonly supplierId: number;
-  readonly number: string;
-  readonly day: Day;
-  readonly dueOn: Day;
-  readonly state: InvoiceState;
-  readonly currency: string;
-  readonly rate: Rate;
-  readonly net: Minor;
-  readonly tax: Minor;
-  readonly gross: Minor;
-  /** The total that stands on the paper. */
-  readonly typedTotal: Minor;
-  readonly passedReason: string;
-  readonly enteredBy: number;
-  readonly enteredAt: string;
-  readonly matchedBy: number | null;
-  readonly matchedOn: Day | null;
-  readonly version: number;
-};
-
-export type StoredInvoiceLine = {
-  readonly id: number;
-  readonly invoiceId: number;
-  readonly lineId: number;
-  readonly quantity: Quantity;
-  readonly price: UnitPrice;
-  readonly priceQuantity: number;
-  readonly taxCodeId: number;
-  readonly net: Minor;
-};
+import type { Invoice, InvoiceLine } from './tables';
 
 export type ComparedLine = {
-  readonly line: StoredInvoiceLine;
-  readonly order: StoredLine;
-  readonly billed: BilledLine;
+  readonly line: InvoiceLine;
+  /** Undefined for what was not ordered. */
+  readonly order: StoredLine | undefined;
+  readonly billed: BilledLine | undefined;
   readonly differences: readonly Difference[];
 };
 
 export type Comparison = {
-  readonly invoice: StoredInvoice;
+  readonly invoice: Invoice;
+  readonly order: StoredOrder;
   readonly lines: readonly ComparedLine[];
   readonly total: readonly Difference[];
   readonly held: boolean;
 };
 
-/** What earlier bills took of each order line, matched or not, up to (not with) this invoice. */
-export async function billedBefore(
+/** What other bills that stand took of each order line, whenever they came, matched or not. */
+export async function billedElsewhere(
   db: Db,
   lineIds: readonly number[],
-  invoiceId = Number.MAX_SAFE_INTEGER,
+  invoiceId?: number,
 ): Promise<Map<number, Quantity>> {
-  const lines = await whereIn<StoredInvoiceLine>(db, 'invoiceLine', 'lineId', lineIds);
-  const earlier = groupBy(
-    lines.filter((l) => l.invoiceId < invoiceId),
-    (l) => l.lineId,
+  const lines = (await whereIn(db, 'invoiceLine', 'lineId', lineIds)).filter((l) => l.invoiceId !== invoiceId);
+  const standing = new Set(
+    (
+      await whereIn(
+        db,
+        'invoice',
+        'id',
+        lines.map((l) => l.invoiceId),
+      )
+    )
+      .filter((i) => STANDING.includes(i.state))
+      .map((i) => i.id),
   );
-  return new Map([...earlier].map(([id, own]) => [id, addQ(...own.map((l) => l.quantity))]));
-}
-
-/** Compares an invoice with what was ordered and received, as things stand now. */
-export async function compareInvoice(db: Db, invoice: StoredInvoice): Promise<Comparison> {
-  const company = await loadCompany(db);
-  const tolerance: Tolerance = { priceShare: company.priceToleranceShare, priceMost: company.priceToleranceMost };
-  const stored = (await db('invoiceLine').where({ invoiceId: invoice.id }).orderBy('id')) as StoredInvoiceLine[];
-  const orderLines = new Map((await loadLines(db, [invoice.orderId])).get(invoice.orderId)?.map((l) => [l.id, l]));
-  const before = await billedBefore(
-    db,
-    stored.map((l) => l.lineId),
-    invoice.id,
+  const others = groupBy(
+    lines.filter((l) => standing.has(l.invoiceId)),
+    (l) => l.lineId ?? 0,
   );
-  const lines = stored.flatMap((line): ComparedLine[] => {
-    const order = orderLines.get(line.lineId);
-    if (order === undefined) return [];
-    const billed = billedLine(order, line, before.get(line.lineId) ?? NONE);
-    return [{ line, order, billed, differences: matchLine(billed, tolerance, invoice.currency) }];
-  });
-  const total = matchTotal(invoice.typedTotal, invoice.gross, invoice.currency);
-  return { invoice, lines, total, held: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.held) };
-}
-
-/** What matching bills to each split, in the company's currency with the tax that cannot be recovered. */
-export async function billedParts(
-  db: Db,
-  { invoice, lines }: Comparison,
-): Promise<(BilledPart & { readonly invoiceLineId: number })[]> {
-  const { currency } = await loadCompany(db);
-  const taxed = lines.map((l): TaxedLine => ({ net: l.line.net, kind: l.order.kind, taxCodeId: l.line.taxCodeId }));
-  const costs = jobCosts(taxed, await loadTaxCodes(db));
-  return lines.flatMap(({ line, order }, k) => {
-    const amount = convert(costs[k] ?? ZERO, invoice.currency, currency, invoice.rate);
-    const splits = order.splits.map(({ id, quantity: ordered, received, billed }) => ({
-      splitId: id,
-      ordered,
-      received,
-      billed,
-    }));
-    return shareBill(splits, line.quantity, amount).map((part) => ({ invoiceLineId: line.id, ...part }));
-  });
+  return new Map([...others].map(([id, own]) => [id, addQ(NONE, ...own.map((l) => l.quantity))]));
 }
 
 export const billedLine = (
   order: StoredLine,
-  bill: Pick<StoredInvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
-  before: Quantity,
+  bill: Pick<InvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
+  elsewhere: Quantity,
 ): BilledLine => ({
   description: order.description,
   kind: order.kind,
   ordered: order.quantity,
-  received: addQ(NONE, ...order.splits.map((s) => s.received)),
-  billedBefore: before,
+  received: order.received,
+  billedElsewhere: elsewhere,
   orderPrice: order.price ?? (0 as UnitPrice),
   orderPriceQuantity: order.priceQuantity,
   quantity: bill.quantity,
@@ -139,9 +80,111 @@ export const billedLine = (
   priceQuantity: bill.priceQuantity,
 });
 
-/** Looks again at an order's invoices that wait: a delivery may have settled what they were held for. */
+/** Compares an invoice with what was ordered and received, and with all other bills of its order, as things stand now. */
+export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparison> {
+  const company = await loadCompany(db);
+  const order = await findOrder(db, invoice.orderId);
+  if (order === undefined) throw new Error(`Order ${invoice.orderId} is gone.`);
+  const { currency, rate } = invoice;
+  const most = convertBack(company.priceToleranceMost, currency, company.currency, rate);
+  const tolerance: Tolerance = { priceShare: company.priceToleranceShare, priceMost: most };
+  const stored = await db('invoiceLine').where({ invoiceId: invoice.id }).orderBy('place');
+  const orderLines = new Map(order.lines.map((l) => [l.id, l]));
+  const others = await billedElsewhere(
+    db,
+    stored.flatMap((l) => l.lineId ?? []),
+    invoice.id,
+  );
+  const lines = stored.map((line): ComparedLine => {
+    const own = orderLines.get(line.lineId ?? 0);
+    if (own === undefined) {
+      const differences = matchUnordered(line.description, line.net, tolerance, currency);
+      return { line, order: undefined, billed: undefined, differences };
+    }
+    const billed = billedLine(own, line, others.get(own.id) ?? NONE);
+    return { line, order: own, billed, differences: matchLine(billed, tolerance, currency) };
+  });
+  const total = matchTotal(invoice.typedTotal, invoice.gross, currency);
+  return { invoice, order, lines, total, held: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.held) };
+}
+
+export const differencesOf = ({ lines, total }: Comparison): Difference[] => [
+  ...lines.flatMap((l) => l.differences),
+  ...total,
+];
+
+/** What the held differences come to, each for itself, in the company's currency. */
+export const heldInCompany = (comparison: Comparison, companyCurrency: string): Minor =>
+  convert(
+    heldSize(differencesOf(comparison)),
+    comparison.invoice.currency,
+    companyCurrency,
+    comparison.invoice.rate,
+  );
+
+/** A cost of a bill beside its order lines, in the company's currency. */
+export type BesideCost = Target & {
+  readonly invoiceLineId: number | null;
+  readonly amount: Minor;
+  readonly words: string;
+};
+
+export type Billing = {
+  /** What the bill claims of splits, in the need's unit and the company's currency. */
+  readonly parts: readonly (BilledPart & { readonly invoiceLineId: number })[];
+  /** What it costs beside them: lines that were not ordered, and the difference passed on the whole bill. */
+  readonly beside: readonly BesideCost[];
+};
+
+/** What matching bills: every minor unit of it goes to a split, or to a job or stores beside them. */
+export async function billingOf(db: Db, { invoice, order, lines, total }: Comparison): Promise<Billing> {
+  const { currency } = await loadCompany(db);
+  const taxed = lines.map((l): TaxedLine => ({ net: l.line.net, kind: l.order?.kind ?? 'charge', taxCodeId: l.line.taxCodeId }));
+  const costs = jobCosts(taxed, await loadTaxCodes(db)).map((c) => convert(c, invoice.currency, currency, invoice.rate));
+  const values = valuesOf(order);
+  const parts = lines.flatMap(({ line, order: own }, k) => {
+    if (own === undefined) return [];
+    const splits = own.splits.map(({ id, quantity: ordered, received, billed, value }) => ({
+      splitId: id,
+      ordered,
+      received,
+      billed,
+      value,
+    }));
+    const share = addedInNeedUnit(own.billed, line.quantity, own.factor);
+    const billed = own.kind === 'charge' ? line.quantity : share;
+    return shareBill(own.kind, splits, billed, costs[k] ?? ZERO).map((p) => ({ invoiceLineId: line.id, ...p }));
+  });
+  const unordered = lines.flatMap(({ line, order: own }, k): BesideCost[] => {
+    const cost = costs[k] ?? ZERO;
+    if (own !== undefined || cost === 0) return [];
+    const of = { invoiceLineId: line.id, words: line.description };
+    if (line.spread === 0) return [{ ...of, jobId: line.jobId, costCodeId: line.costCodeId, amount: cost }];
+    return spreadBeside(cost, values, line.costCodeId).map((t) => ({ ...of, ...t }));
+  });
+  const passed = total.flatMap((d): BesideCost[] => {
+    const amount = convert(d.amount, invoice.currency, currency, invoice.rate);
+    const words = `Difference on the whole of invoice ${invoice.number}`;
+    return spreadBeside(amount, values, null).map((t) => ({ invoiceLineId: null, words, ...t }));
+  });
+  return { parts, beside: [...unordered, ...passed] };
+}
+
+const spreadBeside = (amount: Minor, over: ReturnType<typeof valuesOf>, costCodeId: number | null) =>
+  spreadCharge(amount, over, costCodeId)
+    .filter((t) => t.value !== 0)
+    .map(({ jobId, costCodeId: code, value }) => ({ jobId, costCodeId: code, amount: value }));
+
+/** How much a bill costs more because the exchange rate moved since the order, in the company's currency. */
+export async function rateDifference(db: Db, { invoice, order }: Comparison): Promise<Minor> {
+  const { currency } = await loadCompany(db);
+  const at = (rate: Rate) => convert(invoice.net, invoice.currency, currency, rate);
+  return minor(subtract(at(invoice.rate), at(order.rate)));
+}
+
+/** Looks again at an order's invoices that wait: a delivery or another bill may have changed what they are held for. */
 export async function refreshHeld(trx: Db, orderId: number): Promise<void> {
-  const waiting = (await trx('invoice').where({ orderId }).whereNot({ state: 'matched' })) as StoredInvoice[];
+  const waiting = await trx('invoice').where({ orderId }).whereIn('state', WAITING);
   for (const invoice of waiting) {
     const { held } = await compareInvoice(trx, invoice);
     await trx('invoice')
@@ -149,6 +192,3 @@ export async function refreshHeld(trx: Db, orderId: number): Promise<void> {
       .update({ state: held ? 'held' : 'entered' });
   }
 }
-
-export const heldAmount = ({ lines, total }: Comparison): Minor =>
-  minor([...total, ...lines.flatMap((l) => l.differences)].filter((d) => d.held).reduce((sum, d) => sum + d.amount, 0));

@@ -1,9 +1,9 @@
 import type { Knex } from 'knex';
-import * as first from './migrations/001-first';
+import * as ground from './migrations/001-ground';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [first];
+const STEPS: readonly Step[] = [ground];
 
 type Executable = { exec: (sql: string) => void };
 
@@ -23,6 +23,21 @@ const source: Knex.MigrationSource<Step> = {
 };
 
 const config: Knex.MigratorConfig = { migrationSource: source, tableName: 'schema_step' };
+
+/** A file that this version cannot bring up to date; the message says what to do. */
+export class WrongAge extends Error {}
+
+/** @throws WrongAge for a file that a trial version made, or a newer one than this */
+export async function checkAge(db: Knex, file: string): Promise<void> {
+  if (!(await db.schema.hasTable('schema_step'))) return;
+  const done = ((await db('schema_step').select('name')) as { name: string }[]).map((d) => d.name);
+  if (!done.includes(ground.name))
+    throw new WrongAge(
+      `${file} was made by a trial version of Kettle Tab and cannot be brought up to date: it must be made anew. Move it away and start again; the sample company is made anew by npm run demo -- --fresh.`,
+    );
+  if (done.some((name) => !STEPS.some((s) => s.name === name)))
+    throw new WrongAge(`${file} was made by a newer version of Kettle Tab than this. Start that version to open it.`);
+}
 
 export async function pendingMigrations(db: Knex): Promise<string[]> {
   const [, pending] = (await db.migrate.list(config)) as [unknown, Step[]];

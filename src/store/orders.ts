@@ -1,69 +1,36 @@
 import type { Day } from '@/core/calendar/workdays';
-import { minor, type Minor, type Rate } from '@/core/money/money';
-import type { TaxCode } from '@/core/money/tax';
-import { netOf, orderTotals, splitValues, withCharges, type OrderLine, type Split } from '@/core/orders/order';
-import { progressState, type LineProgress, type OrderState } from '@/core/orders/states';
-import { addQ, type Quantity } from '@/core/quantity/quantity';
 import { groupBy } from '@/core/group';
+import { WAITING } from '@/core/invoices/states';
+import type { Minor } from '@/core/money/money';
+import type { TaxCode } from '@/core/money/tax';
+import { orderTotals, valueOrder, type OrderLine, type ValuedSplit } from '@/core/orders/order';
+import type { Facts } from '@/core/orders/rules';
+import { progressState, type LineProgress, type OrderState } from '@/core/orders/states';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
+import { openTabLines } from './ledger';
 import { insertOne, whereIn } from './rows';
+import type { OrderHead, OrderLineRow, SplitRow } from './tables';
 
-export type StoredSplit = Split & {
-  readonly id: number;
-  readonly value: Minor;
-  readonly received: Quantity;
-  readonly billed: Quantity;
-  readonly billedAmount: Minor;
-};
+export type StoredLine = Omit<OrderLineRow, 'factorMany' | 'factorOne' | 'carriage'> &
+  Omit<OrderLine, 'splits'> & { readonly carriage: boolean; readonly splits: readonly SplitRow[] };
 
-export type StoredLine = Omit<OrderLine, 'splits'> & {
-  readonly id: number;
+export type StoredOrder = OrderHead & { readonly lines: readonly StoredLine[] };
+
+/** A line as it is to be written: lines and splits without an id are new, those that are left out are taken off. */
+export type LineToSave = OrderLine & {
+  readonly id?: number;
+  readonly carriage: boolean;
   readonly itemId: number | null;
   readonly ourNumber: string;
   readonly theirNumber: string;
   readonly wantedOn: Day | null;
-  /** For a charge: the cost code that takes it; null lets it follow the lines. */
-  readonly chargeCodeId: number | null;
-  /** The reason, once the line is closed short. */
-  readonly closedShort: string | null;
-  readonly net: Minor;
-  readonly splits: readonly StoredSplit[];
 };
-
-export type OrderHead = {
-  readonly id: number;
-  readonly number: string;
-  readonly supplierId: number;
-  readonly state: OrderState;
-  readonly currency: string;
-  readonly rate: Rate;
-  readonly placeId: number;
-  readonly wantedOn: Day | null;
-  readonly carrier: string;
-  readonly instructions: string;
-  readonly net: Minor;
-  readonly gross: Minor;
-  readonly madeBy: number;
-  readonly madeAt: string;
-  readonly sentOn: Day | null;
-  readonly version: number;
-};
-
-export type StoredOrder = OrderHead & { readonly lines: readonly StoredLine[] };
-
-/** A line as it is to be written: without id for a new one, splits replaced as a whole. */
-export type LineToSave = Omit<StoredLine, 'id' | 'net' | 'splits' | 'closedShort'> & {
-  readonly id?: number;
-  readonly splits: readonly Split[];
-};
-
-type SplitRow = StoredSplit & { readonly lineId: number };
 
 export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Map<number, StoredLine[]>> {
-  const rows = await whereIn<StoredLine & { orderId: number; place: number }>(db, 'orderLine', 'orderId', orderIds);
+  const rows = await whereIn(db, 'orderLine', 'orderId', orderIds);
   const splits = groupBy(
-    await whereIn<SplitRow>(
+    await whereIn(
       db,
       'split',
       'lineId',
@@ -73,115 +40,138 @@ export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Ma
   );
   const lines = rows
     .sort((a, b) => a.place - b.place)
-    .map((r) => ({ ...r, splits: (splits.get(r.id) ?? []).sort((a, b) => a.id - b.id) }));
+    .map(
+      ({ factorMany, factorOne, carriage, ...row }): StoredLine => ({
+        ...row,
+        carriage: carriage === 1,
+        factor: { many: factorMany, one: factorOne },
+        splits: (splits.get(row.id) ?? []).sort((a, b) => a.place - b.place),
+      }),
+    );
   return groupBy(lines, (l) => l.orderId);
 }
 
 export async function findOrder(db: Db, id: number): Promise<StoredOrder | undefined> {
-  const head = (await db('purchaseOrder').where({ id }).first()) as OrderHead | undefined;
+  const head = await db('purchaseOrder').where({ id }).first();
   if (head === undefined) return undefined;
   return { ...head, lines: (await loadLines(db, [id])).get(id) ?? [] };
 }
 
-type Money = { readonly codes: readonly TaxCode[]; readonly companyCurrency: string };
+export type Money = { readonly codes: readonly TaxCode[]; readonly companyCurrency: string };
+
+/** What working out an order's money needs of the company. */
+export async function loadMoney(db: Db): Promise<Money> {
+  return { codes: await loadTaxCodes(db), companyCurrency: (await loadCompany(db)).currency };
+}
+
+/** Every line of the tab that an order's splits are, and every need that they cover. */
+export const tabLinesOf = (order: Pick<StoredOrder, 'lines'>): number[] =>
+  order.lines.flatMap((l) => l.splits.flatMap((s) => (s.needId === null ? [s.id] : [s.id, s.needId])));
 
 /**
- * Writes the lines of an unsent order: keeps, changes, adds and removes lines, works out charges, net amounts,
- * split values and totals.
- *
- * @returns the ids of needs that a removed or changed split covered, whose coverage is to be looked at again
+ * Writes the lines of an unsent order: keeps, changes, adds and removes lines and splits by their ids, with charges, net
+ * amounts, split values and totals worked out.
  */
 export async function saveLines(
   trx: Db,
   head: OrderHead,
   toSave: readonly LineToSave[],
-  money: Money,
-): Promise<number[]> {
+  { codes, companyCurrency }: Money,
+): Promise<void> {
   const before = (await loadLines(trx, [head.id])).get(head.id) ?? [];
-  const terms = { currency: head.currency, companyCurrency: money.companyCurrency, rate: head.rate };
-  const lines = withCharges(toSave, money.codes, terms);
-  const values = splitValues(lines, money.codes, terms);
-  const kept = new Set(lines.flatMap((l) => (l.id === undefined ? [] : [l.id])));
-  await trx('orderLine')
-    .where({ orderId: head.id })
-    .whereNotIn('id', [...kept])
-    .delete();
+  const lines = valueOrder(toSave, codes, { currency: head.currency, companyCurrency, rate: head.rate });
+  const keptLines = lines.flatMap((l) => l.id ?? []);
+  const keptSplits = new Set(lines.flatMap((l) => l.splits.flatMap((s) => s.id ?? [])));
+  const gone = before.flatMap((l) => l.splits.map((s) => s.id)).filter((id) => !keptSplits.has(id));
+  await trx('split').whereIn('id', gone).delete();
+  await trx('orderLine').where({ orderId: head.id }).whereNotIn('id', keptLines).delete();
   for (const [k, line] of lines.entries()) {
-    const { splits, id } = line;
-    const row = { ...pickLine(line), orderId: head.id, place: k + 1, net: netOf(line, head.currency) };
-    const lineId = id ?? (await insertOne(trx, 'orderLine', row));
-    if (id !== undefined) await trx('orderLine').where({ id, orderId: head.id }).update(row);
-    const stored = before.find((l) => l.id === id)?.splits ?? [];
-    await saveSplits(
-      trx,
-      lineId,
-      stored,
-      splits.map((s, j) => ({ ...s, value: values[k]?.[j] ?? minor(0) })),
-    );
+    const row = { ...columnsOf(line), orderId: head.id, place: k + 1, net: line.net };
+    const lineId = line.id ?? (await insertOne(trx, 'orderLine', row));
+    if (line.id !== undefined) await trx('orderLine').where({ id: line.id, orderId: head.id }).update(row);
+    await saveSplits(trx, lineId, line.description, line.splits);
   }
-  const totals = orderTotals(lines, money.codes, head.currency);
-  await trx('purchaseOrder').where({ id: head.id }).update({ net: totals.net, gross: totals.gross });
-  return before.flatMap((l) => l.splits.flatMap((s) => (s.needId === null ? [] : [s.needId])));
+  const { net, gross } = orderTotals(toSave, codes, head.currency);
+  await trx('purchaseOrder').where({ id: head.id }).update({ net, gross });
 }
 
-const targetOf = (s: Split) => `${s.jobId}/${s.costCodeId}/${s.needId}`;
-
-/** A split that is still charged to the same job, cost code and need stays the same line of the ledger. */
 async function saveSplits(
   trx: Db,
   lineId: number,
-  stored: readonly StoredSplit[],
-  splits: readonly (Split & { value: Minor })[],
+  words: string,
+  splits: readonly ValuedSplit[],
 ): Promise<void> {
-  const left = new Map(stored.map((s) => [targetOf(s), s.id]));
-  for (const split of splits) {
-    const { jobId, costCodeId, needId, quantity, covers, value } = split;
-    const id = left.get(targetOf(split));
-    if (id === undefined) await trx('split').insert({ jobId, costCodeId, needId, quantity, covers, lineId, value });
-    else await trx('split').where({ id }).update({ quantity, covers, value });
-    left.delete(targetOf(split));
+  const fresh = await openTabLines(
+    trx,
+    'split',
+    splits.filter((s) => s.id === undefined).map(() => words),
+  );
+  for (const [k, { id, jobId, costCodeId, needId, quantity, value }] of splits.entries()) {
+    const row = { jobId, costCodeId, needId, quantity, value, lineId, place: k + 1 };
+    if (id === undefined) await trx('split').insert({ ...row, id: fresh.shift() });
+    else await trx('split').where({ id }).update(row);
   }
-  await trx('split')
-    .whereIn('id', [...left.values()])
-    .delete();
+  await trx('tabLine')
+    .whereIn(
+      'id',
+      splits.flatMap((s) => s.id ?? []),
+    )
+    .update({ words });
 }
 
-const LINE_COLUMNS = [
-  'kind',
-  'itemId',
-  'description',
-  'ourNumber',
-  'theirNumber',
-  'quantity',
-  'unit',
-  'price',
-  'priceQuantity',
-  'taxCodeId',
-  'wantedOn',
-  'chargeCodeId',
-] as const satisfies readonly (keyof LineToSave)[];
-
-/** What of a line is written, whatever else comes with it. */
-const pickLine = (line: LineToSave) => Object.fromEntries(LINE_COLUMNS.map((c) => [c, line[c]]));
+const columnsOf = (l: Omit<LineToSave, 'splits'>) => ({
+  kind: l.kind,
+  carriage: l.carriage ? 1 : 0,
+  itemId: l.itemId,
+  description: l.description,
+  ourNumber: l.ourNumber,
+  theirNumber: l.theirNumber,
+  quantity: l.quantity,
+  unit: l.unit,
+  factorMany: l.factor.many,
+  factorOne: l.factor.one,
+  shareUnit: l.shareUnit,
+  price: l.price,
+  priceQuantity: l.priceQuantity,
+  taxCodeId: l.taxCodeId,
+  wantedOn: l.wantedOn,
+  chargeCodeId: l.chargeCodeId,
+});
 
 /** Moves an order on; the caller has checked that it may. */
 export async function setState(
   trx: Db,
   order: OrderHead,
-  changes: Partial<Pick<OrderHead, 'state' | 'sentOn'>>,
+  changes: Partial<Pick<OrderHead, 'state' | 'sentOn' | 'sentFrom'>>,
 ): Promise<void> {
   await trx('purchaseOrder')
     .where({ id: order.id })
     .update({ ...changes, version: order.version + 1 });
 }
 
-export const progressOf = (line: StoredLine): LineProgress => ({
+export const progressOf = (
+  line: Pick<OrderLineRow, 'kind' | 'closedShort' | 'billsEnded' | 'quantity' | 'received' | 'billed'>,
+): LineProgress => ({
   kind: line.kind,
   closedShort: line.closedShort !== null,
+  billsEnded: line.billsEnded !== null,
   ordered: line.quantity,
-  received: addQ(...line.splits.map((s) => s.received)),
-  billed: addQ(...line.splits.map((s) => s.billed)),
+  received: line.received,
+  billed: line.billed,
 });
+
+/** What the rules of an order ask about it. */
+export async function factsOf(db: Db, order: StoredOrder): Promise<Facts> {
+  const waiting = (await db('invoice').where({ orderId: order.id }).whereIn('state', WAITING).count({ n: '*' })) as {
+    n: number;
+  }[];
+  return {
+    number: order.number,
+    state: order.state,
+    lines: order.lines.map((l) => ({ ...progressOf(l), description: l.description })),
+    waitingBills: waiting[0]?.n ?? 0,
+  };
+}
 
 /** Reads the order again and sets its state by what came of its lines. */
 export async function refreshProgress(trx: Db, orderId: number): Promise<OrderState> {
@@ -192,7 +182,8 @@ export async function refreshProgress(trx: Db, orderId: number): Promise<OrderSt
   return state;
 }
 
-/** What working out an order's money needs of the company. */
-export async function loadTaxed(db: Db): Promise<Money> {
-  return { codes: await loadTaxCodes(db), companyCurrency: (await loadCompany(db)).currency };
-}
+/** What an order's splits are to cost, by where it goes. */
+export const valuesOf = (order: Pick<StoredOrder, 'lines'>) =>
+  order.lines.flatMap((l) =>
+    l.splits.map(({ jobId, costCodeId, value }) => ({ jobId, costCodeId, value: value as Minor })),
+  );

@@ -7,7 +7,6 @@ import { UNSENT } from '@/core/orders/states';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
-import type { Supplier } from './gathering';
 import { findOrder } from './orders';
 import { counted } from '@/core/words';
 
@@ -18,13 +17,10 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
   const company = await loadCompany(db);
-  const supplier = (await db('supplier').where({ id: order.supplierId }).first()) as Supplier;
-  const place = (await db('deliveryPlace').where({ id: order.placeId }).first()) as {
-    name: string;
-    address: string;
-    instructions: string;
-  };
-  const buyer = (await db('person').where({ id: order.madeBy }).first('name')) as { name: string };
+  const supplier = await db('supplier').where({ id: order.supplierId }).first();
+  const place = await db('deliveryPlace').where({ id: order.placeId }).first();
+  const buyer = await db('person').where({ id: order.madeBy }).first('name');
+  if (supplier === undefined || place === undefined) return undefined;
   const { currency } = order;
   const totals = orderTotals(order.lines, await loadTaxCodes(db), currency);
   const day = (d: Day | null) => (d === null ? '–' : formatDay(d, plusDays(today, -1000)));
@@ -39,7 +35,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     wanted: day(order.wantedOn),
     carrier: order.carrier,
     payment: `${counted(supplier.paymentDays, 'day')} from invoice`,
-    buyer: buyer.name,
+    buyer: buyer?.name ?? '',
     instructions: order.instructions,
     currency,
     lines: order.lines.map((l, k) => ({
@@ -63,7 +59,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
             { label: 'Charges', amount: money(totals.charges) },
           ]),
       { label: 'Net', amount: money(totals.net) },
-      ...totals.taxes.map((t) => ({ label: `${t.code.name} on ${money(t.base)}`, amount: money(t.tax) })),
+      ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
       { label: 'Order total', amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
     ],
     terms: company.orderTerms,

@@ -1,6 +1,9 @@
+import type { Tables } from 'knex/types/tables.js';
 import type { Db } from './connection';
 
 const CHUNK = 400;
+
+export type Table = keyof Tables;
 
 /** SQLite takes a limited number of values in one statement, so long lists go in parts. */
 export function chunks<T>(all: readonly T[], size = CHUNK): T[][] {
@@ -19,19 +22,25 @@ export async function insertOne(db: Db, table: string, row: object): Promise<num
 }
 
 /** Reads a list by ids in parts; the order is that of the table. */
-export async function whereIn<Row>(db: Db, table: string, column: string, ids: readonly number[]): Promise<Row[]> {
-  const found: Row[] = [];
-  for (const part of chunks([...new Set(ids)])) found.push(...((await db(table).whereIn(column, part)) as Row[]));
+export async function whereIn<T extends Table>(
+  db: Db,
+  table: T,
+  column: keyof Tables[T] & string,
+  ids: readonly number[],
+): Promise<Tables[T][]> {
+  const found: Tables[T][] = [];
+  for (const part of chunks([...new Set(ids)]))
+    found.push(...((await db(table as string).whereIn(column, part)) as Tables[T][]));
   return found;
 }
 
 /** The next count of a named series, unbroken because it is taken inside the caller's transaction. */
 export async function nextCount(trx: Db, series: string): Promise<number> {
-  const [row] = (await trx('counter')
+  const [row] = await trx('counter')
     .insert({ name: series, last: 1 })
     .onConflict('name')
-    .merge({ last: trx.raw('last + 1') })
-    .returning('last')) as { last: number }[];
+    .merge({ last: trx.raw('last + 1') as unknown as number })
+    .returning('last');
   if (row === undefined) throw new Error(`The series ${series} gave no number.`);
   return row.last;
 }

@@ -10,9 +10,10 @@ export type Calendar = { readonly week: ReadonlySet<number>; readonly off: Reado
 
 export const MON_TO_FRI: ReadonlySet<number> = new Set([1, 2, 3, 4, 5]);
 
-/** @returns the day, or undefined when the text is no calendar day */
+/** @returns the day, or undefined when the text is no calendar day from 2000 to 2100 */
 export function asDay(text: string): Day | undefined {
-  return /^\d{4}-\d{2}-\d{2}$/.test(text) && isValid(parseISO(text)) ? (text as Day) : undefined;
+  if (!/^2[01]\d{2}-\d{2}-\d{2}$/.test(text) || text > '2100-12-31') return undefined;
+  return isValid(parseISO(text)) ? (text as Day) : undefined;
 }
 
 const MS_A_DAY = 86_400_000;
@@ -61,29 +62,45 @@ export function workdaysBetween(from: Day, to: Day, calendar: Calendar): number 
   return count;
 }
 
-/** The day goods have to be at the dock: the needed day less receiving days, in working days. */
+/** The working day on which something needed on a day has to be there: the day itself, or the one before a day off. */
+const lastWorkday = (day: Day, calendar: Calendar): Day =>
+  isWorkday(day, calendar) ? day : plusWorkdays(day, -1, calendar);
+
+const workdaysBefore = (day: Day, n: number, calendar: Calendar): Day => {
+  const from = lastWorkday(day, calendar);
+  return n === 0 ? from : plusWorkdays(from, -n, calendar);
+};
+
+/**
+ * The day goods have to be at the dock: the needed day less receiving days, in working days. A need on a day off counts
+ * from the working day before it.
+ */
 export const wantedBy = (needed: Day, receivingDays: number, calendar: Calendar): Day =>
-  receivingDays === 0 ? needed : plusWorkdays(needed, -receivingDays, calendar);
+  workdaysBefore(needed, receivingDays, calendar);
 
 /** Last day to order: the needed day less receiving days and lead time, all in working days. */
 export const orderBy = (needed: Day, leadDays: number, receivingDays: number, calendar: Calendar): Day =>
-  plusWorkdays(needed, -(leadDays + receivingDays), calendar);
+  workdaysBefore(needed, leadDays + receivingDays, calendar);
 
-/** Working days by which a line misses its day when ordered on `today`; 0 when it does not. */
+/**
+ * Working days by which a line misses its day when ordered on `today`, or on the next working day; 0 when the last day
+ * to order has not passed.
+ */
 export function daysLate(needed: Day, leadDays: number, receivingDays: number, today: Day, calendar: Calendar): number {
-  const arrives = plusWorkdays(today, leadDays + receivingDays, calendar);
-  return arrives <= needed ? 0 : workdaysBetween(needed, arrives, calendar);
+  const last = orderBy(needed, leadDays, receivingDays, calendar);
+  return today <= last ? 0 : workdaysBetween(last, plusWorkdays(today, 0, calendar), calendar);
 }
 
 /** @example formatDay('2026-03-03' as Day, '2026-01-10' as Day) // 'Tue 3 Mar' */
 export const formatDay = (day: Day, today: Day): string =>
   format(parseISO(day), day.slice(0, 4) === today.slice(0, 4) ? 'EEE d MMM' : 'EEE d MMM yyyy');
 
-/** How far away a day is: “today”, “in 4 working days”, “3 days late”, “in 6 weeks”. */
+/** How far away a day is: “today”, “in 4 working days”, “in 2 days” over a weekend, “3 days late”, “in 6 weeks”. */
 export function howFar(day: Day, today: Day, calendar: Calendar): string {
   const days = toNumber(day) - toNumber(today);
   if (days === 0) return 'today';
   if (days < 0) return `${counted(-days, 'day')} late`;
   if (days > 28) return `in ${counted(Math.round(days / 7), 'week')}`;
-  return `in ${counted(workdaysBetween(today, day, calendar), 'working day')}`;
+  const working = workdaysBetween(today, day, calendar);
+  return working === 0 ? `in ${counted(days, 'day')}` : `in ${counted(working, 'working day')}`;
 }

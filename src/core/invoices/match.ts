@@ -1,16 +1,7 @@
 import { divideRounded } from '../money/decimal';
-import { formatMoney, lineNet, minor, subtract, ZERO, type Minor, type UnitPrice } from '../money/money';
-import { spreadMoney } from '../money/spread';
-import {
-  addQ,
-  atLeastNone,
-  formatQuantity,
-  least,
-  NONE,
-  quantity,
-  subtractQ,
-  type Quantity,
-} from '../quantity/quantity';
+import { formatMoney, lineNet, minor, subtract, type Minor, type UnitPrice } from '../money/money';
+import { atLeastNone, formatQuantity, subtractQ, type Quantity } from '../quantity/quantity';
+import { refusal, type Refusal } from '../result';
 
 /** One line of a bill beside its order line, in the line's unit and the order's currency. */
 export type BilledLine = {
@@ -18,8 +9,8 @@ export type BilledLine = {
   readonly kind: 'goods' | 'service' | 'charge';
   readonly ordered: Quantity;
   readonly received: Quantity;
-  /** On earlier bills. */
-  readonly billedBefore: Quantity;
+  /** On all other bills of the order, whenever they came, matched or not. */
+  readonly billedElsewhere: Quantity;
   readonly orderPrice: UnitPrice;
   readonly orderPriceQuantity: number;
   readonly quantity: Quantity;
@@ -31,13 +22,13 @@ export type BilledLine = {
 export type Tolerance = {
   /** Of the line's value at the order’s price, in hundredths of a percent. */
   readonly priceShare: number;
-  /** On one line, in minor units; whichever of the two is smaller holds. */
+  /** On one line, in minor units of the bill's currency; whichever of the two is smaller holds. */
   readonly priceMost: Minor;
 };
 
 export type Difference = {
-  readonly kind: 'price' | 'quantity' | 'total';
-  /** Billed less expected, in minor units of the order's currency. */
+  readonly kind: 'price' | 'quantity' | 'total' | 'unordered';
+  /** Billed less expected, in minor units of the bill's currency. */
   readonly amount: Minor;
   readonly held: boolean;
   readonly words: string;
@@ -49,9 +40,16 @@ export function priceDifference(line: BilledLine, currency: string): Minor {
   return subtract(billed, lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
 }
 
-/** What may be billed by now: goods that are in, and services and charges as ordered, less earlier bills. */
+/** What this bill may claim: goods that are in, and services and charges as ordered, less all other bills. */
 export const billable = (line: BilledLine): Quantity =>
-  atLeastNone(subtractQ(line.kind === 'goods' ? line.received : line.ordered, line.billedBefore));
+  atLeastNone(subtractQ(line.kind === 'goods' ? line.received : line.ordered, line.billedElsewhere));
+
+/** What a tolerance allows on an amount, in minor units. */
+const allowedOn = (amount: Minor, tolerance: Tolerance): number =>
+  Math.min(
+    tolerance.priceMost,
+    divideRounded(BigInt(Math.abs(amount)) * BigInt(tolerance.priceShare), 10_000n),
+  );
 
 /**
  * Three-way match of one line: ordered, received, billed. A price difference is held beyond the tolerance;
@@ -63,30 +61,33 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
   if (excess > 0) {
     const seen =
       line.kind === 'goods' ? `${formatQuantity(line.received)} received` : `${formatQuantity(line.ordered)} ordered`;
-    const before = line.billedBefore > 0 ? ` and ${formatQuantity(line.billedBefore)} billed before` : '';
+    const other = line.billedElsewhere > 0 ? ` and ${formatQuantity(line.billedElsewhere)} on other bills` : '';
     found.push({
       kind: 'quantity',
       amount: lineNet(excess, line.price, line.priceQuantity, currency),
       held: true,
-      words: `${line.description}: ${formatQuantity(line.quantity)} billed, ${seen}${before}.`,
+      words: `${line.description}: ${formatQuantity(line.quantity)} billed, ${seen}${other}.`,
     });
   }
   const amount = priceDifference(line, currency);
   if (amount !== 0) {
-    const expected = Math.abs(lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
-    const allowed = Math.min(
-      tolerance.priceMost,
-      divideRounded(BigInt(expected) * BigInt(tolerance.priceShare), 10_000n),
-    );
+    const expected = lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency);
     const which = amount > 0 ? 'above' : 'below';
     found.push({
       kind: 'price',
       amount,
-      held: Math.abs(amount) > allowed,
+      held: Math.abs(amount) > allowedOn(expected, tolerance),
       words: `${line.description}: ${formatMoney(minor(Math.abs(amount)), currency)} ${which} the order’s price.`,
     });
   }
   return found;
+}
+
+/** A line of a bill that nobody ordered, such as carriage or a fee: always told, held beyond the tolerance. */
+export function matchUnordered(description: string, net: Minor, tolerance: Tolerance, currency: string): Difference[] {
+  if (net === 0) return [];
+  const words = `${description}: ${formatMoney(net, currency)} that was not ordered.`;
+  return [{ kind: 'unordered', amount: net, held: Math.abs(net) > tolerance.priceMost, words }];
 }
 
 /** The paper's total against the total of the lines typed in; any difference is held. */
@@ -97,37 +98,29 @@ export function matchTotal(typed: Minor, worked: Minor, currency: string): Diffe
   return [{ kind: 'total', amount, held: true, words }];
 }
 
-export type BillingSplit = {
-  readonly splitId: number;
-  readonly ordered: Quantity;
-  readonly received: Quantity;
-  readonly billed: Quantity;
-};
-
-export type BilledPart = { readonly splitId: number; readonly quantity: Quantity; readonly amount: Minor };
+/** What a bill's held differences come to, each for itself: a claim too high is never made up for by one too low. */
+export const heldSize = (differences: readonly Difference[]): Minor =>
+  minor(differences.filter((d) => d.held).reduce((sum, d) => sum + Math.abs(d.amount), 0));
 
 /**
- * Shares a billed line among its splits: first what is received and not billed, then what is ordered and not
- * billed, each in turn; anything beyond the order goes to the last. The amount follows the quantities.
- *
- * @param amount - in the company's currency, with tax that cannot be recovered
- * @returns parts that add up to `billed` and `amount`
+ * The few words with which lists tell what is held: each difference by itself, never netted.
+ * @example '+6,696.00, −8,035.00'
  */
-export function shareBill(splits: readonly BillingSplit[], billed: Quantity, amount: Minor): BilledPart[] {
-  if (splits.length === 0) throw new RangeError('A billed line must be charged to something.');
-  let left = billed;
-  const parts = splits.map(() => NONE);
-  const fill = (room: (s: BillingSplit, k: number) => number) =>
-    splits.forEach((s, k) => {
-      const part = least(left, atLeastNone(quantity(room(s, k))));
-      parts[k] = addQ(parts[k] ?? NONE, part);
-      left = subtractQ(left, part);
-    });
-  fill((s) => s.received - s.billed);
-  fill((s, k) => s.ordered - s.billed - (parts[k] ?? 0));
-  parts[parts.length - 1] = addQ(parts.at(-1) ?? NONE, left);
-  const amounts = spreadMoney(amount, parts);
-  return splits
-    .map((s, k) => ({ splitId: s.splitId, quantity: parts[k] ?? NONE, amount: amounts[k] ?? ZERO }))
-    .filter((p) => p.quantity > 0 || p.amount !== 0);
+export function heldWords(differences: readonly Difference[], format: (amount: Minor) => string): string {
+  const held = differences.filter((d) => d.held);
+  const told = held.slice(0, 3).map((d) => `${d.amount > 0 ? '+' : ''}${format(d.amount)}`);
+  return held.length > 3 ? `${told.join(', ')} and ${held.length - 3} more` : told.join(', ');
+}
+
+/** Who may pass a bill that is held: nobody their own, when its differences are above the company's limit. */
+export function passFault(
+  bill: { readonly number: string; readonly own: boolean; readonly size: Minor },
+  limit: Minor,
+  currency: string,
+): Refusal | undefined {
+  if (!bill.own || bill.size <= limit) return undefined;
+  return refusal(
+    'invoice.own',
+    `You entered ${bill.number} yourself, and its differences are above ${formatMoney(limit, currency)}. Somebody else has to pass it.`,
+  );
 }

@@ -1,3 +1,4 @@
+import { TooLarge } from '../limits';
 import { done, refusal, refused, type Result } from '../result';
 
 /**
@@ -15,7 +16,7 @@ export function divideRounded(numerator: bigint, denominator: bigint): number {
   const size = numerator < 0n ? -numerator : numerator;
   const rounded = (size * 2n + denominator) / (denominator * 2n);
   const quotient = Number(numerator < 0n ? -rounded : rounded);
-  if (!Number.isSafeInteger(quotient)) throw new RangeError('The amount is too large to be kept exactly.');
+  if (!Number.isSafeInteger(quotient)) throw new TooLarge();
   return quotient === 0 ? 0 : quotient;
 }
 
@@ -30,7 +31,11 @@ export type DecimalRule = {
   readonly most?: number;
 };
 
-const groupedBy = { '.': /^[+-]?\d{1,3}(,\d{3})+(\.\d+)?$/, ',': /^[+-]?\d{1,3}(\.\d{3})+(,\d+)?$/ } as const;
+// A group never begins with a zero: “0,125” groups nothing.
+const groupedBy = {
+  '.': /^[+-]?[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/,
+  ',': /^[+-]?[1-9]\d{0,2}(\.\d{3})+(,\d+)?$/,
+} as const;
 const plainBy = { '.': /^[+-]?(\d+\.?\d*|\.\d+)$/, ',': /^[+-]?(\d+,?\d*|,\d+)$/ } as const;
 
 /**
@@ -57,6 +62,12 @@ export function parseDecimal(text: string, rule: DecimalRule): Result<number> {
   }
   return refused(refusal('number.wrong', `“${text.trim()}” is not a number.`));
 }
+
+/**
+ * Whether a number can be read in two ways, because its only mark may group thousands or begin decimals.
+ * @example isUndecided('1,250') // true: 1250, or one and a quarter
+ */
+export const isUndecided = (text: string): boolean => /^[+-\u2212]?[1-9]\d{0,2}[.,]\d{3}$/u.test(text.trim());
 
 function scale(digits: string, mark: DecimalMark, places: number, most: number): Result<number> {
   const negative = digits.startsWith('-');

@@ -1,49 +1,42 @@
-import * as currencies from 'dinero.js/currencies';
 import { z } from 'zod';
 import type { Brand } from '../brand';
+import { LIMITS, TooLarge } from '../limits';
 import { PLACES, type Quantity } from '../quantity/quantity';
 import { done, type Result } from '../result';
-import { divideRounded, formatDecimal, parseDecimal } from './decimal';
+import { decimalsOf } from './currencies';
+import { divideRounded, formatDecimal, parseDecimal, type DecimalMark } from './decimal';
 
 /** Whole minor units (pence, cents) of a currency that stands beside it. */
 export type Minor = Brand<number, 'Minor'>;
 /** A price in ten-thousandths of the currency's major unit, for the price quantity beside it. */
 export type UnitPrice = Brand<number, 'UnitPrice'>;
-/** Company currency for one unit of the order's currency, in millionths. */
-export type Rate = Brand<number, 'Rate'>;
 
 export const ZERO = 0 as Minor;
-export const PAR = 1_000_000 as Rate;
 export const PRICE_PLACES = 4;
+
+const LARGE = 'This is more than can be kept here.';
 
 export const minorSchema = z
   .number()
   .int()
+  .min(-LIMITS.document, LARGE)
+  .max(LIMITS.document, LARGE)
   .transform((n) => n as Minor);
 export const unitPriceSchema = z
   .number()
   .int()
+  .min(-LIMITS.price, LARGE)
+  .max(LIMITS.price, LARGE)
   .transform((n) => n as UnitPrice);
 
 export const minor = (n: number): Minor => {
-  if (!Number.isSafeInteger(n)) throw new RangeError(`${n} is no whole number of minor units.`);
+  if (!Number.isSafeInteger(n)) throw new TooLarge();
   return (n === 0 ? 0 : n) as Minor;
 };
 
 export const add = (...amounts: readonly Minor[]): Minor => minor(amounts.reduce((sum, a) => sum + a, 0));
 export const subtract = (from: Minor, what: Minor): Minor => minor(from - what);
-export const isCurrency = (code: string): boolean => Object.hasOwn(currencies, code);
 
-/**
- * Decimals of a currency's minor unit (ISO 4217).
- * @throws RangeError for a code that is not in ISO 4217
- * @example decimalsOf('GBP') // 2
- */
-export function decimalsOf(code: string): number {
-  const known = (currencies as Record<string, { exponent: number } | undefined>)[code];
-  if (known === undefined) throw new RangeError(`“${code}” is no ISO 4217 currency.`);
-  return known.exponent;
-}
 
 /**
  * Net amount of a line: quantity × price ÷ price quantity, rounded half away from zero to the minor unit.
@@ -57,24 +50,20 @@ export function lineNet(quantity: Quantity, price: UnitPrice, priceQuantity: num
   return minor(divideRounded(numerator, BigInt(priceQuantity) * 10n ** BigInt(PLACES + PRICE_PLACES)));
 }
 
-/**
- * An amount in another currency, in the company's, at a rate.
- * @example convert(1000 as Minor, 'EUR', 'GBP', 860_000 as Rate) // 860
- */
-export function convert(amount: Minor, from: string, to: string, rate: Rate): Minor {
-  const numerator = BigInt(amount) * BigInt(rate) * 10n ** BigInt(decimalsOf(to));
-  return minor(divideRounded(numerator, BigInt(PAR) * 10n ** BigInt(decimalsOf(from))));
-}
-
-export const parseMoney = (text: string, currency: string): Result<Minor> => {
-  const read = parseDecimal(text, { places: decimalsOf(currency) });
+export const parseMoney = (text: string, currency: string, mark?: DecimalMark): Result<Minor> => {
+  const places = decimalsOf(currency);
+  const read = parseDecimal(text, { places, mark, most: LIMITS.document / 10 ** places });
   return read.ok ? done(read.value as Minor) : read;
 };
 
-export const parsePrice = (text: string): Result<UnitPrice> => {
-  const read = parseDecimal(text, { places: PRICE_PLACES });
+export const parsePrice = (text: string, mark?: DecimalMark): Result<UnitPrice> => {
+  const read = parseDecimal(text, { places: PRICE_PLACES, mark, most: LIMITS.price / 10 ** PRICE_PLACES });
   return read.ok ? done(read.value as UnitPrice) : read;
 };
+
+/** The price of one thing that costs this much: a fixed charge for one. */
+export const priceOf = (amount: Minor, currency: string): UnitPrice =>
+  (amount * 10 ** (PRICE_PLACES - decimalsOf(currency))) as UnitPrice;
 
 const SIGNS: Record<string, string> = { GBP: '£', EUR: '€', USD: 'US$' };
 

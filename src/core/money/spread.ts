@@ -31,3 +31,30 @@ export function spread(whole: number, weights: readonly number[]): number[] {
 
 /** The same for money: minor units over weights. */
 export const spreadMoney = (whole: Minor, weights: readonly number[]): Minor[] => spread(whole, weights).map(minor);
+
+/**
+ * Shares out a whole by exact shares that may lie on both sides of zero: each part is its own share rounded down, and
+ * the units that are left go to the largest remainders, the earlier part first.
+ *
+ * @param whole - the rounded sum of the shares
+ * @param shares - numerators over `per`, whole numbers
+ * @returns one integer for each share; they add up to the whole
+ * @example spreadSigned(10, [20_000n, -10_000n], 1000n) // [20, -10]
+ */
+export function spreadSigned(whole: number, shares: readonly bigint[], per: bigint): number[] {
+  const exact = shares.map((share) => {
+    const rest = ((share % per) + per) % per;
+    return { part: (share - rest) / per, rest };
+  });
+  const order = exact
+    .map(({ rest }, index) => ({ index, rest }))
+    .sort((a, b) => (a.rest === b.rest ? a.index - b.index : a.rest > b.rest ? -1 : 1));
+  const parts = exact.map((e) => e.part);
+  let left = BigInt(whole) - parts.reduce((sum, p) => sum + p, 0n);
+  const step = left < 0n ? -1n : 1n;
+  for (let k = 0; left !== 0n && order.length > 0; k += 1, left -= step) {
+    const at = (step > 0n ? order : order.toReversed())[k % order.length]?.index ?? 0;
+    parts[at] = (parts[at] ?? 0n) + step;
+  }
+  return parts.map(Number);
+}

@@ -23,7 +23,7 @@ type Facts = {
 
 /** What a buyer would look at before sending: what stops it, what deserves a look, and what is in order. */
 export function checksOf({ lines, supplier, goods, currency, today, calendar }: Facts): Check[] {
-  const faults = sendingFaults(lines, supplier.email);
+  const faults = sendingFaults(lines, currency, supplier.email);
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
   if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, a job and a cost code' });
   const missed = lines.filter(

@@ -8,6 +8,7 @@ export const ORDER_STATES = [
   'heldOpen',
   'withSignOff',
   'readyToSend',
+  'sending',
   'sent',
   'confirmed',
   'partIn',
@@ -22,6 +23,7 @@ export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
   heldOpen: 'Held open',
   withSignOff: 'With sign-off',
   readyToSend: 'Ready to send',
+  sending: 'Being sent',
   sent: 'Sent',
   confirmed: 'Confirmed',
   partIn: 'Part in',
@@ -31,14 +33,25 @@ export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
 };
 
 /** States before the order is with its supplier; its money is drafted. */
-export const UNSENT: readonly OrderState[] = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend'];
+export const UNSENT: readonly OrderState[] = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
 /** States in which a delivery is expected. */
 export const AWAITED: readonly OrderState[] = ['sent', 'confirmed', 'partIn'];
 /** States in which a delivery or a bill is expected. */
 export const OPEN_AT_SUPPLIER: readonly OrderState[] = [...AWAITED, 'allIn'];
+/** States in which a bill may come: a carriage bill may follow one that settled the goods. */
+export const BILLABLE: readonly OrderState[] = [...OPEN_AT_SUPPLIER, 'settled'];
 export const EDITABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
 
-export type OrderEvent = 'holdOpen' | 'takeUp' | 'askSignOff' | 'signOff' | 'refuse' | 'send' | 'confirm' | 'callOff';
+export type OrderEvent =
+  | 'holdOpen'
+  | 'takeUp'
+  | 'askSignOff'
+  | 'signOff'
+  | 'refuse'
+  | 'beginSending'
+  | 'send'
+  | 'confirm'
+  | 'callOff';
 
 const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>>> = {
   holdOpen: { drafting: 'heldOpen' },
@@ -46,7 +59,8 @@ const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>
   askSignOff: { drafting: 'withSignOff', heldOpen: 'withSignOff' },
   signOff: { withSignOff: 'readyToSend' },
   refuse: { withSignOff: 'drafting' },
-  send: { drafting: 'sent', heldOpen: 'sent', readyToSend: 'sent' },
+  beginSending: { drafting: 'sending', heldOpen: 'sending', readyToSend: 'sending' },
+  send: { sending: 'sent' },
   confirm: { sent: 'confirmed' },
   callOff: {
     drafting: 'calledOff',
@@ -63,6 +77,7 @@ const VERBS: Readonly<Record<OrderEvent, string>> = {
   askSignOff: 'put to sign-off',
   signOff: 'signed off',
   refuse: 'refused',
+  beginSending: 'sent',
   send: 'sent',
   confirm: 'confirmed',
   callOff: 'called off',
@@ -79,7 +94,7 @@ export function move(state: OrderState, event: OrderEvent): OrderState | Refusal
 export const canMove = (state: OrderState, event: OrderEvent): boolean => typeof move(state, event) === 'string';
 
 /** States from which an order can be sent. */
-export const SENDABLE: readonly OrderState[] = ORDER_STATES.filter((s) => canMove(s, 'send'));
+export const SENDABLE: readonly OrderState[] = ORDER_STATES.filter((s) => canMove(s, 'beginSending'));
 
 /** Whether an order's goods should have come before today. */
 export const isOverdue = (order: { readonly state: OrderState; readonly wantedOn: Day | null }, today: Day): boolean =>
@@ -89,21 +104,32 @@ export const isOverdue = (order: { readonly state: OrderState; readonly wantedOn
 export type LineProgress = {
   readonly kind: 'goods' | 'service' | 'charge';
   readonly closedShort: boolean;
+  /** Nothing more will be billed. */
+  readonly billsEnded: boolean;
   readonly ordered: Quantity;
   readonly received: Quantity;
   readonly billed: Quantity;
 };
 
-const isIn = (l: LineProgress) => l.kind !== 'goods' || l.closedShort || l.received >= l.ordered;
+/** What came of a line: goods come in, services and charges are billed. */
+export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'billed'>): Quantity =>
+  l.kind === 'goods' ? l.received : l.billed;
 
-const isBilled = (l: LineProgress) => l.billed >= (l.closedShort ? l.received : Math.max(l.ordered, l.received));
+/** What is still to come of a line: goods to arrive, hours to be billed. */
+export const leftOf = (l: LineProgress): Quantity =>
+  (l.closedShort || l.billsEnded ? 0 : Math.max(l.ordered - cameOf(l), 0)) as Quantity;
+
+export const isIn = (l: LineProgress): boolean => l.kind !== 'goods' || l.closedShort || l.received >= l.ordered;
+
+export const isBilled = (l: LineProgress): boolean =>
+  l.billsEnded || l.billed >= (l.closedShort ? l.received : Math.max(l.ordered, l.received));
 
 /**
  * The state of an order at its supplier, from what came of its lines. Charges and services are not received.
  * Settled is an order whose every line is in and billed.
  */
 export function progressState(current: OrderState, lines: readonly LineProgress[]): OrderState {
-  if (!OPEN_AT_SUPPLIER.includes(current) && current !== 'settled') return current;
+  if (!BILLABLE.includes(current)) return current;
   if (lines.every(isIn) && lines.every(isBilled)) return 'settled';
   const goods = lines.filter((l) => l.kind === 'goods');
   if (goods.length > 0 && goods.every(isIn)) return 'allIn';
@@ -112,8 +138,12 @@ export function progressState(current: OrderState, lines: readonly LineProgress[
 }
 
 /** What the ledger makes of a line, from its order's state and its own end. */
-export function commitmentOf(state: OrderState, closedShort: boolean): Commitment {
+export function commitmentOf(
+  state: OrderState,
+  line: { readonly closedShort: boolean; readonly billsEnded: boolean },
+): Commitment {
   if (state === 'calledOff') return 'calledOff';
   if (UNSENT.includes(state)) return 'drafted';
-  return closedShort ? 'closedShort' : 'sent';
+  if (line.billsEnded) return 'settled';
+  return line.closedShort ? 'closedShort' : 'sent';
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Brand } from '../brand';
 import { divideRounded, formatDecimal, parseDecimal } from '../money/decimal';
+import { LIMITS, TooLarge } from '../limits';
 import { done, refusal, refused, type Result } from '../result';
 
 /** A quantity in ten-thousandths of the unit that stands beside it. */
@@ -9,16 +10,18 @@ export type Quantity = Brand<number, 'Quantity'>;
 export const PLACES = 4;
 export const ONE = 10_000 as Quantity;
 export const NONE = 0 as Quantity;
-/** Nothing on a job is bought in larger numbers than this; more is a slip of the keyboard. */
-export const MOST = 10_000_000;
+/** The largest quantity, in whole units. */
+export const MOST = LIMITS.quantity / ONE;
 
 export const quantitySchema = z
   .number()
   .int()
+  .min(-LIMITS.quantity, 'A quantity this far below zero cannot be kept.')
+  .max(LIMITS.quantity, `The most is ${MOST.toLocaleString('en-GB')}.`)
   .transform((n) => n as Quantity);
 
 export const quantity = (n: number): Quantity => {
-  if (!Number.isSafeInteger(n)) throw new RangeError(`${n} is no quantity.`);
+  if (!Number.isSafeInteger(n)) throw new TooLarge();
   return (n === 0 ? 0 : n) as Quantity;
 };
 
@@ -49,6 +52,15 @@ export type Factor = { readonly many: number; readonly one: number };
 
 export const SAME_UNIT: Factor = { many: 1, one: 1 };
 
+/** Two conversions, one after the other. */
+export const through = (a: Factor, b: Factor): Factor => {
+  const [many, one] = [a.many * b.many, a.one * b.one];
+  const common = divisor(many, one);
+  return { many: many / common, one: one / common };
+};
+
+const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+
 /** The supplier's units that hold a quantity in the need's unit, rounded up to four places so that nothing is short. */
 export function toSupplierUnit(q: Quantity, factor: Factor): Quantity {
   const size = BigInt(q) * BigInt(factor.one);
@@ -59,3 +71,10 @@ export function toSupplierUnit(q: Quantity, factor: Factor): Quantity {
 /** The need's units in a quantity of the supplier's unit, to four places. */
 export const fromSupplierUnit = (q: Quantity, factor: Factor): Quantity =>
   quantity(divideRounded(BigInt(q) * BigInt(factor.many), BigInt(factor.one)));
+
+/**
+ * What a further quantity adds in the need's unit, after `before`. Rounded on the running total, so that steps of any
+ * size come to the same as one.
+ */
+export const addedInNeedUnit = (before: Quantity, further: Quantity, factor: Factor): Quantity =>
+  subtractQ(fromSupplierUnit(addQ(before, further), factor), fromSupplierUnit(before, factor));

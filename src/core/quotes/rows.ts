@@ -4,6 +4,7 @@ import { parseDecimal, type DecimalMark } from '../money/decimal';
 import { PRICE_PLACES, type UnitPrice } from '../money/money';
 import { MOST, type Quantity } from '../quantity/quantity';
 import { findUnit, unitOf } from '../quantity/units';
+import { wholeFault } from '../quantity/whole';
 import type { Refusal, Result } from '../result';
 
 /** What a column of a quote file can hold. */
@@ -245,8 +246,9 @@ function rowReader(mapping: Mapping, known: Knowledge) {
       stop('unit', `The unit “${cell('unit')}” is not known. Use one such as m, kg, h, piece or sheet.`);
     else if (item !== undefined && unit.code !== item.unit)
       stop('unit', `${item.number} is kept in ${unitOf(item.unit).name}s, not in ${unit.name}s.`);
-    if (unit?.whole === true && amount !== undefined && amount % 10_000 !== 0)
-      stop('quantity', `A ${unit.name} cannot be divided: the quantity has to be a whole number.`);
+    const divided =
+      unit === undefined || amount === undefined ? undefined : wholeFault(amount, unit.code, description);
+    if (divided !== undefined) stop('quantity', divided.message);
 
     const cost = need('cost', parseAmount(cell('cost'), known.mark));
     const price = cell('price') === '' ? null : need('price', parseAmount(cell('price'), known.mark));

@@ -1,24 +1,31 @@
 import {
+  addedInNeedUnit,
   addQ,
   atLeastNone,
   formatQuantity,
   least,
-  NONE,
-  quantity,
   subtractQ,
+  type Factor,
   type Quantity,
 } from '../quantity/quantity';
+import { wholeFault } from '../quantity/whole';
 import { done, refusal, refused, type Result } from '../result';
 
-/** A split that goods can arrive for, in the line's unit. */
+/** A split that goods can arrive for, in the need's unit. */
 export type ReceivingSplit = { readonly splitId: number; readonly ordered: Quantity; readonly received: Quantity };
 
 export type Arrival = {
   readonly description: string;
   readonly kind: 'goods' | 'service' | 'charge';
   readonly closedShort: boolean;
+  readonly unit: string;
+  readonly factor: Factor;
+  /** In the line's unit. */
+  readonly ordered: Quantity;
+  readonly received: Quantity;
   /** In the order of their needed dates: the earliest is filled first. */
   readonly splits: readonly ReceivingSplit[];
+  /** In the line's unit. */
   readonly arrives: Quantity;
   /** The storekeeper has said that what is over stays here. */
   readonly keepOver: boolean;
@@ -26,23 +33,23 @@ export type Arrival = {
 
 export type Allotment = { readonly splitId: number; readonly quantity: Quantity };
 
-export const outstanding = (splits: readonly ReceivingSplit[]): Quantity =>
-  addQ(NONE, ...splits.map((s) => atLeastNone(subtractQ(s.ordered, s.received))));
-
 /**
  * Shares what arrives of one line among the jobs it is for: each split is filled up in turn, the earliest first.
  * What is over the order needs the storekeeper's word, and goes to the last split.
  *
- * @returns what each split gets, in the line's unit; or why the delivery cannot be taken in like this
+ * @returns what each split gets, in the need's unit; or why the delivery cannot be taken in like this
+ * @example the first of two reels of 60 m for a need of 110 m: 60 m
  */
 export function receive(arrival: Arrival): Result<Allotment[]> {
-  const { description: name, splits, arrives } = arrival;
+  const { description: name, arrives } = arrival;
   if (arrival.kind !== 'goods')
     return refused(refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`));
   if (arrival.closedShort)
     return refused(refusal('receive.closed', `${name} was closed short. Nothing more is expected.`));
   if (arrives <= 0) return refused(refusal('quantity.low', `What arrives of ${name} must be above zero.`));
-  const due = outstanding(splits);
+  const whole = wholeFault(arrives, arrival.unit, name);
+  if (whole !== undefined) return refused(whole);
+  const due = atLeastNone(subtractQ(arrival.ordered, arrival.received));
   const over = atLeastNone(subtractQ(arrives, due));
   if (over > 0 && !arrival.keepOver) {
     const instead =
@@ -56,15 +63,18 @@ export function receive(arrival: Arrival): Result<Allotment[]> {
       ),
     );
   }
-  let left = quantity(arrives - over);
-  const filled = splits.map((s) => {
+  if (arrival.splits.length === 0)
+    return refused(refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`));
+  let left = addedInNeedUnit(arrival.received, arrives, arrival.factor);
+  const filled = arrival.splits.map((s) => {
     const part = least(left, atLeastNone(subtractQ(s.ordered, s.received)));
     left = subtractQ(left, part);
     return { splitId: s.splitId, quantity: part };
   });
-  const last = filled.at(-1);
-  if (last === undefined)
-    return refused(refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`));
-  const allotted = [...filled.slice(0, -1), { ...last, quantity: addQ(last.quantity, over) }];
-  return done(allotted.filter((a) => a.quantity > 0));
+  const last = filled.length - 1;
+  return done(
+    filled
+      .map((a, k) => (k === last ? { ...a, quantity: addQ(a.quantity, left) } : a))
+      .filter((a) => a.quantity > 0),
+  );
 }

@@ -1,93 +1,90 @@
-import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
-import { spread, spreadMoney } from '../money/spread';
+import { lineNet, minor, ZERO, type Minor } from '../money/money';
 import { groupBy } from '../group';
-import { addQ, fromSupplierUnit, quantity, type Quantity } from '../quantity/quantity';
-import { priceFor, quantityToOrder, type OrderQuantity, type PartTerms } from './terms';
+import { addQ, fromSupplierUnit, quantity, type Factor, type Quantity } from '../quantity/quantity';
+import { priceFor, priceInUnit, quantityToOrder, type OrderQuantity, type PartTerms, type Price } from './terms';
 
-/** A need as Gather picks it; `open` is in the need's unit. */
+/** A need as Gather picks it; `buy` is in the need's unit. */
 export type PickedNeed = {
   readonly needId: number;
   readonly jobId: number;
   readonly costCodeId: number;
   readonly supplierId: number;
-  /** Needs with the same key go on one line: same item, or the same words, with the same supplier. */
+  /** Needs with the same key go on one line: same item, or the same words, in the same unit, with the same supplier. */
   readonly sameAs: string;
+  readonly kind: 'goods' | 'service';
   readonly stocked: boolean;
+  readonly unit: string;
   readonly buy: Quantity;
   readonly terms: PartTerms;
-  readonly estimate: { readonly price: UnitPrice; readonly priceQuantity: number } | null;
+  /** In the supplier's currency, for the need's unit. */
+  readonly estimate: Price | null;
 };
 
 export type PlannedSplit = {
-  /** null when the split is for stores. */
+  /** null for what minimum and pack add. */
   readonly needId: number | null;
+  /** null when the split is for stores. */
   readonly jobId: number | null;
   readonly costCodeId: number | null;
-  /** In the line's unit. */
+  /** In the need's unit. */
   readonly quantity: Quantity;
-  /** What it covers in the need's unit; 0 for stores. */
-  readonly covers: Quantity;
-  /** Minor units of the order's currency. */
-  readonly net: Minor;
 };
 
 export type PlannedLine = {
   readonly sameAs: string;
+  readonly kind: 'goods' | 'service';
   readonly amount: OrderQuantity;
   /** What minimum and pack add, in the need's unit. */
   readonly added: Quantity;
   readonly unit: string;
-  readonly price: UnitPrice | null;
-  readonly priceQuantity: number;
+  readonly factor: Factor;
+  readonly shareUnit: string;
+  readonly price: Price | null;
   readonly net: Minor;
   readonly splits: readonly PlannedSplit[];
 };
 
 /**
- * Makes one order line of needs for the same part: quantities add up, minimum and pack apply to the sum,
- * the price break is chosen by the whole line, and each need keeps its own split. What minimum and pack add
- * goes to stores for a stocked item, else to the last need's job.
+ * Makes one order line of needs for the same part: quantities add up, minimum and pack apply to the sum, the price break
+ * is chosen by the whole line, and each need keeps its exact share in its own unit. What minimum and pack add is a split
+ * of its own: for stores when the item is stocked, else for the last need's job.
  *
- * @param needs - at least one, all of the same part and supplier
- * @param currency - of the supplier; the net amounts are in its minor units
+ * @param needs - at least one, all of the same part, unit and supplier
+ * @param currency - of the supplier; the net amount is in its minor units
+ * @example 40 m of a reel of 60 m at 177.00: one reel, 40 m for the need and 20 m over
  */
 export function lineFor(needs: readonly PickedNeed[], currency: string): PlannedLine {
-  const first = needs[0];
-  if (first === undefined) throw new RangeError('A line needs at least one need.');
-  const amount = quantityToOrder(addQ(...needs.map((n) => n.buy)), first.terms);
-  const found = priceFor(amount.quantity, first.terms.prices) ?? needs.find((n) => n.estimate !== null)?.estimate;
-  const price = found?.price ?? null;
-  const priceQuantity = found?.priceQuantity ?? 1;
-  const net = price === null ? ZERO : lineNet(amount.quantity, price, priceQuantity, currency);
-  const wanted = spread(
-    amount.wanted,
-    needs.map((n) => n.buy),
-  ).map(quantity);
-  const toStores = first.stocked && amount.extra > 0;
-  const forJobs = needs.map((n, k) => ({
-    needId: n.needId,
-    jobId: n.jobId,
-    costCodeId: n.costCodeId,
-    covers: n.buy,
-    quantity: quantity((wanted[k] ?? 0) + (!toStores && k === needs.length - 1 ? amount.extra : 0)),
-  }));
-  const stores = { needId: null, jobId: null, costCodeId: null, covers: quantity(0), quantity: amount.extra };
-  const splits = toStores ? [...forJobs, stores] : forJobs;
-  const nets = spreadMoney(
-    net,
-    splits.map((s) => s.quantity),
-  );
+  const [first] = needs;
+  const last = needs.at(-1);
+  if (first === undefined || last === undefined) throw new RangeError('A line needs at least one need.');
+  const { terms, kind, sameAs, unit: shareUnit } = first;
+  const wanted = addQ(...needs.map((n) => n.buy));
+  const amount = quantityToOrder(wanted, terms);
+  const listed = priceFor(amount.quantity, terms.prices);
+  const estimate = needs.find((n) => n.estimate !== null)?.estimate ?? undefined;
+  const price =
+    listed === undefined
+      ? estimate && priceInUnit(estimate, terms.unit, terms.factor)
+      : { price: listed.price, priceQuantity: listed.priceQuantity, unit: terms.unit };
+  const over = quantity(fromSupplierUnit(amount.quantity, terms.factor) - wanted);
+  const own = over > 0 && amount.extra > 0;
+  const forNeeds = needs.map(({ needId, jobId, costCodeId, buy }, k): PlannedSplit => {
+    // Less than the last place of the supplier's unit is no share of its own.
+    const rest = !own && k === needs.length - 1 ? over : 0;
+    return { needId, jobId, costCodeId, quantity: quantity(buy + rest) };
+  });
+  const target = first.stocked ? { jobId: null, costCodeId: null } : { jobId: last.jobId, costCodeId: last.costCodeId };
   return {
-    sameAs: first.sameAs,
+    sameAs,
+    kind,
     amount,
-    added: quantity(
-      Math.max(fromSupplierUnit(amount.quantity, first.terms.factor) - addQ(...needs.map((n) => n.buy)), 0),
-    ),
-    unit: first.terms.unit,
-    price,
-    priceQuantity,
-    net,
-    splits: splits.map((s, k) => ({ ...s, net: nets[k] ?? ZERO })),
+    added: own ? over : quantity(0),
+    unit: terms.unit,
+    factor: terms.factor,
+    shareUnit,
+    price: price ?? null,
+    net: price === undefined ? ZERO : lineNet(amount.quantity, price.price, price.priceQuantity, currency),
+    splits: own ? [...forNeeds, { needId: null, ...target, quantity: over }] : forNeeds,
   };
 }
 
@@ -104,12 +101,9 @@ export type Bundle = {
 export const carriageOn = (goods: Minor, { charge, freeFrom }: Carriage): Minor =>
   freeFrom !== null && goods >= freeFrom ? ZERO : charge;
 
-/** Whether a line is the supplier's own charge for carriage, which goods of this value no longer owe. */
-export const isEarned = (
-  line: { readonly kind: string; readonly net: Minor },
-  goods: Minor,
-  carriage: Carriage,
-): boolean => line.kind === 'charge' && line.net === carriage.charge && carriageOn(goods, carriage) === 0;
+/** Whether a line is the supplier's carriage, which goods of this value no longer owe. */
+export const isEarned = (line: { readonly carriage: boolean }, goods: Minor, carriage: Carriage): boolean =>
+  line.carriage && carriageOn(goods, carriage) === 0;
 
 /**
  * Bundles picked needs into one order for each supplier, needs of the same part on one line.

@@ -1,5 +1,7 @@
+import { divideRounded } from '../money/decimal';
 import type { UnitPrice } from '../money/money';
-import { quantity, SAME_UNIT, toSupplierUnit, type Factor, type Quantity } from '../quantity/quantity';
+import { ONE, quantity, SAME_UNIT, toSupplierUnit, type Factor, type Quantity } from '../quantity/quantity';
+import { unitOf } from '../quantity/units';
 
 /** How one supplier sells one part. Quantities are in the supplier's unit. */
 export type PartTerms = {
@@ -14,6 +16,23 @@ export type PartTerms = {
 };
 
 export type PriceBreak = { readonly from: Quantity; readonly price: UnitPrice; readonly priceQuantity: number };
+
+/** A price for so many of a unit: 12.50 per 100 m. */
+export type Price = { readonly price: UnitPrice; readonly priceQuantity: number; readonly unit: string };
+
+/**
+ * A price for one of the need's units, as a price for one of the supplier's, to four decimals.
+ *
+ * @param factor - how many of the need's units are in how many of the supplier's
+ * @returns undefined when there is no exact conversion between the two units
+ * @example 8.00 a metre, in reels of 60 m: 480.00 a reel
+ */
+export function priceInUnit(price: Price, unit: string, factor: Factor | undefined): Price | undefined {
+  if (price.unit === unit) return price;
+  if (factor === undefined) return undefined;
+  const converted = divideRounded(BigInt(price.price) * BigInt(factor.many), BigInt(factor.one));
+  return { price: converted as UnitPrice, priceQuantity: price.priceQuantity, unit };
+}
 
 export const anyQuantity = (unit: string): PartTerms => ({
   unit,
@@ -33,7 +52,8 @@ export type OrderQuantity = {
 };
 
 /**
- * Quantity to order: shortfall → supplier's unit → at least the minimum → up to the next pack multiple.
+ * Quantity to order: shortfall → supplier's unit → at least the minimum → up to the next pack multiple, or to whole
+ * pieces where the unit cannot be divided.
  *
  * @param shortfall - above zero, in the need's unit
  * @example 110 m of a cable sold in reels of 60 m: { quantity: 2 reels, wanted: 1.8334 reels, extra: 0.1666 }
@@ -41,7 +61,8 @@ export type OrderQuantity = {
 export function quantityToOrder(shortfall: Quantity, terms: PartTerms): OrderQuantity {
   const wanted = toSupplierUnit(shortfall, terms.factor);
   const raised = Math.max(wanted, terms.minimum);
-  const packed = terms.pack > 0 ? Math.ceil(raised / terms.pack) * terms.pack : raised;
+  const pack = terms.pack > 0 ? terms.pack : unitOf(terms.unit).whole === true ? ONE : 1;
+  const packed = Math.ceil(raised / pack) * pack;
   return { quantity: quantity(packed), wanted, extra: quantity(packed - wanted) };
 }
 

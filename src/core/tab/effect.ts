@@ -1,5 +1,5 @@
-import { minor, type Minor } from '../money/money';
-import { byStage, NOTHING, plus, type Amounts } from './stages';
+import { minor } from '../money/money';
+import { byStage, plus, type Amounts } from './stages';
 import { EMPTY_LEVEL, type Level } from './sums';
 
 /** A change to one account: a job's cost code gains or loses amounts by stage. */
@@ -11,13 +11,6 @@ export type Effect = {
   readonly before: Level;
   readonly after: Level;
 };
-
-/** The cost of a new split, as it stands once it is drafted. */
-export const drafting = (jobId: number, costCodeId: number, value: Minor): Change => ({
-  jobId,
-  costCodeId,
-  amounts: { ...NOTHING, drafted: value },
-});
 
 /** What an account gains by stage when one of its lines goes from these amounts to those. */
 export const moving = (jobId: number, costCodeId: number, from: Amounts, to: Amounts): Change => ({

@@ -4,7 +4,7 @@ import { STAGES, type Amounts, type Stage } from './stages';
 /** Where a posting belongs: a job's cost code, or the stores account when there is no job. */
 export type Account = { readonly jobId: number | null; readonly costCodeId: number | null };
 
-/** One line of the ledger that stands in an account: a need, or a split of an order line. */
+/** Where one line of the tab stands. */
 export type Standing = { readonly account: Account; readonly amounts: Amounts };
 
 export type Movement = Account & { readonly stage: Stage; readonly amount: Minor };

@@ -1,11 +1,14 @@
 import { divideRounded } from '../money/decimal';
 import { add, minor, ZERO, type Minor } from '../money/money';
-import { NONE, type Quantity } from '../quantity/quantity';
+import { NONE, quantity, type Quantity } from '../quantity/quantity';
 
 /** Where an amount stands on a job's tab, from the least to the most certain. */
 export const STAGES = ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const;
 export type Stage = (typeof STAGES)[number];
 export type Amounts = Readonly<Record<Stage, Minor>>;
+
+/** What the company is bound to pay. */
+export const COMMITTED: readonly Stage[] = ['onOrder', 'received', 'actual'];
 
 export const NOTHING: Amounts = { planned: ZERO, drafted: ZERO, onOrder: ZERO, received: ZERO, actual: ZERO };
 
@@ -17,10 +20,13 @@ export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
   actual: 'Actual',
 };
 
-/** How far an order line has gone; a called-off line never had a receipt or a bill. */
-export type Commitment = 'drafted' | 'sent' | 'closedShort' | 'calledOff';
+/**
+ * How far an order line has gone. A called-off line never had a receipt or a bill; a settled one has had its last bill,
+ * whatever came beside it.
+ */
+export type Commitment = 'drafted' | 'sent' | 'closedShort' | 'settled' | 'calledOff';
 
-/** The present state of one split of an order line; a charge or a lump sum has quantity 1. */
+/** The present state of one split of an order line; quantities are shares in the need's unit. */
 export type SplitState = {
   readonly commitment: Commitment;
   readonly ordered: Quantity;
@@ -29,6 +35,8 @@ export type SplitState = {
   /** Received and accepted. */
   readonly received: Quantity;
   readonly billed: Quantity;
+  /** What bills that are not matched yet claim of it, beyond what is billed. */
+  readonly claimed: Quantity;
   /** Billed net in the company's currency, with tax that cannot be recovered. */
   readonly billedAmount: Minor;
 };
@@ -43,6 +51,12 @@ export function valueOf(x: Quantity, split: Pick<SplitState, 'ordered' | 'value'
   return x <= split.ordered ? minor(proRata(x)) : minor(split.value + proRata(x - split.ordered));
 }
 
+/** The quantity whose money is still on order: all of it, or what a waiting bill claims of a line that has ended. */
+function expectedOf({ commitment, ordered, received, billed, claimed }: SplitState): number {
+  if (commitment === 'sent') return ordered;
+  return commitment === 'closedShort' ? Math.min(Math.max(received, billed + claimed), ordered) : 0;
+}
+
 /**
  * The heart of the ledger: from the state of an order split to its amounts by stage.
  *
@@ -54,19 +68,24 @@ export function splitStages(split: SplitState): Amounts {
   if (split.commitment === 'drafted') return { ...NOTHING, drafted: split.value };
   const { received: r, billed: i } = split;
   const reached = Math.min(Math.max(r, i), split.ordered) as Quantity;
+  const expected = Math.max(expectedOf(split), reached) as Quantity;
   return {
     ...NOTHING,
-    onOrder: split.commitment === 'sent' ? minor(split.value - valueOf(reached, split)) : ZERO,
-    received: r > i ? minor(valueOf(r, split) - valueOf(i, split)) : ZERO,
+    onOrder: split.commitment === 'settled' ? ZERO : minor(valueOf(expected, split) - valueOf(reached, split)),
+    received: r > i && split.commitment !== 'settled' ? minor(valueOf(r, split) - valueOf(i, split)) : ZERO,
     actual: split.billedAmount,
   };
 }
 
-/** The quantity of a split that covers its need: all of it, or what came of it once it was ended. */
+/**
+ * The quantity of a split that covers its need: what is ordered, or more when more came and was kept; of a line that has
+ * ended, what came of it.
+ */
 export function coverOf(split: SplitState): Quantity {
-  if (split.commitment === 'calledOff') return NONE;
-  if (split.commitment === 'closedShort') return Math.max(split.received, split.billed) as Quantity;
-  return split.ordered;
+  const { commitment, ordered, received, billed, claimed } = split;
+  if (commitment === 'calledOff') return NONE;
+  if (commitment === 'closedShort' || commitment === 'settled') return quantity(Math.max(received, billed + claimed));
+  return quantity(Math.max(ordered, received));
 }
 
 export const sumOf = (amounts: Amounts, stages: readonly Stage[] = STAGES): Minor =>

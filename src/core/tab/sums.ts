@@ -1,10 +1,8 @@
 import { add, subtract, type Minor } from '../money/money';
-import { NOTHING, plus, STAGES, sumOf, type Amounts, type Stage } from './stages';
+import { COMMITTED, NOTHING, plus, STAGES, sumOf, type Amounts, type Stage } from './stages';
 
 /** A budget and what stands against it: one cost code of a job, or the whole job. */
 export type Level = { readonly budget: Minor; readonly amounts: Amounts };
-
-const COMMITTED: readonly Stage[] = ['onOrder', 'received', 'actual'];
 
 /** on order + received + actual */
 export const committedOf = (level: Level): Minor => sumOf(level.amounts, COMMITTED);

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { DecimalMark } from '@/core/money/decimal';
+import { isUndecided, type DecimalMark } from '@/core/money/decimal';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { decodeText, type Decoded } from './decode';
 import { counted } from '@/core/words';
@@ -10,7 +10,8 @@ export const MOST_BYTES = 8 * 1024 * 1024;
 export type Sheet = {
   readonly encoding: Decoded['encoding'];
   readonly delimiter: string;
-  readonly mark: DecimalMark;
+  /** null when every number with a mark can be read in two ways, so that a person has to say. */
+  readonly mark: DecimalMark | null;
   readonly headings: readonly string[];
   /** Data rows; `row` counts as a spreadsheet does, the headings being row 1. Blank rows are passed over. */
   readonly rows: readonly { readonly row: number; readonly cells: readonly string[] }[];
@@ -26,11 +27,12 @@ function guessDelimiter(text: string): string {
   return DELIMITERS.reduce((best, d) => (columns(d) > columns(best) ? d : best));
 }
 
-/** The decimal mark that the file's numbers use: a comma when some cell can only be read so, and none needs a point. */
-function guessMark(rows: readonly { readonly cells: readonly string[] }[]): DecimalMark {
+/** The decimal mark that the file's numbers use: that of the cells that can only be read in one way. */
+function guessMark(rows: readonly { readonly cells: readonly string[] }[]): DecimalMark | null {
   const cells = rows.slice(0, 500).flatMap((r) => r.cells);
   const commas = cells.filter((c) => /^\s*[-+£€]?\s*[\d. ]*\d,\d{1,2}\s*$|^\s*\d+,\d{4}\s*$/.test(c)).length;
   const points = cells.filter((c) => /^\s*[-+£€]?\s*[\d, ]*\d\.\d{1,2}\s*$/.test(c)).length;
+  if (commas + points === 0 && cells.some(isUndecided)) return null;
   return commas > points ? ',' : '.';
 }
 

@@ -1,0 +1,126 @@
+import { z } from 'zod';
+import { isCurrency } from '@/core/money/currencies';
+import { minorSchema } from '@/core/money/money';
+import { rateSchema } from '@/core/money/rate';
+import { counted } from '@/core/words';
+import { publicHolidays } from '@/formats/holidays';
+import { insertMany } from '@/store/rows';
+import { defineAction, found, once, refuse, sameVersion } from './action';
+import { days, requiredDay, text } from './fields';
+
+const SUBJECTS = [['company', 1]] as const;
+
+const country = z
+  .string()
+  .regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.');
+
+/** Saves how the company works: its week, what receiving takes, and what is passed without a question. */
+export const saveCompany = defineAction({
+  name: 'saveCompany',
+  right: 'manage people',
+  input: z.object({
+    once,
+    version: z.number().int(),
+    country,
+    week: z
+      .array(z.number().int().min(1).max(7))
+      .min(1, 'A week needs a working day.')
+      .transform((w) => [...new Set(w)].sort()),
+    receivingDays: days(60),
+    priceToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
+    priceToleranceMost: minorSchema.refine((m) => m >= 0, 'This cannot be below zero.'),
+    ownPassLimit: minorSchema.refine((m) => m >= 0, 'This cannot be below zero.'),
+  }),
+  run: async ({ trx, company, audit }, { once: _, version, week, ...input }) => {
+    sameVersion(company, version, 'The company');
+    const row = { ...input, week: week.join(',') };
+    await trx('company')
+      .where({ id: 1 })
+      .update({ ...row, version: version + 1 });
+    await audit({
+      words: 'Changed the company’s settings',
+      subjects: SUBJECTS,
+      before: company,
+      after: { ...company, ...row },
+    });
+  },
+});
+
+/** Adds a day on which nobody works. */
+export const addDayOff = defineAction({
+  name: 'addDayOff',
+  right: 'manage people',
+  input: z.object({ once, day: requiredDay('Say which day is off.'), name: text(80, 'Say why the day is off.') }),
+  run: async ({ trx, audit }, { once: _, ...off }) => {
+    if ((await trx('dayOff').where({ day: off.day }).first('day')) !== undefined)
+      refuse('day.off', 'This day is off already.', 'day');
+    await trx('dayOff').insert(off);
+    await audit({ words: `Made ${off.day} a day off: ${off.name}`, subjects: SUBJECTS, after: off });
+  },
+});
+
+/** Makes a day off a working day again. */
+export const removeDayOff = defineAction({
+  name: 'removeDayOff',
+  right: 'manage people',
+  input: z.object({ day: requiredDay('Say which day is worked.') }),
+  run: async ({ trx, audit }, { day }) => {
+    const off = found(await trx('dayOff').where({ day }).first(), 'This day off');
+    await trx('dayOff').where({ day }).delete();
+    await audit({ words: `Made ${day} a working day`, subjects: SUBJECTS, before: off });
+  },
+});
+
+/** Takes in the public holidays of the company's country for a year; days that are off already keep their names. */
+export const takeHolidays = defineAction({
+  name: 'takeHolidays',
+  right: 'manage people',
+  input: z.object({ once, year: z.number().int().min(2000).max(2100) }),
+  run: async ({ trx, company, audit }, { year }) => {
+    const known = new Set((await trx('dayOff').select('day')).map((d) => d.day));
+    const all = publicHolidays(company.country, [year]);
+    if (all.length === 0) refuse('day.country', 'No public holidays are known for the company’s country.', 'year');
+    const fresh = all.filter((d) => !known.has(d.day));
+    if (fresh.length === 0) refuse('day.none', `All public holidays of ${year} are days off already.`, 'year');
+    await insertMany(trx, 'dayOff', fresh);
+    await audit({
+      words: `Took in ${counted(fresh.length, 'public holiday')} of ${year}`,
+      subjects: SUBJECTS,
+      after: { days: fresh },
+    });
+    return { days: fresh.length };
+  },
+});
+
+/** Enters the exchange rate of a currency from a day on; for a day that has one, it is put right. */
+export const saveRate = defineAction({
+  name: 'saveRate',
+  right: 'keep suppliers',
+  input: z.object({
+    once,
+    currency: z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as EUR or USD.'),
+    day: requiredDay('Say from which day the rate holds.'),
+    rate: rateSchema,
+  }),
+  run: async ({ trx, company, audit }, { once: _, ...row }) => {
+    if (row.currency === company.currency)
+      refuse('rate.own', `${row.currency} is the company’s own currency, so it needs no rate.`, 'currency');
+    const { currency, day } = row;
+    const before = await trx('exchangeRate').where({ currency, day }).first();
+    await trx('exchangeRate').insert(row).onConflict(['currency', 'day']).merge();
+    const words = `1 ${currency} is ${row.rate} ${company.currency} from ${day} on`;
+    await audit({ words, subjects: SUBJECTS, before, after: row });
+  },
+});
+
+/** Takes an exchange rate out that was entered by mistake. Orders and bills keep the rate they were made with. */
+export const removeRate = defineAction({
+  name: 'removeRate',
+  right: 'keep suppliers',
+  input: z.object({ currency: z.string(), day: requiredDay('Say which rate.') }),
+  run: async ({ trx, audit }, { currency, day }) => {
+    const before = found(await trx('exchangeRate').where({ currency, day }).first(), 'This rate');
+    await trx('exchangeRate').where({ currency, day }).delete();
+    await audit({ words: `Took out the rate of ${currency} from ${day}`, subjects: SUBJECTS, before });
+  },
+});

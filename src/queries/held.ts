@@ -1,0 +1,11 @@
+import { heldWords } from '@/core/invoices/match';
+import { formatMoney } from '@/core/money/money';
+import type { Db } from '@/store/connection';
+import { compareInvoice, differencesOf } from '@/store/invoices';
+import type { Invoice } from '@/store/tables';
+
+/** What is held of a bill, each difference told by itself; undefined when nothing is. */
+export const heldOf = async (db: Db, invoice: Invoice): Promise<string | undefined> =>
+  invoice.state === 'held'
+    ? heldWords(differencesOf(await compareInvoice(db, invoice)), (a) => formatMoney(a, invoice.currency))
+    : undefined;

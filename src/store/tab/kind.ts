@@ -1,0 +1,19 @@
+import type { Standing } from '@/core/tab/postings';
+import type { Db } from '../connection';
+import type { TabLineKind } from '../tables';
+
+/** A line whose own figures do not agree with the documents that they come from. */
+export type Disagreement = { readonly line: number; readonly what: string };
+
+/** One kind of line of the tab: how its state is loaded, and where the stage function puts it. */
+export type TabKind = {
+  readonly kind: TabLineKind;
+  /** Where these lines stand by the stage function of their present state; one that is gone is left out. */
+  readonly load: (db: Db, ids: readonly number[]) => Promise<Map<number, Standing>>;
+  /** Lines of other kinds that these move: a split covers a need. */
+  readonly moves?: (db: Db, ids: readonly number[]) => Promise<number[]>;
+  /** Keeps what lists look for by index beside the lines. */
+  readonly refresh?: (trx: Db, ids: readonly number[]) => Promise<void>;
+  /** Every line of this kind in the file that does not agree with its documents. */
+  readonly disagreements: (db: Db) => Promise<Disagreement[]>;
+};

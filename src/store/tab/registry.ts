@@ -1,0 +1,8 @@
+import type { TabLineKind } from '../tables';
+import { invoiceCosts } from './invoiceCosts';
+import type { TabKind } from './kind';
+import { needs } from './needs';
+import { splits } from './splits';
+
+/** Everything that costs. A new kind of line is one file beside these, and a line here. */
+export const TAB_KINDS: Readonly<Record<TabLineKind, TabKind>> = { need: needs, split: splits, invoiceCost: invoiceCosts };

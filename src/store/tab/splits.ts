@@ -1,0 +1,124 @@
+import { groupBy } from '@/core/group';
+import { shareQuantity } from '@/core/invoices/share';
+import { WAITING } from '@/core/invoices/states';
+import type { LineKind } from '@/core/orders/order';
+import { commitmentOf, type OrderState } from '@/core/orders/states';
+import { addedInNeedUnit, NONE, type Quantity } from '@/core/quantity/quantity';
+import type { Account } from '@/core/tab/postings';
+import { splitStages, type SplitState } from '@/core/tab/stages';
+import type { Db } from '../connection';
+import { chunks, whereIn } from '../rows';
+import type { SplitRow } from '../tables';
+import type { TabKind } from './kind';
+
+type Joined = SplitRow & { readonly state: OrderState; readonly closedShort: string | null; readonly billsEnded: string | null };
+
+export type SplitStanding = Account &
+  SplitState & { readonly id: number; readonly needId: number | null; readonly lineId: number };
+
+/** The present state of splits, found by their own ids or by the needs they cover. */
+export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly number[]): Promise<SplitStanding[]> {
+  const rows: Joined[] = [];
+  for (const part of chunks([...new Set(ids)]))
+    rows.push(
+      ...((await db('split as s')
+        .join('orderLine as l', 'l.id', 's.lineId')
+        .join('purchaseOrder as o', 'o.id', 'l.orderId')
+        .whereIn(`s.${by}`, part)
+        .select('s.*', 'o.state', 'l.closedShort', 'l.billsEnded')) as Joined[]),
+    );
+  const ended = rows.filter((r) => r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
+  const claims = await loadClaims(db, ended);
+  return rows.map(({ id, needId, lineId, jobId, costCodeId, quantity, value, received, billed, billedAmount, ...of }) => ({
+    id,
+    needId,
+    lineId,
+    jobId,
+    costCodeId,
+    ordered: quantity,
+    value,
+    received,
+    billed,
+    billedAmount,
+    claimed: claims.get(id) ?? NONE,
+    commitment: commitmentOf(of.state, { closedShort: of.closedShort !== null, billsEnded: of.billsEnded !== null }),
+  }));
+}
+
+/** What waiting bills claim of each split of these lines; only lines that have ended need to know. */
+async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<number, Quantity>> {
+  const claims = new Map<number, Quantity>();
+  for (const part of chunks([...new Set(lineIds)])) {
+    const waiting = (await db('invoiceLine as b')
+      .join('invoice as i', 'i.id', 'b.invoiceId')
+      .join('orderLine as l', 'l.id', 'b.lineId')
+      .whereIn('b.lineId', part)
+      .whereIn('i.state', WAITING)
+      .groupBy('l.id')
+      .select('l.id', 'l.kind', 'l.billed', 'l.factorMany', 'l.factorOne')
+      .sum({ claimed: 'b.quantity' })) as {
+      id: number;
+      kind: LineKind;
+      billed: Quantity;
+      factorMany: number;
+      factorOne: number;
+      claimed: Quantity;
+    }[];
+    const splits = groupBy(
+      (await whereIn(
+        db,
+        'split',
+        'lineId',
+        waiting.map((w) => w.id),
+      )).sort((a, b) => a.place - b.place),
+      (s) => s.lineId,
+    );
+    for (const { id, kind, billed, factorMany, factorOne, claimed } of waiting) {
+      const own = splits.get(id) ?? [];
+      const share = addedInNeedUnit(billed, claimed, { many: factorMany, one: factorOne });
+      const parts = shareQuantity(
+        own.map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received, billed: s.billed })),
+        share,
+      );
+      own.forEach((s, k) => claims.set(s.id, kind === 'charge' ? claimed : (parts[k] ?? NONE)));
+    }
+  }
+  return claims;
+}
+
+const summed = (what: string, of: string) => `coalesce((select sum(${what}) from ${of}), 0)`;
+
+/** Each split against its receipts and matched bills, and each line against its splits. */
+const DISAGREEING = `
+  select s.id as line, 'receipts' as what from split s where s.received <> ${summed('r.quantity', 'receipt_split r where r.split_id = s.id')}
+  union all select s.id, 'billed quantity' from split s where s.billed <> ${summed('b.quantity', "invoice_split b where b.split_id = s.id")}
+  union all select s.id, 'billed amount' from split s where s.billed_amount <> ${summed('b.amount', "invoice_split b where b.split_id = s.id")}
+  union all select min(s.id), 'parts of the line' from order_line l join split s on s.line_id = l.id where l.kind <> 'charge'
+    group by l.id having abs(sum(s.quantity) * l.factor_one - l.quantity * l.factor_many) > l.factor_one
+  union all select min(s.id), 'receipts of the line' from order_line l join split s on s.line_id = l.id
+    group by l.id having l.received <> ${summed('r.accepted', 'receipt_line r where r.line_id = l.id')}
+      or (l.kind <> 'charge' and abs(sum(s.received) * l.factor_one - l.received * l.factor_many) > l.factor_one)
+  union all select min(s.id), 'bills of the line' from order_line l join split s on s.line_id = l.id
+    group by l.id having l.billed <> ${summed('b.quantity', "invoice_line b join invoice i on i.id = b.invoice_id where b.line_id = l.id and i.state = 'matched'")}
+      or (l.kind <> 'charge' and abs(sum(s.billed) * l.factor_one - l.billed * l.factor_many) > l.factor_one)`;
+
+/** The parts of order lines. */
+export const splits: TabKind = {
+  kind: 'split',
+  load: async (db, ids) =>
+    new Map(
+      (await loadSplitStates(db, 'id', ids)).map((s) => [
+        s.id,
+        { account: { jobId: s.jobId, costCodeId: s.costCodeId }, amounts: splitStages(s) },
+      ]),
+    ),
+  moves: async (db, ids) => {
+    const found: number[] = [];
+    for (const part of chunks(ids))
+      found.push(
+        ...(await db('split').whereIn('id', part).whereNotNull('needId').select('needId')).flatMap((s) => s.needId ?? []),
+      );
+    return found;
+  },
+  disagreements: (db) => db.raw(DISAGREEING),
+};
