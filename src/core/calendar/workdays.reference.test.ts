@@ -77,12 +77,43 @@ describe('ordering in time', () => {
 
   it('wants goods at the dock in time to be received, and on the day itself when that takes none', () => {
     expect(wantedBy('2026-03-09' as Day, 1, plain)).toBe('2026-03-06');
-    expect(wantedBy('2026-03-08' as Day, 0, plain)).toBe('2026-03-08');
+    expect(wantedBy('2026-03-09' as Day, 0, plain)).toBe('2026-03-09');
+  });
+
+  it('counts a need on a day off from the working day before it', () => {
+    expect(wantedBy('2026-03-08' as Day, 0, plain)).toBe('2026-03-06');
+    expect(wantedBy('2026-03-08' as Day, 1, plain)).toBe('2026-03-05');
+    expect(orderBy('2026-03-08' as Day, 0, 0, plain)).toBe('2026-03-06');
+    expect(daysLate('2026-03-08' as Day, 0, 0, '2026-03-07' as Day, plain)).toBe(1);
+  });
+
+  it('agrees on late for the need and late for the dock on every day of three years of holidays', () => {
+    const calendar = new Holidays('GB', 'ENG');
+    const off = [2025, 2026, 2027].flatMap((y) => calendar.getHolidays(y)).map((h) => h.date.slice(0, 10));
+    const england: Calendar = { week: MON_TO_FRI, off: new Set(off) };
+    let compared = 0;
+    const wrong: string[] = [];
+    for (let n = 0; n < 1095; n += 1) {
+      const needed = plusDays('2025-01-01' as Day, n);
+      for (const lead of [0, 1, 4])
+        for (const receiving of [0, 1, 2])
+          for (const ahead of [0, 1, 2, 3, 5, 8]) {
+            const today = plusDays(needed, -ahead);
+            const dock = wantedBy(needed, receiving, england);
+            const late = daysLate(needed, lead, receiving, today, england);
+            const same = daysLate(dock, lead, 0, today, england) === late;
+            if (!same || late > 0 !== today > orderBy(needed, lead, receiving, england))
+              wrong.push(`${needed} on ${today}, ${lead} + ${receiving}`);
+            compared += 1;
+          }
+    }
+    expect(wrong).toEqual([]);
+    expect(compared).toBe(1095 * 54);
   });
 
   it('calls an order late for its need exactly when it is late for the dock', () =>
     fc.assert(
-      fc.property(workday, workday, fc.nat(15), fc.nat(3), (today, needed, lead, receiving) =>
+      fc.property(day, day, fc.nat(15), fc.nat(3), (today, needed, lead, receiving) =>
         expect(daysLate(wantedBy(needed, receiving, plain), lead, 0, today, plain) > 0).toBe(
           daysLate(needed, lead, receiving, today, plain) > 0,
         ),
@@ -99,6 +130,8 @@ describe('ordering in time', () => {
     expect(howFar(today, today, plain)).toBe('today');
     expect(howFar('2026-03-09' as Day, today, plain)).toBe('in 4 working days');
     expect(howFar('2026-02-28' as Day, today, plain)).toBe('3 days late');
+    expect(howFar('2026-03-07' as Day, '2026-03-06' as Day, plain)).toBe('in 1 day');
+    expect(howFar('2026-03-09' as Day, '2026-03-07' as Day, plain)).toBe('in 1 working day');
     expect(howFar('2026-04-14' as Day, today, plain)).toBe('in 6 weeks');
     expect(formatDay(today, today)).toBe('Tue 3 Mar');
     expect(formatDay('2027-03-03' as Day, today)).toBe('Wed 3 Mar 2027');

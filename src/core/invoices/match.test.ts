@@ -1,7 +1,19 @@
 import fc from 'fast-check';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
-import { billable, matchLine, matchTotal, priceDifference, shareBill, type BilledLine, type Tolerance } from './match';
+import {
+  billable,
+  heldSize,
+  heldWords,
+  matchLine,
+  matchTotal,
+  matchUnordered,
+  passFault,
+  priceDifference,
+  type BilledLine,
+  type Tolerance,
+} from './match';
+import { shareBill } from './share';
 
 const q = (n: number) => quantity(n * 10_000);
 const p = (n: number) => Math.round(n * 10_000) as UnitPrice;
@@ -10,7 +22,7 @@ const line = (change: Partial<BilledLine> = {}): BilledLine => ({
   kind: 'goods',
   ordered: q(12),
   received: q(12),
-  billedBefore: q(0),
+  billedElsewhere: q(0),
   orderPrice: p(7.5),
   orderPriceQuantity: 1,
   quantity: q(12),
@@ -28,7 +40,7 @@ describe('three-way match', () => {
     ['more than the tolerance', line({ price: p(7.8) }), [['price', 360, true]]],
     ['cheaper than ordered, beyond tolerance', line({ price: p(7) }), [['price', -600, true]]],
     ['billed before it came', line({ received: q(5) }), [['quantity', 5250, true]]],
-    ['billed twice', line({ billedBefore: q(12) }), [['quantity', 9000, true]]],
+    ['billed on another bill as well', line({ billedElsewhere: q(12) }), [['quantity', 9000, true]]],
     ['a service as ordered', line({ kind: 'service', received: q(0) }), []],
     [
       'a service beyond its order',
@@ -46,32 +58,63 @@ describe('three-way match', () => {
 
   it('compares prices for different quantities', () =>
     expect(priceDifference(line({ price: p(750), priceQuantity: 100 }), 'GBP')).toBe(0));
-  it('lets only what is in be billed', () => expect(billable(line({ received: q(5), billedBefore: q(2) }))).toBe(q(3)));
+  it('lets only what is in be billed', () => expect(billable(line({ received: q(5), billedElsewhere: q(2) }))).toBe(q(3)));
   it('holds a total that the lines do not come to', () => {
     expect(matchTotal(minor(10_800), minor(10_800), 'GBP')).toEqual([]);
     expect(matchTotal(minor(10_800), minor(10_700), 'GBP')).toMatchObject([{ amount: 100, held: true }]);
   });
 });
 
+describe('what is held', () => {
+  const differences = [
+    { kind: 'quantity', amount: minor(669_600), held: true, words: '' },
+    { kind: 'price', amount: minor(-803_500), held: true, words: '' },
+    { kind: 'price', amount: minor(90), held: false, words: '' },
+  ] as const;
+
+  it('is told one by one and never netted', () => {
+    expect(heldWords(differences, (a) => (a / 100).toFixed(2))).toBe('+6696.00, -8035.00');
+    expect(heldSize(differences)).toBe(1_473_100);
+    expect(heldWords(Array(5).fill(differences[0]), () => '1')).toBe('+1, +1, +1 and 2 more');
+  });
+
+  it('is what nobody ordered, beyond the tolerance', () => {
+    const held = (net: number) => matchUnordered('Fee', minor(net), tolerance, 'GBP').map((d) => d.held);
+    expect([held(0), held(500), held(501), held(-501)]).toEqual([[], [false], [true], [true]]);
+  });
+
+  it('is passed by somebody else than who entered it, beyond the limit', () => {
+    const pass = (own: boolean, size: number) =>
+      passFault({ number: 'B-1', own, size: minor(size) }, minor(5000), 'GBP')?.code;
+    expect([pass(true, 5001), pass(true, 5000), pass(false, 999_999)]).toEqual(['invoice.own', undefined, undefined]);
+  });
+});
+
 describe('sharing a bill among jobs', () => {
   const splits = [
-    { splitId: 1, ordered: q(6), received: q(2), billed: q(0) },
-    { splitId: 2, ordered: q(6), received: q(6), billed: q(1) },
+    { splitId: 1, ordered: q(6), received: q(2), billed: q(0), value: minor(600) },
+    { splitId: 2, ordered: q(6), received: q(6), billed: q(1), value: minor(600) },
   ];
 
   it('bills first what is in and not billed', () => {
-    expect(shareBill(splits, q(7), minor(700))).toEqual([
+    expect(shareBill('goods', splits, q(7), minor(700))).toEqual([
       { splitId: 1, quantity: q(2), amount: 200 },
       { splitId: 2, quantity: q(5), amount: 500 },
     ]);
-    expect(shareBill(splits, q(9), minor(900))).toEqual([
+    expect(shareBill('goods', splits, q(9), minor(900))).toEqual([
       { splitId: 1, quantity: q(4), amount: 400 },
       { splitId: 2, quantity: q(5), amount: 500 },
     ]);
   });
 
+  it('shares a charge by what it was to cost each job, and lets all of them have its whole quantity', () =>
+    expect(shareBill('charge', splits, q(1), minor(901))).toEqual([
+      { splitId: 1, quantity: q(1), amount: 451 },
+      { splitId: 2, quantity: q(1), amount: 450 },
+    ]));
+
   it('gives the last what is beyond the order', () =>
-    expect(shareBill(splits, q(13), minor(1300)).at(-1)).toEqual({ splitId: 2, quantity: q(7), amount: 700 }));
+    expect(shareBill('goods', splits, q(13), minor(1300)).at(-1)).toEqual({ splitId: 2, quantity: q(7), amount: 700 }));
 
   it('always shares out the whole quantity and the whole amount', () => {
     const any = fc.array(
@@ -85,11 +128,13 @@ describe('sharing a bill among jobs', () => {
     fc.assert(
       fc.property(any, fc.integer({ min: 1, max: 5e6 }), fc.integer({ min: 0, max: 1e8 }), (all, n, amount) => {
         const parts = shareBill(
+          'goods',
           all.map((s, k) => ({
             splitId: k,
             ordered: quantity(s.ordered),
             received: quantity(s.received),
             billed: quantity(s.billed),
+            value: minor(1),
           })),
           quantity(n),
           minor(amount),

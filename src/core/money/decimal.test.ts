@@ -1,6 +1,6 @@
 import Big from 'big.js';
 import fc from 'fast-check';
-import { divideRounded, formatDecimal, parseDecimal } from './decimal';
+import { divideRounded, formatDecimal, isUndecided, parseDecimal } from './decimal';
 
 const value = (text: string, mark: '.' | ',' = '.') => {
   const read = parseDecimal(text, { places: 4, mark });
@@ -32,6 +32,8 @@ describe('parseDecimal', () => {
     ['', 'number.missing'],
     ['twelve', 'number.wrong'],
     ['12,5', 'number.unclear'],
+    ['0,125', 'number.unclear'],
+    ['0,125.5', 'number.wrong'],
     ['1.23456', 'number.precise'],
     ['99999999999', 'number.large'],
     ['1e5', 'number.wrong'],
@@ -40,6 +42,17 @@ describe('parseDecimal', () => {
     ['NaN', 'number.wrong'],
     ['=1+1', 'number.wrong'],
   ])('refuses “%s”', (text, code) => expect(value(text)).toBe(code));
+
+  it.each([
+    ['1,250', true],
+    ['1.250', true],
+    ['-12,345', true],
+    ['1,250.0', false],
+    ['0,125', false],
+    ['12,50', false],
+    ['1,250,000', false],
+    ['1250', false],
+  ])('%s can be read in two ways: %s', (text, expected) => expect(isUndecided(text)).toBe(expected));
 
   it('never takes a comma for a point', () => expect(value('12.5', ',')).toBe('number.unclear'));
 });

@@ -3,14 +3,22 @@ import { dinero, multiply, toDecimal, transformScale, halfAwayFromZero, add as a
 import { GBP } from 'dinero.js/currencies';
 import fc from 'fast-check';
 import { quantity } from '../quantity/quantity';
-import { convert, decimalsOf, formatMoney, lineNet, minor, PAR, type Rate, type UnitPrice } from './money';
+import Big from 'big.js';
+import { CURRENCIES, decimalsOf } from './currencies';
+import { formatMoney, lineNet, minor, priceOf, type UnitPrice } from './money';
+import { convert, convertBack, PAR, parseRate, type Rate } from './rate';
 import { jobCosts, totalsOf, type TaxCode } from './tax';
 
-/** ISO 4217, list one (as the package currency-codes holds it): decimals of a currency's minor unit. */
+/** ISO 4217, list one, as the package currency-codes holds it; funds codes, metals and test codes are left out. */
+const NO_MONEY = /^(X(AG|AU|BA|BB|BC|BD|CD|DR|PD|PT|SU|TS|UA|XX)|BOV|CHE|CHW|COU|MXV|USN|UYI|ANG|BGN|CUC|CLF|UYW|ZWG|VED|SLE)$/;
 describe('decimals of currencies, against ISO 4217 (package currency-codes)', () => {
-  it.each(['GBP', 'EUR', 'USD', 'SEK', 'NOK', 'DKK', 'CHF', 'PLN', 'JPY', 'KWD', 'ISK', 'CZK', 'HUF'])('%s', (code) => {
-    expect(decimalsOf(code)).toBe(cc.code(code)?.digits);
-  });
+  it.each([...CURRENCIES])('%s', (code) => expect(decimalsOf(code)).toBe(cc.code(code)?.digits));
+
+  it('knows every currency of the list', () =>
+    expect(cc.codes().filter((code) => !NO_MONEY.test(code) && !CURRENCIES.includes(code))).toEqual([]));
+
+  // Both are divided in fifths, and ISO 4217 gives both two decimals all the same.
+  it.each(['MGA', 'MRU'])('%s has two', (code) => expect(decimalsOf(code)).toBe(2));
 
   it('knows no currency that ISO 4217 has not', () => expect(() => decimalsOf('XQQ')).toThrow(RangeError));
 });
@@ -22,9 +30,9 @@ describe('decimals of currencies, against ISO 4217 (package currency-codes)', ()
  * (line net = quantity × item net price ÷ price base quantity). Rule numbers from memory of the published standard.
  */
 describe('EN 16931 totals', () => {
-  const standard: TaxCode = { id: 1, name: '20 %', rate: 2000, recoverable: 10_000 };
-  const reduced: TaxCode = { id: 2, name: '5 %', rate: 500, recoverable: 10_000 };
-  const lost: TaxCode = { id: 3, name: '20 %, not recoverable', rate: 2000, recoverable: 0 };
+  const standard: TaxCode = { id: 1, name: '20 %', category: 'S', rate: 2000, recoverable: 10_000 };
+  const reduced: TaxCode = { id: 2, name: '5 %', category: 'S', rate: 500, recoverable: 10_000 };
+  const lost: TaxCode = { id: 3, name: '20 %, not recoverable', category: 'S', rate: 2000, recoverable: 0 };
   const codes = [standard, reduced, lost];
   const line = (net: number, taxCodeId = 1, kind: 'goods' | 'charge' = 'goods') => ({
     net: minor(net),
@@ -61,21 +69,36 @@ describe('EN 16931 totals', () => {
 
   it('refuses a tax code that is not known', () => expect(() => totalsOf([line(1, 99)], codes)).toThrow(RangeError));
 
-  it('puts the tax that cannot be recovered on the lines, to the penny', () => {
+  it('BG-23: groups by category and rate, whatever codes of our own stand behind', () => {
+    const { taxes } = totalsOf([line(3, 1), line(3, 3), line(3, 3)], codes);
+    expect(taxes.map((t) => [t.category, t.rate, t.base, t.tax])).toEqual([['S', 2000, 9, 2]]);
+    const zero: TaxCode = { id: 4, name: '0 %', category: 'Z', rate: 0, recoverable: 10_000 };
+    const exempt: TaxCode = { ...zero, id: 5, category: 'E' };
+    expect(totalsOf([line(100, 4), line(100, 5)], [zero, exempt]).taxes.map((t) => t.category)).toEqual(['Z', 'E']);
+  });
+
+  it('shares tax that cannot be recovered between goods and a discount: 100 − 50 at 20 %', () =>
+    expect(jobCosts([line(10_000, 3), line(-5000, 3, 'charge')], codes)).toEqual([12_000, -6000]));
+
+  it('shares it when the discount takes everything', () =>
+    expect(jobCosts([line(10_000, 3), line(-10_000, 3)], codes)).toEqual([12_000, -12_000]));
+
+  it('puts the tax that cannot be recovered on the lines, each within a unit of its exact share', () => {
+    const nets = fc.array(
+      fc.record({ net: fc.integer({ min: -1_000_000, max: 1_000_000 }), taxCodeId: fc.constantFrom(1, 2, 3) }),
+      { minLength: 1, maxLength: 9 },
+    );
     fc.assert(
-      fc.property(
-        fc.array(fc.record({ net: fc.integer({ min: 0, max: 1_000_000 }), taxCodeId: fc.constantFrom(1, 2, 3) }), {
-          minLength: 1,
-          maxLength: 9,
-        }),
-        (nets) => {
-          const lines = nets.map((n) => line(n.net, n.taxCodeId));
-          const { net, taxes } = totalsOf(lines, codes);
-          expect(jobCosts(lines, codes).reduce((a, b) => a + b, 0)).toBe(
-            net + (taxes.find((t) => t.code.id === 3)?.tax ?? 0),
-          );
-        },
-      ),
+      fc.property(nets, (all) => {
+        const lines = all.map((n) => line(n.net, n.taxCodeId));
+        const costs = jobCosts(lines, codes);
+        costs.forEach((cost, k) => {
+          const exact = new Big(all[k]?.net ?? 0).times(all[k]?.taxCodeId === 3 ? '1.2' : '1');
+          expect(exact.minus(cost).abs().toNumber()).toBeLessThan(2);
+        });
+        if (all.every((n) => n.taxCodeId === 3))
+          expect(costs.reduce((a, b) => a + b, 0)).toBe(totalsOf(lines, codes).gross);
+      }),
     );
   });
 });
@@ -100,9 +123,46 @@ describe('amounts, with dinero.js as second opinion', () => {
 
 describe('other currencies', () => {
   it('converts at the order’s rate, rounding once', () => {
-    expect(convert(minor(173_700), 'EUR', 'GBP', 862_400 as Rate)).toBe(149_799);
-    expect(convert(minor(1500), 'JPY', 'GBP', 5_300 as Rate)).toBe(795);
+    expect(convert(minor(173_700), 'EUR', 'GBP', '0.8624' as Rate)).toBe(149_799);
+    expect(convert(minor(1500), 'JPY', 'GBP', '0.0053' as Rate)).toBe(795);
     expect(convert(minor(77), 'GBP', 'GBP', PAR)).toBe(77);
+  });
+
+  it('keeps enough places for any pair, as big.js does', () => {
+    const rate = fc.tuple(fc.integer({ min: 1, max: 999_999 }), fc.integer({ min: 0, max: 11 }));
+    const code = fc.constantFrom('JPY', 'GBP', 'KWD', 'IRR', 'UYW');
+    fc.assert(
+      fc.property(fc.integer({ min: -1e9, max: 1e9 }), rate, code, code, (amount, [digits, places], from, to) => {
+        const text = new Big(digits).div(new Big(10).pow(places)).toFixed();
+        const read = parseRate(text);
+        if (!read.ok) throw new Error(text);
+        const exact = new Big(amount).times(text).times(new Big(10).pow(decimalsOf(to) - decimalsOf(from)));
+        const rounded = Number(exact.round(0, Big.roundHalfUp).toString()) + 0;
+        if (Number.isSafeInteger(rounded)) expect(convert(minor(amount), from, to, read.value)).toBe(rounded);
+      }),
+    );
+  });
+
+  it('converts back', () => expect(convertBack(minor(860), 'EUR', 'GBP', '0.86' as Rate)).toBe(1000));
+
+  it.each([
+    ['0.862400', '0.8624'],
+    ['007', '7'],
+    ['0', 'rate.low'],
+    ['-1', 'rate.wrong'],
+    ['1,5', 'rate.wrong'],
+    ['', 'rate.missing'],
+    ['0.0000000000001', 'rate.wrong'],
+  ])('reads the rate “%s”', (text, expected) => {
+    const read = parseRate(text);
+    expect(read.ok ? read.value : read.refusals[0]?.code).toBe(expected);
+  });
+
+  // ISO 4217: the yen has no decimals, the Kuwaiti dinar three.
+  it('prices one charge with the currency’s own decimals', () => {
+    expect(priceOf(minor(900), 'JPY')).toBe(9_000_000);
+    expect(lineNet(quantity(10_000), priceOf(minor(900), 'JPY'), 1, 'JPY')).toBe(900);
+    expect(lineNet(quantity(10_000), priceOf(minor(2500), 'KWD'), 1, 'KWD')).toBe(2500);
   });
 
   it('writes an amount with its sign', () => expect(formatMoney(minor(-4020), 'GBP')).toBe('−£\u202f40.20'));

@@ -2,17 +2,19 @@ import fc from 'fast-check';
 import { MON_TO_FRI, type Calendar, type Day } from '../calendar/workdays';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
-import { coverage, coveredBy, openOf, plannedOf, type CoveringSplit } from './coverage';
+import type { SplitState } from '../tab/stages';
+import { coverage, openOf, plannedOf } from './coverage';
+import { cutFault, moveSurplus } from './surplus';
 import { obstaclesOf, wordsFor, type BuyingFacts } from './obstacles';
 
 const q = (n: number) => quantity(n * 10_000);
-const split = (change: Partial<CoveringSplit> = {}): CoveringSplit => ({
+const split = (change: Partial<SplitState> = {}): SplitState => ({
   commitment: 'sent',
   ordered: q(10),
-  covers: q(10),
   value: minor(1000),
   received: q(0),
   billed: q(0),
+  claimed: q(0),
   billedAmount: minor(0),
   ...change,
 });
@@ -20,24 +22,25 @@ const split = (change: Partial<CoveringSplit> = {}): CoveringSplit => ({
 describe('coverage of a need', () => {
   it.each([
     ['nothing bought', [], 12],
-    ['a part drafted', [split({ commitment: 'drafted', covers: q(5) })], 7],
+    ['a part drafted', [split({ commitment: 'drafted', ordered: q(5) })], 7],
     ['a part on order', [split()], 2],
     ['called off', [split({ commitment: 'calledOff' })], 12],
     ['closed short at what came', [split({ commitment: 'closedShort', received: q(4) })], 8],
     ['closed short at what is billed', [split({ commitment: 'closedShort', received: q(4), billed: q(6) })], 6],
-    ['more than needed', [split({ covers: q(10) }), split({ covers: q(10) })], 0],
+    ['more than needed', [split(), split()], 0],
+    ['six ordered, eight came and are kept', [split({ ordered: q(6), received: q(8) })], 4],
+    [
+      'closed short while a bill claims more',
+      [split({ commitment: 'closedShort', received: q(4), claimed: q(6) })],
+      6,
+    ],
   ] as const)('%s leaves %d open', (_, splits, open) => expect(openOf(coverage(q(12), splits))).toBe(q(open)));
 
   it('tells drafted from ordered', () => {
-    expect(coverage(q(12), [split({ commitment: 'drafted', covers: q(3) }), split({ covers: q(4) })])).toMatchObject({
+    expect(coverage(q(12), [split({ commitment: 'drafted', ordered: q(3) }), split({ ordered: q(4) })])).toMatchObject({
       drafted: q(3),
       ordered: q(4),
     });
-  });
-
-  it('counts in the need’s own unit when a reel is closed short', () => {
-    const reels = split({ commitment: 'closedShort', ordered: q(2), covers: q(110), received: q(1) });
-    expect(coveredBy(reels)).toBe(q(55));
   });
 
   it('is never below none, and never more open than is needed', () => {
@@ -49,7 +52,7 @@ describe('coverage of a need', () => {
           const open = openOf(
             coverage(
               quantity(needed),
-              parts.map((p) => split({ covers: quantity(p) })),
+              parts.map((p) => split({ ordered: quantity(p) })),
             ),
           );
           expect(open).toBeGreaterThanOrEqual(0);
@@ -60,12 +63,45 @@ describe('coverage of a need', () => {
   });
 
   it('is planned at the open quantity’s estimate, and at nothing without a price', () => {
-    const c = coverage(q(12), [split({ covers: q(4) })]);
-    expect(plannedOf(c, { price: 25_000 as UnitPrice, priceQuantity: 1 }, 'GBP').planned).toBe(2000);
-    expect(plannedOf(c, { price: null, priceQuantity: 1 }, 'GBP').planned).toBe(0);
+    const c = coverage(q(12), [split({ ordered: q(4) })]);
+    expect(plannedOf(c, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(2000);
+    expect(plannedOf(c, { price: null, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(0);
     expect(
-      plannedOf({ ...c, reserved: q(8) }, { price: 25_000 as UnitPrice, priceQuantity: 1 }, 'GBP', minor(1234)).planned,
+      plannedOf({ ...c, reserved: q(8) }, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP', minor(1234)).planned,
     ).toBe(1234);
+  });
+});
+
+describe('tax in the plan', () => {
+  it('is there already when it cannot be recovered: 120.00 at 20 % plans 144.00', () => {
+    const estimate = { price: 1_000_000 as UnitPrice, priceQuantity: 1, tax: { rate: 2000, recoverable: 0 } };
+    expect(plannedOf(coverage(quantity(12_000), []), estimate, 'GBP').planned).toBe(14_400);
+    const half = { ...estimate, tax: { rate: 2000, recoverable: 5000 } };
+    expect(plannedOf(coverage(quantity(12_000), []), half, 'GBP').planned).toBe(13_200);
+  });
+});
+
+describe('cutting a need below what is bought for it', () => {
+  const need = { description: 'Hose', covered: q(9) };
+  it('asks what becomes of the rest', () => {
+    expect(cutFault(need, q(5), undefined, 'm')?.message).toBe(
+      '9 m of Hose are drafted or ordered already. Say what becomes of the 4 m over: they stay with the job, or go to stores.',
+    );
+    expect([cutFault(need, q(9), undefined, 'm'), cutFault(need, q(5), 'job', 'm')]).toEqual([undefined, undefined]);
+  });
+
+  const owned = (id: number, change: Partial<SplitState>) => ({ id, ...split(change) });
+  it('gives drafts to stores before orders, and divides their value to the penny', () => {
+    const moves = moveSurplus([owned(1, {}), owned(2, { commitment: 'drafted', ordered: q(3), value: minor(100) })], q(5));
+    expect(moves.ok && moves.value).toEqual([
+      { splitId: 2, keep: 0, keepValue: 0, move: q(3), moveValue: 100 },
+      { splitId: 1, keep: q(8), keepValue: 800, move: q(2), moveValue: 200 },
+    ]);
+  });
+
+  it('never takes what is in or billed', () => {
+    const moves = moveSurplus([owned(1, { received: q(7), billed: q(8) })], q(5));
+    expect(moves.ok ? moves.value : moves.refusals[0]?.code).toBe('need.in');
   });
 });
 
@@ -74,6 +110,8 @@ describe('what stands in the way of buying', () => {
   const facts: BuyingFacts = {
     supplierId: 1,
     hasPrice: true,
+    hasRate: true,
+    hasUnit: true,
     hasItem: true,
     neededOn: '2026-05-20' as Day,
     leadDays: 4,
@@ -86,6 +124,8 @@ describe('what stands in the way of buying', () => {
     ['no supplier', { supplierId: null }, ['no supplier']],
     ['no price', { hasPrice: false }, ['no price']],
     ['no item number', { hasItem: false }, ['no item number']],
+    ['no exchange rate', { hasRate: false }, ['no exchange rate']],
+    ['a unit that does not fit', { hasUnit: false }, ['unit does not fit its item']],
     ['a lead time that misses by a day', { leadDays: 6 }, ['1 day too late']],
     ['a long lead time', { leadDays: 10 }, ['5 days too late']],
     ['no date, so nothing to miss', { neededOn: null, leadDays: 99 }, []],

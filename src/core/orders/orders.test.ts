@@ -1,11 +1,14 @@
 import fc from 'fast-check';
-import { PAR, minor, type UnitPrice } from '../money/money';
+import { LIMITS } from '../limits';
+import { minor, type UnitPrice } from '../money/money';
+import { PAR } from '../money/rate';
 import type { TaxCode } from '../money/tax';
 import { MON_TO_FRI, type Day } from '../calendar/workdays';
-import { addQ, ONE, quantity } from '../quantity/quantity';
+import { ONE, quantity, SAME_UNIT } from '../quantity/quantity';
 import { checksOf } from './checks';
 import { numberBy } from './number';
-import { lineFaults, orderTotals, sendingFaults, splitCharge, splitValues, withCharges, type OrderLine } from './order';
+import { draftFaults, orderTotals, sendingFaults, spreadCharge, valueOrder, type OrderLine } from './order';
+import { callOffFault, closeShortFault, endBillsFault, endedAt, takeBackFault, type Facts } from './rules';
 import {
   canMove,
   isOverdue,
@@ -21,27 +24,32 @@ import {
   type OrderEvent,
 } from './states';
 
-const vat: TaxCode = { id: 1, name: 'VAT 20 %', rate: 2000, recoverable: 10_000 };
-const lost: TaxCode = { id: 2, name: 'VAT, not recoverable', rate: 2000, recoverable: 0 };
+const vat: TaxCode = { id: 1, name: 'VAT 20 %', category: 'S', rate: 2000, recoverable: 10_000 };
+const lost: TaxCode = { id: 2, name: 'VAT, not recoverable', category: 'S', rate: 2000, recoverable: 0 };
 const terms = { currency: 'GBP', companyCurrency: 'GBP', rate: PAR };
 const split = (jobId: number | null, q: number, costCodeId: number | null = jobId === null ? null : 3) => ({
   jobId,
   costCodeId,
   needId: null,
   quantity: quantity(q * 10_000),
-  covers: quantity(0),
 });
 const line = (change: Partial<OrderLine> = {}): OrderLine => ({
   kind: 'goods',
   description: 'Tube',
   quantity: quantity(100_000),
   unit: 'MTR',
+  factor: SAME_UNIT,
+  shareUnit: 'MTR',
   price: 25_000 as UnitPrice,
   priceQuantity: 1,
   taxCodeId: 1,
+  chargeCodeId: null,
   splits: [split(7, 10)],
   ...change,
 });
+
+const splitValues = (lines: readonly OrderLine[], codes: readonly TaxCode[]) =>
+  valueOrder(lines, codes, terms).map((l) => l.splits.map((s) => s.value));
 
 describe('splits of an order', () => {
   it('share their line’s value by quantity, to the penny', () => {
@@ -50,11 +58,11 @@ describe('splits of an order', () => {
       price: 33_333 as UnitPrice,
       splits: [split(1, 1), split(2, 1), split(null, 1)],
     });
-    expect(splitValues([three], [vat], terms)).toEqual([[334, 333, 333]]);
+    expect(splitValues([three], [vat])).toEqual([[334, 333, 333]]);
   });
 
   it('carry the tax that cannot be recovered', () =>
-    expect(splitValues([line({ taxCodeId: 2 })], [vat, lost], terms)).toEqual([[3000]]));
+    expect(splitValues([line({ taxCodeId: 2 })], [vat, lost])).toEqual([[3000]]));
 
   it('always add up to the order', () => {
     const lines = fc.array(
@@ -74,7 +82,7 @@ describe('splits of an order', () => {
           }),
         );
         expect(
-          splitValues(order, [vat], terms)
+          splitValues(order, [vat])
             .flat()
             .reduce((a, b) => a + b, 0),
         ).toBe(orderTotals(order, [vat], 'GBP').net);
@@ -82,67 +90,79 @@ describe('splits of an order', () => {
     );
   });
 
-  it('spread a charge over the jobs by value, to its own code or along with the lines', () => {
-    const valued = [
-      {
-        splits: [
-          { ...split(1, 1), value: minor(300) },
-          { ...split(2, 1), value: minor(100) },
-        ],
-      },
-      { splits: [{ ...split(null, 1), value: minor(0) }] },
-    ];
-    const parts = splitCharge(valued, 9);
-    expect(parts.map((p) => [p.jobId, p.costCodeId, p.quantity])).toEqual([
-      [1, 9, 7500],
-      [2, 9, 2500],
+  it('share by the need’s unit: 40 m of a reel of 60 m at 177.00 are 118.00', () => {
+    const reel = { unit: 'XRL', quantity: ONE, factor: { many: 60, one: 1 }, price: 1_770_000 as UnitPrice };
+    expect(splitValues([line({ ...reel, splits: [split(1, 40), split(1, 20)] })], [vat])).toEqual([[11_800, 5900]]);
+    const drum = { ...reel, factor: { many: 300, one: 1 }, price: 120_000_000 as UnitPrice };
+    expect(splitValues([line({ ...drum, splits: [split(1, 100), split(2, 200)] })], [vat])).toEqual([
+      [400_000, 800_000],
     ]);
-    expect(addQ(...parts.map((p) => p.quantity))).toBe(ONE);
-    expect(splitCharge(valued, undefined).map((p) => p.costCodeId)).toEqual([3, 3]);
-    expect(splitCharge([], 9)).toEqual([]);
   });
 
-  it('work charges out anew with every change', () => {
-    const charge = {
-      ...line({ kind: 'charge', description: 'Carriage', quantity: ONE, unit: 'C62', splits: [] }),
-      chargeCodeId: 9,
-    };
-    const [, carriage] = withCharges(
-      [{ ...line({ splits: [split(1, 4), split(2, 6)] }), chargeCodeId: null }, charge],
-      [vat],
-      terms,
-    );
-    expect(carriage?.splits.map((s) => [s.jobId, s.quantity])).toEqual([
-      [1, 4000],
-      [2, 6000],
+  const charge = (price: number, change: Partial<OrderLine> = {}) =>
+    line({ kind: 'charge', description: 'Carriage', quantity: ONE, unit: 'C62', price: price as UnitPrice, splits: [], ...change });
+
+  it('spread a charge in money: 9,000.00 over three equal jobs is 3,000.00 each', () => {
+    const three = line({ quantity: quantity(30_000), splits: [split(1, 1), split(2, 1), split(3, 1)] });
+    const [, carriage] = valueOrder([three, charge(90_000_000, { chargeCodeId: 9 })], [vat], terms);
+    expect(carriage?.splits.map((s) => [s.jobId, s.costCodeId, s.value, s.quantity])).toEqual([
+      [1, 9, 300_000, ONE],
+      [2, 9, 300_000, ONE],
+      [3, 9, 300_000, ONE],
     ]);
+  });
+
+  it('spread a charge by value, to its own code or along with the lines, and keep its splits the same', () => {
+    const over = [
+      { jobId: 1, costCodeId: 3, value: minor(300) },
+      { jobId: 2, costCodeId: 3, value: minor(100) },
+      { jobId: null, costCodeId: null, value: minor(0) },
+    ];
+    expect(spreadCharge(minor(1000), over, 9).map((t) => [t.jobId, t.costCodeId, t.value])).toEqual([
+      [1, 9, 750],
+      [2, 9, 250],
+    ]);
+    expect(spreadCharge(minor(1000), over, null).map((t) => t.costCodeId)).toEqual([3, 3]);
+    expect(spreadCharge(minor(1000), [], 9)).toEqual([]);
+    const before = charge(25_000, { splits: [{ ...split(7, 1), id: 41 }] });
+    expect(valueOrder([line(), before], [vat], terms)[1]?.splits.map((s) => s.id)).toEqual([41]);
   });
 });
 
 describe('faults of lines', () => {
-  const codes = (l: OrderLine) => lineFaults(l, 'lines.0').map((f) => f.code);
+  const codes = (...lines: OrderLine[]) => draftFaults(lines, 'GBP').map((f) => f.code);
+  const allowance = line({ kind: 'charge', price: -500_000 as UnitPrice, splits: [] });
   it.each([
     ['none', line(), []],
     ['no words', line({ description: ' ' }), ['line.words']],
-    ['nothing ordered', line({ quantity: quantity(0), splits: [] }), ['line.quantity']],
-    ['half a piece', line({ unit: 'C62', quantity: quantity(5000), splits: [split(7, 0.5)] }), ['line.whole']],
-    ['a price below zero', line({ price: -1 as UnitPrice }), ['line.price']],
+    ['nothing ordered', line({ quantity: quantity(0), splits: [] }), ['line.quantity', 'line.split']],
+    ['half a piece', line({ unit: 'C62', quantity: quantity(5000), splits: [split(7, 0.5)] }), ['quantity.whole']],
     ['parts that do not add up', line({ splits: [split(7, 4)] }), ['split.sum']],
     ['an empty part', line({ splits: [split(7, 10), split(8, 0)] }), ['split.quantity']],
+    ['no part at all', line({ splits: [] }), ['line.split']],
+    ['a charge with nothing to follow', line({ kind: 'charge', splits: [] }), ['order.charge']],
+    [
+      'more than can be kept',
+      line({ quantity: quantity(LIMITS.quantity), price: LIMITS.price as UnitPrice, splits: [split(7, 10_000_000)] }),
+      ['line.large'],
+    ],
   ] as const)('%s', (_, l, expected) => expect(codes(l)).toEqual(expected));
 
-  it('an allowance below zero is a charge that may be', () =>
-    expect(codes(line({ kind: 'charge', price: -500 as UnitPrice, splits: [] }))).toEqual([]));
+  it('take a discount, as a charge or as a line below zero', () => {
+    expect(codes(line(), allowance)).toEqual([]);
+    expect(codes(line(), line({ price: -1 as UnitPrice }))).toEqual([]);
+    expect(sendingFaults([line(), allowance], 'GBP', 'a@b.example').map((f) => f.code)).toEqual(['order.below']);
+  });
 
   it('name what keeps an order from being sent', () => {
-    expect(sendingFaults([line()], 'orders@pellam.example')).toEqual([]);
-    expect(sendingFaults([line({ price: null, splits: [] })], null).map((f) => f.code)).toEqual([
+    expect(sendingFaults([line()], 'GBP', 'orders@pellam.example')).toEqual([]);
+    expect(sendingFaults([line({ price: null, splits: [split(7, 10, null)] })], 'GBP', null).map((f) => f.code)).toEqual([
       'line.price',
       'line.split',
       'supplier.email',
     ]);
-    expect(sendingFaults([line({ kind: 'charge' })], 'a@b.example').map((f) => f.code)).toEqual(['order.empty']);
-    expect(sendingFaults([line({ price: null })], 'a@b.example')[0]?.message).toBe(
+    expect(sendingFaults([], 'GBP', 'a@b.example').map((f) => f.code)).toEqual(['order.empty']);
+    expect(sendingFaults([line({ price: null })], 'GBP', 'a@b.example')[0]?.message).toBe(
       'Tube needs a price before this order can be sent.',
     );
   });
@@ -221,7 +241,7 @@ describe('states of an order', () => {
           if (typeof next !== 'string') continue;
           wasSent ||= e === 'send';
           state = next;
-          expect(commitmentOf(state, false)).toBe(state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted');
+          expect(commitmentOf(state, { closedShort: false, billsEnded: false })).toBe(state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted');
           expect(EDITABLE.includes(state) && wasSent).toBe(false);
         }
       }),
@@ -231,6 +251,7 @@ describe('states of an order', () => {
   const progress = (change: Partial<LineProgress> = {}): LineProgress => ({
     kind: 'goods',
     closedShort: false,
+    billsEnded: false,
     ordered: quantity(10),
     received: quantity(0),
     billed: quantity(0),
@@ -251,6 +272,7 @@ describe('states of an order', () => {
       'settled',
     ],
     ['more came than is billed', [progress({ received: quantity(12), ...paid })], 'allIn'],
+    ['more came, and its bills have ended', [progress({ received: quantity(12), ...paid, billsEnded: true })], 'settled'],
     ['a service is settled by its bill', [progress({ kind: 'service', ...paid })], 'settled'],
     ['a service is not billed', [progress({ kind: 'service' })], 'sent'],
   ] as const)('%s', (_, lines, state) => expect(progressState('sent', lines)).toBe(state));
@@ -258,6 +280,49 @@ describe('states of an order', () => {
   it('take a settled order up again when a receipt is taken back', () =>
     expect(progressState('settled', [progress(paid)])).toBe('sent'));
   it('leave an unsent order alone', () => UNSENT.forEach((s) => expect(progressState(s, [progress(all)])).toBe(s)));
+});
+
+describe('what may happen to a sent order', () => {
+  const nothing = { ordered: quantity(10), received: quantity(0), billed: quantity(0) };
+  const fresh = { kind: 'goods', closedShort: false, billsEnded: false, description: 'Tube', ...nothing } as const;
+  const order = (change: Partial<Facts> = {}): Facts => ({
+    number: 'K26-0001',
+    state: 'sent',
+    waitingBills: 0,
+    lines: [fresh],
+    ...change,
+  });
+
+  it('it is called off only while nothing came and nobody asks money for it', () => {
+    expect(callOffFault(order())).toBeUndefined();
+    expect(callOffFault(order({ waitingBills: 1 }))?.code).toBe('order.billed');
+    expect(callOffFault(order({ lines: [{ ...fresh, billed: quantity(1) }] }))?.code).toBe('order.begun');
+    expect(callOffFault(order({ state: 'sending' }))?.code).toBe('order.state');
+  });
+
+  it('a line is closed short at what came of it: pieces, or hours billed', () => {
+    const hours = { ...fresh, kind: 'service', ordered: quantity(180_000), billed: quantity(170_000) } as const;
+    expect(closeShortFault(order(), hours)).toBeUndefined();
+    expect(endedAt(hours)).toBe('17 of 18');
+    expect(closeShortFault(order(), { ...hours, billed: quantity(180_000) })?.code).toBe('line.in');
+    expect(closeShortFault(order(), { ...fresh, received: quantity(10) })?.code).toBe('line.in');
+    expect(closeShortFault(order({ state: 'drafting' }), fresh)?.code).toBe('order.state');
+  });
+
+  it('bills end for goods that are in and were billed for less', () => {
+    const over = { ...fresh, received: quantity(12), billed: quantity(10) };
+    expect(endBillsFault(order(), over)).toBeUndefined();
+    expect(endBillsFault(order({ waitingBills: 1 }), over)?.code).toBe('order.billed');
+    expect(endBillsFault(order(), fresh)?.code).toBe('line.open');
+    expect(endBillsFault(order(), { ...over, billed: quantity(12) })?.code).toBe('line.ended');
+  });
+
+  it('a receipt is taken back unless one of its own lines has ended', () => {
+    const receipt = { number: 'R-1', back: false };
+    expect(takeBackFault(receipt, [fresh])).toBeUndefined();
+    expect(takeBackFault(receipt, [{ ...fresh, closedShort: true }])?.code).toBe('receipt.closed');
+    expect(takeBackFault({ ...receipt, back: true }, [fresh])?.code).toBe('receipt.back');
+  });
 });
 
 describe('order numbers', () => {

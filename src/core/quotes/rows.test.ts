@@ -87,7 +87,7 @@ describe('rows of a quote file', () => {
     [
       'half a piece',
       { 2: '2.5', 3: 'pcs' },
-      'stop quantity: A piece cannot be divided: the quantity has to be a whole number.',
+      'stop quantity: Shaft: a piece cannot be divided, so 2.5 has to be a whole number.',
     ],
     [
       'an unknown unit',

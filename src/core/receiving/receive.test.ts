@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { quantity } from '../quantity/quantity';
-import { outstanding, receive, type Arrival } from './receive';
+import { fromSupplierUnit, quantity } from '../quantity/quantity';
+import { receive, type Arrival } from './receive';
 
 const q = (n: number) => quantity(n * 10_000);
 const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({
@@ -9,6 +9,10 @@ const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({
   closedShort: false,
   keepOver: false,
   arrives: q(arrives),
+  unit: 'MTR',
+  factor: { many: 1, one: 1 },
+  ordered: q(15),
+  received: q(4),
   splits: [
     { splitId: 1, ordered: q(10), received: q(4) },
     { splitId: 2, ordered: q(5), received: q(0) },
@@ -59,25 +63,53 @@ describe('receive', () => {
     ['a line charged to nothing', arrival(1, { splits: [], keepOver: true }), 'receive.split'],
   ] as const)('refuses %s', (_, a, code) => expect(told(a)).toBe(code));
 
-  it('allots exactly what arrives, and no more than is due unless told to keep it', () => {
-    const splits = fc.array(
-      fc.record({ ordered: fc.integer({ min: 1, max: 1e6 }), received: fc.integer({ min: 0, max: 1.2e6 }) }),
-      { minLength: 1, maxLength: 6 },
-    );
+  it('counts in the need’s unit: the first of two reels of 60 m brings 60 m of the 110 that are needed', () => {
+    const reels = { unit: 'XRL', factor: { many: 60, one: 1 }, ordered: q(2), received: q(0) };
+    const splits = [
+      { splitId: 1, ordered: q(110), received: q(0) },
+      { splitId: 2, ordered: q(10), received: q(0) },
+    ];
+    expect(told(arrival(1, { ...reels, splits }))).toEqual([[1, 60]]);
+    expect(told(arrival(2, { ...reels, splits }))).toEqual([
+      [1, 110],
+      [2, 10],
+    ]);
+    expect(told(arrival(0.5, { ...reels, splits }))).toBe('quantity.whole');
+  });
+
+  it('allots what arrives in steps of any size to the same shares as at once', () => {
+    const factor = fc.record({ many: fc.integer({ min: 1, max: 2000 }), one: fc.integer({ min: 1, max: 2000 }) });
+    const steps = fc.array(fc.integer({ min: 1, max: 300_000 }), { minLength: 1, maxLength: 6 });
     fc.assert(
-      fc.property(splits, fc.integer({ min: 1, max: 5e6 }), fc.boolean(), (all, n, keepOver) => {
-        const own = all.map((s, k) => ({ splitId: k, ordered: quantity(s.ordered), received: quantity(s.received) }));
-        const result = receive({
-          description: 'x',
-          kind: 'goods',
-          closedShort: false,
-          splits: own,
-          arrives: quantity(n),
-          keepOver,
-        });
-        const due = outstanding(own);
-        expect(result.ok).toBe(keepOver || n <= due);
-        if (result.ok) expect(result.value.reduce((sum, a) => sum + a.quantity, 0)).toBe(n);
+      fc.property(factor, steps, fc.integer({ min: 1, max: 5 }), (f, all, parts) => {
+        const whole = all.reduce((a, b) => a + b, 0);
+        const share = fromSupplierUnit(quantity(whole), f);
+        fc.pre(share >= parts);
+        const even = Math.floor(share / parts);
+        const ordered = Array.from({ length: parts }, (_, k) => (k === 0 ? share - even * (parts - 1) : even));
+        const came = ordered.map(() => 0);
+        let received = 0;
+        for (const step of all) {
+          const result = receive({
+            ...arrival(1, { unit: 'KGM', factor: f, ordered: quantity(whole), received: quantity(received) }),
+            arrives: quantity(step),
+            splits: ordered.map((o, k) => ({ splitId: k, ordered: quantity(o), received: quantity(came[k] ?? 0) })),
+          });
+          if (!result.ok) throw new Error(result.refusals[0]?.message);
+          result.value.forEach((a) => (came[a.splitId] = (came[a.splitId] ?? 0) + a.quantity));
+          received += step;
+        }
+        expect(came).toEqual(ordered);
+      }),
+    );
+  });
+
+  it('keeps what is over only when told to', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 50 }), fc.boolean(), (n, keepOver) => {
+        const result = receive(arrival(n, { keepOver }));
+        expect(result.ok).toBe(keepOver || n <= 11);
+        if (result.ok) expect(result.value.reduce((sum, a) => sum + a.quantity, 0)).toBe(q(n));
       }),
     );
   });

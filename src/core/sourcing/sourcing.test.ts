@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { minor, type UnitPrice } from '../money/money';
-import { quantity } from '../quantity/quantity';
+import { fromSupplierUnit, quantity } from '../quantity/quantity';
 import { bundle, carriageOn, isEarned, lineFor, type PickedNeed } from './bundle';
-import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from './terms';
+import { anyQuantity, priceFor, priceInUnit, quantityToOrder, type PartTerms } from './terms';
 
 const q = (n: number) => quantity(Math.round(n * 10_000));
 const p = (n: number) => Math.round(n * 10_000) as UnitPrice;
@@ -29,6 +29,8 @@ const need = (needId: number, buy: number, change: Partial<PickedNeed> = {}): Pi
   costCodeId: 3,
   supplierId: 1,
   sameAs: 'bar',
+  kind: 'goods',
+  unit: 'MTR',
   stocked: false,
   buy: q(buy),
   terms: bar,
@@ -66,10 +68,10 @@ describe('quantity to order', () => {
 describe('one line for several jobs', () => {
   it('takes the price break of the whole line and keeps a split for each need', () => {
     const line = lineFor([need(1, 30), need(2, 20)], 'GBP');
-    expect(line).toMatchObject({ price: p(6.9), net: 34_500, added: 0 });
-    expect(line.splits.map((s) => [s.needId, s.quantity, s.net])).toEqual([
-      [1, q(30), 20_700],
-      [2, q(20), 13_800],
+    expect(line).toMatchObject({ price: { price: p(6.9), unit: 'MTR' }, net: 34_500, added: 0 });
+    expect(line.splits.map((s) => [s.needId, s.quantity])).toEqual([
+      [1, q(30)],
+      [2, q(20)],
     ]);
   });
 
@@ -78,15 +80,31 @@ describe('one line for several jobs', () => {
       [10, q(14)],
       [null, q(6)],
     ]);
-    expect(lineFor([need(1, 14)], 'GBP').splits.map((s) => [s.jobId, s.quantity, s.covers])).toEqual([
-      [10, q(20), q(14)],
+    expect(lineFor([need(1, 14)], 'GBP').splits.map((s) => [s.jobId, s.needId, s.quantity])).toEqual([
+      [10, 1, q(14)],
+      [10, null, q(6)],
     ]);
-    expect(lineFor([need(1, 110, { terms: reel, stocked: true })], 'GBP').added).toBe(q(10));
+    expect(lineFor([need(1, 110, { terms: reel, stocked: true })], 'GBP')).toMatchObject({
+      added: q(10),
+      amount: { quantity: q(2) },
+      shareUnit: 'MTR',
+    });
   });
+
+  it('turns an estimate for a metre into one for a reel, and refuses what cannot be turned', () => {
+    const unlisted = { ...reel, prices: [] };
+    const metre = { price: p(8), priceQuantity: 1, unit: 'MTR' };
+    const line = lineFor([need(1, 110, { terms: unlisted, estimate: metre })], 'GBP');
+    expect([line.price, line.net]).toEqual([{ price: p(480), priceQuantity: 1, unit: 'XRL' }, 96_000]);
+    expect(priceInUnit(metre, 'KGM', undefined)).toBeUndefined();
+  });
+
+  it('asks for whole reels when they are drafted, packs or none', () =>
+    expect(quantityToOrder(q(70), { ...reel, pack: q(0) })).toMatchObject({ quantity: q(2), extra: 8333 }));
 
   it('falls back on the estimate, and says so when there is no price at all', () => {
     const bare = { terms: anyQuantity('MTR') };
-    expect(lineFor([need(1, 2, { ...bare, estimate: { price: p(5), priceQuantity: 1 } })], 'GBP').net).toBe(1000);
+    expect(lineFor([need(1, 2, { ...bare, estimate: { price: p(5), priceQuantity: 1, unit: 'MTR' } })], 'GBP').net).toBe(1000);
     expect(lineFor([need(1, 2, bare)], 'GBP').price).toBeNull();
   });
 
@@ -101,9 +119,10 @@ describe('one line for several jobs', () => {
             buys.map((b, k) => need(k + 1, 1, { buy: quantity(b), stocked, terms })),
             'GBP',
           );
-          expect(line.splits.reduce((sum, s) => sum + s.quantity, 0)).toBe(line.amount.quantity);
-          expect(line.splits.reduce((sum, s) => sum + s.net, 0)).toBe(line.net);
-          expect(line.splits.reduce((sum, s) => sum + s.covers, 0)).toBe(buys.reduce((a, b) => a + b, 0));
+          expect(line.splits.reduce((sum, s) => sum + s.quantity, 0)).toBe(
+            fromSupplierUnit(line.amount.quantity, terms.factor),
+          );
+          expect(line.splits.filter((s) => s.needId !== null).map((s) => s.quantity)).toEqual(buys);
         },
       ),
     );
@@ -132,15 +151,9 @@ describe('bundles', () => {
 
   it('know the carriage that an order no longer owes, and no other charge', () => {
     const carriage = { charge: minor(2500), freeFrom: minor(40_000) };
-    const earned = (kind: string, net: number, goods: number) =>
-      isEarned({ kind, net: minor(net) }, minor(goods), carriage);
-    expect(earned('charge', 2500, 40_000)).toBe(true);
-    expect(earned('charge', 2500, 39_999)).toBe(false);
-    expect(earned('charge', 3000, 40_000)).toBe(false);
-    expect(earned('goods', 2500, 40_000)).toBe(false);
-    expect(isEarned({ kind: 'charge', net: minor(900) }, minor(1e8), { charge: minor(900), freeFrom: null })).toBe(
-      false,
-    );
+    const earned = (is: boolean, goods: number) => isEarned({ carriage: is }, minor(goods), carriage);
+    expect([earned(true, 40_000), earned(true, 39_999), earned(false, 40_000)]).toEqual([true, false, false]);
+    expect(isEarned({ carriage: true }, minor(1e8), { charge: minor(900), freeFrom: null })).toBe(false);
   });
 
   it('know every supplier', () => expect(() => bundle([need(1, 1, { supplierId: 9 })], suppliers)).toThrow(RangeError));

@@ -1,11 +1,13 @@
 import { minor, type Minor } from '../money/money';
-import { drafting, effects, moving, undoing } from './effect';
+import { effects, moving, undoing } from './effect';
 import { NOTHING, type Amounts } from './stages';
 
 const amounts = (change: Partial<Record<keyof Amounts, number>>): Amounts => ({
   ...NOTHING,
   ...(change as Partial<Record<keyof Amounts, Minor>>),
 });
+const drafting = (jobId: number, costCodeId: number, value: Minor) =>
+  moving(jobId, costCodeId, NOTHING, amounts({ drafted: value }));
 const level = { jobId: 1, costCodeId: 2, budget: minor(1000), amounts: amounts({ planned: 300, actual: 100 }) };
 
 describe('what a purchase does to budgets', () => {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { coverage, openOf, plannedOf, type CoveringSplit } from '../needs/coverage';
+import { coverage, openOf, plannedOf, type Estimate } from '../needs/coverage';
 import { lineNet, minor, type Minor, type UnitPrice } from '../money/money';
 import { quantity, type Quantity } from '../quantity/quantity';
 import { movements, type Movement, type Standing } from './postings';
@@ -7,7 +7,7 @@ import { NOTHING, plus, splitStages, STAGES, sumOf, valueOf, type Amounts, type 
 import { addLevels, committedOf, forecastOf, gauge, headroomOf } from './sums';
 
 /** A purchase in the small: a need, one split that covers it, and what happens to both. */
-type World = { needed: Quantity; split: CoveringSplit | undefined; covers: number };
+type World = { needed: Quantity; split: SplitState | undefined };
 type Event =
   | { kind: 'draft'; share: number; price: number }
   | { kind: 'reprice'; price: number }
@@ -16,14 +16,14 @@ type Event =
   | { kind: 'bill'; share: number; price: number }
   | { kind: 'change need'; to: number };
 
-const ESTIMATE = { price: 80_000 as UnitPrice, priceQuantity: 1 };
+const ESTIMATE: Estimate = { price: 80_000 as UnitPrice, priceQuantity: 1, tax: null };
 const ACCOUNT = { jobId: 1, costCodeId: 2 };
 const part = (of: number, share: number) => quantity(Math.round(of * share));
 
 function apply(world: World, event: Event): World {
   const { split } = world;
   const open = openOf(coverage(world.needed, split === undefined ? [] : [split]));
-  const change = (to: Partial<CoveringSplit>): World => ({ ...world, split: split && { ...split, ...to } });
+  const change = (to: Partial<SplitState>): World => ({ ...world, split: split && { ...split, ...to } });
   const atSupplier = split?.commitment === 'sent';
   switch (event.kind) {
     case 'draft': {
@@ -34,7 +34,7 @@ function apply(world: World, event: Event): World {
         split: {
           commitment: 'drafted',
           ordered: bought,
-          covers: bought,
+          claimed: quantity(0),
           value: lineNet(bought, event.price as UnitPrice, 1, 'GBP'),
           received: quantity(0),
           billed: quantity(0),
@@ -105,7 +105,7 @@ describe('the first law: rebuild', () => {
   it('every line’s postings add up to the function of its present state, whatever happened', () => {
     fc.assert(
       fc.property(history, ({ needed, events }) => {
-        let world: World = { needed: quantity(needed), split: undefined, covers: 0 };
+        let world: World = { needed: quantity(needed), split: undefined };
         const posted = { need: movements([], statesOf(world).need), split: [] as Movement[] };
         for (const e of events) {
           world = apply(world, e);
@@ -141,6 +141,7 @@ const sent = fc
     value: minor(value),
     received: quantity(0),
     billed: quantity(0),
+    claimed: quantity(0),
     billedAmount: minor(0),
   }));
 
@@ -171,6 +172,35 @@ describe('the second law: one amount, one place', () => {
     );
   });
 
+  it('a line closed short keeps on order what a waiting bill claims, until it is billed', () => {
+    const service: SplitState = {
+      commitment: 'closedShort',
+      ordered: quantity(180_000),
+      value: minor(90_000),
+      received: quantity(0),
+      billed: quantity(140_000),
+      claimed: quantity(30_000),
+      billedAmount: minor(70_000),
+    };
+    expect(splitStages(service)).toEqual({ ...NOTHING, onOrder: 15_000, actual: 70_000 });
+    const billed = { ...service, billed: quantity(170_000), claimed: quantity(0), billedAmount: minor(85_000) };
+    expect(splitStages(billed)).toEqual({ ...NOTHING, actual: 85_000 });
+  });
+
+  it('a line whose bills have ended costs what was billed', () => {
+    const given: SplitState = {
+      commitment: 'settled',
+      ordered: quantity(60_000),
+      value: minor(6000),
+      received: quantity(80_000),
+      billed: quantity(60_000),
+      claimed: quantity(0),
+      billedAmount: minor(6000),
+    };
+    expect(splitStages(given)).toEqual({ ...NOTHING, actual: 6000 });
+    expect(splitStages({ ...given, commitment: 'sent' })).toEqual({ ...NOTHING, received: 2000, actual: 6000 });
+  });
+
   it('an over-delivery costs the excess at the order’s price', () => {
     const split: SplitState = {
       commitment: 'sent',
@@ -178,6 +208,7 @@ describe('the second law: one amount, one place', () => {
       value: minor(1000),
       received: quantity(120_000),
       billed: quantity(0),
+      claimed: quantity(0),
       billedAmount: minor(0),
     };
     expect(splitStages(split)).toEqual({ ...NOTHING, received: 1200 });
@@ -187,19 +218,19 @@ describe('the second law: one amount, one place', () => {
 /** The worked example of docs/cost-rules.md, step by step. */
 describe('the worked example', () => {
   const m = (metres: number) => quantity(metres * 10_000);
-  const draft: CoveringSplit = {
+  const draft: SplitState = {
     commitment: 'drafted',
     ordered: m(12),
-    covers: m(12),
+    claimed: m(0),
     value: minor(9000),
     received: m(0),
     billed: m(0),
     billedAmount: minor(0),
   };
-  const five: CoveringSplit = { ...draft, commitment: 'sent', received: m(5) };
-  const billed: CoveringSplit = { ...five, billed: m(5), billedAmount: minor(3900) };
-  const closed: CoveringSplit = { ...billed, commitment: 'closedShort' };
-  const stand = (needed: number, split?: CoveringSplit) => {
+  const five: SplitState = { ...draft, commitment: 'sent', received: m(5) };
+  const billed: SplitState = { ...five, billed: m(5), billedAmount: minor(3900) };
+  const closed: SplitState = { ...billed, commitment: 'closedShort' };
+  const stand = (needed: number, split?: SplitState) => {
     const need = plannedOf(coverage(m(needed), split ? [split] : []), ESTIMATE, 'GBP');
     const level = { budget: minor(120_000), amounts: split ? plus(need, splitStages(split)) : need };
     return {
