@@ -1,6 +1,7 @@
 import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { callOff } from './orders';
+import { insertOne } from '@/store/rows';
+import { callOff, changeOrder, draftOrders, holdOrder } from './orders';
 import { receive, takeBack } from './receiving';
 import { markSentByHand, sendOrder, settleInterrupted } from './sending';
 
@@ -15,7 +16,8 @@ describe('sending', () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
     expect(yard.sent.map((m) => m.to)).toEqual(['orders@eelmoor.example']);
     expect(await yard.db('message').select('state', 'answer')).toEqual([{ state: 'taken', answer: '250 taken' }]);
-    expect((await yard.db('document').where({ orderId: order.id }).first('name')) as unknown).toEqual({
+    expect((await yard.db('document').where({ aboutId: order.id }).first('about', 'name')) as unknown).toEqual({
+      about: 'order',
       name: 'K26-0001.pdf',
     });
   });
@@ -70,18 +72,45 @@ describe('sending', () => {
     expect((await yard.order(order.id)).state).toBe('sent');
   });
 
+  it('keeps the order as it is while its mail is under way', async () => {
+    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    const buyer = await yard.as('buyer');
+    const ref = { orderId: order.id, version: order.version };
+    let answer: (said: { taken: boolean; answer: string }) => void = () => {};
+    const slow = { ...buyer, post: () => new Promise<{ taken: boolean; answer: string }>((done) => (answer = done)) };
+    const sending = sendOrder(slow, { once: yard.once(), ...ref });
+    while ((await yard.order(order.id)).state !== 'sending') await new Promise((next) => setTimeout(next, 5));
+    const now = await yard.order(order.id);
+    const current = { orderId: order.id, version: now.version };
+    const text = { placeId: 1, wantedOn: '', carrier: '', instructions: 'new', lines: [] };
+    expect(refusedWith(await changeOrder(buyer, { once: yard.once(), ...current, ...text }))).toEqual(['order.state']);
+    expect(refusedWith(await callOff(buyer, { once: yard.once(), ...current, reason: 'no' }))).toEqual(['order.state']);
+    expect(refusedWith(await holdOrder(buyer, { ...current, hold: true }))).toEqual(['order.state']);
+    expect(refusedWith(await sendOrder(buyer, { once: yard.once(), ...current }))).toEqual(['order.state']);
+    const more = { needId: await yard.need({ description: 'Clamp' }), buy: q(1) };
+    const join = { once: yard.once(), picks: [more], into: [current] };
+    expect(refusedWith(await draftOrders(buyer, join))).toEqual(['order.state']);
+    answer({ taken: true, answer: '250 taken' });
+    expect(must(await sending).taken).toBe(true);
+    expect(await yard.order(order.id)).toMatchObject({ state: 'sent', lines: now.lines, instructions: '' });
+  });
+
+  it('goes back to where it was when the mail fails', async () => {
+    const draft = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    must(await holdOrder(await yard.as('buyer'), { orderId: draft.id, version: draft.version, hold: true }));
+    yard.answer = { taken: false, answer: '550 no such mailbox' };
+    expect((await yard.send(await yard.order(draft.id))).state).toBe('heldOpen');
+  });
+
   it('does not pretend about a message that was under way when the program stopped', async () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    await yard
-      .db('message')
-      .insert({ orderId: order.id, recipient: 'x', subject: 'x', body: 'x', state: 'sending', personId: 1, at: TODAY });
-    expect(
-      refusedWith(
-        await sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version }),
-      ),
-    ).toEqual(['order.sending']);
+    const about = { about: 'order', aboutId: order.id, recipient: 'x', subject: 'x', body: 'x' };
+    await insertOne(yard.db, 'message', { ...about, state: 'sending', personId: 1, at: TODAY });
+    await yard.db('purchaseOrder').where({ id: order.id }).update({ state: 'sending', sentFrom: 'drafting' });
     expect(await settleInterrupted(yard.db)).toBe(1);
-    expect((await yard.send(order)).state).toBe('sent');
+    const now = await yard.order(order.id);
+    expect([now.state, now.sentFrom]).toEqual(['drafting', null]);
+    expect((await yard.send(now)).state).toBe('sent');
   });
 });
 
@@ -170,7 +199,7 @@ describe('the dock', () => {
     const draft = await yard.draft([{ needId: await yard.need({ unit: 'C62', supplier: 1 }), buy: q(12) }]);
     expect(refusedWith(await yard.takeIn(draft, 1))).toEqual(['order.state']);
     await yard.send(draft);
-    expect(refusedWith(await yard.takeIn(draft, 0.5))).toEqual(['receive.whole']);
+    expect(refusedWith(await yard.takeIn(draft, 0.5))).toEqual(['quantity.whole']);
     const nothing = { once: yard.once(), orderId: draft.id, version: draft.version + 1, note: '', arrivals: [] };
     expect(refusedWith(await receive(await yard.as('storekeeper'), nothing))).toEqual(['receive.none']);
   });

@@ -127,7 +127,7 @@ describe('winning a quote', () => {
       wonBy: 'Hester Lowe',
       wonOn: TODAY,
     });
-    expect(await findUnproven(yard.db)).toEqual({ needIds: [], splitIds: [] });
+    expect(await findUnproven(yard.db)).toEqual([]);
   });
 
   it('is done once, by who may, and never for a lost quote', async () => {
@@ -196,7 +196,7 @@ describe('needs', () => {
     expect(await yard.tab()).toEqual({ planned: 12_800 });
   });
   it.each([
-    ['half a piece', { quantity: 5000 }, 'need.whole'],
+    ['half a piece', { quantity: 5000 }, 'quantity.whole'],
     ['nothing', { quantity: 0 }, 'need.quantity'],
     ['an unknown unit', { unit: 'QQ' }, 'input'],
     ['a price below zero', { price: -1 }, 'input'],

@@ -40,7 +40,7 @@ const distinct = async (table: string, column: string) =>
 
 describe('the sample company', () => {
   it('has a ledger that is right to the penny', async () =>
-    expect(await findUnproven(db)).toEqual({ needIds: [], splitIds: [] }));
+    expect(await findUnproven(db)).toEqual([]));
 
   it('has jobs of every kind and in every state', async () => {
     expect(await distinct('job', 'kind')).toEqual(['contract', 'make', 'repair']);
@@ -84,7 +84,7 @@ describe('the sample company', () => {
       .join('orderLine as l', 'l.id', 's.lineId')
       .where('l.orderId', order.id)
       .sum({ n: 's.value' })) as { n: number }[];
-    expect(Math.abs((cost?.n ?? 0) - (order.net * order.rate) / 1e6)).toBeLessThan(2);
+    expect(Math.abs((cost?.n ?? 0) - order.net * Number(order.rate))).toBeLessThan(2);
   });
 });
 
@@ -109,7 +109,7 @@ describe('on other days', () => {
   it.each(['2027-02-28'])('it can be made on %s too', async (day) => {
     const other = await open(join(folder, `${day}.sqlite`));
     await seedDemo(other.db, day as Day, taken);
-    expect(await findUnproven(other.db)).toEqual({ needIds: [], splitIds: [] });
+    expect(await findUnproven(other.db)).toEqual([]);
     await other.db.destroy();
   });
 });

@@ -14,13 +14,17 @@ import { permit } from './permit';
 
 const EACH = 3;
 
-/** What on one job wants somebody's decision: budgets passed, dates missed, bills that differ. */
+/**
+ * What on one job wants somebody's decision: budgets passed, dates missed, bills that differ. Of an earlier day only the
+ * budgets are told: what was late or held then is not kept.
+ */
 export async function loadDecisions(
   db: Db,
   person: Person,
   job: { id: number; number: string },
   tab: Tab,
   today: Day,
+  on?: Day,
 ): Promise<Waiting[]> {
   permit(person, 'see money');
   const { currency } = await loadCompany(db);
@@ -31,11 +35,12 @@ export async function loadDecisions(
       return {
         word: 'Over',
         weight: 'over',
-        text: `${r.code.code} ${r.code.name} passes its budget by ${formatMoney(minor(-headroomOf(r)), currency)}${why}`,
+        text: `${r.code.code} ${r.code.name} ${on === undefined ? 'passes' : 'passed'} its budget by ${formatMoney(minor(-headroomOf(r)), currency)}${why}`,
         step: 'Look',
-        href: `/jobs/${job.number}?figure=${r.code.code}`,
+        href: `/jobs/${job.number}?${on === undefined ? '' : `on=${on}&`}figure=${r.code.code}`,
       };
     });
+  if (on !== undefined) return over;
   const late = (await loadBuyList(db, person, job.id, today))
     .filter((n) => n.late)
     .slice(0, EACH)

@@ -1,5 +1,6 @@
 import { draftOrders, holdOrder } from '@/actions/orders';
-import { must, q, refusedWith, TestCompany } from '../../tests/support/company';
+import { insertMany } from '@/store/rows';
+import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderEffects, previewGather } from './effects';
 import { loadGatherPreview } from './gather';
 import { loadLevels } from './levels';
@@ -23,7 +24,7 @@ describe('what a purchase does to budgets', () => {
     ];
     const person = await buyer();
     const before = await loadLevels(yard.db, yard.ids.jobs);
-    const preview = await previewGather(yard.db, person, picks);
+    const preview = await previewGather(yard.db, person, picks, TODAY);
     expect(await loadLevels(yard.db, yard.ids.jobs)).toEqual(before);
     const order = await yard.draft(picks);
     const after = await loadLevels(yard.db, yard.ids.jobs);
@@ -37,17 +38,17 @@ describe('what a purchase does to budgets', () => {
   });
 
   it('says what minimum and pack add, and where it goes', async () => {
-    await yard.db('supplierPart').insert({
+    await insertMany(yard.db, 'supplierPart', [{
       supplierId: yard.ids.suppliers[0],
       itemId: yard.ids.items[1],
       unit: 'XRL',
       factorMany: 60,
       factorOne: 1,
       pack: 10_000,
-    });
-    await yard.db('priceBreak').insert({ partId: 1, fromQuantity: 0, price: 1_770_000 });
+    }]);
+    await insertMany(yard.db, 'priceBreak', [{ partId: 1, fromQuantity: 0, price: 1_770_000 }]);
     const needId = await yard.need({ item: yard.ids.items[1], quantity: 110 });
-    const view = await loadGatherPreview(yard.db, await buyer(), { picks: [{ needId, buy: q(110) }], joins: {} });
+    const view = await loadGatherPreview(yard.db, await buyer(), TODAY, { picks: [{ needId, buy: q(110) }], joins: {} });
     expect(view.bundles[0]).toMatchObject({
       goods: 35_400,
       lines: 1,
@@ -58,7 +59,7 @@ describe('what a purchase does to budgets', () => {
   });
 
   it('leaves out what cannot be bought, and says why', async () => {
-    const view = await loadGatherPreview(yard.db, await buyer(), {
+    const view = await loadGatherPreview(yard.db, await buyer(), TODAY, {
       picks: [
         { needId: await yard.need({ supplier: null }), buy: q(1) },
         { needId: 999, buy: q(1) },
@@ -75,7 +76,7 @@ describe('picks that join a draft', () => {
     buy: q(buy),
   });
   const preview = async (picks: { needId: number; buy: ReturnType<typeof q> }[], joins: Record<string, number> = {}) =>
-    loadGatherPreview(yard.db, await buyer(), { picks, joins });
+    loadGatherPreview(yard.db, await buyer(), TODAY, { picks, joins });
   const add = async (
     picks: { needId: number; buy: ReturnType<typeof q> }[],
     into: { orderId: number; version: number }[],

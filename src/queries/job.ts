@@ -26,7 +26,12 @@ export type JobHead = {
   readonly dueOn: Day | null;
   readonly dueWords: string;
   readonly onRail: boolean;
-  readonly counts: { readonly needs: number; readonly orders: number };
+  readonly counts: {
+    readonly needs: number;
+    readonly orders: number;
+    /** Lines that are left to buy today. */
+    readonly open: number;
+  };
   readonly quote: {
     readonly id: number;
     readonly number: string;
@@ -36,7 +41,8 @@ export type JobHead = {
   } | null;
 };
 
-export async function findJob(db: Db, person: Person, number: string): Promise<JobHead | undefined> {
+/** A job's head; its counts of a day, or of today. */
+export async function findJob(db: Db, person: Person, number: string, on?: Day): Promise<JobHead | undefined> {
   permit(person, 'see jobs');
   const job = (await db('job as j')
     .join('customer as c', 'c.id', 'j.customerId')
@@ -47,7 +53,9 @@ export async function findJob(db: Db, person: Person, number: string): Promise<J
       lead: 'p.name',
     })) as Omit<JobHead, 'onRail' | 'counts' | 'quote'> | undefined;
   if (job === undefined) return undefined;
-  const count = async (sql: string) => ((await db.raw(sql, [job.id])) as { n: number }[])[0]?.n ?? 0;
+  const count = async (sql: string, ...bound: (number | string)[]) =>
+    ((await db.raw(sql, bound)) as { n: number }[])[0]?.n ?? 0;
+  const until = on ?? '9999';
   const quote = (await db('quote')
     .where({ jobId: job.id })
     .orderBy('id', 'desc')
@@ -56,10 +64,13 @@ export async function findJob(db: Db, person: Person, number: string): Promise<J
     ...job,
     onRail: (await db('openJob').where({ personId: person.id, jobId: job.id }).first('jobId')) !== undefined,
     counts: {
-      needs: await count('select count(*) n from need where job_id = ?'),
+      needs: await count('select count(*) n from need where job_id = ? and added_on <= ?', job.id, until),
       orders: await count(
-        'select count(distinct l.order_id) n from split s join order_line l on l.id = s.line_id where s.job_id = ?',
+        'select count(distinct l.order_id) n from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.job_id = ? and o.made_on <= ?',
+        job.id,
+        until,
       ),
+      open: await count('select count(*) n from need where job_id = ? and open > 0', job.id),
     },
     quote:
       quote === undefined
@@ -166,16 +177,16 @@ export type CoursePoint = {
   readonly forecast: Minor;
 };
 
-/** How budget, committed and forecast of a job went, a point for each day on which something moved. */
-export async function loadCourse(db: Db, person: Person, jobId: number): Promise<CoursePoint[]> {
+/** How budget, committed and forecast of a job went up to a day, a point for each day on which something moved. */
+export async function loadCourse(db: Db, person: Person, jobId: number, on?: Day): Promise<CoursePoint[]> {
   permit(person, 'see money');
   return (await db.raw(
     `with moved as (
-       select day, 0 as budget, sum(case when stage in (${listed(COMMITTED)}) then amount else 0 end) as committed, sum(amount) as forecast from posting where job_id = ? group by day
-       union all select day, sum(amount), 0, 0 from budget_entry where job_id = ? group by day),
+       select day, 0 as budget, sum(case when stage in (${listed(COMMITTED)}) then amount else 0 end) as committed, sum(amount) as forecast from posting where job_id = ? and day <= ? group by day
+       union all select day, sum(amount), 0, 0 from budget_entry where job_id = ? and day <= ? group by day),
      days as (select day, sum(budget) as budget, sum(committed) as committed, sum(forecast) as forecast from moved group by day)
      select day, sum(budget) over up as budget, sum(committed) over up as committed, sum(forecast) over up as forecast from days window up as (order by day) order by day`,
-    [jobId, jobId],
+    [jobId, on ?? '9999', jobId, on ?? '9999'],
   )) as CoursePoint[];
 }
 

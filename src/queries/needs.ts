@@ -288,7 +288,3 @@ export async function loadChoices(db: Db, person: Person) {
     }[],
   };
 }
-
-/** How many lines of a job's buy list have something left to buy. */
-export const countOpen = async (db: Db, jobId: number): Promise<number> =>
-  ((await db('need').where({ jobId }).where('open', '>', 0).count({ n: '*' }).first()) as unknown as { n: number }).n;

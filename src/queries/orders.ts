@@ -1,4 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
+import type { InvoiceState } from '@/core/invoices/states';
 import type { Minor } from '@/core/money/money';
 import { checksOf, type Check } from '@/core/orders/checks';
 import { orderTotals } from '@/core/orders/order';
@@ -123,7 +124,7 @@ export type OrderView = {
     readonly id: number;
     readonly number: string;
     readonly day: Day;
-    readonly state: string;
+    readonly state: InvoiceState;
     readonly gross: Minor;
   }[];
   readonly messages: readonly {

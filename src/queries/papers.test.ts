@@ -1,6 +1,7 @@
 import { closeShort } from '@/actions/orders';
 import type { Minor } from '@/core/money/money';
 import { loadPaper } from '@/store/paper';
+import { insertMany } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDockOrder } from './dock';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceForm } from './invoices';
@@ -108,7 +109,7 @@ describe('an order’s page', () => {
   it('tells its history, newest first', async () => {
     const { order } = await billed();
     const { rows: history } = await loadHistory(yard.db, await buyer(), 'order', order.id);
-    expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Drafted']);
+    expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Began', 'Drafted']);
   });
 
   it('offers live jobs, places and taxes to its form', async () => {
@@ -153,7 +154,7 @@ describe('invoices', () => {
       supplier: 'Eelmoor Metals',
       order: 'K26-0001',
       state: 'held',
-      held: 480,
+      held: '+£\u202f4.80',
       gross: 11_520,
     });
     expect(row?.dueOn).toBe('2026-06-11');
@@ -177,7 +178,7 @@ describe('invoices', () => {
   it('are entered beside ordered, received and billed before', async () => {
     const { order } = await billed();
     const form = await loadInvoiceForm(yard.db, await buyer(), order.number);
-    expect(form?.lines.map((l) => [l.line.description, l.received, l.billedBefore, l.expected])).toEqual([
+    expect(form?.lines.map((l) => [l.line.description, l.received, l.elsewhere, l.expected])).toEqual([
       ['Hose', q(12), q(12), q(0)],
       ['Carriage', q(0), q(0), q(1)],
     ]);
@@ -237,8 +238,9 @@ describe('suppliers, items and people', () => {
   });
 
   it('show how a supplier sells an item', async () => {
-    await yard.db('supplierPart').insert({ supplierId: 1, itemId: 1, unit: 'MTR', theirNumber: '88', pack: 50_000 });
-    await yard.db('priceBreak').insert([{ partId: 1, fromQuantity: 0, price: 98_500 }]);
+    const part = { supplierId: 1, itemId: 1, unit: 'MTR', theirNumber: '88', pack: 50_000 };
+    await insertMany(yard.db, 'supplierPart', [part]);
+    await insertMany(yard.db, 'priceBreak', [{ partId: 1, fromQuantity: 0, price: 98_500 }]);
     expect((await loadSupplier(yard.db, await buyer(), 1))?.parts).toMatchObject([
       { number: 'TU-1', price: 98_500, pack: 50_000, breaks: 1 },
     ]);

@@ -6,7 +6,7 @@ import { listDue, loadDockOrder } from './dock';
 import { previewGather } from './effects';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
-import { findBillable, listInvoices, loadInvoice, loadInvoiceForm } from './invoices';
+import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
 import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } from './job';
 import { listJobs, loadJobForm } from './jobs';
 import { listOpenNeeds, listSoonest, loadBuyList, loadChoices } from './needs';
@@ -41,8 +41,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['choices for a need', 'see jobs', (p) => loadChoices(yard.db, p)],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
-  ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [])],
-  ['what picks would make, told', 'draft orders', (p) => loadGatherPreview(yard.db, p, { picks: [], joins: {} })],
+  ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [], TODAY)],
+  ['what picks would make, told', 'draft orders', (p) => loadGatherPreview(yard.db, p, TODAY, { picks: [], joins: {} })],
   ['what Gather filters by', 'draft orders', (p) => loadGatherForm(yard.db, p)],
   ['a quote file', 'import quotes', (p) => checkQuoteFile(yard.db, p, TODAY, 1)],
   ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],
@@ -54,6 +54,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
   ['an invoice', 'see invoices', (p) => loadInvoice(yard.db, p, 1)],
   ['the form for an invoice', 'enter invoices', (p) => loadInvoiceForm(yard.db, p, 'K26-0001')],
+  ['the form for a bill that changes', 'enter invoices', (p) => loadInvoiceChange(yard.db, p, 1)],
   ['orders to bill', 'enter invoices', (p) => findBillable(yard.db, p, '')],
   ['suppliers', 'see money', (p) => listSuppliers(yard.db, p)],
   ['a supplier', 'see money', (p) => loadSupplier(yard.db, p, 1)],

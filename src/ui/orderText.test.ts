@@ -1,15 +1,18 @@
-import { minor, PAR, type UnitPrice } from '@/core/money/money';
-import { quantity } from '@/core/quantity/quantity';
+import type { Day } from '@/core/calendar/workdays';
+import { minor, type UnitPrice } from '@/core/money/money';
+import { PAR } from '@/core/money/rate';
+import { quantity, SAME_UNIT } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
-import { differences, newLine, orderText, readOrder, settle, withQuantity, type OrderText } from './orderText';
+import { differences, newLine, orderText, partsOf, readOrder, settle, withQuantity, type OrderText } from './orderText';
 
 const split = (id: number, jobId: number | null, q: number) => ({
   id,
+  lineId: 11,
+  place: 1,
   jobId,
   costCodeId: jobId === null ? null : 3,
   needId: 4,
   quantity: quantity(q),
-  covers: quantity(q),
   value: minor(0),
   received: quantity(0),
   billed: quantity(0),
@@ -17,6 +20,14 @@ const split = (id: number, jobId: number | null, q: number) => ({
 });
 const line = {
   id: 11,
+  orderId: 1,
+  place: 1,
+  carriage: false,
+  factor: SAME_UNIT,
+  shareUnit: 'MTR',
+  received: quantity(0),
+  billed: quantity(0),
+  billsEnded: null,
   kind: 'goods' as const,
   itemId: null,
   description: 'Tube',
@@ -47,7 +58,9 @@ const order: StoredOrder = {
   net: minor(9000),
   gross: minor(10_800),
   madeBy: 1,
+  madeOn: '2026-05-12' as Day,
   madeAt: '',
+  sentFrom: null,
   sentOn: null,
   version: 3,
   lines: [line, { ...line, id: 12, description: 'Bar' }],
@@ -71,7 +84,7 @@ describe('an order as it is typed', () => {
           id: 11,
           quantity: 120_000,
           price: 75_000,
-          splits: [{ jobId: 7, costCodeId: 3, needId: 4, quantity: 120_000 }],
+          splits: [{ id: 1, jobId: 7, costCodeId: 3, quantity: 120_000 }],
         },
         { id: 12 },
       ],
@@ -90,6 +103,13 @@ describe('an order as it is typed', () => {
 
   it('lets a single part go with its line’s quantity', () =>
     expect(withQuantity(first(mine), '5').splits[0]?.quantity).toBe('5'));
+  it('counts a part of a reel in metres', () => {
+    const reel = { ...first(mine), unit: 'XRL', bought: { unit: 'XRL', shareUnit: 'MTR', factor: { many: 60, one: 1 } } };
+    expect(withQuantity(reel, '2').splits[0]?.quantity).toBe('120');
+    expect([partsOf(reel).unit, partsOf({ ...reel, unit: 'MMT' }).factor]).toEqual(['MTR', { many: 1, one: 1000 }]);
+    expect(partsOf({ ...reel, unit: 'KGM' })).toEqual({ unit: 'KGM', factor: SAME_UNIT });
+  });
+
   it('leaves several parts as they are', () => {
     const two = {
       ...first(mine),

@@ -1,15 +1,27 @@
 import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
-import { formatQuantity, ONE, parseQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import {
+  formatQuantity,
+  fromSupplierUnit,
+  ONE,
+  parseQuantity,
+  quantity,
+  SAME_UNIT,
+  type Factor,
+  type Quantity,
+} from '@/core/quantity/quantity';
+import { exactFactor, unitOf } from '@/core/quantity/units';
 import type { LineKind } from '@/core/orders/order';
 import type { StoredLine, StoredOrder } from '@/store/orders';
 import { counted } from '@/core/words';
 
 /** An order as a person types it. */
 export type SplitText = {
+  /** Its line of the tab; undefined for a new part. */
+  readonly id?: number;
   readonly jobId: string;
   readonly costCodeId: string;
   readonly needId: number | null;
+  /** In the unit of the line's parts. */
   readonly quantity: string;
 };
 
@@ -28,6 +40,8 @@ export type LineText = {
   readonly taxCodeId: string;
   readonly wantedOn: string;
   readonly chargeCodeId: string;
+  /** The unit it was bought in, and that of its parts, with how many of these are in how many of that. */
+  readonly bought: { readonly unit: string; readonly shareUnit: string; readonly factor: Factor };
   readonly splits: readonly SplitText[];
 };
 
@@ -59,10 +73,12 @@ const lineText = (l: StoredLine, currency: string): LineText => ({
   taxCodeId: String(l.taxCodeId),
   wantedOn: l.wantedOn ?? '',
   chargeCodeId: idText(l.chargeCodeId),
+  bought: { unit: l.unit, shareUnit: l.shareUnit, factor: l.factor },
   splits:
     l.kind === 'charge'
       ? []
       : l.splits.map((s) => ({
+          id: s.id,
           jobId: idText(s.jobId),
           costCodeId: idText(s.costCodeId),
           needId: s.needId,
@@ -92,8 +108,22 @@ export const newLine = (kind: LineKind, taxCodeId: number, count: number): LineT
   taxCodeId: String(taxCodeId),
   wantedOn: '',
   chargeCodeId: '',
+  bought: { unit: 'C62', shareUnit: 'C62', factor: SAME_UNIT },
   splits: kind === 'charge' ? [] : [{ jobId: '', costCodeId: '', needId: null, quantity: '1' }],
 });
+
+/** The unit that a line's parts are in, and how many of it are in how many of the line's. */
+export function partsOf({ unit, bought }: LineText): { readonly unit: string; readonly factor: Factor } {
+  if (unit === bought.unit) return { unit: bought.shareUnit, factor: bought.factor };
+  const exact = exactFactor(unit, bought.shareUnit);
+  return exact === undefined ? { unit, factor: SAME_UNIT } : { unit: bought.shareUnit, factor: exact };
+}
+
+function shareText(line: LineText, text: string): string {
+  const { factor } = partsOf(line);
+  const read = parseQuantity(text);
+  return factor.many === factor.one || !read.ok ? text : quantityText(fromSupplierUnit(read.value, factor));
+}
 
 /** A line with another quantity; its only split goes with it. */
 export function withQuantity(line: LineText, text: string): LineText {
@@ -101,7 +131,7 @@ export function withQuantity(line: LineText, text: string): LineText {
   return {
     ...line,
     quantity: text,
-    splits: line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: text }] : line.splits,
+    splits: line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: shareText(line, text) }] : line.splits,
   };
 }
 
@@ -145,9 +175,9 @@ export function readOrder(text: OrderText) {
       wantedOn: l.wantedOn,
       chargeCodeId: asId(l.chargeCodeId),
       splits: l.splits.map((s) => ({
+        ...(s.id === undefined ? {} : { id: s.id }),
         jobId: asId(s.jobId),
         costCodeId: s.jobId === '' ? null : asId(s.costCodeId),
-        needId: s.needId,
         quantity: take(at('splits'), parseQuantity(s.quantity), quantity(0)),
       })),
     };
@@ -215,7 +245,7 @@ export function settle(
     return [
       theirs.lines.some((l) => l.key === key) || added
         ? line
-        : { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, needId: null })) },
+        : { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, id: undefined, needId: null })) },
     ];
   });
   return {

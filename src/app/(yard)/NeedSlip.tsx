@@ -6,6 +6,7 @@ import { formatQuantity, parseQuantity, quantity } from '@/core/quantity/quantit
 import { UNITS, unitOf } from '@/core/quantity/units';
 import type { BuyListLine, NeedLine } from '@/queries/needs';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
 import { Tags } from '@/ui/Tags';
 import { useAct } from '@/ui/useAct';
@@ -73,7 +74,7 @@ export function NeedFields({ text, set, choices, faultAt, disabled }: FieldsProp
   return (
     <div className="grid grid-cols-2 gap-3">
       <TextField label="What is needed" className="col-span-2" required {...bind('description')} />
-      <TextField label="Quantity" inputMode="decimal" required {...bind('quantity')} />
+      <NumberField label="Quantity" required {...bind('quantity')} />
       <ChoiceField label="Unit" {...bind('unit')}>
         {UNITS.map((u) => (
           <option key={u.code} value={u.code}>
@@ -82,9 +83,8 @@ export function NeedFields({ text, set, choices, faultAt, disabled }: FieldsProp
         ))}
       </ChoiceField>
       {may('see money') && (
-        <TextField
-          label={`Estimated price, ${signOf(currency)} each`}
-          inputMode="decimal"
+        <NumberField
+          label={`Estimated price, ${signOf(currency)} a ${unitOf(text.unit).name}`}
           placeholder="none yet"
           {...bind('price')}
         />
@@ -125,6 +125,7 @@ export function NeedSlip({ need, choices, onClose }: Props) {
     neededOn: need.neededOn ?? '',
   });
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
+  const [surplus, setSurplus] = useState<'' | 'job' | 'stores'>('');
   const { run, busy, refusals, clash, faultAt } = useAct(changeNeed, {
     said: () => 'The line is changed',
     onDone: onClose,
@@ -132,9 +133,11 @@ export function NeedSlip({ need, choices, onClose }: Props) {
   const save = () => {
     const { value, faults } = readNeed(text, true);
     setLocal(faults);
-    if (faults.length === 0) void run({ needId: need.id, version: need.version, ...value });
+    const said = surplus === '' ? {} : { surplus };
+    if (faults.length === 0) void run({ needId: need.id, version: need.version, ...value, ...said });
   };
   const mayChange = may('change buy lists');
+  const cut = faultAt('surplus');
   const others = refusals.filter((r) => r.field === undefined || r.field === '').map((r) => r.message);
   return (
     <Slip
@@ -168,6 +171,19 @@ export function NeedSlip({ need, choices, onClose }: Props) {
         disabled={!mayChange}
         faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
       />
+      {(cut !== undefined || surplus !== '') && (
+        <ChoiceField
+          label="What is over"
+          className="mt-3"
+          value={surplus}
+          onChange={(e) => setSurplus(e.target.value as typeof surplus)}
+          fault={cut}
+        >
+          <option value="">choose…</option>
+          <option value="job">stays with the job</option>
+          <option value="stores">goes to stores</option>
+        </ChoiceField>
+      )}
     </Slip>
   );
 }

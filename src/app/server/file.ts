@@ -3,7 +3,7 @@ import { NotPermitted } from '@/queries/permit';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { whoIsHere } from './session';
-import { yard } from './yard';
+import { readers } from './yard';
 
 type File = { readonly name: string; readonly type: string; readonly bytes: Buffer };
 
@@ -12,7 +12,7 @@ export async function fileFor(load: (db: Db, person: Person) => Promise<File | u
   const person = await whoIsHere();
   if (person === undefined) return new Response('Sign in first.', { status: 401 });
   try {
-    const file = await load(await yard(), person);
+    const file = await load(await readers(), person);
     if (file === undefined) return new Response('There is no such file.', { status: 404 });
     const shown = file.type === 'application/pdf' ? 'inline' : 'attachment';
     return new Response(new Uint8Array(file.bytes), {

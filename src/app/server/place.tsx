@@ -2,11 +2,11 @@ import 'server-only';
 import type { ReactNode } from 'react';
 import type { Day } from '@/core/calendar/workdays';
 import { NotPermitted } from '@/queries/permit';
-import type { Db } from '@/store/connection';
+import { snapshot, type Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { Empty, Sheet } from '@/ui/kit/Sheet';
 import { here } from './session';
-import { clock, yard } from './yard';
+import { clock, readers } from './yard';
 
 export type Params = {
   readonly params: Promise<Record<string, string>>;
@@ -29,25 +29,24 @@ const firsts = (all: Record<string, string | string[] | undefined>) =>
 export const asked = <T extends object>(of: T, text: string | undefined): keyof T | undefined =>
   text !== undefined && Object.hasOwn(of, text) ? (text as keyof T) : undefined;
 
-/** A page of the yard: for the signed-in person; what is not theirs to see is told plainly. */
+/**
+ * A page of the yard: for the signed-in person, with all its figures of one moment; what is not theirs to see is told
+ * plainly. All that is read has to be awaited in `render`: the moment ends with it.
+ */
 export const place = (render: (asked: Asked) => Promise<ReactNode>) =>
   async function Place({ params, searchParams }: Params) {
     const person = await here();
     try {
       const decoded = Object.fromEntries(Object.entries(await params).map(([k, v]) => [k, decodeURIComponent(v)]));
-      return await render({
-        db: await yard(),
-        person,
-        today: clock.today(),
-        params: decoded,
-        query: firsts(await searchParams),
-      });
+      const query = firsts(await searchParams);
+      const today = clock.today();
+      return await snapshot(await readers(), (db) => render({ db, person, today, params: decoded, query }));
     } catch (error) {
       if (!(error instanceof NotPermitted)) throw error;
       return (
         <Sheet>
           <Empty title={error.message}>
-            Your role does not include this. The administrator can change roles under People and company.
+            Your role does not include this. The administrator can change roles under People.
           </Empty>
         </Sheet>
       );

@@ -7,7 +7,7 @@ import { settleInterrupted } from '@/actions/sending';
 import type { Clock, Post } from '@/actions/action';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { deliver } from '@/formats/mail/deliver';
-import { open, type Db } from '@/store/connection';
+import { connectReaders, open, type Db } from '@/store/connection';
 
 export const log = pino({ level: process.env.KETTLE_LOG ?? 'info' });
 
@@ -32,7 +32,7 @@ export const clock: Clock = {
 
 export const post: Post = (message) => deliver(process.env.KETTLE_SMTP, message);
 
-type Held = typeof globalThis & { kettleDb?: Promise<Db> };
+type Held = typeof globalThis & { kettleDb?: Promise<Db>; kettleReaders?: Promise<Db> };
 
 async function openFile(): Promise<Db> {
   const { db, backup } = await open(file());
@@ -42,8 +42,12 @@ async function openFile(): Promise<Db> {
   return db;
 }
 
-/** The one connection of this process. */
+/** The one connection of this process that writes. */
 export const yard = (): Promise<Db> => ((globalThis as Held).kettleDb ??= openFile());
+
+/** Connections for pages and files, which only look; they never wait for a change that is under way. */
+export const readers = (): Promise<Db> =>
+  ((globalThis as Held).kettleReaders ??= yard().then(() => connectReaders(file())));
 
 /** The secret that seals sessions: made on first start and kept beside the data, readable by its owner only. */
 export function sessionSecret(): string {

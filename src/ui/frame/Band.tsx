@@ -161,7 +161,9 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
               {link('/orders', 'Orders')}
             </span>
           )}
-          {may('manage people') && link('/people', 'People and company')}
+          {may('see money') && link('/rates', 'Exchange rates')}
+          {may('manage people') && link('/people', 'People')}
+          {may('manage people') && link('/company', 'Company and calendar')}
           <DropdownMenu.Item className={entry} onSelect={onTheme}>
             {person.theme === 'evening' ? 'Day theme' : 'Evening theme'}
           </DropdownMenu.Item>

@@ -2,17 +2,19 @@ import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { StoredLine } from '@/store/orders';
 
-/** The columns with which every table of a bill begins: what was ordered, came, and was billed before. */
+/** The columns with which every table of a bill begins: what was ordered, came, and is on other bills. */
 export const BilledHead = () => (
   <>
     <th>Line</th>
     <th className="num">Ordered</th>
     <th className="num">Received</th>
-    <th className="num">Billed before</th>
+    <th className="num">Other bills</th>
   </>
 );
 
-export function BilledLead({ line, received, before }: { line: StoredLine; received: Quantity; before: Quantity }) {
+type LeadProps = { readonly line: StoredLine; readonly received: Quantity; readonly elsewhere: Quantity };
+
+export function BilledLead({ line, received, elsewhere }: LeadProps) {
   return (
     <>
       <td>
@@ -24,7 +26,7 @@ export function BilledLead({ line, received, before }: { line: StoredLine; recei
         {formatQuantity(line.quantity)} {unitOf(line.unit).short}
       </td>
       <td className="num">{line.kind === 'goods' ? formatQuantity(received) : '–'}</td>
-      <td className="num">{before === 0 ? '–' : formatQuantity(before)}</td>
+      <td className="num">{elsewhere === 0 ? '–' : formatQuantity(elsewhere)}</td>
     </>
   );
 }

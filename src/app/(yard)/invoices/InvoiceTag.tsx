@@ -4,6 +4,7 @@ const WORDS: Readonly<Record<InvoiceRow['state'], readonly [string, string]>> = 
   entered: ['agrees, to match', ''],
   held: ['held: differs', 'tag-stop'],
   matched: ['matched', 'tag-good'],
+  takenOut: ['taken out', ''],
 };
 
 export const InvoiceTag = ({ state }: { state: InvoiceRow['state'] }) => (

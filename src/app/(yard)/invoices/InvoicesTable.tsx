@@ -61,8 +61,8 @@ export function InvoicesTable({ rows }: { rows: readonly InvoiceRow[] }) {
       key: 'held',
       head: 'Differs by',
       num: true,
-      by: (i) => i.held ?? 0,
-      cell: (i) => (i.held === null ? <Dash /> : <b className="text-brick">{formatAmount(i.held, i.currency)}</b>),
+      by: (i) => i.held ?? '',
+      cell: (i) => (i.held === null ? <Dash /> : <b className="text-brick">{i.held}</b>),
     },
     {
       key: 'gross',

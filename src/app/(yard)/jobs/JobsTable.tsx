@@ -87,8 +87,16 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
       wide: true,
     },
     {
+      key: 'forecast',
+      head: 'Forecast',
+      num: true,
+      by: (j) => (j.level ? forecastOf(j.level) : 0),
+      cell: (j) => whole(j.level ? forecastOf(j.level) : undefined),
+      wide: true,
+    },
+    {
       key: 'level',
-      head: 'Level against budget',
+      head: 'Level',
       cell: (j) =>
         j.level && (j.level.budget !== 0 || forecastOf(j.level) !== 0) ? (
           <LyingGlass level={j.level} currency={currency} name={`Job ${j.number}`} />
@@ -100,7 +108,7 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
     },
     {
       key: 'headroom',
-      head: 'Headroom',
+      head: 'Headroom, budget − forecast',
       num: true,
       by: (j) => (j.level ? headroomOf(j.level) : 0),
       cell: (j) => <Headroom row={j} currency={currency} />,

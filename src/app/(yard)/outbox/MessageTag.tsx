@@ -1,4 +1,4 @@
-import type { MessageState } from '@/queries/outbox';
+import type { MessageState } from '@/store/tables';
 
 const WORDS: Readonly<Record<MessageState, readonly [string, string]>> = {
   taken: ['taken by the mail server', 'tag-good'],

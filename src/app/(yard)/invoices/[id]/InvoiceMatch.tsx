@@ -1,19 +1,22 @@
 'use client';
 
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Difference } from '@/core/invoices/match';
+import { WAITING } from '@/core/invoices/states';
 import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
-import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { ReasonQuestion } from '@/ui/kit/Reason';
+import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { EffectList } from '@/ui/EffectList';
 import { Sheet, Wide } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { matchInvoice } from '../../../acts';
+import { matchInvoice, takeOutInvoice } from '../../../acts';
 import { BilledHead, BilledLead } from '../BilledLine';
 import { InvoiceTag } from '../InvoiceTag';
 import { counted } from '@/core/words';
@@ -24,20 +27,23 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
   const { currency } = invoice;
   const { day, may } = useYard();
   const [reason, setReason] = useState('');
+  const [takingOut, setTakingOut] = useState(false);
+  const router = useRouter();
   const once = useOnce();
   const { run, busy, refusals, clash } = useAct(matchInvoice, {
     said: () => `Invoice ${invoice.number} is matched`,
     onDone: once.renew,
   });
   const matched = invoice.state === 'matched';
-  const mayMatch = !matched && may('match invoices') && (!held || may('pass differences'));
+  const waits = WAITING.includes(invoice.state);
+  const mayMatch = waits && may('match invoices') && (!held || may('pass differences'));
   const submit = () => void run({ once: once.key(), invoiceId: invoice.id, version: invoice.version, reason });
   useKey('Ctrl+Enter', held ? 'Pass and match' : 'Match', submit, mayMatch && !busy);
   const all = [...lines.flatMap((l) => l.differences), ...total];
   const fault =
     clash?.message ??
     refusals[0]?.message ??
-    (!matched && held && !may('pass differences') ? 'Accounts or a manager can pass the difference.' : undefined);
+    (waits && held && !may('pass differences') ? 'Accounts or a manager can pass the difference.' : undefined);
   return (
     <Sheet aside={<Findings all={all} matched={matched} view={view} />}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -48,8 +54,8 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
         <span className="text-ink-2">
           {view.supplier}, dated {day(invoice.day)}, to pay by {day(invoice.dueOn)}
         </span>
-        <Link href={`/orders/${view.order}`} className="step ml-auto">
-          Order {view.order}
+        <Link href={`/orders/${view.order.number}`} className="step ml-auto">
+          Order {view.order.number}
         </Link>
       </div>
       <div className="mt-3">
@@ -69,9 +75,21 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
                 const off = (kind: Difference['kind']) => differences.find((d) => d.kind === kind);
                 const tone = (d: Difference | undefined) =>
                   d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
+                if (order === undefined || billed === undefined)
+                  return (
+                    <tr key={line.id}>
+                      <td colSpan={7}>
+                        <span className="font-semibold">{line.description}</span>
+                        <span className="tag ml-2">not ordered</span>
+                      </td>
+                      <td className={`num !font-semibold ${tone(off('unordered'))}`}>
+                        {formatAmount(line.net, currency)}
+                      </td>
+                    </tr>
+                  );
                 return (
                   <tr key={line.id}>
-                    <BilledLead line={order} received={billed.received} before={billed.billedBefore} />
+                    <BilledLead line={order} received={billed.received} elsewhere={billed.billedElsewhere} />
                     <td className={`num ${tone(off('quantity'))}`}>{formatQuantity(billed.quantity)}</td>
                     <td className="num">{formatPrice(billed.orderPrice, currency)}</td>
                     <td className={`num ${tone(off('price'))}`}>{formatPrice(billed.price, currency)}</td>
@@ -113,8 +131,10 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
         facts={
           <>
             <Fact strong>{formatMoney(invoice.gross, currency)}</Fact>
-            <Fact warn={held && !matched}>
-              {matched
+            <Fact warn={held && waits}>
+              {invoice.state === 'takenOut'
+                ? 'taken out: it claims nothing'
+                : matched
                 ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
                 : held
                   ? `${counted(all.filter((d) => d.held).length, 'difference')} beyond tolerance`
@@ -123,13 +143,42 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
           </>
         }
       >
+        {waits && may('enter invoices') && (
+          <>
+            <ShelfPlain onClick={() => setTakingOut(true)}>Take out</ShelfPlain>
+            <ShelfPlain onClick={() => router.push(`/invoices/${invoice.id}/change`)}>Change</ShelfPlain>
+          </>
+        )}
         {mayMatch && (
           <ShelfMain disabled={busy} onClick={submit} hint="^↵">
             {busy ? 'Matching…' : held ? 'Pass and match' : 'Match'}
           </ShelfMain>
         )}
       </Shelf>
+      {takingOut && <TakeOut view={view} onClose={() => setTakingOut(false)} />}
     </Sheet>
+  );
+}
+
+function TakeOut({ view, onClose }: { view: InvoiceView; onClose: () => void }) {
+  const { id: invoiceId, version, number } = view.invoice;
+  const once = useOnce();
+  const { run, busy, refusals, clash } = useAct(takeOutInvoice, {
+    said: () => `Invoice ${number} is taken out`,
+    onDone: onClose,
+  });
+  return (
+    <ReasonQuestion
+      title={`Take invoice ${number} out?`}
+      words="It stays on record, asks for nothing, and its number can be entered again."
+      keep="Leave it in"
+      go="Take out"
+      busy={busy}
+      refusals={refusals}
+      clash={clash?.message}
+      onClose={onClose}
+      onGo={(reason) => void run({ once: once.key(), invoiceId, version, reason })}
+    />
   );
 }
 
@@ -150,14 +199,35 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
           </li>
         ))}
       </ul>
+      {view.rateDifference !== 0 && (
+        <p className="mt-2 text-ink-2">
+          The exchange rate moved since the order: {formatMoney(view.rateDifference, view.companyCurrency)} in cost,
+          apart from any difference in price.
+        </p>
+      )}
+      {view.beside.length > 0 && (
+        <>
+          <h2 className="mt-4 mb-1 text-[16px]">Cost beside the order’s lines</h2>
+          <ul>
+            {view.beside.map((b, k) => (
+              <li key={k} className="flex justify-between gap-2 border-b border-line-2 py-1">
+                <span>
+                  <span className="mono font-bold">{b.job ?? 'Stores'}</span> {b.code} {b.words}
+                </span>
+                <span className="whitespace-nowrap">{formatMoney(b.amount, view.companyCurrency)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       {matched && invoice.passedReason !== '' && (
         <>
           <h2 className="mt-4 mb-1 text-[16px]">Passed because</h2>
           <p>{invoice.passedReason}</p>
         </>
       )}
-      <h2 className="mt-4 mb-1 text-[16px]">{matched ? 'How the jobs stand' : 'What matching does'}</h2>
-      {!matched && (
+      <h2 className="mt-4 mb-1 text-[16px]">{WAITING.includes(invoice.state) ? 'What matching does' : 'How the jobs stand'}</h2>
+      {WAITING.includes(invoice.state) && (
         <p className="text-ink-2">The bill becomes actual cost. Until it is matched it costs the jobs nothing.</p>
       )}
       <EffectList effects={view.effects} />

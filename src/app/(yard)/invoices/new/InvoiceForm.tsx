@@ -12,103 +12,129 @@ import {
   parsePrice,
   signOf,
   subtract,
+  type UnitPrice,
 } from '@/core/money/money';
-import { totalsOf, type TaxCode } from '@/core/money/tax';
-import { formatQuantity, parseQuantity, type Quantity } from '@/core/quantity/quantity';
-import type { ToBill } from '@/queries/invoices';
-import type { StoredOrder } from '@/store/orders';
+import { totalsOf } from '@/core/money/tax';
+import { formatQuantity, NONE, parseQuantity, type Quantity } from '@/core/quantity/quantity';
+import type { InvoiceFormView, ToBill } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Sums } from '@/ui/kit/Sums';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
-import { enterInvoice } from '../../../acts';
+import { changeInvoice, enterInvoice } from '../../../acts';
+import { ExtraRows, newExtra, readExtras, type ExtraText } from './ExtraRows';
 import { BilledHead, BilledLead } from '../BilledLine';
 import { counted } from '@/core/words';
 
-type Props = {
-  readonly order: StoredOrder;
-  readonly supplier: string;
-  readonly lines: readonly ToBill[];
-  readonly taxes: readonly TaxCode[];
-};
 type LineText = { readonly quantity: string; readonly price: string; readonly taxCodeId: string };
 type Typed = {
   readonly number: string;
   readonly day: string;
   readonly total: string;
   readonly lines: Readonly<Record<number, LineText>>;
+  readonly extras: readonly ExtraText[];
 };
 
 const plain = (q: Quantity) => (q === 0 ? '' : formatQuantity(q).replaceAll(',', ''));
 
-/** A supplier's bill, typed beside what was ordered, received and billed before. */
-export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
+/** What the form starts from: what may be billed by now, or the bill that is changed. */
+function freshFor({ order, lines, bill }: InvoiceFormView, today: string): Typed {
+  const { currency } = order;
+  const priceText = (price: UnitPrice | null) => (price === null ? '' : formatPrice(price, currency).replaceAll(',', ''));
+  const own = new Map((bill?.lines ?? []).map((l) => [l.lineId, l]));
+  return {
+    number: bill?.invoice.number ?? '',
+    day: bill?.invoice.day ?? today,
+    total: bill === undefined ? '' : formatAmount(bill.invoice.typedTotal, currency).replaceAll(',', ''),
+    lines: Object.fromEntries(
+      lines.map(({ line, expected }) => {
+        const was = own.get(line.id);
+        const quantity = bill === undefined ? expected : (was?.quantity ?? NONE);
+        const text = { quantity: plain(quantity), price: priceText(was?.price ?? line.price) };
+        return [line.id, { ...text, taxCodeId: String(was?.taxCodeId ?? line.taxCodeId) }];
+      }),
+    ),
+    extras: (bill?.lines ?? [])
+      .filter((l) => l.lineId === null)
+      .map((l) => ({
+        key: `line ${l.id}`,
+        description: l.description,
+        amount: formatAmount(l.net, currency).replaceAll(',', ''),
+        taxCodeId: String(l.taxCodeId),
+        to: l.spread === 1 ? 'jobs' : l.jobId === null ? 'stores' : String(l.jobId),
+        costCodeId: l.costCodeId === null ? '' : String(l.costCodeId),
+      })),
+  };
+}
+
+/** A supplier's bill, typed beside what was ordered, received and is on other bills. */
+export function InvoiceForm(view: InvoiceFormView) {
+  const { order, supplier, lines, taxes, bill } = view;
   const { currency } = order;
   const router = useRouter();
   const { today } = useYard();
-  const fresh: Typed = {
-    number: '',
-    day: today,
-    total: '',
-    lines: Object.fromEntries(
-      lines.map(({ line, expected }) => [
-        line.id,
-        {
-          quantity: plain(expected),
-          price: line.price === null ? '' : formatPrice(line.price, currency).replaceAll(',', ''),
-          taxCodeId: String(line.taxCodeId),
-        },
-      ]),
-    ),
-  };
-  const draft = useDraft(`invoice ${order.number}`, fresh);
-  const typed = { ...draft.value, lines: { ...fresh.lines, ...draft.value.lines } };
+  const fresh = freshFor(view, today);
+  const draft = useDraft(bill === undefined ? `invoice ${order.number}` : `invoice change ${bill.invoice.id}`, fresh);
+  const typed: Typed = { ...fresh, ...draft.value, lines: { ...fresh.lines, ...draft.value.lines } };
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
-  const { run, busy, refusals, faultAt } = useAct(enterInvoice, {
-    said: () => 'The invoice is entered',
-    onDone: ({ id }) => {
+  const options = (said: string) => ({
+    said: () => said,
+    onDone: ({ id }: { id: number }) => {
       draft.drop();
       router.push(`/invoices/${id}`);
     },
   });
+  const enter = useAct(enterInvoice, options('The invoice is entered'));
+  const change = useAct(changeInvoice, options('The invoice is changed'));
+  const { busy, refusals, faultAt, clash } = bill === undefined ? enter : change;
   const setLine = (id: number, change: Partial<LineText>) =>
     draft.set((now) => ({ ...now, lines: { ...now.lines, [id]: { ...(typed.lines[id] as LineText), ...change } } }));
   const read = readLines(typed, lines, currency);
+  const beside = readExtras(typed.extras, currency);
   const totals = totalsOf(
-    read.billed.map((b) => ({ net: b.net, kind: b.kind, taxCodeId: b.taxCodeId })),
+    [
+      ...read.billed.map((b) => ({ net: b.net, kind: b.kind, taxCodeId: b.taxCodeId })),
+      ...beside.extras.map((e) => ({ net: e.net, kind: 'charge' as const, taxCodeId: e.taxCodeId })),
+    ],
     taxes,
   );
   const total = typed.total.trim() === '' ? undefined : parseMoney(typed.total, currency);
   const submit = () => {
-    const faults = { ...read.faults };
+    const faults = { ...read.faults, ...beside.faults };
     if (typed.number.trim() === '') faults.number = 'Type the number that stands on the invoice.';
     if (total === undefined) faults.total = 'Type the total that stands on the invoice, tax included.';
     else if (!total.ok) faults.total = total.refusals[0]?.message ?? '';
-    if (read.billed.length === 0) faults.lines = 'Say what is billed of at least one line.';
+    if (read.billed.length + beside.extras.length === 0) faults.lines = 'Say what is billed of at least one line.';
     setLocal(faults);
     if (Object.keys(faults).length > 0 || total === undefined || !total.ok) return;
-    void run({
+    const input = {
       once: once.key(),
-      orderId: order.id,
       number: typed.number,
       day: typed.day,
       typedTotal: total.value,
       lines: read.billed.map(({ lineId, quantity, price, taxCodeId }) => ({ lineId, quantity, price, taxCodeId })),
-    });
+      extras: beside.extras,
+    };
+    if (bill === undefined) void enter.run({ orderId: order.id, ...input });
+    else void change.run({ invoiceId: bill.invoice.id, version: bill.invoice.version, ...input });
   };
-  useKey('Ctrl+Enter', 'Enter the invoice', submit, !busy);
+  useKey('Ctrl+Enter', bill === undefined ? 'Enter the invoice' : 'Save the invoice', submit, !busy);
   const general = refusals.find((r) => r.field === undefined || r.field === '')?.message ?? local.lines;
   const fault =
+    clash?.message ??
     general ??
     (Object.keys(local).length + refusals.length > 0 ? 'Something above needs a look: it stands in red.' : undefined);
   const off = total?.ok ? subtract(total.value, totals.gross) : undefined;
   return (
     <>
-      <h1 className="text-[25px] leading-tight">Invoice from {supplier}</h1>
+      <h1 className="text-[25px] leading-tight">
+        {bill === undefined ? 'Invoice' : `Change invoice ${bill.invoice.number}`} from {supplier}
+      </h1>
       <p className="text-ink-2">
         against order{' '}
         <Link href={`/orders/${order.number}`} className="mono font-bold text-ink hover:underline">
@@ -131,10 +157,8 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
           onChange={(e) => draft.set((now) => ({ ...now, day: e.target.value }))}
           fault={faultAt('day')}
         />
-        <TextField
+        <NumberField
           label={`Total on the paper, with tax, ${signOf(currency)}`}
-          inputMode="decimal"
-          inputClass="text-right"
           value={typed.total}
           onChange={(e) => draft.set((now) => ({ ...now, total: e.target.value }))}
           fault={local.total ?? faultAt('typedTotal')}
@@ -153,20 +177,19 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
             </tr>
           </thead>
           <tbody>
-            {lines.map(({ line, received, billedBefore }) => {
+            {lines.map(({ line, received, elsewhere }) => {
               const text = typed.lines[line.id] as LineText;
               const own = read.billed.find((b) => b.lineId === line.id);
               const [qFault, pFault] = [local[`${line.id}.quantity`], local[`${line.id}.price`]];
               return (
                 <tr key={line.id}>
-                  <BilledLead line={line} received={received} before={billedBefore} />
+                  <BilledLead line={line} received={received} elsewhere={elsewhere} />
                   <td className="num">{line.price === null ? '–' : formatPrice(line.price, currency)}</td>
                   <td className="num">
-                    <TextField
+                    <NumberField
                       hideLabel
                       label={`Billed quantity of ${line.description}`}
-                      inputMode="decimal"
-                      inputClass="text-right h-[28px]"
+                      inputClass="h-[28px]"
                       value={text.quantity}
                       placeholder="0"
                       onChange={(e) => setLine(line.id, { quantity: e.target.value })}
@@ -174,11 +197,10 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
                     />
                   </td>
                   <td className="num">
-                    <TextField
+                    <NumberField
                       hideLabel
                       label={`Billed price of ${line.description}`}
-                      inputMode="decimal"
-                      inputClass="text-right h-[28px]"
+                      inputClass="h-[28px]"
                       value={text.price}
                       onChange={(e) => setLine(line.id, { price: e.target.value })}
                       fault={pFault}
@@ -205,11 +227,23 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
           </tbody>
         </table>
       </div>
+      <ExtraRows
+        view={view}
+        extras={typed.extras}
+        faultAt={(key) => local[key]}
+        onChange={(extras) => draft.set((now) => ({ ...now, extras }))}
+        onAdd={() =>
+          draft.set((now) => ({
+            ...now,
+            extras: [...(now.extras ?? []), newExtra(Date.now(), taxes[0]?.id ?? 0, view.freightCodeId)],
+          }))
+        }
+      />
       <Sums
         rows={[
           { label: 'Net', amount: formatAmount(totals.net, currency) },
           ...totals.taxes.map((t) => ({
-            label: `${t.code.name} on ${formatAmount(t.base, currency)}`,
+            label: `${t.name} on ${formatAmount(t.base, currency)}`,
             amount: formatAmount(t.tax, currency),
           })),
           { label: 'These lines come to', amount: formatMoney(totals.gross, currency), strong: true },
@@ -224,14 +258,14 @@ export function InvoiceForm({ order, supplier, lines, taxes }: Props) {
         fault={fault}
         facts={
           <>
-            <Fact strong>{counted(read.billed.length, 'line')} billed</Fact>
+            <Fact strong>{counted(read.billed.length + beside.extras.length, 'line')} billed</Fact>
             <Fact strong>{formatMoney(totals.gross, currency)}</Fact>
             {off === 0 && <Fact>agrees with the paper</Fact>}
           </>
         }
       >
         <ShelfMain disabled={busy} onClick={submit} hint="^↵">
-          {busy ? 'Entering…' : 'Enter invoice'}
+          {bill === undefined ? (busy ? 'Entering…' : 'Enter invoice') : busy ? 'Saving…' : 'Save invoice'}
         </ShelfMain>
       </Shelf>
     </>

@@ -14,7 +14,8 @@ import { closeOnRail, openOnRail } from '../../../acts';
 export function JobGlass({ level, number }: { level: Level; number: string }) {
   const { currency } = useYard();
   const router = useRouter();
-  const figure = useSearchParams().get('figure')?.split('.') ?? [];
+  const asked = useSearchParams();
+  const figure = asked.get('figure')?.split('.') ?? [];
   const chosen = STAGES.find((s) => s === figure[1]);
   return (
     <UprightGlass
@@ -22,7 +23,11 @@ export function JobGlass({ level, number }: { level: Level; number: string }) {
       currency={currency}
       name={`Job ${number}`}
       chosen={chosen}
-      onPick={(stage: Stage) => router.push(`/jobs/${number}?figure=all.${stage}`, { scroll: false })}
+      onPick={(stage: Stage) => {
+        const on = asked.get('on');
+        const to = new URLSearchParams({ ...(on === null ? {} : { on }), figure: `all.${stage}` });
+        router.push(`/jobs/${number}?${to}`, { scroll: false });
+      }}
     />
   );
 }

@@ -1,15 +1,17 @@
 import Link from 'next/link';
+import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import type { JobHead } from '@/queries/job';
-import { countOpen } from '@/queries/needs';
-import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
 
+type Props = { readonly person: Person; readonly job: JobHead; readonly on?: Day; readonly fact: string };
+
 /** The shelf of a job's pages that change nothing: what is left to buy, and the way to gather it. */
-export async function JobShelf({ db, person, job, fact }: { db: Db; person: Person; job: JobHead; fact: string }) {
-  const toBuy = await countOpen(db, job.id);
+export function JobShelf({ person, job, on, fact }: Props) {
+  const toBuy = job.counts.open;
+  if (on !== undefined) return <Shelf facts={<Fact>{fact} on that day</Fact>} />;
   return (
     <Shelf
       facts={

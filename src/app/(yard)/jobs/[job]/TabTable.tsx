@@ -4,7 +4,7 @@ import Link from 'next/link';
 import type { Day } from '@/core/calendar/workdays';
 import { formatAmount, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, STAGES } from '@/core/tab/stages';
-import { headroomOf, type Level } from '@/core/tab/sums';
+import { forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import type { Tab } from '@/queries/job';
 import { FilterDay } from '@/ui/kit/Filters';
 import { Dash } from '@/ui/kit/Sheet';
@@ -42,10 +42,13 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
                   {STAGE_NAMES[s]}
                 </th>
               ))}
-              <th scope="col" className="w-[150px] pl-4 max-phone:hidden">
-                Level against budget
+              <th scope="col" className="num" title="planned + drafted + on order + received + actual">
+                Forecast
               </th>
-              <th scope="col" className="num">
+              <th scope="col" className="w-[120px] pl-4 max-phone:hidden">
+                Level
+              </th>
+              <th scope="col" className="num" title="budget − forecast">
                 Headroom
               </th>
             </tr>
@@ -98,6 +101,7 @@ function Figures({ level, href }: { level: Level; href: (stage: string) => strin
           )}
         </td>
       ))}
+      <td className="num !font-semibold">{shown(forecastOf(level))}</td>
     </>
   );
 }

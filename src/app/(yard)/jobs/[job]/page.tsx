@@ -1,29 +1,24 @@
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { asDay } from '@/core/calendar/workdays';
 import { STAGES } from '@/core/tab/stages';
 import { loadDecisions } from '@/queries/decisions';
-import { findJob, loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';
+import { loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';
 import { Empty } from '@/ui/kit/Sheet';
-import { place } from '../../../server/place';
 import { Course } from './Course';
 import { FigureSlip } from './FigureSlip';
+import { jobPlace } from './jobPlace';
 import { JobShelf } from './JobShelf';
 import { TabTable } from './TabTable';
 
 const WORD = { over: 'text-brick', care: 'text-amber', good: 'text-enamel' } as const;
 
-export default place(async ({ db, person, today, params, query }) => {
-  const job = await findJob(db, person, params.job ?? '');
-  if (job === undefined) notFound();
-  const on = asDay(query.on ?? '');
+export default jobPlace(async ({ db, person, today, query, job, on }) => {
   const tab = await loadTab(db, person, job.id, on);
   const [code, stage] = (query.figure ?? '').split('.');
   const row = tab.rows.find((r) => r.code.code === code);
   const chosen = STAGES.find((s) => s === stage);
   const figure: Figure | undefined =
     query.figure === undefined ? undefined : { costCodeId: row?.code.id, stage: chosen, on };
-  const decisions = on === undefined ? await loadDecisions(db, person, job, tab, today) : [];
+  const decisions = await loadDecisions(db, person, job, tab, today, on);
   if (tab.rows.length === 0) {
     return (
       <Empty title={on === undefined ? 'The tab is empty' : 'Nothing stood on the tab on that day'}>
@@ -47,7 +42,7 @@ export default place(async ({ db, person, today, params, query }) => {
       <TabTable tab={tab} number={job.number} on={on} />
       {decisions.length > 0 && (
         <section aria-label="Needs a decision" className="mt-5">
-          <h2 className="border-b border-line pb-1 text-[16px]">Needs a decision</h2>
+          <h2 className="border-b border-line pb-1 text-[16px]">{on === undefined ? 'Needs a decision' : 'Needed a decision'}</h2>
           <ul>
             {decisions.map((d) => (
               <li key={d.text} className="border-b border-line-2">
@@ -62,12 +57,12 @@ export default place(async ({ db, person, today, params, query }) => {
         </section>
       )}
       <JobShelf
-        db={db}
         person={person}
         job={job}
+        on={on}
         fact={decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}
       />
-      <Course points={await loadCourse(db, person, job.id)} />
+      <Course points={await loadCourse(db, person, job.id, on)} />
       {figure !== undefined && (
         <FigureSlip
           {...await loadPostings(db, person, job.id, figure)}

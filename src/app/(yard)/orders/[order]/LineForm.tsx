@@ -2,9 +2,10 @@
 
 import { X } from 'lucide-react';
 import { signOf } from '@/core/money/money';
-import { UNITS } from '@/core/quantity/units';
+import { UNITS, unitOf } from '@/core/quantity/units';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
-import { withQuantity, type LineText, type SplitText } from '@/ui/orderText';
+import { NumberField } from '@/ui/kit/NumberField';
+import { partsOf, withQuantity, type LineText, type SplitText } from '@/ui/orderText';
 import type { OrderFormChoices } from './OrderPage';
 
 type Props = {
@@ -50,10 +51,8 @@ export function LineForm({ line, index, choices, currency, faultAt, onChange }: 
           <TextField label="Their number" inputClass="mono" {...bind('theirNumber')} />
         )}
         {!charge && (
-          <TextField
+          <NumberField
             label="Quantity"
-            inputMode="decimal"
-            inputClass="text-right"
             value={line.quantity}
             onChange={(e) => onChange(withQuantity(line, e.target.value))}
             fault={faultAt('quantity')}
@@ -68,12 +67,7 @@ export function LineForm({ line, index, choices, currency, faultAt, onChange }: 
             ))}
           </ChoiceField>
         )}
-        <TextField
-          label={charge ? `Amount ${signOf(currency)}` : `Price ${signOf(currency)}`}
-          inputMode="decimal"
-          inputClass="text-right"
-          {...bind('price')}
-        />
+        <NumberField label={charge ? `Amount ${signOf(currency)}` : `Price ${signOf(currency)}`} {...bind('price')} />
         {charge ? (
           <span className="max-sm:hidden" />
         ) : (
@@ -124,6 +118,7 @@ function Splits({
 }) {
   const change = (k: number, part: Partial<SplitText>) =>
     onChange(line.splits.map((s, j) => (j === k ? { ...s, ...part } : s)));
+  const { unit } = partsOf(line);
   const look = 'h-[28px] rounded-md border border-line bg-glaze px-1.5';
   return (
     <div className="min-w-[280px] flex-1">
@@ -148,7 +143,7 @@ function Splits({
               aria-label={`Cost code of part ${k + 1}`}
               className={`${look} w-[180px]`}
               value={s.costCodeId}
-              onChange={(e) => change(k, { costCodeId: e.target.value, needId: null })}
+              onChange={(e) => change(k, { costCodeId: e.target.value })}
             >
               <option value="">cost code…</option>
               {choices.codes.map((c) => (
@@ -165,6 +160,7 @@ function Splits({
             value={s.quantity}
             onChange={(e) => change(k, { quantity: e.target.value })}
           />
+          {unit !== line.unit && <span className="text-ink-2">{unitOf(unit).short || unitOf(unit).name}</span>}
           {s.needId !== null && <span className="tag">from its buy list</span>}
           {line.splits.length > 1 && (
             <button

@@ -2,8 +2,6 @@
 
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { PAR, signOf } from '@/core/money/money';
-import { formatDecimal } from '@/core/money/decimal';
 import { UNSENT } from '@/core/orders/states';
 import type { OrderView } from '@/queries/orders';
 import { useYard } from '@/ui/YardContext';
@@ -79,9 +77,9 @@ function Terms({ view }: { view: OrderView }) {
         </Block>
         <Block label="Wanted" strong={day(order.wantedOn)}>{`lead ${counted(supplier.leadDays, 'working day')}`}</Block>
         <Block label="Carrier" strong={order.carrier || '–'}>
-          {order.currency === companyCurrency || order.rate === PAR
+          {order.currency === companyCurrency
             ? ''
-            : `rate ${formatDecimal(order.rate, 6, 4)} ${signOf(companyCurrency)} to ${signOf(order.currency)}`}
+            : `1 ${order.currency} at ${order.rate} ${companyCurrency}`}
         </Block>
       </div>
       {order.instructions !== '' && <p className="mt-2 whitespace-pre-line text-ink-2">{order.instructions}</p>}

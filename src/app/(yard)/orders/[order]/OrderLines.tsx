@@ -2,9 +2,11 @@
 
 import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
-import { OPEN_AT_SUPPLIER, UNSENT } from '@/core/orders/states';
-import { addQ, formatQuantity, quantity } from '@/core/quantity/quantity';
+import { closeShortFault, endBillsFault, endedAt } from '@/core/orders/rules';
+import { leftOf, UNSENT, type LineProgress } from '@/core/orders/states';
+import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { WAITING } from '@/core/invoices/states';
 import type { OrderView } from '@/queries/orders';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Dash, Wide } from '@/ui/kit/Sheet';
@@ -12,7 +14,7 @@ import { Sums, type SumRow } from '@/ui/kit/Sums';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { closeShort } from '../../../acts';
+import { closeShort, endBills } from '../../../acts';
 
 type Line = OrderView['order']['lines'][number];
 
@@ -21,6 +23,7 @@ export function OrderLines({ view }: { view: OrderView }) {
   const { order, totals } = view;
   const { day, may } = useYard();
   const [closing, setClosing] = useState<Line>();
+  const [ending, setEnding] = useState<Line>();
   const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
   const money = (amount: typeof totals.net) => formatAmount(amount, order.currency);
   const sums: SumRow[] = [
@@ -31,7 +34,7 @@ export function OrderLines({ view }: { view: OrderView }) {
           { label: 'Charges', amount: money(totals.charges) },
         ]),
     { label: 'Net', amount: money(totals.net) },
-    ...totals.taxes.map((t) => ({ label: `${t.code.name} on ${money(t.base)}`, amount: money(t.tax) })),
+    ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
     { label: 'Order total', amount: formatMoney(totals.gross, order.currency), strong: true },
   ];
   return (
@@ -59,7 +62,10 @@ export function OrderLines({ view }: { view: OrderView }) {
                   <td className="text-ink-2">{k + 1}</td>
                   <td className="py-1">
                     <span className="font-semibold">{l.description}</span>
-                    {l.closedShort !== null && <span className="tag ml-2">closed short</span>}
+                    {l.closedShort !== null && (
+                      <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>
+                    )}
+                    {l.billsEnded !== null && <span className="tag ml-2">no more bills</span>}
                     <span className="mono block text-ink-2">
                       {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
                         (l.kind === 'goods' ? '' : l.kind)}
@@ -73,15 +79,10 @@ export function OrderLines({ view }: { view: OrderView }) {
                   </td>
                   {sent && (
                     <td>
-                      <LineProgress line={l} />
-                      {mayClose(l, order.state) && may('send orders') && (
-                        <button
-                          type="button"
-                          className="ml-2 text-[12px] text-copper-text underline-offset-2 hover:underline"
-                          onClick={() => setClosing(l)}
-                        >
-                          close short
-                        </button>
+                      <Progress line={l} />
+                      {mayClose(l, view) && may('send orders') && <End onClick={() => setClosing(l)}>close short</End>}
+                      {mayEndBills(l, view) && may('match invoices') && (
+                        <End onClick={() => setEnding(l)}>no more bills</End>
                       )}
                     </td>
                   )}
@@ -106,38 +107,62 @@ export function OrderLines({ view }: { view: OrderView }) {
       </div>
       <Sums rows={sums} />
       {closing && <CloseShort line={closing} view={view} onClose={() => setClosing(undefined)} />}
+      {ending && <EndBills line={ending} view={view} onClose={() => setEnding(undefined)} />}
     </>
   );
 }
 
-const mayClose = (l: Line, state: OrderView['order']['state']) =>
-  OPEN_AT_SUPPLIER.includes(state) &&
-  l.closedShort === null &&
-  l.kind !== 'charge' &&
-  addQ(...l.splits.map((s) => s.received)) < l.quantity;
+const progressOf = (l: Line): LineProgress => ({
+  kind: l.kind,
+  closedShort: l.closedShort !== null,
+  billsEnded: l.billsEnded !== null,
+  ordered: l.quantity,
+  received: l.received,
+  billed: l.billed,
+});
+const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
 
-function LineProgress({ line }: { line: Line }) {
-  const received = addQ(...line.splits.map((s) => s.received));
-  const billed = addQ(...line.splits.map((s) => s.billed));
-  const goods = line.kind === 'goods';
-  const words = `${goods ? `${formatQuantity(received)} received, ` : ''}${formatQuantity(billed)} billed of ${formatQuantity(line.quantity)}`;
+const mayClose = (l: Line, { order }: OrderView) => closeShortFault(order, factsOf(l)) === undefined;
+
+const mayEndBills = (l: Line, { order, invoices }: OrderView) =>
+  endBillsFault(
+    { ...order, lines: [], waitingBills: invoices.filter((i) => WAITING.includes(i.state)).length },
+    factsOf(l),
+  ) === undefined;
+
+const End = ({ onClick, children }: { onClick: () => void; children: string }) => (
+  <button
+    type="button"
+    className="ml-2 text-[12px] text-copper-text underline-offset-2 hover:underline"
+    onClick={onClick}
+  >
+    {children}
+  </button>
+);
+
+function Progress({ line }: { line: Line }) {
+  const { kind, quantity: ordered, received, billed, unit } = line;
+  const goods = kind === 'goods';
+  const left = leftOf(progressOf(line));
+  const words = `${goods ? `${formatQuantity(received)} received, ` : ''}${formatQuantity(billed)} billed of ${formatQuantity(ordered)}`;
   const notBilled = Math.max(received - billed, 0);
+  const waits = line.closedShort === null && line.billsEnded === null;
+  const open = waits ? Math.max(ordered - billed - notBilled, 0) : 0;
   return (
     <>
       <ProgressGlass
-        whole={line.quantity}
+        whole={ordered}
         words={words}
         parts={[
           { stage: 'actual', share: billed },
           { stage: 'received', share: notBilled },
-          ...(line.closedShort === null
-            ? [{ stage: 'onOrder' as const, share: Math.max(line.quantity - billed - notBilled, 0) }]
-            : []),
+          ...(open > 0 ? [{ stage: 'onOrder' as const, share: open }] : []),
         ]}
       />
       <span className="text-[12px] whitespace-nowrap text-ink-2">
         {goods ? `${formatQuantity(received)} in, ` : ''}
         {formatQuantity(billed)} billed
+        {kind === 'service' && left > 0 && `, ${formatQuantity(left)} ${unitOf(unit).short} left`}
       </span>
     </>
   );
@@ -150,10 +175,7 @@ function Charged({ line, view }: { line: Line; view: OrderView }) {
     <>
       {line.splits.map((s) => {
         const code = codes.get(s.costCodeId ?? 0);
-        const needUnit = view.needUnits.get(s.needId ?? 0);
-        const inNeedUnit = needUnit !== undefined && needUnit !== line.unit;
-        const goods =
-          `${formatQuantity(inNeedUnit ? s.covers : s.quantity)} ${unitOf(inNeedUnit ? needUnit : line.unit).short}`.trim();
+        const goods = `${formatQuantity(s.quantity)} ${unitOf(line.shareUnit).short}`.trim();
         const share = line.kind === 'charge' ? formatMoney(s.value, view.companyCurrency) : goods;
         return (
           <span key={s.id} className="block whitespace-nowrap">
@@ -175,20 +197,51 @@ function Charged({ line, view }: { line: Line; view: OrderView }) {
   );
 }
 
-function CloseShort({ line, view, onClose }: { line: Line; view: OrderView; onClose: () => void }) {
+type EndProps = { readonly line: Line; readonly view: OrderView; readonly onClose: () => void };
+
+function CloseShort({ line, view, onClose }: EndProps) {
   const once = useOnce();
+  const at = endedAt(factsOf(line));
   const { run, busy, refusals, clash } = useAct(closeShort, {
-    said: () => `${line.description} is closed short`,
+    said: () => `${line.description} is closed short at ${at}`,
     onDone: onClose,
   });
-  const left = `${formatQuantity(quantity(line.quantity - addQ(...line.splits.map((s) => s.received))))} ${unitOf(line.unit).short}`;
+  const rest = `${formatQuantity(leftOf(progressOf(line)))} ${unitOf(line.unit).short}`.trim();
+  const left = {
+    goods: `${rest} did not come and are no longer expected.`,
+    service: `${rest} were not billed and are no longer expected.`,
+    charge: 'What was not billed of it is no longer expected.',
+  }[line.kind];
   const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
   return (
     <ReasonQuestion
-      title={`Close ${line.description} short?`}
-      words={`The ${left.trim()} that did not come are no longer expected. Their money is free again, and what a job still needs is back on its buy list.`}
+      title={`Close ${line.description} short at ${at}?`}
+      words={`${left} Its money is free again, and what a job still needs is back on its buy list.`}
       keep="Leave it open"
       go="Close short"
+      busy={busy}
+      refusals={refusals}
+      clash={clash?.message}
+      onClose={onClose}
+      onGo={(reason) => void run({ once: once.key(), ...ref, reason })}
+    />
+  );
+}
+
+function EndBills({ line, view, onClose }: EndProps) {
+  const once = useOnce();
+  const { run, busy, refusals, clash } = useAct(endBills, {
+    said: () => `No more bills for ${line.description}`,
+    onDone: onClose,
+  });
+  const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
+  const short = `${formatQuantity(line.billed)} of the ${formatQuantity(line.received)} that came`;
+  return (
+    <ReasonQuestion
+      title={`No more bills for ${line.description}?`}
+      words={`${short} were billed. What came beside stays here and costs the jobs nothing.`}
+      keep="A bill may come"
+      go="No more bills"
       busy={busy}
       refusals={refusals}
       clash={clash?.message}

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatMoney, minor } from '@/core/money/money';
-import { AWAITED, canMove, OPEN_AT_SUPPLIER } from '@/core/orders/states';
+import { AWAITED, BILLABLE, canMove } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import type { OrderView } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
@@ -37,7 +37,7 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
     onDone: () => setAsking(false),
   });
   const hold = useAct(holdOrder);
-  const unsent = canMove(order.state, 'send');
+  const unsent = canMove(order.state, 'beginSending');
   const maySend = may('send orders') && unsent;
   const sendNow = () => void send.run({ once: once.key(), ...ref });
   const main = () => (asking ? sendNow() : setAsking(true));
@@ -110,7 +110,7 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
                 Send
               </ShelfMain>
             )}
-            {OPEN_AT_SUPPLIER.includes(order.state) && may('enter invoices') && (
+            {BILLABLE.includes(order.state) && may('enter invoices') && (
               <Link
                 className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
                 href={`/invoices/new?order=${order.number}`}
@@ -135,6 +135,7 @@ function nextWords(state: OrderView['order']['state']): string {
     heldOpen: 'held open for more lines',
     withSignOff: 'waits for sign-off',
     readyToSend: 'may be sent',
+    sending: 'its mail is under way',
     sent: 'with the supplier',
     confirmed: 'confirmed by the supplier',
     partIn: 'part of it is in',

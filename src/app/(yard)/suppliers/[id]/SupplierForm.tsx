@@ -1,11 +1,12 @@
 'use client';
 
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { parseDecimal, formatDecimal } from '@/core/money/decimal';
-import { formatAmount, isCurrency, parseMoney, signOf, type Minor } from '@/core/money/money';
+import { isCurrency } from '@/core/money/currencies';
+import { formatAmount, parseMoney, signOf, type Minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
-import type { Supplier } from '@/store/gathering';
+import type { Supplier } from '@/store/tables';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -30,7 +31,6 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     email: s?.email ?? '',
     address: s?.address ?? '',
     currency: s?.currency ?? companyCurrency,
-    rate: s === undefined ? '1' : plain(formatDecimal(s.rate, 6, 4)),
     paymentDays: String(s?.paymentDays ?? 30),
     leadDays: String(s?.leadDays ?? 5),
     carriage: money(s?.carriage, s?.currency ?? companyCurrency),
@@ -60,11 +60,9 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
       if (!read.ok) faults[field] = read.refusals[0]?.message ?? '';
       return read.ok ? read.value : null;
     };
-    const rate = parseDecimal(text.rate, { places: 6 });
-    if (!rate.ok) faults.rate = rate.refusals[0]?.message ?? '';
     const [carriage, carriageFreeFrom] = [amount('carriage') ?? (0 as Minor), amount('carriageFreeFrom')];
     setLocal(faults);
-    if (Object.keys(faults).length > 0 || !rate.ok) return;
+    if (Object.keys(faults).length > 0) return;
     void act.run({
       once: once.key(),
       id: s?.id ?? null,
@@ -74,7 +72,6 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
       email: text.email.trim(),
       address: text.address,
       currency: text.currency.toUpperCase(),
-      rate: rate.value,
       paymentDays: text.paymentDays,
       leadDays: text.leadDays,
       carriage,
@@ -110,14 +107,10 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
         <AreaField label="Address" rows={3} className="sm:col-span-3" {...bind('address')} />
         <div className="grid grid-cols-2 gap-3 sm:col-span-3">
           <TextField label="Currency" maxLength={3} {...bind('currency')} />
-          {text.currency.toUpperCase() === companyCurrency ? (
-            <span />
-          ) : (
-            <TextField
-              label={`Rate, ${companyCurrency} for one ${text.currency.toUpperCase()}`}
-              inputMode="decimal"
-              {...bind('rate')}
-            />
+          {isCurrency(text.currency.toUpperCase()) && text.currency.toUpperCase() !== companyCurrency && (
+            <p className="self-end pb-1.5 text-ink-2">
+              at the day’s <Link href="/rates" className="step">exchange rate</Link>
+            </p>
           )}
           <ChoiceField label="Usual tax" {...bind('taxCodeId')}>
             {taxes.map((t) => (

@@ -1,12 +1,8 @@
-import { notFound } from 'next/navigation';
-import { findJob } from '@/queries/job';
 import { loadBuyList, loadChoices } from '@/queries/needs';
-import { place } from '../../../../server/place';
+import { jobPlace } from '../jobPlace';
 import { BuyList } from './BuyList';
 
-export default place(async ({ db, person, today, params }) => {
-  const job = await findJob(db, person, params.job ?? '');
-  if (job === undefined) notFound();
+export default jobPlace(async ({ db, person, today, job }) => {
   return (
     <BuyList
       rows={await loadBuyList(db, person, job.id, today)}

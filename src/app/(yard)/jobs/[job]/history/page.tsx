@@ -1,13 +1,10 @@
-import { notFound } from 'next/navigation';
-import { findJob, loadHistory } from '@/queries/job';
+import { loadHistory } from '@/queries/job';
 import { History } from '@/ui/History';
 import { GoOn } from '@/ui/kit/Sheet';
-import { place } from '../../../../server/place';
+import { jobPlace } from '../jobPlace';
 import { JobShelf } from '../JobShelf';
 
-export default place(async ({ db, person, params, query }) => {
-  const job = await findJob(db, person, params.job ?? '');
-  if (job === undefined) notFound();
+export default jobPlace(async ({ db, person, query, job }) => {
   const before = query.before === undefined ? undefined : Number(query.before);
   const { rows, more } = await loadHistory(db, person, 'job', job.id, before);
   return (
@@ -18,7 +15,7 @@ export default place(async ({ db, person, params, query }) => {
           What happened before
         </GoOn>
       )}
-      <JobShelf db={db} person={person} job={job} fact="nothing here is ever rewritten" />
+      <JobShelf person={person} job={job} fact="nothing here is ever rewritten" />
     </>
   );
 });

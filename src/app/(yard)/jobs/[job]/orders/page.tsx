@@ -1,16 +1,12 @@
-import { notFound } from 'next/navigation';
 import { may } from '@/core/people/rights';
-import { findJob } from '@/queries/job';
 import { listOrders, loadShares } from '@/queries/orders';
 import { Empty, GoOn } from '@/ui/kit/Sheet';
 import { OrdersTable } from '../../../orders/OrdersTable';
-import { place } from '../../../../server/place';
+import { jobPlace } from '../jobPlace';
 import { JobShelf } from '../JobShelf';
 import { counted } from '@/core/words';
 
-export default place(async ({ db, person, params, query }) => {
-  const job = await findJob(db, person, params.job ?? '');
-  if (job === undefined) notFound();
+export default jobPlace(async ({ db, person, query, job }) => {
   const before = query.before === undefined ? undefined : Number(query.before);
   const { rows, more } = await listOrders(db, person, { show: 'all', jobId: job.id, before });
   const shares = may(person, 'see money')
@@ -35,7 +31,7 @@ export default place(async ({ db, person, params, query }) => {
           Older orders
         </GoOn>
       )}
-      <JobShelf db={db} person={person} job={job} fact={`${counted(job.counts.orders, 'order')} in all`} />
+      <JobShelf person={person} job={job} fact={`${counted(job.counts.orders, 'order')} in all`} />
     </div>
   );
 });

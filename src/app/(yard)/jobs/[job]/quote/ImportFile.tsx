@@ -54,7 +54,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
     }));
   const fault =
     refusals[0]?.message ??
-    (check.missing.length > 0 ? `Choose the column for: ${check.missing.join(', ')}.` : undefined);
+    (check.missing.length > 0 ? `Still to be said: ${check.missing.join(', ')}.` : undefined);
   return (
     <div className="mt-3">
       <h2 className="text-[18px]">{check.name}</h2>
@@ -65,9 +65,10 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
           Decimals are written with{' '}
           <select
             className={smallChoice}
-            value={choices.mark}
+            value={choices.mark ?? ''}
             onChange={(e) => setChoices((now) => ({ ...now, mark: e.target.value === ',' ? ',' : '.' }))}
           >
+            {choices.mark === null && <option value="">say how: 1,250 or 1.250 can be read in two ways</option>}
             <option value=".">a point, 1,234.50</option>
             <option value=",">a comma, 1.234,50</option>
           </select>

@@ -1,0 +1,17 @@
+import { notFound } from 'next/navigation';
+import { loadInvoiceChange } from '@/queries/invoices';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../../../server/place';
+import { InvoiceForm } from '../../new/InvoiceForm';
+
+export const metadata = { title: 'Change an invoice' };
+
+export default place(async ({ db, person, params }) => {
+  const form = await loadInvoiceChange(db, person, Number(params.id));
+  if (form === undefined) notFound();
+  return (
+    <Sheet>
+      <InvoiceForm key={form.bill?.invoice.version} {...form} />
+    </Sheet>
+  );
+});

@@ -1,0 +1,79 @@
+import { notFound } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { asDay, formatDay, howFar, type Calendar, type Day } from '@/core/calendar/workdays';
+import { formatWhole, signOf } from '@/core/money/money';
+import { may } from '@/core/people/rights';
+import { forecastOf, type Level } from '@/core/tab/sums';
+import { findJob, loadTab, type JobHead } from '@/queries/job';
+import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
+import { loadCalendar, loadCompany } from '@/store/company';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place, type Asked } from '../../../server/place';
+import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
+
+type AskedJob = Asked & { readonly job: JobHead; readonly on: Day | undefined };
+
+/** A page of a job: its level at the left, its name, and its pages above; all of an earlier day when one is asked for. */
+export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
+  place(async (asked) => {
+    const { db, person, params, query, today } = asked;
+    const on = asDay(query.on ?? '');
+    const job = await findJob(db, person, params.job ?? '', on);
+    if (job === undefined) notFound();
+    const level = may(person, 'see money') ? (await loadTab(db, person, job.id, on)).whole : undefined;
+    const { currency } = await loadCompany(db);
+    return (
+      <Sheet joined={job.onRail} left={level && <LevelColumn level={level} currency={currency} number={job.number} />}>
+        <JobTop job={job} day={on ?? today} today={today} calendar={await loadCalendar(db)} />
+        <JobTabs number={job.number} needs={job.counts.needs} orders={job.counts.orders} quote={job.quote} />
+        {await render({ ...asked, job, on })}
+      </Sheet>
+    );
+  });
+
+function LevelColumn({ level, currency, number }: { level: Level; currency: string; number: string }) {
+  if (forecastOf(level) === 0 && level.budget === 0)
+    return <p className="text-[12.5px] text-ink-2">The budget for buying opens when the quote is won.</p>;
+  return (
+    <>
+      <div className="text-[12.5px] text-ink-2">Budget for buying</div>
+      <div className="mb-4 font-title text-[21px] font-bold">
+        {signOf(currency)}&#8239;{formatWhole(level.budget, currency)}
+      </div>
+      <JobGlass level={level} number={number} />
+    </>
+  );
+}
+
+type TopProps = {
+  readonly job: JobHead;
+  /** The day that the page shows. */
+  readonly day: Day;
+  readonly today: Day;
+  readonly calendar: Calendar;
+};
+
+function JobTop({ job, day, today, calendar }: TopProps) {
+  const facts = [job.customer, `lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
+  return (
+    <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
+      <div>
+        <h1 className="inline text-[25px] leading-tight">{job.name}</h1>
+        <span className="tag ml-3 align-[4px]">{JOB_KINDS[job.kind]}</span>
+        <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>
+          {JOB_STATES[job.state]}
+        </span>
+        <p className="mt-0.5 text-ink-2">{facts}</p>
+      </div>
+      <div className="text-ink-2 sm:text-right">
+        {job.dueOn !== null && (
+          <p>
+            {job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>
+            {job.state === 'live' && ` · ${howFar(job.dueOn, day, calendar)}`}
+          </p>
+        )}
+        <RailSwitch jobId={job.id} onRail={job.onRail} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,12 @@
+import { loadRatesPage } from '@/queries/company';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { Rates } from './Rates';
+
+export const metadata = { title: 'Exchange rates' };
+
+export default place(async ({ db, person, today }) => (
+  <Sheet>
+    <Rates view={await loadRatesPage(db, person, today)} />
+  </Sheet>
+));
