@@ -111,6 +111,7 @@ export const once = z.string().min(8).max(64);
 
 export type Action<S extends z.ZodType, T> = {
   readonly name: string;
+  readonly input: S;
   (setting: Setting, input: z.input<S>): Promise<Outcome<T>>;
 };
 
@@ -162,7 +163,8 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
       throw error;
     }
   };
-  return Object.defineProperty(act, 'name', { value: definition.name }) as Action<S, T>;
+  const named = Object.defineProperty(act, 'name', { value: definition.name });
+  return Object.assign(named, { input: definition.input }) as Action<S, T>;
 }
 
 const TOO_LARGE = refusal('amount.large', 'An amount comes to more than can be kept here, so nothing was changed.');

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { unitPriceSchema } from '@/core/money/money';
+import { minor, unitPriceSchema } from '@/core/money/money';
+import { spreadMoney } from '@/core/money/spread';
 import { coveredOf } from '@/core/needs/coverage';
 import { needKind } from '@/core/needs/kind';
 import { cutFault, moveSurplus, SURPLUS } from '@/core/needs/surplus';
@@ -10,7 +11,7 @@ import { wholeFault } from '@/core/quantity/whole';
 import { counted } from '@/core/words';
 import { openTabLines } from '@/store/ledger';
 import { insertNeeds } from '@/store/needs';
-import { findOrder, loadMoney, saveLines, setState } from '@/store/orders';
+import { findOrder, loadMoney, saveLines, setState, tabLinesOf } from '@/store/orders';
 import { insertOne } from '@/store/rows';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
 import type { Item, NeedRow } from '@/store/tables';
@@ -133,33 +134,40 @@ export const changeNeed = defineAction({
 /** Gives what is over of a need's splits to stores, each as a split of its own on the same line. */
 async function toStores({ trx, touch }: Work, need: NeedState, over: Quantity): Promise<void> {
   const orders = new Set<number>();
-  for (const { splitId, keep, keepValue, move, moveValue } of grant(moveSurplus(need.splits, over))) {
+  const stores = { jobId: null, costCodeId: null, needId: null };
+  for (const { splitId, keep, move } of grant(moveSurplus(need.splits, over))) {
     const split = found(await trx('split').where({ id: splitId }).first(), 'A part of an order');
     const line = found(await trx('orderLine').where({ id: split.lineId }).first(), 'A line of an order');
     orders.add(line.orderId);
-    const stores = { jobId: null, costCodeId: null, needId: null };
     if (keep === 0) await trx('split').where({ id: splitId }).update(stores);
     else {
-      await trx('split').where({ id: splitId }).update({ quantity: keep, value: keepValue });
+      await trx('split').where({ id: splitId }).update({ quantity: keep });
       const [id = 0] = await openTabLines(trx, 'split', [line.description]);
       const last = (await trx('split').where({ lineId: line.id }).max({ place: 'place' })) as { place: number }[];
       const place = (last[0]?.place ?? 0) + 1;
-      await insertOne(trx, 'split', { id, lineId: line.id, place, ...stores, quantity: move, value: moveValue });
-      touch('Need changed', 'need', need.id, [id]);
+      await insertOne(trx, 'split', { id, lineId: line.id, place, ...stores, quantity: move, value: 0 });
     }
-    touch('Need changed', 'need', need.id, [splitId]);
+    await shareAnew(trx, line.id);
   }
   for (const id of orders) {
     const order = found(await findOrder(trx, id), 'An order');
-    if (EDITABLE.includes(order.state)) {
-      const charges = order.lines.filter((l) => l.kind === 'charge').flatMap((l) => l.splits.map((s) => s.id));
-      await saveLines(trx, order, order.lines, await loadMoney(trx));
-      const after = found(await findOrder(trx, id), 'An order');
-      const now = after.lines.filter((l) => l.kind === 'charge').flatMap((l) => l.splits.map((s) => s.id));
-      touch('Need changed', 'need', need.id, [...charges, ...now]);
-    }
+    // While it is drafted its charges follow what each job buys; once it is sent they stay as they were ordered.
+    if (EDITABLE.includes(order.state)) await saveLines(trx, order, order.lines, await loadMoney(trx));
     await setState(trx, order, {});
+    const after = found(await findOrder(trx, id), 'An order');
+    touch('Need changed', 'need', need.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
   }
+}
+
+/** Shares a line's value among its splits anew. */
+async function shareAnew(trx: Work['trx'], lineId: number): Promise<void> {
+  const splits = await trx('split').where({ lineId }).orderBy('place');
+  const whole = minor(splits.reduce((sum, s) => sum + s.value, 0));
+  const values = spreadMoney(
+    whole,
+    splits.map((s) => s.quantity),
+  );
+  for (const [k, { id }] of splits.entries()) await trx('split').where({ id }).update({ value: values[k] });
 }
 
 /** Chooses one supplier for several lines at once, as Gather does for lines without one. */

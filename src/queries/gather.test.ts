@@ -131,6 +131,8 @@ describe('picks that join a draft', () => {
     const draft = await yard.draft([await pickOf({}, 12)]);
     await yard.db('supplier').where({ id: draft.supplierId }).update({ currency: 'EUR' });
     const picks = [await pickOf({ description: 'Clamp' }, 1)];
+    expect((await preview(picks)).refusals.map((r) => r.code)).toEqual(['rate.none']);
+    await insertMany(yard.db, 'exchangeRate', [{ currency: 'EUR', day: TODAY, rate: '0.86' }]);
     expect((await preview(picks)).bundles[0]?.drafts).toEqual([]);
     const refused = await add(picks, [{ orderId: draft.id, version: draft.version }]);
     expect(refusedWith(refused)).toEqual(['order.currency']);

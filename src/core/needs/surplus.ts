@@ -1,5 +1,3 @@
-import { spreadMoney } from '../money/spread';
-import type { Minor } from '../money/money';
 import { formatQuantity, quantity, type Quantity } from '../quantity/quantity';
 import { done, refusal, refused, type Result } from '../result';
 import type { SplitState } from '../tab/stages';
@@ -25,16 +23,14 @@ export type Move = {
   readonly splitId: number;
   /** What stays for the need; 0 when the whole split goes. */
   readonly keep: Quantity;
-  readonly keepValue: Minor;
   readonly move: Quantity;
-  readonly moveValue: Minor;
 };
 
 /**
  * Chooses what of a need's splits goes to stores: drafts first, then what is on order, never what is in or billed.
  *
  * @param over - in the need's unit
- * @returns each split that gives something up, with its value divided; or why so much cannot go
+ * @returns each split that gives something up; or why so much cannot go
  */
 export function moveSurplus(splits: readonly (SplitState & { readonly id: number })[], over: Quantity): Result<Move[]> {
   let left: number = over;
@@ -49,9 +45,7 @@ export function moveSurplus(splits: readonly (SplitState & { readonly id: number
     const move = Math.min(left, free(s));
     if (move <= 0) return [];
     left -= move;
-    const keep = quantity(s.ordered - move);
-    const [keepValue, moveValue] = spreadMoney(s.value, [keep, move]) as [Minor, Minor];
-    return [{ splitId: s.id, keep, keepValue, move: quantity(move), moveValue }];
+    return [{ splitId: s.id, keep: quantity(s.ordered - move), move: quantity(move) }];
   });
   return left > 0
     ? refused(

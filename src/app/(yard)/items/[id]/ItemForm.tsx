@@ -28,6 +28,7 @@ function fresh(view: ItemView | undefined, currency: string) {
     name: item?.name ?? '',
     unit: item?.unit ?? 'C62',
     stocked: item?.stocked === 1,
+    service: item?.kind === 'service',
     costCodeId: String(item?.costCodeId ?? ''),
     supplierId: String(item?.supplierId ?? ''),
     theirNumber: part?.theirNumber ?? '',
@@ -108,13 +109,14 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
         name: text.name,
         unit: text.unit,
         stocked: text.stocked,
+        kind: text.service ? ('service' as const) : ('goods' as const),
         costCodeId: text.costCodeId === '' ? null : Number(text.costCodeId),
         supplierId: text.supplierId === '' ? null : Number(text.supplierId),
         part,
       });
   };
   const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, text: { ...now.text, ...change } }));
-  const bind = (name: Exclude<keyof typeof text, 'stocked' | 'breaks'>) => ({
+  const bind = (name: Exclude<keyof typeof text, 'stocked' | 'service' | 'breaks'>) => ({
     name,
     disabled: !mayKeep,
     value: text[name],
@@ -160,6 +162,15 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
             onChange={(e) => set({ stocked: e.target.checked })}
           />{' '}
           Stocked: what packs add goes to stores
+        </label>
+        <label className="sm:col-span-6">
+          <input
+            type="checkbox"
+            disabled={!mayKeep}
+            checked={text.service}
+            onChange={(e) => set({ service: e.target.checked })}
+          />{' '}
+          Outside work: it is billed, and not taken in at the dock
         </label>
         <ChoiceField label="Usual supplier" className="sm:col-span-3" {...bind('supplierId')}>
           <option value="">none yet</option>

@@ -20,6 +20,7 @@ type Props = {
 const hrefOf = (p: PostingRow, job: string): string => {
   if (p.document === 'invoice') return `/invoices/${p.documentId}`;
   if (p.document === 'quote') return `${job}/quote`;
+  if (p.document === 'supplier') return `/suppliers/${p.documentId}`;
   return p.order === null ? `${job}/buy-list` : `/orders/${p.order}`;
 };
 

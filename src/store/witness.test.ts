@@ -1,0 +1,94 @@
+import fc from 'fast-check';
+import { plusDays, type Day } from '@/core/calendar/workdays';
+import { loadLevels, loadLevelsOn } from '@/queries/levels';
+import { TestCompany, TODAY } from '../../tests/support/company';
+import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
+import { witness, type Memory, type Stages, type Told } from '../../tests/support/witness';
+import { findUnproven } from './ledger';
+
+const step: fc.Arbitrary<Step> = fc.record({
+  act: fc.constantFrom(...ACTS),
+  which: fc.nat(47),
+  share: fc.double({ min: 0.05, max: 1, noNaN: true }),
+});
+const history = fc.record({
+  currency: fc.constantFrom(['EUR', '0.8624'] as const, ['JPY', '0.00512'] as const, ['KWD', '2.6123'] as const),
+  days: fc.array(fc.array(step, { minLength: 3, maxLength: 6 }), { minLength: 3, maxLength: 7 }),
+});
+
+const STAGES = ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const;
+const none = { planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 };
+
+/** What the application says of every line of the tab: the sums of its postings. */
+async function linesOf(yard: TestCompany): Promise<Map<number, Stages>> {
+  const rows = (await yard
+    .db('posting')
+    .groupBy('tabLineId', 'stage')
+    .select('tabLineId', 'stage')
+    .sum({ amount: 'amount' })) as { tabLineId: number; stage: keyof Stages; amount: number }[];
+  const found = new Map<number, Stages>();
+  for (const r of rows) found.set(r.tabLineId, { ...(found.get(r.tabLineId) ?? none), [r.stage]: r.amount });
+  return found;
+}
+
+let figures = 0;
+const disagreed: string[] = [];
+function compare(what: string, ours: Stages | undefined, theirs: Stages): void {
+  for (const stage of STAGES) {
+    figures += 1;
+    if ((ours ?? none)[stage] !== theirs[stage])
+      disagreed.push(`${what} ${stage}: ${(ours ?? none)[stage]}, the witness says ${theirs[stage]}`);
+  }
+}
+
+async function compareNow(yard: TestCompany, told: Told, when: string): Promise<void> {
+  const lines = await linesOf(yard);
+  for (const [id, { stages }] of told.lines) compare(`${when}, line ${id}`, lines.get(id), stages);
+  for (const need of await yard.db('need').select('id', 'open')) {
+    figures += 1;
+    if (told.open.get(need.id) !== need.open) disagreed.push(`${when}, need ${need.id} open: ${need.open}, not ${told.open.get(need.id)}`);
+  }
+  for (const order of await yard.db('purchaseOrder').select('id', 'net', 'gross')) {
+    figures += 2;
+    const of = told.orders.get(order.id);
+    if (of?.net !== order.net || of.gross !== order.gross) disagreed.push(`${when}, order ${order.id}: ${order.net}/${order.gross}, not ${of?.net}/${of?.gross}`);
+  }
+  const levels = await loadLevels(yard.db, yard.ids.jobs);
+  for (const [account, stages] of told.accounts)
+    if (account !== '-/-') compare(`${when}, account ${account}`, levels.find((l) => `${l.jobId}/${l.costCodeId}` === account)?.amounts, stages);
+}
+
+async function play({ currency, days }: { currency: readonly [string, string]; days: readonly (readonly Step[])[] }): Promise<void> {
+  const yard = await TestCompany.open();
+  try {
+    await layOutTrouble(yard, ...currency);
+    const memory: Memory = { charges: new Map() };
+    const kept = new Map<Day, Told>();
+    for (const [n, steps] of days.entries()) {
+      const day = plusDays(TODAY, n);
+      for (const [k, s] of steps.entries()) {
+        await tryStep(yard, s, day);
+        const told = await witness(yard.db, memory);
+        await compareNow(yard, told, `day ${n}, after step ${k} (${s.act})`);
+        kept.set(day, told);
+      }
+    }
+    for (const [day, told] of kept)
+      for (const jobId of yard.ids.jobs) {
+        const then = await loadLevelsOn(yard.db, jobId, day);
+        for (const [account, stages] of told.accounts)
+          if (account.startsWith(`${jobId}/`)) compare(`as of ${day}, ${account}`, then.find((l) => `${l.jobId}/${l.costCodeId}` === account)?.amounts, stages);
+      }
+    expect({ disagreed: disagreed.slice(0, 5), unproven: await findUnproven(yard.db) }).toEqual({ disagreed: [], unproven: [] });
+  } finally {
+    disagreed.length = 0;
+    await yard.close();
+  }
+}
+
+describe('a plain witness, who works every figure out from the documents alone', () => {
+  it('agrees with every line, order and tab, after every step and as of every day', async () => {
+    await fc.assert(fc.asyncProperty(history, play), { numRuns: Number(process.env.KETTLE_HISTORIES ?? 40) });
+    expect(figures).toBeGreaterThan(50_000);
+  });
+});

@@ -1,0 +1,178 @@
+import { saveRate } from '@/actions/company';
+import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/actions/invoices';
+import { changeNeed, chooseSupplier } from '@/actions/needs';
+import { callOff, changeOrder, closeShort, draftOrders, endBills, holdOrder } from '@/actions/orders';
+import { receive, takeBack } from '@/actions/receiving';
+import { markSentByHand } from '@/actions/sending';
+import type { Outcome } from '@/actions/action';
+import type { Day } from '@/core/calendar/workdays';
+import { insertMany, insertOne } from '@/store/rows';
+import type { TestCompany } from './company';
+
+export const ACTS = [
+  'draft',
+  'draft',
+  'join',
+  'change',
+  'change',
+  'send',
+  'send',
+  'receive',
+  'receive',
+  'takeBack',
+  'bill',
+  'bill',
+  'changeBill',
+  'takeOut',
+  'match',
+  'match',
+  'callOff',
+  'closeShort',
+  'endBills',
+  'cut',
+  'choose',
+  'rate',
+  'hold',
+] as const;
+
+/** One thing that somebody tries; most numbers choose among what is there. */
+export type Step = { readonly act: (typeof ACTS)[number]; readonly which: number; readonly share: number };
+
+/** A company with trouble of every kind: reels for two jobs, hours, another currency, tax that cannot be recovered. */
+export async function layOutTrouble(yard: TestCompany, currency: string, rate: string): Promise<void> {
+  const { db, ids } = yard;
+  const [first, second] = ids.suppliers;
+  await db('supplier').where({ id: second }).update({ currency, taxCodeId: 2 });
+  await insertMany(db, 'exchangeRate', [{ currency, day: '2026-01-01', rate }]);
+  const reel = { supplierId: first, itemId: ids.items[1], unit: 'XRL', factorMany: 60, factorOne: 1 };
+  const bar = { supplierId: second, itemId: ids.items[0], unit: 'KGM', factorMany: 1000, factorOne: 888 };
+  const [reelId, barId] = [await insertOne(db, 'supplierPart', reel), await insertOne(db, 'supplierPart', bar)];
+  await insertMany(db, 'priceBreak', [
+    { partId: reelId, fromQuantity: 0, price: 1_770_000 },
+    { partId: barId, fromQuantity: 0, price: 31_234 },
+  ]);
+  await yard.need({ quantity: 12.5, price: 7.77 });
+  await yard.need({ item: ids.items[1], quantity: 110, price: 3, neededOn: '2026-06-10' });
+  await yard.need({ job: 1, item: ids.items[1], quantity: 40, price: 3, neededOn: '2026-06-01' });
+  await yard.need({ job: 1, item: ids.items[0], quantity: 31.5, price: null, supplier: 1 });
+  await yard.need({ unit: 'HUR', quantity: 18, price: 42.5, supplier: 1, description: 'Galvanising' });
+  await yard.need({ unit: 'C62', quantity: 9, price: 3.33, supplier: null, description: 'Clamp' });
+}
+
+/** Tries one step on a day against whatever is there. Many are refused; a refusal changes nothing either. */
+export async function tryStep(yard: TestCompany, { act, which, share }: Step, day: Day): Promise<Outcome<unknown> | undefined> {
+  const { db } = yard;
+  const pick = <T>(all: readonly T[]): T | undefined => all[which % Math.max(all.length, 1)];
+  const as = (role: Parameters<TestCompany['as']>[0]) => yard.as(role, day);
+  const once = yard.once();
+  const part = (of: number) => Math.max(1, Math.round(of * share)) as never;
+  const whole = (of: number, unit: string) =>
+    (['XRL', 'C62'].includes(unit) ? Math.max(10_000, Math.round((of * share) / 10_000) * 10_000) : part(of)) as never;
+  if (act === 'draft' || act === 'join') {
+    const open = await db('need').where('open', '>', 0);
+    const picked = open.filter((_, k) => (which >> k) % 2 === 0).slice(0, 3);
+    const drafts = await db('purchaseOrder').whereIn('state', ['drafting', 'heldOpen']).select('id', 'version');
+    const into = act === 'join' ? drafts.slice(0, 1).map((o) => ({ orderId: o.id, version: o.version })) : [];
+    const picks = picked.map((n) => ({ needId: n.id, buy: (which % 3 === 0 ? n.open : whole(n.open, n.unit)) as never }));
+    return picks.length === 0 ? undefined : draftOrders(await as('buyer'), { once, picks, into });
+  }
+  if (act === 'cut') {
+    const need = pick(await db('need').orderBy('id'));
+    if (need === undefined) return undefined;
+    const { description, unit, costCodeId, price, supplierId, neededOn } = need;
+    const surplus = which % 2 === 0 ? ('stores' as const) : ('job' as const);
+    const text = { description, unit, costCodeId, price, supplierId, neededOn: neededOn ?? '', surplus };
+    return changeNeed(await as('lead'), { needId: need.id, version: need.version, quantity: whole(need.quantity * 1.3, unit), ...text });
+  }
+  if (act === 'choose') {
+    const need = pick(await db('need').orderBy('id'));
+    if (need === undefined) return undefined;
+    const needs = [{ needId: need.id, version: need.version }];
+    return chooseSupplier(await as('buyer'), { needs, supplierId: yard.ids.suppliers[which % 2 === 0 ? 0 : 1] });
+  }
+  if (act === 'rate') {
+    const last = await db('exchangeRate').orderBy('day', 'desc').first();
+    if (last === undefined) return undefined;
+    const rate = (Number(last.rate) * (0.95 + share / 10)).toFixed(8);
+    return saveRate(await as('buyer'), { once, currency: last.currency, day, rate });
+  }
+  if (['changeBill', 'takeOut', 'match'].includes(act)) {
+    const invoice = pick(await db('invoice').whereIn('state', ['entered', 'held']).orderBy('id'));
+    if (invoice === undefined) return undefined;
+    const ref = { once, invoiceId: invoice.id, version: invoice.version };
+    if (act === 'takeOut') return takeOutInvoice(await as('accounts'), { ...ref, reason: 'typed twice' });
+    if (act === 'match') return matchInvoice(await as('manager'), { ...ref, reason: 'passed' });
+    const lines = await db('invoiceLine').where({ invoiceId: invoice.id }).whereNotNull('lineId');
+    const billed = lines.map((l) => ({ lineId: l.lineId ?? 0, quantity: part(l.quantity), price: l.price, taxCodeId: l.taxCodeId }));
+    const total = which % 2 === 0 ? invoice.typedTotal : part(invoice.typedTotal);
+    return changeInvoice(await as('accounts'), { ...ref, number: invoice.number, day, typedTotal: total, lines: billed });
+  }
+  const order = pick(await db('purchaseOrder').orderBy('id').select('id'));
+  if (order === undefined) return undefined;
+  const now = await yard.order(order.id);
+  const ref = { orderId: now.id, version: now.version };
+  const line = pick(now.lines);
+  if (act === 'hold') return holdOrder(await as('buyer'), { ...ref, hold: now.state === 'drafting' });
+  if (act === 'send') return markSentByHand(await as('buyer'), { once, ...ref });
+  if (act === 'callOff') return callOff(await as('buyer'), { once, ...ref, reason: 'no' });
+  if (act === 'takeBack') {
+    const receipt = pick(await db('receipt').where({ orderId: now.id }).select('id'));
+    return receipt && takeBack(await as('storekeeper'), { once, receiptId: receipt.id });
+  }
+  if (line === undefined) return undefined;
+  if (act === 'closeShort') return closeShort(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'no' });
+  if (act === 'endBills') return endBills(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
+  if (act === 'receive') {
+    const arrivals = [{ lineId: line.id, arrives: whole(line.quantity * 1.1, line.unit), keepOver: which % 2 === 0 }];
+    return receive(await as('storekeeper'), { once, ...ref, note: '', arrivals });
+  }
+  if (act === 'bill') {
+    const factor = which % 3 === 0 ? 1 : 0.9 + share / 4;
+    const price = Math.round((line.price ?? 0) * factor) as never;
+    const lines = [{ lineId: line.id, quantity: which % 2 === 0 ? line.quantity : part(line.quantity), price, taxCodeId: (which % 2) + 1 }];
+    const to = [
+      { kind: 'jobs' as const, costCodeId: yard.ids.codes[2] },
+      { kind: 'job' as const, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[0] },
+      { kind: 'stores' as const },
+    ][which % 3] as { kind: 'stores' };
+    const extras = which % 4 === 0 ? [{ description: 'Fee', net: (which % 8 === 0 ? -777 : 1999) as never, taxCodeId: 2, to }] : [];
+    const bill = { once, orderId: now.id, number: once, day, lines, extras };
+    return enterInvoice(await as('accounts'), { ...bill, typedTotal: part(now.gross + 1) });
+  }
+  // Changes a draft: a price, a quantity, the code of a part, a part for the other job, a discount.
+  const lines = now.lines.map((l) => {
+    const { id, kind, itemId, description, ourNumber, theirNumber, quantity, unit, priceQuantity, taxCodeId, chargeCodeId } = l;
+    const touched = l.id === line.id && kind !== 'charge';
+    const splits = l.splits.map((s) => ({ id: s.id, jobId: s.jobId, costCodeId: s.costCodeId, quantity: s.quantity as number }));
+    const [head] = splits;
+    const price = touched && which % 4 === 0 ? (Math.round((l.price ?? 10_000) * (0.5 + share)) as never) : l.price;
+    if (touched && which % 4 === 1 && head?.jobId) head.costCodeId = yard.ids.codes[0];
+    if (touched && which % 4 === 2 && head !== undefined && head.quantity > 1) {
+      const given = Math.max(1, Math.floor(head.quantity * Math.min(share, 0.9)));
+      head.quantity -= given;
+      // The same job, code and need twice, or the other job.
+      const other = { ...head, id: undefined as never, quantity: given };
+      splits.push(which % 8 === 2 ? other : { ...other, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[2] });
+    }
+    const row = { id, kind, itemId, description, ourNumber, theirNumber, quantity, unit, priceQuantity, taxCodeId, chargeCodeId };
+    return { ...row, price, wantedOn: l.wantedOn ?? '', splits: splits as never };
+  });
+  const discount = {
+    kind: 'charge' as const,
+    itemId: null,
+    description: 'Discount',
+    ourNumber: '',
+    theirNumber: '',
+    quantity: 10_000 as never,
+    unit: 'C62',
+    price: -123_400 as never,
+    priceQuantity: 1,
+    taxCodeId: 2,
+    wantedOn: '',
+    chargeCodeId: null,
+    splits: [],
+  };
+  const text = { placeId: now.placeId, wantedOn: now.wantedOn ?? '', carrier: '', instructions: '' };
+  const all = which % 4 === 3 && lines.length < 6 ? [...lines, discount] : lines;
+  return changeOrder(await as('buyer'), { once, ...ref, ...text, lines: all });
+}

@@ -1,0 +1,379 @@
+import Big from 'big.js';
+import type { Db } from '@/store/connection';
+
+/**
+ * The plain witness: a second way to the same figures, by other means. It shares no code with the application but the
+ * connection. From the documents in a file (needs, orders, receipts, bills) it works out every line and every account,
+ * slowly and in the open: amounts with big.js, shares by handing out one unit after the other, deliveries and bills by
+ * replaying them in the order in which they were taken in and matched.
+ */
+
+Big.DP = 40;
+Big.RM = Big.roundHalfUp;
+
+type Row = Record<string, never> & Record<string, unknown>;
+export type Stages = { planned: number; drafted: number; onOrder: number; received: number; actual: number };
+export type Told = {
+  /** By line of the tab. */
+  readonly lines: Map<number, { account: string; stages: Stages }>;
+  /** By job and cost code, “-/-” for stores. */
+  readonly accounts: Map<string, Stages>;
+  /** What is left to buy of each need. */
+  readonly open: Map<number, number>;
+  readonly orders: Map<number, { net: number; gross: number }>;
+};
+
+const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
+const num = (v: unknown): number => Number(v);
+const whole = (b: Big): number => Number(b.round(0, Big.roundHalfUp).toString()) + 0;
+const DECIMALS: Record<string, number> = { GBP: 2, EUR: 2, JPY: 0, KWD: 3 };
+const places = (currency: unknown): number => DECIMALS[String(currency)] ?? 2;
+
+/** Hands a whole out by exact shares: each its floor, then one unit after the other to whoever lacks most. */
+function handOut(total: number, shares: readonly Big[]): number[] {
+  const floors = shares.map((s) => {
+    const cut = s.round(0, Big.roundDown);
+    return Number((cut.gt(s) ? cut.minus(1) : cut).toString());
+  });
+  const lacking = shares.map((s, k) => ({ k, lacks: s.minus(floors[k] ?? 0) }));
+  lacking.sort((a, b) => b.lacks.cmp(a.lacks) || a.k - b.k);
+  const left = total - floors.reduce((a, b) => a + b, 0);
+  for (let n = 0; n < Math.abs(left); n += 1) {
+    const turn = left > 0 ? n % lacking.length : lacking.length - 1 - (n % lacking.length);
+    const at = lacking[turn]?.k ?? 0;
+    floors[at] = (floors[at] ?? 0) + Math.sign(left);
+  }
+  return floors;
+}
+
+/** Hands a whole out by weights; a negative whole like its positive. */
+function byWeight(total: number, weights: readonly number[]): number[] {
+  const sum = weights.reduce((a, b) => a + b, 0);
+  const by = sum === 0 ? weights.map(() => 1) : weights;
+  const all = by.reduce((a, b) => a + b, 0);
+  const size = Math.abs(total);
+  const exact = by.map((w) => new Big(size).times(w).div(all));
+  const parts = exact.map((e) => Math.floor(Number(e.round(0, Big.roundDown).toString())));
+  const rests = by.map((w, k) => BigInt(size) * BigInt(w) - BigInt(parts[k] ?? 0) * BigInt(all));
+  for (let left = size - parts.reduce((a, b) => a + b, 0); left > 0; left -= 1) {
+    let best = 0;
+    rests.forEach((r, k) => (r > (rests[best] as bigint) ? (best = k) : undefined));
+    parts[best] = (parts[best] ?? 0) + 1;
+    rests[best] = -1n;
+  }
+  return parts.map((p) => (total < 0 && p !== 0 ? -p : p));
+}
+
+const lineNet = (quantity: unknown, price: unknown, per: unknown, currency: unknown): number =>
+  price === null
+    ? 0
+    : whole(new Big(num(quantity)).times(num(price)).div(num(per)).div(1e8).times(new Big(10).pow(places(currency))));
+
+const exchange = (amount: number, rate: unknown, from: unknown, to: unknown): number =>
+  whole(new Big(amount).times(String(rate)).times(new Big(10).pow(places(to) - places(from))));
+
+/** Net amounts with the tax that cannot be recovered, in the document's currency. */
+function withTax(lines: readonly { net: number; tax: Row }[]): number[] {
+  const costs = lines.map((l) => l.net);
+  const groups = new Set(lines.map((l) => `${l.tax.category} ${l.tax.rate}`));
+  for (const group of groups) {
+    const own = lines.map((l, k) => ({ ...l, k })).filter((l) => `${l.tax.category} ${l.tax.rate}` === group);
+    const rate = new Big(num(own[0]?.tax.rate)).div(10_000);
+    const total = whole(rate.times(own.reduce((a, l) => a + l.net, 0)));
+    const taxes = handOut(
+      total,
+      own.map((l) => rate.times(l.net)),
+    );
+    for (const code of new Set(own.map((l) => l.tax.id))) {
+      const mine = own.flatMap((l, j) => (l.tax.id === code ? [{ k: l.k, tax: taxes[j] ?? 0, of: l.tax }] : []));
+      const lost = new Big(10_000 - num(mine[0]?.of.recoverable)).div(10_000);
+      const sum = whole(lost.times(mine.reduce((a, m) => a + m.tax, 0)));
+      const parts = handOut(
+        sum,
+        mine.map((m) => lost.times(m.tax)),
+      );
+      mine.forEach((m, j) => (costs[m.k] = (costs[m.k] ?? 0) + (parts[j] ?? 0)));
+    }
+  }
+  return costs;
+}
+
+const grossOf = (lines: readonly { net: number; tax: Row }[]): number => {
+  const groups = new Map<string, { rate: number; base: number }>();
+  for (const l of lines) {
+    const key = `${l.tax.category} ${l.tax.rate}`;
+    groups.set(key, { rate: num(l.tax.rate), base: (groups.get(key)?.base ?? 0) + l.net });
+  }
+  const net = lines.reduce((a, l) => a + l.net, 0);
+  return net + [...groups.values()].reduce((a, g) => a + whole(new Big(g.base).times(g.rate).div(10_000)), 0);
+};
+
+type Part = { id: number; job: unknown; code: unknown; need: unknown; quantity: number; value: number; place: number };
+type Line = {
+  id: number;
+  order: unknown;
+  kind: string;
+  quantity: number;
+  many: number;
+  one: number;
+  parts: Part[];
+  state: string;
+  closed: boolean;
+  ended: boolean;
+};
+
+const inShares = (line: Line, q: number): number => whole(new Big(q).times(line.many).div(line.one));
+const place = (job: unknown, code: unknown): string => `${job ?? '-'}/${job === null ? '-' : (code ?? '-')}`;
+const UNSENT = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
+
+/** Money that follows other money: by job and code, in proportion to value. */
+function follow(amount: number, over: readonly { job: unknown; code: unknown; value: number }[], code: unknown) {
+  const targets: { job: unknown; code: unknown; value: number }[] = [];
+  for (const o of over) {
+    const to = { job: o.job, code: o.job === null ? null : (code ?? o.code) };
+    const known = targets.find((t) => t.job === to.job && t.code === to.code);
+    if (known === undefined) targets.push({ ...to, value: o.value });
+    else known.value += o.value;
+  }
+  const weights = targets.map((t) => Math.max(t.value, 0));
+  const parts = targets.length === 0 ? [] : byWeight(amount, weights);
+  return targets.map((t, k) => ({ job: t.job, code: t.code, value: parts[k] ?? 0 }));
+}
+
+/** What a charge was to cost each job when its order was sent; later changes of needs do not move it. */
+export type Memory = { readonly charges: Map<number, number> };
+
+/** Works everything out from the documents in the file, as they are now. */
+export async function witness(db: Db, memory: Memory): Promise<Told> {
+  const all = async (table: string, order = 'id') => (await db(table as never).orderBy(order)) as unknown as Row[];
+  const company = (await all('company'))[0] as Row;
+  const taxes = new Map((await all('taxCode')).map((t) => [t.id as unknown, t]));
+  const taxOf = (id: unknown): Row => taxes.get(id) as Row;
+  const suppliers = new Map((await all('supplier')).map((s) => [s.id as unknown, s]));
+  const needs = await all('need');
+  const orders = await all('purchaseOrder');
+  const orderLines = await all('orderLine', 'place');
+  const splits = await all('split', 'place');
+  const told: Told = { lines: new Map(), accounts: new Map(), open: new Map(), orders: new Map() };
+  const lines = new Map<number, Line>();
+
+  for (const order of orders) {
+    const own = orderLines.filter((l) => l.orderId === order.id);
+    const nets = own.map((l) => ({ net: lineNet(l.quantity, l.price, l.priceQuantity, order.currency), tax: taxOf(l.taxCodeId) }));
+    told.orders.set(num(order.id), { net: nets.reduce((a, n) => a + n.net, 0), gross: grossOf(nets) });
+    const costs = withTax(nets).map((c) => exchange(c, order.rate, order.currency, company.currency));
+    const goods: { job: unknown; code: unknown; value: number }[] = [];
+    for (const pass of ['goods', 'charges'])
+      for (const [k, l] of own.entries()) {
+        if ((l.kind === 'charge') !== (pass === 'charges')) continue;
+        const rows = splits.filter((s) => s.lineId === l.id);
+        const cost = costs[k] ?? 0;
+        const parts = rows.map((s): Part => ({
+          id: num(s.id),
+          job: s.jobId,
+          code: s.costCodeId,
+          need: s.needId,
+          quantity: num(s.quantity),
+          value: 0,
+          place: num(s.place),
+        }));
+        if (l.kind === 'charge') {
+          const values = follow(cost, goods, l.chargeCodeId);
+          for (const p of parts) {
+            const now = values.find((v) => v.job === p.job && v.code === p.code)?.value ?? NaN;
+            p.value = UNSENT.includes(String(order.state)) ? now : (memory.charges.get(p.id) ?? now);
+            memory.charges.set(p.id, p.value);
+          }
+        } else {
+          const values = byWeight(
+            cost,
+            parts.map((p) => p.quantity),
+          );
+          parts.forEach((p, j) => (p.value = values[j] ?? 0));
+          goods.push(...parts.map((p) => ({ job: p.job, code: p.code, value: p.value })));
+        }
+        const [closed, ended] = [l.closedShort !== null, l.billsEnded !== null];
+        const of = { quantity: num(l.quantity), many: num(l.factorMany), one: num(l.factorOne), closed, ended };
+        lines.set(num(l.id), { id: num(l.id), order: order.id, kind: String(l.kind), parts, state: String(order.state), ...of });
+      }
+  }
+  await replay(db, { company, lines, told, all, taxOf, needs });
+  plan(needs, lines, suppliers, taxOf, String(company.currency), told);
+  for (const { account, stages } of told.lines.values()) {
+    const sum = told.accounts.get(account) ?? none();
+    for (const s of Object.keys(sum) as (keyof Stages)[]) sum[s] += stages[s];
+    told.accounts.set(account, sum);
+  }
+  return told;
+}
+
+type Came = { received: number; billed: number; amount: number; claimed: number };
+const came = new WeakMap<Map<number, Line>, Map<number, Came>>();
+
+type Scene = {
+  company: Row;
+  lines: Map<number, Line>;
+  told: Told;
+  all: (table: string, order?: string) => Promise<Row[]>;
+  taxOf: (id: unknown) => Row;
+  needs: Row[];
+};
+
+/** Takes deliveries in and matches bills again, in the order of the journal. */
+async function replay(db: Db, { company, lines, told, all, taxOf, needs }: Scene): Promise<void> {
+  const state = new Map<number, Came>();
+  const at = (id: number): Came => {
+    const known = state.get(id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+    state.set(id, known);
+    return known;
+  };
+  const lineCame = new Map<number, { received: number; billed: number }>();
+  const ofLine = (id: number) => {
+    const known = lineCame.get(id) ?? { received: 0, billed: 0 };
+    lineCame.set(id, known);
+    return known;
+  };
+  const journal = (await db.raw(
+    "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'takeBack') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
+  )) as { action: string; subjectId: number }[];
+  const receiptLines = await all('receiptLine', 'receiptId');
+  const invoices = await all('invoice');
+  const invoiceLines = await all('invoiceLine', 'place');
+  const brought = new Map<number, [split: number, q: number][]>();
+  const wanted = (p: Part) => String(needs.find((n) => n.id === p.need)?.neededOn ?? '9999');
+  const cost = (invoice: Row) => {
+    const own = invoiceLines.filter((l) => l.invoiceId === invoice.id);
+    const costs = withTax(own.map((l) => ({ net: num(l.net), tax: taxOf(l.taxCodeId) })));
+    return own.map((l, k) => ({ l, cost: exchange(costs[k] ?? 0, invoice.rate, invoice.currency, company.currency) }));
+  };
+  /** What a bill takes of each part: what is in and not billed first, then what is ordered. */
+  const take = (line: Line, quantity: number): number[] => {
+    if (line.kind === 'charge') return line.parts.map(() => quantity);
+    const known = ofLine(line.id).billed;
+    let left = inShares(line, known + quantity) - inShares(line, known);
+    const got = line.parts.map(() => 0);
+    for (const upTo of ['received', 'quantity'] as const)
+      line.parts.forEach((p, k) => {
+        const limit = upTo === 'received' ? at(p.id).received : p.quantity;
+        const part = Math.max(0, Math.min(left, limit - at(p.id).billed - (got[k] ?? 0)));
+        got[k] = (got[k] ?? 0) + part;
+        left -= part;
+      });
+    got[got.length - 1] = (got.at(-1) ?? 0) + left;
+    return got;
+  };
+  for (const { action, subjectId } of journal) {
+    if (action === 'receive')
+      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+        const line = lines.get(num(r.lineId)) as Line;
+        const before = ofLine(line.id).received;
+        let left = inShares(line, before + num(r.accepted)) - inShares(line, before);
+        const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place);
+        order.forEach((p, k) => {
+          const room = Math.max(0, p.quantity - at(p.id).received);
+          const part = k === order.length - 1 ? left : Math.min(left, room);
+          at(p.id).received += part;
+          left -= part;
+          brought.set(subjectId, [...(brought.get(subjectId) ?? []), [p.id, part]]);
+        });
+        ofLine(line.id).received += num(r.accepted);
+      }
+    if (action === 'takeBack') {
+      for (const [split, q] of brought.get(subjectId) ?? []) at(split).received -= q;
+      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) ofLine(num(r.lineId)).received -= num(r.accepted);
+    }
+    if (action === 'matchInvoice') {
+      const invoice = invoices.find((i) => i.id === subjectId) as Row;
+      const beside: { job: unknown; code: unknown; value: number }[] = [];
+      const parts = [...lines.values()]
+        .filter((l) => l.order === invoice.orderId)
+        .flatMap((l) => l.parts);
+      for (const { l, cost: amount } of cost(invoice)) {
+        if (l.lineId === null) {
+          if (l.spread === 1) beside.push(...follow(amount, parts, l.costCodeId));
+          else beside.push({ job: l.jobId, code: l.costCodeId, value: amount });
+          continue;
+        }
+        const line = lines.get(num(l.lineId)) as Line;
+        const got = take(line, num(l.quantity));
+        const amounts = byWeight(amount, line.kind === 'charge' ? line.parts.map((p) => Math.abs(p.value)) : got);
+        line.parts.forEach((p, k) => {
+          at(p.id).billed += got[k] ?? 0;
+          at(p.id).amount += amounts[k] ?? 0;
+        });
+        ofLine(line.id).billed += num(l.quantity);
+      }
+      const off = num(invoice.typedTotal) - num(invoice.gross);
+      if (off !== 0) beside.push(...follow(exchange(off, invoice.rate, invoice.currency, company.currency), parts, null));
+      for (const b of beside) {
+        const account = place(b.job, b.code);
+        const sum = told.accounts.get(account) ?? none();
+        sum.actual += b.value;
+        told.accounts.set(account, sum);
+      }
+    }
+  }
+  // What bills that wait claim of lines that have ended.
+  for (const line of [...lines.values()].filter((l) => l.closed || l.ended)) {
+    const waiting = invoiceLines.filter(
+      (l) => l.lineId === line.id && ['entered', 'held'].includes(String(invoices.find((i) => i.id === l.invoiceId)?.state)),
+    );
+    const quantity = waiting.reduce((a, l) => a + num(l.quantity), 0);
+    if (quantity > 0) take(line, quantity).forEach((q, k) => (at((line.parts[k] as Part).id).claimed = q));
+  }
+  for (const line of lines.values())
+    for (const p of line.parts) told.lines.set(p.id, { account: place(p.job, p.code), stages: stagesOf(line, p, at(p.id)) });
+  came.set(lines, state);
+}
+
+function stagesOf(line: Line, part: Part, c: Came): Stages {
+  const stages = none();
+  if (line.state === 'calledOff') return stages;
+  if (UNSENT.includes(line.state)) return { ...stages, drafted: part.value };
+  const worth = (q: number): number => {
+    const exact = (x: number) => whole(new Big(part.value).times(x).div(part.quantity));
+    return q <= part.quantity ? exact(q) : part.value + exact(q - part.quantity);
+  };
+  stages.actual = c.amount;
+  if (line.ended) return stages;
+  if (c.received > c.billed) stages.received = worth(c.received) - worth(c.billed);
+  const reached = Math.min(Math.max(c.received, c.billed), part.quantity);
+  const expected = line.closed ? Math.min(Math.max(c.received, c.billed + c.claimed), part.quantity) : part.quantity;
+  stages.onOrder = worth(Math.max(expected, reached)) - worth(reached);
+  return stages;
+}
+
+function plan(
+  needs: Row[],
+  lines: Map<number, Line>,
+  suppliers: Map<unknown, Row>,
+  taxOf: (id: unknown) => Row,
+  currency: string,
+  told: Told,
+): void {
+  const state = came.get(lines) as Map<number, Came>;
+  for (const need of needs) {
+    let covered = 0;
+    for (const line of lines.values())
+      for (const p of line.parts) {
+        if (p.need !== need.id || line.state === 'calledOff') continue;
+        const c = state.get(p.id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+        covered +=
+          (line.closed || line.ended) && !UNSENT.includes(line.state)
+            ? Math.max(c.received, c.billed + c.claimed)
+            : Math.max(p.quantity, c.received);
+      }
+    const open = Math.max(0, num(need.quantity) - covered);
+    told.open.set(num(need.id), open);
+    const net = lineNet(open, need.price, need.priceQuantity, currency);
+    const supplier = suppliers.get(need.supplierId);
+    const tax = supplier === undefined ? undefined : taxOf(supplier.taxCodeId);
+    const lost =
+      tax === undefined
+        ? 0
+        : whole(
+            new Big(whole(new Big(net).times(num(tax.rate)).div(10_000))).times(10_000 - num(tax.recoverable)).div(10_000),
+          );
+    told.lines.set(num(need.id), { account: place(need.jobId, need.costCodeId), stages: { ...none(), planned: net + lost } });
+  }
+}
