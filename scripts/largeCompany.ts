@@ -1,7 +1,8 @@
 import { plusDays, type Day } from '@/core/calendar/workdays';
+import { PAR } from '@/core/money/rate';
 import { hashPassword } from '@/actions/people';
 import type { Db } from '@/store/connection';
-import { post } from '@/store/ledger';
+import { postOne } from '@/store/ledger';
 import { insertPerson } from '@/store/people';
 import { chunks, insertMany } from '@/store/rows';
 
@@ -113,8 +114,14 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
       price: 10_000 * (1 + pick(400)),
       supplierId: 1 + ((item - 1) % SIZE.suppliers),
       neededOn: day(pick(160) - 80),
+      addedOn: day(-190),
     };
   });
+  await insertMany(
+    db,
+    'tabLine',
+    needs.map((n) => ({ id: n.id, kind: 'need', words: n.description })),
+  );
   await insertMany(db, 'need', needs);
   const happening = (event: string, on: number) => ({
     event,
@@ -124,7 +131,11 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
     day: day(on),
     at: day(on),
   });
-  await post(db, happening('Quote won', -190), { needIds: needs.map((n) => n.id) });
+  await postOne(
+    db,
+    happening('Quote won', -190),
+    needs.map((n) => n.id),
+  );
   tell('needs');
 
   const states = (k: number) =>
@@ -143,10 +154,11 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
     supplierId: 1 + (k % SIZE.suppliers),
     state: 'drafting',
     currency: 'GBP',
-    rate: 1_000_000,
+    rate: PAR,
     placeId: 1,
     wantedOn: day(pick(120) - 100),
     madeBy: 2,
+    madeOn: day(-150),
     madeAt: day(-150),
     net: 0,
     gross: 0,
@@ -161,6 +173,7 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
       description: `Part ${1 + (k % SIZE.items)}`,
       quantity: 10_000 * (2 + pick(20)),
       unit: 'C62',
+      shareUnit: 'C62',
       price: 10_000 * (1 + pick(300)),
       taxCodeId: 1,
       wantedOn: day(pick(120) - 60),
@@ -169,25 +182,29 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
   await insertMany(db, 'orderLine', lines);
   const splits = lines.map((l, k) => {
     const need = k < SIZE.needs * 0.85 ? needs[k] : undefined;
-    const covers = need === undefined ? 0 : k % 2 === 0 ? need.quantity : Math.min(need.quantity, 10_000);
     return {
-      id: k + 1,
+      id: SIZE.needs + k + 1,
       lineId: l.id,
+      place: 1,
       jobId: need?.jobId ?? 1 + pick(SIZE.jobs),
       costCodeId: need?.costCodeId ?? 1 + pick(8),
       needId: need?.id ?? null,
       quantity: l.quantity,
-      covers,
       value: l.net,
     };
   });
+  await insertMany(
+    db,
+    'tabLine',
+    splits.map((s, k) => ({ id: s.id, kind: 'split', words: lines[k]?.description })),
+  );
   await insertMany(db, 'split', splits);
   await db.raw(
     'update purchase_order set net = (select sum(net) from order_line l where l.order_id = purchase_order.id)',
   );
   await db.raw('update purchase_order set gross = net * 12 / 10');
-  const all = { splitIds: splits.map((s) => s.id), needIds: needs.map((n) => n.id) };
-  await post(db, happening('Order drafted', -150), all);
+  const all = [...splits, ...needs].map((l) => l.id);
+  await postOne(db, happening('Order drafted', -150), all);
   tell('orders drafted');
 
   for (const part of chunks(orders))
@@ -196,17 +213,33 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
         await db('purchaseOrder')
           .where({ id: o.id })
           .update({ state: states(o.id), sentOn: day(-140) });
-  await post(db, happening('Order sent', -140), all);
+  await postOne(db, happening('Order sent', -140), all);
   tell('orders sent');
   await db.raw(
     "update split set received = quantity where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state in ('allIn', 'settled') or (o.state = 'partIn' and l.place = 1))",
   );
-  await post(db, happening('Received', -60), { splitIds: all.splitIds });
+  await takeIn(db, day(-60));
+  await postOne(db, happening('Received', -60), all);
   tell('deliveries taken in');
   await bill(db, day(-30));
-  await post(db, happening('Invoice matched', -30), { splitIds: all.splitIds });
+  await postOne(db, happening('Invoice matched', -30), all);
   await db.raw('ANALYZE');
   tell('invoices matched');
+}
+
+/** One receipt for each order that has something in. */
+async function takeIn(db: Db, on: Day): Promise<void> {
+  await db.raw(
+    "insert into receipt (id, order_id, number, person_id, day, at) select id, id, 'R-' || id, 2, ?, ? from purchase_order where state in ('partIn', 'allIn', 'settled')",
+    [on, on],
+  );
+  await db.raw(
+    'insert into receipt_split (receipt_id, split_id, quantity) select l.order_id, s.id, s.received from split s join order_line l on l.id = s.line_id where s.received > 0',
+  );
+  await db.raw(
+    'insert into receipt_line (receipt_id, line_id, accepted) select l.order_id, l.id, s.received from split s join order_line l on l.id = s.line_id where s.received > 0',
+  );
+  await db.raw('update order_line set received = (select sum(received) from split s where s.line_id = order_line.id)');
 }
 
 async function bill(db: Db, on: Day): Promise<void> {
@@ -214,12 +247,13 @@ async function bill(db: Db, on: Day): Promise<void> {
     "update split set billed = quantity, billed_amount = value where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state = 'settled')",
   );
   await db.raw(
-    "insert into invoice (order_id, supplier_id, number, day, due_on, state, currency, rate, net, tax, gross, typed_total, entered_by, entered_at) select id, supplier_id, 'B' || id, ?, ?, case state when 'settled' then 'matched' else 'entered' end, 'GBP', 1000000, net, gross - net, gross, gross, 2, ? from purchase_order where state in ('settled', 'allIn')",
+    "insert into invoice (order_id, supplier_id, number, day, due_on, state, currency, rate, net, tax, gross, typed_total, entered_by, entered_at) select id, supplier_id, 'B' || id, ?, ?, case state when 'settled' then 'matched' else 'entered' end, 'GBP', '1', net, gross - net, gross, gross, 2, ? from purchase_order where state in ('settled', 'allIn')",
     [on, on, on],
   );
   await db.raw(
-    'insert into invoice_line (invoice_id, line_id, quantity, price, price_quantity, tax_code_id, net) select i.id, l.id, l.quantity, l.price, 1, 1, l.net from invoice i join order_line l on l.order_id = i.order_id',
+    'insert into invoice_line (invoice_id, place, line_id, quantity, price, price_quantity, tax_code_id, net) select i.id, l.place, l.id, l.quantity, l.price, 1, 1, l.net from invoice i join order_line l on l.order_id = i.order_id',
   );
+  await db.raw('update order_line set billed = (select sum(billed) from split s where s.line_id = order_line.id)');
   await db.raw(
     "insert into invoice_split (invoice_line_id, split_id, quantity, amount) select n.id, s.id, s.billed, s.billed_amount from invoice i join invoice_line n on n.invoice_id = i.id join split s on s.line_id = n.line_id where i.state = 'matched'",
   );
@@ -241,7 +275,7 @@ async function base(db: Db): Promise<void> {
     orderPattern: 'K{yy}-{00000}',
     freightCodeId: 8,
   });
-  await db('deliveryPlace').insert({ id: 1, name: 'Yard', address: 'Quay' });
+  await insertMany(db, 'deliveryPlace', [{ id: 1, name: 'Yard', address: 'Quay' }]);
   const passwordHash = await hashPassword('not used here');
   await insertPerson(db, { name: 'The Lead', email: 'lead@large.example', passwordHash, roles: ['lead'] });
   await insertPerson(db, {

@@ -6,6 +6,7 @@ import { DEMO_PASSWORD, seedDemo } from '@/demo/seed';
 import { deliver } from '@/formats/mail/deliver';
 import { startMailServer } from '@/standins/mailServer';
 import { open } from '@/store/connection';
+import { WrongAge } from '@/store/migrate';
 
 const [mode = 'company', ...flags] = process.argv.slice(2);
 const host = process.env.KETTLE_HOST ?? '127.0.0.1';
@@ -29,6 +30,17 @@ async function makeDemo(file: string, smtp: string): Promise<void> {
   await db.destroy();
 }
 
+/** Opens the file once before it is served, so that one of another age is told of in plain words. */
+async function check(file: string): Promise<void> {
+  try {
+    await (await open(file)).db.destroy();
+  } catch (error) {
+    if (!(error instanceof WrongAge)) throw error;
+    console.error(`\n${error.message}\n`);
+    process.exit(1);
+  }
+}
+
 function serve(env: Record<string, string>): void {
   const next = spawn(
     process.execPath,
@@ -50,11 +62,13 @@ if (mode === 'seed') {
     Number(process.env.KETTLE_MAIL_PORT ?? 0),
   );
   await makeDemo(file, mail.url);
+  await check(file);
   console.log(
     `\nKettle Tab with the sample company: http://${host}:${port}\nSign in as mina@wrackline.example (buyer), or anybody else on the sign-in page; the password is “${DEMO_PASSWORD}”.\nStart over with: npm run demo -- --fresh\n`,
   );
   serve({ KETTLE_FILE: file, KETTLE_SMTP: mail.url, KETTLE_DEMO: '1' });
 } else {
+  await check(process.env.KETTLE_FILE ?? join('data', 'kettle.sqlite'));
   console.log(`\nKettle Tab: http://${host}:${port}\n`);
   serve({});
 }

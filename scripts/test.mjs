@@ -26,6 +26,9 @@ function ensureChromium() {
   process.exit(1);
 }
 
+// Files in memory make the tests of real files twice as fast.
+if (existsSync('/dev/shm')) process.env.TMPDIR = '/dev/shm';
+
 const sums = { passed: 0, failed: 0 };
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 

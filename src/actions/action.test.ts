@@ -61,7 +61,9 @@ describe('an action', () => {
       input: z.object({}),
       run: async ({ trx }) => void (await trx('supplier').where({ id: 1 }).update({ name: 'Renamed in silence' })),
     });
-    await expect(silent(await yard.as('buyer'), {})).rejects.toThrow('silent changed something and left no audit record');
+    await expect(silent(await yard.as('buyer'), {})).rejects.toThrow(
+      'silent changed something and left no audit record',
+    );
     expect(await nameOf()).toBe('Eelmoor Metals');
   });
 

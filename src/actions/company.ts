@@ -10,9 +10,7 @@ import { days, requiredDay, text } from './fields';
 
 const SUBJECTS = [['company', 1]] as const;
 
-const country = z
-  .string()
-  .regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.');
+const country = z.string().regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.');
 
 /** Saves how the company works: its week, what receiving takes, and what is passed without a question. */
 export const saveCompany = defineAction({

@@ -218,15 +218,26 @@ async function settleLines(trx: Work['trx'], order: StoredOrder, typed: readonly
     });
     const item = items.get(line.itemId ?? 0);
     const part = parts.get(partKey(order.supplierId, line.itemId));
-    const listed = (unit: string) => (item && part && line.unit === part.terms.unit ? factorOf(unit, item.unit, part) : undefined);
-    const units = unitsOf(line, stored, splits.some((s) => s.needId !== null), listed);
+    const listed = (unit: string) =>
+      item && part && line.unit === part.terms.unit ? factorOf(unit, item.unit, part) : undefined;
+    const units = unitsOf(
+      line,
+      stored,
+      splits.some((s) => s.needId !== null),
+      listed,
+    );
     if (units === undefined)
       return refuse(
         'line.unit',
         `${line.description} is for a need in ${unitOf(stored?.shareUnit ?? line.unit).name}s, and ${unitOf(line.unit).name}s cannot be converted to that.`,
         `lines.${k}.unit`,
       );
-    return { ...line, ...units, carriage: stored?.carriage ?? false, splits: line.kind === 'charge' ? (stored?.splits ?? []) : splits };
+    return {
+      ...line,
+      ...units,
+      carriage: stored?.carriage ?? false,
+      splits: line.kind === 'charge' ? (stored?.splits ?? []) : splits,
+    };
   });
 }
 
@@ -248,14 +259,15 @@ function unitsOf(
 /** Money goes to live jobs only, with taxes that there are; what stood there before may stay. */
 async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<void> {
   const taxes = new Set((await trx('taxCode').select('id')).map((t) => t.id));
-  if (typed.some((l) => !taxes.has(l.taxCodeId))) refuse('line.tax', 'A line carries a tax that is not there any more.');
+  if (typed.some((l) => !taxes.has(l.taxCodeId)))
+    refuse('line.tax', 'A line carries a tax that is not there any more.');
   const before = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
   const added = typed.flatMap((l) => l.splits.flatMap((s) => (before.has(s.jobId) ? [] : (s.jobId ?? []))));
   const jobs = await whereIn(trx, 'job', 'id', added);
   const closed = jobs.find((j) => j.state !== 'live');
-  if (closed !== undefined)
-    refuse('job.state', `Job ${closed.number} is not live, so nothing can be ordered for it.`);
-  if (jobs.length < new Set(added).size) refuse('job.missing', 'A job that a line is charged to is not there any more.');
+  if (closed !== undefined) refuse('job.state', `Job ${closed.number} is not live, so nothing can be ordered for it.`);
+  if (jobs.length < new Set(added).size)
+    refuse('job.missing', 'A job that a line is charged to is not there any more.');
   typed.forEach((l, k) => {
     if (l.kind !== 'charge' && l.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null)))
       refuse(
@@ -325,7 +337,9 @@ async function endLine(
     'This line',
   );
   allow(end.fault(await factsOf(trx, order), { ...progressOf(line), description: line.description }));
-  await trx('orderLine').where({ id: lineId }).update({ [end.column]: reason });
+  await trx('orderLine')
+    .where({ id: lineId })
+    .update({ [end.column]: reason });
   await refreshProgress(trx, orderId);
   touch(end.event, 'order', orderId, tabLinesOf({ lines: [line] }));
   await audit({

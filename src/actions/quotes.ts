@@ -14,8 +14,7 @@ import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Wo
 import { text } from './fields';
 import { counted } from '@/core/words';
 
-const quoteOf = async (trx: Work['trx'], id: number) =>
-  found(await trx('quote').where({ id }).first(), 'This quote');
+const quoteOf = async (trx: Work['trx'], id: number) => found(await trx('quote').where({ id }).first(), 'This quote');
 
 function stillOpen(quote: Quote): void {
   if (quote.state === 'won' || quote.state === 'lost')

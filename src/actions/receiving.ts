@@ -92,7 +92,8 @@ async function takeIn(
     'receiptSplit',
     allotted.map((a) => ({ receiptId, ...a })),
   );
-  for (const { lineId, accepted } of lines) await trx('orderLine').where({ id: lineId }).increment('received', accepted);
+  for (const { lineId, accepted } of lines)
+    await trx('orderLine').where({ id: lineId }).increment('received', accepted);
   for (const { splitId, quantity: q } of allotted) await trx('split').where({ id: splitId }).increment('received', q);
   return receiptId;
 }
@@ -106,8 +107,12 @@ export const takeBack = defineAction({
     const { trx, audit, touch } = work;
     const receipt = found(await trx('receipt').where({ id: receiptId }).first(), 'This receipt');
     const order = found(await findOrder(trx, receipt.orderId), 'This order');
-    const [came, parts] = [await trx('receiptLine').where({ receiptId }), await trx('receiptSplit').where({ receiptId })];
-    const back = receipt.reversesId !== null || (await trx('receipt').where({ reversesId: receiptId }).first('id')) !== undefined;
+    const [came, parts] = [
+      await trx('receiptLine').where({ receiptId }),
+      await trx('receiptSplit').where({ receiptId }),
+    ];
+    const back =
+      receipt.reversesId !== null || (await trx('receipt').where({ reversesId: receiptId }).first('id')) !== undefined;
     const own = order.lines.filter((l) => came.some((c) => c.lineId === l.id));
     allow(
       takeBackFault(

@@ -36,7 +36,11 @@ export const saveSupplier = defineAction({
       await audit({ words: `Added supplier ${input.name}`, subjects: [['supplier', made]], after: row });
       return { id: made };
     }
-    const before = sameVersion(found(await trx('supplier').where({ id }).first(), 'This supplier'), version, 'This supplier');
+    const before = sameVersion(
+      found(await trx('supplier').where({ id }).first(), 'This supplier'),
+      version,
+      'This supplier',
+    );
     await trx('supplier')
       .where({ id })
       .update({ ...row, version: version + 1 });

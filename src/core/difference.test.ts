@@ -9,7 +9,15 @@ describe('what changed of a record', () => {
 
   it('knows the rows of a list by their id, so that one taken off moves no other', () =>
     expect(
-      difference({ lines: [{ id: 7, quantity: 1 }, { id: 9, quantity: 2 }] }, { lines: [{ id: 9, quantity: 3 }] }),
+      difference(
+        {
+          lines: [
+            { id: 7, quantity: 1 },
+            { id: 9, quantity: 2 },
+          ],
+        },
+        { lines: [{ id: 9, quantity: 3 }] },
+      ),
     ).toEqual({
       'lines.#7': { from: { id: 7, quantity: 1 } },
       'lines.#9.quantity': { from: 2, to: 3 },
@@ -19,7 +27,10 @@ describe('what changed of a record', () => {
     expect(difference({ a: 1 }, { b: 2 })).toEqual({ a: { from: 1 }, b: { to: 2 } }));
 
   it('is empty only for equal records', () => {
-    const record = fc.dictionary(fc.constantFrom('a', 'b', 'c'), fc.oneof(fc.integer(), fc.string(), fc.constant(null)));
+    const record = fc.dictionary(
+      fc.constantFrom('a', 'b', 'c'),
+      fc.oneof(fc.integer(), fc.string(), fc.constant(null)),
+    );
     fc.assert(
       fc.property(record, record, (a, b) => {
         const same = Object.keys(difference(a, b)).length === 0;

@@ -8,7 +8,9 @@ const isFields = (value: unknown): value is Fields =>
 
 /** Rows of a list are known by their id where they have one, so that one taken off moves no other. */
 const keysOf = (list: readonly unknown[]): Fields =>
-  Object.fromEntries(list.map((row, k) => [isFields(row) && row.id !== undefined ? `#${String(row.id)}` : String(k), row]));
+  Object.fromEntries(
+    list.map((row, k) => [isFields(row) && row.id !== undefined ? `#${String(row.id)}` : String(k), row]),
+  );
 
 const asFields = (value: unknown): Fields | undefined =>
   Array.isArray(value) ? keysOf(value) : isFields(value) ? value : undefined;

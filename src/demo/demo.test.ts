@@ -39,8 +39,7 @@ const distinct = async (table: string, column: string) =>
   ((await db(table).distinct(column).orderBy(column)) as Record<string, string>[]).map((r) => r[column]);
 
 describe('the sample company', () => {
-  it('has a ledger that is right to the penny', async () =>
-    expect(await findUnproven(db)).toEqual([]));
+  it('has a ledger that is right to the penny', async () => expect(await findUnproven(db)).toEqual([]));
 
   it('has jobs of every kind and in every state', async () => {
     expect(await distinct('job', 'kind')).toEqual(['contract', 'make', 'repair']);

@@ -16,9 +16,14 @@ export const holidayCountries = (): { readonly code: string; readonly name: stri
 };
 
 /** The public holidays of a country in some years, one for each day. */
-export function publicHolidays(country: string, years: readonly number[]): { readonly day: Day; readonly name: string }[] {
+export function publicHolidays(
+  country: string,
+  years: readonly number[],
+): { readonly day: Day; readonly name: string }[] {
   const [code = '', region] = country.split('-');
   const calendar = region === undefined ? new Holidays(code) : new Holidays(code, region);
   const found = years.flatMap((year) => calendar.getHolidays(year) ?? []).filter((h) => h.type === 'public');
-  return [...new Map(found.map((h) => [h.date.slice(0, 10), { day: h.date.slice(0, 10) as Day, name: h.name }])).values()];
+  return [
+    ...new Map(found.map((h) => [h.date.slice(0, 10), { day: h.date.slice(0, 10) as Day, name: h.name }])).values(),
+  ];
 }

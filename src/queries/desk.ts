@@ -79,13 +79,13 @@ async function drafts(db: Db): Promise<Group> {
     .join('supplier as s', 's.id', 'o.supplierId')
     .whereIn('o.state', SENDABLE)
     .orderBy('o.id')
-    .select(
-      'o.number',
-      'o.net',
-      'o.currency',
-      's.name',
-      mailFailed(db),
-    )) as { number: string; net: number; currency: string; name: string; failed: number }[];
+    .select('o.number', 'o.net', 'o.currency', 's.name', mailFailed(db))) as {
+    number: string;
+    net: number;
+    currency: string;
+    name: string;
+    failed: number;
+  }[];
   const rows = found.slice(0, SHOWN).map((o): Waiting => ({
     word: o.failed ? 'Failed' : 'Draft',
     weight: o.failed ? 'over' : 'care',

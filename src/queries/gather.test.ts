@@ -38,17 +38,22 @@ describe('what a purchase does to budgets', () => {
   });
 
   it('says what minimum and pack add, and where it goes', async () => {
-    await insertMany(yard.db, 'supplierPart', [{
-      supplierId: yard.ids.suppliers[0],
-      itemId: yard.ids.items[1],
-      unit: 'XRL',
-      factorMany: 60,
-      factorOne: 1,
-      pack: 10_000,
-    }]);
+    await insertMany(yard.db, 'supplierPart', [
+      {
+        supplierId: yard.ids.suppliers[0],
+        itemId: yard.ids.items[1],
+        unit: 'XRL',
+        factorMany: 60,
+        factorOne: 1,
+        pack: 10_000,
+      },
+    ]);
     await insertMany(yard.db, 'priceBreak', [{ partId: 1, fromQuantity: 0, price: 1_770_000 }]);
     const needId = await yard.need({ item: yard.ids.items[1], quantity: 110 });
-    const view = await loadGatherPreview(yard.db, await buyer(), TODAY, { picks: [{ needId, buy: q(110) }], joins: {} });
+    const view = await loadGatherPreview(yard.db, await buyer(), TODAY, {
+      picks: [{ needId, buy: q(110) }],
+      joins: {},
+    });
     expect(view.bundles[0]).toMatchObject({
       goods: 35_400,
       lines: 1,

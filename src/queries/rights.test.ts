@@ -42,7 +42,11 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
   ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [], TODAY)],
-  ['what picks would make, told', 'draft orders', (p) => loadGatherPreview(yard.db, p, TODAY, { picks: [], joins: {} })],
+  [
+    'what picks would make, told',
+    'draft orders',
+    (p) => loadGatherPreview(yard.db, p, TODAY, { picks: [], joins: {} }),
+  ],
   ['what Gather filters by', 'draft orders', (p) => loadGatherForm(yard.db, p)],
   ['a quote file', 'import quotes', (p) => checkQuoteFile(yard.db, p, TODAY, 1)],
   ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],

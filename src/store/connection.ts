@@ -17,7 +17,13 @@ const camelKeys = (row: unknown): unknown =>
 
 type Pragmatic = { pragma: (text: string) => unknown };
 
-const SETTINGS = ['journal_mode = WAL', 'foreign_keys = ON', 'busy_timeout = 5000', 'synchronous = FULL', 'cache_size = -32000'];
+const SETTINGS = [
+  'journal_mode = WAL',
+  'foreign_keys = ON',
+  'busy_timeout = 5000',
+  'synchronous = FULL',
+  'cache_size = -32000',
+];
 
 type Use = { readonly connections?: number; readonly settings?: readonly string[] };
 

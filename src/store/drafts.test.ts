@@ -47,8 +47,8 @@ describe('planning orders from picks', () => {
     const both = await planOrders(
       yard.db,
       [
-      { needId: a, buy: q(30) },
-      { needId: b, buy: q(10) },
+        { needId: a, buy: q(30) },
+        { needId: b, buy: q(10) },
       ],
       TODAY,
     );
@@ -63,8 +63,8 @@ describe('planning orders from picks', () => {
     const over = await planOrders(
       yard.db,
       [
-      { needId: small, buy: q(10) },
-      { needId: large, buy: q(50) },
+        { needId: small, buy: q(10) },
+        { needId: large, buy: q(50) },
       ],
       TODAY,
     );
@@ -99,8 +99,8 @@ describe('planning orders from picks', () => {
     const plan = await planOrders(
       yard.db,
       [
-      { needId: late, buy: q(1) },
-      { needId: soon, buy: q(1) },
+        { needId: late, buy: q(1) },
+        { needId: soon, buy: q(1) },
       ],
       TODAY,
     );
@@ -117,7 +117,10 @@ describe('planning orders from picks', () => {
 
   it('keeps the tab in the company’s currency', async () => {
     await inEuro();
-    await yard.db('supplier').where({ id: yard.ids.suppliers[0] }).update({ carriage: 0 as Minor });
+    await yard
+      .db('supplier')
+      .where({ id: yard.ids.suppliers[0] })
+      .update({ carriage: 0 as Minor });
     await yard.draft([{ needId: await yard.need({ price: 8 }), buy: q(12) }]);
     expect(await yard.tab()).toEqual({ drafted: 9600 });
   });
@@ -149,7 +152,10 @@ describe('what is to decide on a job', () => {
   it('is told with where to settle it', async () => {
     const needId = await yard.need({ neededOn: '2026-05-13' });
     const order = await yard.send(await yard.draft([{ needId, buy: q(5) }]));
-    await yard.db('purchaseOrder').where({ id: order.id }).update({ wantedOn: '2026-05-01' as Day });
+    await yard
+      .db('purchaseOrder')
+      .where({ id: order.id })
+      .update({ wantedOn: '2026-05-01' as Day });
     const { id } = must(await yard.bill(order, 5));
     const { actor } = await yard.as('buyer');
     const job = { id: yard.ids.jobs[0], number: '412' };

@@ -135,9 +135,7 @@ export async function planOrders(
     const value = add(b.goods, ...old.filter((l) => l.kind !== 'charge').map((l) => l.net));
     const before = old.filter((l) => !isEarned(l, value, carriageOf(supplier)));
     const carriage =
-      into === undefined && b.carriage > 0
-        ? [carriageLine(supplier, b.carriage, context.company.freightCodeId)]
-        : [];
+      into === undefined && b.carriage > 0 ? [carriageLine(supplier, b.carriage, context.company.freightCodeId)] : [];
     const lines = [...before, ...goods, ...carriage];
     const rate = into?.rate ?? (context.rates.get(supplier.currency) as Rate);
     refusals.push(...draftFaults(lines, supplier.currency).map((r) => ({ ...r, field: undefined })));

@@ -115,12 +115,7 @@ export const differencesOf = ({ lines, total }: Comparison): Difference[] => [
 
 /** What the held differences come to, each for itself, in the company's currency. */
 export const heldInCompany = (comparison: Comparison, companyCurrency: string): Minor =>
-  convert(
-    heldSize(differencesOf(comparison)),
-    comparison.invoice.currency,
-    companyCurrency,
-    comparison.invoice.rate,
-  );
+  convert(heldSize(differencesOf(comparison)), comparison.invoice.currency, companyCurrency, comparison.invoice.rate);
 
 /** A cost of a bill beside its order lines, in the company's currency. */
 export type BesideCost = Target & {
@@ -139,8 +134,14 @@ export type Billing = {
 /** What matching bills: every minor unit of it goes to a split, or to a job or stores beside them. */
 export async function billingOf(db: Db, { invoice, order, lines, total }: Comparison): Promise<Billing> {
   const { currency } = await loadCompany(db);
-  const taxed = lines.map((l): TaxedLine => ({ net: l.line.net, kind: l.order?.kind ?? 'charge', taxCodeId: l.line.taxCodeId }));
-  const costs = jobCosts(taxed, await loadTaxCodes(db)).map((c) => convert(c, invoice.currency, currency, invoice.rate));
+  const taxed = lines.map((l): TaxedLine => ({
+    net: l.line.net,
+    kind: l.order?.kind ?? 'charge',
+    taxCodeId: l.line.taxCodeId,
+  }));
+  const costs = jobCosts(taxed, await loadTaxCodes(db)).map((c) =>
+    convert(c, invoice.currency, currency, invoice.rate),
+  );
   const values = valuesOf(order);
   const parts = lines.flatMap(({ line, order: own }, k) => {
     if (own === undefined) return [];

@@ -40,14 +40,12 @@ export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Ma
   );
   const lines = rows
     .sort((a, b) => a.place - b.place)
-    .map(
-      ({ factorMany, factorOne, carriage, ...row }): StoredLine => ({
-        ...row,
-        carriage: carriage === 1,
-        factor: { many: factorMany, one: factorOne },
-        splits: (splits.get(row.id) ?? []).sort((a, b) => a.place - b.place),
-      }),
-    );
+    .map(({ factorMany, factorOne, carriage, ...row }): StoredLine => ({
+      ...row,
+      carriage: carriage === 1,
+      factor: { many: factorMany, one: factorOne },
+      splits: (splits.get(row.id) ?? []).sort((a, b) => a.place - b.place),
+    }));
   return groupBy(lines, (l) => l.orderId);
 }
 
@@ -95,12 +93,7 @@ export async function saveLines(
   await trx('purchaseOrder').where({ id: head.id }).update({ net, gross });
 }
 
-async function saveSplits(
-  trx: Db,
-  lineId: number,
-  words: string,
-  splits: readonly ValuedSplit[],
-): Promise<void> {
+async function saveSplits(trx: Db, lineId: number, words: string, splits: readonly ValuedSplit[]): Promise<void> {
   const fresh = await openTabLines(
     trx,
     'split',

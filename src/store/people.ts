@@ -26,8 +26,7 @@ export async function findPerson(db: Db, id: number): Promise<Person | undefined
   return { id: personId, name, email, theme, roles };
 }
 
-export const findByEmail = async (db: Db, email: string) =>
-  withRoles(db, await db('person').where({ email }).first());
+export const findByEmail = async (db: Db, email: string) => withRoles(db, await db('person').where({ email }).first());
 
 export async function insertPerson(
   db: Db,

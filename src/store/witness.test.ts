@@ -13,8 +13,15 @@ const step: fc.Arbitrary<Step> = fc.record({
 });
 const history = fc.record({
   currency: fc.constantFrom(['EUR', '0.8624'] as const, ['JPY', '0.00512'] as const, ['KWD', '2.6123'] as const),
-  days: fc.array(fc.array(step, { minLength: 3, maxLength: 6 }), { minLength: 3, maxLength: 7 }),
+  days: fc.array(fc.array(step, { minLength: 4, maxLength: 8 }), { minLength: 4, maxLength: 7 }),
 });
+
+/** So that there is something to receive and to bill from the first day on. */
+const BEGIN: readonly Step[] = [
+  { act: 'draft', which: 0, share: 0.7 },
+  { act: 'draft', which: 3, share: 1 },
+  { act: 'send', which: 1, share: 1 },
+];
 
 const STAGES = ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const;
 const none = { planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 };
@@ -46,27 +53,41 @@ async function compareNow(yard: TestCompany, told: Told, when: string): Promise<
   for (const [id, { stages }] of told.lines) compare(`${when}, line ${id}`, lines.get(id), stages);
   for (const need of await yard.db('need').select('id', 'open')) {
     figures += 1;
-    if (told.open.get(need.id) !== need.open) disagreed.push(`${when}, need ${need.id} open: ${need.open}, not ${told.open.get(need.id)}`);
+    if (told.open.get(need.id) !== need.open)
+      disagreed.push(`${when}, need ${need.id} open: ${need.open}, not ${told.open.get(need.id)}`);
   }
   for (const order of await yard.db('purchaseOrder').select('id', 'net', 'gross')) {
     figures += 2;
     const of = told.orders.get(order.id);
-    if (of?.net !== order.net || of.gross !== order.gross) disagreed.push(`${when}, order ${order.id}: ${order.net}/${order.gross}, not ${of?.net}/${of?.gross}`);
+    if (of?.net !== order.net || of.gross !== order.gross)
+      disagreed.push(`${when}, order ${order.id}: ${order.net}/${order.gross}, not ${of?.net}/${of?.gross}`);
   }
   const levels = await loadLevels(yard.db, yard.ids.jobs);
   for (const [account, stages] of told.accounts)
-    if (account !== '-/-') compare(`${when}, account ${account}`, levels.find((l) => `${l.jobId}/${l.costCodeId}` === account)?.amounts, stages);
+    if (account !== '-/-')
+      compare(
+        `${when}, account ${account}`,
+        levels.find((l) => `${l.jobId}/${l.costCodeId}` === account)?.amounts,
+        stages,
+      );
 }
 
-async function play({ currency, days }: { currency: readonly [string, string]; days: readonly (readonly Step[])[] }): Promise<void> {
+async function play({
+  currency,
+  days,
+}: {
+  currency: readonly [string, string];
+  days: readonly (readonly Step[])[];
+}): Promise<void> {
   const yard = await TestCompany.open();
   try {
     await layOutTrouble(yard, ...currency);
-    const memory: Memory = { charges: new Map() };
+    const memory: Memory = { charges: new Map(), beside: new Map() };
     const kept = new Map<Day, Told>();
     for (const [n, steps] of days.entries()) {
       const day = plusDays(TODAY, n);
-      for (const [k, s] of steps.entries()) {
+      const begun = n === 0 ? [...BEGIN, ...steps] : steps;
+      for (const [k, s] of begun.entries()) {
         await tryStep(yard, s, day);
         const told = await witness(yard.db, memory);
         await compareNow(yard, told, `day ${n}, after step ${k} (${s.act})`);
@@ -77,9 +98,17 @@ async function play({ currency, days }: { currency: readonly [string, string]; d
       for (const jobId of yard.ids.jobs) {
         const then = await loadLevelsOn(yard.db, jobId, day);
         for (const [account, stages] of told.accounts)
-          if (account.startsWith(`${jobId}/`)) compare(`as of ${day}, ${account}`, then.find((l) => `${l.jobId}/${l.costCodeId}` === account)?.amounts, stages);
+          if (account.startsWith(`${jobId}/`))
+            compare(
+              `as of ${day}, ${account}`,
+              then.find((l) => `${l.jobId}/${l.costCodeId}` === account)?.amounts,
+              stages,
+            );
       }
-    expect({ disagreed: disagreed.slice(0, 5), unproven: await findUnproven(yard.db) }).toEqual({ disagreed: [], unproven: [] });
+    expect({ disagreed: disagreed.slice(0, 5), unproven: await findUnproven(yard.db) }).toEqual({
+      disagreed: [],
+      unproven: [],
+    });
   } finally {
     disagreed.length = 0;
     await yard.close();
@@ -88,7 +117,7 @@ async function play({ currency, days }: { currency: readonly [string, string]; d
 
 describe('a plain witness, who works every figure out from the documents alone', () => {
   it('agrees with every line, order and tab, after every step and as of every day', async () => {
-    await fc.assert(fc.asyncProperty(history, play), { numRuns: Number(process.env.KETTLE_HISTORIES ?? 40) });
+    await fc.assert(fc.asyncProperty(history, play), { numRuns: Number(process.env.KETTLE_HISTORIES ?? 25) });
     expect(figures).toBeGreaterThan(50_000);
   });
 });

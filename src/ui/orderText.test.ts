@@ -104,7 +104,11 @@ describe('an order as it is typed', () => {
   it('lets a single part go with its line’s quantity', () =>
     expect(withQuantity(first(mine), '5').splits[0]?.quantity).toBe('5'));
   it('counts a part of a reel in metres', () => {
-    const reel = { ...first(mine), unit: 'XRL', bought: { unit: 'XRL', shareUnit: 'MTR', factor: { many: 60, one: 1 } } };
+    const reel = {
+      ...first(mine),
+      unit: 'XRL',
+      bought: { unit: 'XRL', shareUnit: 'MTR', factor: { many: 60, one: 1 } },
+    };
     expect(withQuantity(reel, '2').splits[0]?.quantity).toBe('120');
     expect([partsOf(reel).unit, partsOf({ ...reel, unit: 'MMT' }).factor]).toEqual(['MTR', { many: 1, one: 1000 }]);
     expect(partsOf({ ...reel, unit: 'KGM' })).toEqual({ unit: 'KGM', factor: SAME_UNIT });

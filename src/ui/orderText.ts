@@ -131,7 +131,8 @@ export function withQuantity(line: LineText, text: string): LineText {
   return {
     ...line,
     quantity: text,
-    splits: line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: shareText(line, text) }] : line.splits,
+    splits:
+      line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: shareText(line, text) }] : line.splits,
   };
 }
 

@@ -170,7 +170,14 @@ export class TestCompany {
       TODAY,
     );
     const personId = this.people.get('lead') ?? 0;
-    const happening = { event: 'Quote won', document: 'need', documentId: id, personId, day: TODAY, at: TODAY } as const;
+    const happening = {
+      event: 'Quote won',
+      document: 'need',
+      documentId: id,
+      personId,
+      day: TODAY,
+      at: TODAY,
+    } as const;
     await post(this.db, [{ happening, lines: [id] }]);
     return id;
   }

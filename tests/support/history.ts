@@ -6,6 +6,7 @@ import { receive, takeBack } from '@/actions/receiving';
 import { markSentByHand } from '@/actions/sending';
 import type { Outcome } from '@/actions/action';
 import type { Day } from '@/core/calendar/workdays';
+import { AWAITED, BILLABLE, EDITABLE, ORDER_STATES, type OrderState } from '@/core/orders/states';
 import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 
@@ -19,7 +20,9 @@ export const ACTS = [
   'send',
   'receive',
   'receive',
+  'receive',
   'takeBack',
+  'bill',
   'bill',
   'bill',
   'changeBill',
@@ -60,7 +63,11 @@ export async function layOutTrouble(yard: TestCompany, currency: string, rate: s
 }
 
 /** Tries one step on a day against whatever is there. Many are refused; a refusal changes nothing either. */
-export async function tryStep(yard: TestCompany, { act, which, share }: Step, day: Day): Promise<Outcome<unknown> | undefined> {
+export async function tryStep(
+  yard: TestCompany,
+  { act, which, share }: Step,
+  day: Day,
+): Promise<Outcome<unknown> | undefined> {
   const { db } = yard;
   const pick = <T>(all: readonly T[]): T | undefined => all[which % Math.max(all.length, 1)];
   const as = (role: Parameters<TestCompany['as']>[0]) => yard.as(role, day);
@@ -69,11 +76,15 @@ export async function tryStep(yard: TestCompany, { act, which, share }: Step, da
   const whole = (of: number, unit: string) =>
     (['XRL', 'C62'].includes(unit) ? Math.max(10_000, Math.round((of * share) / 10_000) * 10_000) : part(of)) as never;
   if (act === 'draft' || act === 'join') {
-    const open = await db('need').where('open', '>', 0);
-    const picked = open.filter((_, k) => (which >> k) % 2 === 0).slice(0, 3);
+    const open = await db('need').where('open', '>', 0).whereNotNull('supplierId').orderBy('id');
+    const some = open.filter((_, k) => (which >> k) % 2 === 0).slice(0, 3);
+    const picked = some.length > 0 ? some : open.slice(0, 2);
     const drafts = await db('purchaseOrder').whereIn('state', ['drafting', 'heldOpen']).select('id', 'version');
     const into = act === 'join' ? drafts.slice(0, 1).map((o) => ({ orderId: o.id, version: o.version })) : [];
-    const picks = picked.map((n) => ({ needId: n.id, buy: (which % 3 === 0 ? n.open : whole(n.open, n.unit)) as never }));
+    const picks = picked.map((n) => ({
+      needId: n.id,
+      buy: (which % 3 === 0 ? n.open : whole(n.open, n.unit)) as never,
+    }));
     return picks.length === 0 ? undefined : draftOrders(await as('buyer'), { once, picks, into });
   }
   if (act === 'cut') {
@@ -82,7 +93,12 @@ export async function tryStep(yard: TestCompany, { act, which, share }: Step, da
     const { description, unit, costCodeId, price, supplierId, neededOn } = need;
     const surplus = which % 2 === 0 ? ('stores' as const) : ('job' as const);
     const text = { description, unit, costCodeId, price, supplierId, neededOn: neededOn ?? '', surplus };
-    return changeNeed(await as('lead'), { needId: need.id, version: need.version, quantity: whole(need.quantity * 1.3, unit), ...text });
+    return changeNeed(await as('lead'), {
+      needId: need.id,
+      version: need.version,
+      quantity: whole(need.quantity * 1.3, unit),
+      ...text,
+    });
   }
   if (act === 'choose') {
     const need = pick(await db('need').orderBy('id'));
@@ -103,15 +119,39 @@ export async function tryStep(yard: TestCompany, { act, which, share }: Step, da
     if (act === 'takeOut') return takeOutInvoice(await as('accounts'), { ...ref, reason: 'typed twice' });
     if (act === 'match') return matchInvoice(await as('manager'), { ...ref, reason: 'passed' });
     const lines = await db('invoiceLine').where({ invoiceId: invoice.id }).whereNotNull('lineId');
-    const billed = lines.map((l) => ({ lineId: l.lineId ?? 0, quantity: part(l.quantity), price: l.price, taxCodeId: l.taxCodeId }));
+    const billed = lines.map((l) => ({
+      lineId: l.lineId ?? 0,
+      quantity: part(l.quantity),
+      price: l.price,
+      taxCodeId: l.taxCodeId,
+    }));
     const total = which % 2 === 0 ? invoice.typedTotal : part(invoice.typedTotal);
-    return changeInvoice(await as('accounts'), { ...ref, number: invoice.number, day, typedTotal: total, lines: billed });
+    return changeInvoice(await as('accounts'), {
+      ...ref,
+      number: invoice.number,
+      day,
+      typedTotal: total,
+      lines: billed,
+    });
   }
-  const order = pick(await db('purchaseOrder').orderBy('id').select('id'));
+  const sent = [...BILLABLE];
+  const suits: readonly OrderState[] | undefined = {
+    send: EDITABLE,
+    change: EDITABLE,
+    hold: EDITABLE,
+    receive: AWAITED,
+    takeBack: sent,
+    bill: sent,
+    closeShort: sent,
+    endBills: sent,
+  }[act as string];
+  // Now and then an order that does not suit, which has to be refused.
+  const fitting = which % 13 === 0 || suits === undefined ? ORDER_STATES : suits;
+  const order = pick(await db('purchaseOrder').whereIn('state', fitting).orderBy('id').select('id'));
   if (order === undefined) return undefined;
   const now = await yard.order(order.id);
   const ref = { orderId: now.id, version: now.version };
-  const line = pick(now.lines);
+  const line = pick(act === 'receive' ? now.lines.filter((l) => l.kind === 'goods') : now.lines);
   if (act === 'hold') return holdOrder(await as('buyer'), { ...ref, hold: now.state === 'drafting' });
   if (act === 'send') return markSentByHand(await as('buyer'), { once, ...ref });
   if (act === 'callOff') return callOff(await as('buyer'), { once, ...ref, reason: 'no' });
@@ -129,21 +169,46 @@ export async function tryStep(yard: TestCompany, { act, which, share }: Step, da
   if (act === 'bill') {
     const factor = which % 3 === 0 ? 1 : 0.9 + share / 4;
     const price = Math.round((line.price ?? 0) * factor) as never;
-    const lines = [{ lineId: line.id, quantity: which % 2 === 0 ? line.quantity : part(line.quantity), price, taxCodeId: (which % 2) + 1 }];
+    const lines = [
+      {
+        lineId: line.id,
+        quantity: which % 2 === 0 ? line.quantity : part(line.quantity),
+        price,
+        taxCodeId: (which % 2) + 1,
+      },
+    ];
     const to = [
       { kind: 'jobs' as const, costCodeId: yard.ids.codes[2] },
       { kind: 'job' as const, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[0] },
       { kind: 'stores' as const },
     ][which % 3] as { kind: 'stores' };
-    const extras = which % 4 === 0 ? [{ description: 'Fee', net: (which % 8 === 0 ? -777 : 1999) as never, taxCodeId: 2, to }] : [];
+    const extras =
+      which % 4 === 0 ? [{ description: 'Fee', net: (which % 8 === 0 ? -777 : 1999) as never, taxCodeId: 2, to }] : [];
     const bill = { once, orderId: now.id, number: once, day, lines, extras };
     return enterInvoice(await as('accounts'), { ...bill, typedTotal: part(now.gross + 1) });
   }
   // Changes a draft: a price, a quantity, the code of a part, a part for the other job, a discount.
   const lines = now.lines.map((l) => {
-    const { id, kind, itemId, description, ourNumber, theirNumber, quantity, unit, priceQuantity, taxCodeId, chargeCodeId } = l;
+    const {
+      id,
+      kind,
+      itemId,
+      description,
+      ourNumber,
+      theirNumber,
+      quantity,
+      unit,
+      priceQuantity,
+      taxCodeId,
+      chargeCodeId,
+    } = l;
     const touched = l.id === line.id && kind !== 'charge';
-    const splits = l.splits.map((s) => ({ id: s.id, jobId: s.jobId, costCodeId: s.costCodeId, quantity: s.quantity as number }));
+    const splits = l.splits.map((s) => ({
+      id: s.id,
+      jobId: s.jobId,
+      costCodeId: s.costCodeId,
+      quantity: s.quantity as number,
+    }));
     const [head] = splits;
     const price = touched && which % 4 === 0 ? (Math.round((l.price ?? 10_000) * (0.5 + share)) as never) : l.price;
     if (touched && which % 4 === 1 && head?.jobId) head.costCodeId = yard.ids.codes[0];
@@ -154,7 +219,19 @@ export async function tryStep(yard: TestCompany, { act, which, share }: Step, da
       const other = { ...head, id: undefined as never, quantity: given };
       splits.push(which % 8 === 2 ? other : { ...other, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[2] });
     }
-    const row = { id, kind, itemId, description, ourNumber, theirNumber, quantity, unit, priceQuantity, taxCodeId, chargeCodeId };
+    const row = {
+      id,
+      kind,
+      itemId,
+      description,
+      ourNumber,
+      theirNumber,
+      quantity,
+      unit,
+      priceQuantity,
+      taxCodeId,
+      chargeCodeId,
+    };
     return { ...row, price, wantedOn: l.wantedOn ?? '', splits: splits as never };
   });
   const discount = {

@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import type { Db } from '@/store/connection';
+import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row } from './plainSums';
 
 /**
  * The plain witness: a second way to the same figures, by other means. It shares no code with the application but the
@@ -8,10 +9,6 @@ import type { Db } from '@/store/connection';
  * replaying them in the order in which they were taken in and matched.
  */
 
-Big.DP = 40;
-Big.RM = Big.roundHalfUp;
-
-type Row = Record<string, never> & Record<string, unknown>;
 export type Stages = { planned: number; drafted: number; onOrder: number; received: number; actual: number };
 export type Told = {
   /** By line of the tab. */
@@ -24,90 +21,6 @@ export type Told = {
 };
 
 const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
-const num = (v: unknown): number => Number(v);
-const whole = (b: Big): number => Number(b.round(0, Big.roundHalfUp).toString()) + 0;
-const DECIMALS: Record<string, number> = { GBP: 2, EUR: 2, JPY: 0, KWD: 3 };
-const places = (currency: unknown): number => DECIMALS[String(currency)] ?? 2;
-
-/** Hands a whole out by exact shares: each its floor, then one unit after the other to whoever lacks most. */
-function handOut(total: number, shares: readonly Big[]): number[] {
-  const floors = shares.map((s) => {
-    const cut = s.round(0, Big.roundDown);
-    return Number((cut.gt(s) ? cut.minus(1) : cut).toString());
-  });
-  const lacking = shares.map((s, k) => ({ k, lacks: s.minus(floors[k] ?? 0) }));
-  lacking.sort((a, b) => b.lacks.cmp(a.lacks) || a.k - b.k);
-  const left = total - floors.reduce((a, b) => a + b, 0);
-  for (let n = 0; n < Math.abs(left); n += 1) {
-    const turn = left > 0 ? n % lacking.length : lacking.length - 1 - (n % lacking.length);
-    const at = lacking[turn]?.k ?? 0;
-    floors[at] = (floors[at] ?? 0) + Math.sign(left);
-  }
-  return floors;
-}
-
-/** Hands a whole out by weights; a negative whole like its positive. */
-function byWeight(total: number, weights: readonly number[]): number[] {
-  const sum = weights.reduce((a, b) => a + b, 0);
-  const by = sum === 0 ? weights.map(() => 1) : weights;
-  const all = by.reduce((a, b) => a + b, 0);
-  const size = Math.abs(total);
-  const exact = by.map((w) => new Big(size).times(w).div(all));
-  const parts = exact.map((e) => Math.floor(Number(e.round(0, Big.roundDown).toString())));
-  const rests = by.map((w, k) => BigInt(size) * BigInt(w) - BigInt(parts[k] ?? 0) * BigInt(all));
-  for (let left = size - parts.reduce((a, b) => a + b, 0); left > 0; left -= 1) {
-    let best = 0;
-    rests.forEach((r, k) => (r > (rests[best] as bigint) ? (best = k) : undefined));
-    parts[best] = (parts[best] ?? 0) + 1;
-    rests[best] = -1n;
-  }
-  return parts.map((p) => (total < 0 && p !== 0 ? -p : p));
-}
-
-const lineNet = (quantity: unknown, price: unknown, per: unknown, currency: unknown): number =>
-  price === null
-    ? 0
-    : whole(new Big(num(quantity)).times(num(price)).div(num(per)).div(1e8).times(new Big(10).pow(places(currency))));
-
-const exchange = (amount: number, rate: unknown, from: unknown, to: unknown): number =>
-  whole(new Big(amount).times(String(rate)).times(new Big(10).pow(places(to) - places(from))));
-
-/** Net amounts with the tax that cannot be recovered, in the document's currency. */
-function withTax(lines: readonly { net: number; tax: Row }[]): number[] {
-  const costs = lines.map((l) => l.net);
-  const groups = new Set(lines.map((l) => `${l.tax.category} ${l.tax.rate}`));
-  for (const group of groups) {
-    const own = lines.map((l, k) => ({ ...l, k })).filter((l) => `${l.tax.category} ${l.tax.rate}` === group);
-    const rate = new Big(num(own[0]?.tax.rate)).div(10_000);
-    const total = whole(rate.times(own.reduce((a, l) => a + l.net, 0)));
-    const taxes = handOut(
-      total,
-      own.map((l) => rate.times(l.net)),
-    );
-    for (const code of new Set(own.map((l) => l.tax.id))) {
-      const mine = own.flatMap((l, j) => (l.tax.id === code ? [{ k: l.k, tax: taxes[j] ?? 0, of: l.tax }] : []));
-      const lost = new Big(10_000 - num(mine[0]?.of.recoverable)).div(10_000);
-      const sum = whole(lost.times(mine.reduce((a, m) => a + m.tax, 0)));
-      const parts = handOut(
-        sum,
-        mine.map((m) => lost.times(m.tax)),
-      );
-      mine.forEach((m, j) => (costs[m.k] = (costs[m.k] ?? 0) + (parts[j] ?? 0)));
-    }
-  }
-  return costs;
-}
-
-const grossOf = (lines: readonly { net: number; tax: Row }[]): number => {
-  const groups = new Map<string, { rate: number; base: number }>();
-  for (const l of lines) {
-    const key = `${l.tax.category} ${l.tax.rate}`;
-    groups.set(key, { rate: num(l.tax.rate), base: (groups.get(key)?.base ?? 0) + l.net });
-  }
-  const net = lines.reduce((a, l) => a + l.net, 0);
-  return net + [...groups.values()].reduce((a, g) => a + whole(new Big(g.base).times(g.rate).div(10_000)), 0);
-};
-
 type Part = { id: number; job: unknown; code: unknown; need: unknown; quantity: number; value: number; place: number };
 type Line = {
   id: number;
@@ -140,8 +53,13 @@ function follow(amount: number, over: readonly { job: unknown; code: unknown; va
   return targets.map((t, k) => ({ job: t.job, code: t.code, value: parts[k] ?? 0 }));
 }
 
-/** What a charge was to cost each job when its order was sent; later changes of needs do not move it. */
-export type Memory = { readonly charges: Map<number, number> };
+type Beside = { readonly job: unknown; readonly code: unknown; readonly value: number };
+
+/**
+ * What a charge was to cost each job when its order was sent, and where a bill's cost beside the order's lines went when
+ * it was matched; needs that are cut later do not move either.
+ */
+export type Memory = { readonly charges: Map<number, number>; readonly beside: Map<number, readonly Beside[]> };
 
 /** Works everything out from the documents in the file, as they are now. */
 export async function witness(db: Db, memory: Memory): Promise<Told> {
@@ -159,7 +77,10 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
 
   for (const order of orders) {
     const own = orderLines.filter((l) => l.orderId === order.id);
-    const nets = own.map((l) => ({ net: lineNet(l.quantity, l.price, l.priceQuantity, order.currency), tax: taxOf(l.taxCodeId) }));
+    const nets = own.map((l) => ({
+      net: lineNet(l.quantity, l.price, l.priceQuantity, order.currency),
+      tax: taxOf(l.taxCodeId),
+    }));
     told.orders.set(num(order.id), { net: nets.reduce((a, n) => a + n.net, 0), gross: grossOf(nets) });
     const costs = withTax(nets).map((c) => exchange(c, order.rate, order.currency, company.currency));
     const goods: { job: unknown; code: unknown; value: number }[] = [];
@@ -194,10 +115,17 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
         }
         const [closed, ended] = [l.closedShort !== null, l.billsEnded !== null];
         const of = { quantity: num(l.quantity), many: num(l.factorMany), one: num(l.factorOne), closed, ended };
-        lines.set(num(l.id), { id: num(l.id), order: order.id, kind: String(l.kind), parts, state: String(order.state), ...of });
+        lines.set(num(l.id), {
+          id: num(l.id),
+          order: order.id,
+          kind: String(l.kind),
+          parts,
+          state: String(order.state),
+          ...of,
+        });
       }
   }
-  await replay(db, { company, lines, told, all, taxOf, needs });
+  await replay(db, { company, lines, told, all, taxOf, needs, memory });
   plan(needs, lines, suppliers, taxOf, String(company.currency), told);
   for (const { account, stages } of told.lines.values()) {
     const sum = told.accounts.get(account) ?? none();
@@ -217,10 +145,11 @@ type Scene = {
   all: (table: string, order?: string) => Promise<Row[]>;
   taxOf: (id: unknown) => Row;
   needs: Row[];
+  memory: Memory;
 };
 
 /** Takes deliveries in and matches bills again, in the order of the journal. */
-async function replay(db: Db, { company, lines, told, all, taxOf, needs }: Scene): Promise<void> {
+async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory }: Scene): Promise<void> {
   const state = new Map<number, Came>();
   const at = (id: number): Came => {
     const known = state.get(id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
@@ -280,14 +209,13 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs }: Scene
       }
     if (action === 'takeBack') {
       for (const [split, q] of brought.get(subjectId) ?? []) at(split).received -= q;
-      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) ofLine(num(r.lineId)).received -= num(r.accepted);
+      for (const r of receiptLines.filter((x) => x.receiptId === subjectId))
+        ofLine(num(r.lineId)).received -= num(r.accepted);
     }
     if (action === 'matchInvoice') {
       const invoice = invoices.find((i) => i.id === subjectId) as Row;
-      const beside: { job: unknown; code: unknown; value: number }[] = [];
-      const parts = [...lines.values()]
-        .filter((l) => l.order === invoice.orderId)
-        .flatMap((l) => l.parts);
+      const beside: Beside[] = [];
+      const parts = [...lines.values()].filter((l) => l.order === invoice.orderId).flatMap((l) => l.parts);
       for (const { l, cost: amount } of cost(invoice)) {
         if (l.lineId === null) {
           if (l.spread === 1) beside.push(...follow(amount, parts, l.costCodeId));
@@ -304,8 +232,10 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs }: Scene
         ofLine(line.id).billed += num(l.quantity);
       }
       const off = num(invoice.typedTotal) - num(invoice.gross);
-      if (off !== 0) beside.push(...follow(exchange(off, invoice.rate, invoice.currency, company.currency), parts, null));
-      for (const b of beside) {
+      if (off !== 0)
+        beside.push(...follow(exchange(off, invoice.rate, invoice.currency, company.currency), parts, null));
+      memory.beside.set(subjectId, memory.beside.get(subjectId) ?? beside);
+      for (const b of memory.beside.get(subjectId) ?? []) {
         const account = place(b.job, b.code);
         const sum = told.accounts.get(account) ?? none();
         sum.actual += b.value;
@@ -316,13 +246,15 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs }: Scene
   // What bills that wait claim of lines that have ended.
   for (const line of [...lines.values()].filter((l) => l.closed || l.ended)) {
     const waiting = invoiceLines.filter(
-      (l) => l.lineId === line.id && ['entered', 'held'].includes(String(invoices.find((i) => i.id === l.invoiceId)?.state)),
+      (l) =>
+        l.lineId === line.id && ['entered', 'held'].includes(String(invoices.find((i) => i.id === l.invoiceId)?.state)),
     );
     const quantity = waiting.reduce((a, l) => a + num(l.quantity), 0);
     if (quantity > 0) take(line, quantity).forEach((q, k) => (at((line.parts[k] as Part).id).claimed = q));
   }
   for (const line of lines.values())
-    for (const p of line.parts) told.lines.set(p.id, { account: place(p.job, p.code), stages: stagesOf(line, p, at(p.id)) });
+    for (const p of line.parts)
+      told.lines.set(p.id, { account: place(p.job, p.code), stages: stagesOf(line, p, at(p.id)) });
   came.set(lines, state);
 }
 
@@ -372,8 +304,13 @@ function plan(
       tax === undefined
         ? 0
         : whole(
-            new Big(whole(new Big(net).times(num(tax.rate)).div(10_000))).times(10_000 - num(tax.recoverable)).div(10_000),
+            new Big(whole(new Big(net).times(num(tax.rate)).div(10_000)))
+              .times(10_000 - num(tax.recoverable))
+              .div(10_000),
           );
-    told.lines.set(num(need.id), { account: place(need.jobId, need.costCodeId), stages: { ...none(), planned: net + lost } });
+    told.lines.set(num(need.id), {
+      account: place(need.jobId, need.costCodeId),
+      stages: { ...none(), planned: net + lost },
+    });
   }
 }

@@ -58,7 +58,8 @@ describe('three-way match', () => {
 
   it('compares prices for different quantities', () =>
     expect(priceDifference(line({ price: p(750), priceQuantity: 100 }), 'GBP')).toBe(0));
-  it('lets only what is in be billed', () => expect(billable(line({ received: q(5), billedElsewhere: q(2) }))).toBe(q(3)));
+  it('lets only what is in be billed', () =>
+    expect(billable(line({ received: q(5), billedElsewhere: q(2) }))).toBe(q(3)));
   it('holds a total that the lines do not come to', () => {
     expect(matchTotal(minor(10_800), minor(10_800), 'GBP')).toEqual([]);
     expect(matchTotal(minor(10_800), minor(10_700), 'GBP')).toMatchObject([{ amount: 100, held: true }]);

@@ -46,10 +46,7 @@ export const billable = (line: BilledLine): Quantity =>
 
 /** What a tolerance allows on an amount, in minor units. */
 const allowedOn = (amount: Minor, tolerance: Tolerance): number =>
-  Math.min(
-    tolerance.priceMost,
-    divideRounded(BigInt(Math.abs(amount)) * BigInt(tolerance.priceShare), 10_000n),
-  );
+  Math.min(tolerance.priceMost, divideRounded(BigInt(Math.abs(amount)) * BigInt(tolerance.priceShare), 10_000n));
 
 /**
  * Three-way match of one line: ordered, received, billed. A price difference is held beyond the tolerance;

@@ -10,7 +10,8 @@ import { convert, convertBack, PAR, parseRate, type Rate } from './rate';
 import { jobCosts, totalsOf, type TaxCode } from './tax';
 
 /** ISO 4217, list one, as the package currency-codes holds it; funds codes, metals and test codes are left out. */
-const NO_MONEY = /^(X(AG|AU|BA|BB|BC|BD|CD|DR|PD|PT|SU|TS|UA|XX)|BOV|CHE|CHW|COU|MXV|USN|UYI|ANG|BGN|CUC|CLF|UYW|ZWG|VED|SLE)$/;
+const NO_MONEY =
+  /^(X(AG|AU|BA|BB|BC|BD|CD|DR|PD|PT|SU|TS|UA|XX)|BOV|CHE|CHW|COU|MXV|USN|UYI|ANG|BGN|CUC|CLF|UYW|ZWG|VED|SLE)$/;
 describe('decimals of currencies, against ISO 4217 (package currency-codes)', () => {
   it.each([...CURRENCIES])('%s', (code) => expect(decimalsOf(code)).toBe(cc.code(code)?.digits));
 

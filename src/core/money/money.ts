@@ -37,7 +37,6 @@ export const minor = (n: number): Minor => {
 export const add = (...amounts: readonly Minor[]): Minor => minor(amounts.reduce((sum, a) => sum + a, 0));
 export const subtract = (from: Minor, what: Minor): Minor => minor(from - what);
 
-
 /**
  * Net amount of a line: quantity × price ÷ price quantity, rounded half away from zero to the minor unit.
  * Source: EN 16931-1, BT-131 (invoice line net amount) with BT-146 (item net price) and BT-149 (price base quantity).

@@ -29,11 +29,7 @@ describe('coverage of a need', () => {
     ['closed short at what is billed', [split({ commitment: 'closedShort', received: q(4), billed: q(6) })], 6],
     ['more than needed', [split(), split()], 0],
     ['six ordered, eight came and are kept', [split({ ordered: q(6), received: q(8) })], 4],
-    [
-      'closed short while a bill claims more',
-      [split({ commitment: 'closedShort', received: q(4), claimed: q(6) })],
-      6,
-    ],
+    ['closed short while a bill claims more', [split({ commitment: 'closedShort', received: q(4), claimed: q(6) })], 6],
   ] as const)('%s leaves %d open', (_, splits, open) => expect(openOf(coverage(q(12), splits))).toBe(q(open)));
 
   it('tells drafted from ordered', () => {
@@ -67,7 +63,12 @@ describe('coverage of a need', () => {
     expect(plannedOf(c, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(2000);
     expect(plannedOf(c, { price: null, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(0);
     expect(
-      plannedOf({ ...c, reserved: q(8) }, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP', minor(1234)).planned,
+      plannedOf(
+        { ...c, reserved: q(8) },
+        { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null },
+        'GBP',
+        minor(1234),
+      ).planned,
     ).toBe(1234);
   });
 });
@@ -92,7 +93,10 @@ describe('cutting a need below what is bought for it', () => {
 
   const owned = (id: number, change: Partial<SplitState>) => ({ id, ...split(change) });
   it('gives drafts to stores before orders', () => {
-    const moves = moveSurplus([owned(1, {}), owned(2, { commitment: 'drafted', ordered: q(3), value: minor(100) })], q(5));
+    const moves = moveSurplus(
+      [owned(1, {}), owned(2, { commitment: 'drafted', ordered: q(3), value: minor(100) })],
+      q(5),
+    );
     expect(moves.ok && moves.value).toEqual([
       { splitId: 2, keep: 0, move: q(3) },
       { splitId: 1, keep: q(8), move: q(2) },

@@ -41,10 +41,8 @@ export type OrderLine = {
 export type OrderTerms = { readonly currency: string; readonly companyCurrency: string; readonly rate: Rate };
 
 /** Net amount of a line; a line with no price yet comes to nothing. */
-export const netOf = (
-  line: Pick<OrderLine, 'price' | 'quantity' | 'priceQuantity'>,
-  currency: string,
-): Minor => (line.price === null ? ZERO : lineNet(line.quantity, line.price, line.priceQuantity, currency));
+export const netOf = (line: Pick<OrderLine, 'price' | 'quantity' | 'priceQuantity'>, currency: string): Minor =>
+  line.price === null ? ZERO : lineNet(line.quantity, line.price, line.priceQuantity, currency);
 
 const taxed = (lines: readonly OrderLine[], currency: string): TaxedLine[] =>
   lines.map((l) => ({ kind: l.kind, taxCodeId: l.taxCodeId, net: netOf(l, currency) }));
@@ -124,9 +122,12 @@ export function valueOrder<L extends OrderLine>(
   return withGoods.map((line, k) => {
     if (line.kind !== 'charge') return line;
     const before = new Map((lines[k]?.splits ?? []).map((s) => [keyOf(s), s.id]));
-    const splits = spreadCharge(costs[k] ?? ZERO, carrying, line.chargeCodeId).map(
-      (t): ValuedSplit => ({ ...t, id: before.get(keyOf(t)), needId: null, quantity: line.quantity }),
-    );
+    const splits = spreadCharge(costs[k] ?? ZERO, carrying, line.chargeCodeId).map((t): ValuedSplit => ({
+      ...t,
+      id: before.get(keyOf(t)),
+      needId: null,
+      quantity: line.quantity,
+    }));
     return { ...line, splits };
   });
 }
@@ -187,11 +188,7 @@ export function draftFaults(lines: readonly OrderLine[], currency: string): Refu
 }
 
 /** What must be settled before an order can go to its supplier. Empty when it may go. */
-export function sendingFaults(
-  lines: readonly OrderLine[],
-  currency: string,
-  supplierEmail: string | null,
-): Refusal[] {
+export function sendingFaults(lines: readonly OrderLine[], currency: string, supplierEmail: string | null): Refusal[] {
   const faults = draftFaults(lines, currency);
   if (lines.every((l) => l.kind === 'charge'))
     faults.push(refusal('order.empty', 'The order has no line yet. Add one, then send.'));
@@ -211,7 +208,9 @@ export function sendingFaults(
     }
   });
   if (faults.length === 0 && orderSum(lines, currency) < 0)
-    faults.push(refusal('order.below', 'The order comes to less than nothing. Its discounts are larger than its lines.'));
+    faults.push(
+      refusal('order.below', 'The order comes to less than nothing. Its discounts are larger than its lines.'),
+    );
   if (supplierEmail === null) {
     faults.push(
       refusal(

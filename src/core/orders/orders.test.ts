@@ -100,7 +100,15 @@ describe('splits of an order', () => {
   });
 
   const charge = (price: number, change: Partial<OrderLine> = {}) =>
-    line({ kind: 'charge', description: 'Carriage', quantity: ONE, unit: 'C62', price: price as UnitPrice, splits: [], ...change });
+    line({
+      kind: 'charge',
+      description: 'Carriage',
+      quantity: ONE,
+      unit: 'C62',
+      price: price as UnitPrice,
+      splits: [],
+      ...change,
+    });
 
   it('spread a charge in money: 9,000.00 over three equal jobs is 3,000.00 each', () => {
     const three = line({ quantity: quantity(30_000), splits: [split(1, 1), split(2, 1), split(3, 1)] });
@@ -156,11 +164,9 @@ describe('faults of lines', () => {
 
   it('name what keeps an order from being sent', () => {
     expect(sendingFaults([line()], 'GBP', 'orders@pellam.example')).toEqual([]);
-    expect(sendingFaults([line({ price: null, splits: [split(7, 10, null)] })], 'GBP', null).map((f) => f.code)).toEqual([
-      'line.price',
-      'line.split',
-      'supplier.email',
-    ]);
+    expect(
+      sendingFaults([line({ price: null, splits: [split(7, 10, null)] })], 'GBP', null).map((f) => f.code),
+    ).toEqual(['line.price', 'line.split', 'supplier.email']);
     expect(sendingFaults([], 'GBP', 'a@b.example').map((f) => f.code)).toEqual(['order.empty']);
     expect(sendingFaults([line({ price: null })], 'GBP', 'a@b.example')[0]?.message).toBe(
       'Tube needs a price before this order can be sent.',
@@ -241,7 +247,9 @@ describe('states of an order', () => {
           if (typeof next !== 'string') continue;
           wasSent ||= e === 'send';
           state = next;
-          expect(commitmentOf(state, { closedShort: false, billsEnded: false })).toBe(state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted');
+          expect(commitmentOf(state, { closedShort: false, billsEnded: false })).toBe(
+            state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted',
+          );
           expect(EDITABLE.includes(state) && wasSent).toBe(false);
         }
       }),
@@ -272,7 +280,11 @@ describe('states of an order', () => {
       'settled',
     ],
     ['more came than is billed', [progress({ received: quantity(12), ...paid })], 'allIn'],
-    ['more came, and its bills have ended', [progress({ received: quantity(12), ...paid, billsEnded: true })], 'settled'],
+    [
+      'more came, and its bills have ended',
+      [progress({ received: quantity(12), ...paid, billsEnded: true })],
+      'settled',
+    ],
     ['a service is settled by its bill', [progress({ kind: 'service', ...paid })], 'settled'],
     ['a service is not billed', [progress({ kind: 'service' })], 'sent'],
   ] as const)('%s', (_, lines, state) => expect(progressState('sent', lines)).toBe(state));

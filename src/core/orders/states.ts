@@ -43,15 +43,7 @@ export const BILLABLE: readonly OrderState[] = [...OPEN_AT_SUPPLIER, 'settled'];
 export const EDITABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
 
 export type OrderEvent =
-  | 'holdOpen'
-  | 'takeUp'
-  | 'askSignOff'
-  | 'signOff'
-  | 'refuse'
-  | 'beginSending'
-  | 'send'
-  | 'confirm'
-  | 'callOff';
+  'holdOpen' | 'takeUp' | 'askSignOff' | 'signOff' | 'refuse' | 'beginSending' | 'send' | 'confirm' | 'callOff';
 
 const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>>> = {
   holdOpen: { drafting: 'heldOpen' },

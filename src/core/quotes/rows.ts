@@ -246,8 +246,7 @@ function rowReader(mapping: Mapping, known: Knowledge) {
       stop('unit', `The unit “${cell('unit')}” is not known. Use one such as m, kg, h, piece or sheet.`);
     else if (item !== undefined && unit.code !== item.unit)
       stop('unit', `${item.number} is kept in ${unitOf(item.unit).name}s, not in ${unit.name}s.`);
-    const divided =
-      unit === undefined || amount === undefined ? undefined : wholeFault(amount, unit.code, description);
+    const divided = unit === undefined || amount === undefined ? undefined : wholeFault(amount, unit.code, description);
     if (divided !== undefined) stop('quantity', divided.message);
 
     const cost = need('cost', parseAmount(cell('cost'), known.mark));

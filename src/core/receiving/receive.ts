@@ -73,8 +73,6 @@ export function receive(arrival: Arrival): Result<Allotment[]> {
   });
   const last = filled.length - 1;
   return done(
-    filled
-      .map((a, k) => (k === last ? { ...a, quantity: addQ(a.quantity, left) } : a))
-      .filter((a) => a.quantity > 0),
+    filled.map((a, k) => (k === last ? { ...a, quantity: addQ(a.quantity, left) } : a)).filter((a) => a.quantity > 0),
   );
 }

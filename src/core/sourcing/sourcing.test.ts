@@ -104,7 +104,9 @@ describe('one line for several jobs', () => {
 
   it('falls back on the estimate, and says so when there is no price at all', () => {
     const bare = { terms: anyQuantity('MTR') };
-    expect(lineFor([need(1, 2, { ...bare, estimate: { price: p(5), priceQuantity: 1, unit: 'MTR' } })], 'GBP').net).toBe(1000);
+    expect(
+      lineFor([need(1, 2, { ...bare, estimate: { price: p(5), priceQuantity: 1, unit: 'MTR' } })], 'GBP').net,
+    ).toBe(1000);
     expect(lineFor([need(1, 2, bare)], 'GBP').price).toBeNull();
   });
 

@@ -5,4 +5,8 @@ import { needs } from './needs';
 import { splits } from './splits';
 
 /** Everything that costs. A new kind of line is one file beside these, and a line here. */
-export const TAB_KINDS: Readonly<Record<TabLineKind, TabKind>> = { need: needs, split: splits, invoiceCost: invoiceCosts };
+export const TAB_KINDS: Readonly<Record<TabLineKind, TabKind>> = {
+  need: needs,
+  split: splits,
+  invoiceCost: invoiceCosts,
+};

@@ -11,7 +11,11 @@ import { chunks, whereIn } from '../rows';
 import type { SplitRow } from '../tables';
 import type { TabKind } from './kind';
 
-type Joined = SplitRow & { readonly state: OrderState; readonly closedShort: string | null; readonly billsEnded: string | null };
+type Joined = SplitRow & {
+  readonly state: OrderState;
+  readonly closedShort: string | null;
+  readonly billsEnded: string | null;
+};
 
 export type SplitStanding = Account &
   SplitState & { readonly id: number; readonly needId: number | null; readonly lineId: number };
@@ -29,20 +33,22 @@ export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly
     );
   const ended = rows.filter((r) => r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
-  return rows.map(({ id, needId, lineId, jobId, costCodeId, quantity, value, received, billed, billedAmount, ...of }) => ({
-    id,
-    needId,
-    lineId,
-    jobId,
-    costCodeId,
-    ordered: quantity,
-    value,
-    received,
-    billed,
-    billedAmount,
-    claimed: claims.get(id) ?? NONE,
-    commitment: commitmentOf(of.state, { closedShort: of.closedShort !== null, billsEnded: of.billsEnded !== null }),
-  }));
+  return rows.map(
+    ({ id, needId, lineId, jobId, costCodeId, quantity, value, received, billed, billedAmount, ...of }) => ({
+      id,
+      needId,
+      lineId,
+      jobId,
+      costCodeId,
+      ordered: quantity,
+      value,
+      received,
+      billed,
+      billedAmount,
+      claimed: claims.get(id) ?? NONE,
+      commitment: commitmentOf(of.state, { closedShort: of.closedShort !== null, billsEnded: of.billsEnded !== null }),
+    }),
+  );
 }
 
 /** What waiting bills claim of each split of these lines; only lines that have ended need to know. */
@@ -65,12 +71,14 @@ async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<numbe
       claimed: Quantity;
     }[];
     const splits = groupBy(
-      (await whereIn(
-        db,
-        'split',
-        'lineId',
-        waiting.map((w) => w.id),
-      )).sort((a, b) => a.place - b.place),
+      (
+        await whereIn(
+          db,
+          'split',
+          'lineId',
+          waiting.map((w) => w.id),
+        )
+      ).sort((a, b) => a.place - b.place),
       (s) => s.lineId,
     );
     for (const { id, kind, billed, factorMany, factorOne, claimed } of waiting) {
@@ -91,8 +99,8 @@ const summed = (what: string, of: string) => `coalesce((select sum(${what}) from
 /** Each split against its receipts and matched bills, and each line against its splits. */
 const DISAGREEING = `
   select s.id as line, 'receipts' as what from split s where s.received <> ${summed('r.quantity', 'receipt_split r where r.split_id = s.id')}
-  union all select s.id, 'billed quantity' from split s where s.billed <> ${summed('b.quantity', "invoice_split b where b.split_id = s.id")}
-  union all select s.id, 'billed amount' from split s where s.billed_amount <> ${summed('b.amount', "invoice_split b where b.split_id = s.id")}
+  union all select s.id, 'billed quantity' from split s where s.billed <> ${summed('b.quantity', 'invoice_split b where b.split_id = s.id')}
+  union all select s.id, 'billed amount' from split s where s.billed_amount <> ${summed('b.amount', 'invoice_split b where b.split_id = s.id')}
   union all select min(s.id), 'parts of the line' from order_line l join split s on s.line_id = l.id where l.kind <> 'charge'
     group by l.id having abs(sum(s.quantity) * l.factor_one - l.quantity * l.factor_many) > l.factor_one
   union all select min(s.id), 'receipts of the line' from order_line l join split s on s.line_id = l.id
@@ -116,7 +124,9 @@ export const splits: TabKind = {
     const found: number[] = [];
     for (const part of chunks(ids))
       found.push(
-        ...(await db('split').whereIn('id', part).whereNotNull('needId').select('needId')).flatMap((s) => s.needId ?? []),
+        ...(await db('split').whereIn('id', part).whereNotNull('needId').select('needId')).flatMap(
+          (s) => s.needId ?? [],
+        ),
       );
     return found;
   },

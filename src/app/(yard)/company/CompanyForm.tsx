@@ -111,7 +111,11 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
         />
       </div>
       <Shelf
-        fault={clash ? `${clash.message} It has been brought up to date: look again.` : refusals.find((r) => !r.field)?.message}
+        fault={
+          clash
+            ? `${clash.message} It has been brought up to date: look again.`
+            : refusals.find((r) => !r.field)?.message
+        }
         facts={<Fact strong>{company.name}</Fact>}
       >
         <ShelfMain disabled={busy} onClick={submit} hint="^↵">

@@ -26,7 +26,9 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
     said: ({ days }) => `${days} public holidays are days off now`,
     onDone: onceTaken.renew,
   });
-  const others = [...add.refusals, ...remove.refusals, ...take.refusals].filter((r) => r.field !== 'name' && r.field !== 'day');
+  const others = [...add.refusals, ...remove.refusals, ...take.refusals].filter(
+    (r) => r.field !== 'name' && r.field !== 'day',
+  );
   return (
     <>
       <h2 className="mb-1 text-[16px]">Days off</h2>

@@ -32,7 +32,9 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
     onChange: (e: { target: { value: string } }) => setText((now) => ({ ...now, [name]: e.target.value })),
     fault: save.faultAt(name),
   });
-  const newest = new Set(rates.filter((r, k) => r.day <= today && rates.findIndex((o) => o.currency === r.currency && o.day <= today) === k));
+  const newest = new Set(
+    rates.filter((r, k) => r.day <= today && rates.findIndex((o) => o.currency === r.currency && o.day <= today) === k),
+  );
   const fault = [...save.refusals, ...remove.refusals].find((r) => !r.field)?.message;
   return (
     <>
@@ -56,7 +58,9 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
         </div>
       )}
       {rates.length === 0 ? (
-        <Empty title="No rate yet">A supplier who sells in another currency needs one before anything is ordered.</Empty>
+        <Empty title="No rate yet">
+          A supplier who sells in another currency needs one before anything is ordered.
+        </Empty>
       ) : (
         <table className="ledger max-w-[640px]" aria-label="Exchange rates">
           <thead>
@@ -96,7 +100,10 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
           </tbody>
         </table>
       )}
-      <Shelf fault={fault} facts={<Fact>An order keeps the rate of the day it was drafted, a bill that of its own day</Fact>}>
+      <Shelf
+        fault={fault}
+        facts={<Fact>An order keeps the rate of the day it was drafted, a bill that of its own day</Fact>}
+      >
         {mayKeep && (
           <ShelfMain disabled={save.busy} onClick={submit} hint="^↵">
             Keep rate

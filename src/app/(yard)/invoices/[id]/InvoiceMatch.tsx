@@ -135,10 +135,10 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
               {invoice.state === 'takenOut'
                 ? 'taken out: it claims nothing'
                 : matched
-                ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
-                : held
-                  ? `${counted(all.filter((d) => d.held).length, 'difference')} beyond tolerance`
-                  : 'agrees with the order and the dock'}
+                  ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
+                  : held
+                    ? `${counted(all.filter((d) => d.held).length, 'difference')} beyond tolerance`
+                    : 'agrees with the order and the dock'}
             </Fact>
           </>
         }
@@ -226,7 +226,9 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
           <p>{invoice.passedReason}</p>
         </>
       )}
-      <h2 className="mt-4 mb-1 text-[16px]">{WAITING.includes(invoice.state) ? 'What matching does' : 'How the jobs stand'}</h2>
+      <h2 className="mt-4 mb-1 text-[16px]">
+        {WAITING.includes(invoice.state) ? 'What matching does' : 'How the jobs stand'}
+      </h2>
       {WAITING.includes(invoice.state) && (
         <p className="text-ink-2">The bill becomes actual cost. Until it is matched it costs the jobs nothing.</p>
       )}

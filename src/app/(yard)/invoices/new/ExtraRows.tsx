@@ -26,9 +26,7 @@ export const newExtra = (count: number, taxCodeId: number, freightCodeId: number
 });
 
 type To =
-  | { kind: 'jobs'; costCodeId: number | null }
-  | { kind: 'job'; jobId: number; costCodeId: number }
-  | { kind: 'stores' };
+  { kind: 'jobs'; costCodeId: number | null } | { kind: 'job'; jobId: number; costCodeId: number } | { kind: 'stores' };
 
 /** Reads what was typed; a row with neither words nor amount is left out. */
 export function readExtras(texts: readonly ExtraText[], currency: string) {

@@ -44,7 +44,8 @@ const plain = (q: Quantity) => (q === 0 ? '' : formatQuantity(q).replaceAll(',',
 /** What the form starts from: what may be billed by now, or the bill that is changed. */
 function freshFor({ order, lines, bill }: InvoiceFormView, today: string): Typed {
   const { currency } = order;
-  const priceText = (price: UnitPrice | null) => (price === null ? '' : formatPrice(price, currency).replaceAll(',', ''));
+  const priceText = (price: UnitPrice | null) =>
+    price === null ? '' : formatPrice(price, currency).replaceAll(',', '');
   const own = new Map((bill?.lines ?? []).map((l) => [l.lineId, l]));
   return {
     number: bill?.invoice.number ?? '',

@@ -42,7 +42,9 @@ export default jobPlace(async ({ db, person, today, query, job, on }) => {
       <TabTable tab={tab} number={job.number} on={on} />
       {decisions.length > 0 && (
         <section aria-label="Needs a decision" className="mt-5">
-          <h2 className="border-b border-line pb-1 text-[16px]">{on === undefined ? 'Needs a decision' : 'Needed a decision'}</h2>
+          <h2 className="border-b border-line pb-1 text-[16px]">
+            {on === undefined ? 'Needs a decision' : 'Needed a decision'}
+          </h2>
           <ul>
             {decisions.map((d) => (
               <li key={d.text} className="border-b border-line-2">

@@ -77,9 +77,7 @@ function Terms({ view }: { view: OrderView }) {
         </Block>
         <Block label="Wanted" strong={day(order.wantedOn)}>{`lead ${counted(supplier.leadDays, 'working day')}`}</Block>
         <Block label="Carrier" strong={order.carrier || '–'}>
-          {order.currency === companyCurrency
-            ? ''
-            : `1 ${order.currency} at ${order.rate} ${companyCurrency}`}
+          {order.currency === companyCurrency ? '' : `1 ${order.currency} at ${order.rate} ${companyCurrency}`}
         </Block>
       </div>
       {order.instructions !== '' && <p className="mt-2 whitespace-pre-line text-ink-2">{order.instructions}</p>}

@@ -62,9 +62,7 @@ export function OrderLines({ view }: { view: OrderView }) {
                   <td className="text-ink-2">{k + 1}</td>
                   <td className="py-1">
                     <span className="font-semibold">{l.description}</span>
-                    {l.closedShort !== null && (
-                      <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>
-                    )}
+                    {l.closedShort !== null && <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>}
                     {l.billsEnded !== null && <span className="tag ml-2">no more bills</span>}
                     <span className="mono block text-ink-2">
                       {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||

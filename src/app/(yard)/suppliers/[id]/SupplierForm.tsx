@@ -109,7 +109,10 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
           <TextField label="Currency" maxLength={3} {...bind('currency')} />
           {isCurrency(text.currency.toUpperCase()) && text.currency.toUpperCase() !== companyCurrency && (
             <p className="self-end pb-1.5 text-ink-2">
-              at the day’s <Link href="/rates" className="step">exchange rate</Link>
+              at the day’s{' '}
+              <Link href="/rates" className="step">
+                exchange rate
+              </Link>
             </p>
           )}
           <ChoiceField label="Usual tax" {...bind('taxCodeId')}>

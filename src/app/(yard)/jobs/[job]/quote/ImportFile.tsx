@@ -53,8 +53,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
       leftOut: out ? [...new Set([...now.leftOut, ...rows])] : now.leftOut.filter((r) => !rows.includes(r)),
     }));
   const fault =
-    refusals[0]?.message ??
-    (check.missing.length > 0 ? `Still to be said: ${check.missing.join(', ')}.` : undefined);
+    refusals[0]?.message ?? (check.missing.length > 0 ? `Still to be said: ${check.missing.join(', ')}.` : undefined);
   return (
     <div className="mt-3">
       <h2 className="text-[18px]">{check.name}</h2>

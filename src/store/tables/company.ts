@@ -1,0 +1,95 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { Minor, UnitPrice } from '@/core/money/money';
+import type { Rate } from '@/core/money/rate';
+import type { Quantity } from '@/core/quantity/quantity';
+
+export type Company = {
+  readonly id: number;
+  readonly name: string;
+  readonly address: string;
+  readonly email: string;
+  readonly taxNumber: string;
+  readonly currency: string;
+  /** ISO 3166-1 code, with the region after a dash where holidays differ: GB-ENG. */
+  readonly country: string;
+  readonly week: string;
+  readonly receivingDays: number;
+  readonly orderPattern: string;
+  readonly orderTerms: string;
+  readonly freightCodeId: number | null;
+  readonly priceToleranceShare: number;
+  readonly priceToleranceMost: Minor;
+  /** How large the differences may be that a person passes on a bill of their own. */
+  readonly ownPassLimit: Minor;
+  readonly version: number;
+};
+
+export type DayOff = { readonly day: Day; readonly name: string };
+export type CostCode = { readonly id: number; readonly code: string; readonly name: string };
+export type ExchangeRate = { readonly currency: string; readonly day: Day; readonly rate: Rate };
+
+export type PersonRow = {
+  readonly id: number;
+  readonly name: string;
+  readonly email: string;
+  readonly passwordHash: string;
+  readonly theme: 'day' | 'evening';
+  readonly active: number;
+  readonly version: number;
+};
+
+export type DeliveryPlace = {
+  readonly id: number;
+  readonly name: string;
+  readonly address: string;
+  readonly instructions: string;
+  readonly jobId: number | null;
+};
+
+export type Supplier = {
+  readonly id: number;
+  readonly name: string;
+  readonly contact: string;
+  readonly email: string | null;
+  readonly address: string;
+  readonly currency: string;
+  readonly paymentDays: number;
+  readonly leadDays: number;
+  readonly carriage: Minor;
+  readonly carriageFreeFrom: Minor | null;
+  readonly taxCodeId: number;
+  readonly carrier: string;
+  readonly version: number;
+};
+
+export type Item = {
+  readonly id: number;
+  readonly number: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly kind: 'goods' | 'service';
+  readonly stocked: number;
+  readonly costCodeId: number | null;
+  readonly supplierId: number | null;
+  readonly version: number;
+};
+
+export type SupplierPart = {
+  readonly id: number;
+  readonly supplierId: number;
+  readonly itemId: number;
+  readonly theirNumber: string;
+  readonly unit: string;
+  readonly factorMany: number;
+  readonly factorOne: number;
+  readonly minimum: Quantity;
+  readonly pack: Quantity;
+  readonly leadDays: number | null;
+};
+
+export type PriceBreakRow = {
+  readonly partId: number;
+  readonly fromQuantity: Quantity;
+  readonly price: UnitPrice;
+  readonly priceQuantity: number;
+};

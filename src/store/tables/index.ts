@@ -1,0 +1,75 @@
+import type { TaxCode } from '@/core/money/tax';
+import type { Role } from '@/core/people/rights';
+import type {
+  Company,
+  DayOff,
+  CostCode,
+  ExchangeRate,
+  PersonRow,
+  DeliveryPlace,
+  Supplier,
+  Item,
+  SupplierPart,
+  PriceBreakRow,
+} from './company';
+import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow } from './jobs';
+import type {
+  OrderHead,
+  OrderLineRow,
+  SplitRow,
+  Receipt,
+  ReceiptLine,
+  ReceiptSplit,
+  DocumentRow,
+  Message,
+} from './orders';
+import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
+import type { TabLine, PostingRow, TabSum } from './ledger';
+
+/** The rows of the company's file, as code sees them: columns in camelCase. */
+export type * from './company';
+export type * from './jobs';
+export type * from './orders';
+export type * from './invoices';
+export type * from './ledger';
+
+declare module 'knex/types/tables.js' {
+  interface Tables {
+    company: Company;
+    dayOff: DayOff;
+    counter: { readonly name: string; readonly last: number };
+    person: PersonRow;
+    personRole: { readonly personId: number; readonly role: Role };
+    openJob: { readonly personId: number; readonly jobId: number; readonly place: number };
+    costCode: CostCode;
+    taxCode: TaxCode;
+    exchangeRate: ExchangeRate;
+    customer: { readonly id: number; readonly name: string };
+    deliveryPlace: DeliveryPlace;
+    supplier: Supplier;
+    item: Item;
+    supplierPart: SupplierPart;
+    priceBreak: PriceBreakRow;
+    job: Job;
+    budgetEntry: BudgetEntry;
+    quote: Quote;
+    quoteLine: QuoteLineRow;
+    quoteFile: QuoteFile;
+    tabLine: TabLine;
+    need: NeedRow;
+    purchaseOrder: OrderHead;
+    orderLine: OrderLineRow;
+    split: SplitRow;
+    receipt: Receipt;
+    receiptLine: ReceiptLine;
+    receiptSplit: ReceiptSplit;
+    invoice: Invoice;
+    invoiceLine: InvoiceLine;
+    invoiceSplit: InvoiceSplit;
+    invoiceCost: InvoiceCost;
+    document: DocumentRow;
+    message: Message;
+    posting: PostingRow;
+    tabSum: TabSum;
+  }
+}

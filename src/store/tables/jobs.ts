@@ -1,0 +1,94 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { Minor, UnitPrice } from '@/core/money/money';
+import type { Quantity } from '@/core/quantity/quantity';
+import type { QuoteLineKind } from '@/core/quotes/rows';
+import type { QuoteState } from '@/core/quotes/winning';
+
+export type JobState = 'quoted' | 'live' | 'complete' | 'lost';
+
+export type Job = {
+  readonly id: number;
+  readonly number: string;
+  readonly name: string;
+  readonly shortName: string;
+  readonly kind: 'contract' | 'repair' | 'make';
+  readonly state: JobState;
+  readonly customerId: number;
+  readonly leadId: number;
+  readonly site: string;
+  readonly planning: 'inFull' | 'shortfall';
+  readonly startsOn: Day | null;
+  readonly dueOn: Day | null;
+  readonly dueWords: string;
+  readonly version: number;
+};
+
+export type BudgetEntry = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly costCodeId: number;
+  readonly kind: 'opening' | 'change';
+  readonly amount: Minor;
+  readonly reason: string;
+  readonly quoteId: number | null;
+  readonly personId: number;
+  readonly day: Day;
+  readonly at: string;
+};
+
+export type Quote = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly number: string;
+  readonly state: QuoteState;
+  readonly wonBy: string | null;
+  readonly wonOn: Day | null;
+  readonly markedBy: number | null;
+  readonly version: number;
+};
+
+export type QuoteLineRow = {
+  readonly id: number;
+  readonly quoteId: number;
+  readonly place: number;
+  readonly kind: QuoteLineKind;
+  readonly itemId: number | null;
+  readonly description: string;
+  readonly quantity: Quantity;
+  readonly unit: string;
+  readonly cost: UnitPrice;
+  readonly price: UnitPrice | null;
+  readonly costCodeId: number;
+  readonly supplierId: number | null;
+  readonly neededOn: Day | null;
+};
+
+export type QuoteFile = {
+  readonly id: number;
+  readonly quoteId: number;
+  readonly name: string;
+  readonly bytes: Buffer;
+  readonly personId: number;
+  readonly at: string;
+  readonly used: number;
+};
+
+export type NeedRow = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly quoteLineId: number | null;
+  readonly itemId: number | null;
+  readonly kind: 'goods' | 'service';
+  readonly description: string;
+  readonly quantity: Quantity;
+  readonly unit: string;
+  readonly costCodeId: number;
+  /** The estimate, in the company's currency, for the need's unit. */
+  readonly price: UnitPrice | null;
+  readonly priceQuantity: number;
+  readonly supplierId: number | null;
+  readonly neededOn: Day | null;
+  readonly addedOn: Day;
+  readonly open: Quantity;
+  readonly version: number;
+};
