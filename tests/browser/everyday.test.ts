@@ -110,7 +110,7 @@ describe('the buy list', () => {
     await (await browser.button('Add a line')).click();
     await browser.type('What is needed', 'Sight gauge for the tank');
     await browser.type('Quantity', '2');
-    await browser.type('Estimated price, £ each', '34.50');
+    await browser.type('Estimated price, £ per piece', '34.50');
     await browser.choose('Cost code', '02 Machinery');
     await (await browser.button('Add the line')).click();
     await browser.reads('Sight gauge for the tank');

@@ -69,7 +69,7 @@ describe('the main job by keyboard alone', () => {
     await browser.reads('Opens this budget');
     await type('Ina Corrow');
     await press(Key.ENTER);
-    await browser.reads('Level against budget');
+    await browser.reads('Forecast');
   });
 
   it('moves over the lines of Gather, picks, puts back and drafts', async () => {

@@ -84,7 +84,7 @@ export function NeedFields({ text, set, choices, faultAt, disabled }: FieldsProp
       </ChoiceField>
       {may('see money') && (
         <NumberField
-          label={`Estimated price, ${signOf(currency)} a ${unitOf(text.unit).name}`}
+          label={`Estimated price, ${signOf(currency)} per ${unitOf(text.unit).name}`}
           placeholder="none yet"
           {...bind('price')}
         />

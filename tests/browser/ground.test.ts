@@ -1,0 +1,106 @@
+import { By } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser, PHONE } from './driver';
+
+let app: App;
+let browser: Browser;
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+});
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+
+const leave = async () => browser.driver.manage().deleteAllCookies();
+
+describe('a bill that was typed wrong', () => {
+  it('carries what was not ordered, is changed, and is taken out', async () => {
+    await browser.stepInAs('Ida Quill');
+    await browser.go('/invoices/new?order=K26-0019');
+    await browser.type('Invoice number', 'T-600');
+    await browser.type('Total on the paper, with tax, £', '99.99');
+    await (await browser.button('Something that was not ordered')).click();
+    await browser.type('Not ordered', 'Crane fee');
+    await browser.type('Net £', '45');
+    await (await browser.button('Enter invoice')).click();
+    await browser.reads('Crane fee: £\u202f45.00 that was not ordered.');
+    await browser.reads('beyond tolerance');
+    await (await browser.button('Change')).click();
+    await browser.reads('Change invoice T-600');
+    await browser.type('Net £', '40');
+    await (await browser.button('Save invoice')).click();
+    await browser.reads('Crane fee: £\u202f40.00 that was not ordered.');
+    await (await browser.button('Take out')).click();
+    await browser.type('Reason', 'typed on the wrong order');
+    const buttons = await browser.driver.findElements(
+      By.xpath("//*[@role='dialog']//button[normalize-space(.)='Take out']"),
+    );
+    await buttons[0]?.click();
+    await browser.reads('taken out: it claims nothing');
+  });
+
+  it('says how a number was read that could be read in two ways', async () => {
+    await browser.go('/invoices/new?order=K26-0019');
+    await browser.type('Total on the paper, with tax, £', '1,250');
+    await browser.reads('read as 1\u202f250, with no decimals');
+  });
+});
+
+describe('exchange rates', () => {
+  it('are entered on a page of their own', async () => {
+    await browser.go('/rates');
+    await browser.reads('holds today');
+    await leave();
+    await browser.stepInAs('Mina Rowe');
+    await browser.go('/rates');
+    await browser.type('Currency', 'NOK');
+    await browser.type('GBP for one NOK', '0.0742');
+    await (await browser.button('Keep rate')).click();
+    await browser.reads('0.0742');
+  });
+});
+
+describe('a job as of a day', () => {
+  it('is of that day in its gauge, its counts and its figures', async () => {
+    await browser.go('/jobs/412');
+    const now = await (await browser.find(By.css('main'))).getText();
+    await browser.go('/jobs/412?on=2026-03-31');
+    await browser.reads('As it stood at the end of');
+    const then = await (await browser.find(By.css('main'))).getText();
+    const counts = (text: string) => /Orders (\d+)/.exec(text)?.[1];
+    expect(Number(counts(then))).toBeLessThan(Number(counts(now)));
+    expect(then).not.toContain('still to buy');
+  });
+});
+
+describe('the company’s calendar', () => {
+  it('takes public holidays in, and a day off by hand', async () => {
+    await leave();
+    await browser.stepInAs('Wren Hale');
+    await browser.go('/company');
+    await browser.type('Public holidays of', '2028');
+    await (await browser.button('Take them in')).click();
+    await browser.reads('25 Dec 2028');
+    await browser.type('A day off', '14082026');
+    await browser.type('Why', 'Regatta');
+    await (await browser.button('Add')).click();
+    await browser.reads('Regatta');
+    await browser.type('Working days that receiving takes', '2');
+    await (await browser.button('Save settings')).click();
+    await browser.reads('settings are saved');
+  });
+
+  it('fits a phone, like rates and a bill', async () => {
+    await browser.resize(PHONE);
+    for (const path of ['/company', '/rates']) {
+      await browser.go(path);
+      await browser.see(By.css('h1'));
+      const wide = await browser.driver.executeScript<number>('return document.documentElement.scrollWidth');
+      expect({ path, wide }).toEqual({ path, wide: PHONE.width });
+    }
+  });
+});
+
+it('nothing of it was told on the console as an error', async () => expect(await browser.consoleErrors()).toEqual([]));
