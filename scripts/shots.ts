@@ -40,6 +40,8 @@ try {
   await take('dock', '/dock/K26-0019');
   await take('invoice', '/invoices/14');
   await take('suppliers', '/suppliers');
+  await take('job-as-of', '/jobs/412?on=2026-04-10');
+  await take('rates', '/rates');
   await take('outbox', '/outbox/2');
   await take('quote-file', '/jobs/426/quote', async () => {
     const sample = join(app.folder, 'sample-quote.csv');

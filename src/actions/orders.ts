@@ -4,7 +4,7 @@ import { formatMoney, unitPriceSchema } from '@/core/money/money';
 import { numberBy } from '@/core/orders/number';
 import { draftFaults } from '@/core/orders/order';
 import { callOffFault, changeFault, closeShortFault, endBillsFault, endedAt, type Facts } from '@/core/orders/rules';
-import { move, type OrderEvent } from '@/core/orders/states';
+import { move, progressOf, type OrderEvent } from '@/core/orders/states';
 import { quantitySchema, SAME_UNIT, type Factor } from '@/core/quantity/quantity';
 import { exactFactor, isUnit, unitOf } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
@@ -15,7 +15,6 @@ import {
   factsOf,
   findOrder,
   loadMoney,
-  progressOf,
   refreshProgress,
   saveLines,
   setState,

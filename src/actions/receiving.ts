@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { receiveFault, takeBackFault } from '@/core/orders/rules';
+import { progressOf } from '@/core/orders/states';
 import { formatQuantity, quantity, quantitySchema, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { receive as allot, type Allotment } from '@/core/receiving/receive';
 import { refreshHeld } from '@/store/invoices';
 import { neededDays } from '@/store/needs';
-import { findOrder, progressOf, refreshProgress, type StoredLine } from '@/store/orders';
+import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, insertOne, nextCount } from '@/store/rows';
 import { defineAction, distinct, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';

@@ -1,8 +1,8 @@
 import type { Day } from '@/core/calendar/workdays';
-import { AWAITED, isIn, type OrderState } from '@/core/orders/states';
+import { AWAITED, isIn, progressOf, type OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
-import { findOrder, progressOf } from '@/store/orders';
+import { findOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { permit } from './permit';

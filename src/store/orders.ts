@@ -5,7 +5,7 @@ import type { Minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
 import { orderTotals, valueOrder, type OrderLine, type ValuedSplit } from '@/core/orders/order';
 import type { Facts } from '@/core/orders/rules';
-import { progressState, type LineProgress, type OrderState } from '@/core/orders/states';
+import { progressOf, progressState, type OrderState } from '@/core/orders/states';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
 import { openTabLines } from './ledger';
@@ -141,17 +141,6 @@ export async function setState(
     .where({ id: order.id })
     .update({ ...changes, version: order.version + 1 });
 }
-
-export const progressOf = (
-  line: Pick<OrderLineRow, 'kind' | 'closedShort' | 'billsEnded' | 'quantity' | 'received' | 'billed'>,
-): LineProgress => ({
-  kind: line.kind,
-  closedShort: line.closedShort !== null,
-  billsEnded: line.billsEnded !== null,
-  ordered: line.quantity,
-  received: line.received,
-  billed: line.billed,
-});
 
 /** What the rules of an order ask about it. */
 export async function factsOf(db: Db, order: StoredOrder): Promise<Facts> {

@@ -103,6 +103,23 @@ export type LineProgress = {
   readonly billed: Quantity;
 };
 
+/** How far a line has come, from its record. */
+export const progressOf = (line: {
+  readonly kind: LineProgress['kind'];
+  readonly quantity: Quantity;
+  readonly received: Quantity;
+  readonly billed: Quantity;
+  readonly closedShort: string | null;
+  readonly billsEnded: string | null;
+}): LineProgress => ({
+  kind: line.kind,
+  closedShort: line.closedShort !== null,
+  billsEnded: line.billsEnded !== null,
+  ordered: line.quantity,
+  received: line.received,
+  billed: line.billed,
+});
+
 /** What came of a line: goods come in, services and charges are billed. */
 export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'billed'>): Quantity =>
   l.kind === 'goods' ? l.received : l.billed;

@@ -51,7 +51,7 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
         </button>
       </form>
       <form
-        className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2"
+        className="mt-3 grid grid-cols-[1fr_auto] items-end gap-2"
         onSubmit={(e) => {
           e.preventDefault();
           void add.run({ once: once.key(), ...text });
@@ -60,6 +60,7 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
         <TextField
           label="A day off"
           type="date"
+          className="col-span-2"
           value={text.day}
           onChange={(e) => setText((now) => ({ ...now, day: e.target.value }))}
           fault={add.faultAt('day')}

@@ -95,6 +95,13 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
       wide: true,
     },
     {
+      key: 'headroom',
+      head: 'Headroom',
+      num: true,
+      by: (j) => (j.level ? headroomOf(j.level) : 0),
+      cell: (j) => <Headroom row={j} currency={currency} />,
+    },
+    {
       key: 'level',
       head: 'Level',
       cell: (j) =>
@@ -105,13 +112,6 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
         ),
       className: 'w-[140px]',
       wide: true,
-    },
-    {
-      key: 'headroom',
-      head: 'Headroom, budget − forecast',
-      num: true,
-      by: (j) => (j.level ? headroomOf(j.level) : 0),
-      cell: (j) => <Headroom row={j} currency={currency} />,
     },
   ];
   return (

@@ -36,7 +36,13 @@ export default place(async ({ db, person, query }) => {
           More jobs after {last}
         </GoOn>
       )}
-      <Shelf facts={<Fact>Enter opens the job that is marked; its tab stays on the rail until you close it.</Fact>}>
+      <Shelf
+        facts={
+          <Fact>
+            Committed is part of the forecast; headroom is budget less forecast. Enter opens the job that is marked.
+          </Fact>
+        }
+      >
         {may(person, 'open jobs') && (
           <Link href="/jobs/new" className="btn btn-main h-[38px]">
             Open a new job

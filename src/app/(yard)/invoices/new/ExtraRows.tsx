@@ -66,7 +66,7 @@ export function ExtraRows({ view, extras, faultAt, onChange, onAdd }: Props) {
     onChange(extras.map((e) => (e.key === key ? { ...e, ...part } : e)));
   return (
     <div className="mt-2">
-      <ul aria-label="Not ordered">
+      <ul aria-label="What was not ordered">
         {extras.map((e, k) => {
           const bind = (name: Exclude<keyof ExtraText, 'key'>) => ({
             value: e[name],

@@ -101,7 +101,7 @@ function Figures({ level, href }: { level: Level; href: (stage: string) => strin
           )}
         </td>
       ))}
-      <td className="num !font-semibold">{shown(forecastOf(level))}</td>
+      <td className="num">{shown(forecastOf(level))}</td>
     </>
   );
 }

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
 import { closeShortFault, endBillsFault, endedAt } from '@/core/orders/rules';
-import { leftOf, UNSENT, type LineProgress } from '@/core/orders/states';
+import { leftOf, progressOf, UNSENT } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { WAITING } from '@/core/invoices/states';
@@ -110,14 +110,6 @@ export function OrderLines({ view }: { view: OrderView }) {
   );
 }
 
-const progressOf = (l: Line): LineProgress => ({
-  kind: l.kind,
-  closedShort: l.closedShort !== null,
-  billsEnded: l.billsEnded !== null,
-  ordered: l.quantity,
-  received: l.received,
-  billed: l.billed,
-});
 const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
 
 const mayClose = (l: Line, { order }: OrderView) => closeShortFault(order, factsOf(l)) === undefined;
