@@ -36,6 +36,9 @@ const GOOD = csv(
 );
 
 describe('bringing a quote in', () => {
+  it('asks how decimals are written when nobody has said', async () =>
+    expect(refusedWith(await bringIn(GOOD, { mark: null }))).toEqual(['mark']));
+
   it('brings all of its lines in', async () => {
     expect(must(await bringIn(GOOD))).toEqual({ lines: 4 });
     expect(
@@ -110,6 +113,17 @@ describe('bringing a quote in', () => {
 describe('winning a quote', () => {
   const win = async (change = {}) =>
     winQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: 2, wonBy: 'Hester Lowe', ...change });
+
+  it('buys hours as a service, which no dock takes in, and the rest as goods', async () => {
+    must(
+      await bringIn(csv('Welder on site,18,h,40,60,02,Eelmoor Metals,,bought', 'Plate,2,sheet,100,150,01,,,bought')),
+    );
+    must(await win());
+    expect(await yard.db('need').orderBy('id').select('description', 'kind')).toEqual([
+      { description: 'Welder on site', kind: 'service' },
+      { description: 'Plate', kind: 'goods' },
+    ]);
+  });
 
   it('opens the budget by cost code and fills the buy list with what is bought', async () => {
     must(await bringIn(GOOD));

@@ -1,126 +1,16 @@
 import fc from 'fast-check';
-import { coverage, openOf, plannedOf, type Estimate } from '../needs/coverage';
-import { lineNet, minor, type Minor, type UnitPrice } from '../money/money';
-import { quantity, type Quantity } from '../quantity/quantity';
-import { movements, type Movement, type Standing } from './postings';
+import { coverage, plannedOf, type Estimate } from '../needs/coverage';
+import { minor, type Minor, type UnitPrice } from '../money/money';
+import { quantity } from '../quantity/quantity';
+import { movements, type Standing } from './postings';
 import { NOTHING, plus, splitStages, STAGES, sumOf, valueOf, type Amounts, type SplitState } from './stages';
 import { addLevels, committedOf, forecastOf, gauge, headroomOf } from './sums';
 
-/** A purchase in the small: a need, one split that covers it, and what happens to both. */
-type World = { needed: Quantity; split: SplitState | undefined };
-type Event =
-  | { kind: 'draft'; share: number; price: number }
-  | { kind: 'reprice'; price: number }
-  | { kind: 'send' | 'callOff' | 'closeShort' }
-  | { kind: 'receive' | 'takeBack'; share: number }
-  | { kind: 'bill'; share: number; price: number }
-  | { kind: 'change need'; to: number };
-
-const ESTIMATE: Estimate = { price: 80_000 as UnitPrice, priceQuantity: 1, tax: null };
-const ACCOUNT = { jobId: 1, costCodeId: 2 };
 const part = (of: number, share: number) => quantity(Math.round(of * share));
-
-function apply(world: World, event: Event): World {
-  const { split } = world;
-  const open = openOf(coverage(world.needed, split === undefined ? [] : [split]));
-  const change = (to: Partial<SplitState>): World => ({ ...world, split: split && { ...split, ...to } });
-  const atSupplier = split?.commitment === 'sent';
-  switch (event.kind) {
-    case 'draft': {
-      const bought = part(open, event.share);
-      if (split !== undefined || bought <= 0) return world;
-      return {
-        ...world,
-        split: {
-          commitment: 'drafted',
-          ordered: bought,
-          claimed: quantity(0),
-          value: lineNet(bought, event.price as UnitPrice, 1, 'GBP'),
-          received: quantity(0),
-          billed: quantity(0),
-          billedAmount: minor(0),
-        },
-      };
-    }
-    case 'reprice':
-      return split?.commitment === 'drafted'
-        ? change({ value: lineNet(split.ordered, event.price as UnitPrice, 1, 'GBP') })
-        : world;
-    case 'send':
-      return split?.commitment === 'drafted' ? change({ commitment: 'sent' }) : world;
-    case 'callOff':
-      return split !== undefined && split.received === 0 && split.billed === 0 && split.commitment !== 'closedShort'
-        ? change({ commitment: 'calledOff' })
-        : world;
-    case 'closeShort':
-      return atSupplier ? change({ commitment: 'closedShort' }) : world;
-    case 'receive':
-      return atSupplier ? change({ received: quantity(split.received + part(split.ordered, event.share)) }) : world;
-    case 'takeBack':
-      return atSupplier ? change({ received: quantity(split.received - part(split.received, event.share)) }) : world;
-    case 'bill': {
-      if (!atSupplier) return world;
-      const billed = part(split.ordered, event.share);
-      return change({
-        billed: quantity(split.billed + billed),
-        billedAmount: minor(split.billedAmount + lineNet(billed, event.price as UnitPrice, 1, 'GBP')),
-      });
-    }
-    case 'change need':
-      return { ...world, needed: quantity(event.to) };
-  }
-}
-
-const statesOf = (w: World): { need: Standing; split: Standing | undefined } => ({
-  need: {
-    account: ACCOUNT,
-    amounts: plannedOf(coverage(w.needed, w.split === undefined ? [] : [w.split]), ESTIMATE, 'GBP'),
-  },
-  split: w.split && { account: ACCOUNT, amounts: splitStages(w.split) },
-});
-
-const summed = (posted: readonly Movement[]): Standing[] => [
-  {
-    account: ACCOUNT,
-    amounts: posted.reduce<Amounts>((sum, m) => plus(sum, { ...NOTHING, [m.stage]: m.amount }), NOTHING),
-  },
-];
-
+const ESTIMATE: Estimate = { price: 80_000 as UnitPrice, priceQuantity: 1, tax: null };
 const share = fc.double({ min: 0.01, max: 1, noNaN: true });
-const price = fc.integer({ min: 1, max: 5_000_000 });
-const event: fc.Arbitrary<Event> = fc.oneof(
-  fc.record({ kind: fc.constant('draft' as const), share, price }),
-  fc.record({ kind: fc.constant('reprice' as const), price }),
-  fc.record({ kind: fc.constantFrom('send' as const, 'send' as const, 'callOff' as const, 'closeShort' as const) }),
-  fc.record({ kind: fc.constantFrom('receive' as const, 'takeBack' as const), share }),
-  fc.record({ kind: fc.constant('bill' as const), share, price }),
-  fc.record({ kind: fc.constant('change need' as const), to: fc.integer({ min: 0, max: 5_000_000 }) }),
-);
-const history = fc.record({
-  needed: fc.integer({ min: 1, max: 5_000_000 }),
-  events: fc.array(event, { maxLength: 25 }),
-});
 
-describe('the first law: rebuild', () => {
-  it('every line’s postings add up to the function of its present state, whatever happened', () => {
-    fc.assert(
-      fc.property(history, ({ needed, events }) => {
-        let world: World = { needed: quantity(needed), split: undefined };
-        const posted = { need: movements([], statesOf(world).need), split: [] as Movement[] };
-        for (const e of events) {
-          world = apply(world, e);
-          const now = statesOf(world);
-          posted.need.push(...movements(summed(posted.need), now.need));
-          posted.split.push(...movements(summed(posted.split), now.split));
-          expect(summed(posted.need)[0]?.amounts).toEqual(now.need.amounts);
-          expect(summed(posted.split)[0]?.amounts).toEqual(now.split?.amounts ?? NOTHING);
-        }
-        expect(summed(posted.split)).toEqual(summed(movements([], statesOf(world).split)));
-      }),
-      { numRuns: 400 },
-    );
-  });
-
+describe('what an event posts', () => {
   it('posts a line that moves to another account away from the old one', () => {
     const old: Standing = { account: { jobId: 1, costCodeId: 1 }, amounts: { ...NOTHING, drafted: minor(900) } };
     const now: Standing = { account: { jobId: 2, costCodeId: 5 }, amounts: { ...NOTHING, drafted: minor(900) } };

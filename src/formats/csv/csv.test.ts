@@ -79,3 +79,14 @@ describe('files as people send them', () => {
     expect(rows(new Uint8Array(MOST_BYTES + 1).fill(65))).toBe('file.large'));
   it('reads 20,000 rows', () => expect(sheet(bytes(`a,b\n${'x,1\n'.repeat(20_000)}`)).rows).toHaveLength(20_000));
 });
+
+describe('how decimals are written', () => {
+  const mark = (...cells: string[]) => sheet(bytes(['Qty;Cost', ...cells].join('\n'))).mark;
+  it('is known from a number that can be read in one way only', () => {
+    expect(mark('1,250;12,50')).toBe(',');
+    expect(mark('1,250;12.50')).toBe('.');
+    expect(mark('4;12')).toBe('.');
+  });
+
+  it('is left to a person when every number can be read in two', () => expect(mark('1,250;2,500')).toBeNull());
+});

@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { callOff, draftOrders } from '@/actions/orders';
+import { matchInvoice } from '@/actions/invoices';
+import { EDITABLE } from '@/core/orders/states';
+import { WAITING } from '@/core/invoices/states';
+import { must, TestCompany, TODAY } from '../../tests/support/company';
+import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
+import { orderEffects, previewGather, type NamedEffect } from './effects';
+import { loadInvoice } from './invoices';
+import { loadLevels } from './levels';
+
+/** What a screen promises before is what the act then does, whatever happened until then. */
+
+const step: fc.Arbitrary<Step> = fc.record({
+  act: fc.constantFrom(...ACTS),
+  which: fc.nat(47),
+  share: fc.double({ min: 0.05, max: 1, noNaN: true }),
+});
+const scene = fc.record({
+  currency: fc.constantFrom(['EUR', '0.8624'] as const, ['JPY', '0.00512'] as const),
+  before: fc.array(step, { minLength: 6, maxLength: 16 }),
+  which: fc.nat(30),
+});
+
+const BEGIN: readonly Step[] = [
+  { act: 'draft', which: 0, share: 0.5 },
+  { act: 'send', which: 1, share: 1 },
+  { act: 'receive', which: 2, share: 0.7 },
+  { act: 'bill', which: 2, share: 0.7 },
+];
+
+let compared = { draft: 0, join: 0, match: 0, callOff: 0 };
+
+/** The accounts of a set of effects as they stand, beside what the effects say. */
+async function standsAs(yard: TestCompany, told: readonly NamedEffect[], side: 'before' | 'after'): Promise<void> {
+  const levels = await loadLevels(yard.db, yard.ids.jobs);
+  const now = told.map((e) => {
+    const level = levels.find((l) => l.jobId === e.jobId && l.costCodeId === e.costCodeId);
+    return { account: `${e.job} ${e.code}`, budget: level?.budget ?? 0, amounts: level?.amounts ?? e[side].amounts };
+  });
+  expect(now).toEqual(told.map((e) => ({ account: `${e.job} ${e.code}`, ...e[side] })));
+}
+
+async function withScene(
+  { currency, before, which }: { currency: readonly [string, string]; before: readonly Step[]; which: number },
+  look: (yard: TestCompany, which: number) => Promise<void>,
+): Promise<void> {
+  const yard = await TestCompany.open();
+  try {
+    await layOutTrouble(yard, ...currency);
+    for (const s of [...BEGIN, ...before]) await tryStep(yard, s, TODAY);
+    await look(yard, which);
+  } finally {
+    await yard.close();
+  }
+}
+
+const nth = <T>(all: readonly T[], which: number): T | undefined => all[which % Math.max(all.length, 1)];
+
+describe('a preview is what the act then does', () => {
+  beforeAll(() => {
+    compared = { draft: 0, join: 0, match: 0, callOff: 0 };
+  });
+
+  it('for drafting, and for joining a draft', async () => {
+    await fc.assert(
+      fc.asyncProperty(scene, (s) =>
+        withScene(s, async (yard, which) => {
+          const open = await yard.db('need').where('open', '>', 0).whereNotNull('supplierId').orderBy('id');
+          const picks = open.filter((_, k) => (which >> k) % 2 === 0).map((n) => ({ needId: n.id, buy: n.open }));
+          const drafts = await yard.db('purchaseOrder').whereIn('state', EDITABLE).select('id', 'version');
+          const into = which % 2 === 0 ? drafts.slice(0, 1) : [];
+          const { actor } = await yard.as('buyer');
+          const joined = into.map((o) => o.id);
+          const { plan, effects } = await previewGather(yard.db, actor, picks, TODAY, joined);
+          if (picks.length === 0 || plan.refusals.length > 0) return;
+          await standsAs(yard, effects, 'before');
+          const ref = into.map((o) => ({ orderId: o.id, version: o.version }));
+          must(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks, into: ref }));
+          await standsAs(yard, effects, 'after');
+          compared[plan.orders.some((o) => o.into !== undefined) ? 'join' : 'draft'] += 1;
+        }),
+      ),
+      { numRuns: 25 },
+    );
+    expect(Math.min(compared.draft, compared.join)).toBeGreaterThan(0);
+  });
+
+  it('for matching a bill', async () => {
+    await fc.assert(
+      fc.asyncProperty(scene, (s) =>
+        withScene(s, async (yard, which) => {
+          const invoice = nth(await yard.db('invoice').whereIn('state', WAITING).orderBy('id'), which);
+          if (invoice === undefined) return;
+          const { actor } = await yard.as('manager');
+          const effects = (await loadInvoice(yard.db, actor, invoice.id))?.effects ?? [];
+          await standsAs(yard, effects, 'before');
+          const ref = { invoiceId: invoice.id, version: invoice.version, reason: 'passed' };
+          must(await matchInvoice(await yard.as('manager'), { once: yard.once(), ...ref }));
+          await standsAs(yard, effects, 'after');
+          compared.match += 1;
+        }),
+      ),
+      { numRuns: 25 },
+    );
+    expect(compared.match).toBeGreaterThan(5);
+  });
+
+  it('for what a draft does: without it the budgets stand as before it', async () => {
+    await fc.assert(
+      fc.asyncProperty(scene, (s) =>
+        withScene(s, async (yard, which) => {
+          const head = nth(await yard.db('purchaseOrder').whereIn('state', EDITABLE).orderBy('id'), which);
+          if (head === undefined) return;
+          const effects = await orderEffects(yard.db, await yard.order(head.id));
+          await standsAs(yard, effects, 'after');
+          const ref = { orderId: head.id, version: head.version, reason: 'no' };
+          must(await callOff(await yard.as('buyer'), { once: yard.once(), ...ref }));
+          await standsAs(yard, effects, 'before');
+          compared.callOff += 1;
+        }),
+      ),
+      { numRuns: 25 },
+    );
+    expect(compared.callOff).toBeGreaterThan(5);
+  });
+});
