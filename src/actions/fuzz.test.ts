@@ -144,7 +144,7 @@ describe('whatever is sent', () => {
           outcomes[status] += 1;
           expect(['done', 'refused', 'clash']).toContain(status);
         }),
-        { numRuns: 120 },
+        { numRuns: Number(process.env.KETTLE_FUZZ ?? 120) },
       );
     },
   );

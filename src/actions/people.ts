@@ -119,7 +119,10 @@ export const addPerson = defineAction({
     once,
     name: text(120, 'Give a name.'),
     email: z.email('This is no e-mail address.'),
-    roles: z.array(z.enum(ROLES)).min(1, 'Choose at least one role.'),
+    roles: z
+      .array(z.enum(ROLES))
+      .min(1, 'Choose at least one role.')
+      .transform((r) => [...new Set(r)]),
     password,
   }),
   run: async ({ trx, audit }, { name, email, roles, password: plain }) => {

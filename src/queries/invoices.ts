@@ -80,8 +80,6 @@ export type InvoiceView = Comparison & {
   readonly rateDifference: Minor;
   readonly beside: readonly BesideRow[];
   readonly companyCurrency: string;
-  /** Whether this person entered it. */
-  readonly own: boolean;
   readonly enteredBy: string;
   readonly matchedBy: string | null;
   /** Before it is matched, what matching moves; after that, how the budgets stand now. */
@@ -107,7 +105,6 @@ export async function loadInvoice(db: Db, person: Person, id: number): Promise<I
     rateDifference: await rateDifference(db, comparison),
     beside: await loadBeside(db, id),
     companyCurrency: (await loadCompany(db)).currency,
-    own: row.enteredBy === person.id,
     supplier: row.supplier,
     enteredBy: row.enteredName,
     matchedBy: row.matchedName,
