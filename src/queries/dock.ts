@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import { AWAITED, isIn, progressOf, type OrderState } from '@/core/orders/states';
+import { AWAITED, type OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
 import { findOrder } from '@/store/orders';
@@ -79,9 +79,6 @@ export type DockLine = {
   readonly received: Quantity;
   /** Nothing more is expected of it. */
   readonly closed: boolean;
-  readonly in: boolean;
-  /** The unit of what each job gets. */
-  readonly shareUnit: string;
   readonly wantedOn: Day | null;
   readonly for: readonly { readonly job: string | null; readonly ordered: Quantity; readonly received: Quantity }[];
 };
@@ -149,8 +146,6 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
       ordered: l.quantity,
       received: l.received,
       closed: l.closedShort !== null || l.billsEnded !== null,
-      in: isIn(progressOf(l)),
-      shareUnit: l.shareUnit,
       wantedOn: l.wantedOn,
       for: l.splits.map((s) => ({
         job: s.jobId === null ? null : (jobs.get(s.jobId) ?? ''),

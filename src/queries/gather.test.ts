@@ -4,6 +4,7 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/co
 import { orderEffects, previewGather } from './effects';
 import { loadGatherPreview } from './gather';
 import { loadLevels } from './levels';
+import { listOpenNeeds } from './needs';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -61,6 +62,15 @@ describe('what a purchase does to budgets', () => {
       carriage: 2500,
       added: ['Cable: 2 reel ordered, 10 m more than needed goes to stores'],
     });
+  });
+
+  it('tells a line’s value as its order will have it: 40 m of a 60 m reel at 177.00 are 118.00', async () => {
+    const part = { supplierId: yard.ids.suppliers[0], itemId: yard.ids.items[1], unit: 'XRL', factorMany: 60 };
+    await insertMany(yard.db, 'supplierPart', [part]);
+    await insertMany(yard.db, 'priceBreak', [{ partId: 1, fromQuantity: 0, price: 1_770_000 }]);
+    await yard.need({ item: yard.ids.items[1], quantity: 40 });
+    const { rows } = await listOpenNeeds(yard.db, await buyer(), TODAY, {});
+    expect(rows[0]?.buying).toMatchObject({ price: 1_770_000, unit: 'XRL', value: 11_800 });
   });
 
   it('leaves out what cannot be bought, and says why', async () => {

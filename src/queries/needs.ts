@@ -2,8 +2,17 @@ import type { Calendar, Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { lineNet, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, type Rate } from '@/core/money/rate';
+import { spreadMoney } from '@/core/money/spread';
 import { obstaclesOf, wordsFor, type Obstacle } from '@/core/needs/obstacles';
-import { addQ, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import {
+  addQ,
+  atLeastNone,
+  fromSupplierUnit,
+  NONE,
+  quantity,
+  subtractQ,
+  type Quantity,
+} from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, partKey, termsFor, type Part } from '@/store/gathering';
@@ -108,13 +117,16 @@ const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
 };
 
 function buyingOf(raw: Raw, terms: PartTerms, { currency, rates }: Context): Buying | null {
-  const { wanted, quantity: ordered } = quantityToOrder(raw.open, terms);
+  const { quantity: ordered } = quantityToOrder(raw.open, terms);
   const found = priceFor(ordered, terms.prices);
   if (found !== undefined) {
     const own = raw.supplierCurrency ?? currency;
     const rate = rates.get(own);
     if (rate === undefined) return null;
-    const value = convert(lineNet(wanted, found.price, found.priceQuantity, own), own, currency, rate);
+    // The need's share of the whole line, as the order will have it.
+    const whole = convert(lineNet(ordered, found.price, found.priceQuantity, own), own, currency, rate);
+    const over = atLeastNone(subtractQ(fromSupplierUnit(ordered, terms.factor), raw.open));
+    const [value = whole] = spreadMoney(whole, [raw.open, over]);
     return { price: found.price, priceQuantity: found.priceQuantity, unit: terms.unit, currency: own, value };
   }
   return raw.price === null

@@ -52,10 +52,11 @@ export function connect(file: string, { connections = 1, settings = SETTINGS }: 
   });
 }
 
-const READING = ['query_only = ON', 'busy_timeout = 5000', 'cache_size = -16000'];
+// A reader's own pages go stale with every change that is written, so it looks at the file where it lies.
+const READING = ['query_only = ON', 'busy_timeout = 5000', 'cache_size = -32000', 'mmap_size = 1073741824'];
 
 /** Connections that only read. A transaction on one sees a single moment, whatever is written meanwhile. */
-export const connectReaders = (file: string): Db => connect(file, { connections: 4, settings: READING });
+export const connectReaders = (file: string): Db => connect(file, { connections: 2, settings: READING });
 
 /** Reads with one view of the file: everything that \`read\` asks is of the same moment. */
 export const snapshot = <T>(readers: Db, read: (db: Db) => Promise<T>): Promise<T> => readers.transaction(read);
