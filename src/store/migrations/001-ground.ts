@@ -118,7 +118,7 @@ CREATE TABLE order_line (
   price INTEGER, price_quantity INTEGER NOT NULL DEFAULT 1 CHECK (price_quantity > 0), tax_code_id INTEGER NOT NULL REFERENCES tax_code(id), wanted_on TEXT, net INTEGER NOT NULL DEFAULT 0, charge_code_id INTEGER REFERENCES cost_code(id),
   received INTEGER NOT NULL DEFAULT 0, billed INTEGER NOT NULL DEFAULT 0, closed_short TEXT, bills_ended TEXT
 ) STRICT;
-CREATE INDEX order_line_by_order ON order_line(order_id, place);
+CREATE INDEX order_line_by_order ON order_line(order_id, place, kind, closed_short, quantity, received);
 CREATE TABLE split (
   id INTEGER PRIMARY KEY REFERENCES tab_line(id), line_id INTEGER NOT NULL REFERENCES order_line(id) ON DELETE CASCADE, place INTEGER NOT NULL,
   job_id INTEGER REFERENCES job(id), cost_code_id INTEGER REFERENCES cost_code(id), need_id INTEGER REFERENCES need(id),
