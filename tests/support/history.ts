@@ -9,6 +9,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { AWAITED, BILLABLE, EDITABLE, ORDER_STATES, type OrderState } from '@/core/orders/states';
 import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
+import { orderInput } from './typed';
 
 export const ACTS = [
   'draft',
@@ -188,27 +189,10 @@ export async function tryStep(
     return enterInvoice(await as('accounts'), { ...bill, typedTotal: part(now.gross + 1) });
   }
   // Changes a draft: a price, a quantity, the code of a part, a part for the other job, a discount.
-  const lines = now.lines.map((l) => {
-    const {
-      id,
-      kind,
-      itemId,
-      description,
-      ourNumber,
-      theirNumber,
-      quantity,
-      unit,
-      priceQuantity,
-      taxCodeId,
-      chargeCodeId,
-    } = l;
-    const touched = l.id === line.id && kind !== 'charge';
-    const splits = l.splits.map((s) => ({
-      id: s.id,
-      jobId: s.jobId,
-      costCodeId: s.costCodeId,
-      quantity: s.quantity as number,
-    }));
+  const typed = orderInput(now);
+  const lines = typed.lines.map((l) => {
+    const touched = l.id === line.id && l.kind !== 'charge';
+    const splits: { id?: number; jobId: number | null; costCodeId: number | null; quantity: number }[] = [...l.splits];
     const [head] = splits;
     const price = touched && which % 4 === 0 ? (Math.round((l.price ?? 10_000) * (0.5 + share)) as never) : l.price;
     if (touched && which % 4 === 1 && head?.jobId) head.costCodeId = yard.ids.codes[0];
@@ -216,23 +200,10 @@ export async function tryStep(
       const given = Math.max(1, Math.floor(head.quantity * Math.min(share, 0.9)));
       head.quantity -= given;
       // The same job, code and need twice, or the other job.
-      const other = { ...head, id: undefined as never, quantity: given };
+      const other = { ...head, id: undefined, quantity: given };
       splits.push(which % 8 === 2 ? other : { ...other, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[2] });
     }
-    const row = {
-      id,
-      kind,
-      itemId,
-      description,
-      ourNumber,
-      theirNumber,
-      quantity,
-      unit,
-      priceQuantity,
-      taxCodeId,
-      chargeCodeId,
-    };
-    return { ...row, price, wantedOn: l.wantedOn ?? '', splits: splits as never };
+    return { ...l, price, splits: splits as never };
   });
   const discount = {
     kind: 'charge' as const,
@@ -249,7 +220,6 @@ export async function tryStep(
     chargeCodeId: null,
     splits: [],
   };
-  const text = { placeId: now.placeId, wantedOn: now.wantedOn ?? '', carrier: '', instructions: '' };
   const all = which % 4 === 3 && lines.length < 6 ? [...lines, discount] : lines;
-  return changeOrder(await as('buyer'), { once, ...ref, ...text, lines: all });
+  return changeOrder(await as('buyer'), { once, ...ref, ...typed, lines: all });
 }

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
-import type { QuoteLineKind } from '@/core/quotes/rows';
+import type { QuoteLine } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
 
 export type JobState = 'quoted' | 'live' | 'complete' | 'lost';
@@ -47,20 +47,10 @@ export type Quote = {
   readonly version: number;
 };
 
-export type QuoteLineRow = {
+export type QuoteLineRow = Omit<QuoteLine, 'row'> & {
   readonly id: number;
   readonly quoteId: number;
   readonly place: number;
-  readonly kind: QuoteLineKind;
-  readonly itemId: number | null;
-  readonly description: string;
-  readonly quantity: Quantity;
-  readonly unit: string;
-  readonly cost: UnitPrice;
-  readonly price: UnitPrice | null;
-  readonly costCodeId: number;
-  readonly supplierId: number | null;
-  readonly neededOn: Day | null;
 };
 
 export type QuoteFile = {

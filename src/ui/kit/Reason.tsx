@@ -12,15 +12,18 @@ type Props = {
   readonly keep: string;
   /** The button that goes on. */
   readonly go: string;
-  readonly busy: boolean;
-  readonly refusals: readonly Refusal[];
-  readonly clash: string | undefined;
+  readonly act: {
+    readonly busy: boolean;
+    readonly refusals: readonly Refusal[];
+    readonly clash: { readonly message: string } | undefined;
+  };
   readonly onGo: (reason: string) => void;
   readonly onClose: () => void;
 };
 
 /** Asks for the reason of something that cannot be undone. */
-export function ReasonQuestion({ title, words, keep, go, busy, refusals, clash, onGo, onClose }: Props) {
+export function ReasonQuestion({ title, words, keep, go, act, onGo, onClose }: Props) {
+  const { busy, refusals, clash } = act;
   const [reason, setReason] = useState('');
   const others = refusals.filter((r) => r.field !== 'reason').map((r) => r.message);
   return (
@@ -34,7 +37,7 @@ export function ReasonQuestion({ title, words, keep, go, busy, refusals, clash, 
         fault={refusals.find((r) => r.field === 'reason')?.message}
       />
       <div className="mt-3">
-        <Faults messages={clash === undefined ? others : [clash]} />
+        <Faults messages={clash === undefined ? others : [clash.message]} />
       </div>
       <div className="mt-3 flex justify-end gap-3">
         <button type="button" className="btn btn-plain" onClick={onClose}>

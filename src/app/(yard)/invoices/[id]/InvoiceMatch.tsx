@@ -163,7 +163,7 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
 function TakeOut({ view, onClose }: { view: InvoiceView; onClose: () => void }) {
   const { id: invoiceId, version, number } = view.invoice;
   const once = useOnce();
-  const { run, busy, refusals, clash } = useAct(takeOutInvoice, {
+  const act = useAct(takeOutInvoice, {
     said: () => `Invoice ${number} is taken out`,
     onDone: onClose,
   });
@@ -173,11 +173,9 @@ function TakeOut({ view, onClose }: { view: InvoiceView; onClose: () => void }) 
       words="It stays on record, asks for nothing, and its number can be entered again."
       keep="Leave it in"
       go="Take out"
-      busy={busy}
-      refusals={refusals}
-      clash={clash?.message}
+      act={act}
       onClose={onClose}
-      onGo={(reason) => void run({ once: once.key(), invoiceId, version, reason })}
+      onGo={(reason) => void act.run({ once: once.key(), invoiceId, version, reason })}
     />
   );
 }

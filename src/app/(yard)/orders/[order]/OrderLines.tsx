@@ -192,7 +192,7 @@ type EndProps = { readonly line: Line; readonly view: OrderView; readonly onClos
 function CloseShort({ line, view, onClose }: EndProps) {
   const once = useOnce();
   const at = endedAt(factsOf(line));
-  const { run, busy, refusals, clash } = useAct(closeShort, {
+  const act = useAct(closeShort, {
     said: () => `${line.description} is closed short at ${at}`,
     onDone: onClose,
   });
@@ -209,18 +209,16 @@ function CloseShort({ line, view, onClose }: EndProps) {
       words={`${left} Its money is free again, and what a job still needs is back on its buy list.`}
       keep="Leave it open"
       go="Close short"
-      busy={busy}
-      refusals={refusals}
-      clash={clash?.message}
+      act={act}
       onClose={onClose}
-      onGo={(reason) => void run({ once: once.key(), ...ref, reason })}
+      onGo={(reason) => void act.run({ once: once.key(), ...ref, reason })}
     />
   );
 }
 
 function EndBills({ line, view, onClose }: EndProps) {
   const once = useOnce();
-  const { run, busy, refusals, clash } = useAct(endBills, {
+  const act = useAct(endBills, {
     said: () => `No more bills for ${line.description}`,
     onDone: onClose,
   });
@@ -232,11 +230,9 @@ function EndBills({ line, view, onClose }: EndProps) {
       words={`${short} were billed. What came beside stays here and costs the jobs nothing.`}
       keep="A bill may come"
       go="No more bills"
-      busy={busy}
-      refusals={refusals}
-      clash={clash?.message}
+      act={act}
       onClose={onClose}
-      onGo={(reason) => void run({ once: once.key(), ...ref, reason })}
+      onGo={(reason) => void act.run({ once: once.key(), ...ref, reason })}
     />
   );
 }

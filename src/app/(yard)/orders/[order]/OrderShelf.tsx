@@ -148,7 +148,7 @@ function nextWords(state: OrderView['order']['state']): string {
 function CallOff({ view, onClose }: { view: OrderView; onClose: () => void }) {
   const { order } = view;
   const once = useOnce();
-  const { run, busy, refusals, clash } = useAct(callOff, {
+  const act = useAct(callOff, {
     said: () => `${order.number} is called off`,
     onDone: onClose,
   });
@@ -159,11 +159,9 @@ function CallOff({ view, onClose }: { view: OrderView; onClose: () => void }) {
       words={`What it would have covered goes back to the buy lists, and its money is free again.${tell}`}
       keep="Keep the order"
       go="Call off"
-      busy={busy}
-      refusals={refusals}
-      clash={clash?.message}
+      act={act}
       onClose={onClose}
-      onGo={(reason) => void run({ once: once.key(), orderId: order.id, version: order.version, reason })}
+      onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
     />
   );
 }
