@@ -16,6 +16,7 @@ const common = {
   },
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/tests/support/seed.ts'],
 };
 
 export default {

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { receiveFault, takeBackFault } from '@/core/orders/rules';
 import { progressOf } from '@/core/orders/states';
-import { formatQuantity, quantity, quantitySchema, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity, NONE, quantity, quantitySchema, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { receive as allot, type Allotment } from '@/core/receiving/receive';
+import { giveBack, receive as allot, type Allotment } from '@/core/receiving/receive';
 import { refreshHeld } from '@/store/invoices';
 import { neededDays } from '@/store/needs';
 import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
@@ -121,6 +121,15 @@ export const takeBack = defineAction({
         own.map((l) => ({ ...progressOf(l), description: l.description })),
       ),
     );
+    const given = own.flatMap(({ id: lineId, factor, received, splits }) => {
+      const back = came.find((c) => c.lineId === lineId)?.accepted ?? NONE;
+      const had = splits.map((s) => ({
+        splitId: s.id,
+        received: s.received,
+        came: parts.find((p) => p.splitId === s.id)?.quantity ?? NONE,
+      }));
+      return giveBack({ factor, received, came: back, splits: had });
+    });
     const id = await takeIn(
       work,
       {
@@ -130,7 +139,7 @@ export const takeBack = defineAction({
         reversesId: receiptId,
       },
       came.map((c) => ({ lineId: c.lineId, accepted: quantity(-c.accepted) })),
-      parts.map((p) => ({ splitId: p.splitId, quantity: quantity(-p.quantity) })),
+      given.map((g) => ({ splitId: g.splitId, quantity: quantity(-g.quantity) })),
     );
     await refreshProgress(trx, receipt.orderId);
     await refreshHeld(trx, receipt.orderId);
@@ -138,7 +147,7 @@ export const takeBack = defineAction({
       'Receipt taken back',
       'receipt',
       id,
-      parts.map((p) => p.splitId),
+      given.map((g) => g.splitId),
     );
     await audit({
       words: `Took receipt ${receipt.number} on ${order.number} back`,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { fromSupplierUnit, quantity } from '../quantity/quantity';
-import { receive, type Arrival } from './receive';
+import { giveBack, receive, type Arrival } from './receive';
 
 const q = (n: number) => quantity(n * 10_000);
 const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({
@@ -100,6 +100,49 @@ describe('receive', () => {
           received += step;
         }
         expect(came).toEqual(ordered);
+      }),
+    );
+  });
+
+  it('holds what the line holds, whichever receipts are taken back, and ends at nothing', () => {
+    const factor = fc.record({ many: fc.integer({ min: 1, max: 2000 }), one: fc.integer({ min: 1, max: 2000 }) });
+    const steps = fc.array(
+      fc.record({ came: fc.integer({ min: 1, max: 30_000 }), order: fc.double({ noNaN: true }) }),
+      {
+        minLength: 1,
+        maxLength: 6,
+      },
+    );
+    fc.assert(
+      fc.property(factor, steps, (f, all) => {
+        const whole = all.reduce((sum, s) => sum + s.came, 0);
+        const share = fromSupplierUnit(quantity(whole), f);
+        const ordered = [Math.floor(share / 3), Math.floor(share / 3), share - 2 * Math.floor(share / 3)];
+        const held = [0, 0, 0];
+        let received = 0;
+        const brought = all.map(({ came, order }) => {
+          const splits = ordered.map((o, k) => ({
+            splitId: k,
+            ordered: quantity(o),
+            received: quantity(held[k] ?? 0),
+          }));
+          const line = { unit: 'KGM', factor: f, ordered: quantity(whole), received: quantity(received), splits };
+          const result = receive({ ...arrival(1, line), arrives: quantity(came) });
+          if (!result.ok) throw new Error(result.refusals[0]?.message);
+          result.value.forEach((a) => (held[a.splitId] = (held[a.splitId] ?? 0) + a.quantity));
+          received += came;
+          return { came, order, parts: result.value };
+        });
+        for (const { came, parts } of brought.sort((a, b) => a.order - b.order)) {
+          const had = (k: number) => quantity(parts.find((p) => p.splitId === k)?.quantity ?? 0);
+          const splits = held.map((h, k) => ({ splitId: k, received: quantity(h), came: had(k) }));
+          const of = { factor: f, received: quantity(received), came: quantity(came), splits };
+          for (const a of giveBack(of)) held[a.splitId] = (held[a.splitId] ?? 0) - a.quantity;
+          received -= came;
+          expect(Math.min(...held)).toBeGreaterThanOrEqual(0);
+          expect(held.reduce((sum, h) => sum + h, 0)).toBe(fromSupplierUnit(quantity(received), f));
+        }
+        expect(held).toEqual([0, 0, 0]);
       }),
     );
   });

@@ -3,6 +3,7 @@ import {
   addQ,
   atLeastNone,
   formatQuantity,
+  fromSupplierUnit,
   least,
   subtractQ,
   type Factor,
@@ -75,4 +76,38 @@ export function receive(arrival: Arrival): Result<Allotment[]> {
   return done(
     filled.map((a, k) => (k === last ? { ...a, quantity: addQ(a.quantity, left) } : a)).filter((a) => a.quantity > 0),
   );
+}
+
+/** What a receipt brought of one line, and how the line stands now. */
+export type Return = {
+  readonly factor: Factor;
+  /** In the line's unit: what the line has had in all, and what of it came with this receipt. */
+  readonly received: Quantity;
+  readonly came: Quantity;
+  /** In the need's unit, in the order of the line: what each split has had, and what of it came with this receipt. */
+  readonly splits: readonly { readonly splitId: number; readonly received: Quantity; readonly came: Quantity }[];
+};
+
+/**
+ * What each split gives back when a receipt is taken back: what it had of it. The last step of a converted unit
+ * follows the running total, as it does on arrival, so that after any receipts and any of them taken back, in any
+ * order, the splits hold together what the line holds; no split goes below zero.
+ *
+ * @returns what each split gives back, in the need's unit
+ */
+export function giveBack({ factor, received, came, splits }: Return): Allotment[] {
+  const stay = fromSupplierUnit(subtractQ(received, came), factor);
+  let left = subtractQ(addQ(...splits.map((s) => s.received)), stay);
+  const take = (had: Quantity): Quantity => {
+    const part = least(left, had);
+    left = subtractQ(left, part);
+    return part;
+  };
+  const own = splits.map((s) => take(least(s.came, s.received)));
+  return splits
+    .map((s, k) => {
+      const first = own[k] ?? s.received;
+      return { splitId: s.splitId, quantity: addQ(first, take(subtractQ(s.received, first))) };
+    })
+    .filter((a) => a.quantity > 0);
 }

@@ -105,10 +105,10 @@ const DISAGREEING = `
     group by l.id having abs(sum(s.quantity) * l.factor_one - l.quantity * l.factor_many) > l.factor_one
   union all select min(s.id), 'receipts of the line' from order_line l join split s on s.line_id = l.id
     group by l.id having l.received <> ${summed('r.accepted', 'receipt_line r where r.line_id = l.id')}
-      or (l.kind <> 'charge' and abs(sum(s.received) * l.factor_one - l.received * l.factor_many) > l.factor_one)
+      or (l.kind <> 'charge' and 2 * abs(sum(s.received) * l.factor_one - l.received * l.factor_many) > l.factor_one)
   union all select min(s.id), 'bills of the line' from order_line l join split s on s.line_id = l.id
     group by l.id having l.billed <> ${summed('b.quantity', "invoice_line b join invoice i on i.id = b.invoice_id where b.line_id = l.id and i.state = 'matched'")}
-      or (l.kind <> 'charge' and abs(sum(s.billed) * l.factor_one - l.billed * l.factor_many) > l.factor_one)`;
+      or (l.kind <> 'charge' and 2 * abs(sum(s.billed) * l.factor_one - l.billed * l.factor_many) > l.factor_one)`;
 
 /** The parts of order lines. */
 export const splits: TabKind = {
