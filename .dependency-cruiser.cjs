@@ -1,4 +1,4 @@
-/** Imports run downward only: app → ui, actions, queries → store, formats, standins → core. */
+/** Imports run downward only: app → ui, server → actions, queries → store, formats, standins → core. */
 const room = (name, allowed, packages) => ({
   name: `${name} keeps to its room`,
   severity: 'error',
@@ -15,6 +15,7 @@ module.exports = {
     room('store', ['core', 'formats']),
     room('actions', ['core', 'store', 'formats', 'standins']),
     room('queries', ['core', 'store', 'formats', 'standins']),
+    room('server', ['core', 'store', 'formats', 'actions', 'queries']),
     room('ui', ['core', 'store', 'actions', 'queries']),
     room('demo', ['core', 'store', 'formats', 'standins', 'actions', 'queries']),
     {

@@ -19,6 +19,7 @@ const config: NextConfig = {
     '@react-pdf/renderer',
     'nodemailer',
     'fontverter',
+    'piscina',
   ],
   // Types are checked by `npm test`; the build need not do it again.
   typescript: { ignoreBuildErrors: true },

@@ -1,6 +1,6 @@
 /** Opens the company's file when the server starts, so that migrations run before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { yard } = await import('./app/server/yard');
-  await yard();
+  const { readers } = await import('./app/server/yard');
+  await readers();
 }

@@ -14,15 +14,8 @@ import type { Company } from '@/store/tables';
 /** The clock is given, so that tests and pictures have a day of their own. */
 export type Clock = { readonly today: () => Day; readonly now: () => string };
 
-/** Hands a finished message to the mail server; answers what the server said. */
-export type Post = (message: {
-  readonly raw: Buffer;
-  readonly from: string;
-  readonly to: string;
-}) => Promise<{ readonly taken: boolean; readonly answer: string }>;
-
-/** What an action works in: the file, the clock, the way out, and the person. */
-export type Setting = { readonly db: Db; readonly clock: Clock; readonly post: Post; readonly actor: Person };
+/** What an action works in: the file, the clock, and the person. */
+export type Setting = { readonly db: Db; readonly clock: Clock; readonly actor: Person };
 
 export type Outcome<T> =
   | { readonly status: 'done'; readonly value: T }
@@ -115,6 +108,16 @@ export type Action<S extends z.ZodType, T> = {
   (setting: Setting, input: z.input<S>): Promise<Outcome<T>>;
 };
 
+/** What a form's input lacks, each at its field. */
+export const inputRefusals = (error: z.ZodError): Refusal[] =>
+  error.issues.map((i) => refusal('input', i.message, i.path.join('.')));
+
+/** The refusal of somebody who lacks a right. */
+export const notPermitted = (actor: Person, right: Right): { status: 'refused'; refusals: Refusal[] } | undefined =>
+  may(actor, right)
+    ? undefined
+    : { status: 'refused', refusals: [refusal('right', `You may not ${RIGHTS[right]}. Ask somebody who may.`)] };
+
 /**
  * Makes an action: the right is checked, the input read, and `run` works inside one transaction, at whose end the lines
  * it touched are posted. When the input has a key `once` that was seen before, the first outcome is given again and
@@ -123,18 +126,10 @@ export type Action<S extends z.ZodType, T> = {
 export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T>): Action<S, T> {
   const act = async (setting: Setting, raw: z.input<S>): Promise<Outcome<T>> => {
     const { db, clock, actor } = setting;
-    if (!may(actor, definition.right)) {
-      return {
-        status: 'refused',
-        refusals: [refusal('right', `You may not ${RIGHTS[definition.right]}. Ask somebody who may.`)],
-      };
-    }
+    const barred = notPermitted(actor, definition.right);
+    if (barred !== undefined) return barred;
     const read = definition.input.safeParse(raw);
-    if (!read.success)
-      return {
-        status: 'refused',
-        refusals: read.error.issues.map((i) => refusal('input', i.message, i.path.join('.'))),
-      };
+    if (!read.success) return { status: 'refused', refusals: inputRefusals(read.error) };
     const input = read.data as z.output<S>;
     const key = (input as { once?: string }).once;
     try {

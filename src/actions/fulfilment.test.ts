@@ -1,9 +1,11 @@
+import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
+import { orderInput } from '../../tests/support/typed';
 import { insertOne } from '@/store/rows';
 import { callOff, changeOrder, draftOrders, holdOrder } from './orders';
 import { receive, takeBack } from './receiving';
-import { markSentByHand, sendOrder, settleInterrupted } from './sending';
+import { markSentByHand, sendOrder, settleInterrupted, type Post } from './sending';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -24,14 +26,14 @@ describe('sending', () => {
 
   it('leaves the order unsent when the mail server refuses it, and can be tried again', async () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    yard.answer = { taken: false, answer: '550 no such mailbox' };
+    yard.answer = { came: 'failed', answer: '550 no such mailbox' };
     const failed = must(
       await sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version }),
     );
-    expect(failed).toMatchObject({ taken: false, answer: '550 no such mailbox' });
+    expect(failed).toMatchObject({ came: 'failed', answer: '550 no such mailbox' });
     expect((await yard.order(order.id)).state).toBe('drafting');
     expect(await yard.tab()).toEqual({ drafted: 9600 + 2500 });
-    yard.answer = { taken: true, answer: '250' };
+    yard.answer = { came: 'taken', answer: '250' };
     expect((await yard.send(await yard.order(order.id))).state).toBe('sent');
   });
 
@@ -40,9 +42,9 @@ describe('sending', () => {
     const buyer = await yard.as('buyer');
     const input = { once: yard.once(), orderId: order.id, version: order.version };
     const outcomes = await Promise.all([sendOrder(buyer, input), sendOrder(buyer, input), sendOrder(buyer, input)]);
-    expect(outcomes.map((o) => must(o).taken)).toEqual([true, true, true]);
+    expect(outcomes.map((o) => must(o).came)).toEqual(['taken', 'taken', 'taken']);
     expect(yard.sent).toHaveLength(1);
-    expect(must(await sendOrder(buyer, input)).taken).toBe(true);
+    expect(must(await sendOrder(buyer, input)).came).toBe('taken');
     expect(yard.sent).toHaveLength(1);
   });
 
@@ -76,10 +78,12 @@ describe('sending', () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
     const buyer = await yard.as('buyer');
     const ref = { orderId: order.id, version: order.version };
-    let answer: (said: { taken: boolean; answer: string }) => void = () => {};
-    const slow = { ...buyer, post: () => new Promise<{ taken: boolean; answer: string }>((done) => (answer = done)) };
-    const sending = sendOrder(slow, { once: yard.once(), ...ref });
-    while ((await yard.order(order.id)).state !== 'sending') await new Promise((next) => setTimeout(next, 5));
+    let answer: (said: { came: 'taken'; answer: string }) => void = () => {};
+    let sending: ReturnType<typeof sendOrder> | undefined;
+    await new Promise<void>((under) => {
+      const post: Post = () => new Promise((done) => (under(), (answer = done)));
+      sending = sendOrder({ ...buyer, post }, { once: yard.once(), ...ref });
+    });
     const now = await yard.order(order.id);
     const current = { orderId: order.id, version: now.version };
     const text = { placeId: 1, wantedOn: '', carrier: '', instructions: 'new', lines: [] };
@@ -90,27 +94,88 @@ describe('sending', () => {
     const more = { needId: await yard.need({ description: 'Clamp' }), buy: q(1) };
     const join = { once: yard.once(), picks: [more], into: [current] };
     expect(refusedWith(await draftOrders(buyer, join))).toEqual(['order.state']);
-    answer({ taken: true, answer: '250 taken' });
-    expect(must(await sending).taken).toBe(true);
+    answer({ came: 'taken', answer: '250 taken' });
+    expect(must((await sending) as Awaited<ReturnType<typeof sendOrder>>).came).toBe('taken');
     expect(await yard.order(order.id)).toMatchObject({ state: 'sent', lines: now.lines, instructions: '' });
   });
 
   it('goes back to where it was when the mail fails', async () => {
     const draft = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
     must(await holdOrder(await yard.as('buyer'), { orderId: draft.id, version: draft.version, hold: true }));
-    yard.answer = { taken: false, answer: '550 no such mailbox' };
+    yard.answer = { came: 'failed', answer: '550 no such mailbox' };
     expect((await yard.send(await yard.order(draft.id))).state).toBe('heldOpen');
   });
 
-  it('does not pretend about a message that was under way when the program stopped', async () => {
+  it('asks for the right before it sets a paper', async () => {
     const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-    const about = { about: 'order', aboutId: order.id, recipient: 'x', subject: 'x', body: 'x' };
-    await insertOne(yard.db, 'message', { ...about, state: 'sending', personId: 1, at: TODAY });
+    let set = 0;
+    const setPaper = async () => new Uint8Array((set += 1));
+    const input = { once: yard.once(), orderId: order.id, version: order.version };
+    for (const role of ['lead', 'storekeeper', 'accounts'] as const) {
+      const sender = { ...(await yard.as(role)), setPaper };
+      expect(refusedWith(await sendOrder(sender, input))).toEqual(['right']);
+      expect(refusedWith(await markSentByHand(sender, input))).toEqual(['right']);
+    }
+    expect(set).toBe(0);
+  });
+
+  it('sends nothing when the paper cannot be set, and says so', async () => {
+    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    const setPaper = () => Promise.reject(new Error('it took too long'));
+    const input = { once: yard.once(), orderId: order.id, version: order.version };
+    const sent = must(await sendOrder({ ...(await yard.as('buyer')), setPaper }, input));
+    expect(sent).toMatchObject({ came: 'failed', answer: 'Its paper could not be set: it took too long' });
+    expect([(await yard.order(order.id)).state, yard.sent.length]).toEqual(['drafting', 0]);
+  });
+
+  it('asks before it sends again what may have arrived, and the second copy is the same letter', async () => {
+    const draft = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    yard.answer = { came: 'unknown', answer: 'no answer' };
+    const order = await yard.send(draft);
+    expect(order.state).toBe('drafting');
+    yard.answer = { came: 'taken', answer: '250' };
+    const again = { once: yard.once(), orderId: order.id, version: order.version };
+    const late = await yard.as('buyer', '2026-06-03' as Day);
+    expect(refusedWith(await sendOrder(late, again))).toEqual(['send.unknown']);
+    expect(yard.sent).toHaveLength(1);
+    expect(must(await sendOrder(late, { ...again, again: true })).came).toBe('taken');
+    const ids = yard.sent.map(({ raw }) => /^Message-ID: (.*)$/im.exec(raw.toString())?.[1]);
+    expect(ids[0]).toMatch(/^<K26-[0-9]+\.[0-9a-f]{20}@yard\.example>$/);
+    expect(ids[1]).toBe(ids[0]);
+  });
+
+  it('is another letter once the order is another', async () => {
+    const draft = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    yard.answer = { came: 'failed', answer: '550' };
+    const order = await yard.send(draft);
+    const typed = { ...orderInput(order), instructions: 'Leave at the gate' };
+    must(
+      await changeOrder(await yard.as('buyer'), {
+        once: yard.once(),
+        orderId: order.id,
+        version: order.version,
+        ...typed,
+      }),
+    );
+    await yard.send(await yard.order(order.id));
+    const ids = yard.sent.map(({ raw }) => /^Message-ID: (.*)$/im.exec(raw.toString())?.[1]);
+    expect(ids[1]).not.toBe(ids[0]);
+  });
+
+  it.each([
+    ['before its message was written: it did not go', null, 'failed'],
+    ['after: it may have arrived', Buffer.from('mail'), 'unknown'],
+  ] as const)('settles what was under way when the program stopped %s', async (_, raw, state) => {
+    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    const { actor, clock } = await yard.as('buyer');
+    const about = { about: 'order', aboutId: order.id, recipient: 'x', subject: 'x', body: 'x', raw };
+    await insertOne(yard.db, 'message', { ...about, state: 'sending', personId: actor.id, at: TODAY });
     await yard.db('purchaseOrder').where({ id: order.id }).update({ state: 'sending', sentFrom: 'drafting' });
-    expect(await settleInterrupted(yard.db)).toBe(1);
+    expect(await settleInterrupted(yard.db, clock)).toBe(1);
     const now = await yard.order(order.id);
     expect([now.state, now.sentFrom]).toEqual(['drafting', null]);
-    expect((await yard.send(now)).state).toBe('sent');
+    expect(await yard.db('message').first('state')).toEqual({ state });
+    expect(await settleInterrupted(yard.db, clock)).toBe(0);
   });
 });
 

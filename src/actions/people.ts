@@ -8,7 +8,7 @@ import { findCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { countRecentFailures, findByEmail, insertPerson, recordAttempt, type Person } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
-import { defineAction, once, refuse, type Clock } from './action';
+import { defineAction, inputRefusals, once, Refused, refuse, type Clock } from './action';
 import { text } from './fields';
 
 /** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
@@ -46,7 +46,7 @@ export async function signIn(
 
 export const password = z.string().min(10, 'A password has at least 10 characters.').max(200);
 
-export const foundingInput = z.object({
+const foundingInput = z.object({
   company: text(120, 'Give the company’s name.'),
   address: text(500, 'Give the address: it stands on every order.'),
   companyEmail: z.email('This is no e-mail address.'),
@@ -74,11 +74,28 @@ function readCostCodes(lines: string): { code: string; name: string }[] {
     });
 }
 
-/** Sets an empty file up: company, cost codes, usual taxes, the yard as place of delivery, and the owner. */
-export async function foundCompany(db: Db, input: z.output<typeof foundingInput>): Promise<number> {
-  const passwordHash = await hashPassword(input.password);
-  return db.transaction(async (trx) => {
-    if (await findCompany(trx)) refuse('founding.done', 'The company has been set up already. Sign in instead.');
+const FOUNDED = refusal('founding.done', 'The company has been set up already. Sign in instead.');
+
+/**
+ * Sets an empty file up: company, cost codes, usual taxes, the yard as place of delivery, and the owner.
+ * @returns the owner's id
+ */
+export async function foundCompany(db: Db, raw: unknown): Promise<Result<number>> {
+  if (await findCompany(db)) return refused(FOUNDED);
+  const read = foundingInput.safeParse(raw);
+  if (!read.success) return refused(...inputRefusals(read.error));
+  const passwordHash = await hashPassword(read.data.password);
+  try {
+    return done(await writeCompany(db, read.data, passwordHash));
+  } catch (error) {
+    if (error instanceof Refused) return refused(...error.refusals);
+    throw error;
+  }
+}
+
+const writeCompany = (db: Db, input: z.output<typeof foundingInput>, passwordHash: string): Promise<number> =>
+  db.transaction(async (trx) => {
+    if (await findCompany(trx)) throw new Refused([FOUNDED]);
     const codes = readCostCodes(input.costCodes);
     if (codes.length === 0) refuse('founding.codes', 'Give at least one cost code.', 'costCodes');
     if (new Set(codes.map((c) => c.code)).size < codes.length)
@@ -110,7 +127,6 @@ export async function foundCompany(db: Db, input: z.output<typeof foundingInput>
       roles: ['manager', 'buyer', 'administrator'],
     });
   });
-}
 
 export const addPerson = defineAction({
   name: 'addPerson',

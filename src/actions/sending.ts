@@ -1,20 +1,50 @@
 import { z } from 'zod';
 import { sendingFaults } from '@/core/orders/order';
 import type { OrderState } from '@/core/orders/states';
-import { compose } from '@/formats/mail/compose';
-import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
+import { compose, messageId } from '@/formats/mail/compose';
+import type { Came } from '@/formats/mail/deliver';
+import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany } from '@/store/company';
+import type { Db } from '@/store/connection';
 import { findOrder, setState, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
+import { findPerson } from '@/store/people';
 import { insertOne } from '@/store/rows';
 import type { OrderHead } from '@/store/tables';
-import { defineAction, found, once, Refused, type Outcome, type Setting, type Work } from './action';
+import {
+  defineAction,
+  found,
+  notPermitted,
+  once,
+  Refused,
+  refuse,
+  type Action,
+  type Clock,
+  type Outcome,
+  type Setting,
+  type Work,
+} from './action';
 import { moved, orderOf, subjectsOf } from './orders';
 
+/** Hands a finished message to the mail server; answers what the server said. */
+export type Post = (message: {
+  readonly raw: Buffer;
+  readonly from: string;
+  readonly to: string;
+}) => Promise<{ readonly came: Came; readonly answer: string }>;
+
+/** What sending needs beside the file: a place where actions are performed, where papers are set, and the way out. */
+export type Sender = Setting & {
+  readonly perform: <S extends z.ZodType, T>(action: Action<S, T>, input: z.input<S>) => Promise<Outcome<T>>;
+  readonly setPaper: (paper: OrderPaper) => Promise<Uint8Array>;
+  readonly post: Post;
+};
+
+const bytes = z.custom<Uint8Array>((b) => b instanceof Uint8Array);
 const sendInput = z.object({ once, orderId: z.number().int(), version: z.number().int() });
 
 export type Sent = {
-  readonly taken: boolean;
+  readonly came: Came;
   readonly number: string;
   readonly recipient: string;
   readonly answer: string;
@@ -32,33 +62,31 @@ async function checkSending(work: Work, orderId: number, version: number, byHand
   return { order, sending, supplier };
 }
 
-const keepPaper = (work: Work, orderId: number, { name, pdf }: Papers) =>
-  insertOne(work.trx, 'document', {
-    about: 'order',
-    aboutId: orderId,
-    name,
-    type: 'application/pdf',
-    bytes: pdf,
-    at: work.now,
-  });
+const about = (orderId: number) => ({ about: 'order', aboutId: orderId }) as const;
 
-type Papers = { pdf: Buffer; name: string };
+const latestMessage = (db: Db, orderId: number) => db('message').where(about(orderId)).orderBy('id', 'desc').first();
 
 /**
- * Writes the message down before it goes, so that what happened to it is known whatever comes. While it is under way
- * nothing of the order can be changed, so that what was sent is what stands on its paper.
+ * Begins to send: from here on nothing of the order can be changed until its mail has come somewhere or nowhere, so
+ * that what is sent is what stands on its paper.
  */
-const prepareSending = defineAction({
-  name: 'prepareSending',
+export const beginSending = defineAction({
+  name: 'beginSending',
   right: 'send orders',
-  input: sendInput.extend({ papers: z.custom<Papers>() }),
-  run: async (work, { orderId, version, papers }) => {
+  input: sendInput.extend({
+    /** The person has been told that it may have arrived already, and sends it again. */
+    again: z.boolean().default(false),
+  }),
+  run: async (work, { orderId, version, again }) => {
     const { trx, actor, now, company, audit } = work;
     const { order, sending, supplier } = await checkSending(work, orderId, version, false);
+    if ((await latestMessage(trx, orderId))?.state === 'unknown' && !again)
+      refuse(
+        'send.unknown',
+        `${order.number} may have arrived already. Ask ${supplier.name}, then mark it as sent, or send it again on purpose.`,
+      );
     await setState(trx, order, { state: sending, sentFrom: order.state });
-    const documentId = await keepPaper(work, orderId, papers);
     const recipient = supplier.email ?? '';
-    const subject = `Purchase order ${order.number} from ${company.name}`;
     const body = [
       `Good day,`,
       ``,
@@ -69,48 +97,72 @@ const prepareSending = defineAction({
       company.name,
       '',
     ].join('\n');
-    const raw = await compose({
-      from: { name: company.name, address: company.email },
-      to: recipient,
-      subject,
-      body,
-      attachment: { name: papers.name, type: 'application/pdf', bytes: papers.pdf },
-    });
     await audit({ words: `Began to send ${order.number} to ${recipient}`, subjects: subjectsOf(order) });
     return insertOne(trx, 'message', {
-      about: 'order',
-      aboutId: orderId,
-      documentId,
+      ...about(orderId),
       recipient,
-      subject,
+      subject: `Purchase order ${order.number} from ${company.name}`,
       body,
       state: 'sending',
-      raw,
       personId: actor.id,
       at: now,
     });
   },
 });
 
-/** Records the mail server's answer: only a message that was taken makes the order sent. */
-const recordAnswer = defineAction({
+const keepPaper = (work: Work, order: StoredOrder, pdf: Uint8Array) =>
+  insertOne(work.trx, 'document', {
+    ...about(order.id),
+    name: `${order.number}.pdf`,
+    type: 'application/pdf',
+    bytes: Buffer.from(pdf),
+    at: work.now,
+  });
+
+const underWay = async ({ trx }: Work, id: number) => {
+  const message = found(await trx('message').where({ id, state: 'sending' }).first(), 'This message');
+  return { message, order: found(await findOrder(trx, message.aboutId), 'This order') };
+};
+
+/** Writes the message down, with its paper, before it goes, so that what happened to it is known whatever comes. */
+export const writeMessage = defineAction({
+  name: 'writeMessage',
+  right: 'send orders',
+  input: z.object({ messageId: z.number().int(), pdf: bytes, letterId: z.string() }),
+  run: async (work, { messageId: id, pdf, letterId }) => {
+    const { trx, company, audit } = work;
+    const { message, order } = await underWay(work, id);
+    const documentId = await keepPaper(work, order, pdf);
+    const { recipient: to, subject, body } = message;
+    const from = { name: company.name, address: company.email };
+    const attachment = { name: `${order.number}.pdf`, type: 'application/pdf', bytes: Buffer.from(pdf) };
+    const raw = await compose({ id: letterId, from, to, subject, body, attachment });
+    await trx('message').where({ id }).update({ documentId, raw });
+    await audit({ words: `Set the paper of ${order.number}`, subjects: subjectsOf(order) });
+  },
+});
+
+const NOT_TAKEN: Readonly<Record<Exclude<Came, 'taken'>, string>> = {
+  failed: 'Could not send',
+  unknown: 'It is not known whether it arrived: sent',
+};
+
+/** Records what became of a message: only one that was taken makes the order sent. */
+export const recordAnswer = defineAction({
   name: 'recordAnswer',
   right: 'send orders',
-  input: z.object({ messageId: z.number().int(), taken: z.boolean(), answer: z.string() }),
-  run: async (work, { messageId, taken, answer }): Promise<Sent> => {
+  input: z.object({ messageId: z.number().int(), came: z.enum(['taken', 'failed', 'unknown']), answer: z.string() }),
+  run: async (work, { messageId: id, came, answer }): Promise<Sent> => {
     const { trx, audit } = work;
-    const message = found(await trx('message').where({ id: messageId }).first('aboutId', 'recipient'), 'This message');
-    const order = found(await findOrder(trx, message.aboutId), 'This order');
-    await trx('message')
-      .where({ id: messageId })
-      .update({ state: taken ? 'taken' : 'failed', answer });
-    if (taken) await markAsSent(work, order, moved(order, 'send'));
+    const { message, order } = await underWay(work, id);
+    const { recipient } = message;
+    await trx('message').where({ id }).update({ state: came, answer });
+    if (came === 'taken') await markAsSent(work, order, moved(order, 'send'));
     else await setState(trx, order, backFrom(order));
-    const words = taken
-      ? `Sent ${order.number} to ${message.recipient}`
-      : `Could not send ${order.number} to ${message.recipient}: ${answer}`;
+    const what = `${order.number} to ${recipient}`;
+    const words = came === 'taken' ? `Sent ${what}` : `${NOT_TAKEN[came]} ${what}: ${answer}`;
     await audit({ words, subjects: subjectsOf(order), after: { answer } });
-    return { taken, number: order.number, recipient: message.recipient, answer };
+    return { came, number: order.number, recipient, answer };
   },
 });
 
@@ -125,47 +177,55 @@ async function markAsSent({ trx, today, touch }: Work, order: StoredOrder, state
 const onTheirWay = new Map<number, Promise<Outcome<Sent>>>();
 
 /**
- * Sends an order to its supplier: sets the PDF, writes the message down, hands it to the mail server, and records the
- * answer. Pressing twice sends once.
+ * Sends an order to its supplier: begins, sets the PDF, writes the message down, hands it to the mail server, and
+ * records what became of it. Pressing twice sends once.
  */
-export async function sendOrder(setting: Setting, input: z.input<typeof sendInput>): Promise<Outcome<Sent>> {
-  const papers = await setPapers(setting, input.orderId);
-  const prepared = await prepareSending(setting, { ...input, papers });
-  if (prepared.status !== 'done') return prepared;
-  const messageId = prepared.value;
-  const running = onTheirWay.get(messageId) ?? handOver(setting, messageId);
-  onTheirWay.set(messageId, running);
-  return running.finally(() => onTheirWay.delete(messageId));
+export async function sendOrder(sender: Sender, input: z.input<typeof beginSending.input>): Promise<Outcome<Sent>> {
+  const begun = await sender.perform(beginSending, input);
+  if (begun.status !== 'done') return begun;
+  const id = begun.value;
+  const running = onTheirWay.get(id) ?? carry(sender, id);
+  onTheirWay.set(id, running);
+  return running.finally(() => onTheirWay.delete(id));
 }
 
-async function setPapers({ db, clock }: Setting, orderId: number): Promise<Papers> {
-  const paper = await loadPaper(db, orderId, clock.today(), true);
-  return paper === undefined
-    ? { pdf: Buffer.alloc(0), name: '' }
-    : { pdf: await purchaseOrderPdf(paper), name: `${paper.number}.pdf` };
-}
-
-async function handOver(setting: Setting, messageId: number): Promise<Outcome<Sent>> {
-  const { db, post } = setting;
-  const message = await db('message').where({ id: messageId }).first();
-  if (message === undefined) throw new Error(`Message ${messageId} is gone.`);
-  const { recipient, raw, answer, state } = message;
+async function carry(sender: Sender, id: number): Promise<Outcome<Sent>> {
+  const { db, perform, clock } = sender;
+  const message = found(await db('message').where({ id }).first(), 'This message');
+  const { state, answer, recipient } = message;
   if (state !== 'sending') {
-    const order = await findOrder(db, message.aboutId);
-    return { status: 'done', value: { taken: state === 'taken', number: order?.number ?? '', recipient, answer } };
+    const order = found(await findOrder(db, message.aboutId), 'This order');
+    return { status: 'done', value: { came: state, number: order.number, recipient, answer } };
   }
-  const company = await loadCompany(db);
-  return recordAnswer(setting, { messageId, ...(await post({ raw, from: company.email, to: recipient })) });
+  const said = await handOver(sender, id, await loadPaper(db, message.aboutId, clock.today(), true));
+  return perform(recordAnswer, { messageId: id, ...said });
 }
 
-/** Marks an order as sent that was handed over, phoned or posted; its PDF is kept all the same. */
-const recordByHand = defineAction({
+/** Whatever goes wrong before the mail server has the message, the message did not go. */
+async function handOver(
+  { db, perform, setPaper, post }: Sender,
+  id: number,
+  paper: OrderPaper | undefined,
+): Promise<{ came: Came; answer: string }> {
+  try {
+    const pdf = await setPaper(found(paper, 'This order'));
+    const letterId = messageId(found(paper, 'This order'));
+    const written = await perform(writeMessage, { messageId: id, pdf, letterId });
+    if (written.status !== 'done') return { came: 'failed', answer: 'Its message could not be written down.' };
+  } catch (error) {
+    return { came: 'failed', answer: `Its paper could not be set: ${(error as Error).message}` };
+  }
+  const { raw, recipient } = found(await db('message').where({ id }).first('raw', 'recipient'), 'This message');
+  return post({ raw: found(raw, 'This message'), from: (await loadCompany(db)).email, to: recipient });
+}
+
+export const recordByHand = defineAction({
   name: 'markSentByHand',
   right: 'send orders',
-  input: sendInput.extend({ papers: z.custom<Papers>() }),
-  run: async (work, { orderId, version, papers }) => {
+  input: sendInput.extend({ pdf: bytes }),
+  run: async (work, { orderId, version, pdf }) => {
     const { order, sending, supplier } = await checkSending(work, orderId, version, true);
-    await keepPaper(work, orderId, papers);
+    await keepPaper(work, order, pdf);
     await markAsSent(work, order, moved({ ...order, state: sending }, 'send'));
     await work.audit({
       words: `Marked ${order.number} as sent by hand to ${supplier.name}`,
@@ -175,16 +235,33 @@ const recordByHand = defineAction({
   },
 });
 
-export const markSentByHand = async (setting: Setting, input: z.input<typeof sendInput>) =>
-  recordByHand(setting, { ...input, papers: await setPapers(setting, input.orderId) });
+/** Marks an order as sent that was handed over, phoned or posted; its PDF is kept all the same. */
+export async function markSentByHand(
+  { actor, db, clock, setPaper, perform }: Sender,
+  input: z.input<typeof sendInput>,
+): Promise<Outcome<{ number: string }>> {
+  const refusal = notPermitted(actor, 'send orders');
+  if (refusal !== undefined) return refusal;
+  const paper = await loadPaper(db, input.orderId, clock.today(), true);
+  const pdf = paper === undefined ? new Uint8Array() : await setPaper(paper);
+  return perform(recordByHand, { ...input, pdf });
+}
 
-/** At start: a message that was under way when the program stopped may or may not have arrived. */
-export async function settleInterrupted(db: Setting['db']): Promise<number> {
-  const answer =
-    'Kettle Tab was stopped while this was being sent, so it may have arrived. Ask the supplier before sending it again.';
-  return db.transaction(async (trx) => {
-    const interrupted = await trx('purchaseOrder').where({ state: 'sending' });
-    for (const order of interrupted) await setState(trx, order, backFrom(order));
-    return trx('message').where({ state: 'sending' }).update({ state: 'failed', answer }) as Promise<number>;
-  });
+/**
+ * At start: a message that was under way when the program stopped. One whose paper was not set yet did not go; of any
+ * other it is not known. It is recorded as by the person who sent it, whatever they may do by now.
+ */
+export async function settleInterrupted(db: Db, clock: Clock): Promise<number> {
+  const interrupted = await db('message').where({ state: 'sending' }).select('id', 'personId', 'raw');
+  for (const { id, personId, raw } of interrupted) {
+    const person = found(await findPerson(db, personId), 'The person who sent it');
+    const actor = { ...person, roles: ['buyer' as const] };
+    const came = raw === null ? 'failed' : 'unknown';
+    const answer =
+      raw === null
+        ? 'Kettle Tab was stopped before this went.'
+        : 'Kettle Tab was stopped while this was being sent, so it may have arrived.';
+    await recordAnswer({ db, clock, actor }, { messageId: id, came, answer });
+  }
+  return interrupted.length;
 }

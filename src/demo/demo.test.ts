@@ -18,7 +18,7 @@ import { sampleQuote } from './sampleQuote';
 import { seedDemo } from './seed';
 
 const TODAY = '2026-05-12' as Day;
-const taken = async () => ({ taken: true, answer: '250' });
+const taken = async () => ({ came: 'taken' as const, answer: '250' });
 
 let folder: string;
 let db: Db;

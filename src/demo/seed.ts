@@ -2,7 +2,7 @@ import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
 import { hashPassword } from '@/actions/people';
 import { importQuote, keepQuoteFile, moveQuote, winQuote } from '@/actions/quotes';
 import { openJob, openOnRail } from '@/actions/jobs';
-import type { Post } from '@/actions/action';
+import type { Post } from '@/actions/sending';
 import { guessMapping } from '@/core/quotes/rows';
 import { readCsv } from '@/formats/csv/read';
 import { publicHolidays } from '@/formats/holidays';

@@ -5,8 +5,9 @@ import { quantity, type Quantity } from '@/core/quantity/quantity';
 import { enterInvoice, matchInvoice } from '@/actions/invoices';
 import { draftOrders } from '@/actions/orders';
 import { receive } from '@/actions/receiving';
-import { sendOrder } from '@/actions/sending';
-import type { Outcome, Post, Setting } from '@/actions/action';
+import { sendOrder, type Post, type Sender } from '@/actions/sending';
+import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
+import type { Outcome } from '@/actions/action';
 import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { findByEmail } from '@/store/people';
@@ -77,12 +78,18 @@ export class DemoYard {
     return `demo-${String(this.count).padStart(6, '0')}`;
   }
 
-  async as(who: PersonKey, offset: number, hour = 10): Promise<Setting> {
+  async as(who: PersonKey, offset: number, hour = 10): Promise<Sender> {
     const actor = await findByEmail(this.db, `${who}@wrackline.example`);
     if (actor === undefined) throw new Error(`${who} is not there.`);
     const day = this.day(offset);
     const now = `${day}T${String(hour).padStart(2, '0')}:${String(this.count % 60).padStart(2, '0')}:00.000Z`;
-    return { db: this.db, actor, post: this.post, clock: { today: () => day, now: () => now } };
+    const setting = { db: this.db, actor, clock: { today: () => day, now: () => now } };
+    return {
+      ...setting,
+      post: this.post,
+      setPaper: purchaseOrderPdf,
+      perform: (action, input) => action(setting, input),
+    };
   }
 
   private async picks(lines: Episode['lines']) {

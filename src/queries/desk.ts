@@ -9,7 +9,7 @@ import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import { heldOf } from './held';
 import { countToBuy, listSoonest } from './needs';
-import { mailFailed } from './sql';
+import { latestMail, type Mailed } from './sql';
 import { counted } from '@/core/words';
 
 /** One thing that waits for a person, in words, with the place where it is settled. */
@@ -74,25 +74,35 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   return { title: 'To buy', count: total, rows: [...shown, rest] };
 }
 
+const MAILED: Readonly<Record<string, readonly [word: string, why: string, step: string]>> & {
+  readonly none: readonly [string, string, string];
+} = {
+  none: ['Draft', '', 'Look and send'],
+  failed: ['Failed', ', could not be mailed', 'Send again'],
+  unknown: ['Not known', ', may have arrived', 'Ask, then settle'],
+};
+
 async function drafts(db: Db): Promise<Group> {
   const found = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
     .whereIn('o.state', SENDABLE)
     .orderBy('o.id')
-    .select('o.number', 'o.net', 'o.currency', 's.name', mailFailed(db))) as {
+    .select('o.number', 'o.net', 'o.currency', 's.name', latestMail(db))) as (Mailed & {
     number: string;
     net: number;
     currency: string;
     name: string;
-    failed: number;
-  }[];
-  const rows = found.slice(0, SHOWN).map((o): Waiting => ({
-    word: o.failed ? 'Failed' : 'Draft',
-    weight: o.failed ? 'over' : 'care',
-    text: `${o.number} to ${o.name}, ${formatMoney(minor(o.net), o.currency)} net${o.failed ? ', could not be mailed' : ''}`,
-    step: o.failed ? 'Send again' : 'Look and send',
-    href: `/orders/${o.number}`,
-  }));
+  })[];
+  const rows = found.slice(0, SHOWN).map((o): Waiting => {
+    const [word, why, step] = MAILED[o.mail ?? 'none'] ?? MAILED.none;
+    return {
+      word,
+      weight: word === 'Draft' ? 'care' : 'over',
+      text: `${o.number} to ${o.name}, ${formatMoney(minor(o.net), o.currency)} net${why}`,
+      step,
+      href: `/orders/${o.number}`,
+    };
+  });
   return { title: 'To send', count: found.length, rows };
 }
 

@@ -1,9 +1,10 @@
 import type { Day } from '@/core/calendar/workdays';
+import { groupBy } from '@/core/group';
 import type { Minor } from '@/core/money/money';
 import { NOTHING, plus, type Stage } from '@/core/tab/stages';
 import { addLevels, EMPTY_LEVEL, type Level } from '@/core/tab/sums';
 import type { Db } from '@/store/connection';
-import { chunks } from '@/store/rows';
+import { among } from '@/store/rows';
 
 export type CodeLevel = Level & { readonly jobId: number; readonly costCodeId: number };
 
@@ -27,20 +28,15 @@ function assemble(budgets: readonly Sum[], sums: readonly Sum[]): CodeLevel[] {
 
 const budgetSums = (db: Db, jobIds: readonly number[]) =>
   db('budgetEntry')
-    .whereIn('jobId', jobIds)
+    .whereIn('jobId', among(db, jobIds))
     .groupBy('jobId', 'costCodeId')
     .select('jobId', 'costCodeId')
     .sum({ amount: 'amount' });
 
 /** Levels by job and cost code as they stand now, from sums kept beside the ledger. */
 export async function loadLevels(db: Db, jobIds: readonly number[]): Promise<CodeLevel[]> {
-  const found: CodeLevel[] = [];
-  for (const part of chunks(jobIds)) {
-    const budgets = (await budgetSums(db, part)) as Sum[];
-    const sums = (await db('tabSum').whereIn('jobId', part).select('jobId', 'costCodeId', 'stage', 'amount')) as Sum[];
-    found.push(...assemble(budgets, sums));
-  }
-  return found;
+  const sums = db('tabSum').whereIn('jobId', among(db, jobIds)).select('jobId', 'costCodeId', 'stage', 'amount');
+  return assemble((await budgetSums(db, jobIds)) as Sum[], (await sums) as Sum[]);
 }
 
 /** The same for one job at the end of a day, summed from its postings by index. */
@@ -54,5 +50,6 @@ export async function loadLevelsOn(db: Db, jobId: number, day: Day): Promise<Cod
 /** Whole-job levels by job id. */
 export async function loadJobLevels(db: Db, jobIds: readonly number[]): Promise<Map<number, Level>> {
   const levels = await loadLevels(db, jobIds);
-  return new Map(jobIds.map((id) => [id, addLevels(levels.filter((l) => l.jobId === id))]));
+  const own = groupBy(levels, (l) => l.jobId);
+  return new Map(jobIds.map((id) => [id, addLevels(own.get(id) ?? [])]));
 }

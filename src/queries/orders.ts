@@ -15,9 +15,9 @@ import type { CostCode, DeliveryPlace, MessageState, Supplier } from '@/store/ta
 import type { Person } from '@/store/people';
 import { orderEffects, standingOf, type NamedEffect } from './effects';
 import { permit } from './permit';
-import { mailFailed } from './sql';
+import { latestMail, type Mailed } from './sql';
 
-export type OrderRow = {
+export type OrderRow = Mailed & {
   readonly id: number;
   readonly number: string;
   readonly supplier: string;
@@ -28,7 +28,6 @@ export type OrderRow = {
   readonly net: Minor | null;
   readonly jobs: string;
   readonly lines: number;
-  readonly failed: number;
 };
 
 export const ORDERS_PAGE = 60;
@@ -81,7 +80,7 @@ export async function listOrders(
         '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
       ),
       db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind <> 'charge') as lines"),
-      mailFailed(db),
+      latestMail(db),
     )) as OrderRow[];
   const page = rows.slice(0, ORDERS_PAGE).map((r) => ({ ...r, net: may(person, 'see money') ? r.net : null }));
   return { rows: page, more: rows.length > ORDERS_PAGE };

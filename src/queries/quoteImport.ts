@@ -36,13 +36,15 @@ export type ImportCheck = {
   readonly unknown: { readonly costCode: readonly string[]; readonly supplier: readonly string[] };
 };
 
+export type Given = { readonly mapping: Mapping; readonly choices: Choices };
+
 /** Reads a kept quote file with a mapping and choices, or with a first guess, and tells what would come of it. */
 export async function checkQuoteFile(
   db: Db,
   person: Person,
   today: Day,
   fileId: number,
-  given?: { mapping: Mapping; choices: Choices },
+  given?: Given,
 ): Promise<ImportCheck | undefined> {
   permit(person, 'import quotes');
   const file = await db('quoteFile').where({ id: fileId, used: 0 }).first();

@@ -7,13 +7,25 @@ import './tables';
 /** A connection or a transaction: store functions take either. */
 export type Db = Knex;
 
-const toSnake = (name: string) => name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);
-const toCamel = (name: string) => name.replace(/_([a-z0-9])/g, (_, c: string) => c.toUpperCase());
+const remembered = (change: (name: string) => string) => {
+  const known = new Map<string, string>();
+  return (name: string): string => {
+    const before = known.get(name);
+    if (before !== undefined) return before;
+    const made = change(name);
+    known.set(name, made);
+    return made;
+  };
+};
+const toSnake = remembered((name) => name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`));
+const toCamel = remembered((name) => name.replace(/_([a-z0-9])/g, (_, c: string) => c.toUpperCase()));
 
-const camelKeys = (row: unknown): unknown =>
-  typeof row === 'object' && row !== null && !Buffer.isBuffer(row)
-    ? Object.fromEntries(Object.entries(row).map(([k, v]) => [toCamel(k), v]))
-    : row;
+const camelKeys = (row: unknown): unknown => {
+  if (typeof row !== 'object' || row === null || Buffer.isBuffer(row)) return row;
+  const named: Record<string, unknown> = {};
+  for (const key in row) named[toCamel(key)] = (row as Record<string, unknown>)[key];
+  return named;
+};
 
 type Pragmatic = { pragma: (text: string) => unknown };
 

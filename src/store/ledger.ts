@@ -4,7 +4,7 @@ import { LIMITS, TooLarge } from '@/core/limits';
 import { movements, type Standing } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './connection';
-import { chunks, insertMany } from './rows';
+import { among, chunks, insertMany } from './rows';
 import type { Disagreement } from './tab/kind';
 import { TAB_KINDS } from './tab/registry';
 import type { PostingRow, TabLineKind } from './tables';
@@ -26,19 +26,17 @@ export type Touch = { readonly happening: Happening; readonly lines: readonly nu
 
 /** Opens lines of the tab, one for each of the words. @returns their ids in order */
 export async function openTabLines(trx: Db, kind: TabLineKind, words: readonly string[]): Promise<number[]> {
-  const ids: number[] = [];
-  for (const part of chunks(words)) {
-    const made = await trx('tabLine')
-      .insert(part.map((w) => ({ kind, words: w })))
-      .returning('id');
-    ids.push(...made.map((m) => m.id).sort((a, b) => a - b));
-  }
-  return ids;
+  // The highest id that ever was: one that is gone is never given again.
+  const last = (await trx('sqlite_sequence').where({ name: 'tab_line' }).first('seq')) as { seq: number } | undefined;
+  const from = (last?.seq ?? 0) + 1;
+  const lines = words.map((w, k) => ({ id: from + k, kind, words: w }));
+  await insertMany(trx, 'tabLine', lines);
+  return lines.map((l) => l.id);
 }
 
 async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Standing[]>> {
   const rows = (await db('posting')
-    .whereIn('tabLineId', ids)
+    .whereIn('tabLineId', among(db, ids))
     .groupBy('tabLineId', 'jobId', 'costCodeId', 'stage')
     .select('tabLineId', 'jobId', 'costCodeId', 'stage')
     .sum({ amount: 'amount' })) as Pick<PostingRow, 'tabLineId' | 'jobId' | 'costCodeId' | 'stage' | 'amount'>[];
@@ -54,7 +52,9 @@ async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Sta
 }
 
 async function byKind(db: Db, ids: readonly number[]): Promise<Map<TabLineKind, number[]>> {
-  const kinds = new Map((await db('tabLine').whereIn('id', ids).select('id', 'kind')).map((l) => [l.id, l.kind]));
+  const kinds = new Map(
+    (await db('tabLine').whereIn('id', among(db, ids)).select('id', 'kind')).map((l) => [l.id, l.kind]),
+  );
   return groupBy(
     ids.filter((id) => kinds.has(id)),
     (id) => kinds.get(id) as TabLineKind,

@@ -19,7 +19,7 @@ export async function insertNeeds(trx: Db, needs: readonly NewNeed[], today: Day
   await insertMany(
     trx,
     'need',
-    needs.map((n, k) => ({ ...n, id: ids[k], addedOn: today })),
+    needs.map((n, k) => ({ ...n, id: ids[k], open: n.quantity, addedOn: today })),
   );
   return ids;
 }

@@ -1,17 +1,26 @@
 import type { Tables } from 'knex/types/tables.js';
 import type { Db } from './connection';
 
-const CHUNK = 400;
+const CHUNK = 2000;
 
 export type Table = keyof Tables;
 
-/** SQLite takes a limited number of values in one statement, so long lists go in parts. */
+/** Long lists are worked through in parts, so that not all of a large file is held at once. */
 export function chunks<T>(all: readonly T[], size = CHUNK): T[][] {
   return Array.from({ length: Math.ceil(all.length / size) }, (_, k) => all.slice(k * size, (k + 1) * size));
 }
 
+/** Inserts rows in one statement, however many: they are handed over as JSON, which SQLite takes apart itself. */
 export async function insertMany(db: Db, table: string, rows: readonly object[]): Promise<void> {
-  for (const part of chunks(rows)) await db(table).insert(part);
+  const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  if (columns.length === 0) return;
+  const values = rows.map((row) => columns.map((c) => (row as Record<string, unknown>)[c] ?? null));
+  const taken = columns.map((_, k) => `value ->> ${k}`).join(', ');
+  await db.raw(`insert into ?? (${columns.map(() => '??').join(', ')}) select ${taken} from json_each(?)`, [
+    table,
+    ...columns,
+    JSON.stringify(values),
+  ]);
 }
 
 /** Inserts one row and returns its id. */
@@ -21,18 +30,20 @@ export async function insertOne(db: Db, table: string, row: object): Promise<num
   return made.id;
 }
 
-/** Reads a list by ids in parts; the order is that of the table. */
-export async function whereIn<T extends Table>(
+/** A list of ids to look among, however long, in one value. */
+export const among = (db: Db, ids: readonly number[]) =>
+  db.raw('select value from json_each(?)', JSON.stringify(ids)) as unknown as readonly number[];
+
+/** Reads a list by ids; the order is that of the table. */
+export const whereIn = <T extends Table>(
   db: Db,
   table: T,
   column: keyof Tables[T] & string,
   ids: readonly number[],
-): Promise<Tables[T][]> {
-  const found: Tables[T][] = [];
-  for (const part of chunks([...new Set(ids)]))
-    found.push(...((await db(table as string).whereIn(column, part)) as Tables[T][]));
-  return found;
-}
+): Promise<Tables[T][]> =>
+  ids.length === 0
+    ? Promise.resolve([])
+    : (db(table as string).whereIn(column, among(db, ids)) as unknown as Promise<Tables[T][]>);
 
 /** The next count of a named series, unbroken because it is taken inside the caller's transaction. */
 export async function nextCount(trx: Db, series: string): Promise<number> {

@@ -1,34 +1,8 @@
-import type { z } from 'zod';
-import type { Action } from '@/actions/action';
-import * as company from '@/actions/company';
-import * as invoices from '@/actions/invoices';
-import * as jobs from '@/actions/jobs';
-import * as needs from '@/actions/needs';
-import * as orders from '@/actions/orders';
-import * as people from '@/actions/people';
-import * as quotes from '@/actions/quotes';
-import * as receiving from '@/actions/receiving';
-import * as suppliers from '@/actions/suppliers';
+import { ACTIONS as BY_NAME } from '@/actions/all';
 import type { Right } from '@/core/people/rights';
 
-type AnyAction = Action<z.ZodType, unknown>;
-
-const isAction = (x: unknown): x is AnyAction => typeof x === 'function' && 'input' in x;
-
 /** Everything that people do through the frame of actions. */
-export const ACTIONS: readonly AnyAction[] = [
-  jobs,
-  quotes,
-  needs,
-  orders,
-  receiving,
-  invoices,
-  suppliers,
-  people,
-  company,
-]
-  .flatMap((m) => Object.values(m) as unknown[])
-  .filter(isAction);
+export const ACTIONS = [...BY_NAME.values()];
 
 /** Which right each action asks for; a new action must be entered here. */
 export const ASKS: Readonly<Record<string, Right>> = {
@@ -47,6 +21,10 @@ export const ASKS: Readonly<Record<string, Right>> = {
   changeOrder: 'draft orders',
   holdOrder: 'draft orders',
   callOff: 'draft orders',
+  beginSending: 'send orders',
+  writeMessage: 'send orders',
+  recordAnswer: 'send orders',
+  markSentByHand: 'send orders',
   closeShort: 'send orders',
   endBills: 'match invoices',
   receive: 'receive',

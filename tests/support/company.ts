@@ -1,11 +1,12 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Outcome, Post, Setting } from '@/actions/action';
+import type { Outcome } from '@/actions/action';
 import { enterInvoice, matchInvoice } from '@/actions/invoices';
 import { draftOrders } from '@/actions/orders';
 import { receive } from '@/actions/receiving';
-import { sendOrder } from '@/actions/sending';
+import { sendOrder, type Post, type Sender } from '@/actions/sending';
+import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
@@ -24,7 +25,7 @@ export const q = (n: number): Quantity => quantity(Math.round(n * 10_000));
 /** A small company in a real SQLite file: two live jobs, two suppliers, and needs to buy. */
 export class TestCompany {
   readonly sent: { raw: Buffer; to: string }[] = [];
-  answer: Awaited<ReturnType<Post>> = { taken: true, answer: '250 taken' };
+  answer: Awaited<ReturnType<Post>> = { came: 'taken', answer: '250 taken' };
   private keys = 0;
 
   private constructor(
@@ -118,14 +119,20 @@ export class TestCompany {
 
   once = (): string => `key-${String((this.keys += 1)).padStart(8, '0')}`;
 
-  async as(role: Role, day: Day = TODAY): Promise<Setting> {
+  async as(role: Role, day: Day = TODAY): Promise<Sender> {
     const actor = await findPerson(this.db, this.people.get(role) ?? 0);
     if (actor === undefined) throw new Error(`There is no ${role}.`);
     const send: Post = async ({ raw, to }) => {
       this.sent.push({ raw, to });
       return this.answer;
     };
-    return { db: this.db, actor, post: send, clock: { today: () => day, now: () => `${day}T10:00:00.000Z` } };
+    const setting = { db: this.db, actor, clock: { today: () => day, now: () => `${day}T10:00:00.000Z` } };
+    return {
+      ...setting,
+      post: send,
+      setPaper: purchaseOrderPdf,
+      perform: (action, input) => action(setting, input),
+    };
   }
 
   /** A need on a buy list, with its planned cost on the tab. */

@@ -6,12 +6,13 @@ import { loadCalendar } from '@/store/company';
 import { KeysProvider } from '@/ui/keys';
 import { YardProvider } from '@/ui/YardContext';
 import { here } from '../server/session';
-import { clock, yard } from '../server/yard';
+import { clock } from '@/server/setting';
+import { readers } from '../server/yard';
 import { FrameTop } from './FrameTop';
 
 export default async function YardLayout({ children }: { children: ReactNode }) {
   const person = await here();
-  const db = await yard();
+  const db = await readers();
   const today = clock.today();
   const frame = await loadFrame(db, person, today);
   const calendar = await loadCalendar(db);

@@ -1,11 +1,12 @@
 import { sampleQuote } from '@/demo/sampleQuote';
 import { loadCalendar } from '@/store/company';
-import { clock, isDemo, yard } from '../server/yard';
+import { clock, isDemo } from '@/server/setting';
+import { readers } from '../server/yard';
 
 /** The sample quote file, with dates around today; only in the sample company. */
 export async function GET(): Promise<Response> {
   if (!isDemo()) return new Response('There is no sample here.', { status: 404 });
-  const text = sampleQuote(clock.today(), await loadCalendar(await yard()));
+  const text = sampleQuote(clock.today(), await loadCalendar(await readers()));
   return new Response(text, {
     headers: {
       'content-type': 'text/csv; charset=utf-8',

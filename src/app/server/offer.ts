@@ -2,9 +2,13 @@ import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { createSafeActionClient } from 'next-safe-action';
 import { z } from 'zod';
-import type { Action, Outcome, Setting } from '@/actions/action';
+import type { Action, Outcome } from '@/actions/action';
+import type { Sender } from '@/actions/sending';
+import { clock, log, post } from '@/server/setting';
+import { inHelper, inWriter } from '@/server/threads';
+import type { Person } from '@/store/people';
 import { whoIsHere } from './session';
-import { clock, log, post, yard } from './yard';
+import { readers } from './yard';
 
 class SignedOut extends Error {}
 
@@ -25,16 +29,29 @@ const client = createSafeActionClient({
 const signedIn = client.use(async ({ next }) => {
   const actor = await whoIsHere();
   if (actor === undefined) throw new SignedOut();
-  const setting: Setting = { db: await yard(), clock, post, actor };
-  return next({ ctx: { setting } });
+  return next({ ctx: { actor } });
 });
 
-/** Offers what people do to the browser: for the signed-in person, and with the page they see brought up to date. */
-export const offer = <I, T>(act: (setting: Setting, input: I) => Promise<Outcome<T>>) =>
+/** Performs an action for a person, where the file is written. */
+export const performAs =
+  (actor: Person): Sender['perform'] =>
+  <S extends z.ZodType, T>(action: Action<S, T>, input: z.input<S>) =>
+    inWriter('act', { action: action.name, actor, input }) as Promise<Outcome<T>>;
+
+const offer = <I, T>(act: (actor: Person, input: I) => Promise<Outcome<T>>) =>
   signedIn.inputSchema(z.custom<I>()).action(async ({ parsedInput, ctx }) => {
-    const outcome = await act(ctx.setting, parsedInput as I);
+    const outcome = await act(ctx.actor, parsedInput as I);
     if (outcome.status === 'done') revalidatePath('/', 'layout');
     return outcome;
   });
 
-export const offerAction = <S extends z.ZodType, T>(action: Action<S, T>) => offer<z.input<S>, T>(action);
+/** Offers what people do to the browser: for the signed-in person, and with the page they see brought up to date. */
+export const offerAction = <S extends z.ZodType, T>(action: Action<S, T>) =>
+  offer<z.input<S>, T>((actor, input) => performAs(actor)(action, input));
+
+/** The same for what goes out of the house, which is several actions with something slow between them. */
+export const offerSending = <I, T>(send: (sender: Sender, input: I) => Promise<Outcome<T>>) =>
+  offer<I, T>(async (actor, input) => {
+    const setPaper: Sender['setPaper'] = (paper) => inHelper('setPaper', paper);
+    return send({ db: await readers(), clock, actor, post, setPaper, perform: performAs(actor) }, input);
+  });

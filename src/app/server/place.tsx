@@ -6,7 +6,8 @@ import { snapshot, type Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { Empty, Sheet } from '@/ui/kit/Sheet';
 import { here } from './session';
-import { clock, readers } from './yard';
+import { clock } from '@/server/setting';
+import { readers } from './yard';
 
 export type Params = {
   readonly params: Promise<Record<string, string>>;

@@ -5,7 +5,7 @@ import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { findCompany } from '@/store/company';
 import { findPerson, type Person } from '@/store/people';
-import { sessionSecret, yard } from './yard';
+import { readers, sessionSecret } from './yard';
 
 type Session = { personId?: number };
 
@@ -22,12 +22,12 @@ export const session = async () =>
 /** Who is signed in, or undefined; looked up once for each request, so that rights taken away hold at once. */
 export const whoIsHere = cache(async (): Promise<Person | undefined> => {
   const { personId } = await session();
-  return personId === undefined ? undefined : findPerson(await yard(), personId);
+  return personId === undefined ? undefined : findPerson(await readers(), personId);
 });
 
 /** The signed-in person; anybody else is led to sign in, or to set an empty file up. */
 export async function here(): Promise<Person> {
   const person = await whoIsHere();
   if (person !== undefined) return person;
-  redirect((await findCompany(await yard())) === undefined ? '/welcome' : '/sign-in');
+  redirect((await findCompany(await readers())) === undefined ? '/welcome' : '/sign-in');
 }

@@ -5,14 +5,15 @@ import { findCompany } from '@/store/company';
 import { Wordmark } from '@/ui/frame/Band';
 import { stepInAs } from '../acts/signing';
 import { whoIsHere } from '../server/session';
-import { isDemo, yard } from '../server/yard';
+import { isDemo } from '@/server/setting';
+import { readers } from '../server/yard';
 import { SignInForm } from './SignInForm';
 
 export const metadata = { title: 'Sign in' };
 
 export default async function SignIn() {
   if (await whoIsHere()) redirect('/');
-  const company = await findCompany(await yard());
+  const company = await findCompany(await readers());
   if (company === undefined) redirect('/welcome');
   return (
     <main className="grid min-h-dvh place-items-center bg-rim px-4 py-10">

@@ -1,13 +1,13 @@
 import { redirect } from 'next/navigation';
 import { findCompany } from '@/store/company';
 import { Wordmark } from '@/ui/frame/Band';
-import { yard } from '../server/yard';
+import { readers } from '../server/yard';
 import { SetUpForm } from './SetUpForm';
 
 export const metadata = { title: 'Set up' };
 
 export default async function Welcome() {
-  if (await findCompany(await yard())) redirect('/sign-in');
+  if (await findCompany(await readers())) redirect('/sign-in');
   return (
     <main className="min-h-dvh bg-rim px-4 py-8">
       <div className="mx-auto w-full max-w-[820px]">

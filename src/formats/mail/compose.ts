@@ -1,6 +1,10 @@
+import { createHash } from 'node:crypto';
 import MailComposer from 'nodemailer/lib/mail-composer';
+import type { OrderPaper } from '../pdf/purchaseOrder';
 
 export type Letter = {
+  /** Without its angle brackets. */
+  readonly id: string;
   readonly from: { readonly name: string; readonly address: string };
   readonly to: string;
   readonly subject: string;
@@ -8,10 +12,21 @@ export type Letter = {
   readonly attachment: { readonly name: string; readonly type: string; readonly bytes: Buffer };
 };
 
+/**
+ * The Message-ID (RFC 5322, 3.6.4) of an order's letter: the same for the same order with the same content, however
+ * often it is sent, so that a mail program knows a second copy for what it is.
+ */
+export function messageId({ date: _, ...paper }: OrderPaper): string {
+  const content = createHash('sha256').update(JSON.stringify(paper)).digest('hex').slice(0, 20);
+  const domain = paper.company.email.split('@')[1] ?? 'kettle.invalid';
+  return `${encodeURIComponent(paper.number)}.${content}@${domain}`;
+}
+
 /** Writes a letter as an Internet message (RFC 5322) with its attachment (MIME, RFC 2045). */
 export function compose(letter: Letter): Promise<Buffer> {
   const { attachment: a } = letter;
   const mail = new MailComposer({
+    messageId: `<${letter.id}>`,
     from: letter.from,
     to: letter.to,
     subject: letter.subject,

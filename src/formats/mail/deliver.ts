@@ -1,6 +1,10 @@
+import { Readable } from 'node:stream';
 import nodemailer from 'nodemailer';
 
-export type Delivery = { readonly taken: boolean; readonly answer: string };
+/** What became of a message: it was taken, it was not, or the server has all of it and never said. */
+export type Came = 'taken' | 'failed' | 'unknown';
+
+export type Delivery = { readonly came: Came; readonly answer: string };
 
 const plainly = (error: unknown): string => {
   const { code, response, message } = error as { code?: string; response?: string; message: string };
@@ -38,16 +42,20 @@ export async function deliver(
   message: { raw: Buffer; from: string; to: string },
 ): Promise<Delivery> {
   if (server === undefined || server === '')
-    return { taken: false, answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
+    return { came: 'failed', answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
   const address = URL.canParse(server) ? new URL(server) : undefined;
   if (address === undefined || !['smtp:', 'smtps:'].includes(address.protocol) || address.hostname === '')
-    return { taken: false, answer: 'KETTLE_SMTP is no address of a mail server, such as smtps://mail.example:465.' };
+    return { came: 'failed', answer: 'KETTLE_SMTP is no address of a mail server, such as smtps://mail.example:465.' };
   const transport = transportTo(address);
+  const raw = Readable.from([message.raw]);
   try {
-    const info = await transport.sendMail({ envelope: { from: message.from, to: [message.to] }, raw: message.raw });
-    return { taken: true, answer: info.response };
+    const info = await transport.sendMail({ envelope: { from: message.from, to: [message.to] }, raw });
+    return { came: 'taken', answer: info.response };
   } catch (error) {
-    return { taken: false, answer: plainly(error) };
+    const silent = raw.readableEnded && (error as { responseCode?: number }).responseCode === undefined;
+    return silent
+      ? { came: 'unknown', answer: 'The mail server had the whole message and then did not answer.' }
+      : { came: 'failed', answer: plainly(error) };
   } finally {
     transport.close();
   }

@@ -175,7 +175,7 @@ CREATE TABLE document (
 CREATE INDEX document_by_about ON document(about, about_id);
 CREATE TABLE message (
   id INTEGER PRIMARY KEY, about TEXT NOT NULL, about_id INTEGER NOT NULL, document_id INTEGER REFERENCES document(id), recipient TEXT NOT NULL, subject TEXT NOT NULL, body TEXT NOT NULL,
-  state TEXT NOT NULL CHECK (state IN ('sending','taken','failed')), answer TEXT NOT NULL DEFAULT '', raw BLOB, person_id INTEGER NOT NULL REFERENCES person(id), at TEXT NOT NULL
+  state TEXT NOT NULL CHECK (state IN ('sending','taken','failed','unknown')), answer TEXT NOT NULL DEFAULT '', raw BLOB, person_id INTEGER NOT NULL REFERENCES person(id), at TEXT NOT NULL
 ) STRICT;
 CREATE INDEX message_by_about ON message(about, about_id, state);
 

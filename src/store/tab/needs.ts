@@ -3,7 +3,7 @@ import type { TaxCode } from '@/core/money/tax';
 import { coverage, openOf, plannedOf, type Coverage } from '@/core/needs/coverage';
 import { loadCompany } from '../company';
 import type { Db } from '../connection';
-import { chunks } from '../rows';
+import { among, chunks } from '../rows';
 import type { NeedRow } from '../tables';
 import type { TabKind } from './kind';
 import { loadSplitStates, type SplitStanding } from './splits';
@@ -16,15 +16,11 @@ export type NeedState = NeedRow & {
 
 /** The present state of needs, with the splits that cover them and the tax that buying them bears. */
 export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<NeedState[]> {
-  const rows: (NeedRow & { rate: number | null; recoverable: number | null })[] = [];
-  for (const part of chunks([...new Set(ids)]))
-    rows.push(
-      ...((await db('need as n')
-        .leftJoin('supplier as s', 's.id', 'n.supplierId')
-        .leftJoin('taxCode as t', 't.id', 's.taxCodeId')
-        .whereIn('n.id', part)
-        .select('n.*', 't.rate', 't.recoverable')) as typeof rows),
-    );
+  const rows = (await db('need as n')
+    .leftJoin('supplier as s', 's.id', 'n.supplierId')
+    .leftJoin('taxCode as t', 't.id', 's.taxCodeId')
+    .whereIn('n.id', among(db, ids))
+    .select('n.*', 't.rate', 't.recoverable')) as (NeedRow & { rate: number | null; recoverable: number | null })[];
   const covering = groupBy(
     await loadSplitStates(
       db,
@@ -57,10 +53,13 @@ export const needs: TabKind = {
     );
   },
   refresh: async (trx, ids) => {
-    for (const need of await loadNeedStates(trx, ids)) {
-      const open = openOf(need.coverage);
-      if (open !== need.open) await trx('need').where({ id: need.id }).update({ open });
-    }
+    const stale = (await loadNeedStates(trx, ids))
+      .map((n) => [n.id, openOf(n.coverage), n.open] as const)
+      .filter(([, open, was]) => open !== was);
+    await trx.raw(
+      'update need set open = n.value ->> 1 from json_each(?) n where need.id = n.value ->> 0',
+      JSON.stringify(stale),
+    );
   },
   disagreements: async (db) => {
     const ids = (await db('need').select('id')).map((n) => n.id);

@@ -7,7 +7,7 @@ import { addedInNeedUnit, NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Account } from '@/core/tab/postings';
 import { splitStages, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../connection';
-import { chunks, whereIn } from '../rows';
+import { among, chunks, whereIn } from '../rows';
 import type { SplitRow } from '../tables';
 import type { TabKind } from './kind';
 
@@ -22,15 +22,11 @@ export type SplitStanding = Account &
 
 /** The present state of splits, found by their own ids or by the needs they cover. */
 export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly number[]): Promise<SplitStanding[]> {
-  const rows: Joined[] = [];
-  for (const part of chunks([...new Set(ids)]))
-    rows.push(
-      ...((await db('split as s')
-        .join('orderLine as l', 'l.id', 's.lineId')
-        .join('purchaseOrder as o', 'o.id', 'l.orderId')
-        .whereIn(`s.${by}`, part)
-        .select('s.*', 'o.state', 'l.closedShort', 'l.billsEnded')) as Joined[]),
-    );
+  const rows = (await db('split as s')
+    .join('orderLine as l', 'l.id', 's.lineId')
+    .join('purchaseOrder as o', 'o.id', 'l.orderId')
+    .whereIn(`s.${by}`, among(db, ids))
+    .select('s.*', 'o.state', 'l.closedShort', 'l.billsEnded')) as Joined[];
   const ended = rows.filter((r) => r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
   return rows.map(
@@ -54,42 +50,40 @@ export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly
 /** What waiting bills claim of each split of these lines; only lines that have ended need to know. */
 async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<number, Quantity>> {
   const claims = new Map<number, Quantity>();
-  for (const part of chunks([...new Set(lineIds)])) {
-    const waiting = (await db('invoiceLine as b')
-      .join('invoice as i', 'i.id', 'b.invoiceId')
-      .join('orderLine as l', 'l.id', 'b.lineId')
-      .whereIn('b.lineId', part)
-      .whereIn('i.state', WAITING)
-      .groupBy('l.id')
-      .select('l.id', 'l.kind', 'l.billed', 'l.factorMany', 'l.factorOne')
-      .sum({ claimed: 'b.quantity' })) as {
-      id: number;
-      kind: LineKind;
-      billed: Quantity;
-      factorMany: number;
-      factorOne: number;
-      claimed: Quantity;
-    }[];
-    const splits = groupBy(
-      (
-        await whereIn(
-          db,
-          'split',
-          'lineId',
-          waiting.map((w) => w.id),
-        )
-      ).sort((a, b) => a.place - b.place),
-      (s) => s.lineId,
+  if (lineIds.length === 0) return claims;
+  const waiting = (await db('invoiceLine as b')
+    .join('invoice as i', 'i.id', 'b.invoiceId')
+    .join('orderLine as l', 'l.id', 'b.lineId')
+    .whereIn('b.lineId', among(db, lineIds))
+    .whereIn('i.state', WAITING)
+    .groupBy('l.id')
+    .select('l.id', 'l.kind', 'l.billed', 'l.factorMany', 'l.factorOne')
+    .sum({ claimed: 'b.quantity' })) as {
+    id: number;
+    kind: LineKind;
+    billed: Quantity;
+    factorMany: number;
+    factorOne: number;
+    claimed: Quantity;
+  }[];
+  const rows = await whereIn(
+    db,
+    'split',
+    'lineId',
+    waiting.map((w) => w.id),
+  );
+  const splits = groupBy(
+    rows.sort((a, b) => a.place - b.place),
+    (s) => s.lineId,
+  );
+  for (const { id, kind, billed, factorMany, factorOne, claimed } of waiting) {
+    const own = splits.get(id) ?? [];
+    const share = addedInNeedUnit(billed, claimed, { many: factorMany, one: factorOne });
+    const parts = shareQuantity(
+      own.map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received, billed: s.billed })),
+      share,
     );
-    for (const { id, kind, billed, factorMany, factorOne, claimed } of waiting) {
-      const own = splits.get(id) ?? [];
-      const share = addedInNeedUnit(billed, claimed, { many: factorMany, one: factorOne });
-      const parts = shareQuantity(
-        own.map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received, billed: s.billed })),
-        share,
-      );
-      own.forEach((s, k) => claims.set(s.id, kind === 'charge' ? claimed : (parts[k] ?? NONE)));
-    }
+    own.forEach((s, k) => claims.set(s.id, kind === 'charge' ? claimed : (parts[k] ?? NONE)));
   }
   return claims;
 }

@@ -99,7 +99,7 @@ export type DocumentRow = {
   readonly at: string;
 };
 
-export type MessageState = 'sending' | 'taken' | 'failed';
+export type MessageState = 'sending' | 'taken' | 'failed' | 'unknown';
 
 export type Message = {
   readonly id: number;

@@ -48,7 +48,7 @@ export function OrdersTable({ rows, shares = false }: { rows: readonly Row[]; sh
       key: 'state',
       head: 'State',
       by: (o) => o.state,
-      cell: (o) => <StateTag state={o.state} failed={o.failed > 0} />,
+      cell: (o) => <StateTag state={o.state} mail={o.mail} />,
       wide: true,
     },
     {

@@ -1,4 +1,5 @@
-import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
+import { ORDER_STATE_NAMES, SENDABLE, type OrderState } from '@/core/orders/states';
+import type { MessageState } from '@/store/tables';
 
 const LOOK: Readonly<Partial<Record<OrderState, string>>> = {
   settled: 'tag-good',
@@ -7,13 +8,15 @@ const LOOK: Readonly<Partial<Record<OrderState, string>>> = {
   partIn: 'tag-care',
 };
 
-/** An order's state as a word in an outline. */
-export function StateTag({ state, failed = false }: { state: OrderState; failed?: boolean }) {
-  const unsent = state === 'drafting' || state === 'heldOpen' || state === 'readyToSend';
+const MAIL: Readonly<Partial<Record<MessageState, string>>> = { failed: 'mail failed', unknown: 'may have arrived' };
+
+/** An order's state as a word in an outline; before it is sent, with what became of its mail. */
+export function StateTag({ state, mail = null }: { state: OrderState; mail?: MessageState | null }) {
+  const trouble = mail !== null && SENDABLE.includes(state) ? MAIL[mail] : undefined;
   return (
     <>
       <span className={`tag ${LOOK[state] ?? ''}`}>{ORDER_STATE_NAMES[state]}</span>
-      {failed && unsent && <span className="tag tag-stop ml-1">mail failed</span>}
+      {trouble !== undefined && <span className="tag tag-stop ml-1">{trouble}</span>}
     </>
   );
 }

@@ -3,6 +3,7 @@ import type { MessageState } from '@/store/tables';
 const WORDS: Readonly<Record<MessageState, readonly [string, string]>> = {
   taken: ['taken by the mail server', 'tag-good'],
   failed: ['failed', 'tag-stop'],
+  unknown: ['not known', 'tag-stop'],
   sending: ['being sent', ''],
 };
 

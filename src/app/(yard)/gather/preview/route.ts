@@ -2,7 +2,8 @@ import { loadGatherPreview, askSchema } from '@/queries/gather';
 import { NotPermitted } from '@/queries/permit';
 import { snapshot } from '@/store/connection';
 import { whoIsHere } from '../../../server/session';
-import { clock, readers } from '../../../server/yard';
+import { clock } from '@/server/setting';
+import { readers } from '../../../server/yard';
 
 export async function POST(request: Request): Promise<Response> {
   const person = await whoIsHere();

@@ -5,8 +5,16 @@ import { formatMoney } from '@/core/money/money';
 import { UNSENT } from '@/core/orders/states';
 import type { HistoryRow } from '@/queries/job';
 import type { OrderView } from '@/queries/orders';
+import type { MessageState } from '@/store/tables';
 import { EffectList } from '@/ui/EffectList';
 import { useYard } from '@/ui/YardContext';
+
+const MAILED: Readonly<Record<MessageState, string>> = {
+  taken: 'Mailed to',
+  failed: 'Not mailed to',
+  unknown: 'Perhaps mailed to',
+  sending: 'Being mailed to',
+};
 
 const Title = ({ children }: { children: string }) => <h2 className="mt-5 mb-1 text-[16px] first:mt-0">{children}</h2>;
 
@@ -93,8 +101,7 @@ export function OrderAside({ view, history }: { view: OrderView; history: readon
             {messages.map((m) => (
               <li key={m.id} className="border-b border-line-2 py-1">
                 <Link href={`/outbox/${m.id}`} className="text-copper-text hover:underline">
-                  {m.state === 'taken' ? 'Mailed to' : m.state === 'failed' ? 'Not mailed to' : 'Being mailed to'}{' '}
-                  {m.recipient}
+                  {MAILED[m.state]} {m.recipient}
                 </Link>
               </li>
             ))}

@@ -22,7 +22,9 @@ export function OrderHead({ view, editing }: { view: OrderView; editing: boolean
   const { day, today } = useYard();
   const unsent = UNSENT.includes(order.state);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
-  const failed = unsent && messages[0]?.state === 'failed' ? messages[0] : undefined;
+  const [mail] = unsent ? messages : [];
+  const failed = mail?.state === 'failed' ? mail : undefined;
+  const unknown = mail?.state === 'unknown' ? mail : undefined;
   const paper = unsent ? `/orders/${order.number}/pdf` : documents[0] ? `/documents/${documents[0].id}` : undefined;
   return (
     <>
@@ -49,6 +51,12 @@ export function OrderHead({ view, editing }: { view: OrderView; editing: boolean
             Look at the supplier’s address
           </Link>
           , then send again, or mark the order as sent by hand.
+        </div>
+      )}
+      {unknown && (
+        <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
+          <b>This order may have arrived.</b> {unknown.answer} Ask {supplier.name} whether the mail to{' '}
+          {unknown.recipient} came: if it did, mark the order as sent; if not, send it again.
         </div>
       )}
       {!editing && <Terms view={view} />}

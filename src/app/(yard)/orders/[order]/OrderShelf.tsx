@@ -25,11 +25,12 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
   const once = useOnce();
   const ref = { orderId: order.id, version: order.version };
   const send = useAct(sendOrder, {
-    onDone: ({ taken, recipient, number }) => {
+    onDone: ({ came, recipient, number }) => {
       once.renew();
       setAsking(false);
-      if (taken) toast.success(`${number} was sent to ${recipient}`);
-      else toast.error(`${number} was not sent: the mail to ${recipient} failed`);
+      if (came === 'taken') toast.success(`${number} was sent to ${recipient}`);
+      else if (came === 'failed') toast.error(`${number} was not sent: the mail to ${recipient} failed`);
+      else toast.error(`It is not known whether ${number} reached ${recipient}`);
     },
   });
   const byHand = useAct(markSentByHand, {
@@ -39,7 +40,8 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
   const hold = useAct(holdOrder);
   const unsent = canMove(order.state, 'beginSending');
   const maySend = may('send orders') && unsent;
-  const sendNow = () => void send.run({ once: once.key(), ...ref });
+  const mayHaveArrived = view.messages[0]?.state === 'unknown';
+  const sendNow = () => void send.run({ once: once.key(), ...ref, again: mayHaveArrived });
   const main = () => (asking ? sendNow() : setAsking(true));
   useKey('Ctrl+Enter', asking ? 'Send now' : 'Send', main, maySend && !send.busy);
   useKey('Escape', 'Not yet', () => setAsking(false), asking);
@@ -56,7 +58,9 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
         <span className="mono">{order.number}</span>
       </Fact>
       <Fact strong>{formatMoney(totals.gross, order.currency)}</Fact>
-      {asking ? (
+      {asking && mayHaveArrived ? (
+        <Fact warn>may have arrived: ask {supplier.name} before it goes a second time</Fact>
+      ) : asking ? (
         <Fact>goes as a PDF to {supplier.email ?? 'nobody: there is no address'}</Fact>
       ) : first ? (
         <Fact warn>
@@ -79,10 +83,10 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
               disabled={byHand.busy || send.busy}
               onClick={() => void byHand.run({ once: `${once.key()}-hand`, ...ref })}
             >
-              Mark as sent by hand
+              {mayHaveArrived ? 'It arrived: mark as sent' : 'Mark as sent by hand'}
             </ShelfPlain>
             <ShelfMain disabled={send.busy || byHand.busy} onClick={sendNow} hint="^↵">
-              {send.busy ? 'Sending…' : 'Send now'}
+              {send.busy ? 'Sending…' : mayHaveArrived ? 'Send again' : 'Send now'}
             </ShelfMain>
           </>
         ) : (

@@ -2,10 +2,18 @@ import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { loadMessage } from '@/queries/outbox';
+import type { MessageState } from '@/store/tables';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { MessageTag } from '../MessageTag';
+
+const CAME: Readonly<Record<MessageState, string>> = {
+  taken: 'Mailed to',
+  failed: 'Not mailed: send it again from the order’s page. It was for',
+  unknown: 'It may have arrived. Ask before sending the order again:',
+  sending: 'On its way to',
+};
 
 export default place(async ({ db, person, today, params }) => {
   const m = await loadMessage(db, person, Number(params.id));
@@ -35,7 +43,9 @@ export default place(async ({ db, person, today, params }) => {
         )}
         {row(
           'Mail server said',
-          <span className={m.state === 'failed' ? 'font-semibold text-brick' : ''}>{m.answer || 'nothing yet'}</span>,
+          <span className={m.state === 'failed' || m.state === 'unknown' ? 'font-semibold text-brick' : ''}>
+            {m.answer || 'nothing yet'}
+          </span>,
         )}
         {row(
           'With it',
@@ -65,7 +75,7 @@ export default place(async ({ db, person, today, params }) => {
       <Shelf
         facts={
           <Fact>
-            {m.state === 'failed' ? 'The order was not sent. Send it again from its page.' : `Mailed to ${m.recipient}`}
+            {CAME[m.state]} {m.recipient}
           </Fact>
         }
       />

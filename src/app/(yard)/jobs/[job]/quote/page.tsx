@@ -2,7 +2,7 @@ import { notFound } from 'next/navigation';
 import { loadQuote } from '@/queries/job';
 import { loadChoices } from '@/queries/needs';
 import { checkQuoteFile } from '@/queries/quoteImport';
-import { isDemo } from '../../../../server/yard';
+import { isDemo } from '@/server/setting';
 import { jobPlace } from '../jobPlace';
 import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';

@@ -1,22 +1,18 @@
 import { z } from 'zod';
 import { choicesSchema, mappingSchema } from '@/actions/quotes';
-import { NotPermitted } from '@/queries/permit';
-import { checkQuoteFile } from '@/queries/quoteImport';
+import { may } from '@/core/people/rights';
 import { whoIsHere } from '../../../../../server/session';
-import { clock, yard } from '../../../../../server/yard';
+import { inHelper } from '@/server/threads';
 
 const asked = z.object({ fileId: z.number().int(), mapping: mappingSchema, choices: choicesSchema });
 
 export async function POST(request: Request): Promise<Response> {
   const person = await whoIsHere();
   if (person === undefined) return new Response(null, { status: 401 });
+  if (!may(person, 'import quotes')) return new Response(null, { status: 403 });
   const read = asked.safeParse(await request.json().catch(() => undefined));
   if (!read.success) return new Response(null, { status: 400 });
-  try {
-    const check = await checkQuoteFile(await yard(), person, clock.today(), read.data.fileId, read.data);
-    return check === undefined ? new Response(null, { status: 404 }) : Response.json(check);
-  } catch (error) {
-    if (error instanceof NotPermitted) return new Response(null, { status: 403 });
-    throw error;
-  }
+  const { fileId, ...given } = read.data;
+  const check = await inHelper('checkQuoteFile', { person, fileId, given });
+  return check === undefined ? new Response(null, { status: 404 }) : Response.json(check);
 }

@@ -1,7 +1,7 @@
 import { keepQuoteFile } from '@/actions/quotes';
 import { MOST_BYTES } from '@/formats/csv/read';
 import { whoIsHere } from '../../../../../server/session';
-import { clock, post, yard } from '../../../../../server/yard';
+import { performAs } from '../../../../../server/offer';
 
 /** Takes a quote file in, to be mapped and checked; it is kept as it came and never run. */
 export async function POST(request: Request): Promise<Response> {
@@ -23,10 +23,11 @@ export async function POST(request: Request): Promise<Response> {
   const file = form?.get('file');
   if (!(file instanceof File)) return Response.json({ message: 'There was no file.' }, { status: 400 });
   const bytes = new Uint8Array(await file.arrayBuffer());
-  const outcome = await keepQuoteFile(
-    { db: await yard(), clock, post, actor },
-    { quoteId: Number(form?.get('quoteId')), name: file.name.slice(0, 200), bytes },
-  );
+  const outcome = await performAs(actor)(keepQuoteFile, {
+    quoteId: Number(form?.get('quoteId')),
+    name: file.name.slice(0, 200),
+    bytes,
+  });
   if (outcome.status === 'done') return Response.json(outcome.value);
   return Response.json(
     { message: outcome.status === 'refused' ? outcome.refusals[0]?.message : outcome.message },

@@ -1,0 +1,22 @@
+import type { Action } from './action';
+import * as company from './company';
+import * as invoices from './invoices';
+import * as jobs from './jobs';
+import * as needs from './needs';
+import * as orders from './orders';
+import * as people from './people';
+import * as quotes from './quotes';
+import * as receiving from './receiving';
+import * as sending from './sending';
+import * as suppliers from './suppliers';
+
+type Any = Action<never, unknown>;
+
+const ROOMS = [company, invoices, jobs, needs, orders, people, quotes, receiving, sending, suppliers];
+
+const isAction = (thing: unknown): thing is Any => typeof thing === 'function' && 'input' in thing;
+
+/** Everything that people do, by its name. */
+export const ACTIONS: ReadonlyMap<string, Any> = new Map(
+  ROOMS.flatMap((room) => Object.values<unknown>(room).filter(isAction)).map((a) => [a.name, a]),
+);

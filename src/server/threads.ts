@@ -1,0 +1,44 @@
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
+import type * as helper from './helper';
+import type * as writer from './writer';
+
+type Tasks = Record<string, (input: never) => Promise<unknown>>;
+type Run<T extends Tasks> = <K extends keyof T & string>(task: K, input: Parameters<T[K]>[0]) => ReturnType<T[K]>;
+
+/** How long a paper or a check may take, the wait for its turn included. */
+const LONGEST = 120_000;
+const MOST_WAITING = 40;
+
+/** A thread that was stopped because its work took too long, or has too much to do already. */
+export class Overloaded extends Error {}
+
+const thread = (entry: string, options: ConstructorParameters<typeof Piscina>[0]) =>
+  new Piscina({
+    filename: join(process.cwd(), 'src', 'server', 'thread.mjs'),
+    workerData: { entry },
+    minThreads: 1,
+    maxThreads: 1,
+    ...options,
+  });
+
+type Held = typeof globalThis & { kettleThreads?: { writer: Piscina; helper: Piscina } };
+
+// Next.js loads this file more than once in a process; the threads are there once.
+const threads = () =>
+  ((globalThis as Held).kettleThreads ??= {
+    writer: thread('writer', { concurrentTasksPerWorker: 1000, atomics: 'disabled' }),
+    helper: thread('helper', { maxQueue: MOST_WAITING }),
+  });
+
+/** Asks the thread that writes. */
+export const inWriter: Run<typeof writer> = (task, input) => threads().writer.run({ task, input }) as never;
+
+/** Asks the thread for what takes long: each in its turn, and stopped when it takes too long. */
+export const inHelper: Run<typeof helper> = (task, input) =>
+  threads()
+    .helper.run({ task, input }, { signal: AbortSignal.timeout(LONGEST) })
+    .catch((error: Error) => {
+      if (error.name === 'AbortError' || error.message.includes('queue')) throw new Overloaded(error.message);
+      throw error;
+    }) as never;

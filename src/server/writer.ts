@@ -1,0 +1,40 @@
+/** The thread that writes: it holds the one connection that does, and every action runs here, one after the other. */
+import { ACTIONS } from '@/actions/all';
+import type { Outcome } from '@/actions/action';
+import * as people from '@/actions/people';
+import { settleInterrupted } from '@/actions/sending';
+import { open, type Db } from '@/store/connection';
+import type { Person } from '@/store/people';
+import { clock, companyFile, log } from './setting';
+
+async function openFile(): Promise<Db> {
+  const { db, backup } = await open(companyFile());
+  if (backup !== undefined) log.info({ backup }, 'The file was brought to a newer schema; a copy was kept.');
+  const interrupted = await settleInterrupted(db, clock);
+  if (interrupted > 0) log.warn({ interrupted }, 'Messages were under way when the program stopped.');
+  return db;
+}
+
+let opened: Promise<Db> | undefined;
+const file = (): Promise<Db> => (opened ??= openFile());
+
+/** Opens the company's file, and brings it up to date first. */
+export const begin = async (_: undefined): Promise<void> => void (await file());
+
+export async function act({
+  action,
+  actor,
+  input,
+}: {
+  action: string;
+  actor: Person;
+  input: unknown;
+}): Promise<Outcome<unknown>> {
+  const known = ACTIONS.get(action);
+  if (known === undefined) throw new Error(`There is no action ${action}.`);
+  return known({ db: await file(), clock, actor }, input as never);
+}
+
+export const signIn = async (input: { email: string; password: string }) => people.signIn(await file(), clock, input);
+
+export const foundCompany = async (input: unknown) => people.foundCompany(await file(), input);
