@@ -46,7 +46,7 @@ export const saveSupplier = defineAction({
       .update({ ...row, version: version + 1 });
     if (before.taxCodeId !== row.taxCodeId) {
       // What its needs are planned at bears the supplier's tax.
-      const needs = await trx('need').where({ supplierId: id }).where('open', '>', 0).select('id');
+      const needs = await trx('need').where({ supplierId: id }).whereRaw('open > 0').select('id');
       touch(
         'Supplier’s tax changed',
         'supplier',

@@ -44,7 +44,7 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
         .orWhereLike('c.name', `%${filter.words}%`),
     );
   if (filter.after) void query.where('j.number', '>', filter.after);
-  const open = db('need').whereRaw('need.job_id = j.id').where('open', '>', 0).count('*').as('toBuy');
+  const open = db('need').whereRaw('need.job_id = j.id').whereRaw('open > 0').count('*').as('toBuy');
   const rows = (await query
     .orderBy('j.number')
     .limit(JOBS_PAGE + 1)

@@ -203,7 +203,7 @@ export async function listOpenNeeds(
 ): Promise<{ rows: NeedLine[]; total: number }> {
   permit(person, 'draft orders');
   const chosen = (query: ReturnType<Db>) => {
-    void query.where('n.open', '>', 0).where('j.state', 'live');
+    void query.whereRaw('n.open > 0').where('j.state', 'live');
     if (filter.job) void query.where('j.number', filter.job);
     if (filter.supplierId !== undefined)
       void (filter.supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', filter.supplierId));
@@ -243,7 +243,7 @@ export type BuyListLine = NeedLine & {
 export async function listSoonest(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
   permit(person, 'draft orders');
   const rows = (await joined(db)
-    .where('n.open', '>', 0)
+    .whereRaw('n.open > 0')
     .where('j.state', 'live')
     .whereNotNull('n.neededOn')
     .orderBy('n.neededOn')
@@ -258,7 +258,7 @@ export const countToBuy = async (db: Db): Promise<number> =>
   (
     (await db('need as n')
       .join('job as j', 'j.id', 'n.jobId')
-      .where('n.open', '>', 0)
+      .whereRaw('n.open > 0')
       .where('j.state', 'live')
       .count({ n: '*' })
       .first()) as unknown as { n: number }

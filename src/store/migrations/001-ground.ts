@@ -103,6 +103,7 @@ CREATE INDEX need_by_job ON need(job_id, id);
 CREATE INDEX need_by_quote_line ON need(quote_line_id) WHERE quote_line_id IS NOT NULL;
 CREATE INDEX need_open ON need(supplier_id, needed_on, id) WHERE open > 0;
 CREATE INDEX need_open_by_day ON need(needed_on) WHERE open > 0;
+CREATE INDEX need_open_by_job ON need(job_id, id) WHERE open > 0;
 
 CREATE TABLE purchase_order (
   id INTEGER PRIMARY KEY, number TEXT NOT NULL UNIQUE, supplier_id INTEGER NOT NULL REFERENCES supplier(id), state TEXT NOT NULL, sent_from TEXT,
@@ -110,7 +111,8 @@ CREATE TABLE purchase_order (
   net INTEGER NOT NULL DEFAULT 0, gross INTEGER NOT NULL DEFAULT 0, made_by INTEGER NOT NULL REFERENCES person(id), made_on TEXT NOT NULL, made_at TEXT NOT NULL, sent_on TEXT, version INTEGER NOT NULL DEFAULT 1
 ) STRICT;
 CREATE INDEX purchase_order_by_state ON purchase_order(state, id);
-CREATE INDEX purchase_order_by_supplier ON purchase_order(supplier_id, id);
+CREATE INDEX purchase_order_by_wanted ON purchase_order(state, wanted_on, id);
+CREATE INDEX purchase_order_by_supplier ON purchase_order(supplier_id, state, net);
 CREATE TABLE order_line (
   id INTEGER PRIMARY KEY AUTOINCREMENT, order_id INTEGER NOT NULL REFERENCES purchase_order(id), place INTEGER NOT NULL, kind TEXT NOT NULL CHECK (kind IN ('goods','service','charge')),
   carriage INTEGER NOT NULL DEFAULT 0, item_id INTEGER REFERENCES item(id), description TEXT NOT NULL, our_number TEXT NOT NULL DEFAULT '', their_number TEXT NOT NULL DEFAULT '',
