@@ -1,6 +1,7 @@
 import { may, ROLES, type Right, type Role } from '@/core/people/rights';
 import type { Person } from '@/store/people';
 import { TestCompany, TODAY } from '../../tests/support/company';
+import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { listDue, loadDockOrder } from './dock';
 import { previewGather } from './effects';
@@ -69,6 +70,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a message', 'see money', (p) => loadMessage(yard.db, p, 1)],
   ['a message as it went', 'see money', (p) => loadRaw(yard.db, p, 1)],
   ['a document', 'see money', (p) => loadDocument(yard.db, p, 1)],
+  ['how the company works', 'manage people', (p) => loadCompanyForm(yard.db, p, TODAY)],
+  ['exchange rates', 'see money', (p) => loadRatesPage(yard.db, p, TODAY)],
   ['people', 'manage people', (p) => listPeople(yard.db, p)],
 ];
 

@@ -17,6 +17,7 @@ const thread = (entry: string, options: ConstructorParameters<typeof Piscina>[0]
   new Piscina({
     filename: join(process.cwd(), 'src', 'server', 'thread.mjs'),
     workerData: { entry },
+    env: { ...process.env } as Record<string, string>,
     minThreads: 1,
     maxThreads: 1,
     ...options,
@@ -34,11 +35,24 @@ const threads = () =>
 /** Asks the thread that writes. */
 export const inWriter: Run<typeof writer> = (task, input) => threads().writer.run({ task, input }) as never;
 
-/** Asks the thread for what takes long: each in its turn, and stopped when it takes too long. */
-export const inHelper: Run<typeof helper> = (task, input) =>
+/** Asks the thread for what takes long: each in its turn, and stopped when it takes longer than `most` milliseconds. */
+export const inHelper = <K extends keyof typeof helper & string>(
+  task: K,
+  input: Parameters<(typeof helper)[K]>[0],
+  most = LONGEST,
+): ReturnType<(typeof helper)[K]> =>
   threads()
-    .helper.run({ task, input }, { signal: AbortSignal.timeout(LONGEST) })
+    .helper.run({ task, input }, { signal: AbortSignal.timeout(most) })
     .catch((error: Error) => {
-      if (error.name === 'AbortError' || error.message.includes('queue')) throw new Overloaded(error.message);
+      if (error.name === 'AbortError')
+        throw new Overloaded(`This took longer than ${most / 1000} s, so it was stopped.`);
+      if (error.message.includes('queue')) throw new Overloaded('Too much is waiting to be done. Try again shortly.');
       throw error;
     }) as never;
+
+/** Lets what runs come to its end, and stops the threads. */
+export async function endThreads(): Promise<void> {
+  const { writer, helper } = threads();
+  delete (globalThis as Held).kettleThreads;
+  await Promise.all([writer.close(), helper.destroy()]);
+}

@@ -1,0 +1,104 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { findPerson, type Person } from '@/store/people';
+import { connectReaders } from '@/store/connection';
+import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
+import { endThreads, inHelper, inWriter } from './threads';
+
+const folder = mkdtempSync(join(tmpdir(), 'kettle-threads-'));
+const file = join(folder, 'yard.sqlite');
+const founding = {
+  company: 'New Works',
+  address: 'Lane 1',
+  companyEmail: 'buying@new.example',
+  currency: 'GBP',
+  costCodes: '01 Materials',
+  owner: 'Ann Owner',
+  email: 'ann@new.example',
+  password: 'ten letters at least',
+};
+let owner: Person;
+
+beforeAll(async () => {
+  process.env.KETTLE_FILE = file;
+  const founded = await inWriter('foundCompany', founding);
+  const readers = connectReaders(file);
+  owner = (await findPerson(readers, founded.ok ? founded.value : 0)) as Person;
+  await readers.destroy();
+});
+afterAll(async () => {
+  await endThreads();
+  rmSync(folder, { recursive: true });
+});
+
+const paper = (lines: number): OrderPaper => ({
+  number: 'K26-0001',
+  draft: false,
+  date: '1 June',
+  company: { name: 'New Works', address: 'Lane 1', email: 'buying@new.example', taxNumber: '' },
+  supplier: { name: 'Eelmoor Metals', contact: '', address: '' },
+  deliverTo: { name: 'Yard', address: 'Quay', instructions: '' },
+  wanted: '–',
+  carrier: '',
+  payment: '30 days',
+  buyer: 'Ann',
+  instructions: '',
+  currency: 'GBP',
+  lines: Array.from({ length: lines }, (_, k) => ({
+    place: String(k + 1),
+    description: 'Tube',
+    ourNumber: '',
+    theirNumber: '',
+    quantity: '1 m',
+    price: '1.00',
+    wanted: '–',
+    net: '1.00',
+  })),
+  totals: [],
+  terms: '',
+});
+
+describe('the thread that writes', () => {
+  const add = (email: string) => ({
+    action: 'addPerson',
+    actor: owner,
+    input: { once: `once-${email}`, name: 'Kit', email, roles: ['buyer'], password: 'ten letters at least' },
+  });
+
+  it('runs an action by its name, and its outcome comes back as it is', async () => {
+    expect(await inWriter('act', add('kit@new.example'))).toMatchObject({ status: 'done', value: { id: 2 } });
+    expect(await inWriter('act', add('ann@new.example'))).toMatchObject({
+      status: 'refused',
+      refusals: [{ code: 'person.email', field: 'email' }],
+    });
+  });
+
+  it('takes many at once, one after the other', async () => {
+    const all = await Promise.all(Array.from({ length: 20 }, (_, k) => inWriter('act', add(`p${k % 10}@new.example`))));
+    expect(all.map((o) => o.status)).toEqual(Array(20).fill('done'));
+    const readers = connectReaders(file);
+    expect(await readers('person').count({ n: '*' })).toEqual([{ n: 12 }]);
+    await readers.destroy();
+  });
+
+  it('knows no action that there is not', async () => {
+    await expect(inWriter('act', { action: 'constructor', actor: owner, input: {} })).rejects.toThrow('no action');
+  });
+});
+
+describe('the thread for what takes long', () => {
+  it('sets a paper while this one goes on', async () => {
+    let turns = 0;
+    const turning = setInterval(() => (turns += 1), 1);
+    const pdf = await inHelper('setPaper', paper(40));
+    clearInterval(turning);
+    expect(Buffer.from(pdf).subarray(0, 5).toString()).toBe('%PDF-');
+    expect(turns).toBeGreaterThan(10);
+  });
+
+  it('stops what takes too long, and goes on with the next', async () => {
+    await expect(inHelper('setPaper', paper(2000), 300)).rejects.toThrow('took longer than 0.3 s');
+    expect((await inHelper('setPaper', paper(1))).length).toBeGreaterThan(1000);
+  });
+});
