@@ -43,6 +43,37 @@ describe('working days, with date-fns as second opinion', () => {
     expect(plusWorkdays('2026-03-07' as Day, 0, plain)).toBe('2026-03-09'));
 });
 
+describe('working days, counted one by one', () => {
+  const weeks = fc.subarray([1, 2, 3, 4, 5, 6, 7], { minLength: 1 }).map((w): ReadonlySet<number> => new Set(w));
+  const daysOff = fc.array(fc.nat(200), { maxLength: 60 });
+  const start = '2026-01-01' as Day;
+  const open = (d: Day, { week, off }: Calendar) =>
+    week.has(((new Date(`${d}T00:00Z`).getUTCDay() + 6) % 7) + 1) && !off.has(d);
+  it('are as many, and lead to the same day, whatever the week and the days off', () => {
+    fc.assert(
+      fc.property(weeks, daysOff, fc.nat(200), fc.integer({ min: -40, max: 40 }), (week, off, at, n) => {
+        const calendar: Calendar = { week, off: new Set(off.map((k) => plusDays(start, k))) };
+        const from = plusDays(start, at);
+        let [to, left] = [from, Math.abs(n)];
+        while (n === 0 && !open(to, calendar)) to = plusDays(to, 1);
+        while (left > 0) {
+          to = plusDays(to, Math.sign(n));
+          if (open(to, calendar)) left -= 1;
+        }
+        expect(plusWorkdays(from, n, calendar)).toBe(to);
+        expect(isWorkday(from, calendar)).toBe(open(from, calendar));
+        if (n >= 0) expect(workdaysBetween(from, to, calendar)).toBe(n === 0 && to > from ? 1 : n);
+      }),
+    );
+  });
+
+  it('are counted over the longest stretch there is', () => {
+    const plain: Calendar = { week: MON_TO_FRI, off: new Set() };
+    expect(workdaysBetween('2000-01-03' as Day, '2100-12-31' as Day, plain)).toBe(26_349);
+    expect(plusWorkdays('2000-01-03' as Day, 26_349, plain)).toBe('2100-12-31');
+  });
+});
+
 describe('holidays, with date-holidays as the source of days off', () => {
   const bank = new Holidays('GB', 'ENG')
     .getHolidays(2026)

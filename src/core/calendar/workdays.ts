@@ -21,15 +21,56 @@ const MS_A_DAY = 86_400_000;
 const toNumber = (day: Day): number =>
   Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / MS_A_DAY;
 const toDay = (n: number): Day => new Date(n * MS_A_DAY).toISOString().slice(0, 10) as Day;
-/** ISO weekday, 1 to 7; day 0, 1 January 1970, was a Thursday. */
-const weekdayOf = (n: number): number => ((((n + 3) % 7) + 7) % 7) + 1;
 
 export const plusDays = (day: Day, n: number): Day => toDay(toNumber(day) + n);
 
-const isOpen = (n: number, { week, off }: Calendar): boolean =>
-  week.has(weekdayOf(n)) && !(off.size > 0 && off.has(toDay(n)));
+/** A calendar laid out for counting: how many working days each part of a week has, and the days off among them. */
+type Layout = {
+  /** Working days in the first 0 to 7 days of a week that begins on Monday. */
+  readonly upTo: readonly number[];
+  /** Days off that would be working days, in their order. */
+  readonly off: readonly number[];
+};
 
-export const isWorkday = (day: Day, calendar: Calendar): boolean => isOpen(toNumber(day), calendar);
+const MONDAY = 4; // 5 January 1970
+const weekday = (n: number): number => (((n - MONDAY) % 7) + 7) % 7;
+
+const layouts = new WeakMap<Calendar, Layout>();
+
+function layoutOf(calendar: Calendar): Layout {
+  const known = layouts.get(calendar);
+  if (known !== undefined) return known;
+  const { week } = calendar;
+  if (week.size === 0) throw new RangeError('The company week has no working day.');
+  const upTo = [0, 1, 2, 3, 4, 5, 6, 7].map((n) => [1, 2, 3, 4, 5, 6, 7].filter((d) => d <= n && week.has(d)).length);
+  const off = [...calendar.off].map((d) => toNumber(d as Day)).filter((n) => week.has(weekday(n) + 1));
+  const layout = { upTo, off: off.sort((x, y) => x - y) };
+  layouts.set(calendar, layout);
+  return layout;
+}
+
+/** How many of the sorted numbers are no larger than n. */
+function countUpTo(n: number, sorted: readonly number[]): number {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((sorted[middle] ?? 0) > n) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** Working days up to a day and with it, from a Monday long ago: by whole weeks, less the days off. */
+function workdaysUpTo(n: number, { upTo, off }: Layout): number {
+  const weeks = Math.floor((n - MONDAY) / 7);
+  return weeks * (upTo[7] ?? 0) + (upTo[weekday(n) + 1] ?? 0) - countUpTo(n, off);
+}
+
+export function isWorkday(day: Day, calendar: Calendar): boolean {
+  const layout = layoutOf(calendar);
+  const n = toNumber(day);
+  return workdaysUpTo(n, layout) > workdaysUpTo(n - 1, layout);
+}
 
 /**
  * The day n working days after (or, when n is negative, before) a day. The day itself is not counted.
@@ -39,14 +80,16 @@ export const isWorkday = (day: Day, calendar: Calendar): boolean => isOpen(toNum
  * @example plusWorkdays('2026-03-06' as Day, 1, calendar) // Monday '2026-03-09'
  */
 export function plusWorkdays(day: Day, n: number, calendar: Calendar): Day {
-  if (calendar.week.size === 0) throw new RangeError('The company week has no working day.');
-  const step = n < 0 ? -1 : 1;
-  let at = toNumber(day);
-  if (n === 0) while (!isOpen(at, calendar)) at += 1;
-  for (let left = Math.abs(n); left > 0;) {
-    at += step;
-    if (isOpen(at, calendar)) left -= 1;
-  }
+  const layout = layoutOf(calendar);
+  const from = toNumber(day);
+  const sought = n > 0 ? workdaysUpTo(from, layout) + n : workdaysUpTo(from - 1, layout) + n + 1;
+  // A day has at most one working day, so a jump by as many days as are missing never goes too far.
+  let at = from;
+  for (let missing = sought - workdaysUpTo(at, layout); missing > 0; missing = sought - workdaysUpTo(at, layout))
+    at += missing;
+  if (n < 0)
+    for (let over = workdaysUpTo(at - 1, layout) - sought; over >= 0; over = workdaysUpTo(at - 1, layout) - sought)
+      at -= over + 1;
   return toDay(at);
 }
 
@@ -55,11 +98,8 @@ export function plusWorkdays(day: Day, n: number, calendar: Calendar): Day {
  * @example workdaysBetween('2026-03-06' as Day, '2026-03-10' as Day, calendar) // 2
  */
 export function workdaysBetween(from: Day, to: Day, calendar: Calendar): number {
-  if (to < from) return -workdaysBetween(to, from, calendar);
-  const last = toNumber(to);
-  let count = 0;
-  for (let at = toNumber(from) + 1; at <= last; at += 1) if (isOpen(at, calendar)) count += 1;
-  return count;
+  const layout = layoutOf(calendar);
+  return workdaysUpTo(toNumber(to), layout) - workdaysUpTo(toNumber(from), layout);
 }
 
 /** The working day on which something needed on a day has to be there: the day itself, or the one before a day off. */
