@@ -72,8 +72,19 @@ export class Browser {
   find = (by: By): Promise<WebElement> =>
     Promise.resolve(this.driver.wait(until.elementLocated(by), WAIT, `${by} is not there`));
 
-  see = async (by: By): Promise<WebElement> =>
-    this.driver.wait(until.elementIsVisible(await this.find(by)), WAIT, `${by} is not to be seen`);
+  /** Waits for one that is shown; the page may draw itself anew meanwhile. */
+  see = (by: By): Promise<WebElement> =>
+    Promise.resolve(
+      this.driver.wait(
+        async () => {
+          for (const found of await this.driver.findElements(by))
+            if (await found.isDisplayed().catch(() => false)) return found;
+          return undefined;
+        },
+        WAIT,
+        `${by} is not to be seen`,
+      ) as PromiseLike<WebElement>,
+    );
 
   /** Waits until the page shows these words. */
   async reads(words: string): Promise<void> {
@@ -82,17 +93,22 @@ export class Browser {
 
   text = (): Promise<string> => this.driver.executeScript('return document.body.innerText');
 
+  /** What all that a selector finds read, of one moment. */
+  texts = (css: string): Promise<string[]> =>
+    this.driver.executeScript(
+      'return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText.trim())',
+      css,
+    );
+
   button = (words: string) =>
     this.see(By.xpath(`//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`));
 
   link = (words: string) => this.see(By.xpath(`//a[contains(normalize-space(.), ${quoted(words)})]`));
 
-  field = async (label: string): Promise<WebElement> => {
-    const found = await this.find(
+  field = (label: string): Promise<WebElement> =>
+    this.see(
       By.xpath(`//*[@aria-label=${quoted(label)}] | //*[@id=//label[normalize-space(.)=${quoted(label)}]/@for]`),
     );
-    return this.driver.wait(until.elementIsVisible(found), WAIT, `the field ${label} is not to be seen`);
-  };
 
   async type(label: string, words: string): Promise<void> {
     const field = await this.field(label);

@@ -15,11 +15,10 @@ afterAll(async () => {
   await app.stop();
 });
 
-const texts = async (by: By) => Promise.all((await browser.driver.findElements(by)).map((e) => e.getText()));
 const click = async (by: By) => (await browser.see(by)).click();
 
 describe('the tab rail', () => {
-  const tabs = () => texts(By.css('nav[aria-label="Open jobs"] a .mono'));
+  const tabs = () => browser.texts('nav[aria-label="Open jobs"] a .mono');
 
   it('keeps the jobs that a person has open', async () => {
     await browser.go('/');
@@ -55,7 +54,7 @@ describe('the tab rail', () => {
 });
 
 describe('lists', () => {
-  const column = (n: number) => texts(By.css(`table[aria-label="Jobs"] tbody tr td:nth-child(${n})`));
+  const column = (n: number) => browser.texts(`table[aria-label="Jobs"] tbody tr td:nth-child(${n})`);
 
   it('sort by a column, up, down and back', async () => {
     await browser.go('/jobs');
@@ -165,7 +164,7 @@ describe('an order', () => {
     await browser.reads('Added to K26-0023');
     await browser.reads('What this does to the jobs');
     expect(await browser.driver.getCurrentUrl()).toContain('/orders/K26-0023');
-    expect(await texts(By.css('h2 ~ ul a .mono'))).toContain('418');
+    expect(await browser.texts('h2 ~ ul a .mono')).toContain('418');
     await browser.reads('Added 1 line to draft K26-0023: £ 496.10 to £ 539.30 net');
     await browser.go('/orders/K26-0024');
   });

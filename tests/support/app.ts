@@ -31,42 +31,58 @@ function seeded(): string {
 
 /** The built application, served with a fresh file of its own and the mail stand-in. */
 export class App {
+  private child: ChildProcess | undefined;
+
   private constructor(
+    private readonly kind: 'demo' | 'company',
     readonly base: string,
     readonly folder: string,
-    private readonly process: ChildProcess,
   ) {}
 
   static async start(kind: 'demo' | 'company' = 'demo'): Promise<App> {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-app-'));
-    const file = join(folder, 'yard.sqlite');
-    if (kind === 'demo') copyFileSync(seeded(), file);
-    const port = String(await freePort());
+    if (kind === 'demo') copyFileSync(seeded(), join(folder, 'yard.sqlite'));
+    const app = new App(kind, `http://127.0.0.1:${await freePort()}`, folder);
+    await app.serve();
+    return app;
+  }
+
+  get file(): string {
+    return join(this.folder, 'yard.sqlite');
+  }
+
+  /** Starts to serve, also again after it was stopped or killed. */
+  async serve(): Promise<void> {
     const env = {
       ...process.env,
-      PORT: port,
-      KETTLE_FILE: file,
+      PORT: new URL(this.base).port,
+      KETTLE_FILE: this.file,
       KETTLE_TODAY: TODAY,
-      KETTLE_MAIL_FOLDER: join(folder, 'mail'),
+      KETTLE_MAIL_FOLDER: join(this.folder, 'mail'),
       KETTLE_LOG: 'silent',
     };
-    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', kind], {
-      env,
-      stdio: 'ignore',
-      detached: true,
-    });
-    const app = new App(`http://127.0.0.1:${port}`, folder, child);
+    const options = { env, stdio: 'ignore', detached: true } as const;
+    this.child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', this.kind], options);
     const until = Date.now() + STARTS_IN;
     while (Date.now() < until) {
-      const answer = await fetch(`${app.base}/sign-in`).catch(() => undefined);
-      if (answer?.ok) return app;
+      const answer = await fetch(`${this.base}/sign-in`).catch(() => undefined);
+      if (answer?.ok) return;
       await pause(200);
     }
     throw new Error('The application did not start.');
   }
 
+  /** Ends every process of the application at once; resolves when they are gone. */
+  async end(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+    const { child } = this;
+    if (child?.pid === undefined || child.exitCode !== null || child.signalCode !== null) return;
+    const gone = new Promise((resolve) => child.once('exit', resolve));
+    process.kill(-child.pid, signal);
+    await gone;
+  }
+
   async stop(): Promise<void> {
-    if (this.process.pid !== undefined) process.kill(-this.process.pid, 'SIGTERM');
+    await this.end();
     await pause(300);
     rmSync(this.folder, { recursive: true, force: true });
   }
