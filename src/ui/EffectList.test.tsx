@@ -20,7 +20,7 @@ const shown = (before: ReturnType<typeof level>, after: ReturnType<typeof level>
   );
 const words = (html: string) =>
   html
-    .replaceAll(/<[^>]*>/g, ' ')
+    .replaceAll(/<[^<>]*>/g, ' ')
     .replaceAll(/\s+/g, ' ')
     .trim();
 

@@ -36,7 +36,16 @@ const groupedBy = {
   '.': /^[+-]?[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/,
   ',': /^[+-]?[1-9]\d{0,2}(\.\d{3})+(,\d+)?$/,
 } as const;
-const plainBy = { '.': /^[+-]?(\d+\.?\d*|\.\d+)$/, ',': /^[+-]?(\d+,?\d*|,\d+)$/ } as const;
+const plainBy = { '.': /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)$/, ',': /^[+-]?(?:\d+(?:,\d*)?|,\d+)$/ } as const;
+/** No number that can be kept is written longer than this. */
+const MOST_SIGNS = 60;
+
+/** @example withoutTrailingZeros('2500') // '25' */
+export function withoutTrailingZeros(digits: string): string {
+  let end = digits.length;
+  while (digits[end - 1] === '0') end -= 1;
+  return digits.slice(0, end);
+}
 
 /**
  * Reads a decimal as a person writes it and returns it as an integer scaled by 10^places.
@@ -49,6 +58,8 @@ const plainBy = { '.': /^[+-]?(\d+\.?\d*|\.\d+)$/, ',': /^[+-]?(\d+,?\d*|,\d+)$/
  */
 export function parseDecimal(text: string, rule: DecimalRule): Result<number> {
   const { places, mark = '.', most = 1_000_000_000 } = rule;
+  if (text.trim().length > MOST_SIGNS)
+    return refused(refusal('number.wrong', `“${text.trim().slice(0, 20)}…” is too long for a number.`));
   const bare = text
     .trim()
     .replace(/^\u2212/, '-')
@@ -72,7 +83,7 @@ export const isUndecided = (text: string): boolean => /^[+-\u2212]?[1-9]\d{0,2}[
 function scale(digits: string, mark: DecimalMark, places: number, most: number): Result<number> {
   const negative = digits.startsWith('-');
   const [whole = '', fraction = ''] = digits.replace(/^[+-]/, '').split(mark);
-  const kept = fraction.replace(/0+$/, '');
+  const kept = withoutTrailingZeros(fraction);
   if (kept.length > places) {
     return refused(refusal('number.precise', `“${digits}” has more than ${places} decimals.`));
   }
@@ -82,6 +93,12 @@ function scale(digits: string, mark: DecimalMark, places: number, most: number):
   }
   const value = Number(size);
   return done(negative && value !== 0 ? -value : value);
+}
+
+function grouped(whole: string): string {
+  let text = whole.slice(-3);
+  for (let at = whole.length - 3; at > 0; at -= 3) text = `${whole.slice(Math.max(at - 3, 0), at)},${text}`;
+  return text;
 }
 
 /**
@@ -94,8 +111,8 @@ export function formatDecimal(scaled: number, places: number, least = places): s
   const digits = Math.abs(scaled)
     .toString()
     .padStart(places + 1, '0');
-  const whole = digits.slice(0, digits.length - places).replace(/\B(?=(\d{3})+$)/g, ',');
+  const whole = grouped(digits.slice(0, digits.length - places));
   const fraction = places === 0 ? '' : digits.slice(-places);
-  const shown = fraction.slice(0, least) + fraction.slice(least).replace(/0+$/, '');
+  const shown = fraction.slice(0, least) + withoutTrailingZeros(fraction.slice(least));
   return (scaled < 0 ? '−' : '') + whole + (shown === '' ? '' : `.${shown}`);
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Brand } from '../brand';
 import { done, refusal, refused, type Result } from '../result';
-import { divideRounded } from './decimal';
+import { divideRounded, withoutTrailingZeros } from './decimal';
 import { decimalsOf } from './currencies';
 import { minor, type Minor, type UnitPrice } from './money';
 
@@ -28,7 +28,7 @@ export function parseRate(text: string): Result<Rate> {
       refusal('rate.wrong', `“${bare}” is no exchange rate: write it as 0.8624, with at most twelve decimals.`),
     );
   const [whole = '0', decimals = ''] = bare.split('.');
-  const kept = decimals.replace(/0+$/, '');
+  const kept = withoutTrailingZeros(decimals);
   const rate = `${BigInt(whole)}${kept === '' ? '' : `.${kept}`}`;
   return rate === '0' ? refused(refusal('rate.low', 'A rate must be above zero.')) : done(rate as Rate);
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Day } from '@/core/calendar/workdays';
 import { guessMapping, readRows, type Knowledge } from '@/core/quotes/rows';
-import { readCsv } from './read';
+import { MOST_COLUMNS, MOST_LETTERS, MOST_ROWS, readCsv } from './read';
 
 const known: Knowledge = {
   costCodes: [{ id: 1, code: '01', name: 'Hull' }],
@@ -72,11 +72,35 @@ describe('hostile files', () => {
     expect(problems.map((p) => p.field)).toContain('quantity');
   });
 
-  it('copes with a row of a thousand columns and a cell of a million characters', () => {
-    expect(readCsv(bytes(`a,b\n${'x,'.repeat(1000)}`)).ok).toBe(true);
-    const read = readCsv(bytes(`Description,Qty,Unit,Cost,Cost code\n${'x'.repeat(1_000_000)},1,m,1,01`));
-    if (!read.ok) throw new Error('It can be read.');
-    const { problems } = readRows(read.value.rows, guessMapping(read.value.headings), known);
-    expect(problems.map((p) => p.message)).toEqual(['The description is longer than 200 characters.']);
+  const HEADINGS = 'Description,Qty,Unit,Cost,Cost code';
+  it.each([
+    ['a row of a thousand columns', `${HEADINGS}\n${'x,'.repeat(1000)}`, 'file.columns'],
+    ['a heading of a million columns', ','.repeat(1_000_000), 'file.columns'],
+    ['a million columns in a later row', `${HEADINGS}\na,1,m,1,01\n${','.repeat(1_000_000)}`, 'file.columns'],
+    ['a cell of a million letters', `${HEADINGS}\n${'x'.repeat(1_000_000)},1,m,1,01`, 'file.cell'],
+    ['a quotation mark that is never closed', `${HEADINGS}\n"${'x'.repeat(1_000_000)}`, 'file.quotes'],
+    ['more rows than can be', `${HEADINGS}\n${'a,1,m,1,01\n'.repeat(MOST_ROWS + 1)}`, 'file.rows'],
+  ])('%s is refused with a word', (_, text, code) => {
+    const read = readCsv(bytes(text));
+    expect(read.ok ? 'taken' : read.refusals[0]?.code).toBe(code);
   });
+
+  it('takes as many rows, columns and letters as there may be', () => {
+    const wide = ','.repeat(MOST_COLUMNS - 5);
+    const long = 'x'.repeat(MOST_LETTERS);
+    const read = readCsv(bytes(`${HEADINGS}${wide}\n${long},1,m,1,01\n${'a,1,m,1,01\n'.repeat(MOST_ROWS - 1)}`));
+    expect(read.ok && [read.value.rows.length, read.value.headings.length]).toEqual([MOST_ROWS, MOST_COLUMNS]);
+  });
+
+  it.each([' ', '0', '1,', '1.', '-', '£ ', '1 ', '\u00a0'])(
+    'reads cells of 4,000 letters “%s” to their end',
+    (sign) => {
+      const cell = sign.repeat(MOST_LETTERS / sign.length);
+      const row = [cell, cell, cell, cell, cell].map((c) => `"${c}"`).join();
+      const read = readCsv(bytes(`${HEADINGS}\n${`${row}\na,1,m,1,01\n`.repeat(60)}`));
+      if (!read.ok) throw new Error(read.refusals[0]?.message);
+      const { lines } = readRows(read.value.rows, guessMapping(read.value.headings), known);
+      expect(lines).toHaveLength(60);
+    },
+  );
 });

@@ -1,11 +1,14 @@
 import Papa from 'papaparse';
 import { isUndecided, type DecimalMark } from '@/core/money/decimal';
-import { done, refusal, refused, type Result } from '@/core/result';
+import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { decodeText, type Decoded } from './decode';
 import { counted } from '@/core/words';
 
 export const MOST_ROWS = 50_000;
 export const MOST_BYTES = 8 * 1024 * 1024;
+export const MOST_COLUMNS = 200;
+/** Letters of one cell. */
+export const MOST_LETTERS = 4000;
 
 export type Sheet = {
   readonly encoding: Decoded['encoding'];
@@ -29,9 +32,9 @@ function guessDelimiter(text: string): string {
 
 /** The decimal mark that the file's numbers use: that of the cells that can only be read in one way. */
 function guessMark(rows: readonly { readonly cells: readonly string[] }[]): DecimalMark | null {
-  const cells = rows.slice(0, 500).flatMap((r) => r.cells);
-  const commas = cells.filter((c) => /^\s*[-+£€]?\s*[\d. ]*\d,\d{1,2}\s*$|^\s*\d+,\d{4}\s*$/.test(c)).length;
-  const points = cells.filter((c) => /^\s*[-+£€]?\s*[\d, ]*\d\.\d{1,2}\s*$/.test(c)).length;
+  const cells = rows.slice(0, 500).flatMap((r) => r.cells.map((c) => c.replaceAll(/[\s+\-£€]/g, '')));
+  const commas = cells.filter((c) => /^[\d.]*\d,\d{1,2}$/.test(c) || /^\d+,\d{4}$/.test(c)).length;
+  const points = cells.filter((c) => /^[\d,]*\d\.\d{1,2}$/.test(c)).length;
   if (commas + points === 0 && cells.some(isUndecided)) return null;
   return commas > points ? ',' : '.';
 }
@@ -50,27 +53,48 @@ export function readCsv(bytes: Uint8Array): Result<Sheet> {
   if (!decoded.ok) return decoded;
   const { text, encoding } = decoded.value;
   if (text.trim() === '') return refused(refusal('file.empty', 'The file is empty.'));
-  const parsed = Papa.parse<string[]>(text, { delimiter: guessDelimiter(text) });
-  const broken = parsed.errors.find((e) => e.type === 'Quotes');
-  if (broken !== undefined) {
-    return refused(
-      refusal(
-        'file.quotes',
-        `Row ${(broken.row ?? 0) + 1} has a quotation mark that is not closed, so the rest cannot be read.`,
-      ),
-    );
-  }
-  const all = parsed.data.map((cells, k) => ({ row: k + 1, cells })).filter((r) => !isBlank(r.cells));
-  const [first, ...rows] = all;
+  const delimiter = guessDelimiter(text);
+  const all = rowsOf(text, delimiter);
+  if (!all.ok) return all;
+  const [first, ...rows] = all.value;
   if (first === undefined || rows.length === 0)
     return refused(refusal('file.noRows', 'The file has headings but no rows under them.'));
-  if (rows.length > MOST_ROWS)
-    return refused(
-      refusal(
-        'file.rows',
-        `The file has ${counted(rows.length, 'row')}; the most is ${MOST_ROWS.toLocaleString('en-GB')}.`,
-      ),
-    );
   const headings = first.cells.map((h, k) => h.trim() || `Column ${k + 1}`);
-  return done({ encoding, delimiter: parsed.meta.delimiter, mark: guessMark(rows), headings, rows });
+  return done({ encoding, delimiter, mark: guessMark(rows), headings, rows });
+}
+
+/** Why a row ends the reading of its file. */
+function rowFault(row: number, cells: readonly string[], broken: boolean): Refusal | undefined {
+  if (broken)
+    return refusal('file.quotes', `Row ${row} has a quotation mark that is not closed, so the rest cannot be read.`);
+  if (cells.length > MOST_COLUMNS)
+    return refusal('file.columns', `Row ${row} has ${counted(cells.length, 'column')}; the most is ${MOST_COLUMNS}.`);
+  if (cells.some((c) => c.length > MOST_LETTERS))
+    return refusal('file.cell', `A cell of row ${row} is longer than ${MOST_LETTERS.toLocaleString('en-GB')} letters.`);
+  return undefined;
+}
+
+/** Reads row by row, and stops at the first that cannot be taken. */
+function rowsOf(text: string, delimiter: string): Result<Sheet['rows']> {
+  const rows: Sheet['rows'][number][] = [];
+  let row = 0;
+  let fault: Refusal | undefined;
+  Papa.parse<string[]>(text, {
+    delimiter,
+    step: ({ data: cells, errors }, parser) => {
+      row += 1;
+      fault = rowFault(
+        row,
+        cells,
+        errors.some((e) => e.type === 'Quotes'),
+      );
+      if (fault !== undefined) parser.abort();
+      else if (!isBlank(cells)) rows.push({ row, cells });
+      if (rows.length > MOST_ROWS + 1) {
+        fault = refusal('file.rows', `The file has more than ${MOST_ROWS.toLocaleString('en-GB')} rows.`);
+        parser.abort();
+      }
+    },
+  });
+  return fault === undefined ? done(rows) : refused(fault);
 }
