@@ -20,8 +20,8 @@ export type Setting = { readonly db: Db; readonly clock: Clock; readonly actor: 
 export type Outcome<T> =
   | { readonly status: 'done'; readonly value: T }
   | { readonly status: 'refused'; readonly refusals: readonly Refusal[] }
-  /** Somebody else changed the thing first; `theirs` is how it stands now. */
-  | { readonly status: 'clash'; readonly message: string; readonly theirs: unknown };
+  /** Somebody else changed the thing first; `theirs` is how it stands now, as far as the form needs to know. */
+  | { readonly status: 'clash'; readonly message: string; readonly theirs: { readonly version: number } };
 
 /** Leaves an action's transaction with nothing written. */
 export class Refused extends Error {
@@ -33,7 +33,7 @@ export class Refused extends Error {
 export class Clash extends Error {
   constructor(
     message: string,
-    readonly theirs: unknown,
+    readonly theirs: { readonly version: number },
   ) {
     super(message);
   }
@@ -53,9 +53,17 @@ export function found<T>(thing: T, what: string): NonNullable<T> {
   return thing ?? refuse('missing', `${what} is not there any more.`);
 }
 
-/** Ends the action when somebody else changed the thing since this person last saw it. */
-export function sameVersion<T extends { readonly version: number }>(thing: T, seen: number, what: string): T {
-  if (thing.version !== seen) throw new Clash(`${what} was changed by somebody else since you opened it.`, thing);
+/**
+ * Ends the action when somebody else changed the thing since this person last saw it. What is told of how it stands is
+ * its version, and no more, unless the form shows both side by side.
+ */
+export function sameVersion<T extends { readonly version: number }>(
+  thing: T,
+  seen: number,
+  what: string,
+  told: { readonly version: number } = { version: thing.version },
+): T {
+  if (thing.version !== seen) throw new Clash(`${what} was changed by somebody else since you opened it.`, told);
   return thing;
 }
 

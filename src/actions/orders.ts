@@ -35,6 +35,12 @@ export async function orderOf(work: Pick<Work, 'trx'>, orderId: number, version:
   return sameVersion(order, version, `Order ${order.number}`);
 }
 
+/** The same for the form that changes an order, which shows both versions. */
+async function orderToChange(work: Pick<Work, 'trx'>, orderId: number, version: number): Promise<StoredOrder> {
+  const order = found(await findOrder(work.trx, orderId), 'This order');
+  return sameVersion(order, version, `Order ${order.number}`, order);
+}
+
 const jobsOf = (lines: readonly { readonly splits: readonly { readonly jobId: number | null }[] }[]): Subject[] =>
   [...new Set(lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])))].map((id) => ['job', id] as const);
 
@@ -189,7 +195,7 @@ export const changeOrder = defineAction({
     lines: z.array(lineInput).max(1000).refine(distinct('id'), 'A line of the order stands there twice.'),
   }),
   run: async (work, { once: _, orderId, version, lines: typed, ...terms }) => {
-    const order = await orderOf(work, orderId, version);
+    const order = await orderToChange(work, orderId, version);
     allow(changeFault(order));
     const lines = await settleLines(work.trx, order, typed);
     const faults = draftFaults(lines, order.currency);

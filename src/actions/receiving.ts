@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { may } from '@/core/people/rights';
 import { receiveFault, takeBackFault } from '@/core/orders/rules';
 import { progressOf } from '@/core/orders/states';
 import { formatQuantity, NONE, quantity, quantitySchema, type Quantity } from '@/core/quantity/quantity';
@@ -105,7 +106,7 @@ export const takeBack = defineAction({
   right: 'receive',
   input: z.object({ once, receiptId: z.number().int() }),
   run: async (work, { receiptId }) => {
-    const { trx, audit, touch } = work;
+    const { trx, actor, audit, touch } = work;
     const receipt = found(await trx('receipt').where({ id: receiptId }).first(), 'This receipt');
     const order = found(await findOrder(trx, receipt.orderId), 'This order');
     const [came, parts] = [
@@ -119,6 +120,7 @@ export const takeBack = defineAction({
       takeBackFault(
         { number: receipt.number, back },
         own.map((l) => ({ ...progressOf(l), description: l.description })),
+        may(actor, 'match invoices'),
       ),
     );
     const given = own.flatMap(({ id: lineId, factor, received, splits }) => {

@@ -16,7 +16,7 @@ export type Act<I, T> = (input: I) => Promise<Answer<T> | undefined>;
 
 export const SIGNED_OUT = 'kettle:signed-out';
 
-export type Clashed = { readonly message: string; readonly theirs: unknown };
+export type Clashed = { readonly message: string; readonly theirs: { readonly version: number } };
 
 type Options<T> = {
   readonly onDone?: (value: T) => void;

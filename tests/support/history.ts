@@ -158,7 +158,7 @@ export async function tryStep(
   if (act === 'callOff') return callOff(await as('buyer'), { once, ...ref, reason: 'no' });
   if (act === 'takeBack') {
     const receipt = pick(await db('receipt').where({ orderId: now.id }).select('id'));
-    return receipt && takeBack(await as('storekeeper'), { once, receiptId: receipt.id });
+    return receipt && takeBack(await as(which % 2 === 0 ? 'storekeeper' : 'manager'), { once, receiptId: receipt.id });
   }
   if (line === undefined) return undefined;
   if (act === 'closeShort') return closeShort(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'no' });

@@ -331,9 +331,12 @@ describe('what may happen to a sent order', () => {
 
   it('a receipt is taken back unless one of its own lines has ended', () => {
     const receipt = { number: 'R-1', back: false };
-    expect(takeBackFault(receipt, [fresh])).toBeUndefined();
-    expect(takeBackFault(receipt, [{ ...fresh, closedShort: true }])?.code).toBe('receipt.closed');
-    expect(takeBackFault({ ...receipt, back: true }, [fresh])?.code).toBe('receipt.back');
+    expect(takeBackFault(receipt, [fresh], false)).toBeUndefined();
+    expect(takeBackFault(receipt, [{ ...fresh, closedShort: true }], false)?.code).toBe('receipt.closed');
+    const billed = { ...fresh, billed: quantity(1) };
+    expect(takeBackFault(receipt, [billed], false)?.code).toBe('receipt.billed');
+    expect(takeBackFault(receipt, [billed], true)).toBeUndefined();
+    expect(takeBackFault({ ...receipt, back: true }, [fresh], false)?.code).toBe('receipt.back');
   });
 });
 

@@ -89,11 +89,21 @@ export function endBillsFault({ number, state, waitingBills }: Facts, line: Line
   return undefined;
 }
 
-/** A receipt can be taken back unless one of its own lines has ended since. */
+/**
+ * A receipt can be taken back unless one of its own lines has ended since. Once something of it is billed and matched,
+ * that is for somebody who may match invoices, because money that was owed is asked back.
+ */
 export function takeBackFault(
   receipt: { readonly number: string; readonly back: boolean },
   lines: readonly Line[],
+  mayMatch: boolean,
 ): Refusal | undefined {
+  const billed = lines.find((l) => l.billed > 0);
+  if (billed !== undefined && !mayMatch && !receipt.back)
+    return refusal(
+      'receipt.billed',
+      `${billed.description} is billed already, so receipt ${receipt.number} stays. Ask somebody who matches invoices.`,
+    );
   if (receipt.back) return refusal('receipt.back', `Receipt ${receipt.number} was taken back already.`);
   const ended = lines.find((l) => l.closedShort || l.billsEnded);
   return ended === undefined

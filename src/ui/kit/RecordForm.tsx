@@ -66,7 +66,7 @@ export function RecordForm({ title, what, name, mayKeep, draft, act, onSave, chi
           ) : (
             <>
               <ShelfPlain onClick={takeTheirs}>Take theirs</ShelfPlain>
-              <ShelfMain disabled={act.busy} onClick={() => onSave((clash.theirs as { version: number }).version)}>
+              <ShelfMain disabled={act.busy} onClick={() => onSave(clash.theirs.version)}>
                 Save mine over it
               </ShelfMain>
             </>
