@@ -4,10 +4,6 @@ const headers = [
   { key: 'X-Content-Type-Options', value: 'nosniff' },
   { key: 'X-Frame-Options', value: 'DENY' },
   { key: 'Referrer-Policy', value: 'same-origin' },
-  {
-    key: 'Content-Security-Policy',
-    value: "frame-ancestors 'none'; object-src 'none'; base-uri 'self'; form-action 'self'",
-  },
 ];
 
 const config: NextConfig = {
@@ -25,7 +21,8 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,
   devIndicators: false,
-  experimental: { serverActions: { bodySizeLimit: '10mb' } },
+  experimental: { serverActions: { bodySizeLimit: '4mb' } },
+  redirects: async () => [{ source: '/favicon.ico', destination: '/icon.svg', permanent: true }],
   headers: async () => [{ source: '/:path*', headers }],
 };
 

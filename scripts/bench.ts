@@ -62,12 +62,13 @@ async function served(work: (app: Served) => Promise<void>): Promise<void> {
     KETTLE_SMTP: mail.url,
     KETTLE_LOG: 'error',
     NEXT_TELEMETRY_DISABLED: '1',
+    NODE_ENV: 'production' as const,
+    PORT,
   };
-  const server = spawn(
-    process.execPath,
-    [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-p', PORT, '-H', '127.0.0.1'],
-    { stdio: ['ignore', 'ignore', 'inherit'], env },
-  );
+  const server = spawn(process.execPath, ['--import', 'tsx', join('src', 'server', 'main.ts')], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env,
+  });
   try {
     while (!(await fetch(`${base}/sign-in`).catch(() => undefined))?.ok) await pause(200);
     const cookie = `kettle=${await sealData({ personId: 2 }, { password: readFileSync(join(folder, 'session.secret'), 'utf8'), ttl: 3600 })}`;

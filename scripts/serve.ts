@@ -8,6 +8,9 @@ import { startMailServer } from '@/standins/mailServer';
 import { open } from '@/store/connection';
 import { WrongAge } from '@/store/migrate';
 
+// What is written here, the company's file and its mail, is for this user alone.
+process.umask(0o077);
+
 const [mode = 'company', ...flags] = process.argv.slice(2);
 const host = process.env.KETTLE_HOST ?? '127.0.0.1';
 const port = process.env.PORT ?? '4180';
@@ -42,13 +45,12 @@ async function check(file: string): Promise<void> {
 }
 
 function serve(env: Record<string, string>): void {
-  const next = spawn(
-    process.execPath,
-    [join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-H', host, '-p', port],
-    { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } },
-  );
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => next.kill(signal));
-  next.on('exit', (code) => process.exit(code ?? 0));
+  const server = spawn(process.execPath, ['--import', 'tsx', join('src', 'server', 'main.ts')], {
+    stdio: 'inherit',
+    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
+  });
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => server.kill(signal));
+  server.on('exit', (code) => process.exit(code ?? 0));
 }
 
 if (mode === 'seed') {

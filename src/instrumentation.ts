@@ -1,6 +1,6 @@
 /** Opens the company's file when the server starts, so that migrations run before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { readers } = await import('./app/server/yard');
+  const { readers } = await import('./server/readers');
   await readers();
 }

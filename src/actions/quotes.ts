@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { LIMITS } from '@/core/limits';
 import { formatMoney, minor } from '@/core/money/money';
 import { needKind } from '@/core/needs/kind';
 import { missingFields, QUOTE_FIELDS, readRows, type Mapping } from '@/core/quotes/rows';
 import { budgetOf, isBought, win } from '@/core/quotes/winning';
 import type { Day } from '@/core/calendar/workdays';
-import { MOST_BYTES, readCsv } from '@/formats/csv/read';
+import { readCsv } from '@/formats/csv/read';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
 import { loadKnowledge, type Choices } from '@/store/quotes';
@@ -31,7 +32,7 @@ export const keepQuoteFile = defineAction({
     bytes: z
       .instanceof(Uint8Array)
       .refine(
-        (b) => b.length <= MOST_BYTES,
+        (b) => b.length <= LIMITS.file,
         'The file is larger than 8 MB. Split it and bring the parts in one after the other.',
       ),
   }),

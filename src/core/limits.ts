@@ -17,6 +17,8 @@ export const LIMITS = {
   account: 100_000_000_000_000,
   /** Either side of a conversion between two units. */
   factor: 1_000_000,
+  /** Bytes of a file that is brought in. */
+  file: 8 * 1024 * 1024,
 } as const;
 
 /** A figure that cannot be kept exactly. An action that meets it is refused as a whole. */

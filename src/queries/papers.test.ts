@@ -109,7 +109,7 @@ describe('an order’s page', () => {
   it('tells its history, newest first', async () => {
     const { order } = await billed();
     const { rows: history } = await loadHistory(yard.db, await buyer(), 'order', order.id);
-    expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Began', 'Drafted']);
+    expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Set', 'Began', 'Drafted']);
   });
 
   it('offers live jobs, places and taxes to its form', async () => {

@@ -52,7 +52,9 @@ export const inHelper = <K extends keyof typeof helper & string>(
 
 /** Lets what runs come to its end, and stops the threads. */
 export async function endThreads(): Promise<void> {
-  const { writer, helper } = threads();
+  const { kettleThreads: held } = globalThis as Held;
+  if (held === undefined) return;
+  await Promise.all([held.helper.destroy(), inWriter('end', undefined)]);
+  await held.writer.close();
   delete (globalThis as Held).kettleThreads;
-  await Promise.all([writer.close(), helper.destroy()]);
 }

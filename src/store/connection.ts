@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
+import { chmodSync, copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
 import knex, { type Knex } from 'knex';
 import { checkAge, migrate, pendingMigrations } from './migrate';
@@ -51,6 +51,8 @@ export function connect(file: string, { connections = 1, settings = SETTINGS }: 
     useNullAsDefault: true,
     // Whatever goes wrong is thrown; Knex need not tell it on the console as well.
     log: { warn: () => {}, error: () => {}, deprecate: () => {}, debug: () => {} },
+    // An error tells its statement without what was bound into it: that may be anybody's secret, and logs are read.
+    compileSqlOnError: false,
     pool: {
       min: 1,
       max: connections,
@@ -65,10 +67,10 @@ export function connect(file: string, { connections = 1, settings = SETTINGS }: 
 }
 
 // A reader's own pages go stale with every change that is written, so it looks at the file where it lies.
-const READING = ['query_only = ON', 'busy_timeout = 5000', 'cache_size = -32000', 'mmap_size = 1073741824'];
+const READING = ['query_only = ON', 'busy_timeout = 5000', 'cache_size = -16000', 'mmap_size = 1073741824'];
 
 /** Connections that only read. A transaction on one sees a single moment, whatever is written meanwhile. */
-export const connectReaders = (file: string): Db => connect(file, { connections: 2, settings: READING });
+export const connectReaders = (file: string): Db => connect(file, { connections: 4, settings: READING });
 
 /** Reads with one view of the file: everything that \`read\` asks is of the same moment. */
 export const snapshot = <T>(readers: Db, read: (db: Db) => Promise<T>): Promise<T> => readers.transaction(read);
@@ -81,6 +83,8 @@ export async function open(file: string): Promise<{ db: Db; backup?: string }> {
   const hasData = existsSync(file) && statSync(file).size > 0;
   const db = connect(file);
   try {
+    await db.raw('select 1');
+    chmodSync(file, 0o600);
     await checkAge(db, file);
     const pending = await pendingMigrations(db);
     if (pending.length === 0) return { db };

@@ -1,3 +1,5 @@
+import { readdirSync, statSync } from 'node:fs';
+import { join } from 'node:path';
 import { open } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { App } from '../support/app';
@@ -32,6 +34,27 @@ const need = (once: string) => ({
   price: 12_345,
   supplierId: null,
   neededOn: '',
+});
+
+describe('told to stop', () => {
+  it('ends what runs, closes the file and is gone in ten seconds; what it wrote is for its user alone', async () => {
+    const mina = await Caller.as(app.base, 'mina');
+    const last = Array.from({ length: 8 }, (_, k) => mina.act('addNeed', need(`stopping-${k}`)));
+    await last[0];
+    const from = Date.now();
+    await app.end('SIGTERM');
+    expect(Date.now() - from).toBeLessThan(10_000);
+    const outcomes = await Promise.allSettled(last);
+    const done = outcomes.filter((o) => o.status === 'fulfilled' && o.value === 'done').length;
+    expect(readdirSync(app.folder).filter((name) => name.endsWith('-wal'))).toEqual([]);
+    for (const name of readdirSync(app.folder)) {
+      const { mode } = statSync(join(app.folder, name));
+      expect(`${name} ${(mode & 0o077).toString(8)}`).toBe(`${name} 0`);
+    }
+    const rows = await inFile((db) => db('need').whereLike('description', 'Need stopping-%').select('id'));
+    expect(rows.length).toBeGreaterThanOrEqual(done);
+    await app.serve();
+  });
 });
 
 describe('killed in the middle', () => {

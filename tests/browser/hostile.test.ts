@@ -20,15 +20,8 @@ afterAll(async () => {
 const ask = (path: string, init: RequestInit = {}) =>
   fetch(app.base + path, { redirect: 'manual', ...init, headers: { cookie, ...init.headers } });
 
-const upload = (body: FormData, headers: Record<string, string> = {}) =>
-  ask('/jobs/426/quote/file', { method: 'POST', body, headers });
-
-const fileForm = (content: string | Uint8Array<ArrayBuffer>, quoteId = '1') => {
-  const form = new FormData();
-  form.set('quoteId', quoteId);
-  form.set('file', new Blob([content]), 'quote.csv');
-  return form;
-};
+const upload = (body: BodyInit | null, headers: Record<string, string> = {}, quote = '1') =>
+  ask(`/jobs/426/quote/file?quote=${quote}&name=quote.csv`, { method: 'POST', body, headers });
 
 describe('requests that are not from our pages', () => {
   it.each([
@@ -101,23 +94,42 @@ describe('requests that are not from our pages', () => {
 
 describe('uploads', () => {
   it('are refused when nobody is signed in', async () => {
-    const answer = await upload(fileForm('a,b\n1,2'), { cookie: '' });
-    expect(answer.status).toBe(401);
+    expect((await upload('a,b\n1,2', { cookie: '' })).status).toBe(401);
   });
 
-  it('are refused when they come from another site', async () => {
-    expect((await upload(fileForm('a,b\n1,2'), { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
-  });
+  it.each([
+    ['sec-fetch-site', 'cross-site'],
+    ['origin', 'http://elsewhere.example'],
+    ['origin', 'null'],
+  ])('are refused when they come from another site, as %s: %s says', async (header, value) =>
+    expect((await upload('a,b\n1,2', { [header]: value })).status).toBe(403),
+  );
 
   it('are refused when they are too large', async () => {
-    const answer = await upload(fileForm(new Uint8Array(9 * 1024 * 1024).fill(65)));
+    const answer = await upload(new Uint8Array(9 * 1024 * 1024).fill(65));
     expect(answer.status).toBe(413);
     expect(((await answer.json()) as { message: string }).message).toContain('larger than 8 MB');
   });
 
-  it('are refused without a file, and for a quote that is not there', async () => {
-    expect((await upload(new FormData())).status).toBe(400);
-    expect((await upload(fileForm('a,b\n1,2', '9999'))).status).toBe(422);
+  it('are read no further than they may be long, when they do not say how long they are', async () => {
+    let given = 0;
+    const endless = new ReadableStream({
+      pull: (to) => {
+        given += 1;
+        to.enqueue(new Uint8Array(1024 * 1024));
+        if (given > 400) to.close();
+      },
+    });
+    const body = { method: 'POST', body: endless, duplex: 'half' } as RequestInit;
+    const answer = await ask('/jobs/426/quote/file?quote=1&name=x', body).catch(() => ({ status: 413 }));
+    expect(answer.status).toBe(413);
+    expect(given).toBeLessThan(100);
+  });
+
+  it('are refused without a file, and for a quote that is not there or none', async () => {
+    expect((await upload(null)).status).toBe(422);
+    expect((await upload('a,b\n1,2', {}, '9999')).status).toBe(422);
+    expect((await upload('a,b\n1,2', {}, '1 or 1=1')).status).toBe(404);
   });
 });
 
@@ -153,7 +165,7 @@ describe('a very long quote', () => {
   it('of 20,000 lines comes in, and can be scrolled through', async () => {
     const rows = Array.from({ length: 20_000 }, (_, k) => `Part ${k + 1},1,pc,1.25,02`);
     const quote = (await (
-      await upload(fileForm(['Description,Qty,Unit,Cost,Cost code', ...rows].join('\n'), '12'))
+      await upload(['Description,Qty,Unit,Cost,Cost code', ...rows].join('\n'), {}, '12')
     ).json()) as { id?: number };
     expect(quote.id).toBeGreaterThan(0);
     await browser.go(`/jobs/426/quote?file=${quote.id}`);

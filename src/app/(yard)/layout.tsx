@@ -7,7 +7,7 @@ import { KeysProvider } from '@/ui/keys';
 import { YardProvider } from '@/ui/YardContext';
 import { here } from '../server/session';
 import { clock } from '@/server/setting';
-import { readers } from '../server/yard';
+import { readers } from '@/server/readers';
 import { FrameTop } from './FrameTop';
 
 export default async function YardLayout({ children }: { children: ReactNode }) {

@@ -7,7 +7,7 @@ import { findByEmail } from '@/store/people';
 import { session } from '../server/session';
 import { isDemo } from '@/server/setting';
 import { inWriter } from '@/server/threads';
-import { readers } from '../server/yard';
+import { readers } from '@/server/readers';
 
 export type Answer = { readonly refusals: readonly Refusal[] };
 

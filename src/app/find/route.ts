@@ -1,12 +1,10 @@
 import { find } from '@/queries/find';
-import { whoIsHere } from '../server/session';
-import { readers } from '../server/yard';
+import { route } from '../server/answer';
+import { readers } from '@/server/readers';
 
 const MOST = 80;
 
-export async function GET(request: Request): Promise<Response> {
-  const person = await whoIsHere();
-  if (person === undefined) return Response.json([], { status: 401 });
+export const GET = route('see jobs', async ({ request, person }) => {
   const words = new URL(request.url).searchParams.get('words')?.slice(0, MOST) ?? '';
   return Response.json(await find(await readers(), person, words));
-}
+});

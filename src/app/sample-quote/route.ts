@@ -1,7 +1,7 @@
 import { sampleQuote } from '@/demo/sampleQuote';
 import { loadCalendar } from '@/store/company';
 import { clock, isDemo } from '@/server/setting';
-import { readers } from '../server/yard';
+import { readers } from '@/server/readers';
 
 /** The sample quote file, with dates around today; only in the sample company. */
 export async function GET(): Promise<Response> {

@@ -8,7 +8,7 @@ import { clock, log, post } from '@/server/setting';
 import { inHelper, inWriter } from '@/server/threads';
 import type { Person } from '@/store/people';
 import { whoIsHere } from './session';
-import { readers } from './yard';
+import { readers } from '@/server/readers';
 
 class SignedOut extends Error {}
 

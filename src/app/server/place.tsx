@@ -7,7 +7,7 @@ import type { Person } from '@/store/people';
 import { Empty, Sheet } from '@/ui/kit/Sheet';
 import { here } from './session';
 import { clock } from '@/server/setting';
-import { readers } from './yard';
+import { readers } from '@/server/readers';
 
 export type Params = {
   readonly params: Promise<Record<string, string>>;

@@ -1,11 +1,25 @@
 import 'server-only';
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { getIronSession } from 'iron-session';
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { findCompany } from '@/store/company';
 import { findPerson, type Person } from '@/store/people';
-import { readers, sessionSecret } from './yard';
+import { readers } from '@/server/readers';
+import { companyFile } from '@/server/setting';
+
+/** The secret that seals sessions: made on first start and kept beside the data, readable by its owner only. */
+function sessionSecret(): string {
+  const path = join(dirname(companyFile()), 'session.secret');
+  if (!existsSync(path)) {
+    mkdirSync(dirname(path), { recursive: true });
+    writeFileSync(path, randomBytes(48).toString('base64url'), { mode: 0o600, flag: 'wx' });
+  }
+  return readFileSync(path, 'utf8');
+}
 
 type Session = { personId?: number };
 

@@ -6,7 +6,7 @@ import { Wordmark } from '@/ui/frame/Band';
 import { stepInAs } from '../acts/signing';
 import { whoIsHere } from '../server/session';
 import { isDemo } from '@/server/setting';
-import { readers } from '../server/yard';
+import { readers } from '@/server/readers';
 import { SignInForm } from './SignInForm';
 
 export const metadata = { title: 'Sign in' };

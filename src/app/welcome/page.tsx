@@ -1,7 +1,7 @@
 import { redirect } from 'next/navigation';
 import { findCompany } from '@/store/company';
 import { Wordmark } from '@/ui/frame/Band';
-import { readers } from '../server/yard';
+import { readers } from '@/server/readers';
 import { SetUpForm } from './SetUpForm';
 
 export const metadata = { title: 'Set up' };

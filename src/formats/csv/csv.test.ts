@@ -1,5 +1,6 @@
 import { decodeText } from './decode';
-import { MOST_BYTES, readCsv } from './read';
+import { LIMITS } from '@/core/limits';
+import { readCsv } from './read';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const latin = (text: string) => Uint8Array.from(text, (c) => (c === '€' ? 0x80 : c === '’' ? 0x92 : c.charCodeAt(0)));
@@ -76,7 +77,7 @@ describe('files as people send them', () => {
     ['a quotation mark that is not closed', 'a,b\n"x,y\n1,2', 'file.quotes'],
   ])('refuses %s', (_, text, code) => expect(rows(bytes(text))).toBe(code));
   it('refuses a file that is too large', () =>
-    expect(rows(new Uint8Array(MOST_BYTES + 1).fill(65))).toBe('file.large'));
+    expect(rows(new Uint8Array(LIMITS.file + 1).fill(65))).toBe('file.large'));
   it('reads 20,000 rows', () => expect(sheet(bytes(`a,b\n${'x,1\n'.repeat(20_000)}`)).rows).toHaveLength(20_000));
 });
 

@@ -1,11 +1,11 @@
 import Papa from 'papaparse';
+import { LIMITS } from '@/core/limits';
 import { isUndecided, type DecimalMark } from '@/core/money/decimal';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { decodeText, type Decoded } from './decode';
 import { counted } from '@/core/words';
 
 export const MOST_ROWS = 50_000;
-export const MOST_BYTES = 8 * 1024 * 1024;
 export const MOST_COLUMNS = 200;
 /** Letters of one cell. */
 export const MOST_LETTERS = 4000;
@@ -45,7 +45,7 @@ function guessMark(rows: readonly { readonly cells: readonly string[] }[]): Deci
  * @returns its rows as text, or why the file cannot be used
  */
 export function readCsv(bytes: Uint8Array): Result<Sheet> {
-  if (bytes.length > MOST_BYTES)
+  if (bytes.length > LIMITS.file)
     return refused(
       refusal('file.large', 'The file is larger than 8 MB. Split it and bring the parts in one after the other.'),
     );

@@ -1,8 +1,9 @@
 import { loadDocument } from '@/queries/outbox';
-import { fileFor } from '../../../server/file';
+import { fileAnswer } from '../../../server/file';
+import { idIn, route } from '../../../server/answer';
+import { readers } from '@/server/readers';
 
 /** A document as it was kept. */
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  const { id } = await params;
-  return fileFor((db, person) => loadDocument(db, person, Number(id)));
-}
+export const GET = route('see money', async ({ person, params }) =>
+  fileAnswer(await loadDocument(await readers(), person, idIn(params.id))),
+);

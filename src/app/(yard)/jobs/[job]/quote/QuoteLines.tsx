@@ -1,5 +1,6 @@
 'use client';
 
+import { LIMITS } from '@/core/limits';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, lineNet, minor, signOf } from '@/core/money/money';
@@ -216,13 +217,13 @@ function useUpload(quoteId: number, job: string) {
   const [fault, setFault] = useState<string>();
   const send = async (file: File | undefined) => {
     if (file === undefined) return;
+    if (file.size > LIMITS.file)
+      return setFault(`${file.name} is larger than 8 MB. Split it and bring the parts in one after the other.`);
     setBusy(true);
     setFault(undefined);
-    const form = new FormData();
-    form.set('quoteId', String(quoteId));
-    form.set('file', file);
+    const of = new URLSearchParams({ quote: String(quoteId), name: file.name });
     try {
-      const answer = await fetch(`/jobs/${job}/quote/file`, { method: 'POST', body: form });
+      const answer = await fetch(`/jobs/${job}/quote/file?${of}`, { method: 'POST', body: file });
       const told = (await answer.json()) as { id?: number; message?: string };
       if (told.id === undefined) setFault(`${file.name}: ${told.message ?? 'the file could not be read.'}`);
       else router.push(`/jobs/${job}/quote?file=${told.id}`);

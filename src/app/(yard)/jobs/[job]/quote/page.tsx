@@ -1,16 +1,19 @@
 import { notFound } from 'next/navigation';
 import { loadQuote } from '@/queries/job';
 import { loadChoices } from '@/queries/needs';
-import { checkQuoteFile } from '@/queries/quoteImport';
+import { permit } from '@/queries/permit';
 import { isDemo } from '@/server/setting';
+import { inHelper } from '@/server/threads';
 import { jobPlace } from '../jobPlace';
 import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';
 
-export default jobPlace(async ({ db, person, today, query, job }) => {
+export default jobPlace(async ({ db, person, query, job }) => {
   const quote = await loadQuote(db, person, job.id);
   if (quote === undefined) notFound();
-  const check = query.file === undefined ? undefined : await checkQuoteFile(db, person, today, Number(query.file));
+  if (query.file !== undefined) permit(person, 'import quotes');
+  const fileId = Number(query.file);
+  const check = Number.isSafeInteger(fileId) ? await inHelper('checkQuoteFile', { person, fileId }) : undefined;
   if (check !== undefined)
     return <ImportFile first={check} job={job.number} quote={quote.number} choices={await loadChoices(db, person)} />;
   return <QuoteLines quote={quote} job={job.number} gone={query.file !== undefined} sample={isDemo()} />;

@@ -1,11 +1,11 @@
 import { loadRaw } from '@/queries/outbox';
-import { fileFor } from '../../../../server/file';
+import { fileAnswer } from '../../../../server/file';
+import { idIn, route } from '../../../../server/answer';
+import { readers } from '@/server/readers';
 
 /** A message as it went over the wire. */
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  const { id } = await params;
-  return fileFor(async (db, person) => {
-    const bytes = await loadRaw(db, person, Number(id));
-    return bytes === undefined ? undefined : { name: `message-${Number(id)}.eml`, type: 'message/rfc822', bytes };
-  });
-}
+export const GET = route('see money', async ({ person, params }) => {
+  const id = idIn(params.id);
+  const bytes = await loadRaw(await readers(), person, id);
+  return fileAnswer(bytes && { name: `message-${id}.eml`, type: 'message/rfc822', bytes });
+});
