@@ -90,13 +90,15 @@ export type Work = {
   readonly touch: (event: string, document: DocumentKind, documentId: number, lines: readonly number[]) => void;
 };
 
-type Definition<S extends z.ZodType, T> = {
+type Definition<S extends z.ZodType, T, P> = {
   readonly name: string;
   readonly right: Right;
   readonly input: S;
   /** A change of what a person has on their screen, which no history tells. */
   readonly personal?: true;
-  readonly run: (work: Work, input: z.output<S>) => Promise<T>;
+  /** What takes long and needs no transaction, such as hashing a password; done first, when the right is there. */
+  readonly prepare?: (setting: Setting, input: z.output<S>) => Promise<P>;
+  readonly run: (work: Work, input: z.output<S>, prepared: P) => Promise<T>;
 };
 
 /** Whether no two of a form's rows speak of the same thing; rows that speak of none are left out. */
@@ -131,7 +133,7 @@ export const notPermitted = (actor: Person, right: Right): { status: 'refused'; 
  * it touched are posted. When the input has a key `once` that was seen before, the first outcome is given again and
  * nothing is done. A change that left no audit record is not ended.
  */
-export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T>): Action<S, T> {
+export function defineAction<S extends z.ZodType, T, P = undefined>(definition: Definition<S, T, P>): Action<S, T> {
   const act = async (setting: Setting, raw: z.input<S>): Promise<Outcome<T>> => {
     const { db, clock, actor } = setting;
     const barred = notPermitted(actor, definition.right);
@@ -141,6 +143,7 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
     const input = read.data as z.output<S>;
     const key = (input as { once?: string }).once;
     try {
+      const prepared = (await definition.prepare?.(setting, input)) as P;
       return await db.transaction(async (trx) => {
         const entry = { personId: actor.id, action: definition.name, key };
         if (key !== undefined) {
@@ -149,7 +152,7 @@ export function defineAction<S extends z.ZodType, T>(definition: Definition<S, T
         }
         const from = await changesSoFar(trx);
         const { work, end } = await beginWork(trx, clock, actor, definition.name);
-        const value = await definition.run(work, input);
+        const value = await definition.run(work, input, prepared);
         const audits = await end();
         if (audits === 0 && definition.personal !== true && (await changesSoFar(trx)) > from)
           throw new Error(`${definition.name} changed something and left no audit record.`);

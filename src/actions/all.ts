@@ -8,11 +8,12 @@ import * as people from './people';
 import * as quotes from './quotes';
 import * as receiving from './receiving';
 import * as sending from './sending';
+import * as signing from './signing';
 import * as suppliers from './suppliers';
 
 type Any = Action<never, unknown>;
 
-const ROOMS = [company, invoices, jobs, needs, orders, people, quotes, receiving, sending, suppliers];
+const ROOMS = [company, invoices, jobs, needs, orders, people, quotes, receiving, sending, signing, suppliers];
 
 const isAction = (thing: unknown): thing is Any => typeof thing === 'function' && 'input' in thing;
 

@@ -1,10 +1,11 @@
-import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
+import { must, refusedWith, TestCompany } from '../../tests/support/company';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findCompany } from '@/store/company';
 import { open } from '@/store/connection';
-import { addPerson, foundCompany, hashPassword, signIn } from './people';
+import { findPerson } from '@/store/people';
+import { addPerson, changePerson, foundCompany, setActive } from './people';
 import { saveItem, saveSupplier } from './suppliers';
 
 let yard: TestCompany;
@@ -12,51 +13,6 @@ beforeEach(async () => {
   yard = await TestCompany.open();
 });
 afterEach(() => yard.close());
-
-const at = (minute: number) => ({
-  today: () => TODAY,
-  now: () => `${TODAY}T10:${String(minute).padStart(2, '0')}:00.000Z`,
-});
-const tried = async (password: string, minute: number, email = 'buyer@yard.example') => {
-  const result = await signIn(yard.db, at(minute), { email, password });
-  return result.ok ? result.value.name : result.refusals[0]?.code;
-};
-
-describe('signing in', () => {
-  beforeEach(
-    async () =>
-      void (await yard
-        .db('person')
-        .where({ email: 'buyer@yard.example' })
-        .update({ passwordHash: await hashPassword('a long password') })),
-  );
-
-  it('takes the right password, whatever the case of the address', async () =>
-    expect(await tried('a long password', 0, 'Buyer@Yard.Example')).toBe('The buyer'));
-  it('answers alike for a wrong password and an unknown address', async () =>
-    expect([await tried('wrong', 0), await tried('wrong', 0, 'nobody@yard.example')]).toEqual([
-      'signIn.wrong',
-      'signIn.wrong',
-    ]));
-  it('lets nobody in who is no longer active', async () => {
-    await yard.db('person').update({ active: 0 });
-    expect(await tried('a long password', 0)).toBe('signIn.wrong');
-  });
-  it('makes an address wait after six failures, also with the right password, and only for a while', async () => {
-    for (let k = 0; k < 6; k += 1) await tried('wrong', k);
-    expect([await tried('a long password', 6), await tried('a long password', 30)]).toEqual([
-      'signIn.wait',
-      'The buyer',
-    ]);
-  });
-  it('starts counting anew after a success', async () => {
-    for (let k = 0; k < 5; k += 1) await tried('wrong', k);
-    await tried('a long password', 5);
-    expect([await tried('wrong', 6), await tried('a long password', 7)]).toEqual(['signIn.wrong', 'The buyer']);
-  });
-  it('keeps no password as it is', async () =>
-    expect(await hashPassword('a long password')).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/));
-});
 
 describe('an empty file', () => {
   const input = {
@@ -74,7 +30,11 @@ describe('an empty file', () => {
     const { db } = await open(join(folder, 'new.sqlite'));
     await foundCompany(db, input);
     expect(await findCompany(db)).toMatchObject({ name: 'New Works', currency: 'GBP', freightCodeId: 2 });
-    expect((await signIn(db, at(0), { email: 'ann@new.example', password: input.password })).ok).toBe(true);
+    expect(await db('personRole').where({ personId: 1 }).orderBy('role')).toMatchObject([
+      { role: 'administrator' },
+      { role: 'buyer' },
+      { role: 'manager' },
+    ]);
     expect(await foundCompany(db, input)).toMatchObject({ refusals: [{ code: 'founding.done' }] });
     await db.destroy();
     rmSync(folder, { recursive: true });
@@ -108,6 +68,24 @@ describe('people, suppliers and items', () => {
     expect(refusedWith(await addPerson(await yard.as('administrator'), { ...input, once: yard.once() }))).toEqual([
       'person.email',
     ]);
+  });
+
+  it('change, and are let in no more; the last administrator stays', async () => {
+    const admin = await yard.as('administrator');
+    const me = { personId: admin.actor.id, version: 1 };
+    expect(refusedWith(await setActive(admin, { ...me, active: false }))).toEqual(['person.last']);
+    expect(refusedWith(await changePerson(admin, { ...me, name: 'A', roles: ['buyer'] }))).toEqual(['person.last']);
+    const buyer = { personId: (await yard.as('buyer')).actor.id, version: 1 };
+    must(await changePerson(admin, { ...buyer, name: 'Ann', roles: ['administrator', 'field', 'field'] }));
+    expect((await yard.as('buyer')).actor).toMatchObject({ name: 'Ann', roles: ['administrator', 'field'] });
+    must(await changePerson(admin, { ...me, name: 'A', roles: ['buyer'] }));
+    expect(await findPerson(yard.db, admin.actor.id)).toMatchObject({ roles: ['buyer'] });
+    const storekeeper = { personId: (await yard.as('storekeeper')).actor.id, version: 1 };
+    const ann = await yard.as('buyer');
+    must(await setActive(ann, { ...storekeeper, active: false }));
+    expect(await findPerson(yard.db, storekeeper.personId)).toBeUndefined();
+    must(await setActive(ann, { ...storekeeper, version: 2, active: true }));
+    expect(refusedWith(await setActive(ann, { ...storekeeper, version: 3, active: true }))).toEqual(['person.active']);
   });
 
   const supplier = {
@@ -144,7 +122,7 @@ describe('people, suppliers and items', () => {
     );
     expect(
       await saveSupplier(await yard.as('manager'), { once: yard.once(), ...supplier, id, version: 1, contact: 'Bob' }),
-    ).toMatchObject({ status: 'clash', theirs: { contact: 'Ann' } });
+    ).toMatchObject({ status: 'clash', theirs: { version: 2 } });
   });
 
   it('keeps how a supplier sells an item', async () => {

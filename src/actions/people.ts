@@ -1,4 +1,3 @@
-import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
 import { ROLES } from '@/core/people/rights';
 import { decimalsOf, isCurrency } from '@/core/money/currencies';
@@ -6,45 +5,12 @@ import type { Minor } from '@/core/money/money';
 import { refusal, refused, done, type Result } from '@/core/result';
 import { findCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { countRecentFailures, findByEmail, insertPerson, recordAttempt, type Person } from '@/store/people';
+import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
-import { defineAction, inputRefusals, once, Refused, refuse, type Clock } from './action';
+import { endSessions, insertReset } from '@/store/sessions';
+import { defineAction, found, inputRefusals, once, Refused, refuse, sameVersion, type Work } from './action';
 import { text } from './fields';
-
-/** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
-const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
-
-export const hashPassword = (password: string): Promise<string> => hash(password, ARGON);
-
-const MOST_FAILURES = 6;
-const WINDOW_MINUTES = 10;
-let decoy: Promise<string> | undefined;
-
-/**
- * Checks who signs in. After six failures in ten minutes an address has to wait; the answer never tells whether
- * the address exists.
- */
-export async function signIn(
-  db: Db,
-  clock: Clock,
-  input: { email: string; password: string },
-): Promise<Result<Person>> {
-  const email = input.email.trim().slice(0, 200);
-  const now = clock.now();
-  const since = new Date(Date.parse(now) - WINDOW_MINUTES * 60_000).toISOString();
-  if ((await countRecentFailures(db, email, since)) >= MOST_FAILURES) {
-    return refused(refusal('signIn.wait', `Too many tries. Wait ${WINDOW_MINUTES} minutes, then try again.`));
-  }
-  const person = await findByEmail(db, email);
-  decoy ??= hashPassword('nobody signs in with this');
-  const good = (await verify(person?.passwordHash ?? (await decoy), input.password)) && person !== undefined;
-  await recordAttempt(db, email, now, good);
-  if (!good) return refused(refusal('signIn.wrong', 'E-mail or password is wrong.'));
-  const { passwordHash: _, ...known } = person;
-  return done(known);
-}
-
-export const password = z.string().min(10, 'A password has at least 10 characters.').max(200);
+import { hashPassword, passwordField } from './passwords';
 
 const foundingInput = z.object({
   company: text(120, 'Give the company’s name.'),
@@ -54,7 +20,7 @@ const foundingInput = z.object({
   costCodes: z.string().max(4000),
   owner: text(120, 'Give your name.'),
   email: z.email('This is no e-mail address.'),
-  password,
+  password: passwordField,
 });
 
 function readCostCodes(lines: string): { code: string; name: string }[] {
@@ -128,6 +94,11 @@ const writeCompany = (db: Db, input: z.output<typeof foundingInput>, passwordHas
     });
   });
 
+const roles = z
+  .array(z.enum(ROLES))
+  .min(1, 'Choose at least one role.')
+  .transform((r) => [...new Set(r)]);
+
 export const addPerson = defineAction({
   name: 'addPerson',
   right: 'manage people',
@@ -135,17 +106,96 @@ export const addPerson = defineAction({
     once,
     name: text(120, 'Give a name.'),
     email: z.email('This is no e-mail address.'),
-    roles: z
-      .array(z.enum(ROLES))
-      .min(1, 'Choose at least one role.')
-      .transform((r) => [...new Set(r)]),
-    password,
+    roles,
+    password: passwordField,
   }),
-  run: async ({ trx, audit }, { name, email, roles, password: plain }) => {
-    if (await findByEmail(trx, email)) refuse('person.email', `Somebody signs in as ${email} already.`, 'email');
-    const id = await insertPerson(trx, { name, email, roles, passwordHash: await hashPassword(plain) });
-    await audit({ words: `Added ${name}`, subjects: [['person', id]], after: { name, email, roles } });
+  prepare: (_, { password }) => hashPassword(password),
+  run: async ({ trx, audit }, { name, email, roles: given }, passwordHash) => {
+    if (await trx('person').where({ email }).first('id'))
+      refuse('person.email', `Somebody has the address ${email} already.`, 'email');
+    const id = await insertPerson(trx, { name, email, roles: given, passwordHash });
+    await audit({ words: `Added ${name}`, subjects: [['person', id]], after: { name, email, roles: given } });
     return { id };
+  },
+});
+
+const personRef = { personId: z.number().int(), version: z.number().int() };
+
+const personOf = async ({ trx }: Work, personId: number, version: number) => {
+  const person = found(await trx('person').where({ id: personId }).first(), 'This person');
+  return sameVersion(person, version, person.name);
+};
+
+/** Somebody always has to be there who can manage people. */
+async function keepAnAdministrator(trx: Db): Promise<void> {
+  const left = await trx('personRole as r')
+    .join('person as p', 'p.id', 'r.personId')
+    .where({ 'p.active': 1, 'r.role': 'administrator' })
+    .first('p.id');
+  if (left === undefined)
+    refuse('person.last', 'This is the last administrator. Make somebody else one first.', 'roles');
+}
+
+/** Changes a person's name and roles; what they may do changes at their next click. */
+export const changePerson = defineAction({
+  name: 'changePerson',
+  right: 'manage people',
+  input: z.object({ ...personRef, name: text(120, 'Give a name.'), roles }),
+  run: async (work, { personId, version, name, roles: given }) => {
+    const { trx, audit } = work;
+    const before = await personOf(work, personId, version);
+    const had = (await trx('personRole').where({ personId }).orderBy('role')).map((r) => r.role);
+    await trx('personRole').where({ personId }).delete();
+    await insertMany(
+      trx,
+      'personRole',
+      given.map((role) => ({ personId, role })),
+    );
+    await trx('person')
+      .where({ id: personId })
+      .update({ name, version: version + 1 });
+    await keepAnAdministrator(trx);
+    await audit({
+      words: `Changed ${name}`,
+      subjects: [['person', personId]],
+      before: { name: before.name, roles: had },
+      after: { name, roles: [...given].sort() },
+    });
+  },
+});
+
+/** Lets a person in no more, or in again. What they did stays theirs; one who is let in no more is out at once. */
+export const setActive = defineAction({
+  name: 'setActive',
+  right: 'manage people',
+  input: z.object({ ...personRef, active: z.boolean() }),
+  run: async (work, { personId, version, active }) => {
+    const { trx, now, audit } = work;
+    const { name, active: was } = await personOf(work, personId, version);
+    if ((was === 1) === active) refuse('person.active', `${name} ${active ? 'signs in' : 'is out'} already.`);
+    await trx('person')
+      .where({ id: personId })
+      .update({ active: active ? 1 : 0, version: version + 1 });
+    await keepAnAdministrator(trx);
+    if (!active) await endSessions(trx, personId, {}, now);
+    await audit({
+      words: active ? `Let ${name} in again` : `Let ${name} in no more`,
+      subjects: [['person', personId]],
+    });
+  },
+});
+
+/** Makes a link by which a person chooses a new password. It is shown once, to be handed over; the file does not know it. */
+export const startReset = defineAction({
+  name: 'startReset',
+  right: 'manage people',
+  input: z.object(personRef),
+  run: async (work, { personId, version }) => {
+    const { name, active } = await personOf(work, personId, version);
+    if (active !== 1) refuse('person.active', `${name} is let in no more. Let them in again first.`);
+    const token = await insertReset(work.trx, personId, work.actor.id, work.now);
+    await work.audit({ words: `Made a link for ${name} to choose a new password`, subjects: [['person', personId]] });
+    return { token };
   },
 });
 

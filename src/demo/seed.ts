@@ -1,5 +1,5 @@
 import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
-import { hashPassword } from '@/actions/people';
+import { hashPassword } from '@/actions/passwords';
 import { importQuote, keepQuoteFile, moveQuote, winQuote } from '@/actions/quotes';
 import { openJob, openOnRail } from '@/actions/jobs';
 import type { Post } from '@/actions/sending';

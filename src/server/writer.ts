@@ -3,8 +3,10 @@ import { ACTIONS } from '@/actions/all';
 import type { Outcome } from '@/actions/action';
 import * as people from '@/actions/people';
 import { settleInterrupted } from '@/actions/sending';
+import * as signing from '@/actions/signing';
 import { open, type Db } from '@/store/connection';
 import type { Person } from '@/store/people';
+import type { From } from '@/store/sessions';
 import { clock, companyFile, log } from './setting';
 
 async function openFile(): Promise<Db> {
@@ -38,6 +40,15 @@ export async function act({
   return known({ db: await file(), clock, actor }, input as never);
 }
 
-export const signIn = async (input: { email: string; password: string }) => people.signIn(await file(), clock, input);
+export const signIn = async (input: signing.SignIn) => signing.signIn(await file(), clock, input);
+
+export const beginSession = async ({ personId, from }: { personId: number; from: From }) =>
+  signing.begin(await file(), clock, personId, from);
+
+export const stillHere = async (sessionId: number) => signing.stillHere(await file(), clock, sessionId);
+
+export const signOut = async (token: string) => signing.signOut(await file(), clock, token);
+
+export const resetPassword = async (input: unknown) => signing.resetPassword(await file(), clock, input);
 
 export const foundCompany = async (input: unknown) => people.foundCompany(await file(), input);

@@ -1,9 +1,10 @@
 import type { Knex } from 'knex';
 import * as ground from './migrations/001-ground';
+import * as signing from './migrations/002-signing';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground];
+const STEPS: readonly Step[] = [ground, signing];
 
 type Executable = { exec: (sql: string) => void };
 

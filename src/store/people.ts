@@ -37,17 +37,3 @@ export async function insertPerson(
   for (const role of roles) await db('personRole').insert({ personId: id, role });
   return id;
 }
-
-export const countRecentFailures = async (db: Db, email: string, since: string): Promise<number> => {
-  const lastGood = db('signInAttempt').where({ email, good: 1 }).max('at');
-  const [row] = (await db('signInAttempt')
-    .where({ email, good: 0 })
-    .where('at', '>', since)
-    .whereRaw("at > coalesce((?), '')", [lastGood])
-    .count({ n: '*' })) as { n: number }[];
-  return row?.n ?? 0;
-};
-
-export const recordAttempt = async (db: Db, email: string, at: string, good: boolean): Promise<void> => {
-  await db('signInAttempt').insert({ email, at, good: good ? 1 : 0 });
-};

@@ -42,5 +42,10 @@ export const ASKS: Readonly<Record<string, Right>> = {
   removeDayOff: 'manage people',
   takeHolidays: 'manage people',
   addPerson: 'manage people',
+  changePerson: 'manage people',
+  setActive: 'manage people',
+  startReset: 'manage people',
+  endMySessions: 'see jobs',
+  changePassword: 'see jobs',
   chooseTheme: 'see jobs',
 };

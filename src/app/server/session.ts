@@ -3,16 +3,20 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { getIronSession } from 'iron-session';
-import { cookies } from 'next/headers';
+import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
-import { findCompany } from '@/store/company';
-import { findPerson, type Person } from '@/store/people';
+import type { SignedIn } from '@/actions/signing';
+import { MOST_HOURS } from '@/core/people/signingIn';
 import { readers } from '@/server/readers';
-import { companyFile } from '@/server/setting';
+import { clock, companyFile } from '@/server/setting';
+import { inWriter } from '@/server/threads';
+import { findCompany } from '@/store/company';
+import type { Person } from '@/store/people';
+import { findSession, type From, type Here } from '@/store/sessions';
 
-/** The secret that seals sessions: made on first start and kept beside the data, readable by its owner only. */
-function sessionSecret(): string {
+/** The secret that seals cookies: made on first start and kept beside the data, readable by its owner only. */
+function sealingSecret(): string {
   const path = join(dirname(companyFile()), 'session.secret');
   if (!existsSync(path)) {
     mkdirSync(dirname(path), { recursive: true });
@@ -21,23 +25,56 @@ function sessionSecret(): string {
   return readFileSync(path, 'utf8');
 }
 
-type Session = { personId?: number };
-
-const DAYS_14 = 14 * 24 * 3600;
-
-export const session = async () =>
-  getIronSession<Session>(await cookies(), {
-    cookieName: 'kettle',
-    password: sessionSecret(),
-    ttl: DAYS_14,
+const sealed = async <T extends object>(cookieName: string, hours: number) =>
+  getIronSession<T>(await cookies(), {
+    cookieName,
+    password: sealingSecret(),
+    ttl: hours * 3600,
     cookieOptions: { httpOnly: true, sameSite: 'lax', secure: process.env.KETTLE_HTTPS === '1', path: '/' },
   });
 
-/** Who is signed in, or undefined; looked up once for each request, so that rights taken away hold at once. */
-export const whoIsHere = cache(async (): Promise<Person | undefined> => {
-  const { personId } = await session();
-  return personId === undefined ? undefined : findPerson(await readers(), personId);
+const YEAR = 365 * 24;
+
+/** What a browser keeps: the token of its sign-in; and, longer, who has signed in from it. */
+const signInCookie = () => sealed<{ token?: string }>('kettle', MOST_HOURS);
+const knownCookie = () => sealed<{ people?: number[] }>('kettle-known', YEAR);
+
+export const knownHere = async (): Promise<readonly number[]> => (await knownCookie()).people ?? [];
+
+/** Where a request comes from. */
+export async function from(): Promise<From> {
+  const all = await headers();
+  return { browser: all.get('user-agent') ?? '', place: all.get('x-forwarded-for')?.split(',')[0]?.trim() ?? '' };
+}
+
+export async function enter({ personId, token }: SignedIn): Promise<void> {
+  const [signedIn, known] = [await signInCookie(), await knownCookie()];
+  signedIn.token = token;
+  known.people = [...new Set([...(known.people ?? []), personId])].slice(-20);
+  await Promise.all([signedIn.save(), known.save()]);
+}
+
+/** Ends the sign-in of this browser, in the file too, so that a copy of its cookie is worth nothing. */
+export async function leave(): Promise<void> {
+  const cookie = await signInCookie();
+  if (cookie.token !== undefined) await inWriter('signOut', cookie.token);
+  cookie.destroy();
+}
+
+const SEEN_EVERY = 10 * 60_000;
+
+/** The sign-in that a request is made with; looked up once for each, so that whatever is taken away is gone at once. */
+export const signedIn = cache(async (): Promise<Here | undefined> => {
+  const { token } = await signInCookie();
+  if (token === undefined) return undefined;
+  const now = clock.now();
+  const here = await findSession(await readers(), token, now);
+  if (here !== undefined && Date.parse(now) - Date.parse(here.seenAt) > SEEN_EVERY)
+    await inWriter('stillHere', here.sessionId);
+  return here;
 });
+
+export const whoIsHere = async (): Promise<Person | undefined> => (await signedIn())?.person;
 
 /** The signed-in person; anybody else is led to sign in, or to set an empty file up. */
 export async function here(): Promise<Person> {

@@ -38,6 +38,26 @@ export type PersonRow = {
   readonly version: number;
 };
 
+export type SessionRow = {
+  readonly id: number;
+  readonly tokenHash: string;
+  readonly personId: number;
+  readonly begunAt: string;
+  readonly seenAt: string;
+  readonly endedAt: string | null;
+  readonly browser: string;
+  readonly place: string;
+};
+
+export type PasswordReset = {
+  readonly id: number;
+  readonly tokenHash: string;
+  readonly personId: number;
+  readonly startedBy: number;
+  readonly at: string;
+  readonly usedAt: string | null;
+};
+
 export type DeliveryPlace = {
   readonly id: number;
   readonly name: string;

@@ -6,6 +6,8 @@ import type {
   CostCode,
   ExchangeRate,
   PersonRow,
+  SessionRow,
+  PasswordReset,
   DeliveryPlace,
   Supplier,
   Item,
@@ -39,6 +41,8 @@ declare module 'knex/types/tables.js' {
     dayOff: DayOff;
     counter: { readonly name: string; readonly last: number };
     person: PersonRow;
+    session: SessionRow;
+    passwordReset: PasswordReset;
     personRole: { readonly personId: number; readonly role: Role };
     openJob: { readonly personId: number; readonly jobId: number; readonly place: number };
     costCode: CostCode;

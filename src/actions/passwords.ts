@@ -1,0 +1,34 @@
+import { hash, verify } from '@node-rs/argon2';
+import { z } from 'zod';
+
+/** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
+const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
+
+const MOST_WAITING = 60;
+let waiting = 0;
+let last: Promise<unknown> = Promise.resolve();
+
+/** More want to sign in at this moment than can be asked for their passwords. */
+export class TooBusy extends Error {}
+
+/** Hashing takes a processor for a while; one at a time, so that many tries stop nothing else. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  if (waiting >= MOST_WAITING) return Promise.reject(new TooBusy());
+  waiting += 1;
+  const turn = last.then(work);
+  last = turn.catch(() => {}).finally(() => (waiting -= 1));
+  return turn;
+}
+
+export const hashPassword = (password: string): Promise<string> => inTurn(() => hash(password, ARGON));
+
+let decoy: Promise<string> | undefined;
+
+/** Whether a password is that of a hash; without one it takes as long and is wrong. */
+export async function isPassword(passwordHash: string | undefined, password: string): Promise<boolean> {
+  decoy ??= hashPassword('nobody signs in with this');
+  const against = passwordHash ?? (await decoy);
+  return (await inTurn(() => verify(against, password))) && passwordHash !== undefined;
+}
+
+export const passwordField = z.string().min(10, 'A password has at least 10 characters.').max(200);
