@@ -13,7 +13,7 @@ import { listJobs, loadJobForm } from './jobs';
 import { listOpenNeeds, listSoonest, loadBuyList, loadChoices } from './needs';
 import { listOrders, loadOrder, loadOrderForm, loadOrderPaper } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
-import { listPeople } from './people';
+import { listMySignIns, listPeople, loadPerson } from './people';
 import { NotPermitted } from './permit';
 import { checkQuoteFile } from './quoteImport';
 import { listItems, listSuppliers, loadItem, loadSupplier, loadSupplierForm } from './suppliers';
@@ -72,6 +72,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a document', 'see money', (p) => loadDocument(yard.db, p, 1)],
   ['how the company works', 'manage people', (p) => loadCompanyForm(yard.db, p, TODAY)],
   ['exchange rates', 'see money', (p) => loadRatesPage(yard.db, p, TODAY)],
+  ['a person', 'manage people', (p) => loadPerson(yard.db, p, 1, '2026-06-01T10:00:00.000Z')],
+  ['one’s sign-ins', 'see jobs', (p) => listMySignIns(yard.db, p, '2026-06-01T10:00:00.000Z')],
   ['people', 'manage people', (p) => listPeople(yard.db, p)],
 ];
 

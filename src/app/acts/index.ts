@@ -9,6 +9,7 @@ import * as people from '@/actions/people';
 import * as quotes from '@/actions/quotes';
 import * as receiving from '@/actions/receiving';
 import * as sending from '@/actions/sending';
+import * as signing from '@/actions/signing';
 import * as suppliers from '@/actions/suppliers';
 import { offerAction, offerSending } from '../server/offer';
 
@@ -45,4 +46,9 @@ export const takeHolidays = offerAction(company.takeHolidays);
 export const saveRate = offerAction(company.saveRate);
 export const removeRate = offerAction(company.removeRate);
 export const addPerson = offerAction(people.addPerson);
+export const changePerson = offerAction(people.changePerson);
+export const setActive = offerAction(people.setActive);
+export const startReset = offerAction(people.startReset);
+export const endMySessions = offerAction(signing.endMySessions);
+export const changePassword = offerAction(signing.changePassword);
 export const chooseTheme = offerAction(people.chooseTheme);

@@ -164,6 +164,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
           {may('see money') && link('/rates', 'Exchange rates')}
           {may('manage people') && link('/people', 'People')}
           {may('manage people') && link('/company', 'Company and calendar')}
+          {link('/you', 'Your sign-ins and password')}
           <DropdownMenu.Item className={entry} onSelect={onTheme}>
             {person.theme === 'evening' ? 'Day theme' : 'Evening theme'}
           </DropdownMenu.Item>

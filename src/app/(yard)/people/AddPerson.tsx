@@ -1,10 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import { ROLE_NAMES, ROLES, type Role } from '@/core/people/rights';
+import type { Role } from '@/core/people/rights';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { useAct, useOnce } from '@/ui/useAct';
 import { addPerson } from '../../acts';
+import { Roles } from './Roles';
 
 const FRESH = { name: '', email: '', password: '', roles: [] as readonly Role[] };
 
@@ -24,8 +25,6 @@ export function AddPerson() {
     onChange: (e: { target: { value: string } }) => set({ ...text, [name]: e.target.value }),
     fault: faultAt(name),
   });
-  const toggle = (role: Role, on: boolean) =>
-    set({ ...text, roles: on ? [...text.roles, role] : text.roles.filter((r) => r !== role) });
   return (
     <form
       className="mt-6 grid max-w-[760px] gap-3 sm:grid-cols-3"
@@ -38,15 +37,7 @@ export function AddPerson() {
       <TextField label="Name" required {...bind('name')} />
       <TextField label="E-mail" type="email" required autoComplete="off" {...bind('email')} />
       <TextField label="First password" type="password" required autoComplete="new-password" {...bind('password')} />
-      <fieldset className="flex flex-wrap gap-x-5 gap-y-1 sm:col-span-3">
-        <legend className="field-label">Roles</legend>
-        {ROLES.map((r) => (
-          <label key={r} className="flex items-center gap-1.5">
-            <input type="checkbox" checked={text.roles.includes(r)} onChange={(e) => toggle(r, e.target.checked)} />{' '}
-            {ROLE_NAMES[r]}
-          </label>
-        ))}
-      </fieldset>
+      <Roles chosen={text.roles} onChange={(roles) => set({ ...text, roles })} />
       <div className="flex items-center gap-4 sm:col-span-3">
         <button type="submit" disabled={busy} className="btn btn-main">
           Add person

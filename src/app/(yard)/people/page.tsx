@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { ROLE_NAMES } from '@/core/people/rights';
 import { listPeople } from '@/queries/people';
 import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
@@ -10,6 +11,7 @@ export const metadata = { title: 'People and company' };
 
 export default place(async ({ db, person }) => {
   const people = await listPeople(db, person);
+  const signing = people.filter((p) => p.active === 1).length;
   const [company, codes, taxes] = [await loadCompany(db), await loadCostCodes(db), await loadTaxCodes(db)];
   const aside = (
     <>
@@ -36,7 +38,7 @@ export default place(async ({ db, person }) => {
   );
   return (
     <Sheet aside={aside}>
-      <PlaceTitle title="People" count={`${people.length} who sign in`} />
+      <PlaceTitle title="People" count={`${signing} who sign in`} />
       <table className="ledger" aria-label="People">
         <thead>
           <tr>
@@ -48,7 +50,12 @@ export default place(async ({ db, person }) => {
         <tbody>
           {people.map((p) => (
             <tr key={p.id}>
-              <td className="!font-semibold">{p.name}</td>
+              <td className="!font-semibold">
+                <Link href={`/people/${p.id}`} className="hover:underline">
+                  {p.name}
+                </Link>
+                {p.active === 0 && <span className="tag ml-2">let in no more</span>}
+              </td>
               <td>{p.email}</td>
               <td>{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</td>
             </tr>
@@ -56,7 +63,7 @@ export default place(async ({ db, person }) => {
         </tbody>
       </table>
       <AddPerson />
-      <Shelf facts={<Fact>{people.length} people sign in</Fact>} />
+      <Shelf facts={<Fact>{signing} people sign in</Fact>} />
     </Sheet>
   );
 });

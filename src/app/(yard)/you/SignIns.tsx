@@ -1,0 +1,71 @@
+'use client';
+
+import type { Day } from '@/core/calendar/workdays';
+import type { SignInRow } from '@/queries/people';
+import { Faults } from '@/ui/kit/Field';
+import { useAct } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { endMySessions } from '../../acts';
+
+const SYSTEMS: readonly (readonly [RegExp, string])[] = [
+  [/android/i, 'a phone'],
+  [/iphone|ipad/i, 'a phone or tablet'],
+  [/./, 'a computer'],
+];
+
+/** Where a browser says it runs. */
+const machine = (browser: string): string => SYSTEMS.find(([sign]) => sign.test(browser))?.[1] ?? 'a program';
+
+export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number }) {
+  const { day } = useYard();
+  const end = useAct(endMySessions, { said: ({ ended }) => (ended === 1 ? 'It has ended' : `${ended} have ended`) });
+  const moment = (at: string) => `${day(at.slice(0, 10) as Day)} ${at.slice(11, 16)}`;
+  return (
+    <>
+      <div className="max-phone:overflow-x-auto">
+        <table className="ledger" aria-label="Your sign-ins">
+          <thead>
+            <tr>
+              <th>From</th>
+              <th className="max-phone:hidden">Begun</th>
+              <th>Last used</th>
+              <th>
+                <span className="sr-only">End</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((r) => (
+              <tr key={r.id}>
+                <td title={r.browser}>
+                  {machine(r.browser)} at {r.place || 'an unknown address'}
+                  {r.id === own && <span className="tag tag-good ml-2">this one</span>}
+                </td>
+                <td className="whitespace-nowrap max-phone:hidden">{moment(r.begunAt)}</td>
+                <td className="whitespace-nowrap">{moment(r.seenAt)}</td>
+                <td className="text-right">
+                  {r.id !== own && (
+                    <button type="button" className="step" onClick={() => void end.run({ only: r.id })}>
+                      End
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Faults messages={end.refusals.map((r) => r.message)} />
+      {rows.length > 1 && (
+        <button
+          type="button"
+          className="btn btn-plain mt-4"
+          disabled={end.busy}
+          onClick={() => void end.run({ but: own })}
+        >
+          End all but this one
+        </button>
+      )}
+    </>
+  );
+}
