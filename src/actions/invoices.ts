@@ -12,6 +12,7 @@ import { billingOf, compareInvoice, heldInCompany, refreshHeld, type Billing, ty
 import { openTabLines } from '@/store/ledger';
 import { findOrder, refreshProgress, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
+import { checkLive } from './jobs';
 import type { Invoice } from '@/store/tables';
 import { defineAction, distinct, found, once, refuse, sameVersion, type Work } from './action';
 import { requiredDay, text } from './fields';
@@ -55,8 +56,10 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
   allow(billFault(order));
   if (bill.lines.length + bill.extras.length === 0) refuse('invoice.lines', 'Say what is billed of at least one line.');
   if (bill.day > today) refuse('invoice.day', 'The invoice is dated after today.', 'day');
+  // However it is written: “RE 2026/7” is “re2026/7”.
   const twin = await trx('invoice')
-    .where({ supplierId: order.supplierId, number: bill.number })
+    .where({ supplierId: order.supplierId })
+    .whereRaw("lower(replace(number, ' ', '')) = lower(replace(?, ' ', ''))", [bill.number])
     .whereNot({ state: 'takenOut' })
     .first('id', 'day');
   if (twin !== undefined && twin.id !== invoiceId)
@@ -65,6 +68,10 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
       `Invoice ${bill.number} of this supplier was entered before, dated ${twin.day}.`,
       'number',
     );
+  await checkLive(
+    trx,
+    bill.extras.flatMap(({ to }) => (to.kind === 'job' ? to.jobId : [])),
+  );
   const codes = await loadTaxCodes(trx);
   if ([...bill.lines, ...bill.extras].some((l) => !codes.some((c) => c.id === l.taxCodeId)))
     refuse('invoice.tax', 'A line carries a tax that is not there any more.');

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { insertOne } from '@/store/rows';
+import type { Db } from '@/store/connection';
+import { insertOne, whereIn } from '@/store/rows';
 import { defineAction, once, refuse } from './action';
 import { optionalDay, text } from './fields';
 
@@ -8,7 +9,9 @@ export const openJobInput = z.object({
   number: z
     .string()
     .trim()
-    .regex(/^[A-Za-z0-9-]{1,12}$/, 'A job number has up to 12 letters, digits or dashes.'),
+    .regex(/^[A-Za-z0-9-]{1,12}$/, 'A job number has up to 12 letters, digits or dashes.')
+    // The address /jobs/new is that of the form.
+    .refine((n) => n.toLowerCase() !== 'new', 'A job cannot be called “new”. Choose another number.'),
   name: text(120, 'Give the job a name.'),
   shortName: z.string().trim().max(28, 'At most 28 characters.'),
   kind: z.enum(['contract', 'repair', 'make']),
@@ -18,6 +21,15 @@ export const openJobInput = z.object({
   startsOn: optionalDay,
   dueOn: optionalDay,
 });
+
+/** Money goes on the tab of a live job only: not of one that is quoted, lost or complete. */
+export async function checkLive(trx: Db, jobIds: readonly number[]): Promise<void> {
+  const jobs = await whereIn(trx, 'job', 'id', jobIds);
+  if (jobs.length < new Set(jobIds).size)
+    refuse('job.missing', 'A job that something is charged to is not there any more.');
+  const closed = jobs.find((j) => j.state !== 'live');
+  if (closed !== undefined) refuse('job.state', `Job ${closed.number} is not live, so nothing can be charged to it.`);
+}
 
 /** Opens a job with a first quote to write; the job goes on the person's tab rail. */
 export const openJob = defineAction({

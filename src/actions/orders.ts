@@ -24,6 +24,7 @@ import {
   type StoredOrder,
 } from '@/store/orders';
 import { insertOne, nextCount, whereIn } from '@/store/rows';
+import { checkLive } from './jobs';
 import type { OrderHead } from '@/store/tables';
 import { defineAction, distinct, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { optionalDay, text } from './fields';
@@ -79,6 +80,16 @@ export const draftOrders = defineAction({
   run: async (work, { picks, into }) => {
     const { trx, today } = work;
     for (const { orderId, version } of into) await orderOf(work, orderId, version);
+    const needs = await whereIn(
+      trx,
+      'need',
+      'id',
+      picks.map((p) => p.needId),
+    );
+    await checkLive(
+      trx,
+      needs.map((n) => n.jobId),
+    );
     const joined = into.map((o) => o.orderId);
     const plan = await planOrders(trx, picks, today, joined);
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
@@ -268,11 +279,7 @@ async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonl
     refuse('line.tax', 'A line carries a tax that is not there any more.');
   const before = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
   const added = typed.flatMap((l) => l.splits.flatMap((s) => (before.has(s.jobId) ? [] : (s.jobId ?? []))));
-  const jobs = await whereIn(trx, 'job', 'id', added);
-  const closed = jobs.find((j) => j.state !== 'live');
-  if (closed !== undefined) refuse('job.state', `Job ${closed.number} is not live, so nothing can be ordered for it.`);
-  if (jobs.length < new Set(added).size)
-    refuse('job.missing', 'A job that a line is charged to is not there any more.');
+  await checkLive(trx, added);
   typed.forEach((l, k) => {
     if (l.kind !== 'charge' && l.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null)))
       refuse(

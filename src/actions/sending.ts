@@ -14,6 +14,7 @@ import type { OrderHead } from '@/store/tables';
 import {
   defineAction,
   found,
+  inputRefusals,
   notPermitted,
   once,
   Refused,
@@ -240,11 +241,13 @@ export async function markSentByHand(
   { actor, db, clock, setPaper, perform }: Sender,
   input: z.input<typeof sendInput>,
 ): Promise<Outcome<{ number: string }>> {
-  const refusal = notPermitted(actor, 'send orders');
-  if (refusal !== undefined) return refusal;
-  const paper = await loadPaper(db, input.orderId, clock.today(), true);
+  const barred = notPermitted(actor, 'send orders');
+  if (barred !== undefined) return barred;
+  const read = sendInput.safeParse(input);
+  if (!read.success) return { status: 'refused', refusals: inputRefusals(read.error) };
+  const paper = await loadPaper(db, read.data.orderId, clock.today(), true);
   const pdf = paper === undefined ? new Uint8Array() : await setPaper(paper);
-  return perform(recordByHand, { ...input, pdf });
+  return perform(recordByHand, { ...read.data, pdf });
 }
 
 /**

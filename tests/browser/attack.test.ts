@@ -1,5 +1,6 @@
 import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { formatDecimal } from '@/core/money/decimal';
 import { open } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { App } from '../support/app';
@@ -34,6 +35,159 @@ const need = (once: string) => ({
   price: 12_345,
   supplierId: null,
   neededOn: '',
+});
+
+/** Every address that there is, with a thing behind it, and some with none. */
+const ADDRESSES = [
+  '/',
+  '/jobs',
+  '/jobs/412',
+  '/jobs/412/buy-list',
+  '/jobs/412/orders',
+  '/jobs/412/history',
+  '/jobs/412/quote',
+  '/jobs/new',
+  '/jobs/412?figure=all.onOrder',
+  '/jobs/412?on=2026-03-01',
+  '/jobs/none',
+  '/gather',
+  '/orders',
+  '/orders/K26-0001',
+  '/orders/K26-0001/pdf',
+  '/orders/none/pdf',
+  '/dock',
+  '/dock/K26-0001',
+  '/invoices',
+  '/invoices/1',
+  '/invoices/1/change',
+  '/invoices/new',
+  '/invoices/new?order=K26-0001',
+  '/suppliers',
+  '/suppliers/1',
+  '/suppliers/new',
+  '/items',
+  '/items/1',
+  '/items/new',
+  '/outbox',
+  '/outbox/1',
+  '/outbox/1/raw',
+  '/outbox/none/raw',
+  '/documents/1',
+  '/documents/none',
+  '/rates',
+  '/company',
+  '/people',
+  '/people/1',
+  '/people/none',
+  '/you',
+  '/find?words=K26',
+  '/sample-quote',
+  '/sign-in',
+  '/welcome',
+  '/reset/none',
+  '/favicon.ico',
+  '/nowhere',
+];
+const BENT = ['/jobs/%E0%A4%A', '/jobs/%00', '/orders/%ff', '/find?words=%', '/jobs/412?on=%', '/documents/%2e%2e%2f'];
+const POSTED = ['/gather/preview', '/jobs/412/quote/check', '/jobs/412/quote/file?quote=1&name=x'];
+
+/** What amounts there are, as they are written on a page; those that are also a number of something else are left out. */
+async function amountsInFile(): Promise<Set<string>> {
+  const rows = await inFile(async (db) => [
+    ...(await db('purchaseOrder').select('net as a', 'gross as b')),
+    ...(await db('tabSum').select('amount as a', 'amount as b')),
+  ]);
+  const amounts = (rows as unknown as { a: number; b: number }[]).flatMap((r) => [r.a, r.b]).map(Math.abs);
+  return new Set(amounts.filter((a) => a > 20_000 && a % 100 !== 0).map((a) => formatDecimal(a, 2)));
+}
+
+describe('every address, as everybody', () => {
+  const people = ['mina', 'asha', 'tomas', 'joss', 'ida', 'bram', 'wren', undefined] as const;
+  it.each(people)('answers %s without a fault, and tells no money to who may not see it', async (who) => {
+    const caller = who === undefined ? Caller.signedOut(app.base) : await Caller.as(app.base, who);
+    const amounts = [...(await amountsInFile())];
+    const told = new Map<string, number>();
+    let seen = 0;
+    for (const path of ADDRESSES) {
+      const { status, text } = await caller.ask(path);
+      told.set(path, status);
+      seen += amounts.filter((a) => text.includes(a)).length;
+    }
+    for (const path of BENT) told.set(path, (await caller.ask(path)).status);
+    for (const path of POSTED)
+      for (const body of ['', 'null', '{}', '[[[', `{"a":${'['.repeat(2000)}`, 'x'.repeat(3 * 1024 * 1024)])
+        told.set(`${path} ${body.slice(0, 9)}`, (await caller.ask(path, { method: 'POST', body })).status);
+    const faults = [...told].filter(([, status]) => status >= 500);
+    expect({ who, faults }).toEqual({ who, faults: [] });
+    expect(told.get('/jobs/%E0%A4%A')).toBe(400);
+    expect(amounts.length).toBeGreaterThan(30);
+    if (who === 'mina') expect(seen).toBeGreaterThan(30);
+    if (who === undefined || who === 'joss' || who === 'bram') expect({ who, seen }).toEqual({ who, seen: 0 });
+  });
+
+  it('lets nobody in who is signed out', async () => {
+    const nobody = Caller.signedOut(app.base);
+    const open = ['/sample-quote', '/sign-in', '/welcome', '/reset/none', '/favicon.ico', '/nowhere'];
+    for (const path of ADDRESSES.filter((a) => !open.includes(a))) {
+      const { status, headers } = await nobody.ask(path);
+      expect({ path, kept: status === 401 || headers.get('location') === '/sign-in' }).toEqual({ path, kept: true });
+    }
+  });
+});
+
+/** What anybody may do with anything: to come and go, and to open a job on one’s own rail. */
+const HARMLESS = ['signOut', 'stepInAs', 'signInHere', 'setUp', 'openOnRail', 'closeOnRail', 'moveOnRail'];
+
+describe('every act, as everybody', () => {
+  const INPUTS = [
+    undefined,
+    null,
+    0,
+    'x',
+    [],
+    {},
+    { once: 'x'.repeat(20), id: 1, orderId: 1, version: 1, jobId: 1 },
+    { orderId: -1e300 },
+  ];
+  it.each(['mina', 'joss', 'bram', 'wren', undefined] as const)(
+    'sent anything by %s: no fault, nothing done',
+    async (who) => {
+      const caller = who === undefined ? Caller.signedOut(app.base) : await Caller.as(app.base, who);
+      const answers = new Map<string, number>();
+      for (const name of caller.calls.filter((c) => !HARMLESS.includes(c)))
+        for (const input of INPUTS) {
+          const answer = await caller.act(name, input);
+          answers.set(answer, (answers.get(answer) ?? 0) + 1);
+          expect([name, input, answer]).not.toEqual([name, input, 'failed']);
+        }
+      const allowed = who === undefined ? ['signedOut', '200'] : ['refused', 'clash', '200'];
+      expect([...answers.keys()].filter((a) => !allowed.includes(a))).toEqual([]);
+    },
+  );
+});
+
+describe('ten at once', () => {
+  it('with one key act once, with ten keys ten times, each once', async () => {
+    const mina = await Caller.as(app.base, 'mina');
+    const one = await Promise.all(Array.from({ length: 10 }, () => mina.act('addNeed', need('same-key-ten-times'))));
+    expect(one).toEqual(Array(10).fill('done'));
+    const ten = await Promise.all(Array.from({ length: 10 }, (_, k) => mina.act('addNeed', need(`ten-keys-${k}`))));
+    expect(ten).toEqual(Array(10).fill('done'));
+    expect(
+      await inFile((db) => db('need').where({ description: 'Need same-key-ten-times' }).count({ n: '*' })),
+    ).toEqual([{ n: 1 }]);
+    expect(await inFile((db) => db('need').whereLike('description', 'Need ten-keys-%').count({ n: '*' }))).toEqual([
+      { n: 10 },
+    ]);
+  });
+
+  it('changes of one order from one version: one is done, the others clash', async () => {
+    const mina = await Caller.as(app.base, 'mina');
+    const order = await inFile((db) => db('purchaseOrder').where({ state: 'drafting' }).first('id', 'version'));
+    const hold = () => mina.act('holdOrder', { orderId: order?.id, version: order?.version, hold: true });
+    const outcomes = await Promise.all(Array.from({ length: 10 }, hold));
+    expect(outcomes.sort()).toEqual([...Array(9).fill('clash'), 'done']);
+  });
 });
 
 describe('told to stop', () => {

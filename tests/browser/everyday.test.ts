@@ -132,6 +132,7 @@ describe('the buy list', () => {
   it('chooses a supplier for a line in Gather that has none', async () => {
     await browser.go('/gather?supplier=0');
     await browser.choose('Supplier for Sight gauge for the tank', 'Cobb & Tiller Chandlery');
+    await browser.driver.wait(async () => !(await browser.text()).includes('Sight gauge'), 30_000, 'it still has none');
     await browser.go('/gather?job=415');
     await click(By.css('[aria-label="Pick Sight gauge for the tank for 415"]'));
     await browser.reads('These make 1 order');

@@ -56,6 +56,7 @@ describe('an administrator', () => {
   it('changes what a person may do, and stays the last one', async () => {
     await wren.go('/people');
     await (await wren.link('Bram Tolley')).click();
+    await wren.reads('What they sign in with');
     await (await wren.see(By.xpath('//label[contains(., "Storekeeper")]/input'))).click();
     await (await wren.button('Save person')).click();
     await wren.reads('Bram Tolley is saved');
@@ -63,6 +64,7 @@ describe('an administrator', () => {
     await bram.reads('K26-0');
     await wren.go('/people');
     await (await wren.link('Wren Hale')).click();
+    await wren.reads('What they sign in with');
     await (await wren.button('Let in no more')).click();
     await wren.reads('This is the last administrator');
   });
