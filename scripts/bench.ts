@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { sealData } from 'iron-session';
@@ -8,17 +8,19 @@ import { startMailServer } from '@/standins/mailServer';
 import { open, type Db } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { findOrder } from '@/store/orders';
+import { insertSession } from '@/store/sessions';
+import { percentile, probes, type Served } from './benchProbes';
 import { makeLargeCompany, SIZE } from './largeCompany';
 
 const folder = join('data', 'bench');
-const file = join(folder, 'large.sqlite');
+const kept = join(folder, 'large.sqlite');
+// What is measured changes the file, so that it is done on a copy.
+const file = join(folder, 'measured.sqlite');
 const TODAY = asDay('2026-05-12') as Day;
 const PORT = '4187';
 const base = `http://127.0.0.1:${PORT}`;
 const ROUNDS = 60;
 
-const percentile = (all: readonly number[], share: number) =>
-  [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))] ?? 0;
 const row = (name: string, times: readonly number[]) =>
   console.log(
     `${name.padEnd(44)} p50 ${percentile(times, 0.5).toFixed(1).padStart(8)} ms   p95 ${percentile(times, 0.95).toFixed(1).padStart(8)} ms   n ${times.length}`,
@@ -36,24 +38,18 @@ async function timed(rounds: number, work: (k: number) => Promise<void>): Promis
 
 async function prepare(): Promise<void> {
   if (process.argv.includes('--fresh')) rmSync(folder, { recursive: true, force: true });
-  if (existsSync(file)) return;
+  if (existsSync(kept)) return;
   mkdirSync(folder, { recursive: true });
   console.log('Making the large company…');
-  const { db } = await open(file);
+  const { db } = await open(kept);
   await makeLargeCompany(db, TODAY, (words) => console.log(`  ${words}`));
   await db.destroy();
 }
 
-type Served = {
-  /** Answers are read to the end; with a body it is posted. */
-  readonly get: (path: string, body?: string) => Promise<void>;
-  readonly act: (name: string, path: string, input: object) => Promise<void>;
-};
-
 type Manifest = { node: Record<string, { exportedName: string }> };
 
 /** Starts the built application on the large file, with the mail stand-in, and signs the buyer in. */
-async function served(work: (app: Served) => Promise<void>): Promise<void> {
+async function served(db: Db, work: (app: Served) => Promise<void>): Promise<void> {
   const mail = await startMailServer(join(folder, 'mail'), 0);
   const env = {
     ...process.env,
@@ -71,17 +67,25 @@ async function served(work: (app: Served) => Promise<void>): Promise<void> {
   });
   try {
     while (!(await fetch(`${base}/sign-in`).catch(() => undefined))?.ok) await pause(200);
-    const cookie = `kettle=${await sealData({ personId: 2 }, { password: readFileSync(join(folder, 'session.secret'), 'utf8'), ttl: 3600 })}`;
+    const token = await insertSession(db, 2, { browser: 'bench', place: 'here' }, new Date().toISOString());
+    const secret = readFileSync(join(folder, 'session.secret'), 'utf8');
+    const cookie = `kettle=${await sealData({ token }, { password: secret, ttl: 3600 })}`;
     const { node } = JSON.parse(
       readFileSync(join('.next', 'server', 'server-reference-manifest.json'), 'utf8'),
     ) as Manifest;
     const ids = new Map(Object.entries(node).map(([id, { exportedName }]) => [exportedName, id]));
     await work({
+      signIn: async (email, password) => {
+        const headers = { origin: base, 'next-action': ids.get('signInHere') ?? '', 'content-type': 'text/plain' };
+        const body = JSON.stringify([email, password]);
+        await (await fetch(`${base}/sign-in`, { method: 'POST', headers, body })).text();
+      },
       get: async (path, body) => {
         const method = body === undefined ? 'GET' : 'POST';
         const answer = await fetch(base + path, { method, body, headers: { cookie }, redirect: 'error' });
         const text = await answer.text();
         if (!answer.ok || text.includes('could not be shown')) throw new Error(`${path} answered ${answer.status}`);
+        return text;
       },
       act: async (name, path, input) => {
         const headers = {
@@ -94,6 +98,7 @@ async function served(work: (app: Served) => Promise<void>): Promise<void> {
           await fetch(base + path, { method: 'POST', headers, body: JSON.stringify([input]) })
         ).text();
         if (!text.includes('"status":"done"')) throw new Error(`${name} answered ${text.slice(0, 400)}`);
+        return text;
       },
     });
   } finally {
@@ -142,10 +147,13 @@ async function pages(db: Db, { get }: Served): Promise<void> {
   console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);
   for (const [name, path] of views) {
     for (let k = 0; k < 5; k += 1) await get(path(k));
-    row(name, await timed(ROUNDS, (k) => get(path(k))));
+    row(name, await timed(ROUNDS, async (k) => void (await get(path(k)))));
   }
   await get('/gather/preview', picks(0));
-  row('Gather: what 40 picks would do', await timed(ROUNDS, (k) => get('/gather/preview', picks(k))));
+  row(
+    'Gather: what 40 picks would do',
+    await timed(ROUNDS, async (k) => void (await get('/gather/preview', picks(k)))),
+  );
 }
 
 /** Each action with the page it answers with, brought up to date. */
@@ -168,9 +176,9 @@ async function actions(db: Db, { act }: Served): Promise<void> {
     for (const k of ids.keys()) inputs.push(await inputOf(k));
     row(
       words,
-      await timed(ids.length, async (k) =>
-        act(name, inputs[k]?.path ?? '', { once: `bench-${run}-${name}-${k}`, ...inputs[k]?.input }),
-      ),
+      await timed(ids.length, async (k) => {
+        await act(name, inputs[k]?.path ?? '', { once: `bench-${run}-${name}-${k}`, ...inputs[k]?.input });
+      }),
     );
   };
   console.log(`\nActions (${ids.length} orders of three or four lines, each answer with its page)`);
@@ -212,15 +220,18 @@ async function actions(db: Db, { act }: Served): Promise<void> {
 }
 
 await prepare();
+for (const end of ['-wal', '-shm']) rmSync(file + end, { force: true });
+copyFileSync(kept, file);
 const { db } = await open(file);
 const count = async (table: string) => ((await db(table).count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
 console.log(
   `${await count('job')} jobs, ${await count('need')} needs, ${await count('purchaseOrder')} orders with ${await count('orderLine')} lines, ${await count('posting')} postings`,
 );
 console.log('Served by the built application on this machine');
-await served(async (app) => {
+await served(db, async (app) => {
   await pages(db, app);
   await actions(db, app);
+  await probes(db, app);
 });
 const from = performance.now();
 const unproven = await findUnproven(db);

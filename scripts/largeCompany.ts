@@ -276,6 +276,7 @@ async function base(db: Db): Promise<void> {
     freightCodeId: 8,
   });
   await insertMany(db, 'deliveryPlace', [{ id: 1, name: 'Yard', address: 'Quay' }]);
+  await db('counter').insert({ name: 'order 2026', last: SIZE.orders });
   const passwordHash = await hashPassword('not used here');
   await insertPerson(db, { name: 'The Lead', email: 'lead@large.example', passwordHash, roles: ['lead'] });
   await insertPerson(db, {

@@ -51,11 +51,31 @@ function receive(request: IncomingMessage, response: ServerResponse): boolean {
   return true;
 }
 
+const MOST_STRANGERS = 2;
+let strangers = 0;
+const waiting: (() => void)[] = [];
+
+/** What is sent in by who is not signed in, which is signing in, has its turn: however many try, others are answered between. */
+function inTurn(request: IncomingMessage, response: ServerResponse, answer: () => void): void {
+  const signedIn = /(?:^|; )kettle=/.test(request.headers.cookie ?? '');
+  if (request.method === 'GET' || signedIn) return answer();
+  const begin = () => {
+    strangers += 1;
+    response.once('close', () => {
+      strangers -= 1;
+      waiting.shift()?.();
+    });
+    answer();
+  };
+  if (strangers < MOST_STRANGERS) begin();
+  else waiting.push(begin);
+}
+
 const app = next({ dev: false, hostname: HOST, port: PORT });
 await app.prepare();
 const handle = app.getRequestHandler();
 const server = createServer((request, response) => {
-  if (receive(request, response)) void handle(request, response);
+  if (receive(request, response)) inTurn(request, response, () => void handle(request, response));
 });
 
 let ending = false;
