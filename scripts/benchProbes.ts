@@ -43,17 +43,14 @@ async function meanwhile(app: Served, words: string, work: () => Promise<unknown
 /** One order of many lines, of the needs of one supplier. */
 async function longOrder(db: Db, { act }: Served): Promise<{ number: string; lines: number }> {
   const open = db('need as n').join('job as j', 'j.id', 'n.jobId').where('j.state', 'live').whereRaw('n.open > 0');
-  const [most] = (await open
-    .clone()
-    .whereNotNull('n.supplierId')
-    .groupBy('n.supplierId')
-    .orderByRaw('count(*) desc')
-    .limit(1)
-    .select('n.supplierId')) as { supplierId: number }[];
-  const needs = (await open
-    .where('n.supplierId', most?.supplierId ?? 0)
-    .limit(LINES)
-    .select('n.id', 'n.open')) as { id: number; open: number }[];
+  const needs = (await open.limit(LINES).select('n.id', 'n.open')) as { id: number; open: number }[];
+  await db('need')
+    .whereIn(
+      'id',
+      needs.map((n) => n.id),
+    )
+    .update({ supplierId: 1 });
+  if (needs.length < LINES) throw new Error('The large company has too few open lines.');
   const picks = needs.map((n) => ({ needId: n.id, buy: n.open }));
   const text = await act('draftOrders', '/gather', { once: `bench-long-${Date.now()}`, picks });
   return { number: /K26-\d+/.exec(text)?.[0] ?? '', lines: picks.length };

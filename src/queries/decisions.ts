@@ -9,7 +9,7 @@ import type { Invoice } from '@/store/tables';
 import type { Waiting } from './desk';
 import { heldOf } from './held';
 import type { Tab } from './job';
-import { loadBuyList } from './needs';
+import { listSoonestOf } from './needs';
 import { permit } from './permit';
 
 const EACH = 3;
@@ -41,7 +41,7 @@ export async function loadDecisions(
       };
     });
   if (on !== undefined) return over;
-  const late = (await loadBuyList(db, person, job.id, today))
+  const late = (await listSoonestOf(db, person, job.id, today))
     .filter((n) => n.late)
     .slice(0, EACH)
     .map((n): Waiting => ({

@@ -1,9 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { Minor, UnitPrice } from '@/core/money/money';
+import { lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { addLevels, type Level } from '@/core/tab/sums';
-import type { QuoteState } from '@/core/quotes/winning';
-import { loadCostCodes } from '@/store/company';
+import { budgetOf, isBought, type QuoteState } from '@/core/quotes/winning';
+import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { DocumentKind } from '@/store/ledger';
 import type { CostCode, JobState } from '@/store/tables';
@@ -214,30 +214,64 @@ export type QuoteView = {
   readonly markedBy: string | null;
   readonly version: number;
   readonly rows: readonly QuoteLineRow[];
+  readonly more: boolean;
+  readonly whole: QuoteWhole;
+};
+export type QuoteWhole = {
+  readonly lines: number;
+  readonly bought: number;
+  readonly cost: Minor;
+  readonly price: Minor;
+  readonly budget: readonly { readonly code: string; readonly name: string; readonly amount: Minor }[];
 };
 
-export async function loadQuote(db: Db, person: Person, jobId: number): Promise<QuoteView | undefined> {
+/** How many lines of a quote or a buy list a page shows; nobody reads on after that many. */
+export const LINES_PAGE = 1000;
+
+/** A job's quote: a page of its lines, after a place, and what all of them come to. */
+export async function loadQuote(db: Db, person: Person, jobId: number, after = 0): Promise<QuoteView | undefined> {
   permit(person, 'see money');
   const quote = (await db('quote as q')
     .leftJoin('person as p', 'p.id', 'q.markedBy')
     .where({ jobId })
     .orderBy('q.id', 'desc')
     .first('q.id', 'q.number', 'q.state', 'q.wonBy', 'q.wonOn', 'q.version', { markedBy: 'p.name' })) as
-    Omit<QuoteView, 'rows'> | undefined;
+    Omit<QuoteView, 'rows' | 'more' | 'whole'> | undefined;
   if (quote === undefined) return undefined;
   const rows = (await db('quoteLine as l')
     .join('costCode as c', 'c.id', 'l.costCodeId')
     .leftJoin('supplier as s', 's.id', 'l.supplierId')
     .leftJoin('item as i', 'i.id', 'l.itemId')
     .where({ quoteId: quote.id })
+    .where('l.place', '>', after)
     .orderBy('l.place')
+    .limit(LINES_PAGE + 1)
     .select('l.id', 'l.place', 'l.kind', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price', 'l.neededOn', {
       code: 'c.code',
       codeName: 'c.name',
       supplier: 's.name',
       number: 'i.number',
     })) as QuoteLineRow[];
-  return { ...quote, rows };
+  const whole = await loadQuoteWhole(db, quote.id);
+  return { ...quote, rows: rows.slice(0, LINES_PAGE), more: rows.length > LINES_PAGE, whole };
+}
+
+/** What a quote comes to: by the core's rounding of each line, which SQL does not know. */
+async function loadQuoteWhole(db: Db, quoteId: number): Promise<QuoteWhole> {
+  const { currency } = await loadCompany(db);
+  const lines = await db('quoteLine').where({ quoteId }).select('kind', 'quantity', 'cost', 'price', 'costCodeId');
+  const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
+  const sum = (of: 'cost' | 'price') =>
+    minor(lines.reduce((total, l) => total + lineNet(l.quantity, l[of] ?? (0 as UnitPrice), 1, currency), 0));
+  return {
+    lines: lines.length,
+    bought: lines.filter(isBought).length,
+    cost: sum('cost'),
+    price: sum('price'),
+    budget: [...budgetOf(lines, currency)]
+      .map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount }))
+      .sort((one, other) => one.code.localeCompare(other.code)),
+  };
 }
 
 export type HistoryRow = {

@@ -22,6 +22,7 @@ import type { Item } from '@/store/tables';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { LINES_PAGE } from './job';
 import { permit } from './permit';
 
 export type Tag = { readonly words: string; readonly weight: 'stop' | 'care' | 'note' };
@@ -264,17 +265,45 @@ export const countToBuy = async (db: Db): Promise<number> =>
       .first()) as unknown as { n: number }
   ).n;
 
-/** A job's buy list with how far each line has come. Without the right to see money there are no prices. */
-export async function loadBuyList(db: Db, person: Person, jobId: number, today: Day): Promise<BuyListLine[]> {
+/** Lines of a job by the day they are needed, those without one last. */
+const byNeed = (db: Db, jobId: number) =>
+  joined(db).where('n.jobId', jobId).orderByRaw("coalesce(n.needed_on, '~'), n.id");
+
+/** A job's open lines that are needed soonest, a page at most. */
+export async function listSoonestOf(db: Db, person: Person, jobId: number, today: Day): Promise<NeedLine[]> {
   permit(person, 'see jobs');
-  const rows = (await joined(db)
-    .where('n.jobId', jobId)
-    .orderByRaw('n.needed_on is null, n.needed_on, n.id')
+  const rows = (await byNeed(db, jobId)
+    .whereRaw('n.open > 0')
+    .limit(LINES_PAGE)
     .select(...COLUMNS)) as Raw[];
+  const context = await contextFor(db, rows, today);
+  return rows.map((r) => tagged(r, context));
+}
+
+/**
+ * A page of a job's buy list, after a line, with how far each has come. Without the right to see money there are no
+ * prices.
+ */
+export async function loadBuyList(
+  db: Db,
+  person: Person,
+  jobId: number,
+  today: Day,
+  after?: number,
+): Promise<{ rows: BuyListLine[]; more: boolean }> {
+  permit(person, 'see jobs');
+  const query = byNeed(db, jobId);
+  if (after !== undefined)
+    void query.whereRaw(
+      "(coalesce(n.needed_on, '~'), n.id) > (select coalesce(x.needed_on, '~'), x.id from need x where x.id = ?)",
+      [after],
+    );
+  const found = (await query.limit(LINES_PAGE + 1).select(...COLUMNS)) as Raw[];
+  const rows = found.slice(0, LINES_PAGE);
   const context = await contextFor(db, rows, today);
   const ids = rows.map((r) => r.id);
   const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s]));
-  return rows.map((raw) => {
+  const lines = rows.map((raw) => {
     const state = states.get(raw.id);
     const cover = state?.coverage;
     const line = tagged(raw, context);
@@ -286,6 +315,7 @@ export async function loadBuyList(db: Db, person: Person, jobId: number, today: 
       received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
     };
   });
+  return { rows: lines, more: found.length > LINES_PAGE };
 }
 
 /** What forms that choose a supplier, cost code or unit offer. */

@@ -125,7 +125,7 @@ describe('lists', () => {
     const needId = await yard.need();
     const order = await yard.send(await yard.draft([{ needId, buy: q(8) }]));
     must(await yard.takeIn(order, 3));
-    const [line] = await loadBuyList(yard.db, await buyer(), yard.ids.jobs[0], TODAY);
+    const [line] = (await loadBuyList(yard.db, await buyer(), yard.ids.jobs[0], TODAY)).rows;
     expect([line?.open, line?.ordered, line?.received]).toEqual([q(4), q(8), q(3)]);
   });
 
@@ -158,7 +158,7 @@ describe('lists', () => {
     expect((await listJobs(yard.db, keeper, {})).rows[0]?.level).toBeNull();
     await expect(loadOrder(yard.db, keeper, order.number, TODAY)).rejects.toThrow(NotPermitted);
     await expect(loadTab(yard.db, keeper, 1)).rejects.toThrow('You may not see prices and budgets.');
-    expect((await loadBuyList(yard.db, keeper, yard.ids.jobs[0], TODAY))[0]).toMatchObject({
+    expect((await loadBuyList(yard.db, keeper, yard.ids.jobs[0], TODAY)).rows[0]).toMatchObject({
       price: null,
       buying: null,
     });

@@ -37,6 +37,18 @@ describe('the company’s file', () => {
   });
 });
 
+it('an error of the file tells its statement, and nothing of what was bound into it', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
+  const { db } = await open(join(folder, 'company.sqlite'));
+  const told = await db('person')
+    .insert({ name: 'Ann', email: null as never, passwordHash: 'a secret' })
+    .catch(String);
+  expect(told).toContain('NOT NULL');
+  expect(told).not.toContain('a secret');
+  await db.destroy();
+  rmSync(folder, { recursive: true });
+});
+
 describe('a file of another age', () => {
   const withSteps = async (...names: string[]) => {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));

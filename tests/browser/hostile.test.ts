@@ -45,7 +45,7 @@ describe('requests that are not from our pages', () => {
     '/jobs/412?figure=02.toString',
     '/jobs/412/history?before=-1e9',
     '/invoices?show=toString&before=NaN',
-    '/gather?supplier=abc&by=never&job=%00',
+    '/gather?supplier=abc&by=never&job=%27',
   ])('%s is answered as a page all the same', async (path) => {
     const answer = await ask(path);
     expect(answer.status).toBe(200);
@@ -162,6 +162,12 @@ describe('words that look like code', () => {
 });
 
 describe('a very long quote', () => {
+  const onward = async () => {
+    const link = await browser.link('Further lines');
+    // By the keyboard: what was just done is still told where the mouse would click.
+    await link.sendKeys('\n');
+  };
+
   it('of 20,000 lines comes in, and can be scrolled through', async () => {
     const rows = Array.from({ length: 20_000 }, (_, k) => `Part ${k + 1},1,pc,1.25,02`);
     const quote = (await (
@@ -175,6 +181,25 @@ describe('a very long quote', () => {
     const drawn = await browser.driver.findElements(By.css('table[aria-label="Lines of the quote"] tbody tr'));
     expect(drawn.length).toBeLessThan(200);
     await browser.driver.executeScript('document.getElementById("sheet-scroll").scrollTo(0, 1e9)');
-    await browser.reads('Part 20000');
+    await browser.reads('Part 1000');
+    await onward();
+    await browser.reads('Part 1001');
+  });
+
+  it('opens as a job, without sending all of it', async () => {
+    await browser.go('/jobs/426/quote');
+    await (await browser.button('Mark won')).click();
+    await browser.type('Who of the customer said yes', 'the owner');
+    await (await browser.button('Mark won and open the budget')).click();
+    await browser.driver.wait(async () => /\/jobs\/426$/.test(await browser.driver.getCurrentUrl()), 30_000);
+    for (const path of ['/jobs/426', '/jobs/426/buy-list', '/jobs/426/quote', '/gather?job=426', '/']) {
+      const answer = await ask(path);
+      expect([path, answer.status, (await answer.text()).length < 2_000_000]).toEqual([path, 200, true]);
+    }
+    await browser.go('/jobs/426/buy-list');
+    await browser.reads('lines still to buy');
+    await onward();
+    await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('after='), 30_000);
+    await browser.reads('lines still to buy');
   });
 });

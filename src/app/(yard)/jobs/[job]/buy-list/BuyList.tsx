@@ -11,7 +11,7 @@ import { useKey } from '@/ui/keys';
 import { Faults } from '@/ui/kit/Field';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
-import { Dash, Empty } from '@/ui/kit/Sheet';
+import { Dash, Empty, GoOn } from '@/ui/kit/Sheet';
 import { Slip } from '@/ui/kit/Slip';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
@@ -22,6 +22,8 @@ import { NeedFields, NeedSlip, readNeed, type NeedChoices, type NeedText } from 
 
 type Props = {
   readonly rows: readonly BuyListLine[];
+  readonly more: boolean;
+  readonly counts: JobHead['counts'];
   readonly choices: NeedChoices;
   readonly job: { id: number; number: string; live: boolean };
   readonly quote: JobHead['quote'];
@@ -37,7 +39,7 @@ const FRESH: NeedText = {
   neededOn: '',
 };
 
-export function BuyList({ rows, choices, job, quote }: Props) {
+export function BuyList({ rows, more, counts, choices, job, quote }: Props) {
   const { currency, day, may } = useYard();
   const [open, setOpen] = useState<BuyListLine>();
   const [adding, setAdding] = useState(false);
@@ -131,7 +133,7 @@ export function BuyList({ rows, choices, job, quote }: Props) {
         ]
       : []),
   ];
-  const left = rows.filter((r) => r.open > 0).length;
+  const left = counts.open;
   if (rows.length === 0 && !mayAdd)
     return (
       <Empty title="The buy list is empty">
@@ -155,10 +157,15 @@ export function BuyList({ rows, choices, job, quote }: Props) {
       ) : (
         <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />
       )}
+      {more && (
+        <GoOn to={`/jobs/${job.number}/buy-list`} query={{ after: rows.at(-1)?.id }}>
+          Further lines
+        </GoOn>
+      )}
       <Shelf
         facts={
           <>
-            <Fact strong>{left === 0 ? 'Everything is bought' : `${left} of ${rows.length} lines still to buy`}</Fact>
+            <Fact strong>{left === 0 ? 'Everything is bought' : `${left} of ${counts.needs} lines still to buy`}</Fact>
           </>
         }
       >

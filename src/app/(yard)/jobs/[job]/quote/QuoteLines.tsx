@@ -3,7 +3,7 @@
 import { LIMITS } from '@/core/limits';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { formatAmount, formatMoney, formatPrice, lineNet, minor, signOf } from '@/core/money/money';
+import { formatAmount, formatMoney, formatPrice, lineNet, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
@@ -12,7 +12,7 @@ import type { QuoteLineRow, QuoteView } from '@/queries/job';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { Dash, Empty } from '@/ui/kit/Sheet';
+import { Dash, Empty, GoOn } from '@/ui/kit/Sheet';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
@@ -38,9 +38,7 @@ export function QuoteLines({
   const upload = useUpload(quote.id, job);
   const move = useAct(moveQuote);
   const open = quote.state === 'writing' || quote.state === 'withCustomer';
-  const { rows } = quote;
-  const sum = (of: 'cost' | 'price') =>
-    minor(rows.reduce((total, r) => total + lineNet(r.quantity as Quantity, r[of] ?? (0 as never), 1, currency), 0));
+  const { rows, whole } = quote;
   useKey('N', 'Bring in a file', chooseFile, open && may('import quotes'));
   useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), open && rows.length > 0 && may('win quotes') && !winning);
   const columns: Column<QuoteLineRow>[] = [
@@ -158,15 +156,20 @@ export function QuoteLines({
       ) : (
         <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />
       )}
+      {quote.more && (
+        <GoOn to={`/jobs/${job}/quote`} query={{ after: rows.at(-1)?.place }}>
+          Further lines
+        </GoOn>
+      )}
       <Shelf
         fault={fault}
         facts={
           <>
-            <Fact strong>{counted(rows.length, 'line')}</Fact>
+            <Fact strong>{counted(whole.lines, 'line')}</Fact>
             {rows.length > 0 && (
               <>
-                <Fact>cost {formatMoney(sum('cost'), currency)}</Fact>
-                <Fact>customer’s price {formatMoney(sum('price'), currency)}</Fact>
+                <Fact>cost {formatMoney(whole.cost, currency)}</Fact>
+                <Fact>customer’s price {formatMoney(whole.price, currency)}</Fact>
               </>
             )}
           </>

@@ -3,8 +3,6 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatMoney } from '@/core/money/money';
-import type { Quantity } from '@/core/quantity/quantity';
-import { budgetOf } from '@/core/quotes/winning';
 import type { QuoteView } from '@/queries/job';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
@@ -25,13 +23,7 @@ export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string
       `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`,
     onDone: () => router.push(`/jobs/${job}`),
   });
-  const names = new Map(quote.rows.map((r) => [r.code, r.codeName]));
-  const codes = [...names.keys()];
-  const costed = quote.rows.map((r) => ({ ...r, quantity: r.quantity as Quantity, costCodeId: codes.indexOf(r.code) }));
-  const rows = [...budgetOf(costed, currency)]
-    .map(([k, amount]) => ({ code: codes[k] ?? '', name: names.get(codes[k] ?? '') ?? '', amount }))
-    .sort((a, b) => a.code.localeCompare(b.code));
-  const bought = quote.rows.filter((r) => r.kind === 'bought').length;
+  const { bought, budget: rows } = quote.whole;
   return (
     <Slip
       open

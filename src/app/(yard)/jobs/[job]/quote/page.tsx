@@ -9,7 +9,7 @@ import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';
 
 export default jobPlace(async ({ db, person, query, job }) => {
-  const quote = await loadQuote(db, person, job.id);
+  const quote = await loadQuote(db, person, job.id, Number(query.after) || 0);
   if (quote === undefined) notFound();
   if (query.file !== undefined) permit(person, 'import quotes');
   const fileId = Number(query.file);
