@@ -3,7 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { may, RIGHTS, type Right } from '@/core/people/rights';
 import { difference } from '@/core/difference';
 import { TooLarge } from '@/core/limits';
-import { refusal, type Refusal, type Result } from '@/core/result';
+import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { post, type DocumentKind, type Touch } from '@/store/ledger';
@@ -36,6 +36,16 @@ export class Clash extends Error {
     readonly theirs: { readonly version: number },
   ) {
     super(message);
+  }
+}
+
+/** What is done outside the frame of an action ends in its value, or in what was refused. */
+export async function orRefused<T>(work: () => Promise<T>): Promise<Result<T>> {
+  try {
+    return done(await work());
+  } catch (error) {
+    if (error instanceof Refused) return refused(...error.refusals);
+    throw error;
   }
 }
 

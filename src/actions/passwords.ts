@@ -1,5 +1,7 @@
 import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
+import { refusal } from '@/core/result';
+import { Refused } from './action';
 
 /** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
@@ -8,12 +10,14 @@ const MOST_WAITING = 60;
 let waiting = 0;
 let last: Promise<unknown> = Promise.resolve();
 
-/** More want to sign in at this moment than can be asked for their passwords. */
-export class TooBusy extends Error {}
+const TOO_BUSY = refusal(
+  'password.busy',
+  'Many passwords are being checked at this moment. Try again in a little while.',
+);
 
 /** Hashing takes a processor for a while; one at a time, so that many tries stop nothing else. */
 function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (waiting >= MOST_WAITING) return Promise.reject(new TooBusy());
+  if (waiting >= MOST_WAITING) return Promise.reject(new Refused([TOO_BUSY]));
   waiting += 1;
   const turn = last.then(work);
   last = turn.catch(() => {}).finally(() => (waiting -= 1));
@@ -24,11 +28,11 @@ export const hashPassword = (password: string): Promise<string> => inTurn(() => 
 
 let decoy: Promise<string> | undefined;
 
-/** Whether a password is that of a hash; without one it takes as long and is wrong. */
+/** Whether a password is that of a hash; without one it takes as long and is wrong. No password is that of a broken one. */
 export async function isPassword(passwordHash: string | undefined, password: string): Promise<boolean> {
   decoy ??= hashPassword('nobody signs in with this');
   const against = passwordHash ?? (await decoy);
-  return (await inTurn(() => verify(against, password))) && passwordHash !== undefined;
+  return (await inTurn(() => verify(against, password).catch(() => false))) && passwordHash !== undefined;
 }
 
 export const passwordField = z.string().min(10, 'A password has at least 10 characters.').max(200);

@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { ROLES } from '@/core/people/rights';
 import { decimalsOf, isCurrency } from '@/core/money/currencies';
 import type { Minor } from '@/core/money/money';
-import { refusal, refused, done, type Result } from '@/core/result';
+import { refusal, refused, type Result } from '@/core/result';
 import { findCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { endSessions, insertReset } from '@/store/sessions';
-import { defineAction, found, inputRefusals, once, Refused, refuse, sameVersion, type Work } from './action';
+import { defineAction, found, inputRefusals, once, orRefused, Refused, refuse, sameVersion, type Work } from './action';
 import { text } from './fields';
 import { hashPassword, passwordField } from './passwords';
 
@@ -50,13 +50,7 @@ export async function foundCompany(db: Db, raw: unknown): Promise<Result<number>
   if (await findCompany(db)) return refused(FOUNDED);
   const read = foundingInput.safeParse(raw);
   if (!read.success) return refused(...inputRefusals(read.error));
-  const passwordHash = await hashPassword(read.data.password);
-  try {
-    return done(await writeCompany(db, read.data, passwordHash));
-  } catch (error) {
-    if (error instanceof Refused) return refused(...error.refusals);
-    throw error;
-  }
+  return orRefused(async () => writeCompany(db, read.data, await hashPassword(read.data.password)));
 }
 
 const writeCompany = (db: Db, input: z.output<typeof foundingInput>, passwordHash: string): Promise<number> =>

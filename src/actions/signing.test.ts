@@ -98,7 +98,7 @@ describe('signing in', () => {
     const outcomes = await Promise.all(
       Array.from({ length: 150 }, (_, k) => tried('wrong', 0, { email: `p${k}@yard.example`, place: `place ${k}` })),
     );
-    expect(new Set(outcomes)).toEqual(new Set(['signIn.wrong', 'signIn.busy']));
+    expect(new Set(outcomes)).toEqual(new Set(['signIn.wrong', 'password.busy']));
     expect(await tried(GOOD, 1, { place: 'there' })).toBe('in');
   });
 

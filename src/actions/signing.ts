@@ -15,8 +15,8 @@ import {
   touchSession,
   type From,
 } from '@/store/sessions';
-import { defineAction, found, inputRefusals, refuse, type Clock } from './action';
-import { hashPassword, isPassword, passwordField, TooBusy } from './passwords';
+import { defineAction, found, inputRefusals, orRefused, refuse, type Clock } from './action';
+import { hashPassword, isPassword, passwordField } from './passwords';
 
 export type SignIn = From & {
   readonly email: string;
@@ -54,13 +54,9 @@ export async function signIn(db: Db, clock: Clock, input: SignIn): Promise<Resul
     return done(await insertAttempt(trx, email, place, now));
   });
   if (!attempt.ok) return attempt;
-  try {
-    if (!(await isPassword(person?.passwordHash, input.password)) || person === undefined)
-      return refused(refusal('signIn.wrong', 'E-mail or password is wrong.'));
-  } catch (error) {
-    if (!(error instanceof TooBusy)) throw error;
-    return refused(refusal('signIn.busy', 'Many people are signing in at this moment. Try again in a little while.'));
-  }
+  const right = await orRefused(() => isPassword(person?.passwordHash, input.password));
+  if (!right.ok) return right;
+  if (!right.value || person === undefined) return refused(refusal('signIn.wrong', 'E-mail or password is wrong.'));
   await markGood(db, attempt.value);
   return done({ personId: person.id, token: await insertSession(db, person.id, input, now) });
 }
@@ -92,15 +88,16 @@ export async function resetPassword(db: Db, clock: Clock, raw: unknown): Promise
   const { token, password } = read.data;
   const gone = refusal('reset.gone', 'This link was used already, or is too old. Ask for another one.');
   if ((await findReset(db, token, clock.now())) === undefined) return refused(gone);
-  const passwordHash = await hashPassword(password);
-  return db.transaction(async (trx) => {
-    const now = clock.now();
-    const reset = await findReset(trx, token, now);
-    if (reset === undefined) return refused(gone);
-    await trx('passwordReset').where({ id: reset.id }).update({ usedAt: now });
-    await trx('person').where({ id: reset.person.id }).update({ passwordHash });
-    await endSessions(trx, reset.person.id, {}, now);
-    return done(reset.person.email);
+  return orRefused(async () => {
+    const passwordHash = await hashPassword(password);
+    return db.transaction(async (trx) => {
+      const now = clock.now();
+      const reset = (await findReset(trx, token, now)) ?? refuse(gone.code, gone.message);
+      await trx('passwordReset').where({ id: reset.id }).update({ usedAt: now });
+      await trx('person').where({ id: reset.person.id }).update({ passwordHash });
+      await endSessions(trx, reset.person.id, {}, now);
+      return reset.person.email;
+    });
   });
 }
 
