@@ -31,15 +31,15 @@ import { optionalDay, text } from './fields';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
 
-export async function orderOf(work: Pick<Work, 'trx'>, orderId: number, version: number): Promise<StoredOrder> {
+/** The order as its form saw it; a clash tells the whole of it only to the form that shows both versions. */
+export async function orderOf(
+  work: Pick<Work, 'trx'>,
+  orderId: number,
+  version: number,
+  { whole = false } = {},
+): Promise<StoredOrder> {
   const order = found(await findOrder(work.trx, orderId), 'This order');
-  return sameVersion(order, version, `Order ${order.number}`);
-}
-
-/** The same for the form that changes an order, which shows both versions. */
-async function orderToChange(work: Pick<Work, 'trx'>, orderId: number, version: number): Promise<StoredOrder> {
-  const order = found(await findOrder(work.trx, orderId), 'This order');
-  return sameVersion(order, version, `Order ${order.number}`, order);
+  return sameVersion(order, version, `Order ${order.number}`, whole ? order : undefined);
 }
 
 const jobsOf = (lines: readonly { readonly splits: readonly { readonly jobId: number | null }[] }[]): Subject[] =>
@@ -206,7 +206,7 @@ export const changeOrder = defineAction({
     lines: z.array(lineInput).max(1000).refine(distinct('id'), 'A line of the order stands there twice.'),
   }),
   run: async (work, { once: _, orderId, version, lines: typed, ...terms }) => {
-    const order = await orderToChange(work, orderId, version);
+    const order = await orderOf(work, orderId, version, { whole: true });
     allow(changeFault(order));
     const lines = await settleLines(work.trx, order, typed);
     const faults = draftFaults(lines, order.currency);

@@ -1,14 +1,11 @@
 import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
 import { refusal } from '@/core/result';
+import { TooMany, turns } from '@/core/turns';
 import { Refused } from './action';
 
 /** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
-
-const MOST_WAITING = 60;
-let waiting = 0;
-let last: Promise<unknown> = Promise.resolve();
 
 const TOO_BUSY = refusal(
   'password.busy',
@@ -16,13 +13,11 @@ const TOO_BUSY = refusal(
 );
 
 /** Hashing takes a processor for a while; one at a time, so that many tries stop nothing else. */
-function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (waiting >= MOST_WAITING) return Promise.reject(new Refused([TOO_BUSY]));
-  waiting += 1;
-  const turn = last.then(work);
-  last = turn.catch(() => {}).finally(() => (waiting -= 1));
-  return turn;
-}
+const hashing = turns(1, 60);
+const inTurn = <T>(work: () => Promise<T>): Promise<T> =>
+  hashing(work).catch((error: unknown) => {
+    throw error instanceof TooMany ? new Refused([TOO_BUSY]) : error;
+  });
 
 export const hashPassword = (password: string): Promise<string> => inTurn(() => hash(password, ARGON));
 
@@ -30,7 +25,7 @@ let decoy: Promise<string> | undefined;
 
 /** Whether a password is that of a hash; without one it takes as long and is wrong. No password is that of a broken one. */
 export async function isPassword(passwordHash: string | undefined, password: string): Promise<boolean> {
-  decoy ??= hashPassword('nobody signs in with this');
+  decoy ??= hash('nobody signs in with this', ARGON);
   const against = passwordHash ?? (await decoy);
   return (await inTurn(() => verify(against, password).catch(() => false))) && passwordHash !== undefined;
 }

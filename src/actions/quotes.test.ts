@@ -1,3 +1,6 @@
+import { lineNet, type UnitPrice } from '@/core/money/money';
+import { budgetOf } from '@/core/quotes/winning';
+import { loadQuoteSums } from '@/store/quotes';
 import { findUnproven } from '@/store/ledger';
 import { loadLevels } from '@/queries/levels';
 import { guessMapping, type Mapping } from '@/core/quotes/rows';
@@ -52,6 +55,17 @@ describe('bringing a quote in', () => {
       { kind: 'allowance' },
       { place: 4, description: 'Bearing', quantity: 40_000 },
     ]);
+  });
+
+  it('comes to what each line comes to, rounded by itself', async () => {
+    const odd = Array.from({ length: 9 }, (_, k) => `Rod ${k},0.333${k},m,1.11${k},2.5${k},0${(k % 2) + 1},,,`);
+    must(await bringIn(csv(...odd, 'Fitting,3,h,40,60,02,,,labour', 'Carriage,1,lump sum,25,30,09,,,allowance')));
+    const stored = await yard.db('quoteLine');
+    const sums = await loadQuoteSums(yard.db, 1);
+    expect(sums.budget).toEqual(budgetOf(stored, 'GBP'));
+    const net = (of: 'cost' | 'price') =>
+      stored.reduce((sum, l) => sum + lineNet(l.quantity, l[of] ?? (0 as UnitPrice), 1, 'GBP'), 0);
+    expect(sums).toMatchObject({ lines: 11, bought: 9, cost: net('cost'), price: net('price') });
   });
 
   it('brings nothing in while one row has a problem, and says which', async () => {

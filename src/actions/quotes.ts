@@ -3,12 +3,12 @@ import { LIMITS } from '@/core/limits';
 import { formatMoney, minor } from '@/core/money/money';
 import { needKind } from '@/core/needs/kind';
 import { missingFields, QUOTE_FIELDS, readRows, type Mapping } from '@/core/quotes/rows';
-import { budgetOf, isBought, win } from '@/core/quotes/winning';
+import { amountsOf, isBought, win } from '@/core/quotes/winning';
 import type { Day } from '@/core/calendar/workdays';
 import { readCsv } from '@/formats/csv/read';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
-import { loadKnowledge, type Choices } from '@/store/quotes';
+import { loadKnowledge, loadQuoteSums, type Choices } from '@/store/quotes';
 import { insertMany, insertOne } from '@/store/rows';
 import type { Quote } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
@@ -74,7 +74,7 @@ export const importQuote = defineAction({
   right: 'import quotes',
   input: z.object({ once, fileId: z.number().int(), mapping: mappingSchema, choices: choicesSchema }),
   run: async (work, { fileId, mapping, choices }) => {
-    const { trx, today, audit } = work;
+    const { trx, today, company, audit } = work;
     const file = found(await trx('quoteFile').where({ id: fileId, used: 0 }).first(), 'This file');
     const quote = await quoteOf(trx, file.quoteId);
     stillOpen(quote);
@@ -86,7 +86,12 @@ export const importQuote = defineAction({
     await insertMany(
       trx,
       'quoteLine',
-      lines.map(({ row: _, ...line }, k) => ({ ...line, quoteId: quote.id, place: from + k })),
+      lines.map(({ row: _, ...line }, k) => ({
+        ...line,
+        ...amountsOf(line, company.currency),
+        quoteId: quote.id,
+        place: from + k,
+      })),
     );
     await trx('quoteFile').where({ id: fileId }).update({ used: 1 });
     await trx('quote')
@@ -168,7 +173,7 @@ export const winQuote = defineAction({
     const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
     const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
     const kind = entries?.n === 0 ? 'opening' : 'change';
-    const budget = budgetOf(lines, company.currency);
+    const { budget } = await loadQuoteSums(trx, quoteId);
     const reason = `Quote ${quote.number} won`;
     await insertMany(
       trx,

@@ -2,7 +2,7 @@ import { findSession, insertSession, listSessions } from '@/store/sessions';
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { hashPassword } from './passwords';
 import { setActive, startReset } from './people';
-import { changePassword, endMySessions, resetPassword, signIn, signOut } from './signing';
+import { changePassword, choosePassword, endMySessions, resetPassword, signIn, signOut } from './signing';
 
 const GOOD = 'a long password';
 const EMAIL = 'buyer@yard.example';
@@ -177,12 +177,14 @@ describe('a password', () => {
     const { token } = must(await startReset(admin, ref));
     const codes = async (input: object, seconds = 60) => {
       const result = await resetPassword(yard.db, at(seconds), input);
-      return result.ok ? result.value : result.refusals[0]?.code;
+      return result.status === 'refused' ? result.refusals[0]?.code : result.status;
     };
     expect(await codes({ token: old, password: NEW })).toBe('reset.gone');
     expect(await codes({ token, password: NEW }, 25 * 3600)).toBe('reset.gone');
     expect(await codes({ token, password: 'short' })).toBe('input');
-    expect(await codes({ token, password: NEW })).toBe(EMAIL);
+    expect(await codes({ token, password: NEW })).toBe('done');
+    expect((await yard.db('audit').orderBy('id', 'desc').first())?.words).toBe('Chose a new password by a link');
+    expect(refusedWith(await choosePassword(admin, { token, password: NEW }))).toEqual(['reset.gone']);
     expect(await codes({ token, password: NEW })).toBe('reset.gone');
     expect(await listSessions(yard.db, actor.id, at(60).now())).toEqual([]);
     expect(await tried(NEW, 61)).toBe('in');
@@ -194,7 +196,7 @@ describe('a password', () => {
     const admin = await yard.as('administrator');
     const { token } = must(await startReset(admin, { personId: actor.id, version: 1 }));
     must(await setActive(admin, { personId: actor.id, version: 1, active: false }));
-    expect((await resetPassword(yard.db, at(60), { token, password: NEW })).ok).toBe(false);
+    expect(refusedWith(await resetPassword(yard.db, at(60), { token, password: NEW }))).toEqual(['reset.gone']);
     expect(refusedWith(await startReset(admin, { personId: actor.id, version: 2 }))).toEqual(['person.active']);
   });
 });

@@ -15,7 +15,7 @@ import {
   touchSession,
   type From,
 } from '@/store/sessions';
-import { defineAction, found, inputRefusals, orRefused, refuse, type Clock } from './action';
+import { defineAction, found, orRefused, Refused, refuse, type Clock, type Outcome } from './action';
 import { hashPassword, isPassword, passwordField } from './passwords';
 
 export type SignIn = From & {
@@ -80,25 +80,30 @@ export async function signOut(db: Db, clock: Clock, token: string): Promise<void
 }
 
 const resetInput = z.object({ token: z.string().max(100), password: passwordField });
+const RESET_GONE = refusal('reset.gone', 'This link was used already, or is too old. Ask for another one.');
 
 /** Sets a new password by a link that an administrator gave; every sign-in of the person ends. */
-export async function resetPassword(db: Db, clock: Clock, raw: unknown): Promise<Result<string>> {
-  const read = resetInput.safeParse(raw);
-  if (!read.success) return refused(...inputRefusals(read.error));
-  const { token, password } = read.data;
-  const gone = refusal('reset.gone', 'This link was used already, or is too old. Ask for another one.');
-  if ((await findReset(db, token, clock.now())) === undefined) return refused(gone);
-  return orRefused(async () => {
-    const passwordHash = await hashPassword(password);
-    return db.transaction(async (trx) => {
-      const now = clock.now();
-      const reset = (await findReset(trx, token, now)) ?? refuse(gone.code, gone.message);
-      await trx('passwordReset').where({ id: reset.id }).update({ usedAt: now });
-      await trx('person').where({ id: reset.person.id }).update({ passwordHash });
-      await endSessions(trx, reset.person.id, {}, now);
-      return reset.person.email;
-    });
-  });
+export const choosePassword = defineAction({
+  name: 'choosePassword',
+  right: 'see jobs',
+  input: resetInput,
+  prepare: (_, { password }) => hashPassword(password),
+  run: async ({ trx, actor, now, audit }, { token }, passwordHash) => {
+    const reset = await findReset(trx, token, now);
+    if (reset?.person.id !== actor.id) throw new Refused([RESET_GONE]);
+    await trx('passwordReset').where({ id: reset.id }).update({ usedAt: now });
+    await trx('person').where({ id: actor.id }).update({ passwordHash });
+    await endSessions(trx, actor.id, {}, now);
+    await audit({ words: 'Chose a new password by a link', subjects: [['person', actor.id]] });
+  },
+});
+
+/** The same for somebody who is not signed in: the link says who they are. */
+export async function resetPassword(db: Db, clock: Clock, raw: unknown): Promise<Outcome<void>> {
+  const link = resetInput.pick({ token: true }).safeParse(raw);
+  const reset = link.success ? await findReset(db, link.data.token, clock.now()) : undefined;
+  if (reset === undefined) return { status: 'refused', refusals: [RESET_GONE] };
+  return choosePassword({ db, clock, actor: reset.person }, raw as z.input<typeof resetInput>);
 }
 
 /** Ends sign-ins of one's own: one of them, or all but the one that is kept. */

@@ -74,13 +74,11 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   return { title: 'To buy', count: total, rows: [...shown, rest] };
 }
 
-const MAILED: Readonly<Record<string, readonly [word: string, why: string, step: string]>> & {
-  readonly none: readonly [string, string, string];
-} = {
+const MAILED = {
   none: ['Draft', '', 'Look and send'],
   failed: ['Failed', ', could not be mailed', 'Send again'],
-  unknown: ['Not known', ', may have arrived', 'Ask, then settle'],
-};
+  unknown: ['Unsure', ', may have arrived', 'Ask, then settle'],
+} as const;
 
 async function drafts(db: Db): Promise<Group> {
   const found = (await db('purchaseOrder as o')
@@ -94,7 +92,7 @@ async function drafts(db: Db): Promise<Group> {
     name: string;
   })[];
   const rows = found.slice(0, SHOWN).map((o): Waiting => {
-    const [word, why, step] = MAILED[o.mail ?? 'none'] ?? MAILED.none;
+    const [word, why, step] = MAILED[o.mail === 'failed' || o.mail === 'unknown' ? o.mail : 'none'];
     return {
       word,
       weight: word === 'Draft' ? 'care' : 'over',

@@ -8,6 +8,7 @@ import { loadCompany } from '@/store/company';
 import type { Person } from '@/store/people';
 import { loadJobLevels } from './levels';
 import { countToBuy } from './needs';
+import { countOf } from './sql';
 
 export type RailJob = {
   readonly id: number;
@@ -21,9 +22,6 @@ export type Frame = {
   readonly rail: readonly RailJob[];
   readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number };
 };
-
-const countOf = async (query: { count: (of: { n: '*' }) => unknown }): Promise<number> =>
-  ((await query.count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
 
 /** What stands around every place: the person's open jobs with their levels, and what waits where. */
 export async function loadFrame(db: Db, person: Person, today: Day): Promise<Frame> {

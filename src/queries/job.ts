@@ -1,17 +1,18 @@
 import type { Day } from '@/core/calendar/workdays';
-import { lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
+import type { Minor, UnitPrice } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { addLevels, type Level } from '@/core/tab/sums';
-import { budgetOf, isBought, type QuoteState } from '@/core/quotes/winning';
-import { loadCompany, loadCostCodes } from '@/store/company';
+import type { QuoteState } from '@/core/quotes/winning';
+import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { DocumentKind } from '@/store/ledger';
+import { loadQuoteSums, type QuoteSums } from '@/store/quotes';
 import type { CostCode, JobState } from '@/store/tables';
 import type { Person } from '@/store/people';
 import type { JOB_KINDS } from './jobs';
 import { loadLevels, loadLevelsOn } from './levels';
 import { permit } from './permit';
-import { listed } from './sql';
+import { countOf, LINES_PAGE, listed } from './sql';
 
 export type JobHead = {
   readonly id: number;
@@ -214,19 +215,12 @@ export type QuoteView = {
   readonly markedBy: string | null;
   readonly version: number;
   readonly rows: readonly QuoteLineRow[];
-  readonly more: boolean;
-  readonly whole: QuoteWhole;
+  /** How many lines stand before those. */
+  readonly before: number;
+  readonly whole: Omit<QuoteSums, 'budget'> & {
+    readonly budget: readonly { readonly code: string; readonly name: string; readonly amount: Minor }[];
+  };
 };
-export type QuoteWhole = {
-  readonly lines: number;
-  readonly bought: number;
-  readonly cost: Minor;
-  readonly price: Minor;
-  readonly budget: readonly { readonly code: string; readonly name: string; readonly amount: Minor }[];
-};
-
-/** How many lines of a quote or a buy list a page shows; nobody reads on after that many. */
-export const LINES_PAGE = 1000;
 
 /** A job's quote: a page of its lines, after a place, and what all of them come to. */
 export async function loadQuote(db: Db, person: Person, jobId: number, after = 0): Promise<QuoteView | undefined> {
@@ -236,7 +230,7 @@ export async function loadQuote(db: Db, person: Person, jobId: number, after = 0
     .where({ jobId })
     .orderBy('q.id', 'desc')
     .first('q.id', 'q.number', 'q.state', 'q.wonBy', 'q.wonOn', 'q.version', { markedBy: 'p.name' })) as
-    Omit<QuoteView, 'rows' | 'more' | 'whole'> | undefined;
+    Omit<QuoteView, 'rows' | 'before' | 'whole'> | undefined;
   if (quote === undefined) return undefined;
   const rows = (await db('quoteLine as l')
     .join('costCode as c', 'c.id', 'l.costCodeId')
@@ -245,33 +239,20 @@ export async function loadQuote(db: Db, person: Person, jobId: number, after = 0
     .where({ quoteId: quote.id })
     .where('l.place', '>', after)
     .orderBy('l.place')
-    .limit(LINES_PAGE + 1)
+    .limit(LINES_PAGE)
     .select('l.id', 'l.place', 'l.kind', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price', 'l.neededOn', {
       code: 'c.code',
       codeName: 'c.name',
       supplier: 's.name',
       number: 'i.number',
     })) as QuoteLineRow[];
-  const whole = await loadQuoteWhole(db, quote.id);
-  return { ...quote, rows: rows.slice(0, LINES_PAGE), more: rows.length > LINES_PAGE, whole };
-}
-
-/** What a quote comes to: by the core's rounding of each line, which SQL does not know. */
-async function loadQuoteWhole(db: Db, quoteId: number): Promise<QuoteWhole> {
-  const { currency } = await loadCompany(db);
-  const lines = await db('quoteLine').where({ quoteId }).select('kind', 'quantity', 'cost', 'price', 'costCodeId');
+  const { budget, ...sums } = await loadQuoteSums(db, quote.id);
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
-  const sum = (of: 'cost' | 'price') =>
-    minor(lines.reduce((total, l) => total + lineNet(l.quantity, l[of] ?? (0 as UnitPrice), 1, currency), 0));
-  return {
-    lines: lines.length,
-    bought: lines.filter(isBought).length,
-    cost: sum('cost'),
-    price: sum('price'),
-    budget: [...budgetOf(lines, currency)]
-      .map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount }))
-      .sort((one, other) => one.code.localeCompare(other.code)),
-  };
+  const opens = [...budget]
+    .map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount }))
+    .sort((one, other) => one.code.localeCompare(other.code));
+  const before = await countOf(db('quoteLine').where({ quoteId: quote.id }).where('place', '<=', after));
+  return { ...quote, rows, before, whole: { ...sums, budget: opens } };
 }
 
 export type HistoryRow = {

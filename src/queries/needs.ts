@@ -22,8 +22,8 @@ import type { Item } from '@/store/tables';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { LINES_PAGE } from './job';
 import { permit } from './permit';
+import { countOf, LINES_PAGE } from './sql';
 
 export type Tag = { readonly words: string; readonly weight: 'stop' | 'care' | 'note' };
 
@@ -240,6 +240,14 @@ export type BuyListLine = NeedLine & {
   readonly received: Quantity;
 };
 
+export type BuyListPage = {
+  readonly rows: readonly BuyListLine[];
+  /** How many lines stand before those, how many there are, and how many are left to buy. */
+  readonly before: number;
+  readonly lines: number;
+  readonly open: number;
+};
+
 /** The lines of live jobs that are needed soonest and not bought yet. */
 export async function listSoonest(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
   permit(person, 'draft orders');
@@ -290,16 +298,17 @@ export async function loadBuyList(
   jobId: number,
   today: Day,
   after?: number,
-): Promise<{ rows: BuyListLine[]; more: boolean }> {
+): Promise<BuyListPage> {
   permit(person, 'see jobs');
-  const query = byNeed(db, jobId);
-  if (after !== undefined)
-    void query.whereRaw(
-      "(coalesce(n.needed_on, '~'), n.id) > (select coalesce(x.needed_on, '~'), x.id from need x where x.id = ?)",
-      [after],
-    );
-  const found = (await query.limit(LINES_PAGE + 1).select(...COLUMNS)) as Raw[];
-  const rows = found.slice(0, LINES_PAGE);
+  const all = () => db('need as n').where('n.jobId', jobId);
+  const place = (sign: '>' | '<=') =>
+    [
+      `(coalesce(n.needed_on, '~'), n.id) ${sign} (select coalesce(x.needed_on, '~'), x.id from need x where x.id = ?)`,
+      [after ?? 0],
+    ] as const;
+  const query = byNeed(db, jobId).limit(LINES_PAGE);
+  if (after !== undefined) void query.whereRaw(...place('>'));
+  const rows = (await query.select(...COLUMNS)) as Raw[];
   const context = await contextFor(db, rows, today);
   const ids = rows.map((r) => r.id);
   const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s]));
@@ -315,7 +324,12 @@ export async function loadBuyList(
       received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
     };
   });
-  return { rows: lines, more: found.length > LINES_PAGE };
+  return {
+    rows: lines,
+    before: after === undefined ? 0 : await countOf(all().whereRaw(...place('<='))),
+    lines: await countOf(all()),
+    open: await countOf(all().whereRaw('n.open > 0')),
+  };
 }
 
 /** What forms that choose a supplier, cost code or unit offer. */

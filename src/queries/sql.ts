@@ -11,3 +11,10 @@ export const latestMail = (db: Db) =>
   );
 
 export type Mailed = { readonly mail: MessageState | null };
+
+/** How many lines of a quote or a buy list a page shows; nobody reads on after that many. */
+export const LINES_PAGE = 1000;
+
+/** How many rows a query finds. */
+export const countOf = async (query: { count: (of: { n: '*' }) => unknown }): Promise<number> =>
+  ((await query.count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;

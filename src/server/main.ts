@@ -1,7 +1,9 @@
 /** Serves the built application: one HTTP server in front of Next.js, which ends in order when it is told to. */
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { setTimeout as pause } from 'node:timers/promises';
 import next from 'next';
+import { TooMany, turns } from '@/core/turns';
 import { log } from './setting';
 import { endReaders } from './readers';
 import { endThreads } from './threads';
@@ -51,31 +53,34 @@ function receive(request: IncomingMessage, response: ServerResponse): boolean {
   return true;
 }
 
-const MOST_STRANGERS = 2;
-let strangers = 0;
-const waiting: (() => void)[] = [];
-
 /** What is sent in by who is not signed in, which is signing in, has its turn: however many try, others are answered between. */
-function inTurn(request: IncomingMessage, response: ServerResponse, answer: () => void): void {
-  const signedIn = /(?:^|; )kettle=/.test(request.headers.cookie ?? '');
-  if (request.method === 'GET' || signedIn) return answer();
-  const begin = () => {
-    strangers += 1;
-    response.once('close', () => {
-      strangers -= 1;
-      waiting.shift()?.();
+const strangers = turns(2, 200);
+const LONGEST_TURN = 5000;
+
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const isStranger = request.method !== 'GET' && !/(?:^|; )kettle=/.test(request.headers.cookie ?? '');
+  if (!isStranger) return handle(request, response);
+  try {
+    await strangers(async () => {
+      // Who has gone meanwhile needs no answer.
+      if (response.destroyed || request.destroyed) return;
+      const gone = new Promise<void>((closed) => response.once('close', closed));
+      // Nobody keeps a turn by sending slowly.
+      await Promise.race([Promise.all([handle(request, response), gone]), pause(LONGEST_TURN)]);
     });
-    answer();
-  };
-  if (strangers < MOST_STRANGERS) begin();
-  else waiting.push(begin);
+  } catch (error) {
+    if (!(error instanceof TooMany)) throw error;
+    response
+      .writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '10' })
+      .end('Try again shortly.');
+  }
 }
 
 const app = next({ dev: false, hostname: HOST, port: PORT });
 await app.prepare();
 const handle = app.getRequestHandler();
 const server = createServer((request, response) => {
-  if (receive(request, response)) inTurn(request, response, () => void handle(request, response));
+  if (receive(request, response)) void answer(request, response);
 });
 
 let ending = false;

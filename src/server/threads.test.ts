@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findPerson, type Person } from '@/store/people';
 import { connectReaders } from '@/store/connection';
-import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
+import { paper } from '../../tests/support/paper';
 import { endThreads, inHelper, inWriter } from './threads';
 
 const folder = mkdtempSync(join(tmpdir(), 'kettle-threads-'));
@@ -30,33 +30,6 @@ beforeAll(async () => {
 afterAll(async () => {
   await endThreads();
   rmSync(folder, { recursive: true });
-});
-
-const paper = (lines: number): OrderPaper => ({
-  number: 'K26-0001',
-  draft: false,
-  date: '1 June',
-  company: { name: 'New Works', address: 'Lane 1', email: 'buying@new.example', taxNumber: '' },
-  supplier: { name: 'Eelmoor Metals', contact: '', address: '' },
-  deliverTo: { name: 'Yard', address: 'Quay', instructions: '' },
-  wanted: '–',
-  carrier: '',
-  payment: '30 days',
-  buyer: 'Ann',
-  instructions: '',
-  currency: 'GBP',
-  lines: Array.from({ length: lines }, (_, k) => ({
-    place: String(k + 1),
-    description: 'Tube',
-    ourNumber: '',
-    theirNumber: '',
-    quantity: '1 m',
-    price: '1.00',
-    wanted: '–',
-    net: '1.00',
-  })),
-  totals: [],
-  terms: '',
 });
 
 describe('the thread that writes', () => {

@@ -3,8 +3,8 @@ import { Piscina } from 'piscina';
 import type * as helper from './helper';
 import type * as writer from './writer';
 
-type Tasks = Record<string, (input: never) => Promise<unknown>>;
-type Run<T extends Tasks> = <K extends keyof T & string>(task: K, input: Parameters<T[K]>[0]) => ReturnType<T[K]>;
+type Tasks = Record<string, (...input: never[]) => Promise<unknown>>;
+type Run<T extends Tasks> = <K extends keyof T & string>(task: K, ...input: Parameters<T[K]>) => ReturnType<T[K]>;
 
 /** How long a paper or a check may take, the wait for its turn included. */
 const LONGEST = 120_000;
@@ -33,7 +33,7 @@ const threads = () =>
   });
 
 /** Asks the thread that writes. */
-export const inWriter: Run<typeof writer> = (task, input) => threads().writer.run({ task, input }) as never;
+export const inWriter: Run<typeof writer> = (task, ...[input]) => threads().writer.run({ task, input }) as never;
 
 /** Asks the thread for what takes long: each in its turn, and stopped when it takes longer than `most` milliseconds. */
 export const inHelper = <K extends keyof typeof helper & string>(
@@ -54,7 +54,7 @@ export const inHelper = <K extends keyof typeof helper & string>(
 export async function endThreads(): Promise<void> {
   const { kettleThreads: held } = globalThis as Held;
   if (held === undefined) return;
-  await Promise.all([held.helper.destroy(), inWriter('end', undefined)]);
+  await Promise.all([held.helper.destroy(), inWriter('end')]);
   await held.writer.close();
   delete (globalThis as Held).kettleThreads;
 }

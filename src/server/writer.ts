@@ -21,10 +21,10 @@ let opened: Promise<Db> | undefined;
 const file = (): Promise<Db> => (opened ??= openFile());
 
 /** Ends what was begun: the file is closed, so that all of it stands in one place. */
-export const end = async (_: undefined): Promise<void> => void (await (await opened)?.destroy());
+export const end = async (): Promise<void> => void (await (await opened)?.destroy());
 
 /** Opens the company's file, and brings it up to date first. */
-export const begin = async (_: undefined): Promise<void> => void (await file());
+export const begin = async (): Promise<void> => void (await file());
 
 export async function act({
   action,

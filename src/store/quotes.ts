@@ -1,6 +1,8 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { DecimalMark } from '@/core/money/decimal';
-import type { Knowledge } from '@/core/quotes/rows';
+import { add, minor, type Minor } from '@/core/money/money';
+import type { Knowledge, QuoteLineKind } from '@/core/quotes/rows';
+import { isBought, opensBudget } from '@/core/quotes/winning';
 import { loadCostCodes } from './company';
 import type { Db } from './connection';
 
@@ -22,5 +24,41 @@ export async function loadKnowledge(db: Db, choices: Choices, today: Day): Promi
     mark: choices.mark ?? '.',
     today,
     chosen: { costCode: choices.costCode, supplier: choices.supplier },
+  };
+}
+
+export type QuoteSums = {
+  readonly lines: number;
+  readonly bought: number;
+  readonly cost: Minor;
+  readonly price: Minor;
+  /** The budget for buying that the quote opens, by cost code. */
+  readonly budget: ReadonlyMap<number, Minor>;
+};
+
+/** What all lines of a quote come to. */
+export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums> {
+  const rows = (await db('quoteLine')
+    .where({ quoteId })
+    .groupBy('kind', 'costCodeId')
+    .orderBy('costCodeId')
+    .select('kind', 'costCodeId')
+    .count({ lines: '*' })
+    .sum({ net: 'net', price: 'priceNet' })) as unknown as {
+    kind: QuoteLineKind;
+    costCodeId: number;
+    lines: number;
+    net: Minor;
+    price: Minor | null;
+  }[];
+  const total = (of: (row: (typeof rows)[number]) => number) => rows.reduce((sum, r) => sum + of(r), 0);
+  const budget = new Map<number, Minor>();
+  for (const r of rows.filter(opensBudget)) budget.set(r.costCodeId, add(budget.get(r.costCodeId) ?? minor(0), r.net));
+  return {
+    lines: total((r) => r.lines),
+    bought: total((r) => (isBought(r) ? r.lines : 0)),
+    cost: minor(total((r) => r.net)),
+    price: minor(total((r) => r.price ?? 0)),
+    budget,
   };
 }

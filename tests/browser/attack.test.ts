@@ -1,4 +1,5 @@
 import { readdirSync, statSync } from 'node:fs';
+import { connect, type Socket } from 'node:net';
 import { join } from 'node:path';
 import { formatDecimal } from '@/core/money/decimal';
 import { open } from '@/store/connection';
@@ -187,6 +188,27 @@ describe('ten at once', () => {
     const hold = () => mina.act('holdOrder', { orderId: order?.id, version: order?.version, hold: true });
     const outcomes = await Promise.all(Array.from({ length: 10 }, hold));
     expect(outcomes.sort()).toEqual([...Array(9).fill('clash'), 'done']);
+  });
+});
+
+describe('strangers', () => {
+  const stranger = (tail: string) =>
+    new Promise<Socket>((there) => {
+      const { hostname, port } = new URL(app.base);
+      const socket = connect(Number(port), hostname, () => {
+        socket.write(`POST /sign-in HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Length: 5000\r\n\r\n${tail}`);
+        there(socket);
+      });
+      socket.on('error', () => {});
+    });
+
+  it('who send slowly, or go while they wait, keep nobody from signing in', async () => {
+    const slow = await Promise.all(Array.from({ length: 6 }, () => stranger('[')));
+    const gone = await Promise.all(Array.from({ length: 60 }, () => stranger('')));
+    gone.forEach((socket) => socket.destroy());
+    expect((await Caller.as(app.base, 'mina')).cookie).toContain('kettle=');
+    slow.forEach((socket) => socket.destroy());
+    expect((await Caller.as(app.base, 'asha')).cookie).toContain('kettle=');
   });
 });
 

@@ -184,6 +184,7 @@ describe('a very long quote', () => {
     await browser.reads('Part 1000');
     await onward();
     await browser.reads('Part 1001');
+    await browser.reads('Lines 1,001 to 2,000 of 20,000');
   });
 
   it('opens as a job, without sending all of it', async () => {
@@ -197,9 +198,11 @@ describe('a very long quote', () => {
       expect([path, answer.status, (await answer.text()).length < 2_000_000]).toEqual([path, 200, true]);
     }
     await browser.go('/jobs/426/buy-list');
-    await browser.reads('lines still to buy');
+    await browser.reads('20,000 of 20,000 lines still to buy');
+    await browser.reads('Lines 1 to 1,000 of 20,000');
     await onward();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('after='), 30_000);
-    await browser.reads('lines still to buy');
+    await browser.reads('Lines 1,001 to 2,000 of 20,000');
+    await browser.reads('From the first');
   });
 });

@@ -47,5 +47,6 @@ export const ASKS: Readonly<Record<string, Right>> = {
   startReset: 'manage people',
   endMySessions: 'see jobs',
   changePassword: 'see jobs',
+  choosePassword: 'see jobs',
   chooseTheme: 'see jobs',
 };

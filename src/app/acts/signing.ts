@@ -48,5 +48,5 @@ export async function setUp(raw: unknown): Promise<Answer> {
 /** Chooses a new password by a link; who did so signs in with it. */
 export async function resetPassword(token: string, password: string): Promise<Answer> {
   const reset = await inWriter('resetPassword', { token, password });
-  return { refusals: reset.ok ? [] : reset.refusals };
+  return { refusals: reset.status === 'refused' ? reset.refusals : [] };
 }

@@ -23,7 +23,21 @@ export type CostedLine = {
 /** Only bought lines become purchases. */
 export const isBought = (line: { readonly kind: QuoteLineKind }): boolean => line.kind === 'bought';
 
-const opensBudget = (line: { readonly kind: QuoteLineKind }) => isBought(line) || line.kind === 'allowance';
+export const opensBudget = (line: { readonly kind: QuoteLineKind }): boolean =>
+  isBought(line) || line.kind === 'allowance';
+
+/** What a line of a quote costs and is sold for, in minor units of the company's currency. */
+export const amountsOf = (
+  {
+    quantity,
+    cost,
+    price,
+  }: { readonly quantity: Quantity; readonly cost: UnitPrice; readonly price: UnitPrice | null },
+  currency: string,
+): { net: Minor; priceNet: Minor | null } => ({
+  net: lineNet(quantity, cost, 1, currency),
+  priceNet: price === null ? null : lineNet(quantity, price, 1, currency),
+});
 
 /**
  * The budget for buying that a quote opens: the cost side of its bought lines and allowances by cost code.

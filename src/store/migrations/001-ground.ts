@@ -83,9 +83,11 @@ CREATE INDEX quote_by_job ON quote(job_id);
 CREATE TABLE quote_line (
   id INTEGER PRIMARY KEY, quote_id INTEGER NOT NULL REFERENCES quote(id), place INTEGER NOT NULL, kind TEXT NOT NULL CHECK (kind IN ('bought','allowance','made','labour')),
   item_id INTEGER REFERENCES item(id), description TEXT NOT NULL, quantity INTEGER NOT NULL CHECK (quantity > 0), unit TEXT NOT NULL, cost INTEGER NOT NULL, price INTEGER,
-  cost_code_id INTEGER NOT NULL REFERENCES cost_code(id), supplier_id INTEGER REFERENCES supplier(id), needed_on TEXT
+  cost_code_id INTEGER NOT NULL REFERENCES cost_code(id), supplier_id INTEGER REFERENCES supplier(id), needed_on TEXT,
+  net INTEGER NOT NULL, price_net INTEGER
 ) STRICT;
 CREATE INDEX quote_line_by_quote ON quote_line(quote_id, place);
+CREATE INDEX quote_line_sums ON quote_line(quote_id, kind, cost_code_id, net, price_net);
 CREATE TABLE quote_file (
   id INTEGER PRIMARY KEY, quote_id INTEGER NOT NULL REFERENCES quote(id), name TEXT NOT NULL, bytes BLOB NOT NULL, person_id INTEGER NOT NULL REFERENCES person(id), at TEXT NOT NULL, used INTEGER NOT NULL DEFAULT 0
 ) STRICT;

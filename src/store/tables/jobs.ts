@@ -51,6 +51,9 @@ export type QuoteLineRow = Omit<QuoteLine, 'row'> & {
   readonly id: number;
   readonly quoteId: number;
   readonly place: number;
+  /** What the line costs and is sold for, in minor units of the company's currency. */
+  readonly net: Minor;
+  readonly priceNet: Minor | null;
 };
 
 export type QuoteFile = {

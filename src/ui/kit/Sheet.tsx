@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { grouped } from '@/core/words';
 
 /** The work: a sheet, and at its right (or left) the column that says what the work leads to. */
 export function Sheet({
@@ -61,6 +62,39 @@ export const GoOn = ({ to, query, children }: { to: string; query: Record<string
     </Link>
   </p>
 );
+
+type FurtherProps = {
+  readonly to: string;
+  /** How many lines stand before those shown, how many are shown, and how many there are. */
+  readonly before: number;
+  readonly shown: number;
+  readonly of: number;
+  /** Where the next page begins. */
+  readonly after: number | undefined;
+};
+
+/** Below a list that does not show all its lines: which these are, and the way to the others. */
+export function Further({ to, before, shown, of, after }: FurtherProps) {
+  if (shown >= of) return null;
+  const last = before + shown;
+  return (
+    <p className="mt-3 flex gap-4">
+      <span className="text-ink-2">
+        Lines {grouped(before + 1)} to {grouped(last)} of {grouped(of)}
+      </span>
+      {before > 0 && (
+        <Link className="step" href={to}>
+          From the first
+        </Link>
+      )}
+      {last < of && (
+        <Link className="step" href={{ pathname: to, query: { after } }}>
+          Further lines
+        </Link>
+      )}
+    </p>
+  );
+}
 
 /** Holds a table that is wider than a phone: it scrolls by itself, with the keyboard too. */
 export const Wide = ({ label, children }: { label: string; children: ReactNode }) => (

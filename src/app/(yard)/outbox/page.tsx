@@ -67,8 +67,8 @@ export default place(async ({ db, person, today, query }) => {
       <Shelf
         facts={
           <Fact>
-            {rows.filter((m) => m.state === 'failed' || m.state === 'unknown').length} of the {rows.length} shown did
-            not surely arrive
+            {rows.filter((m) => m.state === 'failed' || m.state === 'unknown').length} of the {rows.length} shown failed
+            or may not have arrived
           </Fact>
         }
       />

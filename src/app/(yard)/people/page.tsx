@@ -43,7 +43,7 @@ export default place(async ({ db, person }) => {
         <thead>
           <tr>
             <th>Name</th>
-            <th>E-mail</th>
+            <th className="max-phone:hidden">E-mail</th>
             <th>Roles</th>
           </tr>
         </thead>
@@ -51,12 +51,14 @@ export default place(async ({ db, person }) => {
           {people.map((p) => (
             <tr key={p.id}>
               <td className="!font-semibold">
-                <Link href={`/people/${p.id}`} className="hover:underline">
-                  {p.name}
-                </Link>
-                {p.active === 0 && <span className="tag ml-2">let in no more</span>}
+                <span className="flex flex-wrap items-center gap-x-2">
+                  <Link href={`/people/${p.id}`} className="hover:underline">
+                    {p.name}
+                  </Link>
+                  {p.active === 0 && <span className="tag">let in no more</span>}
+                </span>
               </td>
-              <td>{p.email}</td>
+              <td className="max-phone:hidden">{p.email}</td>
               <td>{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</td>
             </tr>
           ))}

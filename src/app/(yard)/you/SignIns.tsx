@@ -3,6 +3,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { SignInRow } from '@/queries/people';
 import { Faults } from '@/ui/kit/Field';
+import { Wide } from '@/ui/kit/Sheet';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { endMySessions } from '../../acts';
@@ -22,7 +23,7 @@ export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number
   const moment = (at: string) => `${day(at.slice(0, 10) as Day)} ${at.slice(11, 16)}`;
   return (
     <>
-      <div className="max-phone:overflow-x-auto">
+      <Wide label="Your sign-ins">
         <table className="ledger" aria-label="Your sign-ins">
           <thead>
             <tr>
@@ -38,8 +39,10 @@ export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number
             {rows.map((r) => (
               <tr key={r.id}>
                 <td title={r.browser}>
-                  {machine(r.browser)} at {r.place || 'an unknown address'}
-                  {r.id === own && <span className="tag tag-good ml-2">this one</span>}
+                  <span className="flex flex-wrap items-center gap-x-2">
+                    {machine(r.browser)} at {r.place || 'an unknown address'}
+                    {r.id === own && <span className="tag tag-good">this one</span>}
+                  </span>
                 </td>
                 <td className="whitespace-nowrap max-phone:hidden">{moment(r.begunAt)}</td>
                 <td className="whitespace-nowrap">{moment(r.seenAt)}</td>
@@ -54,7 +57,7 @@ export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       <Faults messages={end.refusals.map((r) => r.message)} />
       {rows.length > 1 && (
         <button

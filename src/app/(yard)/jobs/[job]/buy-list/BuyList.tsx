@@ -6,12 +6,13 @@ import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { JobHead } from '@/queries/job';
-import type { BuyListLine } from '@/queries/needs';
+import type { BuyListLine, BuyListPage } from '@/queries/needs';
+import { counted, grouped } from '@/core/words';
 import { useKey } from '@/ui/keys';
 import { Faults } from '@/ui/kit/Field';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
-import { Dash, Empty, GoOn } from '@/ui/kit/Sheet';
+import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { Slip } from '@/ui/kit/Slip';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
@@ -21,9 +22,7 @@ import { addNeed } from '../../../../acts';
 import { NeedFields, NeedSlip, readNeed, type NeedChoices, type NeedText } from '../../../NeedSlip';
 
 type Props = {
-  readonly rows: readonly BuyListLine[];
-  readonly more: boolean;
-  readonly counts: JobHead['counts'];
+  readonly list: BuyListPage;
   readonly choices: NeedChoices;
   readonly job: { id: number; number: string; live: boolean };
   readonly quote: JobHead['quote'];
@@ -39,7 +38,8 @@ const FRESH: NeedText = {
   neededOn: '',
 };
 
-export function BuyList({ rows, more, counts, choices, job, quote }: Props) {
+export function BuyList({ list, choices, job, quote }: Props) {
+  const { rows } = list;
   const { currency, day, may } = useYard();
   const [open, setOpen] = useState<BuyListLine>();
   const [adding, setAdding] = useState(false);
@@ -133,7 +133,6 @@ export function BuyList({ rows, more, counts, choices, job, quote }: Props) {
         ]
       : []),
   ];
-  const left = counts.open;
   if (rows.length === 0 && !mayAdd)
     return (
       <Empty title="The buy list is empty">
@@ -157,15 +156,21 @@ export function BuyList({ rows, more, counts, choices, job, quote }: Props) {
       ) : (
         <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />
       )}
-      {more && (
-        <GoOn to={`/jobs/${job.number}/buy-list`} query={{ after: rows.at(-1)?.id }}>
-          Further lines
-        </GoOn>
-      )}
+      <Further
+        to={`/jobs/${job.number}/buy-list`}
+        before={list.before}
+        shown={rows.length}
+        of={list.lines}
+        after={rows.at(-1)?.id}
+      />
       <Shelf
         facts={
           <>
-            <Fact strong>{left === 0 ? 'Everything is bought' : `${left} of ${counts.needs} lines still to buy`}</Fact>
+            <Fact strong>
+              {list.open === 0
+                ? 'Everything is bought'
+                : `${grouped(list.open)} of ${counted(list.lines, 'line')} still to buy`}
+            </Fact>
           </>
         }
       >
@@ -174,7 +179,7 @@ export function BuyList({ rows, more, counts, choices, job, quote }: Props) {
             Add a line
           </ShelfPlain>
         )}
-        {left > 0 && may('draft orders') && (
+        {list.open > 0 && may('draft orders') && (
           <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
             Gather for {job.number}
           </Link>

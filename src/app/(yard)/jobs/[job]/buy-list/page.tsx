@@ -7,8 +7,7 @@ export default jobPlace(async ({ db, person, today, job, query }) => {
   const list = await loadBuyList(db, person, job.id, today, Number.isSafeInteger(after) ? after : undefined);
   return (
     <BuyList
-      {...list}
-      counts={job.counts}
+      list={list}
       choices={await loadChoices(db, person)}
       job={{ id: job.id, number: job.number, live: job.state === 'live' }}
       quote={job.quote}

@@ -12,7 +12,7 @@ import type { QuoteLineRow, QuoteView } from '@/queries/job';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { Dash, Empty, GoOn } from '@/ui/kit/Sheet';
+import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
@@ -156,11 +156,13 @@ export function QuoteLines({
       ) : (
         <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />
       )}
-      {quote.more && (
-        <GoOn to={`/jobs/${job}/quote`} query={{ after: rows.at(-1)?.place }}>
-          Further lines
-        </GoOn>
-      )}
+      <Further
+        to={`/jobs/${job}/quote`}
+        before={quote.before}
+        shown={rows.length}
+        of={whole.lines}
+        after={rows.at(-1)?.place}
+      />
       <Shelf
         fault={fault}
         facts={
