@@ -128,6 +128,9 @@ export type Action<S extends z.ZodType, T> = {
   (setting: Setting, input: z.input<S>): Promise<Outcome<T>>;
 };
 
+/** Performs an action where the file is written. */
+export type Perform = <S extends z.ZodType, T>(action: Action<S, T>, input: z.input<S>) => Promise<Outcome<T>>;
+
 /** What a form's input lacks, each at its field. */
 export const inputRefusals = (error: z.ZodError): Refusal[] =>
   error.issues.map((i) => refusal('input', i.message, i.path.join('.')));

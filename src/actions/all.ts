@@ -5,6 +5,7 @@ import * as jobs from './jobs';
 import * as needs from './needs';
 import * as orders from './orders';
 import * as people from './people';
+import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
 import * as receiving from './receiving';
 import * as sending from './sending';
@@ -13,7 +14,20 @@ import * as suppliers from './suppliers';
 
 type Any = Action<never, unknown>;
 
-const ROOMS = [company, invoices, jobs, needs, orders, people, quotes, receiving, sending, signing, suppliers];
+const ROOMS = [
+  company,
+  invoices,
+  jobs,
+  needs,
+  orders,
+  people,
+  quoteFiles,
+  quotes,
+  receiving,
+  sending,
+  signing,
+  suppliers,
+];
 
 const isAction = (thing: unknown): thing is Any => typeof thing === 'function' && 'input' in thing;
 

@@ -5,8 +5,8 @@ import { coveredOf } from '@/core/needs/coverage';
 import { needKind } from '@/core/needs/kind';
 import { cutFault, moveSurplus, SURPLUS } from '@/core/needs/surplus';
 import { EDITABLE } from '@/core/orders/states';
-import { formatQuantity, quantity, quantitySchema, type Quantity } from '@/core/quantity/quantity';
-import { exactFactor, isUnit, unitOf } from '@/core/quantity/units';
+import { formatQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
+import { exactFactor, unitOf } from '@/core/quantity/units';
 import { wholeFault } from '@/core/quantity/whole';
 import { counted } from '@/core/words';
 import { openTabLines } from '@/store/ledger';
@@ -16,16 +16,11 @@ import { insertOne } from '@/store/rows';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
 import type { Item, NeedRow } from '@/store/tables';
 import { defineAction, distinct, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
-import { optionalDay, text } from './fields';
+import { lineFields } from './fields';
 
 const needFields = {
-  description: text(200, 'Say what is needed.'),
-  quantity: quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.'),
-  unit: z.string().refine(isUnit, 'Choose a unit.'),
-  costCodeId: z.number().int().positive('Choose a cost code.'),
+  ...lineFields,
   price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
-  supplierId: z.number().int().nullable(),
-  neededOn: optionalDay,
 };
 
 type Fields = Pick<NeedRow, 'description' | 'quantity' | 'unit'>;

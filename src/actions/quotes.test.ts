@@ -7,7 +7,8 @@ import { guessMapping, type Mapping } from '@/core/quotes/rows';
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { openJob } from './jobs';
 import { addNeed, changeNeed, chooseSupplier } from './needs';
-import { importQuote, keepQuoteFile, moveQuote, winQuote } from './quotes';
+import { bringIn as bringInFile, importQuote, keepQuoteFile } from './quoteFiles';
+import { moveQuote, winQuote } from './quotes';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -23,7 +24,7 @@ const mapping: Mapping = guessMapping(HEAD);
 const keep = async (bytes: Uint8Array<ArrayBuffer>, quoteId = 1) =>
   keepQuoteFile(await yard.as('buyer'), { quoteId, name: 'quote.csv', bytes });
 const bringIn = async (bytes: Uint8Array<ArrayBuffer>, more = {}) =>
-  importQuote(await yard.as('buyer'), {
+  bringInFile(await yard.as('buyer'), {
     once: yard.once(),
     fileId: must(await keep(bytes)).id,
     mapping,
@@ -85,7 +86,7 @@ describe('bringing a quote in', () => {
     const file = must(await keep(GOOD));
     expect(
       refusedWith(
-        await importQuote(await yard.as('buyer'), {
+        await bringInFile(await yard.as('buyer'), {
           once: yard.once(),
           fileId: file.id,
           mapping: { description: 0 },
@@ -98,20 +99,33 @@ describe('bringing a quote in', () => {
   it('brings a file in once', async () => {
     const file = must(await keep(GOOD));
     const input = { once: yard.once(), fileId: file.id, mapping, choices };
-    must(await importQuote(await yard.as('buyer'), input));
-    expect(must(await importQuote(await yard.as('buyer'), input))).toEqual({ lines: 4 });
-    expect(refusedWith(await importQuote(await yard.as('buyer'), { ...input, once: yard.once() }))).toEqual([
+    must(await bringInFile(await yard.as('buyer'), input));
+    expect(must(await bringInFile(await yard.as('buyer'), input))).toEqual({ lines: 4 });
+    expect(refusedWith(await bringInFile(await yard.as('buyer'), { ...input, once: yard.once() }))).toEqual([
       'missing',
     ]);
     expect(await lines()).toBe(4);
   });
 
-  it.each([
-    ['an empty file', new Uint8Array(), 'file.empty'],
-    ['a picture', Uint8Array.of(0x89, 0x50, 0x4e, 0x47), 'file.notText'],
-  ])('keeps no %s', async (_, bytes, code) => {
-    expect(refusedWith(await keep(bytes))).toEqual([code]);
-    expect(await yard.db('quoteFile').select('id')).toEqual([]);
+  it('reads only for who may bring quotes in, and takes nothing that no reading gives', async () => {
+    const { id: fileId } = must(await keep(GOOD));
+    const input = { once: yard.once(), fileId, mapping, choices };
+    expect(refusedWith(await bringInFile(await yard.as('storekeeper'), input))).toEqual(['right']);
+    const line = { kind: 'bought' as const, itemId: null, description: 'Plate', quantity: 10_000, unit: 'MTR' };
+    const forged = { ...line, cost: 1, price: null, costCodeId: 77, supplierId: null, neededOn: '' };
+    const take = async (change: object) =>
+      refusedWith(
+        await importQuote(await yard.as('buyer'), {
+          once: yard.once(),
+          fileId,
+          lines: [{ ...forged, ...change }],
+          leftOut: [],
+        }),
+      );
+    expect(await take({})).toEqual(['missing']);
+    expect(await take({ costCodeId: 1, unit: 'QQ' })).toEqual(['input']);
+    expect(await take({ costCodeId: 1, quantity: -1 })).toEqual(['input']);
+    expect(await lines()).toBe(0);
   });
 
   it('takes 20,000 lines, and all of them on to the buy list', async () => {

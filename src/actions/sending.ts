@@ -19,9 +19,9 @@ import {
   once,
   Refused,
   refuse,
-  type Action,
   type Clock,
   type Outcome,
+  type Perform,
   type Setting,
   type Work,
 } from './action';
@@ -36,7 +36,7 @@ export type Post = (message: {
 
 /** What sending needs beside the file: a place where actions are performed, where papers are set, and the way out. */
 export type Sender = Setting & {
-  readonly perform: <S extends z.ZodType, T>(action: Action<S, T>, input: z.input<S>) => Promise<Outcome<T>>;
+  readonly perform: Perform;
   readonly setPaper: (paper: OrderPaper) => Promise<Uint8Array>;
   readonly post: Post;
 };

@@ -1,6 +1,7 @@
 import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
 import { hashPassword } from '@/actions/passwords';
-import { importQuote, keepQuoteFile, moveQuote, winQuote } from '@/actions/quotes';
+import { bringIn, keepQuoteFile } from '@/actions/quoteFiles';
+import { moveQuote, winQuote } from '@/actions/quotes';
 import { openJob, openOnRail } from '@/actions/jobs';
 import type { Post } from '@/actions/sending';
 import { guessMapping } from '@/core/quotes/rows';
@@ -204,7 +205,7 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
   const sheet = readCsv(bytes);
   if (!sheet.ok) throw new Error('The sample quote cannot be read.');
   must(
-    await importQuote(asLead, {
+    await bringIn(asLead, {
       once: yard.once(),
       fileId: file.id,
       mapping: guessMapping(sheet.value.headings),

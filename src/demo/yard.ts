@@ -5,7 +5,9 @@ import { quantity, type Quantity } from '@/core/quantity/quantity';
 import { enterInvoice, matchInvoice } from '@/actions/invoices';
 import { draftOrders } from '@/actions/orders';
 import { receive } from '@/actions/receiving';
+import type { Reading } from '@/actions/quoteFiles';
 import { sendOrder, type Post, type Sender } from '@/actions/sending';
+import { readQuoteFile } from '@/queries/quoteImport';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import type { Outcome } from '@/actions/action';
 import { loadTaxCodes } from '@/store/company';
@@ -78,7 +80,7 @@ export class DemoYard {
     return `demo-${String(this.count).padStart(6, '0')}`;
   }
 
-  async as(who: PersonKey, offset: number, hour = 10): Promise<Sender> {
+  async as(who: PersonKey, offset: number, hour = 10): Promise<Sender & Reading> {
     const actor = await findByEmail(this.db, `${who}@wrackline.example`);
     if (actor === undefined) throw new Error(`${who} is not there.`);
     const day = this.day(offset);
@@ -89,6 +91,7 @@ export class DemoYard {
       post: this.post,
       setPaper: purchaseOrderPdf,
       perform: (action, input) => action(setting, input),
+      read: (input) => readQuoteFile(this.db, actor, setting.clock.today(), input.fileId, input),
     };
   }
 

@@ -1,5 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
-import { importQuote, keepQuoteFile, winQuote } from '@/actions/quotes';
+import { bringIn, keepQuoteFile } from '@/actions/quoteFiles';
+import { winQuote } from '@/actions/quotes';
 import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDesk } from './desk';
@@ -27,7 +28,7 @@ async function withBudget(): Promise<void> {
   );
   const { id } = must(await keepQuoteFile(await yard.as('buyer'), { quoteId: 1, name: 'q.csv', bytes }));
   must(
-    await importQuote(await yard.as('buyer'), {
+    await bringIn(await yard.as('buyer'), {
       once: yard.once(),
       fileId: id,
       mapping: { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 },

@@ -1,8 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { DecimalMark } from '@/core/money/decimal';
 import { lineNet, minor, type Minor } from '@/core/money/money';
-import { guessMapping, missingFields, readRows, type Mapping, type Problem } from '@/core/quotes/rows';
+import { guessMapping, missingFields, readRows, type Mapping, type Problem, type QuoteLine } from '@/core/quotes/rows';
 import { budgetOf } from '@/core/quotes/winning';
+import { done, refusal, refused, type Result } from '@/core/result';
 import { readCsv } from '@/formats/csv/read';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
@@ -11,6 +12,7 @@ import type { Person } from '@/store/people';
 import { permit } from './permit';
 
 const PROBLEMS_SHOWN = 300;
+const STOPS_TOLD = 200;
 const SAMPLED = 200;
 const SAMPLE = 4;
 
@@ -37,6 +39,43 @@ export type ImportCheck = {
 };
 
 export type Given = { readonly mapping: Mapping; readonly choices: Choices };
+
+/** How far something long has come. */
+export type Tell = (done: number, of: number) => void;
+
+/**
+ * The lines that a kept file gives, with a mapping and choices, or why it gives none. A file that came in already is
+ * read again all the same: whether it may come in is for the action to say.
+ */
+export async function readQuoteFile(
+  db: Db,
+  person: Person,
+  today: Day,
+  fileId: number,
+  { mapping, choices }: Given,
+  tell: Tell = () => undefined,
+): Promise<Result<readonly QuoteLine[]>> {
+  permit(person, 'import quotes');
+  const file = await db('quoteFile').where({ id: fileId }).first();
+  if (file === undefined) return refused(refusal('missing', 'This file is not there any more.'));
+  if (choices.mark === null)
+    return refused(refusal('mark', 'Say whether decimals are written with a point or a comma.'));
+  const missing = missingFields(mapping);
+  if (missing.length > 0) return refused(refusal('mapping', `Choose the column for: ${missing.join(', ')}.`));
+  const sheet = readCsv(file.bytes);
+  if (!sheet.ok) return sheet;
+  const leftOut = new Set(choices.leftOut);
+  const rows = sheet.value.rows.filter((r) => !leftOut.has(r.row));
+  const { lines, problems } = readRows(rows, mapping, await loadKnowledge(db, choices, today), (read) =>
+    tell(read, rows.length),
+  );
+  const stops = problems.filter((p) => p.weight === 'stop').slice(0, STOPS_TOLD);
+  if (stops.length > 0)
+    return refused(...stops.map((p) => refusal('row', `Row ${p.row}: ${p.message}`, `rows.${p.row}`)));
+  if (lines.length === 0)
+    return refused(refusal('rows.none', 'Every row is left out, so there is nothing to bring in.'));
+  return done(lines);
+}
 
 /** Reads a kept quote file with a mapping and choices, or with a first guess, and tells what would come of it. */
 export async function checkQuoteFile(

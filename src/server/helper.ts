@@ -1,8 +1,12 @@
 /** The thread for what takes long: it sets papers and reads files, with a connection of its own that only looks. */
 import type { Person } from '@/store/people';
+import type { BringIn } from '@/actions/quoteFiles';
+import { readCsv } from '@/formats/csv/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
 import * as quotes from '@/queries/quoteImport';
 import { connectReaders, snapshot, type Db } from '@/store/connection';
+import { done, type Result } from '@/core/result';
+import type { HowFar } from './progress';
 import { clock, companyFile } from './setting';
 
 let readers: Db | undefined;
@@ -13,3 +17,18 @@ export const setPaper = (paper: OrderPaper): Promise<Buffer> => purchaseOrderPdf
 
 export const checkQuoteFile = ({ person, fileId, given }: { person: Person; fileId: number; given?: quotes.Given }) =>
   look((db) => quotes.checkQuoteFile(db, person, clock.today(), fileId, given));
+
+/** Whether a file can be read at all. */
+export const openQuoteFile = async (bytes: Uint8Array): Promise<Result<{ rows: number }>> => {
+  const sheet = readCsv(bytes);
+  return sheet.ok ? done({ rows: sheet.value.rows.length }) : sheet;
+};
+
+/** Reads a kept file; how far it has come stands in memory that the asker sees. */
+export const readQuoteFile = ({ person, input, far }: { person: Person; input: BringIn; far: HowFar }) =>
+  look((db) =>
+    quotes.readQuoteFile(db, person, clock.today(), input.fileId, input, (done, of) => {
+      far[0] = done;
+      far[1] = of;
+    }),
+  );

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { findPerson, type Person } from '@/store/people';
 import { connectReaders } from '@/store/connection';
 import { paper } from '../../tests/support/paper';
+import { howFar, withProgress } from './progress';
 import { endThreads, inHelper, inWriter } from './threads';
 
 const folder = mkdtempSync(join(tmpdir(), 'kettle-threads-'));
@@ -68,6 +69,42 @@ describe('the thread for what takes long', () => {
     clearInterval(turning);
     expect(Buffer.from(pdf).subarray(0, 5).toString()).toBe('%PDF-');
     expect(turns).toBeGreaterThan(10);
+  });
+
+  it.each([
+    ['an empty file', new Uint8Array(), 'file.empty'],
+    ['a picture', Uint8Array.of(0x89, 0x50, 0x4e, 0x47), 'file.notText'],
+  ])('opens no %s as a quote', async (_, bytes, code) =>
+    expect(await inHelper('openQuoteFile', bytes)).toMatchObject({ ok: false, refusals: [{ code }] }),
+  );
+
+  it('reads a long file, tells how far it is, and holds nobody up who changes something', async () => {
+    const rows = Array.from({ length: 20_000 }, (_, k) => `Part ${k},1,pc,1.25,01`).join('\n');
+    const bytes = new TextEncoder().encode(`Description,Qty,Unit,Cost,Cost code\n${rows}`);
+    const job = { name: 'Long', shortName: '', kind: 'make', customer: 'Quay', leadId: owner.id, site: '' };
+    const act = (action: string, input: object) =>
+      inWriter('act', { action, actor: owner, input: { once: `once-${action}`, ...input } });
+    await act('openJob', { ...job, number: '7', startsOn: '', dueOn: '' });
+    const kept = await act('keepQuoteFile', { quoteId: 1, name: 'long.csv', bytes });
+    const { id: fileId } = kept.status === 'done' ? (kept.value as { id: number }) : { id: 0 };
+    const mapping = { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 };
+    const choices = { mark: '.' as const, costCode: {}, supplier: {}, leftOut: [] };
+    const seen = new Set<number>();
+    const order: string[] = [];
+    const read = await withProgress('a name', async (far) => {
+      const reading = inHelper('readQuoteFile', { person: owner, input: { once: '', fileId, mapping, choices }, far });
+      const asking = setInterval(() => seen.add(howFar('a name')?.done ?? -1), 1);
+      const changed = act('chooseTheme', { theme: 'evening' }).then(() => order.push('changed'));
+      const lines = await reading.finally(() => clearInterval(asking));
+      order.push('read');
+      await changed;
+      return lines;
+    });
+    expect(read).toMatchObject({ ok: true, value: { length: 20_000 } });
+    expect(order).toEqual(['changed', 'read']);
+    expect(seen.size).toBeGreaterThan(5);
+    expect([...seen]).toEqual([...seen].sort((a, b) => a - b));
+    expect(howFar('a name')).toBeUndefined();
   });
 
   it('stops what takes too long, and goes on with the next', async () => {

@@ -92,11 +92,11 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Opt
 
 /** A key for one opening of a form: sending it twice acts once. A new one is taken after each success. */
 export function useOnce(): { readonly key: () => string; readonly renew: () => void } {
-  const key = useRef<string>(undefined);
-  return {
-    key: () => (key.current ??= makeKey()),
-    renew: () => void (key.current = undefined),
-  };
+  const [once] = useState(() => {
+    let key: string | undefined;
+    return { key: () => (key ??= makeKey()), renew: () => void (key = undefined) };
+  });
+  return once;
 }
 
 /** Works without a secure context too, as on a yard's own network. */

@@ -4,8 +4,10 @@ import { join } from 'node:path';
 import type { Outcome } from '@/actions/action';
 import { enterInvoice, matchInvoice } from '@/actions/invoices';
 import { draftOrders } from '@/actions/orders';
+import type { Reading } from '@/actions/quoteFiles';
 import { receive } from '@/actions/receiving';
 import { sendOrder, type Post, type Sender } from '@/actions/sending';
+import { readQuoteFile } from '@/queries/quoteImport';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
@@ -119,7 +121,7 @@ export class TestCompany {
 
   once = (): string => `key-${String((this.keys += 1)).padStart(8, '0')}`;
 
-  async as(role: Role, day: Day = TODAY): Promise<Sender> {
+  async as(role: Role, day: Day = TODAY): Promise<Sender & Reading> {
     const actor = await findPerson(this.db, this.people.get(role) ?? 0);
     if (actor === undefined) throw new Error(`There is no ${role}.`);
     const send: Post = async ({ raw, to }) => {
@@ -132,6 +134,7 @@ export class TestCompany {
       post: send,
       setPaper: purchaseOrderPdf,
       perform: (action, input) => action(setting, input),
+      read: (input) => readQuoteFile(this.db, actor, day, input.fileId, input),
     };
   }
 

@@ -2,9 +2,11 @@ import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { createSafeActionClient } from 'next-safe-action';
 import { z } from 'zod';
-import type { Action, Outcome } from '@/actions/action';
+import type { Action, Outcome, Perform } from '@/actions/action';
+import type { Reading } from '@/actions/quoteFiles';
 import type { Sender } from '@/actions/sending';
 import { clock, log, post } from '@/server/setting';
+import { withProgress } from '@/server/progress';
 import { inHelper, inWriter } from '@/server/threads';
 import type { Person } from '@/store/people';
 import { whoIsHere } from './session';
@@ -34,7 +36,7 @@ const signedIn = client.use(async ({ next }) => {
 
 /** Performs an action for a person, where the file is written. */
 export const performAs =
-  (actor: Person): Sender['perform'] =>
+  (actor: Person): Perform =>
   <S extends z.ZodType, T>(action: Action<S, T>, input: z.input<S>) =>
     inWriter('act', { action: action.name, actor, input }) as Promise<Outcome<T>>;
 
@@ -55,3 +57,14 @@ export const offerSending = <I, T>(send: (sender: Sender, input: I) => Promise<O
     const setPaper: Sender['setPaper'] = (paper) => inHelper('setPaper', paper);
     return send({ db: await readers(), clock, actor, post, setPaper, perform: performAs(actor) }, input);
   });
+
+/** The same for what is read from a file; how far it has come can be asked under its key. */
+export const offerReading = <I extends { once: string }, T>(
+  take: (reading: Reading, input: I) => Promise<Outcome<T>>,
+) =>
+  offer<I, T>((actor, input) =>
+    withProgress(`${actor.id}/${input.once}`, (far) => {
+      const read: Reading['read'] = (asked) => inHelper('readQuoteFile', { person: actor, input: asked, far });
+      return take({ actor, read, perform: performAs(actor) }, input);
+    }),
+  );

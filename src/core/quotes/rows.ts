@@ -39,7 +39,8 @@ export const QUOTE_FIELD_NAMES: Readonly<Record<QuoteField, string>> = {
 export type Mapping = Readonly<Partial<Record<QuoteField, number>>>;
 
 /** An allowance opens budget, such as for carriage, but puts nothing on the buy list. */
-export type QuoteLineKind = 'bought' | 'allowance' | 'made' | 'labour';
+export const QUOTE_LINE_KINDS = ['bought', 'allowance', 'made', 'labour'] as const;
+export type QuoteLineKind = (typeof QUOTE_LINE_KINDS)[number];
 
 export const QUOTE_LINE_KIND_NAMES: Readonly<Record<QuoteLineKind, string>> = {
   bought: 'Bought',
@@ -173,13 +174,20 @@ const folded = (text: string) => text.trim().toLowerCase().replace(/\s+/g, ' ');
  * a stop gives no line.
  *
  * @param rows - data rows, without the headings
+ * @param tell - told now and then how many rows are read
  */
-export function readRows(rows: readonly Row[], mapping: Mapping, known: Knowledge): Checked {
+export function readRows(
+  rows: readonly Row[],
+  mapping: Mapping,
+  known: Knowledge,
+  tell: (read: number) => void = () => undefined,
+): Checked {
   const lines: QuoteLine[] = [];
   const problems: Problem[] = [];
   const seen = new Map<string, number>();
   const reader = rowReader(mapping, known);
-  for (const row of rows) {
+  for (const [k, row] of rows.entries()) {
+    if (k % 100 === 0) tell(k);
     const read = reader(row);
     problems.push(...read.problems);
     if (read.line === undefined) continue;

@@ -110,16 +110,16 @@ const s = StyleSheet.create({
   },
 });
 
-function Block({ label, strong, lines }: { label: string; strong: string; lines: readonly string[] }) {
+type Addressed = { readonly label: string; readonly strong: string; readonly lines: readonly string[] };
+
+function Block({ label, strong, lines }: Addressed) {
   return (
     <View style={s.block}>
       <Text style={s.label}>{label}</Text>
       <Text style={s.strong}>{strong}</Text>
-      {lines
-        .filter((l) => l !== '')
-        .map((l, k) => (
-          <Text key={k}>{l}</Text>
-        ))}
+      {lines.map((l, k) => (
+        <Text key={k}>{l}</Text>
+      ))}
     </View>
   );
 }
@@ -143,73 +143,144 @@ function Line({ line }: { line: PaperLine }) {
   );
 }
 
+function Running({ paper }: { paper: OrderPaper }) {
+  return (
+    <>
+      <View style={s.running} fixed>
+        <View>
+          <Text style={s.title}>{paper.draft ? 'Purchase order (draft)' : 'Purchase order'}</Text>
+          <Text style={s.number}>{paper.number}</Text>
+        </View>
+        <View>
+          <Text style={s.company}>{paper.company.name}</Text>
+          <Text style={[s.small, { textAlign: 'right' }]}>{paper.date}</Text>
+        </View>
+      </View>
+      <View style={s.foot} fixed>
+        <Text>Please quote {paper.number} on delivery notes and invoices.</Text>
+        <Text render={({ pageNumber, totalPages }) => `Page ${pageNumber} of ${totalPages}`} />
+      </View>
+    </>
+  );
+}
+
+const addressesOf = ({ company, supplier, deliverTo }: OrderPaper): Addressed[] =>
+  [
+    { label: 'To', strong: supplier.name, lines: [supplier.contact, ...supplier.address.split('\n')] },
+    {
+      label: 'From',
+      strong: company.name,
+      lines: [...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`],
+    },
+    {
+      label: 'Deliver to',
+      strong: deliverTo.name,
+      lines: [...deliverTo.address.split('\n'), deliverTo.instructions],
+    },
+  ].map((a) => ({ ...a, lines: a.lines.filter((l) => l !== '') }));
+
+function Blocks({ paper }: { paper: OrderPaper }) {
+  return (
+    <>
+      <View style={s.blocks}>
+        {addressesOf(paper).map((a) => (
+          <Block key={a.label} {...a} />
+        ))}
+      </View>
+      <View style={s.blocks}>
+        <Block label="Wanted" strong={paper.wanted} lines={[]} />
+        <Block label="Carrier" strong={paper.carrier || '–'} lines={[]} />
+        <Block label="Payment" strong={paper.payment} lines={[]} />
+        <Block label="Buyer" strong={paper.buyer} lines={[]} />
+      </View>
+    </>
+  );
+}
+
+function Headings({ currency }: { currency: string }) {
+  return (
+    <View style={s.head} fixed>
+      <Text style={s.place}>Line</Text>
+      <Text style={s.what}>Description</Text>
+      <Text style={s.quantity}>Quantity</Text>
+      <Text style={s.price}>Price {currency}</Text>
+      <Text style={s.wanted}>Wanted</Text>
+      <Text style={s.net}>Net {currency}</Text>
+    </View>
+  );
+}
+
+function Close({ paper }: { paper: OrderPaper }) {
+  return (
+    <>
+      <View style={s.totals} wrap={false}>
+        {paper.totals.map((t) => (
+          <View key={t.label} style={s.total}>
+            <Text style={t.strong ? s.strong : {}}>{t.label}</Text>
+            <Text style={t.strong ? s.strong : {}}>{t.amount}</Text>
+          </View>
+        ))}
+      </View>
+      <View style={s.notes} wrap={false}>
+        {paper.instructions !== '' && <Text style={{ marginBottom: 8 }}>{paper.instructions}</Text>}
+        <Text style={s.small}>{paper.terms}</Text>
+      </View>
+    </>
+  );
+}
+
+/** Points of height that the lines of a page may take; the first has its addresses above them. */
+const ROOM = 650;
+const ABOVE = 75;
+const ROW = 13;
+/** How many letters surely stand on one row of an address or a description. */
+const LETTERS = 30;
+
+const rowsOf = (text: string): number => Math.max(1, Math.ceil(text.length / LETTERS));
+
+const heightOf = (line: PaperLine): number =>
+  7 + ROW * rowsOf(line.description) + (line.ourNumber + line.theirNumber === '' ? 0 : 11);
+
+/**
+ * The lines by the pages they are laid out on. All would break by itself, but the layout then weighs what is left anew
+ * for every page: 500 lines take 15 s. A page that is judged too full still breaks by itself.
+ */
+function byPage(paper: OrderPaper): PaperLine[][] {
+  const blocks = addressesOf(paper).map(({ lines }) => lines.reduce((rows, l) => rows + rowsOf(l), 1));
+  const pages: PaperLine[][] = [[]];
+  let room = ROOM - ABOVE - ROW * Math.max(...blocks);
+  for (const line of paper.lines) {
+    const height = heightOf(line);
+    if (height > room) {
+      pages.push([]);
+      room = ROOM;
+    }
+    room -= height;
+    pages.at(-1)?.push(line);
+  }
+  return pages;
+}
+
 function Paper({ paper }: { paper: OrderPaper }) {
-  const { company, supplier, deliverTo } = paper;
+  const pages = byPage(paper);
   return (
     <Document
       title={`Purchase order ${paper.number}`}
-      author={company.name}
-      subject={`Order to ${supplier.name}`}
+      author={paper.company.name}
+      subject={`Order to ${paper.supplier.name}`}
       language="en-GB"
     >
-      <Page size="A4" style={s.page}>
-        <View style={s.running} fixed>
-          <View>
-            <Text style={s.title}>{paper.draft ? 'Purchase order (draft)' : 'Purchase order'}</Text>
-            <Text style={s.number}>{paper.number}</Text>
-          </View>
-          <View>
-            <Text style={s.company}>{company.name}</Text>
-            <Text style={[s.small, { textAlign: 'right' }]}>{paper.date}</Text>
-          </View>
-        </View>
-        <View style={s.foot} fixed>
-          <Text>Please quote {paper.number} on delivery notes and invoices.</Text>
-          <Text render={({ pageNumber, totalPages }) => `Page ${pageNumber} of ${totalPages}`} />
-        </View>
-        <View style={s.blocks}>
-          <Block label="To" strong={supplier.name} lines={[supplier.contact, ...supplier.address.split('\n')]} />
-          <Block
-            label="From"
-            strong={company.name}
-            lines={[...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`]}
-          />
-          <Block
-            label="Deliver to"
-            strong={deliverTo.name}
-            lines={[...deliverTo.address.split('\n'), deliverTo.instructions]}
-          />
-        </View>
-        <View style={s.blocks}>
-          <Block label="Wanted" strong={paper.wanted} lines={[]} />
-          <Block label="Carrier" strong={paper.carrier || '–'} lines={[]} />
-          <Block label="Payment" strong={paper.payment} lines={[]} />
-          <Block label="Buyer" strong={paper.buyer} lines={[]} />
-        </View>
-        <View style={s.head} fixed>
-          <Text style={s.place}>Line</Text>
-          <Text style={s.what}>Description</Text>
-          <Text style={s.quantity}>Quantity</Text>
-          <Text style={s.price}>Price {paper.currency}</Text>
-          <Text style={s.wanted}>Wanted</Text>
-          <Text style={s.net}>Net {paper.currency}</Text>
-        </View>
-        {paper.lines.map((line) => (
-          <Line key={line.place} line={line} />
-        ))}
-        <View style={s.totals} wrap={false}>
-          {paper.totals.map((t) => (
-            <View key={t.label} style={s.total}>
-              <Text style={t.strong ? s.strong : {}}>{t.label}</Text>
-              <Text style={t.strong ? s.strong : {}}>{t.amount}</Text>
-            </View>
+      {pages.map((lines, k) => (
+        <Page key={k} size="A4" style={s.page}>
+          <Running paper={paper} />
+          {k === 0 && <Blocks paper={paper} />}
+          <Headings currency={paper.currency} />
+          {lines.map((line) => (
+            <Line key={line.place} line={line} />
           ))}
-        </View>
-        <View style={s.notes} wrap={false}>
-          {paper.instructions !== '' && <Text style={{ marginBottom: 8 }}>{paper.instructions}</Text>}
-          <Text style={s.small}>{paper.terms}</Text>
-        </View>
-      </Page>
+          {k === pages.length - 1 && <Close paper={paper} />}
+        </Page>
+      ))}
     </Document>
   );
 }

@@ -10,8 +10,9 @@ import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/useAct';
+import { useHowFar } from '@/ui/useHowFar';
 import { useYard } from '@/ui/YardContext';
-import { importQuote } from '../../../../acts';
+import { bringIn } from '../../../../acts';
 import type { NeedChoices } from '../../../NeedSlip';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
 import { Problems, Unknown } from './FileProblems';
@@ -33,10 +34,11 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
   const [choices, setChoices] = useState<Choices>({ mark: first.mark, costCode: {}, supplier: {}, leftOut: [] });
   const { check, checking } = useCheck(first, mapping, choices);
   const once = useOnce();
-  const { run, busy, refusals } = useAct(importQuote, {
+  const { run, busy, refusals } = useAct(bringIn, {
     said: ({ lines }) => `${counted(lines, 'line')} brought into quote ${quote}`,
     onDone: () => router.push(`/jobs/${job}/quote`),
   });
+  const far = useHowFar(once, busy);
   const stops = check.stopped.filter((row) => !choices.leftOut.includes(row));
   const ready = check.missing.length === 0 && stops.length === 0 && check.ready > 0 && !checking;
   const submit = () =>
@@ -111,7 +113,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
           <ShelfPlain onClick={() => leave(stops, true)}>Leave out the {stops.length} with a problem</ShelfPlain>
         )}
         <ShelfMain disabled={!ready || busy} onClick={submit} hint="^↵">
-          {busy ? 'Bringing in…' : `Bring in ${counted(check.ready, 'line')}`}
+          {busy ? (far ?? 'Bringing in…') : `Bring in ${counted(check.ready, 'line')}`}
         </ShelfMain>
       </Shelf>
     </div>

@@ -1,9 +1,8 @@
-import { z } from 'zod';
-import { choicesSchema, mappingSchema } from '@/actions/quotes';
+import { bringInInput } from '@/actions/quoteFiles';
 import { inHelper } from '@/server/threads';
 import { Answer, readAsked, route } from '../../../../../server/answer';
 
-const asked = z.object({ fileId: z.number().int(), mapping: mappingSchema, choices: choicesSchema });
+const asked = bringInInput.omit({ once: true });
 
 export const POST = route('import quotes', async ({ request, person }) => {
   const { fileId, ...given } = await readAsked(request, asked);

@@ -1,17 +1,20 @@
-import { keepQuoteFile } from '@/actions/quotes';
+import { keepQuoteFile } from '@/actions/quoteFiles';
 import { LIMITS } from '@/core/limits';
+import { inHelper } from '@/server/threads';
 import { performAs } from '../../../../../server/offer';
-import { idIn, readBody, route } from '../../../../../server/answer';
+import { Answer, idIn, readBody, route } from '../../../../../server/answer';
 
 /** Takes a quote file in, as the body of the request, to be mapped and checked; it is kept as it came and never run. */
 export const POST = route('import quotes', async ({ request, person }) => {
   const { searchParams } = new URL(request.url);
+  const bytes = new Uint8Array(await readBody(request, LIMITS.file));
+  const opened = await inHelper('openQuoteFile', bytes);
+  if (!opened.ok) throw new Answer(422, opened.refusals[0]?.message ?? '');
   const outcome = await performAs(person)(keepQuoteFile, {
     quoteId: idIn(searchParams.get('quote') ?? undefined),
     name: searchParams.get('name')?.slice(0, 200) ?? '',
-    bytes: new Uint8Array(await readBody(request, LIMITS.file)),
+    bytes,
   });
-  if (outcome.status === 'done') return Response.json(outcome.value);
-  const message = outcome.status === 'refused' ? outcome.refusals[0]?.message : outcome.message;
-  return Response.json({ message }, { status: 422 });
+  if (outcome.status === 'done') return Response.json({ ...outcome.value, ...opened.value });
+  throw new Answer(422, outcome.status === 'refused' ? (outcome.refusals[0]?.message ?? '') : outcome.message);
 });
