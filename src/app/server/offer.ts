@@ -59,11 +59,11 @@ export const offerSending = <I, T>(send: (sender: Sender, input: I) => Promise<O
   });
 
 /** The same for what is read from a file; how far it has come can be asked under its key. */
-export const offerReading = <I extends { once: string }, T>(
+export const offerReading = <I extends { once: string } | undefined, T>(
   take: (reading: Reading, input: I) => Promise<Outcome<T>>,
 ) =>
   offer<I, T>((actor, input) =>
-    withProgress(`${actor.id}/${input.once}`, (far) => {
+    withProgress(`${actor.id}/${input?.once}`, (far) => {
       const read: Reading['read'] = (asked) => inHelper('readQuoteFile', { person: actor, input: asked, far });
       return take({ actor, read, perform: performAs(actor) }, input);
     }),
