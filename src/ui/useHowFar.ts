@@ -6,16 +6,17 @@ import type { useOnce } from './useAct';
 
 const EVERY = 300;
 
-/** How far what was started under a key has come, in words, as long as it is busy. */
-export function useHowFar(once: ReturnType<typeof useOnce>, busy: boolean): string | undefined {
-  const [far, setFar] = useState<string>();
+type HowFar = { readonly done: number; readonly of: number };
+
+/** How far what was started under a key has come, as long as it is busy. */
+export function useHowFar(once: ReturnType<typeof useOnce>, busy: boolean): HowFar | undefined {
+  const [far, setFar] = useState<HowFar>();
   useEffect(() => {
     if (!busy) return;
     const stop = new AbortController();
     const look = async () => {
-      const told = await ask<{ done: number; of: number } | null>(`/progress/${once.key()}`, { signal: stop.signal });
-      if (told != null && told.of > 0)
-        setFar(`${told.done.toLocaleString('en-GB')} of ${told.of.toLocaleString('en-GB')}…`);
+      const told = await ask<HowFar | null>(`/progress/${once.key()}`, { signal: stop.signal });
+      if (told != null && told.of > 0) setFar(told);
     };
     const timer = setInterval(() => void look(), EVERY);
     return () => {

@@ -100,7 +100,11 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
         facts={
           <>
             <Fact strong>
-              {checking ? 'Checking…' : `${check.ready.toLocaleString('en-GB')} of ${counted(check.rows, 'row')} ready`}
+              {far !== undefined && `${far.done.toLocaleString('en-GB')} of ${counted(far.of, 'row')} read`}
+              {far === undefined && checking && 'Checking…'}
+              {far === undefined &&
+                !checking &&
+                `${check.ready.toLocaleString('en-GB')} of ${counted(check.rows, 'row')} ready`}
             </Fact>
             {stops.length > 0 && <Fact warn>{stops.length} with a problem</Fact>}
             {choices.leftOut.length > 0 && <Fact>{choices.leftOut.length} left out</Fact>}
@@ -113,7 +117,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
           <ShelfPlain onClick={() => leave(stops, true)}>Leave out the {stops.length} with a problem</ShelfPlain>
         )}
         <ShelfMain disabled={!ready || busy} onClick={submit} hint="^↵">
-          {busy ? (far ?? 'Bringing in…') : `Bring in ${counted(check.ready, 'line')}`}
+          {busy ? 'Bringing in…' : `Bring in ${counted(check.ready, 'line')}`}
         </ShelfMain>
       </Shelf>
     </div>
