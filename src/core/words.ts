@@ -1,5 +1,14 @@
+import { groupMark } from './locale/locale';
+
+/** @example groupDigits('1234567', ',') // '1,234,567' */
+export function groupDigits(digits: string, mark: string): string {
+  let text = digits.slice(-3);
+  for (let at = digits.length - 3; at > 0; at -= 3) text = `${digits.slice(Math.max(at - 3, 0), at)}${mark}${text}`;
+  return text;
+}
+
 /** @example grouped(1200) // '1,200' */
-export const grouped = (n: number): string => n.toLocaleString('en-GB');
+export const grouped = (n: number): string => `${n < 0 ? '−' : ''}${groupDigits(String(Math.abs(n)), groupMark())}`;
 
 /**
  * A number with its word, in the plural unless it is one.

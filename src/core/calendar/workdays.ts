@@ -1,5 +1,6 @@
 import { format, isValid, parseISO } from 'date-fns';
 import type { Brand } from '../brand';
+import { locale, WAYS } from '../locale/locale';
 import { counted } from '../words';
 
 /** A calendar day as ISO 8601 text, 2026-03-03. Days compare as text. */
@@ -34,6 +35,9 @@ type Layout = {
 
 const MONDAY = 4; // 5 January 1970
 const weekday = (n: number): number => (((n - MONDAY) % 7) + 7) % 7;
+
+/** @returns 1 for Monday to 7 for Sunday */
+export const isoWeekday = (day: Day): number => weekday(toNumber(day)) + 1;
 
 const layouts = new WeakMap<Calendar, Layout>();
 
@@ -131,9 +135,17 @@ export function daysLate(needed: Day, leadDays: number, receivingDays: number, t
   return today <= last ? 0 : workdaysBetween(last, plusWorkdays(today, 0, calendar), calendar);
 }
 
-/** @example formatDay('2026-03-03' as Day, '2026-01-10' as Day) // 'Tue 3 Mar' */
-export const formatDay = (day: Day, today: Day): string =>
-  format(parseISO(day), day.slice(0, 4) === today.slice(0, 4) ? 'EEE d MMM' : 'EEE d MMM yyyy');
+/**
+ * A day as the company tells it, with its year when that is not this one.
+ * @example formatDay('2026-03-03' as Day, '2026-01-10' as Day) // 'Tue 3 Mar'
+ */
+export function formatDay(day: Day, today: Day): string {
+  const { told, toldWithYear, words } = WAYS[locale().language];
+  return format(parseISO(day), day.slice(0, 4) === today.slice(0, 4) ? told : toldWithYear, { locale: words });
+}
+
+/** @example dayInFigures('2026-03-03' as Day) // '03/03/2026' */
+export const dayInFigures = (day: Day): string => format(parseISO(day), WAYS[locale().language].figures);
 
 /** How far away a day is: “today”, “in 4 working days”, “in 2 days” over a weekend, “3 days late”, “in 6 weeks”. */
 export function howFar(day: Day, today: Day, calendar: Calendar): string {

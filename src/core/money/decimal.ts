@@ -1,4 +1,6 @@
 import { TooLarge } from '../limits';
+import { groupMark, locale } from '../locale/locale';
+import { grouped as wholeNumber, groupDigits } from '../words';
 import { done, refusal, refused, type Result } from '../result';
 
 /**
@@ -25,7 +27,7 @@ export type DecimalMark = '.' | ',';
 export type DecimalRule = {
   /** Digits kept after the mark: 4 for quantities and prices, 2 for most money. */
   readonly places: number;
-  /** The decimal mark in use; the other one may group thousands. */
+  /** The decimal mark in use, the company's unless a file has its own; the other one may group thousands. */
   readonly mark?: DecimalMark;
   /** Largest size accepted, in whole units. */
   readonly most?: number;
@@ -57,7 +59,7 @@ export function withoutTrailingZeros(digits: string): string {
  * @example parseDecimal('12,5', { places: 2 }) // refused: 'number.unclear'
  */
 export function parseDecimal(text: string, rule: DecimalRule): Result<number> {
-  const { places, mark = '.', most = 1_000_000_000 } = rule;
+  const { places, mark = locale().decimalMark, most = 1_000_000_000 } = rule;
   if (text.trim().length > MOST_SIGNS)
     return refused(refusal('number.wrong', `“${text.trim().slice(0, 20)}…” is too long for a number.`));
   const bare = text
@@ -89,20 +91,14 @@ function scale(digits: string, mark: DecimalMark, places: number, most: number):
   }
   const size = BigInt(whole + kept.padEnd(places, '0') || '0');
   if (size > BigInt(most) * 10n ** BigInt(places)) {
-    return refused(refusal('number.large', `“${digits}” is too large: the most is ${most.toLocaleString('en-GB')}.`));
+    return refused(refusal('number.large', `“${digits}” is too large: the most is ${wholeNumber(most)}.`));
   }
   const value = Number(size);
   return done(negative && value !== 0 ? -value : value);
 }
 
-function grouped(whole: string): string {
-  let text = whole.slice(-3);
-  for (let at = whole.length - 3; at > 0; at -= 3) text = `${whole.slice(Math.max(at - 3, 0), at)},${text}`;
-  return text;
-}
-
 /**
- * Writes an integer scaled by 10^places as decimal text, with thousands grouped.
+ * Writes an integer scaled by 10^places as decimal text, with thousands grouped, as the company writes numbers.
  *
  * @param least - decimals always shown; trailing zeros beyond them are left out
  * @example formatDecimal(12345600, 4, 2) // '1,234.56'
@@ -111,8 +107,8 @@ export function formatDecimal(scaled: number, places: number, least = places): s
   const digits = Math.abs(scaled)
     .toString()
     .padStart(places + 1, '0');
-  const whole = grouped(digits.slice(0, digits.length - places));
+  const whole = groupDigits(digits.slice(0, digits.length - places), groupMark());
   const fraction = places === 0 ? '' : digits.slice(-places);
   const shown = fraction.slice(0, least) + withoutTrailingZeros(fraction.slice(least));
-  return (scaled < 0 ? '−' : '') + whole + (shown === '' ? '' : `.${shown}`);
+  return (scaled < 0 ? '−' : '') + whole + (shown === '' ? '' : `${locale().decimalMark}${shown}`);
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Brand } from '../brand';
 import { divideRounded, formatDecimal, parseDecimal } from '../money/decimal';
 import { LIMITS, TooLarge } from '../limits';
+import { grouped } from '../words';
 import { done, refusal, refused, type Result } from '../result';
 
 /** A quantity in ten-thousandths of the unit that stands beside it. */
@@ -17,7 +18,7 @@ export const quantitySchema = z
   .number()
   .int()
   .min(-LIMITS.quantity, 'A quantity this far below zero cannot be kept.')
-  .max(LIMITS.quantity, `The most is ${MOST.toLocaleString('en-GB')}.`)
+  .max(LIMITS.quantity, { error: () => `The most is ${grouped(MOST)}.` })
   .transform((n) => n as Quantity);
 
 export const quantity = (n: number): Quantity => {

@@ -3,7 +3,7 @@ import { LIMITS } from '@/core/limits';
 import { isUndecided, type DecimalMark } from '@/core/money/decimal';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { decodeText, type Decoded } from './decode';
-import { counted } from '@/core/words';
+import { counted, grouped } from '@/core/words';
 
 export const MOST_ROWS = 50_000;
 export const MOST_COLUMNS = 200;
@@ -70,7 +70,7 @@ function rowFault(row: number, cells: readonly string[], broken: boolean): Refus
   if (cells.length > MOST_COLUMNS)
     return refusal('file.columns', `Row ${row} has ${counted(cells.length, 'column')}; the most is ${MOST_COLUMNS}.`);
   if (cells.some((c) => c.length > MOST_LETTERS))
-    return refusal('file.cell', `A cell of row ${row} is longer than ${MOST_LETTERS.toLocaleString('en-GB')} letters.`);
+    return refusal('file.cell', `A cell of row ${row} is longer than ${grouped(MOST_LETTERS)} letters.`);
   return undefined;
 }
 
@@ -91,7 +91,7 @@ function rowsOf(text: string, delimiter: string): Result<Sheet['rows']> {
       if (fault !== undefined) parser.abort();
       else if (!isBlank(cells)) rows.push({ row, cells });
       if (rows.length > MOST_ROWS + 1) {
-        fault = refusal('file.rows', `The file has more than ${MOST_ROWS.toLocaleString('en-GB')} rows.`);
+        fault = refusal('file.rows', `The file has more than ${grouped(MOST_ROWS)} rows.`);
         parser.abort();
       }
     },

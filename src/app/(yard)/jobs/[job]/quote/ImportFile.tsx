@@ -16,7 +16,7 @@ import { bringIn } from '../../../../acts';
 import type { NeedChoices } from '../../../NeedSlip';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
 import { Problems, Unknown } from './FileProblems';
-import { counted } from '@/core/words';
+import { counted, grouped } from '@/core/words';
 
 type Props = {
   readonly first: ImportCheck;
@@ -100,11 +100,11 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
         facts={
           <>
             <Fact strong>
-              {far !== undefined && `${far.done.toLocaleString('en-GB')} of ${counted(far.of, 'row')} read`}
+              {far !== undefined && `${grouped(far.done)} of ${counted(far.of, 'row')} read`}
               {far === undefined && checking && 'Checking…'}
               {far === undefined &&
                 !checking &&
-                `${check.ready.toLocaleString('en-GB')} of ${counted(check.rows, 'row')} ready`}
+                `${grouped(check.ready)} of ${counted(check.rows, 'row')} ready`}
             </Fact>
             {stops.length > 0 && <Fact warn>{stops.length} with a problem</Fact>}
             {choices.leftOut.length > 0 && <Fact>{choices.leftOut.length} left out</Fact>}
