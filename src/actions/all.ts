@@ -11,6 +11,7 @@ import * as receiving from './receiving';
 import * as sending from './sending';
 import * as signing from './signing';
 import * as suppliers from './suppliers';
+import * as using from './using';
 
 type Any = Action<never, unknown>;
 
@@ -27,6 +28,7 @@ const ROOMS = [
   sending,
   signing,
   suppliers,
+  using,
 ];
 
 const isAction = (thing: unknown): thing is Any => typeof thing === 'function' && 'input' in thing;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LANGUAGES, PAPERS } from '@/core/locale/locale';
 import { isCurrency } from '@/core/money/currencies';
 import { minorSchema } from '@/core/money/money';
 import { rateSchema } from '@/core/money/rate';
@@ -20,6 +21,10 @@ export const saveCompany = defineAction({
     once,
     version: z.number().int(),
     country,
+    language: z.enum(LANGUAGES),
+    decimalMark: z.enum(['.', ',']),
+    firstDay: z.literal([1, 7]),
+    paper: z.enum(PAPERS),
     week: z
       .array(z.number().int().min(1).max(7))
       .min(1, 'A week needs a working day.')

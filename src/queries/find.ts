@@ -1,81 +1,146 @@
-import { may } from '@/core/people/rights';
+import { closeness } from '@/core/find/words';
+import { may, type Right } from '@/core/people/rights';
 import type { Db } from '@/store/connection';
+import { findIds, listLastUsed, type FindKind } from '@/store/find';
 import type { Person } from '@/store/people';
 
 export type Found = {
-  readonly kind: 'Job' | 'Order' | 'Item' | 'Supplier' | 'Invoice';
+  readonly kind: FindKind;
+  readonly id: number;
   readonly label: string;
   readonly detail: string;
   readonly href: string;
 };
 
-const EACH = 6;
+type Row = {
+  readonly id: number;
+  readonly label: string;
+  readonly detail: string;
+  readonly href: string;
+  /** Still in work: stands before what is done with. */
+  readonly open: number;
+};
 
-/** Looks for jobs, orders, items, suppliers and invoices by number or words; only what the person may see. */
+type Kind = {
+  readonly kind: FindKind;
+  readonly right: Right;
+  /** Rows with label, detail, address and whether it is open, of the table `t`. */
+  readonly from: (person: Person) => string;
+};
+
+const order = (person: Person) => (may(person, 'see money') ? `'/orders/'` : `'/dock/'`);
+
+/** In the order in which kinds are shown. */
+const KINDS: readonly Kind[] = [
+  {
+    kind: 'job',
+    right: 'see jobs',
+    from: () =>
+      `t.number as label, t.name as detail, '/jobs/' || t.number as href, t.state in ('quoted', 'live') as open from job t`,
+  },
+  {
+    kind: 'order',
+    right: 'see orders',
+    from: (p) =>
+      `t.number as label, s.name as detail, ${order(p)} || t.number as href, t.state not in ('settled', 'calledOff') as open
+       from purchase_order t join supplier s on s.id = t.supplier_id`,
+  },
+  {
+    kind: 'need',
+    right: 'see jobs',
+    from: () =>
+      `t.description as label, j.number || ' ' || j.short_name as detail, '/jobs/' || j.number || '/buy-list\\?need=' || t.id as href, t.open > 0 as open
+       from need t join job j on j.id = t.job_id`,
+  },
+  {
+    kind: 'item',
+    right: 'see money',
+    from: () => `t.number as label, t.name as detail, '/items/' || t.id as href, 1 as open from item t`,
+  },
+  {
+    kind: 'supplier',
+    right: 'see money',
+    from: () => `t.name as label, t.contact as detail, '/suppliers/' || t.id as href, 1 as open from supplier t`,
+  },
+  {
+    kind: 'invoice',
+    right: 'see invoices',
+    from: () =>
+      `t.number as label, s.name as detail, '/invoices/' || t.id as href, t.state in ('entered', 'held') as open
+       from invoice t join supplier s on s.id = t.supplier_id`,
+  },
+  {
+    kind: 'receipt',
+    right: 'see dock',
+    from: () =>
+      `t.number as label, o.number || coalesce(' · ' || nullif(t.note, ''), '') as detail, '/dock/' || o.number as href, 1 as open
+       from receipt t join purchase_order o on o.id = t.order_id`,
+  },
+  {
+    kind: 'quote',
+    right: 'see money',
+    from: () =>
+      `t.number as label, j.name as detail, '/jobs/' || j.number || '/quote' as href, t.state in ('writing', 'withCustomer') as open
+       from quote t join job j on j.id = t.job_id`,
+  },
+  {
+    kind: 'person',
+    right: 'manage people',
+    from: () => `t.name as label, t.email as detail, '/people/' || t.id as href, t.active as open from person t`,
+  },
+];
+
+const EACH = 6;
+/** So many of the newest are looked at, to put the open ones first. */
+const NEWEST = 60;
+const BEFORE_TYPING = 8;
+
+async function rowsOf(db: Db, person: Person, { kind, from }: Kind, ids: readonly number[]): Promise<(Row & Found)[]> {
+  const rows = (await db.raw(`select t.id, ${from(person)} where t.id in (select value from json_each(?))`, [
+    JSON.stringify(ids),
+  ])) as Row[];
+  return rows.map((row) => ({ kind, ...row }));
+}
+
+const bare = ({ open: _, ...found }: Row & Found): Found => found;
+
+/** What a person opened or picked last, the latest first. */
+async function lastUsed(db: Db, person: Person, kinds: readonly Kind[]): Promise<Found[]> {
+  const used = await listLastUsed(db, person.id, BEFORE_TYPING * 3);
+  const rows: (Row & Found)[] = [];
+  for (const kind of kinds) {
+    const ids = used.filter((u) => u.kind === kind.kind).map((u) => u.thingId);
+    if (ids.length > 0) rows.push(...(await rowsOf(db, person, kind, ids)));
+  }
+  const place = new Map(used.map((u, k) => [`${u.kind}/${u.thingId}`, k]));
+  const at = (row: Found) => place.get(`${row.kind}/${row.id}`) ?? 0;
+  return rows
+    .sort((a, b) => at(a) - at(b))
+    .slice(0, BEFORE_TYPING)
+    .map(bare);
+}
+
+/**
+ * Looks for anything by its number or words, whatever its kind: what is called so first, then what is open, then the
+ * newest. Before anything is typed, what the person used last. Only what the person may see.
+ */
 export async function find(db: Db, person: Person, words: string): Promise<Found[]> {
-  const like = `%${words.trim()}%`;
-  if (words.trim() === '') return [];
-  const found: Found[] = [];
-  if (may(person, 'see jobs')) {
-    const jobs = (await db('job')
-      .whereLike('number', like)
-      .orWhereLike('name', like)
-      .orderBy('number', 'desc')
-      .limit(EACH)
-      .select('number', 'name')) as { number: string; name: string }[];
-    found.push(
-      ...jobs.map((j): Found => ({ kind: 'Job', label: j.number, detail: j.name, href: `/jobs/${j.number}` })),
+  const kinds = KINDS.filter((k) => may(person, k.right));
+  if (words.trim() === '') return lastUsed(db, person, kinds);
+  const all: Found[] = [];
+  for (const kind of kinds) {
+    const ids = await findIds(db, kind.kind, words, NEWEST);
+    if (ids.length === 0) continue;
+    const place = new Map(ids.map((id, k) => [id, k]));
+    const rows = (await rowsOf(db, person, kind, ids)).sort(
+      (a, b) =>
+        closeness(words, a.label) - closeness(words, b.label) ||
+        b.open - a.open ||
+        (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0),
     );
+    all.push(...rows.slice(0, EACH).map(bare));
   }
-  if (may(person, 'see orders')) {
-    const orders = (await db('purchaseOrder as o')
-      .join('supplier as s', 's.id', 'o.supplierId')
-      .whereLike('o.number', like)
-      .orWhereLike('s.name', like)
-      .orderBy('o.id', 'desc')
-      .limit(EACH)
-      .select('o.number', 's.name')) as { number: string; name: string }[];
-    found.push(
-      ...orders.map((o): Found => ({
-        kind: 'Order',
-        label: o.number,
-        detail: o.name,
-        href: may(person, 'see money') ? `/orders/${o.number}` : `/dock/${o.number}`,
-      })),
-    );
-  }
-  if (may(person, 'see money')) {
-    const items = (await db('item')
-      .whereLike('number', like)
-      .orWhereLike('name', like)
-      .orderBy('number')
-      .limit(EACH)
-      .select('id', 'number', 'name')) as { id: number; number: string; name: string }[];
-    found.push(...items.map((i): Found => ({ kind: 'Item', label: i.number, detail: i.name, href: `/items/${i.id}` })));
-    const suppliers = (await db('supplier')
-      .whereLike('name', like)
-      .orderBy('name')
-      .limit(EACH)
-      .select('id', 'name', 'contact')) as { id: number; name: string; contact: string }[];
-    found.push(
-      ...suppliers.map((s): Found => ({
-        kind: 'Supplier',
-        label: s.name,
-        detail: s.contact,
-        href: `/suppliers/${s.id}`,
-      })),
-    );
-  }
-  if (may(person, 'see invoices')) {
-    const invoices = (await db('invoice as i')
-      .join('supplier as s', 's.id', 'i.supplierId')
-      .whereLike('i.number', like)
-      .orderBy('i.id', 'desc')
-      .limit(EACH)
-      .select('i.id', 'i.number', 's.name')) as { id: number; number: string; name: string }[];
-    found.push(
-      ...invoices.map((i): Found => ({ kind: 'Invoice', label: i.number, detail: i.name, href: `/invoices/${i.id}` })),
-    );
-  }
-  return found;
+  // What bears exactly this number or name comes before all else, whatever its kind.
+  const others = (f: Found) => Number(closeness(words, f.label) > 0);
+  return all.sort((a, b) => others(a) - others(b));
 }

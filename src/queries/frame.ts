@@ -1,6 +1,7 @@
 import { WAITING } from '@/core/invoices/states';
 import { AWAITED } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
+import { localeOf, type Locale } from '@/core/locale/locale';
 import type { Level } from '@/core/tab/sums';
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from '@/store/connection';
@@ -19,13 +20,14 @@ export type RailJob = {
 export type Frame = {
   readonly company: string;
   readonly currency: string;
+  readonly locale: Locale;
   readonly rail: readonly RailJob[];
   readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number };
 };
 
 /** What stands around every place: the person's open jobs with their levels, and what waits where. */
 export async function loadFrame(db: Db, person: Person, today: Day): Promise<Frame> {
-  const { name, currency } = await loadCompany(db);
+  const { name, currency, ...company } = await loadCompany(db);
   const jobs = (await db('openJob as o')
     .join('job as j', 'j.id', 'o.jobId')
     .where({ personId: person.id })
@@ -40,6 +42,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
   return {
     company: name,
     currency,
+    locale: localeOf(company),
     rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
     counts: {
       gather: may(person, 'draft orders') ? await countToBuy(db) : 0,

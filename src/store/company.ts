@@ -1,5 +1,6 @@
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { PAR, type Rate } from '@/core/money/rate';
+import { writeAs } from '@/core/locale/locale';
 import type { TaxCode } from '@/core/money/tax';
 import type { Db } from './connection';
 import type { Company, CostCode } from './tables';
@@ -7,10 +8,14 @@ import type { Company, CostCode } from './tables';
 /** The company, or undefined in a file that was never set up. */
 export const findCompany = async (db: Db): Promise<Company | undefined> => db('company').first();
 
-/** @throws Error in a file that was never set up */
+/**
+ * The company; days and numbers are written its way from here on.
+ * @throws Error in a file that was never set up
+ */
 export async function loadCompany(db: Db): Promise<Company> {
   const company = await findCompany(db);
   if (company === undefined) throw new Error('The company has not been set up.');
+  writeAs(company);
   return company;
 }
 

@@ -1,10 +1,11 @@
 import type { Knex } from 'knex';
 import * as ground from './migrations/001-ground';
 import * as signing from './migrations/002-signing';
+import * as entry from './migrations/003-entry';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing];
+const STEPS: readonly Step[] = [ground, signing, entry];
 
 type Executable = { exec: (sql: string) => void };
 

@@ -28,6 +28,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
   return {
     number: order.number,
     draft: UNSENT.includes(order.state) && !sending,
+    size: company.paper,
     date: day(order.sentOn ?? today),
     company,
     supplier,

@@ -1,3 +1,4 @@
+import { usualFor } from '@/core/locale/locale';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
@@ -5,7 +6,14 @@ import { NOTHING, type Amounts } from '@/core/tab/stages';
 import { EffectList } from './EffectList';
 import { YardProvider } from './YardContext';
 
-const yard = { today: '2026-05-12' as Day, currency: 'GBP', rights: [], week: [1, 2, 3, 4, 5], off: [] };
+const yard = {
+  today: '2026-05-12' as Day,
+  currency: 'GBP',
+  rights: [],
+  week: [1, 2, 3, 4, 5],
+  off: [],
+  locale: usualFor('en-GB'),
+};
 
 const level = (amounts: Partial<Record<keyof Amounts, number>>) => ({
   budget: minor(100_000),

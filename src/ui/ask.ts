@@ -19,3 +19,7 @@ export const asJson = (body: string, signal: AbortSignal): RequestInit => ({
   headers: { 'content-type': 'application/json' },
   signal,
 });
+
+/** Tells the server something that needs no answer. */
+export const tell = (url: string, what: unknown): Promise<unknown> =>
+  ask(url, asJson(JSON.stringify(what), new AbortController().signal));

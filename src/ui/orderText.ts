@@ -1,3 +1,4 @@
+import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
 import {
   formatQuantity,
@@ -53,8 +54,7 @@ export type OrderText = {
   readonly lines: readonly LineText[];
 };
 
-const plain = (text: string) => text.replaceAll(',', '');
-const quantityText = (q: Quantity) => plain(formatQuantity(q));
+const quantityText = (q: Quantity) => ungrouped(formatQuantity(q));
 const idText = (id: number | null) => (id === null ? '' : String(id));
 const asId = (text: string) => (text === '' ? null : Number(text));
 
@@ -68,7 +68,7 @@ const lineText = (l: StoredLine, currency: string): LineText => ({
   theirNumber: l.theirNumber,
   quantity: quantityText(l.quantity),
   unit: l.unit,
-  price: l.price === null ? '' : plain(formatPrice(l.price, currency)),
+  price: l.price === null ? '' : ungrouped(formatPrice(l.price, currency)),
   priceQuantity: String(l.priceQuantity),
   taxCodeId: String(l.taxCodeId),
   wantedOn: l.wantedOn ?? '',

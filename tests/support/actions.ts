@@ -49,4 +49,5 @@ export const ASKS: Readonly<Record<string, Right>> = {
   changePassword: 'see jobs',
   choosePassword: 'see jobs',
   chooseTheme: 'see jobs',
+  noteUse: 'see jobs',
 };

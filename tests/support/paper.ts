@@ -4,6 +4,7 @@ import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 export const paper = (lines: number): OrderPaper => ({
   number: 'K26-0191',
   draft: false,
+  size: 'A4',
   date: 'Tue 12 May 2026',
   company: {
     name: 'Wrackline Boatyard',

@@ -1,5 +1,6 @@
 'use client';
 
+import { ungrouped } from '@/core/locale/locale';
 import { useState } from 'react';
 import { formatPrice, parsePrice, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity } from '@/core/quantity/quantity';
@@ -117,9 +118,9 @@ export function NeedSlip({ need, choices, onClose }: Props) {
   const { currency, may } = useYard();
   const [text, set] = useState<NeedText>({
     description: need.description,
-    quantity: formatQuantity(need.quantity).replaceAll(',', ''),
+    quantity: ungrouped(formatQuantity(need.quantity)),
     unit: need.unit,
-    price: need.price === null ? '' : formatPrice(need.price, currency).replaceAll(',', ''),
+    price: need.price === null ? '' : ungrouped(formatPrice(need.price, currency)),
     costCodeId: String(need.costCodeId),
     supplierId: String(need.supplierId ?? ''),
     neededOn: need.neededOn ?? '',

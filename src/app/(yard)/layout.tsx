@@ -18,7 +18,16 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
   const calendar = await loadCalendar(db);
   const rights = (Object.keys(RIGHTS) as Right[]).filter((r) => may(person, r));
   return (
-    <YardProvider yard={{ today, currency: frame.currency, rights, week: [...calendar.week], off: [...calendar.off] }}>
+    <YardProvider
+      yard={{
+        today,
+        currency: frame.currency,
+        rights,
+        week: [...calendar.week],
+        off: [...calendar.off],
+        locale: frame.locale,
+      }}
+    >
       <KeysProvider>
         <div className="flex h-dvh flex-col">
           <FrameTop

@@ -97,13 +97,21 @@ export const usualFor = (language: Language): Locale => ({
   paper: WAYS[language].paper,
 });
 
+/** The part of a record that says how days and numbers are written. */
+export const localeOf = ({ language, decimalMark, firstDay, paper }: Locale): Locale => ({
+  language,
+  decimalMark,
+  firstDay,
+  paper,
+});
+
 type Held = typeof globalThis & { kettleLocale?: Locale };
 
 /**
  * Sets how days and numbers are written from here on, as `setDefaultOptions` of date-fns does. A program serves one
  * company, so there is one way at a time; it is held globally because a bundler may load this file more than once.
  */
-export const writeAs = (locale: Locale): void => void ((globalThis as Held).kettleLocale = locale);
+export const writeAs = (locale: Locale): void => void ((globalThis as Held).kettleLocale = localeOf(locale));
 
 const EN_GB = usualFor('en-GB');
 export const locale = (): Locale => (globalThis as Held).kettleLocale ?? EN_GB;

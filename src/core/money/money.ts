@@ -4,7 +4,8 @@ import { LIMITS, TooLarge } from '../limits';
 import { PLACES, type Quantity } from '../quantity/quantity';
 import { done, type Result } from '../result';
 import { decimalsOf } from './currencies';
-import { divideRounded, formatDecimal, parseDecimal, type DecimalMark } from './decimal';
+import { divideRounded, formatDecimal } from './decimal';
+import { parseTyped } from './sum';
 
 /** Whole minor units (pence, cents) of a currency that stands beside it. */
 export type Minor = Brand<number, 'Minor'>;
@@ -49,14 +50,16 @@ export function lineNet(quantity: Quantity, price: UnitPrice, priceQuantity: num
   return minor(divideRounded(numerator, BigInt(priceQuantity) * 10n ** BigInt(PLACES + PRICE_PLACES)));
 }
 
-export const parseMoney = (text: string, currency: string, mark?: DecimalMark): Result<Minor> => {
+/** Reads an amount, which may be a sum. */
+export const parseMoney = (text: string, currency: string): Result<Minor> => {
   const places = decimalsOf(currency);
-  const read = parseDecimal(text, { places, mark, most: LIMITS.document / 10 ** places });
+  const read = parseTyped(text, { places, most: LIMITS.document / 10 ** places });
   return read.ok ? done(read.value as Minor) : read;
 };
 
-export const parsePrice = (text: string, mark?: DecimalMark): Result<UnitPrice> => {
-  const read = parseDecimal(text, { places: PRICE_PLACES, mark, most: LIMITS.price / 10 ** PRICE_PLACES });
+/** Reads a unit price, which may be a sum. */
+export const parsePrice = (text: string): Result<UnitPrice> => {
+  const read = parseTyped(text, { places: PRICE_PLACES, most: LIMITS.price / 10 ** PRICE_PLACES });
   return read.ok ? done(read.value as UnitPrice) : read;
 };
 

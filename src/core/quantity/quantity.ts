@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Brand } from '../brand';
-import { divideRounded, formatDecimal, parseDecimal } from '../money/decimal';
+import { divideRounded, formatDecimal } from '../money/decimal';
+import { parseTyped } from '../money/sum';
 import { LIMITS, TooLarge } from '../limits';
 import { grouped } from '../words';
 import { done, refusal, refused, type Result } from '../result';
@@ -36,7 +37,7 @@ export const least = (...all: readonly Quantity[]): Quantity => quantity(Math.mi
  * @example parseQuantity('2.5') // value 25000
  */
 export function parseQuantity(text: string, places = PLACES): Result<Quantity> {
-  const read = parseDecimal(text, { places, most: MOST });
+  const read = parseTyped(text, { places, most: MOST });
   if (!read.ok) return read;
   if (read.value <= 0) return refused(refusal('quantity.low', 'A quantity must be above zero.'));
   return done(quantity(read.value * 10 ** (PLACES - places)));

@@ -34,6 +34,13 @@ export function priceInUnit(price: Price, unit: string, factor: Factor | undefin
   return { price: converted as UnitPrice, priceQuantity: price.priceQuantity, unit };
 }
 
+/**
+ * What one of the need's units costs at a price for the supplier's, to four decimals.
+ * @example a reel of 60 m at 177.00: 2.95 a metre
+ */
+export const pricePerNeedUnit = ({ price, priceQuantity }: PriceBreak, { many, one }: Factor): UnitPrice =>
+  divideRounded(BigInt(price) * BigInt(one), BigInt(many) * BigInt(priceQuantity)) as UnitPrice;
+
 export const anyQuantity = (unit: string): PartTerms => ({
   unit,
   factor: SAME_UNIT,

@@ -1,10 +1,12 @@
 import { Document, Page, renderToBuffer, StyleSheet, Text, View } from '@react-pdf/renderer';
+import type { Paper } from '@/core/locale/locale';
 import { MONO, registerFonts, TEXT } from './fonts';
 
 /** Everything that stands on the paper, written out as it is printed. */
 export type OrderPaper = {
   readonly number: string;
   readonly draft: boolean;
+  readonly size: Paper;
   readonly date: string;
   readonly company: {
     readonly name: string;
@@ -35,6 +37,9 @@ export type PaperLine = {
   readonly wanted: string;
   readonly net: string;
 };
+
+/** Height of a page, in points. */
+const HEIGHTS: Readonly<Record<Paper, number>> = { A4: 842, LETTER: 792 };
 
 const INK = '#17262B';
 const MUTED = '#55646A';
@@ -97,7 +102,6 @@ const s = StyleSheet.create({
   notes: { marginTop: 18 },
   foot: {
     position: 'absolute',
-    top: 796,
     left: 44,
     right: 44,
     flexDirection: 'row',
@@ -156,7 +160,7 @@ function Running({ paper }: { paper: OrderPaper }) {
           <Text style={[s.small, { textAlign: 'right' }]}>{paper.date}</Text>
         </View>
       </View>
-      <View style={s.foot} fixed>
+      <View style={[s.foot, { top: HEIGHTS[paper.size] - 46 }]} fixed>
         <Text>Please quote {paper.number} on delivery notes and invoices.</Text>
         <Text render={({ pageNumber, totalPages }) => `Page ${pageNumber} of ${totalPages}`} />
       </View>
@@ -229,8 +233,8 @@ function Close({ paper }: { paper: OrderPaper }) {
   );
 }
 
-/** Points of height that the lines of a page may take; the first has its addresses above them. */
-const ROOM = 650;
+/** Points of height that are not for lines: margins, running head and headings; the first page has addresses too. */
+const AROUND = 192;
 const ABOVE = 75;
 const ROW = 13;
 /** How many letters surely stand on one row of an address or a description. */
@@ -248,12 +252,13 @@ const heightOf = (line: PaperLine): number =>
 function byPage(paper: OrderPaper): PaperLine[][] {
   const blocks = addressesOf(paper).map(({ lines }) => lines.reduce((rows, l) => rows + rowsOf(l), 1));
   const pages: PaperLine[][] = [[]];
-  let room = ROOM - ABOVE - ROW * Math.max(...blocks);
+  const whole = HEIGHTS[paper.size] - AROUND;
+  let room = whole - ABOVE - ROW * Math.max(...blocks);
   for (const line of paper.lines) {
     const height = heightOf(line);
     if (height > room) {
       pages.push([]);
-      room = ROOM;
+      room = whole;
     }
     room -= height;
     pages.at(-1)?.push(line);
@@ -271,7 +276,7 @@ function Paper({ paper }: { paper: OrderPaper }) {
       language="en-GB"
     >
       {pages.map((lines, k) => (
-        <Page key={k} size="A4" style={s.page}>
+        <Page key={k} size={paper.size} style={s.page}>
           <Running paper={paper} />
           {k === 0 && <Blocks paper={paper} />}
           <Headings currency={paper.currency} />
@@ -285,7 +290,7 @@ function Paper({ paper }: { paper: OrderPaper }) {
   );
 }
 
-/** Sets a purchase order as a PDF on A4; a long one breaks over pages with its headings repeated. */
+/** Sets a purchase order as a PDF; a long one breaks over pages with its headings repeated. */
 export async function purchaseOrderPdf(paper: OrderPaper): Promise<Buffer> {
   await registerFonts();
   return renderToBuffer(<Paper paper={paper} />);

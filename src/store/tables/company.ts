@@ -1,4 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
+import type { Language, Paper } from '@/core/locale/locale';
+import type { DecimalMark } from '@/core/money/decimal';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Rate } from '@/core/money/rate';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -13,6 +15,10 @@ export type Company = {
   /** ISO 3166-1 code, with the region after a dash where holidays differ: GB-ENG. */
   readonly country: string;
   readonly week: string;
+  readonly language: Language;
+  readonly decimalMark: DecimalMark;
+  readonly firstDay: 1 | 7;
+  readonly paper: Paper;
   readonly receivingDays: number;
   readonly orderPattern: string;
   readonly orderTerms: string;
@@ -89,6 +95,7 @@ export type Item = {
   readonly unit: string;
   readonly kind: 'goods' | 'service';
   readonly stocked: number;
+  readonly gtin: string | null;
   readonly costCodeId: number | null;
   readonly supplierId: number | null;
   readonly version: number;
@@ -112,4 +119,11 @@ export type PriceBreakRow = {
   readonly fromQuantity: Quantity;
   readonly price: UnitPrice;
   readonly priceQuantity: number;
+};
+
+export type LastUsed = {
+  readonly personId: number;
+  readonly kind: string;
+  readonly thingId: number;
+  readonly at: string;
 };

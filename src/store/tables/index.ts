@@ -13,6 +13,7 @@ import type {
   Item,
   SupplierPart,
   PriceBreakRow,
+  LastUsed,
 } from './company';
 import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow } from './jobs';
 import type {
@@ -54,6 +55,7 @@ declare module 'knex/types/tables.js' {
     item: Item;
     supplierPart: SupplierPart;
     priceBreak: PriceBreakRow;
+    lastUsed: LastUsed;
     job: Job;
     budgetEntry: BudgetEntry;
     quote: Quote;

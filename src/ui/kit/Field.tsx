@@ -1,14 +1,14 @@
 import { useId, type ComponentProps, type ReactNode } from 'react';
 
-type Frame = {
+export type Frame = {
   readonly label: string;
   readonly fault?: string | undefined;
-  readonly hint?: string;
+  readonly hint?: string | undefined;
   readonly hideLabel?: boolean;
   readonly className?: string;
 };
 
-function Framed({
+export function Framed({
   id,
   label,
   fault,
@@ -33,7 +33,7 @@ function Framed({
   );
 }
 
-const described = (id: string, fault: string | undefined) =>
+export const described = (id: string, fault: string | undefined) =>
   fault === undefined ? {} : { 'aria-invalid': true as const, 'aria-describedby': `${id}-fault` };
 
 /** A line to type in, with its label above and its fault below. */

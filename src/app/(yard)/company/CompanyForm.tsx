@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { LANGUAGE_NAMES, LANGUAGES, ungrouped, usualFor, type Language } from '@/core/locale/locale';
 import { parseDecimal } from '@/core/money/decimal';
 import { formatAmount, parseMoney, signOf } from '@/core/money/money';
 import type { CompanyView } from '@/queries/company';
@@ -12,17 +13,20 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { saveCompany } from '../../acts';
 
 const WEEK = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const plain = (text: string) => text.replaceAll(',', '');
 
 /** How the company works: its week, what receiving takes, and what is passed without a question. */
 export function CompanyForm({ view: { company, countries } }: { view: CompanyView }) {
   const { currency } = company;
   const [text, setText] = useState({
     country: company.country,
+    language: company.language,
+    decimalMark: company.decimalMark,
+    firstDay: String(company.firstDay),
+    paper: company.paper,
     receivingDays: String(company.receivingDays),
     share: String(company.priceToleranceShare / 100),
-    most: plain(formatAmount(company.priceToleranceMost, currency)),
-    own: plain(formatAmount(company.ownPassLimit, currency)),
+    most: ungrouped(formatAmount(company.priceToleranceMost, currency)),
+    own: ungrouped(formatAmount(company.ownPassLimit, currency)),
   });
   const [week, setWeek] = useState<ReadonlySet<number>>(new Set(company.week.split(',').map(Number)));
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
@@ -36,6 +40,11 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
     onChange: (e: { target: { value: string } }) => setText((now) => ({ ...now, [name]: e.target.value })),
     fault: local[field] ?? faultAt(field),
   });
+  /** A language brings its mark, first day and paper along; each can be changed after. */
+  const speak = (language: Language) => {
+    const { decimalMark, firstDay, paper } = usualFor(language);
+    setText((now) => ({ ...now, language, decimalMark, firstDay: String(firstDay), paper }));
+  };
   const submit = () => {
     const share = parseDecimal(text.share, { places: 2, most: 100 });
     const [most, own] = [parseMoney(text.most, currency), parseMoney(text.own, currency)];
@@ -49,6 +58,10 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
       once: once.key(),
       version: company.version,
       country: text.country,
+      language: text.language,
+      decimalMark: text.decimalMark,
+      firstDay: text.firstDay === '7' ? 7 : 1,
+      paper: text.paper,
       week: [...week],
       receivingDays: text.receivingDays,
       priceToleranceShare: share.value,
@@ -83,6 +96,34 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
             {faultAt('week')}
           </p>
         )}
+      </fieldset>
+      <fieldset className="mt-4">
+        <legend className="field-label">How days and numbers are written, here, on paper and in files</legend>
+        <div className="grid max-w-[860px] items-start gap-3 sm:grid-cols-4">
+          <ChoiceField
+            label="Language"
+            {...bind('language', 'language')}
+            onChange={(e) => speak(e.target.value as Language)}
+          >
+            {LANGUAGES.map((l) => (
+              <option key={l} value={l}>
+                {LANGUAGE_NAMES[l]}
+              </option>
+            ))}
+          </ChoiceField>
+          <ChoiceField label="Decimal mark" {...bind('decimalMark', 'decimalMark')}>
+            <option value=".">a point, 1234.50</option>
+            <option value=",">a comma, 1234,50</option>
+          </ChoiceField>
+          <ChoiceField label="A week begins on" {...bind('firstDay', 'firstDay')}>
+            <option value="1">Monday</option>
+            <option value="7">Sunday</option>
+          </ChoiceField>
+          <ChoiceField label="Paper" {...bind('paper', 'paper')}>
+            <option value="A4">A4</option>
+            <option value="LETTER">Letter</option>
+          </ChoiceField>
+        </div>
       </fieldset>
       <div className="mt-4 grid max-w-[860px] items-start gap-3 sm:grid-cols-2">
         <ChoiceField label="Country, for public holidays" {...bind('country', 'country')}>

@@ -1,5 +1,6 @@
 'use client';
 
+import { ungrouped } from '@/core/locale/locale';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { groupBy } from '@/core/group';
@@ -70,7 +71,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
     draft.set((now) => {
       const next = { ...now };
       for (const n of needs) {
-        if (on && n.supplierId !== null) next[n.id] ??= formatQuantity(n.open).replaceAll(',', '');
+        if (on && n.supplierId !== null) next[n.id] ??= ungrouped(formatQuantity(n.open));
         else delete next[n.id];
       }
       return next;

@@ -1,5 +1,6 @@
 'use client';
 
+import { ungrouped } from '@/core/locale/locale';
 import Link from 'next/link';
 import { useState } from 'react';
 import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
@@ -26,7 +27,7 @@ type Typed = {
 const FRESH: Typed = { note: '', arrives: {}, keepOver: {} };
 
 const dueOf = (l: DockLine): Quantity => quantity(l.closed ? 0 : Math.max(subtractQ(l.ordered, l.received), 0));
-const plain = (q: Quantity) => formatQuantity(q).replaceAll(',', '');
+const plain = (q: Quantity) => ungrouped(formatQuantity(q));
 
 /** A delivery being taken in, line by line; made for a phone on the dock first. */
 export function TakeIn({ order }: { order: DockOrder }) {

@@ -1,5 +1,6 @@
 'use client';
 
+import { ungrouped } from '@/core/locale/locale';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -39,18 +40,17 @@ type Typed = {
   readonly extras: readonly ExtraText[];
 };
 
-const plain = (q: Quantity) => (q === 0 ? '' : formatQuantity(q).replaceAll(',', ''));
+const plain = (q: Quantity) => (q === 0 ? '' : ungrouped(formatQuantity(q)));
 
 /** What the form starts from: what may be billed by now, or the bill that is changed. */
 function freshFor({ order, lines, bill }: InvoiceFormView, today: string): Typed {
   const { currency } = order;
-  const priceText = (price: UnitPrice | null) =>
-    price === null ? '' : formatPrice(price, currency).replaceAll(',', '');
+  const priceText = (price: UnitPrice | null) => (price === null ? '' : ungrouped(formatPrice(price, currency)));
   const own = new Map((bill?.lines ?? []).map((l) => [l.lineId, l]));
   return {
     number: bill?.invoice.number ?? '',
     day: bill?.invoice.day ?? today,
-    total: bill === undefined ? '' : formatAmount(bill.invoice.typedTotal, currency).replaceAll(',', ''),
+    total: bill === undefined ? '' : ungrouped(formatAmount(bill.invoice.typedTotal, currency)),
     lines: Object.fromEntries(
       lines.map(({ line, expected }) => {
         const was = own.get(line.id);
@@ -64,7 +64,7 @@ function freshFor({ order, lines, bill }: InvoiceFormView, today: string): Typed
       .map((l) => ({
         key: `line ${l.id}`,
         description: l.description,
-        amount: formatAmount(l.net, currency).replaceAll(',', ''),
+        amount: ungrouped(formatAmount(l.net, currency)),
         taxCodeId: String(l.taxCodeId),
         to: l.spread === 1 ? 'jobs' : l.jobId === null ? 'stores' : String(l.jobId),
         costCodeId: l.costCodeId === null ? '' : String(l.costCodeId),

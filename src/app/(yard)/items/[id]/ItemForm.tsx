@@ -1,5 +1,6 @@
 'use client';
 
+import { ungrouped } from '@/core/locale/locale';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatPrice, parsePrice } from '@/core/money/money';
@@ -18,7 +19,7 @@ import type { NeedChoices } from '../../NeedSlip';
 type Props = { readonly view: ItemView | undefined; readonly choices: NeedChoices; readonly mayKeep: boolean };
 type BreakText = { readonly from: string; readonly price: string };
 
-const plain = (q: Quantity) => (q === 0 ? '' : formatQuantity(q).replaceAll(',', ''));
+const plain = (q: Quantity) => (q === 0 ? '' : ungrouped(formatQuantity(q)));
 
 function fresh(view: ItemView | undefined, currency: string) {
   const item = view?.item;
@@ -40,7 +41,7 @@ function fresh(view: ItemView | undefined, currency: string) {
     per: String(part?.terms.prices[0]?.priceQuantity ?? 1),
     breaks: (part?.terms.prices ?? []).map((b): BreakText => ({
       from: plain(b.from),
-      price: formatPrice(b.price, currency).replaceAll(',', ''),
+      price: ungrouped(formatPrice(b.price, currency)),
     })),
   };
 }

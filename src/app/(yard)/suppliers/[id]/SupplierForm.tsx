@@ -1,5 +1,6 @@
 'use client';
 
+import { ungrouped } from '@/core/locale/locale';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -20,11 +21,10 @@ type Props = {
   readonly mayKeep: boolean;
 };
 
-const plain = (text: string) => text.replaceAll(',', '');
-
 export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: Props) {
   const router = useRouter();
-  const money = (n: Minor | null | undefined, currency: string) => (n == null ? '' : plain(formatAmount(n, currency)));
+  const money = (n: Minor | null | undefined, currency: string) =>
+    n == null ? '' : ungrouped(formatAmount(n, currency));
   const fresh = {
     name: s?.name ?? '',
     contact: s?.contact ?? '',

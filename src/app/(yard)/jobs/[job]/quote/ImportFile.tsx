@@ -102,9 +102,7 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
             <Fact strong>
               {far !== undefined && `${grouped(far.done)} of ${counted(far.of, 'row')} read`}
               {far === undefined && checking && 'Checking…'}
-              {far === undefined &&
-                !checking &&
-                `${grouped(check.ready)} of ${counted(check.rows, 'row')} ready`}
+              {far === undefined && !checking && `${grouped(check.ready)} of ${counted(check.rows, 'row')} ready`}
             </Fact>
             {stops.length > 0 && <Fact warn>{stops.length} with a problem</Fact>}
             {choices.leftOut.length > 0 && <Fact>{choices.leftOut.length} left out</Fact>}

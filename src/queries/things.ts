@@ -1,0 +1,164 @@
+import { closeness } from '@/core/find/words';
+import type { UnitPrice } from '@/core/money/money';
+import { may, ROLE_NAMES, type Right, type Role } from '@/core/people/rights';
+import { pricePerNeedUnit } from '@/core/sourcing/terms';
+import type { Db } from '@/store/connection';
+import { findIds, idsByNumber, lastUsedIds } from '@/store/find';
+import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
+import type { Person } from '@/store/people';
+import { whereIn } from '@/store/rows';
+import { permit } from './permit';
+
+/** A thing of the company, as it is picked. */
+export type Thing = {
+  readonly id: number;
+  /** Its number or code, where it has one. */
+  readonly number: string;
+  readonly name: string;
+  readonly detail: string;
+};
+
+export type ItemThing = Thing & {
+  readonly unit: string;
+  readonly costCode: Thing | null;
+  readonly supplier: Thing | null;
+  /** What its usual supplier asks for one of its units, at the smallest break; null when unknown or not to be seen. */
+  readonly price: UnitPrice | null;
+};
+
+type Kind = {
+  readonly right: Right;
+  /** Things by their ids, in any order. */
+  readonly load: (db: Db, ids: readonly number[], person: Person) => Promise<Thing[]>;
+  /** Where its number stands, if it has one. */
+  readonly numbers?: readonly [table: 'item' | 'job' | 'costCode', column: 'number' | 'code'];
+  /** Few enough to be looked through by name. */
+  readonly byName?: true;
+};
+
+const named = (row: { id: number; name: string }, detail = ''): Thing => ({
+  id: row.id,
+  number: '',
+  name: row.name,
+  detail,
+});
+
+const codeThing = (c: { id: number; code: string; name: string }): Thing => ({
+  id: c.id,
+  number: c.code,
+  name: c.name,
+  detail: '',
+});
+
+async function loadItemThings(db: Db, ids: readonly number[], person: Person): Promise<ItemThing[]> {
+  const items = [...(await loadItems(db, ids)).values()];
+  const suppliers = await loadSuppliers(
+    db,
+    items.flatMap((i) => i.supplierId ?? []),
+  );
+  const codes = new Map(
+    (
+      await whereIn(
+        db,
+        'costCode',
+        'id',
+        items.flatMap((i) => i.costCodeId ?? []),
+      )
+    ).map((c) => [c.id, codeThing(c)]),
+  );
+  const parts = may(person, 'see money') ? await loadParts(db, ids) : new Map<string, never>();
+  return items.map((i) => {
+    const supplier = suppliers.get(i.supplierId ?? 0);
+    const part = parts.get(partKey(i.supplierId, i.id));
+    const first = [...(part?.terms.prices ?? [])].sort((a, b) => a.from - b.from)[0];
+    const price = part === undefined || first === undefined ? null : pricePerNeedUnit(first, part.terms.factor);
+    return {
+      id: i.id,
+      number: i.number,
+      name: i.name,
+      detail: supplier?.name ?? '',
+      unit: i.unit,
+      costCode: codes.get(i.costCodeId ?? 0) ?? null,
+      supplier: supplier === undefined ? null : named(supplier),
+      price,
+    };
+  });
+}
+
+const KINDS = {
+  item: { right: 'see jobs', numbers: ['item', 'number'], load: loadItemThings },
+  job: {
+    right: 'see jobs',
+    numbers: ['job', 'number'],
+    load: async (db, ids) =>
+      (await whereIn(db, 'job', 'id', ids)).map((j) => ({
+        id: j.id,
+        number: j.number,
+        name: j.name,
+        detail: j.state === 'live' ? '' : j.state,
+      })),
+  },
+  costCode: {
+    right: 'see jobs',
+    numbers: ['costCode', 'code'],
+    byName: true,
+    load: async (db, ids) => (await whereIn(db, 'costCode', 'id', ids)).map(codeThing),
+  },
+  supplier: {
+    right: 'see jobs',
+    byName: true,
+    load: async (db, ids) => [...(await loadSuppliers(db, ids)).values()].map((s) => named(s, s.contact)),
+  },
+  customer: {
+    right: 'open jobs',
+    byName: true,
+    load: async (db, ids) => (await whereIn(db, 'customer', 'id', ids)).map((c) => named(c)),
+  },
+  person: {
+    right: 'open jobs',
+    byName: true,
+    load: async (db, ids) => {
+      const roles = new Map<number, Role[]>();
+      for (const { personId, role } of await whereIn(db, 'personRole', 'personId', ids))
+        roles.set(personId, [...(roles.get(personId) ?? []), role]);
+      const people = await whereIn(db, 'person', 'id', ids);
+      return people
+        .filter((p) => p.active === 1)
+        .map((p) => named(p, (roles.get(p.id) ?? []).map((r) => ROLE_NAMES[r]).join(', ')));
+    },
+  },
+} as const satisfies Readonly<Record<string, Kind>>;
+
+export type ThingKind = keyof typeof KINDS;
+export const THING_KINDS = Object.keys(KINDS) as ThingKind[];
+
+const SHOWN = 12;
+const LOOKED_THROUGH = 200;
+
+/**
+ * Things of a kind for what is typed: those with that number first, then what the person used last, then the rest, the
+ * newest first, or by name where there are few.
+ */
+export async function listThings(db: Db, person: Person, kind: ThingKind, text: string): Promise<Thing[]> {
+  const { right, load, numbers, byName }: Kind = KINDS[kind];
+  permit(person, right);
+  const numbered = numbers === undefined ? [] : await idsByNumber(db, ...numbers, text, SHOWN);
+  const used = await lastUsedIds(db, person.id, kind, text, SHOWN);
+  const found = await findIds(db, kind, text, byName === true ? LOOKED_THROUGH : SHOWN * 2);
+  const things = await load(db, [...new Set([...numbered, ...used, ...found])], person);
+  const place = new Map(used.map((id, k) => [id, k]));
+  const newest = new Map(found.map((id, k) => [id, k]));
+  const rank = (t: Thing) =>
+    [closeness(text, t.number || t.name), place.get(t.id) ?? SHOWN, byName ? 0 : (newest.get(t.id) ?? 0)] as const;
+  return things
+    .map((thing) => ({ thing, rank: rank(thing) }))
+    .sort((a, b) => {
+      const differs = a.rank.findIndex((r, k) => r !== b.rank[k]);
+      const [x, y] = [a.thing, b.thing];
+      return differs < 0
+        ? (x.number || x.name).localeCompare(y.number || y.name, 'en-GB', { numeric: true })
+        : (a.rank[differs] ?? 0) - (b.rank[differs] ?? 0);
+    })
+    .slice(0, byName ? 50 : SHOWN)
+    .map(({ thing }) => thing);
+}

@@ -1,0 +1,99 @@
+import { wordsOf } from '@/core/find/words';
+import type { Db } from './connection';
+import type { LastUsed } from './tables';
+
+/** What can be found, by the figure that its row ids in `find` begin with. */
+const KINDS = {
+  job: 1,
+  quote: 2,
+  need: 3,
+  item: 4,
+  supplier: 5,
+  order: 6,
+  receipt: 7,
+  invoice: 8,
+  person: 9,
+  customer: 10,
+  costCode: 11,
+} as const;
+
+export type FindKind = keyof typeof KINDS;
+export const FIND_KINDS = Object.keys(KINDS) as FindKind[];
+
+const SPAN = 1_000_000_000_000;
+
+/** Every word typed begins a word of the thing, in any order. */
+const asked = (text: string): string =>
+  wordsOf(text)
+    .map((w) => `"${w}"*`)
+    .join(' ');
+
+/** Ids of the things of a kind that have all words typed, the newest first; the newest of all when none is typed. */
+export async function findIds(db: Db, kind: FindKind, text: string, most: number): Promise<number[]> {
+  const from = KINDS[kind] * SPAN;
+  const match = asked(text);
+  const where = match === '' ? '' : 'find match ? and';
+  const rows = (await db.raw(
+    `select rowid - ${from} as id from find where ${where} rowid between ${from} and ${from + SPAN - 1} order by rowid desc limit ?`,
+    match === '' ? [most] : [match, most],
+  )) as { id: number }[];
+  return rows.map((r) => r.id);
+}
+
+/** What a person used last of a kind, among what has all words typed; the latest first. */
+export async function lastUsedIds(
+  db: Db,
+  personId: number,
+  kind: FindKind,
+  text: string,
+  most: number,
+): Promise<number[]> {
+  const rows = await db('lastUsed').where({ personId, kind }).orderBy('at', 'desc').limit(50).select('thingId');
+  const used = rows.map((r) => r.thingId);
+  const match = asked(text);
+  if (match === '' || used.length === 0) return used.slice(0, most);
+  const from = KINDS[kind] * SPAN;
+  const found = (await db.raw(
+    `select rowid - ${from} as id from find where find match ? and rowid in (select value + ${from} from json_each(?))`,
+    [match, JSON.stringify(used)],
+  )) as { id: number }[];
+  const fits = new Set(found.map((f) => f.id));
+  return used.filter((id) => fits.has(id)).slice(0, most);
+}
+
+/** What a person used last, of every kind, the latest first. */
+export const listLastUsed = (db: Db, personId: number, most: number): Promise<LastUsed[]> =>
+  db('lastUsed').where({ personId }).orderBy('at', 'desc').limit(most);
+
+/** Ids of what has a number that begins as typed, the lowest first. */
+export async function idsByNumber(
+  db: Db,
+  table: 'item' | 'job' | 'costCode',
+  column: 'number' | 'code',
+  text: string,
+  most: number,
+): Promise<number[]> {
+  const typed = text.trim();
+  if (typed === '') return [];
+  const rows = (await db(table as 'item')
+    .where(column as 'number', '>=', typed)
+    .where(column as 'number', '<', `${typed}\uffff`)
+    .orderBy(column as 'number')
+    .limit(most)
+    .select('id')) as { id: number }[];
+  return rows.map((r) => r.id);
+}
+
+const KEPT = 50;
+
+/** Notes that a person used a thing just now; the oldest beyond so many are forgotten. */
+export async function noteUse(trx: Db, personId: number, kind: FindKind, thingId: number, at: string): Promise<void> {
+  await trx('lastUsed').insert({ personId, kind, thingId, at }).onConflict(['personId', 'kind', 'thingId']).merge();
+  const beyond = trx('lastUsed')
+    .where({ personId, kind })
+    .orderBy('at', 'desc')
+    .offset(KEPT)
+    .limit(1000)
+    .select('thingId');
+  await trx('lastUsed').where({ personId, kind }).whereIn('thingId', beyond).delete();
+}

@@ -1,0 +1,182 @@
+'use client';
+
+import { Command } from 'cmdk';
+import { Popover } from 'radix-ui';
+import { useEffect, useEffectEvent, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import type { ItemThing, Thing, ThingKind } from '@/queries/things';
+import { ask, tell } from '../ask';
+import { Framed, described, type Frame } from './Field';
+
+/** What a picked thing is, where its kind tells more than its name. */
+export type ThingOf<K extends ThingKind> = K extends 'item' ? ItemThing : Thing;
+
+/** @example labelOf({ number: '02', name: 'Machinery' }) // '02 Machinery' */
+export const labelOf = (thing: Pick<Thing, 'number' | 'name'>): string =>
+  [thing.number, thing.name].filter(Boolean).join(' ');
+
+const WAIT = 60;
+const MAKE = 'make';
+
+type Props<K extends ThingKind> = Frame & {
+  readonly kind: K;
+  readonly value: Pick<Thing, 'id' | 'number' | 'name'> | null;
+  readonly onPick: (thing: ThingOf<K> | null) => void;
+  /** Words that stand for nothing of the company may be typed as well; they are told as they are typed. */
+  readonly free?: { readonly text: string; readonly onText: (text: string) => void };
+  /** Makes a thing that is not there yet, called as typed. */
+  readonly make?: { readonly words: string; readonly onMake: (typed: string) => void } | undefined;
+  readonly placeholder?: string;
+  readonly disabled?: boolean | undefined;
+  readonly required?: boolean;
+};
+
+/** A thing of the company, picked as one types: Enter or Tab takes the first, arrows another, Escape puts back. */
+export function PickField<K extends ThingKind>({ kind, value, onPick, free, make, ...field }: Props<K>) {
+  const { label, fault, hint, hideLabel, className, placeholder, disabled, required } = field;
+  const id = useId();
+  const shown = free?.text ?? (value === null ? '' : labelOf(value));
+  const [typed, setTyped] = useState<string>();
+  const [at, setAt] = useState('');
+  /** Enter came before the answer: what is found first is taken as soon as it is there. */
+  const wanted = useRef(false);
+  const open = typed !== undefined;
+  const close = () => {
+    setTyped(undefined);
+    wanted.current = false;
+  };
+  const take = (thing: Thing) => {
+    close();
+    onPick(thing as ThingOf<K>);
+    void tell('/used', { kind, id: thing.id });
+  };
+  const list = useThings(kind, typed, ([first]) => {
+    if (first !== undefined && wanted.current) return take(first);
+    wanted.current = false;
+    setAt(first === undefined ? (make === undefined || free !== undefined ? '' : MAKE) : String(first.id));
+  });
+  const choose = (key: string) => {
+    const thing = list.things.find((t) => String(t.id) === key);
+    if (thing !== undefined) return take(thing);
+    close();
+    if (key === MAKE) make?.onMake((typed ?? '').trim());
+  };
+  const type = (text: string) => {
+    setTyped(text);
+    free?.onText(text);
+    if (text.trim() === '' && free === undefined) onPick(null);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowDown' && !open) return setTyped(free === undefined ? '' : free.text);
+    if (!open) return;
+    if (event.key === 'Escape') {
+      event.preventDefault();
+      return close();
+    }
+    const takes = event.key === 'Enter' || (event.key === 'Tab' && !event.shiftKey);
+    // What is typed freely is taken for a thing only by Enter, and left as it is by Tab.
+    if (!takes || (typed.trim() === '' && event.key === 'Tab') || (free !== undefined && event.key === 'Tab')) return;
+    if (event.key === 'Enter') event.preventDefault();
+    if (list.ready) choose(at);
+    else wanted.current = true;
+    event.stopPropagation();
+  };
+  return (
+    <Framed id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel} className={className}>
+      <Command shouldFilter={false} value={at} onValueChange={setAt} label={label} onKeyDown={onKeyDown}>
+        <Popover.Root open={open} onOpenChange={(now) => !now && close()}>
+          <Popover.Anchor asChild>
+            <Command.Input
+              id={id}
+              className="field"
+              value={typed ?? shown}
+              onValueChange={type}
+              onClick={() => !open && setTyped(free === undefined ? '' : free.text)}
+              onFocus={(e) => e.target.select()}
+              onBlur={() => !wanted.current && close()}
+              placeholder={open && value !== null ? labelOf(value) : placeholder}
+              disabled={disabled}
+              required={required}
+              aria-expanded={open}
+              {...described(id, fault)}
+            />
+          </Popover.Anchor>
+          <Popover.Portal>
+            <Popover.Content
+              align="start"
+              sideOffset={4}
+              onOpenAutoFocus={(e) => e.preventDefault()}
+              onCloseAutoFocus={(e) => e.preventDefault()}
+              onInteractOutside={(e) => (e.target as HTMLElement).id === id && e.preventDefault()}
+              className="z-[60] w-[max(var(--radix-popover-trigger-width),280px)] max-w-[calc(100vw-24px)] overflow-hidden rounded-lg border border-line bg-glaze shadow-xl"
+            >
+              <Command.List className="max-h-[300px] overflow-y-auto p-1" onMouseDown={(e) => e.preventDefault()}>
+                {list.ready && list.things.length === 0 && make === undefined && (
+                  <p className="px-2.5 py-2 text-ink-2">
+                    {free === undefined ? 'Nothing is called so.' : 'Not a part of yours: it stays as typed.'}
+                  </p>
+                )}
+                {list.things.map((t) => (
+                  <Choice key={t.id} value={String(t.id)} onSelect={choose}>
+                    {t.number !== '' && <span className="mono shrink-0 font-semibold">{t.number}</span>}
+                    <span className="min-w-0 flex-1 truncate">{t.name}</span>
+                    <span className="shrink-0 text-[12.5px] text-ink-2">{t.detail}</span>
+                  </Choice>
+                ))}
+                {make !== undefined && list.ready && (typed ?? '').trim() !== '' && (
+                  <Choice value={MAKE} onSelect={choose}>
+                    <span className="text-copper-2">
+                      {make.words} “{typed?.trim()}”…
+                    </span>
+                  </Choice>
+                )}
+              </Command.List>
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      </Command>
+    </Framed>
+  );
+}
+
+function Choice({
+  value,
+  onSelect,
+  children,
+}: {
+  value: string;
+  onSelect: (key: string) => void;
+  children: ReactNode;
+}) {
+  return (
+    <Command.Item
+      value={value}
+      onSelect={() => onSelect(value)}
+      className="flex min-h-[32px] cursor-pointer items-baseline gap-2.5 rounded-md px-2.5 py-1 data-[selected=true]:bg-glaze-2 max-phone:min-h-[44px] max-phone:items-center"
+    >
+      {children}
+    </Command.Item>
+  );
+}
+
+/** What the server finds for what is typed; nothing is asked while nothing is. */
+function useThings(kind: ThingKind, typed: string | undefined, onFound: (things: readonly Thing[]) => void) {
+  const [answer, setAnswer] = useState<{ for: string; things: readonly Thing[] }>();
+  const found = useEffectEvent(onFound);
+  useEffect(() => {
+    if (typed === undefined) return;
+    const stop = new AbortController();
+    const look = async () => {
+      const url = `/pick?kind=${kind}&words=${encodeURIComponent(typed)}`;
+      const things = await ask<Thing[]>(url, { signal: stop.signal });
+      if (things === undefined) return;
+      setAnswer({ for: typed, things });
+      found(things);
+    };
+    const wait = setTimeout(() => void look(), typed === '' ? 0 : WAIT);
+    return () => {
+      clearTimeout(wait);
+      stop.abort();
+    };
+  }, [kind, typed]);
+  return { ready: answer?.for === typed, things: typed === undefined ? [] : (answer?.things ?? []) };
+}
