@@ -5,7 +5,7 @@ import { find } from '@/queries/find';
 import { loadDesk } from '@/queries/desk';
 import { loadFrame } from '@/queries/frame';
 import { listJobs } from '@/queries/jobs';
-import { loadBuyList, loadChoices } from '@/queries/needs';
+import { loadBuyList } from '@/queries/needs';
 import { listOrders } from '@/queries/orders';
 import { findPerson } from '@/store/people';
 import { ACTIONS, ASKS } from '../../tests/support/actions';
@@ -88,7 +88,6 @@ describe('who may not see money', () => {
       await loadDesk(yard.db, actor, TODAY),
       await listJobs(yard.db, actor, {}),
       await loadBuyList(yard.db, actor, yard.ids.jobs[0] ?? 0, TODAY),
-      await loadChoices(yard.db, actor),
       may(actor, 'see orders') ? await listOrders(yard.db, actor, {}) : null,
       await listDue(yard.db, actor),
       await loadDockOrder(yard.db, actor, order.number),

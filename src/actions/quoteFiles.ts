@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { unitPriceSchema } from '@/core/money/money';
-import { QUOTE_FIELDS, QUOTE_LINE_KINDS, type QuoteLine } from '@/core/quotes/rows';
+import { isUnit } from '@/core/quantity/units';
+import { headingKey, QUOTE_FIELDS, QUOTE_LINE_KINDS, type Mapping, type QuoteLine } from '@/core/quotes/rows';
 import { amountsOf } from '@/core/quotes/winning';
 import type { Result } from '@/core/result';
 import { counted } from '@/core/words';
 import { MOST_ROWS } from '@/formats/csv/read';
+import { FILE_WHATS, remember } from '@/store/quotes';
 import { insertMany, insertOne } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { defineAction, found, inputRefusals, notPermitted, once, type Outcome, type Perform } from './action';
@@ -59,8 +61,10 @@ export const importQuote = defineAction({
     fileId: z.number().int(),
     lines: z.array(line).min(1).max(MOST_ROWS),
     leftOut: z.array(z.number().int()).max(MOST_ROWS),
+    /** What words of the file were said to mean, for the next file. */
+    meanings: z.record(z.enum(FILE_WHATS), z.record(z.string().max(200), z.string().max(40))),
   }),
-  run: async ({ trx, company, audit }, { fileId, lines, leftOut }) => {
+  run: async ({ trx, company, audit }, { fileId, lines, leftOut, meanings }) => {
     const file = found(await trx('quoteFile').where({ id: fileId, used: 0 }).first(), 'This file');
     const quote = await quoteOf(trx, file.quoteId);
     stillOpen(quote);
@@ -74,6 +78,7 @@ export const importQuote = defineAction({
       lines.map((l, k) => ({ ...l, ...amountsOf(l, company.currency), quoteId: quote.id, place: from + k })),
     );
     await trx('quoteFile').where({ id: fileId }).update({ used: 1 });
+    for (const what of FILE_WHATS) await remember(trx, 'quote', what, meanings[what]);
     await trx('quote')
       .where({ id: quote.id })
       .update({ version: quote.version + 1 });
@@ -98,16 +103,28 @@ export const bringInInput = z.object({
     mark: z.enum(['.', ',']).nullable(),
     costCode: z.record(z.string(), z.number().int()),
     supplier: z.record(z.string(), z.number().int().nullable()),
+    unit: z.record(z.string(), z.string().refine(isUnit, 'Choose a unit.')).default({}),
     leftOut: z.array(z.number().int()).max(MOST_ROWS),
   }),
 });
 export type BringIn = z.output<typeof bringInInput>;
 
+export type QuoteRead = { readonly headings: readonly string[]; readonly lines: readonly QuoteLine[] };
+
+const asText = (meanings: Readonly<Record<string, number | null>>) =>
+  Object.fromEntries(Object.entries(meanings).map(([word, id]) => [word, id === null ? '' : String(id)]));
+
+/** What each heading was said to hold; a column without one is not remembered. */
+const columnMeanings = (headings: readonly string[], mapping: Mapping) =>
+  Object.fromEntries(
+    headings.map((heading, column) => [headingKey(heading), QUOTE_FIELDS.find((f) => mapping[f] === column) ?? '']),
+  );
+
 /** A file is read apart from where its lines are written down, so that a long one holds nobody up. */
 export type Reading = {
   readonly actor: Person;
   readonly perform: Perform;
-  readonly read: (input: BringIn) => Promise<Result<readonly QuoteLine[]>>;
+  readonly read: (input: BringIn) => Promise<Result<QuoteRead>>;
 };
 
 /** Reads a kept file with a mapping and choices, and brings in what it gives. */
@@ -119,13 +136,19 @@ export async function bringIn(
   if (barred !== undefined) return barred;
   const asked = bringInInput.safeParse(input);
   if (!asked.success) return { status: 'refused', refusals: inputRefusals(asked.error) };
-  const lines = await read(asked.data);
-  if (!lines.ok) return { status: 'refused', refusals: lines.refusals };
-  const { once: key, fileId, choices } = asked.data;
+  const file = await read(asked.data);
+  if (!file.ok) return { status: 'refused', refusals: file.refusals };
+  const { once: key, fileId, mapping, choices } = asked.data;
   return perform(importQuote, {
     once: key,
     fileId,
-    lines: lines.value.map(({ row: _, neededOn, ...l }) => ({ ...l, neededOn: neededOn ?? '' })),
+    lines: file.value.lines.map(({ row: _, neededOn, ...l }) => ({ ...l, neededOn: neededOn ?? '' })),
     leftOut: choices.leftOut,
+    meanings: {
+      column: columnMeanings(file.value.headings, mapping),
+      costCode: asText(choices.costCode),
+      supplier: asText(choices.supplier),
+      unit: choices.unit,
+    },
   });
 }

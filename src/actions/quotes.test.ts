@@ -18,7 +18,7 @@ afterEach(() => yard.close());
 
 const HEAD = ['Description', 'Qty', 'Unit', 'Cost', 'Sell', 'Cost code', 'Supplier', 'Needed', 'Kind'];
 const csv = (...rows: string[]) => new TextEncoder().encode([HEAD.join(','), ...rows].join('\r\n'));
-const choices = { mark: '.' as const, costCode: {}, supplier: {}, leftOut: [] as number[] };
+const choices = { mark: '.' as const, costCode: {}, supplier: {}, unit: {}, leftOut: [] as number[] };
 const mapping: Mapping = guessMapping(HEAD);
 
 const keep = async (bytes: Uint8Array<ArrayBuffer>, quoteId = 1) =>
@@ -120,6 +120,7 @@ describe('bringing a quote in', () => {
           fileId,
           lines: [{ ...forged, ...change }],
           leftOut: [],
+          meanings: { column: {}, costCode: {}, supplier: {}, unit: {} },
         }),
       );
     expect(await take({})).toEqual(['missing']);

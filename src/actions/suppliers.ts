@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { isGtin } from '@/core/find/gtin';
 import { LIMITS } from '@/core/limits';
 import { isCurrency } from '@/core/money/currencies';
-import { minorSchema, unitPriceSchema } from '@/core/money/money';
+import { minorSchema, unitPriceSchema, type Minor } from '@/core/money/money';
 import { quantitySchema } from '@/core/quantity/quantity';
 import { exactFactor, isUnit, unitOf } from '@/core/quantity/units';
 import { insertOne } from '@/store/rows';
@@ -16,19 +17,24 @@ export const saveSupplier = defineAction({
     id: z.number().int().nullable(),
     version: z.number().int(),
     name: text(120, 'Give the supplier’s name.'),
-    contact: z.string().trim().max(120),
+    contact: z.string().trim().max(120).default(''),
     email: z.union([z.literal(''), z.email('This is no e-mail address.')]),
-    address: z.string().trim().max(500),
+    address: z.string().trim().max(500).default(''),
     currency: z.string().refine(isCurrency, 'Use a currency code such as GBP or EUR.'),
-    paymentDays: days(365),
-    leadDays: days(400),
-    carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.'),
-    carriageFreeFrom: minorSchema.refine((c) => c >= 0, 'This cannot be below zero.').nullable(),
-    taxCodeId: z.number().int(),
-    carrier: z.string().trim().max(120),
+    paymentDays: days(365).default(30),
+    leadDays: days(400).default(5),
+    carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.').default(0 as Minor),
+    carriageFreeFrom: minorSchema
+      .refine((c) => c >= 0, 'This cannot be below zero.')
+      .nullable()
+      .default(null),
+    /** The company's first when it is not said. */
+    taxCodeId: z.number().int().optional(),
+    carrier: z.string().trim().max(120).default(''),
   }),
   run: async ({ trx, audit, touch }, { once: _, id, version, ...input }) => {
-    const row = { ...input, email: input.email || null };
+    const taxCodeId = input.taxCodeId ?? found(await trx('taxCode').orderBy('id').first('id'), 'A tax code').id;
+    const row = { ...input, taxCodeId, email: input.email || null };
     const twin = await trx('supplier').where({ name: input.name }).first('id');
     if (twin !== undefined && twin.id !== id) refuse('supplier.name', `${input.name} is there already.`, 'name');
     if (id === null) {
@@ -92,11 +98,17 @@ export const saveItem = defineAction({
     number: text(40, 'Give the item a number.'),
     name: text(120, 'Give the item a name.'),
     unit: z.string().refine(isUnit, 'Choose a unit.'),
+    gtin: z
+      .string()
+      .trim()
+      .transform((t) => t || null)
+      .refine((t) => t === null || isGtin(t), 'This is no GTIN: its check digit does not fit.')
+      .default(null),
     kind: z.enum(['goods', 'service']).default('goods'),
-    stocked: z.boolean(),
-    costCodeId: z.number().int().nullable(),
-    supplierId: z.number().int().nullable(),
-    part: partInput.nullable(),
+    stocked: z.boolean().default(false),
+    costCodeId: z.number().int().nullable().default(null),
+    supplierId: z.number().int().nullable().default(null),
+    part: partInput.nullable().default(null),
   }),
   run: async ({ trx, audit }, { once: _, id, version, part, ...input }) => {
     const row = { ...input, stocked: input.stocked ? 1 : 0 };

@@ -3,6 +3,7 @@ import '@fontsource-variable/bricolage-grotesque';
 import '@fontsource-variable/commissioner';
 import '@/ui/theme.css';
 import type { Metadata, Viewport } from 'next';
+import { NuqsAdapter } from 'nuqs/adapters/next/app';
 import type { ReactNode } from 'react';
 import { whoIsHere } from './server/session';
 
@@ -16,7 +17,9 @@ export default async function Root({ children }: { children: ReactNode }) {
   const person = await whoIsHere();
   return (
     <html lang="en-GB" data-theme={person?.theme ?? 'day'}>
-      <body>{children}</body>
+      <body>
+        <NuqsAdapter>{children}</NuqsAdapter>
+      </body>
     </html>
   );
 }

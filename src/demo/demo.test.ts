@@ -91,7 +91,11 @@ describe('the sample quote', () => {
   it('can be brought in as it is', async () => {
     const sheet = readCsv(new TextEncoder().encode(sampleQuote(TODAY, { week: MON_TO_FRI, off: new Set() })));
     if (!sheet.ok) throw new Error('It cannot be read.');
-    const known = await loadKnowledge(db, { mark: sheet.value.mark, costCode: {}, supplier: {}, leftOut: [] }, TODAY);
+    const known = await loadKnowledge(
+      db,
+      { mark: sheet.value.mark, costCode: {}, supplier: {}, unit: {}, leftOut: [] },
+      TODAY,
+    );
     const { lines, problems } = readRows(sheet.value.rows, guessMapping(sheet.value.headings), known);
     expect(problems).toEqual([]);
     expect(lines.map((l) => l.kind)).toEqual([

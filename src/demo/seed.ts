@@ -209,7 +209,7 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
       once: yard.once(),
       fileId: file.id,
       mapping: guessMapping(sheet.value.headings),
-      choices: { mark: '.', costCode: {}, supplier: {}, leftOut: [] },
+      choices: { mark: '.', costCode: {}, supplier: {}, unit: {}, leftOut: [] },
     }),
   );
   if (job.quoteState !== undefined)

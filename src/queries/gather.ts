@@ -151,10 +151,6 @@ export type SupplierTerms = {
 export async function loadGatherForm(db: Db, person: Person) {
   permit(person, 'draft orders');
   return {
-    jobs: (await db('job').where({ state: 'live' }).orderBy('number').select('number', 'shortName')) as {
-      number: string;
-      shortName: string;
-    }[],
     terms: (await db('supplier').select(
       'id',
       'leadDays',

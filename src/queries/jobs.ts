@@ -6,6 +6,7 @@ import type { Person } from '@/store/people';
 import type { JobState } from '@/store/tables';
 import { loadJobLevels } from './levels';
 import { permit } from './permit';
+import { loadThing } from './things';
 
 export const JOB_STATES: Readonly<Record<JobState, string>> = {
   quoted: 'Quoted',
@@ -71,13 +72,12 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
 /** What the form for a new job offers. */
 export async function loadJobForm(db: Db, person: Person) {
   permit(person, 'open jobs');
-  const leads = (await db('person as p')
+  const first = (await db('person as p')
     .join('personRole as r', 'r.personId', 'p.id')
     .where({ active: 1 })
     .whereIn('r.role', ['lead', 'manager'])
-    .distinct('p.id', 'p.name')
-    .orderBy('p.name')) as { id: number; name: string }[];
-  const customers = (await db('customer').orderBy('name').select('name')) as { name: string }[];
+    .orderBy('p.name')
+    .first('p.id')) as { id: number } | undefined;
   const [last] = (await db('job').max({ number: db.raw('CAST(number AS INTEGER)') })) as { number: number | null }[];
-  return { leads, customers: customers.map((c) => c.name), nextNumber: String((last?.number ?? 0) + 1) };
+  return { lead: await loadThing(db, person, 'person', first?.id), nextNumber: String((last?.number ?? 0) + 1) };
 }

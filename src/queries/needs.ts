@@ -331,16 +331,3 @@ export async function loadBuyList(
     open: await countOf(all().whereRaw('n.open > 0')),
   };
 }
-
-/** What forms that choose a supplier, cost code or unit offer. */
-export async function loadChoices(db: Db, person: Person) {
-  permit(person, 'see jobs');
-  return {
-    suppliers: (await db('supplier').orderBy('name').select('id', 'name')) as { id: number; name: string }[],
-    codes: (await db('costCode').orderBy('code').select('id', 'code', 'name')) as {
-      id: number;
-      code: string;
-      name: string;
-    }[],
-  };
-}

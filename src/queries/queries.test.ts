@@ -32,7 +32,7 @@ async function withBudget(): Promise<void> {
       once: yard.once(),
       fileId: id,
       mapping: { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 },
-      choices: { mark: '.', costCode: {}, supplier: {}, leftOut: [] },
+      choices: { mark: '.', costCode: {}, supplier: {}, unit: {}, leftOut: [] },
     }),
   );
   must(
@@ -207,7 +207,7 @@ describe('a quote file being looked at', () => {
     const mapping = { description: 1, quantity: 2, cost: 3, costCode: 4, supplier: 5 };
     const check = await checkQuoteFile(yard.db, await buyer(), TODAY, id, {
       mapping,
-      choices: { mark: ',', costCode: {}, supplier: {}, leftOut: [] },
+      choices: { mark: ',', costCode: {}, supplier: {}, unit: {}, leftOut: [] },
     });
     expect(check).toMatchObject({
       rows: 3,
@@ -228,7 +228,13 @@ describe('a quote file being looked at', () => {
     ]);
     const settled = await checkQuoteFile(yard.db, await buyer(), TODAY, id, {
       mapping,
-      choices: { mark: ',', costCode: { '88': yard.ids.codes[0] }, supplier: { 'Nobody & Co': null }, leftOut: [3] },
+      choices: {
+        mark: ',',
+        costCode: { '88': yard.ids.codes[0] },
+        supplier: { 'Nobody & Co': null },
+        unit: {},
+        leftOut: [3],
+      },
     });
     expect(settled).toMatchObject({ ready: 2, cost: 1800, unknown: { costCode: ['88'] } });
     expect(await yard.db('quoteLine').select('id')).toEqual([]);

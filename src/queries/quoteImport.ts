@@ -1,15 +1,25 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { DecimalMark } from '@/core/money/decimal';
 import { lineNet, minor, type Minor } from '@/core/money/money';
-import { guessMapping, missingFields, readRows, type Mapping, type Problem, type QuoteLine } from '@/core/quotes/rows';
+import {
+  guessMapping,
+  missingFields,
+  readRows,
+  type KnownHeadings,
+  type Mapping,
+  type Problem,
+  type QuoteField,
+  type QuoteLine,
+} from '@/core/quotes/rows';
 import { budgetOf } from '@/core/quotes/winning';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { readCsv } from '@/formats/csv/read';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadKnowledge, type Choices } from '@/store/quotes';
+import { loadFileMemory, loadKnowledge, type Choices } from '@/store/quotes';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
+import { loadThing, type Thing } from './things';
 
 const PROBLEMS_SHOWN = 300;
 const STOPS_TOLD = 200;
@@ -35,8 +45,43 @@ export type ImportCheck = {
   readonly stopped: readonly number[];
   readonly problems: readonly (Problem & { readonly cells: readonly string[] })[];
   readonly problemCount: number;
-  readonly unknown: { readonly costCode: readonly string[]; readonly supplier: readonly string[] };
+  readonly unknown: Readonly<Record<'costCode' | 'supplier' | 'unit', readonly string[]>>;
+  readonly choices: Choices;
+  /** The cost codes and suppliers among the choices, as they are shown. */
+  readonly settled: { readonly costCode: Settled; readonly supplier: Settled };
 };
+
+/** Things by the words that stand for them; null was left open on purpose. */
+export type Settled = Readonly<Record<string, Thing | null>>;
+
+async function settledThings(
+  db: Db,
+  person: Person,
+  kind: 'costCode' | 'supplier',
+  meanings: Readonly<Record<string, number | null>>,
+): Promise<Settled> {
+  const all = Object.entries(meanings).map(
+    async ([word, id]) => [word, await loadThing(db, person, kind, id)] as const,
+  );
+  return Object.fromEntries(await Promise.all(all));
+}
+
+/** What was said of earlier files, as far as the things are still there. */
+async function asBefore(db: Db, memory: Awaited<ReturnType<typeof loadFileMemory>>) {
+  const codes = new Set((await loadCostCodes(db)).map((c) => String(c.id)));
+  const suppliers = new Set((await db('supplier').select('id')).map((s) => String(s.id)));
+  return {
+    costCode: Object.fromEntries(
+      [...memory.costCode].filter(([, id]) => codes.has(id)).map(([w, id]) => [w, Number(id)]),
+    ),
+    supplier: Object.fromEntries(
+      [...memory.supplier]
+        .filter(([, id]) => id === '' || suppliers.has(id))
+        .map(([w, id]) => [w, id === '' ? null : Number(id)]),
+    ),
+    unit: Object.fromEntries(memory.unit),
+  };
+}
 
 export type Given = { readonly mapping: Mapping; readonly choices: Choices };
 
@@ -54,7 +99,7 @@ export async function readQuoteFile(
   fileId: number,
   { mapping, choices }: Given,
   tell: Tell = () => undefined,
-): Promise<Result<readonly QuoteLine[]>> {
+): Promise<Result<{ headings: readonly string[]; lines: readonly QuoteLine[] }>> {
   permit(person, 'import quotes');
   const file = await db('quoteFile').where({ id: fileId }).first();
   if (file === undefined) return refused(refusal('missing', 'This file is not there any more.'));
@@ -74,7 +119,7 @@ export async function readQuoteFile(
     return refused(...stops.map((p) => refusal('row', `Row ${p.row}: ${p.message}`, `rows.${p.row}`)));
   if (lines.length === 0)
     return refused(refusal('rows.none', 'Every row is left out, so there is nothing to bring in.'));
-  return done(lines);
+  return done({ headings: sheet.value.headings, lines });
 }
 
 /** Reads a kept quote file with a mapping and choices, or with a first guess, and tells what would come of it. */
@@ -91,8 +136,12 @@ export async function checkQuoteFile(
   const read = readCsv(file.bytes);
   if (!read.ok) return undefined;
   const sheet = read.value;
-  const mapping = given?.mapping ?? guessMapping(sheet.headings);
-  const choices: Choices = given?.choices ?? { mark: sheet.mark, costCode: {}, supplier: {}, leftOut: [] };
+  const memory = await loadFileMemory(db, 'quote');
+  const known: KnownHeadings = new Map(
+    [...memory.column].map(([heading, field]) => [heading, field === '' ? null : (field as QuoteField)]),
+  );
+  const mapping = given?.mapping ?? guessMapping(sheet.headings, known);
+  const choices = given?.choices ?? { mark: sheet.mark, ...(await asBefore(db, memory)), leftOut: [] };
   const { currency } = await loadCompany(db);
   const unsaid = choices.mark === null ? ['How decimals are written'] : [];
   const missing = [...missingFields(mapping), ...unsaid];
@@ -102,17 +151,14 @@ export async function checkQuoteFile(
   const lines = all.lines.filter((l) => !leftOut.has(l.row));
   const cells = new Map(sheet.rows.map((r) => [r.row, r.cells]));
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
-  const named = (field: 'costCode' | 'supplier') => {
+  const named = (field: 'costCode' | 'supplier' | 'unit') => {
     const column = mapping[field];
+    if (column === undefined) return [];
+    const word = (row: { readonly cells: readonly string[] }) => (row.cells[column] ?? '').trim();
     const rows = new Set(all.problems.filter((p) => p.field === field && p.weight === 'stop').map((p) => p.row));
-    return column === undefined
-      ? []
-      : [
-          ...new Set([...rows].map((r) => (cells.get(r)?.[column] ?? '').trim()).filter(Boolean)),
-          ...Object.keys(choices[field]),
-        ]
-          .filter((n, k, whole) => whole.indexOf(n) === k)
-          .slice(0, 40);
+    const settled = (w: string) => Object.hasOwn(choices[field], w);
+    const open = sheet.rows.filter((r) => rows.has(r.row) || settled(word(r))).map(word);
+    return [...new Set(open.filter(Boolean))].slice(0, 40);
   };
   return {
     fileId,
@@ -135,6 +181,11 @@ export async function checkQuoteFile(
     stopped: [...new Set(all.problems.filter((p) => p.weight === 'stop').map((p) => p.row))],
     problems: all.problems.slice(0, PROBLEMS_SHOWN).map((p) => ({ ...p, cells: cells.get(p.row) ?? [] })),
     problemCount: all.problems.length,
-    unknown: { costCode: named('costCode'), supplier: named('supplier') },
+    unknown: { costCode: named('costCode'), supplier: named('supplier'), unit: named('unit') },
+    choices,
+    settled: {
+      costCode: await settledThings(db, person, 'costCode', choices.costCode),
+      supplier: await settledThings(db, person, 'supplier', choices.supplier),
+    },
   };
 }

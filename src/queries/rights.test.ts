@@ -10,7 +10,8 @@ import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
 import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } from './job';
 import { listJobs, loadJobForm } from './jobs';
-import { listOpenNeeds, listSoonest, loadBuyList, loadChoices } from './needs';
+import { listThings, loadThing } from './things';
+import { listOpenNeeds, listSoonest, loadBuyList } from './needs';
 import { listOrders, loadOrder, loadOrderForm, loadOrderPaper } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
 import { listMySignIns, listPeople, loadPerson } from './people';
@@ -39,7 +40,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a job’s history', 'see money', (p) => loadHistory(yard.db, p, 'job', 1)],
   ['what is to decide', 'see money', (p) => loadDecisions(yard.db, p, { id: 1, number: '412' }, tab, TODAY)],
   ['a buy list', 'see jobs', (p) => loadBuyList(yard.db, p, 1, TODAY)],
-  ['choices for a need', 'see jobs', (p) => loadChoices(yard.db, p)],
+  ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '')],
+  ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1)],
+  ['people to pick', 'open jobs', (p) => listThings(yard.db, p, 'person', '')],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
   ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [], TODAY)],

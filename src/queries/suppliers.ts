@@ -8,6 +8,7 @@ import { loadParts, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import type { Item, Supplier } from '@/store/tables';
 import { permit } from './permit';
+import { loadThing, type Thing } from './things';
 import { listed } from './sql';
 
 export type SupplierRow = Supplier & { readonly openOrders: number; readonly onOrder: Minor; readonly toBuy: number };
@@ -135,12 +136,20 @@ export async function listItems(
 export type ItemView = {
   readonly item: Item;
   readonly parts: readonly Part[];
+  readonly costCode: Thing | null;
+  readonly supplier: Thing | null;
 };
 
 export async function loadItem(db: Db, person: Person, id: number): Promise<ItemView | undefined> {
   permit(person, 'see money');
   const item = await db('item').where({ id }).first();
-  return item === undefined ? undefined : { item, parts: [...(await loadParts(db, [id])).values()] };
+  if (item === undefined) return undefined;
+  return {
+    item,
+    parts: [...(await loadParts(db, [id])).values()],
+    costCode: await loadThing(db, person, 'costCode', item.costCodeId),
+    supplier: await loadThing(db, person, 'supplier', item.supplierId),
+  };
 }
 
 export async function loadSupplierForm(db: Db, person: Person) {

@@ -162,3 +162,21 @@ export async function listThings(db: Db, person: Person, kind: ThingKind, text: 
     .slice(0, byName ? 50 : SHOWN)
     .map(({ thing }) => thing);
 }
+
+/** One thing by its id, as it is picked; null for none. */
+export async function loadThing(
+  db: Db,
+  person: Person,
+  kind: ThingKind,
+  id: number | null | undefined,
+): Promise<Thing | null> {
+  const { right, load }: Kind = KINDS[kind];
+  permit(person, right);
+  return id == null || !Number.isSafeInteger(id) ? null : ((await load(db, [id], person))[0] ?? null);
+}
+
+/** A job by its number. */
+export async function findJobThing(db: Db, person: Person, number: string | undefined): Promise<Thing | null> {
+  const job = number === undefined ? undefined : await db('job').where({ number }).first('id');
+  return loadThing(db, person, 'job', job?.id);
+}

@@ -88,7 +88,7 @@ describe('the thread for what takes long', () => {
     const kept = await act('keepQuoteFile', { quoteId: 1, name: 'long.csv', bytes });
     const { id: fileId } = kept.status === 'done' ? (kept.value as { id: number }) : { id: 0 };
     const mapping = { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 };
-    const choices = { mark: '.' as const, costCode: {}, supplier: {}, leftOut: [] };
+    const choices = { mark: '.' as const, costCode: {}, supplier: {}, unit: {}, leftOut: [] };
     const seen = new Set<number>();
     const order: string[] = [];
     const read = await withProgress('a name', async (far) => {

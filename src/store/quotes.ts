@@ -12,6 +12,7 @@ export type Choices = {
   readonly mark: DecimalMark | null;
   readonly costCode: Readonly<Record<string, number>>;
   readonly supplier: Readonly<Record<string, number | null>>;
+  readonly unit: Readonly<Record<string, string>>;
   readonly leftOut: readonly number[];
 };
 
@@ -23,7 +24,7 @@ export async function loadKnowledge(db: Db, choices: Choices, today: Day): Promi
     items: await db('item').select('id', 'number', 'name', 'unit', 'costCodeId', 'supplierId'),
     mark: choices.mark ?? '.',
     today,
-    chosen: { costCode: choices.costCode, supplier: choices.supplier },
+    chosen: { costCode: choices.costCode, supplier: choices.supplier, unit: choices.unit },
   };
 }
 
@@ -61,4 +62,25 @@ export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums>
     price: minor(total((r) => r.price ?? 0)),
     budget,
   };
+}
+
+/** What was said of the files of a kind before: the words that stand in them, and what they were said to mean. */
+export const FILE_WHATS = ['column', 'costCode', 'supplier', 'unit'] as const;
+type FileWhat = (typeof FILE_WHATS)[number];
+
+export async function loadFileMemory(db: Db, kind: 'quote'): Promise<Record<FileWhat, Map<string, string>>> {
+  const rows = await db('fileMemory').where({ kind });
+  const of = (what: FileWhat) => new Map(rows.filter((r) => r.what === what).map((r) => [r.word, r.meaning]));
+  return { column: of('column'), costCode: of('costCode'), supplier: of('supplier'), unit: of('unit') };
+}
+
+/** Remembers what words of a kind of file mean; what was said last holds. */
+export async function remember(
+  trx: Db,
+  kind: 'quote',
+  what: FileWhat,
+  meanings: Readonly<Record<string, string>>,
+): Promise<void> {
+  const rows = Object.entries(meanings).map(([word, meaning]) => ({ kind, what, word, meaning }));
+  if (rows.length > 0) await trx('fileMemory').insert(rows).onConflict(['kind', 'what', 'word']).merge();
 }

@@ -4,29 +4,32 @@ import { ungrouped } from '@/core/locale/locale';
 import { useState } from 'react';
 import { formatPrice, parsePrice, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity } from '@/core/quantity/quantity';
-import { UNITS, unitOf } from '@/core/quantity/units';
+import { unitOf } from '@/core/quantity/units';
 import type { BuyListLine, NeedLine } from '@/queries/needs';
+import type { ItemThing, Thing } from '@/queries/things';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
+import { PickField } from '@/ui/kit/PickField';
+import { DateField } from '@/ui/kit/DateField';
+import { UnitField } from '@/ui/kit/UnitField';
 import { Slip } from '@/ui/kit/Slip';
 import { Tags } from '@/ui/Tags';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
+import { InPassing, type Making } from './InPassing';
 
-export type NeedChoices = {
-  readonly suppliers: readonly { id: number; name: string }[];
-  readonly codes: readonly { id: number; code: string; name: string }[];
-};
+type Named = Pick<Thing, 'id' | 'number' | 'name'>;
 
-/** What a person may type for a need, as text. */
+/** What a person may type and pick for a need. */
 export type NeedText = {
+  readonly item: Named | null;
   readonly description: string;
   readonly quantity: string;
   readonly unit: string;
   readonly price: string;
-  readonly costCodeId: string;
-  readonly supplierId: string;
+  readonly costCode: Named | null;
+  readonly supplier: Named | null;
   readonly neededOn: string;
 };
 
@@ -48,8 +51,8 @@ export function readNeed(text: NeedText, mayBeNone = false) {
     quantity: none ? quantity(0) : take('quantity', parseQuantity(text.quantity), quantity(0)),
     unit: text.unit,
     price: text.price.trim() === '' ? null : take('price', parsePrice(text.price), 0 as never),
-    costCodeId: Number(text.costCodeId),
-    supplierId: text.supplierId === '' ? null : Number(text.supplierId),
+    costCodeId: text.costCode?.id ?? 0,
+    supplierId: text.supplier?.id ?? null,
     neededOn: text.neededOn,
   };
   return { value, faults };
@@ -57,32 +60,61 @@ export function readNeed(text: NeedText, mayBeNone = false) {
 
 type FieldsProps = {
   readonly text: NeedText;
-  readonly set: (text: NeedText) => void;
-  readonly choices: NeedChoices;
+  readonly set: (change: (text: NeedText) => NeedText) => void;
   readonly faultAt: (field: string) => string | undefined;
   readonly disabled?: boolean;
+  /** Whether it may still become a need of another part. */
+  readonly open?: boolean;
 };
 
-export function NeedFields({ text, set, choices, faultAt, disabled }: FieldsProps) {
+export function NeedFields({ text, set, faultAt, disabled, open = false }: FieldsProps) {
   const { currency, may } = useYard();
-  const bind = (name: keyof NeedText) => ({
+  const [making, setMaking] = useState<Making>();
+  const put = (change: Partial<NeedText>) => set((now) => ({ ...now, ...change }));
+  const bind = (name: 'description' | 'quantity' | 'price') => ({
     name,
     disabled,
     value: text[name],
-    onChange: (e: { target: { value: string } }) => set({ ...text, [name]: e.target.value }),
+    onChange: (e: { target: { value: string } }) => put({ [name]: e.target.value }),
     fault: faultAt(name),
   });
+  const take = (item: ItemThing) =>
+    put({
+      item,
+      description: item.name,
+      unit: item.unit,
+      ...(item.costCode === null ? {} : { costCode: item.costCode }),
+      ...(item.supplier === null ? {} : { supplier: item.supplier }),
+      ...(item.price === null ? {} : { price: ungrouped(formatPrice(item.price, currency)) }),
+    });
+  const make = (kind: Making['kind'], words: string) =>
+    may('keep suppliers') ? { words, onMake: (typed: string) => setMaking({ kind, typed }) } : undefined;
   return (
     <div className="grid grid-cols-2 gap-3">
-      <TextField label="What is needed" className="col-span-2" required {...bind('description')} />
+      {open ? (
+        <PickField
+          kind="item"
+          label="What is needed"
+          hint={text.item === null ? 'A part, or a few words' : `Part ${text.item.number}`}
+          className="col-span-2"
+          required
+          value={text.item}
+          free={{ text: text.description, onText: (description) => put({ description, item: null }) }}
+          onPick={(item) => item !== null && take(item)}
+          make={make('item', 'New part')}
+          fault={faultAt('description')}
+        />
+      ) : (
+        <TextField label="What is needed" className="col-span-2" required {...bind('description')} />
+      )}
       <NumberField label="Quantity" required {...bind('quantity')} />
-      <ChoiceField label="Unit" {...bind('unit')}>
-        {UNITS.map((u) => (
-          <option key={u.code} value={u.code}>
-            {u.short === '' ? u.name : `${u.name} (${u.short})`}
-          </option>
-        ))}
-      </ChoiceField>
+      <UnitField
+        label="Unit"
+        value={text.unit}
+        onUnit={(unit) => put({ unit })}
+        disabled={disabled}
+        fault={faultAt('unit')}
+      />
       {may('see money') && (
         <NumberField
           label={`Estimated price, ${signOf(currency)} per ${unitOf(text.unit).name}`}
@@ -90,39 +122,57 @@ export function NeedFields({ text, set, choices, faultAt, disabled }: FieldsProp
           {...bind('price')}
         />
       )}
-      <TextField label="Needed" type="date" {...bind('neededOn')} />
-      <ChoiceField label="Cost code" {...bind('costCodeId')}>
-        <option value="">choose…</option>
-        {choices.codes.map((c) => (
-          <option key={c.id} value={c.id}>
-            {c.code} {c.name}
-          </option>
-        ))}
-      </ChoiceField>
-      <ChoiceField label="Supplier" {...bind('supplierId')}>
-        <option value="">none yet</option>
-        {choices.suppliers.map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-      </ChoiceField>
+      <DateField
+        label="Needed"
+        value={text.neededOn}
+        onDay={(neededOn) => put({ neededOn })}
+        disabled={disabled}
+        fault={faultAt('neededOn')}
+      />
+      <PickField
+        kind="costCode"
+        label="Cost code"
+        required
+        value={text.costCode}
+        onPick={(costCode) => put({ costCode })}
+        disabled={disabled}
+        fault={faultAt('costCodeId')}
+      />
+      <PickField
+        kind="supplier"
+        label="Supplier"
+        placeholder="none yet"
+        value={text.supplier}
+        onPick={(supplier) => put({ supplier })}
+        make={make('supplier', 'New supplier')}
+        disabled={disabled}
+        fault={faultAt('supplierId')}
+      />
+      {making !== undefined && (
+        <InPassing
+          making={making}
+          onClose={() => setMaking(undefined)}
+          onItem={take}
+          onSupplier={(supplier) => put({ supplier })}
+        />
+      )}
     </div>
   );
 }
 
-type Props = { readonly need: NeedLine | BuyListLine; readonly choices: NeedChoices; readonly onClose: () => void };
+type Props = { readonly need: NeedLine | BuyListLine; readonly onClose: () => void };
 
 /** A line of a buy list, for a quick look and a change. */
-export function NeedSlip({ need, choices, onClose }: Props) {
+export function NeedSlip({ need, onClose }: Props) {
   const { currency, may } = useYard();
   const [text, set] = useState<NeedText>({
     description: need.description,
     quantity: ungrouped(formatQuantity(need.quantity)),
     unit: need.unit,
     price: need.price === null ? '' : ungrouped(formatPrice(need.price, currency)),
-    costCodeId: String(need.costCodeId),
-    supplierId: String(need.supplierId ?? ''),
+    item: null,
+    costCode: { id: need.costCodeId, number: need.code, name: need.codeName },
+    supplier: need.supplierId === null ? null : { id: need.supplierId, number: '', name: need.supplier ?? '' },
     neededOn: need.neededOn ?? '',
   });
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
@@ -168,7 +218,6 @@ export function NeedSlip({ need, choices, onClose }: Props) {
       <NeedFields
         text={text}
         set={set}
-        choices={choices}
         disabled={!mayChange}
         faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
       />

@@ -14,7 +14,7 @@ const known: Knowledge = {
   items: [{ id: 9, number: 'BE-6208', name: 'Ball bearing 6208 2RS', unit: 'C62', costCodeId: 2, supplierId: 5 }],
   mark: '.',
   today: '2026-05-12' as Day,
-  chosen: { costCode: {}, supplier: {} },
+  chosen: { costCode: {}, supplier: {}, unit: {} },
 };
 const mapping = {
   item: 0,
@@ -143,7 +143,7 @@ describe('rows of a quote file', () => {
     }));
 
   it('takes what was chosen for unknown names', () => {
-    const chosen = { costCode: { '77': 1 }, supplier: { 'Unknown Works': null } };
+    const chosen = { costCode: { '77': 1 }, supplier: { 'Unknown Works': null }, unit: {} };
     expect(check({ 6: '77', 7: 'Unknown Works' }, { ...known, chosen }).lines[0]).toMatchObject({
       costCodeId: 1,
       supplierId: null,
@@ -153,7 +153,7 @@ describe('rows of a quote file', () => {
   it.each(['constructor', '__proto__', 'toString'])('takes “%s” for a name like any other', (name) => {
     expect(messages({ 6: name })).toEqual([`stop costCode: Cost code “${name}” is not known.`]);
     expect(messages({ 7: name })[0]).toContain(`Supplier “${name}” is not known.`);
-    const chosen = { costCode: Object.fromEntries([[name, 2]]), supplier: Object.fromEntries([[name, 5]]) };
+    const chosen = { costCode: Object.fromEntries([[name, 2]]), supplier: Object.fromEntries([[name, 5]]), unit: {} };
     expect(check({ 6: name, 7: name }, { ...known, chosen }).lines[0]).toMatchObject({ costCodeId: 2, supplierId: 5 });
   });
 

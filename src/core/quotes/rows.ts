@@ -90,6 +90,8 @@ export type Knowledge = {
   readonly chosen: {
     readonly costCode: Readonly<Record<string, number>>;
     readonly supplier: Readonly<Record<string, number | null>>;
+    /** The code of a unit for a word that is none here. */
+    readonly unit: Readonly<Record<string, string>>;
   };
 };
 
@@ -119,8 +121,13 @@ const HEADINGS: Readonly<Record<QuoteField, RegExp>> = {
   kind: /^(kind|type|bought|make|category)/i,
 };
 
-/** A first guess at the mapping from the headings; each column is used once. */
-export function guessMapping(headings: readonly string[]): Mapping {
+/** What a heading was said to hold before, by the heading in small letters; null for a column that is not used. */
+export type KnownHeadings = ReadonlyMap<string, QuoteField | null>;
+
+export const headingKey = (heading: string): string => folded(heading);
+
+/** A first guess at the mapping from the headings: as it was said before, else by their words. Each column is used once. */
+export function guessMapping(headings: readonly string[], before: KnownHeadings = new Map()): Mapping {
   const taken = new Set<number>();
   const order: readonly QuoteField[] = [
     'costCode',
@@ -135,7 +142,13 @@ export function guessMapping(headings: readonly string[]): Mapping {
     'item',
   ];
   const found: Partial<Record<QuoteField, number>> = {};
-  for (const field of order) {
+  for (const [column, heading] of headings.entries()) {
+    const field = before.get(folded(heading));
+    if (field === undefined) continue;
+    taken.add(column);
+    if (field !== null) found[field] ??= column;
+  }
+  for (const field of order.filter((f) => found[f] === undefined)) {
     const column = headings.findIndex((h, k) => !taken.has(k) && HEADINGS[field].test(h.trim()));
     if (column < 0) continue;
     taken.add(column);
@@ -167,7 +180,9 @@ const KINDS: readonly (readonly [QuoteLineKind, RegExp])[] = [
   ['labour', /^(l|labour|labor|time|hours)$/i],
 ];
 
-const folded = (text: string) => text.trim().toLowerCase().replace(/\s+/g, ' ');
+function folded(text: string): string {
+  return text.trim().toLowerCase().replace(/\s+/g, ' ');
+}
 
 /**
  * Reads the rows of a quote file. Every row is checked whole, so that all its problems are told at once; a row with
@@ -227,7 +242,13 @@ function rowReader(mapping: Mapping, known: Knowledge) {
   const suppliers = new Map(known.suppliers.map((s) => [folded(s.name), s.id]));
   const chosenCodes = new Map(Object.entries(known.chosen.costCode));
   const chosenSuppliers = new Map(Object.entries(known.chosen.supplier));
+  const chosenUnits = new Map(Object.entries(known.chosen.unit).map(([word, unit]) => [folded(word), unit]));
   const items = new Map(known.items.map((i) => [folded(i.number), i]));
+
+  const unitCalled = (word: string) => {
+    const chosen = chosenUnits.get(folded(word));
+    return findUnit(word) ?? (chosen === undefined ? undefined : unitOf(chosen));
+  };
 
   return ({ row, cells }: Row): { line: QuoteLine | undefined; problems: Problem[] } => {
     const problems: Problem[] = [];
@@ -249,7 +270,7 @@ function rowReader(mapping: Mapping, known: Knowledge) {
 
     const amount = need('quantity', parseMarked(cell('quantity'), known.mark));
     const unit =
-      cell('unit') === '' ? (item === undefined ? unitOf('C62') : unitOf(item.unit)) : findUnit(cell('unit'));
+      cell('unit') === '' ? (item === undefined ? unitOf('C62') : unitOf(item.unit)) : unitCalled(cell('unit'));
     if (unit === undefined)
       stop('unit', `The unit “${cell('unit')}” is not known. Use one such as m, kg, h, piece or sheet.`);
     else if (item !== undefined && unit.code !== item.unit)

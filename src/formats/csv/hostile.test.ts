@@ -9,7 +9,7 @@ const known: Knowledge = {
   items: [],
   mark: '.',
   today: '2026-05-12' as Day,
-  chosen: { costCode: {}, supplier: {} },
+  chosen: { costCode: {}, supplier: {}, unit: {} },
 };
 
 const bytes = (text: string) => new TextEncoder().encode(text);

@@ -1,5 +1,5 @@
 /**
- * How the company writes days and numbers; what is found as one types; what a person used last.
+ * How the company writes days and numbers; what is found as one types; what a person used last; what words in files mean.
  *
  * `find` holds the words of every thing, by a row id that says what it is: its kind × 10¹² + its id. For each kind a
  * view says which words those are, and triggers keep `find` in step with it, whoever writes.
@@ -130,6 +130,10 @@ CREATE TABLE last_used (
   PRIMARY KEY (person_id, kind, thing_id)
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX last_used_by_at ON last_used(person_id, kind, at);
+
+CREATE TABLE file_memory (
+  kind TEXT NOT NULL, what TEXT NOT NULL, word TEXT NOT NULL, meaning TEXT NOT NULL, PRIMARY KEY (kind, what, word)
+) STRICT, WITHOUT ROWID;
 
 CREATE VIRTUAL TABLE find USING fts5(words, content='', contentless_delete=1, tokenize="unicode61 remove_diacritics 2", prefix='1 2 3');
 ${FOUND.map(keepInStep).join('')}

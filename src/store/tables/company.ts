@@ -121,6 +121,13 @@ export type PriceBreakRow = {
   readonly priceQuantity: number;
 };
 
+export type FileMemory = {
+  readonly kind: string;
+  readonly what: string;
+  readonly word: string;
+  readonly meaning: string;
+};
+
 export type LastUsed = {
   readonly personId: number;
   readonly kind: string;

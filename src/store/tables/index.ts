@@ -14,6 +14,7 @@ import type {
   SupplierPart,
   PriceBreakRow,
   LastUsed,
+  FileMemory,
 } from './company';
 import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow } from './jobs';
 import type {
@@ -56,6 +57,7 @@ declare module 'knex/types/tables.js' {
     supplierPart: SupplierPart;
     priceBreak: PriceBreakRow;
     lastUsed: LastUsed;
+    fileMemory: FileMemory;
     job: Job;
     budgetEntry: BudgetEntry;
     quote: Quote;

@@ -62,7 +62,7 @@ export function DateField({ value, onDay, towards = 'ahead', earliest, disabled,
         <input
           id={id}
           name={name}
-          className="field pr-8"
+          className={`field pr-8 ${frame.small === true ? 'field-small' : ''}`}
           autoComplete="off"
           value={typed ?? (day === undefined ? value : yard.day(day))}
           placeholder={day === undefined ? '15, fri, +5w' : ''}

@@ -5,6 +5,8 @@ export type Frame = {
   readonly fault?: string | undefined;
   readonly hint?: string | undefined;
   readonly hideLabel?: boolean;
+  /** In a row of filters. */
+  readonly small?: boolean;
   readonly className?: string;
 };
 

@@ -1,48 +1,45 @@
 'use client';
 
-import { usePathname, useRouter, useSearchParams } from 'next/navigation';
+import { parseAsString, useQueryStates } from 'nuqs';
 import { useEffect, useRef, useTransition } from 'react';
+import type { Thing, ThingKind } from '@/queries/things';
+import { DateField } from './DateField';
+import { PickField } from './PickField';
 
-/** Filters live in the address, so that a list can be kept and passed on. */
-function useFilter() {
-  const router = useRouter();
-  const path = usePathname();
-  const params = useSearchParams();
-  const [busy, start] = useTransition();
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(params);
-    if (value === '') next.delete(name);
-    else next.set(name, value);
-    next.delete('after');
-    next.delete('before');
-    start(() => router.replace(`${path}${next.size === 0 ? '' : `?${next}`}`, { scroll: false }));
-  };
-  return { params, set, busy };
+/** Filters live in the address, so that a list can be kept and passed on; a changed one begins at the top again. */
+function useFilter(name: string) {
+  const [busy, startTransition] = useTransition();
+  const [values, put] = useQueryStates(
+    { [name]: parseAsString, after: parseAsString, before: parseAsString },
+    { shallow: false, scroll: false, startTransition },
+  );
+  const set = (value: string) => void put({ [name]: value === '' ? null : value, after: null, before: null });
+  return { value: values[name] ?? undefined, set, busy };
 }
 
 const look = 'h-[26px] rounded-md border border-line bg-glaze-2 px-2 text-[13px] text-ellipsis text-ink';
+
+type Filter = { readonly name: string; readonly label: string };
 
 export function FilterChoice({
   name,
   label,
   options,
   fallback = '',
-}: {
-  name: string;
-  label: string;
+}: Filter & {
   options: readonly (readonly [value: string, words: string])[];
   fallback?: string;
 }) {
-  const { params, set } = useFilter();
+  const { value, set } = useFilter(name);
   return (
     <select
       aria-label={label}
       className={`${look} max-w-[158px]`}
-      value={params.get(name) ?? fallback}
-      onChange={(e) => set(name, e.target.value === fallback ? '' : e.target.value)}
+      value={value ?? fallback}
+      onChange={(e) => set(e.target.value === fallback ? '' : e.target.value)}
     >
-      {options.map(([value, words]) => (
-        <option key={value} value={value}>
+      {options.map(([key, words]) => (
+        <option key={key} value={key}>
           {words}
         </option>
       ))}
@@ -51,7 +48,7 @@ export function FilterChoice({
 }
 
 export function FilterWords({ label, name = 'words' }: { label: string; name?: string }) {
-  const { params, set, busy } = useFilter();
+  const { value, set, busy } = useFilter(name);
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(wait.current), []);
   return (
@@ -60,23 +57,58 @@ export function FilterWords({ label, name = 'words' }: { label: string; name?: s
       aria-label={label}
       aria-busy={busy}
       placeholder={label}
-      defaultValue={params.get(name) ?? ''}
+      defaultValue={value ?? ''}
       className={`${look} w-[158px] bg-glaze placeholder:text-ink-2`}
       onChange={(e) => {
-        const { value } = e.target;
+        const typed = e.target.value.trim();
         clearTimeout(wait.current);
-        wait.current = setTimeout(() => set(name, value.trim()), 250);
+        wait.current = setTimeout(() => set(typed), 250);
       }}
     />
   );
 }
 
-export function FilterDay({ name, label }: { name: string; label: string }) {
-  const { params, set } = useFilter();
+export function FilterDay({ name, label, back = false }: Filter & { back?: boolean }) {
+  const { value, set } = useFilter(name);
   return (
-    <label className="flex items-center gap-1.5 text-[13px] text-ink-2">
-      {label}
-      <input type="date" className={look} value={params.get(name) ?? ''} onChange={(e) => set(name, e.target.value)} />
-    </label>
+    <div className="flex items-center gap-1.5 text-[13px] text-ink-2">
+      <span aria-hidden>{label}</span>
+      <DateField
+        label={label}
+        hideLabel
+        small
+        className="w-[136px]"
+        towards={back ? 'back' : 'ahead'}
+        value={value ?? ''}
+        onDay={set}
+      />
+    </div>
+  );
+}
+
+type PickProps = Filter & {
+  readonly kind: ThingKind;
+  /** What stands in the address: the thing's id or its number. */
+  readonly by: 'id' | 'number';
+  readonly value: Thing | null;
+  /** What the list shows when nothing is picked. */
+  readonly all: string;
+  readonly also?: readonly Thing[];
+};
+
+export function FilterPick({ name, label, kind, by, value, all, also }: PickProps) {
+  const { set } = useFilter(name);
+  return (
+    <PickField
+      kind={kind}
+      label={label}
+      hideLabel
+      small
+      className="w-[158px]"
+      placeholder={all}
+      value={value}
+      also={also}
+      onPick={(thing) => set(thing === null ? '' : String(thing[by]))}
+    />
   );
 }

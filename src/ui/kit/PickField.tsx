@@ -7,8 +7,12 @@ import type { ItemThing, Thing, ThingKind } from '@/queries/things';
 import { ask, tell } from '../ask';
 import { Framed, described, type Frame } from './Field';
 
+/** Things that the page knows by itself, for what is typed. */
+type Known = (typed: string) => readonly Thing[];
+type Source = ThingKind | Known;
+
 /** What a picked thing is, where its kind tells more than its name. */
-export type ThingOf<K extends ThingKind> = K extends 'item' ? ItemThing : Thing;
+type ThingOf<K extends Source> = K extends 'item' ? ItemThing : Thing;
 
 /** @example labelOf({ number: '02', name: 'Machinery' }) // '02 Machinery' */
 export const labelOf = (thing: Pick<Thing, 'number' | 'name'>): string =>
@@ -17,7 +21,7 @@ export const labelOf = (thing: Pick<Thing, 'number' | 'name'>): string =>
 const WAIT = 60;
 const MAKE = 'make';
 
-type Props<K extends ThingKind> = Frame & {
+type Props<K extends Source> = Frame & {
   readonly kind: K;
   readonly value: Pick<Thing, 'id' | 'number' | 'name'> | null;
   readonly onPick: (thing: ThingOf<K> | null) => void;
@@ -25,13 +29,15 @@ type Props<K extends ThingKind> = Frame & {
   readonly free?: { readonly text: string; readonly onText: (text: string) => void };
   /** Makes a thing that is not there yet, called as typed. */
   readonly make?: { readonly words: string; readonly onMake: (typed: string) => void } | undefined;
+  /** Choices beside what is found. */
+  readonly also?: readonly Thing[] | undefined;
   readonly placeholder?: string;
   readonly disabled?: boolean | undefined;
   readonly required?: boolean;
 };
 
 /** A thing of the company, picked as one types: Enter or Tab takes the first, arrows another, Escape puts back. */
-export function PickField<K extends ThingKind>({ kind, value, onPick, free, make, ...field }: Props<K>) {
+export function PickField<K extends Source>({ kind, value, onPick, free, make, also, ...field }: Props<K>) {
   const { label, fault, hint, hideLabel, className, placeholder, disabled, required } = field;
   const id = useId();
   const shown = free?.text ?? (value === null ? '' : labelOf(value));
@@ -47,9 +53,9 @@ export function PickField<K extends ThingKind>({ kind, value, onPick, free, make
   const take = (thing: Thing) => {
     close();
     onPick(thing as ThingOf<K>);
-    void tell('/used', { kind, id: thing.id });
+    if (typeof kind === 'string' && thing.id > 0) void tell('/used', { kind, id: thing.id });
   };
-  const list = useThings(kind, typed, ([first]) => {
+  const list = useThings(kind, typed, also, ([first]) => {
     if (first !== undefined && wanted.current) return take(first);
     wanted.current = false;
     setAt(first === undefined ? (make === undefined || free !== undefined ? '' : MAKE) : String(first.id));
@@ -87,7 +93,7 @@ export function PickField<K extends ThingKind>({ kind, value, onPick, free, make
           <Popover.Anchor asChild>
             <Command.Input
               id={id}
-              className="field"
+              className={`field ${field.small === true ? 'field-small' : ''}`}
               value={typed ?? shown}
               onValueChange={type}
               onClick={() => !open && setTyped(free === undefined ? '' : free.text)}
@@ -159,20 +165,31 @@ function Choice({
 }
 
 /** What the server finds for what is typed; nothing is asked while nothing is. */
-function useThings(kind: ThingKind, typed: string | undefined, onFound: (things: readonly Thing[]) => void) {
+function useThings(
+  kind: Source,
+  typed: string | undefined,
+  also: readonly Thing[] | undefined,
+  onFound: (things: readonly Thing[]) => void,
+) {
   const [answer, setAnswer] = useState<{ for: string; things: readonly Thing[] }>();
   const found = useEffectEvent(onFound);
+  const begun = useEffectEvent((text: string) =>
+    (also ?? []).filter((t) => t.name.toLowerCase().startsWith(text.trim().toLowerCase())),
+  );
   useEffect(() => {
     if (typed === undefined) return;
     const stop = new AbortController();
     const look = async () => {
-      const url = `/pick?kind=${kind}&words=${encodeURIComponent(typed)}`;
-      const things = await ask<Thing[]>(url, { signal: stop.signal });
-      if (things === undefined) return;
+      const told =
+        typeof kind === 'function'
+          ? kind(typed)
+          : await ask<Thing[]>(`/pick?kind=${kind}&words=${encodeURIComponent(typed)}`, { signal: stop.signal });
+      if (told === undefined) return;
+      const things = [...begun(typed), ...told];
       setAnswer({ for: typed, things });
       found(things);
     };
-    const wait = setTimeout(() => void look(), typed === '' ? 0 : WAIT);
+    const wait = setTimeout(() => void look(), typed === '' || typeof kind === 'function' ? 0 : WAIT);
     return () => {
       clearTimeout(wait);
       stop.abort();

@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { Day } from '@/core/calendar/workdays';
 import type { DayOff } from '@/store/tables';
+import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -57,12 +58,11 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
           void add.run({ once: once.key(), ...text });
         }}
       >
-        <TextField
+        <DateField
           label="A day off"
-          type="date"
           className="col-span-2"
           value={text.day}
-          onChange={(e) => setText((now) => ({ ...now, day: e.target.value }))}
+          onDay={(day) => setText((now) => ({ ...now, day }))}
           fault={add.faultAt('day')}
         />
         <TextField

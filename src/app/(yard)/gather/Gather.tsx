@@ -16,7 +16,7 @@ import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { chooseSupplier, draftOrders } from '../../acts';
-import { NeedSlip, type NeedChoices } from '../NeedSlip';
+import { NeedSlip } from '../NeedSlip';
 import { GatherGroup } from './GatherGroup';
 import { GatherPlan } from './GatherPlan';
 import { counted } from '@/core/words';
@@ -24,7 +24,6 @@ import { counted } from '@/core/words';
 type Props = {
   readonly rows: readonly NeedLine[];
   readonly total: number;
-  readonly choices: NeedChoices;
   readonly terms: readonly SupplierTerms[];
   readonly currency: string;
   readonly filters: ReactNode;
@@ -42,7 +41,7 @@ const toPicks = (picks: Picks) =>
     return read.ok ? [{ needId: Number(id), buy: read.value }] : [];
   });
 
-export function Gather({ rows, total, choices, terms, currency, filters }: Props) {
+export function Gather({ rows, total, terms, currency, filters }: Props) {
   const router = useRouter();
   const draft = useDraft<Picks>('gather', {});
   const picks = draft.value;
@@ -163,7 +162,6 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
                 picks={picks}
                 at={here?.id}
                 wrong={wrong}
-                suppliers={choices.suppliers}
                 onPick={pick}
                 onOpen={setOpen}
                 onQuantity={(id, text) => draft.set((now) => ({ ...now, [id]: text }))}
@@ -203,7 +201,7 @@ export function Gather({ rows, total, choices, terms, currency, filters }: Props
           {drafting.busy ? 'Drafting…' : orders === 0 ? 'Draft orders' : inWords(orders - into.length, into.length)}
         </ShelfMain>
       </Shelf>
-      {open && <NeedSlip key={open.id} need={open} choices={choices} onClose={() => setOpen(undefined)} />}
+      {open && <NeedSlip key={open.id} need={open} onClose={() => setOpen(undefined)} />}
     </Sheet>
   );
 }

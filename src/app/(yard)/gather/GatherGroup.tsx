@@ -6,6 +6,7 @@ import { unitOf } from '@/core/quantity/units';
 import type { SupplierTerms } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needs';
 import { Dash } from '@/ui/kit/Sheet';
+import { PickField } from '@/ui/kit/PickField';
 import { Tags } from '@/ui/Tags';
 import { useYard } from '@/ui/YardContext';
 import type { Picks } from './Gather';
@@ -17,7 +18,6 @@ type Props = {
   readonly picks: Picks;
   readonly at: number | undefined;
   readonly wrong: readonly number[];
-  readonly suppliers: readonly { id: number; name: string }[];
   readonly onPick: (needs: readonly NeedLine[], on: boolean) => void;
   readonly onQuantity: (id: number, text: string) => void;
   readonly onOpen: (need: NeedLine) => void;
@@ -74,7 +74,6 @@ function GatherRow({
   text,
   at,
   wrong,
-  suppliers,
   onPick,
   onQuantity,
   onOpen,
@@ -114,19 +113,15 @@ function GatherRow({
           <span className="mono font-bold">{n.job}</span> {n.code} · {day(n.neededOn)}
         </span>
         {n.supplierId === null && (
-          <select
-            aria-label={`Supplier for ${n.description}`}
-            className="ml-1 h-[24px] rounded border border-line bg-glaze text-[12.5px]"
-            value=""
-            onChange={(e) => onSupplier(n, Number(e.target.value))}
-          >
-            <option value="">choose supplier…</option>
-            {suppliers.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
+          <PickField
+            kind="supplier"
+            label={`Supplier for ${n.description}`}
+            hideLabel
+            className="mt-1 w-[190px]"
+            placeholder="choose supplier"
+            value={null}
+            onPick={(supplier) => supplier !== null && onSupplier(n, supplier.id)}
+          />
         )}
       </td>
       <td className="whitespace-nowrap max-phone:hidden">

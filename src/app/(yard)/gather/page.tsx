@@ -1,12 +1,15 @@
 import { asDay } from '@/core/calendar/workdays';
 import { loadCompany } from '@/store/company';
 import { loadGatherForm } from '@/queries/gather';
-import { listOpenNeeds, loadChoices } from '@/queries/needs';
-import { FilterChoice, FilterDay, FilterWords } from '@/ui/kit/Filters';
+import { listOpenNeeds } from '@/queries/needs';
+import { findJobThing, loadThing } from '@/queries/things';
+import { FilterDay, FilterPick, FilterWords } from '@/ui/kit/Filters';
 import { place } from '../../server/place';
 import { Gather } from './Gather';
 
 export const metadata = { title: 'Gather' };
+
+const NO_SUPPLIER = { id: 0, number: '', name: 'No supplier yet', detail: '' };
 
 export default place(async ({ db, person, today, query }) => {
   const supplierId = query.supplier === undefined ? undefined : Number(query.supplier);
@@ -16,30 +19,26 @@ export default place(async ({ db, person, today, query }) => {
     by: asDay(query.by ?? ''),
     words: query.words,
   });
-  const choices = await loadChoices(db, person);
-  const { jobs, terms } = await loadGatherForm(db, person);
+  const { terms } = await loadGatherForm(db, person);
+  const supplier = supplierId === 0 ? NO_SUPPLIER : await loadThing(db, person, 'supplier', supplierId);
+  const job = await findJobThing(db, person, query.job);
   return (
     <Gather
       rows={found.rows}
       total={found.total}
-      choices={choices}
       terms={terms}
       currency={(await loadCompany(db)).currency}
       filters={
         <>
-          <FilterChoice
-            name="job"
-            label="Job"
-            options={[['', 'All live jobs'], ...jobs.map((j) => [j.number, `${j.number} ${j.shortName}`] as const)]}
-          />
-          <FilterChoice
+          <FilterPick name="job" label="Job" all="All live jobs" kind="job" by="number" value={job} />
+          <FilterPick
             name="supplier"
             label="Supplier"
-            options={[
-              ['', 'All suppliers'],
-              ['0', 'No supplier yet'],
-              ...choices.suppliers.map((s) => [String(s.id), s.name] as const),
-            ]}
+            all="All suppliers"
+            kind="supplier"
+            by="id"
+            value={supplier}
+            also={[NO_SUPPLIER]}
           />
           <FilterDay name="by" label="Needed by" />
           <FilterWords label="Part or number" />

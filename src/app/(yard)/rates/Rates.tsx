@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { RatesView } from '@/queries/company';
 import { useKey } from '@/ui/keys';
+import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle } from '@/ui/kit/Sheet';
@@ -47,7 +48,13 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
       {mayKeep && (
         <div className="mb-4 grid max-w-[640px] items-start gap-3 sm:grid-cols-3">
           <TextField label="Currency" maxLength={3} {...bind('currency')} />
-          <TextField label="From" type="date" {...bind('day')} />
+          <DateField
+            label="From"
+            towards="back"
+            value={text.day}
+            onDay={(day) => setText((now) => ({ ...now, day }))}
+            fault={bind('day').fault}
+          />
           <TextField
             label={`${companyCurrency} for one ${text.currency.toUpperCase() || 'unit'}`}
             inputMode="decimal"

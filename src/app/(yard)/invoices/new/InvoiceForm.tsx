@@ -19,6 +19,7 @@ import { totalsOf } from '@/core/money/tax';
 import { formatQuantity, NONE, parseQuantity, type Quantity } from '@/core/quantity/quantity';
 import type { InvoiceFormView, ToBill } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
+import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
@@ -151,11 +152,11 @@ export function InvoiceForm(view: InvoiceFormView) {
           onChange={(e) => draft.set((now) => ({ ...now, number: e.target.value }))}
           fault={local.number ?? faultAt('number')}
         />
-        <TextField
+        <DateField
           label="Dated"
-          type="date"
+          towards="back"
           value={typed.day}
-          onChange={(e) => draft.set((now) => ({ ...now, day: e.target.value }))}
+          onDay={(day) => draft.set((now) => ({ ...now, day }))}
           fault={faultAt('day')}
         />
         <NumberField

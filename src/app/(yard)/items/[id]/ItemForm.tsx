@@ -5,18 +5,20 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatPrice, parsePrice } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
-import { UNITS, unitOf } from '@/core/quantity/units';
+import { unitOf } from '@/core/quantity/units';
 import type { ItemView } from '@/queries/suppliers';
 import type { Result } from '@/core/result';
-import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
+import { UnitField } from '@/ui/kit/UnitField';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
 import { saveItem } from '../../../acts';
-import type { NeedChoices } from '../../NeedSlip';
+import { InPassing } from '../../InPassing';
 
-type Props = { readonly view: ItemView | undefined; readonly choices: NeedChoices; readonly mayKeep: boolean };
+type Props = { readonly view: ItemView | undefined; readonly mayKeep: boolean };
 type BreakText = { readonly from: string; readonly price: string };
 
 const plain = (q: Quantity) => (q === 0 ? '' : ungrouped(formatQuantity(q)));
@@ -30,8 +32,9 @@ function fresh(view: ItemView | undefined, currency: string) {
     unit: item?.unit ?? 'C62',
     stocked: item?.stocked === 1,
     service: item?.kind === 'service',
-    costCodeId: String(item?.costCodeId ?? ''),
-    supplierId: String(item?.supplierId ?? ''),
+    gtin: item?.gtin ?? '',
+    costCode: view?.costCode ?? null,
+    supplier: view?.supplier ?? null,
     theirNumber: part?.theirNumber ?? '',
     partUnit: part?.terms.unit ?? item?.unit ?? 'C62',
     many: String(part?.terms.factor.many ?? 1),
@@ -47,13 +50,14 @@ function fresh(view: ItemView | undefined, currency: string) {
 }
 
 /** An item, and how its usual supplier sells it. */
-export function ItemForm({ view, choices, mayKeep }: Props) {
+export function ItemForm({ view, mayKeep }: Props) {
   const router = useRouter();
   const { currency } = useYard();
   const item = view?.item;
-  const draft = useDraft(`item ${item?.id ?? 'new'}`, { version: item?.version ?? 0, text: fresh(view, currency) });
+  const draft = useDraft(`part ${item?.id ?? 'new'}`, { version: item?.version ?? 0, text: fresh(view, currency) });
   const { text } = draft.value;
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
+  const [making, setMaking] = useState<string>();
   const once = useOnce();
   const act = useAct(saveItem, {
     said: () => `${text.number} is saved`,
@@ -88,10 +92,10 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
     if (new Set(breaks.map((b) => b.fromQuantity)).size < breaks.length)
       faults['from 0'] = 'Two prices start at the same quantity.';
     const part =
-      text.supplierId === ''
+      text.supplier === null
         ? null
         : {
-            supplierId: Number(text.supplierId),
+            supplierId: text.supplier.id,
             theirNumber: text.theirNumber,
             unit: text.partUnit,
             factorMany: whole('many'),
@@ -111,13 +115,14 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
         unit: text.unit,
         stocked: text.stocked,
         kind: text.service ? ('service' as const) : ('goods' as const),
-        costCodeId: text.costCodeId === '' ? null : Number(text.costCodeId),
-        supplierId: text.supplierId === '' ? null : Number(text.supplierId),
+        gtin: text.gtin,
+        costCodeId: text.costCode?.id ?? null,
+        supplierId: text.supplier?.id ?? null,
         part,
       });
   };
   const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, text: { ...now.text, ...change } }));
-  const bind = (name: Exclude<keyof typeof text, 'stocked' | 'service' | 'breaks'>) => ({
+  const bind = (name: Exclude<keyof typeof text, 'stocked' | 'service' | 'breaks' | 'costCode' | 'supplier'>) => ({
     name,
     disabled: !mayKeep,
     value: text[name],
@@ -126,11 +131,6 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
   });
   const setBreak = (k: number, change: Partial<BreakText>) =>
     set({ breaks: text.breaks.map((b, j) => (j === k ? { ...b, ...change } : b)) });
-  const units = UNITS.map((u) => (
-    <option key={u.code} value={u.code}>
-      {u.short === '' ? u.name : `${u.name} (${u.short})`}
-    </option>
-  ));
   return (
     <RecordForm
       title={item?.name ?? 'Add an item'}
@@ -144,18 +144,24 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Item number" inputClass="mono" className="sm:col-span-2" required {...bind('number')} />
         <TextField label="Name" className="sm:col-span-4" required {...bind('name')} />
-        <ChoiceField label="Unit it is used in" className="sm:col-span-2" {...bind('unit')}>
-          {units}
-        </ChoiceField>
-        <ChoiceField label="Cost code" className="sm:col-span-2" {...bind('costCodeId')}>
-          <option value="">none</option>
-          {choices.codes.map((c) => (
-            <option key={c.id} value={c.id}>
-              {c.code} {c.name}
-            </option>
-          ))}
-        </ChoiceField>
-        <label className="flex items-center gap-2 pt-5 sm:col-span-2">
+        <UnitField
+          label="Unit it is used in"
+          className="sm:col-span-2"
+          value={text.unit}
+          onUnit={(unit) => set({ unit })}
+          disabled={!mayKeep}
+        />
+        <PickField
+          kind="costCode"
+          label="Cost code"
+          className="sm:col-span-2"
+          placeholder="none"
+          value={text.costCode}
+          onPick={(costCode) => set({ costCode })}
+          disabled={!mayKeep}
+        />
+        <TextField label="GTIN" inputClass="mono" inputMode="numeric" className="sm:col-span-2" {...bind('gtin')} />
+        <label className="sm:col-span-6">
           <input
             type="checkbox"
             disabled={!mayKeep}
@@ -173,25 +179,39 @@ export function ItemForm({ view, choices, mayKeep }: Props) {
           />{' '}
           Outside work: it is billed, and not taken in at the dock
         </label>
-        <ChoiceField label="Usual supplier" className="sm:col-span-3" {...bind('supplierId')}>
-          <option value="">none yet</option>
-          {choices.suppliers.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </ChoiceField>
-        {text.supplierId !== '' && (
+        <PickField
+          kind="supplier"
+          label="Usual supplier"
+          className="sm:col-span-3"
+          placeholder="none yet"
+          value={text.supplier}
+          onPick={(supplier) => set({ supplier })}
+          make={mayKeep ? { words: 'New supplier', onMake: setMaking } : undefined}
+          disabled={!mayKeep}
+        />
+        {making !== undefined && (
+          <InPassing
+            making={{ kind: 'supplier', typed: making }}
+            onClose={() => setMaking(undefined)}
+            onItem={() => undefined}
+            onSupplier={(supplier) => set({ supplier })}
+          />
+        )}
+        {text.supplier !== null && (
           <TextField label="Their number" inputClass="mono" className="sm:col-span-3" {...bind('theirNumber')} />
         )}
       </div>
-      {text.supplierId !== '' && (
+      {text.supplier !== null && (
         <>
           <h2 className="mt-5 mb-2 text-[16px]">How they sell it</h2>
           <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
-            <ChoiceField label="Unit they sell" className="sm:col-span-2" {...bind('partUnit')}>
-              {units}
-            </ChoiceField>
+            <UnitField
+              label="Unit they sell"
+              className="sm:col-span-2"
+              value={text.partUnit}
+              onUnit={(partUnit) => set({ partUnit })}
+              disabled={!mayKeep}
+            />
             {text.partUnit !== text.unit && (
               <TextField
                 label={`${unitOf(text.unit).name}s …`}

@@ -1,6 +1,5 @@
 import { notFound } from 'next/navigation';
 import { may } from '@/core/people/rights';
-import { loadChoices } from '@/queries/needs';
 import { loadItem } from '@/queries/suppliers';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
@@ -9,12 +8,11 @@ import { ItemForm } from './ItemForm';
 export const metadata = { title: 'Item' };
 
 export default place(async ({ db, person, params }) => {
-  const choices = await loadChoices(db, person);
   const view = params.id === 'new' ? undefined : await loadItem(db, person, Number(params.id));
   if (view === undefined && params.id !== 'new') notFound();
   return (
     <Sheet>
-      <ItemForm key={view?.item.version ?? 0} view={view} choices={choices} mayKeep={may(person, 'keep suppliers')} />
+      <ItemForm key={view?.item.version ?? 0} view={view} mayKeep={may(person, 'keep suppliers')} />
     </Sheet>
   );
 });

@@ -27,7 +27,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
             `Amounts in ${currency}, tax that is recovered left out`
           )}
         </span>
-        <FilterDay name="on" label="As of" />
+        <FilterDay name="on" label="As of" back />
       </div>
       <div className="max-phone:overflow-x-auto">
         <table className="ledger" aria-label="The job’s tab by cost code">

@@ -2,29 +2,31 @@
 
 import { useRouter } from 'next/navigation';
 import { JOB_KINDS } from '@/queries/jobs';
+import type { Thing } from '@/queries/things';
 import { useKey } from '@/ui/keys';
+import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { openJob } from '../../../acts';
 
 type Props = {
-  readonly leads: readonly { id: number; name: string }[];
-  readonly customers: readonly string[];
+  readonly lead: Thing | null;
   readonly nextNumber: string;
 };
 
-export function NewJob({ leads, customers, nextNumber }: Props) {
+export function NewJob({ lead, nextNumber }: Props) {
   const router = useRouter();
   const once = useOnce();
-  const draft = useDraft('new job', {
+  const draft = useDraft('a new job', {
     number: nextNumber,
     name: '',
     shortName: '',
     kind: 'contract' as keyof typeof JOB_KINDS,
     customer: '',
-    leadId: String(leads[0]?.id ?? ''),
+    lead,
     site: '',
     startsOn: '',
     dueOn: '',
@@ -36,12 +38,21 @@ export function NewJob({ leads, customers, nextNumber }: Props) {
       router.push(`/jobs/${made.number}/quote`);
     },
   });
-  const submit = () => void run({ ...draft.value, leadId: Number(draft.value.leadId), once: once.key() });
+  const submit = () => {
+    const { lead: led, ...text } = draft.value;
+    void run({ ...text, leadId: led?.id ?? 0, once: once.key() });
+  };
   useKey('Ctrl+Enter', 'Open the job', submit);
-  const bind = (name: keyof typeof draft.value) => ({
+  const bind = (name: Exclude<keyof typeof draft.value, 'lead'>) => ({
     name,
     value: draft.value[name],
     onChange: (e: { target: { value: string } }) => draft.set((now) => ({ ...now, [name]: e.target.value })),
+    fault: faultAt(name),
+  });
+  const bindDay = (name: 'startsOn' | 'dueOn') => ({
+    name,
+    value: draft.value[name],
+    onDay: (day: string) => draft.set((now) => ({ ...now, [name]: day })),
     fault: faultAt(name),
   });
   return (
@@ -65,12 +76,16 @@ export function NewJob({ leads, customers, nextNumber }: Props) {
         placeholder="What is done, to what"
         {...bind('name')}
       />
-      <TextField label="Customer" className="sm:col-span-3" list="customers" required {...bind('customer')} />
-      <datalist id="customers">
-        {customers.map((c) => (
-          <option key={c} value={c} />
-        ))}
-      </datalist>
+      <PickField
+        kind="customer"
+        label="Customer"
+        className="sm:col-span-3"
+        required
+        value={null}
+        free={{ text: draft.value.customer, onText: (customer) => draft.set((now) => ({ ...now, customer })) }}
+        onPick={(customer) => customer !== null && draft.set((now) => ({ ...now, customer: customer.name }))}
+        fault={faultAt('customer')}
+      />
       <ChoiceField label="Kind" className="sm:col-span-1" {...bind('kind')}>
         {Object.entries(JOB_KINDS).map(([k, words]) => (
           <option key={k} value={k}>
@@ -78,17 +93,19 @@ export function NewJob({ leads, customers, nextNumber }: Props) {
           </option>
         ))}
       </ChoiceField>
-      <ChoiceField label="Lead" className="sm:col-span-2" {...bind('leadId')}>
-        {leads.map((l) => (
-          <option key={l.id} value={l.id}>
-            {l.name}
-          </option>
-        ))}
-      </ChoiceField>
+      <PickField
+        kind="person"
+        label="Lead"
+        className="sm:col-span-2"
+        required
+        value={draft.value.lead}
+        onPick={(led) => draft.set((now) => ({ ...now, lead: led }))}
+        fault={faultAt('leadId')}
+      />
       <TextField label="Short name, for its tab" className="sm:col-span-3" maxLength={28} {...bind('shortName')} />
       <TextField label="Site or bay" className="sm:col-span-3" {...bind('site')} />
-      <TextField label="Starts" type="date" className="sm:col-span-3" {...bind('startsOn')} />
-      <TextField label="Due" type="date" className="sm:col-span-3" {...bind('dueOn')} />
+      <DateField label="Starts" className="sm:col-span-3" {...bindDay('startsOn')} />
+      <DateField label="Due" className="sm:col-span-3" {...bindDay('dueOn')} />
       <button type="submit" className="sr-only">
         Open the job
       </button>

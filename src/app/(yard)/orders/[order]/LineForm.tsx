@@ -3,6 +3,7 @@
 import { X } from 'lucide-react';
 import { signOf } from '@/core/money/money';
 import { UNITS, unitOf } from '@/core/quantity/units';
+import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { partsOf, withQuantity, type LineText, type SplitText } from '@/ui/orderText';
@@ -21,13 +22,17 @@ type Props = {
 export function LineForm({ line, index, choices, currency, faultAt, onChange }: Props) {
   const n = index + 1;
   const bind = (
-    name:
-      'description' | 'theirNumber' | 'unit' | 'price' | 'priceQuantity' | 'taxCodeId' | 'wantedOn' | 'chargeCodeId',
+    name: 'description' | 'theirNumber' | 'unit' | 'price' | 'priceQuantity' | 'taxCodeId' | 'chargeCodeId',
   ) => ({
     value: line[name],
     onChange: (e: { target: { value: string } }) => onChange({ ...line, [name]: e.target.value }),
     fault: faultAt(name),
   });
+  const bindDay = {
+    value: line.wantedOn,
+    onDay: (wantedOn: string) => onChange({ ...line, wantedOn }),
+    fault: faultAt('wantedOn'),
+  };
   const charge = line.kind === 'charge';
   return (
     <li aria-label={`Line ${n}`} className="border-b border-line py-3">
@@ -92,7 +97,7 @@ export function LineForm({ line, index, choices, currency, faultAt, onChange }: 
       </div>
       {!charge && (
         <div className="mt-2 flex flex-wrap items-start gap-x-8 gap-y-2 sm:pl-[34px]">
-          <TextField label="Wanted" type="date" className="w-[150px]" {...bind('wantedOn')} />
+          <DateField label="Wanted" className="w-[170px]" {...bindDay} />
           <Splits
             line={line}
             choices={choices}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { OrderView } from '@/queries/orders';
 import type { StoredOrder } from '@/store/orders';
 import { useKey } from '@/ui/keys';
+import { DateField } from '@/ui/kit/DateField';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { newLine, orderText, readOrder, type LineText, type OrderText } from '@/ui/orderText';
@@ -46,12 +47,18 @@ export function OrderForm({ view, choices, onClose }: Props) {
   };
   useKey('Ctrl+Enter', 'Save the order', () => save(), !busy && clash === undefined);
   const at = (field: string) => local.find((f) => f.field === field)?.message ?? faultAt(field);
-  const bind = (name: 'placeId' | 'wantedOn' | 'carrier' | 'instructions') => ({
+  const bind = (name: 'placeId' | 'carrier' | 'instructions') => ({
     name,
     value: text[name],
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
     fault: at(name),
   });
+  const bindDay = {
+    name: 'wantedOn',
+    value: text.wantedOn,
+    onDay: (wantedOn: string) => set({ wantedOn }),
+    fault: at('wantedOn'),
+  };
   const add = (kind: LineText['kind']) =>
     set({ lines: [...text.lines, newLine(kind, view.supplier.taxCodeId, Date.now())] });
   const general = refusals.find((r) => r.field === undefined || r.field === '' || r.code === 'signedOut')?.message;
@@ -95,7 +102,7 @@ export function OrderForm({ view, choices, onClose }: Props) {
             </option>
           ))}
         </ChoiceField>
-        <TextField label="Wanted" type="date" {...bind('wantedOn')} />
+        <DateField label="Wanted" {...bindDay} />
         <TextField label="Carrier" {...bind('carrier')} />
         <AreaField label="Instructions to the supplier" rows={2} className="sm:col-span-3" {...bind('instructions')} />
       </div>

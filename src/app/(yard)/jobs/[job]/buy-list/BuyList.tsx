@@ -19,11 +19,10 @@ import { Tags } from '@/ui/Tags';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { addNeed } from '../../../../acts';
-import { NeedFields, NeedSlip, readNeed, type NeedChoices, type NeedText } from '../../../NeedSlip';
+import { NeedFields, NeedSlip, readNeed, type NeedText } from '../../../NeedSlip';
 
 type Props = {
   readonly list: BuyListPage;
-  readonly choices: NeedChoices;
   readonly job: { id: number; number: string; live: boolean };
   readonly quote: JobHead['quote'];
 };
@@ -33,12 +32,13 @@ const FRESH: NeedText = {
   quantity: '',
   unit: 'C62',
   price: '',
-  costCodeId: '',
-  supplierId: '',
+  item: null,
+  costCode: null,
+  supplier: null,
   neededOn: '',
 };
 
-export function BuyList({ list, choices, job, quote }: Props) {
+export function BuyList({ list, job, quote }: Props) {
   const { rows } = list;
   const { currency, day, may } = useYard();
   const [open, setOpen] = useState<BuyListLine>();
@@ -185,8 +185,8 @@ export function BuyList({ list, choices, job, quote }: Props) {
           </Link>
         )}
       </Shelf>
-      {open && <NeedSlip key={open.id} need={open} choices={choices} onClose={() => setOpen(undefined)} />}
-      {adding && <AddNeed jobId={job.id} choices={choices} onClose={() => setAdding(false)} />}
+      {open && <NeedSlip key={open.id} need={open} onClose={() => setOpen(undefined)} />}
+      {adding && <AddNeed jobId={job.id} onClose={() => setAdding(false)} />}
     </div>
   );
 }
@@ -207,37 +207,49 @@ function progressInWords(n: BuyListLine): string {
   );
 }
 
-function AddNeed({ jobId, choices, onClose }: { jobId: number; choices: NeedChoices; onClose: () => void }) {
+/** Lines are put on the list one after the other: Ctrl+Enter adds one and begins the next. */
+function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
   const [text, set] = useState(FRESH);
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
+  const [added, setAdded] = useState(0);
   const once = useOnce();
   const { run, busy, refusals, faultAt } = useAct(addNeed, {
-    said: () => 'The line is on the buy list',
-    onDone: onClose,
+    onDone: () => {
+      setAdded((n) => n + 1);
+      once.renew();
+      set(({ costCode, supplier, neededOn }) => ({ ...FRESH, costCode, supplier, neededOn }));
+    },
   });
   const save = () => {
     const { value, faults } = readNeed(text);
     setLocal(faults);
-    if (faults.length === 0) void run({ once: once.key(), jobId, itemId: null, ...value });
+    if (faults.length === 0) void run({ once: once.key(), jobId, itemId: text.item?.id ?? null, ...value });
   };
+  useKey('Ctrl+Enter', 'Add the line, and begin the next', save, !busy);
   return (
     <Slip
       open
       onClose={onClose}
-      title="Add a line to buy"
+      title="Add lines to buy"
       foot={
         <div className="grid gap-2">
           <Faults messages={refusals.filter((r) => !r.field).map((r) => r.message)} />
-          <button type="button" disabled={busy} onClick={save} className="btn btn-main justify-self-end">
-            Add the line
-          </button>
+          <div className="flex items-center justify-end gap-3">
+            <span role="status" className="mr-auto text-ink-2">
+              {added > 0 && `${counted(added, 'line')} added`}
+            </span>
+            <button type="button" disabled={busy} onClick={save} className="btn btn-main">
+              Add the line <span className="kbd">^↵</span>
+            </button>
+          </div>
         </div>
       }
     >
       <NeedFields
+        key={added}
         text={text}
         set={set}
-        choices={choices}
+        open
         faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
       />
     </Slip>

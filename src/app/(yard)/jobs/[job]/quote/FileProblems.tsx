@@ -2,44 +2,76 @@
 
 import { groupBy } from '@/core/group';
 import type { ImportCheck } from '@/queries/quoteImport';
-import { smallChoice } from './FileColumns';
+import type { Thing } from '@/queries/things';
+import { UnitField } from '@/ui/kit/UnitField';
+import { PickField } from '@/ui/kit/PickField';
 
 type UnknownProps = {
   readonly title: string;
+  readonly kind: 'costCode' | 'supplier';
   readonly names: readonly string[];
-  readonly chosen: Readonly<Record<string, number | null>>;
-  readonly options: readonly (readonly [id: number, words: string])[];
-  readonly none?: string;
-  readonly onChoose: (name: string, id: never) => void;
+  /** What was settled; null leaves it open. */
+  readonly chosen: Readonly<Record<string, Thing | null>>;
+  readonly also?: readonly Thing[];
+  readonly onChoose: (name: string, thing: Thing | null) => void;
+  readonly make?: { readonly words: string; readonly onMake: (name: string) => void } | undefined;
 };
 
 /** Names in the file that are not known here; each is settled once, for all its rows. */
-export function Unknown({ title, names, chosen, options, none, onChoose }: UnknownProps) {
+export function Unknown({ title, kind, names, chosen, also, onChoose, make }: UnknownProps) {
   if (names.length === 0) return null;
-  const value = (name: string) => (Object.hasOwn(chosen, name) ? String(chosen[name] ?? 'none') : '');
-  const read = (text: string) => (text === '' ? undefined : text === 'none' ? null : Number(text)) as never;
   return (
     <section aria-label={title} className="mt-5">
       <h3 className="border-b border-line pb-1 text-[16px]">{title}</h3>
       {names.map((name) => (
-        <p key={name} className="flex items-center gap-3 border-b border-line-2 py-1.5">
+        <div key={name} className="flex flex-wrap items-center gap-3 border-b border-line-2 py-1.5">
           <span className="w-[260px] truncate font-semibold">“{name}”</span>
           <span className="text-ink-2">stands for</span>
-          <select
-            aria-label={`What “${name}” stands for`}
-            className={smallChoice}
-            value={value(name)}
-            onChange={(e) => onChoose(name, read(e.target.value))}
-          >
-            <option value="">choose…</option>
-            {none !== undefined && <option value="none">{none}</option>}
-            {options.map(([id, words]) => (
-              <option key={id} value={id}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </p>
+          <PickField
+            kind={kind}
+            label={`What “${name}” stands for`}
+            hideLabel
+            small
+            className="w-[220px]"
+            placeholder="choose"
+            value={chosen[name] ?? null}
+            also={also}
+            onPick={(thing) => onChoose(name, thing)}
+            make={make && { words: make.words, onMake: () => make.onMake(name) }}
+          />
+        </div>
+      ))}
+    </section>
+  );
+}
+
+/** Words for units that are not known here. */
+export function UnknownUnits({
+  names,
+  chosen,
+  onChoose,
+}: {
+  names: readonly string[];
+  chosen: Readonly<Record<string, string>>;
+  onChoose: (name: string, unit: string) => void;
+}) {
+  if (names.length === 0) return null;
+  return (
+    <section aria-label="Units that are not known here" className="mt-5">
+      <h3 className="border-b border-line pb-1 text-[16px]">Units that are not known here</h3>
+      {names.map((name) => (
+        <div key={name} className="flex flex-wrap items-center gap-3 border-b border-line-2 py-1.5">
+          <span className="w-[260px] truncate font-semibold">“{name}”</span>
+          <span className="text-ink-2">stands for</span>
+          <UnitField
+            label={`What “${name}” stands for`}
+            hideLabel
+            small
+            className="w-[220px]"
+            value={chosen[name]}
+            onUnit={(unit) => onChoose(name, unit)}
+          />
+        </div>
       ))}
     </section>
   );

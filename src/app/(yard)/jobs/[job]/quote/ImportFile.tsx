@@ -13,25 +13,35 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useHowFar } from '@/ui/useHowFar';
 import { useYard } from '@/ui/YardContext';
 import { bringIn } from '../../../../acts';
-import type { NeedChoices } from '../../../NeedSlip';
+import type { Thing } from '@/queries/things';
+import { InPassing } from '../../../InPassing';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
-import { Problems, Unknown } from './FileProblems';
+import { Problems, Unknown, UnknownUnits } from './FileProblems';
 import { counted, grouped } from '@/core/words';
 
 type Props = {
   readonly first: ImportCheck;
   readonly job: string;
   readonly quote: string;
-  readonly choices: NeedChoices;
 };
 
 const DELIMITERS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
+const LEFT_OPEN: Thing = { id: 0, number: '', name: 'leave it open', detail: '' };
+
 /** A quote file before it comes in: its columns, unknown names and problem rows are settled here. */
-export function ImportFile({ first, job, quote, choices: offered }: Props) {
+export function ImportFile({ first, job, quote }: Props) {
   const router = useRouter();
-  const { currency } = useYard();
+  const { currency, may } = useYard();
   const [mapping, setMapping] = useState<Mapping>(first.mapping);
-  const [choices, setChoices] = useState<Choices>({ mark: first.mark, costCode: {}, supplier: {}, leftOut: [] });
+  const [choices, setChoices] = useState<Choices>(first.choices);
+  const [settled, setSettled] = useState(first.settled);
+  const [making, setMaking] = useState<string>();
+  /** What a name in the file stands for: a thing, nothing on purpose, or not said. */
+  const settle = (kind: 'costCode' | 'supplier', name: string, thing: Thing | null) => {
+    const open = thing?.id === LEFT_OPEN.id;
+    setSettled((now) => ({ ...now, [kind]: withChoice(now[kind], name, thing ?? undefined) }));
+    setChoices((now) => ({ ...now, [kind]: withChoice(now[kind], name, open ? null : thing?.id) }));
+  };
   const { check, checking } = useCheck(first, mapping, choices);
   const once = useOnce();
   const { run, busy, refusals } = useAct(bringIn, {
@@ -81,19 +91,33 @@ export function ImportFile({ first, job, quote, choices: offered }: Props) {
       </div>
       <Unknown
         title="Cost codes that are not known here"
+        kind="costCode"
         names={check.unknown.costCode}
-        chosen={choices.costCode}
-        options={offered.codes.map((c) => [c.id, `${c.code} ${c.name}`])}
-        onChoose={(name, id) => setChoices((now) => ({ ...now, costCode: withChoice(now.costCode, name, id) }))}
+        chosen={settled.costCode}
+        onChoose={(name, thing) => settle('costCode', name, thing)}
       />
       <Unknown
         title="Suppliers that are not known here"
+        kind="supplier"
         names={check.unknown.supplier}
-        chosen={choices.supplier}
-        options={offered.suppliers.map((s) => [s.id, s.name])}
-        none="leave it open"
-        onChoose={(name, id) => setChoices((now) => ({ ...now, supplier: withChoice(now.supplier, name, id) }))}
+        chosen={settled.supplier}
+        also={[LEFT_OPEN]}
+        onChoose={(name, thing) => settle('supplier', name, thing)}
+        make={may('keep suppliers') ? { words: 'New supplier', onMake: setMaking } : undefined}
       />
+      <UnknownUnits
+        names={check.unknown.unit}
+        chosen={choices.unit}
+        onChoose={(name, unit) => setChoices((now) => ({ ...now, unit: { ...now.unit, [name]: unit } }))}
+      />
+      {making !== undefined && (
+        <InPassing
+          making={{ kind: 'supplier', typed: making }}
+          onClose={() => setMaking(undefined)}
+          onItem={() => undefined}
+          onSupplier={(supplier) => settle('supplier', making, supplier)}
+        />
+      )}
       <Problems check={check} leftOut={choices.leftOut} onLeave={leave} stops={stops} />
       <Shelf
         fault={fault}

@@ -1,6 +1,5 @@
 import { notFound } from 'next/navigation';
 import { loadQuote } from '@/queries/job';
-import { loadChoices } from '@/queries/needs';
 import { permit } from '@/queries/permit';
 import { isDemo } from '@/server/setting';
 import { inHelper } from '@/server/threads';
@@ -14,7 +13,6 @@ export default jobPlace(async ({ db, person, query, job }) => {
   if (query.file !== undefined) permit(person, 'import quotes');
   const fileId = Number(query.file);
   const check = Number.isSafeInteger(fileId) ? await inHelper('checkQuoteFile', { person, fileId }) : undefined;
-  if (check !== undefined)
-    return <ImportFile first={check} job={job.number} quote={quote.number} choices={await loadChoices(db, person)} />;
+  if (check !== undefined) return <ImportFile first={check} job={job.number} quote={quote.number} />;
   return <QuoteLines quote={quote} job={job.number} gone={query.file !== undefined} sample={isDemo()} />;
 });
