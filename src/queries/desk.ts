@@ -20,7 +20,13 @@ export type Waiting = {
   readonly step: string;
   readonly href: string;
 };
-export type Group = { readonly title: string; readonly count: number; readonly rows: readonly Waiting[] };
+export type Group = {
+  readonly title: string;
+  /** Where all of them stand, when the rows may be fewer. */
+  readonly href?: string;
+  readonly count: number;
+  readonly rows: readonly Waiting[];
+};
 
 const SHOWN = 5;
 
@@ -51,7 +57,7 @@ async function overBudget(db: Db): Promise<Group> {
       href: `/jobs/${o.job}?figure=${o.code}`,
     };
   });
-  return { title: 'Over budget', count: over.length, rows };
+  return { title: 'Over budget', href: '/jobs', count: over.length, rows };
 }
 
 async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
@@ -101,7 +107,7 @@ async function drafts(db: Db): Promise<Group> {
       href: `/orders/${o.number}`,
     };
   });
-  return { title: 'To send', count: found.length, rows };
+  return { title: 'To send', href: '/orders?show=unsent', count: found.length, rows };
 }
 
 async function toReceive(db: Db, today: Day): Promise<Group> {
@@ -124,7 +130,7 @@ async function toReceive(db: Db, today: Day): Promise<Group> {
     step: 'Take in',
     href: `/dock/${o.number}`,
   }));
-  return { title: 'To receive', count: count?.n ?? 0, rows };
+  return { title: 'To receive', href: '/dock', count: count?.n ?? 0, rows };
 }
 
 async function toMatch(db: Db): Promise<Group> {
@@ -147,7 +153,7 @@ async function toMatch(db: Db): Promise<Group> {
       href: `/invoices/${i.id}`,
     });
   }
-  return { title: 'To match', count: count?.n ?? 0, rows };
+  return { title: 'To match', href: '/invoices', count: count?.n ?? 0, rows };
 }
 
 async function quotes(db: Db): Promise<Group> {
@@ -170,5 +176,5 @@ async function quotes(db: Db): Promise<Group> {
     step: 'Open the quote',
     href: `/jobs/${q.job}/quote`,
   }));
-  return { title: 'Quotes', count: count?.n ?? 0, rows };
+  return { title: 'Quotes', href: '/jobs?state=all', count: count?.n ?? 0, rows };
 }

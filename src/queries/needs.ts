@@ -288,26 +288,30 @@ export async function listSoonestOf(db: Db, person: Person, jobId: number, today
   return rows.map((r) => tagged(r, context));
 }
 
+/** Where a page of a buy list begins: after a line, or at one, if not all stand on one page. */
+export type BeginsAt = { readonly after?: number; readonly at?: number };
+
 /**
- * A page of a job's buy list, after a line, with how far each has come. Without the right to see money there are no
- * prices.
+ * A page of a job's buy list, with how far each line has come. Without the right to see money there are no prices.
  */
 export async function loadBuyList(
   db: Db,
   person: Person,
   jobId: number,
   today: Day,
-  after?: number,
+  { after, at }: BeginsAt = {},
 ): Promise<BuyListPage> {
   permit(person, 'see jobs');
   const all = () => db('need as n').where('n.jobId', jobId);
-  const place = (sign: '>' | '<=') =>
+  const count = await countOf(all());
+  const [shown, passed, line] = at !== undefined && count > LINES_PAGE ? ['>=', '<', at] : ['>', '<=', after];
+  const place = (sign: string) =>
     [
       `(coalesce(n.needed_on, '~'), n.id) ${sign} (select coalesce(x.needed_on, '~'), x.id from need x where x.id = ?)`,
-      [after ?? 0],
+      [line ?? 0],
     ] as const;
   const query = byNeed(db, jobId).limit(LINES_PAGE);
-  if (after !== undefined) void query.whereRaw(...place('>'));
+  if (line !== undefined) void query.whereRaw(...place(shown));
   const rows = (await query.select(...COLUMNS)) as Raw[];
   const context = await contextFor(db, rows, today);
   const ids = rows.map((r) => r.id);
@@ -326,8 +330,8 @@ export async function loadBuyList(
   });
   return {
     rows: lines,
-    before: after === undefined ? 0 : await countOf(all().whereRaw(...place('<='))),
-    lines: await countOf(all()),
+    before: line === undefined ? 0 : await countOf(all().whereRaw(...place(passed))),
+    lines: count,
     open: await countOf(all().whereRaw('n.open > 0')),
   };
 }

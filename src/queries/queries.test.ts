@@ -148,8 +148,8 @@ describe('lists', () => {
   it('find by number or words, and keep money from who may not see it', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(1) }]));
     expect((await find(yard.db, await buyer(), 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([
-      ['Order', `/orders/${order.number}`],
-      ['Supplier', '/suppliers/1'],
+      ['order', `/orders/${order.number}`],
+      ['supplier', '/suppliers/1'],
     ]);
     const keeper = (await yard.as('storekeeper')).actor;
     expect((await find(yard.db, keeper, 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { formatAmount, formatMoney, minor } from '@/core/money/money';
 import { STAGES } from '@/core/tab/stages';
 import { headroomOf, type Level } from '@/core/tab/sums';

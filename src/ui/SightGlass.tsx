@@ -77,7 +77,12 @@ export function UprightGlass({ level, currency, name, onPick, chosen }: Props) {
   const { segments, max, over } = gauge(level);
   const room = 0.92;
   const headroom = headroomOf(level);
-  const labels = spaced(segments.map((s) => ({ ...s, at: ((s.from + s.to) / 2) * room })));
+  const labels = spaced(
+    segments.map((s) => ({ ...s, at: ((s.from + s.to) / 2) * room })),
+    over === undefined ? max * room - LABEL : 1,
+  );
+  // Headroom stands under its mark, or above it where the labels leave no room.
+  const crowded = (labels.at(-1)?.at ?? 0) > max * room - 2 * LABEL;
   return (
     <div role="group" aria-label={levelInWords(level, currency, name)} className="relative h-[450px]">
       <div className="absolute inset-y-0 left-1 w-[46px] overflow-hidden rounded-full border-2 border-[var(--line)] bg-[var(--st-ground)] shadow-[inset_0_0_0_1px_var(--ink-3)]">
@@ -129,7 +134,11 @@ export function UprightGlass({ level, currency, name, onPick, chosen }: Props) {
       ))}
       <div
         className={`absolute top-0 left-[64px] text-[12.5px] font-bold ${headroom < 0 ? 'text-brick' : 'text-enamel'} ${max * room > 0.95 ? 'top-10' : ''}`}
-        style={headroom < 0 ? undefined : { top: 'auto', bottom: `calc(${percent(Math.max(max * room - 0.075, 0))})` }}
+        style={
+          headroom < 0
+            ? undefined
+            : { top: 'auto', bottom: percent(crowded ? max * room + 0.025 : Math.max(max * room - LABEL, 0)) }
+        }
       >
         {headroom < 0
           ? `Over ${formatWhole(Math.abs(headroom) as Minor, currency)}`
@@ -139,14 +148,26 @@ export function UprightGlass({ level, currency, name, onPick, chosen }: Props) {
   );
 }
 
-/** Keeps labels of thin segments from lying on one another. */
-function spaced<T extends { at: number }>(labels: readonly T[]): T[] {
+/** Height that a label takes, as a share of the glass. */
+const LABEL = 0.075;
+
+/** Keeps labels of thin segments from lying on one another: pushed up from below, then down from the ceiling. */
+function spaced<T extends { at: number }>(labels: readonly T[], ceiling: number): T[] {
   let floor = 0.02;
-  return labels.map((l) => {
+  const raised = labels.map((l) => {
     const at = Math.max(l.at, floor);
-    floor = at + LEAST_FOR_LABEL + 0.02;
+    floor = at + LABEL;
     return { ...l, at };
   });
+  let most = ceiling;
+  return raised
+    .reverse()
+    .map((l) => {
+      const at = Math.min(l.at, most);
+      most = at - LABEL;
+      return { ...l, at };
+    })
+    .reverse();
 }
 
 /** How far a quantity has come: received, on order, drafted, of all that is needed. */

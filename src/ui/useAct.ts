@@ -73,6 +73,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Opt
       } finally {
         running.current = false;
         setBusy(false);
+        setTimeout(keepFocus, 150);
       }
       return false;
     },
@@ -88,6 +89,12 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Opt
     setClash(undefined);
   }, []);
   return { run, busy, refusals, clash, faultAt, clear };
+}
+
+/** When what had the focus is gone with the act, the sheet has it, so that keys go on from there. */
+function keepFocus(): void {
+  if (document.activeElement === document.body && document.querySelector('[role="dialog"]') === null)
+    document.getElementById('sheet-scroll')?.focus({ preventScroll: true });
 }
 
 /** A key for one opening of a form: sending it twice acts once. A new one is taken after each success. */

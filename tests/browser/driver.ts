@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome';
 
 export const DESK = { width: 1280, height: 800 };
@@ -45,12 +45,7 @@ export class Browser {
       .build();
     const browser = new Browser(driver, profile, base);
     await browser.resize(size);
-    await browser.britishDates();
     return browser;
-  }
-
-  private async britishDates(): Promise<void> {
-    await (this.driver as Driver).sendDevToolsCommand('Emulation.setLocaleOverride', { locale: 'en-GB' });
   }
 
   async resize({ width, height }: typeof DESK): Promise<void> {
@@ -119,6 +114,20 @@ export class Browser {
   async choose(label: string, words: string): Promise<void> {
     const field = await this.field(label);
     await field.findElement(By.xpath(`.//option[contains(normalize-space(.), ${quoted(words)})]`)).click();
+  }
+
+  /** Picks a thing of the company: types some of it, and takes what is found first. */
+  async pick(label: string, words: string): Promise<void> {
+    const field = await this.field(label);
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), words);
+    await this.see(By.css('[role="option"]'));
+    await field.sendKeys(Key.ENTER);
+    await this.driver.wait(
+      async () => (await field.getAttribute('aria-expanded')) !== 'true',
+      WAIT,
+      `${label} stays open`,
+    );
   }
 
   async stepInAs(name: string): Promise<void> {

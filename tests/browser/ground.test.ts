@@ -83,7 +83,7 @@ describe('the company’s calendar', () => {
     await browser.type('Public holidays of', '2028');
     await (await browser.button('Take them in')).click();
     await browser.reads('25 Dec 2028');
-    await browser.type('A day off', '14082026');
+    await browser.type('A day off', '14/8/2026');
     await browser.type('Why', 'Regatta');
     await (await browser.button('Add')).click();
     await browser.reads('Regatta');

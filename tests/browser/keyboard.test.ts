@@ -53,7 +53,10 @@ describe('the main job by keyboard alone', () => {
 
   it('finds a job with /, and opens one on the rail with Alt and a number', async () => {
     await press('/');
+    await browser.reads('Opened last');
+    await type('outb');
     await browser.reads('what was mailed to suppliers');
+    for (const _ of 'outb') await press(Key.BACK_SPACE);
     await type('Sanderling');
     await browser.reads('Wheelhouse heating');
     await press(Key.ENTER);

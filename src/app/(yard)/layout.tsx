@@ -3,6 +3,7 @@ import { Toaster } from 'sonner';
 import { may, RIGHTS, ROLE_NAMES, type Right } from '@/core/people/rights';
 import { loadFrame } from '@/queries/frame';
 import { loadCalendar } from '@/store/company';
+import { ScrollKeeper } from '@/ui/frame/ScrollKeeper';
 import { KeysProvider } from '@/ui/keys';
 import { YardProvider } from '@/ui/YardContext';
 import { here } from '../server/session';
@@ -29,6 +30,10 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
       }}
     >
       <KeysProvider>
+        <a href="#sheet-scroll" className="skip-link">
+          To the sheet
+        </a>
+        <ScrollKeeper of="sheet-scroll" />
         <div className="flex h-dvh flex-col">
           <FrameTop
             frame={frame}
@@ -50,6 +55,7 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
         <Toaster
           position="bottom-left"
           offset={{ bottom: 70, left: 16 }}
+          mobileOffset={{ bottom: 122, left: 12, right: 12 }}
           toastOptions={{
             style: {
               background: 'var(--glaze)',

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { Empty, Sheet } from '@/ui/kit/Sheet';
 
 export default function NotFound() {

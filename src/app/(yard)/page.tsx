@@ -1,4 +1,5 @@
-import Link from 'next/link';
+import { grouped } from '@/core/words';
+import Link from '@/ui/Link';
 import { formatDay } from '@/core/calendar/workdays';
 import { loadDesk, type Waiting } from '@/queries/desk';
 import { may } from '@/core/people/rights';
@@ -42,6 +43,13 @@ export default place(async ({ db, person, today }) => {
               {g.rows.map((r) => (
                 <Row key={r.href + r.text} row={r} />
               ))}
+              {g.href !== undefined && g.count > g.rows.length && (
+                <li className="py-1.5">
+                  <Link href={g.href} className="step">
+                    and {grouped(g.count - g.rows.length)} more
+                  </Link>
+                </li>
+              )}
             </ul>
           </section>
         ))}

@@ -1,23 +1,11 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { usePathname } from 'next/navigation';
-import type { Right } from '@/core/people/rights';
 import { useYard } from '../YardContext';
 import { FindButton } from './Find';
-
-export type Counts = { readonly gather: number; readonly dock: number; readonly invoices: number };
-
-const PLACES: readonly { href: string; name: string; right: Right; count?: keyof Counts; phone?: boolean }[] = [
-  { href: '/', name: 'Desk', right: 'see jobs' },
-  { href: '/jobs', name: 'Jobs', right: 'see jobs', phone: true },
-  { href: '/gather', name: 'Gather', right: 'draft orders', count: 'gather' },
-  { href: '/orders', name: 'Orders', right: 'see orders' },
-  { href: '/dock', name: 'Dock', right: 'see dock', count: 'dock', phone: true },
-  { href: '/invoices', name: 'Invoices', right: 'see invoices', count: 'invoices' },
-  { href: '/suppliers', name: 'Suppliers', right: 'keep suppliers' },
-];
+import { placesFor, type Counts, type Place } from './places';
 
 export function Wordmark() {
   return (
@@ -55,7 +43,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   const path = usePathname();
   const { may } = useYard();
   const isHere = (href: string) => (href === '/' ? path === '/' : path.startsWith(href));
-  const places = PLACES.filter((p) => may(p.right));
+  const places = placesFor(may).filter((p) => p.at === 'band' || p.at === 'foot');
   return (
     <header className="bg-rim text-on-rim">
       <div className="flex h-[50px] items-center gap-5 px-[18px]">
@@ -64,7 +52,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
         </Link>
         <nav aria-label="Places" className="flex min-w-0 flex-1 gap-1 max-lg:hidden">
           {places.map((p) => (
-            <Place key={p.href} place={p} here={isHere(p.href)} counts={counts} />
+            <PlaceLink key={p.href} place={p} here={isHere(p.href)} counts={counts} />
           ))}
         </nav>
         <div className="flex-1 lg:hidden" />
@@ -73,7 +61,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
       </div>
       <nav aria-label="Places" className="hidden gap-1 overflow-x-auto px-3 pb-1 phone:flex lg:hidden">
         {places.map((p) => (
-          <Place key={p.href} place={p} here={isHere(p.href)} counts={counts} />
+          <PlaceLink key={p.href} place={p} here={isHere(p.href)} counts={counts} />
         ))}
       </nav>
       <nav
@@ -81,7 +69,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
         className="fixed inset-x-0 bottom-0 z-30 flex h-[52px] border-t border-rim-2 bg-rim phone:hidden"
       >
         {places
-          .filter((p) => p.phone || p.href === '/' || p.href === '/gather')
+          .filter((p) => p.at === 'foot')
           .map((p) => (
             <Link
               key={p.href}
@@ -105,7 +93,7 @@ const Badge = ({ n }: { n: number }) =>
     </span>
   );
 
-function Place({ place, here, counts }: { place: (typeof PLACES)[number]; here: boolean; counts: Counts }) {
+function PlaceLink({ place, here, counts }: { place: Place; here: boolean; counts: Counts }) {
   return (
     <Link
       href={place.href}
@@ -153,18 +141,9 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
             <div className="text-[12.5px] text-ink-2">{person.roles}</div>
           </div>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
-          {may('see orders') && may('see money') && link('/outbox', 'Outbox')}
-          {may('see money') && link('/items', 'Items')}
-          {may('see invoices') && (
-            <span className="phone:hidden">
-              {link('/invoices', 'Invoices')}
-              {link('/orders', 'Orders')}
-            </span>
-          )}
-          {may('see money') && link('/rates', 'Exchange rates')}
-          {may('manage people') && link('/people', 'People')}
-          {may('manage people') && link('/company', 'Company and calendar')}
-          {link('/you', 'Your sign-ins and password')}
+          {placesFor(may)
+            .filter((p) => p.at === 'menu')
+            .map((p) => link(p.href, p.name))}
           <DropdownMenu.Item className={entry} onSelect={onTheme}>
             {person.theme === 'evening' ? 'Day theme' : 'Evening theme'}
           </DropdownMenu.Item>

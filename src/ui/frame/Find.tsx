@@ -4,15 +4,53 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { wordsOf } from '@/core/find/words';
+import type { Found } from '@/queries/find';
+import type { FindKind } from '@/store/find';
 import { ask } from '../ask';
 import { useKey } from '../keys';
 import { useYard } from '../YardContext';
+import { placesFor } from './places';
 
-type Found = { readonly kind: string; readonly label: string; readonly detail: string; readonly href: string };
+type Shown = {
+  readonly kind: string;
+  /** Called by a number. */
+  readonly numbered: boolean;
+  readonly label: string;
+  readonly detail: string;
+  readonly href: string;
+};
 
-const LEAST_WAIT = 120;
+const keyOf = (f: Shown) => `${f.href} ${f.label}`;
 
-/** Finds jobs, orders, items, suppliers and places from anywhere. */
+const NUMBERED: readonly FindKind[] = ['job', 'quote', 'item', 'order', 'receipt', 'invoice', 'costCode'];
+
+const KIND_NAMES: Readonly<Record<FindKind, string>> = {
+  job: 'Job',
+  quote: 'Quote',
+  need: 'To buy',
+  item: 'Part',
+  supplier: 'Supplier',
+  order: 'Order',
+  receipt: 'Receipt',
+  invoice: 'Invoice',
+  person: 'Person',
+  customer: 'Customer',
+  costCode: 'Code',
+};
+
+/** Every word typed begins a word of the place. */
+const placesCalled = (typed: string, may: Parameters<typeof placesFor>[0]): Shown[] =>
+  placesFor(may)
+    .filter(({ name, words }) => {
+      const own = wordsOf(`${name} ${words}`);
+      return wordsOf(typed).every((w) => own.some((o) => o.startsWith(w)));
+    })
+    .map(({ name, words, href }) => ({ kind: 'Go to', numbered: false, label: name, detail: words, href }));
+
+const LEAST_WAIT = 80;
+
+/** Finds anything by its number or words, and every place, from anywhere. */
 export function FindButton() {
   const [open, setOpen] = useState(false);
   useKey('/', 'Find', () => setOpen(true));
@@ -51,6 +89,7 @@ function FindBox({ close }: { close: () => void }) {
   const { may } = useYard();
   const [words, setWords] = useState('');
   const [found, setFound] = useState<readonly Found[]>([]);
+  const [at, setAt] = useState('');
   useEffect(() => {
     const stop = new AbortController();
     const wait = setTimeout(async () => {
@@ -62,34 +101,36 @@ function FindBox({ close }: { close: () => void }) {
       stop.abort();
     };
   }, [words]);
-  const places: Found[] = [
-    may('see orders') && may('see money')
-      ? { kind: 'Place', label: 'Outbox', detail: 'what was mailed to suppliers', href: '/outbox' }
-      : undefined,
-    may('see money') ? { kind: 'Place', label: 'Items', detail: 'what is bought', href: '/items' } : undefined,
-    may('open jobs') ? { kind: 'Place', label: 'New job', detail: 'open a job', href: '/jobs/new' } : undefined,
-    may('enter invoices')
-      ? { kind: 'Place', label: 'New invoice', detail: 'enter a supplier’s bill', href: '/invoices/new' }
-      : undefined,
-  ].filter((p) => p !== undefined);
-  const all = [...found, ...places.filter((p) => p.label.toLowerCase().includes(words.trim().toLowerCase()))];
+  const things: Shown[] = found.map((f) => ({ ...f, kind: KIND_NAMES[f.kind], numbered: NUMBERED.includes(f.kind) }));
+  const all = words.trim() === '' ? things : [...things, ...placesCalled(words, may)];
+  const first = all[0] === undefined ? '' : keyOf(all[0]);
   return (
-    <Command shouldFilter={false} label="Find">
+    <Command
+      shouldFilter={false}
+      label="Find"
+      vimBindings={false}
+      value={all.some((f) => keyOf(f) === at) ? at : first}
+      onValueChange={setAt}
+    >
       <Command.Input
         autoFocus
         value={words}
-        onValueChange={setWords}
+        onValueChange={(typed) => {
+          setAt('');
+          setWords(typed);
+        }}
         placeholder="Part, job, order, supplier, invoice…"
         className="h-[50px] w-full border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-ink-2"
       />
       <Command.List className="max-h-[52vh] overflow-y-auto p-1.5">
+        {words.trim() === '' && all.length > 0 && <p className="px-3 pt-1 text-[12.5px] text-ink-2">Opened last</p>}
         <Command.Empty className="px-3 py-4 text-ink-2">
           {words.trim() === '' ? 'Type a number or a few words.' : `Nothing is called “${words}”.`}
         </Command.Empty>
         {all.map((f) => (
           <Command.Item
-            key={f.href + f.label}
-            value={f.href + f.label}
+            key={keyOf(f)}
+            value={keyOf(f)}
             className="flex cursor-pointer items-baseline gap-3 rounded-lg px-3 py-2 data-[selected=true]:bg-glaze-2"
             onSelect={() => {
               close();
@@ -97,7 +138,7 @@ function FindBox({ close }: { close: () => void }) {
             }}
           >
             <span className="w-[62px] shrink-0 text-[12.5px] text-ink-2">{f.kind}</span>
-            <span className="mono font-semibold whitespace-nowrap">{f.label}</span>
+            <span className={`truncate font-semibold ${f.numbered ? 'mono shrink-0' : ''}`}>{f.label}</span>
             <span className="truncate text-ink-2">{f.detail}</span>
           </Command.Item>
         ))}

@@ -1,9 +1,11 @@
 'use client';
 
-import Link from 'next/link';
+import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import Link from '@/ui/Link';
 import { usePathname, useRouter } from 'next/navigation';
 import { X } from 'lucide-react';
-import { useState } from 'react';
 import type { Level } from '@/core/tab/sums';
 import { useKey } from '../keys';
 import { LyingGlass } from '../SightGlass';
@@ -28,12 +30,19 @@ type Props = {
 export function Rail({ tabs, onClose, onMove }: Props) {
   const path = usePathname();
   const router = useRouter();
-  const { currency } = useYard();
-  const [dragged, setDragged] = useState<number>();
+  // A tab is dragged once it has moved a little, so that a click still opens it.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const move = (id: number, to: number) => {
     const ids = tabs.map((t) => t.id).filter((t) => t !== id);
     ids.splice(Math.max(0, Math.min(to, ids.length)), 0, id);
     onMove(ids);
+  };
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (over !== null && over.id !== active.id)
+      move(
+        Number(active.id),
+        tabs.findIndex((t) => t.id === over.id),
+      );
   };
   const close = (tab: RailTab) => {
     onClose(tab.id);
@@ -47,52 +56,73 @@ export function Rail({ tabs, onClose, onMove }: Props) {
       {NINE.map((n) => (
         <RailKey key={n} n={n} tab={tabs[n - 1]} go={(t) => router.push(`/jobs/${t.number}`)} />
       ))}
-      {tabs.map((tab, k) => {
-        const here = path === `/jobs/${tab.number}` || path.startsWith(`/jobs/${tab.number}/`);
-        return (
-          <div
-            key={tab.id}
-            draggable
-            onDragStart={() => setDragged(tab.id)}
-            onDragOver={(e) => e.preventDefault()}
-            onDrop={() => dragged !== undefined && move(dragged, k)}
-            className={`group relative h-[36px] w-[176px] shrink-0 rounded-t-[9px] border border-b-0 border-line ${here ? 'z-10 -mb-px h-[41px] bg-glaze' : 'bg-tab'}`}
-          >
-            <Link
-              href={`/jobs/${tab.number}`}
-              aria-current={here ? 'page' : undefined}
-              className="block h-full px-3 pt-[6px]"
-              onKeyDown={(e) => {
-                if (e.key === 'Delete') close(tab);
-                if (e.ctrlKey && e.key === 'ArrowRight') move(tab.id, k + 1);
-                if (e.ctrlKey && e.key === 'ArrowLeft') move(tab.id, k - 1);
-              }}
-            >
-              <span className="flex items-baseline gap-2 text-[12.5px] leading-[15px]">
-                <span className="mono font-bold">{tab.number}</span>
-                <span className="truncate">{tab.shortName}</span>
-              </span>
-              {tab.level !== null && (
-                <span className="mt-[5px] block">
-                  <LyingGlass level={tab.level} currency={currency} name={`Job ${tab.number}`} tiny />
-                </span>
-              )}
-            </Link>
-            <button
-              type="button"
-              aria-label={`Close the tab of job ${tab.number}`}
-              onClick={() => close(tab)}
-              className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}
-            >
-              <X size={13} />
-            </button>
-          </div>
-        );
-      })}
+      <DndContext id="rail" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+        <SortableContext items={tabs.map((t) => t.id)} strategy={horizontalListSortingStrategy}>
+          {tabs.map((tab, k) => (
+            <RailTabCard
+              key={tab.id}
+              tab={tab}
+              here={path === `/jobs/${tab.number}` || path.startsWith(`/jobs/${tab.number}/`)}
+              onClose={() => close(tab)}
+              onStep={(by) => move(tab.id, k + by)}
+            />
+          ))}
+        </SortableContext>
+      </DndContext>
       <Link href="/jobs" className="relative mb-[7px] ml-2 shrink-0 text-ink-2 hover:text-ink">
         + open a job
       </Link>
     </nav>
+  );
+}
+
+type CardProps = {
+  readonly tab: RailTab;
+  readonly here: boolean;
+  readonly onClose: () => void;
+  readonly onStep: (by: 1 | -1) => void;
+};
+
+function RailTabCard({ tab, here, onClose, onStep }: CardProps) {
+  const { currency } = useYard();
+  const { listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: tab.id });
+  return (
+    <div
+      ref={setNodeRef}
+      {...listeners}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`group relative h-[36px] w-[176px] shrink-0 rounded-t-[9px] border border-b-0 border-line ${here ? 'z-10 -mb-px h-[41px] bg-glaze' : 'bg-tab'} ${isDragging ? 'z-20 shadow-lg' : ''}`}
+    >
+      <Link
+        href={`/jobs/${tab.number}`}
+        aria-current={here ? 'page' : undefined}
+        draggable={false}
+        className="block h-full px-3 pt-[6px]"
+        onKeyDown={(e) => {
+          if (e.key === 'Delete') onClose();
+          if (e.ctrlKey && e.key === 'ArrowRight') onStep(1);
+          if (e.ctrlKey && e.key === 'ArrowLeft') onStep(-1);
+        }}
+      >
+        <span className="flex items-baseline gap-2 text-[12.5px] leading-[15px]">
+          <span className="mono font-bold">{tab.number}</span>
+          <span className="truncate">{tab.shortName}</span>
+        </span>
+        {tab.level !== null && (
+          <span className="mt-[5px] block">
+            <LyingGlass level={tab.level} currency={currency} name={`Job ${tab.number}`} tiny />
+          </span>
+        )}
+      </Link>
+      <button
+        type="button"
+        aria-label={`Close the tab of job ${tab.number}`}
+        onClick={onClose}
+        className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}
+      >
+        <X size={13} />
+      </button>
+    </div>
   );
 }
 

@@ -17,7 +17,7 @@ function useFilter(name: string) {
   return { value: values[name] ?? undefined, set, busy };
 }
 
-const look = 'h-[26px] rounded-md border border-line bg-glaze-2 px-2 text-[13px] text-ellipsis text-ink';
+const look = 'field field-small text-ellipsis';
 
 type Filter = { readonly name: string; readonly label: string };
 
@@ -34,7 +34,7 @@ export function FilterChoice({
   return (
     <select
       aria-label={label}
-      className={`${look} max-w-[158px]`}
+      className={`${look} !w-auto max-w-[158px]`}
       value={value ?? fallback}
       onChange={(e) => set(e.target.value === fallback ? '' : e.target.value)}
     >
@@ -58,7 +58,7 @@ export function FilterWords({ label, name = 'words' }: { label: string; name?: s
       aria-busy={busy}
       placeholder={label}
       defaultValue={value ?? ''}
-      className={`${look} w-[158px] bg-glaze placeholder:text-ink-2`}
+      className={`${look} !w-[158px] placeholder:text-ink-2`}
       onChange={(e) => {
         const typed = e.target.value.trim();
         clearTimeout(wait.current);

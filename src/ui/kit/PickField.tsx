@@ -36,7 +36,10 @@ type Props<K extends Source> = Frame & {
   readonly required?: boolean;
 };
 
-/** A thing of the company, picked as one types: Enter or Tab takes the first, arrows another, Escape puts back. */
+/**
+ * A thing of the company, picked as one types: Enter takes the first, and so does leaving; arrows reach another, Escape
+ * puts back. What is typed freely is taken for a thing by Enter only.
+ */
 export function PickField<K extends Source>({ kind, value, onPick, free, make, also, ...field }: Props<K>) {
   const { label, fault, hint, hideLabel, className, placeholder, disabled, required } = field;
   const id = useId();
@@ -71,54 +74,85 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
     free?.onText(text);
     if (text.trim() === '' && free === undefined) onPick(null);
   };
+  const makes = make !== undefined && list.ready && (typed ?? '').trim() !== '';
+  const keys = [...list.things.map((t) => String(t.id)), ...(makes ? [MAKE] : [])];
+  const step = (by: 1 | -1) => setAt(keys[(keys.indexOf(at) + by + keys.length) % keys.length] ?? '');
+  const leave = () => {
+    const taken = free === undefined && typed?.trim() !== '' && at !== MAKE;
+    if (!open || !taken) return close();
+    if (list.ready) choose(at);
+    else wanted.current = true;
+  };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowDown' && !open) return setTyped(free === undefined ? '' : free.text);
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const arrow = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : undefined;
+    if (arrow !== undefined) {
+      event.preventDefault();
+      return open ? step(arrow) : setTyped(free?.text ?? '');
+    }
     if (!open) return;
     if (event.key === 'Escape') {
       event.preventDefault();
-      return close();
+      close();
     }
-    const takes = event.key === 'Enter' || (event.key === 'Tab' && !event.shiftKey);
-    // What is typed freely is taken for a thing only by Enter, and left as it is by Tab.
-    if (!takes || (typed.trim() === '' && event.key === 'Tab') || (free !== undefined && event.key === 'Tab')) return;
-    if (event.key === 'Enter') event.preventDefault();
-    if (list.ready) choose(at);
-    else wanted.current = true;
-    event.stopPropagation();
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      if (list.ready) choose(at);
+      else wanted.current = true;
+    }
   };
+  const input = useRef<HTMLInputElement>(null);
+  const listId = `${id}-list`;
+  useEffect(() => {
+    const active = open ? document.querySelector(`#${CSS.escape(listId)} [aria-selected="true"]`) : null;
+    if (active === null) input.current?.removeAttribute('aria-activedescendant');
+    else input.current?.setAttribute('aria-activedescendant', active.id);
+  });
   return (
     <Framed id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel} className={className}>
-      <Command shouldFilter={false} value={at} onValueChange={setAt} label={label} onKeyDown={onKeyDown}>
-        <Popover.Root open={open} onOpenChange={(now) => !now && close()}>
-          <Popover.Anchor asChild>
-            <Command.Input
-              id={id}
-              className={`field ${field.small === true ? 'field-small' : ''}`}
-              value={typed ?? shown}
-              onValueChange={type}
-              onClick={() => !open && setTyped(free === undefined ? '' : free.text)}
-              onFocus={(e) => e.target.select()}
-              onBlur={() => !wanted.current && close()}
-              placeholder={open && value !== null ? labelOf(value) : placeholder}
-              disabled={disabled}
-              required={required}
-              aria-expanded={open}
-              {...described(id, fault)}
-            />
-          </Popover.Anchor>
-          <Popover.Portal>
-            <Popover.Content
-              align="start"
-              sideOffset={4}
-              onOpenAutoFocus={(e) => e.preventDefault()}
-              onCloseAutoFocus={(e) => e.preventDefault()}
-              onInteractOutside={(e) => (e.target as HTMLElement).id === id && e.preventDefault()}
-              className="z-[60] w-[max(var(--radix-popover-trigger-width),280px)] max-w-[calc(100vw-24px)] overflow-hidden rounded-lg border border-line bg-glaze shadow-xl"
-            >
-              <Command.List className="max-h-[300px] overflow-y-auto p-1" onMouseDown={(e) => e.preventDefault()}>
-                {list.ready && list.things.length === 0 && make === undefined && (
+      <Popover.Root open={open} onOpenChange={(now) => !now && close()}>
+        <Popover.Anchor asChild>
+          <input
+            ref={input}
+            id={id}
+            className={`field ${field.small === true ? 'field-small' : ''}`}
+            role="combobox"
+            autoComplete="off"
+            spellCheck={false}
+            aria-autocomplete="list"
+            aria-expanded={open}
+            aria-controls={open ? listId : undefined}
+            value={typed ?? shown}
+            onChange={(e) => type(e.target.value)}
+            onKeyDown={onKeyDown}
+            onClick={() => !open && setTyped(free?.text ?? '')}
+            onFocus={(e) => e.target.select()}
+            onBlur={leave}
+            placeholder={open && value !== null ? labelOf(value) : placeholder}
+            disabled={disabled}
+            required={required}
+            {...described(id, fault)}
+          />
+        </Popover.Anchor>
+        <Popover.Portal>
+          <Popover.Content
+            align="start"
+            sideOffset={4}
+            onOpenAutoFocus={(e) => e.preventDefault()}
+            onCloseAutoFocus={(e) => e.preventDefault()}
+            onInteractOutside={(e) => e.target === input.current && e.preventDefault()}
+            className="z-[60] w-[max(var(--radix-popover-trigger-width),300px)] max-w-[calc(100vw-24px)] overflow-hidden rounded-lg border border-line bg-glaze shadow-xl"
+          >
+            <Command shouldFilter={false} value={at} onValueChange={setAt} vimBindings={false}>
+              <Command.List
+                id={listId}
+                aria-label={label}
+                className="max-h-[300px] overflow-y-auto p-1"
+                onMouseDown={(e) => e.preventDefault()}
+              >
+                {list.ready && keys.length === 0 && (
                   <p className="px-2.5 py-2 text-ink-2">
-                    {free === undefined ? 'Nothing is called so.' : 'Not a part of yours: it stays as typed.'}
+                    {free === undefined ? 'Nothing is called so.' : 'No part is called so: it stays as typed.'}
                   </p>
                 )}
                 {list.things.map((t) => (
@@ -128,18 +162,18 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
                     <span className="shrink-0 text-[12.5px] text-ink-2">{t.detail}</span>
                   </Choice>
                 ))}
-                {make !== undefined && list.ready && (typed ?? '').trim() !== '' && (
+                {makes && (
                   <Choice value={MAKE} onSelect={choose}>
-                    <span className="text-copper-2">
+                    <span className="text-copper-text">
                       {make.words} “{typed?.trim()}”…
                     </span>
                   </Choice>
                 )}
               </Command.List>
-            </Popover.Content>
-          </Popover.Portal>
-        </Popover.Root>
-      </Command>
+            </Command>
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
     </Framed>
   );
 }

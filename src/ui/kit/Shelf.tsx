@@ -1,3 +1,4 @@
+import { Press } from './Press';
 import type { ReactNode } from 'react';
 
 /** The bar at the foot: what is picked or pending on the left, the next action at the right. */
@@ -54,26 +55,26 @@ type ButtonProps = {
 
 export function ShelfMain({ children, hint, type = 'button', ...rest }: ButtonProps) {
   return (
-    <button type={type} className="btn btn-main h-[38px] text-[14.5px]" {...rest}>
+    <Press type={type} className="btn btn-main h-[38px] text-[14.5px]" {...rest}>
       {children}
       {hint !== undefined && (
         <span aria-hidden className="kbd max-phone:hidden">
           {hint}
         </span>
       )}
-    </button>
+    </Press>
   );
 }
 
 export function ShelfPlain({ children, hint, type = 'button', ...rest }: ButtonProps) {
   return (
-    <button type={type} className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim" {...rest}>
+    <Press type={type} className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim" {...rest}>
       {children}
       {hint !== undefined && (
         <span aria-hidden className="kbd max-phone:hidden">
           {hint}
         </span>
       )}
-    </button>
+    </Press>
   );
 }

@@ -13,6 +13,15 @@ type Props = {
   readonly foot?: ReactNode;
 };
 
+/** What is opened to be filled in is filled in at once; with no field, the first button has the focus. */
+function beginAtFirstField(event: Event): void {
+  const slip = event.currentTarget as HTMLElement;
+  const first = slip.querySelector<HTMLElement>('[autofocus], input:enabled, textarea:enabled, select:enabled');
+  if (first === null) return;
+  event.preventDefault();
+  first.focus();
+}
+
 /** A sheet from the right for a quick look, without leaving the place. */
 export function Slip({ open, onClose, title, detail, children, foot }: Props) {
   return (
@@ -21,6 +30,7 @@ export function Slip({ open, onClose, title, detail, children, foot }: Props) {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#17262b]/35" />
         <Dialog.Content
           aria-describedby={undefined}
+          onOpenAutoFocus={beginAtFirstField}
           className="fixed inset-y-0 right-0 z-50 flex w-full max-w-[440px] flex-col border-l border-line bg-glaze shadow-2xl"
         >
           <div className="flex items-start gap-3 border-b border-line px-5 py-4">

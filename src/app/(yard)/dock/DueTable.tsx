@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { isOverdue } from '@/core/orders/states';
 import type { DueRow } from '@/queries/dock';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';

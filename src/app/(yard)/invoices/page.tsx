@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
 import { INVOICE_FILTERS, listInvoices } from '@/queries/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
 import { listItems } from '@/queries/suppliers';
 import { FilterWords } from '@/ui/kit/Filters';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { formatWhole, signOf } from '@/core/money/money';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { isOverdue, ORDER_STATE_NAMES } from '@/core/orders/states';
 import type { OrderRow } from '@/queries/orders';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { listOrders, ORDER_FILTERS } from '@/queries/orders';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { UNSENT } from '@/core/orders/states';

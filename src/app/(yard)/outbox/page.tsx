@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { listMessages } from '@/queries/outbox';
 import { Fact, Shelf } from '@/ui/kit/Shelf';

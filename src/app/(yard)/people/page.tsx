@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { ROLE_NAMES } from '@/core/people/rights';
 import { listPeople } from '@/queries/people';
 import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import type { SupplierRow } from '@/queries/suppliers';

@@ -1,7 +1,7 @@
 'use client';
 
 import { ungrouped } from '@/core/locale/locale';
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useState } from 'react';
 import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import { formatQuantity, parseQuantity, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';

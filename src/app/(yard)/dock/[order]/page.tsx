@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { loadDockOrder } from '@/queries/dock';
+import { Opened } from '@/ui/Opened';
 import { place, type Params } from '../../../server/place';
 import { TakeIn } from './TakeIn';
 
@@ -8,5 +9,10 @@ export const generateMetadata = async ({ params }: Params) => ({ title: `Dock ${
 export default place(async ({ db, person, params }) => {
   const order = await loadDockOrder(db, person, params.order ?? '');
   if (order === undefined) notFound();
-  return <TakeIn order={order} />;
+  return (
+    <>
+      <Opened kind="order" id={order.id} />
+      <TakeIn order={order} />
+    </>
+  );
 });

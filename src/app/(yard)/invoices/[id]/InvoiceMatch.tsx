@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Difference } from '@/core/invoices/match';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { formatAmount, signOf } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
 import { findBillable, loadInvoiceForm } from '@/queries/invoices';

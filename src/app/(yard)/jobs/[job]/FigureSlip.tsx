@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, type Stage } from '@/core/tab/stages';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
 import { STAGES, type Stage } from '@/core/tab/stages';
@@ -52,7 +52,10 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
     may('see money') ? { href: '/history', name: 'History' } : undefined,
   ].filter((t) => t !== undefined);
   return (
-    <nav aria-label="Pages of this job" className="mt-3 flex gap-5 overflow-x-auto border-b border-line">
+    <nav
+      aria-label="Pages of this job"
+      className="mt-3 flex gap-5 overflow-x-auto overflow-y-hidden border-b border-line"
+    >
       {tabs.map((t) => {
         const href = `/jobs/${number}${t.href}`;
         const here = path === href;
@@ -61,7 +64,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
             key={t.href}
             href={href}
             aria-current={here ? 'page' : undefined}
-            className={`-mb-px border-b-[3px] pb-1.5 font-semibold whitespace-nowrap ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}
+            className={`border-b-[3px] pb-1.5 font-semibold whitespace-nowrap ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}
           >
             {t.name} {'count' in t && <span className="font-normal text-ink-2">{t.count}</span>}
             {'note' in t && <span className="font-normal text-ink-2">{t.note}</span>}

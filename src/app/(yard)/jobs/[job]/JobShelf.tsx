@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import type { JobHead } from '@/queries/job';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import type { Day } from '@/core/calendar/workdays';
 import { formatAmount, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, STAGES } from '@/core/tab/stages';

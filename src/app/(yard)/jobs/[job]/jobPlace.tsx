@@ -7,6 +7,7 @@ import { forecastOf, type Level } from '@/core/tab/sums';
 import { findJob, loadTab, type JobHead } from '@/queries/job';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
+import { Opened } from '@/ui/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place, type Asked } from '../../../server/place';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
@@ -24,6 +25,7 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
     const { currency } = await loadCompany(db);
     return (
       <Sheet joined={job.onRail} left={level && <LevelColumn level={level} currency={currency} number={job.number} />}>
+        <Opened kind="job" id={job.id} />
         <JobTop job={job} day={on ?? today} today={today} calendar={await loadCalendar(db)} />
         <JobTabs number={job.number} needs={job.counts.needs} orders={job.counts.orders} quote={job.quote} />
         {await render({ ...asked, job, on })}

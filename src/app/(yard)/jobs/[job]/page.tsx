@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { STAGES } from '@/core/tab/stages';
 import { loadDecisions } from '@/queries/decisions';
 import { loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';

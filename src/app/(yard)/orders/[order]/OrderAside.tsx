@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { formatMoney } from '@/core/money/money';
 import { UNSENT } from '@/core/orders/states';
 import type { HistoryRow } from '@/queries/job';

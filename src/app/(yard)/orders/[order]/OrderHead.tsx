@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import type { ReactNode } from 'react';
 import { UNSENT } from '@/core/orders/states';
 import type { OrderView } from '@/queries/orders';

@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { loadHistory } from '@/queries/job';
 import { loadOrder, loadOrderForm } from '@/queries/orders';
+import { Opened } from '@/ui/Opened';
 import { place, type Params } from '../../../server/place';
 import { OrderPage } from './OrderPage';
 
@@ -11,5 +12,10 @@ export default place(async ({ db, person, today, params }) => {
   if (view === undefined) notFound();
   const form = view.editable ? await loadOrderForm(db, person) : undefined;
   const { rows } = await loadHistory(db, person, 'order', view.order.id);
-  return <OrderPage view={view} form={form} history={rows} />;
+  return (
+    <>
+      <Opened kind="order" id={view.order.id} />
+      <OrderPage view={view} form={form} history={rows} />
+    </>
+  );
 });

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { notFound } from 'next/navigation';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { loadMessage } from '@/queries/outbox';

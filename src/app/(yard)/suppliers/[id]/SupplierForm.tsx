@@ -1,7 +1,7 @@
 'use client';
 
 import { ungrouped } from '@/core/locale/locale';
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { isCurrency } from '@/core/money/currencies';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { notFound } from 'next/navigation';
 import { formatMoney, formatPrice } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
@@ -6,6 +6,7 @@ import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { loadSupplier, loadSupplierForm } from '@/queries/suppliers';
 import { loadCompany } from '@/store/company';
+import { Opened } from '@/ui/Opened';
 import { Dash, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { SupplierForm } from './SupplierForm';
@@ -45,6 +46,7 @@ export default place(async ({ db, person, params }) => {
   );
   return (
     <Sheet aside={aside}>
+      <Opened kind="supplier" id={supplier.id} />
       <SupplierForm key={supplier.version} supplier={supplier} companyCurrency={currency} {...form} />
       <h2 className="mt-6 text-[16px]">What they sell us</h2>
       {parts.length === 0 ? (

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { useState } from 'react';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
@@ -25,6 +25,8 @@ type Props = {
   readonly list: BuyListPage;
   readonly job: { id: number; number: string; live: boolean };
   readonly quote: JobHead['quote'];
+  /** The line that was looked for, which is open. */
+  readonly shown?: number | undefined;
 };
 
 const FRESH: NeedText = {
@@ -38,10 +40,10 @@ const FRESH: NeedText = {
   neededOn: '',
 };
 
-export function BuyList({ list, job, quote }: Props) {
+export function BuyList({ list, job, quote, shown }: Props) {
   const { rows } = list;
   const { currency, day, may } = useYard();
-  const [open, setOpen] = useState<BuyListLine>();
+  const [open, setOpen] = useState(rows.find((n) => n.id === shown));
   const [adding, setAdding] = useState(false);
   const mayAdd = may('change buy lists') && job.live;
   useKey('N', 'Add a line', () => setAdding(true), mayAdd);
