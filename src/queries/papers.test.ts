@@ -9,7 +9,8 @@ import { loadHistory } from './job';
 import { loadOrder, loadOrderForm, loadShares } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
 import { listPeople } from './people';
-import { listItems, listSuppliers, loadItem, loadSupplier } from './suppliers';
+import { listItems, loadItem } from './items';
+import { listSuppliers, loadSupplier } from './suppliers';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -232,7 +233,7 @@ describe('suppliers, items and people', () => {
       ['Pellam Bearings', 0, 0, 1],
     ]);
     expect((await listSuppliers(yard.db, await buyer(), 'pell')).map((s) => s.name)).toEqual(['Pellam Bearings']);
-    expect((await loadSupplier(yard.db, await buyer(), 1))?.orders).toMatchObject([
+    expect((await loadSupplier(yard.db, await buyer(), 1, TODAY))?.orders).toMatchObject([
       { number: 'K26-0001', net: 12_100 },
     ]);
   });
@@ -241,7 +242,7 @@ describe('suppliers, items and people', () => {
     const part = { supplierId: 1, itemId: 1, unit: 'MTR', theirNumber: '88', pack: 50_000 };
     await insertMany(yard.db, 'supplierPart', [part]);
     await insertMany(yard.db, 'priceBreak', [{ partId: 1, fromQuantity: 0, price: 98_500 }]);
-    expect((await loadSupplier(yard.db, await buyer(), 1))?.parts).toMatchObject([
+    expect((await loadSupplier(yard.db, await buyer(), 1, TODAY))?.parts).toMatchObject([
       { number: 'TU-1', price: 98_500, pack: 50_000, breaks: 1 },
     ]);
     expect((await loadItem(yard.db, await buyer(), 1))?.parts[0]?.terms).toMatchObject({

@@ -17,7 +17,8 @@ import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
 import { listMySignIns, listPeople, loadPerson } from './people';
 import { NotPermitted } from './permit';
 import { checkQuoteFile } from './quoteImport';
-import { listItems, listSuppliers, loadItem, loadSupplier, loadSupplierForm } from './suppliers';
+import { listItems, loadItem, loadItemPast } from './items';
+import { listSuppliers, loadSupplier, loadSupplierForm } from './suppliers';
 
 let yard: TestCompany;
 beforeAll(async () => {
@@ -65,10 +66,11 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['the form for a bill that changes', 'enter invoices', (p) => loadInvoiceChange(yard.db, p, 1)],
   ['orders to bill', 'enter invoices', (p) => findBillable(yard.db, p, '')],
   ['suppliers', 'see money', (p) => listSuppliers(yard.db, p)],
-  ['a supplier', 'see money', (p) => loadSupplier(yard.db, p, 1)],
+  ['a supplier', 'see money', (p) => loadSupplier(yard.db, p, 1, TODAY)],
   ['the form for a supplier', 'see money', (p) => loadSupplierForm(yard.db, p)],
   ['items', 'see money', (p) => listItems(yard.db, p)],
   ['an item', 'see money', (p) => loadItem(yard.db, p, 1)],
+  ['what an item cost before', 'see money', (p) => loadItemPast(yard.db, p, 1)],
   ['messages', 'see money', (p) => listMessages(yard.db, p)],
   ['a message', 'see money', (p) => loadMessage(yard.db, p, 1)],
   ['a message as it went', 'see money', (p) => loadRaw(yard.db, p, 1)],

@@ -1,14 +1,12 @@
+import { plusDays, type Day } from '@/core/calendar/workdays';
 import { AWAITED } from '@/core/orders/states';
-import { may } from '@/core/people/rights';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
 import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadParts, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
-import type { Item, Supplier } from '@/store/tables';
+import type { Supplier } from '@/store/tables';
 import { permit } from './permit';
-import { loadThing, type Thing } from './things';
 import { listed } from './sql';
 
 export type SupplierRow = Supplier & { readonly openOrders: number; readonly onOrder: Minor; readonly toBuy: number };
@@ -37,6 +35,8 @@ export async function listSuppliers(db: Db, person: Person, words?: string): Pro
 
 export type SupplierView = {
   readonly supplier: Supplier;
+  readonly tax: string;
+  readonly kept: DaysKept;
   readonly orders: readonly {
     readonly id: number;
     readonly number: string;
@@ -58,12 +58,32 @@ export type SupplierView = {
   }[];
 };
 
-export async function loadSupplier(db: Db, person: Person, id: number): Promise<SupplierView | undefined> {
+/** Lines that came in over the last year, and how many of them by the day they were wanted. */
+export type DaysKept = { readonly came: number; readonly kept: number };
+
+const YEAR = 365;
+
+async function loadDaysKept(db: Db, supplierId: number, today: Day): Promise<DaysKept> {
+  const [row] = (await db.raw(
+    `select count(*) as came, coalesce(sum(r.day <= l.wanted_on), 0) as kept
+     from purchase_order o join receipt r on r.order_id = o.id
+     join receipt_line x on x.receipt_id = r.id join order_line l on l.id = x.line_id
+     where o.supplier_id = ? and r.day >= ? and l.wanted_on is not null
+       and r.reverses_id is null and not exists (select 1 from receipt b where b.reverses_id = r.id)`,
+    [supplierId, plusDays(today, -YEAR)],
+  )) as DaysKept[];
+  return row ?? { came: 0, kept: 0 };
+}
+
+/** A supplier, to look at: its latest orders, what it sells, and how it keeps its days. */
+export async function loadSupplier(db: Db, person: Person, id: number, today: Day): Promise<SupplierView | undefined> {
   permit(person, 'see money');
   const supplier = await db('supplier').where({ id }).first();
   if (supplier === undefined) return undefined;
   return {
     supplier,
+    tax: (await db('taxCode').where({ id: supplier.taxCodeId }).first('name'))?.name ?? '',
+    kept: await loadDaysKept(db, id, today),
     orders: (await db('purchaseOrder')
       .where({ supplierId: id })
       .orderBy('id', 'desc')
@@ -91,68 +111,7 @@ export async function loadSupplier(db: Db, person: Person, id: number): Promise<
   };
 }
 
-export type ItemRow = {
-  readonly id: number;
-  readonly number: string;
-  readonly name: string;
-  readonly unit: string;
-  readonly stocked: number;
-  readonly code: string | null;
-  readonly codeName: string | null;
-  readonly supplier: string | null;
-  readonly theirNumber: string | null;
-  readonly price: UnitPrice | null;
-  readonly currency: string | null;
-};
-
-export async function listItems(
-  db: Db,
-  person: Person,
-  words?: string,
-  after?: string,
-): Promise<{ rows: ItemRow[]; more: boolean }> {
-  permit(person, 'see money');
-  const query = db('item as i')
-    .leftJoin('costCode as c', 'c.id', 'i.costCodeId')
-    .leftJoin('supplier as s', 's.id', 'i.supplierId')
-    .leftJoin('supplierPart as p', (j) => j.on('p.itemId', 'i.id').andOn('p.supplierId', 'i.supplierId'));
-  if (words) void query.where((w) => w.whereLike('i.number', `%${words}%`).orWhereLike('i.name', `%${words}%`));
-  if (after) void query.where('i.number', '>', after);
-  const rows = (await query
-    .orderBy('i.number')
-    .limit(LIST_SHOWN + 1)
-    .select(
-      'i.id',
-      'i.number',
-      'i.name',
-      'i.unit',
-      'i.stocked',
-      { code: 'c.code', codeName: 'c.name', supplier: 's.name', theirNumber: 'p.theirNumber', currency: 's.currency' },
-      db.raw('(select b.price from price_break b where b.part_id = p.id order by b.from_quantity limit 1) as price'),
-    )) as ItemRow[];
-  return { rows: rows.slice(0, LIST_SHOWN), more: rows.length > LIST_SHOWN };
-}
-
-export type ItemView = {
-  readonly item: Item;
-  readonly parts: readonly Part[];
-  readonly costCode: Thing | null;
-  readonly supplier: Thing | null;
-};
-
-export async function loadItem(db: Db, person: Person, id: number): Promise<ItemView | undefined> {
-  permit(person, 'see money');
-  const item = await db('item').where({ id }).first();
-  if (item === undefined) return undefined;
-  return {
-    item,
-    parts: [...(await loadParts(db, [id])).values()],
-    costCode: await loadThing(db, person, 'costCode', item.costCodeId),
-    supplier: await loadThing(db, person, 'supplier', item.supplierId),
-  };
-}
-
 export async function loadSupplierForm(db: Db, person: Person) {
   permit(person, 'see money');
-  return { taxes: await loadTaxCodes(db), mayKeep: may(person, 'keep suppliers') };
+  return { taxes: await loadTaxCodes(db) };
 }

@@ -70,8 +70,6 @@ export function LyingGlass({ level, currency, name, tiny = false }: Props & { ti
   );
 }
 
-const LEAST_FOR_LABEL = 0.055;
-
 /** The budget of a whole job, upright: the picture of the job page. */
 export function UprightGlass({ level, currency, name, onPick, chosen }: Props) {
   const { segments, max, over } = gauge(level);

@@ -96,7 +96,11 @@ export class Browser {
     );
 
   button = (words: string) =>
-    this.see(By.xpath(`//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`));
+    this.see(
+      By.xpath(
+        `//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled) and not(@aria-disabled="true")]`,
+      ),
+    );
 
   link = (words: string) => this.see(By.xpath(`//a[contains(normalize-space(.), ${quoted(words)})]`));
 

@@ -9,11 +9,14 @@ import type { BuyListLine, NeedLine } from '@/queries/needs';
 import type { ItemThing, Thing } from '@/queries/things';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
+import { Press } from '@/ui/kit/Press';
 import { PickField } from '@/ui/kit/PickField';
 import { DateField } from '@/ui/kit/DateField';
 import { UnitField } from '@/ui/kit/UnitField';
 import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
 import { Tags } from '@/ui/Tags';
+import { useDraft } from '@/ui/useDraft';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
@@ -97,6 +100,7 @@ export function NeedFields({ text, set, faultAt, disabled, open = false }: Field
           label="What is needed"
           hint={text.item === null ? 'A part, or a few words' : `Part ${text.item.number}`}
           className="col-span-2"
+          autoFocus
           required
           value={text.item}
           free={{ text: text.description, onText: (description) => put({ description, item: null }) }}
@@ -165,7 +169,7 @@ type Props = { readonly need: NeedLine | BuyListLine; readonly onClose: () => vo
 /** A line of a buy list, for a quick look and a change. */
 export function NeedSlip({ need, onClose }: Props) {
   const { currency, may } = useYard();
-  const [text, set] = useState<NeedText>({
+  const draft = useDraft<NeedText>(`need ${need.id}, version ${need.version}`, {
     description: need.description,
     quantity: ungrouped(formatQuantity(need.quantity)),
     unit: need.unit,
@@ -175,11 +179,15 @@ export function NeedSlip({ need, onClose }: Props) {
     supplier: need.supplierId === null ? null : { id: need.supplierId, number: '', name: need.supplier ?? '' },
     neededOn: need.neededOn ?? '',
   });
+  const text = draft.value;
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
   const [surplus, setSurplus] = useState<'' | 'job' | 'stores'>('');
   const { run, busy, refusals, clash, faultAt } = useAct(changeNeed, {
     said: () => 'The line is changed',
-    onDone: onClose,
+    onDone: () => {
+      draft.drop();
+      onClose();
+    },
   });
   const save = () => {
     const { value, faults } = readNeed(text, true);
@@ -188,6 +196,7 @@ export function NeedSlip({ need, onClose }: Props) {
     if (faults.length === 0) void run({ needId: need.id, version: need.version, ...value, ...said });
   };
   const mayChange = may('change buy lists');
+  useKey('Ctrl+Enter', 'Save the line', save, mayChange && !busy);
   const cut = faultAt('surplus');
   const others = refusals.filter((r) => r.field === undefined || r.field === '').map((r) => r.message);
   return (
@@ -205,9 +214,16 @@ export function NeedSlip({ need, onClose }: Props) {
         mayChange && (
           <div className="grid gap-2">
             <Faults messages={clash ? [`${clash.message} Close this and look at it again.`] : others} />
-            <button type="button" disabled={busy} onClick={save} className="btn btn-main justify-self-end">
-              Save the line
-            </button>
+            <div className="flex items-center justify-end gap-3">
+              {draft.kept && (
+                <button type="button" className="step mr-auto" onClick={draft.restart}>
+                  kept from before: put back
+                </button>
+              )}
+              <Press type="button" disabled={busy} onClick={save} className="btn btn-main">
+                Save the line <span className="kbd">^↵</span>
+              </Press>
+            </div>
           </div>
         )
       }
@@ -217,7 +233,7 @@ export function NeedSlip({ need, onClose }: Props) {
       </div>
       <NeedFields
         text={text}
-        set={set}
+        set={draft.set}
         disabled={!mayChange}
         faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
       />

@@ -131,6 +131,9 @@ CREATE TABLE last_used (
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX last_used_by_at ON last_used(person_id, kind, at);
 
+CREATE INDEX order_line_by_item ON order_line(item_id, order_id) WHERE item_id IS NOT NULL;
+CREATE INDEX need_open_by_item ON need(item_id) WHERE open > 0;
+
 CREATE TABLE file_memory (
   kind TEXT NOT NULL, what TEXT NOT NULL, word TEXT NOT NULL, meaning TEXT NOT NULL, PRIMARY KEY (kind, what, word)
 ) STRICT, WITHOUT ROWID;

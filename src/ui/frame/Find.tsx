@@ -3,7 +3,7 @@
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { wordsOf } from '@/core/find/words';
 import type { Found } from '@/queries/find';
 import type { FindKind } from '@/store/find';
@@ -88,21 +88,38 @@ function FindBox({ close }: { close: () => void }) {
   const router = useRouter();
   const { may } = useYard();
   const [words, setWords] = useState('');
-  const [found, setFound] = useState<readonly Found[]>([]);
+  const [answer, setAnswer] = useState<{ for: string; found: readonly Found[] }>({ for: '', found: [] });
+  const ready = answer.for === words;
+  /** Enter came before the answer: what it finds first is opened as soon as it is there. */
+  const wanted = useRef(false);
   const [at, setAt] = useState('');
+  const go = (href: string) => {
+    close();
+    router.push(href);
+  };
+  const shownFor = (found: readonly Found[]): Shown[] => [
+    ...found.map((f) => ({ ...f, kind: KIND_NAMES[f.kind], numbered: NUMBERED.includes(f.kind) })),
+    ...(words.trim() === '' ? [] : placesCalled(words, may)),
+  ];
+  const arrived = useEffectEvent((found: readonly Found[]) => {
+    wanted.current = false;
+    const [first] = shownFor(found);
+    if (first !== undefined) go(first.href);
+  });
   useEffect(() => {
     const stop = new AbortController();
     const wait = setTimeout(async () => {
       const told = await ask<Found[]>(`/find?words=${encodeURIComponent(words)}`, { signal: stop.signal });
-      if (told !== undefined) setFound(told);
+      if (told === undefined) return;
+      setAnswer({ for: words, found: told });
+      if (wanted.current) arrived(told);
     }, LEAST_WAIT);
     return () => {
       clearTimeout(wait);
       stop.abort();
     };
   }, [words]);
-  const things: Shown[] = found.map((f) => ({ ...f, kind: KIND_NAMES[f.kind], numbered: NUMBERED.includes(f.kind) }));
-  const all = words.trim() === '' ? things : [...things, ...placesCalled(words, may)];
+  const all = shownFor(answer.found);
   const first = all[0] === undefined ? '' : keyOf(all[0]);
   return (
     <Command
@@ -115,6 +132,11 @@ function FindBox({ close }: { close: () => void }) {
       <Command.Input
         autoFocus
         value={words}
+        onKeyDown={(e) => {
+          if (e.key !== 'Enter' || ready) return;
+          e.preventDefault();
+          wanted.current = true;
+        }}
         onValueChange={(typed) => {
           setAt('');
           setWords(typed);
@@ -125,17 +147,14 @@ function FindBox({ close }: { close: () => void }) {
       <Command.List className="max-h-[52vh] overflow-y-auto p-1.5">
         {words.trim() === '' && all.length > 0 && <p className="px-3 pt-1 text-[12.5px] text-ink-2">Opened last</p>}
         <Command.Empty className="px-3 py-4 text-ink-2">
-          {words.trim() === '' ? 'Type a number or a few words.' : `Nothing is called “${words}”.`}
+          {!ready ? '…' : words.trim() === '' ? 'Type a number or a few words.' : `Nothing is called “${words}”.`}
         </Command.Empty>
         {all.map((f) => (
           <Command.Item
             key={keyOf(f)}
             value={keyOf(f)}
             className="flex cursor-pointer items-baseline gap-3 rounded-lg px-3 py-2 data-[selected=true]:bg-glaze-2"
-            onSelect={() => {
-              close();
-              router.push(f.href);
-            }}
+            onSelect={() => go(f.href)}
           >
             <span className="w-[62px] shrink-0 text-[12.5px] text-ink-2">{f.kind}</span>
             <span className={`truncate font-semibold ${f.numbered ? 'mono shrink-0' : ''}`}>{f.label}</span>

@@ -34,6 +34,7 @@ type Props<K extends Source> = Frame & {
   readonly placeholder?: string;
   readonly disabled?: boolean | undefined;
   readonly required?: boolean;
+  readonly autoFocus?: boolean;
 };
 
 /**
@@ -41,7 +42,7 @@ type Props<K extends Source> = Frame & {
  * puts back. What is typed freely is taken for a thing by Enter only.
  */
 export function PickField<K extends Source>({ kind, value, onPick, free, make, also, ...field }: Props<K>) {
-  const { label, fault, hint, hideLabel, className, placeholder, disabled, required } = field;
+  const { label, fault, hint, hideLabel, className, placeholder, disabled, required, autoFocus } = field;
   const id = useId();
   const shown = free?.text ?? (value === null ? '' : labelOf(value));
   const [typed, setTyped] = useState<string>();
@@ -102,11 +103,16 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
     }
   };
   const input = useRef<HTMLInputElement>(null);
-  const listId = `${id}-list`;
+  const choices = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const active = open ? document.querySelector(`#${CSS.escape(listId)} [aria-selected="true"]`) : null;
-    if (active === null) input.current?.removeAttribute('aria-activedescendant');
-    else input.current?.setAttribute('aria-activedescendant', active.id);
+    // The list and its choices have ids of cmdk's own.
+    const active = choices.current?.querySelector('[aria-selected="true"]');
+    for (const [name, told] of [
+      ['aria-controls', choices.current?.id],
+      ['aria-activedescendant', active?.id],
+    ] as const)
+      if (told === undefined) input.current?.removeAttribute(name);
+      else input.current?.setAttribute(name, told);
   });
   return (
     <Framed id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel} className={className}>
@@ -120,8 +126,8 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
             autoComplete="off"
             spellCheck={false}
             aria-autocomplete="list"
+            aria-controls=""
             aria-expanded={open}
-            aria-controls={open ? listId : undefined}
             value={typed ?? shown}
             onChange={(e) => type(e.target.value)}
             onKeyDown={onKeyDown}
@@ -131,6 +137,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
             placeholder={open && value !== null ? labelOf(value) : placeholder}
             disabled={disabled}
             required={required}
+            autoFocus={autoFocus}
             {...described(id, fault)}
           />
         </Popover.Anchor>
@@ -145,8 +152,8 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
           >
             <Command shouldFilter={false} value={at} onValueChange={setAt} vimBindings={false}>
               <Command.List
-                id={listId}
-                aria-label={label}
+                ref={choices}
+                label={label}
                 className="max-h-[300px] overflow-y-auto p-1"
                 onMouseDown={(e) => e.preventDefault()}
               >

@@ -13,7 +13,6 @@ type Props = {
   readonly what: string;
   /** Its name or number, as it is typed. */
   readonly name: ReactNode;
-  readonly mayKeep: boolean;
   /** Whether what is typed comes from an earlier visit, and how it gives way to what is saved. */
   readonly draft: { readonly kept: boolean; readonly restart: () => void };
   readonly act: {
@@ -28,7 +27,7 @@ type Props = {
 };
 
 /** The form of one record of the company's: its fields, and a shelf that saves it. */
-export function RecordForm({ title, what, name, mayKeep, draft, act, onSave, children }: Props) {
+export function RecordForm({ title, what, name, draft, act, onSave, children }: Props) {
   const router = useRouter();
   const { clash } = act;
   const takeTheirs = () => {
@@ -36,7 +35,7 @@ export function RecordForm({ title, what, name, mayKeep, draft, act, onSave, chi
     draft.restart();
     router.refresh();
   };
-  useKey('Ctrl+Enter', `Save the ${what}`, () => onSave(), mayKeep && !act.busy && clash === undefined);
+  useKey('Ctrl+Enter', `Save the ${what}`, () => onSave(), !act.busy && clash === undefined);
   const fault = clash
     ? `${clash.message} Save yours over it, or take theirs.`
     : act.refusals.find((r) => !r.field)?.message;
@@ -49,30 +48,28 @@ export function RecordForm({ title, what, name, mayKeep, draft, act, onSave, chi
     >
       <h1 className="mb-3 text-[25px]">{title}</h1>
       {children}
-      {mayKeep && (
-        <Shelf
-          fault={fault}
-          facts={
-            <>
-              <Fact strong>{name || `New ${what}`}</Fact>
-              {draft.kept && <Fact>kept from before, not saved yet</Fact>}
-            </>
-          }
-        >
-          {clash === undefined ? (
-            <ShelfMain disabled={act.busy} onClick={() => onSave()} hint="^↵">
-              Save {what}
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>{name || `New ${what}`}</Fact>
+            {draft.kept && <Fact>kept from before, not saved yet</Fact>}
+          </>
+        }
+      >
+        {clash === undefined ? (
+          <ShelfMain disabled={act.busy} onClick={() => onSave()} hint="^↵">
+            Save {what}
+          </ShelfMain>
+        ) : (
+          <>
+            <ShelfPlain onClick={takeTheirs}>Take theirs</ShelfPlain>
+            <ShelfMain disabled={act.busy} onClick={() => onSave(clash.theirs.version)}>
+              Save mine over it
             </ShelfMain>
-          ) : (
-            <>
-              <ShelfPlain onClick={takeTheirs}>Take theirs</ShelfPlain>
-              <ShelfMain disabled={act.busy} onClick={() => onSave(clash.theirs.version)}>
-                Save mine over it
-              </ShelfMain>
-            </>
-          )}
-        </Shelf>
-      )}
+          </>
+        )}
+      </Shelf>
     </form>
   );
 }

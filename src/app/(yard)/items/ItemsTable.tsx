@@ -4,7 +4,7 @@ import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
-import type { ItemRow } from '@/queries/suppliers';
+import type { ItemRow } from '@/queries/items';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Dash } from '@/ui/kit/Sheet';
@@ -78,7 +78,15 @@ export function ItemsTable({ rows }: { rows: readonly ItemRow[] }) {
         i.price === null || i.currency === null ? (
           <Dash />
         ) : (
-          `${signOf(i.currency)}\u202f${formatPrice(i.price, i.currency)}`
+          <>
+            {`${signOf(i.currency)}\u202f${formatPrice(i.price, i.currency)}`}
+            {i.priceUnit !== null && i.priceUnit !== i.unit && (
+              <span className="text-[12.5px] text-ink-2">
+                {' '}
+                / {unitOf(i.priceUnit).short || unitOf(i.priceUnit).name}
+              </span>
+            )}
+          </>
         ),
     },
   ];

@@ -1,6 +1,6 @@
 import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
-import { listItems } from '@/queries/suppliers';
+import { listItems } from '@/queries/items';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';

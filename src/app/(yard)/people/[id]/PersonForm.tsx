@@ -20,7 +20,6 @@ export function PersonForm({ person }: { person: PersonView }) {
       title={person.name}
       what="person"
       name={text.name}
-      mayKeep
       draft={{ kept: false, restart: () => set(fresh) }}
       act={act}
       onSave={save}

@@ -16,6 +16,7 @@ import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { Slip } from '@/ui/kit/Slip';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
+import { useDraft } from '@/ui/useDraft';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { addNeed } from '../../../../acts';
@@ -211,7 +212,8 @@ function progressInWords(n: BuyListLine): string {
 
 /** Lines are put on the list one after the other: Ctrl+Enter adds one and begins the next. */
 function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
-  const [text, set] = useState(FRESH);
+  const draft = useDraft(`lines for job ${jobId}`, FRESH);
+  const text = draft.value;
   const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
   const [added, setAdded] = useState(0);
   const once = useOnce();
@@ -219,7 +221,7 @@ function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
     onDone: () => {
       setAdded((n) => n + 1);
       once.renew();
-      set(({ costCode, supplier, neededOn }) => ({ ...FRESH, costCode, supplier, neededOn }));
+      draft.set(({ costCode, supplier, neededOn }) => ({ ...FRESH, costCode, supplier, neededOn }));
     },
   });
   const save = () => {
@@ -250,7 +252,7 @@ function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
       <NeedFields
         key={added}
         text={text}
-        set={set}
+        set={draft.set}
         open
         faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
       />

@@ -12,16 +12,15 @@ import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
-import { saveSupplier } from '../../../acts';
+import { saveSupplier } from '../../acts';
 
 type Props = {
   readonly supplier: Supplier | undefined;
   readonly companyCurrency: string;
   readonly taxes: readonly TaxCode[];
-  readonly mayKeep: boolean;
 };
 
-export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: Props) {
+export function SupplierForm({ supplier: s, companyCurrency, taxes }: Props) {
   const router = useRouter();
   const money = (n: Minor | null | undefined, currency: string) =>
     n == null ? '' : ungrouped(formatAmount(n, currency));
@@ -48,7 +47,7 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
     onDone: ({ id }) => {
       once.renew();
       draft.drop();
-      if (s === undefined) router.push(`/suppliers/${id}`);
+      router.push(`/suppliers/${id}`);
     },
   });
   const submit = (over?: number) => {
@@ -82,7 +81,6 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
   };
   const bind = (name: keyof typeof text) => ({
     name,
-    disabled: !mayKeep,
     value: text[name],
     onChange: (e: { target: { value: string } }) =>
       draft.set((now) => ({ ...now, text: { ...now.text, [name]: e.target.value } })),
@@ -94,7 +92,6 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes, mayKeep }: P
       title={s?.name ?? 'Add a supplier'}
       what="supplier"
       name={text.name}
-      mayKeep={mayKeep}
       draft={draft}
       act={act}
       onSave={submit}

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { formatPrice, parsePrice } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { ItemView } from '@/queries/suppliers';
+import type { ItemView } from '@/queries/items';
 import type { Result } from '@/core/result';
 import { TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
@@ -15,10 +15,10 @@ import { RecordForm } from '@/ui/kit/RecordForm';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
-import { saveItem } from '../../../acts';
-import { InPassing } from '../../InPassing';
+import { saveItem } from '../../acts';
+import { InPassing } from '../InPassing';
 
-type Props = { readonly view: ItemView | undefined; readonly mayKeep: boolean };
+type Props = { readonly view: ItemView | undefined };
 type BreakText = { readonly from: string; readonly price: string };
 
 const plain = (q: Quantity) => (q === 0 ? '' : ungrouped(formatQuantity(q)));
@@ -50,7 +50,7 @@ function fresh(view: ItemView | undefined, currency: string) {
 }
 
 /** An item, and how its usual supplier sells it. */
-export function ItemForm({ view, mayKeep }: Props) {
+export function ItemForm({ view }: Props) {
   const router = useRouter();
   const { currency } = useYard();
   const item = view?.item;
@@ -65,7 +65,7 @@ export function ItemForm({ view, mayKeep }: Props) {
     onDone: ({ id }) => {
       once.renew();
       draft.drop();
-      if (item === undefined) router.push(`/items/${id}`);
+      router.push(`/items/${id}`);
     },
   });
   const submit = (over?: number) => {
@@ -124,7 +124,6 @@ export function ItemForm({ view, mayKeep }: Props) {
   const set = (change: Partial<typeof text>) => draft.set((now) => ({ ...now, text: { ...now.text, ...change } }));
   const bind = (name: Exclude<keyof typeof text, 'stocked' | 'service' | 'breaks' | 'costCode' | 'supplier'>) => ({
     name,
-    disabled: !mayKeep,
     value: text[name],
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
     fault: local[name] ?? act.faultAt(name),
@@ -136,7 +135,6 @@ export function ItemForm({ view, mayKeep }: Props) {
       title={item?.name ?? 'Add an item'}
       what="item"
       name={text.number && <span className="mono">{text.number}</span>}
-      mayKeep={mayKeep}
       draft={draft}
       act={act}
       onSave={submit}
@@ -149,7 +147,6 @@ export function ItemForm({ view, mayKeep }: Props) {
           className="sm:col-span-2"
           value={text.unit}
           onUnit={(unit) => set({ unit })}
-          disabled={!mayKeep}
         />
         <PickField
           kind="costCode"
@@ -158,26 +155,15 @@ export function ItemForm({ view, mayKeep }: Props) {
           placeholder="none"
           value={text.costCode}
           onPick={(costCode) => set({ costCode })}
-          disabled={!mayKeep}
         />
         <TextField label="GTIN" inputClass="mono" inputMode="numeric" className="sm:col-span-2" {...bind('gtin')} />
         <label className="sm:col-span-6">
-          <input
-            type="checkbox"
-            disabled={!mayKeep}
-            checked={text.stocked}
-            onChange={(e) => set({ stocked: e.target.checked })}
-          />{' '}
-          Stocked: what packs add goes to stores
+          <input type="checkbox" checked={text.stocked} onChange={(e) => set({ stocked: e.target.checked })} /> Stocked:
+          what packs add goes to stores
         </label>
         <label className="sm:col-span-6">
-          <input
-            type="checkbox"
-            disabled={!mayKeep}
-            checked={text.service}
-            onChange={(e) => set({ service: e.target.checked })}
-          />{' '}
-          Outside work: it is billed, and not taken in at the dock
+          <input type="checkbox" checked={text.service} onChange={(e) => set({ service: e.target.checked })} /> Outside
+          work: it is billed, and not taken in at the dock
         </label>
         <PickField
           kind="supplier"
@@ -186,8 +172,7 @@ export function ItemForm({ view, mayKeep }: Props) {
           placeholder="none yet"
           value={text.supplier}
           onPick={(supplier) => set({ supplier })}
-          make={mayKeep ? { words: 'New supplier', onMake: setMaking } : undefined}
-          disabled={!mayKeep}
+          make={{ words: 'New supplier', onMake: setMaking }}
         />
         {making !== undefined && (
           <InPassing
@@ -210,7 +195,6 @@ export function ItemForm({ view, mayKeep }: Props) {
               className="sm:col-span-2"
               value={text.partUnit}
               onUnit={(partUnit) => set({ partUnit })}
-              disabled={!mayKeep}
             />
             {text.partUnit !== text.unit && (
               <TextField
@@ -243,7 +227,6 @@ export function ItemForm({ view, mayKeep }: Props) {
                 inputMode="decimal"
                 placeholder="from any"
                 className="w-[120px]"
-                disabled={!mayKeep}
                 value={b.from}
                 onChange={(e) => setBreak(k, { from: e.target.value })}
                 fault={local[`from ${k}`]}
@@ -254,33 +237,26 @@ export function ItemForm({ view, mayKeep }: Props) {
                 inputMode="decimal"
                 placeholder="price"
                 className="w-[120px]"
-                disabled={!mayKeep}
                 value={b.price}
                 onChange={(e) => setBreak(k, { price: e.target.value })}
                 fault={local[`price ${k}`]}
               />
-              {mayKeep && (
-                <button
-                  type="button"
-                  className="pt-1.5 text-[13px] text-ink-2 hover:text-brick"
-                  onClick={() => set({ breaks: text.breaks.filter((_, j) => j !== k) })}
-                >
-                  remove
-                </button>
-              )}
+              <button
+                type="button"
+                className="pt-1.5 text-[13px] text-ink-2 hover:text-brick"
+                onClick={() => set({ breaks: text.breaks.filter((_, j) => j !== k) })}
+              >
+                remove
+              </button>
             </div>
           ))}
-          {mayKeep && (
-            <button
-              type="button"
-              className="step"
-              onClick={() =>
-                set({ breaks: [...text.breaks, { from: text.breaks.length === 0 ? '0' : '', price: '' }] })
-              }
-            >
-              + Price
-            </button>
-          )}
+          <button
+            type="button"
+            className="step"
+            onClick={() => set({ breaks: [...text.breaks, { from: text.breaks.length === 0 ? '0' : '', price: '' }] })}
+          >
+            + Price
+          </button>
         </>
       )}
     </RecordForm>

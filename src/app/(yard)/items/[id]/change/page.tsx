@@ -1,0 +1,19 @@
+import { notFound } from 'next/navigation';
+import { loadItem } from '@/queries/items';
+import { permit } from '@/queries/permit';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../../../server/place';
+import { ItemForm } from '../../ItemForm';
+
+export const metadata = { title: 'Change a part' };
+
+export default place(async ({ db, person, params }) => {
+  permit(person, 'keep suppliers');
+  const view = await loadItem(db, person, Number(params.id));
+  if (view === undefined) notFound();
+  return (
+    <Sheet>
+      <ItemForm key={view.item.version} view={view} />
+    </Sheet>
+  );
+});

@@ -1,0 +1,27 @@
+import { notFound } from 'next/navigation';
+import { permit } from '@/queries/permit';
+import { loadSupplier, loadSupplierForm } from '@/queries/suppliers';
+import { loadCompany } from '@/store/company';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../../../server/place';
+import { SupplierForm } from '../../SupplierForm';
+
+export const metadata = { title: 'Change a supplier' };
+
+export default place(async ({ db, person, today, params }) => {
+  permit(person, 'keep suppliers');
+  const view = await loadSupplier(db, person, Number(params.id), today);
+  if (view === undefined) notFound();
+  const { currency } = await loadCompany(db);
+  const { supplier } = view;
+  return (
+    <Sheet>
+      <SupplierForm
+        key={supplier.version}
+        supplier={supplier}
+        companyCurrency={currency}
+        {...await loadSupplierForm(db, person)}
+      />
+    </Sheet>
+  );
+});

@@ -1,0 +1,249 @@
+import AxeBuilder from 'axe-core';
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser, DESK, PHONE } from './driver';
+
+let app: App;
+let browser: Browser;
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Mina Rowe');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+let keys = 0;
+/** Presses keys one after the other, and counts them. */
+async function press(...pressed: readonly string[]): Promise<void> {
+  for (const key of pressed) {
+    await browser.driver.actions().sendKeys(key).perform();
+    keys += 1;
+  }
+}
+async function chord(...chorded: readonly string[]): Promise<void> {
+  const [held = '', key = ''] = chorded;
+  await browser.driver.actions().keyDown(held).sendKeys(key).keyUp(held).perform();
+  keys += chorded.length;
+}
+const focused = () =>
+  browser.driver.executeScript<string>(
+    'const e = document.activeElement; return e.getAttribute("aria-label") ?? document.querySelector(`label[for="${e.id}"]`)?.innerText ?? e.innerText',
+  );
+const value = async (label: string) => (await browser.field(label)).getAttribute('value');
+
+describe('adding lines to a buy list without a mouse', () => {
+  const PARTS = [
+    ['tu-316-38', '3*12'],
+    ['gl-m20', '24'],
+    ['cp-flex', '1'],
+  ] as const;
+
+  it('takes three parts in under 40 keys beside their numbers', async () => {
+    await browser.go('/jobs/418/buy-list');
+    await browser.button('Add a line');
+    keys = 0;
+    let typed = 0;
+    for (const [k, [part, quantity]] of PARTS.entries()) {
+      if (k === 0) {
+        await browser.driver.wait(async () => {
+          await browser.driver.actions().sendKeys('n').perform();
+          return (await browser.driver.findElements(By.css('[role="dialog"]'))).length > 0;
+        }, 20_000);
+        keys += 1;
+      }
+      await browser.driver.wait(async () => (await focused()) === 'What is needed', 20_000);
+      await press(...part);
+      await press(Key.ENTER);
+      await browser.driver.wait(async () => (await value('Cost code')) !== '', 20_000);
+      await press(Key.TAB);
+      await press(...quantity);
+      typed += part.length + quantity.length;
+      await chord(Key.CONTROL, Key.ENTER);
+      await browser.reads(`${k + 1} line${k === 0 ? '' : 's'} added`);
+    }
+    expect(keys - typed).toBeLessThan(40);
+    await press(Key.ESCAPE);
+    await browser.reads('Tube 316L 38 × 2 mm');
+    await browser.reads('36 m');
+  });
+
+  it('brings the part’s unit, code, supplier and price, each of which can be another', async () => {
+    await (await browser.button('Add a line')).click();
+    await browser.pick('What is needed', 'ca-2-25');
+    await browser.reads('Part CA-2-25');
+    expect(await Promise.all(['Unit', 'Cost code', 'Supplier'].map(value))).toEqual([
+      'metre',
+      '03 Electrical',
+      'Brightsound Marine Electrics',
+    ]);
+    expect(await value('Estimated price, £ per metre')).toBe('2.95');
+    await browser.pick('Supplier', 'cobb');
+    expect(await value('Supplier')).toBe('Cobb & Tiller Chandlery');
+    await press(Key.ESCAPE);
+  });
+
+  it('keeps what was typed through Escape', async () => {
+    await (await browser.button('Add a line')).click();
+    await browser.reads('Part CA-2-25');
+    expect(await value('Supplier')).toBe('Cobb & Tiller Chandlery');
+  });
+
+  it('makes a part in passing, and goes on with it', async () => {
+    const field = await browser.field('What is needed');
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'AN-ZN-12');
+    await (await browser.see(By.xpath("//*[@role='option'][contains(., 'New part')]"))).click();
+    await browser.type('Name', 'Anode, zinc 1.2 kg');
+    await (await browser.button('Add the part')).click();
+    await browser.reads('Part AN-ZN-12');
+    expect(await value('What is needed')).toBe('Anode, zinc 1.2 kg');
+    await browser.type('Quantity', '4');
+    await (await browser.button('Add the line')).click();
+    await browser.reads('1 line added');
+    await press(Key.ESCAPE);
+    await browser.reads('AN-ZN-12');
+  });
+
+  it('says so when nothing is called as typed, and takes words for what is no part', async () => {
+    await (await browser.button('Add a line')).click();
+    const field = await browser.field('What is needed');
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Odd job');
+    await browser.reads('New part “Odd job”');
+    await browser.type('Supplier', 'zzz');
+    await browser.reads('New supplier “zzz”');
+    await press(Key.ESCAPE);
+    expect(await value('What is needed')).toBe('Odd job');
+    await press(Key.ESCAPE);
+  });
+});
+
+describe('a day', () => {
+  it('is typed in short, told as it is read, and counts when the field is left', async () => {
+    await browser.go('/jobs/412');
+    const field = await browser.field('As of');
+    await field.click();
+    await field.sendKeys('1');
+    await browser.reads('Fri 1 May');
+    await field.sendKeys('0 apr');
+    expect(await browser.driver.getCurrentUrl()).not.toContain('on=');
+    await field.sendKeys(Key.ENTER);
+    await browser.reads('As it stood at the end of Fri 10 Apr');
+    expect(await browser.driver.getCurrentUrl()).toContain('on=2026-04-10');
+  });
+
+  it('that is none stays as typed, and says so', async () => {
+    await browser.go('/jobs/new');
+    await browser.type('Due', 'soonish');
+    await (await browser.field('Name')).click();
+    await browser.reads('“soonish” is no day');
+    expect(await value('Due')).toBe('soonish');
+    await browser.type('Due', '+5w');
+    await (await browser.field('Name')).click();
+    expect(await value('Due')).toBe('Tue 19 May');
+  });
+
+  it('is chosen from a calendar by keys', async () => {
+    const field = await browser.field('Starts');
+    await field.click();
+    await field.sendKeys(Key.ARROW_DOWN);
+    await browser.reads('May 2026');
+    await browser.driver.wait(async () => (await focused()).includes('12'), 10_000);
+    await press(Key.ARROW_RIGHT, Key.ENTER);
+    await browser.driver.wait(async () => (await value('Starts')) === 'Wed 13 May', 10_000);
+  });
+});
+
+describe('finding', () => {
+  it('finds a receipt, an invoice, a line and a place, and offers what was opened last', async () => {
+    await browser.go('/jobs/418');
+    await browser.reads('Gearbox overhaul');
+    await browser.go('/suppliers');
+    const open = async () => (await browser.button('Find')).click();
+    await open();
+    await browser.reads('Opened last');
+    await browser.reads('Gearbox overhaul');
+    await press(...'rates');
+    await browser.reads('Exchange rates');
+    await press(Key.ENTER);
+    await browser.reads('for one of another');
+    await open();
+    await press(...'seal stern');
+    await browser.reads('412 Dunlin winter refit');
+    await browser.reads('SE-ST-60');
+  });
+});
+
+describe('going about', () => {
+  it('opens a page at its top, and goes back to where one was', async () => {
+    await browser.go('/gather');
+    await browser.reads('lines to buy');
+    const at = () => browser.driver.executeScript<number>('return document.getElementById("sheet-scroll").scrollTop');
+    await browser.driver.executeScript('document.getElementById("sheet-scroll").scrollTop = 400');
+    await browser.driver.sleep(200);
+    await (await browser.link('Suppliers')).click();
+    await browser.see(By.xpath("//h1[.='Suppliers']"));
+    expect(await at()).toBe(0);
+    await browser.driver.navigate().back();
+    await browser.reads('lines to buy');
+    await browser.driver.wait(async () => (await at()) === 400, 10_000);
+  });
+
+  it('has a link that skips what stands above the sheet', async () => {
+    await browser.go('/orders');
+    await browser.reads('Orders');
+    await press(Key.TAB);
+    expect(await focused()).toBe('To the sheet');
+    await press(Key.ENTER);
+    expect(await browser.driver.executeScript('return document.activeElement.id')).toBe('sheet-scroll');
+  });
+
+  it('looks at a supplier and a part first, and changes them second', async () => {
+    await browser.go('/suppliers/1');
+    await browser.reads('by the day wanted, in the last year');
+    await browser.reads('What they sell us');
+    await (await browser.link('Change the supplier')).click();
+    await browser.field('Contact');
+    await browser.go('/items/1');
+    await browser.reads('Who sells it');
+    await browser.reads('Bought last');
+    await (await browser.link('Change the part')).click();
+    await browser.type('GTIN', '1234567890123');
+    await (await browser.button('Save item')).click();
+    await browser.reads('its check digit does not fit');
+  });
+});
+
+describe('what opens', () => {
+  const axe = async () => {
+    await browser.driver.executeScript(AxeBuilder.source);
+    const found = await browser.driver.executeAsyncScript<{ violations: { id: string; nodes: { html: string }[] }[] }>(
+      'axe.run({ runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] }).then(arguments[arguments.length - 1])',
+    );
+    return found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`);
+  };
+
+  it.each([
+    ['a desk', DESK],
+    ['a phone', PHONE],
+  ])('has no fault for axe on %s', async (_, size) => {
+    await browser.resize(size);
+    await browser.go('/jobs/418/buy-list');
+    await (await browser.button('Add a line')).click();
+    const field = await browser.field('What is needed');
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'tube');
+    await browser.see(By.css('[role="option"]'));
+    expect(await axe()).toEqual([]);
+    await field.sendKeys(Key.ENTER);
+    await (await browser.see(By.css('[aria-label="Needed, calendar"]'))).click();
+    await browser.reads('May 2026');
+    expect(await axe()).toEqual([]);
+    await browser.resize(DESK);
+  });
+
+  it('leaves no error in the console', async () => expect(await browser.consoleErrors()).toEqual([]));
+});
