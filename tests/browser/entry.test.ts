@@ -1,6 +1,6 @@
-import AxeBuilder from 'axe-core';
 import { By, Key } from 'selenium-webdriver';
 import { App } from '../support/app';
+import { axe } from './axe';
 import { Browser, DESK, PHONE } from './driver';
 
 let app: App;
@@ -218,14 +218,6 @@ describe('going about', () => {
 });
 
 describe('what opens', () => {
-  const axe = async () => {
-    await browser.driver.executeScript(AxeBuilder.source);
-    const found = await browser.driver.executeAsyncScript<{ violations: { id: string; nodes: { html: string }[] }[] }>(
-      'axe.run({ runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] }).then(arguments[arguments.length - 1])',
-    );
-    return found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`);
-  };
-
   it.each([
     ['a desk', DESK],
     ['a phone', PHONE],
@@ -237,11 +229,11 @@ describe('what opens', () => {
     await field.click();
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'tube');
     await browser.see(By.css('[role="option"]'));
-    expect(await axe()).toEqual([]);
+    expect(await axe(browser)).toEqual([]);
     await field.sendKeys(Key.ENTER);
     await (await browser.see(By.css('[aria-label="Needed, calendar"]'))).click();
     await browser.reads('May 2026');
-    expect(await axe()).toEqual([]);
+    expect(await axe(browser)).toEqual([]);
     await browser.resize(DESK);
   });
 

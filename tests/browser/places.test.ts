@@ -1,11 +1,8 @@
-import { readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { App } from '../support/app';
+import { axe } from './axe';
 import { Browser, DESK, PHONE } from './driver';
-
-const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 let app: App;
 let browser: Browser;
@@ -47,19 +44,6 @@ const PLACES = [
   '/outbox/1',
 ];
 
-type Finding = { id: string; nodes: { target: string[]; failureSummary: string }[] };
-
-/** What axe-core finds wrong by WCAG 2.0, 2.1 and 2.2, levels A and AA. */
-async function axe(): Promise<string[]> {
-  await browser.driver.executeScript(axeSource);
-  const found = (await browser.driver.executeAsyncScript(`
-    const done = arguments[arguments.length - 1];
-    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations));`)) as Finding[];
-  return found.flatMap((f) =>
-    f.nodes.map((n) => `${f.id}: ${n.target.join(' ')} ${n.failureSummary.split('\n')[1] ?? ''}`),
-  );
-}
-
 const settle = () => browser.driver.sleep(350);
 
 describe('every main view', () => {
@@ -69,7 +53,7 @@ describe('every main view', () => {
     await browser.go(path);
     await browser.see(By.css('main h1, main h2'));
     await settle();
-    expect(await axe()).toEqual([]);
+    expect(await axe(browser)).toEqual([]);
     expect(await browser.consoleErrors()).toEqual([]);
   });
 
@@ -81,7 +65,7 @@ describe('every main view', () => {
     for (const path of ['/', '/jobs/412', '/gather', '/orders/K26-0024', '/invoices/14', '/dock/K26-0015']) {
       await browser.go(path);
       await settle();
-      expect({ path, found: await axe() }).toEqual({ path, found: [] });
+      expect({ path, found: await axe(browser) }).toEqual({ path, found: [] });
     }
   });
 });
@@ -123,10 +107,10 @@ describe('what opens on a view', () => {
   ])('%s can be used by everybody, and fits a phone', async (_, open) => {
     await open();
     await settle();
-    expect(await axe()).toEqual([]);
+    expect(await axe(browser)).toEqual([]);
     await browser.resize(PHONE);
     await settle();
-    expect(await axe()).toEqual([]);
+    expect(await axe(browser)).toEqual([]);
     expect(await beyond()).toBeLessThanOrEqual(0);
   });
 });
@@ -150,7 +134,7 @@ describe('on a phone', () => {
     await (await browser.button('all 10')).click();
     await (await browser.button('Take in')).click();
     await browser.reads('All in');
-    expect(await axe()).toEqual([]);
+    expect(await axe(browser)).toEqual([]);
   });
 });
 
