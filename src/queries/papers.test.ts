@@ -227,12 +227,12 @@ describe('suppliers, items and people', () => {
   it('show what is on order and what is left to buy', async () => {
     await sent();
     await yard.need({ supplier: 1 });
-    const rows = await listSuppliers(yard.db, await buyer());
+    const { rows } = await listSuppliers(yard.db, await buyer());
     expect(rows.map((s) => [s.name, s.openOrders, s.onOrder, s.toBuy])).toEqual([
       ['Eelmoor Metals', 1, 12_100, 0],
       ['Pellam Bearings', 0, 0, 1],
     ]);
-    expect((await listSuppliers(yard.db, await buyer(), 'pell')).map((s) => s.name)).toEqual(['Pellam Bearings']);
+    expect((await listSuppliers(yard.db, await buyer(), 'pell')).rows.map((s) => s.name)).toEqual(['Pellam Bearings']);
     expect((await loadSupplier(yard.db, await buyer(), 1, TODAY))?.orders).toMatchObject([
       { number: 'K26-0001', net: 12_100 },
     ]);

@@ -13,14 +13,20 @@ export type SupplierRow = Supplier & { readonly openOrders: number; readonly onO
 
 export const LIST_SHOWN = 200;
 
-export async function listSuppliers(db: Db, person: Person, words?: string): Promise<SupplierRow[]> {
+export async function listSuppliers(
+  db: Db,
+  person: Person,
+  words?: string,
+  after?: string,
+): Promise<{ rows: SupplierRow[]; more: boolean }> {
   permit(person, 'see orders');
   permit(person, 'see money');
   const query = db('supplier as s');
   if (words) void query.whereLike('s.name', `%${words}%`);
-  return (await query
+  if (after !== undefined) void query.where('s.name', '>', after);
+  const rows = (await query
     .orderBy('s.name')
-    .limit(LIST_SHOWN)
+    .limit(LIST_SHOWN + 1)
     .select(
       's.*',
       db.raw(
@@ -31,6 +37,7 @@ export async function listSuppliers(db: Db, person: Person, words?: string): Pro
       ),
       db.raw('(select count(*) from need n where n.supplier_id = s.id and n.open > 0) as to_buy'),
     )) as SupplierRow[];
+  return { rows: rows.slice(0, LIST_SHOWN), more: rows.length > LIST_SHOWN };
 }
 
 export type SupplierView = {

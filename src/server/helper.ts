@@ -1,8 +1,10 @@
 /** The thread for what takes long: it sets papers and reads files, with a connection of its own that only looks. */
 import type { Person } from '@/store/people';
 import type { BringIn } from '@/actions/quoteFiles';
+import { writeXlsx } from '@/formats/sheet/xlsx';
 import { readCsv } from '@/formats/csv/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
+import { openList, type ListName, type ListQuery } from '@/queries/lists';
 import * as quotes from '@/queries/quoteImport';
 import { connectReaders, snapshot, type Db } from '@/store/connection';
 import { done, type Result } from '@/core/result';
@@ -32,3 +34,12 @@ export const readQuoteFile = ({ person, input, far }: { person: Person; input: B
       far[1] = of;
     }),
   );
+
+/** A list as a workbook, whole and of one moment. */
+export const writeList = ({ person, name, query }: { person: Person; name: ListName; query: ListQuery }) =>
+  look(async (db) => {
+    const { title, columns, pages } = await openList(db, person, name, query, clock.today());
+    const rows: never[] = [];
+    for await (const page of pages) rows.push(...page);
+    return writeXlsx(title, columns, rows);
+  });

@@ -26,10 +26,6 @@ const firsts = (all: Record<string, string | string[] | undefined>) =>
     Object.entries(all).flatMap(([k, v]) => (v === undefined ? [] : [[k, Array.isArray(v) ? (v[0] ?? '') : v]])),
   );
 
-/** What the address asks for, if it is one of the keys that there are. */
-export const asked = <T extends object>(of: T, text: string | undefined): keyof T | undefined =>
-  text !== undefined && Object.hasOwn(of, text) ? (text as keyof T) : undefined;
-
 /**
  * A page of the yard: for the signed-in person, with all its figures of one moment; what is not theirs to see is told
  * plainly. All that is read has to be awaited in `render`: the moment ends with it.

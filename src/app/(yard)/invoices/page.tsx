@@ -4,7 +4,9 @@ import { INVOICE_FILTERS, listInvoices } from '@/queries/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { asked, place } from '../../server/place';
+import { asked } from '@/core/asked';
+import { TakeOut } from '@/ui/kit/TakeOut';
+import { place } from '../../server/place';
 import { InvoicesTable } from './InvoicesTable';
 
 export const metadata = { title: 'Invoices' };
@@ -30,6 +32,7 @@ export default place(async ({ db, person, query }) => {
           ]}
         />
         <FilterWords label="Number, supplier or order" />
+        <TakeOut list="invoices" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="No invoice waits">

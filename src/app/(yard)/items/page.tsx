@@ -4,6 +4,7 @@ import { listItems } from '@/queries/items';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { ItemsTable } from './ItemsTable';
 
@@ -15,6 +16,7 @@ export default place(async ({ db, person, query }) => {
     <Sheet>
       <PlaceTitle title="Items" count={rows.length}>
         <FilterWords label="Number or name" />
+        <TakeOut list="items" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="No item is shown">

@@ -4,7 +4,9 @@ import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
-import { asked, place } from '../../server/place';
+import { asked } from '@/core/asked';
+import { TakeOut } from '@/ui/kit/TakeOut';
+import { place } from '../../server/place';
 import { JobsTable } from './JobsTable';
 
 export const metadata = { title: 'Jobs' };
@@ -23,6 +25,7 @@ export default place(async ({ db, person, query }) => {
           options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]}
         />
         <FilterWords label="Job or customer" />
+        <TakeOut list="jobs" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="No job is shown">

@@ -5,7 +5,9 @@ import { UNSENT } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { asked, place } from '../../server/place';
+import { asked } from '@/core/asked';
+import { TakeOut } from '@/ui/kit/TakeOut';
+import { place } from '../../server/place';
 import { OrdersTable } from './OrdersTable';
 
 export const metadata = { title: 'Orders' };
@@ -32,6 +34,7 @@ export default place(async ({ db, person, query }) => {
       <PlaceTitle title="Orders" count={`${rows.length}${more ? ' of more' : ''}`}>
         <FilterChoice name="show" label="Which orders" fallback="open" options={SHOWN} />
         <FilterWords label="Number or supplier" />
+        <TakeOut list="orders" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="No order is shown">

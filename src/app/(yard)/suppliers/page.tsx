@@ -3,18 +3,20 @@ import { may } from '@/core/people/rights';
 import { listSuppliers } from '@/queries/suppliers';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { SuppliersTable } from './SuppliersTable';
 
 export const metadata = { title: 'Suppliers' };
 
 export default place(async ({ db, person, query }) => {
-  const rows = await listSuppliers(db, person, query.words);
+  const { rows, more } = await listSuppliers(db, person, query.words, query.after);
   return (
     <Sheet>
       <PlaceTitle title="Suppliers" count={rows.length}>
         <FilterWords label="Supplier’s name" />
+        <TakeOut list="suppliers" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="No supplier is here yet">
@@ -25,6 +27,11 @@ export default place(async ({ db, person, query }) => {
         </Empty>
       ) : (
         <SuppliersTable rows={rows} />
+      )}
+      {more && (
+        <GoOn to="/suppliers" query={{ ...query, after: rows.at(-1)?.name }}>
+          More suppliers
+        </GoOn>
       )}
       <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
         {may(person, 'keep suppliers') && (

@@ -13,6 +13,7 @@ import { Faults } from '@/ui/kit/Field';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty, Further } from '@/ui/kit/Sheet';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { Slip } from '@/ui/kit/Slip';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
@@ -158,6 +159,11 @@ export function BuyList({ list, job, quote, shown }: Props) {
         </Empty>
       ) : (
         <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />
+      )}
+      {rows.length > 0 && (
+        <p className="mt-2">
+          <TakeOut list="buy-list" job={job.number} />
+        </p>
       )}
       <Further
         to={`/jobs/${job.number}/buy-list`}

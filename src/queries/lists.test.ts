@@ -1,0 +1,132 @@
+import Papa from 'papaparse';
+import readXlsxFile from 'read-excel-file/node';
+import { usualFor } from '@/core/locale/locale';
+import type { Role } from '@/core/people/rights';
+import { writeCsv } from '@/formats/sheet/csv';
+import { writeXlsx } from '@/formats/sheet/xlsx';
+import { insertMany } from '@/store/rows';
+import { q, TestCompany, TODAY } from '../../tests/support/company';
+import { LISTS, openList, type ListName, type ListQuery } from './lists';
+import { NotPermitted } from './permit';
+
+let yard: TestCompany;
+beforeEach(async () => {
+  yard = await TestCompany.open();
+});
+afterEach(() => yard.close());
+
+const opened = async (name: ListName, query: ListQuery = {}, role: Role = 'buyer') =>
+  openList(yard.db, (await yard.as(role)).actor, name, query, TODAY);
+
+async function csv(name: ListName, query?: ListQuery, role?: Role): Promise<Record<string, string>[]> {
+  const { columns, pages } = await opened(name, query, role);
+  let text = '';
+  for await (const part of writeCsv(columns, pages)) text += part;
+  expect(text.startsWith('\ufeff')).toBe(true);
+  return Papa.parse<Record<string, string>>(text.slice(1), { header: true, skipEmptyLines: true }).data;
+}
+
+async function xlsx(name: ListName, query?: ListQuery): Promise<unknown[][]> {
+  const { title, columns, pages } = await opened(name, query);
+  const rows: never[] = [];
+  for await (const page of pages) rows.push(...page);
+  const sheets = await readXlsxFile(await writeXlsx(title, columns, rows));
+  return (sheets as unknown as { data: unknown[][] }[])[0]?.data ?? (sheets as unknown as unknown[][]);
+}
+
+describe('a list taken out', () => {
+  it('has all that its filter finds, however many pages, and its sum is that of the file', async () => {
+    for (let k = 0; k < 130; k += 1)
+      await yard.draft([{ needId: await yard.need({ quantity: k + 1 }), buy: q(k + 1) }]);
+    const rows = await csv('orders');
+    expect(rows).toHaveLength(130);
+    expect(new Set(rows.map((r) => r.Order)).size).toBe(130);
+    const [sum] = (await yard.db('purchaseOrder').sum({ net: 'net' })) as { net: number }[];
+    const total = rows.reduce((all, r) => all + Math.round(Number(r.Net) * 100), 0);
+    expect(total).toBe(sum?.net);
+    const [head = [], ...cells] = await xlsx('orders');
+    const net = head.indexOf('Net');
+    expect(cells.reduce((all, c) => all + Math.round(Number(c[net]) * 100), 0)).toBe(sum?.net);
+    expect(await csv('orders', { words: rows[0]?.Order })).toHaveLength(1);
+    expect(await csv('orders', { show: 'done' })).toEqual([]);
+  });
+
+  it('writes amounts as numbers and days as dates', async () => {
+    const order = await yard.send(
+      await yard.draft([{ needId: await yard.need({ neededOn: '2026-06-01' }), buy: q(12) }]),
+    );
+    await yard
+      .db('purchaseOrder')
+      .where({ id: order.id })
+      .update({ net: 123_450_099 as never });
+    const [row] = await csv('orders');
+    expect(row).toMatchObject({
+      Order: order.number,
+      Supplier: 'Eelmoor Metals',
+      Net: '1234500.99',
+      Sent: '12/05/2026',
+    });
+    const [head = [], cells = []] = await xlsx('orders');
+    expect(cells[head.indexOf('Net')]).toBe(1_234_500.99);
+    expect((cells[head.indexOf('Sent')] as Date).toISOString().slice(0, 10)).toBe('2026-05-12');
+  });
+
+  it('is written the company’s way', async () => {
+    await yard.db('company').update(usualFor('de-DE'));
+    await yard.draft([{ needId: await yard.need({ quantity: 200 }), buy: q(200) }]);
+    const { columns, pages } = await opened('orders');
+    let text = '';
+    for await (const part of writeCsv(columns, pages)) text += part;
+    const [row] = Papa.parse<Record<string, string>>(text.slice(1), { header: true, delimiter: ';' }).data;
+    expect(row?.Net).toMatch(/^1\d{3},\d{2}$/);
+    await yard.db('company').update(usualFor('en-GB'));
+  });
+
+  it('runs nothing in a spreadsheet', async () => {
+    const names = ['=1+1', '+2', '-3', '@x', '\tz', 'x=1'];
+    await insertMany(
+      yard.db,
+      'item',
+      names.map((name, k) => ({ number: `Z-${k}`, name, unit: 'C62' })),
+    );
+    expect((await csv('items', { words: 'Z-' })).map((r) => r.Name)).toEqual([
+      "'=1+1",
+      "'+2",
+      "'-3",
+      "'@x",
+      "'\tz",
+      'x=1',
+    ]);
+    const [head = [], ...cells] = await xlsx('items', { words: 'Z-' });
+    expect(cells.map((c) => String(c[head.indexOf('Name')])).filter((n) => /^[=+@-]/.test(n))).toEqual([]);
+  });
+
+  it('tells no money to who may not see it, and nothing to who may not see the list', async () => {
+    await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    for (const name of ['jobs', 'orders', 'buy-list'] as const) {
+      const [row] = await csv(name, { job: '412' }, 'storekeeper');
+      expect(Object.keys(row ?? {}).length).toBeGreaterThan(5);
+      expect(Object.keys(row ?? {}).filter((h) => /Net|Price|Budget|Committed|Forecast|Headroom/.test(h))).toEqual([]);
+    }
+    for (const name of ['items', 'suppliers', 'invoices'] as const)
+      await expect(csv(name, {}, 'storekeeper')).rejects.toThrow(NotPermitted);
+  });
+
+  it.each(Object.keys(LISTS) as ListName[])('%s can be taken out, empty or not', async (name) => {
+    await yard.need();
+    expect(Array.isArray(await csv(name, { job: '412' }))).toBe(true);
+    const [head] = await xlsx(name, { job: '412' });
+    expect(head?.length).toBeGreaterThan(4);
+  });
+
+  it('has the buy list of a job line by line', async () => {
+    await yard.need({ description: 'Hose', quantity: 2.5 });
+    const needId = await yard.need({ description: 'Plate', quantity: 4 });
+    await yard.draft([{ needId, buy: q(3) }]);
+    expect(await csv('buy-list', { job: '412' })).toMatchObject([
+      { 'To buy': 'Hose', Need: '2.5000', 'Still to buy': '2.5000' },
+      { 'To buy': 'Plate', Need: '4.0000', Drafted: '3.0000', 'Still to buy': '1.0000' },
+    ]);
+    expect(await csv('buy-list', { job: 'none' })).toEqual([]);
+  });
+});
