@@ -142,6 +142,13 @@ async function pages(db: Db, { get }: Served): Promise<void> {
     ['Invoices', () => '/invoices'],
     ['Suppliers', () => '/suppliers'],
     ['Items', () => '/items'],
+    ['Supplier', () => '/suppliers/7'],
+    ['Part', (k) => `/items/${1 + k}`],
+    ['Pick a part, by a letter', (k) => `/pick?kind=item&words=${'bpcvs'[k % 5]}`],
+    ['Pick a part, by two words', (k) => `/pick?kind=item&words=mm plate ${k}`],
+    ['Pick a job', (k) => `/pick?kind=job&words=${1 + k}`],
+    ['Find, by a letter', (k) => `/find?words=${'pwvce'[k % 5]}`],
+    ['Find, by a number', (k) => `/find?words=${100 + k}`],
   ];
   const picks = await picksOf(db);
   console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);

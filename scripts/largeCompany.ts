@@ -7,6 +7,8 @@ import { insertPerson } from '@/store/people';
 import { chunks, insertMany } from '@/store/rows';
 
 export const SIZE = { jobs: 600, needs: 25_000, orders: 12_000, lines: 40_000, suppliers: 120, items: 3000 };
+/** Items that no job wants, and jobs of earlier years: what is looked through when something is picked or found. */
+const BESIDE = { items: 47_000, jobs: 4400 };
 
 /** A small generator of its own, so that every run makes the same company. */
 function generator(seed: number) {
@@ -98,6 +100,30 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
         at: day(-200),
       })),
     ),
+  );
+  await insertMany(
+    db,
+    'item',
+    range(BESIDE.items).map((k) => ({
+      id: SIZE.items + k + 1,
+      number: `SP-${String(k + 1).padStart(5, '0')}`,
+      name: `${['Bolt', 'Pipe', 'Plate', 'Cable', 'Valve', 'Seal'][k % 6]} ${1 + pick(300)} mm, type ${k}`,
+      unit: 'C62',
+    })),
+  );
+  await insertMany(
+    db,
+    'job',
+    range(BESIDE.jobs).map((k) => ({
+      id: SIZE.jobs + k + 1,
+      number: `A${k + 1}`,
+      name: `Earlier work ${k + 1}`,
+      shortName: `Earlier ${k + 1}`,
+      kind: 'repair',
+      state: 'complete',
+      customerId: 1 + pick(90),
+      leadId: 1,
+    })),
   );
   tell('jobs, suppliers and items');
 

@@ -28,6 +28,7 @@ export type OrderRow = Mailed & {
   readonly net: Minor | null;
   readonly jobs: string;
   readonly lines: number;
+  readonly version: number;
 };
 
 export const ORDERS_PAGE = 60;
@@ -75,6 +76,7 @@ export async function listOrders(
       'o.sentOn',
       'o.currency',
       'o.net',
+      'o.version',
       { supplier: 's.name' },
       db.raw(
         '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',

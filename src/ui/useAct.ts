@@ -107,5 +107,5 @@ export function useOnce(): { readonly key: () => string; readonly renew: () => v
 }
 
 /** Works without a secure context too, as on a yard's own network. */
-const makeKey = (): string =>
+export const makeKey = (): string =>
   Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');

@@ -1,3 +1,4 @@
+import readXlsxFile from 'read-excel-file/node';
 import { By, Key } from 'selenium-webdriver';
 import { App } from '../support/app';
 import { axe } from './axe';
@@ -214,6 +215,38 @@ describe('going about', () => {
     await browser.type('GTIN', '1234567890123');
     await (await browser.button('Save item')).click();
     await browser.reads('its check digit does not fit');
+  });
+});
+
+describe('orders picked in the list', () => {
+  it('are sent in one step by keys, and the list comes out with the sum that the orders have', async () => {
+    await browser.go('/orders?show=unsent');
+    await browser.reads('not sent yet');
+    const before = await browser.texts('tbody tr');
+    const boxes = await browser.driver.findElements(By.css('[aria-label^="Pick K26"]'));
+    expect(boxes.length).toBeGreaterThan(2);
+    await boxes[0]?.click();
+    await press(Key.ARROW_DOWN, Key.ARROW_DOWN, ' ');
+    await browser.reads('2 orders picked');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('each goes as a PDF to its supplier');
+    await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('2 orders sent');
+    await browser.driver.wait(async () => (await browser.texts('tbody tr')).length === before.length - 2, 20_000);
+    const cookie = `kettle=${(await browser.driver.manage().getCookie('kettle'))?.value ?? ''}`;
+    const out = async (as: string) => fetch(`${app.base}/lists/orders?show=all&as=${as}`, { headers: { cookie } });
+    const csv = await (await out('csv')).text();
+    const net = csv
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .reduce((sum, line) => sum + Math.round(Number(line.split(',').at(-1)) * 100), 0);
+    const sheet = await readXlsxFile(Buffer.from(await (await out('xlsx')).arrayBuffer()));
+    const rows = ((sheet as unknown as { data: unknown[][] }[])[0]?.data ?? sheet) as unknown[][];
+    expect(rows.slice(1).reduce((sum, r) => sum + Math.round(Number(r.at(-1)) * 100), 0)).toBe(net);
+    expect(net).toBeGreaterThan(0);
+    expect((await fetch(`${app.base}/lists/orders?as=csv`)).status).toBe(401);
+    expect((await fetch(`${app.base}/lists/constructor`, { headers: { cookie } })).status).toBe(404);
   });
 });
 

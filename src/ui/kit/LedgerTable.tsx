@@ -26,15 +26,28 @@ type Props<Row> = {
   readonly hrefOf?: (row: Row) => string;
   readonly onOpen?: (row: Row) => void;
   readonly foot?: ReactNode;
+  /** Rows that can be picked, for one action on many. */
+  readonly picks?: Picks<Row> | undefined;
+};
+
+type Key = string | number;
+
+export type Picks<Row> = {
+  readonly picked: ReadonlySet<Key>;
+  readonly onPick: (keys: ReadonlySet<Key>) => void;
+  readonly may: (row: Row) => boolean;
+  /** What a row’s box is called. */
+  readonly words: (row: Row) => string;
 };
 
 const VIRTUAL_FROM = 150;
 const ROW = 34;
 
 /** A ledger: columns sort, arrows move the row, Enter opens it; a long one draws only the rows in view. */
-export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, foot }: Props<Row>) {
+export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, foot, picks }: Props<Row>) {
   const [sort, setSort] = useState<{ key: string; down: boolean }>();
   const [at, setAt] = useState(-1);
+  const last = useRef(-1);
   const box = useRef<HTMLDivElement>(null);
   const router = useRouter();
   const sorted = useMemo(() => {
@@ -65,6 +78,22 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
   useKey('ArrowUp', 'Row before', () => moveTo(at - 1), sorted.length > 0);
   useKey('Enter', 'Open the row', () => open(sorted[at]), opens && at >= 0);
 
+  /** Picks a row or puts it back; with Shift, all from the last one up to it. */
+  const pick = (index: number, whole: boolean) => {
+    const row = sorted[index];
+    if (picks === undefined || row === undefined || !picks.may(row)) return;
+    const on = !picks.picked.has(keyOf(row));
+    const [from, to] = whole && last.current >= 0 ? [last.current, index].sort((a, b) => a - b) : [index, index];
+    const next = new Set(picks.picked);
+    for (const r of sorted.slice(from, (to ?? index) + 1).filter(picks.may)) {
+      if (on) next.add(keyOf(r));
+      else next.delete(keyOf(r));
+    }
+    last.current = index;
+    picks.onPick(next);
+  };
+  useKey('Space', 'Pick the row', () => pick(at, false), picks !== undefined && at >= 0);
+
   const long = sorted.length > VIRTUAL_FROM;
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer keeps its own state
   const virtual = useVirtualizer({
@@ -85,6 +114,11 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
       <table className="ledger" aria-label={label} aria-rowcount={sorted.length}>
         <thead>
           <tr>
+            {picks !== undefined && (
+              <th className="w-[34px]">
+                <span className="sr-only">Picked</span>
+              </th>
+            )}
             {columns.map((c) => (
               <th
                 key={c.key}
@@ -107,7 +141,10 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
         <tbody>
           {long && first > 0 && (
             <tr aria-hidden>
-              <td colSpan={columns.length} style={{ height: first, padding: 0, border: 0 }} />
+              <td
+                colSpan={columns.length + (picks === undefined ? 0 : 1)}
+                style={{ height: first, padding: 0, border: 0 }}
+              />
             </tr>
           )}
           {shown.map((index) => {
@@ -117,13 +154,28 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
                 key={keyOf(row)}
                 data-index={index}
                 data-at={index === at}
+                data-picked={picks?.picked.has(keyOf(row))}
                 aria-rowindex={index + 1}
-                className={opens ? 'cursor-pointer hover:bg-glaze-2' : ''}
+                className={`${opens ? 'cursor-pointer hover:bg-glaze-2' : ''}`}
                 onClick={(e) => {
                   setAt(index);
                   if (!(e.target as HTMLElement).closest('a,button,input,select')) open(row);
                 }}
               >
+                {picks !== undefined && (
+                  <td>
+                    {picks.may(row) && (
+                      <input
+                        type="checkbox"
+                        aria-label={picks.words(row)}
+                        className="size-[15px] accent-[var(--copper)]"
+                        checked={picks.picked.has(keyOf(row))}
+                        onClick={(e) => pick(index, e.shiftKey)}
+                        onChange={() => undefined}
+                      />
+                    )}
+                  </td>
+                )}
                 {columns.map((c) => (
                   <td
                     key={c.key}
@@ -137,7 +189,10 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
           })}
           {long && rest > 0 && (
             <tr aria-hidden>
-              <td colSpan={columns.length} style={{ height: rest, padding: 0, border: 0 }} />
+              <td
+                colSpan={columns.length + (picks === undefined ? 0 : 1)}
+                style={{ height: rest, padding: 0, border: 0 }}
+              />
             </tr>
           )}
         </tbody>

@@ -4,14 +4,16 @@ import Link from '@/ui/Link';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { isOverdue, ORDER_STATE_NAMES } from '@/core/orders/states';
 import type { OrderRow } from '@/queries/orders';
-import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
+import { LedgerTable, type Column, type Picks } from '@/ui/kit/LedgerTable';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from './StateTag';
 
 type Row = OrderRow & { readonly share?: Minor | null };
 
-export function OrdersTable({ rows, shares = false }: { rows: readonly Row[]; shares?: boolean }) {
+type Props = { readonly rows: readonly Row[]; readonly shares?: boolean; readonly picks?: Picks<Row> };
+
+export function OrdersTable({ rows, shares = false, picks }: Props) {
   const { day, today, currency, may } = useYard();
   const late = (o: Row) => isOverdue(o, today);
   const href = (o: Row) => (may('see money') ? `/orders/${o.number}` : `/dock/${o.number}`);
@@ -87,6 +89,7 @@ export function OrdersTable({ rows, shares = false }: { rows: readonly Row[]; sh
   const shown = may('see money') ? columns : columns.filter((c) => c.key !== 'net');
   return (
     <LedgerTable
+      picks={picks}
       label="Orders"
       rows={rows}
       columns={shares ? [...shown, share] : shown}

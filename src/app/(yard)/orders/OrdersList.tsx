@@ -1,0 +1,123 @@
+'use client';
+
+import { useState, type ReactNode } from 'react';
+import { toast } from 'sonner';
+import { SENDABLE, UNSENT } from '@/core/orders/states';
+import { counted } from '@/core/words';
+import type { OrderRow } from '@/queries/orders';
+import { useKey } from '@/ui/keys';
+import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import Link from '@/ui/Link';
+import { makeKey } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { sendOrder } from '../../acts';
+import { OrdersTable } from './OrdersTable';
+
+/** The orders, of which those not sent yet can be picked and sent together; what stands there when there are none. */
+export function OrdersList({ rows, children }: { rows: readonly OrderRow[]; children: ReactNode }) {
+  const { may } = useYard();
+  const [picked, setPicked] = useState<ReadonlySet<string | number>>(new Set());
+  const [asking, setAsking] = useState(false);
+  const { sending, faults, send } = useSendMany();
+  // An order whose mail may have arrived is asked about on its own page.
+  const sendable = (o: OrderRow) => SENDABLE.includes(o.state) && o.mail !== 'unknown';
+  const chosen = rows.filter((o) => picked.has(o.id) && sendable(o));
+  const unsent = rows.filter((o) => UNSENT.includes(o.state)).length;
+  const putBack = () => {
+    setPicked(new Set());
+    setAsking(false);
+  };
+  const main = async () => {
+    if (!asking) return setAsking(true);
+    setAsking(false);
+    setPicked(new Set(await send(chosen)));
+  };
+  useKey('Ctrl+Enter', asking ? 'Send them now' : 'Send what is picked', () => void main(), chosen.length > 0);
+  useKey('Escape', 'Put back', putBack, chosen.length > 0);
+  return (
+    <>
+      {rows.length === 0 ? (
+        children
+      ) : (
+        <OrdersTable
+          rows={rows}
+          picks={
+            may('send orders')
+              ? { picked, onPick: setPicked, may: sendable, words: (o) => `Pick ${o.number}` }
+              : undefined
+          }
+        />
+      )}
+      <Shelf
+        fault={faults[0]}
+        facts={
+          sending !== undefined ? (
+            <Fact strong>
+              Sending {sending.at} of {counted(sending.of, 'order')}
+            </Fact>
+          ) : chosen.length === 0 ? (
+            <Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>
+          ) : (
+            <>
+              <Fact strong>{counted(chosen.length, 'order')} picked</Fact>
+              {asking && <Fact>each goes as a PDF to its supplier</Fact>}
+            </>
+          )
+        }
+      >
+        {chosen.length > 0 && (
+          <>
+            <ShelfPlain onClick={putBack} hint="Esc">
+              {asking ? 'Not yet' : 'Put back'}
+            </ShelfPlain>
+            <ShelfMain disabled={sending !== undefined} onClick={() => void main()} hint="^↵">
+              {asking ? 'Send now' : `Send ${counted(chosen.length, 'order')}`}
+            </ShelfMain>
+          </>
+        )}
+        {chosen.length === 0 && may('draft orders') && (
+          <Link href="/gather" className="btn btn-main h-[38px]">
+            Gather
+          </Link>
+        )}
+      </Shelf>
+    </>
+  );
+}
+
+/** Sends orders one after the other; `send` answers with the ids of those that did not go. */
+function useSendMany() {
+  const [sending, setSending] = useState<{ at: number; of: number }>();
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  const send = async (orders: readonly OrderRow[]): Promise<number[]> => {
+    const left: number[] = [];
+    const told: string[] = [];
+    for (const [k, o] of orders.entries()) {
+      setSending({ at: k + 1, of: orders.length });
+      const fault = await sendOne(o);
+      if (fault === undefined) continue;
+      left.push(o.id);
+      told.push(`${o.number}: ${fault}`);
+    }
+    setSending(undefined);
+    setFaults(told);
+    const sent = orders.length - left.length;
+    if (sent > 0) toast.success(`${counted(sent, 'order')} sent`);
+    return left;
+  };
+  return { sending, faults, send };
+}
+
+/** @returns why it did not go, or nothing when the mail server took it */
+async function sendOne({ id, version }: OrderRow): Promise<string | undefined> {
+  try {
+    const answer = await sendOrder({ once: makeKey(), orderId: id, version });
+    const outcome = answer?.data;
+    if (outcome?.status === 'done')
+      return outcome.value.came === 'taken' ? undefined : `its mail was not taken: ${outcome.value.answer}`;
+    if (outcome?.status === 'refused') return outcome.refusals[0]?.message ?? 'it was refused';
+    return outcome?.message ?? answer?.serverError?.message ?? 'this did not work';
+  } catch {
+    return 'Kettle Tab does not answer';
+  }
+}
