@@ -153,7 +153,7 @@ describe('lists', () => {
     ]);
     const keeper = (await yard.as('storekeeper')).actor;
     expect((await find(yard.db, keeper, 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([
-      ['Order', `/dock/${order.number}`],
+      ['order', `/dock/${order.number}`],
     ]);
     expect((await listDue(yard.db, keeper, 'hose')).rows.map((r) => r.number)).toEqual([order.number]);
     expect((await listJobs(yard.db, keeper, {})).rows[0]?.level).toBeNull();

@@ -100,7 +100,7 @@ describe('the thread for what takes long', () => {
       await changed;
       return lines;
     });
-    expect(read).toMatchObject({ ok: true, value: { length: 20_000 } });
+    expect(read.ok && read.value.lines.length).toBe(20_000);
     expect(order).toEqual(['changed', 'read']);
     expect(seen.size).toBeGreaterThan(5);
     expect([...seen]).toEqual([...seen].sort((a, b) => a - b));

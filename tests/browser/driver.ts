@@ -128,7 +128,8 @@ export class Browser {
     await this.see(By.css('[role="option"]'));
     await field.sendKeys(Key.ENTER);
     await this.driver.wait(
-      async () => (await field.getAttribute('aria-expanded')) !== 'true',
+      // What was picked may have taken the field away.
+      async () => (await field.getAttribute('aria-expanded').catch(() => null)) !== 'true',
       WAIT,
       `${label} stays open`,
     );

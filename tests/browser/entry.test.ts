@@ -224,9 +224,9 @@ describe('orders picked in the list', () => {
     await browser.reads('not sent yet');
     const before = await browser.texts('tbody tr');
     const boxes = await browser.driver.findElements(By.css('[aria-label^="Pick K26"]'));
-    expect(boxes.length).toBeGreaterThan(2);
+    expect(boxes.length).toBeGreaterThan(1);
     await boxes[0]?.click();
-    await press(Key.ARROW_DOWN, Key.ARROW_DOWN, ' ');
+    await press(Key.ARROW_DOWN, ' ');
     await browser.reads('2 orders picked');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('each goes as a PDF to its supplier');

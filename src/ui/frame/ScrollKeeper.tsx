@@ -4,6 +4,8 @@ import { usePathname, useSearchParams } from 'next/navigation';
 import { useEffect, useLayoutEffect, useRef } from 'react';
 
 const KEY = 'kettle scroll ';
+/** Frames in which a page gone back to grows to its length. */
+const MOST_TRIES = 90;
 
 /** A page opens at its top; gone back to, it opens where it was left. A filter changes a page where it stands. */
 export function ScrollKeeper({ of }: { of: string }) {
@@ -19,13 +21,27 @@ export function ScrollKeeper({ of }: { of: string }) {
   useLayoutEffect(() => {
     const sheet = document.getElementById(of);
     if (sheet === null) return;
-    if (gone.current) sheet.scrollTop = Number(sessionStorage.getItem(KEY + address) ?? 0);
-    else if (last.current !== path) sheet.scrollTop = 0;
+    let tries = gone.current ? MOST_TRIES : 0;
+    const wanted = Number(sessionStorage.getItem(KEY + address) ?? 0);
+    if (last.current !== path) sheet.scrollTop = 0;
+    // A page that is gone back to may not be as long as it will be.
+    const restore = () => {
+      tries = sheet.scrollTop === wanted ? 0 : tries - 1;
+      if (tries <= 0) return;
+      sheet.scrollTop = wanted;
+      requestAnimationFrame(restore);
+    };
+    restore();
     gone.current = false;
     last.current = path;
-    const onScroll = () => sessionStorage.setItem(KEY + address, String(sheet.scrollTop));
+    const onScroll = () => {
+      if (tries <= 0) sessionStorage.setItem(KEY + address, String(sheet.scrollTop));
+    };
     sheet.addEventListener('scroll', onScroll, { passive: true });
-    return () => sheet.removeEventListener('scroll', onScroll);
+    return () => {
+      tries = 0;
+      sheet.removeEventListener('scroll', onScroll);
+    };
   }, [of, path, address]);
   return null;
 }

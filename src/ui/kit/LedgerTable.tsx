@@ -71,6 +71,8 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
   const moveTo = (next: number) => {
     const index = Math.max(0, Math.min(sorted.length - 1, next));
     setAt(index);
+    // The keys belong to the row that is marked now, and not to a box that was clicked before.
+    if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
     virtual.scrollToIndex(index);
     box.current?.querySelector(`[data-index="${index}"]`)?.scrollIntoView({ block: 'nearest' });
   };
