@@ -149,7 +149,7 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
                 <th className="max-phone:hidden">Needed</th>
                 <th className="num max-phone:hidden">Need</th>
                 <th className="num max-phone:hidden">Coming</th>
-                <th className="num w-[118px]">Buy</th>
+                <th className="num w-[118px] max-phone:w-[70px]">Buy</th>
                 <th className="num max-phone:hidden">Price</th>
                 <th className="num">Value {signOf(currency)}</th>
               </tr>

@@ -38,6 +38,14 @@ export function GatherGroup({ rows, terms, picks, onPick, ...rest }: Props) {
   const first = rows[0];
   const picked = rows.filter((r) => picks[r.id] !== undefined).length;
   const name = first?.supplier ?? 'No supplier yet';
+  const title = (
+    <>
+      <span className="font-title text-[15px] font-bold">{name}</span>{' '}
+      <span className="ml-1 text-[12.5px] text-ink-2">
+        {terms ? termsInWords(terms) : 'choose one before drafting'}
+      </span>
+    </>
+  );
   return (
     <tbody>
       <tr className="group-row">
@@ -55,11 +63,12 @@ export function GatherGroup({ rows, terms, picks, onPick, ...rest }: Props) {
             />
           )}
         </td>
-        <td colSpan={8}>
-          <span className="font-title text-[15px] font-bold">{name}</span>{' '}
-          <span className="ml-1 text-[12.5px] text-ink-2">
-            {terms ? termsInWords(terms) : 'choose one before drafting'}
-          </span>
+        {/* A phone shows fewer columns, and a cell may not span more than there are. */}
+        <td colSpan={3} className="phone:hidden">
+          {title}
+        </td>
+        <td colSpan={8} className="max-phone:hidden">
+          {title}
         </td>
       </tr>
       {rows.map((n) => (
@@ -117,7 +126,7 @@ function GatherRow({
             kind="supplier"
             label={`Supplier for ${n.description}`}
             hideLabel
-            className="mt-1 w-[190px]"
+            className="mt-1 w-full max-w-[190px]"
             placeholder="choose supplier"
             value={null}
             onPick={(supplier) => supplier !== null && onSupplier(n, supplier.id)}

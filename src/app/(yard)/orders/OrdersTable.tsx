@@ -35,7 +35,12 @@ export function OrdersTable({ rows, shares = false, picks }: Props) {
       cell: (o) => (
         <>
           <span className="font-semibold">{o.supplier}</span>
-          <span className="block text-[12.5px] text-ink-2 phone:hidden">{ORDER_STATE_NAMES[o.state]}</span>
+          <span className="block text-[12.5px] text-ink-2 phone:hidden">
+            {ORDER_STATE_NAMES[o.state]}
+            {o.wantedOn !== null && (
+              <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}> · {day(o.wantedOn)}</span>
+            )}
+          </span>
         </>
       ),
     },
@@ -70,6 +75,7 @@ export function OrdersTable({ rows, shares = false, picks }: Props) {
           {late(o) && <span className="sr-only">, late</span>}
         </span>
       ),
+      wide: true,
     },
     {
       key: 'net',

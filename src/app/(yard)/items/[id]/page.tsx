@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { formatPrice } from '@/core/money/money';
+import { formatPrice, signOf } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -65,7 +65,7 @@ export default place(async ({ db, person, today, params }) => {
               <tr>
                 <th>Order</th>
                 <th>From</th>
-                <th>Sent</th>
+                <th className="max-phone:hidden">Sent</th>
                 <th className="num">Quantity</th>
                 <th className="num">Price</th>
               </tr>
@@ -79,10 +79,10 @@ export default place(async ({ db, person, today, params }) => {
                     </Link>
                   </td>
                   <td>{b.supplier}</td>
-                  <td className="whitespace-nowrap">{formatDay(b.day, today)}</td>
+                  <td className="whitespace-nowrap max-phone:hidden">{formatDay(b.day, today)}</td>
                   <td className="num">{measured(b.quantity, b.unit)}</td>
                   <td className="num">
-                    {b.price === null ? <Dash /> : `${b.currency} ${formatPrice(b.price, b.currency)}`}
+                    {b.price === null ? <Dash /> : `${signOf(b.currency)}\u202f${formatPrice(b.price, b.currency)}`}
                     <PerUnit unit={b.unit} priceQuantity={b.priceQuantity} />
                   </td>
                 </tr>
@@ -118,9 +118,9 @@ function Sellers({ parts }: { parts: ItemView['parts'] }) {
         <thead>
           <tr>
             <th>Supplier</th>
-            <th>Their number</th>
-            <th className="num">Minimum</th>
-            <th className="num">Packs of</th>
+            <th className="max-phone:hidden">Their number</th>
+            <th className="num max-phone:hidden">Minimum</th>
+            <th className="num max-phone:hidden">Packs of</th>
             <th className="num">Price by quantity</th>
           </tr>
         </thead>
@@ -132,9 +132,13 @@ function Sellers({ parts }: { parts: ItemView['parts'] }) {
                   {p.supplier}
                 </Link>
               </td>
-              <td className="mono">{p.theirNumber || <Dash />}</td>
-              <td className="num">{p.terms.minimum === 0 ? <Dash /> : measured(p.terms.minimum, p.terms.unit)}</td>
-              <td className="num">{p.terms.pack === 0 ? <Dash /> : measured(p.terms.pack, p.terms.unit)}</td>
+              <td className="mono max-phone:hidden">{p.theirNumber || <Dash />}</td>
+              <td className="num max-phone:hidden">
+                {p.terms.minimum === 0 ? <Dash /> : measured(p.terms.minimum, p.terms.unit)}
+              </td>
+              <td className="num max-phone:hidden">
+                {p.terms.pack === 0 ? <Dash /> : measured(p.terms.pack, p.terms.unit)}
+              </td>
               <td className="num">
                 {p.terms.prices.length === 0 && <Dash />}
                 {[...p.terms.prices]
@@ -142,7 +146,7 @@ function Sellers({ parts }: { parts: ItemView['parts'] }) {
                   .map((b) => (
                     <span key={b.from} className="block whitespace-nowrap">
                       {b.from > 0 && <span className="text-ink-2">from {formatQuantity(b.from)} </span>}
-                      {p.currency} {formatPrice(b.price, p.currency)}
+                      {signOf(p.currency)}&#8239;{formatPrice(b.price, p.currency)}
                       <PerUnit unit={p.terms.unit} priceQuantity={b.priceQuantity} />
                     </span>
                   ))}

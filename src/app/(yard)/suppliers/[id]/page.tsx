@@ -71,10 +71,10 @@ export default place(async ({ db, person, today, params }) => {
               <tr>
                 <th>Item</th>
                 <th>Name</th>
-                <th>Their number</th>
-                <th>Unit</th>
-                <th className="num">Minimum</th>
-                <th className="num">Packs of</th>
+                <th className="max-phone:hidden">Their number</th>
+                <th className="max-phone:hidden">Unit</th>
+                <th className="num max-phone:hidden">Minimum</th>
+                <th className="num max-phone:hidden">Packs of</th>
                 <th className="num">Price {supplier.currency}</th>
               </tr>
             </thead>
@@ -82,15 +82,15 @@ export default place(async ({ db, person, today, params }) => {
               {parts.map((p) => (
                 <tr key={p.itemId}>
                   <td>
-                    <Link href={`/items/${p.itemId}`} className="mono font-bold hover:underline">
+                    <Link href={`/items/${p.itemId}`} className="mono font-bold whitespace-nowrap hover:underline">
                       {p.number}
                     </Link>
                   </td>
                   <td>{p.name}</td>
-                  <td className="mono">{p.theirNumber || <Dash />}</td>
-                  <td>{unitOf(p.unit).short || unitOf(p.unit).name}</td>
-                  <td className="num">{p.minimum === 0 ? <Dash /> : formatQuantity(p.minimum)}</td>
-                  <td className="num">{p.pack === 0 ? <Dash /> : formatQuantity(p.pack)}</td>
+                  <td className="mono max-phone:hidden">{p.theirNumber || <Dash />}</td>
+                  <td className="max-phone:hidden">{unitOf(p.unit).short || unitOf(p.unit).name}</td>
+                  <td className="num max-phone:hidden">{p.minimum === 0 ? <Dash /> : formatQuantity(p.minimum)}</td>
+                  <td className="num max-phone:hidden">{p.pack === 0 ? <Dash /> : formatQuantity(p.pack)}</td>
                   <td className="num">
                     {p.price === null ? (
                       <Dash />
@@ -99,6 +99,10 @@ export default place(async ({ db, person, today, params }) => {
                         {p.breaks > 1 && <span className="text-ink-2">from </span>}
                         {formatPrice(p.price, supplier.currency)}
                         {p.priceQuantity > 1 && ` per ${p.priceQuantity}`}
+                        <span className="text-[12.5px] text-ink-2 phone:hidden">
+                          {' '}
+                          / {unitOf(p.unit).short || unitOf(p.unit).name}
+                        </span>
                       </>
                     )}
                   </td>
@@ -108,7 +112,13 @@ export default place(async ({ db, person, today, params }) => {
           </table>
         </div>
       )}
-      <Shelf facts={<Fact strong>{supplier.name}</Fact>}>
+      <Shelf
+        facts={
+          <span className="max-phone:hidden">
+            <Fact strong>{supplier.name}</Fact>
+          </span>
+        }
+      >
         {may(person, 'draft orders') && (
           <Link href={`/gather?supplier=${supplier.id}`} className="btn h-[38px] border border-[#5d6d70] text-on-rim">
             Gather from them
