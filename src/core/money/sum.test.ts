@@ -46,13 +46,13 @@ describe('a number typed', () => {
     writeAs(usualFor('de-DE'));
     expect(read('2,5*4')).toBe(100_000);
     expect(read('1.250')).toBe(12_500_000);
-    expect(readAs('1.250')).toBe('read as 1.250, with no decimals');
+    expect(readAs('1.250')).toBe('read as 1\u202f250, with no decimals');
     expect(readAs('2,5*1000')).toBe('= 2.500');
   });
 
   it('tells what was made of it only where that could be doubted', () => {
     expect(readAs('3*12+4')).toBe('= 40');
-    expect(readAs('1,250')).toBe('read as 1,250, with no decimals');
+    expect(readAs('1,250')).toBe('read as 1\u202f250, with no decimals');
     expect([readAs('1250'), readAs('1.25'), readAs('-3'), readAs('3*')]).toEqual(Array(4).fill(undefined));
     expect([isSum('-3'), isSum('+3'), isSum('3-1')]).toEqual([false, false, true]);
   });

@@ -1,4 +1,4 @@
-import { locale } from '../locale/locale';
+import { groupMark, locale } from '../locale/locale';
 import { refusal, refused, type Result } from '../result';
 import { divideRounded, formatDecimal, isUndecided, parseDecimal, type DecimalRule } from './decimal';
 
@@ -9,6 +9,8 @@ const MOST_SIGNS = 120;
 /** Decimals of a number within a sum. */
 const FINE = 9;
 const PLACES_SHOWN = 4;
+/** Parts thousands and can be taken for nothing else. */
+const NARROW_SPACE = '\u202f';
 
 class NoSum extends Error {}
 
@@ -123,5 +125,6 @@ export function readAs(text: string): string | undefined {
   if (!read.ok) return undefined;
   const value = formatDecimal(read.value, PLACES_SHOWN, 0);
   if (isSum(text)) return `= ${value}`;
-  return isUndecided(text) && !text.includes(locale().decimalMark) ? `read as ${value}, with no decimals` : undefined;
+  if (!isUndecided(text) || text.includes(locale().decimalMark)) return undefined;
+  return `read as ${value.replaceAll(groupMark(), NARROW_SPACE)}, with no decimals`;
 }
