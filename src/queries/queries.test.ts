@@ -199,6 +199,33 @@ describe('the desk', () => {
 });
 
 describe('a quote file being looked at', () => {
+  it('remembers what columns, codes, suppliers and units of an earlier file were said to mean', async () => {
+    const bytes = new TextEncoder().encode(
+      'Alpha,Beta,Gamma,Delta,Epsilon,Qty\r\nHose,2,8.50,88,Somebody,9\r\nRope,3,1,88,Somebody,9\r\n',
+    );
+    const keep = async () => must(await keepQuoteFile(await yard.as('buyer'), { quoteId: 1, name: 'q.csv', bytes })).id;
+    const mapping = { description: 0, quantity: 1, cost: 2, costCode: 3, supplier: 4 };
+    const choices = {
+      mark: '.' as const,
+      costCode: { '88': yard.ids.codes[0] },
+      supplier: { Somebody: yard.ids.suppliers[1] },
+      unit: { stang: 'MTR' },
+      leftOut: [],
+    };
+    must(await bringIn(await yard.as('buyer'), { once: yard.once(), fileId: await keep(), mapping, choices }));
+    const again = await checkQuoteFile(yard.db, await buyer(), TODAY, await keep());
+    expect(again).toMatchObject({
+      mapping,
+      ready: 2,
+      choices: { costCode: choices.costCode, supplier: choices.supplier, unit: choices.unit },
+      settled: { supplier: { Somebody: { name: 'Pellam Bearings' } } },
+    });
+    expect(again?.mapping).toEqual(mapping);
+    await yard.db('fileMemory').where({ what: 'supplier' }).update({ meaning: '999' });
+    const gone = await checkQuoteFile(yard.db, await buyer(), TODAY, await keep());
+    expect(gone?.unknown.supplier).toEqual(['Somebody']);
+  });
+
   it('tells what would come of it, and nothing of it comes in', async () => {
     const bytes = new TextEncoder().encode(
       'Part;What;Qty;Cost;Code;Who\r\n;Hose;2;8,50;02;Eelmoor Metals\r\n;Rope;x;1;02;\r\n;Chain;1;1;88;Nobody & Co\r\n',

@@ -16,8 +16,8 @@ export type Making = { readonly kind: 'item' | 'supplier'; readonly typed: strin
 type Props = {
   readonly making: Making;
   readonly onClose: () => void;
-  readonly onItem: (item: ItemThing) => void;
-  readonly onSupplier: (supplier: Thing) => void;
+  readonly onItem?: (item: ItemThing) => void;
+  readonly onSupplier?: (supplier: Thing) => void;
 };
 
 /** A part or a supplier made where it is wanted, with no more than it needs; the rest is said on its own page. */
@@ -28,7 +28,7 @@ export function InPassing({ making, onClose, onItem, onSupplier }: Props) {
       onClose={onClose}
       onMade={(item) => {
         onClose();
-        onItem(item);
+        onItem?.(item);
       }}
     />
   ) : (
@@ -37,7 +37,7 @@ export function InPassing({ making, onClose, onItem, onSupplier }: Props) {
       onClose={onClose}
       onMade={(supplier) => {
         onClose();
-        onSupplier(supplier);
+        onSupplier?.(supplier);
       }}
     />
   );

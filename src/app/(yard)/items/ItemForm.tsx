@@ -178,7 +178,6 @@ export function ItemForm({ view }: Props) {
           <InPassing
             making={{ kind: 'supplier', typed: making }}
             onClose={() => setMaking(undefined)}
-            onItem={() => undefined}
             onSupplier={(supplier) => set({ supplier })}
           />
         )}

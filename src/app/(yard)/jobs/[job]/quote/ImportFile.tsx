@@ -114,7 +114,6 @@ export function ImportFile({ first, job, quote }: Props) {
         <InPassing
           making={{ kind: 'supplier', typed: making }}
           onClose={() => setMaking(undefined)}
-          onItem={() => undefined}
           onSupplier={(supplier) => settle('supplier', making, supplier)}
         />
       )}
