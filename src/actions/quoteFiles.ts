@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { unitPriceSchema } from '@/core/money/money';
+import { quantitySchema } from '@/core/quantity/quantity';
 import { isUnit } from '@/core/quantity/units';
+import { wholeFault } from '@/core/quantity/whole';
 import { headingKey, QUOTE_FIELDS, QUOTE_LINE_KINDS, type Mapping, type QuoteLine } from '@/core/quotes/rows';
 import { amountsOf } from '@/core/quotes/winning';
 import type { Result } from '@/core/result';
@@ -44,13 +46,19 @@ export const keepQuoteFile = defineAction({
 });
 
 /** A line as the reading of a file gives it. */
-const line = z.object({
-  ...lineFields,
-  kind: z.enum(QUOTE_LINE_KINDS),
-  itemId: z.number().int().nullable(),
-  cost: unitPriceSchema,
-  price: unitPriceSchema.nullable(),
-});
+const line = z
+  .object({
+    ...lineFields,
+    kind: z.enum(QUOTE_LINE_KINDS),
+    itemId: z.number().int().nullable(),
+    quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
+    cost: unitPriceSchema.refine((p) => p >= 0, 'A cost cannot be below zero.'),
+    price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
+  })
+  .refine(
+    (l) => !isUnit(l.unit) || wholeFault(l.quantity, l.unit, l.description) === undefined,
+    'A piece cannot be divided.',
+  );
 
 /** Brings in as lines of its quote what was read from a kept file: all of it or nothing, and once. */
 export const importQuote = defineAction({

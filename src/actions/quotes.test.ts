@@ -125,7 +125,8 @@ describe('bringing a quote in', () => {
       );
     expect(await take({})).toEqual(['missing']);
     expect(await take({ costCodeId: 1, unit: 'QQ' })).toEqual(['input']);
-    expect(await take({ costCodeId: 1, quantity: -1 })).toEqual(['input']);
+    for (const change of [{ quantity: -1 }, { quantity: 0 }, { cost: -1 }, { quantity: 5000, unit: 'C62' }])
+      expect(await take({ costCodeId: 1, ...change })).toEqual(['input']);
     expect(await lines()).toBe(0);
   });
 
