@@ -5,12 +5,12 @@ import { numberBy } from '@/core/orders/number';
 import { draftFaults } from '@/core/orders/order';
 import { callOffFault, changeFault, closeShortFault, endBillsFault, endedAt, type Facts } from '@/core/orders/rules';
 import { move, progressOf, type OrderEvent } from '@/core/orders/states';
-import { quantitySchema, SAME_UNIT, type Factor } from '@/core/quantity/quantity';
-import { exactFactor, isUnit, unitOf } from '@/core/quantity/units';
+import { quantitySchema } from '@/core/quantity/quantity';
+import { isUnit } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
 import { counted } from '@/core/words';
 import { planOrders, type PlannedOrder } from '@/store/drafts';
-import { earliest, factorOf, loadItems, loadParts, partKey } from '@/store/gathering';
+import { earliest } from '@/store/gathering';
 import {
   factsOf,
   findOrder,
@@ -25,8 +25,9 @@ import {
 } from '@/store/orders';
 import { insertOne, nextCount, whereIn } from '@/store/rows';
 import { checkLive } from './jobs';
+import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
-import { defineAction, distinct, found, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
+import { defineAction, distinct, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { optionalDay, text } from './fields';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
@@ -190,7 +191,10 @@ const lineInput = z.object({
   splits: z.array(splitInput).max(100).refine(distinct('id'), 'A part of the line stands there twice.'),
 });
 
-type TypedLine = z.output<typeof lineInput>;
+export const orderLines = z
+  .array(lineInput)
+  .max(LIMITS.orderLines)
+  .refine(distinct('id'), 'A line of the order stands there twice.');
 
 /** Changes an order that is still being drafted: its terms and all its lines. */
 export const changeOrder = defineAction({
@@ -203,74 +207,19 @@ export const changeOrder = defineAction({
     wantedOn: optionalDay,
     carrier: z.string().trim().max(120),
     instructions: z.string().trim().max(1000),
-    lines: z.array(lineInput).max(1000).refine(distinct('id'), 'A line of the order stands there twice.'),
+    lines: orderLines,
   }),
   run: async (work, { once: _, orderId, version, lines: typed, ...terms }) => {
     const order = await orderOf(work, orderId, version, { whole: true });
     allow(changeFault(order));
-    const lines = await settleLines(work.trx, order, typed);
+    await checkTargets(work.trx, order, typed);
+    const lines = grant(await settleLines(work.trx, order, typed));
     const faults = draftFaults(lines, order.currency);
     if (faults.length > 0) throw new Refused(faults);
     const after = await resave(work, order, terms, lines, `Changed draft ${order.number}`);
     return { version: after.version };
   },
 });
-
-/** Brings typed lines together with what is stored of them: which needs they cover, and how their units convert. */
-async function settleLines(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<LineToSave[]> {
-  const itemIds = typed.flatMap((l) => l.itemId ?? []);
-  const [items, parts] = [await loadItems(trx, itemIds), await loadParts(trx, itemIds)];
-  await checkTargets(trx, order, typed);
-  return typed.map((line, k) => {
-    const stored = order.lines.find((l) => l.id === line.id);
-    if (line.id !== undefined && stored === undefined)
-      refuse('line.missing', 'A line of this order is not there any more. Look at the order again.');
-    const splits = line.splits.map((s) => {
-      const before = stored?.splits.find((b) => b.id === s.id);
-      if (s.id !== undefined && before === undefined)
-        refuse('split.missing', `A part of ${line.description} is not there any more. Look at the order again.`);
-      // Bought for another job it no longer covers this job's need; under another cost code it still does.
-      return { ...s, needId: before !== undefined && before.jobId === s.jobId ? before.needId : null };
-    });
-    const item = items.get(line.itemId ?? 0);
-    const part = parts.get(partKey(order.supplierId, line.itemId));
-    const listed = (unit: string) =>
-      item && part && line.unit === part.terms.unit ? factorOf(unit, item.unit, part) : undefined;
-    const units = unitsOf(
-      line,
-      stored,
-      splits.some((s) => s.needId !== null),
-      listed,
-    );
-    if (units === undefined)
-      return refuse(
-        'line.unit',
-        `${line.description} is for a need in ${unitOf(stored?.shareUnit ?? line.unit).name}s, and ${unitOf(line.unit).name}s cannot be converted to that.`,
-        `lines.${k}.unit`,
-      );
-    return {
-      ...line,
-      ...units,
-      carriage: stored?.carriage ?? false,
-      splits: line.kind === 'charge' ? (stored?.splits ?? []) : splits,
-    };
-  });
-}
-
-/** The unit that a line's splits are in, and how it converts; undefined when a need's unit cannot be converted. */
-function unitsOf(
-  line: TypedLine,
-  stored: StoredLine | undefined,
-  covers: boolean,
-  listed: (unit: string) => Factor | undefined,
-): { shareUnit: string; factor: Factor } | undefined {
-  if (line.kind === 'charge') return { shareUnit: line.unit, factor: SAME_UNIT };
-  if (stored !== undefined && stored.unit === line.unit) return { shareUnit: stored.shareUnit, factor: stored.factor };
-  const shareUnit = stored?.shareUnit ?? line.unit;
-  const factor = exactFactor(line.unit, shareUnit) ?? listed(shareUnit);
-  if (factor !== undefined) return { shareUnit, factor };
-  return covers ? undefined : { shareUnit: line.unit, factor: SAME_UNIT };
-}
 
 /** Money goes to live jobs only, with taxes that there are; what stood there before may stay. */
 async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<void> {
@@ -280,14 +229,6 @@ async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonl
   const before = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
   const added = typed.flatMap((l) => l.splits.flatMap((s) => (before.has(s.jobId) ? [] : (s.jobId ?? []))));
   await checkLive(trx, added);
-  typed.forEach((l, k) => {
-    if (l.kind !== 'charge' && l.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null)))
-      refuse(
-        'split.code',
-        `${l.description} needs a cost code for each job, and none for stores.`,
-        `lines.${k}.splits`,
-      );
-  });
 }
 
 /** Holds a draft open for late additions, or takes it up again. */

@@ -13,6 +13,8 @@ export const LIMITS = {
   line: 100_000_000_000,
   /** Total of one document, in minor units. */
   document: 1_000_000_000_000,
+  /** Lines of one order. */
+  orderLines: 1000,
   /** What may stand on one cost code of a job, in minor units. */
   account: 100_000_000_000_000,
   /** Either side of a conversion between two units. */

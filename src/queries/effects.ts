@@ -101,26 +101,55 @@ function changesOf({ supplier, rate, into, lines }: PlannedOrder, { codes, compa
   return into === undefined ? after : [...after, ...draftedBy(into).map(undoing)];
 }
 
-const draftedBy = (order: StoredOrder): Change[] => valuesOf(order).flatMap((v) => gaining(v, 'drafted', v.value));
+/** A line with what each of its parts comes to: stored, or worked out anew. */
+type Draftable = {
+  readonly splits: readonly (Account & {
+    readonly needId: number | null;
+    readonly quantity: Quantity;
+    readonly value: number;
+  })[];
+};
 
-/** What an order that is still being drafted does to every budget it touches: before it, and with it. */
-export async function orderEffects(db: Db, order: StoredOrder): Promise<NamedEffect[]> {
+const draftedBy = (order: { readonly lines: readonly Draftable[] }): Change[] =>
+  valuesOf(order).flatMap((v) => gaining(v, 'drafted', v.value));
+
+/**
+ * What an order that is still being drafted does to every budget it touches: before it, and with it.
+ * @param lines - as they are, or as they would be saved
+ */
+export async function orderEffects(
+  db: Db,
+  order: StoredOrder,
+  lines: readonly Draftable[] = order.lines,
+): Promise<NamedEffect[]> {
   const { currency } = await loadCompany(db);
-  const splits = order.lines.flatMap((l) => l.splits);
-  const own = new Set(splits.map((s) => s.id));
+  const own = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.id)));
+  const then = lines.flatMap((l) => l.splits);
   const needs = await loadNeedStates(
     db,
-    splits.flatMap((s) => s.needId ?? []),
+    [...order.lines.flatMap((l) => l.splits), ...then].flatMap((s) => s.needId ?? []),
   );
-  const without = replanning(needs, currency, (n) => n.splits.filter((s) => !own.has(s.id)));
-  const changes = [...draftedBy(order), ...without.map((r) => undoing(r.change))];
-  const levels = await loadLevels(db, jobsOf(changes));
-  const before = effects(levels, changes.map(undoing)).map((e) => ({
-    jobId: e.jobId,
-    costCodeId: e.costCodeId,
-    ...e.after,
-  }));
-  return nameEffects(db, effects(before, changes));
+  const covering = groupBy(then, (s) => s.needId);
+  const others = (need: NeedState) => need.splits.filter((s) => !own.has(s.id));
+  const planned = (need: NeedState, splits: readonly SplitState[]) =>
+    plannedOf(coverage(need.quantity, splits), need, currency);
+  const replanned = needs.map((n) =>
+    moving(
+      n.jobId,
+      n.costCodeId,
+      planned(n, others(n)),
+      planned(n, [...others(n), ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity))]),
+    ),
+  );
+  const changes = [...draftedBy({ lines }), ...replanned];
+  // Without the order: what it holds now is taken away, and what it covers is planned again.
+  const away = [
+    ...draftedBy(order).map(undoing),
+    ...replanning(needs, currency, others).map((r) => r.change),
+  ];
+  const levels = await loadLevels(db, jobsOf([...changes, ...away]));
+  const without = effects(levels, away).map((e) => ({ ...e, ...e.after }));
+  return nameEffects(db, effects([...levels, ...without], changes));
 }
 
 /** What matching an invoice moves on every budget it touches. */

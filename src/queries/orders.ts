@@ -1,21 +1,23 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { InvoiceState } from '@/core/invoices/states';
 import type { Minor } from '@/core/money/money';
-import { checksOf, type Check } from '@/core/orders/checks';
+import type { Check } from '@/core/orders/checks';
 import { orderTotals } from '@/core/orders/order';
 import { AWAITED, EDITABLE, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import { loadCalendar, loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
+import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadParts, partKey } from '@/store/gathering';
 import { findOrder, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
 import { whereIn } from '@/store/rows';
 import type { CostCode, DeliveryPlace, MessageState, Supplier } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { orderEffects, standingOf, type NamedEffect } from './effects';
+import { checkLines } from './orderPreview';
+import { loadItemTerms } from './orderTerms';
 import { permit } from './permit';
 import { latestMail, type Mailed } from './sql';
+import { listThings } from './things';
 
 export type OrderRow = Mailed & {
   readonly id: number;
@@ -161,7 +163,7 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     totals,
     companyCurrency: company.currency,
     effects: unsent ? await orderEffects(db, order) : await standingOf(db, order),
-    checks: unsent ? await checkOrder(db, order, supplier, totals.lines, today) : [],
+    checks: unsent ? await checkLines(db, order, order.lines, supplier, today) : [],
     codes: await loadCostCodes(db),
     jobs: new Map(jobs.map((j) => [j.id, { number: j.number, name: j.name }])),
     receipts: (await db('receipt as r')
@@ -192,38 +194,16 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
   };
 }
 
-async function checkOrder(db: Db, order: StoredOrder, supplier: Supplier, goods: Minor, today: Day): Promise<Check[]> {
-  const parts = await loadParts(
-    db,
-    order.lines.flatMap((l) => l.itemId ?? []),
-  );
-  const leadOf = (itemId: number | null) => parts.get(partKey(supplier.id, itemId))?.leadDays ?? supplier.leadDays;
-  return checksOf({
-    lines: order.lines.map((l) => ({ ...l, leadDays: leadOf(l.itemId) })),
-    supplier,
-    goods,
-    currency: order.currency,
-    today,
-    calendar: await loadCalendar(db),
-  });
-}
-
-/** What the order form offers: places, taxes, live jobs and cost codes. */
-export async function loadOrderForm(db: Db, person: Person) {
+/** What an order that is being drafted offers beside its lines: places, taxes, and what its supplier says of its parts. */
+export async function loadOrderForm(db: Db, person: Person, order: StoredOrder) {
   permit(person, 'draft orders');
+  const items = [...new Set(order.lines.flatMap((l) => l.itemId ?? []))];
   return {
     places: (await db('deliveryPlace').orderBy('id').select('id', 'name')) as { id: number; name: string }[],
     taxes: await loadTaxCodes(db),
-    jobs: (await db('job').where({ state: 'live' }).orderBy('number').select('id', 'number', 'shortName')) as {
-      id: number;
-      number: string;
-      shortName: string;
-    }[],
-    codes: (await db('costCode').orderBy('code').select('id', 'code', 'name')) as {
-      id: number;
-      code: string;
-      name: string;
-    }[],
+    terms: await loadItemTerms(db, person, order.supplierId, items),
+    /** Where a new line goes while the order has none: the job that the person had open last. */
+    lastJob: (await listThings(db, person, 'job', ''))[0] ?? null,
   };
 }
 

@@ -113,9 +113,11 @@ describe('an order’s page', () => {
     expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Set', 'Began', 'Drafted']);
   });
 
-  it('offers live jobs, places and taxes to its form', async () => {
-    const form = await loadOrderForm(yard.db, await buyer());
-    expect([form.jobs.map((j) => j.number), form.places.length, form.taxes.length]).toEqual([['412', '418'], 1, 2]);
+  it('offers places, taxes and what the supplier says of its parts', async () => {
+    const { order } = await billed();
+    const form = await loadOrderForm(yard.db, await buyer(), order);
+    expect([form.places.length, form.taxes.length]).toEqual([1, 2]);
+    expect(form.terms.map((t) => t.itemId)).toEqual(order.lines.flatMap((l) => l.itemId ?? []));
   });
 });
 

@@ -1,3 +1,5 @@
+import { previewOrder } from './orderPreview';
+import { loadItemTerms } from './orderTerms';
 import { may, ROLES, type Right, type Role } from '@/core/people/rights';
 import type { Person } from '@/store/people';
 import { TestCompany, TODAY } from '../../tests/support/company';
@@ -57,7 +59,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],
   ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001', TODAY)],
   ['an order’s paper', 'see money', (p) => loadOrderPaper(yard.db, p, 'K26-0001', TODAY)],
-  ['the form for an order', 'draft orders', (p) => loadOrderForm(yard.db, p)],
+  ['the form for an order', 'draft orders', (p) => loadOrderForm(yard.db, p, { lines: [], supplierId: 1 } as never)],
+  ['a typed order', 'draft orders', (p) => previewOrder(yard.db, p, 'K26-0001', [], TODAY)],
+  ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [])],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],

@@ -180,3 +180,43 @@ export async function findJobThing(db: Db, person: Person, number: string | unde
   const job = number === undefined ? undefined : await db('job').where({ number }).first('id');
   return loadThing(db, person, 'job', job?.id);
 }
+
+const spoken = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
+
+/** What words stand for, each for itself: a thing called exactly so, by number or name; null where none or several are. */
+export async function nameThings(
+  db: Db,
+  person: Person,
+  kind: ThingKind,
+  words: readonly string[],
+): Promise<(Thing | null)[]> {
+  const known = new Map<string, Thing | null>();
+  for (const word of words) {
+    const asked = spoken(word);
+    if (asked !== '' && !known.has(asked)) known.set(asked, await nameThing(db, person, kind, asked));
+  }
+  return words.map((w) => known.get(spoken(w)) ?? null);
+}
+
+async function nameThing(db: Db, person: Person, kind: ThingKind, asked: string): Promise<Thing | null> {
+  const { load }: Kind = KINDS[kind];
+  const found = await listThings(db, person, kind, asked);
+  const numbered = found.filter((t) => spoken(t.number) === asked);
+  const called = found.filter((t) => [t.name, `${t.number} ${t.name}`].some((w) => spoken(w) === asked));
+  const others = kind === 'item' && numbered.length + called.length === 0 ? await itemsNumbered(db, asked) : [];
+  const fits = numbered.length > 0 ? numbered : called.length > 0 ? called : await load(db, others, person);
+  return fits.length === 1 ? (fits[0] ?? null) : null;
+}
+
+/** Items by a GTIN, or by a number that a supplier gives them. */
+async function itemsNumbered(db: Db, asked: string): Promise<number[]> {
+  const found = (await findIds(db, 'item', asked, SHOWN * 2)) as number[];
+  const theirs = await whereIn(db, 'supplierPart', 'itemId', found);
+  const own = await whereIn(db, 'item', 'id', found);
+  return [
+    ...new Set([
+      ...own.filter((i) => i.gtin === asked).map((i) => i.id),
+      ...theirs.filter((p) => spoken(p.theirNumber) === asked).map((p) => p.itemId),
+    ]),
+  ];
+}

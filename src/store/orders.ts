@@ -1,9 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { WAITING } from '@/core/invoices/states';
-import type { Minor } from '@/core/money/money';
+import { minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
-import { orderTotals, valueOrder, type OrderLine, type ValuedSplit } from '@/core/orders/order';
+import { orderTotals, valueOrder, type OrderLine, type Target, type ValuedSplit } from '@/core/orders/order';
 import type { Facts } from '@/core/orders/rules';
 import { progressOf, progressState, type OrderState } from '@/core/orders/states';
 import { loadCompany, loadTaxCodes } from './company';
@@ -165,7 +165,7 @@ export async function refreshProgress(trx: Db, orderId: number): Promise<OrderSt
 }
 
 /** What an order's splits are to cost, by where it goes. */
-export const valuesOf = (order: Pick<StoredOrder, 'lines'>) =>
-  order.lines.flatMap((l) =>
-    l.splits.map(({ jobId, costCodeId, value }) => ({ jobId, costCodeId, value: value as Minor })),
-  );
+export const valuesOf = (order: {
+  readonly lines: readonly { readonly splits: readonly (Target & { readonly value: number })[] }[];
+}) =>
+  order.lines.flatMap((l) => l.splits.map(({ jobId, costCodeId, value }) => ({ jobId, costCodeId, value: minor(value) })));

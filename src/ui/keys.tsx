@@ -2,7 +2,12 @@
 
 import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
-type Key = { readonly combo: string; readonly words: string; readonly press: (event: KeyboardEvent) => void };
+type Key = {
+  readonly combo: string;
+  readonly words: string;
+  /** Undefined for a key that is heard where it is used, and only told here. */
+  readonly press: ((event: KeyboardEvent) => void) | undefined;
+};
 type Keys = { readonly hold: (key: Key) => () => void; readonly all: () => readonly Key[] };
 
 const KeysContext = createContext<Keys | undefined>(undefined);
@@ -33,8 +38,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const combo = comboOf(event);
-      const key = held.current.findLast((k) => k.combo === combo);
-      if (key === undefined || event.defaultPrevented) return;
+      const key = held.current.findLast((k) => k.combo === combo && k.press !== undefined);
+      if (key?.press === undefined || event.defaultPrevented) return;
       const inDialog = document.querySelector('[role="dialog"]') !== null;
       if (!combo.includes('+') && (isTyping(event.target) || inDialog)) return;
       if (
@@ -63,6 +68,12 @@ export function useKey(combo: string, words: string, press: (event: KeyboardEven
     () => (on ? keys?.hold({ combo, words, press: (e) => latest.current(e) }) : undefined),
     [keys, combo, words, on],
   );
+}
+
+/** A key that its part of the page hears by itself, told in the list of keys. */
+export function useToldKey(combo: string, words: string, on = true): void {
+  const keys = useContext(KeysContext);
+  useEffect(() => (on ? keys?.hold({ combo, words, press: undefined }) : undefined), [keys, combo, words, on]);
 }
 
 /** The keys of this place, read when the list is opened. */

@@ -3,7 +3,20 @@ import { minor, type UnitPrice } from '@/core/money/money';
 import { PAR } from '@/core/money/rate';
 import { quantity, SAME_UNIT } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
-import { differences, newLine, orderText, partsOf, readOrder, settle, withQuantity, type OrderText } from './orderText';
+import { differences, settle } from './orderClash';
+import {
+  chosen,
+  newLine,
+  nextNew,
+  NOT_CHOSEN,
+  orderText,
+  partsOf,
+  readOrder,
+  STORES,
+  withQuantity,
+  withTerms,
+  type OrderText,
+} from './orderText';
 
 const split = (id: number, jobId: number | null, q: number) => ({
   id,
@@ -65,7 +78,12 @@ const order: StoredOrder = {
   version: 3,
   lines: [line, { ...line, id: 12, description: 'Bar' }],
 };
-const mine = orderText(order);
+const names = {
+  jobs: new Map([[7, { number: '412', name: 'Dunlin' }]]),
+  codes: [{ id: 3, code: '03', name: 'Electrical' }],
+};
+const mine = orderText(order, names);
+const part = { job: chosen(STORES), code: NOT_CHOSEN, needId: null, quantity: '1' };
 const first = (text: OrderText) => text.lines[0] as OrderText['lines'][number];
 const change = (text: OrderText, part: Partial<OrderText['lines'][number]>): OrderText => ({
   ...text,
@@ -96,9 +114,13 @@ describe('an order as it is typed', () => {
     [{ quantity: '1.23456' }, 'lines.0.quantity'],
     [{ price: 'x' }, 'lines.0.price'],
     [{ priceQuantity: '0' }, 'lines.0.priceQuantity'],
-    [{ splits: [{ jobId: '7', costCodeId: '', needId: null, quantity: '12' }] }, 'lines.0.splits'],
-  ])('tells where %j cannot be read', (part, field) =>
-    expect(readOrder(change(mine, part)).faults.map((f) => f.field)).toContain(field),
+    [{ unitWords: 'bundle' }, 'lines.0.unit'],
+    [{ chargeCode: chosen(null, '77') }, 'lines.0.chargeCodeId'],
+    [{ splits: [{ ...part, job: chosen({ id: 7, number: '412', name: '' }) }] }, 'lines.0.splits.0.code'],
+    [{ splits: [{ ...part, job: NOT_CHOSEN }] }, 'lines.0.splits.0.job'],
+    [{ splits: [{ ...part, quantity: 'some' }] }, 'lines.0.splits.0.quantity'],
+  ])('tells where %j cannot be read', (given, field) =>
+    expect(readOrder(change(mine, given)).faults.map((f) => f.field)).toContain(field),
   );
 
   it('lets a single part go with its line’s quantity', () =>
@@ -117,10 +139,42 @@ describe('an order as it is typed', () => {
   it('leaves several parts as they are', () => {
     const two = {
       ...first(mine),
-      splits: [...first(mine).splits, { jobId: '', costCodeId: '', needId: null, quantity: '1' }],
+      splits: [...first(mine).splits, part],
     };
     expect(withQuantity(two, '5').splits.map((s) => s.quantity)).toEqual(['12', '1']);
   });
+});
+
+describe('a line of a part that its supplier lists', () => {
+  const prices = [
+    { from: quantity(0), price: 192_000 as UnitPrice, priceQuantity: 1 },
+    { from: quantity(100_000), price: 184_000 as UnitPrice, priceQuantity: 1 },
+  ];
+  const terms = { itemId: 9, unit: 'C62', theirNumber: 'DP16C', prices, leadDays: 3, paid: null };
+  const fresh = { ...newLine('goods', 1, 0, part), itemId: 9, asks: true as const };
+  const filled = withTerms(fresh, terms, 'GBP');
+
+  it('takes its number, unit and price, and asks no more', () =>
+    expect(filled).toEqual({ ...fresh, asks: undefined, theirNumber: 'DP16C', price: '19.20' }));
+  it('keeps a price that was given', () =>
+    expect(withTerms({ ...fresh, price: '17' }, terms, 'GBP').price).toBe('17'));
+  it('is bought in its supplier’s unit, parts and all', () => {
+    const reel = withTerms(fresh, { ...terms, unit: 'XRL' }, 'GBP');
+    expect([reel.unit, partsOf(reel).unit]).toEqual(['XRL', 'XRL']);
+  });
+  it('goes to the break that holds, and back', () => {
+    const ten = withQuantity(filled, '10', prices, 'GBP');
+    expect([ten.price, withQuantity(ten, '9', prices, 'GBP').price]).toEqual(['18.40', '19.20']);
+  });
+  it('keeps a price that a person typed', () =>
+    expect(withQuantity({ ...filled, price: '17.95' }, '10', prices, 'GBP').price).toBe('17.95'));
+  it('keeps its price while the quantity cannot be read', () =>
+    expect(withQuantity(filled, '1x', prices, 'GBP').price).toBe('19.20'));
+});
+
+it('gives each new line a key of its own', () => {
+  const two = [newLine('goods', 1, 4, part), ...mine.lines];
+  expect([nextNew([]), nextNew(mine.lines), nextNew(two)]).toEqual([0, 0, 5]);
 });
 
 describe('two versions of one order', () => {
@@ -129,7 +183,7 @@ describe('two versions of one order', () => {
     quantity: '14',
     splits: [
       {
-        ...(first(mine).splits[0] as never as { jobId: string; costCodeId: string; needId: number; quantity: string }),
+        ...(first(mine).splits[0] as OrderText['lines'][number]['splits'][number]),
         quantity: '14',
       },
     ],
@@ -153,7 +207,7 @@ describe('two versions of one order', () => {
   });
 
   it('keep lines that I added, and make a line new that they took off', () => {
-    const added = { ...typed, lines: [...typed.lines, newLine('goods', 1, 5)] };
+    const added = { ...typed, lines: [...typed.lines, newLine('goods', 1, 5, part)] };
     const without = { ...theirs, lines: theirs.lines.slice(1) };
     const settled = settle(added, without, {});
     expect(settled.lines.map((l) => [l.key, l.id])).toEqual([
@@ -164,5 +218,5 @@ describe('two versions of one order', () => {
     expect(settled.lines[1]?.splits[0]?.needId).toBeNull();
   });
 
-  it('have nothing to settle when they say the same', () => expect(differences(mine, orderText(order))).toEqual([]));
+  it('have nothing to settle when they say the same', () => expect(differences(mine, orderText(order, names))).toEqual([]));
 });

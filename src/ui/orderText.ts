@@ -1,5 +1,6 @@
 import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
+import type { LineKind } from '@/core/orders/order';
 import {
   formatQuantity,
   fromSupplierUnit,
@@ -10,17 +11,27 @@ import {
   type Factor,
   type Quantity,
 } from '@/core/quantity/quantity';
-import { exactFactor, unitOf } from '@/core/quantity/units';
-import type { LineKind } from '@/core/orders/order';
+import { exactFactor } from '@/core/quantity/units';
+import { sourceOf } from '@/core/sourcing/source';
+import { priceFor, type PriceBreak } from '@/core/sourcing/terms';
+import type { ItemTerms } from '@/queries/orderTerms';
 import type { StoredLine, StoredOrder } from '@/store/orders';
-import { counted } from '@/core/words';
+import type { Named } from './entry/column';
+
+/** Stands for stores where a job is chosen. */
+export const STORES: Named = { id: 0, number: '', name: 'Stores' };
+
+/** Something picked, or words that stand for nothing that is known. */
+export type Choice = { readonly thing: Named | null; readonly words: string };
+export const chosen = (thing: Named | null, words = ''): Choice => ({ thing, words });
+export const NOT_CHOSEN = chosen(null);
 
 /** An order as a person types it. */
 export type SplitText = {
   /** Its line of the tab; undefined for a new part. */
   readonly id?: number;
-  readonly jobId: string;
-  readonly costCodeId: string;
+  readonly job: Choice;
+  readonly code: Choice;
   readonly needId: number | null;
   /** In the unit of the line's parts. */
   readonly quantity: string;
@@ -36,13 +47,18 @@ export type LineText = {
   readonly theirNumber: string;
   readonly quantity: string;
   readonly unit: string;
+  /** What was given as a unit and is none. */
+  readonly unitWords: string;
   readonly price: string;
   readonly priceQuantity: string;
   readonly taxCodeId: string;
   readonly wantedOn: string;
-  readonly chargeCodeId: string;
+  /** Of a charge: the cost code that takes it; nothing lets it follow the lines. */
+  readonly chargeCode: Choice;
   /** The unit it was bought in, and that of its parts, with how many of these are in how many of that. */
   readonly bought: { readonly unit: string; readonly shareUnit: string; readonly factor: Factor };
+  /** A part was taken for it, whose unit, price and number at the supplier are still to be filled in. */
+  readonly asks?: true;
   readonly splits: readonly SplitText[];
 };
 
@@ -54,47 +70,66 @@ export type OrderText = {
   readonly lines: readonly LineText[];
 };
 
+/** Names of what an order is charged to. */
+export type Names = {
+  readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
+  readonly codes: readonly { readonly id: number; readonly code: string; readonly name: string }[];
+};
+
 const quantityText = (q: Quantity) => ungrouped(formatQuantity(q));
-const idText = (id: number | null) => (id === null ? '' : String(id));
-const asId = (text: string) => (text === '' ? null : Number(text));
 
-const lineText = (l: StoredLine, currency: string): LineText => ({
-  key: `line ${l.id}`,
-  id: l.id,
-  kind: l.kind,
-  itemId: l.itemId,
-  ourNumber: l.ourNumber,
-  description: l.description,
-  theirNumber: l.theirNumber,
-  quantity: quantityText(l.quantity),
-  unit: l.unit,
-  price: l.price === null ? '' : ungrouped(formatPrice(l.price, currency)),
-  priceQuantity: String(l.priceQuantity),
-  taxCodeId: String(l.taxCodeId),
-  wantedOn: l.wantedOn ?? '',
-  chargeCodeId: idText(l.chargeCodeId),
-  bought: { unit: l.unit, shareUnit: l.shareUnit, factor: l.factor },
-  splits:
-    l.kind === 'charge'
-      ? []
-      : l.splits.map((s) => ({
-          id: s.id,
-          jobId: idText(s.jobId),
-          costCodeId: idText(s.costCodeId),
-          needId: s.needId,
-          quantity: quantityText(s.quantity),
-        })),
-});
+function naming({ jobs, codes }: Names) {
+  const byId = new Map(codes.map((c) => [c.id, { id: c.id, number: c.code, name: c.name }]));
+  return {
+    job: (id: number | null): Named => (id === null ? STORES : { id, ...(jobs.get(id) ?? { number: '', name: '' }) }),
+    code: (id: number | null): Named | null => byId.get(id ?? 0) ?? null,
+  };
+}
 
-export const orderText = (order: StoredOrder): OrderText => ({
+function lineText(l: StoredLine, currency: string, names: Names): LineText {
+  const { job, code } = naming(names);
+  return {
+    key: `line ${l.id}`,
+    id: l.id,
+    kind: l.kind,
+    itemId: l.itemId,
+    ourNumber: l.ourNumber,
+    description: l.description,
+    theirNumber: l.theirNumber,
+    quantity: quantityText(l.quantity),
+    unit: l.unit,
+    unitWords: '',
+    price: l.price === null ? '' : ungrouped(formatPrice(l.price, currency)),
+    priceQuantity: String(l.priceQuantity),
+    taxCodeId: String(l.taxCodeId),
+    wantedOn: l.wantedOn ?? '',
+    chargeCode: chosen(code(l.chargeCodeId)),
+    bought: { unit: l.unit, shareUnit: l.shareUnit, factor: l.factor },
+    splits:
+      l.kind === 'charge'
+        ? []
+        : l.splits.map((s) => ({
+            id: s.id,
+            job: chosen(job(s.jobId)),
+            code: chosen(code(s.costCodeId)),
+            needId: s.needId,
+            quantity: quantityText(s.quantity),
+          })),
+  };
+}
+
+export const orderText = (order: StoredOrder, names: Names): OrderText => ({
   placeId: String(order.placeId),
   wantedOn: order.wantedOn ?? '',
   carrier: order.carrier,
   instructions: order.instructions,
-  lines: order.lines.map((l) => lineText(l, order.currency)),
+  lines: order.lines.map((l) => lineText(l, order.currency, names)),
 });
 
-export const newLine = (kind: LineKind, taxCodeId: number, count: number): LineText => ({
+/** Where a new line goes until it is said: to what the line above is for. */
+export type Towards = Pick<SplitText, 'job' | 'code'>;
+
+export const newLine = (kind: LineKind, taxCodeId: number, count: number, towards: Towards): LineText => ({
   key: `new ${count}`,
   kind,
   itemId: null,
@@ -103,14 +138,19 @@ export const newLine = (kind: LineKind, taxCodeId: number, count: number): LineT
   theirNumber: '',
   quantity: '1',
   unit: 'C62',
+  unitWords: '',
   price: '',
   priceQuantity: '1',
   taxCodeId: String(taxCodeId),
   wantedOn: '',
-  chargeCodeId: '',
+  chargeCode: NOT_CHOSEN,
   bought: { unit: 'C62', shareUnit: 'C62', factor: SAME_UNIT },
-  splits: kind === 'charge' ? [] : [{ jobId: '', costCodeId: '', needId: null, quantity: '1' }],
+  splits: kind === 'charge' ? [] : [{ ...towards, needId: null, quantity: '1' }],
 });
+
+/** The number of the next new line: each has a key of its own. */
+export const nextNew = (lines: readonly LineText[]): number =>
+  Math.max(-1, ...lines.map((l) => Number(/^new (\d+)$/.exec(l.key)?.[1] ?? -1))) + 1;
 
 /** The unit that a line's parts are in, and how many of it are in how many of the line's. */
 export function partsOf({ unit, bought }: LineText): { readonly unit: string; readonly factor: Factor } {
@@ -125,15 +165,44 @@ function shareText(line: LineText, text: string): string {
   return factor.many === factor.one || !read.ok ? text : quantityText(fromSupplierUnit(read.value, factor));
 }
 
-/** A line with another quantity; its only split goes with it. */
-export function withQuantity(line: LineText, text: string): LineText {
+/** Whether the line's price is what the supplier lists for its quantity. */
+function followsList(line: LineText, prices: readonly PriceBreak[]): boolean {
+  const [price, q] = [parsePrice(line.price), parseQuantity(line.quantity)];
+  if (!price.ok || !q.ok) return line.price.trim() === '';
+  return sourceOf({ price: price.value, priceQuantity: Number(line.priceQuantity) }, q.value, prices).from !== 'typed';
+}
+
+const listedPrice = (prices: readonly PriceBreak[], text: string, currency: string) => {
+  const q = parseQuantity(text);
+  const listed = q.ok ? priceFor(q.value, prices) : undefined;
+  return (
+    listed && { price: ungrouped(formatPrice(listed.price, currency)), priceQuantity: String(listed.priceQuantity) }
+  );
+};
+
+/**
+ * A line with another quantity: its only split goes with it, and a price that came from the supplier's list goes to the
+ * break that holds for so many.
+ */
+export function withQuantity(line: LineText, text: string, prices: readonly PriceBreak[] = [], currency = ''): LineText {
   const [only] = line.splits;
+  const listed = line.unit === line.bought.unit && followsList(line, prices) ? listedPrice(prices, text, currency) : undefined;
   return {
     ...line,
+    ...listed,
     quantity: text,
     splits:
       line.splits.length === 1 && only !== undefined ? [{ ...only, quantity: shareText(line, text) }] : line.splits,
   };
+}
+
+/** A line of a part that was taken for it, with what its supplier says of that: unit, number, and price for so many. */
+export function withTerms(line: LineText, terms: ItemTerms, currency: string): LineText {
+  const { asks: _, ...rest } = line;
+  const same = rest.unit === terms.unit;
+  const bought = same ? rest.bought : { unit: terms.unit, shareUnit: terms.unit, factor: SAME_UNIT };
+  const listed = rest.price.trim() === '' ? listedPrice(terms.prices, rest.quantity, currency) : undefined;
+  return { ...rest, unit: terms.unit, bought, theirNumber: rest.theirNumber || terms.theirNumber, ...listed };
 }
 
 type Fault = { readonly field: string; readonly message: string };
@@ -150,17 +219,17 @@ export function readOrder(text: OrderText) {
     faults.push({ field, message: read.refusals[0]?.message ?? '' });
     return instead;
   };
+  const idOf = (field: string, { thing, words }: Choice, missing?: string): number | null => {
+    if (thing === null && words !== '') faults.push({ field, message: `“${words}” is not known here.` });
+    else if (thing === null && missing !== undefined) faults.push({ field, message: missing });
+    return thing === null || thing.id === STORES.id ? null : thing.id;
+  };
   const lines = text.lines.map((l, k) => {
     const at = (field: string) => `lines.${k}.${field}`;
     const per = Number(l.priceQuantity);
     if (!Number.isInteger(per) || per < 1)
       faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
-    l.splits.forEach(
-      (s) =>
-        s.jobId !== '' &&
-        s.costCodeId === '' &&
-        faults.push({ field: at('splits'), message: 'Choose a cost code for the job.' }),
-    );
+    if (l.unitWords !== '') faults.push({ field: at('unit'), message: `“${l.unitWords}” is no unit that is known here.` });
     return {
       ...(l.id === undefined ? {} : { id: l.id }),
       kind: l.kind,
@@ -174,13 +243,17 @@ export function readOrder(text: OrderText) {
       priceQuantity: per,
       taxCodeId: Number(l.taxCodeId),
       wantedOn: l.wantedOn,
-      chargeCodeId: asId(l.chargeCodeId),
-      splits: l.splits.map((s) => ({
-        ...(s.id === undefined ? {} : { id: s.id }),
-        jobId: asId(s.jobId),
-        costCodeId: s.jobId === '' ? null : asId(s.costCodeId),
-        quantity: take(at('splits'), parseQuantity(s.quantity), quantity(0)),
-      })),
+      chargeCodeId: idOf(at('chargeCodeId'), l.chargeCode),
+      splits: l.splits.map((s, j) => {
+        const part = (field: string) => at(`splits.${j}.${field}`);
+        return {
+          ...(s.id === undefined ? {} : { id: s.id }),
+          jobId: idOf(part('job'), s.job, 'Say which job it is for, or stores.'),
+          costCodeId:
+            s.job.thing?.id === STORES.id ? null : idOf(part('code'), s.code, 'Choose a cost code for the job.'),
+          quantity: take(part('quantity'), parseQuantity(s.quantity), quantity(0)),
+        };
+      }),
     };
   });
   return {
@@ -192,68 +265,5 @@ export function readOrder(text: OrderText) {
       instructions: text.instructions,
       lines,
     },
-  };
-}
-
-export type Difference = {
-  readonly key: string;
-  readonly label: string;
-  readonly mine: string;
-  readonly theirs: string;
-};
-
-const HEAD = { placeId: 'Deliver to', wantedOn: 'Wanted', carrier: 'Carrier', instructions: 'Instructions' } as const;
-
-const said = (l: LineText) =>
-  (l.kind === 'charge'
-    ? `${l.description}, ${l.price}`
-    : `${l.quantity} ${unitOf(l.unit).short} ${l.description} at ${l.price === '' ? 'no price' : l.price}${l.wantedOn === '' ? '' : `, wanted ${l.wantedOn}`}`
-  )
-    .replace(/\s+/g, ' ')
-    .trim();
-const same = (a: LineText, b: LineText) => JSON.stringify({ ...a, key: '' }) === JSON.stringify({ ...b, key: '' });
-
-/** Where two people's versions of one order differ: fields of its head, and lines as a whole. */
-export function differences(mine: OrderText, theirs: OrderText): Difference[] {
-  const head = (Object.keys(HEAD) as (keyof typeof HEAD)[])
-    .filter((k) => mine[k] !== theirs[k])
-    .map((k) => ({ key: k, label: HEAD[k], mine: mine[k] || 'nothing', theirs: theirs[k] || 'nothing' }));
-  const keys = [...new Set([...theirs.lines, ...mine.lines.filter((l) => l.id !== undefined)].map((l) => l.key))];
-  const lines = keys.flatMap((key): Difference[] => {
-    const [m, t] = [mine.lines.find((l) => l.key === key), theirs.lines.find((l) => l.key === key)];
-    if (m !== undefined && t !== undefined && same(m, t)) return [];
-    const charged = m !== undefined && t !== undefined && said(m) === said(t);
-    const words = (l: LineText | undefined) =>
-      l === undefined ? 'taken off' : charged ? `${said(l)}, charged in ${counted(l.splits.length, 'part')}` : said(l);
-    return [{ key, label: 'Line', mine: words(m), theirs: words(t) }];
-  });
-  return [...head, ...lines];
-}
-
-/** One version from two: for each difference the side that was chosen; lines I added stay. */
-export function settle(
-  mine: OrderText,
-  theirs: OrderText,
-  chosen: Readonly<Record<string, 'mine' | 'theirs'>>,
-): OrderText {
-  const of = (key: string) => (chosen[key] === 'theirs' ? theirs : mine);
-  const keys = [...new Set([...theirs.lines, ...mine.lines].map((l) => l.key))];
-  const lines = keys.flatMap((key) => {
-    const added = key.startsWith('new');
-    const line = (added ? mine : of(key)).lines.find((l) => l.key === key);
-    if (line === undefined) return [];
-    // A line that the other person took off is a new one when it is kept.
-    return [
-      theirs.lines.some((l) => l.key === key) || added
-        ? line
-        : { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, id: undefined, needId: null })) },
-    ];
-  });
-  return {
-    placeId: of('placeId').placeId,
-    wantedOn: of('wantedOn').wantedOn,
-    carrier: of('carrier').carrier,
-    instructions: of('instructions').instructions,
-    lines,
   };
 }

@@ -1,6 +1,8 @@
-import { listThings, THING_KINDS, type ThingKind } from '@/queries/things';
+import { z } from 'zod';
+import { LIMITS } from '@/core/limits';
+import { listThings, nameThings, THING_KINDS, type ThingKind } from '@/queries/things';
 import { readers } from '@/server/readers';
-import { Answer, route } from '../server/answer';
+import { Answer, readAsked, route } from '../server/answer';
 
 const MOST = 80;
 
@@ -12,4 +14,15 @@ export const GET = route('see jobs', async ({ request, person }) => {
   return Response.json(
     await listThings(await readers(), person, kind, searchParams.get('words')?.slice(0, MOST) ?? ''),
   );
+});
+
+const asked = z.object({
+  kind: z.enum(THING_KINDS as [ThingKind, ...ThingKind[]]),
+  words: z.array(z.string().max(200)).max(LIMITS.orderLines),
+});
+
+/** What pasted words stand for, each for itself; null for one that is not known. */
+export const POST = route('see jobs', async ({ request, person }) => {
+  const { kind, words } = await readAsked(request, asked);
+  return Response.json(await nameThings(await readers(), person, kind, words));
 });

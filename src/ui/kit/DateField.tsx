@@ -22,14 +22,16 @@ type Props = Frame & {
   readonly disabled?: boolean | undefined;
   readonly required?: boolean;
   readonly name?: string;
+  /** In a cell of a sheet it begins with what was typed there. */
+  readonly inCell?: { readonly begin: string | undefined };
 };
 
 /** A day, typed in short or chosen from a calendar; it counts when the field is left or Enter is pressed. */
-export function DateField({ value, onDay, towards = 'ahead', earliest, disabled, required, name, ...frame }: Props) {
+export function DateField({ value, onDay, towards = 'ahead', earliest, disabled, required, name, inCell, ...frame }: Props) {
   const { label, fault, hint, hideLabel, className } = frame;
   const id = useId();
   const yard = useYard();
-  const [typed, setTyped] = useState<string>();
+  const [typed, setTyped] = useState(inCell?.begin);
   const [open, setOpen] = useState(false);
   const day = asDay(value);
   const read = (text: string) => readTypedDay(text, yard.today, yard.calendar, towards);
@@ -62,12 +64,13 @@ export function DateField({ value, onDay, towards = 'ahead', earliest, disabled,
         <input
           id={id}
           name={name}
-          className={`field pr-8 ${frame.small === true ? 'field-small' : ''}`}
+          className={`field pr-8 ${frame.small === true ? 'field-small' : ''} ${inCell === undefined ? '' : 'field-cell'}`}
+          autoFocus={inCell !== undefined}
           autoComplete="off"
           value={typed ?? (day === undefined ? value : yard.day(day))}
           placeholder={day === undefined ? '15, fri, +5w' : ''}
           onChange={(e) => setTyped(e.target.value)}
-          onFocus={(e) => e.target.select()}
+          onFocus={(e) => typed === undefined && e.target.select()}
           onBlur={settle}
           onKeyDown={onKeyDown}
           disabled={disabled}

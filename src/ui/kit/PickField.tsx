@@ -35,6 +35,8 @@ type Props<K extends Source> = Frame & {
   readonly disabled?: boolean | undefined;
   readonly required?: boolean;
   readonly autoFocus?: boolean;
+  /** In a cell of a sheet it begins with what was typed there, its list open. */
+  readonly inCell?: { readonly begin: string; readonly onLooking: () => void; readonly onClose: () => void };
 };
 
 /**
@@ -42,17 +44,24 @@ type Props<K extends Source> = Frame & {
  * puts back. What is typed freely is taken for a thing by Enter only.
  */
 export function PickField<K extends Source>({ kind, value, onPick, free, make, also, ...field }: Props<K>) {
-  const { label, fault, hint, hideLabel, className, placeholder, disabled, required, autoFocus } = field;
+  const { label, fault, hint, hideLabel, className, placeholder, disabled, required, autoFocus, inCell } = field;
   const id = useId();
   const shown = free?.text ?? (value === null ? '' : labelOf(value));
-  const [typed, setTyped] = useState<string>();
+  const [typed, setTyped] = useState(inCell?.begin);
   const [at, setAt] = useState('');
   /** Enter came before the answer: what is found first is taken as soon as it is there. */
   const wanted = useRef(false);
+  const input = useRef<HTMLInputElement>(null);
   const open = typed !== undefined;
   const close = () => {
     setTyped(undefined);
     wanted.current = false;
+    inCell?.onClose();
+  };
+  /** What is found first is taken when it is there. */
+  const takeFirst = () => {
+    wanted.current = true;
+    inCell?.onLooking();
   };
   const take = (thing: Thing) => {
     close();
@@ -61,6 +70,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
   };
   const list = useThings(kind, typed, also, ([first]) => {
     if (first !== undefined && wanted.current) return take(first);
+    if (wanted.current && document.activeElement !== input.current) return close();
     wanted.current = false;
     setAt(first === undefined ? (make === undefined || free !== undefined ? '' : MAKE) : String(first.id));
   });
@@ -82,7 +92,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
     const taken = free === undefined && typed?.trim() !== '' && at !== MAKE;
     if (!open || !taken) return close();
     if (list.ready) choose(at);
-    else wanted.current = true;
+    else takeFirst();
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -99,10 +109,9 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
     if (event.key === 'Enter') {
       event.preventDefault();
       if (list.ready) choose(at);
-      else wanted.current = true;
+      else takeFirst();
     }
   };
-  const input = useRef<HTMLInputElement>(null);
   const choices = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // The list and its choices have ids of cmdk's own.
@@ -121,7 +130,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
           <input
             ref={input}
             id={id}
-            className={`field ${field.small === true ? 'field-small' : ''}`}
+            className={`field ${field.small === true ? 'field-small' : ''} ${inCell === undefined ? '' : 'field-cell'}`}
             role="combobox"
             autoComplete="off"
             spellCheck={false}
@@ -132,7 +141,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
             onChange={(e) => type(e.target.value)}
             onKeyDown={onKeyDown}
             onClick={() => !open && setTyped(free?.text ?? '')}
-            onFocus={(e) => e.target.select()}
+            onFocus={(e) => !open && e.target.select()}
             onBlur={leave}
             placeholder={open && value !== null ? labelOf(value) : placeholder}
             disabled={disabled}

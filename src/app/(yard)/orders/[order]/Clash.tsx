@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { differences, settle, type OrderText } from '@/ui/orderText';
+import { differences, settle } from '@/ui/orderClash';
+import type { OrderText } from '@/ui/orderText';
 import { counted } from '@/core/words';
 
 type Side = 'mine' | 'theirs';

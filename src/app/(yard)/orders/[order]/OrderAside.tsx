@@ -19,13 +19,23 @@ const MAILED: Readonly<Record<MessageState, string>> = {
 const Title = ({ children }: { children: string }) => <h2 className="mt-5 mb-1 text-[16px] first:mt-0">{children}</h2>;
 
 /** What the order leads to: before it is sent, the budgets it touches; after that, what came of it. */
-export function OrderAside({ view, history }: { view: OrderView; history: readonly HistoryRow[] }) {
+export function OrderAside({
+  view,
+  history,
+  moving = false,
+}: {
+  view: OrderView;
+  history: readonly HistoryRow[];
+  /** It moves as one types. */
+  moving?: boolean;
+}) {
   const { day } = useYard();
   const { order, checks, receipts, invoices, messages, documents } = view;
   const unsent = UNSENT.includes(order.state);
   return (
     <>
       <Title>{unsent ? 'What this does to the jobs' : 'How the jobs stand'}</Title>
+      {moving && <p className="-mt-1 mb-1 text-[12.5px] text-ink-2">moves as you type</p>}
       <EffectList effects={view.effects} />
       {checks.length > 0 && (
         <>

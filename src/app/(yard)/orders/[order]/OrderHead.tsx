@@ -16,8 +16,8 @@ const Block = ({ label, strong, children }: { label: string; strong: ReactNode; 
   </div>
 );
 
-/** Number, state and terms of an order; the terms are left out while its form shows them. */
-export function OrderHead({ view, editing }: { view: OrderView; editing: boolean }) {
+/** Number and state of an order, and what became of its mail. */
+export function OrderHead({ view }: { view: OrderView }) {
   const { order, supplier, madeBy, documents, messages } = view;
   const { day, today } = useYard();
   const unsent = UNSENT.includes(order.state);
@@ -59,12 +59,12 @@ export function OrderHead({ view, editing }: { view: OrderView; editing: boolean
           {unknown.recipient} came: if it did, mark the order as sent; if not, send it again.
         </div>
       )}
-      {!editing && <Terms view={view} />}
     </>
   );
 }
 
-function Terms({ view }: { view: OrderView }) {
+/** To whom, where and when an order goes. */
+export function Terms({ view }: { view: OrderView }) {
   const { order, supplier, place, companyCurrency } = view;
   const { day } = useYard();
   return (

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
+import { formatAmount, formatMoney, formatPrice, signOf, type Minor } from '@/core/money/money';
+import type { Totals } from '@/core/money/tax';
 import { closeShortFault, endBillsFault, endedAt } from '@/core/orders/rules';
 import { leftOf, progressOf, UNSENT } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
@@ -18,15 +19,10 @@ import { closeShort, endBills } from '../../../acts';
 
 type Line = OrderView['order']['lines'][number];
 
-/** An order's lines with what each is charged to; once it is sent, how far each has come. */
-export function OrderLines({ view }: { view: OrderView }) {
-  const { order, totals } = view;
-  const { day, may } = useYard();
-  const [closing, setClosing] = useState<Line>();
-  const [ending, setEnding] = useState<Line>();
-  const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
-  const money = (amount: typeof totals.net) => formatAmount(amount, order.currency);
-  const sums: SumRow[] = [
+/** What an order comes to, from its lines to its total. */
+export function sumRows(totals: Totals, currency: string): SumRow[] {
+  const money = (amount: Minor) => formatAmount(amount, currency);
+  return [
     ...(totals.charges === 0
       ? []
       : [
@@ -35,8 +31,17 @@ export function OrderLines({ view }: { view: OrderView }) {
         ]),
     { label: 'Net', amount: money(totals.net) },
     ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
-    { label: 'Order total', amount: formatMoney(totals.gross, order.currency), strong: true },
+    { label: 'Order total', amount: formatMoney(totals.gross, currency), strong: true },
   ];
+}
+
+/** An order's lines with what each is charged to; once it is sent, how far each has come. */
+export function OrderLines({ view }: { view: OrderView }) {
+  const { order, totals } = view;
+  const { day, may } = useYard();
+  const [closing, setClosing] = useState<Line>();
+  const [ending, setEnding] = useState<Line>();
+  const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
   return (
     <>
       <div className="mt-2">
@@ -103,7 +108,7 @@ export function OrderLines({ view }: { view: OrderView }) {
           </table>
         </Wide>
       </div>
-      <Sums rows={sums} />
+      <Sums rows={sumRows(totals, order.currency)} />
       {closing && <CloseShort line={closing} view={view} onClose={() => setClosing(undefined)} />}
       {ending && <EndBills line={ending} view={view} onClose={() => setEnding(undefined)} />}
     </>

@@ -1,36 +1,30 @@
 'use client';
 
-import { useState } from 'react';
 import type { HistoryRow } from '@/queries/job';
-import type { loadOrderForm, OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/orders';
 import { Sheet } from '@/ui/kit/Sheet';
 import { OrderAside } from './OrderAside';
-import { OrderForm } from './OrderForm';
-import { OrderHead } from './OrderHead';
+import { OrderDraft } from './OrderDraft';
+import { OrderHead, Terms } from './OrderHead';
 import { OrderLines } from './OrderLines';
 import { OrderShelf } from './OrderShelf';
+import type { OrderFormChoices } from './useOrderDraft';
 
-export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
 type Props = {
   readonly view: OrderView;
+  /** What changing it offers; undefined when it may not be changed. */
   readonly form: OrderFormChoices | undefined;
   readonly history: readonly HistoryRow[];
 };
 
 export function OrderPage({ view, form, history }: Props) {
-  const [changing, setChanging] = useState(false);
-  const editing = changing && form !== undefined;
+  if (form !== undefined) return <OrderDraft view={view} form={form} history={history} />;
   return (
     <Sheet aside={<OrderAside view={view} history={history} />}>
-      <OrderHead view={view} editing={editing} />
-      {editing ? (
-        <OrderForm view={view} choices={form} onClose={() => setChanging(false)} />
-      ) : (
-        <>
-          <OrderLines view={view} />
-          <OrderShelf view={view} onChange={() => setChanging(true)} />
-        </>
-      )}
+      <OrderHead view={view} />
+      <Terms view={view} />
+      <OrderLines view={view} />
+      <OrderShelf view={view} />
     </Sheet>
   );
 }

@@ -11,12 +11,25 @@ import type { OrderView } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { counted } from '@/core/words';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { callOff, holdOrder, markSentByHand, sendOrder } from '../../../acts';
 
+/** What is typed into a draft and not saved. */
+export type Typed = {
+  readonly changes: number;
+  readonly words: string;
+  readonly total: string;
+  readonly busy: boolean;
+  readonly fault: string | undefined;
+  /** Answers the version that was saved; undefined when it was not. */
+  readonly onSave: () => Promise<number | undefined>;
+  readonly onPutBack: () => void;
+};
+
 /** The next step of an order, whatever its state. Sending asks once more, on the shelf itself. */
-export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () => void }) {
+export function OrderShelf({ view, typed }: { view: OrderView; typed?: Typed }) {
   const { order, supplier, totals } = view;
   const { may } = useYard();
   const router = useRouter();
@@ -41,34 +54,49 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
   const unsent = canMove(order.state, 'beginSending');
   const maySend = may('send orders') && unsent;
   const mayHaveArrived = view.messages[0]?.state === 'unknown';
-  const sendNow = () => void send.run({ once: once.key(), ...ref, again: mayHaveArrived });
-  const main = () => (asking ? sendNow() : setAsking(true));
-  useKey('Ctrl+Enter', asking ? 'Send now' : 'Send', main, maySend && !send.busy);
+  const unsaved = typed !== undefined && typed.changes > 0;
+  /** What is typed is saved first, so that what is seen is what goes. */
+  const sendWith = async (go: (version: number) => Promise<boolean>) => {
+    const version = unsaved ? await typed.onSave() : order.version;
+    if (version === undefined) setAsking(false);
+    else await go(version);
+  };
+  const sendNow = () =>
+    void sendWith((version) => send.run({ once: once.key(), ...ref, version, again: mayHaveArrived }));
+  const sentByHand = () => void sendWith((version) => byHand.run({ once: `${once.key()}-hand`, ...ref, version }));
+  const save = () => void typed?.onSave();
+  const saves = unsaved && !asking;
+  useKey('Ctrl+Enter', 'Save', save, saves && typed?.busy === false);
+  useKey('Ctrl+Enter', asking ? 'Send now' : 'Send', () => (asking ? sendNow() : setAsking(true)), maySend && !send.busy && !saves);
   useKey('Escape', 'Not yet', () => setAsking(false), asking);
-  useKey('C', 'Change the order', onChange, view.editable && !asking);
   const over = !unsent ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
   const clash = send.clash ?? byHand.clash ?? hold.clash;
-  const fault = clash
+  const told = clash
     ? `${clash.message} It has been brought up to date: look again.`
     : [...send.refusals, ...byHand.refusals, ...hold.refusals][0]?.message;
+  const fault = told ?? typed?.fault;
   const first = over[0];
   const facts = (
     <>
       <Fact strong>
         <span className="mono">{order.number}</span>
       </Fact>
-      <Fact strong>{formatMoney(totals.gross, order.currency)}</Fact>
+      <Fact strong>{typed?.total ?? formatMoney(totals.gross, order.currency)}</Fact>
       {asking && mayHaveArrived ? (
         <Fact warn>may have arrived: ask {supplier.name} before it goes a second time</Fact>
       ) : asking ? (
-        <Fact>goes as a PDF to {supplier.email ?? 'nobody: there is no address'}</Fact>
+        <Fact>
+          {unsaved && `${counted(typed.changes, 'change')} not saved: saved first, then it `}goes as a PDF to{' '}
+          {supplier.email ?? 'nobody: there is no address'}
+        </Fact>
       ) : first ? (
         <Fact warn>
           {first.job} {first.codeName} ends {formatMoney(minor(-headroomOf(first.after)), view.companyCurrency)} over
         </Fact>
       ) : (
-        <Fact>{nextWords(order.state)}</Fact>
+        !unsaved && <Fact>{nextWords(order.state)}</Fact>
       )}
+      {unsaved && !asking && <Fact>{typed.words}</Fact>}
     </>
   );
   return (
@@ -79,39 +107,38 @@ export function OrderShelf({ view, onChange }: { view: OrderView; onChange: () =
             <ShelfPlain onClick={() => setAsking(false)} hint="Esc">
               Not yet
             </ShelfPlain>
-            <ShelfPlain
-              disabled={byHand.busy || send.busy}
-              onClick={() => void byHand.run({ once: `${once.key()}-hand`, ...ref })}
-            >
+            <ShelfPlain disabled={byHand.busy || send.busy} onClick={sentByHand}>
               {mayHaveArrived ? 'It arrived: mark as sent' : 'Mark as sent by hand'}
             </ShelfPlain>
             <ShelfMain disabled={send.busy || byHand.busy} onClick={sendNow} hint="^↵">
-              {send.busy ? 'Sending…' : mayHaveArrived ? 'Send again' : 'Send now'}
+              {send.busy ? 'Sending…' : mayHaveArrived ? 'Send again' : unsaved ? 'Save and send' : 'Send now'}
             </ShelfMain>
           </>
         ) : (
           <>
-            {view.editable && (
-              <ShelfPlain onClick={onChange} hint="C">
-                Change
-              </ShelfPlain>
-            )}
-            {may('draft orders') && canMove(order.state, 'holdOpen') && (
+            {unsaved && <ShelfPlain onClick={typed.onPutBack}>Put back</ShelfPlain>}
+            {!unsaved && may('draft orders') && canMove(order.state, 'holdOpen') && (
               <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: true })}>
                 Hold open
               </ShelfPlain>
             )}
-            {may('draft orders') && canMove(order.state, 'takeUp') && (
+            {!unsaved && may('draft orders') && canMove(order.state, 'takeUp') && (
               <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: false })}>
                 Take up again
               </ShelfPlain>
             )}
-            {may('draft orders') && canMove(order.state, 'callOff') && (
+            {!unsaved && may('draft orders') && canMove(order.state, 'callOff') && (
               <ShelfPlain onClick={() => setEnding(true)}>Call off</ShelfPlain>
             )}
-            {maySend && (
-              <ShelfMain onClick={main} hint="^↵">
+            {maySend && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Send…</ShelfPlain>}
+            {maySend && !unsaved && (
+              <ShelfMain onClick={() => setAsking(true)} hint="^↵">
                 Send
+              </ShelfMain>
+            )}
+            {unsaved && (
+              <ShelfMain disabled={typed.busy} onClick={save} hint="^↵">
+                {typed.busy ? 'Saving…' : 'Save'}
               </ShelfMain>
             )}
             {BILLABLE.includes(order.state) && may('enter invoices') && (

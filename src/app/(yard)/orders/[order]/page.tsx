@@ -10,7 +10,7 @@ export const generateMetadata = async ({ params }: Params) => ({ title: `Order $
 export default place(async ({ db, person, today, params }) => {
   const view = await loadOrder(db, person, params.order ?? '', today);
   if (view === undefined) notFound();
-  const form = view.editable ? await loadOrderForm(db, person) : undefined;
+  const form = view.editable ? await loadOrderForm(db, person, view.order) : undefined;
   const { rows } = await loadHistory(db, person, 'order', view.order.id);
   return (
     <>

@@ -1,0 +1,92 @@
+'use client';
+
+import { useMemo } from 'react';
+import { formatMoney } from '@/core/money/money';
+import { counted } from '@/core/words';
+import type { HistoryRow } from '@/queries/job';
+import type { OrderView } from '@/queries/orders';
+import type { StoredOrder } from '@/store/orders';
+import { Sheet } from '@/ui/kit/Sheet';
+import { Sums } from '@/ui/kit/Sums';
+import { newLine, nextNew, NOT_CHOSEN, orderText, type LineText } from '@/ui/orderText';
+import { Clash } from './Clash';
+import { OrderAside } from './OrderAside';
+import { OrderHead } from './OrderHead';
+import { sumRows } from './OrderLines';
+import { OrderSheet } from './OrderSheet';
+import { OrderShelf } from './OrderShelf';
+import { OrderTerms } from './OrderTerms';
+import { useOrderDraft, type OrderFormChoices } from './useOrderDraft';
+import { worked } from './worked';
+
+type Props = { readonly view: OrderView; readonly form: OrderFormChoices; readonly history: readonly HistoryRow[] };
+
+/** An order that is still drafted, changed where it stands. What is typed is kept in the browser until it is saved. */
+export function OrderDraft({ view, form, history }: Props) {
+  const { order, supplier } = view;
+  const draft = useOrderDraft(view, form);
+  const { text, set, steps, act, changes } = draft;
+  const sums = useMemo(() => worked(text.lines, draft.read, view, form.taxes), [text.lines, draft.read, view, form.taxes]);
+  const shown = changes.length === 0 ? view : { ...view, ...draft.preview, totals: sums?.totals ?? view.totals };
+  const fault = draft.faults.find((f) => f.field === undefined || f.field === '' || f.code === 'signedOut')?.message;
+  const add = (kind: LineText['kind']) => {
+    steps.step();
+    set((now) => ({
+      ...now,
+      lines: [
+        ...now.lines,
+        newLine(kind, supplier.taxCodeId, nextNew(now.lines), { job: NOT_CHOSEN, code: NOT_CHOSEN }),
+      ],
+    }));
+  };
+  if (act.clash !== undefined) {
+    const theirs = act.clash.theirs as StoredOrder;
+    return (
+      <Sheet aside={<OrderAside view={view} history={history} />}>
+        <OrderHead view={view} />
+        <Clash
+          message={act.clash.message}
+          mine={text}
+          theirs={orderText(theirs, view)}
+          places={form.places}
+          onPutBack={draft.putBack}
+          onSettled={draft.settle(theirs.version)}
+        />
+      </Sheet>
+    );
+  }
+  return (
+    <Sheet aside={<OrderAside view={shown} history={history} moving />}>
+      <OrderHead view={view} />
+      <OrderTerms view={view} places={form.places} text={text} set={set} />
+      <div className="mt-2">
+        <OrderSheet view={view} form={form} draft={draft} sums={sums} />
+      </div>
+      <div className="mt-2 flex gap-5">
+        <button type="button" className="step" onClick={() => add('service')}>
+          + service
+        </button>
+        <button type="button" className="step" onClick={() => add('charge')}>
+          + charge
+        </button>
+      </div>
+      {sums === undefined ? (
+        <p className="mt-2 text-right text-brick">An amount is too large to be worked out.</p>
+      ) : (
+        <Sums rows={sumRows(sums.totals, order.currency)} />
+      )}
+      <OrderShelf
+        view={shown}
+        typed={{
+          changes: changes.length,
+          words: `${counted(changes.length, 'change')} not saved, kept here as you type`,
+          total: sums === undefined ? '' : formatMoney(sums.totals.gross, order.currency),
+          busy: act.busy,
+          fault: fault ?? (draft.faults.length > 0 ? 'Something above needs a look: it stands in red.' : undefined),
+          onSave: draft.save,
+          onPutBack: draft.putBack,
+        }}
+      />
+    </Sheet>
+  );
+}

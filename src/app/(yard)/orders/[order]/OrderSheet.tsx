@@ -1,0 +1,209 @@
+'use client';
+
+import { useCallback, useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { formatQuantity, fromSupplierUnit, NONE, parseQuantity, addQ, atLeastNone, subtractQ } from '@/core/quantity/quantity';
+import { ungrouped } from '@/core/locale/locale';
+import type { OrderView } from '@/queries/orders';
+import type { Thing } from '@/queries/things';
+import { named } from '@/ui/entry/column';
+import { EntrySheet, type EntryChange } from '@/ui/entry/EntrySheet';
+import { chosen, newLine, nextNew, NOT_CHOSEN, partsOf, withQuantity, type LineText, type Towards } from '@/ui/orderText';
+import { useYard } from '@/ui/YardContext';
+import { InPassing, type Making } from '../../InPassing';
+import { LineDetail } from './LineDetail';
+import { orderColumns, type OrderRow } from './orderColumns';
+import type { useOrderDraft, OrderFormChoices } from './useOrderDraft';
+import type { Worked } from './worked';
+
+type Props = {
+  readonly view: OrderView;
+  readonly form: OrderFormChoices;
+  readonly draft: ReturnType<typeof useOrderDraft>;
+  readonly sums: Worked | undefined;
+};
+
+const keyOf = ({ line, part }: OrderRow) => (part === undefined ? line.key : `${line.key}/${part}`);
+const sameRow = (one: OrderRow, other: OrderRow) =>
+  one.line === other.line && one.n === other.n && one.part === other.part && one.net === other.net;
+
+/** Where a new line goes: to what the line above it is for, else to the job one came from. */
+function towardsOf(lines: readonly LineText[], lastJob: Thing | null): Towards {
+  const last = lines.findLast((l) => l.splits.length > 0)?.splits.at(-1);
+  return last === undefined
+    ? { job: lastJob === null ? NOT_CHOSEN : chosen(named(lastJob)), code: NOT_CHOSEN }
+    : { job: last.job, code: last.code };
+}
+
+/** The lines of a draft, filled in where they stand. */
+export function OrderSheet({ view, form, draft, sums }: Props) {
+  const { text, set, steps, faults, terms } = draft;
+  const { currency } = view.order;
+  const { companyCurrency, supplier } = view;
+  const { day, may } = useYard();
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const [making, setMaking] = useState<Making & { readonly key: string }>();
+  const blankOf = useCallback(
+    (lines: readonly LineText[], n: number) =>
+      newLine('goods', supplier.taxCodeId, nextNew(lines) + n, towardsOf(lines, form.lastJob)),
+    [supplier.taxCodeId, form.lastJob],
+  );
+  const rows = useMemo(
+    () =>
+      text.lines.flatMap((line, k): OrderRow[] => {
+        const own = sums?.lines[k];
+        const row = { line, n: k + 1, part: undefined, net: own?.net };
+        const parts = line.splits.length > 1 && open.has(line.key) ? line.splits : [];
+        return [row, ...parts.map((_, part) => ({ ...row, part, net: own?.splits[part]?.value }))];
+      }),
+    [text.lines, sums, open],
+  );
+  const onApply = useCallback(
+    (changes: readonly EntryChange<OrderRow>[]) =>
+      set((now) => ({ ...now, lines: changes.reduce((lines, c) => put(lines, c, blankOf), now.lines) })),
+    [set, blankOf],
+  );
+  const onOpen = useCallback(
+    ({ line }: OrderRow) =>
+      setOpen((now) => new Set(now.has(line.key) ? [...now].filter((k) => k !== line.key) : [...now, line.key])),
+    [],
+  );
+  const columns = useMemo(
+    () =>
+      orderColumns({
+        currency,
+        companyCurrency,
+        terms,
+        day,
+        onOpen,
+        make: may('keep suppliers')
+          ? { words: 'New part', onMake: (row, typed) => setMaking({ kind: 'item', typed, key: keyOf(row) }) }
+          : undefined,
+      }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- days and rights are the same for the whole visit
+    [currency, companyCurrency, terms, onOpen],
+  );
+  const addPart = ({ line }: OrderRow) => {
+    if (line.kind === 'charge') return undefined;
+    steps.step();
+    setOpen((now) => new Set([...now, line.key]));
+    set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === line.key ? withNewPart(l) : l)) }));
+    return { row: `${line.key}/${line.splits.length}`, col: 'job' };
+  };
+  const takeOff = ({ line, n, part }: OrderRow) => {
+    steps.step();
+    set((now) => ({ ...now, lines: part === undefined ? now.lines.filter((l) => l.key !== line.key) : now.lines.map((l) => (l.key === line.key ? withoutPart(l, part) : l)) }));
+    const name = part === undefined ? line.description || `Line ${n}` : `A part of ${line.description}`;
+    toast(`${name} is taken off`, { action: { label: 'Undo', onClick: steps.undo } });
+  };
+  const fields = new Map(faults.map((f) => [f.field ?? '', f.message ?? '']));
+  const faultsOf = ({ line, n, part }: OrderRow) => {
+    const at = `lines.${n - 1}`;
+    const own = part ?? (line.splits.length === 1 ? 0 : undefined);
+    const found = {
+      ...(part === undefined ? faultsAt(fields, at, { description: 'description', quantity: 'quantity', unit: 'unit', price: 'price', wantedOn: 'wantedOn', splits: 'job', chargeCodeId: 'code' }) : {}),
+      ...(own === undefined ? {} : faultsAt(fields, `${at}.splits.${own}`, { job: 'job', code: 'code', quantity: 'quantity' })),
+      // What is wrong in a part stands at its line while the parts are folded away.
+      ...(part === undefined && line.splits.length > 1 && [...fields.keys()].some((f) => f.startsWith(`${at}.splits.`)) ? { job: 'Open the parts: something is missing.' } : {}),
+    };
+    return Object.keys(found).length === 0 ? undefined : found;
+  };
+  const detail = (row: OrderRow) => {
+    const last = row.part === undefined ? row.line.splits.length <= 1 : row.part === row.line.splits.length - 1;
+    if (!last || !open.has(row.line.key)) return undefined;
+    const at = `lines.${row.n - 1}`;
+    return (
+      <LineDetail
+        line={row.line}
+        taxes={form.taxes}
+        faultAt={(field) => fields.get(`${at}.${field}`)}
+        onPart={() => addPart(row)}
+        onPut={(change) => set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === row.line.key ? { ...l, ...change } : l)) }))}
+      />
+    );
+  };
+  return (
+    <>
+      <EntrySheet
+        label="Lines of the order"
+        columns={columns}
+        rows={rows}
+        blank={(n) => ({ line: blankOf(text.lines, n), n: text.lines.length + 1 + n, part: undefined, net: undefined })}
+        keyOf={keyOf}
+        nameOf={({ n, part }) => (part === undefined ? `Line ${n}` : `Line ${n}, part ${part + 1}`)}
+        headOf={({ n, part }) => (part === undefined ? n : '')}
+        levelOf={({ part }) => (part === undefined ? 1 : 2)}
+        openOf={({ line, part }) => (part === undefined ? open.has(line.key) : undefined)}
+        sameRow={sameRow}
+        faultsOf={faultsOf}
+        onApply={onApply}
+        steps={steps}
+        onOpen={onOpen}
+        onTakeOff={takeOff}
+        onMove={(key, to) => {
+          steps.step();
+          set((now) => ({ ...now, lines: moved(now.lines, key, to) }));
+        }}
+        onPart={addPart}
+        detail={detail}
+      />
+      {making !== undefined && (
+        <InPassing
+          making={making}
+          onClose={() => setMaking(undefined)}
+          onItem={(item) =>
+            onApply([
+              {
+                key: making.key,
+                change: (row) => (columns[0]?.entry?.kind === 'pick' ? columns[0].entry.take(row, item) : row),
+              },
+            ])
+          }
+        />
+      )}
+    </>
+  );
+}
+
+const faultsAt = (fields: ReadonlyMap<string, string>, at: string, columns: Readonly<Record<string, string>>) =>
+  Object.fromEntries(
+    Object.entries(columns).flatMap(([field, column]) => {
+      const message = fields.get(`${at}.${field}`);
+      return message === undefined ? [] : [[column, message]];
+    }),
+  );
+
+/** Lines with a change put into one of them; a change to a blank line makes it the last of them. */
+function put(
+  lines: readonly LineText[],
+  { key, change }: EntryChange<OrderRow>,
+  blankOf: (lines: readonly LineText[], n: number) => LineText,
+): readonly LineText[] {
+  const [lineKey = '', part] = key.split('/');
+  const at = lines.findIndex((l) => l.key === lineKey);
+  const line = lines[at] ?? { ...blankOf(lines, 0), key: lineKey };
+  const { line: next } = change({ line, n: at + 1, part: part === undefined ? undefined : Number(part), net: undefined });
+  if (at >= 0) return lines.map((l, k) => (k === at ? next : l));
+  return JSON.stringify(next) === JSON.stringify(line) ? lines : [...lines, next];
+}
+
+function moved(lines: readonly LineText[], key: string, to: string): readonly LineText[] {
+  const [from, onto] = [lines.findIndex((l) => l.key === key), lines.findIndex((l) => l.key === to.split('/')[0])];
+  const line = lines[from];
+  if (line === undefined || onto < 0) return lines;
+  const rest = lines.filter((l) => l !== line);
+  return [...rest.slice(0, onto), line, ...rest.slice(onto)];
+}
+
+/** A line with a part more, which takes what is left to share. */
+function withNewPart(line: LineText): LineText {
+  const whole = parseQuantity(line.quantity);
+  const shared = addQ(NONE, ...line.splits.map((s) => parseQuantity(s.quantity)).flatMap((q) => (q.ok ? [q.value] : [])));
+  const left = whole.ok ? atLeastNone(subtractQ(fromSupplierUnit(whole.value, partsOf(line).factor), shared)) : NONE;
+  const quantity = left === NONE ? '' : ungrouped(formatQuantity(left));
+  const code = line.splits.at(-1)?.code ?? NOT_CHOSEN;
+  return { ...line, splits: [...line.splits, { job: NOT_CHOSEN, code, needId: null, quantity }] };
+}
+
+const withoutPart = (line: LineText, part: number): LineText =>
+  withQuantity({ ...line, splits: line.splits.filter((_, k) => k !== part) }, line.quantity);

@@ -1,0 +1,296 @@
+import { asDay, type Day } from '@/core/calendar/workdays';
+import { formatAmount, formatPrice, parsePrice, signOf, type Minor } from '@/core/money/money';
+import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import { sourceOf } from '@/core/sourcing/source';
+import type { ItemTerms } from '@/queries/orderTerms';
+import type { ItemThing, Thing } from '@/queries/things';
+import { named, type EntryColumn } from '@/ui/entry/column';
+import { unitEntry } from '@/ui/entry/unit';
+import { Dash } from '@/ui/kit/Sheet';
+import { chosen, partsOf, STORES, withQuantity, type Choice, type LineText, type SplitText } from '@/ui/orderText';
+
+/** A row of the order's sheet: a line, or a part of the line above it. */
+export type OrderRow = {
+  readonly line: LineText;
+  /** The line's number from 1, and the part's from 0. */
+  readonly n: number;
+  readonly part: number | undefined;
+  /** In the order's currency for a line, in the company's for a part. */
+  readonly net: Minor | undefined;
+};
+
+const STORES_THING: Thing = { ...STORES, detail: 'goods for stock' };
+const FOLLOWS: Thing = { id: 0, number: '', name: 'the lines’ own codes', detail: 'by value' };
+
+/** The part that a row speaks of: its own, or the only one of its line. */
+const partOf = ({ line, part }: OrderRow): SplitText | undefined =>
+  part !== undefined ? line.splits[part] : line.splits.length === 1 ? line.splits[0] : undefined;
+
+const withLine = (row: OrderRow, change: Partial<LineText>): OrderRow => ({ ...row, line: { ...row.line, ...change } });
+
+const withPart = (row: OrderRow, change: Partial<SplitText>): OrderRow => {
+  const at = row.part ?? 0;
+  return withLine(row, { splits: row.line.splits.map((s, k) => (k === at ? { ...s, ...change } : s)) });
+};
+
+/** For another job it no longer covers this job's need. */
+const forJob = (row: OrderRow, job: Choice): OrderRow =>
+  withPart(row, job.thing?.id === partOf(row)?.job.thing?.id ? { job } : { job, needId: null });
+
+function taken(row: OrderRow, item: ItemThing | Thing | null): OrderRow {
+  const { line } = row;
+  if (item === null) return withLine(row, { itemId: null, ourNumber: '', description: '' });
+  if (line.kind === 'charge') return withLine(row, { description: item.name });
+  const code = 'costCode' in item ? item.costCode : null;
+  const next = withLine(row, {
+    itemId: item.id,
+    ourNumber: item.number,
+    description: item.name,
+    theirNumber: '',
+    price: '',
+    priceQuantity: '1',
+    asks: true,
+  });
+  const own = partOf(next);
+  return code === null || own === undefined || own.job.thing?.id === STORES.id || line.id !== undefined
+    ? next
+    : withPart(next, { code: chosen(named(code)) });
+}
+
+const textOf = (choice: Choice): string =>
+  choice.thing === null ? choice.words : [choice.thing.number, choice.thing.name].filter(Boolean).join(' ');
+
+type Setting = {
+  readonly currency: string;
+  readonly companyCurrency: string;
+  readonly terms: ReadonlyMap<number, ItemTerms>;
+  readonly day: (day: Day) => string;
+  readonly onOpen: (row: OrderRow) => void;
+  readonly make: { readonly words: string; readonly onMake: (row: OrderRow, typed: string) => void } | undefined;
+};
+
+/** Where a line's price comes from, and what was paid for it last. */
+function priceWords({ line }: OrderRow, { terms, currency, day }: Setting): string {
+  const known = terms.get(line.itemId ?? 0);
+  if (known === undefined || line.kind === 'charge') return '';
+  const [price, q] = [parsePrice(line.price), parseQuantity(line.quantity)];
+  const words: string[] = [];
+  if (price.ok && q.ok && line.unit === known.unit) {
+    const source = sourceOf({ price: price.value, priceQuantity: Number(line.priceQuantity) }, q.value, known.prices);
+    if (source.from === 'list') words.push('list price');
+    if (source.from === 'break') words.push(`break from ${formatQuantity(source.at)}`);
+    if (source.from === 'typed' && source.listed !== undefined)
+      words.push(`list ${formatPrice(source.listed.price, currency)}`);
+  }
+  const { paid } = known;
+  if (paid !== null) {
+    const unit = paid.unit === line.unit ? '' : ` a ${unitOf(paid.unit).name}`;
+    words.push(`paid ${formatPrice(paid.price, currency)}${unit} ${day(paid.on)}`);
+  }
+  return words.join(' · ');
+}
+
+/** The columns of an order's sheet. */
+export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
+  const { currency, companyCurrency, terms, onOpen, make } = setting;
+  const ofLine = (row: OrderRow) => row.part === undefined;
+  const goods = (row: OrderRow) => ofLine(row) && row.line.kind !== 'charge';
+  return [
+    {
+      key: 'description',
+      title: 'Line',
+      width: 'minmax(150px, 2.4fr)',
+      wide: true,
+      entry: {
+        kind: 'pick',
+        of: 'item',
+        free: true,
+        heads: /desc|item|part|article|^line$|^what/i,
+        text: (row) => (ofLine(row) ? row.line.description : undefined),
+        put: (row, description) =>
+          withLine(row, { description, ...(description === '' ? { itemId: null, ourNumber: '' } : {}) }),
+        thing: ({ line }) =>
+          line.itemId === null ? null : { id: line.itemId, number: line.ourNumber, name: line.description },
+        take: taken,
+        make,
+      },
+      show: (row) => {
+        const { line } = row;
+        if (!ofLine(row))
+          return partOf(row)?.needId == null ? (
+            <span className="text-ink-2">{partOf(row)?.job.thing?.id === STORES.id ? 'for stock' : 'on no buy list'}</span>
+          ) : (
+            <span className="text-ink-2">from its buy list</span>
+          );
+        if (line.description === '') return <span className="text-ink-2">part, service or charge: type, or paste rows</span>;
+        return <b className="font-semibold">{line.description}</b>;
+      },
+      note: (row) =>
+        ofLine(row) && (
+          <span className="mono">
+            {[row.line.ourNumber, row.line.theirNumber && `theirs ${row.line.theirNumber}`].filter(Boolean).join(' · ') ||
+              (row.line.kind === 'goods' ? '' : row.line.kind)}
+          </span>
+        ),
+    },
+    {
+      key: 'quantity',
+      title: 'Quantity',
+      width: '72px',
+      num: true,
+      entry: {
+        kind: 'number',
+        heads: /^(qty|quantity|quant)\b/i,
+        text: (row) => (goods(row) ? row.line.quantity : row.part === undefined ? undefined : partOf(row)?.quantity),
+        put: (row, text) =>
+          ofLine(row)
+            ? { ...row, line: withQuantity(row.line, text, terms.get(row.line.itemId ?? 0)?.prices, currency) }
+            : withPart(row, { quantity: text }),
+      },
+    },
+    {
+      key: 'unit',
+      title: 'Unit',
+      width: '58px',
+      entry: unitEntry<OrderRow>(
+        (row) => (goods(row) ? { unit: row.line.unit, words: row.line.unitWords } : undefined),
+        (row, { unit, words }) =>
+          withLine(row, {
+            unit,
+            unitWords: words,
+            ...(row.line.id === undefined && row.line.itemId === null
+              ? { bought: { ...row.line.bought, unit, shareUnit: unit } }
+              : {}),
+          }),
+      ),
+      show: (row) => {
+        if (goods(row)) return row.line.unitWords || unitOf(row.line.unit).short;
+        const { unit } = partsOf(row.line);
+        return row.part !== undefined && unit !== row.line.unit ? unitOf(unit).short : '';
+      },
+    },
+    {
+      key: 'price',
+      title: `Price ${signOf(currency)}`,
+      width: '112px',
+      num: true,
+      entry: {
+        kind: 'number',
+        heads: /price|cost(?!\s*(code|head|centre))|^each|amount/i,
+        text: (row) => (ofLine(row) ? row.line.price : undefined),
+        put: (row, price) => withLine(row, { price }),
+      },
+      show: (row) =>
+        !ofLine(row) || row.line.description === '' ? null : row.line.price === '' ? (
+          <span className="tag tag-care">no price</span>
+        ) : (
+          <>
+            {row.line.price}
+            {Number(row.line.priceQuantity) > 1 && (
+              <span className="text-[12px] text-ink-2"> per {row.line.priceQuantity}</span>
+            )}
+          </>
+        ),
+      note: (row) => (ofLine(row) ? priceWords(row, setting) : null),
+    },
+    {
+      key: 'job',
+      title: 'Job',
+      width: '66px',
+      entry: {
+        kind: 'pick',
+        of: 'job',
+        heads: /^(job|contract|project|order for)\b/i,
+        also: [STORES_THING],
+        text: (row) => (partOf(row) === undefined ? undefined : textOf(partOf(row)?.job ?? chosen(null))),
+        put: (row, words) => forJob(row, chosen(null, words)),
+        thing: (row) => partOf(row)?.job.thing ?? null,
+        take: (row, thing) => {
+          const next = forJob(row, chosen(thing && named(thing)));
+          return thing?.id === STORES.id ? withPart(next, { code: chosen(null) }) : next;
+        },
+      },
+      show: (row) => {
+        const { line } = row;
+        if (ofLine(row) && line.kind === 'charge') return <span className="text-ink-2">by value</span>;
+        const own = partOf(row);
+        if (own === undefined)
+          return (
+            <button type="button" tabIndex={-1} className="step" onClick={() => onOpen(row)}>
+              {line.splits.length} parts
+            </button>
+          );
+        const { thing, words } = own.job;
+        if (thing === null) return words === '' ? <span className="tag tag-stop">which job</span> : words;
+        return thing.number === '' ? <b>{thing.name}</b> : <b className="mono">{thing.number}</b>;
+      },
+    },
+    {
+      key: 'code',
+      title: 'Cost code',
+      width: 'minmax(84px, 1fr)',
+      entry: {
+        kind: 'pick',
+        of: 'costCode',
+        also: [FOLLOWS],
+        heads: /cost\s*(code|head|centre)|^code$|budget/i,
+        text: (row) => {
+          if (ofLine(row) && row.line.kind === 'charge') return textOf(row.line.chargeCode);
+          const own = partOf(row);
+          return own === undefined || own.job.thing?.id === STORES.id ? undefined : textOf(own.code);
+        },
+        put: (row, words) =>
+          row.line.kind === 'charge'
+            ? withLine(row, { chargeCode: chosen(null, words) })
+            : withPart(row, { code: chosen(null, words) }),
+        thing: (row) => (row.line.kind === 'charge' ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
+        take: (row, thing) => {
+          const choice = chosen(thing === null || thing.id === FOLLOWS.id ? null : named(thing));
+          return row.line.kind === 'charge' ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
+        },
+      },
+      show: (row) => {
+        const charge = ofLine(row) && row.line.kind === 'charge';
+        const code = charge ? row.line.chargeCode : partOf(row)?.code;
+        if (code === undefined) return null;
+        if (code.thing !== null)
+          return (
+            <>
+              {code.thing.number} <span className="text-ink-2">{code.thing.name}</span>
+            </>
+          );
+        if (charge) return <span className="text-ink-2">{code.words || FOLLOWS.name}</span>;
+        return partOf(row)?.job.thing?.id === STORES.id ? <Dash /> : code.words || <span className="tag tag-stop">which code</span>;
+      },
+    },
+    {
+      key: 'wantedOn',
+      title: 'Wanted',
+      width: '92px',
+      entry: {
+        kind: 'day',
+        heads: /want|need|date|due|required/i,
+        text: (row) => (goods(row) ? row.line.wantedOn : undefined),
+        put: (row, wantedOn) => withLine(row, { wantedOn }),
+      },
+      show: (row) => {
+        const day = asDay(row.line.wantedOn);
+        if (!goods(row)) return null;
+        return day === undefined ? row.line.wantedOn || <Dash /> : setting.day(day);
+      },
+    },
+    {
+      key: 'net',
+      title: `Net ${signOf(currency)}`,
+      width: '84px',
+      num: true,
+      show: (row) =>
+        row.net === undefined || (ofLine(row) && row.line.description === '') ? null : ofLine(row) ? (
+          <b>{formatAmount(row.net, currency)}</b>
+        ) : (
+          <span className="text-ink-2">{formatAmount(row.net, companyCurrency)}</span>
+        ),
+    },
+  ];
+}

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { orderLines } from '@/actions/orders';
+import { previewOrder } from '@/queries/orderPreview';
+import { clock } from '@/server/setting';
+import { readers } from '@/server/readers';
+import { snapshot } from '@/store/connection';
+import { Answer, readAsked, route } from '../../../../server/answer';
+
+const asked = z.object({ lines: orderLines });
+
+/** What saving a draft with these lines would do. */
+export const POST = route('draft orders', async ({ request, person, params }) => {
+  const { lines } = await readAsked(request, asked);
+  const preview = await snapshot(await readers(), (db) =>
+    previewOrder(db, person, params.order ?? '', lines, clock.today()),
+  );
+  if (preview === undefined) throw new Answer(404, 'There is no such order.');
+  return Response.json(preview);
+});

@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { LIMITS } from '@/core/limits';
+import { loadOrderTerms } from '@/queries/orderTerms';
+import { readers } from '@/server/readers';
+import { Answer, readAsked, route } from '../../../../server/answer';
+
+const asked = z.object({ itemIds: z.array(z.number().int()).max(LIMITS.orderLines) });
+
+/** What the order's supplier says of parts that are to stand on it. */
+export const POST = route('draft orders', async ({ request, person, params }) => {
+  const { itemIds } = await readAsked(request, asked);
+  const terms = await loadOrderTerms(await readers(), person, params.order ?? '', itemIds);
+  if (terms === undefined) throw new Answer(404, 'There is no such order.');
+  return Response.json(terms);
+});

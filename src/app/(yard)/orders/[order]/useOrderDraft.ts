@@ -1,0 +1,165 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import type { Refusal } from '@/core/result';
+import type { OrderPreview } from '@/queries/orderPreview';
+import type { ItemTerms } from '@/queries/orderTerms';
+import type { loadOrderForm, OrderView } from '@/queries/orders';
+import { ask, asJson } from '@/ui/ask';
+import { useSteps } from '@/ui/entry/useSteps';
+import { orderText, readOrder, withTerms, type LineText, type OrderText } from '@/ui/orderText';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useDraft } from '@/ui/useDraft';
+import { changeOrder } from '../../../acts';
+
+export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
+type Kept = { readonly version: number; readonly text: OrderText };
+
+const WAIT = 200;
+
+/** A draft as it is typed: kept in the browser, read, and what it would do worked out by the server while one types. */
+export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
+  const { order } = view;
+  const saved = useMemo(() => ({ version: order.version, text: orderText(order, view) }), [order, view]);
+  const draft = useDraft<Kept | null>(`order ${order.number}, in place`, null);
+  /** The version that was saved: what was typed stands until the page shows that. */
+  const [done, setDone] = useState<number>();
+  const over = done !== undefined && order.version >= done;
+  const typed = over ? null : draft.value;
+  const { set: keep, drop } = draft;
+  useEffect(() => {
+    if (!over) return;
+    keep(null);
+    drop();
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what was saved is known when the page shows it
+    setDone(undefined);
+  }, [over, keep, drop]);
+  const { version, text } = typed ?? saved;
+  const base = useRef(saved);
+  useEffect(() => {
+    base.current = saved;
+  });
+  const set = useCallback(
+    (change: (text: OrderText) => OrderText) =>
+      keep((now) => {
+        const from = now ?? base.current;
+        return { ...from, text: change(from.text) };
+      }),
+    [keep],
+  );
+  const steps = useSteps(typed, keep);
+  const changes = useMemo(() => changesOf(saved.text, text), [saved, text]);
+  const [tried, setTried] = useState(false);
+  const once = useOnce();
+  const at = useRef<number>(undefined);
+  const act = useAct(changeOrder, {
+    said: () => `${order.number} is saved`,
+    onDone: (saved) => {
+      once.renew();
+      setTried(false);
+      at.current = saved.version;
+      setDone(saved.version);
+    },
+    stay: true,
+  });
+  const read = useMemo(() => readOrder(text), [text]);
+  /** Answers the version that was saved; undefined when something stands against it. */
+  const save = async (kept: Kept = { version, text }): Promise<number | undefined> => {
+    const { value, faults } = readOrder(kept.text);
+    setTried(true);
+    if (faults.length > 0) return undefined;
+    const done = await act.run({ once: once.key(), orderId: order.id, version: kept.version, ...value });
+    return done ? at.current : undefined;
+  };
+  const putBack = () => {
+    const was = typed;
+    keep(null);
+    act.clear();
+    toast('What was typed is put back', { action: { label: 'Undo', onClick: () => keep(was) } });
+  };
+  const settle = (theirs: number) => (settled: OrderText) => {
+    const kept = { version: theirs, text: settled };
+    once.renew();
+    act.clear();
+    keep(kept);
+    void save(kept);
+  };
+  const terms = useTerms(order.number, form.terms, text.lines, (found) =>
+    set((now) => ({
+      ...now,
+      lines: now.lines.map((l) => {
+        const known = l.asks === true ? found.get(l.itemId ?? 0) : undefined;
+        return known === undefined ? l : withTerms(l, known, order.currency);
+      }),
+    })),
+  );
+  const preview = usePreview(view, read, changes.length > 0);
+  // Nothing is red while one still types: cells say what is wrong once saving was tried, words that are unknown at once.
+  const faults: readonly Partial<Refusal>[] = [
+    ...(tried ? read.faults : read.faults.filter((f) => f.message.startsWith('“'))),
+    ...act.refusals,
+  ];
+  return { text, set, steps, changes, act, read, save, putBack, settle, faults, terms, preview };
+}
+
+/** What is changed and not saved, in cells and lines. */
+function changesOf(saved: OrderText, text: OrderText): string[] {
+  if (saved === text) return [];
+  const before = new Map(saved.lines.map((l) => [l.key, l]));
+  const own = (l: LineText) => JSON.stringify(l);
+  const head = (['placeId', 'wantedOn', 'carrier', 'instructions'] as const).filter((k) => saved[k] !== text[k]);
+  const kept = text.lines.filter((l) => before.has(l.key));
+  const moved = kept.map((l) => l.key).join() !== saved.lines.filter((l) => kept.some((k) => k.key === l.key)).map((l) => l.key).join();
+  return [
+    ...head,
+    ...text.lines.filter((l) => own(before.get(l.key) ?? l) !== own(l) || !before.has(l.key)).map((l) => l.key),
+    ...saved.lines.filter((l) => !text.lines.some((t) => t.key === l.key)).map((l) => l.key),
+    ...(moved ? ['order of the lines'] : []),
+  ];
+}
+
+/** What the supplier says of the parts on the order; asked for those that were taken just now. */
+function useTerms(
+  number: string,
+  known: readonly ItemTerms[],
+  lines: readonly LineText[],
+  onFound: (found: ReadonlyMap<number, ItemTerms>) => void,
+): ReadonlyMap<number, ItemTerms> {
+  const [found, setFound] = useState<readonly ItemTerms[]>([]);
+  const terms = useMemo(() => new Map([...known, ...found].map((t) => [t.itemId, t])), [known, found]);
+  const asked = JSON.stringify([...new Set(lines.flatMap((l) => (l.asks === true ? (l.itemId ?? []) : [])))]);
+  useEffect(() => {
+    const itemIds = JSON.parse(asked) as number[];
+    if (itemIds.length === 0) return;
+    if (itemIds.every((id) => terms.has(id))) return onFound(terms);
+    const stop = new AbortController();
+    void ask<ItemTerms[]>(`/orders/${number}/terms`, asJson(JSON.stringify({ itemIds }), stop.signal)).then(
+      (told) => told !== undefined && setFound((now) => [...now, ...told]),
+    );
+    return () => stop.abort();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is done with them is always the same
+  }, [asked, terms, number]);
+  return terms;
+}
+
+/** Checks and effects of what is typed, shortly after it was; those of the saved order while nothing is changed. */
+function usePreview(view: OrderView, { value }: ReturnType<typeof readOrder>, changed: boolean): Required<OrderPreview> {
+  const [told, setTold] = useState<OrderPreview>();
+  const [effects, setEffects] = useState(view.effects);
+  const body = changed ? JSON.stringify({ lines: value.lines.map((l) => ({ ...l, description: l.description || '…' })) }) : '';
+  useEffect(() => {
+    if (body === '') return;
+    const stop = new AbortController();
+    const wait = setTimeout(() => {
+      void ask<OrderPreview>(`/orders/${view.order.number}/preview`, asJson(body, stop.signal)).then((preview) => {
+        if (preview === undefined) return;
+        setTold(preview);
+        if (preview.effects !== undefined) setEffects(preview.effects);
+      });
+    }, WAIT);
+    return () => {
+      clearTimeout(wait);
+      stop.abort();
+    };
+  }, [body, view.order.number]);
+  return changed ? { checks: told?.checks ?? view.checks, effects } : { checks: view.checks, effects: view.effects };
+}

@@ -1,0 +1,33 @@
+import { TooLarge } from '@/core/limits';
+import type { TaxCode } from '@/core/money/tax';
+import { orderTotals, valueOrder } from '@/core/orders/order';
+import type { OrderView } from '@/queries/orders';
+import { partsOf, type LineText, type readOrder } from '@/ui/orderText';
+
+/**
+ * What a typed order comes to, as far as it can be read: the same that saving it would work out.
+ * @returns undefined while an amount is too large to be worked out
+ */
+export function worked(
+  typed: readonly LineText[],
+  { value }: ReturnType<typeof readOrder>,
+  { order, companyCurrency }: OrderView,
+  taxes: readonly TaxCode[],
+) {
+  const lines = value.lines.map((l, k) => {
+    const { unit, factor } = partsOf(typed[k] as LineText);
+    return { ...l, shareUnit: unit, factor, splits: l.splits.map((s) => ({ ...s, needId: null })) };
+  });
+  try {
+    const { currency, rate } = order;
+    return {
+      totals: orderTotals(lines, taxes, currency),
+      lines: valueOrder(lines, taxes, { currency, companyCurrency, rate }),
+    };
+  } catch (error) {
+    if (error instanceof TooLarge || error instanceof RangeError) return undefined;
+    throw error;
+  }
+}
+
+export type Worked = NonNullable<ReturnType<typeof worked>>;

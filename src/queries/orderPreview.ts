@@ -1,0 +1,70 @@
+import type { Day } from '@/core/calendar/workdays';
+import { checksOf, type Check } from '@/core/orders/checks';
+import { draftFaults, orderTotals, valueOrder, type OrderLine } from '@/core/orders/order';
+import { loadCalendar } from '@/store/company';
+import type { Db } from '@/store/connection';
+import { loadParts, loadSuppliers, partKey } from '@/store/gathering';
+import { findOrder, loadMoney } from '@/store/orders';
+import type { Person } from '@/store/people';
+import { settleLines, type TypedLine } from '@/store/settling';
+import type { Supplier } from '@/store/tables';
+import { orderEffects, type NamedEffect } from './effects';
+import { permit } from './permit';
+
+export type OrderPreview = {
+  readonly checks: readonly Check[];
+  /** What it would do to each budget; undefined while something on it is not right yet. */
+  readonly effects?: readonly NamedEffect[];
+};
+
+/** What a draft would do if it were saved with these lines, worked out as saving it does, without writing anything. */
+export async function previewOrder(
+  db: Db,
+  person: Person,
+  number: string,
+  typed: readonly TypedLine[],
+  today: Day,
+): Promise<OrderPreview | undefined> {
+  permit(person, 'draft orders');
+  permit(person, 'see money');
+  const head = await db('purchaseOrder').where({ number }).first('id');
+  const order = head === undefined ? undefined : await findOrder(db, head.id);
+  if (order === undefined) return undefined;
+  const supplier = (await loadSuppliers(db, [order.supplierId])).get(order.supplierId) as Supplier;
+  const settled = await settleLines(db, order, typed);
+  const faults = settled.ok ? draftFaults(settled.value, order.currency) : settled.refusals;
+  if (!settled.ok || faults.length > 0) return { checks: faults.map((f) => ({ good: false, words: f.message })) };
+  const { codes, companyCurrency } = await loadMoney(db);
+  const { currency, rate } = order;
+  const lines = valueOrder(settled.value, codes, { currency, companyCurrency, rate });
+  return {
+    checks: await checkLines(db, order, settled.value, supplier, today),
+    effects: await orderEffects(db, order, lines),
+  };
+}
+
+type CheckedLine = OrderLine & { readonly itemId: number | null; readonly wantedOn: Day | null };
+
+/** What deserves a look on an order with these lines. */
+export async function checkLines(
+  db: Db,
+  { currency }: { readonly currency: string },
+  lines: readonly CheckedLine[],
+  supplier: Supplier,
+  today: Day,
+): Promise<Check[]> {
+  const parts = await loadParts(
+    db,
+    lines.flatMap((l) => l.itemId ?? []),
+  );
+  const leadOf = (itemId: number | null) => parts.get(partKey(supplier.id, itemId))?.leadDays ?? supplier.leadDays;
+  const { codes } = await loadMoney(db);
+  return checksOf({
+    lines: lines.map((l) => ({ ...l, leadDays: leadOf(l.itemId) })),
+    supplier,
+    goods: orderTotals(lines, codes, currency).lines,
+    currency,
+    today,
+    calendar: await loadCalendar(db),
+  });
+}

@@ -1,0 +1,118 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { UnitPrice } from '@/core/money/money';
+import type { LineKind } from '@/core/orders/order';
+import { SAME_UNIT, type Factor, type Quantity } from '@/core/quantity/quantity';
+import { exactFactor, unitOf } from '@/core/quantity/units';
+import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
+import type { Db } from './connection';
+import { factorOf, loadItems, loadParts, partKey } from './gathering';
+import type { LineToSave, StoredLine, StoredOrder } from './orders';
+
+/** A line of a draft as a person typed it: lines and parts without an id are new. */
+export type TypedLine = {
+  readonly id?: number | undefined;
+  readonly kind: LineKind;
+  readonly itemId: number | null;
+  readonly description: string;
+  readonly ourNumber: string;
+  readonly theirNumber: string;
+  readonly quantity: Quantity;
+  readonly unit: string;
+  readonly price: UnitPrice | null;
+  readonly priceQuantity: number;
+  readonly taxCodeId: number;
+  readonly wantedOn: Day | null;
+  readonly chargeCodeId: number | null;
+  readonly splits: readonly {
+    readonly id?: number | undefined;
+    readonly jobId: number | null;
+    readonly costCodeId: number | null;
+    /** In the line's share unit. */
+    readonly quantity: Quantity;
+  }[];
+};
+
+/**
+ * Brings typed lines together with what is stored of them: which needs they cover, and how their units convert.
+ * @returns the lines as they are to be written; refused when what they stand on is gone, or a need's unit does not convert
+ */
+export async function settleLines(
+  db: Db,
+  order: StoredOrder,
+  typed: readonly TypedLine[],
+): Promise<Result<LineToSave[]>> {
+  const itemIds = typed.flatMap((l) => l.itemId ?? []);
+  const [items, parts] = [await loadItems(db, itemIds), await loadParts(db, itemIds)];
+  const lines: LineToSave[] = [];
+  for (const [k, line] of typed.entries()) {
+    const stored = order.lines.find((l) => l.id === line.id);
+    const known = new Map(stored?.splits.map((s) => [s.id, s]));
+    const gone = missing(line, stored, known) ?? uncoded(line, k);
+    if (gone !== undefined) return refused(gone);
+    const splits = line.splits.map(({ id, ...s }) => {
+      const before = known.get(id ?? 0);
+      // Bought for another job it no longer covers this job's need; under another cost code it still does.
+      const needId = before !== undefined && before.jobId === s.jobId ? before.needId : null;
+      return { ...(id === undefined ? {} : { id }), ...s, needId };
+    });
+    const item = items.get(line.itemId ?? 0);
+    const part = parts.get(partKey(order.supplierId, line.itemId));
+    const listed = (unit: string) =>
+      item && part && line.unit === part.terms.unit ? factorOf(unit, item.unit, part) : undefined;
+    const covers = splits.some((s) => s.needId !== null);
+    const units = unitsOf(line, stored, covers, listed);
+    if (units === undefined) return refused(unconverted(line, stored, k));
+    const { id, ...rest } = line;
+    lines.push({
+      ...(id === undefined ? {} : { id }),
+      ...rest,
+      ...units,
+      carriage: stored?.carriage ?? false,
+      splits: line.kind === 'charge' ? (stored?.splits ?? []) : splits,
+    });
+  }
+  return done(lines);
+}
+
+function missing(
+  line: TypedLine,
+  stored: StoredLine | undefined,
+  known: ReadonlyMap<number, unknown>,
+): Refusal | undefined {
+  if (line.id !== undefined && stored === undefined)
+    return refusal('line.missing', 'A line of this order is not there any more. Look at the order again.');
+  return line.splits.some((s) => s.id !== undefined && !known.has(s.id))
+    ? refusal('split.missing', `A part of ${line.description} is not there any more. Look at the order again.`)
+    : undefined;
+}
+
+const uncoded = (line: TypedLine, k: number): Refusal | undefined =>
+  line.kind !== 'charge' && line.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null))
+    ? refusal(
+        'split.code',
+        `${line.description} needs a cost code for each job, and none for stores.`,
+        `lines.${k}.splits`,
+      )
+    : undefined;
+
+const unconverted = (line: TypedLine, stored: StoredLine | undefined, k: number): Refusal =>
+  refusal(
+    'line.unit',
+    `${line.description} is for a need in ${unitOf(stored?.shareUnit ?? line.unit).name}s, and ${unitOf(line.unit).name}s cannot be converted to that.`,
+    `lines.${k}.unit`,
+  );
+
+/** The unit that a line's splits are in, and how it converts; undefined when a need's unit cannot be converted. */
+function unitsOf(
+  line: TypedLine,
+  stored: StoredLine | undefined,
+  covers: boolean,
+  listed: (unit: string) => Factor | undefined,
+): { shareUnit: string; factor: Factor } | undefined {
+  if (line.kind === 'charge') return { shareUnit: line.unit, factor: SAME_UNIT };
+  if (stored !== undefined && stored.unit === line.unit) return { shareUnit: stored.shareUnit, factor: stored.factor };
+  const shareUnit = stored?.shareUnit ?? line.unit;
+  const factor = exactFactor(line.unit, shareUnit) ?? listed(shareUnit);
+  if (factor !== undefined) return { shareUnit, factor };
+  return covers ? undefined : { shareUnit: line.unit, factor: SAME_UNIT };
+}
