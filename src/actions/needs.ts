@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LIMITS } from '@/core/limits';
 import { minor, unitPriceSchema } from '@/core/money/money';
 import { spreadMoney } from '@/core/money/spread';
 import { coveredOf } from '@/core/needs/coverage';
@@ -26,14 +27,14 @@ const needFields = {
 type Fields = Pick<NeedRow, 'description' | 'quantity' | 'unit'>;
 
 /** A need's quantity fits its unit, and its unit fits the item. */
-function checkUnit({ description, quantity: q, unit }: Fields, item: Item | undefined): void {
-  const whole = wholeFault(q, unit, description, 'quantity');
+function checkUnit({ description, quantity: q, unit }: Fields, item: Item | undefined, at: string): void {
+  const whole = wholeFault(q, unit, description, `${at}quantity`);
   if (whole !== undefined) throw new Refused([whole]);
   if (item !== undefined && exactFactor(item.unit, unit) === undefined)
     refuse(
       'need.unit',
       `${item.number} is kept in ${unitOf(item.unit).name}s, and ${unitOf(unit).name}s cannot be converted to that.`,
-      'unit',
+      `${at}unit`,
     );
 }
 
@@ -50,31 +51,93 @@ async function liveJob(trx: Work['trx'], jobId: number) {
 const needOf = async (trx: Work['trx'], id: number, version: number): Promise<NeedRow> =>
   sameVersion(found(await trx('need').where({ id }).first(), 'This line'), version, 'This line');
 
+type NewLine = z.output<z.ZodObject<typeof needFields>> & { readonly itemId: number | null };
+
+/** Puts lines on a live job's buy list by hand. @returns their ids in order */
+async function putLines(
+  { trx, today, audit, touch }: Work,
+  jobId: number,
+  lines: readonly NewLine[],
+  at: (k: number) => string = () => '',
+): Promise<number[]> {
+  if (lines.length === 0) return [];
+  const needs = [];
+  for (const [k, line] of lines.entries()) {
+    if (line.quantity <= 0) refuse('need.quantity', 'A quantity must be above zero.', `${at(k)}quantity`);
+    const item = await itemOf(trx, line.itemId);
+    checkUnit(line, item, at(k));
+    needs.push({ ...line, jobId, kind: needKind(line.unit, item) });
+  }
+  const ids = await insertNeeds(trx, needs, today);
+  for (const id of ids) touch('Added to the buy list', 'need', id, [id]);
+  const [first] = lines;
+  await audit({
+    words: `Put ${lines.length === 1 ? first?.description : counted(lines.length, 'line')} on the buy list`,
+    subjects: [['job', jobId], ...ids.map((id) => ['need', id] as const)],
+    after: lines,
+  });
+  return ids;
+}
+
 /** Puts a line on a live job's buy list by hand. */
 export const addNeed = defineAction({
   name: 'addNeed',
   right: 'change buy lists',
   input: z.object({ once, jobId: z.number().int(), itemId: z.number().int().nullable(), ...needFields }),
-  run: async ({ trx, today, audit, touch }, { once: _, ...need }) => {
-    const job = await liveJob(trx, need.jobId);
-    if (need.quantity <= 0) refuse('need.quantity', 'A quantity must be above zero.', 'quantity');
-    const item = await itemOf(trx, need.itemId);
-    checkUnit(need, item);
-    const [id = 0] = await insertNeeds(trx, [{ ...need, kind: needKind(need.unit, item) }], today);
-    touch('Added to the buy list', 'need', id, [id]);
-    await audit({
-      words: `Put ${need.description} on the buy list`,
-      subjects: [
-        ['job', job.id],
-        ['need', id],
-      ],
-      after: need,
-    });
+  run: async (work, { once: _, jobId, ...line }) => {
+    await liveJob(work.trx, jobId);
+    const [id = 0] = await putLines(work, jobId, [line]);
     return { id };
   },
 });
 
-/** Changes a line of a buy list. Cut below what is drafted or ordered, it asks what becomes of the rest. */
+type Change = z.output<z.ZodObject<typeof needFields>> & {
+  readonly itemId?: number | null | undefined;
+  readonly surplus?: (typeof SURPLUS)[number] | undefined;
+};
+
+/** Changes a need. Cut below what is drafted or ordered, it asks what becomes of the rest. */
+async function alterNeed(work: Work, need: NeedRow, { surplus, ...given }: Change, at = ''): Promise<void> {
+  const { trx, audit, touch } = work;
+  const change = { ...given, itemId: given.itemId === undefined ? need.itemId : given.itemId };
+  const item = await itemOf(trx, change.itemId);
+  checkUnit(change, item, at);
+  const [state] = await loadNeedStates(trx, [need.id]);
+  const covered = state === undefined ? (0 as Quantity) : coveredOf(state.coverage);
+  const fixed = (['unit', 'costCodeId', 'itemId'] as const).find((f) => change[f] !== need[f]);
+  if (covered > 0 && fixed !== undefined)
+    refuse(
+      'need.bought',
+      `Some of ${need.description} is drafted or ordered already, so its part, unit and cost code stay.`,
+      `${at}${fixed}`,
+    );
+  const cut = cutFault({ description: need.description, covered }, change.quantity, surplus, unitOf(need.unit).short);
+  if (cut !== undefined) throw new Refused([{ ...cut, field: `${at}${cut.field}` }]);
+  const over = quantity(covered - change.quantity);
+  if (state !== undefined && surplus === 'stores' && over > 0) await toStores(work, state, over);
+  const row = { ...change, kind: needKind(change.unit, item) };
+  await trx('need')
+    .where({ id: need.id })
+    .update({ ...row, version: need.version + 1 });
+  await trx('tabLine').where({ id: need.id }).update({ words: change.description });
+  touch('Need changed', 'need', need.id, [need.id]);
+  const quantities =
+    need.quantity === change.quantity
+      ? ''
+      : ` from ${formatQuantity(need.quantity)} to ${formatQuantity(change.quantity)}`;
+  const rest = over > 0 && surplus !== undefined ? `, what is over ${surplus === 'job' ? 'stays' : 'to stores'}` : '';
+  await audit({
+    words: `Changed ${change.description}${quantities} on the buy list${rest}`,
+    subjects: [
+      ['job', need.jobId],
+      ['need', need.id],
+    ],
+    before: need,
+    after: { ...need, ...row },
+  });
+}
+
+/** Changes a line of a buy list. */
 export const changeNeed = defineAction({
   name: 'changeNeed',
   right: 'change buy lists',
@@ -84,45 +147,51 @@ export const changeNeed = defineAction({
     ...needFields,
     surplus: z.enum(SURPLUS).optional(),
   }),
-  run: async (work, { needId, version, surplus, ...change }) => {
-    const { trx, audit, touch } = work;
-    const need = await needOf(trx, needId, version);
-    await liveJob(trx, need.jobId);
-    const item = await itemOf(trx, need.itemId);
-    checkUnit(change, item);
-    const [state] = await loadNeedStates(trx, [needId]);
-    const covered = state === undefined ? (0 as Quantity) : coveredOf(state.coverage);
-    if (covered > 0 && (change.unit !== need.unit || change.costCodeId !== need.costCodeId)) {
-      refuse(
-        'need.bought',
-        `Some of ${need.description} is drafted or ordered already, so its unit and cost code stay.`,
-        'costCodeId',
-      );
+  run: async (work, { needId, version, ...change }) => {
+    const need = await needOf(work.trx, needId, version);
+    await liveJob(work.trx, need.jobId);
+    await alterNeed(work, need, change);
+  },
+});
+
+/** Changes lines of a live job's buy list, and puts new ones on it: all of it or nothing. */
+export const changeBuyList = defineAction({
+  name: 'changeBuyList',
+  right: 'change buy lists',
+  input: z.object({
+    once,
+    jobId: z.number().int(),
+    lines: z
+      .array(
+        z.object({
+          /** Of a line that is there already, with its version; a new one has neither. */
+          needId: z.number().int().optional(),
+          version: z.number().int().optional(),
+          itemId: z.number().int().nullable(),
+          ...needFields,
+        }),
+      )
+      .min(1)
+      .max(LIMITS.sheetLines)
+      .refine(distinct('needId'), 'A line stands there twice.'),
+  }),
+  run: async (work, { jobId, lines }) => {
+    await liveJob(work.trx, jobId);
+    const placed = lines.map(({ needId, version = 0, ...line }, k) => ({ needId, version, line, at: `lines.${k}.` }));
+    const fresh = placed.filter((l) => l.needId === undefined);
+    for (const { needId, version, line, at } of placed) {
+      if (needId === undefined) continue;
+      const need = await needOf(work.trx, needId, version);
+      if (need.jobId !== jobId) refuse('need.job', `${need.description} is on the buy list of another job.`);
+      await alterNeed(work, need, line, at);
     }
-    const cut = cutFault({ description: need.description, covered }, change.quantity, surplus, unitOf(need.unit).short);
-    if (cut !== undefined) throw new Refused([cut]);
-    const over = quantity(covered - change.quantity);
-    if (state !== undefined && surplus === 'stores' && over > 0) await toStores(work, state, over);
-    const row = { ...change, kind: needKind(change.unit, item) };
-    await trx('need')
-      .where({ id: needId })
-      .update({ ...row, version: version + 1 });
-    await trx('tabLine').where({ id: needId }).update({ words: change.description });
-    touch('Need changed', 'need', needId, [needId]);
-    const quantities =
-      need.quantity === change.quantity
-        ? ''
-        : ` from ${formatQuantity(need.quantity)} to ${formatQuantity(change.quantity)}`;
-    const rest = over > 0 && surplus !== undefined ? `, what is over ${surplus === 'job' ? 'stays' : 'to stores'}` : '';
-    await audit({
-      words: `Changed ${change.description}${quantities} on the buy list${rest}`,
-      subjects: [
-        ['job', need.jobId],
-        ['need', needId],
-      ],
-      before: need,
-      after: { ...need, ...row },
-    });
+    await putLines(
+      work,
+      jobId,
+      fresh.map((l) => l.line),
+      (k) => fresh[k]?.at ?? '',
+    );
+    return { changed: lines.length - fresh.length, added: fresh.length };
   },
 });
 

@@ -27,7 +27,18 @@ import { insertOne, nextCount, whereIn } from '@/store/rows';
 import { checkLive } from './jobs';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
-import { defineAction, distinct, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
+import {
+  defineAction,
+  distinct,
+  found,
+  grant,
+  once,
+  Refused,
+  refuse,
+  sameVersion,
+  type Subject,
+  type Work,
+} from './action';
 import { optionalDay, text } from './fields';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
@@ -193,7 +204,7 @@ const lineInput = z.object({
 
 export const orderLines = z
   .array(lineInput)
-  .max(LIMITS.orderLines)
+  .max(LIMITS.sheetLines)
   .refine(distinct('id'), 'A line of the order stands there twice.');
 
 /** Changes an order that is still being drafted: its terms and all its lines. */

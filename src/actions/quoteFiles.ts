@@ -1,10 +1,7 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { unitPriceSchema } from '@/core/money/money';
-import { quantitySchema } from '@/core/quantity/quantity';
 import { isUnit } from '@/core/quantity/units';
-import { wholeFault } from '@/core/quantity/whole';
-import { headingKey, QUOTE_FIELDS, QUOTE_LINE_KINDS, type Mapping, type QuoteLine } from '@/core/quotes/rows';
+import { headingKey, QUOTE_FIELDS, type Mapping, type QuoteLine } from '@/core/quotes/rows';
 import { amountsOf } from '@/core/quotes/winning';
 import type { Result } from '@/core/result';
 import { counted } from '@/core/words';
@@ -13,8 +10,7 @@ import { FILE_WHATS, remember } from '@/store/quotes';
 import { insertMany, insertOne } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { defineAction, found, inputRefusals, notPermitted, once, type Outcome, type Perform } from './action';
-import { lineFields } from './fields';
-import { quoteOf, stillOpen } from './quotes';
+import { quoteLine, quoteOf, stillOpen } from './quotes';
 
 const bytes = z.instanceof(Uint8Array).refine((b) => b.length <= LIMITS.file, 'The file is larger than 8 MB.');
 
@@ -45,21 +41,6 @@ export const keepQuoteFile = defineAction({
   },
 });
 
-/** A line as the reading of a file gives it. */
-const line = z
-  .object({
-    ...lineFields,
-    kind: z.enum(QUOTE_LINE_KINDS),
-    itemId: z.number().int().nullable(),
-    quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
-    cost: unitPriceSchema.refine((p) => p >= 0, 'A cost cannot be below zero.'),
-    price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
-  })
-  .refine(
-    (l) => !isUnit(l.unit) || wholeFault(l.quantity, l.unit, l.description) === undefined,
-    'A piece cannot be divided.',
-  );
-
 /** Brings in as lines of its quote what was read from a kept file: all of it or nothing, and once. */
 export const importQuote = defineAction({
   name: 'importQuote',
@@ -67,7 +48,7 @@ export const importQuote = defineAction({
   input: z.object({
     once,
     fileId: z.number().int(),
-    lines: z.array(line).min(1).max(MOST_ROWS),
+    lines: z.array(quoteLine).min(1).max(MOST_ROWS),
     leftOut: z.array(z.number().int()).max(MOST_ROWS),
     /** What words of the file were said to mean, for the next file. */
     meanings: z.record(z.enum(FILE_WHATS), z.record(z.string().max(200), z.string().max(40))),

@@ -13,8 +13,8 @@ export const LIMITS = {
   line: 100_000_000_000,
   /** Total of one document, in minor units. */
   document: 1_000_000_000_000,
-  /** Lines of one order. */
-  orderLines: 1000,
+  /** Lines of one order, and of what is filled in at a time on a quote or a buy list. */
+  sheetLines: 1000,
   /** What may stand on one cost code of a job, in minor units. */
   account: 100_000_000_000_000,
   /** Either side of a conversion between two units. */

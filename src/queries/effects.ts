@@ -143,10 +143,7 @@ export async function orderEffects(
   );
   const changes = [...draftedBy({ lines }), ...replanned];
   // Without the order: what it holds now is taken away, and what it covers is planned again.
-  const away = [
-    ...draftedBy(order).map(undoing),
-    ...replanning(needs, currency, others).map((r) => r.change),
-  ];
+  const away = [...draftedBy(order).map(undoing), ...replanning(needs, currency, others).map((r) => r.change)];
   const levels = await loadLevels(db, jobsOf([...changes, ...away]));
   const without = effects(levels, away).map((e) => ({ ...e, ...e.after }));
   return nameEffects(db, effects([...levels, ...without], changes));

@@ -195,14 +195,17 @@ export type QuoteLineRow = {
   id: number;
   place: number;
   kind: 'bought' | 'allowance' | 'made' | 'labour';
+  itemId: number | null;
   number: string | null;
   description: string;
   quantity: number;
   unit: string;
   cost: UnitPrice;
   price: UnitPrice | null;
+  costCodeId: number;
   code: string;
   codeName: string;
+  supplierId: number | null;
   supplier: string | null;
   neededOn: Day | null;
 };
@@ -240,7 +243,8 @@ export async function loadQuote(db: Db, person: Person, jobId: number, after = 0
     .where('l.place', '>', after)
     .orderBy('l.place')
     .limit(LINES_PAGE)
-    .select('l.id', 'l.place', 'l.kind', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price', 'l.neededOn', {
+    .select('l.id', 'l.place', 'l.kind', 'l.itemId', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price')
+    .select('l.costCodeId', 'l.supplierId', 'l.neededOn', {
       code: 'c.code',
       codeName: 'c.name',
       supplier: 's.name',

@@ -168,4 +168,6 @@ export async function refreshProgress(trx: Db, orderId: number): Promise<OrderSt
 export const valuesOf = (order: {
   readonly lines: readonly { readonly splits: readonly (Target & { readonly value: number })[] }[];
 }) =>
-  order.lines.flatMap((l) => l.splits.map(({ jobId, costCodeId, value }) => ({ jobId, costCodeId, value: minor(value) })));
+  order.lines.flatMap((l) =>
+    l.splits.map(({ jobId, costCodeId, value }) => ({ jobId, costCodeId, value: minor(value) })),
+  );

@@ -4,11 +4,10 @@ import { PAR } from '@/core/money/rate';
 import { quantity, SAME_UNIT } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
 import { differences, settle } from './orderClash';
+import { chosen, NOT_CHOSEN } from './entry/reading';
 import {
-  chosen,
   newLine,
   nextNew,
-  NOT_CHOSEN,
   orderText,
   partsOf,
   readOrder,
@@ -156,8 +155,7 @@ describe('a line of a part that its supplier lists', () => {
 
   it('takes its number, unit and price, and asks no more', () =>
     expect(filled).toEqual({ ...fresh, asks: undefined, theirNumber: 'DP16C', price: '19.20' }));
-  it('keeps a price that was given', () =>
-    expect(withTerms({ ...fresh, price: '17' }, terms, 'GBP').price).toBe('17'));
+  it('keeps a price that was given', () => expect(withTerms({ ...fresh, price: '17' }, terms, 'GBP').price).toBe('17'));
   it('is bought in its supplier’s unit, parts and all', () => {
     const reel = withTerms(fresh, { ...terms, unit: 'XRL' }, 'GBP');
     expect([reel.unit, partsOf(reel).unit]).toEqual(['XRL', 'XRL']);
@@ -218,5 +216,6 @@ describe('two versions of one order', () => {
     expect(settled.lines[1]?.splits[0]?.needId).toBeNull();
   });
 
-  it('have nothing to settle when they say the same', () => expect(differences(mine, orderText(order, names))).toEqual([]));
+  it('have nothing to settle when they say the same', () =>
+    expect(differences(mine, orderText(order, names))).toEqual([]));
 });

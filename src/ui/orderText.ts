@@ -16,15 +16,11 @@ import { sourceOf } from '@/core/sourcing/source';
 import { priceFor, type PriceBreak } from '@/core/sourcing/terms';
 import type { ItemTerms } from '@/queries/orderTerms';
 import type { StoredLine, StoredOrder } from '@/store/orders';
-import type { Named } from './entry/column';
+import { named, type Named } from './entry/column';
+import { beginReading, chosen, NOT_CHOSEN, type Choice } from './entry/reading';
 
 /** Stands for stores where a job is chosen. */
 export const STORES: Named = { id: 0, number: '', name: 'Stores' };
-
-/** Something picked, or words that stand for nothing that is known. */
-export type Choice = { readonly thing: Named | null; readonly words: string };
-export const chosen = (thing: Named | null, words = ''): Choice => ({ thing, words });
-export const NOT_CHOSEN = chosen(null);
 
 /** An order as a person types it. */
 export type SplitText = {
@@ -129,6 +125,14 @@ export const orderText = (order: StoredOrder, names: Names): OrderText => ({
 /** Where a new line goes until it is said: to what the line above is for. */
 export type Towards = Pick<SplitText, 'job' | 'code'>;
 
+/** Where a new line goes: to what the line above it is for, else to the job one came from. */
+export function towardsOf(lines: readonly LineText[], lastJob: Named | null): Towards {
+  const last = lines.findLast((l) => l.splits.length > 0)?.splits.at(-1);
+  return last === undefined
+    ? { job: lastJob === null ? NOT_CHOSEN : chosen(named(lastJob)), code: NOT_CHOSEN }
+    : { job: last.job, code: last.code };
+}
+
 export const newLine = (kind: LineKind, taxCodeId: number, count: number, towards: Towards): LineText => ({
   key: `new ${count}`,
   kind,
@@ -184,9 +188,15 @@ const listedPrice = (prices: readonly PriceBreak[], text: string, currency: stri
  * A line with another quantity: its only split goes with it, and a price that came from the supplier's list goes to the
  * break that holds for so many.
  */
-export function withQuantity(line: LineText, text: string, prices: readonly PriceBreak[] = [], currency = ''): LineText {
+export function withQuantity(
+  line: LineText,
+  text: string,
+  prices: readonly PriceBreak[] = [],
+  currency = '',
+): LineText {
   const [only] = line.splits;
-  const listed = line.unit === line.bought.unit && followsList(line, prices) ? listedPrice(prices, text, currency) : undefined;
+  const listed =
+    line.unit === line.bought.unit && followsList(line, prices) ? listedPrice(prices, text, currency) : undefined;
   return {
     ...line,
     ...listed,
@@ -205,31 +215,20 @@ export function withTerms(line: LineText, terms: ItemTerms, currency: string): L
   return { ...rest, unit: terms.unit, bought, theirNumber: rest.theirNumber || terms.theirNumber, ...listed };
 }
 
-type Fault = { readonly field: string; readonly message: string };
-
 /** Reads a typed order; what cannot be read is told by field, as `lines.2.price`. */
 export function readOrder(text: OrderText) {
-  const faults: Fault[] = [];
-  const take = <T>(
-    field: string,
-    read: { ok: true; value: T } | { ok: false; refusals: readonly { message: string }[] },
-    instead: T,
-  ): T => {
-    if (read.ok) return read.value;
-    faults.push({ field, message: read.refusals[0]?.message ?? '' });
-    return instead;
-  };
-  const idOf = (field: string, { thing, words }: Choice, missing?: string): number | null => {
-    if (thing === null && words !== '') faults.push({ field, message: `“${words}” is not known here.` });
-    else if (thing === null && missing !== undefined) faults.push({ field, message: missing });
-    return thing === null || thing.id === STORES.id ? null : thing.id;
+  const reading = beginReading();
+  const { faults, take } = reading;
+  const idOf = (field: string, choice: Choice, missing?: string): number | null => {
+    const id = reading.idOf(field, choice, missing);
+    return id === STORES.id ? null : id;
   };
   const lines = text.lines.map((l, k) => {
     const at = (field: string) => `lines.${k}.${field}`;
     const per = Number(l.priceQuantity);
     if (!Number.isInteger(per) || per < 1)
       faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
-    if (l.unitWords !== '') faults.push({ field: at('unit'), message: `“${l.unitWords}” is no unit that is known here.` });
+    reading.unit(at('unit'), l.unitWords);
     return {
       ...(l.id === undefined ? {} : { id: l.id }),
       kind: l.kind,

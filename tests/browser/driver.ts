@@ -21,7 +21,7 @@ const FLAGS = [
   '--hide-scrollbars',
 ];
 
-const WAIT = 45_000;
+const WAIT = Number(process.env.KETTLE_WAIT ?? 45_000);
 
 /** One browser with a profile of its own, and the few things a person does with it. */
 export class Browser {
@@ -132,6 +132,32 @@ export class Browser {
       async () => (await field.getAttribute('aria-expanded').catch(() => null)) !== 'true',
       WAIT,
       `${label} stays open`,
+    );
+  }
+
+  /** A cell of a sheet, by what its row is called and how its column begins. */
+  cell = (row: string, column: string) =>
+    this.see(By.css(`[role="row"][aria-label=${quoted(row)}] [data-label^=${quoted(column)}]`));
+
+  keys = (...keys: string[]): Promise<void> =>
+    this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+
+  /** Types into a cell of a sheet, in the place of what stands there, and leaves it. */
+  async fill(row: string, column: string, words: string): Promise<void> {
+    await (await this.cell(row, column)).click();
+    await this.see(By.css('.entry-sheet input'));
+    await this.keys(words, Key.TAB);
+  }
+
+  /** Waits until a field holds these words. */
+  async holds(label: string, words: string): Promise<void> {
+    await this.driver.wait(
+      async () => (await (await this.field(label)).getAttribute('value').catch(() => '')) === words,
+      WAIT,
+      `${label} does not hold “${words}”`,
     );
   }
 

@@ -171,15 +171,13 @@ describe('an order', () => {
   });
 
   it('gets a service and a charge, shared by two jobs', async () => {
-    await (await browser.button('Change')).click();
-    await (await browser.button('+ Service')).click();
-    await browser.type('Service', 'Balancing');
-    const line = await browser.see(By.css('[aria-label="Line 3"]'));
-    await line.findElement(By.xpath(".//input[@id=//label[starts-with(., 'Price')]/@for]")).sendKeys('40');
-    await line.findElement(By.css('[aria-label="Job of part 1"]')).sendKeys('418');
-    await line.findElement(By.css('[aria-label="Cost code of part 1"]')).sendKeys('02');
-    await (await browser.button('Save order')).click();
-    await browser.reads('K26-0024 is changed');
+    await (await browser.button('+ service')).click();
+    await browser.fill('Line 3', 'Line', 'Balancing');
+    await browser.fill('Line 3', 'Price', '40');
+    await browser.fill('Line 3', 'Job', '418');
+    await browser.fill('Line 3', 'Cost code', '02');
+    await (await browser.button('Save')).click();
+    await browser.reads('K26-0024 is saved');
     await browser.reads('Balancing');
     expect(await browser.text()).toContain('482.00');
   });

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { App } from '../support/app';
 import { axe } from './axe';
 import { Browser, DESK, PHONE } from './driver';
@@ -100,7 +100,15 @@ describe('what opens on a view', () => {
         await browser.reads('These make 1 order');
       },
     ],
-    ['an order being changed', async () => browser.go('/orders/K26-0024').then(() => press('Change'))],
+    [
+      'an order being changed, with the parts of a line',
+      async () => {
+        await browser.go('/orders/K26-0023');
+        await (await browser.cell('Line 3', 'Quantity')).click();
+        await browser.keys('16', Key.ENTER, Key.ARROW_UP, '+');
+        await browser.see(By.css('[aria-label="Line 3, part 2"]'));
+      },
+    ],
     ['the question before sending', async () => browser.go('/orders/K26-0024').then(() => press('Send'))],
     ['the reason for calling off', async () => browser.go('/orders/K26-0024').then(() => press('Call off'))],
     ['a line of the buy list', async () => browser.go('/jobs/412/buy-list').then(() => press('Bilge pump'))],

@@ -18,7 +18,7 @@ export const GET = route('see jobs', async ({ request, person }) => {
 
 const asked = z.object({
   kind: z.enum(THING_KINDS as [ThingKind, ...ThingKind[]]),
-  words: z.array(z.string().max(200)).max(LIMITS.orderLines),
+  words: z.array(z.string().max(200)).max(LIMITS.sheetLines),
 });
 
 /** What pasted words stand for, each for itself; null for one that is not known. */

@@ -144,6 +144,12 @@ export function formatDay(day: Day, today: Day): string {
   return format(parseISO(day), day.slice(0, 4) === today.slice(0, 4) ? told : toldWithYear, { locale: words });
 }
 
+/** The month of a day, with its year when that is not this one. @example 'Mar' */
+export function monthOf(day: Day, today: Day): string {
+  const same = day.slice(0, 4) === today.slice(0, 4);
+  return format(parseISO(day), same ? 'MMM' : 'MMM yyyy', { locale: WAYS[locale().language].words });
+}
+
 /** @example dayInFigures('2026-03-03' as Day) // '03/03/2026' */
 export const dayInFigures = (day: Day): string => format(parseISO(day), WAYS[locale().language].figures);
 

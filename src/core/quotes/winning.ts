@@ -58,7 +58,7 @@ export function win(quote: { readonly state: QuoteState; readonly lines: number 
   if (quote.state === 'lost')
     return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it.'));
   if (quote.lines === 0)
-    return refused(refusal('quote.empty', 'This quote has no lines yet. Bring them in from a file first.'));
+    return refused(refusal('quote.empty', 'This quote has no lines yet. Type them in, or bring them in from a file.'));
   if (saidYesBy.trim() === '') return refused(refusal('quote.who', 'Say who of the customer said yes.', 'wonBy'));
   return done('won');
 }

@@ -55,7 +55,9 @@ export function EntryCell<Row>({ row, column, label, marked, edit, fault, colInd
           onClose={() => setLooking(undefined)}
         />
       ) : (
-        <span className="entry-shown">{column.show === undefined ? <Told row={row} column={column} /> : column.show(row)}</span>
+        <span className="entry-shown">
+          {column.show === undefined ? <Told row={row} column={column} /> : column.show(row)}
+        </span>
       )}
       {column.note !== undefined && <Note>{column.note(row)}</Note>}
       {fault !== undefined && (
@@ -109,7 +111,16 @@ function Editor<Row>({ row, entry, label, edit, num, onPut, onLooking, onClose }
       />
     );
   }
-  return <TextCell label={label} text={text} begin={edit.begin} num={num || entry.kind === 'number'} onText={put} sums={entry.kind === 'number'} />;
+  return (
+    <TextCell
+      label={label}
+      text={text}
+      begin={edit.begin}
+      num={num || entry.kind === 'number'}
+      onText={put}
+      sums={entry.kind === 'number'}
+    />
+  );
 }
 
 /** Typed straight into the row, so that what depends on it moves along. */

@@ -90,7 +90,7 @@ function Drawn<Row>({ sheet, row, index, blank, open, faults, marked, edit, deta
             onPut={(change) => onApply([{ key, change }])}
           />
         ))}
-        <span role="presentation" className="entry-off">
+        <span role="gridcell" aria-colindex={columns.length + 2} className="entry-off">
           {onTakeOff !== undefined && !blank && (
             <button
               type="button"
@@ -106,9 +106,7 @@ function Drawn<Row>({ sheet, row, index, blank, open, faults, marked, edit, deta
       </div>
       {detail !== undefined && (
         <div role="row" className="entry-detail">
-          <div role="gridcell" aria-label={`More of ${name.toLowerCase()}`}>
-            {detail}
-          </div>
+          <div role="gridcell">{detail}</div>
         </div>
       )}
     </>

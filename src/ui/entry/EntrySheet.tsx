@@ -1,9 +1,25 @@
 'use client';
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { flushSync } from 'react-dom';
-import { useLayoutEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react';
+import {
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+} from 'react';
 import { toast } from 'sonner';
 import { readTypedDay } from '@/core/calendar/typed';
 import type { Thing, ThingKind } from '@/queries/things';
@@ -24,6 +40,8 @@ export type EntryChange<Row> = { readonly key: string; readonly change: (row: Ro
 const HEAD = { key: '#' } as const;
 /** A ditto mark, pressed on a cell, copies what stands above. */
 const DITTO = '"';
+/** So many rows are drawn only as they come into view. */
+const LONG = 60;
 
 type Props<Row> = {
   readonly label: string;
@@ -31,6 +49,8 @@ type Props<Row> = {
   readonly rows: readonly Row[];
   /** The row that is filled in next: the n-th new one from here, from 0. The first stands at the foot of the sheet. */
   readonly blank: ((n: number) => Row) | undefined;
+  /** A row that was added beside the sheet: its first cell is filled in next. */
+  readonly begin?: { readonly key: string } | undefined;
   readonly keyOf: (row: Row) => string;
   /** What a screen reader calls a row, such as “Line 3”. */
   readonly nameOf: (row: Row) => string;
@@ -74,6 +94,12 @@ export function EntrySheet<Row>(props: Props<Row>) {
   const [mark, setMark] = useState<Mark & { readonly place: number }>();
   const focused = useRef(false);
   const [edit, setEdit] = useState<Edit>();
+  const [begun, setBegun] = useState(props.begin);
+  if (props.begin !== begun) {
+    setBegun(props.begin);
+    setMark({ row: props.begin?.key ?? '', col: columns[0]?.key ?? '', place: rows.length - 1 });
+    setEdit({});
+  }
   /** The column in which a run of Tabs began: Enter goes on below it. */
   const run = useRef<number>(undefined);
   const columnAt = (col: number) => columns[col - 1];
@@ -182,16 +208,17 @@ export function EntrySheet<Row>(props: Props<Row>) {
       run.current ??= at.col;
       return does(() => go(next));
     }
-    if (key === 'Enter' || key === 'F2')
-      return does(() => (fills(column, row) ? begin(at, {}) : onOpen?.(row)));
+    if (key === 'Enter' || key === 'F2') return does(() => (fills(column, row) ? begin(at, {}) : onOpen?.(row)));
     if (key === 'Delete' || key === 'Backspace') {
       if (column === undefined) return does(() => onTakeOff?.(row));
       const { entry } = column;
       if (entry !== undefined && fills(column, row))
-        does(() => apply(at.row, (now) => (entry.kind === 'pick' ? entry.take(entry.put(now, ''), null) : entry.put(now, ''))));
+        does(() =>
+          apply(at.row, (now) => (entry.kind === 'pick' ? entry.take(entry.put(now, ''), null) : entry.put(now, ''))),
+        );
       return;
     }
-    if (key === '+' && onPart !== undefined && column?.entry?.kind !== 'text') 
+    if (key === '+' && onPart !== undefined && column?.entry?.kind !== 'text')
       return does(() => {
         const to = onPart(row);
         wantsFocus.current = to !== undefined;
@@ -202,12 +229,14 @@ export function EntrySheet<Row>(props: Props<Row>) {
       if (above !== undefined) does(() => apply(at.row, (now) => copied(column, above, now)));
       return;
     }
-    if (key.length === 1 && key !== '/' && key !== '?' && fills(column, row)) does(() => begin(at, { begin: key === ' ' ? '' : key }));
+    if (key.length === 1 && key !== '/' && key !== '?' && fills(column, row))
+      does(() => begin(at, { begin: key === ' ' ? '' : key }));
   };
 
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const target = event.target as HTMLElement;
-    if (target.closest('[role="gridcell"],[role="rowheader"]') === null || target.closest('.entry-detail') !== null) return;
+    if (target.closest('[role="gridcell"],[role="rowheader"]') === null || target.closest('.entry-detail') !== null)
+      return;
     if (edit !== undefined && target.tagName === 'INPUT') return editingKey(event);
     if (target.getAttribute('role') !== null && ['gridcell', 'rowheader'].includes(target.getAttribute('role') ?? ''))
       cellKey(event);
@@ -241,7 +270,8 @@ export function EntrySheet<Row>(props: Props<Row>) {
   const onClick = (event: MouseEvent) => {
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-col]');
     const row = cell?.closest<HTMLElement>('[data-row]')?.dataset.row;
-    if (cell === null || row === undefined || (event.target as HTMLElement).closest('button,input,a,select') !== null) return;
+    if (cell === null || row === undefined || (event.target as HTMLElement).closest('button,input,a,select') !== null)
+      return;
     run.current = undefined;
     const spot = { row: keys.indexOf(row), col: cols.indexOf(cell.dataset.col ?? '') };
     go(spot, cell.dataset.fills === undefined ? undefined : {});
@@ -270,8 +300,8 @@ export function EntrySheet<Row>(props: Props<Row>) {
         role="grid"
         aria-label={label}
         aria-rowcount={all.length + 1}
-        aria-colcount={cols.length}
-        className="entry-sheet"
+        aria-colcount={cols.length + 1}
+        className={`entry-sheet ${all.length > LONG ? 'entry-long' : ''}`}
         style={{ ['--entry-columns' as string]: template }}
         onKeyDown={onKeyDown}
         onPaste={(e) => void onPaste(e)}
@@ -285,8 +315,13 @@ export function EntrySheet<Row>(props: Props<Row>) {
         onClick={onClick}
         onFocus={() => (focused.current = true)}
         onBlur={(e) => {
-          focused.current = e.relatedTarget === null ? focused.current : (box.current?.contains(e.relatedTarget) ?? false);
-          if (e.relatedTarget !== null && !box.current?.contains(e.relatedTarget) && e.relatedTarget.closest('[data-radix-popper-content-wrapper]') === null)
+          focused.current =
+            e.relatedTarget === null ? focused.current : (box.current?.contains(e.relatedTarget) ?? false);
+          if (
+            e.relatedTarget !== null &&
+            !box.current?.contains(e.relatedTarget) &&
+            e.relatedTarget.closest('[data-radix-popper-content-wrapper]') === null
+          )
             setEdit(undefined);
         }}
       >
@@ -299,7 +334,9 @@ export function EntrySheet<Row>(props: Props<Row>) {
               {c.title}
             </span>
           ))}
-          <span role="presentation" />
+          <span role="columnheader">
+            <span className="sr-only">Take off</span>
+          </span>
         </div>
         <SortableContext items={keys} strategy={verticalListSortingStrategy}>
           {all.map((row, k) => {

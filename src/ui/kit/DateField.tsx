@@ -27,7 +27,17 @@ type Props = Frame & {
 };
 
 /** A day, typed in short or chosen from a calendar; it counts when the field is left or Enter is pressed. */
-export function DateField({ value, onDay, towards = 'ahead', earliest, disabled, required, name, inCell, ...frame }: Props) {
+export function DateField({
+  value,
+  onDay,
+  towards = 'ahead',
+  earliest,
+  disabled,
+  required,
+  name,
+  inCell,
+  ...frame
+}: Props) {
   const { label, fault, hint, hideLabel, className } = frame;
   const id = useId();
   const yard = useYard();

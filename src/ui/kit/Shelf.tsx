@@ -17,13 +17,15 @@ export function Shelf({
       aria-label="Shelf"
       className="fixed inset-x-0 bottom-0 z-30 flex min-h-[58px] flex-wrap items-center gap-x-6 gap-y-2 bg-shelf px-4 py-2 text-on-rim max-phone:bottom-[52px] sm:px-[22px]"
     >
-      <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-1">{facts}</div>
+      <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-1 max-phone:basis-full max-phone:gap-x-3 max-phone:gap-y-0">
+        {facts}
+      </div>
       {fault !== undefined && (
-        <p role="alert" className="max-w-[520px] text-[var(--on-shelf-warn)]">
+        <p role="alert" className="max-w-[520px] text-[var(--on-shelf-warn)] max-phone:basis-full">
           {fault}
         </p>
       )}
-      <div className="flex flex-wrap items-center gap-3">{children}</div>
+      <div className="flex flex-wrap items-center gap-3 max-phone:ml-auto max-phone:gap-2">{children}</div>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { formatMoney } from '@/core/money/money';
 import { counted } from '@/core/words';
 import type { HistoryRow } from '@/queries/job';
@@ -8,7 +8,7 @@ import type { OrderView } from '@/queries/orders';
 import type { StoredOrder } from '@/store/orders';
 import { Sheet } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
-import { newLine, nextNew, NOT_CHOSEN, orderText, type LineText } from '@/ui/orderText';
+import { newLine, nextNew, orderText, towardsOf, type LineText } from '@/ui/orderText';
 import { Clash } from './Clash';
 import { OrderAside } from './OrderAside';
 import { OrderHead } from './OrderHead';
@@ -26,18 +26,18 @@ export function OrderDraft({ view, form, history }: Props) {
   const { order, supplier } = view;
   const draft = useOrderDraft(view, form);
   const { text, set, steps, act, changes } = draft;
-  const sums = useMemo(() => worked(text.lines, draft.read, view, form.taxes), [text.lines, draft.read, view, form.taxes]);
+  const sums = useMemo(
+    () => worked(text.lines, draft.read, view, form.taxes),
+    [text.lines, draft.read, view, form.taxes],
+  );
+  const [begun, setBegun] = useState<{ readonly key: string }>();
   const shown = changes.length === 0 ? view : { ...view, ...draft.preview, totals: sums?.totals ?? view.totals };
-  const fault = draft.faults.find((f) => f.field === undefined || f.field === '' || f.code === 'signedOut')?.message;
+  const fault = act.refusals.find((r) => r.field === undefined || r.field === '')?.message;
   const add = (kind: LineText['kind']) => {
     steps.step();
-    set((now) => ({
-      ...now,
-      lines: [
-        ...now.lines,
-        newLine(kind, supplier.taxCodeId, nextNew(now.lines), { job: NOT_CHOSEN, code: NOT_CHOSEN }),
-      ],
-    }));
+    const line = newLine(kind, supplier.taxCodeId, nextNew(text.lines), towardsOf(text.lines, form.lastJob));
+    set((now) => ({ ...now, lines: [...now.lines, line] }));
+    setBegun({ key: line.key });
   };
   if (act.clash !== undefined) {
     const theirs = act.clash.theirs as StoredOrder;
@@ -60,7 +60,7 @@ export function OrderDraft({ view, form, history }: Props) {
       <OrderHead view={view} />
       <OrderTerms view={view} places={form.places} text={text} set={set} />
       <div className="mt-2">
-        <OrderSheet view={view} form={form} draft={draft} sums={sums} />
+        <OrderSheet view={view} form={form} draft={draft} sums={sums} begun={begun} />
       </div>
       <div className="mt-2 flex gap-5">
         <button type="button" className="step" onClick={() => add('service')}>

@@ -2,13 +2,20 @@
 
 import { useCallback, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { formatQuantity, fromSupplierUnit, NONE, parseQuantity, addQ, atLeastNone, subtractQ } from '@/core/quantity/quantity';
+import {
+  formatQuantity,
+  fromSupplierUnit,
+  NONE,
+  parseQuantity,
+  addQ,
+  atLeastNone,
+  subtractQ,
+} from '@/core/quantity/quantity';
 import { ungrouped } from '@/core/locale/locale';
 import type { OrderView } from '@/queries/orders';
-import type { Thing } from '@/queries/things';
-import { named } from '@/ui/entry/column';
 import { EntrySheet, type EntryChange } from '@/ui/entry/EntrySheet';
-import { chosen, newLine, nextNew, NOT_CHOSEN, partsOf, withQuantity, type LineText, type Towards } from '@/ui/orderText';
+import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';
+import { newLine, nextNew, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderText';
 import { useYard } from '@/ui/YardContext';
 import { InPassing, type Making } from '../../InPassing';
 import { LineDetail } from './LineDetail';
@@ -21,26 +28,20 @@ type Props = {
   readonly form: OrderFormChoices;
   readonly draft: ReturnType<typeof useOrderDraft>;
   readonly sums: Worked | undefined;
+  /** A line that was added beside the sheet, to be filled in next. */
+  readonly begun: { readonly key: string } | undefined;
 };
 
 const keyOf = ({ line, part }: OrderRow) => (part === undefined ? line.key : `${line.key}/${part}`);
 const sameRow = (one: OrderRow, other: OrderRow) =>
   one.line === other.line && one.n === other.n && one.part === other.part && one.net === other.net;
 
-/** Where a new line goes: to what the line above it is for, else to the job one came from. */
-function towardsOf(lines: readonly LineText[], lastJob: Thing | null): Towards {
-  const last = lines.findLast((l) => l.splits.length > 0)?.splits.at(-1);
-  return last === undefined
-    ? { job: lastJob === null ? NOT_CHOSEN : chosen(named(lastJob)), code: NOT_CHOSEN }
-    : { job: last.job, code: last.code };
-}
-
 /** The lines of a draft, filled in where they stand. */
-export function OrderSheet({ view, form, draft, sums }: Props) {
+export function OrderSheet({ view, form, draft, sums, begun }: Props) {
   const { text, set, steps, faults, terms } = draft;
   const { currency } = view.order;
   const { companyCurrency, supplier } = view;
-  const { day, may } = useYard();
+  const { day, today, may } = useYard();
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [making, setMaking] = useState<Making & { readonly key: string }>();
   const blankOf = useCallback(
@@ -74,6 +75,7 @@ export function OrderSheet({ view, form, draft, sums }: Props) {
         currency,
         companyCurrency,
         terms,
+        today,
         day,
         onOpen,
         make: may('keep suppliers')
@@ -92,19 +94,38 @@ export function OrderSheet({ view, form, draft, sums }: Props) {
   };
   const takeOff = ({ line, n, part }: OrderRow) => {
     steps.step();
-    set((now) => ({ ...now, lines: part === undefined ? now.lines.filter((l) => l.key !== line.key) : now.lines.map((l) => (l.key === line.key ? withoutPart(l, part) : l)) }));
+    set((now) => ({
+      ...now,
+      lines:
+        part === undefined
+          ? now.lines.filter((l) => l.key !== line.key)
+          : now.lines.map((l) => (l.key === line.key ? withoutPart(l, part) : l)),
+    }));
     const name = part === undefined ? line.description || `Line ${n}` : `A part of ${line.description}`;
     toast(`${name} is taken off`, { action: { label: 'Undo', onClick: steps.undo } });
   };
-  const fields = new Map(faults.map((f) => [f.field ?? '', f.message ?? '']));
   const faultsOf = ({ line, n, part }: OrderRow) => {
     const at = `lines.${n - 1}`;
     const own = part ?? (line.splits.length === 1 ? 0 : undefined);
     const found = {
-      ...(part === undefined ? faultsAt(fields, at, { description: 'description', quantity: 'quantity', unit: 'unit', price: 'price', wantedOn: 'wantedOn', splits: 'job', chargeCodeId: 'code' }) : {}),
-      ...(own === undefined ? {} : faultsAt(fields, `${at}.splits.${own}`, { job: 'job', code: 'code', quantity: 'quantity' })),
+      ...(part === undefined
+        ? faultsIn(faults, at, {
+            description: 'description',
+            quantity: 'quantity',
+            unit: 'unit',
+            price: 'price',
+            wantedOn: 'wantedOn',
+            splits: 'job',
+            chargeCodeId: 'code',
+          })
+        : {}),
+      ...(own === undefined
+        ? {}
+        : faultsIn(faults, `${at}.splits.${own}`, { job: 'job', code: 'code', quantity: 'quantity' })),
       // What is wrong in a part stands at its line while the parts are folded away.
-      ...(part === undefined && line.splits.length > 1 && [...fields.keys()].some((f) => f.startsWith(`${at}.splits.`)) ? { job: 'Open the parts: something is missing.' } : {}),
+      ...(part === undefined && line.splits.length > 1 && faults.some((f) => f.field?.startsWith(`${at}.splits.`))
+        ? { job: 'Open the parts: something is missing.' }
+        : {}),
     };
     return Object.keys(found).length === 0 ? undefined : found;
   };
@@ -116,9 +137,11 @@ export function OrderSheet({ view, form, draft, sums }: Props) {
       <LineDetail
         line={row.line}
         taxes={form.taxes}
-        faultAt={(field) => fields.get(`${at}.${field}`)}
+        faultAt={(field) => faults.find((f) => f.field === `${at}.${field}`)?.message}
         onPart={() => addPart(row)}
-        onPut={(change) => set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === row.line.key ? { ...l, ...change } : l)) }))}
+        onPut={(change) =>
+          set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === row.line.key ? { ...l, ...change } : l)) }))
+        }
       />
     );
   };
@@ -128,12 +151,13 @@ export function OrderSheet({ view, form, draft, sums }: Props) {
         label="Lines of the order"
         columns={columns}
         rows={rows}
+        begin={begun}
         blank={(n) => ({ line: blankOf(text.lines, n), n: text.lines.length + 1 + n, part: undefined, net: undefined })}
         keyOf={keyOf}
         nameOf={({ n, part }) => (part === undefined ? `Line ${n}` : `Line ${n}, part ${part + 1}`)}
         headOf={({ n, part }) => (part === undefined ? n : '')}
         levelOf={({ part }) => (part === undefined ? 1 : 2)}
-        openOf={({ line, part }) => (part === undefined ? open.has(line.key) : undefined)}
+        openOf={({ line, n, part }) => (part === undefined && n <= text.lines.length ? open.has(line.key) : undefined)}
         sameRow={sameRow}
         faultsOf={faultsOf}
         onApply={onApply}
@@ -165,14 +189,6 @@ export function OrderSheet({ view, form, draft, sums }: Props) {
   );
 }
 
-const faultsAt = (fields: ReadonlyMap<string, string>, at: string, columns: Readonly<Record<string, string>>) =>
-  Object.fromEntries(
-    Object.entries(columns).flatMap(([field, column]) => {
-      const message = fields.get(`${at}.${field}`);
-      return message === undefined ? [] : [[column, message]];
-    }),
-  );
-
 /** Lines with a change put into one of them; a change to a blank line makes it the last of them. */
 function put(
   lines: readonly LineText[],
@@ -182,7 +198,12 @@ function put(
   const [lineKey = '', part] = key.split('/');
   const at = lines.findIndex((l) => l.key === lineKey);
   const line = lines[at] ?? { ...blankOf(lines, 0), key: lineKey };
-  const { line: next } = change({ line, n: at + 1, part: part === undefined ? undefined : Number(part), net: undefined });
+  const { line: next } = change({
+    line,
+    n: at + 1,
+    part: part === undefined ? undefined : Number(part),
+    net: undefined,
+  });
   if (at >= 0) return lines.map((l, k) => (k === at ? next : l));
   return JSON.stringify(next) === JSON.stringify(line) ? lines : [...lines, next];
 }
@@ -198,7 +219,10 @@ function moved(lines: readonly LineText[], key: string, to: string): readonly Li
 /** A line with a part more, which takes what is left to share. */
 function withNewPart(line: LineText): LineText {
   const whole = parseQuantity(line.quantity);
-  const shared = addQ(NONE, ...line.splits.map((s) => parseQuantity(s.quantity)).flatMap((q) => (q.ok ? [q.value] : [])));
+  const shared = addQ(
+    NONE,
+    ...line.splits.map((s) => parseQuantity(s.quantity)).flatMap((q) => (q.ok ? [q.value] : [])),
+  );
   const left = whole.ok ? atLeastNone(subtractQ(fromSupplierUnit(whole.value, partsOf(line).factor), shared)) : NONE;
   const quantity = left === NONE ? '' : ungrouped(formatQuantity(left));
   const code = line.splits.at(-1)?.code ?? NOT_CHOSEN;

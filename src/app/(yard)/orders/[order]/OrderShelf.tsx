@@ -67,7 +67,12 @@ export function OrderShelf({ view, typed }: { view: OrderView; typed?: Typed }) 
   const save = () => void typed?.onSave();
   const saves = unsaved && !asking;
   useKey('Ctrl+Enter', 'Save', save, saves && typed?.busy === false);
-  useKey('Ctrl+Enter', asking ? 'Send now' : 'Send', () => (asking ? sendNow() : setAsking(true)), maySend && !send.busy && !saves);
+  useKey(
+    'Ctrl+Enter',
+    asking ? 'Send now' : 'Send',
+    () => (asking ? sendNow() : setAsking(true)),
+    maySend && !send.busy && !saves,
+  );
   useKey('Escape', 'Not yet', () => setAsking(false), asking);
   const over = !unsent ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
   const clash = send.clash ?? byHand.clash ?? hold.clash;

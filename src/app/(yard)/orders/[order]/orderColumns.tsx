@@ -1,4 +1,4 @@
-import { asDay, type Day } from '@/core/calendar/workdays';
+import { asDay, monthOf, type Day } from '@/core/calendar/workdays';
 import { formatAmount, formatPrice, parsePrice, signOf, type Minor } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -8,7 +8,8 @@ import type { ItemThing, Thing } from '@/queries/things';
 import { named, type EntryColumn } from '@/ui/entry/column';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
-import { chosen, partsOf, STORES, withQuantity, type Choice, type LineText, type SplitText } from '@/ui/orderText';
+import { chosen, wordsOfChoice as textOf, type Choice } from '@/ui/entry/reading';
+import { partsOf, STORES, withQuantity, type LineText, type SplitText } from '@/ui/orderText';
 
 /** A row of the order's sheet: a line, or a part of the line above it. */
 export type OrderRow = {
@@ -58,20 +59,18 @@ function taken(row: OrderRow, item: ItemThing | Thing | null): OrderRow {
     : withPart(next, { code: chosen(named(code)) });
 }
 
-const textOf = (choice: Choice): string =>
-  choice.thing === null ? choice.words : [choice.thing.number, choice.thing.name].filter(Boolean).join(' ');
-
 type Setting = {
   readonly currency: string;
   readonly companyCurrency: string;
   readonly terms: ReadonlyMap<number, ItemTerms>;
+  readonly today: Day;
   readonly day: (day: Day) => string;
   readonly onOpen: (row: OrderRow) => void;
   readonly make: { readonly words: string; readonly onMake: (row: OrderRow, typed: string) => void } | undefined;
 };
 
 /** Where a line's price comes from, and what was paid for it last. */
-function priceWords({ line }: OrderRow, { terms, currency, day }: Setting): string {
+function priceWords({ line }: OrderRow, { terms, currency, today }: Setting): string {
   const known = terms.get(line.itemId ?? 0);
   if (known === undefined || line.kind === 'charge') return '';
   const [price, q] = [parsePrice(line.price), parseQuantity(line.quantity)];
@@ -86,7 +85,7 @@ function priceWords({ line }: OrderRow, { terms, currency, day }: Setting): stri
   const { paid } = known;
   if (paid !== null) {
     const unit = paid.unit === line.unit ? '' : ` a ${unitOf(paid.unit).name}`;
-    words.push(`paid ${formatPrice(paid.price, currency)}${unit} ${day(paid.on)}`);
+    words.push(`paid ${formatPrice(paid.price, currency)}${unit} in ${monthOf(paid.on, today)}`);
   }
   return words.join(' · ');
 }
@@ -119,18 +118,22 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         const { line } = row;
         if (!ofLine(row))
           return partOf(row)?.needId == null ? (
-            <span className="text-ink-2">{partOf(row)?.job.thing?.id === STORES.id ? 'for stock' : 'on no buy list'}</span>
+            <span className="text-ink-2">
+              {partOf(row)?.job.thing?.id === STORES.id ? 'for stock' : 'on no buy list'}
+            </span>
           ) : (
             <span className="text-ink-2">from its buy list</span>
           );
-        if (line.description === '') return <span className="text-ink-2">part, service or charge: type, or paste rows</span>;
+        if (line.description === '')
+          return <span className="text-ink-2">part, service or charge: type, or paste rows</span>;
         return <b className="font-semibold">{line.description}</b>;
       },
       note: (row) =>
         ofLine(row) && (
           <span className="mono">
-            {[row.line.ourNumber, row.line.theirNumber && `theirs ${row.line.theirNumber}`].filter(Boolean).join(' · ') ||
-              (row.line.kind === 'goods' ? '' : row.line.kind)}
+            {[row.line.ourNumber, row.line.theirNumber && `theirs ${row.line.theirNumber}`]
+              .filter(Boolean)
+              .join(' · ') || (row.line.kind === 'goods' ? '' : row.line.kind)}
           </span>
         ),
     },
@@ -173,7 +176,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
     {
       key: 'price',
       title: `Price ${signOf(currency)}`,
-      width: '112px',
+      width: '128px',
       num: true,
       entry: {
         kind: 'number',
@@ -222,7 +225,8 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
             </button>
           );
         const { thing, words } = own.job;
-        if (thing === null) return words === '' ? <span className="tag tag-stop">which job</span> : words;
+        if (thing === null)
+          return words || (row.line.description === '' ? '' : <span className="tag tag-stop">which job</span>);
         return thing.number === '' ? <b>{thing.name}</b> : <b className="mono">{thing.number}</b>;
       },
     },
@@ -261,7 +265,11 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
             </>
           );
         if (charge) return <span className="text-ink-2">{code.words || FOLLOWS.name}</span>;
-        return partOf(row)?.job.thing?.id === STORES.id ? <Dash /> : code.words || <span className="tag tag-stop">which code</span>;
+        return partOf(row)?.job.thing?.id === STORES.id ? (
+          <Dash />
+        ) : (
+          code.words || (row.line.description === '' ? '' : <span className="tag tag-stop">which code</span>)
+        );
       },
     },
     {

@@ -1,53 +1,26 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Refusal } from '@/core/result';
 import type { OrderPreview } from '@/queries/orderPreview';
 import type { ItemTerms } from '@/queries/orderTerms';
 import type { loadOrderForm, OrderView } from '@/queries/orders';
 import { ask, asJson } from '@/ui/ask';
-import { useSteps } from '@/ui/entry/useSteps';
+import { unknownWords, type Fault } from '@/ui/entry/reading';
+import { useTyped, type Kept } from '@/ui/entry/useTyped';
 import { orderText, readOrder, withTerms, type LineText, type OrderText } from '@/ui/orderText';
 import { useAct, useOnce } from '@/ui/useAct';
-import { useDraft } from '@/ui/useDraft';
 import { changeOrder } from '../../../acts';
 
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
-type Kept = { readonly version: number; readonly text: OrderText };
 
 const WAIT = 200;
 
 /** A draft as it is typed: kept in the browser, read, and what it would do worked out by the server while one types. */
 export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
   const { order } = view;
-  const saved = useMemo(() => ({ version: order.version, text: orderText(order, view) }), [order, view]);
-  const draft = useDraft<Kept | null>(`order ${order.number}, in place`, null);
-  /** The version that was saved: what was typed stands until the page shows that. */
-  const [done, setDone] = useState<number>();
-  const over = done !== undefined && order.version >= done;
-  const typed = over ? null : draft.value;
-  const { set: keep, drop } = draft;
-  useEffect(() => {
-    if (!over) return;
-    keep(null);
-    drop();
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- what was saved is known when the page shows it
-    setDone(undefined);
-  }, [over, keep, drop]);
-  const { version, text } = typed ?? saved;
-  const base = useRef(saved);
-  useEffect(() => {
-    base.current = saved;
-  });
-  const set = useCallback(
-    (change: (text: OrderText) => OrderText) =>
-      keep((now) => {
-        const from = now ?? base.current;
-        return { ...from, text: change(from.text) };
-      }),
-    [keep],
-  );
-  const steps = useSteps(typed, keep);
-  const changes = useMemo(() => changesOf(saved.text, text), [saved, text]);
+  const saved = useMemo(() => ({ version: order.version, value: orderText(order, view) }), [order, view]);
+  const typed = useTyped(`order ${order.number}, in place`, saved);
+  const { version, value: text, set, steps } = typed;
+  const changes = useMemo(() => changesOf(saved.value, text), [saved, text]);
   const [tried, setTried] = useState(false);
   const once = useOnce();
   const at = useRef<number>(undefined);
@@ -57,30 +30,27 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
       once.renew();
       setTried(false);
       at.current = saved.version;
-      setDone(saved.version);
+      typed.savedAs(saved.version);
     },
-    stay: true,
   });
   const read = useMemo(() => readOrder(text), [text]);
   /** Answers the version that was saved; undefined when something stands against it. */
-  const save = async (kept: Kept = { version, text }): Promise<number | undefined> => {
-    const { value, faults } = readOrder(kept.text);
+  const save = async (kept: Kept<OrderText> = { version, value: text }): Promise<number | undefined> => {
+    const { value, faults } = readOrder(kept.value);
     setTried(true);
     if (faults.length > 0) return undefined;
     const done = await act.run({ once: once.key(), orderId: order.id, version: kept.version, ...value });
     return done ? at.current : undefined;
   };
   const putBack = () => {
-    const was = typed;
-    keep(null);
+    typed.putBack();
     act.clear();
-    toast('What was typed is put back', { action: { label: 'Undo', onClick: () => keep(was) } });
   };
   const settle = (theirs: number) => (settled: OrderText) => {
-    const kept = { version: theirs, text: settled };
+    const kept = { version: theirs, value: settled };
     once.renew();
     act.clear();
-    keep(kept);
+    typed.keep(kept);
     void save(kept);
   };
   const terms = useTerms(order.number, form.terms, text.lines, (found) =>
@@ -92,12 +62,9 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
       }),
     })),
   );
-  const preview = usePreview(view, read, changes.length > 0);
+  const preview = usePreview(view, text, read, changes.length > 0);
   // Nothing is red while one still types: cells say what is wrong once saving was tried, words that are unknown at once.
-  const faults: readonly Partial<Refusal>[] = [
-    ...(tried ? read.faults : read.faults.filter((f) => f.message.startsWith('“'))),
-    ...act.refusals,
-  ];
+  const faults: readonly (Fault | Refusal)[] = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   return { text, set, steps, changes, act, read, save, putBack, settle, faults, terms, preview };
 }
 
@@ -108,7 +75,12 @@ function changesOf(saved: OrderText, text: OrderText): string[] {
   const own = (l: LineText) => JSON.stringify(l);
   const head = (['placeId', 'wantedOn', 'carrier', 'instructions'] as const).filter((k) => saved[k] !== text[k]);
   const kept = text.lines.filter((l) => before.has(l.key));
-  const moved = kept.map((l) => l.key).join() !== saved.lines.filter((l) => kept.some((k) => k.key === l.key)).map((l) => l.key).join();
+  const moved =
+    kept.map((l) => l.key).join() !==
+    saved.lines
+      .filter((l) => kept.some((k) => k.key === l.key))
+      .map((l) => l.key)
+      .join();
   return [
     ...head,
     ...text.lines.filter((l) => own(before.get(l.key) ?? l) !== own(l) || !before.has(l.key)).map((l) => l.key),
@@ -142,10 +114,21 @@ function useTerms(
 }
 
 /** Checks and effects of what is typed, shortly after it was; those of the saved order while nothing is changed. */
-function usePreview(view: OrderView, { value }: ReturnType<typeof readOrder>, changed: boolean): Required<OrderPreview> {
+function usePreview(
+  view: OrderView,
+  text: OrderText,
+  { value }: ReturnType<typeof readOrder>,
+  changed: boolean,
+): Required<OrderPreview> {
   const [told, setTold] = useState<OrderPreview>();
   const [effects, setEffects] = useState(view.effects);
-  const body = changed ? JSON.stringify({ lines: value.lines.map((l) => ({ ...l, description: l.description || '…' })) }) : '';
+  const lines = value.lines.map((l, k) => ({
+    ...l,
+    description: l.description || '…',
+    // A part with no job chosen yet goes nowhere, not to stores.
+    splits: l.splits.filter((_, j) => text.lines[k]?.splits[j]?.job.thing != null),
+  }));
+  const body = changed ? JSON.stringify({ lines }) : '';
   useEffect(() => {
     if (body === '') return;
     const stop = new AbortController();

@@ -21,6 +21,7 @@ import { useDraft } from '@/ui/useDraft';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { addNeed } from '../../../../acts';
+import { BuySheet, useBuySheet } from './BuySheet';
 import { NeedFields, NeedSlip, readNeed, type NeedText } from '../../../NeedSlip';
 
 type Props = {
@@ -48,7 +49,12 @@ export function BuyList({ list, job, quote, shown }: Props) {
   const [open, setOpen] = useState(rows.find((n) => n.id === shown));
   const [adding, setAdding] = useState(false);
   const mayAdd = may('change buy lists') && job.live;
-  useKey('N', 'Add a line', () => setAdding(true), mayAdd);
+  const sheet = useBuySheet(list, job);
+  const [asked, setFilling] = useState(false);
+  // What was typed before and not saved is shown where it was typed.
+  const filling = mayAdd && (asked || sheet.count > 0);
+  useKey('N', 'Add a line', () => setAdding(true), mayAdd && !filling);
+  useKey('F', 'Fill in the list as a sheet', () => setFilling(true), mayAdd && !filling);
   const measured = (n: BuyListLine, q: BuyListLine['quantity']) =>
     `${formatQuantity(q)} ${unitOf(n.unit).short}`.trim();
   const columns: Column<BuyListLine>[] = [
@@ -151,11 +157,28 @@ export function BuyList({ list, job, quote, shown }: Props) {
         is won: every bought line becomes a line to buy.
       </Empty>
     );
+  const further = (
+    <Further
+      to={`/jobs/${job.number}/buy-list`}
+      before={list.before}
+      shown={rows.length}
+      of={list.lines}
+      after={rows.at(-1)?.id}
+    />
+  );
+  if (filling)
+    return (
+      <div className="mt-3">
+        <BuySheet sheet={sheet} before={list.before} onClose={() => setFilling(false)} />
+        {further}
+      </div>
+    );
   return (
     <div className="mt-3">
       {rows.length === 0 ? (
         <Empty title="The buy list is empty">
-          Press <span className="kbd">N</span> or use the button below to put a line on it by hand.
+          Press <span className="kbd">N</span> to put a line on it, or <span className="kbd">F</span> to fill in several
+          as a sheet; rows of a spreadsheet can be pasted there.
         </Empty>
       ) : (
         <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />
@@ -165,13 +188,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
           <TakeOut list="buy-list" job={job.number} />
         </p>
       )}
-      <Further
-        to={`/jobs/${job.number}/buy-list`}
-        before={list.before}
-        shown={rows.length}
-        of={list.lines}
-        after={rows.at(-1)?.id}
-      />
+      {further}
       <Shelf
         facts={
           <>
@@ -183,6 +200,11 @@ export function BuyList({ list, job, quote, shown }: Props) {
           </>
         }
       >
+        {mayAdd && (
+          <ShelfPlain onClick={() => setFilling(true)} hint="F">
+            Fill in
+          </ShelfPlain>
+        )}
         {mayAdd && (
           <ShelfPlain onClick={() => setAdding(true)} hint="N">
             Add a line

@@ -16,31 +16,170 @@ import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
+import { QuoteSheet, useQuoteSheet } from './QuoteSheet';
 import { WinSlip } from './WinSlip';
 import { counted } from '@/core/words';
 
 const FILE_INPUT = 'quote-file';
 const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
 
-export function QuoteLines({
-  quote,
-  job,
-  gone,
-  sample,
-}: {
-  quote: QuoteView;
-  job: string;
-  gone: boolean;
-  sample: boolean;
-}) {
-  const { currency, day, may } = useYard();
+type Props = {
+  readonly quote: QuoteView;
+  readonly job: string;
+  /** A file that was looked for is brought in already, or replaced. */
+  readonly gone: boolean;
+  /** Whether there is a sample file to try. */
+  readonly sample: boolean;
+};
+
+/** A job's quote: filled in where it stands while it is open, looked at once it is won or lost. */
+export function QuoteLines(props: Props) {
+  const { quote, job } = props;
+  const { may } = useYard();
+  const open = quote.state === 'writing' || quote.state === 'withCustomer';
+  return (
+    <div className="mt-3">
+      <State quote={quote} />
+      {open && may('import quotes') ? <OpenQuote {...props} /> : <SettledQuote quote={quote} />}
+      <Further
+        to={`/jobs/${job}/quote`}
+        before={quote.before}
+        shown={quote.rows.length}
+        of={quote.whole.lines}
+        after={quote.rows.at(-1)?.place}
+      />
+    </div>
+  );
+}
+
+function State({ quote }: { quote: QuoteView }) {
+  const { day } = useYard();
+  return (
+    <p className="mb-2 text-ink-2">
+      <span className="mono font-bold text-ink">{quote.number}</span> ·{' '}
+      {quote.state === 'won'
+        ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}`
+        : QUOTE_STATE_NAMES[quote.state].toLowerCase()}
+    </p>
+  );
+}
+
+function OpenQuote({ quote, job, gone, sample }: Props) {
+  const { currency, may } = useYard();
   const [winning, setWinning] = useState(false);
   const upload = useUpload(quote.id, job);
   const move = useAct(moveQuote);
-  const open = quote.state === 'writing' || quote.state === 'withCustomer';
+  const sheet = useQuoteSheet(quote);
+  const unsaved = sheet.count > 0;
+  const full = quote.whole.lines > 0;
+  const mayWin = may('win quotes');
+  /** What is typed is saved first, so that what is seen is what is won. */
+  const win = async () => {
+    if (!unsaved || (await sheet.save())) setWinning(true);
+  };
+  useKey('Ctrl+Enter', 'Save', () => void sheet.save(), unsaved && !sheet.act.busy && !winning);
+  useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), !unsaved && full && mayWin && !winning);
+  const clash = sheet.act.clash;
+  const fault =
+    upload.fault ??
+    (clash &&
+      `${clash.message} What you typed is still here: put it back, or bring yours together with what stands now.`) ??
+    move.clash?.message ??
+    [...move.refusals, ...sheet.act.refusals].find((r) => !r.field)?.message ??
+    (sheet.faults.length > 0 ? 'Something above needs a look: it stands in red.' : undefined) ??
+    (gone ? 'That file was brought in or replaced already. Choose it again if it is still needed.' : undefined);
+  return (
+    <div
+      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
+      onDrop={(e) => {
+        if (!e.dataTransfer.types.includes('Files')) return;
+        e.preventDefault();
+        void upload.send(e.dataTransfer.files[0]);
+      }}
+    >
+      <input
+        id={FILE_INPUT}
+        type="file"
+        accept=".csv,.txt,.tsv,text/csv"
+        aria-label="Quote file"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => {
+          void upload.send(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      <QuoteSheet sheet={sheet} before={quote.before} />
+      {!full && (
+        <p className="mt-4 max-w-[620px] text-ink-2">
+          The quote has no lines yet. Type the first above, paste rows from a spreadsheet, or bring in a CSV file as a
+          spreadsheet or estimating program writes it: choose it below, or drop it here.
+          {sample && (
+            <>
+              {' '}
+              To try it,{' '}
+              <a href="/sample-quote" download className="step">
+                take the sample quote file
+              </a>
+              .
+            </>
+          )}
+        </p>
+      )}
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>{counted(quote.whole.lines + sheet.lines.length - quote.rows.length, 'line')}</Fact>
+            <Fact>cost {formatMoney(sheet.cost, currency)}</Fact>
+            <Fact>sold at {formatMoney(sheet.price, currency)}</Fact>
+            {unsaved && <Fact>{sheet.words}</Fact>}
+          </>
+        }
+      >
+        {unsaved && <ShelfPlain onClick={sheet.typed.putBack}>Put back</ShelfPlain>}
+        {!unsaved && mayWin && full && quote.state === 'writing' && (
+          <ShelfPlain
+            disabled={move.busy}
+            onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}
+          >
+            It is with the customer
+          </ShelfPlain>
+        )}
+        {!unsaved && mayWin && quote.state === 'withCustomer' && (
+          <ShelfPlain
+            disabled={move.busy}
+            onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}
+          >
+            It was lost
+          </ShelfPlain>
+        )}
+        {!unsaved && (
+          <ShelfPlain disabled={upload.busy} onClick={chooseFile}>
+            {upload.busy ? 'Reading…' : 'Bring in a file'}
+          </ShelfPlain>
+        )}
+        {mayWin && unsaved && <ShelfPlain onClick={() => void win()}>Save and mark won…</ShelfPlain>}
+        {mayWin && !unsaved && full && (
+          <ShelfMain onClick={() => void win()} hint="^↵">
+            Mark won
+          </ShelfMain>
+        )}
+        {unsaved && (
+          <ShelfMain disabled={sheet.act.busy} onClick={() => void sheet.save()} hint="^↵">
+            {sheet.act.busy ? 'Saving…' : 'Save'}
+          </ShelfMain>
+        )}
+      </Shelf>
+      {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
+    </div>
+  );
+}
+
+/** A quote that is won or lost, or that this person may not change. */
+function SettledQuote({ quote }: { quote: QuoteView }) {
+  const { currency, day } = useYard();
   const { rows, whole } = quote;
-  useKey('N', 'Bring in a file', chooseFile, open && may('import quotes'));
-  useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), open && rows.length > 0 && may('win quotes') && !winning);
   const columns: Column<QuoteLineRow>[] = [
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
     {
@@ -90,7 +229,7 @@ export function QuoteLines({
     },
     {
       key: 'price',
-      head: 'Customer’s price',
+      head: `Sold at ${signOf(currency)}`,
       num: true,
       by: (l) => l.price ?? 0,
       cell: (l) => (l.price === null ? <Dash /> : formatPrice(l.price, currency)),
@@ -104,114 +243,23 @@ export function QuoteLines({
       cell: (l) => formatAmount(lineNet(l.quantity as Quantity, l.cost, 1, currency), currency),
     },
   ];
-  const words =
-    quote.state === 'won'
-      ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}`
-      : QUOTE_STATE_NAMES[quote.state].toLowerCase();
-  const fault =
-    upload.fault ??
-    move.clash?.message ??
-    move.refusals[0]?.message ??
-    (gone ? 'That file was brought in or replaced already. Choose it again if it is still needed.' : undefined);
   return (
-    <div
-      className="mt-3"
-      onDragOver={(e) => open && e.preventDefault()}
-      onDrop={(e) => {
-        if (!open) return;
-        e.preventDefault();
-        void upload.send(e.dataTransfer.files[0]);
-      }}
-    >
-      <p className="mb-2 text-ink-2">
-        <span className="mono font-bold text-ink">{quote.number}</span> · {words}
-      </p>
-      <input
-        id={FILE_INPUT}
-        type="file"
-        accept=".csv,.txt,.tsv,text/csv"
-        aria-label="Quote file"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => {
-          void upload.send(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
+    <>
       {rows.length === 0 ? (
-        <Empty title="The quote has no lines yet">
-          Bring them in from a CSV file, as a spreadsheet or estimating program writes it: choose it below, or drop it
-          here. Columns are matched on the next page.
-          {sample && (
-            <>
-              {' '}
-              To try it,{' '}
-              <a href="/sample-quote" download className="step">
-                take the sample quote file
-              </a>
-              .
-            </>
-          )}
-        </Empty>
+        <Empty title="The quote has no lines yet">They are typed in or brought in by who may write quotes.</Empty>
       ) : (
         <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />
       )}
-      <Further
-        to={`/jobs/${job}/quote`}
-        before={quote.before}
-        shown={rows.length}
-        of={whole.lines}
-        after={rows.at(-1)?.place}
-      />
       <Shelf
-        fault={fault}
         facts={
           <>
             <Fact strong>{counted(whole.lines, 'line')}</Fact>
-            {rows.length > 0 && (
-              <>
-                <Fact>cost {formatMoney(whole.cost, currency)}</Fact>
-                <Fact>customer’s price {formatMoney(whole.price, currency)}</Fact>
-              </>
-            )}
+            <Fact>cost {formatMoney(whole.cost, currency)}</Fact>
+            <Fact>sold at {formatMoney(whole.price, currency)}</Fact>
           </>
         }
-      >
-        {open && may('win quotes') && rows.length > 0 && quote.state === 'writing' && (
-          <ShelfPlain
-            disabled={move.busy}
-            onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}
-          >
-            It is with the customer
-          </ShelfPlain>
-        )}
-        {open && may('win quotes') && quote.state === 'withCustomer' && (
-          <ShelfPlain
-            disabled={move.busy}
-            onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}
-          >
-            It was lost
-          </ShelfPlain>
-        )}
-        {open &&
-          may('import quotes') &&
-          (rows.length === 0 ? (
-            <ShelfMain disabled={upload.busy} onClick={chooseFile} hint="N">
-              {upload.busy ? 'Reading…' : 'Bring in a file'}
-            </ShelfMain>
-          ) : (
-            <ShelfPlain disabled={upload.busy} onClick={chooseFile} hint="N">
-              {upload.busy ? 'Reading…' : 'Bring in a file'}
-            </ShelfPlain>
-          ))}
-        {open && may('win quotes') && rows.length > 0 && (
-          <ShelfMain onClick={() => setWinning(true)} hint="^↵">
-            Mark won
-          </ShelfMain>
-        )}
-      </Shelf>
-      {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
-    </div>
+      />
+    </>
   );
 }
 

@@ -4,7 +4,7 @@ import { loadOrderTerms } from '@/queries/orderTerms';
 import { readers } from '@/server/readers';
 import { Answer, readAsked, route } from '../../../../server/answer';
 
-const asked = z.object({ itemIds: z.array(z.number().int()).max(LIMITS.orderLines) });
+const asked = z.object({ itemIds: z.array(z.number().int()).max(LIMITS.sheetLines) });
 
 /** What the order's supplier says of parts that are to stand on it. */
 export const POST = route('draft orders', async ({ request, person, params }) => {

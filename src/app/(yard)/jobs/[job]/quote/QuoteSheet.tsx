@@ -1,0 +1,221 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { TooLarge } from '@/core/limits';
+import {
+  add,
+  formatAmount,
+  lineNet,
+  parsePrice,
+  signOf,
+  subtract,
+  ZERO,
+  type Minor,
+  type UnitPrice,
+} from '@/core/money/money';
+import { parseQuantity } from '@/core/quantity/quantity';
+import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/core/quotes/rows';
+import type { QuoteView } from '@/queries/job';
+import type { Thing } from '@/queries/things';
+import type { EntryColumn } from '@/ui/entry/column';
+import { EntrySheet } from '@/ui/entry/EntrySheet';
+import { beginReading, faultsIn, unknownWords } from '@/ui/entry/reading';
+import { Dash } from '@/ui/kit/Sheet';
+import { jobLineText, newJobLine, priceText, readJobLine, type JobLineText } from '@/ui/jobLineText';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { changeQuote } from '../../../../acts';
+import { jobLineColumns } from '../jobLineColumns';
+import { MakeForLine, useLines, type MakingFor } from '../useLines';
+
+type QuoteLineText = JobLineText & { readonly kind: QuoteLineKind; readonly price: string };
+
+const KINDS = QUOTE_LINE_KINDS.map((kind, id): Thing => ({
+  id,
+  number: '',
+  name: QUOTE_LINE_KIND_NAMES[kind],
+  detail: '',
+}));
+const kindsFor = (typed: string) => KINDS.filter((k) => k.name.toLowerCase().startsWith(typed.trim().toLowerCase()));
+
+const fresh = (count: number, above: QuoteLineText | undefined): QuoteLineText => ({
+  ...newJobLine(count, above),
+  kind: 'bought',
+  price: '',
+});
+
+function readQuote(lines: readonly QuoteLineText[]) {
+  const reading = beginReading();
+  const read = lines.map((l, k) => {
+    const at = (field: string) => `lines.${k}.${field}`;
+    const { cost, ...line } = readJobLine(reading, l, at);
+    return {
+      ...(l.id === undefined ? {} : { id: l.id }),
+      ...line,
+      kind: l.kind,
+      cost: cost ?? (0 as UnitPrice),
+      price: l.price.trim() === '' ? null : reading.take(at('price'), parsePrice(l.price), 0 as UnitPrice),
+    };
+  });
+  return { faults: reading.faults, lines: read };
+}
+
+/** What a line comes to at a price, as far as both can be read. */
+function netOf({ quantity }: QuoteLineText, price: string, currency: string): Minor {
+  const [q, each] = [parseQuantity(quantity), parsePrice(price)];
+  try {
+    return q.ok && each.ok ? lineNet(q.value, each.value, 1, currency) : ZERO;
+  } catch (error) {
+    if (error instanceof TooLarge) return ZERO;
+    throw error;
+  }
+}
+
+/** A quote's lines as they are typed, with what they come to. */
+export function useQuoteSheet(quote: QuoteView) {
+  const { currency } = useYard();
+  const saved = useMemo(
+    () => ({
+      version: quote.version,
+      value: quote.rows.map((l): QuoteLineText => ({
+        ...jobLineText(l, l.cost, currency),
+        kind: l.kind,
+        price: priceText(l.price, currency),
+      })),
+    }),
+    [quote, currency],
+  );
+  const sheet = useLines(`quote ${quote.number} after ${quote.before}`, saved, fresh);
+  const read = useMemo(() => readQuote(sheet.lines), [sheet.lines]);
+  const [tried, setTried] = useState(false);
+  const once = useOnce();
+  const act = useAct(changeQuote, {
+    said: () => `Quote ${quote.number} is saved`,
+    onDone: ({ version }) => {
+      once.renew();
+      setTried(false);
+      sheet.typed.savedAs(version);
+    },
+  });
+  const save = async (): Promise<boolean> => {
+    setTried(true);
+    if (read.faults.length > 0) return false;
+    const after = (quote.rows[0]?.place ?? 1) - 1;
+    return act.run({
+      once: once.key(),
+      quoteId: quote.id,
+      version: sheet.typed.version,
+      after,
+      upTo: quote.rows.at(-1)?.place ?? after,
+      lines: read.lines,
+    });
+  };
+  /** Of the whole quote: what is typed stands for what was saved of it. */
+  const sumOf = (column: 'cost' | 'price') => {
+    const sum = (of: readonly QuoteLineText[]) => add(ZERO, ...of.map((l) => netOf(l, l[column], currency)));
+    return add(quote.whole[column], subtract(sum(sheet.lines), sum(saved.value)));
+  };
+  const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
+  return { ...sheet, act, save, faults, cost: sumOf('cost'), price: sumOf('price') };
+}
+
+/** A quote that is still open, filled in where it stands. */
+export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuoteSheet>; before: number }) {
+  const { lines, blank, onApply, steps, takeOff, onMove, faults } = sheet;
+  const { currency, may } = useYard();
+  const [making, setMaking] = useState<MakingFor>();
+  const mayMake = may('keep suppliers');
+  const columns = useMemo(() => {
+    const onMake = (kind: 'item' | 'supplier', line: QuoteLineText, typed: string) =>
+      setMaking({ kind, typed, key: line.key });
+    const common = jobLineColumns<QuoteLineText>({ currency, money: true, onMake: mayMake ? onMake : undefined });
+    return [
+      common.what,
+      kindColumn,
+      common.quantity,
+      common.unit,
+      ...common.cost,
+      priceColumn(currency),
+      common.code,
+      common.supplier,
+      common.needed,
+      {
+        key: 'net',
+        title: `In all ${signOf(currency)}`,
+        width: '84px',
+        num: true,
+        show: (l: QuoteLineText) =>
+          l.description === '' ? '' : <b>{formatAmount(netOf(l, l.cost, currency), currency)}</b>,
+      },
+    ];
+  }, [currency, mayMake]);
+  const faultsOf = (line: QuoteLineText) => {
+    const at = lines.indexOf(line);
+    const found = faultsIn(faults, `lines.${at}`, {
+      description: 'description',
+      quantity: 'quantity',
+      unit: 'unit',
+      cost: 'cost',
+      price: 'price',
+      costCodeId: 'code',
+      supplierId: 'supplier',
+      neededOn: 'neededOn',
+    });
+    return at < 0 || Object.keys(found).length === 0 ? undefined : found;
+  };
+  const placeOf = (line: QuoteLineText) => before + 1 + (lines.includes(line) ? lines.indexOf(line) : lines.length);
+  return (
+    <>
+      <EntrySheet
+        label="Lines of the quote"
+        columns={columns}
+        rows={lines}
+        blank={blank}
+        keyOf={(l) => l.key}
+        nameOf={(l) => `Line ${placeOf(l)}`}
+        headOf={placeOf}
+        faultsOf={faultsOf}
+        onApply={onApply}
+        steps={steps}
+        onTakeOff={takeOff}
+        onMove={onMove}
+      />
+      <MakeForLine making={making} columns={columns} onApply={onApply} onClose={() => setMaking(undefined)} />
+    </>
+  );
+}
+
+const kindColumn: EntryColumn<QuoteLineText> = {
+  key: 'kind',
+  title: 'Kind',
+  width: '84px',
+  entry: {
+    kind: 'pick',
+    of: kindsFor,
+    heads: /^(kind|type|bought|make|category)/i,
+    text: (l) => QUOTE_LINE_KIND_NAMES[l.kind],
+    put: (l) => l,
+    thing: (l) => KINDS[QUOTE_LINE_KINDS.indexOf(l.kind)] ?? null,
+    take: (l, thing) => ({ ...l, kind: QUOTE_LINE_KINDS[thing?.id ?? 0] ?? 'bought' }),
+  },
+  show: (l) =>
+    l.description === '' ? (
+      ''
+    ) : (
+      <span className={l.kind === 'bought' ? 'text-ink-2' : ''}>{QUOTE_LINE_KIND_NAMES[l.kind]}</span>
+    ),
+};
+
+const priceColumn = (currency: string): EntryColumn<QuoteLineText> => ({
+  key: 'price',
+  title: `Sold at ${signOf(currency)}`,
+  width: '92px',
+  num: true,
+  entry: {
+    kind: 'number',
+    heads: /sell|sold|customer|charge|^price/i,
+    text: (l) => l.price,
+    put: (l, price) => ({ ...l, price }),
+  },
+  show: (l) => l.price || (l.description === '' ? '' : <Dash />),
+});

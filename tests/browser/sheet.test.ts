@@ -1,0 +1,260 @@
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { axe } from './axe';
+import { Browser, DESK, PHONE } from './driver';
+
+let app: App;
+let browser: Browser;
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Mina Rowe');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const cells = (row: string) => browser.texts(`[role="row"][aria-label="${row}"] [role="gridcell"]`);
+const first = async (row: string, column: string) => {
+  const cell = await browser.cell(row, column);
+  return (await cell.getText()).split('\n')[0];
+};
+const focused = () =>
+  browser.driver.executeScript<string>(
+    `const a = document.activeElement.closest('[data-col]');
+     return a === null ? '' : a.closest('[data-row]').getAttribute('aria-label') + ': ' + a.dataset.col`,
+  );
+/** Puts rows on the clipboard of the page and pastes them into the cell that has the focus. */
+const paste = (text: string) =>
+  browser.driver.executeScript(
+    `const data = new DataTransfer();
+     data.setData('text/plain', arguments[0]);
+     document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))`,
+    text,
+  );
+const mark = async (row: string, column: string) => {
+  await (await browser.cell(row, column)).click();
+  await browser.keys(Key.ESCAPE);
+};
+
+describe('an order, changed where it stands', () => {
+  it('changes a quantity by two keys and the number, and says at once what that does', async () => {
+    await browser.go('/orders/K26-0023');
+    await browser.reads('Order total');
+    await mark('Line 1', 'Quantity');
+    expect(await focused()).toBe('Line 1: quantity');
+    await browser.keys('4', Key.ENTER);
+    await browser.reads('386.00');
+    await browser.reads('412 Electrical ends');
+    await browser.reads('1 change not saved, kept here as you type');
+    expect(await focused()).toBe('Line 2: quantity');
+    // Three more lights of 96.50: 289.50 more than the 10.80 that it was over already.
+    await browser.reads('412 Electrical ends £ 300.30 over');
+  });
+
+  it('goes about by Tab, Enter and arrows, and copies from above by a ditto mark', async () => {
+    await browser.keys(Key.TAB, Key.TAB);
+    expect(await focused()).toBe('Line 2: price');
+    await browser.keys('140', Key.TAB);
+    expect(await focused()).toBe('Line 2: job');
+    await browser.keys(Key.ARROW_DOWN, Key.ARROW_LEFT);
+    expect(await focused()).toBe('Line 3: price');
+    await browser.keys('"');
+    expect(await first('Line 3', 'Price')).toBe('140');
+    await browser.keys(Key.chord(Key.CONTROL, 'z'));
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+    expect(await first('Line 3', 'Price')).toBe('18.40');
+  });
+
+  it('follows the supplier’s price breaks, and says where a price came from', async () => {
+    expect((await cells('Line 3'))[3]).toContain('list price');
+    expect((await cells('Line 2'))[3]).toContain('list 142.00');
+    expect((await cells('Line 2'))[3]).toContain('paid 142.00 in Apr');
+  });
+
+  it('keeps what is typed when the page is left, and puts it back only when that is said', async () => {
+    await browser.go('/');
+    await browser.go('/orders/K26-0023');
+    await browser.reads('2 changes not saved');
+    expect(await first('Line 1', 'Quantity')).toBe('4');
+    await (await browser.button('Put back')).click();
+    await browser.driver.wait(async () => (await first('Line 1', 'Quantity')) === '1', 30_000);
+    await (await browser.button('Undo')).click();
+    await browser.reads('2 changes not saved');
+  });
+
+  it('shares a line among jobs, and says how much of it is shared out', async () => {
+    await mark('Line 3', 'Quantity');
+    await browser.keys('16', Key.ENTER, Key.ARROW_UP, '+');
+    await browser.reads('16 of 16 shared out');
+    expect(await focused()).toBe('Line 3, part 3: job');
+    await browser.keys('418', Key.TAB);
+    await browser.driver.wait(async () => (await first('Line 3, part 3', 'Job')) === '418', 30_000);
+    expect(await first('Line 3, part 3', 'Quantity')).toBe('2');
+    await browser.reads('418 03 Electrical');
+  });
+
+  it('shows the same figures when it is saved, and the work goes on where it was', async () => {
+    await browser.keys(Key.chord(Key.CONTROL, Key.ENTER));
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
+    await browser.reads('K26-0023 is saved');
+    await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
+    expect(await focused()).toMatch(/^Line 3, part 3/);
+    const text = await browser.text();
+    for (const figure of ['386.00', '140', '294.40', '412 Electrical ends']) expect(text).toContain(figure);
+    await browser.go('/orders/K26-0023');
+    expect(await first('Line 1', 'Quantity')).toBe('4');
+  });
+
+  it('asks about what is not saved before it is sent, and sends what is seen', async () => {
+    await mark('Line 1', 'Quantity');
+    await browser.keys('2', Key.ENTER);
+    await (await browser.button('Send…')).click();
+    await browser.reads('1 change not saved: saved first, then it goes as a PDF');
+    await (await browser.button('Save and send')).click();
+    await browser.reads('was sent to');
+    await browser.reads('193.00');
+  });
+
+  it('says by name what a pasted row has that is not known, and takes 500 rows', async () => {
+    await browser.go('/orders/K26-0024');
+    await mark('Line 3', 'Line');
+    const rows = Array.from({ length: 500 }, (_, k) => `Shim ${k + 1}\t${k + 1}\t418\t02\t1.50`);
+    await paste(`Description\tQty\tJob\tCode\tPrice\n${rows.join('\n')}\nWedge\t1\t418\t77\t2`);
+    await browser.reads('“77” is not known here.');
+    await browser.reads('501 changes not saved');
+    expect(await first('Line 502', 'Line')).toBe('Shim 500');
+    // 1 + … + 500 pieces at 1.50, one wedge, and what stood there.
+    const net = (500 * 501 * 1.5) / 2 + 2 + 442;
+    await browser.reads(net.toLocaleString('en-GB', { minimumFractionDigits: 2 }));
+    await browser.fill('Line 503', 'Cost code', '02');
+    await (await browser.button('Save')).click();
+    await browser.reads('K26-0024 is saved');
+    await browser.go('/orders/K26-0024');
+    await browser.reads(net.toLocaleString('en-GB', { minimumFractionDigits: 2 }));
+  });
+
+  it('is a grid to a screen reader: rows by name, cells with their columns, one of them reached by Tab', async () => {
+    await browser.go('/orders/K26-0025');
+    await browser.cell('Line 1', 'Quantity');
+    type Node = { role?: { value: string }; name?: { value: string }; ignored: boolean };
+    const { nodes } = (await (
+      browser.driver as unknown as {
+        sendAndGetDevToolsCommand: (c: string, p: object) => Promise<{ nodes: Node[] }>;
+      }
+    ).sendAndGetDevToolsCommand('Accessibility.getFullAXTree', {})) as { nodes: Node[] };
+    const of = (role: string) =>
+      nodes.filter((n) => !n.ignored && n.role?.value === role).map((n) => n.name?.value ?? '');
+    expect(of('grid')).toEqual(['Lines of the order']);
+    expect(of('row')).toContain('Line 1');
+    expect(of('columnheader')).toEqual([
+      'Line',
+      'Line',
+      'Quantity',
+      'Unit',
+      'Price £',
+      'Job',
+      'Cost code',
+      'Wanted',
+      'Net £',
+      'Take off',
+    ]);
+    const gridcells = of('gridcell').length;
+    expect(gridcells % 9).toBe(0);
+    const reached = await browser.driver.findElements(By.css('[role="grid"] [tabindex="0"]'));
+    expect(reached).toHaveLength(1);
+    expect(await axe(browser)).toEqual([]);
+  });
+
+  it('is filled in on a phone as well', async () => {
+    await browser.resize(PHONE);
+    await browser.go('/orders/K26-0025');
+    await browser.fill('Line 1', 'Quantity', '3');
+    await browser.reads('1 change not saved');
+    const wide = await browser.driver.executeScript<number>('return document.documentElement.scrollWidth');
+    expect(wide).toBeLessThanOrEqual(PHONE.width);
+    await (await browser.button('Put back')).click();
+    await browser.resize(DESK);
+  });
+});
+
+describe('two people in one order', () => {
+  it('each keeps what was typed, and chooses where they differ', async () => {
+    const second = await Browser.open(app.base);
+    try {
+      await second.stepInAs('Tomas Brae');
+      for (const b of [browser, second]) {
+        await b.go('/orders/K26-0025');
+        await b.cell('Line 1', 'Quantity');
+      }
+      await browser.fill('Line 1', 'Quantity', '5');
+      await second.fill('Line 1', 'Quantity', '7');
+      await second.fill('Line 1', 'Price', '9.90');
+      await (await browser.button('Save')).click();
+      await browser.reads('K26-0025 is saved');
+      await (await second.button('Save')).click();
+      await second.reads('was changed by somebody else since you opened it');
+      await (await second.button('Save what is chosen')).click();
+      await second.reads('K26-0025 is saved');
+      const cell = await second.cell('Line 1', 'Quantity');
+      expect(await cell.getText()).toBe('7');
+    } finally {
+      await second.close();
+    }
+  });
+});
+
+describe('a job from nothing', () => {
+  it('is quoted on a sheet, won, and has its buy list, without any file', async () => {
+    await browser.go('/jobs/new');
+    await browser.type('Number', '430');
+    await browser.type('Name', 'Sheet metal trial');
+    await browser.type('Customer', 'Greyhaven Dredging');
+    await (await browser.button('Open job')).click();
+    await browser.reads('The quote has no lines yet');
+    await mark('Line 1', 'Line');
+    await browser.keys('NL-MH-360', Key.TAB, Key.TAB, '2', Key.TAB, Key.TAB, '96.50', Key.TAB, '120', Key.ENTER);
+    await browser.driver.wait(
+      async () => (await first('Line 1', 'Line'))?.startsWith('Masthead light') ?? false,
+      30_000,
+    );
+    expect(await focused()).toBe('Line 2: description');
+    await paste('Fitting by a subcontractor\tBought\t1\t\t300\t400\t03\nFreight\tAllowance\t1\t\t25\t\t03');
+    await browser.driver.wait(async () => (await first('Line 3', 'Kind')) === 'Allowance', 30_000);
+    await browser.reads('cost £ 518.00');
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
+    await browser.reads('Quote Q-430 is saved');
+    await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
+    await browser.type('Who said yes', 'Ada');
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
+    await browser.reads('518.00');
+    await browser.go('/jobs/430/buy-list');
+    await browser.reads('Fitting by a subcontractor');
+    expect(await browser.text()).not.toContain('Freight');
+  });
+
+  it('has its buy list filled in on the same sheet', async () => {
+    await browser.keys('f');
+    await browser.fill('Line 1', 'Quantity', '3');
+    await mark('Line 3', 'Line');
+    await paste('Cable ties\t100\t\t0.05\t03\nHose clip\t10\t\t0.80\t03\tBrightsound Marine Electrics');
+    await browser.reads('3 changes not saved');
+    await (await browser.button('Save')).click();
+    await browser.reads('1 line changed, 2 lines added');
+    await browser.go('/jobs/430/buy-list');
+    await browser.reads('Hose clip');
+    expect(await browser.text()).toContain('Cable ties');
+  });
+
+  it('says which line of the sheet cannot be so', async () => {
+    await browser.keys('f');
+    await browser.fill('Line 1', 'Quantity', '1.5');
+    await (await browser.button('Save')).click();
+    await browser.reads('cannot be divided');
+    const cell = await browser.cell('Line 1', 'Quantity');
+    expect(await cell.getAttribute('aria-invalid')).toBe('true');
+    expect(await axe(browser)).toEqual([]);
+  });
+});
