@@ -2,7 +2,7 @@ import { insertMany, insertOne } from '@/store/rows';
 import { noteUse } from '@/actions/using';
 import { must, TestCompany } from '../../tests/support/company';
 import { find } from './find';
-import { listThings } from './things';
+import { listThings, nameThings } from './things';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -38,6 +38,38 @@ describe('things as one types', () => {
     ['"or" * ()', []],
     ['nothing like it', []],
   ])('“%s” finds %s', async (text, numbers) => expect((await items(text)).sort()).toEqual(numbers));
+
+  it('are named by pasted words only when they are called exactly so', async () => {
+    const named = await nameThings(yard.db, await buyer(), 'item', [
+      'tu-316-38',
+      ' tube  316l 38 × 2 MM',
+      'e/88120',
+      '5012345678900',
+      'TU-316',
+      '',
+      'PL-6',
+    ]);
+    expect(named.map((t) => t?.number)).toEqual([
+      'TU-316-38',
+      'TU-316-38',
+      'TU-316-38',
+      'TU-316-38',
+      undefined,
+      undefined,
+      'PL-6',
+    ]);
+  });
+
+  it('are not named by words that several are called by, unless one has them as its number', async () => {
+    await insertMany(yard.db, 'item', [
+      { number: 'SHIM', name: 'Shim, brass', unit: 'C62' },
+      { number: 'S-1', name: 'Shim', unit: 'C62' },
+      { number: 'S-2', name: 'Wedge', unit: 'C62' },
+      { number: 'S-3', name: 'wedge', unit: 'C62' },
+    ]);
+    const named = await nameThings(yard.db, await buyer(), 'item', ['shim', 'Wedge']);
+    expect(named.map((t) => t?.number)).toEqual(['SHIM', undefined]);
+  });
 
   it('puts the number typed first, then what the person used last, then the newest', async () => {
     expect(await items('tu')).toEqual(['TU-316-25', 'TU-316-38', 'TU-1']);

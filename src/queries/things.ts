@@ -1,9 +1,10 @@
 import { closeness } from '@/core/find/words';
+import { groupBy } from '@/core/group';
 import type { UnitPrice } from '@/core/money/money';
 import { may, ROLE_NAMES, type Right, type Role } from '@/core/people/rights';
 import { pricePerNeedUnit } from '@/core/sourcing/terms';
 import type { Db } from '@/store/connection';
-import { findIds, idsByNumber, lastUsedIds } from '@/store/find';
+import { findIds, idsByNumber, idsCalled, lastUsedIds } from '@/store/find';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
@@ -190,33 +191,21 @@ export async function nameThings(
   kind: ThingKind,
   words: readonly string[],
 ): Promise<(Thing | null)[]> {
-  const known = new Map<string, Thing | null>();
-  for (const word of words) {
-    const asked = spoken(word);
-    if (asked !== '' && !known.has(asked)) known.set(asked, await nameThing(db, person, kind, asked));
-  }
-  return words.map((w) => known.get(spoken(w)) ?? null);
-}
-
-async function nameThing(db: Db, person: Person, kind: ThingKind, asked: string): Promise<Thing | null> {
-  const { load }: Kind = KINDS[kind];
-  const found = await listThings(db, person, kind, asked);
-  const numbered = found.filter((t) => spoken(t.number) === asked);
-  const called = found.filter((t) => [t.name, `${t.number} ${t.name}`].some((w) => spoken(w) === asked));
-  const others = kind === 'item' && numbered.length + called.length === 0 ? await itemsNumbered(db, asked) : [];
-  const fits = numbered.length > 0 ? numbered : called.length > 0 ? called : await load(db, others, person);
-  return fits.length === 1 ? (fits[0] ?? null) : null;
-}
-
-/** Items by a GTIN, or by a number that a supplier gives them. */
-async function itemsNumbered(db: Db, asked: string): Promise<number[]> {
-  const found = (await findIds(db, 'item', asked, SHOWN * 2)) as number[];
-  const theirs = await whereIn(db, 'supplierPart', 'itemId', found);
-  const own = await whereIn(db, 'item', 'id', found);
-  return [
-    ...new Set([
-      ...own.filter((i) => i.gtin === asked).map((i) => i.id),
-      ...theirs.filter((p) => spoken(p.theirNumber) === asked).map((p) => p.itemId),
-    ]),
-  ];
+  const { right, load }: Kind = KINDS[kind];
+  permit(person, right);
+  const asked = [...new Set(words.map(spoken).filter((w) => w !== ''))];
+  const called = await idsCalled(db, kind, asked);
+  const things = new Map((await load(db, [...new Set(called.map((c) => c.id))], person)).map((t) => [t.id, t]));
+  // A number says more than a name, and that more than the number a supplier gives it.
+  const known = groupBy(
+    called.filter((c) => things.has(c.id)),
+    (c) => spoken(c.word),
+  );
+  return words.map((word) => {
+    const found = known.get(spoken(word)) ?? [];
+    const best = Math.min(...found.map((f) => f.rank));
+    const fits = new Set(found.filter((f) => f.rank === best).map((f) => f.id));
+    const [id] = fits;
+    return fits.size === 1 ? (things.get(id ?? 0) ?? null) : null;
+  });
 }

@@ -84,6 +84,41 @@ export async function idsByNumber(
   return rows.map((r) => r.id);
 }
 
+/** What a thing is called by, the surest first. */
+const CALLED: Readonly<Partial<Record<FindKind, readonly string[]>>> = {
+  item: [
+    'select number as word, id from item where number collate nocase in (select value from json_each(?))',
+    'select gtin as word, id from item where gtin in (select value from json_each(?))',
+    'select name as word, id from item where name collate nocase in (select value from json_each(?))',
+    'select their_number as word, item_id as id from supplier_part where their_number collate nocase in (select value from json_each(?))',
+  ],
+  job: [
+    'select number as word, id from job where number collate nocase in (select value from json_each(?))',
+    'select name as word, id from job where name collate nocase in (select value from json_each(?))',
+  ],
+  costCode: [
+    'select code as word, id from cost_code where code collate nocase in (select value from json_each(?))',
+    'select name as word, id from cost_code where name collate nocase in (select value from json_each(?))',
+    "select code || ' ' || name as word, id from cost_code where code || ' ' || name collate nocase in (select value from json_each(?))",
+  ],
+  supplier: ['select name as word, id from supplier where name collate nocase in (select value from json_each(?))'],
+  customer: ['select name as word, id from customer where name collate nocase in (select value from json_each(?))'],
+  person: ['select name as word, id from person where name collate nocase in (select value from json_each(?))'],
+};
+
+/** Things of a kind that are called exactly by one of these words; `rank` 0 is the surest. */
+export async function idsCalled(
+  db: Db,
+  kind: FindKind,
+  words: readonly string[],
+): Promise<{ word: string; id: number; rank: number }[]> {
+  const asked = JSON.stringify(words);
+  const found = [];
+  for (const [rank, sql] of (CALLED[kind] ?? []).entries())
+    for (const row of (await db.raw(sql, [asked])) as { word: string; id: number }[]) found.push({ ...row, rank });
+  return found;
+}
+
 const KEPT = 50;
 
 /** Notes that a person used a thing just now; the oldest beyond so many are forgotten. */

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useRef, useState, type ReactNode } from 'react';
 import { asDay } from '@/core/calendar/workdays';
 import { readAs } from '@/core/money/sum';
 import { DateField } from '../kit/DateField';
@@ -140,14 +140,21 @@ function TextCell({
   onText: (text: string) => void;
 }) {
   const input = useRef<HTMLInputElement>(null);
-  const first = useRef(begin);
-  const told = useRef(onText);
-  useEffect(() => {
-    if (first.current !== undefined) told.current(first.current);
-    first.current = undefined;
-    input.current?.focus();
-  }, []);
-  const read = sums ? readAs(text) : undefined;
+  // What is typed stands here as well: the next key may come before the row is drawn anew.
+  const [typed, setTyped] = useState(begin ?? text);
+  const type = (now: string) => {
+    setTyped(now);
+    onText(now);
+  };
+  const began = useEffectEvent(() => {
+    const field = input.current;
+    field?.focus();
+    if (begin === undefined) return field?.select();
+    field?.setSelectionRange(begin.length, begin.length);
+    onText(begin);
+  });
+  useEffect(() => began(), []);
+  const read = sums ? readAs(typed) : undefined;
   return (
     <>
       <input
@@ -156,9 +163,8 @@ function TextCell({
         className={`field field-cell ${num ? 'text-right' : ''}`}
         inputMode={sums ? 'decimal' : undefined}
         autoComplete="off"
-        value={text}
-        onFocus={(e) => begin === undefined && e.target.select()}
-        onChange={(e) => onText(e.target.value)}
+        value={typed}
+        onChange={(e) => type(e.target.value)}
       />
       {read !== undefined && <span className="entry-note">{read}</span>}
     </>

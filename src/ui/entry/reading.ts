@@ -51,3 +51,15 @@ export const faultsIn = (
       return fault === undefined ? [] : [[column, fault.message]];
     }),
   );
+
+/** What stands in the way, told where the next action is: the first fault with its line, and how many more there are. */
+export function standing(
+  faults: readonly { readonly field?: string; readonly message: string }[],
+  lineOf: (k: number) => number = (k) => k + 1,
+): string | undefined {
+  const [first, ...rest] = faults;
+  if (first === undefined) return undefined;
+  const line = /^lines\.(\d+)/.exec(first.field ?? '');
+  const where = line === null ? '' : `Line ${lineOf(Number(line[1]))}: `;
+  return `${where}${first.message}${rest.length === 0 ? '' : ` And ${rest.length} more, in red.`}`;
+}

@@ -41,7 +41,7 @@ type Props<K extends Source> = Frame & {
 
 /**
  * A thing of the company, picked as one types: Enter takes the first, and so does leaving; arrows reach another, Escape
- * puts back. What is typed freely is taken for a thing by Enter only.
+ * puts back. What is typed freely is taken for a thing by Enter, or by leaving when it is the thing's number.
  */
 export function PickField<K extends Source>({ kind, value, onPick, free, make, also, ...field }: Props<K>) {
   const { label, fault, hint, hideLabel, className, placeholder, disabled, required, autoFocus, inCell } = field;
@@ -51,11 +51,14 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
   const [at, setAt] = useState('');
   /** Enter came before the answer: what is found first is taken as soon as it is there. */
   const wanted = useRef(false);
+  /** The field was left: words that were typed freely are taken for a thing only when they are its number. */
+  const left = useRef(false);
   const input = useRef<HTMLInputElement>(null);
   const open = typed !== undefined;
   const close = () => {
     setTyped(undefined);
     wanted.current = false;
+    left.current = false;
     inCell?.onClose();
   };
   /** What is found first is taken when it is there. */
@@ -68,8 +71,9 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
     onPick(thing as ThingOf<K>);
     if (typeof kind === 'string' && thing.id > 0) void tell('/used', { kind, id: thing.id });
   };
+  const isMeant = (thing: Thing) => free === undefined || thing.number.toLowerCase() === typed?.trim().toLowerCase();
   const list = useThings(kind, typed, also, ([first]) => {
-    if (first !== undefined && wanted.current) return take(first);
+    if (first !== undefined && wanted.current && (!left.current || isMeant(first))) return take(first);
     if (wanted.current && document.activeElement !== input.current) return close();
     wanted.current = false;
     setAt(first === undefined ? (make === undefined || free !== undefined ? '' : MAKE) : String(first.id));
@@ -89,10 +93,12 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
   const keys = [...list.things.map((t) => String(t.id)), ...(makes ? [MAKE] : [])];
   const step = (by: 1 | -1) => setAt(keys[(keys.indexOf(at) + by + keys.length) % keys.length] ?? '');
   const leave = () => {
-    const taken = free === undefined && typed?.trim() !== '' && at !== MAKE;
-    if (!open || !taken) return close();
-    if (list.ready) choose(at);
-    else takeFirst();
+    if (!open || typed?.trim() === '' || at === MAKE) return close();
+    left.current = true;
+    const [first] = list.things;
+    if (!list.ready) takeFirst();
+    else if (first === undefined || isMeant(first)) choose(at);
+    else close();
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -125,7 +131,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
   });
   return (
     <Framed id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel} className={className}>
-      <Popover.Root open={open} onOpenChange={(now) => !now && close()}>
+      <Popover.Root open={open} onOpenChange={(now) => !now && !wanted.current && close()}>
         <Popover.Anchor asChild>
           <input
             ref={input}

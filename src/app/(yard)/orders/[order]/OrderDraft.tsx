@@ -8,6 +8,7 @@ import type { OrderView } from '@/queries/orders';
 import type { StoredOrder } from '@/store/orders';
 import { Sheet } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
+import { standing } from '@/ui/entry/reading';
 import { newLine, nextNew, orderText, towardsOf, type LineText } from '@/ui/orderText';
 import { Clash } from './Clash';
 import { OrderAside } from './OrderAside';
@@ -32,7 +33,6 @@ export function OrderDraft({ view, form, history }: Props) {
   );
   const [begun, setBegun] = useState<{ readonly key: string }>();
   const shown = changes.length === 0 ? view : { ...view, ...draft.preview, totals: sums?.totals ?? view.totals };
-  const fault = act.refusals.find((r) => r.field === undefined || r.field === '')?.message;
   const add = (kind: LineText['kind']) => {
     steps.step();
     const line = newLine(kind, supplier.taxCodeId, nextNew(text.lines), towardsOf(text.lines, form.lastJob));
@@ -82,7 +82,7 @@ export function OrderDraft({ view, form, history }: Props) {
           words: `${counted(changes.length, 'change')} not saved, kept here as you type`,
           total: sums === undefined ? '' : formatMoney(sums.totals.gross, order.currency),
           busy: act.busy,
-          fault: fault ?? (draft.faults.length > 0 ? 'Something above needs a look: it stands in red.' : undefined),
+          fault: standing(draft.faults),
           onSave: draft.save,
           onPutBack: draft.putBack,
         }}

@@ -6,7 +6,7 @@ import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { BuyListPage } from '@/queries/needs';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
-import { beginReading, faultsIn, unknownWords } from '@/ui/entry/reading';
+import { beginReading, faultsIn, standing, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { jobLineText, newJobLine, readJobLine, type JobLineText } from '@/ui/jobLineText';
@@ -126,8 +126,7 @@ export function BuySheet({ sheet, before, onClose }: Props) {
   useKey('Ctrl+Enter', 'Save the lines', save, count > 0 && !act.busy);
   const fault =
     (act.clash && `${act.clash.message} What you typed is still here.`) ??
-    act.refusals.find((r) => !r.field)?.message ??
-    (faults.length > 0 ? 'Something above needs a look: it stands in red.' : undefined);
+    standing(faults, (k) => placeOf(sheet.changed[k] as BuyLineText));
   return (
     <>
       <EntrySheet

@@ -16,6 +16,7 @@ import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
+import { standing } from '@/ui/entry/reading';
 import { QuoteSheet, useQuoteSheet } from './QuoteSheet';
 import { WinSlip } from './WinSlip';
 import { counted } from '@/core/words';
@@ -85,8 +86,8 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
     (clash &&
       `${clash.message} What you typed is still here: put it back, or bring yours together with what stands now.`) ??
     move.clash?.message ??
-    [...move.refusals, ...sheet.act.refusals].find((r) => !r.field)?.message ??
-    (sheet.faults.length > 0 ? 'Something above needs a look: it stands in red.' : undefined) ??
+    move.refusals[0]?.message ??
+    standing(sheet.faults, (k) => quote.before + k + 1) ??
     (gone ? 'That file was brought in or replaced already. Choose it again if it is still needed.' : undefined);
   return (
     <div
