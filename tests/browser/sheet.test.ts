@@ -233,7 +233,7 @@ describe('a job from nothing', () => {
     await browser.reads('Quote Q-430 is saved');
     await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
     await ctrl(Key.ENTER);
-    await browser.type('Who said yes', 'Ada');
+    await browser.type('Who of the customer said yes', 'Ada');
     await ctrl(Key.ENTER);
     await browser.reads('518.00');
     await browser.go('/jobs/430/buy-list');
