@@ -6,6 +6,7 @@ import type { Level } from '@/core/tab/sums';
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from '@/store/connection';
 import { loadCompany } from '@/store/company';
+import { loadKeptColumns, loadKeptViews, type KeptColumns, type KeptView } from '@/store/listViews';
 import type { Person } from '@/store/people';
 import { loadJobLevels } from './levels';
 import { countToBuy } from './needs';
@@ -22,6 +23,11 @@ export type Frame = {
   readonly currency: string;
   readonly locale: Locale;
   readonly rail: readonly RailJob[];
+  /** How this person looks at lists. */
+  readonly lists: {
+    readonly columns: Readonly<Record<string, KeptColumns>>;
+    readonly views: readonly KeptView[];
+  };
   readonly counts: { readonly gather: number; readonly dock: number; readonly invoices: number };
 };
 
@@ -43,6 +49,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
     company: name,
     currency,
     locale: localeOf(company),
+    lists: { columns: await loadKeptColumns(db, person.id), views: await loadKeptViews(db, person.id) },
     rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
     counts: {
       gather: may(person, 'draft orders') ? await countToBuy(db) : 0,

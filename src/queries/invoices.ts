@@ -13,6 +13,7 @@ import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables
 import type { UnitPrice } from '@/core/money/money';
 import { matchEffects, standingOf, type NamedEffect } from './effects';
 import { heldOf } from './held';
+import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
 
 export type InvoiceRow = {
@@ -37,34 +38,52 @@ export const INVOICE_FILTERS = {
   all: INVOICE_STATES,
 } as const satisfies Record<string, readonly InvoiceState[]>;
 
-export async function listInvoices(
-  db: Db,
-  person: Person,
-  filter: { show?: keyof typeof INVOICE_FILTERS; words?: string; before?: number },
-): Promise<{ rows: InvoiceRow[]; more: boolean }> {
-  permit(person, 'see invoices');
+export type InvoiceFilter = Asked & {
+  readonly show?: keyof typeof INVOICE_FILTERS | undefined;
+  readonly words?: string | undefined;
+};
+
+const INVOICE_SORTS = {
+  id: 'i.id',
+  first: '-id',
+  by: {
+    number: 'i.number',
+    supplier: 's.name',
+    order: 'o.number',
+    day: 'i.day',
+    due: 'i.due_on',
+    state: 'i.state',
+    gross: 'i.gross',
+  },
+} as const;
+
+function foundInvoices(db: Db, { show, words }: InvoiceFilter) {
   const query = db('invoice as i')
     .join('supplier as s', 's.id', 'i.supplierId')
     .join('purchaseOrder as o', 'o.id', 'i.orderId')
-    .whereIn('i.state', INVOICE_FILTERS[filter.show ?? 'waiting']);
-  if (filter.words)
+    .whereIn('i.state', INVOICE_FILTERS[show ?? 'waiting']);
+  if (words)
     void query.where((w) =>
-      w
-        .whereLike('i.number', `%${filter.words}%`)
-        .orWhereLike('s.name', `%${filter.words}%`)
-        .orWhereLike('o.number', `%${filter.words}%`),
+      w.whereLike('i.number', `%${words}%`).orWhereLike('s.name', `%${words}%`).orWhereLike('o.number', `%${words}%`),
     );
-  if (filter.before !== undefined) void query.where('i.id', '<', filter.before);
-  const rows = (await query
-    .orderBy('i.id', 'desc')
-    .limit(INVOICES_PAGE + 1)
-    .select('i.*', { supplier: 's.name', order: 'o.number' })) as (Invoice & {
-    supplier: string;
-    order: string;
-  })[];
+  return query;
+}
+
+/** Invoices, those entered last first unless they are sorted otherwise; a page at a time. */
+export async function listInvoices(db: Db, person: Person, filter: InvoiceFilter): Promise<Page<InvoiceRow>> {
+  permit(person, 'see invoices');
+  const query = foundInvoices(db, filter).select('i.*', { supplier: 's.name', order: 'o.number' });
+  type Row = Invoice & { supplier: string; order: string };
+  const { rows, ...rest } = await pageOf<Row>(query, INVOICE_SORTS, filter, INVOICES_PAGE);
   const page = [];
-  for (const row of rows.slice(0, INVOICES_PAGE)) page.push({ ...row, held: (await heldOf(db, row)) ?? null });
-  return { rows: page, more: rows.length > INVOICES_PAGE };
+  for (const row of rows) page.push({ ...row, held: (await heldOf(db, row)) ?? null });
+  return { rows: page, ...rest };
+}
+
+/** What all invoices that a filter finds come to. */
+export async function sumInvoices(db: Db, person: Person, filter: InvoiceFilter): Promise<Foot> {
+  permit(person, 'see invoices');
+  return footOf(foundInvoices(db, filter), { gross: 'i.gross' }, 'i.currency');
 }
 
 /** What a matched bill cost beside its order lines, in the company's currency. */

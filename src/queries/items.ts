@@ -5,6 +5,7 @@ import type { Db } from '@/store/connection';
 import { loadParts, loadSuppliers, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import type { Item } from '@/store/tables';
+import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
 import { LIST_SHOWN } from './suppliers';
 import { loadThing, type Thing } from './things';
@@ -25,22 +26,34 @@ export type ItemRow = {
   readonly currency: string | null;
 };
 
-export async function listItems(
-  db: Db,
-  person: Person,
-  words?: string,
-  after?: string,
-): Promise<{ rows: ItemRow[]; more: boolean }> {
+export type WordsFilter = Asked & { readonly words?: string | undefined };
+
+const ITEM_SORTS = {
+  id: 'i.id',
+  first: 'number',
+  by: {
+    number: 'i.number',
+    name: 'i.name',
+    unit: 'i.unit',
+    code: "coalesce(c.code, '')",
+    supplier: "coalesce(s.name, '')",
+    theirs: "coalesce(p.their_number, '')",
+  },
+} as const;
+
+function foundItems(db: Db, { words }: WordsFilter) {
+  const query = db('item as i');
+  if (words) void query.where((w) => w.whereLike('i.number', `%${words}%`).orWhereLike('i.name', `%${words}%`));
+  return query;
+}
+
+/** Items by number unless they are sorted otherwise; a page at a time. */
+export async function listItems(db: Db, person: Person, filter: WordsFilter = {}): Promise<Page<ItemRow>> {
   permit(person, 'see money');
-  const query = db('item as i')
+  const query = foundItems(db, filter)
     .leftJoin('costCode as c', 'c.id', 'i.costCodeId')
     .leftJoin('supplier as s', 's.id', 'i.supplierId')
-    .leftJoin('supplierPart as p', (j) => j.on('p.itemId', 'i.id').andOn('p.supplierId', 'i.supplierId'));
-  if (words) void query.where((w) => w.whereLike('i.number', `%${words}%`).orWhereLike('i.name', `%${words}%`));
-  if (after) void query.where('i.number', '>', after);
-  const rows = (await query
-    .orderBy('i.number')
-    .limit(LIST_SHOWN + 1)
+    .leftJoin('supplierPart as p', (j) => j.on('p.itemId', 'i.id').andOn('p.supplierId', 'i.supplierId'))
     .select(
       'i.id',
       'i.number',
@@ -56,8 +69,14 @@ export async function listItems(
         priceUnit: 'p.unit',
       },
       db.raw('(select b.price from price_break b where b.part_id = p.id order by b.from_quantity limit 1) as price'),
-    )) as ItemRow[];
-  return { rows: rows.slice(0, LIST_SHOWN), more: rows.length > LIST_SHOWN };
+    );
+  return pageOf<ItemRow>(query, ITEM_SORTS, filter, LIST_SHOWN);
+}
+
+/** How many items a filter finds. */
+export async function sumItems(db: Db, person: Person, filter: WordsFilter): Promise<Foot> {
+  permit(person, 'see money');
+  return footOf(foundItems(db, filter), {}, "''");
 }
 
 export type ItemView = {

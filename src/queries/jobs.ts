@@ -1,10 +1,13 @@
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import type { Level } from '@/core/tab/sums';
+import type { Minor } from '@/core/money/money';
+import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
+import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { JobState } from '@/store/tables';
-import { loadJobLevels } from './levels';
+import { loadJobLevels, loadLevelOf } from './levels';
+import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
 import { loadThing } from './things';
 
@@ -30,43 +33,80 @@ export type JobRow = {
 };
 
 export const JOBS_PAGE = 60;
-export type JobFilter = { readonly state?: JobState | 'all'; readonly words?: string; readonly after?: string };
+export type JobFilter = Asked & {
+  readonly state?: JobState | 'all' | undefined;
+  readonly words?: string | undefined;
+  /** Only those that this person leads. */
+  readonly leadId?: number | undefined;
+};
 
-/** Jobs by number with their levels; a page at a time, going on after the last number shown. */
-export async function listJobs(db: Db, person: Person, filter: JobFilter): Promise<{ rows: JobRow[]; more: boolean }> {
-  permit(person, 'see jobs');
+const TO_BUY = '(select count(*) from need n where n.job_id = j.id and n.open > 0)';
+
+const JOB_SORTS = {
+  id: 'j.id',
+  first: 'number',
+  by: {
+    number: 'j.number',
+    name: 'j.name',
+    customer: 'c.name',
+    lead: 'p.name',
+    state: 'j.state',
+    due: "coalesce(j.due_on, '9999')",
+    toBuy: TO_BUY,
+  },
+} as const;
+
+function foundJobs(db: Db, { state, words, leadId }: JobFilter) {
   const query = db('job as j').join('customer as c', 'c.id', 'j.customerId').join('person as p', 'p.id', 'j.leadId');
-  if (filter.state !== 'all') void query.where('j.state', filter.state ?? 'live');
-  if (filter.words)
+  if (state !== 'all') void query.where('j.state', state ?? 'live');
+  if (leadId !== undefined) void query.where('j.leadId', leadId);
+  if (words)
     void query.where((w) =>
-      w
-        .whereLike('j.name', `%${filter.words}%`)
-        .orWhereLike('j.number', `${filter.words}%`)
-        .orWhereLike('c.name', `%${filter.words}%`),
+      w.whereLike('j.name', `%${words}%`).orWhereLike('j.number', `${words}%`).orWhereLike('c.name', `%${words}%`),
     );
-  if (filter.after) void query.where('j.number', '>', filter.after);
-  const open = db('need').whereRaw('need.job_id = j.id').whereRaw('open > 0').count('*').as('toBuy');
-  const rows = (await query
-    .orderBy('j.number')
-    .limit(JOBS_PAGE + 1)
-    .select(
-      'j.id',
-      'j.number',
-      'j.name',
-      'j.kind',
-      'j.state',
-      'j.dueOn',
-      { customer: 'c.name', lead: 'p.name' },
-      open,
-    )) as Omit<JobRow, 'level'>[];
-  const page = rows.slice(0, JOBS_PAGE);
+  return query;
+}
+
+/** Jobs with their levels, by number unless they are sorted otherwise; a page at a time. */
+export async function listJobs(db: Db, person: Person, filter: JobFilter): Promise<Page<JobRow>> {
+  permit(person, 'see jobs');
+  const query = foundJobs(db, filter).select(
+    'j.id',
+    'j.number',
+    'j.name',
+    'j.kind',
+    'j.state',
+    'j.dueOn',
+    { customer: 'c.name', lead: 'p.name' },
+    db.raw(`${TO_BUY} as to_buy`),
+  );
+  const { rows, ...page } = await pageOf<Omit<JobRow, 'level'>>(query, JOB_SORTS, filter, JOBS_PAGE);
   const levels = may(person, 'see money')
     ? await loadJobLevels(
         db,
-        page.map((j) => j.id),
+        rows.map((j) => j.id),
       )
     : undefined;
-  return { rows: page.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })), more: rows.length > JOBS_PAGE };
+  return { rows: rows.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })), ...page };
+}
+
+/** What the budgets of all jobs that a filter finds come to together. */
+export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promise<Foot> {
+  permit(person, 'see jobs');
+  const { currency } = await loadCompany(db);
+  const { count } = await footOf(foundJobs(db, filter), {}, "''");
+  if (!may(person, 'see money')) return { count, sums: {} };
+  const level = await loadLevelOf(db, foundJobs(db, filter).select('j.id'));
+  const sum = (amount: Minor) => [{ currency, amount }];
+  return {
+    count,
+    sums: {
+      budget: sum(level.budget),
+      committed: sum(committedOf(level)),
+      forecast: sum(forecastOf(level)),
+      headroom: sum(headroomOf(level)),
+    },
+  };
 }
 
 /** What the form for a new job offers. */

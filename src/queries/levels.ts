@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
-import type { Minor } from '@/core/money/money';
+import type { Knex } from 'knex';
+import { minor, type Minor } from '@/core/money/money';
 import { NOTHING, plus, type Stage } from '@/core/tab/stages';
 import { addLevels, EMPTY_LEVEL, type Level } from '@/core/tab/sums';
 import type { Db } from '@/store/connection';
@@ -52,4 +53,18 @@ export async function loadJobLevels(db: Db, jobIds: readonly number[]): Promise<
   const levels = await loadLevels(db, jobIds);
   const own = groupBy(levels, (l) => l.jobId);
   return new Map(jobIds.map((id) => [id, addLevels(own.get(id) ?? [])]));
+}
+
+/** One level of many jobs together, summed by the database. @param ids - a query of their ids */
+export async function loadLevelOf(db: Db, ids: Knex.QueryBuilder): Promise<Level> {
+  const budget = (await db('budgetEntry').whereIn('jobId', ids.clone()).sum({ amount: 'amount' })) as {
+    amount: Minor | null;
+  }[];
+  const sums = (await db('tabSum')
+    .whereIn('jobId', ids.clone())
+    .groupBy('stage')
+    .select('stage')
+    .sum({ amount: 'amount' })) as { stage: Stage; amount: Minor }[];
+  const amounts = sums.reduce((all, s) => plus(all, { ...NOTHING, [s.stage]: s.amount }), NOTHING);
+  return { budget: budget[0]?.amount ?? minor(0), amounts };
 }

@@ -16,6 +16,7 @@ import { listItems, type ItemRow } from './items';
 import { findJob } from './job';
 import { JOB_KINDS, JOB_STATES, listJobs, type JobRow } from './jobs';
 import { loadBuyList, type BuyListLine } from './needs';
+import type { Page } from './page';
 import { listOrders, ORDER_FILTERS, type OrderRow } from './orders';
 import { listSuppliers, type SupplierRow } from './suppliers';
 
@@ -43,19 +44,16 @@ const day = (d: Day | null): Cell => (d === null ? undefined : { day: d });
 const money = (amount: Minor | null, currency: string): Cell =>
   amount === null ? undefined : { scaled: amount, places: decimalsOf(currency) };
 
-/** Page after page of a list that pages by its last row. */
-async function* everyPage<R, C>(
-  look: (after: C | undefined) => Promise<{ rows: readonly R[]; more: boolean }>,
-  cursor: (row: R) => C,
+/** Page after page of a list. */
+async function* everyPage<R>(
+  look: (after: string | undefined) => Promise<Pick<Page<R>, 'rows' | 'next'>>,
 ): AsyncGenerator<readonly R[]> {
-  let after: C | undefined;
-  for (;;) {
-    const { rows, more } = await look(after);
+  let after: string | undefined;
+  do {
+    const { rows, next } = await look(after);
     yield rows;
-    const last = rows.at(-1);
-    if (!more || last === undefined) return;
-    after = cursor(last);
-  }
+    after = next;
+  } while (after !== undefined);
 }
 
 const list = <R>(right: Right, title: string, open: (asked: Asked) => OpenList<R>): List => ({
@@ -88,9 +86,14 @@ export const LISTS = {
             ]
           : []),
       ],
-      pages: everyPage(
-        (after: string | undefined) => listJobs(db, person, { state, words: query.words, after }),
-        (j) => j.number,
+      pages: everyPage((after) =>
+        listJobs(db, person, {
+          state,
+          words: query.words,
+          leadId: query.lead === 'me' ? person.id : undefined,
+          sort: query.sort,
+          after,
+        }),
       ),
     };
   }),
@@ -110,10 +113,13 @@ export const LISTS = {
           ]
         : []),
     ],
-    pages: everyPage(
-      (before: number | undefined) =>
-        listOrders(db, person, { show: asked(ORDER_FILTERS, query.show), words: query.words, before }),
-      (o) => o.id,
+    pages: everyPage((after) =>
+      listOrders(db, person, {
+        show: asked(ORDER_FILTERS, query.show),
+        words: query.words,
+        sort: query.sort,
+        after,
+      }),
     ),
   })),
   invoices: list<InvoiceRow>('see invoices', 'Invoices', ({ db, person, query }) => ({
@@ -128,10 +134,13 @@ export const LISTS = {
       { head: 'Net', cell: (i) => money(i.net, i.currency) },
       { head: 'With tax', cell: (i) => money(i.gross, i.currency) },
     ],
-    pages: everyPage(
-      (before: number | undefined) =>
-        listInvoices(db, person, { show: asked(INVOICE_FILTERS, query.show), words: query.words, before }),
-      (i) => i.id,
+    pages: everyPage((after) =>
+      listInvoices(db, person, {
+        show: asked(INVOICE_FILTERS, query.show),
+        words: query.words,
+        sort: query.sort,
+        after,
+      }),
     ),
   })),
   items: list<ItemRow>('see money', 'Items', ({ db, person, query }) => ({
@@ -147,10 +156,7 @@ export const LISTS = {
       { head: 'Price', cell: (i) => (i.price === null ? undefined : { scaled: i.price, places: PRICE_PLACES }) },
       { head: 'Price is per', cell: (i) => (i.priceUnit === null ? undefined : text(unitOf(i.priceUnit).name)) },
     ],
-    pages: everyPage(
-      (after: string | undefined) => listItems(db, person, query.words, after),
-      (i) => i.number,
-    ),
+    pages: everyPage((after) => listItems(db, person, { words: query.words, sort: query.sort, after })),
   })),
   suppliers: list<SupplierRow>('see money', 'Suppliers', ({ db, person, query }) => ({
     columns: [
@@ -166,10 +172,7 @@ export const LISTS = {
       { head: 'On order', cell: (s) => money(s.onOrder, s.currency) },
       { head: 'Lines to buy', cell: (s) => ({ whole: s.toBuy }) },
     ],
-    pages: everyPage(
-      (after: string | undefined) => listSuppliers(db, person, query.words, after),
-      (s) => s.name,
-    ),
+    pages: everyPage((after) => listSuppliers(db, person, { words: query.words, sort: query.sort, after })),
   })),
   'buy-list': list<BuyListLine>('see jobs', 'Buy list', ({ db, person, query, today, currency }) => ({
     columns: [
@@ -194,15 +197,15 @@ export const LISTS = {
           ]
         : []),
     ],
-    pages: everyPage(
-      async (after: number | undefined) => {
-        const job = await findJob(db, person, query.job ?? '');
-        if (job === undefined) return { rows: [], more: false };
-        const { rows, before, lines } = await loadBuyList(db, person, job.id, today, { after });
-        return { rows, more: before + rows.length < lines };
-      },
-      (n) => n.id,
-    ),
+    pages: everyPage(async (after) => {
+      const job = await findJob(db, person, query.job ?? '');
+      if (job === undefined) return { rows: [], next: undefined };
+      const { rows, before, lines } = await loadBuyList(db, person, job.id, today, {
+        after: after === undefined ? undefined : Number(after),
+      });
+      const last = rows.at(-1);
+      return { rows, next: last !== undefined && before + rows.length < lines ? String(last.id) : undefined };
+    }),
   })),
 } as const satisfies Readonly<Record<string, List>>;
 

@@ -15,6 +15,7 @@ import type { Person } from '@/store/people';
 import { orderEffects, standingOf, type NamedEffect } from './effects';
 import { checkLines } from './orderPreview';
 import { loadItemTerms } from './orderTerms';
+import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
 import { latestMail, type Mailed } from './sql';
 import { listThings } from './things';
@@ -42,52 +43,67 @@ export const ORDER_FILTERS = {
   done: ['settled', 'calledOff'],
   all: [],
 } as const satisfies Record<string, readonly OrderState[]>;
-export type OrderFilter = {
-  readonly show?: keyof typeof ORDER_FILTERS;
-  readonly words?: string;
+export type OrderFilter = Asked & {
+  readonly show?: keyof typeof ORDER_FILTERS | undefined;
+  readonly words?: string | undefined;
   readonly jobId?: number;
-  readonly before?: number;
 };
 
-/** Orders, the newest first; a page at a time, going on before the last one shown. */
-export async function listOrders(
-  db: Db,
-  person: Person,
-  filter: OrderFilter,
-): Promise<{ rows: OrderRow[]; more: boolean }> {
-  permit(person, 'see orders');
+const ORDER_SORTS = {
+  id: 'o.id',
+  first: '-id',
+  by: {
+    number: 'o.number',
+    supplier: 's.name',
+    state: 'o.state',
+    sent: "coalesce(o.sent_on, '')",
+    wanted: "coalesce(o.wanted_on, '9999')",
+    net: 'o.net',
+  },
+} as const;
+
+function foundOrders(db: Db, filter: OrderFilter) {
   const query = db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId');
   const states: readonly OrderState[] = ORDER_FILTERS[filter.show ?? 'open'];
   if (states.length > 0) void query.whereIn('o.state', states);
   if (filter.words)
     void query.where((w) => w.whereLike('o.number', `%${filter.words}%`).orWhereLike('s.name', `%${filter.words}%`));
-  if (filter.before !== undefined) void query.where('o.id', '<', filter.before);
   if (filter.jobId !== undefined)
     void query.whereIn(
       'o.id',
       db('orderLine as l').join('split as x', 'x.lineId', 'l.id').where('x.jobId', filter.jobId).select('l.orderId'),
     );
-  const rows = (await query
-    .orderBy('o.id', 'desc')
-    .limit(ORDERS_PAGE + 1)
-    .select(
-      'o.id',
-      'o.number',
-      'o.state',
-      'o.wantedOn',
-      'o.sentOn',
-      'o.currency',
-      'o.net',
-      'o.version',
-      { supplier: 's.name' },
-      db.raw(
-        '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
-      ),
-      db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind <> 'charge') as lines"),
-      latestMail(db),
-    )) as OrderRow[];
-  const page = rows.slice(0, ORDERS_PAGE).map((r) => ({ ...r, net: may(person, 'see money') ? r.net : null }));
-  return { rows: page, more: rows.length > ORDERS_PAGE };
+  return query;
+}
+
+/** Orders, the newest first unless they are sorted otherwise; a page at a time. */
+export async function listOrders(db: Db, person: Person, filter: OrderFilter): Promise<Page<OrderRow>> {
+  permit(person, 'see orders');
+  const query = foundOrders(db, filter).select(
+    'o.id',
+    'o.number',
+    'o.state',
+    'o.wantedOn',
+    'o.sentOn',
+    'o.currency',
+    'o.net',
+    'o.version',
+    { supplier: 's.name' },
+    db.raw(
+      '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
+    ),
+    db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind <> 'charge') as lines"),
+    latestMail(db),
+  );
+  const sort = filter.sort?.endsWith('net') === true && !may(person, 'see money') ? undefined : filter.sort;
+  const { rows, ...page } = await pageOf<OrderRow>(query, ORDER_SORTS, { ...filter, sort }, ORDERS_PAGE);
+  return { rows: rows.map((r) => ({ ...r, net: may(person, 'see money') ? r.net : null })), ...page };
+}
+
+/** What all orders that a filter finds come to. */
+export async function sumOrders(db: Db, person: Person, filter: OrderFilter): Promise<Foot> {
+  permit(person, 'see orders');
+  return footOf(foundOrders(db, filter), may(person, 'see money') ? { net: 'o.net' } : {}, 'o.currency');
 }
 
 /** A job's share of an order, in the company's currency. */

@@ -234,7 +234,9 @@ describe('suppliers, items and people', () => {
       ['Eelmoor Metals', 1, 12_100, 0],
       ['Pellam Bearings', 0, 0, 1],
     ]);
-    expect((await listSuppliers(yard.db, await buyer(), 'pell')).rows.map((s) => s.name)).toEqual(['Pellam Bearings']);
+    expect((await listSuppliers(yard.db, await buyer(), { words: 'pell' })).rows.map((s) => s.name)).toEqual([
+      'Pellam Bearings',
+    ]);
     expect((await loadSupplier(yard.db, await buyer(), 1, TODAY))?.orders).toMatchObject([
       { number: 'K26-0001', net: 12_100 },
     ]);
@@ -252,8 +254,9 @@ describe('suppliers, items and people', () => {
       pack: 50_000,
       prices: [{ price: 98_500 }],
     });
-    expect((await listItems(yard.db, await buyer(), 'tub')).rows.map((i) => i.number)).toEqual(['TU-1']);
-    expect((await listItems(yard.db, await buyer(), undefined, 'CA-1')).rows.map((i) => i.number)).toEqual(['TU-1']);
+    expect((await listItems(yard.db, await buyer(), { words: 'tub' })).rows.map((i) => i.number)).toEqual(['TU-1']);
+    const down = await listItems(yard.db, await buyer(), { sort: '-number' });
+    expect(down.rows.map((i) => i.number)).toEqual([...down.rows.map((i) => i.number)].sort().reverse());
   });
 
   it('show people to the administrator only', async () => {

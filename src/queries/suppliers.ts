@@ -6,6 +6,7 @@ import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { Supplier } from '@/store/tables';
+import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
 import { listed } from './sql';
 
@@ -13,31 +14,53 @@ export type SupplierRow = Supplier & { readonly openOrders: number; readonly onO
 
 export const LIST_SHOWN = 200;
 
-export async function listSuppliers(
-  db: Db,
-  person: Person,
-  words?: string,
-  after?: string,
-): Promise<{ rows: SupplierRow[]; more: boolean }> {
-  permit(person, 'see orders');
-  permit(person, 'see money');
+const COUNTED = {
+  openOrders: `(select count(*) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)}))`,
+  onOrder: `(select coalesce(sum(o.net), 0) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)}))`,
+  toBuy: '(select count(*) from need n where n.supplier_id = s.id and n.open > 0)',
+} as const;
+
+const SUPPLIER_SORTS = {
+  id: 's.id',
+  first: 'name',
+  by: {
+    name: 's.name',
+    email: "coalesce(s.email, '')",
+    lead: 's.lead_days',
+    carriage: 's.carriage',
+    free: 'coalesce(s.carriage_free_from, 0)',
+    toBuy: COUNTED.toBuy,
+    open: COUNTED.openOrders,
+    onOrder: COUNTED.onOrder,
+  },
+} as const;
+
+type SupplierFilter = Asked & { readonly words?: string | undefined };
+
+function foundSuppliers(db: Db, { words }: SupplierFilter) {
   const query = db('supplier as s');
   if (words) void query.whereLike('s.name', `%${words}%`);
-  if (after !== undefined) void query.where('s.name', '>', after);
-  const rows = (await query
-    .orderBy('s.name')
-    .limit(LIST_SHOWN + 1)
-    .select(
-      's.*',
-      db.raw(
-        `(select count(*) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)})) as open_orders`,
-      ),
-      db.raw(
-        `(select coalesce(sum(o.net), 0) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)})) as on_order`,
-      ),
-      db.raw('(select count(*) from need n where n.supplier_id = s.id and n.open > 0) as to_buy'),
-    )) as SupplierRow[];
-  return { rows: rows.slice(0, LIST_SHOWN), more: rows.length > LIST_SHOWN };
+  return query;
+}
+
+/** Suppliers by name unless they are sorted otherwise; a page at a time. */
+export async function listSuppliers(db: Db, person: Person, filter: SupplierFilter = {}): Promise<Page<SupplierRow>> {
+  permit(person, 'see orders');
+  permit(person, 'see money');
+  const query = foundSuppliers(db, filter).select(
+    's.*',
+    db.raw(`${COUNTED.openOrders} as open_orders`),
+    db.raw(`${COUNTED.onOrder} as on_order`),
+    db.raw(`${COUNTED.toBuy} as to_buy`),
+  );
+  return pageOf<SupplierRow>(query, SUPPLIER_SORTS, filter, LIST_SHOWN);
+}
+
+/** What stands on order at all suppliers that a filter finds. */
+export async function sumSuppliers(db: Db, person: Person, filter: SupplierFilter): Promise<Foot> {
+  permit(person, 'see orders');
+  permit(person, 'see money');
+  return footOf(foundSuppliers(db, filter), { onOrder: COUNTED.onOrder }, 's.currency');
 }
 
 export type SupplierView = {

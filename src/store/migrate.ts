@@ -2,10 +2,11 @@ import type { Knex } from 'knex';
 import * as ground from './migrations/001-ground';
 import * as signing from './migrations/002-signing';
 import * as entry from './migrations/003-entry';
+import * as lists from './migrations/004-lists';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry];
+const STEPS: readonly Step[] = [ground, signing, entry, lists];
 
 type Executable = { exec: (sql: string) => void };
 

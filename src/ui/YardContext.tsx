@@ -4,6 +4,7 @@ import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { formatDay, howFar, type Day } from '@/core/calendar/workdays';
 import { writeAs, type Locale } from '@/core/locale/locale';
 import type { Right } from '@/core/people/rights';
+import type { Frame } from '@/queries/frame';
 
 export type Yard = {
   readonly today: Day;
@@ -12,6 +13,8 @@ export type Yard = {
   readonly week: readonly number[];
   readonly off: readonly string[];
   readonly locale: Locale;
+  /** How this person looks at lists. */
+  readonly lists: Frame['lists'];
 };
 
 const YardContext = createContext<Yard | undefined>(undefined);

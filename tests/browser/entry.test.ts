@@ -1,5 +1,6 @@
 import readXlsxFile from 'read-excel-file/node';
 import { By, Key } from 'selenium-webdriver';
+import Papa from 'papaparse';
 import { App } from '../support/app';
 import { axe } from './axe';
 import { Browser, DESK, PHONE } from './driver';
@@ -277,4 +278,70 @@ describe('what opens', () => {
   });
 
   it('leaves no error in the console', async () => expect(await browser.consoleErrors()).toEqual([]));
+});
+
+describe('a list of the company', () => {
+  const column = async (n: number) => (await browser.texts(`table tbody td:nth-child(${n})`)).filter((t) => t !== '');
+
+  it('is sorted by the server, whose foot adds up all that is found, and taken out so', async () => {
+    await browser.go('/orders?show=all');
+    await (await browser.button('Order net')).click();
+    await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('sort=net'), 20_000);
+    await (await browser.button('Order net')).click();
+    await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('sort=-net'), 20_000);
+    await browser.driver.wait(
+      async () => (await browser.driver.findElements(By.css('th[aria-sort="descending"]'))).length === 1,
+      20_000,
+    );
+    const foot = (await browser.texts('tfoot td')).join(' ');
+    const cookie = (await browser.driver.manage().getCookie('kettle'))?.value ?? '';
+    const file = await fetch(`${app.base}/lists/orders?show=all&sort=-net&as=csv`, {
+      headers: { cookie: `kettle=${cookie}` },
+    });
+    const [head = [], ...rows] = Papa.parse<string[]>(await file.text(), { skipEmptyLines: true }).data;
+    const [net, currency] = [head.indexOf('Net'), head.indexOf('Currency')];
+    const pounds = rows.filter((r) => r[currency] === 'GBP').map((r) => Number(r[net]));
+    expect(foot).toContain(
+      pounds
+        .reduce((sum, n) => sum + n, 0)
+        .toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 }),
+    );
+    expect(foot).toContain(`${rows.length}`);
+    const amounts = rows.map((r) => Number(r[net]));
+    expect(amounts).toEqual([...amounts].sort((x, y) => y - x));
+  });
+
+  it('shows the columns that a person chose, here and later', async () => {
+    await browser.go('/orders');
+    const heads = () => browser.texts('thead th');
+    await browser.reads('Order net');
+    await (await browser.see(By.css('[aria-label="Columns"]'))).click();
+    await (await browser.see(By.xpath("//label[contains(., 'Sent')]//input"))).click();
+    await (await browser.see(By.css('[aria-label="Wanted: further to the left"]'))).click();
+    await browser.driver.wait(async () => !(await heads()).includes('Sent'), 20_000);
+    await browser.keys(Key.ESCAPE);
+    await browser.driver.navigate().refresh();
+    await browser.driver.wait(
+      async () => (await heads()).includes('Wanted') && !(await heads()).includes('Sent'),
+      20_000,
+    );
+    await (await browser.see(By.css('[aria-label="Columns"]'))).click();
+    await (await browser.button('As they were')).click();
+    await browser.driver.wait(async () => (await heads()).includes('Sent'), 20_000);
+    await browser.keys(Key.ESCAPE);
+  });
+
+  it('keeps a view by name, and goes back to it', async () => {
+    await browser.go('/orders?show=all&sort=-net');
+    await (await browser.button('Views')).click();
+    await browser.type('Keep this view as', 'Largest');
+    await browser.keys(Key.ENTER);
+    await browser.reads('This view is kept as Largest');
+    await browser.go('/orders');
+    await (await browser.button('Views')).click();
+    await (await browser.link('Largest')).click();
+    await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('sort=-net'), 20_000);
+    await browser.reads('View: Largest');
+    expect((await column(2)).length).toBeGreaterThan(11);
+  });
 });

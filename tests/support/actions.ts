@@ -50,4 +50,9 @@ export const ASKS: Readonly<Record<string, Right>> = {
   choosePassword: 'see jobs',
   chooseTheme: 'see jobs',
   noteUse: 'see jobs',
+  keepColumns: 'see jobs',
+  keepView: 'see jobs',
+  dropView: 'see jobs',
+  changeBuyList: 'change buy lists',
+  changeQuote: 'import quotes',
 };

@@ -12,8 +12,11 @@ import * as receiving from '@/actions/receiving';
 import * as sending from '@/actions/sending';
 import * as signing from '@/actions/signing';
 import * as suppliers from '@/actions/suppliers';
+import * as using from '@/actions/using';
 import { offerAction, offerReading, offerSending } from '../server/offer';
 
+export const keepView = offerAction(using.keepView);
+export const dropView = offerAction(using.dropView);
 export const openJob = offerAction(jobs.openJob);
 export const openOnRail = offerAction(jobs.openOnRail);
 export const closeOnRail = offerAction(jobs.closeOnRail);

@@ -128,6 +128,21 @@ export type FileMemory = {
   readonly meaning: string;
 };
 
+export type ListColumns = {
+  readonly personId: number;
+  readonly list: string;
+  readonly shown: string;
+  readonly hidden: string;
+};
+
+export type ListView = {
+  readonly id: number;
+  readonly personId: number;
+  readonly list: string;
+  readonly name: string;
+  readonly query: string;
+};
+
 export type LastUsed = {
   readonly personId: number;
   readonly kind: string;

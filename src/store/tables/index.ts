@@ -14,6 +14,8 @@ import type {
   SupplierPart,
   PriceBreakRow,
   LastUsed,
+  ListColumns,
+  ListView,
   FileMemory,
 } from './company';
 import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow } from './jobs';
@@ -57,6 +59,8 @@ declare module 'knex/types/tables.js' {
     supplierPart: SupplierPart;
     priceBreak: PriceBreakRow;
     lastUsed: LastUsed;
+    listColumns: ListColumns;
+    listView: ListView;
     fileMemory: FileMemory;
     job: Job;
     budgetEntry: BudgetEntry;

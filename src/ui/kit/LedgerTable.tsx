@@ -1,9 +1,21 @@
 'use client';
 
+import {
+  columnOrderingFeature,
+  columnVisibilityFeature,
+  createSortedRowModel,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+  type SortingState,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { useKey } from '../keys';
+import { ListFoot, useList, type Listed } from './Listed';
+import { ListColumns } from './ListColumns';
 
 export type Column<Row> = {
   readonly key: string;
@@ -13,6 +25,8 @@ export type Column<Row> = {
   readonly by?: (row: Row) => string | number;
   readonly num?: boolean;
   readonly className?: string;
+  /** Left out until a person chooses it. */
+  readonly extra?: true;
   /** Left out on a phone, where the first column tells it in its second line. */
   readonly wide?: boolean;
 };
@@ -25,7 +39,8 @@ type Props<Row> = {
   /** Where Enter and a click on the row lead. */
   readonly hrefOf?: (row: Row) => string;
   readonly onOpen?: (row: Row) => void;
-  readonly foot?: ReactNode;
+  /** A list of the company, of which a page is shown: sorted by the server, its columns chosen by each person. */
+  readonly list?: Listed | undefined;
   /** Rows that can be picked, for one action on many. */
   readonly picks?: Picks<Row> | undefined;
 };
@@ -43,24 +58,63 @@ export type Picks<Row> = {
 const VIRTUAL_FROM = 150;
 const ROW = 34;
 
-/** A ledger: columns sort, arrows move the row, Enter opens it; a long one draws only the rows in view. */
-export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, foot, picks }: Props<Row>) {
-  const [sort, setSort] = useState<{ key: string; down: boolean }>();
+const features = tableFeatures({
+  rowSortingFeature,
+  columnOrderingFeature,
+  columnVisibilityFeature,
+  sortedRowModel: createSortedRowModel(),
+});
+type Features = typeof features;
+
+const inOrder = (x: unknown, y: unknown): number =>
+  typeof x === 'number' && typeof y === 'number'
+    ? x - y
+    : String(x).localeCompare(String(y), 'en-GB', { numeric: true });
+
+/** A ledger: columns sort and are chosen, arrows move the row, Enter opens it; a long one draws only the rows in view. */
+export function LedgerTable<Row extends object>({
+  rows,
+  columns,
+  keyOf,
+  label,
+  hrefOf,
+  onOpen,
+  list: listed,
+  picks,
+}: Props<Row>) {
+  const [own, setOwn] = useState<SortingState>([]);
+  const list = useList(listed);
   const [at, setAt] = useState(-1);
   const last = useRef(-1);
   const box = useRef<HTMLDivElement>(null);
   const router = useRouter();
-  const sorted = useMemo(() => {
-    const by = columns.find((c) => c.key === sort?.key)?.by;
-    if (by === undefined) return rows;
-    const order = (a: Row, b: Row) => {
-      const [x, y] = [by(a), by(b)];
-      return typeof x === 'number' && typeof y === 'number'
-        ? x - y
-        : String(x).localeCompare(String(y), 'en-GB', { numeric: true });
-    };
-    return [...rows].sort((a, b) => (sort?.down ? order(b, a) : order(a, b)));
-  }, [rows, columns, sort]);
+  const known = useMemo(() => new Map(columns.map((c) => [c.key, c])), [columns]);
+  const definitions = useMemo(
+    () =>
+      columns.map((c): ColumnDef<Features, Row> => ({
+        id: c.key,
+        accessorFn: c.by ?? (() => ''),
+        enableSorting: listed === undefined ? c.by !== undefined : listed.sorts.includes(c.key),
+        sortFn: (one, other, key) => inOrder(one.getValue(key), other.getValue(key)),
+      })),
+    [columns, listed],
+  );
+  const table = useTable({
+    features,
+    data: rows as Row[],
+    columns: definitions,
+    getRowId: (row) => String(keyOf(row)),
+    manualSorting: listed !== undefined,
+    sortDescFirst: false,
+    state: {
+      sorting: listed === undefined ? own : list.sorting,
+      columnOrder: list.order(columns.map((c) => c.key)),
+      columnVisibility: Object.fromEntries(list.hidden(columns).map((key) => [key, false])),
+    },
+    onSortingChange: listed === undefined ? setOwn : list.onSorting,
+  });
+  const sorted = table.getRowModel().rows.map((r) => r.original);
+  const shownColumns = table.getVisibleLeafColumns();
 
   const open = (row: Row | undefined) => {
     if (row === undefined) return;
@@ -108,8 +162,7 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
   const first = inView[0]?.start ?? 0;
   const rest = long ? virtual.getTotalSize() - (inView.at(-1)?.end ?? 0) : 0;
   const shown = long ? inView.map((v) => v.index) : sorted.map((_, k) => k);
-  const toggle = (key: string) =>
-    setSort((now) => (now?.key !== key ? { key, down: false } : now.down ? undefined : { key, down: true }));
+  const span = shownColumns.length + (picks === undefined ? 0 : 1) + (listed === undefined ? 0 : 1);
 
   return (
     <div ref={box} className="max-phone:overflow-x-auto">
@@ -121,32 +174,38 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
                 <span className="sr-only">Picked</span>
               </th>
             )}
-            {columns.map((c) => (
-              <th
-                key={c.key}
-                scope="col"
-                aria-sort={sort?.key === c.key ? (sort.down ? 'descending' : 'ascending') : undefined}
-                className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
-              >
-                {c.by === undefined ? (
-                  c.head
-                ) : (
-                  <button type="button" onClick={() => toggle(c.key)} className="hover:text-ink">
-                    {c.head}
-                    {sort?.key === c.key && <span aria-hidden> {sort.down ? '↓' : '↑'}</span>}
-                  </button>
-                )}
+            {shownColumns.map((column) => {
+              const c = known.get(column.id) as Column<Row>;
+              const way = column.getIsSorted();
+              return (
+                <th
+                  key={c.key}
+                  scope="col"
+                  aria-sort={way === false ? undefined : way === 'desc' ? 'descending' : 'ascending'}
+                  className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
+                >
+                  {!column.getCanSort() ? (
+                    c.head
+                  ) : (
+                    <button type="button" onClick={() => column.toggleSorting()} className="hover:text-ink">
+                      {c.head}
+                      {way !== false && <span aria-hidden> {way === 'desc' ? '↓' : '↑'}</span>}
+                    </button>
+                  )}
+                </th>
+              );
+            })}
+            {listed !== undefined && (
+              <th className="w-[30px] !px-0 max-phone:hidden print:hidden">
+                <ListColumns list={list} columns={columns} />
               </th>
-            ))}
+            )}
           </tr>
         </thead>
         <tbody>
           {long && first > 0 && (
             <tr aria-hidden>
-              <td
-                colSpan={columns.length + (picks === undefined ? 0 : 1)}
-                style={{ height: first, padding: 0, border: 0 }}
-              />
+              <td colSpan={span} style={{ height: first, padding: 0, border: 0 }} />
             </tr>
           )}
           {shown.map((index) => {
@@ -178,27 +237,35 @@ export function LedgerTable<Row>({ rows, columns, keyOf, label, hrefOf, onOpen, 
                     )}
                   </td>
                 )}
-                {columns.map((c) => (
-                  <td
-                    key={c.key}
-                    className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
-                  >
-                    {c.cell(row)}
-                  </td>
-                ))}
+                {shownColumns.map((column) => {
+                  const c = known.get(column.id) as Column<Row>;
+                  return (
+                    <td
+                      key={c.key}
+                      className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
+                    >
+                      {c.cell(row)}
+                    </td>
+                  );
+                })}
+                {listed !== undefined && <td className="max-phone:hidden print:hidden" />}
               </tr>
             );
           })}
           {long && rest > 0 && (
             <tr aria-hidden>
-              <td
-                colSpan={columns.length + (picks === undefined ? 0 : 1)}
-                style={{ height: rest, padding: 0, border: 0 }}
-              />
+              <td colSpan={span} style={{ height: rest, padding: 0, border: 0 }} />
             </tr>
           )}
         </tbody>
-        {foot}
+        {listed !== undefined && (
+          <ListFoot
+            list={listed}
+            shown={rows.length}
+            before={picks === undefined ? 0 : 1}
+            columns={shownColumns.map((column) => known.get(column.id) as Column<Row>)}
+          />
+        )}
       </table>
     </div>
   );

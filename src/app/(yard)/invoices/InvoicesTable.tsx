@@ -6,11 +6,12 @@ import { formatAmount, signOf } from '@/core/money/money';
 import type { InvoiceRow } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
+import type { Listed } from '@/ui/kit/Listed';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
 import { InvoiceTag } from './InvoiceTag';
 
-export function InvoicesTable({ rows }: { rows: readonly InvoiceRow[] }) {
+export function InvoicesTable({ rows, list }: { rows: readonly InvoiceRow[]; list: Listed }) {
   const { day, may } = useYard();
   const router = useRouter();
   useKey('N', 'Enter an invoice', () => router.push('/invoices/new'), may('enter invoices'));
@@ -75,6 +76,7 @@ export function InvoicesTable({ rows }: { rows: readonly InvoiceRow[] }) {
   return (
     <LedgerTable
       label="Invoices"
+      list={list}
       rows={rows}
       columns={columns}
       keyOf={(i) => i.id}

@@ -1,26 +1,25 @@
 import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
-import { INVOICE_FILTERS, listInvoices } from '@/queries/invoices';
+import { INVOICE_FILTERS, listInvoices, sumInvoices } from '@/queries/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
+import { ListViews } from '../ListViews';
 import { InvoicesTable } from './InvoicesTable';
 
 export const metadata = { title: 'Invoices' };
 
 export default place(async ({ db, person, query }) => {
   const show = asked(INVOICE_FILTERS, query.show) ?? 'waiting';
-  const { rows, more } = await listInvoices(db, person, {
-    show,
-    words: query.words,
-    before: query.before === undefined ? undefined : Number(query.before),
-  });
+  const filter = { show, words: query.words, sort: query.sort, after: query.after };
+  const { rows, next, sorts } = await listInvoices(db, person, filter);
+  const foot = await sumInvoices(db, person, filter);
   return (
     <Sheet>
-      <PlaceTitle title="Invoices" count={`${rows.length}${more ? ' of more' : ''}`}>
+      <PlaceTitle title="Invoices">
         <FilterChoice
           name="show"
           label="Which invoices"
@@ -32,6 +31,7 @@ export default place(async ({ db, person, query }) => {
           ]}
         />
         <FilterWords label="Number, supplier or order" />
+        <ListViews list="invoices" />
         <TakeOut list="invoices" />
       </PlaceTitle>
       {rows.length === 0 ? (
@@ -42,11 +42,11 @@ export default place(async ({ db, person, query }) => {
           </Link>
         </Empty>
       ) : (
-        <InvoicesTable rows={rows} />
+        <InvoicesTable rows={rows} list={{ name: 'invoices', sorts, foot }} />
       )}
-      {more && (
-        <GoOn to="/invoices" query={{ ...query, before: rows.at(-1)?.id }}>
-          Older invoices
+      {next !== undefined && (
+        <GoOn to="/invoices" query={{ ...query, after: next }}>
+          Further invoices
         </GoOn>
       )}
       <Shelf

@@ -7,10 +7,11 @@ import { unitOf } from '@/core/quantity/units';
 import type { ItemRow } from '@/queries/items';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
+import type { Listed } from '@/ui/kit/Listed';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
 
-export function ItemsTable({ rows }: { rows: readonly ItemRow[] }) {
+export function ItemsTable({ rows, list }: { rows: readonly ItemRow[]; list: Listed }) {
   const { may } = useYard();
   const router = useRouter();
   useKey('N', 'Add an item', () => router.push('/items/new'), may('keep suppliers'));
@@ -91,6 +92,13 @@ export function ItemsTable({ rows }: { rows: readonly ItemRow[] }) {
     },
   ];
   return (
-    <LedgerTable label="Items" rows={rows} columns={columns} keyOf={(i) => i.id} hrefOf={(i) => `/items/${i.id}`} />
+    <LedgerTable
+      label="Items"
+      list={list}
+      rows={rows}
+      columns={columns}
+      keyOf={(i) => i.id}
+      hrefOf={(i) => `/items/${i.id}`}
+    />
   );
 }

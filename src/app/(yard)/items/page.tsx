@@ -1,21 +1,24 @@
 import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
-import { listItems } from '@/queries/items';
+import { listItems, sumItems } from '@/queries/items';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
+import { ListViews } from '../ListViews';
 import { ItemsTable } from './ItemsTable';
 
 export const metadata = { title: 'Items' };
 
 export default place(async ({ db, person, query }) => {
-  const { rows, more } = await listItems(db, person, query.words, query.after);
+  const { rows, next, sorts } = await listItems(db, person, query);
+  const foot = await sumItems(db, person, query);
   return (
     <Sheet>
-      <PlaceTitle title="Items" count={rows.length}>
+      <PlaceTitle title="Items">
         <FilterWords label="Number or name" />
+        <ListViews list="items" />
         <TakeOut list="items" />
       </PlaceTitle>
       {rows.length === 0 ? (
@@ -26,11 +29,11 @@ export default place(async ({ db, person, query }) => {
           </Link>
         </Empty>
       ) : (
-        <ItemsTable rows={rows} />
+        <ItemsTable rows={rows} list={{ name: 'items', sorts, foot }} />
       )}
-      {more && (
-        <GoOn to="/items" query={{ ...query, after: rows.at(-1)?.number }}>
-          More items
+      {next !== undefined && (
+        <GoOn to="/items" query={{ ...query, after: next }}>
+          Further items
         </GoOn>
       )}
       <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>

@@ -7,11 +7,12 @@ import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
 import { JOB_KINDS, JOB_STATES, type JobRow } from '@/queries/jobs';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
+import type { Listed } from '@/ui/kit/Listed';
 import { Dash } from '@/ui/kit/Sheet';
 import { LyingGlass } from '@/ui/SightGlass';
 import { useYard } from '@/ui/YardContext';
 
-export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
+export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Listed }) {
   const { currency, day, may, today } = useYard();
   const late = (j: JobRow) => j.state === 'live' && j.dueOn !== null && j.dueOn < today;
   const router = useRouter();
@@ -47,6 +48,7 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
       cell: (j) => <span className="text-ink-2">{j.customer}</span>,
       className: 'max-lg:hidden',
     },
+    { key: 'lead', head: 'Lead', by: (j) => j.lead, cell: (j) => j.lead, extra: true, wide: true },
     { key: 'state', head: 'State', by: (j) => j.state, cell: (j) => JOB_STATES[j.state], wide: true },
     {
       key: 'due',
@@ -117,6 +119,7 @@ export function JobsTable({ rows }: { rows: readonly JobRow[] }) {
   return (
     <LedgerTable
       label="Jobs"
+      list={list}
       rows={rows}
       columns={rows.some((r) => r.level !== null) ? [...columns, ...money] : columns}
       keyOf={(j) => j.id}

@@ -1,5 +1,5 @@
 import Link from '@/ui/Link';
-import { JOB_STATES, listJobs } from '@/queries/jobs';
+import { JOB_STATES, listJobs, sumJobs } from '@/queries/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -7,36 +7,55 @@ import { may } from '@/core/people/rights';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
+import { ListViews } from '../ListViews';
 import { JobsTable } from './JobsTable';
 
 export const metadata = { title: 'Jobs' };
 
 export default place(async ({ db, person, query }) => {
-  const state = query.state === 'all' ? 'all' : asked(JOB_STATES, query.state);
-  const { rows, more } = await listJobs(db, person, { state, words: query.words, after: query.after });
-  const last = rows.at(-1)?.number ?? '';
+  const state = query.state === 'all' ? ('all' as const) : asked(JOB_STATES, query.state);
+  const mine = query.lead === 'me';
+  const filter = {
+    state,
+    words: query.words,
+    leadId: mine ? person.id : undefined,
+    sort: query.sort,
+    after: query.after,
+  };
+  const { rows, next, sorts } = await listJobs(db, person, filter);
+  const foot = await sumJobs(db, person, filter);
+  const leads = mine || person.roles.includes('lead');
   return (
     <Sheet>
-      <PlaceTitle title="Jobs" count={`${rows.length}${more ? ' of more' : ''}`}>
+      <PlaceTitle title="Jobs">
         <FilterChoice
           name="state"
           label="State"
           fallback="live"
           options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]}
         />
+        {leads && (
+          <FilterChoice
+            name="lead"
+            label="Whose jobs"
+            options={[
+              ['', 'Everybody’s jobs'],
+              ['me', 'My jobs'],
+            ]}
+          />
+        )}
         <FilterWords label="Job or customer" />
+        <ListViews list="jobs" />
         <TakeOut list="jobs" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="No job is shown">
-          Choose another state above, or open a new job and bring its quote in from a file.
-        </Empty>
+        <Empty title="No job is shown">Choose another state above, or open a new job and type its quote.</Empty>
       ) : (
-        <JobsTable rows={rows} />
+        <JobsTable rows={rows} list={{ name: 'jobs', sorts, foot, whole: true }} />
       )}
-      {more && (
-        <GoOn to="/jobs" query={{ ...query, after: last }}>
-          More jobs after {last}
+      {next !== undefined && (
+        <GoOn to="/jobs" query={{ ...query, after: next }}>
+          Further jobs
         </GoOn>
       )}
       <Shelf

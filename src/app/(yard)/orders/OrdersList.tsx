@@ -7,6 +7,7 @@ import { counted } from '@/core/words';
 import type { OrderRow } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import type { Listed } from '@/ui/kit/Listed';
 import Link from '@/ui/Link';
 import { makeKey } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -14,7 +15,7 @@ import { sendOrder } from '../../acts';
 import { OrdersTable } from './OrdersTable';
 
 /** The orders, of which those not sent yet can be picked and sent together; what stands there when there are none. */
-export function OrdersList({ rows, children }: { rows: readonly OrderRow[]; children: ReactNode }) {
+export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]; list: Listed; children: ReactNode }) {
   const { may } = useYard();
   const [picked, setPicked] = useState<ReadonlySet<string | number>>(new Set());
   const [asking, setAsking] = useState(false);
@@ -41,6 +42,7 @@ export function OrdersList({ rows, children }: { rows: readonly OrderRow[]; chil
       ) : (
         <OrdersTable
           rows={rows}
+          list={list}
           picks={
             may('send orders')
               ? { picked, onPick: setPicked, may: sendable, words: (o) => `Pick ${o.number}` }

@@ -5,15 +5,21 @@ import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { isOverdue, ORDER_STATE_NAMES } from '@/core/orders/states';
 import type { OrderRow } from '@/queries/orders';
 import { LedgerTable, type Column, type Picks } from '@/ui/kit/LedgerTable';
+import type { Listed } from '@/ui/kit/Listed';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from './StateTag';
 
 type Row = OrderRow & { readonly share?: Minor | null };
 
-type Props = { readonly rows: readonly Row[]; readonly shares?: boolean; readonly picks?: Picks<Row> };
+type Props = {
+  readonly rows: readonly Row[];
+  readonly shares?: boolean;
+  readonly picks?: Picks<Row> | undefined;
+  readonly list?: Listed;
+};
 
-export function OrdersTable({ rows, shares = false, picks }: Props) {
+export function OrdersTable({ rows, shares = false, picks, list }: Props) {
   const { day, today, currency, may } = useYard();
   const late = (o: Row) => isOverdue(o, today);
   const href = (o: Row) => (may('see money') ? `/orders/${o.number}` : `/dock/${o.number}`);
@@ -96,6 +102,7 @@ export function OrdersTable({ rows, shares = false, picks }: Props) {
   return (
     <LedgerTable
       picks={picks}
+      list={list}
       label="Orders"
       rows={rows}
       columns={shares ? [...shown, share] : shown}

@@ -1,10 +1,11 @@
 import Link from '@/ui/Link';
-import { listOrders, ORDER_FILTERS } from '@/queries/orders';
+import { listOrders, ORDER_FILTERS, sumOrders } from '@/queries/orders';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
+import { ListViews } from '../ListViews';
 import { OrdersList } from './OrdersList';
 
 export const metadata = { title: 'Orders' };
@@ -20,19 +21,18 @@ const SHOWN = [
 
 export default place(async ({ db, person, query }) => {
   const show = asked(ORDER_FILTERS, query.show) ?? 'open';
-  const { rows, more } = await listOrders(db, person, {
-    show,
-    words: query.words,
-    before: query.before === undefined ? undefined : Number(query.before),
-  });
+  const filter = { show, words: query.words, sort: query.sort, after: query.after };
+  const { rows, next, sorts } = await listOrders(db, person, filter);
+  const foot = await sumOrders(db, person, filter);
   return (
     <Sheet>
-      <PlaceTitle title="Orders" count={`${rows.length}${more ? ' of more' : ''}`}>
+      <PlaceTitle title="Orders">
         <FilterChoice name="show" label="Which orders" fallback="open" options={SHOWN} />
         <FilterWords label="Number or supplier" />
+        <ListViews list="orders" />
         <TakeOut list="orders" />
       </PlaceTitle>
-      <OrdersList rows={rows}>
+      <OrdersList rows={rows} list={{ name: 'orders', sorts, foot }}>
         <Empty title="No order is shown">
           Orders are drafted in{' '}
           <Link href="/gather" className="step">
@@ -41,9 +41,9 @@ export default place(async ({ db, person, query }) => {
           , from what the jobs’ buy lists need.
         </Empty>
       </OrdersList>
-      {more && (
-        <GoOn to="/orders" query={{ ...query, before: rows.at(-1)?.id }}>
-          Older orders
+      {next !== undefined && (
+        <GoOn to="/orders" query={{ ...query, after: next }}>
+          Further orders
         </GoOn>
       )}
     </Sheet>

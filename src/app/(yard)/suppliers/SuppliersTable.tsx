@@ -6,11 +6,12 @@ import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import type { SupplierRow } from '@/queries/suppliers';
 import { useKey } from '@/ui/keys';
 import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
+import type { Listed } from '@/ui/kit/Listed';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
 import { counted } from '@/core/words';
 
-export function SuppliersTable({ rows }: { rows: readonly SupplierRow[] }) {
+export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; list: Listed }) {
   const { may } = useYard();
   const router = useRouter();
   useKey('N', 'Add a supplier', () => router.push('/suppliers/new'), may('keep suppliers'));
@@ -83,6 +84,7 @@ export function SuppliersTable({ rows }: { rows: readonly SupplierRow[] }) {
   return (
     <LedgerTable
       label="Suppliers"
+      list={list}
       rows={rows}
       columns={columns}
       keyOf={(s) => s.id}

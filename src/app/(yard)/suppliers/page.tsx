@@ -1,21 +1,24 @@
 import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
-import { listSuppliers } from '@/queries/suppliers';
+import { listSuppliers, sumSuppliers } from '@/queries/suppliers';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
+import { ListViews } from '../ListViews';
 import { SuppliersTable } from './SuppliersTable';
 
 export const metadata = { title: 'Suppliers' };
 
 export default place(async ({ db, person, query }) => {
-  const { rows, more } = await listSuppliers(db, person, query.words, query.after);
+  const { rows, next, sorts } = await listSuppliers(db, person, query);
+  const foot = await sumSuppliers(db, person, query);
   return (
     <Sheet>
-      <PlaceTitle title="Suppliers" count={rows.length}>
+      <PlaceTitle title="Suppliers">
         <FilterWords label="Supplier’s name" />
+        <ListViews list="suppliers" />
         <TakeOut list="suppliers" />
       </PlaceTitle>
       {rows.length === 0 ? (
@@ -26,11 +29,11 @@ export default place(async ({ db, person, query }) => {
           </Link>
         </Empty>
       ) : (
-        <SuppliersTable rows={rows} />
+        <SuppliersTable rows={rows} list={{ name: 'suppliers', sorts, foot }} />
       )}
-      {more && (
-        <GoOn to="/suppliers" query={{ ...query, after: rows.at(-1)?.name }}>
-          More suppliers
+      {next !== undefined && (
+        <GoOn to="/suppliers" query={{ ...query, after: next }}>
+          Further suppliers
         </GoOn>
       )}
       <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>

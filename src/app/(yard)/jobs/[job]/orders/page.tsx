@@ -7,8 +7,7 @@ import { JobShelf } from '../JobShelf';
 import { counted } from '@/core/words';
 
 export default jobPlace(async ({ db, person, query, job }) => {
-  const before = query.before === undefined ? undefined : Number(query.before);
-  const { rows, more } = await listOrders(db, person, { show: 'all', jobId: job.id, before });
+  const { rows, next } = await listOrders(db, person, { show: 'all', jobId: job.id, after: query.after });
   const shares = may(person, 'see money')
     ? await loadShares(
         db,
@@ -26,8 +25,8 @@ export default jobPlace(async ({ db, person, query, job }) => {
           shares={shares !== undefined}
         />
       )}
-      {more && (
-        <GoOn to={`/jobs/${job.number}/orders`} query={{ before: rows.at(-1)?.id }}>
+      {next !== undefined && (
+        <GoOn to={`/jobs/${job.number}/orders`} query={{ after: next }}>
           Older orders
         </GoOn>
       )}

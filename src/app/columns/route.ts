@@ -1,0 +1,10 @@
+import { keepColumns } from '@/actions/using';
+import { Answer, readAsked, route } from '../server/answer';
+import { performAs } from '../server/offer';
+
+/** Keeps which columns of a list the person sees. */
+export const POST = route('see jobs', async ({ request, person }) => {
+  const outcome = await performAs(person)(keepColumns, await readAsked(request, keepColumns.input));
+  if (outcome.status !== 'done') throw new Answer(422, 'These columns cannot be kept.');
+  return new Response(null, { status: 204 });
+});
