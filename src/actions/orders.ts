@@ -109,15 +109,15 @@ export const draftOrders = defineAction({
       await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id'),
       'The place of delivery',
     );
-    const made: { id: number; number: string; joined: boolean }[] = [];
+    const made: { id: number; number: string; version: number; joined: boolean }[] = [];
     for (const planned of plan.orders) {
       const { into: order, bundle, lines } = planned;
       if (order === undefined) made.push({ ...(await draft(work, planned, place.id)), joined: false });
       else {
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
         const words = `Added ${counted(bundle.lines.length, 'line')} to draft ${order.number}`;
-        await resave(work, order, { wantedOn }, lines, words);
-        made.push({ id: order.id, number: order.number, joined: true });
+        const { version } = await resave(work, order, { wantedOn }, lines, words);
+        made.push({ id: order.id, number: order.number, version, joined: true });
       }
     }
     return { orders: made };
@@ -150,7 +150,7 @@ async function draft(work: Work, { supplier, rate, lines }: PlannedOrder, placeI
     subjects: subjectsOf(order),
     after: order,
   });
-  return { id, number };
+  return { id, number, version: order.version };
 }
 
 /** Writes the terms and the lines of a draft anew, with what that moves on the jobs. */

@@ -220,6 +220,7 @@ describe('a receipt', () => {
   it('made by mistake is taken back', async () => {
     await browser.go('/dock/K26-0009');
     await (await browser.button('take back')).click();
+    await (await browser.button('Take R-00009 back')).click();
     await browser.reads('R-00009-back');
     await browser.reads('0 of 6 in');
   });

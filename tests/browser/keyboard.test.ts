@@ -91,13 +91,11 @@ describe('the main job by keyboard alone', () => {
   });
 
   it('changes the order and sends it', async () => {
-    await press('c');
-    await browser.reads('kept here as you type');
     await tabTo('Carrier');
     await chord(Key.CONTROL, 'a');
     await type('Morning van');
     await chord(Key.CONTROL, Key.ENTER);
-    await browser.reads('K26-0025 is changed');
+    await browser.reads('K26-0025 is saved');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('goes as a PDF to');
     await chord(Key.CONTROL, Key.ENTER);

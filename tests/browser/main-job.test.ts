@@ -84,9 +84,16 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await browser.reads('Not sent yet');
     await (await browser.link('K26-0025')).click();
     await browser.reads('What this does to the jobs');
+    await (await browser.button('2 parts')).click();
+    const part = (n: number) => browser.texts(`[role="row"][aria-label="Line 1, part ${n}"] [role="gridcell"]`);
+    for (const [n, job, quantity] of [
+      [1, '421', '48'],
+      [2, '427', '6'],
+    ] as const)
+      expect((await part(n)).filter(Boolean)).toEqual(
+        expect.arrayContaining(['from its buy list', quantity, job, '01 Hull and structure']),
+      );
     const text = await browser.text();
-    expect(text).toContain('421 01 Hull and structure 48 m');
-    expect(text).toContain('427 01 Hull and structure 6 m');
     expect(text).toContain('531.90');
     expect(text).toContain('£\u202f638.28');
   });

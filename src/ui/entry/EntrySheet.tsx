@@ -24,7 +24,7 @@ import { toast } from 'sonner';
 import { readTypedDay } from '@/core/calendar/typed';
 import type { Thing, ThingKind } from '@/queries/things';
 import { ask, asJson } from '../ask';
-import { useToldKey } from '../keys';
+import { useKey, useToldKey } from '../keys';
 import { useYard } from '../YardContext';
 import { copied, fills, type EntryColumn } from './column';
 import type { Edit } from './EntryCell';
@@ -277,6 +277,8 @@ export function EntrySheet<Row>(props: Props<Row>) {
     go(spot, cell.dataset.fills === undefined ? undefined : {});
   };
 
+  useKey('ArrowDown', 'Into the sheet', () => go(at));
+  useKey('N', 'A new line', () => go({ row: all.length - 1, col: 1 }), blank !== undefined);
   useToldKey('Enter', 'Change what stands in a cell, or open the line at its number');
   useToldKey('Tab', 'Next cell; Enter goes on below the first');
   useToldKey(DITTO, 'The same as in the line above');

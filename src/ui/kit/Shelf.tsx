@@ -1,3 +1,5 @@
+import type { NextAct } from '@/queries/nextAct';
+import Link from '../Link';
 import { Press } from './Press';
 import type { ReactNode } from 'react';
 
@@ -45,6 +47,17 @@ export const Fact = ({
     {children}
   </span>
 );
+
+/** Leads on to what a person most likely does next. */
+export const ShelfNext = ({ next, main = false }: { next: NextAct | undefined; main?: boolean }) =>
+  next === undefined ? null : (
+    <Link
+      href={next.href}
+      className={`btn h-[38px] ${main ? 'btn-main' : 'border border-[#5d6d70] text-on-rim hover:border-on-rim'}`}
+    >
+      {next.words}
+    </Link>
+  );
 
 type ButtonProps = {
   readonly onClick?: () => void;

@@ -2,6 +2,7 @@
 
 import { ungrouped } from '@/core/locale/locale';
 import { useRouter } from 'next/navigation';
+import { toast } from 'sonner';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { groupBy } from '@/core/group';
 import { formatAmount, minor, signOf } from '@/core/money/money';
@@ -13,9 +14,9 @@ import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { useAct, useOnce } from '@/ui/useAct';
+import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
-import { chooseSupplier, draftOrders } from '../../acts';
+import { callOff, chooseSupplier, draftOrders } from '../../acts';
 import { NeedSlip } from '../NeedSlip';
 import { GatherGroup } from './GatherGroup';
 import { GatherPlan } from './GatherPlan';
@@ -49,10 +50,21 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
   const [open, setOpen] = useState<NeedLine>();
   const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
+  const undoing = useAct(callOff, { said: () => 'What was drafted is called off: its lines are to buy again' });
+  const tellDrafted = (orders: readonly Drafted[]) => {
+    const undo = async () => {
+      for (const o of orders)
+        await undoing.run({ once: makeKey(), orderId: o.id, version: o.version, reason: 'drafted by mistake' });
+      router.push('/gather');
+    };
+    // Lines that joined a draft are taken off it where they stand.
+    const action = orders.some((o) => o.joined) ? {} : { action: { label: 'Undo', onClick: () => void undo() } };
+    toast.success(inThePast(orders), action);
+  };
   const drafting = useAct(draftOrders, {
-    said: ({ orders }) => inThePast(orders),
     onDone: ({ orders }) => {
       once.renew();
+      tellDrafted(orders);
       draft.restart();
       setJoins({});
       router.push(orders.length === 1 ? `/orders/${orders[0]?.number}` : '/orders?show=unsent');
@@ -76,9 +88,15 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
       return next;
     });
   };
+  /** Picks that are put back can be picked again for a while. */
   const putBack = () => {
+    const was = picks;
+    draft.restart();
+    setJoins({});
     drafting.clear();
-    draft.set({});
+    toast(`${counted(Object.keys(was).length, 'line')} put back`, {
+      action: { label: 'Undo', onClick: () => draft.set(was) },
+    });
   };
   const into = (view?.bundles ?? []).flatMap((b) => (b.into ? [{ orderId: b.into.id, version: b.into.version }] : []));
   const wrong = Object.entries(picks)
@@ -234,7 +252,9 @@ const inWords = (made: number, joined: number) =>
     ? `Add to ${counted(joined, 'draft')}`
     : `Draft ${counted(made, 'order')}${joined === 0 ? '' : `, add to ${joined}`}`;
 
-function inThePast(orders: readonly { readonly number: string; readonly joined: boolean }[]): string {
+type Drafted = { readonly id: number; readonly number: string; readonly version: number; readonly joined: boolean };
+
+function inThePast(orders: readonly Drafted[]): string {
   const numbers = (joined: boolean) => orders.flatMap((o) => (o.joined === joined ? o.number : [])).join(', ');
   const [drafted, added] = [numbers(false), numbers(true)];
   if (drafted === '') return `Added to ${added}`;

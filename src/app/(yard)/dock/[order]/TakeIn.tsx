@@ -9,9 +9,10 @@ import { unitOf } from '@/core/quantity/units';
 import type { DockLine, DockOrder } from '@/queries/dock';
 import { useKey } from '@/ui/keys';
 import { TextField } from '@/ui/kit/Field';
-import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import { ProgressGlass } from '@/ui/SightGlass';
+import type { NextAct } from '@/queries/nextAct';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
@@ -30,7 +31,7 @@ const dueOf = (l: DockLine): Quantity => quantity(l.closed ? 0 : Math.max(subtra
 const plain = (q: Quantity) => ungrouped(formatQuantity(q));
 
 /** A delivery being taken in, line by line; made for a phone on the dock first. */
-export function TakeIn({ order }: { order: DockOrder }) {
+export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | undefined }) {
   const { day, may } = useYard();
   const draft = useDraft<Typed>(`dock ${order.number}`, FRESH);
   const { note, arrives, keepOver } = draft.value;
@@ -191,6 +192,7 @@ export function TakeIn({ order }: { order: DockOrder }) {
             {busy ? 'Taking in…' : 'Take in'}
           </ShelfMain>
         )}
+        {due.length === 0 && <ShelfNext next={next} main />}
       </Shelf>
     </Sheet>
   );
@@ -199,7 +201,14 @@ export function TakeIn({ order }: { order: DockOrder }) {
 function Receipts({ order }: { order: DockOrder }) {
   const { day, may } = useYard();
   const once = useOnce();
-  const { run, busy, refusals } = useAct(takeBack, { said: () => 'The receipt is taken back', onDone: once.renew });
+  const [asked, setAsked] = useState<number>();
+  const { run, busy, refusals } = useAct(takeBack, {
+    said: () => 'The receipt is taken back',
+    onDone: () => {
+      once.renew();
+      setAsked(undefined);
+    },
+  });
   return (
     <>
       <h2 className="mb-1 text-[16px]">Taken in so far</h2>
@@ -222,13 +231,32 @@ function Receipts({ order }: { order: DockOrder }) {
                 <button
                   type="button"
                   disabled={busy}
-                  className="underline-offset-2 hover:underline"
-                  onClick={() => void run({ once: once.key(), receiptId: r.id })}
+                  className="min-h-[28px] underline-offset-2 hover:underline max-phone:min-h-[44px]"
+                  aria-expanded={asked === r.id}
+                  onClick={() => setAsked(asked === r.id ? undefined : r.id)}
                 >
                   take back
                 </button>
               )}
             </div>
+            {asked === r.id && (
+              <div className="mt-1 rounded-lg border border-line bg-glaze px-3 py-2">
+                <p className="mb-1.5">All that came with {r.number} is awaited again.</p>
+                <div className="flex justify-end gap-2">
+                  <button type="button" className="btn btn-plain" onClick={() => setAsked(undefined)}>
+                    It stays
+                  </button>
+                  <button
+                    type="button"
+                    disabled={busy}
+                    className="btn btn-main"
+                    onClick={() => void run({ once: once.key(), receiptId: r.id })}
+                  >
+                    Take {r.number} back
+                  </button>
+                </div>
+              </div>
+            )}
           </li>
         ))}
       </ul>

@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { loadDockOrder } from '@/queries/dock';
+import { nextAtDock } from '@/queries/nextAct';
 import { Opened } from '@/ui/Opened';
 import { place, type Params } from '../../../server/place';
 import { TakeIn } from './TakeIn';
@@ -12,7 +13,7 @@ export default place(async ({ db, person, params }) => {
   return (
     <>
       <Opened kind="order" id={order.id} />
-      <TakeIn order={order} />
+      <TakeIn order={order} next={await nextAtDock(db, person, order)} />
     </>
   );
 });

@@ -7,10 +7,11 @@ import type { Difference } from '@/core/invoices/match';
 import { WAITING } from '@/core/invoices/states';
 import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
+import type { NextAct } from '@/queries/nextAct';
 import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
 import { ReasonQuestion } from '@/ui/kit/Reason';
-import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { EffectList } from '@/ui/EffectList';
 import { Sheet, Wide } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
@@ -22,7 +23,7 @@ import { InvoiceTag } from '../InvoiceTag';
 import { counted } from '@/core/words';
 
 /** Ordered, received and billed side by side; matching makes the bill actual cost on the jobs. */
-export function InvoiceMatch({ view }: { view: InvoiceView }) {
+export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct | undefined }) {
   const { invoice, lines, total, held } = view;
   const { currency } = invoice;
   const { day, may } = useYard();
@@ -154,6 +155,7 @@ export function InvoiceMatch({ view }: { view: InvoiceView }) {
             {busy ? 'Matching…' : held ? 'Pass and match' : 'Match'}
           </ShelfMain>
         )}
+        <ShelfNext next={next} main />
       </Shelf>
       {takingOut && <TakeOut view={view} onClose={() => setTakingOut(false)} />}
     </Sheet>

@@ -1,4 +1,6 @@
 import { notFound } from 'next/navigation';
+import { WAITING } from '@/core/invoices/states';
+import { nextBill } from '@/queries/nextAct';
 import { loadInvoice } from '@/queries/invoices';
 import { Opened } from '@/ui/Opened';
 import { place } from '../../../server/place';
@@ -9,10 +11,11 @@ export const metadata = { title: 'Invoice' };
 export default place(async ({ db, person, params }) => {
   const view = await loadInvoice(db, person, Number(params.id));
   if (view === undefined) notFound();
+  const next = WAITING.includes(view.invoice.state) ? undefined : await nextBill(db, person, view.invoice.id);
   return (
     <>
       <Opened kind="invoice" id={view.invoice.id} />
-      <InvoiceMatch view={view} />
+      <InvoiceMatch view={view} next={next} />
     </>
   );
 });

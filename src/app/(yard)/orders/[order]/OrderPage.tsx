@@ -1,6 +1,7 @@
 'use client';
 
 import type { HistoryRow } from '@/queries/job';
+import type { NextAct } from '@/queries/nextAct';
 import type { OrderView } from '@/queries/orders';
 import { Sheet } from '@/ui/kit/Sheet';
 import { OrderAside } from './OrderAside';
@@ -15,16 +16,18 @@ type Props = {
   /** What changing it offers; undefined when it may not be changed. */
   readonly form: OrderFormChoices | undefined;
   readonly history: readonly HistoryRow[];
+  /** What is done next once it is sent. */
+  readonly next: NextAct | undefined;
 };
 
-export function OrderPage({ view, form, history }: Props) {
+export function OrderPage({ view, form, history, next }: Props) {
   if (form !== undefined) return <OrderDraft view={view} form={form} history={history} />;
   return (
     <Sheet aside={<OrderAside view={view} history={history} />}>
       <OrderHead view={view} />
       <Terms view={view} />
       <OrderLines view={view} />
-      <OrderShelf view={view} />
+      <OrderShelf view={view} next={next} />
     </Sheet>
   );
 }

@@ -7,10 +7,11 @@ import { toast } from 'sonner';
 import { formatMoney, minor } from '@/core/money/money';
 import { AWAITED, BILLABLE, canMove } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
+import type { NextAct } from '@/queries/nextAct';
 import type { OrderView } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
 import { ReasonQuestion } from '@/ui/kit/Reason';
-import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -29,7 +30,7 @@ export type Typed = {
 };
 
 /** The next step of an order, whatever its state. Sending asks once more, on the shelf itself. */
-export function OrderShelf({ view, typed }: { view: OrderView; typed?: Typed }) {
+export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typed; next?: NextAct | undefined }) {
   const { order, supplier, totals } = view;
   const { may } = useYard();
   const router = useRouter();
@@ -51,6 +52,14 @@ export function OrderShelf({ view, typed }: { view: OrderView; typed?: Typed }) 
     onDone: () => setAsking(false),
   });
   const hold = useAct(holdOrder);
+  /** Holding is undone where it was done, for a while. */
+  const holdOpen = async (on: boolean) => {
+    if (!(await hold.run({ ...ref, hold: on }))) return;
+    const undo = () => void hold.run({ orderId: order.id, version: order.version + 1, hold: !on });
+    toast(on ? `${order.number} is held open` : `${order.number} is taken up again`, {
+      action: { label: 'Undo', onClick: undo },
+    });
+  };
   const unsent = canMove(order.state, 'beginSending');
   const maySend = may('send orders') && unsent;
   const mayHaveArrived = view.messages[0]?.state === 'unknown';
@@ -123,12 +132,12 @@ export function OrderShelf({ view, typed }: { view: OrderView; typed?: Typed }) 
           <>
             {unsaved && <ShelfPlain onClick={typed.onPutBack}>Put back</ShelfPlain>}
             {!unsaved && may('draft orders') && canMove(order.state, 'holdOpen') && (
-              <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: true })}>
+              <ShelfPlain disabled={hold.busy} onClick={() => void holdOpen(true)}>
                 Hold open
               </ShelfPlain>
             )}
             {!unsaved && may('draft orders') && canMove(order.state, 'takeUp') && (
-              <ShelfPlain disabled={hold.busy} onClick={() => void hold.run({ ...ref, hold: false })}>
+              <ShelfPlain disabled={hold.busy} onClick={() => void holdOpen(false)}>
                 Take up again
               </ShelfPlain>
             )}
@@ -146,6 +155,7 @@ export function OrderShelf({ view, typed }: { view: OrderView; typed?: Typed }) 
                 {typed.busy ? 'Saving…' : 'Save'}
               </ShelfMain>
             )}
+            <ShelfNext next={next} />
             {BILLABLE.includes(order.state) && may('enter invoices') && (
               <Link
                 className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"

@@ -1,5 +1,7 @@
 import { notFound } from 'next/navigation';
 import { loadHistory } from '@/queries/job';
+import { UNSENT } from '@/core/orders/states';
+import { nextDraft } from '@/queries/nextAct';
 import { loadOrder, loadOrderForm } from '@/queries/orders';
 import { Opened } from '@/ui/Opened';
 import { place, type Params } from '../../../server/place';
@@ -12,10 +14,11 @@ export default place(async ({ db, person, today, params }) => {
   if (view === undefined) notFound();
   const form = view.editable ? await loadOrderForm(db, person, view.order) : undefined;
   const { rows } = await loadHistory(db, person, 'order', view.order.id);
+  const next = UNSENT.includes(view.order.state) ? undefined : await nextDraft(db, person, view.order.id);
   return (
     <>
       <Opened kind="order" id={view.order.id} />
-      <OrderPage view={view} form={form} history={rows} />
+      <OrderPage view={view} form={form} history={rows} next={next} />
     </>
   );
 });

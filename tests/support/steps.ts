@@ -1,0 +1,212 @@
+import { By, Key, type WebElement } from 'selenium-webdriver';
+import type { Browser } from '../browser/driver';
+
+/** Does a task as a person would, and counts the keys and clicks it takes; names and numbers are typed beside them. */
+export class Steps {
+  keys = 0;
+  clicks = 0;
+  constructor(readonly browser: Browser) {}
+
+  async press(...pressed: readonly string[]): Promise<void> {
+    for (const key of pressed) await this.browser.keys(key);
+    this.keys += pressed.length;
+  }
+
+  /** Two keys at once. */
+  async chord(held: string, key: string): Promise<void> {
+    await this.browser.driver.actions().keyDown(held).sendKeys(key).keyUp(held).perform();
+    this.keys += 2;
+  }
+
+  /** The shelf's action. */
+  act = (): Promise<void> => this.chord(Key.CONTROL, Key.ENTER);
+
+  /** Names and numbers, which nobody can leave out. */
+  words = (text: string): Promise<void> => this.browser.keys(text);
+
+  async click(element: WebElement): Promise<void> {
+    await element.click();
+    this.clicks += 1;
+  }
+
+  /** Waits until a key has an effect, as a page that was just opened hears none yet; the key counts once. */
+  async pressUntil(key: string, shown: By): Promise<void> {
+    await this.browser.driver.wait(async () => {
+      await this.browser.keys(key);
+      return (await this.browser.driver.findElements(shown)).length > 0;
+    }, 20_000);
+    this.keys += 1;
+  }
+}
+
+export type Task = { readonly name: string; readonly run: (steps: Steps) => Promise<void> };
+
+const inCell = By.css('[role="gridcell"]:focus, [role="rowheader"]:focus');
+const ready = async ({ browser }: Steps, path: string, words: string): Promise<void> => {
+  await browser.go(path);
+  await browser.reads(words);
+};
+
+/** Ten things a buyer does every day, on the sample company and in this order. */
+export const TASKS: readonly Task[] = [
+  {
+    name: 'Put three parts on a job’s buy list',
+    run: async (s) => {
+      await ready(s, '/jobs/418/buy-list', 'still to buy');
+      await s.pressUntil('n', By.css('[role="dialog"]'));
+      for (const [part, quantity] of [
+        ['TU-316-38', '36'],
+        ['GL-M20', '24'],
+        ['NL-MH-360', '1'],
+      ] as const) {
+        await s.words(part);
+        await s.browser.see(By.css('[role="option"]'));
+        await s.press(Key.ENTER, Key.TAB);
+        await s.words(quantity);
+        await s.act();
+        await s.browser.driver.wait(
+          async () => (await (await s.browser.field('What is needed')).getAttribute('value')) === '',
+          20_000,
+        );
+      }
+      await s.browser.reads('3 lines added');
+      await s.press(Key.ESCAPE);
+    },
+  },
+  {
+    name: 'Pick two lines in Gather and draft their order',
+    run: async (s) => {
+      await ready(s, '/gather?job=412', 'Pick lines to see');
+      await s.pressUntil(Key.ARROW_DOWN, By.css('[data-at="true"]'));
+      await s.press(' ', Key.ARROW_DOWN, ' ');
+      await s.browser.reads('2 lines picked');
+      await s.press('b');
+      await s.browser.reads('Drafted K26-');
+    },
+  },
+  {
+    name: 'Change a quantity and a price on a draft, and save it',
+    run: async (s) => {
+      await ready(s, '/orders/K26-0023', 'Order total');
+      await s.pressUntil(Key.ARROW_DOWN, inCell);
+      await s.press(Key.ARROW_RIGHT);
+      await s.words('2');
+      await s.press(Key.TAB, Key.TAB);
+      await s.words('95');
+      await s.act();
+      await s.browser.reads('K26-0023 is saved');
+      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
+    },
+  },
+  {
+    name: 'Share a line over two jobs',
+    run: async (s) => {
+      await ready(s, '/orders/K26-0023', 'Order total');
+      await s.pressUntil(Key.ARROW_DOWN, inCell);
+      await s.press(Key.ARROW_RIGHT, '+');
+      await s.words('418');
+      await s.chord(Key.SHIFT, Key.TAB);
+      await s.words('1');
+      await s.press(Key.ARROW_UP);
+      await s.words('1');
+      await s.press(Key.ENTER);
+      await s.browser.reads('2 of 2 shared out');
+      await s.act();
+      await s.browser.reads('K26-0023 is saved');
+    },
+  },
+  {
+    name: 'Send an order',
+    run: async (s) => {
+      await ready(s, '/orders/K26-0023', 'Order total');
+      await s.browser.driver.wait(async () => {
+        await s.act();
+        return (await s.browser.text()).includes('goes as a PDF to');
+      }, 20_000);
+      s.keys = 2;
+      await s.act();
+      await s.browser.reads('was sent to');
+    },
+  },
+  {
+    name: 'Take a whole delivery in',
+    run: async (s) => {
+      await ready(s, '/dock/K26-0022', 'still to come');
+      await s.pressUntil('a', By.css('input[value]:not([value=""])'));
+      await s.act();
+      await s.browser.reads('Taken in as');
+    },
+  },
+  {
+    name: 'Enter its bill as ordered, and match it',
+    run: async (s) => {
+      await s.click(await s.browser.link('Enter its bill'));
+      await s.click(await s.browser.field('Invoice number'));
+      await s.words('FT 1220');
+      const total = await s.browser.field('Total on the paper, with tax, £');
+      await s.click(total);
+      const worked = /([\d,.]+)/.exec((await s.browser.texts('[aria-label="Shelf"]')).join(' '))?.[1] ?? '';
+      await s.words(worked);
+      await s.act();
+      await s.browser.reads('Three-way match');
+      await s.act();
+      await s.browser.reads('matched Tue 12 May');
+    },
+  },
+  {
+    name: 'Pick every draft in the list and send them in one step',
+    run: async (s) => {
+      await ready(s, '/orders?show=unsent', 'not sent yet');
+      const drafts = (await s.browser.driver.findElements(By.css('tbody input[type=checkbox]'))).length;
+      await s.pressUntil(Key.ARROW_DOWN, By.css('tr[data-at="true"]'));
+      for (let k = 0; k < drafts; k += 1) await s.press(...(k === 0 ? [' '] : [Key.ARROW_DOWN, ' ']));
+      await s.browser.reads(`${drafts} orders picked`);
+      await s.act();
+      await s.browser.reads('each goes as a PDF');
+      await s.act();
+      await s.browser.reads(`${drafts} orders sent`);
+    },
+  },
+  {
+    name: 'Quote three lines on the sheet, and mark the quote won',
+    run: async (s) => {
+      await s.browser.go('/jobs/new');
+      await s.browser.type('Number', '440');
+      await s.browser.type('Name', 'Cleat renewal');
+      await s.browser.type('Customer', 'Saltmarsh Pilots');
+      await (await s.browser.button('Open job')).click();
+      await s.browser.reads('The quote has no lines yet');
+      await s.pressUntil('n', inCell);
+      for (const [part, quantity] of [
+        ['NL-MH-360', '1'],
+        ['GL-M20', '12'],
+        ['BR-DP-16', '2'],
+      ] as const) {
+        await s.words(part);
+        await s.press(Key.TAB, Key.TAB);
+        await s.words(quantity);
+        await s.press(Key.ENTER);
+      }
+      await s.browser.reads('3 changes not saved');
+      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('which code'), 20_000);
+      await s.act();
+      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
+      await s.act();
+      await s.browser.field('Who of the customer said yes');
+      await s.words('Ada');
+      await s.press(Key.ENTER);
+      await s.browser.reads('Forecast');
+    },
+  },
+  {
+    name: 'Take the orders out as a spreadsheet, the largest first',
+    run: async (s) => {
+      await ready(s, '/orders?show=all', 'Order net');
+      for (const way of ['sort=net', 'sort=-net']) {
+        await s.click(await s.browser.button('Order net'));
+        await s.browser.driver.wait(async () => (await s.browser.driver.getCurrentUrl()).includes(way), 20_000);
+      }
+      await s.click(await s.browser.link('XLSX'));
+    },
+  },
+];
