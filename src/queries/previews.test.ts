@@ -1,13 +1,14 @@
 import fc from 'fast-check';
-import { callOff, draftOrders } from '@/actions/orders';
+import { callOff, changeOrder, draftOrders, orderLines } from '@/actions/orders';
 import { matchInvoice } from '@/actions/invoices';
 import { EDITABLE } from '@/core/orders/states';
 import { WAITING } from '@/core/invoices/states';
 import { must, TestCompany, TODAY } from '../../tests/support/company';
-import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
+import { ACTS, layOutTrouble, tryStep, typedChange, type Step } from '../../tests/support/history';
 import { orderEffects, previewGather, type NamedEffect } from './effects';
 import { loadInvoice } from './invoices';
 import { loadLevels } from './levels';
+import { previewOrder } from './orderPreview';
 
 /** What a screen promises before is what the act then does, whatever happened until then. */
 
@@ -29,7 +30,7 @@ const BEGIN: readonly Step[] = [
   { act: 'bill', which: 2, share: 0.7 },
 ];
 
-let compared = { draft: 0, join: 0, match: 0, callOff: 0 };
+let compared = { draft: 0, join: 0, match: 0, callOff: 0, typed: 0 };
 
 /** The accounts of a set of effects as they stand, beside what the effects say. */
 async function standsAs(yard: TestCompany, told: readonly NamedEffect[], side: 'before' | 'after'): Promise<void> {
@@ -59,7 +60,7 @@ const nth = <T>(all: readonly T[], which: number): T | undefined => all[which % 
 
 describe('a preview is what the act then does', () => {
   beforeAll(() => {
-    compared = { draft: 0, join: 0, match: 0, callOff: 0 };
+    compared = { draft: 0, join: 0, match: 0, callOff: 0, typed: 0 };
   });
 
   it('for drafting, and for joining a draft', async () => {
@@ -104,6 +105,34 @@ describe('a preview is what the act then does', () => {
       { numRuns: 25 },
     );
     expect(compared.match).toBeGreaterThan(5);
+  });
+
+  it('for what is typed into a draft, as long as nothing is wrong with it', async () => {
+    await fc.assert(
+      fc.asyncProperty(scene, fc.double({ min: 0.05, max: 1, noNaN: true }), (s, share) =>
+        withScene(s, async (yard, which) => {
+          const head = nth(await yard.db('purchaseOrder').whereIn('state', EDITABLE).orderBy('id'), which);
+          if (head === undefined) return;
+          const order = await yard.order(head.id);
+          const line = nth(order.lines, which);
+          if (line === undefined) return;
+          const typed = typedChange(yard, order, line.id, which, share);
+          const { actor } = await yard.as('buyer');
+          const lines = orderLines.parse(typed.lines);
+          const preview = await previewOrder(yard.db, actor, order.number, lines, TODAY);
+          const ref = { orderId: head.id, version: head.version };
+          const saved = await changeOrder(await yard.as('buyer'), { once: yard.once(), ...ref, ...typed });
+          // What saving would refuse has no effect to tell, and the words of the refusal.
+          expect(preview?.effects === undefined).toBe(saved.status === 'refused');
+          if (saved.status === 'refused')
+            return expect(preview?.checks.map((c) => c.words)).toEqual(saved.refusals.map((r) => r.message));
+          await standsAs(yard, preview?.effects ?? [], 'after');
+          compared.typed += 1;
+        }),
+      ),
+      { numRuns: 30 },
+    );
+    expect(compared.typed).toBeGreaterThan(8);
   });
 
   it('for what a draft does: without it the budgets stand as before it', async () => {

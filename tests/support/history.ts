@@ -9,6 +9,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { AWAITED, BILLABLE, EDITABLE, ORDER_STATES, type OrderState } from '@/core/orders/states';
 import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
+import type { StoredOrder } from '@/store/orders';
 import { orderInput } from './typed';
 
 export const ACTS = [
@@ -188,10 +189,14 @@ export async function tryStep(
     const bill = { once, orderId: now.id, number: once, day, lines, extras };
     return enterInvoice(await as('accounts'), { ...bill, typedTotal: part(now.gross + 1) });
   }
-  // Changes a draft: a price, a quantity, the code of a part, a part for the other job, a discount.
-  const typed = orderInput(now);
+  return changeOrder(await as('buyer'), { once, ...ref, ...typedChange(yard, now, line.id, which, share) });
+}
+
+/** A draft as its sheet would send it after a price, the code of a part, a part for the other job or a discount was typed. */
+export function typedChange(yard: TestCompany, order: StoredOrder, lineId: number, which: number, share: number) {
+  const typed = orderInput(order);
   const lines = typed.lines.map((l) => {
-    const touched = l.id === line.id && l.kind !== 'charge';
+    const touched = l.id === lineId && l.kind !== 'charge';
     const splits: { id?: number; jobId: number | null; costCodeId: number | null; quantity: number }[] = [...l.splits];
     const [head] = splits;
     const price = touched && which % 4 === 0 ? (Math.round((l.price ?? 10_000) * (0.5 + share)) as never) : l.price;
@@ -221,5 +226,5 @@ export async function tryStep(
     splits: [],
   };
   const all = which % 4 === 3 && lines.length < 6 ? [...lines, discount] : lines;
-  return changeOrder(await as('buyer'), { once, ...ref, ...typed, lines: all });
+  return { ...typed, lines: all };
 }

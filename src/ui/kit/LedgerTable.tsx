@@ -165,7 +165,7 @@ export function LedgerTable<Row extends object>({
   const span = shownColumns.length + (picks === undefined ? 0 : 1) + (listed === undefined ? 0 : 1);
 
   return (
-    <div ref={box} className="max-phone:overflow-x-auto">
+    <div ref={box} className="relative max-phone:overflow-x-auto">
       <table className="ledger" aria-label={label} aria-rowcount={sorted.length}>
         <thead>
           <tr>

@@ -98,7 +98,7 @@ export function Further({ to, before, shown, of, after }: FurtherProps) {
 
 /** Holds a table that is wider than a phone: it scrolls by itself, with the keyboard too. */
 export const Wide = ({ label, children }: { label: string; children: ReactNode }) => (
-  <div tabIndex={0} role="region" aria-label={label} className="max-phone:overflow-x-auto">
+  <div tabIndex={0} role="region" aria-label={label} className="relative max-phone:overflow-x-auto">
     {children}
   </div>
 );

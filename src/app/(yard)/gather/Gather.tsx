@@ -155,7 +155,7 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
           Every line of these buy lists is drafted, ordered or in. Choose other filters to look wider.
         </Empty>
       ) : (
-        <div className="max-phone:overflow-x-auto">
+        <div className="relative max-phone:overflow-x-auto">
           <table className="ledger" aria-label="What is to buy">
             <thead>
               <tr>

@@ -22,11 +22,15 @@ export function BilledLead({ line, received, elsewhere }: LeadProps) {
         {line.kind !== 'goods' && <span className="tag ml-2">{line.kind}</span>}
         <span className="mono block text-ink-2">{line.ourNumber}</span>
       </td>
-      <td className="num">
+      <td className="num" data-label="Ordered">
         {formatQuantity(line.quantity)} {unitOf(line.unit).short}
       </td>
-      <td className="num">{line.kind === 'goods' ? formatQuantity(received) : '–'}</td>
-      <td className="num">{elsewhere === 0 ? '–' : formatQuantity(elsewhere)}</td>
+      <td className="num" data-label="Received">
+        {line.kind === 'goods' ? formatQuantity(received) : '–'}
+      </td>
+      <td className="num" data-label="Other bills">
+        {elsewhere === 0 ? '–' : formatQuantity(elsewhere)}
+      </td>
     </>
   );
 }

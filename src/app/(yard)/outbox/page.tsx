@@ -18,7 +18,7 @@ export default place(async ({ db, person, today, query }) => {
           When an order is sent, its message stands here with the mail server’s answer.
         </Empty>
       ) : (
-        <div className="max-phone:overflow-x-auto">
+        <div className="relative max-phone:overflow-x-auto">
           <table className="ledger" aria-label="Messages">
             <thead>
               <tr>

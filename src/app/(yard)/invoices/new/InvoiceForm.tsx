@@ -166,8 +166,8 @@ export function InvoiceForm(view: InvoiceFormView) {
           fault={local.total ?? faultAt('typedTotal')}
         />
       </div>
-      <div className="mt-4 overflow-x-auto">
-        <table className="ledger" aria-label="Billed lines">
+      <div className="relative mt-4 overflow-x-auto">
+        <table className="ledger ledger-stack" aria-label="Billed lines">
           <thead>
             <tr>
               <BilledHead />
@@ -186,8 +186,10 @@ export function InvoiceForm(view: InvoiceFormView) {
               return (
                 <tr key={line.id}>
                   <BilledLead line={line} received={received} elsewhere={elsewhere} />
-                  <td className="num">{line.price === null ? '–' : formatPrice(line.price, currency)}</td>
-                  <td className="num">
+                  <td className="num" data-label="Order price">
+                    {line.price === null ? '–' : formatPrice(line.price, currency)}
+                  </td>
+                  <td className="num" data-label="Billed now">
                     <NumberField
                       hideLabel
                       label={`Billed quantity of ${line.description}`}
@@ -198,7 +200,7 @@ export function InvoiceForm(view: InvoiceFormView) {
                       fault={qFault}
                     />
                   </td>
-                  <td className="num">
+                  <td className="num" data-label="Price">
                     <NumberField
                       hideLabel
                       label={`Billed price of ${line.description}`}
@@ -208,7 +210,7 @@ export function InvoiceForm(view: InvoiceFormView) {
                       fault={pFault}
                     />
                   </td>
-                  <td>
+                  <td data-label="Tax">
                     <ChoiceField
                       hideLabel
                       label={`Tax on ${line.description}`}
@@ -222,7 +224,9 @@ export function InvoiceForm(view: InvoiceFormView) {
                       ))}
                     </ChoiceField>
                   </td>
-                  <td className="num !font-semibold">{own === undefined ? '–' : formatAmount(own.net, currency)}</td>
+                  <td className="num !font-semibold" data-label="Net">
+                    {own === undefined ? '–' : formatAmount(own.net, currency)}
+                  </td>
                 </tr>
               );
             })}

@@ -59,7 +59,7 @@ export default place(async ({ db, person, today, params }) => {
       {bought.length === 0 ? (
         <p className="text-ink-2">Not ordered yet.</p>
       ) : (
-        <div className="max-phone:overflow-x-auto">
+        <div className="relative max-phone:overflow-x-auto">
           <table className="ledger" aria-label="Bought last">
             <thead>
               <tr>
@@ -113,7 +113,7 @@ const PerUnit = ({ unit, priceQuantity }: { unit: string; priceQuantity: number 
 
 function Sellers({ parts }: { parts: ItemView['parts'] }) {
   return (
-    <div className="max-phone:overflow-x-auto">
+    <div className="relative max-phone:overflow-x-auto">
       <table className="ledger" aria-label="Who sells it">
         <thead>
           <tr>

@@ -29,7 +29,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
         </span>
         <FilterDay name="on" label="As of" back />
       </div>
-      <div className="max-phone:overflow-x-auto">
+      <div className="relative max-phone:overflow-x-auto">
         <table className="ledger" aria-label="The job’s tab by cost code">
           <thead>
             <tr>

@@ -65,7 +65,7 @@ export default place(async ({ db, person, today, params }) => {
       {parts.length === 0 ? (
         <p className="text-ink-2">No part is priced with this supplier yet. Open an item to say how it is sold.</p>
       ) : (
-        <div className="max-phone:overflow-x-auto">
+        <div className="relative max-phone:overflow-x-auto">
           <table className="ledger" aria-label="Parts of this supplier">
             <thead>
               <tr>

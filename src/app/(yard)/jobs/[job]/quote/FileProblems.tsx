@@ -99,7 +99,7 @@ export function Problems({
           {stops.length === 0 ? 'none of them stops the rest' : 'nothing comes in while one of these has a problem'}
         </span>
       </h3>
-      <div className="max-phone:overflow-x-auto">
+      <div className="relative max-phone:overflow-x-auto">
         <table className="ledger" aria-label="Rows to look at">
           <thead>
             <tr>
