@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { Browser, PHONE } from '../tests/browser/driver';
 import { App } from '../tests/support/app';
 
@@ -35,13 +35,19 @@ try {
     await browser.reads('These make 3 orders');
   });
   await take('orders', '/orders');
-  await take('order', '/orders/K26-0023');
+  await take('order', '/orders/K26-0023', async () => {
+    await (await browser.cell('Line 3', 'Quantity')).click();
+    await browser.keys('16', Key.ENTER, Key.ARROW_UP, '+');
+    await browser.keys('418', Key.TAB);
+    await browser.reads('418 03 Electrical');
+    await (await browser.cell('Line 3', 'Quantity')).click();
+  });
   await take('order-sent', '/orders/K26-0015');
   await take('dock', '/dock/K26-0019');
   await take('invoice', '/invoices/14');
   await take('suppliers', '/suppliers');
   await take('job-as-of', '/jobs/412?on=2026-04-10');
-  await take('rates', '/rates');
+  await take('quote', '/jobs/425/quote');
   await take('outbox', '/outbox/2');
   await take('quote-file', '/jobs/426/quote', async () => {
     const sample = join(app.folder, 'sample-quote.csv');

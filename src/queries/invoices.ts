@@ -8,6 +8,7 @@ import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { billedElsewhere, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
+import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables';
 import type { UnitPrice } from '@/core/money/money';
@@ -152,7 +153,8 @@ export type InvoiceFormView = {
   readonly supplier: string;
   readonly lines: readonly ToBill[];
   readonly taxes: Awaited<ReturnType<typeof loadTaxCodes>>;
-  readonly jobs: readonly { readonly id: number; readonly number: string; readonly shortName: string }[];
+  /** Jobs that lines of the bill are charged to by themselves. */
+  readonly jobs: readonly { readonly id: number; readonly number: string; readonly name: string }[];
   readonly codes: readonly CostCode[];
   readonly freightCodeId: number | null;
   /** The bill that is changed, with its lines; undefined for a new one. */
@@ -194,15 +196,19 @@ async function formFor(db: Db, orderId: number, bill: InvoiceFormView['bill']): 
     return { line, received: line.received, elsewhere: billed.billedElsewhere, expected: billable(billed) };
   });
   const { freightCodeId } = await loadCompany(db);
-  const own = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
   return {
     order,
     supplier: supplier?.name ?? '',
     lines,
     taxes: await loadTaxCodes(db),
-    jobs: (await db('job').whereIn('state', ['live', 'complete']).orderBy('number').select('id', 'number', 'shortName'))
-      .slice()
-      .sort((a, b) => Number(own.has(b.id)) - Number(own.has(a.id))),
+    jobs: (
+      await whereIn(
+        db,
+        'job',
+        'id',
+        (bill?.lines ?? []).flatMap((l) => l.jobId ?? []),
+      )
+    ).map(({ id, number, name }) => ({ id, number, name })),
     codes: await loadCostCodes(db),
     freightCodeId,
     bill,

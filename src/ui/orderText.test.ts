@@ -5,17 +5,7 @@ import { quantity, SAME_UNIT } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
 import { differences, settle } from './orderClash';
 import { chosen, NOT_CHOSEN } from './entry/reading';
-import {
-  newLine,
-  nextNew,
-  orderText,
-  partsOf,
-  readOrder,
-  STORES,
-  withQuantity,
-  withTerms,
-  type OrderText,
-} from './orderText';
+import { newLine, orderText, partsOf, readOrder, STORES, withQuantity, withTerms, type OrderText } from './orderText';
 
 const split = (id: number, jobId: number | null, q: number) => ({
   id,
@@ -168,11 +158,6 @@ describe('a line of a part that its supplier lists', () => {
     expect(withQuantity({ ...filled, price: '17.95' }, '10', prices, 'GBP').price).toBe('17.95'));
   it('keeps its price while the quantity cannot be read', () =>
     expect(withQuantity(filled, '1x', prices, 'GBP').price).toBe('19.20'));
-});
-
-it('gives each new line a key of its own', () => {
-  const two = [newLine('goods', 1, 4, part), ...mine.lines];
-  expect([nextNew([]), nextNew(mine.lines), nextNew(two)]).toEqual([0, 0, 5]);
 });
 
 describe('two versions of one order', () => {

@@ -152,10 +152,6 @@ export const newLine = (kind: LineKind, taxCodeId: number, count: number, toward
   splits: kind === 'charge' ? [] : [{ ...towards, needId: null, quantity: '1' }],
 });
 
-/** The number of the next new line: each has a key of its own. */
-export const nextNew = (lines: readonly LineText[]): number =>
-  Math.max(-1, ...lines.map((l) => Number(/^new (\d+)$/.exec(l.key)?.[1] ?? -1))) + 1;
-
 /** The unit that a line's parts are in, and how many of it are in how many of the line's. */
 export function partsOf({ unit, bought }: LineText): { readonly unit: string; readonly factor: Factor } {
   if (unit === bought.unit) return { unit: bought.shareUnit, factor: bought.factor };

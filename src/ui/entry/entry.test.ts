@@ -1,6 +1,7 @@
 import type { Thing } from '@/queries/things';
 import { copied, type EntryColumn } from './column';
 import { below, nextFilled, step, type Shape } from './moves';
+import { moved, nextNew, put } from './rows';
 import { layOut, meaningsOf, putRow, readPasted, wordsOf } from './paste';
 
 type Row = {
@@ -134,4 +135,28 @@ it('a ditto mark brings a thing along, or its words', () => {
   expect(copied(part as never, above, EMPTY)).toMatchObject({ part: 'Tube', partId: 9 });
   expect(copied(quantity as never, above, EMPTY)).toEqual({ ...EMPTY, quantity: '3' });
   expect(copied(code as never, above, EMPTY)).toEqual({ ...EMPTY, codeWords: '77' });
+});
+
+describe('the rows of a sheet', () => {
+  const rows = [
+    { key: 'line 7', text: 'a' },
+    { key: 'new 4', text: 'b' },
+    { key: 'line 9', text: 'c' },
+  ];
+  const texts = (of: readonly { text: string }[]) => of.map((r) => r.text).join('');
+  it('have keys of their own', () => expect([nextNew([]), nextNew(rows)]).toEqual([0, 5]));
+  it.each([
+    ['line 7', 'line 9', 'bca'],
+    ['line 9', 'line 7', 'cab'],
+    ['new 4', 'new 4', 'abc'],
+    ['line 7', 'line 8', 'abc'],
+    ['line 8', 'line 7', 'abc'],
+  ])('moved from %s to %s', (key, to, read) => expect(texts(moved(rows, key, to))).toBe(read));
+  const blank = () => ({ key: '', text: '' });
+  const typed = (text: string) => (r: (typeof rows)[number]) => ({ ...r, text });
+  it('are changed, and begun by the first change to the blank one', () => {
+    expect(texts(put(rows, 'new 4', typed('x'), blank))).toBe('axc');
+    expect(put(rows, 'new 5', typed('y'), blank).at(-1)).toEqual({ key: 'new 5', text: 'y' });
+    expect(put(rows, 'new 5', typed(''), blank)).toBe(rows);
+  });
 });

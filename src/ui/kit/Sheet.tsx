@@ -104,3 +104,27 @@ export const Wide = ({ label, children }: { label: string; children: ReactNode }
 );
 
 export const Dash = () => <span className="text-ink-2">–</span>;
+
+/** What a list shows that finds nothing: that its filters find nothing, or, without any, what belongs there. */
+export function NothingFound({
+  to,
+  filtered,
+  title,
+  children,
+}: {
+  to: string;
+  /** Whether something narrows the list. */
+  filtered: boolean;
+  title: string;
+  children: ReactNode;
+}) {
+  if (!filtered) return <Empty title={title}>{children}</Empty>;
+  return (
+    <Empty title="Nothing is found so">
+      Nothing here is called so, or in the state that is chosen above.{' '}
+      <Link href={to} className="step">
+        Show what stands here without filters
+      </Link>
+    </Empty>
+  );
+}

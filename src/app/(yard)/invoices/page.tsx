@@ -3,7 +3,7 @@ import { may } from '@/core/people/rights';
 import { INVOICE_FILTERS, listInvoices, sumInvoices } from '@/queries/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
@@ -35,12 +35,16 @@ export default place(async ({ db, person, query }) => {
         <TakeOut list="invoices" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="No invoice waits">
+        <NothingFound
+          to="/invoices"
+          filtered={query.words !== undefined || query.show !== undefined}
+          title="No invoice waits"
+        >
           When a supplier’s bill comes, enter it against its order.{' '}
           <Link href="/invoices/new" className="step">
             Enter an invoice
           </Link>
-        </Empty>
+        </NothingFound>
       ) : (
         <InvoicesTable rows={rows} list={{ name: 'invoices', sorts, foot }} />
       )}

@@ -3,7 +3,7 @@ import { may } from '@/core/people/rights';
 import { listItems, sumItems } from '@/queries/items';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { ListViews } from '../ListViews';
@@ -22,12 +22,12 @@ export default place(async ({ db, person, query }) => {
         <TakeOut list="items" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="No item is shown">
+        <NothingFound to="/items" filtered={query.words !== undefined} title="No item is shown">
           An item has a number of yours, a unit, and suppliers who sell it.{' '}
           <Link href="/items/new" className="step">
             Add an item
           </Link>
-        </Empty>
+        </NothingFound>
       ) : (
         <ItemsTable rows={rows} list={{ name: 'items', sorts, foot }} />
       )}

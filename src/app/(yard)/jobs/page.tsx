@@ -2,7 +2,7 @@ import Link from '@/ui/Link';
 import { JOB_STATES, listJobs, sumJobs } from '@/queries/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
@@ -49,7 +49,13 @@ export default place(async ({ db, person, query }) => {
         <TakeOut list="jobs" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="No job is shown">Choose another state above, or open a new job and type its quote.</Empty>
+        <NothingFound
+          to="/jobs"
+          filtered={query.words !== undefined || query.state !== undefined || mine}
+          title="No job is shown"
+        >
+          Choose another state above, or open a new job and type its quote.
+        </NothingFound>
       ) : (
         <JobsTable rows={rows} list={{ name: 'jobs', sorts, foot, whole: true }} />
       )}

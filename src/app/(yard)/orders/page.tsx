@@ -1,7 +1,7 @@
 import Link from '@/ui/Link';
 import { listOrders, ORDER_FILTERS, sumOrders } from '@/queries/orders';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
-import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
@@ -33,13 +33,17 @@ export default place(async ({ db, person, query }) => {
         <TakeOut list="orders" />
       </PlaceTitle>
       <OrdersList rows={rows} list={{ name: 'orders', sorts, foot }}>
-        <Empty title="No order is shown">
+        <NothingFound
+          to="/orders"
+          filtered={query.words !== undefined || query.show !== undefined}
+          title="No order is shown"
+        >
           Orders are drafted in{' '}
           <Link href="/gather" className="step">
             Gather
           </Link>
           , from what the jobs’ buy lists need.
-        </Empty>
+        </NothingFound>
       </OrdersList>
       {next !== undefined && (
         <GoOn to="/orders" query={{ ...query, after: next }}>

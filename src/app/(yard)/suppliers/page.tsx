@@ -3,7 +3,7 @@ import { may } from '@/core/people/rights';
 import { listSuppliers, sumSuppliers } from '@/queries/suppliers';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { ListViews } from '../ListViews';
@@ -22,12 +22,12 @@ export default place(async ({ db, person, query }) => {
         <TakeOut list="suppliers" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="No supplier is here yet">
+        <NothingFound to="/suppliers" filtered={query.words !== undefined} title="No supplier is here yet">
           Add those you buy from: their e-mail address, terms and lead time.{' '}
           <Link href="/suppliers/new" className="step">
             Add a supplier
           </Link>
-        </Empty>
+        </NothingFound>
       ) : (
         <SuppliersTable rows={rows} list={{ name: 'suppliers', sorts, foot }} />
       )}

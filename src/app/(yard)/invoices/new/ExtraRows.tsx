@@ -3,26 +3,35 @@
 import { X } from 'lucide-react';
 import { parseMoney, signOf, type Minor } from '@/core/money/money';
 import type { InvoiceFormView } from '@/queries/invoices';
+import type { Thing } from '@/queries/things';
+import { named, type Named } from '@/ui/entry/column';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
 import { NumberField } from '@/ui/kit/NumberField';
 
-/** Something on a bill that was not ordered, as it is typed; `to` is “jobs”, “stores” or a job's id. */
+/** The jobs of the order, and stores, beside all other jobs. */
+export const ORDERS_JOBS: Thing = { id: -1, number: '', name: 'the order’s jobs', detail: 'by value' };
+export const STORES: Thing = { id: 0, number: '', name: 'stores', detail: '' };
+/** No code of its own: it follows those of the lines. */
+const FOLLOWS: Thing = { id: 0, number: '', name: 'the lines’ own codes', detail: '' };
+
+/** Something on a bill that was not ordered, as it is typed. */
 export type ExtraText = {
   readonly key: string;
   readonly description: string;
   readonly amount: string;
   readonly taxCodeId: string;
-  readonly to: string;
-  readonly costCodeId: string;
+  readonly to: Named | null;
+  readonly code: Named | null;
 };
 
-export const newExtra = (count: number, taxCodeId: number, freightCodeId: number | null): ExtraText => ({
+export const newExtra = (count: number, taxCodeId: number, freight: Named | null): ExtraText => ({
   key: `new ${count}`,
   description: '',
   amount: '',
   taxCodeId: String(taxCodeId),
-  to: 'jobs',
-  costCodeId: freightCodeId === null ? '' : String(freightCodeId),
+  to: ORDERS_JOBS,
+  code: freight,
 });
 
 type To =
@@ -36,11 +45,12 @@ export function readExtras(texts: readonly ExtraText[], currency: string) {
     const net = parseMoney(t.amount, currency);
     if (t.description.trim() === '') faults[`${t.key}.description`] = 'Say what it is for.';
     if (!net.ok) faults[`${t.key}.amount`] = net.refusals[0]?.message ?? '';
-    const code = t.costCodeId === '' ? null : Number(t.costCodeId);
-    const job = Number(t.to);
+    const code = t.code === null || t.code.id === FOLLOWS.id ? null : t.code.id;
+    const job = t.to?.id ?? ORDERS_JOBS.id;
+    if (t.to === null) faults[`${t.key}.to`] = 'Say what it is charged to.';
     if (job > 0 && code === null) faults[`${t.key}.costCodeId`] = 'Choose a cost code for the job.';
     const to: To =
-      t.to === 'stores'
+      job === STORES.id
         ? { kind: 'stores' }
         : job > 0
           ? { kind: 'job', jobId: job, costCodeId: code ?? 0 }
@@ -61,14 +71,14 @@ type Props = {
 
 /** Lines of a bill that were not ordered: carriage, a fee, a discount. */
 export function ExtraRows({ view, extras, faultAt, onChange, onAdd }: Props) {
-  const { order, jobs, codes, taxes } = view;
+  const { order, taxes } = view;
   const change = (key: string, part: Partial<ExtraText>) =>
     onChange(extras.map((e) => (e.key === key ? { ...e, ...part } : e)));
   return (
     <div className="mt-2">
       <ul aria-label="What was not ordered">
         {extras.map((e, k) => {
-          const bind = (name: Exclude<keyof ExtraText, 'key'>) => ({
+          const bind = (name: 'description' | 'amount' | 'taxCodeId') => ({
             value: e[name],
             onChange: (event: { target: { value: string } }) => change(e.key, { [name]: event.target.value }),
             fault: faultAt(`${e.key}.${name}`),
@@ -79,26 +89,25 @@ export function ExtraRows({ view, extras, faultAt, onChange, onAdd }: Props) {
               className="grid grid-cols-2 items-start gap-x-3 gap-y-1 border-b border-line-2 py-1.5 sm:grid-cols-[2fr_1.5fr_1.5fr_110px_150px_24px]"
             >
               <TextField label="Not ordered" className="max-sm:col-span-2" {...bind('description')} />
-              <ChoiceField label="Charged to" {...bind('to')}>
-                <option value="jobs">the order’s jobs, by value</option>
-                <option value="stores">stores</option>
-                {jobs.map((j) => (
-                  <option key={j.id} value={j.id}>
-                    {j.number} {j.shortName}
-                  </option>
-                ))}
-              </ChoiceField>
-              {e.to === 'stores' ? (
+              <PickField
+                kind="job"
+                label="Charged to"
+                also={[ORDERS_JOBS, STORES]}
+                value={e.to}
+                onPick={(to) => change(e.key, { to: to && named(to) })}
+                fault={faultAt(`${e.key}.to`)}
+              />
+              {e.to?.id === STORES.id ? (
                 <span />
               ) : (
-                <ChoiceField label="Cost code" {...bind('costCodeId')}>
-                  <option value="">{e.to === 'jobs' ? 'the lines’ own codes' : 'choose…'}</option>
-                  {codes.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.code} {c.name}
-                    </option>
-                  ))}
-                </ChoiceField>
+                <PickField
+                  kind="costCode"
+                  label="Cost code"
+                  also={e.to?.id === ORDERS_JOBS.id ? [FOLLOWS] : []}
+                  value={e.code ?? (e.to?.id === ORDERS_JOBS.id ? FOLLOWS : null)}
+                  onPick={(code) => change(e.key, { code: code && named(code) })}
+                  fault={faultAt(`${e.key}.costCodeId`)}
+                />
               )}
               <NumberField label={`Net ${signOf(order.currency)}`} {...bind('amount')} />
               <ChoiceField label="Tax" {...bind('taxCodeId')}>

@@ -28,7 +28,8 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { useYard } from '@/ui/YardContext';
 import { changeInvoice, enterInvoice } from '../../../acts';
-import { ExtraRows, newExtra, readExtras, type ExtraText } from './ExtraRows';
+import { ORDERS_JOBS, STORES, ExtraRows, newExtra, readExtras, type ExtraText } from './ExtraRows';
+import type { Named } from '@/ui/entry/column';
 import { BilledHead, BilledLead } from '../BilledLine';
 import { counted } from '@/core/words';
 
@@ -43,8 +44,14 @@ type Typed = {
 
 const plain = (q: Quantity) => (q === 0 ? '' : ungrouped(formatQuantity(q)));
 
+/** A cost code by its id. */
+const codeNamed = (codes: InvoiceFormView['codes'], id: number | null): Named | null => {
+  const code = codes.find((c) => c.id === id);
+  return code === undefined ? null : { id: code.id, number: code.code, name: code.name };
+};
+
 /** What the form starts from: what may be billed by now, or the bill that is changed. */
-function freshFor({ order, lines, bill }: InvoiceFormView, today: string): Typed {
+function freshFor({ order, lines, bill, jobs, codes }: InvoiceFormView, today: string): Typed {
   const { currency } = order;
   const priceText = (price: UnitPrice | null) => (price === null ? '' : ungrouped(formatPrice(price, currency)));
   const own = new Map((bill?.lines ?? []).map((l) => [l.lineId, l]));
@@ -67,8 +74,8 @@ function freshFor({ order, lines, bill }: InvoiceFormView, today: string): Typed
         description: l.description,
         amount: ungrouped(formatAmount(l.net, currency)),
         taxCodeId: String(l.taxCodeId),
-        to: l.spread === 1 ? 'jobs' : l.jobId === null ? 'stores' : String(l.jobId),
-        costCodeId: l.costCodeId === null ? '' : String(l.costCodeId),
+        to: l.spread === 1 ? ORDERS_JOBS : l.jobId === null ? STORES : (jobs.find((j) => j.id === l.jobId) ?? null),
+        code: codeNamed(codes, l.costCodeId),
       })),
   };
 }
@@ -80,7 +87,7 @@ export function InvoiceForm(view: InvoiceFormView) {
   const router = useRouter();
   const { today } = useYard();
   const fresh = freshFor(view, today);
-  const draft = useDraft(bill === undefined ? `invoice ${order.number}` : `invoice change ${bill.invoice.id}`, fresh);
+  const draft = useDraft(bill === undefined ? `bill for ${order.number}` : `bill ${bill.invoice.id}`, fresh);
   const typed: Typed = { ...fresh, ...draft.value, lines: { ...fresh.lines, ...draft.value.lines } };
   const [local, setLocal] = useState<Readonly<Record<string, string>>>({});
   const once = useOnce();
@@ -241,7 +248,10 @@ export function InvoiceForm(view: InvoiceFormView) {
         onAdd={() =>
           draft.set((now) => ({
             ...now,
-            extras: [...(now.extras ?? []), newExtra(Date.now(), taxes[0]?.id ?? 0, view.freightCodeId)],
+            extras: [
+              ...(now.extras ?? []),
+              newExtra(Date.now(), taxes[0]?.id ?? 0, codeNamed(view.codes, view.freightCodeId)),
+            ],
           }))
         }
       />

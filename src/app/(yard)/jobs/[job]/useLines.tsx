@@ -6,12 +6,10 @@ import { counted } from '@/core/words';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
 import type { EntryChange } from '@/ui/entry/EntrySheet';
+import { moved, nextNew, put } from '@/ui/entry/rows';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
 import type { JobLineText } from '@/ui/jobLineText';
 import { InPassing, type Making } from '../../InPassing';
-
-const nextNew = (lines: readonly { readonly key: string }[]): number =>
-  Math.max(-1, ...lines.map((l) => Number(/^new (\d+)$/.exec(l.key)?.[1] ?? -1))) + 1;
 
 /** Lines of a quote or of a buy list as they are typed over what is saved, kept in the browser. */
 export function useLines<L extends JobLineText>(
@@ -23,7 +21,8 @@ export function useLines<L extends JobLineText>(
   const { value: lines, set, steps } = typed;
   const blank = useCallback((n: number) => fresh(nextNew(lines) + n, lines.at(-1)), [fresh, lines]);
   const onApply = useCallback(
-    (changes: readonly EntryChange<L>[]) => set((now) => changes.reduce((all, c) => put(all, c, fresh), now)),
+    (changes: readonly EntryChange<L>[]) =>
+      set((now) => changes.reduce((all, c) => put(all, c.key, c.change, () => fresh(0, all.at(-1))), now)),
     [set, fresh],
   );
   const takeOff = (line: L) => {
@@ -54,27 +53,6 @@ export function useLines<L extends JobLineText>(
     count,
     words: `${counted(count, 'change')} not saved, kept here as you type`,
   };
-}
-
-/** Lines with a change put into one; a change to a blank line makes it the last of them. */
-function put<L extends JobLineText>(
-  lines: readonly L[],
-  { key, change }: EntryChange<L>,
-  fresh: (count: number, above: L | undefined) => L,
-): readonly L[] {
-  const at = lines.findIndex((l) => l.key === key);
-  const line = lines[at] ?? { ...fresh(0, lines.at(-1)), key };
-  const next = change(line);
-  if (at >= 0) return lines.map((l, k) => (k === at ? next : l));
-  return JSON.stringify(next) === JSON.stringify(line) ? lines : [...lines, next];
-}
-
-function moved<L extends { readonly key: string }>(lines: readonly L[], key: string, to: string): readonly L[] {
-  const [from, onto] = [lines.findIndex((l) => l.key === key), lines.findIndex((l) => l.key === to)];
-  const line = lines[from];
-  if (line === undefined || onto < 0) return lines;
-  const rest = lines.filter((l) => l !== line);
-  return [...rest.slice(0, onto), line, ...rest.slice(onto)];
 }
 
 /** What is made in passing from a cell, and the line that it is for. */

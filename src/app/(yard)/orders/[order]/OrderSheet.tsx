@@ -15,7 +15,8 @@ import { ungrouped } from '@/core/locale/locale';
 import type { OrderView } from '@/queries/orders';
 import { EntrySheet, type EntryChange } from '@/ui/entry/EntrySheet';
 import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';
-import { newLine, nextNew, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderText';
+import { moved, nextNew, put } from '@/ui/entry/rows';
+import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderText';
 import { useYard } from '@/ui/YardContext';
 import { InPassing, type Making } from '../../InPassing';
 import { LineDetail } from './LineDetail';
@@ -61,7 +62,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
   );
   const onApply = useCallback(
     (changes: readonly EntryChange<OrderRow>[]) =>
-      set((now) => ({ ...now, lines: changes.reduce((lines, c) => put(lines, c, blankOf), now.lines) })),
+      set((now) => ({ ...now, lines: changes.reduce((lines, c) => putRow(lines, c, blankOf), now.lines) })),
     [set, blankOf],
   );
   const onOpen = useCallback(
@@ -166,7 +167,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
         onTakeOff={takeOff}
         onMove={(key, to) => {
           steps.step();
-          set((now) => ({ ...now, lines: moved(now.lines, key, to) }));
+          set((now) => ({ ...now, lines: moved(now.lines, key, to.split('/')[0] ?? '') }));
         }}
         onPart={addPart}
         detail={detail}
@@ -189,31 +190,20 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
   );
 }
 
-/** Lines with a change put into one of them; a change to a blank line makes it the last of them. */
-function put(
+/** Lines with a change of a row put into one of them. */
+function putRow(
   lines: readonly LineText[],
   { key, change }: EntryChange<OrderRow>,
   blankOf: (lines: readonly LineText[], n: number) => LineText,
 ): readonly LineText[] {
   const [lineKey = '', part] = key.split('/');
-  const at = lines.findIndex((l) => l.key === lineKey);
-  const line = lines[at] ?? { ...blankOf(lines, 0), key: lineKey };
-  const { line: next } = change({
-    line,
-    n: at + 1,
-    part: part === undefined ? undefined : Number(part),
-    net: undefined,
-  });
-  if (at >= 0) return lines.map((l, k) => (k === at ? next : l));
-  return JSON.stringify(next) === JSON.stringify(line) ? lines : [...lines, next];
-}
-
-function moved(lines: readonly LineText[], key: string, to: string): readonly LineText[] {
-  const [from, onto] = [lines.findIndex((l) => l.key === key), lines.findIndex((l) => l.key === to.split('/')[0])];
-  const line = lines[from];
-  if (line === undefined || onto < 0) return lines;
-  const rest = lines.filter((l) => l !== line);
-  return [...rest.slice(0, onto), line, ...rest.slice(onto)];
+  const row = { n: 0, part: part === undefined ? undefined : Number(part), net: undefined };
+  return put(
+    lines,
+    lineKey,
+    (line) => change({ ...row, line }).line,
+    () => blankOf(lines, 0),
+  );
 }
 
 /** A line with a part more, which takes what is left to share. */
