@@ -5,7 +5,7 @@ import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { BuyListPage } from '@/queries/needs';
-import { EntrySheet } from '@/ui/entry/EntrySheet';
+import type { EntryColumn } from '@/ui/entry/column';
 import { beginReading, faultsIn, standing, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
@@ -14,8 +14,9 @@ import { useKey } from '@/ui/keys';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeBuyList } from '../../../../acts';
-import { jobLineColumns } from '../jobLineColumns';
-import { MakeForLine, useLines, type MakingFor } from '../useLines';
+import { JobLineSheet } from '../JobLineSheet';
+import type { jobLineColumns } from '../jobLineColumns';
+import { useLines } from '../useLines';
 
 /** With what it has beside what is typed: the version it is typed over, and what is still to buy. */
 type BuyLineText = JobLineText & { readonly version: number; readonly open: string };
@@ -98,51 +99,29 @@ type Props = {
 
 /** A buy list filled in where it stands. */
 export function BuySheet({ sheet, before, onClose }: Props) {
-  const { lines, blank, onApply, steps, act, save, faults, faultsOf, count } = sheet;
-  const { currency, may } = useYard();
-  const [making, setMaking] = useState<MakingFor>();
-  const [money, mayMake] = [may('see money'), may('keep suppliers')];
-  const columns = useMemo(() => {
-    const onMake = (kind: 'item' | 'supplier', line: BuyLineText, typed: string) =>
-      setMaking({ kind, typed, key: line.key });
-    const common = jobLineColumns<BuyLineText>({ currency, money, onMake: mayMake ? onMake : undefined });
-    return [
-      common.what,
-      common.quantity,
-      common.unit,
-      ...common.cost,
-      common.code,
-      common.supplier,
-      common.needed,
-      { key: 'open', title: 'To buy', width: '80px', num: true, show: (l: BuyLineText) => l.open || <Dash /> },
-    ];
-  }, [currency, money, mayMake]);
+  const { lines, onApply, steps, act, save, faults, count } = sheet;
   // What is on a buy list is never taken off it: needing none of it any more is a change of its quantity.
   const takeOff = (line: BuyLineText) =>
     line.id === undefined
       ? sheet.takeOff(line)
       : (steps.step(), onApply([{ key: line.key, change: (l) => ({ ...l, quantity: '0' }) }]));
-  const placeOf = (line: BuyLineText) => before + 1 + (lines.includes(line) ? lines.indexOf(line) : lines.length);
   useKey('Ctrl+Enter', 'Save the lines', save, count > 0 && !act.busy);
   const fault =
     (act.clash && `${act.clash.message} What you typed is still here.`) ??
-    standing(faults, (k) => placeOf(sheet.changed[k] as BuyLineText));
+    standing(faults, (k) => before + 1 + lines.indexOf(sheet.changed[k] as BuyLineText));
   return (
     <>
-      <EntrySheet
+      <JobLineSheet
         label="Buy list"
-        columns={columns}
-        rows={lines}
-        blank={blank}
-        keyOf={(l) => l.key}
-        nameOf={(l) => `Line ${placeOf(l)}`}
-        headOf={placeOf}
-        faultsOf={faultsOf}
+        lines={lines}
+        before={before}
+        blank={sheet.blank}
+        columnsOf={columnsOf}
+        faultsOf={sheet.faultsOf}
         onApply={onApply}
         steps={steps}
         onTakeOff={takeOff}
       />
-      <MakeForLine making={making} columns={columns} onApply={onApply} onClose={() => setMaking(undefined)} />
       <Shelf fault={fault} facts={<Fact strong>{count === 0 ? 'Nothing is changed yet' : sheet.words}</Fact>}>
         {count > 0 && <ShelfPlain onClick={sheet.typed.putBack}>Put back</ShelfPlain>}
         {count === 0 && <ShelfPlain onClick={onClose}>Only look</ShelfPlain>}
@@ -153,3 +132,14 @@ export function BuySheet({ sheet, before, onClose }: Props) {
     </>
   );
 }
+
+const columnsOf = (common: ReturnType<typeof jobLineColumns<BuyLineText>>): EntryColumn<BuyLineText>[] => [
+  common.what,
+  common.quantity,
+  common.unit,
+  ...common.cost,
+  common.code,
+  common.supplier,
+  common.needed,
+  { key: 'open', title: 'To buy', width: '80px', num: true, show: (l) => l.open || <Dash /> },
+];

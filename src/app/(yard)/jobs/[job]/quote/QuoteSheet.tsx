@@ -18,15 +18,15 @@ import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/c
 import type { QuoteView } from '@/queries/job';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
-import { EntrySheet } from '@/ui/entry/EntrySheet';
 import { beginReading, faultsIn, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
 import { jobLineText, newJobLine, priceText, readJobLine, type JobLineText } from '@/ui/jobLineText';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeQuote } from '../../../../acts';
-import { jobLineColumns } from '../jobLineColumns';
-import { MakeForLine, useLines, type MakingFor } from '../useLines';
+import { JobLineSheet } from '../JobLineSheet';
+import type { jobLineColumns } from '../jobLineColumns';
+import { useLines } from '../useLines';
 
 type QuoteLineText = JobLineText & { readonly kind: QuoteLineKind; readonly price: string };
 
@@ -121,34 +121,7 @@ export function useQuoteSheet(quote: QuoteView) {
 
 /** A quote that is still open, filled in where it stands. */
 export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuoteSheet>; before: number }) {
-  const { lines, blank, onApply, steps, takeOff, onMove, faults } = sheet;
-  const { currency, may } = useYard();
-  const [making, setMaking] = useState<MakingFor>();
-  const mayMake = may('keep suppliers');
-  const columns = useMemo(() => {
-    const onMake = (kind: 'item' | 'supplier', line: QuoteLineText, typed: string) =>
-      setMaking({ kind, typed, key: line.key });
-    const common = jobLineColumns<QuoteLineText>({ currency, money: true, onMake: mayMake ? onMake : undefined });
-    return [
-      common.what,
-      kindColumn,
-      common.quantity,
-      common.unit,
-      ...common.cost,
-      priceColumn(currency),
-      common.code,
-      common.supplier,
-      common.needed,
-      {
-        key: 'net',
-        title: `In all ${signOf(currency)}`,
-        width: '84px',
-        num: true,
-        show: (l: QuoteLineText) =>
-          l.description === '' ? '' : <b>{formatAmount(netOf(l, l.cost, currency), currency)}</b>,
-      },
-    ];
-  }, [currency, mayMake]);
+  const { lines, faults } = sheet;
   const faultsOf = (line: QuoteLineText) => {
     const at = lines.indexOf(line);
     const found = faultsIn(faults, `lines.${at}`, {
@@ -163,25 +136,19 @@ export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuot
     });
     return at < 0 || Object.keys(found).length === 0 ? undefined : found;
   };
-  const placeOf = (line: QuoteLineText) => before + 1 + (lines.includes(line) ? lines.indexOf(line) : lines.length);
   return (
-    <>
-      <EntrySheet
-        label="Lines of the quote"
-        columns={columns}
-        rows={lines}
-        blank={blank}
-        keyOf={(l) => l.key}
-        nameOf={(l) => `Line ${placeOf(l)}`}
-        headOf={placeOf}
-        faultsOf={faultsOf}
-        onApply={onApply}
-        steps={steps}
-        onTakeOff={takeOff}
-        onMove={onMove}
-      />
-      <MakeForLine making={making} columns={columns} onApply={onApply} onClose={() => setMaking(undefined)} />
-    </>
+    <JobLineSheet
+      label="Lines of the quote"
+      lines={lines}
+      before={before}
+      blank={sheet.blank}
+      columnsOf={columnsOf}
+      faultsOf={faultsOf}
+      onApply={sheet.onApply}
+      steps={sheet.steps}
+      onTakeOff={sheet.takeOff}
+      onMove={sheet.onMove}
+    />
   );
 }
 
@@ -219,3 +186,25 @@ const priceColumn = (currency: string): EntryColumn<QuoteLineText> => ({
   },
   show: (l) => l.price || (l.description === '' ? '' : <Dash />),
 });
+
+const columnsOf = (
+  common: ReturnType<typeof jobLineColumns<QuoteLineText>>,
+  currency: string,
+): EntryColumn<QuoteLineText>[] => [
+  common.what,
+  kindColumn,
+  common.quantity,
+  common.unit,
+  ...common.cost,
+  priceColumn(currency),
+  common.code,
+  common.supplier,
+  common.needed,
+  {
+    key: 'net',
+    title: `In all ${signOf(currency)}`,
+    width: '84px',
+    num: true,
+    show: (l) => (l.description === '' ? '' : <b>{formatAmount(netOf(l, l.cost, currency), currency)}</b>),
+  },
+];

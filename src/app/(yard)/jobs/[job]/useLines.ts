@@ -3,13 +3,10 @@
 import { useCallback, useMemo } from 'react';
 import { toast } from 'sonner';
 import { counted } from '@/core/words';
-import type { Thing } from '@/queries/things';
-import type { EntryColumn } from '@/ui/entry/column';
 import type { EntryChange } from '@/ui/entry/EntrySheet';
 import { moved, nextNew, put } from '@/ui/entry/rows';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
 import type { JobLineText } from '@/ui/jobLineText';
-import { InPassing, type Making } from '../../InPassing';
 
 /** Lines of a quote or of a buy list as they are typed over what is saved, kept in the browser. */
 export function useLines<L extends JobLineText>(
@@ -53,40 +50,4 @@ export function useLines<L extends JobLineText>(
     count,
     words: `${counted(count, 'change')} not saved, kept here as you type`,
   };
-}
-
-/** What is made in passing from a cell, and the line that it is for. */
-export type MakingFor = Making & { readonly key: string };
-
-/** A part or a supplier made in passing from a cell, put into its line when it is there. */
-export function MakeForLine<L extends JobLineText>({
-  making,
-  columns,
-  onApply,
-  onClose,
-}: {
-  making: MakingFor | undefined;
-  columns: readonly EntryColumn<L>[];
-  onApply: (changes: readonly EntryChange<L>[]) => void;
-  onClose: () => void;
-}) {
-  if (making === undefined) return null;
-  const take = (column: string, thing: Thing) =>
-    onApply([
-      {
-        key: making.key,
-        change: (line) => {
-          const entry = columns.find((c) => c.key === column)?.entry;
-          return entry?.kind === 'pick' ? entry.take(line, thing) : line;
-        },
-      },
-    ]);
-  return (
-    <InPassing
-      making={making}
-      onClose={onClose}
-      onItem={(item) => take('description', item)}
-      onSupplier={(supplier) => take('supplier', supplier)}
-    />
-  );
 }
