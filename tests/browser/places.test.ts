@@ -113,6 +113,47 @@ describe('what opens on a view', () => {
     ['the reason for calling off', async () => browser.go('/orders/K26-0024').then(() => press('Call off'))],
     ['a line of the buy list', async () => browser.go('/jobs/412/buy-list').then(() => press('Bilge pump'))],
     ['Find', async () => browser.go('/').then(() => press('Find'))],
+    [
+      'the person’s menu',
+      async () => {
+        await browser.go('/');
+        await (await browser.see(By.css('[aria-label="MR: Mina Rowe, menu"]'))).click();
+        await browser.see(By.css('[role="menuitem"]'));
+      },
+    ],
+    ['the views of a list', async () => browser.go('/orders').then(() => press('Views'))],
+    [
+      'the columns of a list',
+      async () => {
+        await browser.go('/jobs');
+        await (await browser.see(By.css('[aria-label="Columns"]'))).click();
+        await browser.see(By.xpath("//label[contains(., 'Headroom')]"));
+      },
+    ],
+    [
+      'a quote being typed, its list of parts open',
+      async () => {
+        await browser.go('/jobs/426/quote');
+        await (await browser.cell('Line 1', 'Line')).click();
+        await browser.see(By.css('[role="option"]'));
+      },
+    ],
+    [
+      'a buy list being filled in',
+      async () => {
+        await browser.go('/jobs/412/buy-list');
+        await press('Fill in');
+        await browser.cell('Line 1', 'Quantity');
+      },
+    ],
+    [
+      'the calendar of a day',
+      async () => {
+        await browser.go('/orders/K26-0024');
+        await (await browser.see(By.css('[aria-label="Wanted, calendar"]'))).click();
+        await browser.see(By.css('[role="grid"] [role="gridcell"] button'));
+      },
+    ],
   ])('%s can be used by everybody, and fits a phone', async (_, open) => {
     await open();
     await settle();

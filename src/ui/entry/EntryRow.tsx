@@ -6,7 +6,7 @@ import { X } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { fills } from './column';
 import { EntryCell, type Edit } from './EntryCell';
-import type { SheetProps } from './EntrySheet';
+import { HEAD, type SheetProps } from './sheet';
 
 type Props<Row> = {
   readonly sheet: SheetProps<Row>;
@@ -70,8 +70,8 @@ function Drawn<Row>({ sheet, row, index, blank, open, faults, marked, edit, deta
           aria-colindex={1}
           aria-label={name}
           aria-expanded={open}
-          data-col="#"
-          tabIndex={marked === '#' ? 0 : -1}
+          data-col={HEAD}
+          tabIndex={marked === HEAD ? 0 : -1}
           className={`entry-cell entry-number ${drags ? 'cursor-grab' : ''}`}
           {...(drags ? listeners : {})}
         >

@@ -3,7 +3,8 @@
 import { useMemo, useState } from 'react';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
-import { EntrySheet, type EntryChange } from '@/ui/entry/EntrySheet';
+import { EntrySheet } from '@/ui/entry/EntrySheet';
+import type { EntryChange } from '@/ui/entry/sheet';
 import type { Steps } from '@/ui/entry/useSteps';
 import type { JobLineText } from '@/ui/jobLineText';
 import { useYard } from '@/ui/YardContext';

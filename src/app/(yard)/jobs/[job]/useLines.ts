@@ -3,7 +3,7 @@
 import { useCallback, useMemo } from 'react';
 import { toast } from 'sonner';
 import { counted } from '@/core/words';
-import type { EntryChange } from '@/ui/entry/EntrySheet';
+import type { EntryChange } from '@/ui/entry/sheet';
 import { moved, nextNew, put } from '@/ui/entry/rows';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
 import type { JobLineText } from '@/ui/jobLineText';

@@ -13,7 +13,8 @@ import {
 } from '@/core/quantity/quantity';
 import { ungrouped } from '@/core/locale/locale';
 import type { OrderView } from '@/queries/orders';
-import { EntrySheet, type EntryChange } from '@/ui/entry/EntrySheet';
+import { EntrySheet } from '@/ui/entry/EntrySheet';
+import type { EntryChange } from '@/ui/entry/sheet';
 import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';
 import { moved, nextNew, put } from '@/ui/entry/rows';
 import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderText';
