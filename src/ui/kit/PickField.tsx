@@ -93,6 +93,8 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
   const keys = [...list.things.map((t) => String(t.id)), ...(makes ? [MAKE] : [])];
   const step = (by: 1 | -1) => setAt(keys[(keys.indexOf(at) + by + keys.length) % keys.length] ?? '');
   const leave = () => {
+    // Enter was pressed: what is found first is taken, left or not.
+    if (wanted.current) return;
     if (!open || typed?.trim() === '' || at === MAKE) return close();
     left.current = true;
     const [first] = list.things;
