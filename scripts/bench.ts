@@ -9,6 +9,7 @@ import { open, type Db } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { findOrder } from '@/store/orders';
 import { insertSession } from '@/store/sessions';
+import { orderInput } from '../tests/support/typed';
 import { percentile, probes, type Served } from './benchProbes';
 import { makeLargeCompany, SIZE } from './largeCompany';
 
@@ -135,6 +136,7 @@ async function pages(db: Db, { get }: Served): Promise<void> {
     ['Gather', () => '/gather'],
     ['Gather, one job', (k) => `/gather?job=${job(k)}`],
     ['Orders', () => '/orders'],
+    ['Orders, all, the largest first', () => '/orders?show=all&sort=-net'],
     ['Orders, all, by words', (k) => `/orders?show=all&words=000${k % 10}`],
     ['Order, sent', (k) => `/orders/${order(6 + k * 5)}`],
     ['Order, draft with effects', (k) => `/orders/${order(SIZE.orders - 150 + k)}`],
@@ -142,6 +144,7 @@ async function pages(db: Db, { get }: Served): Promise<void> {
     ['Invoices', () => '/invoices'],
     ['Suppliers', () => '/suppliers'],
     ['Items', () => '/items'],
+    ['Items, by name', () => '/items?sort=name'],
     ['Supplier', () => '/suppliers/7'],
     ['Part', (k) => `/items/${1 + k}`],
     ['Pick a part, by a letter', (k) => `/pick?kind=item&words=${'bpcvs'[k % 5]}`],
@@ -161,6 +164,35 @@ async function pages(db: Db, { get }: Served): Promise<void> {
     'Gather: what 40 picks would do',
     await timed(ROUNDS, async (k) => void (await get('/gather/preview', picks(k)))),
   );
+}
+
+/** A draft of many lines as it is typed, for each k with another quantity. */
+async function typedOrder(db: Db): Promise<{ number: string; body: (k: number) => string }> {
+  const head = await db('purchaseOrder as o')
+    .join('orderLine as l', 'l.orderId', 'o.id')
+    .where({ 'o.state': 'drafting' })
+    .groupBy('o.id')
+    .orderByRaw('count(*) desc')
+    .first('o.id');
+  const order = await findOrder(db, (head as { id: number }).id);
+  if (order === undefined) throw new Error('There is no draft.');
+  const typed = orderInput(order);
+  const lines = (k: number) =>
+    typed.lines.map((l) => (l.kind === 'charge' ? l : { ...l, price: ((l.price ?? 10_000) + k * 100) as never }));
+  return { number: order.number, body: (k) => JSON.stringify({ lines: lines(k) }) };
+}
+
+/** What sheets ask while one types and pastes. */
+async function sheets(db: Db, { get }: Served): Promise<void> {
+  const { number, body } = await typedOrder(db);
+  const words = (k: number) =>
+    JSON.stringify({ kind: 'item', words: Array.from({ length: 500 }, (_, n) => `P-${k * 500 + n}`) });
+  console.log(`\nSheets (${ROUNDS} requests each)`);
+  row(
+    'Order: what typing does',
+    await timed(ROUNDS, async (k) => void (await get(`/orders/${number}/preview`, body(k)))),
+  );
+  row('Pasting: 500 words named', await timed(20, async (k) => void (await get('/pick', words(k)))));
 }
 
 /** Each action with the page it answers with, brought up to date. */
@@ -237,6 +269,7 @@ console.log(
 console.log('Served by the built application on this machine');
 await served(db, async (app) => {
   await pages(db, app);
+  await sheets(db, app);
   await actions(db, app);
   await probes(db, app);
 });

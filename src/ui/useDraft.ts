@@ -4,6 +4,15 @@ import { useCallback, useEffect, useState } from 'react';
 
 const PREFIX = 'kettle draft ';
 
+/** A browser that has no room left, or may keep nothing, still lets one type: it stands on the page until it is saved. */
+function keepInBrowser(key: string, value: unknown): void {
+  try {
+    localStorage.setItem(key, JSON.stringify(value));
+  } catch (error) {
+    if (!(error instanceof DOMException)) throw error;
+  }
+}
+
 /**
  * State that is kept in the browser as it is typed, until it is dropped. `fresh` is the start when nothing was kept.
  * @returns the value, a setter, whether it came from an earlier visit, `drop` to forget what was kept, and `restart` to
@@ -30,7 +39,7 @@ export function useDraft<T>(
     (next: T | ((now: T) => T)) =>
       setValue((now) => {
         const then = typeof next === 'function' ? (next as (now: T) => T)(now) : next;
-        localStorage.setItem(PREFIX + name, JSON.stringify(then));
+        keepInBrowser(PREFIX + name, then);
         return then;
       }),
     [name],
