@@ -3,9 +3,10 @@ import { checksOf, type Check } from '@/core/orders/checks';
 import { draftFaults, orderTotals, valueOrder, type OrderLine } from '@/core/orders/order';
 import { loadCalendar } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadParts, loadSuppliers, partKey } from '@/store/gathering';
+import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { findOrder, loadMoney } from '@/store/orders';
 import type { Person } from '@/store/people';
+import { whereIn } from '@/store/rows';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { Supplier } from '@/store/tables';
 import { orderEffects, type NamedEffect } from './effects';
@@ -59,12 +60,27 @@ export async function checkLines(
   );
   const leadOf = (itemId: number | null) => parts.get(partKey(supplier.id, itemId))?.leadDays ?? supplier.leadDays;
   const { codes } = await loadMoney(db);
+  const asked = await partsAsked(db, lines);
   return checksOf({
-    lines: lines.map((l) => ({ ...l, leadDays: leadOf(l.itemId) })),
+    lines: lines.map((l) => ({ ...l, leadDays: leadOf(l.itemId), insteadOf: asked(l) })),
     supplier,
     goods: orderTotals(lines, codes, currency).lines,
     currency,
     today,
     calendar: await loadCalendar(db),
   });
+}
+
+/** Which part the needs that a line covers ask for, where that is another than the line's. */
+async function partsAsked(db: Db, lines: readonly CheckedLine[]): Promise<(line: CheckedLine) => string | undefined> {
+  const needIds = lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
+  const needs = new Map((await whereIn(db, 'need', 'id', needIds)).map((n) => [n.id, n.itemId]));
+  const items = await loadItems(
+    db,
+    [...needs.values()].flatMap((id) => id ?? []),
+  );
+  return (line) => {
+    const asked = line.splits.map((s) => needs.get(s.needId ?? 0)).find((id) => id != null && id !== line.itemId);
+    return items.get(asked ?? 0)?.number;
+  };
 }

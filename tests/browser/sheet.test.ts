@@ -74,6 +74,33 @@ describe('an order, changed where it stands', () => {
     expect((await cells('Line 2'))[3]).toContain('paid 142.00 in Apr');
   });
 
+  it('moves a line by Alt and an arrow, and by dragging it at its number', async () => {
+    const lines = async () => Promise.all([1, 2, 3].map((n) => first(`Line ${n}`, 'Line')));
+    const [light, side, breaker] = await lines();
+    await mark('Line 1', 'Quantity');
+    await browser.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_DOWN).keyUp(Key.ALT).perform();
+    expect(await lines()).toEqual([side, light, breaker]);
+    expect(await focused()).toBe('Line 2: quantity');
+    await ctrl('z');
+    const number = (n: number) => browser.see(By.css(`[role="row"][aria-label="Line ${n}"] [role="rowheader"]`));
+    const [from, to] = [await number(3), await number(1)];
+    const mouse = browser.driver.actions();
+    await mouse
+      .move({ origin: from })
+      .press()
+      .move({ origin: from, y: -12 })
+      .move({ origin: to, duration: 300 })
+      .perform();
+    await browser.driver.sleep(200);
+    await mouse.clear();
+    await browser.driver.actions().release().perform();
+    await browser.driver.wait(async () => (await lines())[0] === breaker, 10_000);
+    await browser.reads('changes not saved');
+    await mark('Line 1', 'Quantity');
+    await ctrl('z');
+    expect(await lines()).toEqual([light, side, breaker]);
+  });
+
   it('keeps what is typed when the page is left, and puts it back only when that is said', async () => {
     await browser.go('/');
     await browser.go('/orders/K26-0023');

@@ -8,7 +8,12 @@ export type Check = { readonly good: boolean; readonly words: string };
 
 type Facts = {
   /** `leadDays` are working days; `wantedOn` is the day at the dock. */
-  readonly lines: readonly (OrderLine & { readonly wantedOn: Day | null; readonly leadDays: number })[];
+  readonly lines: readonly (OrderLine & {
+    readonly wantedOn: Day | null;
+    readonly leadDays: number;
+    /** The part that a buy list asks for, where the line is for another. */
+    readonly insteadOf?: string | undefined;
+  })[];
   readonly supplier: {
     readonly email: string | null;
     readonly carriage: Minor;
@@ -34,6 +39,9 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
       good: false,
       words: `${description} is wanted sooner than its lead time of ${counted(leadDays, 'working day')}`,
     });
+  for (const { description, insteadOf } of lines)
+    if (insteadOf !== undefined)
+      checks.push({ good: false, words: `${description} is bought where a buy list asks for ${insteadOf}` });
   if (missed.length === 0) checks.push({ good: true, words: 'The lead time allows the wanted dates' });
   const charged = lines.some((l) => l.kind === 'charge');
   if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
