@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import type { Minor } from '@/core/money/money';
+import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
@@ -9,6 +10,7 @@ import type { JobState } from '@/store/tables';
 import { loadJobLevels, loadLevelOf } from './levels';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
+import { listed } from './sql';
 import { loadThing } from './things';
 
 export const JOB_STATES: Readonly<Record<JobState, string>> = {
@@ -41,6 +43,18 @@ export type JobFilter = Asked & {
 };
 
 const TO_BUY = '(select count(*) from need n where n.job_id = j.id and n.open > 0)';
+
+const BUDGET = '(select coalesce(sum(b.amount), 0) from budget_entry b where b.job_id = j.id)';
+const amountIn = (stages: readonly Stage[]) =>
+  `(select coalesce(sum(t.amount), 0) from tab_sum t where t.job_id = j.id and t.stage in (${listed(stages)}))`;
+
+/** What only those may sort by who may see money. */
+const MONEY_SORTS = {
+  budget: BUDGET,
+  committed: amountIn(COMMITTED),
+  forecast: amountIn(STAGES),
+  headroom: `${BUDGET} - ${amountIn(STAGES)}`,
+};
 
 const JOB_SORTS = {
   id: 'j.id',
@@ -80,7 +94,8 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
     { customer: 'c.name', lead: 'p.name' },
     db.raw(`${TO_BUY} as to_buy`),
   );
-  const { rows, ...page } = await pageOf<Omit<JobRow, 'level'>>(query, JOB_SORTS, filter, JOBS_PAGE);
+  const sorts = may(person, 'see money') ? { ...JOB_SORTS, by: { ...JOB_SORTS.by, ...MONEY_SORTS } } : JOB_SORTS;
+  const { rows, ...page } = await pageOf<Omit<JobRow, 'level'>>(query, sorts, filter, JOBS_PAGE);
   const levels = may(person, 'see money')
     ? await loadJobLevels(
         db,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { minor } from '@/core/money/money';
-import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
+import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { insertMany } from '@/store/rows';
 import { TestCompany } from '../../tests/support/company';
 import { quantity } from '@/core/quantity/quantity';
@@ -135,6 +135,26 @@ describe('the company’s lists', () => {
         headroom: sum(headroomOf),
       });
     }
+  });
+
+  it('sort jobs by what stands on their tabs, for who may see that', async () => {
+    await yard.budget(90_000, 1);
+    const buyer = (await yard.as('buyer')).actor;
+    const of = {
+      budget: (l: Level) => l.budget,
+      committed: committedOf,
+      forecast: forecastOf,
+      headroom: headroomOf,
+    };
+    for (const [key, value] of Object.entries(of)) {
+      const { rows } = await listJobs(yard.db, buyer, { sort: key });
+      const values = rows.map((j) => (j.level === null ? 0 : value(j.level)));
+      expect(values.length).toBeGreaterThan(1);
+      expect(values).toEqual([...values].sort((x, y) => x - y));
+    }
+    const keeper = await listJobs(yard.db, (await yard.as('storekeeper')).actor, { sort: '-headroom' });
+    expect(keeper.sorts).not.toContain('headroom');
+    expect(keeper.rows.map((j) => j.number)).toEqual(['412', '418']);
   });
 
   it('find the jobs that a person leads', async () => {

@@ -22,4 +22,5 @@ export const asJson = (body: string, signal: AbortSignal): RequestInit => ({
 
 /** Tells the server something that needs no answer. */
 export const tell = (url: string, what: unknown): Promise<unknown> =>
-  ask(url, asJson(JSON.stringify(what), new AbortController().signal));
+  // It is told even when the page is left meanwhile.
+  ask(url, { ...asJson(JSON.stringify(what), new AbortController().signal), keepalive: true });

@@ -320,11 +320,13 @@ describe('a list of the company', () => {
     await (await browser.see(By.css('[aria-label="Wanted: further to the left"]'))).click();
     await browser.driver.wait(async () => !(await heads()).includes('Sent'), 20_000);
     await browser.keys(Key.ESCAPE);
-    await browser.driver.navigate().refresh();
-    await browser.driver.wait(
-      async () => (await heads()).includes('Wanted') && !(await heads()).includes('Sent'),
-      20_000,
-    );
+    // What was chosen is being written down while the page is asked for again.
+    await browser.driver.wait(async () => {
+      await browser.driver.navigate().refresh();
+      await browser.reads('Order net');
+      const shown = await heads();
+      return shown.includes('Wanted') && !shown.includes('Sent');
+    }, 20_000);
     await (await browser.see(By.css('[aria-label="Columns"]'))).click();
     await (await browser.button('As they were')).click();
     await browser.driver.wait(async () => (await heads()).includes('Sent'), 20_000);

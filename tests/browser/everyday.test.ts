@@ -58,13 +58,20 @@ describe('lists', () => {
 
   it('sort by a column, up, down and back', async () => {
     await browser.go('/jobs');
-    const head = await browser.button('Budget');
-    await head.click();
-    const up = (await column(7)).map((t) => Number(t.replaceAll(',', '')));
-    expect(up).toEqual([...up].sort((a, b) => a - b));
-    await head.click();
-    expect((await column(7)).map((t) => Number(t.replaceAll(',', '')))).toEqual([...up].reverse());
-    await head.click();
+    const numbers = async () => (await column(7)).map((t) => Number(t.replaceAll(',', '')));
+    const sorted = async (way: string) => {
+      await (await browser.button('Budget')).click();
+      await browser.see(By.css(way === '' ? 'thead:not(:has([aria-sort]))' : `th[aria-sort="${way}"]`));
+    };
+    const up = (await numbers()).sort((a, b) => a - b);
+    const shows = (expected: readonly number[]) =>
+      browser.driver.wait(async () => String(await numbers()) === String(expected), 20_000);
+    await sorted('ascending');
+    await shows(up);
+    await sorted('descending');
+    await shows([...up].reverse());
+    await sorted('');
+    await browser.driver.wait(async () => (await column(1))[0] === '412', 20_000);
     expect(await column(1)).toEqual(['412', '415', '418', '419', '421', '422', '423']);
   });
 
