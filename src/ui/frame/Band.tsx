@@ -123,7 +123,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
     </DropdownMenu.Item>
   );
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         aria-label={`${initials}: ${person.name}, menu`}
         className="grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]"

@@ -52,7 +52,7 @@ export default function Month({ chosen, earliest, onChoose }: Props) {
           weekday: 'h-8 text-[12px] font-normal text-ink-2',
           day: 'rounded-md p-0 text-center',
           day_button: cell,
-          selected: 'bg-enamel text-on-rim',
+          selected: 'bg-copper text-on-copper',
           today: 'font-bold underline underline-offset-4',
           outside: 'opacity-60',
         }}
