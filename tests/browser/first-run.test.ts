@@ -38,7 +38,7 @@ describe('an empty company file', () => {
 
   it('offers the first step in every empty place', async () => {
     for (const [path, words] of [
-      ['/jobs', 'open a new job and bring its quote in'],
+      ['/jobs', 'open a new job and type its quote'],
       ['/gather', 'Nothing is left to buy here'],
       ['/suppliers', 'No supplier is here yet'],
       ['/dock', 'Nothing is on its way'],

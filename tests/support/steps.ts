@@ -1,6 +1,9 @@
 import { By, Key, type WebElement } from 'selenium-webdriver';
 import type { Browser } from '../browser/driver';
 
+/** A key that had an effect is not pressed again before that is seen. */
+const PAUSE = 400;
+
 /** Does a task as a person would, and counts the keys and clicks it takes; names and numbers are typed beside them. */
 export class Steps {
   keys = 0;
@@ -33,6 +36,7 @@ export class Steps {
   async pressUntil(key: string, shown: By): Promise<void> {
     await this.browser.driver.wait(async () => {
       await this.browser.keys(key);
+      await this.browser.driver.sleep(PAUSE);
       return (await this.browser.driver.findElements(shown)).length > 0;
     }, 20_000);
     this.keys += 1;
@@ -125,6 +129,7 @@ export const TASKS: readonly Task[] = [
       await ready(s, '/orders/K26-0023', 'Order total');
       await s.browser.driver.wait(async () => {
         await s.act();
+        await s.browser.driver.sleep(PAUSE);
         return (await s.browser.text()).includes('goes as a PDF to');
       }, 20_000);
       s.keys = 2;
