@@ -200,7 +200,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
     {
       key: 'job',
       title: 'Job',
-      width: '66px',
+      width: '78px',
       entry: {
         kind: 'pick',
         of: 'job',
