@@ -111,14 +111,6 @@ type Definition<S extends z.ZodType, T, P> = {
   readonly run: (work: Work, input: z.output<S>, prepared: P) => Promise<T>;
 };
 
-/** Whether no two of a form's rows speak of the same thing; rows that speak of none are left out. */
-export const distinct =
-  <K extends string>(key: K) =>
-  (rows: readonly { readonly [k in K]?: number | undefined }[]): boolean => {
-    const ids = rows.flatMap((r) => r[key] ?? []);
-    return new Set(ids).size === ids.length;
-  };
-
 /** A key made by the form when it opens: sent twice, it acts once. */
 export const once = z.string().min(8).max(64);
 

@@ -1,17 +1,12 @@
 import { z } from 'zod';
-import { LANGUAGES, PAPERS } from '@/core/locale/locale';
-import { isCurrency } from '@/core/money/currencies';
-import { minorSchema } from '@/core/money/money';
-import { rateSchema } from '@/core/money/rate';
 import { counted } from '@/core/words';
 import { publicHolidays } from '@/formats/holidays';
 import { insertMany } from '@/store/rows';
 import { defineAction, found, once, refuse, sameVersion } from './action';
-import { days, requiredDay, text } from './fields';
+import { companyFields, dayOffFields, holidayYear, rateFields } from '@/core/records/company';
+import { requiredDay } from '@/core/records/fields';
 
 const SUBJECTS = [['company', 1]] as const;
-
-const country = z.string().regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.');
 
 /** Saves how the company works: its week, what receiving takes, and what is passed without a question. */
 export const saveCompany = defineAction({
@@ -20,19 +15,7 @@ export const saveCompany = defineAction({
   input: z.object({
     once,
     version: z.number().int(),
-    country,
-    language: z.enum(LANGUAGES),
-    decimalMark: z.enum(['.', ',']),
-    firstDay: z.literal([1, 7]),
-    paper: z.enum(PAPERS),
-    week: z
-      .array(z.number().int().min(1).max(7))
-      .min(1, 'A week needs a working day.')
-      .transform((w) => [...new Set(w)].sort()),
-    receivingDays: days(60),
-    priceToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
-    priceToleranceMost: minorSchema.refine((m) => m >= 0, 'This cannot be below zero.'),
-    ownPassLimit: minorSchema.refine((m) => m >= 0, 'This cannot be below zero.'),
+    ...companyFields.shape,
   }),
   run: async ({ trx, company, audit }, { once: _, version, week, ...input }) => {
     sameVersion(company, version, 'The company');
@@ -53,7 +36,7 @@ export const saveCompany = defineAction({
 export const addDayOff = defineAction({
   name: 'addDayOff',
   right: 'manage people',
-  input: z.object({ once, day: requiredDay('Say which day is off.'), name: text(80, 'Say why the day is off.') }),
+  input: z.object({ once, ...dayOffFields.shape }),
   run: async ({ trx, audit }, { once: _, ...off }) => {
     if ((await trx('dayOff').where({ day: off.day }).first('day')) !== undefined)
       refuse('day.off', 'This day is off already.', 'day');
@@ -78,7 +61,7 @@ export const removeDayOff = defineAction({
 export const takeHolidays = defineAction({
   name: 'takeHolidays',
   right: 'manage people',
-  input: z.object({ once, year: z.number().int().min(2000).max(2100) }),
+  input: z.object({ once, year: holidayYear }),
   run: async ({ trx, company, audit }, { year }) => {
     const known = new Set((await trx('dayOff').select('day')).map((d) => d.day));
     const all = publicHolidays(company.country, [year]);
@@ -101,9 +84,7 @@ export const saveRate = defineAction({
   right: 'keep suppliers',
   input: z.object({
     once,
-    currency: z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as EUR or USD.'),
-    day: requiredDay('Say from which day the rate holds.'),
-    rate: rateSchema,
+    ...rateFields.shape,
   }),
   run: async ({ trx, company, audit }, { once: _, ...row }) => {
     if (row.currency === company.currency)

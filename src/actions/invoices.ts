@@ -2,11 +2,11 @@ import { z } from 'zod';
 import { plusDays } from '@/core/calendar/workdays';
 import { passFault } from '@/core/invoices/match';
 import { LIMITS } from '@/core/limits';
-import { formatMoney, lineNet, minorSchema, priceOf, unitPriceSchema } from '@/core/money/money';
+import { formatMoney, lineNet, priceOf } from '@/core/money/money';
 import { totalsOf } from '@/core/money/tax';
 import { billFault } from '@/core/orders/rules';
 import { may } from '@/core/people/rights';
-import { ONE, quantitySchema } from '@/core/quantity/quantity';
+import { ONE } from '@/core/quantity/quantity';
 import { loadRates, loadTaxCodes } from '@/store/company';
 import { billingOf, compareInvoice, heldInCompany, refreshHeld, type Billing, type Comparison } from '@/store/invoices';
 import { openTabLines } from '@/store/ledger';
@@ -14,42 +14,12 @@ import { findOrder, refreshProgress, tabLinesOf, type StoredOrder } from '@/stor
 import { insertMany, insertOne } from '@/store/rows';
 import { checkLive } from './jobs';
 import type { Invoice } from '@/store/tables';
-import { defineAction, distinct, found, once, refuse, sameVersion, type Work } from './action';
-import { requiredDay, text } from './fields';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
+import { billFields } from '@/core/records/bill';
+import { text } from '@/core/records/fields';
 import { allow, subjectsOf } from './orders';
 
-const billedInput = z.object({
-  lineId: z.number().int(),
-  /** In the order line's unit. */
-  quantity: quantitySchema.refine((q) => q > 0, 'A billed quantity must be above zero.'),
-  price: unitPriceSchema,
-  taxCodeId: z.number().int(),
-});
-
-/** Something that was not ordered, such as carriage or a fee: for one job, for stores, or over the order's jobs by value. */
-const extraInput = z.object({
-  description: text(200, 'Say what it is for.'),
-  net: minorSchema,
-  taxCodeId: z.number().int(),
-  to: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('jobs'), costCodeId: z.number().int().nullable() }),
-    z.object({ kind: z.literal('job'), jobId: z.number().int(), costCodeId: z.number().int() }),
-    z.object({ kind: z.literal('stores') }),
-  ]),
-});
-
-const billInput = {
-  number: text(40, 'Type the number that stands on the invoice.'),
-  day: requiredDay('Type the date that stands on the invoice.'),
-  typedTotal: minorSchema,
-  lines: z
-    .array(billedInput)
-    .max(1000)
-    .refine(distinct('lineId'), 'A line of the order is billed twice on this invoice. Add the two up.'),
-  extras: z.array(extraInput).max(50).default([]),
-};
-
-type Bill = z.output<z.ZodObject<typeof billInput>>;
+type Bill = z.output<typeof billFields>;
 
 /** Reads a bill against its order: what is refused, its lines as rows, and its totals. */
 async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, invoiceId?: number) {
@@ -140,7 +110,7 @@ async function afterBill({ trx, touch }: Work, order: StoredOrder, invoiceId: nu
 export const enterInvoice = defineAction({
   name: 'enterInvoice',
   right: 'enter invoices',
-  input: z.object({ once, orderId: z.number().int(), ...billInput }),
+  input: z.object({ once, orderId: z.number().int(), ...billFields.shape }),
   run: async (work, input) => {
     const { trx, actor, now, audit } = work;
     const order = found(await findOrder(trx, input.orderId), 'This order');
@@ -180,7 +150,7 @@ async function waitingInvoice(trx: Work['trx'], invoiceId: number, version: numb
 export const changeInvoice = defineAction({
   name: 'changeInvoice',
   right: 'enter invoices',
-  input: z.object({ once, ...invoiceRef, ...billInput }),
+  input: z.object({ once, ...invoiceRef, ...billFields.shape }),
   run: async (work, { once: _, invoiceId, version, ...bill }) => {
     const { trx, audit } = work;
     const before = await waitingInvoice(trx, invoiceId, version);

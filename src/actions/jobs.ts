@@ -2,25 +2,7 @@ import { z } from 'zod';
 import type { Db } from '@/store/connection';
 import { insertOne, whereIn } from '@/store/rows';
 import { defineAction, once, refuse } from './action';
-import { optionalDay, text } from './fields';
-
-export const openJobInput = z.object({
-  once,
-  number: z
-    .string()
-    .trim()
-    .regex(/^[A-Za-z0-9-]{1,12}$/, 'A job number has up to 12 letters, digits or dashes.')
-    // The address /jobs/new is that of the form.
-    .refine((n) => n.toLowerCase() !== 'new', 'A job cannot be called “new”. Choose another number.'),
-  name: text(120, 'Give the job a name.'),
-  shortName: z.string().trim().max(28, 'At most 28 characters.'),
-  kind: z.enum(['contract', 'repair', 'make']),
-  customer: text(120, 'Say who the customer is.'),
-  leadId: z.coerce.number().int().positive('Choose who leads the job.'),
-  site: z.string().trim().max(120),
-  startsOn: optionalDay,
-  dueOn: optionalDay,
-});
+import { jobFields } from '@/core/records/job';
 
 /** Money goes on the tab of a live job only: not of one that is quoted, lost or complete. */
 export async function checkLive(trx: Db, jobIds: readonly number[]): Promise<void> {
@@ -35,7 +17,7 @@ export async function checkLive(trx: Db, jobIds: readonly number[]): Promise<voi
 export const openJob = defineAction({
   name: 'openJob',
   right: 'open jobs',
-  input: openJobInput,
+  input: z.object({ once, ...jobFields.shape }),
   run: async ({ trx, actor, audit }, { once: _, customer, ...input }) => {
     if (await trx('job').where({ number: input.number }).first('id'))
       refuse('job.number', `Job ${input.number} exists already. Choose another number.`, 'number');

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { minor, unitPriceSchema } from '@/core/money/money';
+import { minor } from '@/core/money/money';
 import { spreadMoney } from '@/core/money/spread';
 import { coveredOf } from '@/core/needs/coverage';
 import { needKind } from '@/core/needs/kind';
@@ -16,13 +16,9 @@ import { findOrder, loadMoney, saveLines, setState, tabLinesOf } from '@/store/o
 import { insertOne } from '@/store/rows';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
 import type { Item, NeedRow } from '@/store/tables';
-import { defineAction, distinct, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
-import { lineFields } from './fields';
-
-const needFields = {
-  ...lineFields,
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
-};
+import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
+import { distinct } from '@/core/records/fields';
+import { needFields } from '@/core/records/need';
 
 type Fields = Pick<NeedRow, 'description' | 'quantity' | 'unit'>;
 
@@ -51,7 +47,7 @@ async function liveJob(trx: Work['trx'], jobId: number) {
 const needOf = async (trx: Work['trx'], id: number, version: number): Promise<NeedRow> =>
   sameVersion(found(await trx('need').where({ id }).first(), 'This line'), version, 'This line');
 
-type NewLine = z.output<z.ZodObject<typeof needFields>> & { readonly itemId: number | null };
+type NewLine = z.output<typeof needFields> & { readonly itemId: number | null };
 
 /** Puts lines on a live job's buy list by hand. @returns their ids in order */
 async function putLines(
@@ -83,7 +79,7 @@ async function putLines(
 export const addNeed = defineAction({
   name: 'addNeed',
   right: 'change buy lists',
-  input: z.object({ once, jobId: z.number().int(), itemId: z.number().int().nullable(), ...needFields }),
+  input: z.object({ once, jobId: z.number().int(), itemId: z.number().int().nullable(), ...needFields.shape }),
   run: async (work, { once: _, jobId, ...line }) => {
     await liveJob(work.trx, jobId);
     const [id = 0] = await putLines(work, jobId, [line]);
@@ -91,7 +87,7 @@ export const addNeed = defineAction({
   },
 });
 
-type Change = z.output<z.ZodObject<typeof needFields>> & {
+type Change = z.output<typeof needFields> & {
   readonly itemId?: number | null | undefined;
   readonly surplus?: (typeof SURPLUS)[number] | undefined;
 };
@@ -144,7 +140,7 @@ export const changeNeed = defineAction({
   input: z.object({
     needId: z.number().int(),
     version: z.number().int(),
-    ...needFields,
+    ...needFields.shape,
     surplus: z.enum(SURPLUS).optional(),
   }),
   run: async (work, { needId, version, ...change }) => {
@@ -168,7 +164,7 @@ export const changeBuyList = defineAction({
           needId: z.number().int().optional(),
           version: z.number().int().optional(),
           itemId: z.number().int().nullable(),
-          ...needFields,
+          ...needFields.shape,
         }),
       )
       .min(1)

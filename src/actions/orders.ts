@@ -27,19 +27,8 @@ import { insertOne, nextCount, whereIn } from '@/store/rows';
 import { checkLive } from './jobs';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
-import {
-  defineAction,
-  distinct,
-  found,
-  grant,
-  once,
-  Refused,
-  refuse,
-  sameVersion,
-  type Subject,
-  type Work,
-} from './action';
-import { optionalDay, text } from './fields';
+import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
+import { distinct, optionalDay, text } from '@/core/records/fields';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
 

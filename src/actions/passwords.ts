@@ -1,5 +1,4 @@
 import { hash, verify } from '@node-rs/argon2';
-import { z } from 'zod';
 import { refusal } from '@/core/result';
 import { TooMany, turns } from '@/core/turns';
 import { Refused } from './action';
@@ -29,5 +28,3 @@ export async function isPassword(passwordHash: string | undefined, password: str
   const against = passwordHash ?? (await decoy);
   return (await inTurn(() => verify(against, password).catch(() => false))) && passwordHash !== undefined;
 }
-
-export const passwordField = z.string().min(10, 'A password has at least 10 characters.').max(200);

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { ROLES } from '@/core/people/rights';
-import { decimalsOf, isCurrency } from '@/core/money/currencies';
+import { decimalsOf } from '@/core/money/currencies';
 import type { Minor } from '@/core/money/money';
 import { refusal, refused, type Result } from '@/core/result';
 import { findCompany } from '@/store/company';
@@ -9,19 +8,9 @@ import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { endSessions, insertReset } from '@/store/sessions';
 import { defineAction, found, inputRefusals, once, orRefused, Refused, refuse, sameVersion, type Work } from './action';
-import { text } from './fields';
-import { hashPassword, passwordField } from './passwords';
-
-const foundingInput = z.object({
-  company: text(120, 'Give the company’s name.'),
-  address: text(500, 'Give the address: it stands on every order.'),
-  companyEmail: z.email('This is no e-mail address.'),
-  currency: z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as GBP or EUR.'),
-  costCodes: z.string().max(4000),
-  owner: text(120, 'Give your name.'),
-  email: z.email('This is no e-mail address.'),
-  password: passwordField,
-});
+import { foundingFields } from '@/core/records/company';
+import { newPersonFields, personFields } from '@/core/records/person';
+import { hashPassword } from './passwords';
 
 function readCostCodes(lines: string): { code: string; name: string }[] {
   return lines
@@ -48,12 +37,12 @@ const FOUNDED = refusal('founding.done', 'The company has been set up already. S
  */
 export async function foundCompany(db: Db, raw: unknown): Promise<Result<number>> {
   if (await findCompany(db)) return refused(FOUNDED);
-  const read = foundingInput.safeParse(raw);
+  const read = foundingFields.safeParse(raw);
   if (!read.success) return refused(...inputRefusals(read.error));
   return orRefused(async () => writeCompany(db, read.data, await hashPassword(read.data.password)));
 }
 
-const writeCompany = (db: Db, input: z.output<typeof foundingInput>, passwordHash: string): Promise<number> =>
+const writeCompany = (db: Db, input: z.output<typeof foundingFields>, passwordHash: string): Promise<number> =>
   db.transaction(async (trx) => {
     if (await findCompany(trx)) throw new Refused([FOUNDED]);
     const codes = readCostCodes(input.costCodes);
@@ -88,20 +77,12 @@ const writeCompany = (db: Db, input: z.output<typeof foundingInput>, passwordHas
     });
   });
 
-const roles = z
-  .array(z.enum(ROLES))
-  .min(1, 'Choose at least one role.')
-  .transform((r) => [...new Set(r)]);
-
 export const addPerson = defineAction({
   name: 'addPerson',
   right: 'manage people',
   input: z.object({
     once,
-    name: text(120, 'Give a name.'),
-    email: z.email('This is no e-mail address.'),
-    roles,
-    password: passwordField,
+    ...newPersonFields.shape,
   }),
   prepare: (_, { password }) => hashPassword(password),
   run: async ({ trx, audit }, { name, email, roles: given }, passwordHash) => {
@@ -134,7 +115,7 @@ async function keepAnAdministrator(trx: Db): Promise<void> {
 export const changePerson = defineAction({
   name: 'changePerson',
   right: 'manage people',
-  input: z.object({ ...personRef, name: text(120, 'Give a name.'), roles }),
+  input: z.object({ ...personRef, ...personFields.shape }),
   run: async (work, { personId, version, name, roles: given }) => {
     const { trx, audit } = work;
     const before = await personOf(work, personId, version);

@@ -12,8 +12,9 @@ import { insertNeeds } from '@/store/needs';
 import { loadQuoteSums } from '@/store/quotes';
 import { insertMany } from '@/store/rows';
 import type { Quote } from '@/store/tables';
-import { defineAction, distinct, found, grant, once, refuse, sameVersion, type Work } from './action';
-import { lineFields, text } from './fields';
+import { defineAction, found, grant, once, refuse, sameVersion, type Work } from './action';
+import { distinct, lineFields } from '@/core/records/fields';
+import { winningFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
 
 export const quoteOf = async (trx: Work['trx'], id: number) =>
@@ -136,7 +137,7 @@ export const winQuote = defineAction({
     once,
     quoteId: z.number().int(),
     version: z.number().int(),
-    wonBy: text(120, 'Say who of the customer said yes.'),
+    ...winningFields.shape,
   }),
   run: async (work, { quoteId, version, wonBy }) => {
     const { trx, actor, today, now, company, audit, touch } = work;

@@ -9,7 +9,8 @@ import { refreshHeld } from '@/store/invoices';
 import { neededDays } from '@/store/needs';
 import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, insertOne, nextCount } from '@/store/rows';
-import { defineAction, distinct, found, once, Refused, refuse, type Work } from './action';
+import { distinct } from '@/core/records/fields';
+import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 
 const arrivalInput = z.object({ lineId: z.number().int(), arrives: quantitySchema, keepOver: z.boolean() });

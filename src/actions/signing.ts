@@ -16,7 +16,8 @@ import {
   type From,
 } from '@/store/sessions';
 import { defineAction, found, orRefused, Refused, refuse, type Clock, type Outcome } from './action';
-import { hashPassword, isPassword, passwordField } from './passwords';
+import { passwordField, passwordFields } from '@/core/records/person';
+import { hashPassword, isPassword } from './passwords';
 
 export type SignIn = From & {
   readonly email: string;
@@ -125,7 +126,7 @@ const CHANGING = 'changing the password';
 export const changePassword = defineAction({
   name: 'changePassword',
   right: 'see jobs',
-  input: z.object({ old: z.string().max(200), password: passwordField, keep: z.number().int() }),
+  input: z.object({ ...passwordFields.shape, keep: z.number().int() }),
   prepare: async ({ db, clock, actor }, { old, password }) => {
     const now = clock.now();
     const me = found(await findByEmail(db, actor.email), 'Your account');

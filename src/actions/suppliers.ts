@@ -1,13 +1,9 @@
 import { z } from 'zod';
-import { isGtin } from '@/core/find/gtin';
-import { LIMITS } from '@/core/limits';
-import { isCurrency } from '@/core/money/currencies';
-import { minorSchema, unitPriceSchema, type Minor } from '@/core/money/money';
-import { quantitySchema } from '@/core/quantity/quantity';
-import { exactFactor, isUnit, unitOf } from '@/core/quantity/units';
+import { exactFactor, unitOf } from '@/core/quantity/units';
 import { insertOne } from '@/store/rows';
-import { defineAction, distinct, found, once, refuse, sameVersion, type Work } from './action';
-import { days, text } from './fields';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
+import { itemFields, type partFields } from '@/core/records/item';
+import { supplierFields } from '@/core/records/supplier';
 
 export const saveSupplier = defineAction({
   name: 'saveSupplier',
@@ -16,21 +12,7 @@ export const saveSupplier = defineAction({
     once,
     id: z.number().int().nullable(),
     version: z.number().int(),
-    name: text(120, 'Give the supplier’s name.'),
-    contact: z.string().trim().max(120).default(''),
-    email: z.union([z.literal(''), z.email('This is no e-mail address.')]),
-    address: z.string().trim().max(500).default(''),
-    currency: z.string().refine(isCurrency, 'Use a currency code such as GBP or EUR.'),
-    paymentDays: days(365).default(30),
-    leadDays: days(400).default(5),
-    carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.').default(0 as Minor),
-    carriageFreeFrom: minorSchema
-      .refine((c) => c >= 0, 'This cannot be below zero.')
-      .nullable()
-      .default(null),
-    /** The company's first when it is not said. */
-    taxCodeId: z.number().int().optional(),
-    carrier: z.string().trim().max(120).default(''),
+    ...supplierFields.shape,
   }),
   run: async ({ trx, audit, touch }, { once: _, id, version, ...input }) => {
     const taxCodeId = input.taxCodeId ?? found(await trx('taxCode').orderBy('id').first('id'), 'A tax code').id;
@@ -70,23 +52,6 @@ export const saveSupplier = defineAction({
   },
 });
 
-const breakInput = z.object({
-  fromQuantity: quantitySchema.refine((q) => q >= 0, 'A price cannot begin below zero.'),
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.'),
-  priceQuantity: z.number().int().positive('A price is for at least one.').max(LIMITS.priceQuantity),
-});
-
-const partInput = z.object({
-  supplierId: z.number().int(),
-  theirNumber: z.string().trim().max(60),
-  unit: z.string().refine(isUnit, 'Choose a unit.'),
-  factorMany: z.number().int().positive('A conversion is above zero.').max(LIMITS.factor),
-  factorOne: z.number().int().positive('A conversion is above zero.').max(LIMITS.factor),
-  minimum: quantitySchema.refine((q) => q >= 0, 'The least quantity cannot be below zero.'),
-  pack: quantitySchema.refine((q) => q >= 0, 'A pack cannot be below zero.'),
-  breaks: z.array(breakInput).max(12).refine(distinct('fromQuantity'), 'Two prices begin at the same quantity.'),
-});
-
 /** Saves an item and, where given, how one supplier sells it. */
 export const saveItem = defineAction({
   name: 'saveItem',
@@ -95,20 +60,7 @@ export const saveItem = defineAction({
     once,
     id: z.number().int().nullable(),
     version: z.number().int(),
-    number: text(40, 'Give the item a number.'),
-    name: text(120, 'Give the item a name.'),
-    unit: z.string().refine(isUnit, 'Choose a unit.'),
-    gtin: z
-      .string()
-      .trim()
-      .transform((t) => t || null)
-      .refine((t) => t === null || isGtin(t), 'This is no GTIN: its check digit does not fit.')
-      .default(null),
-    kind: z.enum(['goods', 'service']).default('goods'),
-    stocked: z.boolean().default(false),
-    costCodeId: z.number().int().nullable().default(null),
-    supplierId: z.number().int().nullable().default(null),
-    part: partInput.nullable().default(null),
+    ...itemFields.shape,
   }),
   run: async ({ trx, audit }, { once: _, id, version, part, ...input }) => {
     const row = { ...input, stocked: input.stocked ? 1 : 0 };
@@ -135,7 +87,7 @@ export const saveItem = defineAction({
   },
 });
 
-type PartInput = z.output<typeof partInput>;
+type PartInput = z.output<typeof partFields>;
 
 /** Between two units of the same measure there is one conversion only; a pack of one's own may hold anything. */
 function checkFactor(unit: string, part: PartInput): void {

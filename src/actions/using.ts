@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { FIND_KINDS, noteUse as note, type FindKind } from '@/store/find';
 import * as views from '@/store/listViews';
 import { defineAction, refuse } from './action';
-import { text } from './fields';
+import { text } from '@/core/records/fields';
 
 /** Notes what a person picked or opened, so that it stands first the next time. */
 export const noteUse = defineAction({

@@ -1,17 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useState } from 'react';
-
-const PREFIX = 'kettle draft ';
-
-/** A browser that has no room left, or may keep nothing, still lets one type: it stands on the page until it is saved. */
-function keepInBrowser(key: string, value: unknown): void {
-  try {
-    localStorage.setItem(key, JSON.stringify(value));
-  } catch (error) {
-    if (!(error instanceof DOMException)) throw error;
-  }
-}
+import { forgetInBrowser, keepInBrowser, keptInBrowser } from './kept';
 
 /**
  * State that is kept in the browser as it is typed, until it is dropped. `fresh` is the start when nothing was kept.
@@ -25,27 +15,23 @@ export function useDraft<T>(
   const [value, setValue] = useState(fresh);
   const [kept, setKept] = useState(false);
   useEffect(() => {
-    const text = localStorage.getItem(PREFIX + name);
-    if (text === null) return;
-    try {
-      // eslint-disable-next-line react-hooks/set-state-in-effect -- what the browser kept is known only after the first paint
-      setValue(JSON.parse(text) as T);
-      setKept(true);
-    } catch {
-      localStorage.removeItem(PREFIX + name);
-    }
+    const before = keptInBrowser(name);
+    if (before === undefined) return;
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what the browser kept is known only after the first paint
+    setValue(before as T);
+    setKept(true);
   }, [name]);
   const set = useCallback(
     (next: T | ((now: T) => T)) =>
       setValue((now) => {
         const then = typeof next === 'function' ? (next as (now: T) => T)(now) : next;
-        keepInBrowser(PREFIX + name, then);
+        keepInBrowser(name, then);
         return then;
       }),
     [name],
   );
   const drop = useCallback(() => {
-    localStorage.removeItem(PREFIX + name);
+    forgetInBrowser(name);
     setKept(false);
   }, [name]);
   const restart = () => {

@@ -1,12 +1,14 @@
 'use client';
 
-import { useState } from 'react';
+import { itemFields } from '@/core/records/item';
+import { supplierFields } from '@/core/records/supplier';
+import type { Refusal } from '@/core/result';
 import type { ItemThing, Thing } from '@/queries/things';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { UnitField } from '@/ui/kit/UnitField';
 import { useKey } from '@/ui/keys';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { saveItem, saveSupplier } from '../acts';
 
@@ -55,64 +57,39 @@ function NewItem({
   onClose: () => void;
   onMade: (item: ItemThing) => void;
 }) {
-  const [text, setText] = useState({
-    number: isNumber(typed) ? typed : '',
-    name: isNumber(typed) ? '' : typed,
-    unit: 'C62',
+  const number = isNumber(typed) ? typed : '';
+  const form = useActForm({
+    read: () => itemFields.pick({ number: true, name: true, unit: true }),
+    start: { number, name: isNumber(typed) ? '' : typed, unit: 'C62' },
+    act: saveItem,
+    input: (read, once) => ({ once, id: null, version: 0, ...read }),
+    said: (_, made) => `Part ${made.number} is there`,
+    onDone: ({ id }) => onMade({ id, ...form.typed, detail: '', costCode: null, supplier: null, price: null }),
   });
-  const once = useOnce();
-  const { run, busy, refusals, faultAt } = useAct(saveItem, {
-    said: () => `Part ${text.number} is there`,
-    onDone: ({ id }) => onMade({ id, ...text, detail: '', costCode: null, supplier: null, price: null }),
-  });
-  const save = () => void run({ once: once.key(), id: null, version: 0, ...text });
   return (
-    <Making title="A new part" busy={busy} words="Add the part" onSave={save} onClose={onClose} refusals={refusals}>
-      <TextField
-        label="Number"
-        autoFocus={text.number === ''}
-        value={text.number}
-        onChange={(e) => setText({ ...text, number: e.target.value })}
-        fault={faultAt('number')}
-      />
-      <TextField
-        label="Name"
-        autoFocus={text.number !== ''}
-        value={text.name}
-        onChange={(e) => setText({ ...text, name: e.target.value })}
-        fault={faultAt('name')}
-      />
-      <UnitField label="Unit it is used in" value={text.unit} onUnit={(unit) => setText({ ...text, unit })} />
+    <Making title="A new part" words="Add the part" form={form} onClose={onClose}>
+      <TextField label="Number" autoFocus={number === ''} {...form.text('number')} />
+      <TextField label="Name" autoFocus={number !== ''} {...form.text('name')} />
+      <UnitField label="Unit it is used in" {...form.unit('unit')} />
     </Making>
   );
 }
 
 function NewSupplier({ typed, onClose, onMade }: { typed: string; onClose: () => void; onMade: (it: Thing) => void }) {
   const { currency } = useYard();
-  const [text, setText] = useState({ name: typed, email: '', currency });
-  const once = useOnce();
-  const { run, busy, refusals, faultAt } = useAct(saveSupplier, {
-    said: () => `${text.name} is there`,
-    onDone: ({ id }) => onMade({ id, number: '', name: text.name, detail: '' }),
-  });
-  const save = () => void run({ once: once.key(), id: null, version: 0, ...text });
-  const bind = (name: keyof typeof text) => ({
-    value: text[name],
-    onChange: (e: { target: { value: string } }) => setText({ ...text, [name]: e.target.value }),
-    fault: faultAt(name),
+  const form = useActForm({
+    read: () => supplierFields.pick({ name: true, email: true, currency: true }),
+    start: { name: typed, email: '', currency },
+    act: saveSupplier,
+    input: (read, once) => ({ once, id: null, version: 0, ...read }),
+    said: (_, made) => `${made.name} is there`,
+    onDone: ({ id }) => onMade({ id, number: '', name: form.typed.name, detail: '' }),
   });
   return (
-    <Making
-      title="A new supplier"
-      busy={busy}
-      words="Add the supplier"
-      onSave={save}
-      onClose={onClose}
-      refusals={refusals}
-    >
-      <TextField label="Name" {...bind('name')} />
-      <TextField label="E-mail for orders" type="email" autoFocus {...bind('email')} />
-      <TextField label="Currency" {...bind('currency')} />
+    <Making title="A new supplier" words="Add the supplier" form={form} onClose={onClose}>
+      <TextField label="Name" {...form.text('name')} />
+      <TextField label="E-mail for orders" type="email" autoFocus {...form.text('email')} />
+      <TextField label="Currency" {...form.text('currency')} />
     </Making>
   );
 }
@@ -120,15 +97,13 @@ function NewSupplier({ typed, onClose, onMade }: { typed: string; onClose: () =>
 type MakingProps = {
   readonly title: string;
   readonly words: string;
-  readonly busy: boolean;
-  readonly refusals: readonly { readonly message: string; readonly field?: string }[];
-  readonly onSave: () => void;
+  readonly form: { readonly busy: boolean; readonly refusals: readonly Refusal[]; readonly save: () => void };
   readonly onClose: () => void;
   readonly children: React.ReactNode;
 };
 
-function Making({ title, words, busy, refusals, onSave, onClose, children }: MakingProps) {
-  useKey('Ctrl+Enter', words, onSave, !busy);
+function Making({ title, words, form, onClose, children }: MakingProps) {
+  useKey('Ctrl+Enter', words, form.save, !form.busy);
   return (
     <Slip
       open
@@ -136,8 +111,8 @@ function Making({ title, words, busy, refusals, onSave, onClose, children }: Mak
       title={title}
       foot={
         <div className="grid gap-2">
-          <Faults messages={refusals.filter((r) => !r.field).map((r) => r.message)} />
-          <button type="button" disabled={busy} onClick={onSave} className="btn btn-main justify-self-end">
+          <Faults messages={form.refusals.map((r) => r.message)} />
+          <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main justify-self-end">
             {words} <span className="kbd">^↵</span>
           </button>
         </div>

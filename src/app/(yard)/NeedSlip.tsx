@@ -2,11 +2,14 @@
 
 import { ungrouped } from '@/core/locale/locale';
 import { useState } from 'react';
-import { formatPrice, parsePrice, signOf } from '@/core/money/money';
-import { formatQuantity, parseQuantity, quantity } from '@/core/quantity/quantity';
+import { z } from 'zod';
+import { formatPrice, signOf } from '@/core/money/money';
+import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { BuyListLine, NeedLine } from '@/queries/needs';
-import type { ItemThing, Thing } from '@/queries/things';
+import { needForm, type NeedText } from '@/core/records/need';
+import type { ItemThing } from '@/queries/things';
+import { named } from '@/ui/entry/column';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Press } from '@/ui/kit/Press';
@@ -16,80 +19,34 @@ import { UnitField } from '@/ui/kit/UnitField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/keys';
 import { Tags } from '@/ui/Tags';
-import { useDraft } from '@/ui/useDraft';
-import { useAct } from '@/ui/useAct';
+import { useActForm, type ActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
 import { InPassing, type Making } from './InPassing';
 
-type Named = Pick<Thing, 'id' | 'number' | 'name'>;
-
-/** What a person may type and pick for a need. */
-export type NeedText = {
-  readonly item: Named | null;
-  readonly description: string;
-  readonly quantity: string;
-  readonly unit: string;
-  readonly price: string;
-  readonly costCode: Named | null;
-  readonly supplier: Named | null;
-  readonly neededOn: string;
-};
-
-/** Reads the typed form of a need; faults stand beside their fields. */
-export function readNeed(text: NeedText, mayBeNone = false) {
-  const faults: { field: string; message: string }[] = [];
-  const take = <T,>(
-    field: string,
-    read: { ok: true; value: T } | { ok: false; refusals: readonly { message: string }[] },
-    instead: T,
-  ): T => {
-    if (read.ok) return read.value;
-    faults.push({ field, message: read.refusals[0]?.message ?? '' });
-    return instead;
-  };
-  const none = mayBeNone && text.quantity.trim() === '0';
-  const value = {
-    description: text.description,
-    quantity: none ? quantity(0) : take('quantity', parseQuantity(text.quantity), quantity(0)),
-    unit: text.unit,
-    price: text.price.trim() === '' ? null : take('price', parsePrice(text.price), 0 as never),
-    costCodeId: text.costCode?.id ?? 0,
-    supplierId: text.supplier?.id ?? null,
-    neededOn: text.neededOn,
-  };
-  return { value, faults };
-}
-
 type FieldsProps = {
-  readonly text: NeedText;
-  readonly set: (change: (text: NeedText) => NeedText) => void;
-  readonly faultAt: (field: string) => string | undefined;
+  readonly form: ActForm<NeedText>;
   readonly disabled?: boolean;
   /** Whether it may still become a need of another part. */
   readonly open?: boolean;
 };
 
-export function NeedFields({ text, set, faultAt, disabled, open = false }: FieldsProps) {
+export function NeedFields({ form, disabled, open = false }: FieldsProps) {
   const { currency, may } = useYard();
   const [making, setMaking] = useState<Making>();
-  const put = (change: Partial<NeedText>) => set((now) => ({ ...now, ...change }));
-  const bind = (name: 'description' | 'quantity' | 'price') => ({
-    name,
-    disabled,
-    value: text[name],
-    onChange: (e: { target: { value: string } }) => put({ [name]: e.target.value }),
-    fault: faultAt(name),
-  });
-  const take = (item: ItemThing) =>
-    put({
-      item,
-      description: item.name,
-      unit: item.unit,
-      ...(item.costCode === null ? {} : { costCode: item.costCode }),
-      ...(item.supplier === null ? {} : { supplier: item.supplier }),
-      ...(item.price === null ? {} : { price: ungrouped(formatPrice(item.price, currency)) }),
-    });
+  const { typed } = form;
+  const take = (item: ItemThing) => {
+    form.put('item', named(item));
+    form.put('description', item.name);
+    form.put('unit', item.unit);
+    if (item.costCode !== null) form.put('costCodeId', item.costCode);
+    if (item.supplier !== null) form.put('supplierId', item.supplier);
+    if (item.price !== null) form.put('price', ungrouped(formatPrice(item.price, currency)));
+  };
+  const write = (description: string) => {
+    form.put('description', description);
+    form.put('item', null);
+  };
   const make = (kind: Making['kind'], words: string) =>
     may('keep suppliers') ? { words, onMake: (typed: string) => setMaking({ kind, typed }) } : undefined;
   return (
@@ -98,107 +55,90 @@ export function NeedFields({ text, set, faultAt, disabled, open = false }: Field
         <PickField
           kind="item"
           label="What is needed"
-          hint={text.item === null ? 'A part, or a few words' : `Part ${text.item.number}`}
+          hint={typed.item === null ? 'A part, or a few words' : `Part ${typed.item.number}`}
           className="col-span-2"
           autoFocus
           required
-          value={text.item}
-          free={{ text: text.description, onText: (description) => put({ description, item: null }) }}
+          value={typed.item}
+          free={{ text: typed.description, onText: write }}
           onPick={(item) => item !== null && take(item)}
           make={make('item', 'New part')}
-          fault={faultAt('description')}
+          fault={form.faultAt('description')}
         />
       ) : (
-        <TextField label="What is needed" className="col-span-2" required {...bind('description')} />
-      )}
-      <NumberField label="Quantity" required {...bind('quantity')} />
-      <UnitField
-        label="Unit"
-        value={text.unit}
-        onUnit={(unit) => put({ unit })}
-        disabled={disabled}
-        fault={faultAt('unit')}
-      />
-      {may('see money') && (
-        <NumberField
-          label={`Estimated price, ${signOf(currency)} per ${unitOf(text.unit).name}`}
-          placeholder="none yet"
-          {...bind('price')}
+        <TextField
+          label="What is needed"
+          className="col-span-2"
+          disabled={disabled}
+          required
+          {...form.text('description')}
         />
       )}
-      <DateField
-        label="Needed"
-        value={text.neededOn}
-        onDay={(neededOn) => put({ neededOn })}
-        disabled={disabled}
-        fault={faultAt('neededOn')}
-      />
-      <PickField
-        kind="costCode"
-        label="Cost code"
-        required
-        value={text.costCode}
-        onPick={(costCode) => put({ costCode })}
-        disabled={disabled}
-        fault={faultAt('costCodeId')}
-      />
+      <NumberField label="Quantity" disabled={disabled} required {...form.text('quantity')} />
+      <UnitField label="Unit" disabled={disabled} {...form.unit('unit')} />
+      {may('see money') && (
+        <NumberField
+          label={`Estimated price, ${signOf(currency)} per ${unitOf(typed.unit).name}`}
+          placeholder="none yet"
+          disabled={disabled}
+          {...form.text('price')}
+        />
+      )}
+      <DateField label="Needed" disabled={disabled} {...form.day('neededOn')} />
+      <PickField kind="costCode" label="Cost code" required disabled={disabled} {...form.pick('costCodeId')} />
       <PickField
         kind="supplier"
         label="Supplier"
         placeholder="none yet"
-        value={text.supplier}
-        onPick={(supplier) => put({ supplier })}
+        {...form.pick('supplierId')}
         make={make('supplier', 'New supplier')}
         disabled={disabled}
-        fault={faultAt('supplierId')}
       />
       {making !== undefined && (
         <InPassing
           making={making}
           onClose={() => setMaking(undefined)}
           onItem={take}
-          onSupplier={(supplier) => put({ supplier })}
+          onSupplier={(supplier) => form.put('supplierId', supplier)}
         />
       )}
     </div>
   );
 }
 
+/** What stands in the form of a need. */
+const startOf = (need: NeedLine | BuyListLine, currency: string): NeedText => ({
+  ...z.encode(needForm(currency).pick({ description: true, quantity: true, unit: true, price: true }), need),
+  neededOn: need.neededOn ?? '',
+  item: null,
+  costCodeId: { id: need.costCodeId, number: need.code, name: need.codeName },
+  supplierId: need.supplierId === null ? null : { id: need.supplierId, number: '', name: need.supplier ?? '' },
+  surplus: '',
+});
+
 type Props = { readonly need: NeedLine | BuyListLine; readonly onClose: () => void };
 
 /** A line of a buy list, for a quick look and a change. */
 export function NeedSlip({ need, onClose }: Props) {
   const { currency, may } = useYard();
-  const draft = useDraft<NeedText>(`need ${need.id}, version ${need.version}`, {
-    description: need.description,
-    quantity: ungrouped(formatQuantity(need.quantity)),
-    unit: need.unit,
-    price: need.price === null ? '' : ungrouped(formatPrice(need.price, currency)),
-    item: null,
-    costCode: { id: need.costCodeId, number: need.code, name: need.codeName },
-    supplier: need.supplierId === null ? null : { id: need.supplierId, number: '', name: need.supplier ?? '' },
-    neededOn: need.neededOn ?? '',
-  });
-  const text = draft.value;
-  const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
-  const [surplus, setSurplus] = useState<'' | 'job' | 'stores'>('');
-  const { run, busy, refusals, clash, faultAt } = useAct(changeNeed, {
+  const form = useActForm({
+    read: () => needForm(currency),
+    start: startOf(need, currency),
+    keep: `need ${need.id}, version ${need.version}`,
+    act: changeNeed,
+    input: ({ item: _, surplus, ...read }) => ({
+      needId: need.id,
+      version: need.version,
+      ...read,
+      ...(surplus === '' ? {} : { surplus }),
+    }),
     said: () => 'The line is changed',
-    onDone: () => {
-      draft.drop();
-      onClose();
-    },
+    onDone: onClose,
   });
-  const save = () => {
-    const { value, faults } = readNeed(text, true);
-    setLocal(faults);
-    const said = surplus === '' ? {} : { surplus };
-    if (faults.length === 0) void run({ needId: need.id, version: need.version, ...value, ...said });
-  };
+  const { busy, clash } = form;
   const mayChange = may('change buy lists');
-  useKey('Ctrl+Enter', 'Save the line', save, mayChange && !busy);
-  const cut = faultAt('surplus');
-  const others = refusals.filter((r) => r.field === undefined || r.field === '').map((r) => r.message);
+  useKey('Ctrl+Enter', 'Save the line', form.save, mayChange && !busy);
+  const surplus = form.text('surplus');
   return (
     <Slip
       open
@@ -213,14 +153,18 @@ export function NeedSlip({ need, onClose }: Props) {
       foot={
         mayChange && (
           <div className="grid gap-2">
-            <Faults messages={clash ? [`${clash.message} Close this and look at it again.`] : others} />
+            <Faults
+              messages={
+                clash ? [`${clash.message} Close this and look at it again.`] : form.refusals.map((r) => r.message)
+              }
+            />
             <div className="flex items-center justify-end gap-3">
-              {draft.kept && (
-                <button type="button" className="step mr-auto" onClick={draft.restart}>
+              {form.kept && (
+                <button type="button" className="step mr-auto" onClick={() => form.restart()}>
                   kept from before: put back
                 </button>
               )}
-              <Press type="button" disabled={busy} onClick={save} className="btn btn-main">
+              <Press type="button" disabled={busy} onClick={form.save} className="btn btn-main">
                 Save the line <span className="kbd">^↵</span>
               </Press>
             </div>
@@ -231,20 +175,9 @@ export function NeedSlip({ need, onClose }: Props) {
       <div className="mb-3">
         <Tags tags={need.tags} />
       </div>
-      <NeedFields
-        text={text}
-        set={draft.set}
-        disabled={!mayChange}
-        faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
-      />
-      {(cut !== undefined || surplus !== '') && (
-        <ChoiceField
-          label="What is over"
-          className="mt-3"
-          value={surplus}
-          onChange={(e) => setSurplus(e.target.value as typeof surplus)}
-          fault={cut}
-        >
+      <NeedFields form={form} disabled={!mayChange} />
+      {(surplus.fault !== undefined || surplus.value !== '') && (
+        <ChoiceField label="What is over" className="mt-3" {...surplus}>
           <option value="">choose…</option>
           <option value="job">stays with the job</option>
           <option value="stores">goes to stores</option>

@@ -1,11 +1,14 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import type { Refusal } from '@/core/result';
+import type { z } from 'zod';
+import { foundingFields } from '@/core/records/company';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
-import { useDraft } from '@/ui/useDraft';
+import type { Answer } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { setUp } from '../acts/signing';
+
+type FoundingInput = z.output<typeof foundingFields>;
 
 const FRESH = {
   company: '',
@@ -15,59 +18,60 @@ const FRESH = {
   costCodes: '01 Materials\n02 Bought parts\n03 Subcontract\n04 Hire\n09 Freight and sundries',
   owner: '',
   email: '',
+  password: '',
+};
+
+const found = async (input: FoundingInput): Promise<Answer<null>> => {
+  const { refusals } = await setUp(input);
+  return { data: refusals.length === 0 ? { status: 'done', value: null } : { status: 'refused', refusals } };
 };
 
 export function SetUpForm() {
   const router = useRouter();
-  const { value, set, drop } = useDraft('set up', FRESH);
-  const [password, setPassword] = useState('');
-  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-  const [busy, setBusy] = useState(false);
-  const bind = (name: keyof typeof FRESH) => ({
-    name,
-    value: value[name],
-    onChange: (e: { target: { value: string } }) => set((now) => ({ ...now, [name]: e.target.value })),
-    fault: refusals.find((r) => r.field === name)?.message,
+  const form = useActForm({
+    read: () => foundingFields,
+    start: FRESH,
+    keep: 'set up',
+    secret: 'password',
+    act: found,
+    input: (read) => read,
+    onDone: () => router.replace('/'),
   });
-  const submit = async () => {
-    setBusy(true);
-    const answer = await setUp({ ...value, password });
-    setBusy(false);
-    setRefusals(answer.refusals);
-    if (answer.refusals.length > 0) return;
-    drop();
-    router.replace('/');
-  };
   return (
-    <form action={submit} className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
-      <TextField label="Company" required {...bind('company')} />
-      <TextField label="Your name" required {...bind('owner')} />
-      <AreaField label="Address, as it stands on orders" rows={3} required {...bind('address')} />
+    <form
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        form.save();
+      }}
+      className="grid gap-x-8 gap-y-3 sm:grid-cols-2"
+    >
+      <TextField label="Company" required {...form.text('company')} />
+      <TextField label="Your name" required {...form.text('owner')} />
+      <AreaField label="Address, as it stands on orders" rows={3} required {...form.text('address')} />
       <div className="grid content-start gap-3">
         <TextField
           label="Your e-mail, to sign in with"
           type="email"
           autoComplete="username"
           required
-          {...bind('email')}
+          {...form.text('email')}
         />
         <TextField
           label="Password, 10 characters or more"
           type="password"
           autoComplete="new-password"
           required
-          value={password}
-          onChange={(e) => setPassword(e.target.value)}
-          fault={refusals.find((r) => r.field === 'password')?.message}
+          {...form.text('password')}
         />
       </div>
-      <TextField label="E-mail that orders come from" type="email" required {...bind('companyEmail')} />
-      <TextField label="Currency, ISO 4217" required maxLength={3} {...bind('currency')} />
-      <AreaField label="Cost codes, one on each line" rows={6} className="sm:col-span-2" {...bind('costCodes')} />
+      <TextField label="E-mail that orders come from" type="email" required {...form.text('companyEmail')} />
+      <TextField label="Currency, ISO 4217" required maxLength={3} {...form.text('currency')} />
+      <AreaField label="Cost codes, one on each line" rows={6} className="sm:col-span-2" {...form.text('costCodes')} />
       <div className="flex items-center justify-end gap-4 sm:col-span-2">
-        <Faults messages={refusals.filter((r) => r.field === undefined).map((r) => r.message)} />
-        <button type="submit" disabled={busy} className="btn btn-main">
-          {busy ? 'Setting up…' : 'Set up and begin'}
+        <Faults messages={form.refusals.map((r) => r.message)} />
+        <button type="submit" disabled={form.busy} className="btn btn-main">
+          {form.busy ? 'Setting up…' : 'Set up and begin'}
         </button>
       </div>
     </form>

@@ -17,18 +17,15 @@ export const PRICE_PLACES = 4;
 
 const LARGE = 'This is more than can be kept here.';
 
-export const minorSchema = z
-  .number()
-  .int()
-  .min(-LIMITS.document, LARGE)
-  .max(LIMITS.document, LARGE)
-  .transform((n) => n as Minor);
-export const unitPriceSchema = z
-  .number()
-  .int()
-  .min(-LIMITS.price, LARGE)
-  .max(LIMITS.price, LARGE)
-  .transform((n) => n as UnitPrice);
+const within = (most: number) => z.number().int().min(-most, LARGE).max(most, LARGE);
+export const minorSchema = z.codec(within(LIMITS.document), z.custom<Minor>(), {
+  decode: (n) => n as Minor,
+  encode: Number,
+});
+export const unitPriceSchema = z.codec(within(LIMITS.price), z.custom<UnitPrice>(), {
+  decode: (n) => n as UnitPrice,
+  encode: Number,
+});
 
 export const minor = (n: number): Minor => {
   if (!Number.isSafeInteger(n)) throw new TooLarge();

@@ -15,12 +15,15 @@ export const NONE = 0 as Quantity;
 /** The largest quantity, in whole units. */
 export const MOST = LIMITS.quantity / ONE;
 
-export const quantitySchema = z
-  .number()
-  .int()
-  .min(-LIMITS.quantity, 'A quantity this far below zero cannot be kept.')
-  .max(LIMITS.quantity, { error: () => `The most is ${grouped(MOST)}.` })
-  .transform((n) => n as Quantity);
+export const quantitySchema = z.codec(
+  z
+    .number()
+    .int()
+    .min(-LIMITS.quantity, 'A quantity this far below zero cannot be kept.')
+    .max(LIMITS.quantity, { error: () => `The most is ${grouped(MOST)}.` }),
+  z.custom<Quantity>(),
+  { decode: (n) => n as Quantity, encode: Number },
+);
 
 export const quantity = (n: number): Quantity => {
   if (!Number.isSafeInteger(n)) throw new TooLarge();

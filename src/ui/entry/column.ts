@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
+import type { Named } from '@/core/records/typed';
 import type { Thing, ThingKind } from '@/queries/things';
 
-/** What stands in a cell for a thing of the company. */
-export type Named = Pick<Thing, 'id' | 'number' | 'name'>;
+export type { Named };
 
 export const named = ({ id, number, name }: Named): Named => ({ id, number, name });
 

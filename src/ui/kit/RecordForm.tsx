@@ -13,37 +13,45 @@ type Props = {
   readonly what: string;
   /** Its name or number, as it is typed. */
   readonly name: ReactNode;
-  /** Whether what is typed comes from an earlier visit, and how it gives way to what is saved. */
-  readonly draft: { readonly kept: boolean; readonly restart: () => void };
-  readonly act: {
+  readonly form: {
     readonly busy: boolean;
     readonly refusals: readonly Refusal[];
+    readonly wrong: boolean;
     readonly clash: Clashed | undefined;
     readonly clear: () => void;
+    /** Whether what is typed comes from an earlier visit, and how it gives way to what is saved. */
+    readonly kept: boolean;
+    readonly restart: () => void;
+    readonly save: () => void;
   };
-  /** Saves what is typed; after a clash, over the version that it names. */
-  readonly onSave: (over?: number) => void;
+  /** Takes the version that a clash names for the one that is changed. */
+  readonly onVersion: (version: number) => void;
   readonly children: ReactNode;
 };
 
 /** The form of one record of the company's: its fields, and a shelf that saves it. */
-export function RecordForm({ title, what, name, draft, act, onSave, children }: Props) {
+export function RecordForm({ title, what, name, form, onVersion, children }: Props) {
   const router = useRouter();
-  const { clash } = act;
+  const { clash } = form;
   const takeTheirs = () => {
-    act.clear();
-    draft.restart();
+    form.clear();
+    form.restart();
     router.refresh();
   };
-  useKey('Ctrl+Enter', `Save the ${what}`, () => onSave(), !act.busy && clash === undefined);
+  const saveOver = (version: number) => {
+    onVersion(version);
+    form.save();
+  };
+  useKey('Ctrl+Enter', `Save the ${what}`, form.save, !form.busy && clash === undefined);
   const fault = clash
     ? `${clash.message} Save yours over it, or take theirs.`
-    : act.refusals.find((r) => !r.field)?.message;
+    : (form.refusals[0]?.message ?? (form.wrong ? 'Something above needs a look: it stands in red.' : undefined));
   return (
     <form
+      noValidate
       onSubmit={(e) => {
         e.preventDefault();
-        if (clash === undefined) onSave();
+        if (clash === undefined) form.save();
       }}
     >
       <h1 className="mb-3 text-[25px]">{title}</h1>
@@ -53,18 +61,18 @@ export function RecordForm({ title, what, name, draft, act, onSave, children }: 
         facts={
           <>
             <Fact strong>{name || `New ${what}`}</Fact>
-            {draft.kept && <Fact>kept from before, not saved yet</Fact>}
+            {form.kept && <Fact>kept from before, not saved yet</Fact>}
           </>
         }
       >
         {clash === undefined ? (
-          <ShelfMain disabled={act.busy} onClick={() => onSave()} hint="^↵">
+          <ShelfMain disabled={form.busy} onClick={form.save} hint="^↵">
             Save {what}
           </ShelfMain>
         ) : (
           <>
             <ShelfPlain onClick={takeTheirs}>Take theirs</ShelfPlain>
-            <ShelfMain disabled={act.busy} onClick={() => onSave(clash.theirs.version)}>
+            <ShelfMain disabled={form.busy} onClick={() => saveOver(clash.theirs.version)}>
               Save mine over it
             </ShelfMain>
           </>

@@ -1,76 +1,61 @@
 'use client';
 
 import { X } from 'lucide-react';
-import { useState } from 'react';
 import type { Day } from '@/core/calendar/workdays';
+import { dayOffFields, holidaysForm } from '@/core/records/company';
 import type { DayOff } from '@/store/tables';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { addDayOff, removeDayOff, takeHolidays } from '../../acts';
 
 /** The days on which nobody works: typed in, or taken from the public holidays of the company's country. */
 export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) {
   const { day } = useYard();
-  const [text, setText] = useState({ day: '', name: '' });
-  const [year, setYear] = useState(today.slice(0, 4));
-  const [once, onceTaken] = [useOnce(), useOnce()];
-  const add = useAct(addDayOff, {
-    onDone: () => {
-      once.renew();
-      setText({ day: '', name: '' });
-    },
+  const add = useActForm({
+    read: () => dayOffFields,
+    start: { day: '', name: '' },
+    act: addDayOff,
+    input: (read, once) => ({ once, ...read }),
+    onDone: (_, restart) => restart(),
   });
   const remove = useAct(removeDayOff);
-  const take = useAct(takeHolidays, {
+  const take = useActForm({
+    read: () => holidaysForm,
+    start: { year: today.slice(0, 4) },
+    act: takeHolidays,
+    input: (read, once) => ({ once, ...read }),
     said: ({ days }) => `${days} public holidays are days off now`,
-    onDone: onceTaken.renew,
   });
-  const others = [...add.refusals, ...remove.refusals, ...take.refusals].filter(
-    (r) => r.field !== 'name' && r.field !== 'day',
-  );
+  const others = [...add.refusals, ...remove.refusals, ...take.refusals];
   return (
     <>
       <h2 className="mb-1 text-[16px]">Days off</h2>
       <form
         className="flex items-end gap-2"
+        noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          void take.run({ once: onceTaken.key(), year: Number(year) });
+          take.save();
         }}
       >
-        <TextField
-          label="Public holidays of"
-          inputMode="numeric"
-          className="w-[120px]"
-          value={year}
-          onChange={(e) => setYear(e.target.value)}
-        />
+        <TextField label="Public holidays of" inputMode="numeric" className="w-[120px]" {...take.text('year')} />
         <button type="submit" className="btn btn-plain" disabled={take.busy}>
           Take them in
         </button>
       </form>
       <form
         className="mt-3 grid grid-cols-[1fr_auto] items-end gap-2"
+        noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          void add.run({ once: once.key(), ...text });
+          add.save();
         }}
       >
-        <DateField
-          label="A day off"
-          className="col-span-2"
-          value={text.day}
-          onDay={(day) => setText((now) => ({ ...now, day }))}
-          fault={add.faultAt('day')}
-        />
-        <TextField
-          label="Why"
-          value={text.name}
-          onChange={(e) => setText((now) => ({ ...now, name: e.target.value }))}
-          fault={add.faultAt('name')}
-        />
+        <DateField label="A day off" className="col-span-2" {...add.day('day')} />
+        <TextField label="Why" {...add.text('name')} />
         <button type="submit" className="btn btn-plain" disabled={add.busy}>
           Add
         </button>

@@ -1,42 +1,35 @@
 'use client';
 
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { rateFields } from '@/core/records/company';
 import type { RatesView } from '@/queries/company';
 import { useKey } from '@/ui/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle } from '@/ui/kit/Sheet';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { removeRate, saveRate } from '../../acts';
 
 /** What one unit of other currencies costs, from a day on. Orders and bills take the rate of their day. */
 export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { view: RatesView }) {
   const { day, today } = useYard();
-  const fresh = { currency: missing[0]?.currency ?? rates[0]?.currency ?? '', day: today as string, rate: '' };
-  const [text, setText] = useState(fresh);
-  const once = useOnce();
-  const save = useAct(saveRate, {
-    said: () => `The rate of ${text.currency.toUpperCase()} is kept`,
-    onDone: () => {
-      once.renew();
-      setText((now) => ({ ...now, rate: '' }));
-    },
+  const form = useActForm({
+    read: () => rateFields,
+    start: { currency: missing[0]?.currency ?? rates[0]?.currency ?? '', day: today as string, rate: '' },
+    act: saveRate,
+    input: (read, once) => ({ once, ...read }),
+    said: (_, typed) => `The rate of ${typed.currency.toUpperCase()} is kept`,
+    onDone: (_, restart) => restart(),
   });
   const remove = useAct(removeRate);
-  const submit = () => void save.run({ once: once.key(), ...text });
-  useKey('Ctrl+Enter', 'Keep the rate', submit, mayKeep && !save.busy);
-  const bind = (name: keyof typeof text) => ({
-    value: text[name],
-    onChange: (e: { target: { value: string } }) => setText((now) => ({ ...now, [name]: e.target.value })),
-    fault: save.faultAt(name),
-  });
+  useKey('Ctrl+Enter', 'Keep the rate', form.save, mayKeep && !form.busy);
   const newest = new Set(
     rates.filter((r, k) => r.day <= today && rates.findIndex((o) => o.currency === r.currency && o.day <= today) === k),
   );
-  const fault = [...save.refusals, ...remove.refusals].find((r) => !r.field)?.message;
+  const fault = [...form.refusals, ...remove.refusals][0]?.message;
   return (
     <>
       <PlaceTitle title="Exchange rates" count={`${companyCurrency} for one of another`} />
@@ -47,20 +40,14 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
       ))}
       {mayKeep && (
         <div className="mb-4 grid max-w-[640px] items-start gap-3 sm:grid-cols-3">
-          <TextField label="Currency" maxLength={3} {...bind('currency')} />
-          <DateField
-            label="From"
-            towards="back"
-            value={text.day}
-            onDay={(day) => setText((now) => ({ ...now, day }))}
-            fault={bind('day').fault}
-          />
+          <TextField label="Currency" maxLength={3} {...form.text('currency')} />
+          <DateField label="From" towards="back" {...form.day('day')} />
           <TextField
-            label={`${companyCurrency} for one ${text.currency.toUpperCase() || 'unit'}`}
+            label={`${companyCurrency} for one ${form.typed.currency.toUpperCase() || 'unit'}`}
             inputMode="decimal"
             inputClass="text-right"
             placeholder="0.8624"
-            {...bind('rate')}
+            {...form.text('rate')}
           />
         </div>
       )}
@@ -112,7 +99,7 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
         facts={<Fact>An order keeps the rate of the day it was drafted, a bill that of its own day</Fact>}
       >
         {mayKeep && (
-          <ShelfMain disabled={save.busy} onClick={submit} hint="^↵">
+          <ShelfMain disabled={form.busy} onClick={form.save} hint="^↵">
             Keep rate
           </ShelfMain>
         )}

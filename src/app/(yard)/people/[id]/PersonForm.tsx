@@ -1,40 +1,34 @@
 'use client';
 
-import { useState } from 'react';
+import { personForm } from '@/core/records/person';
 import type { PersonView } from '@/queries/people';
 import { TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
-import { useAct } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { changePerson } from '../../../acts';
 import { Roles } from '../Roles';
 
 /** A person's name and what they do; the e-mail address is what they sign in with, and stays. */
 export function PersonForm({ person }: { person: PersonView }) {
-  const fresh = { name: person.name, roles: person.roles };
-  const [text, set] = useState(fresh);
-  const act = useAct(changePerson, { said: () => `${text.name} is saved` });
-  const save = (over = person.version) =>
-    void act.run({ personId: person.id, version: over, name: text.name, roles: [...text.roles] });
+  const form = useActForm({
+    read: () => personForm,
+    start: { name: person.name, roles: [...person.roles], version: person.version },
+    act: changePerson,
+    input: (read) => ({ personId: person.id, ...read }),
+    said: (_, typed) => `${typed.name} is saved`,
+  });
   return (
     <RecordForm
       title={person.name}
       what="person"
-      name={text.name}
-      draft={{ kept: false, restart: () => set(fresh) }}
-      act={act}
-      onSave={save}
+      name={form.typed.name}
+      form={form}
+      onVersion={(version) => form.put('version', version)}
     >
       <div className="grid max-w-[760px] gap-4 sm:grid-cols-3">
-        <TextField
-          label="Name"
-          name="name"
-          required
-          value={text.name}
-          onChange={(e) => set({ ...text, name: e.target.value })}
-          fault={act.faultAt('name')}
-        />
+        <TextField label="Name" required {...form.text('name')} />
         <TextField label="E-mail" value={person.email} readOnly hint="What they sign in with" />
-        <Roles chosen={text.roles} onChange={(roles) => set({ ...text, roles })} />
+        <Roles chosen={form.typed.roles} onChange={(roles) => form.put('roles', roles)} fault={form.faultAt('roles')} />
       </div>
     </RecordForm>
   );

@@ -6,6 +6,7 @@ import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { JobHead } from '@/queries/job';
+import { needForm, type NeedText } from '@/core/records/need';
 import type { BuyListLine, BuyListPage } from '@/queries/needs';
 import { counted, grouped } from '@/core/words';
 import { useKey } from '@/ui/keys';
@@ -17,12 +18,11 @@ import { TakeOut } from '@/ui/kit/TakeOut';
 import { Slip } from '@/ui/kit/Slip';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
-import { useDraft } from '@/ui/useDraft';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { addNeed } from '../../../../acts';
 import { BuySheet, useBuySheet } from './BuySheet';
-import { NeedFields, NeedSlip, readNeed, type NeedText } from '../../../NeedSlip';
+import { NeedFields, NeedSlip } from '../../../NeedSlip';
 
 type Props = {
   readonly list: BuyListPage;
@@ -38,9 +38,10 @@ const FRESH: NeedText = {
   unit: 'C62',
   price: '',
   item: null,
-  costCode: null,
-  supplier: null,
+  costCodeId: null,
+  supplierId: null,
   neededOn: '',
+  surplus: '',
 };
 
 export function BuyList({ list, job, quote, shown }: Props) {
@@ -240,24 +241,21 @@ function progressInWords(n: BuyListLine): string {
 
 /** Lines are put on the list one after the other: Ctrl+Enter adds one and begins the next. */
 function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
-  const draft = useDraft(`lines for job ${jobId}`, FRESH);
-  const text = draft.value;
-  const [local, setLocal] = useState<readonly { field: string; message: string }[]>([]);
+  const { currency } = useYard();
   const [added, setAdded] = useState(0);
-  const once = useOnce();
-  const { run, busy, refusals, faultAt } = useAct(addNeed, {
-    onDone: () => {
+  const form = useActForm({
+    read: () => needForm(currency),
+    start: FRESH,
+    keep: `lines for job ${jobId}`,
+    act: addNeed,
+    input: ({ item, surplus: _, ...read }, once) => ({ once, jobId, itemId: item?.id ?? null, ...read }),
+    onDone: (_, restart) => {
       setAdded((n) => n + 1);
-      once.renew();
-      draft.set(({ costCode, supplier, neededOn }) => ({ ...FRESH, costCode, supplier, neededOn }));
+      const { costCodeId, supplierId, neededOn } = form.typed;
+      restart({ ...FRESH, costCodeId, supplierId, neededOn });
     },
   });
-  const save = () => {
-    const { value, faults } = readNeed(text);
-    setLocal(faults);
-    if (faults.length === 0) void run({ once: once.key(), jobId, itemId: text.item?.id ?? null, ...value });
-  };
-  useKey('Ctrl+Enter', 'Add the line, and begin the next', save, !busy);
+  useKey('Ctrl+Enter', 'Add the line, and begin the next', form.save, !form.busy);
   return (
     <Slip
       open
@@ -265,25 +263,19 @@ function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
       title="Add lines to buy"
       foot={
         <div className="grid gap-2">
-          <Faults messages={refusals.filter((r) => !r.field).map((r) => r.message)} />
+          <Faults messages={form.refusals.map((r) => r.message)} />
           <div className="flex items-center justify-end gap-3">
             <span role="status" className="mr-auto text-ink-2">
               {added > 0 && `${counted(added, 'line')} added`}
             </span>
-            <button type="button" disabled={busy} onClick={save} className="btn btn-main">
+            <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main">
               Add the line <span className="kbd">^↵</span>
             </button>
           </div>
         </div>
       }
     >
-      <NeedFields
-        key={added}
-        text={text}
-        set={draft.set}
-        open
-        faultAt={(f) => local.find((l) => l.field === f)?.message ?? faultAt(f)}
-      />
+      <NeedFields key={added} form={form} open />
     </Slip>
   );
 }

@@ -1,12 +1,12 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { winningFields } from '@/core/records/quote';
 import { formatMoney } from '@/core/money/money';
 import type { QuoteView } from '@/queries/job';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { winQuote } from '../../../../acts';
 import { BudgetList } from './BudgetList';
@@ -16,13 +16,16 @@ import { counted } from '@/core/words';
 export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClose: () => void }) {
   const { currency } = useYard();
   const router = useRouter();
-  const [wonBy, setWonBy] = useState('');
-  const once = useOnce();
-  const { run, busy, refusals, clash, faultAt } = useAct(winQuote, {
+  const form = useActForm({
+    read: () => winningFields,
+    start: { wonBy: '' },
+    act: winQuote,
+    input: (read, once) => ({ once, quoteId: quote.id, version: quote.version, ...read }),
     said: ({ bought, budget }) =>
       `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`,
     onDone: () => router.push(`/jobs/${job}`),
   });
+  const { clash, busy } = form;
   const { bought, budget: rows } = quote.whole;
   return (
     <Slip
@@ -33,11 +36,7 @@ export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string
       foot={
         <div className="grid gap-2">
           <Faults
-            messages={
-              clash
-                ? [`${clash.message} Close this and look again.`]
-                : refusals.filter((r) => r.field !== 'wonBy').map((r) => r.message)
-            }
+            messages={clash ? [`${clash.message} Close this and look again.`] : form.refusals.map((r) => r.message)}
           />
           <button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">
             {busy ? 'Opening the budget…' : 'Mark won and open the budget'}
@@ -49,16 +48,10 @@ export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string
         id="win"
         onSubmit={(e) => {
           e.preventDefault();
-          void run({ once: once.key(), quoteId: quote.id, version: quote.version, wonBy });
+          form.save();
         }}
       >
-        <TextField
-          label="Who of the customer said yes"
-          autoFocus
-          value={wonBy}
-          onChange={(e) => setWonBy(e.target.value)}
-          fault={faultAt('wonBy')}
-        />
+        <TextField label="Who of the customer said yes" autoFocus {...form.text('wonBy')} />
       </form>
       <h3 className="mt-5 text-[15px]">Opens this budget</h3>
       <BudgetList rows={rows} />

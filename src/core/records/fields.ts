@@ -1,17 +1,23 @@
 import { z } from 'zod';
-import { asDay } from '@/core/calendar/workdays';
-import { quantitySchema } from '@/core/quantity/quantity';
-import { isUnit } from '@/core/quantity/units';
+import { asDay } from '../calendar/workdays';
+import { quantitySchema } from '../quantity/quantity';
+import { isUnit } from '../quantity/units';
 
 export const text = (most: number, words: string) =>
   z.string().trim().min(1, words).max(most, `At most ${most} characters.`);
+
+/** Words that may be left out. */
+export const anyText = (most: number) => z.string().trim().max(most, `At most ${most} characters.`);
+
+export const emailText = z.email('This is no e-mail address.');
 
 /** A calendar day, or nothing. */
 export const optionalDay = z
   .string()
   .trim()
+  .nullable()
   .transform((t, ctx) => {
-    if (t === '') return null;
+    if (t === null || t === '') return null;
     const day = asDay(t);
     if (day === undefined) ctx.addIssue({ code: 'custom', message: `“${t}” is no date between 2000 and 2100.` });
     return day ?? null;
@@ -29,17 +35,27 @@ export const requiredDay = (words: string) =>
     });
 
 export const days = (most: number) =>
-  z.coerce
+  z
     .number('Write a number of days.')
     .int('Whole days only.')
     .min(0, 'Days cannot be below zero.')
     .max(most, `At most ${most} days.`);
 
+export const unit = z.string().refine(isUnit, 'Choose a unit.');
+
+/** Whether no two rows speak of the same thing; rows that speak of none are left out. */
+export const distinct =
+  <K extends string>(key: K) =>
+  (rows: readonly { readonly [k in K]?: number | undefined }[]): boolean => {
+    const ids = rows.flatMap((r) => r[key] ?? []);
+    return new Set(ids).size === ids.length;
+  };
+
 /** What a line of a quote and of a buy list have in common. */
 export const lineFields = {
   description: text(200, 'Say what it is.'),
   quantity: quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.'),
-  unit: z.string().refine(isUnit, 'Choose a unit.'),
+  unit,
   costCodeId: z.number().int().positive('Choose a cost code.'),
   supplierId: z.number().int().nullable(),
   neededOn: optionalDay,

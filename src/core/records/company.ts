@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { LANGUAGES, PAPERS } from '../locale/locale';
+import { isCurrency } from '../money/currencies';
+import { minorSchema } from '../money/money';
+import { rateSchema } from '../money/rate';
+import { days, emailText, requiredDay, text } from './fields';
+import { passwordField } from './person';
+import { typedCount, typedMoney, typedShare } from './typed';
+
+const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
+const currency = z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as EUR or USD.');
+
+/** How a company works and writes. */
+export const companyFields = z.object({
+  /** ISO 3166, with a part of the country where its holidays differ. */
+  country: z.string().regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.'),
+  language: z.enum(LANGUAGES),
+  decimalMark: z.enum(['.', ',']),
+  firstDay: z.literal([1, 7]),
+  paper: z.enum(PAPERS),
+  /** ISO weekdays on which one works. */
+  week: z
+    .array(z.number().int().min(1).max(7))
+    .min(1, 'A week needs a working day.')
+    .transform((w) => [...new Set(w)].sort()),
+  receivingDays: days(60),
+  /** Hundredths of a percent. */
+  priceToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
+  priceToleranceMost: notBelowZero,
+  ownPassLimit: notBelowZero,
+});
+
+/** The same as it is typed. */
+export function companyForm(own: string) {
+  const { shape } = companyFields;
+  return z.object({
+    ...shape,
+    firstDay: z.codec(z.string(), shape.firstDay, { decode: (t) => (t === '7' ? 7 : 1), encode: String }),
+    receivingDays: typedCount(shape.receivingDays, 'Write a number of days.'),
+    priceToleranceShare: typedShare(shape.priceToleranceShare),
+    priceToleranceMost: typedMoney(shape.priceToleranceMost, own),
+    ownPassLimit: typedMoney(shape.ownPassLimit, own),
+  });
+}
+export type CompanyText = z.input<ReturnType<typeof companyForm>>;
+
+/** What a company begins with, and who begins it. */
+export const foundingFields = z.object({
+  company: text(120, 'Give the company’s name.'),
+  address: text(500, 'Give the address: it stands on every order.'),
+  companyEmail: emailText,
+  currency,
+  costCodes: z.string().max(4000),
+  owner: text(120, 'Give your name.'),
+  email: emailText,
+  password: passwordField,
+});
+
+export const dayOffFields = z.object({
+  day: requiredDay('Say which day is off.'),
+  name: text(80, 'Say why the day is off.'),
+});
+
+/** Of which year public holidays are taken in. */
+export const holidayYear = z.number().int().min(2000, 'A year from 2000 on.').max(2100, 'A year up to 2100.');
+export const holidaysForm = z.object({ year: typedCount(holidayYear, 'Write a year.') });
+
+/** What one unit of another currency costs, from a day on. */
+export const rateFields = z.object({
+  currency,
+  day: requiredDay('Say from which day the rate holds.'),
+  rate: rateSchema,
+});

@@ -1,0 +1,291 @@
+import fc from 'fast-check';
+import { z } from 'zod';
+import { LANGUAGES, usualFor, writeAs } from '../locale/locale';
+import { billForm, billFields, FOLLOWS, ORDERS_JOBS, STORES, type BillText } from './bill';
+import { companyFields, companyForm } from './company';
+import { itemFields, itemForm, type ItemText } from './item';
+import { jobFields, jobForm } from './job';
+import { needFields, needForm } from './need';
+import { supplierFields, supplierForm } from './supplier';
+
+afterEach(() => writeAs(usualFor('en-GB')));
+
+/** What a form refuses, by field. */
+const faults = (read: z.ZodType, typed: unknown): Record<string, string> => {
+  const result = read.safeParse(typed);
+  return Object.fromEntries((result.error?.issues ?? []).map((i) => [i.path.join('.'), i.message]));
+};
+
+const words = fc.stringMatching(/^[A-Za-z]{1,20}$/);
+const amount = fc.integer({ min: 0, max: 100_000_000_000 });
+
+describe('a form reads back what it writes, in every language and currency', () => {
+  const way = fc.record({ language: fc.constantFrom(...LANGUAGES), currency: fc.constantFrom('GBP', 'JPY', 'KWD') });
+
+  it('a supplier', () =>
+    fc.assert(
+      fc.property(
+        way,
+        fc.record({
+          name: words,
+          contact: words,
+          email: fc.constantFrom('', 'orders@example.com'),
+          address: words,
+          paymentDays: fc.integer({ min: 0, max: 365 }),
+          leadDays: fc.integer({ min: 0, max: 400 }),
+          carriage: amount,
+          carriageFreeFrom: fc.option(amount),
+          taxCodeId: fc.integer({ min: 1, max: 99 }),
+          carrier: words,
+        }),
+        ({ language, currency }, fields) => {
+          writeAs(usualFor(language));
+          const form = supplierForm(currency, 'GBP');
+          const kept = { ...fields, currency, version: 3 } as z.output<typeof form>;
+          const read = form.parse(z.encode(form, kept));
+          expect(read).toEqual(kept);
+          // What is sent says the same to the action that reads it once more.
+          const { version: _, ...sent } = read;
+          expect(supplierFields.parse(sent)).toEqual(sent);
+        },
+      ),
+    ));
+
+  it('a company’s limits', () =>
+    fc.assert(
+      fc.property(way, amount, fc.integer({ min: 0, max: 10_000 }), ({ language, currency }, most, share) => {
+        writeAs(usualFor(language));
+        const form = companyForm(currency).omit({ week: true });
+        const kept = {
+          ...usualFor(language),
+          country: 'GB',
+          receivingDays: 2,
+          priceToleranceShare: share,
+          priceToleranceMost: most,
+          ownPassLimit: most,
+        } as z.output<typeof form>;
+        expect(form.parse(z.encode(form, kept))).toEqual(kept);
+      }),
+    ));
+
+  it('a line to buy', () =>
+    fc.assert(
+      fc.property(
+        way,
+        fc.integer({ min: 1, max: 10 ** 11 }),
+        fc.option(amount),
+        ({ language, currency }, many, price) => {
+          writeAs(usualFor(language));
+          const form = needForm(currency).pick({ description: true, quantity: true, unit: true, price: true });
+          const kept = { description: 'Plate', quantity: many, unit: 'MTR', price } as z.output<typeof form>;
+          expect(form.parse(z.encode(form, kept))).toEqual(kept);
+        },
+      ),
+    ));
+});
+
+describe('a supplier', () => {
+  const typed = {
+    name: 'Fern Metals',
+    contact: '',
+    email: '',
+    address: '',
+    currency: 'jpy',
+    paymentDays: '30',
+    leadDays: '5',
+    carriage: '',
+    carriageFreeFrom: '',
+    taxCodeId: '1',
+    carrier: '',
+    version: 0,
+  };
+  const read = (change: Partial<typeof typed>) => {
+    const all = { ...typed, ...change };
+    return faults(supplierForm(all.currency, 'GBP'), all);
+  };
+
+  it('takes no carriage for none, and no limit for never', () =>
+    expect(supplierForm('jpy', 'GBP').parse(typed)).toMatchObject({
+      currency: 'JPY',
+      carriage: 0,
+      carriageFreeFrom: null,
+    }));
+  it('reads amounts in the currency typed beside them', () => {
+    expect(supplierForm('jpy', 'GBP').parse({ ...typed, carriage: '900' }).carriage).toBe(900);
+    expect(supplierForm('gbp', 'GBP').parse({ ...typed, currency: 'gbp', carriage: '9*100' }).carriage).toBe(90_000);
+    expect(Object.keys(read({ carriage: '9.50' }))).toEqual(['carriage']);
+  });
+  it('says beside each field what it lacks', () =>
+    expect(read({ name: ' ', email: 'nobody', currency: 'pounds', paymentDays: '', leadDays: '2.5', carriage: '-1' }))
+      .toMatchInlineSnapshot(`
+{
+  "carriage": "Carriage cannot be below zero.",
+  "currency": "Use a currency code such as GBP or EUR.",
+  "email": "This is no e-mail address.",
+  "leadDays": "Write a number of days.",
+  "name": "Give the supplier’s name.",
+  "paymentDays": "Write a number of days.",
+}
+`));
+});
+
+describe('an item', () => {
+  const supplier = { id: 7, number: '', name: 'Fern Metals', detail: 'more than is needed' };
+  const part = {
+    theirNumber: 'F-1',
+    unit: 'MTR',
+    factorMany: '1',
+    factorOne: '6',
+    minimum: '0',
+    pack: '',
+    per: '100',
+    breaks: [
+      { fromQuantity: '', price: '2.50' },
+      { fromQuantity: '100', price: '2.4' },
+    ],
+  };
+  const typed: ItemText = {
+    version: 1,
+    number: 'A-1',
+    name: 'Angle',
+    unit: 'C62',
+    gtin: '',
+    stocked: false,
+    service: true,
+    costCodeId: null,
+    supplierId: supplier,
+    part,
+  };
+
+  it('is sold as it is typed, all prices for one quantity', () => {
+    const { version: _, ...read } = itemForm('GBP', true).parse(typed);
+    expect(read).toMatchObject({ kind: 'service', gtin: null, supplierId: 7, costCodeId: null });
+    expect(read.part?.breaks).toEqual([
+      { fromQuantity: 0, price: 25_000, priceQuantity: 100 },
+      { fromQuantity: 1_000_000, price: 24_000, priceQuantity: 100 },
+    ]);
+    expect(itemFields.parse(read)).toEqual(read);
+  });
+  it('asks nothing of how it is sold without a supplier', () =>
+    expect(
+      itemForm('GBP', false).parse({ ...typed, supplierId: null, part: { ...part, per: 'nonsense' } }).part,
+    ).toBeNull());
+  it('tells faults of its part at the part’s fields, with all others', () =>
+    expect(
+      faults(itemForm('GBP', true), {
+        ...typed,
+        gtin: '5901234123450',
+        part: { ...part, per: '0', breaks: [{ fromQuantity: '1', price: 'x' }] },
+      }),
+    ).toEqual({
+      gtin: 'This is no GTIN: its check digit does not fit.',
+      'part.per': 'A price is for at least one.',
+      'part.breaks.0.price': '“x” is not a number.',
+    }));
+  it('has no two prices from the same quantity', () =>
+    expect(
+      faults(itemForm('GBP', true), {
+        ...typed,
+        part: { ...part, breaks: [part.breaks[0], { fromQuantity: '0', price: '1' }] },
+      }),
+    ).toEqual({ 'part.breaks': 'Two prices begin at the same quantity.' }));
+});
+
+describe('a job', () => {
+  const typed = {
+    number: '500',
+    name: 'Rudder',
+    shortName: '',
+    kind: 'repair' as const,
+    customer: 'Harbour trust',
+    leadId: { id: 4, number: '', name: 'Somebody' },
+    site: '',
+    startsOn: '',
+    dueOn: '2026-12-01',
+  };
+  it('goes on as its action reads it', () => {
+    const read = jobForm.parse(typed);
+    expect(read).toMatchObject({ leadId: 4, startsOn: null, dueOn: '2026-12-01' });
+    expect(jobFields.parse(read)).toEqual(read);
+  });
+  it('wants a lead, and days that are days', () =>
+    expect(faults(jobForm, { ...typed, leadId: null, startsOn: 'one day', number: 'New' })).toEqual({
+      number: 'A job cannot be called “new”. Choose another number.',
+      leadId: 'Choose who leads the job.',
+      startsOn: '“one day” is no date between 2000 and 2100.',
+    }));
+});
+
+describe('a bill', () => {
+  const line = (lineId: number, quantity: string, price = '1.25') => ({ lineId, quantity, price, taxCodeId: '2' });
+  const extra = (change: object) => ({
+    description: 'Carriage',
+    net: '9',
+    taxCodeId: '1',
+    to: ORDERS_JOBS,
+    code: FOLLOWS,
+    ...change,
+  });
+  const job = { id: 12, number: '418', name: 'Hull' };
+  const code = { id: 3, number: '09', name: 'Freight' };
+  const typed: BillText = { number: 'R 1', day: '2026-03-02', typedTotal: '12', lines: [], extras: [] };
+  const read = (change: Partial<BillText>) => billForm('GBP').parse({ ...typed, ...change });
+
+  it('leaves out what is not billed, whatever stands beside it', () => {
+    const bill = read({ lines: [line(1, ''), line(2, '3'), line(3, '0', 'nonsense')] });
+    expect(bill.lines).toEqual([{ lineId: 2, quantity: 30_000, price: 12_500, taxCodeId: 2 }]);
+    expect(billFields.parse(bill)).toEqual(bill);
+  });
+  it('says who bears what was not ordered', () => {
+    const extras = [
+      extra({}),
+      extra({ to: STORES, code }),
+      extra({ to: job, code }),
+      extra({ description: ' ', net: '' }),
+    ];
+    const bill = read({ extras });
+    expect(bill.extras.map((e) => e.to)).toEqual([
+      { kind: 'jobs', costCodeId: null },
+      { kind: 'stores' },
+      { kind: 'job', jobId: 12, costCodeId: 3 },
+    ]);
+    expect(billFields.parse(bill)).toEqual(bill);
+  });
+  it('tells faults in the rows they were typed in', () =>
+    expect(
+      faults(billForm('GBP'), {
+        number: '',
+        day: '',
+        typedTotal: ' ',
+        lines: [line(1, ''), line(2, 'many', '')],
+        extras: [extra({ description: '' }), extra({ to: job }), extra({ to: null })],
+      }),
+    ).toEqual({
+      number: 'Type the number that stands on the invoice.',
+      day: 'Type the date that stands on the invoice.',
+      typedTotal: 'Type the total that stands on the invoice, tax included.',
+      'lines.1.quantity': '“many” is not a number.',
+      'lines.1.price': 'A number is missing.',
+      'extras.0.description': 'Say what it is for.',
+      'extras.1.code': 'Choose a cost code for the job.',
+      'extras.2.to': 'Say what it is charged to.',
+    }));
+});
+
+it('a line to buy may be wanted no more, and goes on as its action reads it', () => {
+  const typed = {
+    description: 'Plate',
+    quantity: '0',
+    unit: 'MTR',
+    price: '',
+    costCodeId: { id: 1, number: '01', name: 'Hull' },
+    supplierId: null,
+    neededOn: '',
+    item: null,
+    surplus: '' as const,
+  };
+  const { item: _, surplus: __, ...read } = needForm('GBP').parse(typed);
+  expect(read).toMatchObject({ quantity: 0, price: null, costCodeId: 1, supplierId: null, neededOn: null });
+  expect(needFields.parse(read)).toEqual(read);
+  expect(companyFields.shape.week.parse([5, 1, 5])).toEqual([1, 5]);
+});
