@@ -103,7 +103,8 @@ export function useActForm<In extends FieldValues, Out, I, T>({
   };
   const put = <P extends Path<In>>(path: P, value: PathValue<In, P>) =>
     setValue(path, value, { shouldDirty: true, shouldValidate: formState.isSubmitted });
-  const at = <P extends Path<In>>(path: P) => ({ value: get(typed, path) as PathValue<In, P>, fault: faultAt(path) });
+  // A row that was just added is there before the watched values are.
+  const at = <P extends Path<In>>(path: P) => ({ value: getValues(path) as PathValue<In, P>, fault: faultAt(path) });
 
   return {
     control,
@@ -136,7 +137,7 @@ export function useActForm<In extends FieldValues, Out, I, T>({
       onUnit: (code: string) => put(path, code as PathValue<In, P>),
     }),
     tick: <P extends Path<In>>(path: P) => ({
-      checked: get(typed, path) === true,
+      checked: getValues(path) === true,
       onChange: (e: { target: { checked: boolean } }) => put(path, e.target.checked as PathValue<In, P>),
     }),
   };
