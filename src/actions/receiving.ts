@@ -2,18 +2,17 @@ import { z } from 'zod';
 import { may } from '@/core/people/rights';
 import { receiveFault, takeBackFault } from '@/core/orders/rules';
 import { progressOf } from '@/core/orders/states';
-import { formatQuantity, NONE, quantity, quantitySchema, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { giveBack, receive as allot, type Allotment } from '@/core/receiving/receive';
 import { refreshHeld } from '@/store/invoices';
 import { neededDays } from '@/store/needs';
 import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, insertOne, nextCount } from '@/store/rows';
+import { arrivalFields, noteField } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
-
-const arrivalInput = z.object({ lineId: z.number().int(), arrives: quantitySchema, keepOver: z.boolean() });
 
 /** Takes in a delivery against an order: parts of lines, as often as they come. */
 export const receive = defineAction({
@@ -22,9 +21,9 @@ export const receive = defineAction({
   input: z.object({
     once,
     ...orderRef,
-    note: z.string().trim().max(80),
+    note: noteField,
     arrivals: z
-      .array(arrivalInput)
+      .array(arrivalFields)
       .max(1000)
       .refine(distinct('lineId'), 'A line arrives twice in one delivery. Add the two up.'),
   }),

@@ -86,7 +86,7 @@ export function useActForm<In extends FieldValues, Out, I, T>({
     refusals,
     clash,
     clear,
-    faultAt: refusedAt,
+    faultAt: toldAt,
   } = useAct(act, {
     stay,
     said: (value) => said?.(value, getValues()),
@@ -99,7 +99,7 @@ export function useActForm<In extends FieldValues, Out, I, T>({
 
   const faultAt = (path: string): string | undefined => {
     const error = get(formState.errors, path) as { message?: string; root?: { message?: string } } | undefined;
-    return error?.message ?? error?.root?.message ?? refusedAt(path);
+    return error?.message ?? error?.root?.message ?? toldAt(path);
   };
   const put = <P extends Path<In>>(path: P, value: PathValue<In, P>) =>
     setValue(path, value, { shouldDirty: true, shouldValidate: formState.isSubmitted });
@@ -121,6 +121,10 @@ export function useActForm<In extends FieldValues, Out, I, T>({
     /** Whether something that is typed needs another look. */
     wrong: Object.keys(formState.errors).length + refusals.length > 0,
     save: () => void form.handleSubmit((value) => run(input(value, once.key())))(),
+    /** The refusal that names a path which is no field of its own. */
+    refusedAt: (path: string) => refusals.find((r) => r.field === path),
+    /** Binds a plain input; its fault stands elsewhere. */
+    input: <P extends Path<In>>(path: P) => ({ ...form.register(path), value: getValues(path) as string }),
     /** Binds a field of text or a short list. */
     text: <P extends Path<In>>(path: P) => ({ ...form.register(path), ...at(path) }),
     day: <P extends Path<In>>(path: P) => ({

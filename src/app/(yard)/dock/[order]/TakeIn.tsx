@@ -4,8 +4,9 @@ import { ungrouped } from '@/core/locale/locale';
 import Link from '@/ui/Link';
 import { useState } from 'react';
 import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
-import { formatQuantity, parseQuantity, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { deliveryForm, isNotHere, type DeliveryText } from '@/core/records/delivery';
 import type { DockLine, DockOrder } from '@/queries/dock';
 import { useKey } from '@/ui/keys';
 import { TextField } from '@/ui/kit/Field';
@@ -14,62 +15,49 @@ import { Sheet } from '@/ui/kit/Sheet';
 import { ProgressGlass } from '@/ui/SightGlass';
 import type { NextAct } from '@/queries/nextAct';
 import { useAct, useOnce } from '@/ui/useAct';
-import { useDraft } from '@/ui/useDraft';
+import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { receive, takeBack } from '../../../acts';
 import { StateTag } from '../../orders/StateTag';
 import { counted } from '@/core/words';
 
-type Typed = {
-  readonly note: string;
-  readonly arrives: Readonly<Record<number, string>>;
-  readonly keepOver: Readonly<Record<number, boolean>>;
-};
-const FRESH: Typed = { note: '', arrives: {}, keepOver: {} };
-
 const dueOf = (l: DockLine): Quantity => quantity(l.closed ? 0 : Math.max(subtractQ(l.ordered, l.received), 0));
 const plain = (q: Quantity) => ungrouped(formatQuantity(q));
+
+/** Nothing came of any line yet. */
+const startOf = (order: DockOrder): DeliveryText => ({
+  note: '',
+  arrivals: order.lines.map((l) => ({ lineId: l.id, arrives: '', keepOver: false })),
+});
 
 /** A delivery being taken in, line by line; made for a phone on the dock first. */
 export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | undefined }) {
   const { day, may } = useYard();
-  const draft = useDraft<Typed>(`dock ${order.number}`, FRESH);
-  const { note, arrives, keepOver } = draft.value;
-  const [local, setLocal] = useState<Readonly<Record<number, string>>>({});
-  const once = useOnce();
-  const { run, busy, refusals, clash, faultAt } = useAct(receive, {
+  const form = useActForm({
+    read: () => deliveryForm,
+    start: startOf(order),
+    keep: `dock ${order.number}, version ${order.version}`,
+    act: receive,
+    input: (read, once) => ({ once, orderId: order.id, version: order.version, ...read }),
     said: ({ number }) => `Taken in as ${number}`,
-    onDone: () => {
-      once.renew();
-      draft.restart();
-    },
+    onDone: (_, restart) => restart(),
   });
+  const { busy, clash } = form;
+  const { arrivals } = form.typed;
   const open = OPEN_AT_SUPPLIER.includes(order.state) && may('receive');
   const due = order.lines.filter((l) => dueOf(l) > 0);
-  const set = (lineId: number, text: string) =>
-    draft.set((now) => ({ ...now, arrives: { ...now.arrives, [lineId]: text } }));
-  const allIn = () =>
-    draft.set((now) => ({ ...now, arrives: Object.fromEntries(due.map((l) => [l.id, plain(dueOf(l))])) }));
-  const typed = Object.entries(arrives).filter(([, text]) => text.trim() !== '' && text.trim() !== '0');
-  const submit = () => {
-    const faults: Record<number, string> = {};
-    const arrivals = typed.flatMap(([id, text]) => {
-      const read = parseQuantity(text);
-      if (!read.ok) faults[Number(id)] = read.refusals[0]?.message ?? '';
-      return read.ok ? [{ lineId: Number(id), arrives: read.value, keepOver: keepOver[Number(id)] ?? false }] : [];
-    });
-    setLocal(faults);
-    if (Object.keys(faults).length === 0)
-      void run({ once: once.key(), orderId: order.id, version: order.version, note, arrivals });
-  };
+  const arrive = (l: DockLine) => form.put(`arrivals.${order.lines.indexOf(l)}.arrives`, plain(dueOf(l)));
+  const allIn = () => due.forEach(arrive);
+  const here = arrivals.filter((a) => !isNotHere(a));
   useKey('A', 'All that is due is here', allIn, open && due.length > 0);
-  useKey('Ctrl+Enter', 'Take in', submit, open && typed.length > 0 && !busy);
-  const faultOf = (id: number) => local[id] ?? faultAt(`arrivals.${id}`);
-  const general = refusals.find((r) => r.field === undefined || r.field === '')?.message;
+  useKey('Ctrl+Enter', 'Take in', form.save, open && here.length > 0 && !busy);
+  /** What is typed wrong is told by its row; what is refused, by its line. */
+  const faultOf = (l: DockLine, k: number) =>
+    form.faultAt(`arrivals.${k}.arrives`) ?? form.refusedAt(`arrivals.${l.id}`)?.message;
   const fault =
     (clash && `${clash.message} What came since is shown now: look again before you take in.`) ??
-    general ??
-    (order.lines.some((l) => faultOf(l.id)) ? 'Nothing was taken in yet: a line above needs a look.' : undefined);
+    form.refusals[0]?.message ??
+    (form.wrong ? 'Nothing was taken in yet: a line above needs a look.' : undefined);
   return (
     <Sheet aside={<Receipts order={order} />}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -89,13 +77,12 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
           label="Delivery note"
           className="mt-3 max-w-[320px]"
           placeholder="number or a word"
-          value={note}
           maxLength={80}
-          onChange={(e) => draft.set((now) => ({ ...now, note: e.target.value }))}
+          {...form.text('note')}
         />
       )}
       <ul className="mt-3 border-t border-ink" aria-label="Lines">
-        {order.lines.map((l) => (
+        {order.lines.map((l, k) => (
           <li key={l.id} className="border-b border-line-2 py-2.5">
             <div className="flex items-start gap-3">
               <div className="min-w-0 flex-1">
@@ -126,20 +113,15 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
                   <div className="flex items-center justify-end gap-1.5">
                     <input
                       aria-label={`How much of ${l.description} arrives`}
-                      aria-invalid={faultOf(l.id) !== undefined}
+                      aria-invalid={faultOf(l, k) !== undefined}
                       inputMode="decimal"
                       placeholder="0"
-                      value={arrives[l.id] ?? ''}
-                      onChange={(e) => set(l.id, e.target.value)}
+                      {...form.input(`arrivals.${k}.arrives`)}
                       className="field h-[38px] w-[84px] text-right text-[16px] font-semibold"
                     />
                     <span className="w-[38px] text-left text-ink-2">{unitOf(l.unit).short}</span>
                   </div>
-                  <button
-                    type="button"
-                    className="step mt-1 mr-[44px] text-[13px]"
-                    onClick={() => set(l.id, plain(dueOf(l)))}
-                  >
+                  <button type="button" className="step mt-1 mr-[44px] text-[13px]" onClick={() => arrive(l)}>
                     all {formatQuantity(dueOf(l))}
                   </button>
                 </div>
@@ -149,19 +131,12 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
                 </span>
               )}
             </div>
-            {faultOf(l.id) !== undefined && (
+            {faultOf(l, k) !== undefined && (
               <div role="alert" className="mt-1.5 text-brick">
-                {faultOf(l.id)}
-                {refusals.some((r) => r.code === 'receive.over' && r.field === `arrivals.${l.id}`) && (
+                {faultOf(l, k)}
+                {form.refusedAt(`arrivals.${l.id}`)?.code === 'receive.over' && (
                   <label className="mt-1 flex items-center gap-2 text-ink">
-                    <input
-                      type="checkbox"
-                      checked={keepOver[l.id] ?? false}
-                      onChange={(e) =>
-                        draft.set((now) => ({ ...now, keepOver: { ...now.keepOver, [l.id]: e.target.checked } }))
-                      }
-                    />{' '}
-                    What is over stays here
+                    <input type="checkbox" {...form.tick(`arrivals.${k}.keepOver`)} /> What is over stays here
                   </label>
                 )}
               </div>
@@ -174,9 +149,9 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
         facts={
           <>
             <Fact strong>
-              {typed.length === 0
+              {here.length === 0
                 ? `${counted(due.length, 'line')} still to come`
-                : `${counted(typed.length, 'line')} to take in`}
+                : `${counted(here.length, 'line')} to take in`}
             </Fact>
             <Fact>{order.number}</Fact>
           </>
@@ -188,7 +163,7 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
           </ShelfPlain>
         )}
         {open && due.length > 0 && (
-          <ShelfMain disabled={busy || typed.length === 0} onClick={submit} hint="^↵">
+          <ShelfMain disabled={busy || here.length === 0} onClick={form.save} hint="^↵">
             {busy ? 'Taking in…' : 'Take in'}
           </ShelfMain>
         )}
