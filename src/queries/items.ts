@@ -109,6 +109,7 @@ export async function loadItem(db: Db, person: Person, id: number): Promise<Item
 
 export type ItemPast = {
   readonly bought: readonly {
+    readonly id: number;
     readonly order: string;
     readonly supplier: string;
     readonly day: Day;
@@ -142,6 +143,7 @@ export async function loadItemPast(db: Db, person: Person, itemId: number): Prom
       .orderBy('l.orderId', 'desc')
       .limit(LATEST)
       .select(
+        'l.id',
         { order: 'o.number', supplier: 's.name', day: 'o.sentOn' },
         'l.quantity',
         'l.unit',

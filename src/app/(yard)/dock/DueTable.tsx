@@ -3,7 +3,8 @@
 import Link from '@/ui/Link';
 import { isOverdue } from '@/core/orders/states';
 import type { DueRow } from '@/queries/dock';
-import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../orders/StateTag';
 

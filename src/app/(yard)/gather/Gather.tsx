@@ -14,11 +14,14 @@ import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import type { Key } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
+import { useYard } from '@/ui/YardContext';
 import { callOff, chooseSupplier, draftOrders } from '../../acts';
 import { NeedSlip } from '../NeedSlip';
-import { GatherGroup } from './GatherGroup';
+import { bySupplier, gatherColumns } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { counted } from '@/core/words';
 
@@ -26,7 +29,6 @@ type Props = {
   readonly rows: readonly NeedLine[];
   readonly total: number;
   readonly terms: readonly SupplierTerms[];
-  readonly currency: string;
   readonly filters: ReactNode;
 };
 
@@ -42,11 +44,11 @@ const toPicks = (picks: Picks) =>
     return read.ok ? [{ needId: Number(id), buy: read.value }] : [];
   });
 
-export function Gather({ rows, total, terms, currency, filters }: Props) {
+export function Gather({ rows, total, terms, filters }: Props) {
   const router = useRouter();
+  const yard = useYard();
   const draft = useDraft<Picks>('gather', {});
   const picks = draft.value;
-  const [at, setAt] = useState(-1);
   const [open, setOpen] = useState<NeedLine>();
   const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
@@ -73,20 +75,19 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
   const { view, current } = usePreview(picks, joins, drafting.clash);
   const choosing = useAct(chooseSupplier);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
-  const groups = useMemo(() => [...groupBy(rows, (r) => r.supplierId)], [rows]);
-  const order = useMemo(() => groups.flatMap(([, own]) => own), [groups]);
+  const groups = useMemo(() => bySupplier(terms), [terms]);
   const count = Object.keys(picks).length;
 
-  const pick = (needs: readonly NeedLine[], on: boolean) => {
+  const pick = (keys: ReadonlySet<Key>) => {
     drafting.clear();
-    draft.set((now) => {
-      const next = { ...now };
-      for (const n of needs) {
-        if (on && n.supplierId !== null) next[n.id] ??= ungrouped(formatQuantity(n.open));
-        else delete next[n.id];
-      }
-      return next;
-    });
+    draft.set((now) =>
+      Object.fromEntries(
+        [...keys].map(Number).map((id) => {
+          const need = byId.get(id);
+          return [id, now[id] ?? (need === undefined ? '' : ungrouped(formatQuantity(need.open)))];
+        }),
+      ),
+    );
   };
   /** Picks that are put back can be picked again for a while. */
   const putBack = () => {
@@ -104,20 +105,18 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
     .map(([id]) => Number(id));
   const ready = count > 0 && current && wrong.length === 0;
   const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), into });
-  const moveTo = (next: number) => {
-    const index = Math.max(0, Math.min(order.length - 1, next));
-    setAt(index);
-    document.getElementById(`need-${order[index]?.id}`)?.scrollIntoView({ block: 'nearest' });
-  };
-  const here = order[at];
-  useKey('ArrowDown', 'Next line', () => moveTo(at + 1));
-  useKey('ArrowUp', 'Line before', () => moveTo(at - 1));
-  useKey('Space', 'Pick the line', () => here && pick([here], picks[here.id] === undefined), at >= 0);
-  useKey('Enter', 'Look at the line', () => setOpen(here), at >= 0);
   useKey('B', 'Draft what is picked', submit, ready);
   useKey('Ctrl+Enter', 'Draft what is picked', submit, ready);
   useKey('Escape', 'Put back what is picked', putBack, count > 0);
 
+  const columns = gatherColumns({
+    yard,
+    picks,
+    wrong,
+    onOpen: setOpen,
+    onQuantity: (id, text) => draft.set((now) => ({ ...now, [id]: text })),
+    onSupplier: ({ id, version }, supplierId) => void choosing.run({ needs: [{ needId: id, version }], supplierId }),
+  });
   const orders = view?.bundles.length ?? 0;
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
@@ -155,41 +154,21 @@ export function Gather({ rows, total, terms, currency, filters }: Props) {
           Every line of these buy lists is drafted, ordered or in. Choose other filters to look wider.
         </Empty>
       ) : (
-        <div className="relative max-phone:overflow-x-auto">
-          <table className="ledger" aria-label="What is to buy">
-            <thead>
-              <tr>
-                <th className="w-[34px]">
-                  <span className="sr-only">Picked</span>
-                </th>
-                <th>To buy</th>
-                <th className="max-phone:hidden">For</th>
-                <th className="max-phone:hidden">Needed</th>
-                <th className="num max-phone:hidden">Need</th>
-                <th className="num max-phone:hidden">Coming</th>
-                <th className="num w-[118px] max-phone:w-[70px]">Buy</th>
-                <th className="num max-phone:hidden">Price</th>
-                <th className="num">Value {signOf(currency)}</th>
-              </tr>
-            </thead>
-            {groups.map(([supplierId, own]) => (
-              <GatherGroup
-                key={supplierId ?? 0}
-                rows={own}
-                terms={terms.find((t) => t.id === supplierId)}
-                picks={picks}
-                at={here?.id}
-                wrong={wrong}
-                onPick={pick}
-                onOpen={setOpen}
-                onQuantity={(id, text) => draft.set((now) => ({ ...now, [id]: text }))}
-                onSupplier={({ id, version }, supplier) =>
-                  void choosing.run({ needs: [{ needId: id, version }], supplierId: supplier })
-                }
-              />
-            ))}
-          </table>
-        </div>
+        <LedgerTable
+          label="What is to buy"
+          rows={rows}
+          columns={columns}
+          keyOf={(n) => n.id}
+          groups={groups}
+          clickPicks
+          onOpen={setOpen}
+          picks={{
+            picked: new Set(Object.keys(picks).map(Number)),
+            onPick: pick,
+            may: (n) => n.supplierId !== null,
+            words: (n) => `Pick ${n.description} for ${n.job}`,
+          }}
+        />
       )}
       <Shelf
         fault={fault}

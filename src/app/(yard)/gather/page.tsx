@@ -1,5 +1,4 @@
 import { asDay } from '@/core/calendar/workdays';
-import { loadCompany } from '@/store/company';
 import { loadGatherForm } from '@/queries/gather';
 import { listOpenNeeds } from '@/queries/needs';
 import { findJobThing, loadThing } from '@/queries/things';
@@ -27,7 +26,6 @@ export default place(async ({ db, person, today, query }) => {
       rows={found.rows}
       total={found.total}
       terms={terms}
-      currency={(await loadCompany(db)).currency}
       filters={
         <>
           <FilterPick name="job" label="Job" all="All live jobs" kind="job" by="number" value={job} />

@@ -6,8 +6,9 @@ import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
 import type { ItemRow } from '@/queries/items';
 import { useKey } from '@/ui/keys';
-import { LedgerTable, type Column } from '@/ui/kit/LedgerTable';
-import type { Listed } from '@/ui/kit/Listed';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import type { Listed } from '@/ui/ledger/Listed';
 import { Dash } from '@/ui/kit/Sheet';
 import { useYard } from '@/ui/YardContext';
 

@@ -7,7 +7,7 @@ import { counted } from '@/core/words';
 import type { OrderRow } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import type { Listed } from '@/ui/kit/Listed';
+import type { Listed } from '@/ui/ledger/Listed';
 import Link from '@/ui/Link';
 import { makeKey } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';

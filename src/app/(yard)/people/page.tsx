@@ -1,11 +1,10 @@
-import Link from '@/ui/Link';
-import { ROLE_NAMES } from '@/core/people/rights';
 import { listPeople } from '@/queries/people';
 import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { AddPerson } from './AddPerson';
+import { PeopleTable } from './PeopleTable';
 
 export const metadata = { title: 'People and company' };
 
@@ -39,31 +38,7 @@ export default place(async ({ db, person }) => {
   return (
     <Sheet aside={aside}>
       <PlaceTitle title="People" count={`${signing} who sign in`} />
-      <table className="ledger" aria-label="People">
-        <thead>
-          <tr>
-            <th>Name</th>
-            <th className="max-phone:hidden">E-mail</th>
-            <th>Roles</th>
-          </tr>
-        </thead>
-        <tbody>
-          {people.map((p) => (
-            <tr key={p.id}>
-              <td className="!font-semibold">
-                <span className="flex flex-wrap items-center gap-x-2">
-                  <Link href={`/people/${p.id}`} className="hover:underline">
-                    {p.name}
-                  </Link>
-                  {p.active === 0 && <span className="tag">let in no more</span>}
-                </span>
-              </td>
-              <td className="max-phone:hidden">{p.email}</td>
-              <td>{p.roles.map((r) => ROLE_NAMES[r]).join(', ')}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <PeopleTable people={people} />
       <AddPerson />
       <Shelf facts={<Fact>{signing} people sign in</Fact>} />
     </Sheet>

@@ -8,6 +8,8 @@ import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct } from '@/ui/useAct';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
@@ -30,6 +32,39 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
     rates.filter((r, k) => r.day <= today && rates.findIndex((o) => o.currency === r.currency && o.day <= today) === k),
   );
   const fault = [...form.refusals, ...remove.refusals][0]?.message;
+  const columns: Column<RatesView['rates'][number]>[] = [
+    { key: 'currency', head: 'Currency', className: 'mono !font-bold', by: (r) => r.currency, cell: (r) => r.currency },
+    {
+      key: 'day',
+      head: 'From',
+      className: 'whitespace-nowrap',
+      by: (r) => r.day,
+      cell: (r) => (
+        <>
+          {day(r.day)}
+          {newest.has(r) && <span className="tag tag-good ml-2">holds today</span>}
+        </>
+      ),
+    },
+    { key: 'rate', head: `${companyCurrency} for one`, num: true, cell: (r) => r.rate },
+    {
+      key: 'out',
+      head: <span className="sr-only">Take out</span>,
+      className: 'w-[34px]',
+      cell: (r) =>
+        mayKeep && (
+          <button
+            type="button"
+            aria-label={`Take out the rate of ${r.currency} from ${day(r.day)}`}
+            disabled={remove.busy}
+            onClick={() => void remove.run({ currency: r.currency, day: r.day })}
+            className="rounded p-0.5 text-ink-2 hover:text-brick"
+          >
+            <X size={14} />
+          </button>
+        ),
+    },
+  ];
   return (
     <>
       <PlaceTitle title="Exchange rates" count={`${companyCurrency} for one of another`} />
@@ -56,43 +91,13 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
           A supplier who sells in another currency needs one before anything is ordered.
         </Empty>
       ) : (
-        <table className="ledger max-w-[640px]" aria-label="Exchange rates">
-          <thead>
-            <tr>
-              <th>Currency</th>
-              <th>From</th>
-              <th className="num">{companyCurrency} for one</th>
-              <th>
-                <span className="sr-only">Take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rates.map((r) => (
-              <tr key={`${r.currency} ${r.day}`}>
-                <td className="mono !font-bold">{r.currency}</td>
-                <td className="whitespace-nowrap">
-                  {day(r.day)}
-                  {newest.has(r) && <span className="tag tag-good ml-2">holds today</span>}
-                </td>
-                <td className="num">{r.rate}</td>
-                <td className="w-[34px]">
-                  {mayKeep && (
-                    <button
-                      type="button"
-                      aria-label={`Take out the rate of ${r.currency} from ${day(r.day)}`}
-                      disabled={remove.busy}
-                      onClick={() => void remove.run({ currency: r.currency, day: r.day })}
-                      className="rounded p-0.5 text-ink-2 hover:text-brick"
-                    >
-                      <X size={14} />
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <LedgerTable
+          label="Exchange rates"
+          className="max-w-[640px]"
+          rows={rates}
+          columns={columns}
+          keyOf={(r) => `${r.currency} ${r.day}`}
+        />
       )}
       <Shelf
         fault={fault}

@@ -19,22 +19,25 @@ type Props = {
   readonly taxes: readonly TaxCode[];
 };
 
+const NUMBERS = { paymentDays: true, leadDays: true, carriage: true, carriageFreeFrom: true, taxCodeId: true } as const;
+
 /** What stands in the form of a supplier; a new one pays and delivers as most do. */
-const startOf = (s: Supplier | undefined, currency: string, taxId: number | undefined): SupplierText =>
-  z.encode(supplierForm(s?.currency ?? currency, currency), {
-    name: s?.name ?? '',
-    contact: s?.contact ?? '',
-    email: s?.email ?? '',
-    address: s?.address ?? '',
-    currency: s?.currency ?? currency,
+const startOf = (s: Supplier | undefined, currency: string, taxId: number | undefined): SupplierText => ({
+  version: s?.version ?? 0,
+  name: s?.name ?? '',
+  contact: s?.contact ?? '',
+  email: s?.email ?? '',
+  address: s?.address ?? '',
+  currency: s?.currency ?? currency,
+  carrier: s?.carrier ?? '',
+  ...z.encode(supplierForm(s?.currency ?? currency, currency).pick(NUMBERS), {
     paymentDays: s?.paymentDays ?? 30,
     leadDays: s?.leadDays ?? 5,
     carriage: s?.carriage ?? ZERO,
     carriageFreeFrom: s?.carriageFreeFrom ?? null,
     taxCodeId: s?.taxCodeId ?? taxId ?? 0,
-    carrier: s?.carrier ?? '',
-    version: s?.version ?? 0,
-  });
+  }),
+});
 
 export function SupplierForm({ supplier: s, companyCurrency, taxes }: Props) {
   const router = useRouter();

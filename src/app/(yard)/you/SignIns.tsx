@@ -4,6 +4,8 @@ import type { Day } from '@/core/calendar/workdays';
 import type { SignInRow } from '@/queries/people';
 import { Faults } from '@/ui/kit/Field';
 import { Wide } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { endMySessions } from '../../acts';
@@ -21,42 +23,35 @@ export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number
   const { day } = useYard();
   const end = useAct(endMySessions, { said: ({ ended }) => (ended === 1 ? 'It has ended' : `${ended} have ended`) });
   const moment = (at: string) => `${day(at.slice(0, 10) as Day)} ${at.slice(11, 16)}`;
+  const columns: Column<SignInRow>[] = [
+    {
+      key: 'from',
+      head: 'From',
+      cell: (r) => (
+        <span title={r.browser} className="flex flex-wrap items-center gap-x-2">
+          {machine(r.browser)} at {r.place || 'an unknown address'}
+          {r.id === own && <span className="tag tag-good">this one</span>}
+        </span>
+      ),
+    },
+    { key: 'begun', head: 'Begun', wide: true, className: 'whitespace-nowrap', cell: (r) => moment(r.begunAt) },
+    { key: 'seen', head: 'Last used', className: 'whitespace-nowrap', cell: (r) => moment(r.seenAt) },
+    {
+      key: 'end',
+      head: <span className="sr-only">End</span>,
+      className: '!text-right',
+      cell: (r) =>
+        r.id !== own && (
+          <button type="button" className="step" onClick={() => void end.run({ only: r.id })}>
+            End
+          </button>
+        ),
+    },
+  ];
   return (
     <>
       <Wide label="Your sign-ins">
-        <table className="ledger" aria-label="Your sign-ins">
-          <thead>
-            <tr>
-              <th>From</th>
-              <th className="max-phone:hidden">Begun</th>
-              <th>Last used</th>
-              <th>
-                <span className="sr-only">End</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((r) => (
-              <tr key={r.id}>
-                <td title={r.browser}>
-                  <span className="flex flex-wrap items-center gap-x-2">
-                    {machine(r.browser)} at {r.place || 'an unknown address'}
-                    {r.id === own && <span className="tag tag-good">this one</span>}
-                  </span>
-                </td>
-                <td className="whitespace-nowrap max-phone:hidden">{moment(r.begunAt)}</td>
-                <td className="whitespace-nowrap">{moment(r.seenAt)}</td>
-                <td className="text-right">
-                  {r.id !== own && (
-                    <button type="button" className="step" onClick={() => void end.run({ only: r.id })}>
-                      End
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <LedgerTable label="Your sign-ins" rows={rows} columns={columns} keyOf={(r) => r.id} />
       </Wide>
       <Faults messages={end.refusals.map((r) => r.message)} />
       {rows.length > 1 && (

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { Difference } from '@/core/invoices/match';
 import { WAITING } from '@/core/invoices/states';
 import { formatAmount, formatMoney, formatPrice, signOf } from '@/core/money/money';
-import { formatQuantity } from '@/core/quantity/quantity';
+import { formatQuantity, NONE } from '@/core/quantity/quantity';
 import type { NextAct } from '@/queries/nextAct';
 import type { InvoiceView } from '@/queries/invoices';
 import { useKey } from '@/ui/keys';
@@ -15,12 +15,61 @@ import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { EffectList } from '@/ui/EffectList';
 import { Sheet, Wide } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { matchInvoice, takeOutInvoice } from '../../../acts';
-import { BilledHead, BilledLead } from '../BilledLine';
+import { billedColumns } from '../billedColumns';
 import { InvoiceTag } from '../InvoiceTag';
 import { counted } from '@/core/words';
+
+type Row = InvoiceView['lines'][number];
+
+/** A figure that differs stands out. */
+const tone =
+  (kind: Difference['kind']) =>
+  ({ differences }: Row): string => {
+    const off = differences.find((d) => d.kind === kind);
+    return off === undefined ? '' : off.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
+  };
+
+const matchColumns = (currency: string): Column<Row>[] => [
+  ...billedColumns<Row>(({ line, order, billed }) => ({
+    description: order?.description ?? line.description,
+    line: order,
+    received: billed?.received ?? NONE,
+    elsewhere: billed?.billedElsewhere ?? NONE,
+  })),
+  {
+    key: 'billed',
+    head: 'Billed now',
+    num: true,
+    tone: tone('quantity'),
+    cell: ({ billed }) => billed && formatQuantity(billed.quantity),
+  },
+  {
+    key: 'orderPrice',
+    head: 'Order price',
+    num: true,
+    cell: ({ billed }) => billed && formatPrice(billed.orderPrice, currency),
+  },
+  {
+    key: 'price',
+    head: 'Billed price',
+    num: true,
+    tone: tone('price'),
+    cell: ({ billed }) => billed && formatPrice(billed.price, currency),
+  },
+  {
+    key: 'net',
+    head: `Net ${signOf(currency)}`,
+    num: true,
+    className: '!font-semibold',
+    tone: tone('unordered'),
+    cell: ({ line }) => formatAmount(line.net, currency),
+  },
+];
 
 /** Ordered, received and billed side by side; matching makes the bill actual cost on the jobs. */
 export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct | undefined }) {
@@ -61,45 +110,12 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
       </div>
       <div className="mt-3">
         <Wide label="Ordered, received and billed, to be moved sideways">
-          <table className="ledger" aria-label="Ordered, received and billed">
-            <thead>
-              <tr>
-                <BilledHead />
-                <th className="num">Billed now</th>
-                <th className="num">Order price</th>
-                <th className="num">Billed price</th>
-                <th className="num">Net {signOf(currency)}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map(({ line, order, billed, differences }) => {
-                const off = (kind: Difference['kind']) => differences.find((d) => d.kind === kind);
-                const tone = (d: Difference | undefined) =>
-                  d === undefined ? '' : d.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
-                if (order === undefined || billed === undefined)
-                  return (
-                    <tr key={line.id}>
-                      <td colSpan={7}>
-                        <span className="font-semibold">{line.description}</span>
-                        <span className="tag ml-2">not ordered</span>
-                      </td>
-                      <td className={`num !font-semibold ${tone(off('unordered'))}`}>
-                        {formatAmount(line.net, currency)}
-                      </td>
-                    </tr>
-                  );
-                return (
-                  <tr key={line.id}>
-                    <BilledLead line={order} received={billed.received} elsewhere={billed.billedElsewhere} />
-                    <td className={`num ${tone(off('quantity'))}`}>{formatQuantity(billed.quantity)}</td>
-                    <td className="num">{formatPrice(billed.orderPrice, currency)}</td>
-                    <td className={`num ${tone(off('price'))}`}>{formatPrice(billed.price, currency)}</td>
-                    <td className="num !font-semibold">{formatAmount(line.net, currency)}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+          <LedgerTable
+            label="Ordered, received and billed"
+            rows={lines}
+            columns={matchColumns(currency)}
+            keyOf={(l) => l.line.id}
+          />
         </Wide>
       </div>
       <Sums

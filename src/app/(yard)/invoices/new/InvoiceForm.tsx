@@ -34,11 +34,13 @@ import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Sums } from '@/ui/kit/Sums';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { changeInvoice, enterInvoice } from '../../../acts';
 import { ExtraRows } from './ExtraRows';
-import { BilledHead, BilledLead } from '../BilledLine';
+import { billedColumns } from '../billedColumns';
 import { counted } from '@/core/words';
 
 /** A cost code by its id. */
@@ -124,6 +126,75 @@ export function InvoiceForm(view: InvoiceFormView) {
     form.faultAt('lines') ??
     (form.wrong ? 'Something above needs a look: it stands in red.' : undefined);
   const off = total?.ok ? subtract(total.value, totals.gross) : undefined;
+  const at = new Map(lines.map(({ line }, k) => [line.id, k]));
+  const place = ({ line }: ToBill) => at.get(line.id) ?? 0;
+  const columns: Column<ToBill>[] = [
+    ...billedColumns<ToBill>(({ line, received, elsewhere }) => ({
+      description: line.description,
+      line,
+      received,
+      elsewhere,
+    })),
+    {
+      key: 'orderPrice',
+      head: 'Order price',
+      num: true,
+      cell: ({ line }) => (line.price === null ? '–' : formatPrice(line.price, currency)),
+    },
+    {
+      key: 'billed',
+      head: 'Billed now',
+      num: true,
+      className: 'w-[104px]',
+      cell: (l) => (
+        <NumberField
+          hideLabel
+          label={`Billed quantity of ${l.line.description}`}
+          inputClass="h-[28px]"
+          placeholder="0"
+          {...form.text(`lines.${place(l)}.quantity`)}
+        />
+      ),
+    },
+    {
+      key: 'price',
+      head: 'Price',
+      num: true,
+      className: 'w-[104px]',
+      cell: (l) => (
+        <NumberField
+          hideLabel
+          label={`Billed price of ${l.line.description}`}
+          inputClass="h-[28px]"
+          {...form.text(`lines.${place(l)}.price`)}
+        />
+      ),
+    },
+    {
+      key: 'tax',
+      head: 'Tax',
+      className: 'w-[150px]',
+      cell: (l) => (
+        <ChoiceField hideLabel label={`Tax on ${l.line.description}`} {...form.text(`lines.${place(l)}.taxCodeId`)}>
+          {taxes.map((t) => (
+            <option key={t.id} value={t.id}>
+              {t.name}
+            </option>
+          ))}
+        </ChoiceField>
+      ),
+    },
+    {
+      key: 'net',
+      head: `Net ${signOf(currency)}`,
+      num: true,
+      className: '!font-semibold',
+      cell: ({ line }) => {
+        const own = billed.find((b) => b.lineId === line.id);
+        return own === undefined ? '–' : formatAmount(own.net, currency);
+      },
+    },
+  ];
   return (
     <>
       <h1 className="text-[25px] leading-tight">
@@ -141,61 +212,8 @@ export function InvoiceForm(view: InvoiceFormView) {
         <DateField label="Dated" towards="back" {...form.day('day')} />
         <NumberField label={`Total on the paper, with tax, ${signOf(currency)}`} {...form.text('typedTotal')} />
       </div>
-      <div className="relative mt-4 overflow-x-auto">
-        <table className="ledger ledger-stack" aria-label="Billed lines">
-          <thead>
-            <tr>
-              <BilledHead />
-              <th className="num">Order price</th>
-              <th className="num w-[104px]">Billed now</th>
-              <th className="num w-[104px]">Price</th>
-              <th className="w-[150px]">Tax</th>
-              <th className="num">Net {signOf(currency)}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map(({ line, received, elsewhere }, k) => {
-              const own = billed.find((b) => b.lineId === line.id);
-              return (
-                <tr key={line.id}>
-                  <BilledLead line={line} received={received} elsewhere={elsewhere} />
-                  <td className="num" data-label="Order price">
-                    {line.price === null ? '–' : formatPrice(line.price, currency)}
-                  </td>
-                  <td className="num" data-label="Billed now">
-                    <NumberField
-                      hideLabel
-                      label={`Billed quantity of ${line.description}`}
-                      inputClass="h-[28px]"
-                      placeholder="0"
-                      {...form.text(`lines.${k}.quantity`)}
-                    />
-                  </td>
-                  <td className="num" data-label="Price">
-                    <NumberField
-                      hideLabel
-                      label={`Billed price of ${line.description}`}
-                      inputClass="h-[28px]"
-                      {...form.text(`lines.${k}.price`)}
-                    />
-                  </td>
-                  <td data-label="Tax">
-                    <ChoiceField hideLabel label={`Tax on ${line.description}`} {...form.text(`lines.${k}.taxCodeId`)}>
-                      {taxes.map((t) => (
-                        <option key={t.id} value={t.id}>
-                          {t.name}
-                        </option>
-                      ))}
-                    </ChoiceField>
-                  </td>
-                  <td className="num !font-semibold" data-label="Net">
-                    {own === undefined ? '–' : formatAmount(own.net, currency)}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+      <div className="mt-4">
+        <LedgerTable label="Billed lines" stacks rows={lines} columns={columns} keyOf={(l) => l.line.id} />
       </div>
       <ExtraRows view={view} form={form} freight={codeNamed(view.codes, view.freightCodeId)} />
       <Sums

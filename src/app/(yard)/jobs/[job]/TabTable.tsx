@@ -3,18 +3,85 @@
 import Link from '@/ui/Link';
 import type { Day } from '@/core/calendar/workdays';
 import { formatAmount, type Minor } from '@/core/money/money';
-import { STAGE_NAMES, STAGES } from '@/core/tab/stages';
+import { STAGE_NAMES, STAGES, type Stage } from '@/core/tab/stages';
 import { forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import type { Tab } from '@/queries/job';
 import { FilterDay } from '@/ui/kit/Filters';
 import { Dash } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { LyingGlass } from '@/ui/SightGlass';
 import { useYard } from '@/ui/YardContext';
+
+type Row = Tab['rows'][number];
+
+const over = (level: Level): string => (headroomOf(level) < 0 ? '!font-bold !text-brick' : '');
 
 /** The tab by cost code; every figure opens to the postings it is the sum of. */
 export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: Day }) {
   const { currency, day } = useYard();
   const href = (figure: string) => `/jobs/${number}?${new URLSearchParams({ ...(on ? { on } : {}), figure })}`;
+  const shown = (amount: Minor) => (amount === 0 ? <Dash /> : formatAmount(amount, currency));
+  const figure = (level: Level, stage: Stage, code: string) =>
+    level.amounts[stage] === 0 ? (
+      <Dash />
+    ) : (
+      <Link href={href(`${code}.${stage}`)} scroll={false} className="underline-offset-2 hover:underline">
+        {shown(level.amounts[stage])}
+      </Link>
+    );
+  const glass = (r: Row) => <LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} />;
+  const headroom = (level: Level) => formatAmount(headroomOf(level), currency);
+  const columns: Column<Row>[] = [
+    {
+      key: 'code',
+      head: 'Cost code',
+      leads: true,
+      className: '!font-semibold whitespace-nowrap',
+      by: (r) => r.code.code,
+      cell: (r) => (
+        <>
+          <Link href={href(r.code.code)} scroll={false} className="hover:underline">
+            {r.code.code} {r.code.name}
+          </Link>
+          <span className="block phone:hidden">{glass(r)}</span>
+        </>
+      ),
+    },
+    { key: 'budget', head: 'Budget', num: true, by: (r) => r.budget, cell: (r) => shown(r.budget) },
+    ...STAGES.map((s): Column<Row> => ({
+      key: s,
+      head: STAGE_NAMES[s],
+      num: true,
+      wide: true,
+      by: (r) => r.amounts[s],
+      cell: (r) => figure(r, s, r.code.code),
+    })),
+    {
+      key: 'forecast',
+      head: <span title="planned + drafted + on order + received + actual">Forecast</span>,
+      num: true,
+      by: forecastOf,
+      cell: (r) => shown(forecastOf(r)),
+    },
+    { key: 'level', head: 'Level', wide: true, className: 'w-[120px] pl-4', cell: glass },
+    {
+      key: 'headroom',
+      head: <span title="budget − forecast">Headroom</span>,
+      num: true,
+      by: headroomOf,
+      tone: over,
+      cell: headroom,
+    },
+  ];
+  const { whole } = tab;
+  const foot = {
+    code: 'Whole job',
+    budget: shown(whole.budget),
+    ...Object.fromEntries(STAGES.map((s) => [s, figure(whole, s, 'all')])),
+    forecast: shown(forecastOf(whole)),
+    headroom: <span className={over(whole)}>{headroom(whole)}</span>,
+  };
   return (
     <>
       <div className="flex h-[34px] items-center justify-between text-[13px] text-ink-2">
@@ -29,85 +96,13 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
         </span>
         <FilterDay name="on" label="As of" back />
       </div>
-      <div className="relative max-phone:overflow-x-auto">
-        <table className="ledger" aria-label="The job’s tab by cost code">
-          <thead>
-            <tr>
-              <th scope="col">Cost code</th>
-              <th scope="col" className="num">
-                Budget
-              </th>
-              {STAGES.map((s) => (
-                <th key={s} scope="col" className="num max-phone:hidden">
-                  {STAGE_NAMES[s]}
-                </th>
-              ))}
-              <th scope="col" className="num" title="planned + drafted + on order + received + actual">
-                Forecast
-              </th>
-              <th scope="col" className="w-[120px] pl-4 max-phone:hidden">
-                Level
-              </th>
-              <th scope="col" className="num" title="budget − forecast">
-                Headroom
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {tab.rows.map((r) => (
-              <tr key={r.code.id}>
-                <th scope="row" className="!font-semibold whitespace-nowrap">
-                  <Link href={href(r.code.code)} scroll={false} className="hover:underline">
-                    {r.code.code} {r.code.name}
-                  </Link>
-                  <span className="block phone:hidden">
-                    <LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} />
-                  </span>
-                </th>
-                <Figures level={r} href={(stage) => href(`${r.code.code}.${stage}`)} />
-                <td className="pl-4 max-phone:hidden">
-                  <LyingGlass level={r} currency={currency} name={`${r.code.code} ${r.code.name}`} />
-                </td>
-                <Headroom level={r} />
-              </tr>
-            ))}
-            <tr className="whole">
-              <th scope="row">Whole job</th>
-              <Figures level={tab.whole} href={(stage) => href(`all.${stage}`)} />
-              <td className="max-phone:hidden" />
-              <Headroom level={tab.whole} />
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <LedgerTable
+        label="The job’s tab by cost code"
+        rows={tab.rows}
+        columns={columns}
+        keyOf={(r) => r.code.id}
+        foot={foot}
+      />
     </>
   );
-}
-
-function Figures({ level, href }: { level: Level; href: (stage: string) => string }) {
-  const { currency } = useYard();
-  const shown = (amount: Minor) => (amount === 0 ? <Dash /> : formatAmount(amount, currency));
-  return (
-    <>
-      <td className="num">{shown(level.budget)}</td>
-      {STAGES.map((s) => (
-        <td key={s} className="num max-phone:hidden">
-          {level.amounts[s] === 0 ? (
-            <Dash />
-          ) : (
-            <Link href={href(s)} scroll={false} className="underline-offset-2 hover:underline">
-              {shown(level.amounts[s])}
-            </Link>
-          )}
-        </td>
-      ))}
-      <td className="num">{shown(forecastOf(level))}</td>
-    </>
-  );
-}
-
-function Headroom({ level }: { level: Level }) {
-  const { currency } = useYard();
-  const headroom = headroomOf(level);
-  return <td className={`num ${headroom < 0 ? '!font-bold !text-brick' : ''}`}>{formatAmount(headroom, currency)}</td>;
 }

@@ -13,6 +13,8 @@ import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Dash, Wide } from '@/ui/kit/Sheet';
 import { Sums, type SumRow } from '@/ui/kit/Sums';
 import { ProgressGlass } from '@/ui/SightGlass';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { closeShort, endBills } from '../../../acts';
@@ -42,75 +44,88 @@ export function OrderLines({ view }: { view: OrderView }) {
   const [closing, setClosing] = useState<Line>();
   const [ending, setEnding] = useState<Line>();
   const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
+  const places = new Map(order.lines.map((l, k) => [l.id, k + 1]));
+  const progress: Column<Line> = {
+    key: 'progress',
+    head: 'Received, billed',
+    className: 'w-[168px]',
+    cell: (l) => (
+      <>
+        <Progress line={l} />
+        {mayClose(l, view) && may('send orders') && <End onClick={() => setClosing(l)}>close short</End>}
+        {mayEndBills(l, view) && may('match invoices') && <End onClick={() => setEnding(l)}>no more bills</End>}
+      </>
+    ),
+  };
+  const columns: Column<Line>[] = [
+    {
+      key: 'place',
+      head: <span className="sr-only">Line</span>,
+      className: 'w-[26px] text-ink-2',
+      cell: (l) => places.get(l.id),
+    },
+    { key: 'line', head: 'Line', className: 'py-1', cell: (l) => <What line={l} view={view} /> },
+    {
+      key: 'quantity',
+      head: 'Quantity',
+      num: true,
+      cell: (l) => (l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`),
+    },
+    ...(sent ? [progress] : []),
+    {
+      key: 'price',
+      head: 'Price',
+      num: true,
+      cell: (l) => (
+        <>
+          {l.price === null ? <span className="tag tag-care">no price</span> : formatPrice(l.price, order.currency)}
+          {l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}
+        </>
+      ),
+    },
+    {
+      key: 'charged',
+      head: 'Charged to',
+      wide: true,
+      className: 'py-1',
+      cell: (l) => <Charged line={l} view={view} />,
+    },
+    { key: 'wanted', head: 'Wanted', wide: true, className: 'whitespace-nowrap', cell: (l) => day(l.wantedOn) },
+    {
+      key: 'net',
+      head: `Net ${signOf(order.currency)}`,
+      num: true,
+      className: '!font-semibold',
+      cell: (l) => formatAmount(l.net, order.currency),
+    },
+  ];
   return (
     <>
       <div className="mt-2">
         <Wide label="Lines of the order, to be moved sideways">
-          <table className="ledger" aria-label="Lines of the order">
-            <thead>
-              <tr>
-                <th className="w-[26px]">
-                  <span className="sr-only">Line</span>
-                </th>
-                <th>Line</th>
-                <th className="num">Quantity</th>
-                {sent && <th className="w-[168px]">Received, billed</th>}
-                <th className="num">Price</th>
-                <th className="max-phone:hidden">Charged to</th>
-                <th className="max-phone:hidden">Wanted</th>
-                <th className="num">Net {signOf(order.currency)}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {order.lines.map((l, k) => (
-                <tr key={l.id}>
-                  <td className="text-ink-2">{k + 1}</td>
-                  <td className="py-1">
-                    <span className="font-semibold">{l.description}</span>
-                    {l.closedShort !== null && <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>}
-                    {l.billsEnded !== null && <span className="tag ml-2">no more bills</span>}
-                    <span className="mono block text-ink-2">
-                      {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
-                        (l.kind === 'goods' ? '' : l.kind)}
-                    </span>
-                    <span className="text-[12.5px] phone:hidden">
-                      <Charged line={l} view={view} />
-                    </span>
-                  </td>
-                  <td className="num">
-                    {l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`}
-                  </td>
-                  {sent && (
-                    <td>
-                      <Progress line={l} />
-                      {mayClose(l, view) && may('send orders') && <End onClick={() => setClosing(l)}>close short</End>}
-                      {mayEndBills(l, view) && may('match invoices') && (
-                        <End onClick={() => setEnding(l)}>no more bills</End>
-                      )}
-                    </td>
-                  )}
-                  <td className="num">
-                    {l.price === null ? (
-                      <span className="tag tag-care">no price</span>
-                    ) : (
-                      formatPrice(l.price, order.currency)
-                    )}
-                    {l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}
-                  </td>
-                  <td className="py-1 max-phone:hidden">
-                    <Charged line={l} view={view} />
-                  </td>
-                  <td className="whitespace-nowrap max-phone:hidden">{day(l.wantedOn)}</td>
-                  <td className="num !font-semibold">{formatAmount(l.net, order.currency)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <LedgerTable label="Lines of the order" rows={order.lines} columns={columns} keyOf={(l) => l.id} />
         </Wide>
       </div>
       <Sums rows={sumRows(totals, order.currency)} />
       {closing && <CloseShort line={closing} view={view} onClose={() => setClosing(undefined)} />}
       {ending && <EndBills line={ending} view={view} onClose={() => setEnding(undefined)} />}
+    </>
+  );
+}
+
+function What({ line: l, view }: { line: Line; view: OrderView }) {
+  return (
+    <>
+      <span className="font-semibold">{l.description}</span>
+      {l.closedShort !== null && <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>}
+      {l.billsEnded !== null && <span className="tag ml-2">no more bills</span>}
+      <span className="mono block text-ink-2">
+        {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
+          (l.kind === 'goods' ? '' : l.kind)}
+      </span>
+      <span className="text-[12.5px] phone:hidden">
+        <Charged line={l} view={view} />
+      </span>
     </>
   );
 }

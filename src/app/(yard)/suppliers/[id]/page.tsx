@@ -1,17 +1,16 @@
 import Link from '@/ui/Link';
 import { notFound } from 'next/navigation';
-import { formatMoney, formatPrice, type Minor } from '@/core/money/money';
+import { formatMoney, type Minor } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
-import { formatQuantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
 import { may } from '@/core/people/rights';
 import { counted } from '@/core/words';
 import { loadSupplier, type DaysKept } from '@/queries/suppliers';
 import { Facts } from '@/ui/kit/Facts';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Opened } from '@/ui/Opened';
-import { Dash, Sheet } from '@/ui/kit/Sheet';
+import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
+import { SoldTable } from './SoldTable';
 
 export const metadata = { title: 'Supplier' };
 
@@ -65,52 +64,7 @@ export default place(async ({ db, person, today, params }) => {
       {parts.length === 0 ? (
         <p className="text-ink-2">No part is priced with this supplier yet. Open an item to say how it is sold.</p>
       ) : (
-        <div className="relative max-phone:overflow-x-auto">
-          <table className="ledger" aria-label="Parts of this supplier">
-            <thead>
-              <tr>
-                <th>Item</th>
-                <th>Name</th>
-                <th className="max-phone:hidden">Their number</th>
-                <th className="max-phone:hidden">Unit</th>
-                <th className="num max-phone:hidden">Minimum</th>
-                <th className="num max-phone:hidden">Packs of</th>
-                <th className="num">Price {supplier.currency}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {parts.map((p) => (
-                <tr key={p.itemId}>
-                  <td>
-                    <Link href={`/items/${p.itemId}`} className="mono font-bold whitespace-nowrap hover:underline">
-                      {p.number}
-                    </Link>
-                  </td>
-                  <td>{p.name}</td>
-                  <td className="mono max-phone:hidden">{p.theirNumber || <Dash />}</td>
-                  <td className="max-phone:hidden">{unitOf(p.unit).short || unitOf(p.unit).name}</td>
-                  <td className="num max-phone:hidden">{p.minimum === 0 ? <Dash /> : formatQuantity(p.minimum)}</td>
-                  <td className="num max-phone:hidden">{p.pack === 0 ? <Dash /> : formatQuantity(p.pack)}</td>
-                  <td className="num">
-                    {p.price === null ? (
-                      <Dash />
-                    ) : (
-                      <>
-                        {p.breaks > 1 && <span className="text-ink-2">from </span>}
-                        {formatPrice(p.price, supplier.currency)}
-                        {p.priceQuantity > 1 && ` per ${p.priceQuantity}`}
-                        <span className="text-[12.5px] text-ink-2 phone:hidden">
-                          {' '}
-                          / {unitOf(p.unit).short || unitOf(p.unit).name}
-                        </span>
-                      </>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <SoldTable parts={parts} currency={supplier.currency} />
       )}
       <Shelf
         facts={

@@ -3,6 +3,8 @@
 import { add, formatMoney, subtract } from '@/core/money/money';
 import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/rows';
 import type { ImportCheck } from '@/queries/quoteImport';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
 import { BudgetList } from './BudgetList';
 
@@ -22,43 +24,41 @@ export function FileColumns({ check, mapping, onChange }: Props) {
       ...Object.fromEntries(Object.entries(mapping).filter(([f, c]) => c !== column && f !== field)),
       ...(field === '' ? {} : { [field]: column }),
     });
+  const rows = check.headings.map((heading, at) => ({ heading, at }));
+  const columns: Column<(typeof rows)[number]>[] = [
+    { key: 'heading', head: 'Column', leads: true, className: 'sm:w-[170px] !font-semibold', cell: (r) => r.heading },
+    {
+      key: 'holds',
+      head: 'Holds',
+      className: 'w-[186px]',
+      cell: ({ heading, at }) => (
+        <select
+          aria-label={`What the column ${heading} holds`}
+          className={`${smallChoice} w-[170px] ${fieldOf(at) === '' ? 'text-ink-2' : 'font-semibold'}`}
+          value={fieldOf(at)}
+          onChange={(e) => setColumn(at, e.target.value as QuoteField | '')}
+        >
+          <option value="">not used</option>
+          {QUOTE_FIELDS.map((f) => (
+            <option key={f} value={f}>
+              {QUOTE_FIELD_NAMES[f]}
+            </option>
+          ))}
+        </select>
+      ),
+    },
+    {
+      key: 'first',
+      head: 'First in the file',
+      wide: true,
+      className: 'max-w-0 truncate !text-ink-2',
+      cell: ({ at }) => check.samples[at]?.join(' · ') || 'empty',
+    },
+  ];
   return (
-    <table className="ledger min-w-0 flex-1 basis-[480px] max-phone:basis-full" aria-label="Columns of the file">
-      <thead>
-        <tr>
-          <th className="sm:w-[170px]">Column</th>
-          <th className="w-[186px]">Holds</th>
-          <th className="max-phone:hidden">First in the file</th>
-        </tr>
-      </thead>
-      <tbody>
-        {check.headings.map((heading, k) => (
-          <tr key={k}>
-            <th scope="row" className="!font-semibold">
-              {heading}
-            </th>
-            <td>
-              <select
-                aria-label={`What the column ${heading} holds`}
-                className={`${smallChoice} w-[170px] ${fieldOf(k) === '' ? 'text-ink-2' : 'font-semibold'}`}
-                value={fieldOf(k)}
-                onChange={(e) => setColumn(k, e.target.value as QuoteField | '')}
-              >
-                <option value="">not used</option>
-                {QUOTE_FIELDS.map((f) => (
-                  <option key={f} value={f}>
-                    {QUOTE_FIELD_NAMES[f]}
-                  </option>
-                ))}
-              </select>
-            </td>
-            <td className="max-w-0 truncate !text-ink-2 max-phone:hidden">
-              {check.samples[k]?.join(' · ') || 'empty'}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div className="min-w-0 flex-1 basis-[480px] max-phone:basis-full">
+      <LedgerTable label="Columns of the file" rows={rows} columns={columns} keyOf={(r) => r.at} />
+    </div>
   );
 }
 

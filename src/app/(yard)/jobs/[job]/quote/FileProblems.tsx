@@ -3,6 +3,8 @@
 import { groupBy } from '@/core/group';
 import type { ImportCheck } from '@/queries/quoteImport';
 import type { Thing } from '@/queries/things';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { UnitField } from '@/ui/kit/UnitField';
 import { PickField } from '@/ui/kit/PickField';
 
@@ -90,7 +92,43 @@ export function Problems({
   onLeave: (rows: readonly number[], out: boolean) => void;
 }) {
   if (check.problems.length === 0) return null;
-  const rows = [...groupBy(check.problems, (p) => p.row)];
+  const rows = [...groupBy(check.problems, (p) => p.row)].map(([row, problems]) => ({ row, problems }));
+  const columns: Column<(typeof rows)[number]>[] = [
+    { key: 'row', head: 'Row', num: true, className: 'w-[52px]', cell: (r) => r.row },
+    {
+      key: 'wrong',
+      head: 'What is wrong',
+      className: 'py-1',
+      cell: ({ problems }) =>
+        problems.map((p) => (
+          <span key={p.field + p.message} className="block">
+            <span className={`tag mr-1.5 ${p.weight === 'stop' ? 'tag-stop' : 'tag-care'}`}>
+              {p.weight === 'stop' ? 'stops' : 'look'}
+            </span>
+            {p.message}
+          </span>
+        )),
+    },
+    {
+      key: 'cells',
+      head: 'As it stands in the file',
+      className: 'max-w-[380px] truncate text-[12.5px] !text-ink-2',
+      cell: ({ problems }) => problems[0]?.cells.filter(Boolean).join(' · '),
+    },
+    {
+      key: 'out',
+      head: 'Leave out',
+      className: 'w-[90px]',
+      cell: ({ row }) => (
+        <input
+          type="checkbox"
+          aria-label={`Leave out row ${row}`}
+          checked={leftOut.includes(row)}
+          onChange={(e) => onLeave([row], e.target.checked)}
+        />
+      ),
+    },
+  ];
   return (
     <section aria-label="Rows to look at" className="mt-5">
       <h3 className="border-b border-line pb-1 text-[16px]">
@@ -99,46 +137,13 @@ export function Problems({
           {stops.length === 0 ? 'none of them stops the rest' : 'nothing comes in while one of these has a problem'}
         </span>
       </h3>
-      <div className="relative max-phone:overflow-x-auto">
-        <table className="ledger" aria-label="Rows to look at">
-          <thead>
-            <tr>
-              <th className="num w-[52px]">Row</th>
-              <th>What is wrong</th>
-              <th>As it stands in the file</th>
-              <th className="w-[90px]">Leave out</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(([row, problems]) => (
-              <tr key={row} className={leftOut.includes(row) ? 'opacity-60' : ''}>
-                <td className="num">{row}</td>
-                <td className="py-1">
-                  {problems.map((p) => (
-                    <span key={p.field + p.message} className="block">
-                      <span className={`tag mr-1.5 ${p.weight === 'stop' ? 'tag-stop' : 'tag-care'}`}>
-                        {p.weight === 'stop' ? 'stops' : 'look'}
-                      </span>
-                      {p.message}
-                    </span>
-                  ))}
-                </td>
-                <td className="max-w-[380px] truncate text-[12.5px] !text-ink-2">
-                  {problems[0]?.cells.filter(Boolean).join(' · ')}
-                </td>
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`Leave out row ${row}`}
-                    checked={leftOut.includes(row)}
-                    onChange={(e) => onLeave([row], e.target.checked)}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <LedgerTable
+        label="Rows to look at"
+        rows={rows}
+        columns={columns}
+        keyOf={(r) => r.row}
+        toneOf={(r) => (leftOut.includes(r.row) ? 'opacity-60' : '')}
+      />
       {check.problemCount > check.problems.length && (
         <p className="mt-2 text-ink-2">
           The first {check.problems.length} of {check.problemCount} are shown.

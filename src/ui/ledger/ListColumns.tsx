@@ -2,7 +2,7 @@
 
 import { ChevronUp, Columns3 } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import type { Column } from './LedgerTable';
+import type { Column } from './column';
 import type { ListState } from './Listed';
 
 type Props<Row> = { readonly list: ListState; readonly columns: readonly Column<Row>[] };

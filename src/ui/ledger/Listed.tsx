@@ -10,7 +10,7 @@ import type { Foot } from '@/queries/page';
 import type { KeptColumns } from '@/store/listViews';
 import { tell } from '../ask';
 import { useYard } from '../YardContext';
-import type { Column } from './LedgerTable';
+import { cellClass, type Column } from './column';
 
 /** A list of the company, of which a page is shown. */
 export type Listed = {
@@ -78,10 +78,7 @@ export function ListFoot<Row>({ list, shown, before, columns }: FootProps<Row>) 
         {columns.map((c, k) => {
           const sums = foot.sums[c.key];
           return (
-            <td
-              key={c.key}
-              className={`${c.num ? 'num' : ''} ${c.wide ? 'max-phone:hidden' : ''} ${c.className ?? ''}`}
-            >
+            <td key={c.key} className={cellClass(c)}>
               {k === 0 && <span className="font-normal whitespace-nowrap text-ink-2">{words}</span>}
               {sums?.map((s) => (
                 <span key={s.currency} className="block">

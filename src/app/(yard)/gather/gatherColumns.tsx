@@ -1,0 +1,164 @@
+import { formatAmount, formatPrice, signOf, type Minor } from '@/core/money/money';
+import { formatQuantity, quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import { counted } from '@/core/words';
+import type { SupplierTerms } from '@/queries/gather';
+import type { NeedLine } from '@/queries/needs';
+import { PickField } from '@/ui/kit/PickField';
+import { Dash } from '@/ui/kit/Sheet';
+import type { Column, Groups } from '@/ui/ledger/column';
+import { Tags } from '@/ui/Tags';
+import type { useYard } from '@/ui/YardContext';
+import type { Picks } from './Gather';
+
+type Options = {
+  readonly yard: Pick<ReturnType<typeof useYard>, 'currency' | 'day'>;
+  readonly picks: Picks;
+  readonly wrong: readonly number[];
+  readonly onQuantity: (id: number, text: string) => void;
+  readonly onOpen: (need: NeedLine) => void;
+  readonly onSupplier: (need: NeedLine, supplierId: number) => void;
+};
+
+function termsInWords(terms: SupplierTerms): string {
+  const money = (n: Minor) => `${signOf(terms.currency)}\u202f${formatAmount(n, terms.currency).replace(/\.00$/, '')}`;
+  const carriage =
+    terms.carriage === 0
+      ? 'no carriage'
+      : `carriage ${money(terms.carriage)}${terms.carriageFreeFrom === null ? '' : `, free from ${money(terms.carriageFreeFrom)}`}`;
+  return `lead ${counted(terms.leadDays, 'working day')} · ${carriage}`;
+}
+
+const nameOf = ([first]: readonly NeedLine[]) => first?.supplier ?? 'No supplier yet';
+
+/** Lines of one supplier stand under its name and terms. */
+export function bySupplier(terms: readonly SupplierTerms[]): Groups<NeedLine> {
+  return {
+    of: (n) => n.supplierId ?? 0,
+    words: (rows) => `Pick all of ${nameOf(rows)}`,
+    head: (rows) => {
+      const own = terms.find((t) => t.id === rows[0]?.supplierId);
+      return (
+        <>
+          <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>{' '}
+          <span className="ml-1 text-[12.5px] text-ink-2">
+            {own === undefined ? 'choose one before drafting' : termsInWords(own)}
+          </span>
+        </>
+      );
+    },
+  };
+}
+
+const inUnit = (n: NeedLine, q: NeedLine['quantity']) => `${formatQuantity(q)} ${unitOf(n.unit).short}`.trim();
+
+function Price({ need: n, currency }: { need: NeedLine; currency: string }) {
+  if (n.buying === null) return <Dash />;
+  return (
+    <>
+      {n.buying.currency !== currency && `${signOf(n.buying.currency)}\u202f`}
+      {formatPrice(n.buying.price, n.buying.currency)}
+      {n.buying.unit !== n.unit && <span className="text-[12px] text-ink-2"> / {unitOf(n.buying.unit).short}</span>}
+    </>
+  );
+}
+
+/** What is to buy, for what, until when, and how much of it is bought now. */
+export function gatherColumns(options: Options): Column<NeedLine>[] {
+  const { yard, onOpen } = options;
+  return [
+    {
+      key: 'what',
+      head: 'To buy',
+      by: (n) => n.description,
+      cell: (n) => (
+        <>
+          <button type="button" onClick={() => onOpen(n)} className="text-left font-semibold hover:underline">
+            {n.description}
+          </button>{' '}
+          {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>}{' '}
+          <Tags tags={n.tags.filter((t) => t.words !== 'no supplier')} />
+          <span className={`block text-[12.5px] phone:hidden ${n.late ? 'text-brick' : 'text-ink-2'}`}>
+            <span className="mono font-bold">{n.job}</span> {n.code} · {yard.day(n.neededOn)}
+          </span>
+          {n.supplierId === null && (
+            <PickField
+              kind="supplier"
+              label={`Supplier for ${n.description}`}
+              hideLabel
+              className="mt-1 w-full max-w-[190px]"
+              placeholder="choose supplier"
+              value={null}
+              onPick={(supplier) => supplier !== null && options.onSupplier(n, supplier.id)}
+            />
+          )}
+        </>
+      ),
+    },
+    {
+      key: 'for',
+      head: 'For',
+      wide: true,
+      className: 'whitespace-nowrap',
+      by: (n) => `${n.job} ${n.code}`,
+      cell: (n) => (
+        <>
+          <span className="mono font-bold">{n.job}</span>{' '}
+          <span className="text-ink-2">
+            {n.code} {n.codeName.split(' ')[0]}
+          </span>
+        </>
+      ),
+    },
+    {
+      key: 'needed',
+      head: 'Needed',
+      wide: true,
+      className: 'whitespace-nowrap',
+      by: (n) => n.neededOn ?? '~',
+      tone: (n) => (n.late ? '!font-bold !text-brick' : ''),
+      cell: (n) => yard.day(n.neededOn),
+    },
+    { key: 'need', head: 'Need', num: true, wide: true, cell: (n) => inUnit(n, n.quantity) },
+    {
+      key: 'coming',
+      head: 'Coming',
+      num: true,
+      wide: true,
+      cell: (n) => (n.quantity === n.open ? <Dash /> : formatQuantity(quantity(n.quantity - n.open))),
+    },
+    {
+      key: 'buy',
+      head: 'Buy',
+      num: true,
+      className: '!font-bold w-[118px] max-phone:w-[70px]',
+      cell: (n) => <Buy need={n} {...options} />,
+    },
+    { key: 'price', head: 'Price', num: true, wide: true, cell: (n) => <Price need={n} currency={yard.currency} /> },
+    {
+      key: 'value',
+      head: `Value ${signOf(yard.currency)}`,
+      num: true,
+      by: (n) => n.buying?.value ?? 0,
+      cell: (n) => (n.buying === null ? <Dash /> : formatAmount(n.buying.value, yard.currency)),
+    },
+  ];
+}
+
+function Buy({ need: n, picks, wrong, onQuantity }: Options & { need: NeedLine }) {
+  const text = picks[n.id];
+  if (text === undefined) return <>{inUnit(n, n.open)}</>;
+  return (
+    <>
+      <input
+        aria-label={`Quantity of ${n.description} to buy for ${n.job}`}
+        aria-invalid={wrong.includes(n.id)}
+        inputMode="decimal"
+        value={text}
+        onChange={(e) => onQuantity(n.id, e.target.value)}
+        className="h-[25px] w-[68px] rounded border border-line bg-glaze px-1.5 text-right font-bold aria-[invalid=true]:border-brick aria-[invalid=true]:text-brick"
+      />{' '}
+      {unitOf(n.unit).short}
+    </>
+  );
+}

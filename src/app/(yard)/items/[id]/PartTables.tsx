@@ -1,0 +1,107 @@
+'use client';
+
+import { formatPrice, signOf } from '@/core/money/money';
+import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { ItemPast, ItemView } from '@/queries/items';
+import { Dash } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import Link from '@/ui/Link';
+import { useYard } from '@/ui/YardContext';
+
+type Part = ItemView['parts'][number];
+type Bought = ItemPast['bought'][number];
+
+const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+
+/** What a price is for, beside it: a reel, a hundred metres. */
+const PerUnit = ({ unit, priceQuantity }: { unit: string; priceQuantity: number }) => (
+  <span className="text-[12.5px] text-ink-2">
+    {' '}
+    / {priceQuantity === 1 ? '' : `${priceQuantity} `}
+    {unitOf(unit).short || unitOf(unit).name}
+  </span>
+);
+
+const SELLERS: Column<Part>[] = [
+  {
+    key: 'supplier',
+    head: 'Supplier',
+    cell: (p) => (
+      <Link href={`/suppliers/${p.supplierId}`} className="font-semibold hover:underline">
+        {p.supplier}
+      </Link>
+    ),
+  },
+  { key: 'number', head: 'Their number', wide: true, className: 'mono', cell: (p) => p.theirNumber || <Dash /> },
+  {
+    key: 'minimum',
+    head: 'Minimum',
+    num: true,
+    wide: true,
+    cell: (p) => (p.terms.minimum === 0 ? <Dash /> : measured(p.terms.minimum, p.terms.unit)),
+  },
+  {
+    key: 'pack',
+    head: 'Packs of',
+    num: true,
+    wide: true,
+    cell: (p) => (p.terms.pack === 0 ? <Dash /> : measured(p.terms.pack, p.terms.unit)),
+  },
+  {
+    key: 'price',
+    head: 'Price by quantity',
+    num: true,
+    cell: (p) =>
+      p.terms.prices.length === 0 ? (
+        <Dash />
+      ) : (
+        [...p.terms.prices]
+          .sort((a, b) => a.from - b.from)
+          .map((b) => (
+            <span key={b.from} className="block whitespace-nowrap">
+              {b.from > 0 && <span className="text-ink-2">from {formatQuantity(b.from)} </span>}
+              {signOf(p.currency)}&#8239;{formatPrice(b.price, p.currency)}
+              <PerUnit unit={p.terms.unit} priceQuantity={b.priceQuantity} />
+            </span>
+          ))
+      ),
+  },
+];
+
+/** Who sells a part, and for how much. */
+export const Sellers = ({ parts }: { parts: readonly Part[] }) => (
+  <LedgerTable label="Who sells it" rows={parts} columns={SELLERS} keyOf={(p) => p.id} />
+);
+
+/** When a part was bought last, and for how much. */
+export function BoughtLast({ bought }: { bought: readonly Bought[] }) {
+  const { day } = useYard();
+  const columns: Column<Bought>[] = [
+    {
+      key: 'order',
+      head: 'Order',
+      cell: (b) => (
+        <Link href={`/orders/${b.order}`} className="mono font-bold whitespace-nowrap hover:underline">
+          {b.order}
+        </Link>
+      ),
+    },
+    { key: 'supplier', head: 'From', cell: (b) => b.supplier },
+    { key: 'sent', head: 'Sent', wide: true, className: 'whitespace-nowrap', cell: (b) => day(b.day) },
+    { key: 'quantity', head: 'Quantity', num: true, cell: (b) => measured(b.quantity, b.unit) },
+    {
+      key: 'price',
+      head: 'Price',
+      num: true,
+      cell: (b) => (
+        <>
+          {b.price === null ? <Dash /> : `${signOf(b.currency)}\u202f${formatPrice(b.price, b.currency)}`}
+          <PerUnit unit={b.unit} priceQuantity={b.priceQuantity} />
+        </>
+      ),
+    },
+  ];
+  return <LedgerTable label="Bought last" rows={bought} columns={columns} keyOf={(b) => b.id} />;
+}

@@ -1,0 +1,239 @@
+'use client';
+
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRouter } from 'next/navigation';
+import { useRef, useState, type MouseEvent, type ReactNode } from 'react';
+import { useKey } from '../keys';
+import { Box } from './Box';
+import { cellClass, type Column, type Groups, type Key, type Picks } from './column';
+import { ListFoot, type Listed } from './Listed';
+import { ListColumns } from './ListColumns';
+import { useLedger } from './useLedger';
+import { usePicking } from './usePicking';
+
+type Props<Row> = {
+  readonly rows: readonly Row[];
+  readonly columns: readonly Column<Row>[];
+  readonly keyOf: (row: Row) => Key;
+  readonly label: string;
+  /** Where Enter and a click on the row lead. */
+  readonly hrefOf?: (row: Row) => string;
+  readonly onOpen?: (row: Row) => void;
+  /** A list of the company, of which a page is shown: sorted by the server, its columns chosen by each person. */
+  readonly list?: Listed | undefined;
+  /** Rows that can be picked, for one action on many. */
+  readonly picks?: Picks<Row> | undefined;
+  /** A click on a row picks it, where most rows are picked and few are opened. */
+  readonly clickPicks?: true;
+  readonly groups?: Groups<Row> | undefined;
+  /** What all rows come to, by column. */
+  readonly foot?: Readonly<Record<string, ReactNode>> | undefined;
+  readonly toneOf?: (row: Row) => string;
+  /** Rows to be filled in stand as blocks on a phone, each value under its heading. */
+  readonly stacks?: true;
+  readonly className?: string;
+};
+
+const VIRTUAL_FROM = 150;
+const ROW = 34;
+
+/** A ledger: columns sort and are chosen, arrows move the row, Enter opens it; a long one draws only the rows in view. */
+export function LedgerTable<Row extends object>({
+  rows,
+  columns,
+  keyOf,
+  label,
+  hrefOf,
+  onOpen,
+  list: listed,
+  picks,
+  clickPicks,
+  groups,
+  foot,
+  toneOf,
+  stacks,
+  className = '',
+}: Props<Row>) {
+  const { list, entries, shown } = useLedger({ rows, columns, keyOf, listed, groups });
+  const sorted = entries.flatMap((e) => ('row' in e ? e.row : []));
+  const { isPicked, pick, put } = usePicking(picks, keyOf, sorted);
+  const [at, setAt] = useState(-1);
+  const box = useRef<HTMLDivElement>(null);
+  const router = useRouter();
+
+  const open = (row: Row | undefined) => {
+    if (row === undefined) return;
+    if (onOpen !== undefined) onOpen(row);
+    else if (hrefOf !== undefined) router.push(hrefOf(row));
+  };
+  const opens = onOpen !== undefined || hrefOf !== undefined;
+  const moves = (opens || picks !== undefined) && sorted.length > 0;
+  const moveTo = (next: number) => {
+    const index = Math.max(0, Math.min(sorted.length - 1, next));
+    setAt(index);
+    // The keys belong to the row that is marked now, and not to a box that was clicked before.
+    if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
+    virtual.scrollToIndex(entries.findIndex((e) => 'row' in e && e.index === index));
+    box.current?.querySelector(`[data-index="${index}"]`)?.scrollIntoView({ block: 'nearest' });
+  };
+  useKey('ArrowDown', 'Next row', () => moveTo(at + 1), moves);
+  useKey('ArrowUp', 'Row before', () => moveTo(at - 1), moves);
+  useKey('Enter', 'Open the row', () => open(sorted[at]), opens && at >= 0);
+  useKey('Space', 'Pick the row', () => pick(at, false), picks !== undefined && at >= 0);
+
+  const onClick = (event: MouseEvent, row: Row, index: number) => {
+    setAt(index);
+    if ((event.target as HTMLElement).closest('a,button,input,select')) return;
+    if (picks !== undefined && (clickPicks || event.ctrlKey || event.metaKey || event.shiftKey))
+      pick(index, event.shiftKey);
+    else open(row);
+  };
+
+  const long = entries.length > VIRTUAL_FROM;
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer keeps its own state
+  const virtual = useVirtualizer({
+    count: long ? entries.length : 0,
+    getScrollElement: () => document.getElementById('sheet-scroll'),
+    estimateSize: () => ROW,
+    overscan: 20,
+  });
+  const inView = virtual.getVirtualItems();
+  const drawn = long ? inView.flatMap((v) => entries[v.index] ?? []) : entries;
+  const before = picks === undefined ? 0 : 1;
+  const span = shown.length + before + (listed === undefined ? 0 : 1);
+  const narrow = shown.filter((c) => c.wide !== true).length;
+  const gap = (height: number) =>
+    long &&
+    height > 0 && (
+      <tr aria-hidden>
+        <td colSpan={span} style={{ height, padding: 0, border: 0 }} />
+      </tr>
+    );
+
+  return (
+    <div ref={box} className="relative max-phone:overflow-x-auto">
+      <table
+        className={`ledger ${stacks ? 'ledger-stack' : ''} ${className}`}
+        aria-label={label}
+        aria-rowcount={sorted.length}
+      >
+        <thead>
+          <tr>
+            {picks !== undefined && (
+              <th className="w-[34px]">
+                <span className="sr-only">Picked</span>
+              </th>
+            )}
+            {shown.map(({ column, ...c }) => {
+              const way = column.getIsSorted();
+              return (
+                <th
+                  key={c.key}
+                  scope="col"
+                  aria-sort={way === false ? undefined : way === 'desc' ? 'descending' : 'ascending'}
+                  className={cellClass(c)}
+                >
+                  {!column.getCanSort() ? (
+                    c.head
+                  ) : (
+                    <button type="button" onClick={() => column.toggleSorting()} className="hover:text-ink">
+                      {c.head}
+                      {way !== false && <span aria-hidden> {way === 'desc' ? '↓' : '↑'}</span>}
+                    </button>
+                  )}
+                </th>
+              );
+            })}
+            {listed !== undefined && (
+              <th className="w-[30px] !px-0 max-phone:hidden print:hidden">
+                <ListColumns list={list} columns={columns} />
+              </th>
+            )}
+          </tr>
+        </thead>
+        <tbody>
+          {gap(inView[0]?.start ?? 0)}
+          {drawn.map((entry) => {
+            if ('group' in entry) {
+              const { group } = entry;
+              const may = picks === undefined ? [] : group.filter(picks.may);
+              const count = may.filter(isPicked).length;
+              return (
+                <tr key={entry.key} className="group-row">
+                  {picks !== undefined && (
+                    <td>
+                      {may.length > 0 && (
+                        <Box
+                          label={groups?.words(group) ?? ''}
+                          picked={count === may.length}
+                          some={count > 0}
+                          onPick={() => put(may, count < may.length)}
+                        />
+                      )}
+                    </td>
+                  )}
+                  {/* A phone shows fewer columns, and a cell may not span more than there are. */}
+                  <td colSpan={narrow} className="phone:hidden">
+                    {groups?.head(group)}
+                  </td>
+                  <td colSpan={span - before} className="max-phone:hidden">
+                    {groups?.head(group)}
+                  </td>
+                </tr>
+              );
+            }
+            const { row, index } = entry;
+            return (
+              <tr
+                key={keyOf(row)}
+                data-index={index}
+                data-at={index === at}
+                data-picked={picks === undefined ? undefined : isPicked(row)}
+                aria-rowindex={index + 1}
+                className={`${opens || clickPicks ? 'cursor-pointer hover:bg-glaze-2' : ''} ${toneOf?.(row) ?? ''}`}
+                onClick={(e) => onClick(e, row, index)}
+              >
+                {picks !== undefined && (
+                  <td>
+                    {picks.may(row) && (
+                      <Box label={picks.words(row)} picked={isPicked(row)} onPick={(stretch) => pick(index, stretch)} />
+                    )}
+                  </td>
+                )}
+                {shown.map((c) => {
+                  const Cell = c.leads ? 'th' : 'td';
+                  return (
+                    <Cell
+                      key={c.key}
+                      scope={c.leads ? 'row' : undefined}
+                      data-label={stacks && typeof c.head === 'string' ? c.head : undefined}
+                      className={`${cellClass(c)} ${c.tone?.(row) ?? ''}`}
+                    >
+                      {c.cell(row)}
+                    </Cell>
+                  );
+                })}
+                {listed !== undefined && <td className="max-phone:hidden print:hidden" />}
+              </tr>
+            );
+          })}
+          {gap(virtual.getTotalSize() - (inView.at(-1)?.end ?? 0))}
+          {foot !== undefined && (
+            <tr className="whole">
+              {picks !== undefined && <td />}
+              {shown.map((c) => {
+                const Cell = c.leads ? 'th' : 'td';
+                return (
+                  <Cell key={c.key} scope={c.leads ? 'row' : undefined} className={cellClass(c)}>
+                    {foot[c.key]}
+                  </Cell>
+                );
+              })}
+            </tr>
+          )}
+        </tbody>
+        {listed !== undefined && <ListFoot list={listed} shown={rows.length} before={before} columns={shown} />}
+      </table>
+    </div>
+  );
+}
