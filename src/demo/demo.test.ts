@@ -7,7 +7,7 @@ import { readCsv } from '@/formats/csv/read';
 import { loadDesk } from '@/queries/desk';
 import { listDue } from '@/queries/dock';
 import { listJobs } from '@/queries/jobs';
-import { listOpenNeeds } from '@/queries/needs';
+import { listOpenNeeds } from '@/queries/openNeeds';
 import { findUnproven } from '@/store/ledger';
 import { open, type Db } from '@/store/connection';
 import { findByEmail, type Person } from '@/store/people';

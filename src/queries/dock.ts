@@ -5,6 +5,7 @@ import type { Db } from '@/store/connection';
 import { findOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
+import type { Page } from './page';
 import { permit } from './permit';
 
 export type DueRow = {
@@ -19,10 +20,18 @@ export type DueRow = {
   readonly jobs: string;
 };
 
-export const DOCK_SHOWN = 100;
+const DOCK_SHOWN = 100;
+/** After every day that there is. */
+const NEVER = '~';
+const PLACE = `coalesce(o.wanted_on, '${NEVER}'), o.id`;
 
 /** Orders with something still to arrive, the earliest wanted first. No prices: the dock needs none. */
-export async function listDue(db: Db, person: Person, words?: string): Promise<{ rows: DueRow[]; more: boolean }> {
+export async function listDue(
+  db: Db,
+  person: Person,
+  words?: string,
+  after?: string,
+): Promise<Pick<Page<DueRow>, 'rows' | 'next'>> {
   permit(person, 'see dock');
   const query = db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
@@ -48,8 +57,12 @@ export async function listDue(db: Db, person: Person, words?: string): Promise<{
         ),
     );
   }
+  if (after !== undefined) {
+    const [wantedOn, id] = after.split(' ');
+    void query.whereRaw(`(${PLACE}) > (?, ?)`, [wantedOn ?? '', Number(id)]);
+  }
   const rows = (await query
-    .orderByRaw('o.wanted_on is null, o.wanted_on, o.id')
+    .orderByRaw(PLACE)
     .limit(DOCK_SHOWN + 1)
     .select(
       'o.id',
@@ -66,7 +79,10 @@ export async function listDue(db: Db, person: Person, words?: string): Promise<{
         '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
       ),
     )) as DueRow[];
-  return { rows: rows.slice(0, DOCK_SHOWN), more: rows.length > DOCK_SHOWN };
+  const shown = rows.slice(0, DOCK_SHOWN);
+  const last = shown.at(-1);
+  const more = last !== undefined && rows.length > DOCK_SHOWN;
+  return { rows: shown, next: more ? `${last.wantedOn ?? NEVER} ${last.id}` : undefined };
 }
 
 export type DockLine = {

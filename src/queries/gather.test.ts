@@ -4,7 +4,7 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/co
 import { orderEffects, previewGather } from './effects';
 import { loadGatherPreview } from './gather';
 import { loadLevels } from './levels';
-import { listOpenNeeds } from './needs';
+import { listOpenNeeds } from './openNeeds';
 
 let yard: TestCompany;
 beforeEach(async () => {

@@ -61,19 +61,19 @@ export type Buying = {
   /** In the company's currency. */ readonly value: Minor;
 };
 
-type Raw = Omit<NeedLine, 'tags' | 'late' | 'buying'> & {
+export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying'> & {
   supplierLead: number | null;
   supplierCurrency: string | null;
 };
 
-const joined = (db: Db) =>
+export const joined = (db: Db) =>
   db('need as n')
     .join('job as j', 'j.id', 'n.jobId')
     .join('costCode as c', 'c.id', 'n.costCodeId')
     .leftJoin('supplier as s', 's.id', 'n.supplierId')
     .leftJoin('item as i', 'i.id', 'n.itemId');
 
-const COLUMNS = [
+export const NEED_COLUMNS = [
   'n.id',
   'n.jobId',
   'n.itemId',
@@ -117,7 +117,7 @@ const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
   noItem: 'note',
 };
 
-function buyingOf(raw: Raw, terms: PartTerms, { currency, rates }: Context): Buying | null {
+function buyingOf(raw: RawNeed, terms: PartTerms, { currency, rates }: Context): Buying | null {
   const { quantity: ordered } = quantityToOrder(raw.open, terms);
   const found = priceFor(ordered, terms.prices);
   if (found !== undefined) {
@@ -141,7 +141,7 @@ function buyingOf(raw: Raw, terms: PartTerms, { currency, rates }: Context): Buy
       };
 }
 
-function tagged(need: Raw, context: Context): NeedLine {
+export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
   const { supplierLead, supplierCurrency, ...raw } = need;
   const part = parts.get(partKey(raw.supplierId, raw.itemId));
@@ -173,7 +173,7 @@ function tagged(need: Raw, context: Context): NeedLine {
   return { ...raw, buying, tags, late: obstacles.some((o) => o.kind === 'late') };
 }
 
-async function contextFor(db: Db, rows: readonly Raw[], today: Day): Promise<Context> {
+export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): Promise<Context> {
   const { receivingDays, currency } = await loadCompany(db);
   const itemIds = rows.flatMap((r) => r.itemId ?? []);
   return {
@@ -185,52 +185,6 @@ async function contextFor(db: Db, rows: readonly Raw[], today: Day): Promise<Con
     items: await loadItems(db, itemIds),
     rates: await loadRates(db, today),
   };
-}
-
-export type GatherFilter = {
-  readonly job?: string;
-  readonly supplierId?: number;
-  readonly by?: Day;
-  readonly words?: string;
-};
-export const GATHER_SHOWN = 120;
-
-/** What is still to buy over all live jobs, by supplier and needed date. */
-export async function listOpenNeeds(
-  db: Db,
-  person: Person,
-  today: Day,
-  filter: GatherFilter,
-): Promise<{ rows: NeedLine[]; total: number }> {
-  permit(person, 'draft orders');
-  const chosen = (query: ReturnType<Db>) => {
-    void query.whereRaw('n.open > 0').where('j.state', 'live');
-    if (filter.job) void query.where('j.number', filter.job);
-    if (filter.supplierId !== undefined)
-      void (filter.supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', filter.supplierId));
-    if (filter.by) void query.where((w) => w.where('n.neededOn', '<=', filter.by ?? '').orWhereNull('n.neededOn'));
-    if (filter.words)
-      void query.where((w) =>
-        w.whereLike('n.description', `%${filter.words}%`).orWhereLike('i.number', `%${filter.words}%`),
-      );
-    return query;
-  };
-  const counted = db('need as n').join('job as j', 'j.id', 'n.jobId');
-  if (filter.words) void counted.leftJoin('item as i', 'i.id', 'n.itemId');
-  const [count] = (await chosen(counted).count({ n: '*' })) as { n: number }[];
-  // Lines without a supplier stand last; asked for apart, both parts come out in the order of the index.
-  const part = async (limit: number, named: boolean): Promise<Raw[]> =>
-    limit <= 0
-      ? []
-      : ((await chosen(joined(db))
-          .whereRaw(`n.supplier_id is ${named ? 'not ' : ''}null`)
-          .orderByRaw('n.supplier_id, n.needed_on, n.id')
-          .limit(limit)
-          .select(...COLUMNS)) as Raw[]);
-  const named = await part(GATHER_SHOWN, true);
-  const rows = [...named, ...(await part(GATHER_SHOWN - named.length, false))];
-  const context = await contextFor(db, rows, today);
-  return { rows: rows.map((r) => tagged(r, context)), total: count?.n ?? 0 };
 }
 
 export type BuyListLine = NeedLine & {
@@ -257,7 +211,7 @@ export async function listSoonest(db: Db, person: Person, today: Day, most: numb
     .whereNotNull('n.neededOn')
     .orderBy('n.neededOn')
     .limit(most)
-    .select(...COLUMNS)) as Raw[];
+    .select(...NEED_COLUMNS)) as RawNeed[];
   const context = await contextFor(db, rows, today);
   return rows.map((r) => tagged(r, context));
 }
@@ -283,7 +237,7 @@ export async function listSoonestOf(db: Db, person: Person, jobId: number, today
   const rows = (await byNeed(db, jobId)
     .whereRaw('n.open > 0')
     .limit(LINES_PAGE)
-    .select(...COLUMNS)) as Raw[];
+    .select(...NEED_COLUMNS)) as RawNeed[];
   const context = await contextFor(db, rows, today);
   return rows.map((r) => tagged(r, context));
 }
@@ -312,7 +266,7 @@ export async function loadBuyList(
     ] as const;
   const query = byNeed(db, jobId).limit(LINES_PAGE);
   if (line !== undefined) void query.whereRaw(...place(shown));
-  const rows = (await query.select(...COLUMNS)) as Raw[];
+  const rows = (await query.select(...NEED_COLUMNS)) as RawNeed[];
   const context = await contextFor(db, rows, today);
   const ids = rows.map((r) => r.id);
   const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s]));

@@ -1,6 +1,7 @@
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { MessageState } from '@/store/tables';
+import type { Page } from './page';
 import { permit } from './permit';
 
 export type MessageRow = {
@@ -32,23 +33,24 @@ const columns = [
 const joined = (db: Db) =>
   db('message as m').join('purchaseOrder as o', 'o.id', 'm.aboutId').join('person as p', 'p.id', 'm.personId');
 
-export const OUTBOX_PAGE = 60;
+const OUTBOX_PAGE = 60;
 
 /** Everything that was mailed to suppliers, newest first, and what the mail server said. */
 export async function listMessages(
   db: Db,
   person: Person,
-  before?: number,
-): Promise<{ rows: MessageRow[]; more: boolean }> {
+  before?: string,
+): Promise<Pick<Page<MessageRow>, 'rows' | 'next'>> {
   permit(person, 'see orders');
   permit(person, 'see money');
   const query = joined(db);
-  if (before !== undefined) void query.where('m.id', '<', before);
+  if (before !== undefined) void query.where('m.id', '<', Number(before));
   const rows = (await query
     .orderBy('m.id', 'desc')
     .limit(OUTBOX_PAGE + 1)
     .select(...columns)) as MessageRow[];
-  return { rows: rows.slice(0, OUTBOX_PAGE), more: rows.length > OUTBOX_PAGE };
+  const shown = rows.slice(0, OUTBOX_PAGE);
+  return { rows: shown, next: rows.length > OUTBOX_PAGE ? String(shown.at(-1)?.id) : undefined };
 }
 
 export async function loadMessage(db: Db, person: Person, id: number): Promise<MessageView | undefined> {

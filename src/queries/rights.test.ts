@@ -13,7 +13,8 @@ import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoice
 import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } from './job';
 import { listJobs, loadJobForm } from './jobs';
 import { listThings, loadThing } from './things';
-import { listOpenNeeds, listSoonest, loadBuyList } from './needs';
+import { listSoonest, loadBuyList } from './needs';
+import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
 import { listOrders, loadOrder, loadOrderForm, loadOrderPaper } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
 import { listMySignIns, listPeople, loadPerson } from './people';
@@ -47,6 +48,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1)],
   ['people to pick', 'open jobs', (p) => listThings(yard.db, p, 'person', '')],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
+  ['all that is to buy', 'draft orders', (p) => pageOfOpenNeeds(yard.db, p, TODAY, {}, undefined)],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
   ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [], TODAY)],
   [

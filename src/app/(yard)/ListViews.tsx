@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import type { ListName } from '@/queries/lists';
+import type { ListName } from '@/queries/lists/lists';
 import { TextField } from '@/ui/kit/Field';
 import Link from '@/ui/Link';
 import { useAct } from '@/ui/useAct';

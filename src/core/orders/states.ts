@@ -156,3 +156,11 @@ export function commitmentOf(
   if (line.billsEnded) return 'settled';
   return line.closedShort ? 'closedShort' : 'sent';
 }
+
+/** What became of the mail that an order goes out with. */
+export const MESSAGE_STATE_NAMES = {
+  taken: 'taken by the mail server',
+  failed: 'failed',
+  unknown: 'not known',
+  sending: 'being sent',
+} as const;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useSearchParams } from 'next/navigation';
-import type { ListName } from '@/queries/lists';
+import type { ListName } from '@/queries/lists/lists';
 
 /** A list as a file, as it is filtered here. */
 export function TakeOut({ list, job }: { list: ListName; job?: string }) {

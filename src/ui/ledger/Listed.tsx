@@ -5,7 +5,7 @@ import { parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import { formatAmount, formatWhole, signOf } from '@/core/money/money';
 import { grouped } from '@/core/words';
-import type { ListName } from '@/queries/lists';
+import type { ListName } from '@/queries/lists/lists';
 import type { Foot } from '@/queries/page';
 import type { KeptColumns } from '@/store/listViews';
 import { tell } from '../ask';

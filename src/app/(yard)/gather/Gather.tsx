@@ -14,6 +14,7 @@ import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import type { Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { makeKey, useAct, useOnce } from '@/ui/useAct';
@@ -148,6 +149,7 @@ export function Gather({ rows, total, terms, filters }: Props) {
         count={`${counted(total, 'line')} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}
       >
         {filters}
+        <TakeOut list="gather" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="Nothing is left to buy here">

@@ -1,6 +1,6 @@
 import { asDay } from '@/core/calendar/workdays';
 import { loadGatherForm } from '@/queries/gather';
-import { listOpenNeeds } from '@/queries/needs';
+import { listOpenNeeds } from '@/queries/openNeeds';
 import { findJobThing, loadThing } from '@/queries/things';
 import { FilterDay, FilterPick, FilterWords } from '@/ui/kit/Filters';
 import { place } from '../../server/place';

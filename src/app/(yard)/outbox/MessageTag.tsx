@@ -1,12 +1,13 @@
+import { MESSAGE_STATE_NAMES } from '@/core/orders/states';
 import type { MessageState } from '@/store/tables';
 
-const WORDS: Readonly<Record<MessageState, readonly [string, string]>> = {
-  taken: ['taken by the mail server', 'tag-good'],
-  failed: ['failed', 'tag-stop'],
-  unknown: ['not known', 'tag-stop'],
-  sending: ['being sent', ''],
+const TONES: Readonly<Record<MessageState, string>> = {
+  taken: 'tag-good',
+  failed: 'tag-stop',
+  unknown: 'tag-stop',
+  sending: '',
 };
 
 export const MessageTag = ({ state }: { state: MessageState }) => (
-  <span className={`tag ${WORDS[state][1]}`}>{WORDS[state][0]}</span>
+  <span className={`tag ${TONES[state]}`}>{MESSAGE_STATE_NAMES[state]}</span>
 );

@@ -1,16 +1,19 @@
 import { listMessages } from '@/queries/outbox';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { MessagesTable } from './MessagesTable';
 
 export const metadata = { title: 'Outbox' };
 
 export default place(async ({ db, person, query }) => {
-  const { rows, more } = await listMessages(db, person, query.before === undefined ? undefined : Number(query.before));
+  const { rows, next } = await listMessages(db, person, query.before);
   return (
     <Sheet>
-      <PlaceTitle title="Outbox" count="what was mailed to suppliers, and what the mail server said" />
+      <PlaceTitle title="Outbox" count="what was mailed to suppliers, and what the mail server said">
+        <TakeOut list="outbox" />
+      </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="Nothing was mailed yet">
           When an order is sent, its message stands here with the mail server’s answer.
@@ -18,8 +21,8 @@ export default place(async ({ db, person, query }) => {
       ) : (
         <MessagesTable rows={rows} />
       )}
-      {more && (
-        <GoOn to="/outbox" query={{ before: rows.at(-1)?.id }}>
+      {next !== undefined && (
+        <GoOn to="/outbox" query={{ before: next }}>
           Older messages
         </GoOn>
       )}

@@ -1,4 +1,4 @@
-import { LISTS, openList, type ListName } from '@/queries/lists';
+import { LISTS, openList, type ListName } from '@/queries/lists/lists';
 import { permit } from '@/queries/permit';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';

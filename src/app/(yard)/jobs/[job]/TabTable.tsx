@@ -7,6 +7,7 @@ import { STAGE_NAMES, STAGES, type Stage } from '@/core/tab/stages';
 import { forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import type { Tab } from '@/queries/job';
 import { FilterDay } from '@/ui/kit/Filters';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
@@ -94,7 +95,10 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
             `Amounts in ${currency}, tax that is recovered left out`
           )}
         </span>
-        <FilterDay name="on" label="As of" back />
+        <span className="flex items-center gap-3">
+          <TakeOut list="tab" job={number} />
+          <FilterDay name="on" label="As of" back />
+        </span>
       </div>
       <LedgerTable
         label="The job’s tab by cost code"

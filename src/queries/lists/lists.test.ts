@@ -2,12 +2,17 @@ import Papa from 'papaparse';
 import readXlsxFile from 'read-excel-file/node';
 import { usualFor } from '@/core/locale/locale';
 import type { Role } from '@/core/people/rights';
+import { forecastOf, headroomOf } from '@/core/tab/sums';
 import { writeCsv } from '@/formats/sheet/csv';
 import { writeXlsx } from '@/formats/sheet/xlsx';
 import { insertMany } from '@/store/rows';
-import { q, TestCompany, TODAY } from '../../tests/support/company';
-import { LISTS, openList, type ListName, type ListQuery } from './lists';
-import { NotPermitted } from './permit';
+import { q, TestCompany, TODAY } from '../../../tests/support/company';
+import { listDue } from '../dock';
+import { loadTab } from '../job';
+import { listOpenNeeds, pageOfOpenNeeds } from '../openNeeds';
+import type { ListQuery } from './list';
+import { LISTS, openList, type ListName } from './lists';
+import { NotPermitted } from '../permit';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -108,7 +113,7 @@ describe('a list taken out', () => {
       expect(Object.keys(row ?? {}).length).toBeGreaterThan(5);
       expect(Object.keys(row ?? {}).filter((h) => /Net|Price|Budget|Committed|Forecast|Headroom/.test(h))).toEqual([]);
     }
-    for (const name of ['items', 'suppliers', 'invoices'] as const)
+    for (const name of ['items', 'suppliers', 'invoices', 'gather', 'quote', 'tab', 'outbox'] as const)
       await expect(csv(name, {}, 'storekeeper')).rejects.toThrow(NotPermitted);
   });
 
@@ -117,6 +122,72 @@ describe('a list taken out', () => {
     expect(Array.isArray(await csv(name, { job: '412' }))).toBe(true);
     const [head] = await xlsx(name, { job: '412' });
     expect(head?.length).toBeGreaterThan(4);
+  });
+
+  it('has all that is to buy, in the order of Gather, however many pages', async () => {
+    const days = [undefined, '2026-07-01', '2026-06-01'];
+    for (let k = 0; k < 12; k += 1)
+      await yard.need({
+        description: `Line ${k}`,
+        supplier: k < 3 ? 1 : k < 5 ? null : 0,
+        ...(days[k % 3] === undefined ? {} : { neededOn: days[k % 3] as string }),
+      });
+    const { actor } = await yard.as('buyer');
+    const shown = await listOpenNeeds(yard.db, actor, TODAY, {});
+    const inFile = async (query: ListQuery) => (await csv('gather', query)).map((r) => r['To buy']);
+    expect(shown.total).toBe(12);
+    expect(await inFile({})).toEqual(shown.rows.map((r) => r.description));
+    expect(await inFile({ supplier: '0' })).toEqual(['Line 3', 'Line 4']);
+    expect((await inFile({ by: '2026-06-01' })).sort()).toEqual(
+      shown.rows
+        .filter((r) => r.neededOn === null || r.neededOn <= '2026-06-01')
+        .map((r) => r.description)
+        .sort(),
+    );
+    const paged = [];
+    let after: string | undefined;
+    do {
+      const page = await pageOfOpenNeeds(yard.db, actor, TODAY, {}, after, 5);
+      paged.push(...page.rows.map((r) => r.description));
+      after = page.next;
+    } while (after !== undefined);
+    expect(paged).toEqual(shown.rows.map((r) => r.description));
+  });
+
+  it('has what is expected at the dock, the earliest first, without a price', async () => {
+    for (const [k, neededOn] of ['2026-06-03', '2026-06-01', '2026-05-28'].entries())
+      await yard.send(await yard.draft([{ needId: await yard.need({ neededOn, quantity: k + 1 }), buy: q(k + 1) }]));
+    const rows = await csv('dock', {}, 'storekeeper');
+    const { actor } = await yard.as('storekeeper');
+    expect(rows.map((r) => r.Order)).toEqual((await listDue(yard.db, actor)).rows.map((r) => r.number));
+    expect(rows).toHaveLength(3);
+    expect(Object.keys(rows[0] ?? {})).toEqual([
+      'Order',
+      'Supplier',
+      'State',
+      'Jobs',
+      'Wanted',
+      'Carrier',
+      'Lines',
+      'Lines due',
+    ]);
+  });
+
+  it('has a job’s tab with the figures of its page', async () => {
+    await yard.send(await yard.draft([{ needId: await yard.need({ quantity: 4 }), buy: q(4) }]));
+    const { actor } = await yard.as('buyer');
+    const job = await yard.db('job').where({ number: '412' }).first('id');
+    const { whole } = await loadTab(yard.db, actor, job?.id ?? 0);
+    const rows = await csv('tab', { job: '412' });
+    const sum = (head: string) => rows.reduce((all, r) => all + Math.round(Number(r[`${head} GBP`]) * 100), 0);
+    expect([sum('Budget'), sum('On order'), sum('Forecast'), sum('Headroom')]).toEqual([
+      whole.budget,
+      whole.amounts.onOrder,
+      forecastOf(whole),
+      headroomOf(whole),
+    ]);
+    expect(whole.amounts.onOrder).toBeGreaterThan(0);
+    expect(await csv('tab', { job: '412', on: '2020-01-01' })).toEqual([]);
   });
 
   it('has the buy list of a job line by line', async () => {

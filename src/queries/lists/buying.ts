@@ -1,0 +1,124 @@
+import { asked } from '@/core/asked';
+import { asDay } from '@/core/calendar/workdays';
+import { MESSAGE_STATE_NAMES, ORDER_STATE_NAMES } from '@/core/orders/states';
+import { may } from '@/core/people/rights';
+import { unitOf } from '@/core/quantity/units';
+import { listDue, type DueRow } from '../dock';
+import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices';
+import type { NeedLine } from '../needs';
+import { pageOfOpenNeeds } from '../openNeeds';
+import { listOrders, ORDER_FILTERS, type OrderRow } from '../orders';
+import { listMessages, type MessageRow } from '../outbox';
+import { day, everyPage, list, measure, money, price, text } from './list';
+
+export const gather = list<NeedLine>('draft orders', 'To buy', ({ db, person, query, today, currency }) => ({
+  columns: [
+    { head: 'To buy', cell: (n) => text(n.description) },
+    { head: 'Part', cell: (n) => text(n.number) },
+    { head: 'Job', cell: (n) => text(n.job) },
+    { head: 'Cost code', cell: (n) => text(n.code) },
+    { head: 'Supplier', cell: (n) => text(n.supplier) },
+    { head: 'Needed', cell: (n) => day(n.neededOn) },
+    { head: 'Late', cell: (n) => text(n.late ? 'yes' : '') },
+    { head: 'Unit', cell: (n) => text(unitOf(n.unit).name) },
+    { head: 'Need', cell: (n) => measure(n.quantity) },
+    { head: 'Still to buy', cell: (n) => measure(n.open) },
+    ...(may(person, 'see money')
+      ? [
+          { head: 'Price currency', cell: (n: NeedLine) => text(n.buying?.currency) },
+          { head: 'Price', cell: (n: NeedLine) => price(n.buying?.price ?? null) },
+          { head: 'Price is per', cell: (n: NeedLine) => text(n.buying && unitOf(n.buying.unit).name) },
+          { head: `Value ${currency}`, cell: (n: NeedLine) => money(n.buying?.value ?? null, currency) },
+        ]
+      : []),
+  ],
+  pages: everyPage((after) =>
+    pageOfOpenNeeds(
+      db,
+      person,
+      today,
+      {
+        job: query.job,
+        supplierId: query.supplier === undefined ? undefined : Number(query.supplier),
+        by: asDay(query.by ?? ''),
+        words: query.words,
+      },
+      after,
+    ),
+  ),
+}));
+
+export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, query }) => ({
+  columns: [
+    { head: 'Order', cell: (o) => text(o.number) },
+    { head: 'Supplier', cell: (o) => text(o.supplier) },
+    { head: 'State', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
+    { head: 'Jobs', cell: (o) => text(o.jobs) },
+    { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
+    { head: 'Sent', cell: (o) => day(o.sentOn) },
+    { head: 'Wanted', cell: (o) => day(o.wantedOn) },
+    ...(may(person, 'see money')
+      ? [
+          { head: 'Currency', cell: (o: OrderRow) => text(o.currency) },
+          { head: 'Net', cell: (o: OrderRow) => money(o.net, o.currency) },
+        ]
+      : []),
+  ],
+  pages: everyPage((after) =>
+    listOrders(db, person, {
+      show: asked(ORDER_FILTERS, query.show),
+      words: query.words,
+      sort: query.sort,
+      after,
+    }),
+  ),
+}));
+
+export const invoices = list<InvoiceRow>('see invoices', 'Invoices', ({ db, person, query }) => ({
+  columns: [
+    { head: 'Invoice', cell: (i) => text(i.number) },
+    { head: 'Supplier', cell: (i) => text(i.supplier) },
+    { head: 'Order', cell: (i) => text(i.order) },
+    { head: 'Dated', cell: (i) => day(i.day) },
+    { head: 'Due', cell: (i) => day(i.dueOn) },
+    { head: 'Held by', cell: (i) => text(i.held) },
+    { head: 'Currency', cell: (i) => text(i.currency) },
+    { head: 'Net', cell: (i) => money(i.net, i.currency) },
+    { head: 'With tax', cell: (i) => money(i.gross, i.currency) },
+  ],
+  pages: everyPage((after) =>
+    listInvoices(db, person, {
+      show: asked(INVOICE_FILTERS, query.show),
+      words: query.words,
+      sort: query.sort,
+      after,
+    }),
+  ),
+}));
+
+export const dock = list<DueRow>('see dock', 'Expected', ({ db, person, query }) => ({
+  columns: [
+    { head: 'Order', cell: (o) => text(o.number) },
+    { head: 'Supplier', cell: (o) => text(o.supplier) },
+    { head: 'State', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
+    { head: 'Jobs', cell: (o) => text(o.jobs) },
+    { head: 'Wanted', cell: (o) => day(o.wantedOn) },
+    { head: 'Carrier', cell: (o) => text(o.carrier) },
+    { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
+    { head: 'Lines due', cell: (o) => ({ whole: o.linesDue }) },
+  ],
+  pages: everyPage((after) => listDue(db, person, query.words, after)),
+}));
+
+export const outbox = list<MessageRow>('see money', 'Outbox', ({ db, person }) => ({
+  columns: [
+    { head: 'When', cell: (m) => text(m.at) },
+    { head: 'Order', cell: (m) => text(m.order) },
+    { head: 'To', cell: (m) => text(m.recipient) },
+    { head: 'Subject', cell: (m) => text(m.subject) },
+    { head: 'Result', cell: (m) => text(MESSAGE_STATE_NAMES[m.state]) },
+    { head: 'Answer', cell: (m) => text(m.answer) },
+    { head: 'Sent by', cell: (m) => text(m.who) },
+  ],
+  pages: everyPage((after) => listMessages(db, person, after)),
+}));

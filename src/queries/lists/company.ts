@@ -1,0 +1,77 @@
+import { asked } from '@/core/asked';
+import type { Minor } from '@/core/money/money';
+import { may } from '@/core/people/rights';
+import { unitOf } from '@/core/quantity/units';
+import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
+import { listItems, type ItemRow } from '../items';
+import { JOB_KINDS, JOB_STATES, listJobs, type JobRow } from '../jobs';
+import { listSuppliers, type SupplierRow } from '../suppliers';
+import { day, everyPage, list, money, price, text } from './list';
+
+export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, currency }) => {
+  const state = query.state === 'all' ? 'all' : asked(JOB_STATES, query.state);
+  const level = (of: (level: Level) => Minor) => (j: JobRow) =>
+    j.level === null ? undefined : money(of(j.level), currency);
+  return {
+    columns: [
+      { head: 'Job', cell: (j) => text(j.number) },
+      { head: 'Name', cell: (j) => text(j.name) },
+      { head: 'Kind', cell: (j) => text(JOB_KINDS[j.kind]) },
+      { head: 'State', cell: (j) => text(JOB_STATES[j.state]) },
+      { head: 'Customer', cell: (j) => text(j.customer) },
+      { head: 'Lead', cell: (j) => text(j.lead) },
+      { head: 'Due', cell: (j) => day(j.dueOn) },
+      { head: 'Lines to buy', cell: (j) => ({ whole: j.toBuy }) },
+      ...(may(person, 'see money')
+        ? [
+            { head: `Budget ${currency}`, cell: level((l) => l.budget) },
+            { head: `Committed ${currency}`, cell: level(committedOf) },
+            { head: `Forecast ${currency}`, cell: level(forecastOf) },
+            { head: `Headroom ${currency}`, cell: level(headroomOf) },
+          ]
+        : []),
+    ],
+    pages: everyPage((after) =>
+      listJobs(db, person, {
+        state,
+        words: query.words,
+        leadId: query.lead === 'me' ? person.id : undefined,
+        sort: query.sort,
+        after,
+      }),
+    ),
+  };
+});
+
+export const items = list<ItemRow>('see money', 'Items', ({ db, person, query }) => ({
+  columns: [
+    { head: 'Number', cell: (i) => text(i.number) },
+    { head: 'Name', cell: (i) => text(i.name) },
+    { head: 'Unit', cell: (i) => text(unitOf(i.unit).name) },
+    { head: 'Stocked', cell: (i) => text(i.stocked === 1 ? 'yes' : '') },
+    { head: 'Cost code', cell: (i) => text(i.code) },
+    { head: 'Supplier', cell: (i) => text(i.supplier) },
+    { head: 'Their number', cell: (i) => text(i.theirNumber) },
+    { head: 'Currency', cell: (i) => text(i.currency) },
+    { head: 'Price', cell: (i) => price(i.price) },
+    { head: 'Price is per', cell: (i) => (i.priceUnit === null ? undefined : text(unitOf(i.priceUnit).name)) },
+  ],
+  pages: everyPage((after) => listItems(db, person, { words: query.words, sort: query.sort, after })),
+}));
+
+export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, person, query }) => ({
+  columns: [
+    { head: 'Supplier', cell: (s) => text(s.name) },
+    { head: 'Contact', cell: (s) => text(s.contact) },
+    { head: 'E-mail', cell: (s) => text(s.email) },
+    { head: 'Currency', cell: (s) => text(s.currency) },
+    { head: 'Lead, working days', cell: (s) => ({ whole: s.leadDays }) },
+    { head: 'Payment days', cell: (s) => ({ whole: s.paymentDays }) },
+    { head: 'Carriage', cell: (s) => money(s.carriage, s.currency) },
+    { head: 'Carriage free from', cell: (s) => money(s.carriageFreeFrom, s.currency) },
+    { head: 'Open orders', cell: (s) => ({ whole: s.openOrders }) },
+    { head: 'On order', cell: (s) => money(s.onOrder, s.currency) },
+    { head: 'Lines to buy', cell: (s) => ({ whole: s.toBuy }) },
+  ],
+  pages: everyPage((after) => listSuppliers(db, person, { words: query.words, sort: query.sort, after })),
+}));

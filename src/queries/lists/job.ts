@@ -1,0 +1,91 @@
+import { asDay } from '@/core/calendar/workdays';
+import { may } from '@/core/people/rights';
+import { unitOf } from '@/core/quantity/units';
+import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
+import { STAGE_NAMES, STAGES } from '@/core/tab/stages';
+import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
+import type { Cell, Column } from '@/formats/sheet/column';
+import { findJob, loadQuote, loadTab, type QuoteLineRow, type Tab } from '../job';
+import { loadBuyList, type BuyListLine } from '../needs';
+import { day, everyPage, list, measure, money, price, text } from './list';
+
+export const buyList = list<BuyListLine>('see jobs', 'Buy list', ({ db, person, query, today, currency }) => ({
+  columns: [
+    { head: 'To buy', cell: (n) => text(n.description) },
+    { head: 'Part', cell: (n) => text(n.number) },
+    { head: 'Cost code', cell: (n) => text(n.code) },
+    { head: 'Supplier', cell: (n) => text(n.supplier) },
+    { head: 'Needed', cell: (n) => day(n.neededOn) },
+    { head: 'Unit', cell: (n) => text(unitOf(n.unit).name) },
+    { head: 'Need', cell: (n) => measure(n.quantity) },
+    { head: 'Drafted', cell: (n) => measure(n.drafted) },
+    { head: 'Ordered', cell: (n) => measure(n.ordered) },
+    { head: 'In', cell: (n) => measure(n.received) },
+    { head: 'Still to buy', cell: (n) => measure(n.open) },
+    ...(may(person, 'see money')
+      ? [
+          {
+            head: `Price ${currency}`,
+            cell: (n: BuyListLine): Cell => price(n.price),
+          },
+        ]
+      : []),
+  ],
+  pages: everyPage(async (after) => {
+    const job = await findJob(db, person, query.job ?? '');
+    if (job === undefined) return { rows: [] };
+    const { rows, before, lines } = await loadBuyList(db, person, job.id, today, {
+      after: after === undefined ? undefined : Number(after),
+    });
+    const last = rows.at(-1);
+    return { rows, next: last !== undefined && before + rows.length < lines ? String(last.id) : undefined };
+  }),
+}));
+
+export const quote = list<QuoteLineRow>('see money', 'Quote', ({ db, person, query, currency }) => ({
+  columns: [
+    { head: 'Kind', cell: (l) => text(QUOTE_LINE_KIND_NAMES[l.kind]) },
+    { head: 'Description', cell: (l) => text(l.description) },
+    { head: 'Part', cell: (l) => text(l.number) },
+    { head: 'Quantity', cell: (l) => measure(l.quantity) },
+    { head: 'Unit', cell: (l) => text(unitOf(l.unit).name) },
+    { head: `Cost ${currency}`, cell: (l) => price(l.cost) },
+    { head: `Price ${currency}`, cell: (l) => price(l.price) },
+    { head: 'Cost code', cell: (l) => text(l.code) },
+    { head: 'Supplier', cell: (l) => text(l.supplier) },
+    { head: 'Needed', cell: (l) => day(l.neededOn) },
+  ],
+  pages: everyPage(async (after) => {
+    const job = await findJob(db, person, query.job ?? '');
+    const found = job && (await loadQuote(db, person, job.id, Number(after ?? 0)));
+    if (found === undefined) return { rows: [] };
+    const last = found.rows.at(-1);
+    const more = last !== undefined && found.before + found.rows.length < found.whole.lines;
+    return { rows: found.rows, next: more ? String(last.place) : undefined };
+  }),
+}));
+
+type TabRow = Tab['rows'][number];
+
+/** The tab of a job by cost code, now or as of a day. */
+export const tab = list<TabRow>('see money', 'Tab', ({ db, person, query, currency }) => {
+  const amount = (head: string, of: (row: TabRow) => Parameters<typeof money>[0]): Column<TabRow> => ({
+    head: `${head} ${currency}`,
+    cell: (r): Cell => money(of(r), currency),
+  });
+  return {
+    columns: [
+      { head: 'Cost code', cell: (r) => text(r.code.code) },
+      { head: 'Name', cell: (r) => text(r.code.name) },
+      amount('Budget', (r) => r.budget),
+      ...STAGES.map((s) => amount(STAGE_NAMES[s], (r) => r.amounts[s])),
+      amount('Committed', committedOf),
+      amount('Forecast', forecastOf),
+      amount('Headroom', headroomOf),
+    ],
+    pages: everyPage(async () => {
+      const job = await findJob(db, person, query.job ?? '');
+      return { rows: job === undefined ? [] : (await loadTab(db, person, job.id, asDay(query.on ?? ''))).rows };
+    }),
+  };
+});

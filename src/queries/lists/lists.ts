@@ -1,0 +1,40 @@
+import type { Day } from '@/core/calendar/workdays';
+import { loadCompany } from '@/store/company';
+import type { Db } from '@/store/connection';
+import type { Person } from '@/store/people';
+import { permit } from '../permit';
+import { dock, gather, invoices, orders, outbox } from './buying';
+import { items, jobs, suppliers } from './company';
+import { buyList, quote, tab } from './job';
+import type { List, ListQuery, OpenList } from './list';
+
+/** Every list that can be taken out. */
+export const LISTS = {
+  jobs,
+  gather,
+  orders,
+  dock,
+  invoices,
+  outbox,
+  items,
+  suppliers,
+  quote,
+  tab,
+  'buy-list': buyList,
+} as const satisfies Readonly<Record<string, List>>;
+
+export type ListName = keyof typeof LISTS;
+
+/** Opens a list to be taken out: its columns, and all that its filters find, page by page. */
+export async function openList(
+  db: Db,
+  person: Person,
+  name: ListName,
+  query: ListQuery,
+  today: Day,
+): Promise<OpenList & { readonly title: string }> {
+  const { open, title, right }: List = LISTS[name];
+  permit(person, right);
+  const { currency } = await loadCompany(db);
+  return { title, ...open({ db, person, query, today, currency }) };
+}
