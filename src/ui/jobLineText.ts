@@ -3,7 +3,7 @@ import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
 import type { ItemThing, Thing } from '@/queries/things';
 import { named } from './entry/column';
-import { beginReading, chosen, NOT_CHOSEN, type Choice } from './entry/reading';
+import { beginReading, chosen, faultsIn, NOT_CHOSEN, type Choice } from './entry/reading';
 
 /** A line of a quote or of a buy list, as a person types it. */
 export type JobLineText = {
@@ -104,4 +104,21 @@ export function readJobLine(reading: Reading, line: JobLineText, at: (field: str
     supplierId: idOf(at('supplierId'), line.supplier),
     neededOn: line.neededOn,
   };
+}
+
+/** The columns in which what is wrong with a line is told. */
+const CELLS = {
+  description: 'description',
+  quantity: 'quantity',
+  unit: 'unit',
+  cost: 'cost',
+  costCodeId: 'code',
+  supplierId: 'supplier',
+  neededOn: 'neededOn',
+} as const;
+
+/** What is wrong with a line, by column; nothing where its place among those that are sent is not known. */
+export function lineFaults(faults: Parameters<typeof faultsIn>[0], at: number, more: Readonly<Record<string, string>>) {
+  const found = at < 0 ? {} : faultsIn(faults, `lines.${at}`, { ...CELLS, ...more });
+  return Object.keys(found).length === 0 ? undefined : found;
 }

@@ -4,34 +4,31 @@ import { useMemo, useState } from 'react';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
-import type { EntryChange } from '@/ui/entry/sheet';
-import type { Steps } from '@/ui/entry/useSteps';
 import type { JobLineText } from '@/ui/jobLineText';
 import { useYard } from '@/ui/YardContext';
 import { InPassing, type Making } from '../../InPassing';
 import { jobLineColumns } from './jobLineColumns';
+import type { useLines } from './useLines';
 
-type Props<L> = {
+type Props<L extends JobLineText> = {
   readonly label: string;
-  readonly lines: readonly L[];
+  readonly sheet: Pick<ReturnType<typeof useLines<L>>, 'lines' | 'blank' | 'onApply' | 'steps'>;
   /** How many lines stand before those that are shown. */
   readonly before: number;
-  readonly blank: (n: number) => L;
   /** The columns, from those that quotes and buy lists have in common; the same function every time. */
   readonly columnsOf: (
     common: ReturnType<typeof jobLineColumns<L & JobLineText>>,
     currency: string,
   ) => EntryColumn<L>[];
   readonly faultsOf: (line: L) => Readonly<Record<string, string>> | undefined;
-  readonly onApply: (changes: readonly EntryChange<L>[]) => void;
-  readonly steps: Steps;
   readonly onTakeOff: (line: L) => void;
   readonly onMove?: (key: string, to: string) => void;
 };
 
 /** Lines of a quote or of a buy list, filled in where they stand; parts and suppliers are made in passing. */
 export function JobLineSheet<L extends JobLineText>(props: Props<L>) {
-  const { lines, before, columnsOf, onApply, ...rest } = props;
+  const { sheet, before, columnsOf, ...rest } = props;
+  const { lines, blank, onApply, steps } = sheet;
   const { currency, may } = useYard();
   const [making, setMaking] = useState<Making & { readonly key: string }>();
   const [money, mayMake] = [may('see money'), may('keep suppliers')];
@@ -59,6 +56,8 @@ export function JobLineSheet<L extends JobLineText>(props: Props<L>) {
         keyOf={(l) => l.key}
         nameOf={(l) => `Line ${placeOf(l)}`}
         headOf={placeOf}
+        blank={blank}
+        steps={steps}
         onApply={onApply}
       />
       {making !== undefined && (

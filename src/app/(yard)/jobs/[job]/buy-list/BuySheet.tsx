@@ -6,10 +6,10 @@ import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { BuyListPage } from '@/queries/needs';
 import type { EntryColumn } from '@/ui/entry/column';
-import { beginReading, faultsIn, standing, unknownWords } from '@/ui/entry/reading';
+import { beginReading, standing, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { jobLineText, newJobLine, readJobLine, type JobLineText } from '@/ui/jobLineText';
+import { jobLineText, lineFaults, newJobLine, readJobLine, type JobLineText } from '@/ui/jobLineText';
 import { useKey } from '@/ui/keys';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -71,22 +71,8 @@ export function useBuySheet(list: BuyListPage, job: { readonly id: number; reado
     if (read.faults.length === 0) void act.run({ once: once.key(), jobId: job.id, lines: read.value });
   };
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
-  const faultsOf = (line: BuyLineText) => {
-    const at = changed.indexOf(line);
-    const found = faultsIn(faults, `lines.${at}`, {
-      description: 'description',
-      itemId: 'description',
-      quantity: 'quantity',
-      surplus: 'quantity',
-      unit: 'unit',
-      price: 'cost',
-      cost: 'cost',
-      costCodeId: 'code',
-      supplierId: 'supplier',
-      neededOn: 'neededOn',
-    });
-    return at < 0 || Object.keys(found).length === 0 ? undefined : found;
-  };
+  const faultsOf = (line: BuyLineText) =>
+    lineFaults(faults, changed.indexOf(line), { itemId: 'description', surplus: 'quantity', price: 'cost' });
   return { ...sheet, lines, act, save, faults, faultsOf };
 }
 
@@ -113,13 +99,10 @@ export function BuySheet({ sheet, before, onClose }: Props) {
     <>
       <JobLineSheet
         label="Buy list"
-        lines={lines}
+        sheet={sheet}
         before={before}
-        blank={sheet.blank}
         columnsOf={columnsOf}
         faultsOf={sheet.faultsOf}
-        onApply={onApply}
-        steps={steps}
         onTakeOff={takeOff}
       />
       <Shelf fault={fault} facts={<Fact strong>{count === 0 ? 'Nothing is changed yet' : sheet.words}</Fact>}>

@@ -1,26 +1,15 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { TooLarge } from '@/core/limits';
-import {
-  add,
-  formatAmount,
-  lineNet,
-  parsePrice,
-  signOf,
-  subtract,
-  ZERO,
-  type Minor,
-  type UnitPrice,
-} from '@/core/money/money';
-import { parseQuantity } from '@/core/quantity/quantity';
+import { formatAmount, parsePrice, signOf, type UnitPrice } from '@/core/money/money';
 import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/core/quotes/rows';
+import { netTyped, sumWhileTyped } from '@/core/quotes/typed';
 import type { QuoteView } from '@/queries/job';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
-import { beginReading, faultsIn, unknownWords } from '@/ui/entry/reading';
+import { beginReading, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
-import { jobLineText, newJobLine, priceText, readJobLine, type JobLineText } from '@/ui/jobLineText';
+import { jobLineText, lineFaults, newJobLine, priceText, readJobLine, type JobLineText } from '@/ui/jobLineText';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeQuote } from '../../../../acts';
@@ -58,17 +47,6 @@ function readQuote(lines: readonly QuoteLineText[]) {
     };
   });
   return { faults: reading.faults, lines: read };
-}
-
-/** What a line comes to at a price, as far as both can be read. */
-function netOf({ quantity }: QuoteLineText, price: string, currency: string): Minor {
-  const [q, each] = [parseQuantity(quantity), parsePrice(price)];
-  try {
-    return q.ok && each.ok ? lineNet(q.value, each.value, 1, currency) : ZERO;
-  } catch (error) {
-    if (error instanceof TooLarge) return ZERO;
-    throw error;
-  }
 }
 
 /** A quote's lines as they are typed, with what they come to. */
@@ -110,10 +88,9 @@ export function useQuoteSheet(quote: QuoteView) {
       lines: read.lines,
     });
   };
-  /** Of the whole quote: what is typed stands for what was saved of it. */
   const sumOf = (column: 'cost' | 'price') => {
-    const sum = (of: readonly QuoteLineText[]) => add(ZERO, ...of.map((l) => netOf(l, l[column], currency)));
-    return add(quote.whole[column], subtract(sum(sheet.lines), sum(saved.value)));
+    const amounts = (of: readonly QuoteLineText[]) => of.map((l) => ({ quantity: l.quantity, price: l[column] }));
+    return sumWhileTyped(quote.whole[column], amounts(saved.value), amounts(sheet.lines), currency);
   };
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   return { ...sheet, act, save, faults, cost: sumOf('cost'), price: sumOf('price') };
@@ -121,31 +98,14 @@ export function useQuoteSheet(quote: QuoteView) {
 
 /** A quote that is still open, filled in where it stands. */
 export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuoteSheet>; before: number }) {
-  const { lines, faults } = sheet;
-  const faultsOf = (line: QuoteLineText) => {
-    const at = lines.indexOf(line);
-    const found = faultsIn(faults, `lines.${at}`, {
-      description: 'description',
-      quantity: 'quantity',
-      unit: 'unit',
-      cost: 'cost',
-      price: 'price',
-      costCodeId: 'code',
-      supplierId: 'supplier',
-      neededOn: 'neededOn',
-    });
-    return at < 0 || Object.keys(found).length === 0 ? undefined : found;
-  };
+  const faultsOf = (line: QuoteLineText) => lineFaults(sheet.faults, sheet.lines.indexOf(line), { price: 'price' });
   return (
     <JobLineSheet
       label="Lines of the quote"
-      lines={lines}
+      sheet={sheet}
       before={before}
-      blank={sheet.blank}
       columnsOf={columnsOf}
       faultsOf={faultsOf}
-      onApply={sheet.onApply}
-      steps={sheet.steps}
       onTakeOff={sheet.takeOff}
       onMove={sheet.onMove}
     />
@@ -205,6 +165,11 @@ const columnsOf = (
     title: `In all ${signOf(currency)}`,
     width: '84px',
     num: true,
-    show: (l) => (l.description === '' ? '' : <b>{formatAmount(netOf(l, l.cost, currency), currency)}</b>),
+    show: (l) =>
+      l.description === '' ? (
+        ''
+      ) : (
+        <b>{formatAmount(netTyped({ quantity: l.quantity, price: l.cost }, currency), currency)}</b>
+      ),
   },
 ];
