@@ -1,0 +1,32 @@
+import { By } from 'selenium-webdriver';
+import { Browser, PHONE, DESK } from '../tests/browser/driver';
+import { App } from '../tests/support/app';
+const app = await App.start();
+const b = await Browser.open(app.base);
+const shot = async (n: string) => { await b.driver.sleep(700); await b.shot(`/tmp/z-${n}.png`); };
+const pick = async (label: string) => (await b.see(By.css(`[aria-label="${label}"]`))).click();
+try {
+  await b.stepInAs('Mina Rowe');
+  await b.go('/gather');
+  await pick('Pick all of Brightsound Marine Electrics');
+  await pick('Pick Tube 316L 38 × 2 mm for 419');
+  await b.reads('These make');
+  await (await b.button('Needed')).click();
+  await shot('gather');
+  await b.go('/invoices/new?order=K26-0019');
+  await (await b.button('+ Something that was not ordered')).click();
+  await (await b.button('Enter invoice')).click();
+  await shot('bill');
+  await b.go('/suppliers/new');
+  await (await b.button('Save supplier')).click();
+  await shot('supplier');
+  await b.go('/jobs/412');
+  await shot('job');
+  await b.go('/items/8');
+  await shot('item');
+  await b.resize(PHONE);
+  await b.go('/gather');
+  await shot('gather-phone');
+  await b.go('/jobs/412');
+  await shot('job-phone');
+} finally { await b.close(); await app.stop(); }
