@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { formatMoney, unitPriceSchema } from '@/core/money/money';
+import { formatMoney } from '@/core/money/money';
+import { unitPriceSchema } from '@/core/money/schema';
 import { numberBy } from '@/core/orders/number';
 import { draftFaults } from '@/core/orders/order';
 import { callOffFault, changeFault, closeShortFault, endBillsFault, endedAt, type Facts } from '@/core/orders/rules';
 import { move, progressOf, type OrderEvent } from '@/core/orders/states';
-import { quantitySchema } from '@/core/quantity/quantity';
+import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
 import { counted } from '@/core/words';

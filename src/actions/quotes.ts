@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { formatMoney, minor, unitPriceSchema } from '@/core/money/money';
+import { formatMoney, minor } from '@/core/money/money';
+import { unitPriceSchema } from '@/core/money/schema';
 import { needKind } from '@/core/needs/kind';
-import { quantitySchema, type Quantity } from '@/core/quantity/quantity';
+import { type Quantity } from '@/core/quantity/quantity';
+import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
 import { wholeFault } from '@/core/quantity/whole';
 import { QUOTE_LINE_KINDS } from '@/core/quotes/rows';

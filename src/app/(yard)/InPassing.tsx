@@ -23,7 +23,7 @@ type Props = {
 };
 
 /** A part or a supplier made where it is wanted, with no more than it needs; the rest is said on its own page. */
-export function InPassing({ making, onClose, onItem, onSupplier }: Props) {
+export default function InPassing({ making, onClose, onItem, onSupplier }: Props) {
   return making.kind === 'item' ? (
     <NewItem
       typed={making.typed}

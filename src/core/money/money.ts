@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import type { Brand } from '../brand';
 import { LIMITS, TooLarge } from '../limits';
 import { PLACES, type Quantity } from '../quantity/quantity';
@@ -14,18 +13,6 @@ export type UnitPrice = Brand<number, 'UnitPrice'>;
 
 export const ZERO = 0 as Minor;
 export const PRICE_PLACES = 4;
-
-const LARGE = 'This is more than can be kept here.';
-
-const within = (most: number) => z.number().int().min(-most, LARGE).max(most, LARGE);
-export const minorSchema = z.codec(within(LIMITS.document), z.custom<Minor>(), {
-  decode: (n) => n as Minor,
-  encode: Number,
-});
-export const unitPriceSchema = z.codec(within(LIMITS.price), z.custom<UnitPrice>(), {
-  decode: (n) => n as UnitPrice,
-  encode: Number,
-});
 
 export const minor = (n: number): Minor => {
   if (!Number.isSafeInteger(n)) throw new TooLarge();

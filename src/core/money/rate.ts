@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import type { Brand } from '../brand';
 import { done, refusal, refused, type Result } from '../result';
 import { divideRounded, withoutTrailingZeros } from './decimal';
@@ -32,13 +31,6 @@ export function parseRate(text: string): Result<Rate> {
   const rate = `${BigInt(whole)}${kept === '' ? '' : `.${kept}`}`;
   return rate === '0' ? refused(refusal('rate.low', 'A rate must be above zero.')) : done(rate as Rate);
 }
-
-export const rateSchema = z.string().transform((text, ctx) => {
-  const read = parseRate(text);
-  if (read.ok) return read.value;
-  ctx.addIssue({ code: 'custom', message: read.refusals[0]?.message ?? '' });
-  return z.NEVER;
-});
 
 function fraction(rate: Rate): { many: bigint; one: bigint } {
   const [whole = '0', decimals = ''] = rate.split('.');

@@ -1,9 +1,7 @@
-import { z } from 'zod';
 import type { Brand } from '../brand';
 import { divideRounded, formatDecimal } from '../money/decimal';
 import { parseTyped } from '../money/sum';
 import { LIMITS, TooLarge } from '../limits';
-import { grouped } from '../words';
 import { done, refusal, refused, type Result } from '../result';
 
 /** A quantity in ten-thousandths of the unit that stands beside it. */
@@ -14,16 +12,6 @@ export const ONE = 10_000 as Quantity;
 export const NONE = 0 as Quantity;
 /** The largest quantity, in whole units. */
 export const MOST = LIMITS.quantity / ONE;
-
-export const quantitySchema = z.codec(
-  z
-    .number()
-    .int()
-    .min(-LIMITS.quantity, 'A quantity this far below zero cannot be kept.')
-    .max(LIMITS.quantity, { error: () => `The most is ${grouped(MOST)}.` }),
-  z.custom<Quantity>(),
-  { decode: (n) => n as Quantity, encode: Number },
-);
 
 export const quantity = (n: number): Quantity => {
   if (!Number.isSafeInteger(n)) throw new TooLarge();

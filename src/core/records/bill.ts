@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { minorSchema, unitPriceSchema } from '../money/money';
-import { quantitySchema } from '../quantity/quantity';
+import { minorSchema, unitPriceSchema } from '../money/schema';
+import { quantitySchema } from '../quantity/schema';
 import { distinct, requiredDay, text } from './fields';
 import { chosen, rowsOf, typedMoney, typedPrice, typedQuantity, type Named } from './typed';
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { LANGUAGES, PAPERS } from '../locale/locale';
 import { isCurrency } from '../money/currencies';
-import { minorSchema } from '../money/money';
-import { rateSchema } from '../money/rate';
+import { minorSchema } from '../money/schema';
+import { rateSchema } from '../money/schema';
 import { days, emailText, requiredDay, text } from './fields';
 import { passwordField } from './person';
 import { typedCount, typedMoney, typedShare } from './typed';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { quantitySchema } from '../quantity/quantity';
+import { quantitySchema } from '../quantity/schema';
 import { anyText } from './fields';
 import { rowsOf, typedQuantity } from './typed';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { asDay } from '../calendar/workdays';
-import { quantitySchema } from '../quantity/quantity';
+import { quantitySchema } from '../quantity/schema';
 import { isUnit } from '../quantity/units';
 
 export const text = (most: number, words: string) =>

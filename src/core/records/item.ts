@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { isGtin } from '../find/gtin';
 import { LIMITS } from '../limits';
-import { unitPriceSchema } from '../money/money';
-import { quantitySchema } from '../quantity/quantity';
+import { unitPriceSchema } from '../money/schema';
+import { quantitySchema } from '../quantity/schema';
 import { anyText, distinct, text, unit } from './fields';
 import { pickedOrNone, textFor, typedCount, typedPrice, typedQuantity } from './typed';
 

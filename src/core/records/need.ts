@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { unitPriceSchema } from '../money/money';
+import { unitPriceSchema } from '../money/schema';
 import { SURPLUS } from '../needs/surplus';
 import { lineFields } from './fields';
 import { picked, pickedOrNone, textFor, typedPrice, typedQuantity, type Named } from './typed';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isCurrency } from '../money/currencies';
-import { minorSchema, type Minor } from '../money/money';
+import { type Minor } from '../money/money';
+import { minorSchema } from '../money/schema';
 import { anyText, days, emailText, text } from './fields';
 import { chosen, typedCount, typedMoney } from './typed';
 

@@ -5,7 +5,6 @@ import { grouped } from '@/core/words';
 import type { Thing, ThingKind } from '@/queries/things';
 import { ask, asJson } from '../ask';
 import { useYard } from '../YardContext';
-import { layOut, meaningsOf, MOST_PASTED, putRow, readPasted, wordsOf } from './paste';
 import type { SheetProps } from './sheet';
 import type { Marking } from './useMark';
 
@@ -20,8 +19,10 @@ export function usePaste<Row>(props: SheetProps<Row>, { at, cols, edit }: Markin
   const yard = useYard();
   return async (event: ClipboardEvent) => {
     if (edit !== undefined || (event.target as HTMLElement).closest('.entry-detail,input')) return;
-    const pasted = readPasted(event.clipboardData.getData('text/plain'));
+    const text = event.clipboardData.getData('text/plain');
     event.preventDefault();
+    const { layOut, meaningsOf, MOST_PASTED, putRow, readPasted, wordsOf } = await import('./paste');
+    const pasted = readPasted(text);
     if (pasted.length > MOST_PASTED) {
       toast.error(`${grouped(pasted.length)} rows were copied; paste at most ${grouped(MOST_PASTED)} at a time.`);
       return;

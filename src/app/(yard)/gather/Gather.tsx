@@ -19,12 +19,14 @@ import type { Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
 import { callOff, chooseSupplier, draftOrders } from '../../acts';
-import { NeedSlip } from '../NeedSlip';
 import { bySupplier, gatherColumns } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { counted } from '@/core/words';
+
+const NeedSlip = later(() => import('../NeedSlip'));
 
 type Props = {
   readonly rows: readonly NeedLine[];

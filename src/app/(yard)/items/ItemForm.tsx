@@ -13,9 +13,11 @@ import { PickField } from '@/ui/kit/PickField';
 import { UnitField } from '@/ui/kit/UnitField';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/useActForm';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
 import { saveItem } from '../../acts';
-import { InPassing } from '../InPassing';
+
+const InPassing = later(() => import('../InPassing'));
 
 type Props = { readonly view: ItemView | undefined };
 

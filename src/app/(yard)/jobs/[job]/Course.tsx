@@ -1,33 +1,27 @@
 'use client';
 
-import {
-  Area,
-  CartesianGrid,
-  ComposedChart,
-  Line,
-  ReferenceLine,
-  ResponsiveContainer,
-  Tooltip,
-  XAxis,
-  YAxis,
-} from 'recharts';
+import dynamic from 'next/dynamic';
+import { useEffect, useRef, useState } from 'react';
 import { formatWhole, type Minor } from '@/core/money/money';
-import type { Day } from '@/core/calendar/workdays';
 import type { CoursePoint } from '@/queries/job';
 import { useYard } from '@/ui/YardContext';
 
-const at = (day: string) => Date.parse(`${day}T12:00:00Z`);
+const CourseChart = dynamic(() => import('./CourseChart'), { ssr: false });
 const LEAST_POINTS = 3;
 
 /** How committed and forecast cost went against the budget, over time. */
 export function Course({ points }: { points: readonly CoursePoint[] }) {
-  const { currency, day, today } = useYard();
+  const { currency, today } = useYard();
+  const box = useRef<HTMLDivElement>(null);
+  const [inView, setInView] = useState(false);
+  useEffect(() => {
+    const watch = new IntersectionObserver((seen) => setInView((now) => now || seen.some((s) => s.isIntersecting)));
+    if (box.current !== null) watch.observe(box.current);
+    return () => watch.disconnect();
+  }, []);
   const last = points.at(-1);
   if (points.length < LEAST_POINTS || last === undefined) return null;
-  const whole = last.day < today ? [...points, { ...last, day: today }] : points;
-  const data = whole.map((p) => ({ ...p, at: at(p.day) }));
-  const asDay = (n: number) => day(new Date(n).toISOString().slice(0, 10) as Day);
-  const money = (n: number) => formatWhole(n as Minor, currency);
+  const money = (amount: Minor) => formatWhole(amount, currency);
   return (
     <section aria-label="Over time" className="mt-6">
       <h2 className="border-b border-line pb-1 text-[16px]">Over time</h2>
@@ -45,67 +39,8 @@ export function Course({ points }: { points: readonly CoursePoint[] }) {
           Forecast {money(last.forecast)}
         </span>
       </div>
-      <div className="h-[170px]" aria-hidden>
-        <ResponsiveContainer width="100%" height="100%">
-          <ComposedChart data={data} margin={{ top: 10, right: 12, bottom: 0, left: 4 }} accessibilityLayer={false}>
-            <CartesianGrid vertical={false} stroke="var(--line-2)" />
-            <XAxis
-              dataKey="at"
-              type="number"
-              domain={['dataMin', 'dataMax']}
-              tickFormatter={asDay}
-              minTickGap={60}
-              tick={{ fontSize: 11.5, fill: 'var(--ink-2)' }}
-              stroke="var(--line)"
-            />
-            <YAxis
-              tickFormatter={money}
-              width={56}
-              tick={{ fontSize: 11.5, fill: 'var(--ink-2)' }}
-              stroke="var(--line)"
-              tickCount={4}
-            />
-            <Tooltip
-              labelFormatter={(n) => asDay(Number(n))}
-              formatter={(n, name) => [money(Number(n)), name]}
-              contentStyle={{
-                background: 'var(--glaze)',
-                border: '1px solid var(--line)',
-                borderRadius: 8,
-                fontSize: 12.5,
-              }}
-            />
-            <Area
-              type="stepAfter"
-              dataKey="committed"
-              name="Committed"
-              stroke="var(--st-received)"
-              fill="var(--st-order)"
-              fillOpacity={0.75}
-              isAnimationActive={false}
-            />
-            <Line
-              type="stepAfter"
-              dataKey="forecast"
-              name="Forecast"
-              stroke="var(--st-received)"
-              strokeDasharray="5 4"
-              strokeWidth={1.8}
-              dot={false}
-              isAnimationActive={false}
-            />
-            <Line
-              type="stepAfter"
-              dataKey="budget"
-              name="Budget"
-              stroke="var(--brick)"
-              strokeWidth={2}
-              dot={false}
-              isAnimationActive={false}
-            />
-            <ReferenceLine y={0} stroke="var(--line)" />
-          </ComposedChart>
-        </ResponsiveContainer>
+      <div ref={box} className="h-[170px]" aria-hidden>
+        {inView && <CourseChart points={last.day < today ? [...points, { ...last, day: today }] : points} />}
       </div>
     </section>
   );

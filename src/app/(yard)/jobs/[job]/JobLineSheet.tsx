@@ -5,10 +5,13 @@ import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { JobLineText } from '@/ui/jobLineText';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
-import { InPassing, type Making } from '../../InPassing';
+import type { Making } from '../../InPassing';
 import { jobLineColumns } from './jobLineColumns';
 import type { useLines } from './useLines';
+
+const InPassing = later(() => import('../../InPassing'));
 
 type Props<L extends JobLineText> = {
   readonly label: string;

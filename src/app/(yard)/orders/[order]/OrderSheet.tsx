@@ -18,12 +18,15 @@ import type { EntryChange } from '@/ui/entry/sheet';
 import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';
 import { moved, nextNew, put } from '@/ui/entry/rows';
 import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderText';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
-import { InPassing, type Making } from '../../InPassing';
+import type { Making } from '../../InPassing';
 import { LineDetail } from './LineDetail';
 import { orderColumns, type OrderRow } from './orderColumns';
 import type { useOrderDraft, OrderFormChoices } from './useOrderDraft';
 import type { Worked } from './worked';
+
+const InPassing = later(() => import('../../InPassing'));
 
 type Props = {
   readonly view: OrderView;

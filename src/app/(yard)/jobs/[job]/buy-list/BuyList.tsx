@@ -6,24 +6,22 @@ import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { JobHead } from '@/queries/job';
-import { needForm, type NeedText } from '@/core/records/need';
 import type { BuyListLine, BuyListPage } from '@/queries/needs';
 import { counted, grouped } from '@/core/words';
 import { useKey } from '@/ui/keys';
-import { Faults } from '@/ui/kit/Field';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { Slip } from '@/ui/kit/Slip';
 import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
-import { useActForm } from '@/ui/useActForm';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
-import { addNeed } from '../../../../acts';
 import { BuySheet, useBuySheet } from './BuySheet';
-import { NeedFields, NeedSlip } from '../../../NeedSlip';
+
+const NeedSlip = later(() => import('../../../NeedSlip'));
+const AddNeed = later(() => import('./AddNeed'));
 
 type Props = {
   readonly list: BuyListPage;
@@ -31,18 +29,6 @@ type Props = {
   readonly quote: JobHead['quote'];
   /** The line that was looked for, which is open. */
   readonly shown?: number | undefined;
-};
-
-const FRESH: NeedText = {
-  description: '',
-  quantity: '',
-  unit: 'C62',
-  price: '',
-  item: null,
-  costCodeId: null,
-  supplierId: null,
-  neededOn: '',
-  surplus: '',
 };
 
 export function BuyList({ list, job, quote, shown }: Props) {
@@ -237,46 +223,5 @@ function progressInWords(n: BuyListLine): string {
     ]
       .filter(Boolean)
       .join(', ') || 'nothing needed'
-  );
-}
-
-/** Lines are put on the list one after the other: Ctrl+Enter adds one and begins the next. */
-function AddNeed({ jobId, onClose }: { jobId: number; onClose: () => void }) {
-  const { currency } = useYard();
-  const [added, setAdded] = useState(0);
-  const form = useActForm({
-    read: () => needForm(currency),
-    start: FRESH,
-    keep: `lines for job ${jobId}`,
-    act: addNeed,
-    input: ({ item, surplus: _, ...read }, once) => ({ once, jobId, itemId: item?.id ?? null, ...read }),
-    onDone: (_, restart) => {
-      setAdded((n) => n + 1);
-      const { costCodeId, supplierId, neededOn } = form.typed;
-      restart({ ...FRESH, costCodeId, supplierId, neededOn });
-    },
-  });
-  useKey('Ctrl+Enter', 'Add the line, and begin the next', form.save, !form.busy);
-  return (
-    <Slip
-      open
-      onClose={onClose}
-      title="Add lines to buy"
-      foot={
-        <div className="grid gap-2">
-          <Faults messages={form.refusals.map((r) => r.message)} />
-          <div className="flex items-center justify-end gap-3">
-            <span role="status" className="mr-auto text-ink-2">
-              {added > 0 && `${counted(added, 'line')} added`}
-            </span>
-            <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main">
-              Add the line <span className="kbd">^↵</span>
-            </button>
-          </div>
-        </div>
-      }
-    >
-      <NeedFields key={added} form={form} open />
-    </Slip>
   );
 }

@@ -11,13 +11,15 @@ import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useHowFar } from '@/ui/useHowFar';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
 import { bringIn } from '../../../../acts';
 import type { Thing } from '@/queries/things';
-import { InPassing } from '../../../InPassing';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
 import { Problems, Unknown, UnknownUnits } from './FileProblems';
 import { counted, grouped } from '@/core/words';
+
+const InPassing = later(() => import('../../../InPassing'));
 
 type Props = {
   readonly first: ImportCheck;
