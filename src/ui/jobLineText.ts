@@ -1,9 +1,10 @@
 import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
 import type { ItemThing, Thing } from '@/queries/things';
 import { named } from './entry/column';
-import { beginReading, chosen, faultsIn, NOT_CHOSEN, type Choice } from './entry/reading';
+import { beginReading, chosen, faultsIn, NOT_CHOSEN, wordsOfChoice, type Choice } from './entry/reading';
 
 /** A line of a quote or of a buy list, as a person types it. */
 export type JobLineText = {
@@ -122,3 +123,16 @@ export function lineFaults(faults: Parameters<typeof faultsIn>[0], at: number, m
   const found = at < 0 ? {} : faultsIn(faults, `lines.${at}`, { ...CELLS, ...more });
   return Object.keys(found).length === 0 ? undefined : found;
 }
+
+/** A line as it is told where two versions stand side by side. */
+export const toldLine = (line: JobLineText, beside: readonly string[]): string =>
+  [
+    `${line.quantity} ${unitOf(line.unit).short} ${line.description}`.replace(/\s+/g, ' ').trim(),
+    line.cost === '' ? 'no cost' : `at ${line.cost}`,
+    ...beside,
+    wordsOfChoice(line.code),
+    wordsOfChoice(line.supplier),
+    line.neededOn === '' ? '' : `needed ${line.neededOn}`,
+  ]
+    .filter(Boolean)
+    .join(', ');

@@ -1,15 +1,11 @@
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { LineText, OrderText } from './orderText';
-
-export type Difference = {
-  readonly key: string;
-  readonly label: string;
-  readonly mine: string;
-  readonly theirs: string;
-};
+import { lineDifferences, settleLines, sideOf, type Chosen, type Difference } from './versions';
 
 const HEAD = { placeId: 'Deliver to', wantedOn: 'Wanted', carrier: 'Carrier', instructions: 'Instructions' } as const;
+
+const HEAD_KEYS = Object.keys(HEAD) as (keyof typeof HEAD)[];
 
 const said = (l: LineText) =>
   (l.kind === 'charge'
@@ -22,45 +18,26 @@ const same = (a: LineText, b: LineText) => JSON.stringify({ ...a, key: '' }) ===
 
 /** Where two people's versions of one order differ: fields of its head, and lines as a whole. */
 export function differences(mine: OrderText, theirs: OrderText): Difference[] {
-  const head = (Object.keys(HEAD) as (keyof typeof HEAD)[])
-    .filter((k) => mine[k] !== theirs[k])
-    .map((k) => ({ key: k, label: HEAD[k], mine: mine[k] || 'nothing', theirs: theirs[k] || 'nothing' }));
-  const keys = [...new Set([...theirs.lines, ...mine.lines.filter((l) => l.id !== undefined)].map((l) => l.key))];
-  const lines = keys.flatMap((key): Difference[] => {
-    const [m, t] = [mine.lines.find((l) => l.key === key), theirs.lines.find((l) => l.key === key)];
-    if (m !== undefined && t !== undefined && same(m, t)) return [];
-    const charged = m !== undefined && t !== undefined && said(m) === said(t);
-    const words = (l: LineText | undefined) =>
-      l === undefined ? 'taken off' : charged ? `${said(l)}, charged in ${counted(l.splits.length, 'part')}` : said(l);
-    return [{ key, label: 'Line', mine: words(m), theirs: words(t) }];
-  });
-  return [...head, ...lines];
+  const head = HEAD_KEYS.filter((k) => mine[k] !== theirs[k]).map((key): Difference => ({
+    key,
+    label: HEAD[key],
+    mine: mine[key] || 'nothing',
+    theirs: theirs[key] || 'nothing',
+    safe: 'mine',
+  }));
+  const beside = (l: LineText) => `charged in ${counted(l.splits.length, 'part')}`;
+  return [...head, ...lineDifferences(mine.lines, theirs.lines, { told: said, same, beside })];
 }
 
-/** One version from two: for each difference the side that was chosen; lines I added stay. */
-export function settle(
-  mine: OrderText,
-  theirs: OrderText,
-  chosen: Readonly<Record<string, 'mine' | 'theirs'>>,
-): OrderText {
-  const of = (key: string) => (chosen[key] === 'theirs' ? theirs : mine);
-  const keys = [...new Set([...theirs.lines, ...mine.lines].map((l) => l.key))];
-  const lines = keys.flatMap((key) => {
-    const added = key.startsWith('new');
-    const line = (added ? mine : of(key)).lines.find((l) => l.key === key);
-    if (line === undefined) return [];
-    // A line that the other person took off is a new one when it is kept.
-    return [
-      theirs.lines.some((l) => l.key === key) || added
-        ? line
-        : { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, id: undefined, needId: null })) },
-    ];
-  });
-  return {
-    placeId: of('placeId').placeId,
-    wantedOn: of('wantedOn').wantedOn,
-    carrier: of('carrier').carrier,
-    instructions: of('instructions').instructions,
-    lines,
-  };
+/** A line that the other person took off is a new one when it is kept. */
+const over = (line: LineText, theirs: LineText | undefined): LineText =>
+  theirs === undefined
+    ? { ...line, id: undefined, splits: line.splits.map((s) => ({ ...s, id: undefined, needId: null })) }
+    : line;
+
+/** One order from two: for each difference the side that was chosen; lines I added stay. */
+export function settle(mine: OrderText, theirs: OrderText, chosen: Chosen): OrderText {
+  const side = (key: string) => sideOf(differences(mine, theirs), chosen, key);
+  const head = Object.fromEntries(HEAD_KEYS.map((k) => [k, (side(k) === 'theirs' ? theirs : mine)[k]]));
+  return { ...mine, ...head, lines: settleLines(mine.lines, theirs.lines, side, over) };
 }

@@ -174,19 +174,26 @@ describe('two versions of one order', () => {
 
   it('differ where they differ', () =>
     expect(differences(typed, theirs)).toEqual([
-      { key: 'carrier', label: 'Carrier', mine: 'Van', theirs: 'Parcel' },
-      { key: 'line 11', label: 'Line', mine: '14 m Tube at 7.50', theirs: '12 m Tube at 8.00' },
+      { key: 'carrier', label: 'Carrier', mine: 'Van', theirs: 'Parcel', safe: 'mine' },
+      { key: 'line 11', label: 'Line', mine: '14 m Tube at 7.50', theirs: '12 m Tube at 8.00', safe: 'mine' },
     ]));
 
-  it('tell of lines that one side took off', () =>
+  it('tell of lines that stand on one side only', () =>
     expect(differences({ ...mine, lines: mine.lines.slice(0, 1) }, mine)).toEqual([
-      { key: 'line 12', label: 'Line', mine: 'taken off', theirs: '12 m Bar at 7.50' },
+      { key: 'line 12', label: 'Line', mine: 'not there', theirs: '12 m Bar at 7.50', safe: 'theirs' },
     ]));
 
   it('settle by what is chosen, mine where nothing is', () => {
     const settled = settle(typed, theirs, { carrier: 'theirs' });
     expect([settled.carrier, first(settled).quantity, first(settled).price]).toEqual(['Parcel', '14', '7.50']);
     expect(settle(typed, theirs, { carrier: 'mine', 'line 11': 'theirs' }).lines[0]).toEqual(first(theirs));
+  });
+
+  it('keep a line that the other person added, unless it is chosen away', () => {
+    const without = { ...mine, lines: mine.lines.slice(0, 1) };
+    const keys = (chosen: Parameters<typeof settle>[2]) => settle(without, mine, chosen).lines.map((l) => l.key);
+    expect(keys({})).toEqual(['line 11', 'line 12']);
+    expect(keys({ 'line 12': 'mine' })).toEqual(['line 11']);
   });
 
   it('keep lines that I added, and make a line new that they took off', () => {

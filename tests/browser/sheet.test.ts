@@ -218,6 +218,75 @@ describe('two people in one order', () => {
   });
 });
 
+describe('two people on one job', () => {
+  it('choose between their versions of its quote, and nothing of either is lost', async () => {
+    await browser.go('/jobs/new');
+    await browser.type('Number', '451');
+    await browser.type('Name', 'Slipway winch, new brake');
+    await browser.type('Customer', 'Harrow Sound Pilots');
+    await (await browser.button('Open job')).click();
+    await browser.reads('The quote has no lines yet');
+    await browser.fill('Line 1', 'Line', 'Brake band');
+    await browser.fill('Line 1', 'Quantity', '2');
+    await browser.fill('Line 1', 'Cost £', '40');
+    await browser.fill('Line 1', 'Cost code', '02');
+    await (await browser.button('Save')).click();
+    await browser.reads('Quote Q-451 is saved');
+    const second = await Browser.open(app.base);
+    try {
+      await second.stepInAs('Tomas Brae');
+      await second.go('/jobs/451/quote');
+      await second.fill('Line 1', 'Quantity', '3');
+      await browser.fill('Line 1', 'Cost £', '44');
+      await browser.fill('Line 2', 'Line', 'Brake lining');
+      await browser.fill('Line 2', 'Cost £', '12');
+      await (await browser.button('Save')).click();
+      await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
+      await (await second.button('Save')).click();
+      await second.reads('Nothing is lost: choose for each difference');
+      await second.reads('2 Brake band, at 44');
+      await second.reads('3 Brake band, at 40');
+      // The line that the first added stays, though the second has not seen it.
+      await second.reads('1 Brake lining, at 12');
+      await (await second.button('Save what is chosen')).click();
+      await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
+      await second.reads('cost £\u202f132.00');
+    } finally {
+      await second.close();
+    }
+  });
+
+  it('choose between their versions of a line to buy', async () => {
+    const second = await Browser.open(app.base);
+    try {
+      await second.stepInAs('Tomas Brae');
+      for (const b of [browser, second]) {
+        await b.go('/jobs/425/buy-list');
+        await b.reads('still to buy');
+        await b.driver.wait(async () => {
+          await b.keys('f');
+          await b.driver.sleep(300);
+          return (await b.driver.findElements(By.css('.entry-sheet'))).length > 0;
+        }, 20_000);
+      }
+      await browser.fill('Line 1', 'Cost £', '91');
+      await second.fill('Line 1', 'Cost £', '92');
+      await (await browser.button('Save')).click();
+      await browser.reads('1 line changed');
+      await (await second.button('Save')).click();
+      await second.reads('Nothing is lost: choose for each difference');
+      await second.reads('at 91');
+      await second.reads('at 92');
+      await (await second.button('Save what is chosen')).click();
+      await second.reads('1 line changed');
+      await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
+      expect((await (await second.cell('Line 1', 'Cost £')).getText()).split('\n')[0]).toBe('92');
+    } finally {
+      await second.close();
+    }
+  });
+});
+
 describe('rows of a spreadsheet', () => {
   it('says by name what a pasted row has that is not known, and takes 500 rows', async () => {
     await browser.go('/orders/K26-0024');

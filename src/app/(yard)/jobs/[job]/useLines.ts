@@ -7,6 +7,7 @@ import type { EntryChange } from '@/ui/entry/sheet';
 import { moved, nextNew, put } from '@/ui/entry/rows';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
 import type { JobLineText } from '@/ui/jobLineText';
+import { lineDifferences, settleLines, sideOf, type Chosen } from '@/ui/versions';
 
 /** Lines of a quote or of a buy list as they are typed over what is saved, kept in the browser. */
 export function useLines<L extends JobLineText>(
@@ -36,6 +37,16 @@ export function useLines<L extends JobLineText>(
     return lines.filter((l) => before.get(l.key) !== JSON.stringify(l));
   }, [saved.value, lines]);
   const gone = saved.value.filter((l) => !lines.some((now) => now.key === l.key)).length;
+  /** Two people's versions, line by line, and what is made of them by choosing; `told` tells all that can be changed. */
+  const versions = (told: (line: L) => string) => {
+    const same = (one: L, other: L) => told(one) === told(other);
+    const rows = lineDifferences(lines, saved.value, { told, same, beside: () => '' });
+    const settled = (over: (line: L, theirs: L | undefined) => L) => (chosen: Chosen) => ({
+      version: saved.version,
+      value: settleLines(lines, saved.value, (key) => sideOf(rows, chosen, key), over),
+    });
+    return { rows, settled };
+  };
   const reordered = lines.map((l) => l.key).join() !== saved.value.map((l) => l.key).join();
   const count = changed.length + gone + (reordered && changed.length + gone === 0 ? 1 : 0);
   return {
@@ -47,6 +58,7 @@ export function useLines<L extends JobLineText>(
     takeOff,
     onMove,
     changed,
+    versions,
     count,
     words: `${counted(count, 'change')} not saved, kept here as you type`,
   };

@@ -1,5 +1,7 @@
 'use client';
 
+import { Versions } from '@/ui/kit/Versions';
+import { differences, settle } from '@/ui/orderClash';
 import { useMemo, useState } from 'react';
 import { formatMoney } from '@/core/money/money';
 import { counted } from '@/core/words';
@@ -11,7 +13,6 @@ import { Sums } from '@/ui/kit/Sums';
 import { standing } from '@/ui/entry/reading';
 import { nextNew } from '@/ui/entry/rows';
 import { newLine, orderText, towardsOf, type LineText } from '@/ui/orderText';
-import { Clash } from './Clash';
 import { OrderAside } from './OrderAside';
 import { OrderHead } from './OrderHead';
 import { sumRows } from './OrderLines';
@@ -41,17 +42,18 @@ export function OrderDraft({ view, form, history }: Props) {
     setBegun({ key: line.key });
   };
   if (act.clash !== undefined) {
-    const theirs = act.clash.theirs as StoredOrder;
+    const stored = act.clash.theirs as StoredOrder;
+    const theirs = orderText(stored, view);
+    const placeOf = (id: string) => form.places.find((p) => String(p.id) === id)?.name ?? id;
     return (
       <Sheet aside={<OrderAside view={view} history={history} />}>
         <OrderHead view={view} />
-        <Clash
+        <Versions
           message={act.clash.message}
-          mine={text}
-          theirs={orderText(theirs, view)}
-          places={form.places}
+          rows={differences(text, theirs)}
+          written={(key, words) => (key === 'placeId' ? placeOf(words) : words)}
           onPutBack={draft.putBack}
-          onSettled={draft.settle(theirs.version)}
+          onSettled={(chosen) => draft.settle(stored.version)(settle(text, theirs, chosen))}
         />
       </Sheet>
     );

@@ -9,8 +9,10 @@ import type { EntryColumn } from '@/ui/entry/column';
 import { beginReading, standing, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { jobLineText, lineFaults, newJobLine, readJobLine, type JobLineText } from '@/ui/jobLineText';
+import { jobLineText, lineFaults, newJobLine, readJobLine, toldLine, type JobLineText } from '@/ui/jobLineText';
 import { useKey } from '@/ui/keys';
+import { Versions } from '@/ui/kit/Versions';
+import type { Chosen } from '@/ui/versions';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeBuyList } from '../../../../acts';
@@ -27,6 +29,21 @@ const fresh = (count: number, above: BuyLineText | undefined): BuyLineText => ({
   version: 0,
   open: '',
 });
+
+function readBuyLines(lines: readonly BuyLineText[]) {
+  const reading = beginReading();
+  const value = lines.map((l, k) => {
+    const { cost: price, ...line } = readJobLine(reading, l, (field) => `lines.${k}.${field}`);
+    return { ...(l.id === undefined ? {} : { needId: l.id, version: l.version }), ...line, price };
+  });
+  return { faults: reading.faults, value };
+}
+
+const told = (l: BuyLineText) => toldLine(l, []);
+
+/** A line of mine is saved over the version that stands now. */
+const over = (line: BuyLineText, theirs: BuyLineText | undefined): BuyLineText =>
+  theirs === undefined ? line : { ...line, version: theirs.version, open: theirs.open };
 
 /** A buy list's lines as they are typed. */
 export function useBuySheet(list: BuyListPage, job: { readonly id: number; readonly number: string }) {
@@ -45,14 +62,7 @@ export function useBuySheet(list: BuyListPage, job: { readonly id: number; reado
   );
   const sheet = useLines(`buy list ${job.number} after ${list.before}`, saved, fresh);
   const { lines, changed, typed } = sheet;
-  const read = useMemo(() => {
-    const reading = beginReading();
-    const value = changed.map((l, k) => {
-      const { cost: price, ...line } = readJobLine(reading, l, (field) => `lines.${k}.${field}`);
-      return { ...(l.id === undefined ? {} : { needId: l.id, version: l.version }), ...line, price };
-    });
-    return { faults: reading.faults, value };
-  }, [changed]);
+  const read = useMemo(() => readBuyLines(changed), [changed]);
   const [tried, setTried] = useState(false);
   const once = useOnce();
   const act = useAct(changeBuyList, {
@@ -66,14 +76,27 @@ export function useBuySheet(list: BuyListPage, job: { readonly id: number; reado
       typed.savedAs(saved.version + 1);
     },
   });
-  const save = () => {
+  const save = (toSave: readonly BuyLineText[] = changed) => {
+    const { faults, value } = readBuyLines(toSave);
     setTried(true);
-    if (read.faults.length === 0) void act.run({ once: once.key(), jobId: job.id, lines: read.value });
+    if (faults.length === 0) void act.run({ once: once.key(), jobId: job.id, lines: value });
+  };
+  const { rows, settled } = sheet.versions(told);
+  // Lines of which a newer version is saved than the one that was typed over.
+  const isOld = (l: BuyLineText) => (saved.value.find((s) => s.key === l.key)?.version ?? l.version) > l.version;
+  const clash = act.clash !== undefined && lines.some(isOld) ? { ...act.clash, rows } : undefined;
+  const settle = (chosen: Chosen) => {
+    const kept = settled(over)(chosen);
+    const before = new Map(saved.value.map((l) => [l.key, told(l)]));
+    once.renew();
+    act.clear();
+    typed.keep(kept);
+    save(kept.value.filter((l) => before.get(l.key) !== told(l)));
   };
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   const faultsOf = (line: BuyLineText) =>
     lineFaults(faults, changed.indexOf(line), { itemId: 'description', surplus: 'quantity', price: 'cost' });
-  return { ...sheet, lines, act, save, faults, faultsOf };
+  return { ...sheet, lines, act, clash, settle, save, faults, faultsOf };
 }
 
 type Props = {
@@ -91,7 +114,19 @@ export function BuySheet({ sheet, before, onClose }: Props) {
     line.id === undefined
       ? sheet.takeOff(line)
       : (steps.step(), onApply([{ key: line.key, change: (l) => ({ ...l, quantity: '0' }) }]));
-  useKey('Ctrl+Enter', 'Save the lines', save, count > 0 && !act.busy);
+  useKey('Ctrl+Enter', 'Save the lines', () => save(), count > 0 && !act.busy);
+  if (sheet.clash !== undefined)
+    return (
+      <Versions
+        message={sheet.clash.message}
+        rows={sheet.clash.rows}
+        onSettled={sheet.settle}
+        onPutBack={() => {
+          act.clear();
+          sheet.typed.putBack();
+        }}
+      />
+    );
   const fault =
     (act.clash && `${act.clash.message} What you typed is still here.`) ??
     standing(faults, (k) => before + 1 + lines.indexOf(sheet.changed[k] as BuyLineText));
@@ -108,7 +143,7 @@ export function BuySheet({ sheet, before, onClose }: Props) {
       <Shelf fault={fault} facts={<Fact strong>{count === 0 ? 'Nothing is changed yet' : sheet.words}</Fact>}>
         {count > 0 && <ShelfPlain onClick={sheet.typed.putBack}>Put back</ShelfPlain>}
         {count === 0 && <ShelfPlain onClick={onClose}>Only look</ShelfPlain>}
-        <ShelfMain disabled={act.busy || count === 0} onClick={save} hint="^↵">
+        <ShelfMain disabled={act.busy || count === 0} onClick={() => save()} hint="^↵">
           {act.busy ? 'Saving…' : 'Save'}
         </ShelfMain>
       </Shelf>

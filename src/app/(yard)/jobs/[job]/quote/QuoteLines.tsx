@@ -10,6 +10,7 @@ import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Further } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
+import { Versions } from '@/ui/kit/Versions';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
@@ -81,11 +82,21 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
   };
   useKey('Ctrl+Enter', 'Save', () => void sheet.save(), unsaved && !sheet.act.busy && !winning);
   useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), !unsaved && full && mayWin && !winning);
-  const clash = sheet.act.clash;
+  if (sheet.clash !== undefined)
+    return (
+      <Versions
+        message={sheet.clash.message}
+        rows={sheet.clash.rows}
+        onSettled={sheet.settle}
+        onPutBack={() => {
+          sheet.act.clear();
+          sheet.typed.putBack();
+        }}
+      />
+    );
   const fault =
     upload.fault ??
-    (clash &&
-      `${clash.message} What you typed is still here: put it back, or bring yours together with what stands now.`) ??
+    sheet.act.clash?.message ??
     move.clash?.message ??
     move.refusals[0]?.message ??
     standing(sheet.faults, (k) => quote.before + k + 1) ??

@@ -3,13 +3,23 @@
 import { useMemo, useState } from 'react';
 import { formatAmount, parsePrice, signOf, type UnitPrice } from '@/core/money/money';
 import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/core/quotes/rows';
+import type { Kept } from '@/ui/entry/useTyped';
+import type { Chosen } from '@/ui/versions';
 import { netTyped, sumWhileTyped } from '@/core/quotes/typed';
 import type { QuoteView } from '@/queries/job';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
 import { beginReading, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
-import { jobLineText, lineFaults, newJobLine, priceText, readJobLine, type JobLineText } from '@/ui/jobLineText';
+import {
+  jobLineText,
+  lineFaults,
+  newJobLine,
+  priceText,
+  readJobLine,
+  toldLine,
+  type JobLineText,
+} from '@/ui/jobLineText';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { changeQuote } from '../../../../acts';
@@ -49,6 +59,15 @@ function readQuote(lines: readonly QuoteLineText[]) {
   return { faults: reading.faults, lines: read };
 }
 
+const told = (l: QuoteLineText) =>
+  toldLine(l, [QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase(), l.price === '' ? '' : `sold at ${l.price}`]);
+
+/** A line that the other person took off is a new one when it is kept. */
+const over = (line: QuoteLineText, theirs: QuoteLineText | undefined): QuoteLineText => {
+  const { id: _, ...rest } = line;
+  return theirs === undefined ? rest : line;
+};
+
 /** A quote's lines as they are typed, with what they come to. */
 export function useQuoteSheet(quote: QuoteView) {
   const { currency } = useYard();
@@ -75,25 +94,36 @@ export function useQuoteSheet(quote: QuoteView) {
       sheet.typed.savedAs(version);
     },
   });
-  const save = async (): Promise<boolean> => {
+  const save = async (kept: Kept<readonly QuoteLineText[]> = sheet.typed): Promise<boolean> => {
+    const { faults, lines } = readQuote(kept.value);
     setTried(true);
-    if (read.faults.length > 0) return false;
+    if (faults.length > 0) return false;
     const after = (quote.rows[0]?.place ?? 1) - 1;
     return act.run({
       once: once.key(),
       quoteId: quote.id,
-      version: sheet.typed.version,
+      version: kept.version,
       after,
       upTo: quote.rows.at(-1)?.place ?? after,
-      lines: read.lines,
+      lines,
     });
+  };
+  const { rows, settled } = sheet.versions(told);
+  /** What stands now was saved by somebody else since one began to type: both versions, to choose from. */
+  const clash = act.clash !== undefined && quote.version > sheet.typed.version ? { ...act.clash, rows } : undefined;
+  const settle = (chosen: Chosen) => {
+    const kept = settled(over)(chosen);
+    once.renew();
+    act.clear();
+    sheet.typed.keep(kept);
+    void save(kept);
   };
   const sumOf = (column: 'cost' | 'price') => {
     const amounts = (of: readonly QuoteLineText[]) => of.map((l) => ({ quantity: l.quantity, price: l[column] }));
     return sumWhileTyped(quote.whole[column], amounts(saved.value), amounts(sheet.lines), currency);
   };
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
-  return { ...sheet, act, save, faults, cost: sumOf('cost'), price: sumOf('price') };
+  return { ...sheet, act, clash, settle, save, faults, cost: sumOf('cost'), price: sumOf('price') };
 }
 
 /** A quote that is still open, filled in where it stands. */
