@@ -331,7 +331,7 @@ describe('a job from nothing', () => {
     await ctrl(Key.ENTER);
     await browser.type('Who of the customer said yes', 'Ada');
     await ctrl(Key.ENTER);
-    await browser.reads('518.00');
+    await browser.reads('is open, with 2 lines on the buy list');
     await browser.go('/jobs/430/buy-list');
     await browser.reads('Fitting by a subcontractor');
     expect(await browser.text()).not.toContain('Freight');

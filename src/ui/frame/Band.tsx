@@ -81,6 +81,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
               <Badge n={p.count === undefined ? 0 : counts[p.count]} />
             </Link>
           ))}
+        <FindButton foot />
       </nav>
     </header>
   );
@@ -114,11 +115,11 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
     .join('')
     .slice(0, 2);
   const entry =
-    'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2';
-  const link = (href: string, words: string) => (
+    'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2 max-phone:py-[11px]';
+  const link = ({ href, name, at }: Place) => (
     <DropdownMenu.Item asChild key={href}>
-      <Link href={href} className={entry}>
-        {words}
+      <Link href={href} className={`${entry} ${at === 'band' ? 'phone:hidden' : ''}`}>
+        {name}
       </Link>
     </DropdownMenu.Item>
   );
@@ -126,7 +127,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         aria-label={`${initials}: ${person.name}, menu`}
-        className="grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]"
+        className="tap grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]"
       >
         {initials}
       </DropdownMenu.Trigger>
@@ -142,8 +143,8 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
           </div>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
           {placesFor(may)
-            .filter((p) => p.at === 'menu')
-            .map((p) => link(p.href, p.name))}
+            .filter((p) => p.at === 'menu' || p.at === 'band')
+            .map(link)}
           <DropdownMenu.Item className={entry} onSelect={onTheme}>
             {person.theme === 'evening' ? 'Day theme' : 'Evening theme'}
           </DropdownMenu.Item>

@@ -7,24 +7,28 @@ import { later } from '../later';
 
 const FindBox = later(() => import('./FindBox'));
 
-/** Finds anything by its number or words, and every place, from anywhere. */
-export function FindButton() {
+/** Finds anything by its number or words, and every place, from anywhere; on a phone from its foot bar. */
+export function FindButton({ foot = false }: { foot?: boolean }) {
   const [open, setOpen] = useState(false);
-  useKey('/', 'Find', () => setOpen(true));
+  useKey('/', 'Find', () => setOpen(true), !foot);
   return (
     <>
-      <button
-        type="button"
-        onClick={() => setOpen(true)}
-        className="flex h-[31px] w-[216px] items-center justify-between rounded-lg border border-[#4d7270] bg-rim-2 px-3 text-left text-on-rim-2 max-phone:w-auto max-phone:gap-2"
-      >
-        <span>
-          Find<span className="max-phone:hidden"> part, job, order…</span>
-        </span>
-        <span aria-hidden className="kbd ml-auto max-phone:hidden">
-          /
-        </span>
-      </button>
+      {foot ? (
+        <button type="button" onClick={() => setOpen(true)} className="flex-1 font-semibold">
+          Find
+        </button>
+      ) : (
+        <button
+          type="button"
+          onClick={() => setOpen(true)}
+          className="flex h-[31px] w-[216px] items-center justify-between rounded-lg border border-[#4d7270] bg-rim-2 px-3 text-left text-on-rim-2 max-phone:hidden"
+        >
+          Find part, job, order…
+          <span aria-hidden className="kbd ml-auto">
+            /
+          </span>
+        </button>
+      )}
       <Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Portal>
           <Dialog.Overlay className="fixed inset-0 z-40 bg-[#17262b]/45" />

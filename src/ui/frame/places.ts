@@ -16,7 +16,7 @@ export type Place = {
 };
 
 export const PLACES: readonly Place[] = [
-  { href: '/', name: 'Desk', rights: ['see jobs'], words: 'what needs you today', at: 'foot' },
+  { href: '/', name: 'Desk', rights: ['see jobs'], words: 'what needs you today', at: 'band' },
   { href: '/jobs', name: 'Jobs', rights: ['see jobs'], words: 'jobs and their budgets', at: 'foot' },
   { href: '/gather', name: 'Gather', rights: ['draft orders'], count: 'gather', words: 'what is to buy', at: 'foot' },
   { href: '/orders', name: 'Orders', rights: ['see orders'], words: 'purchase orders', at: 'band' },

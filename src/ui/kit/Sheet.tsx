@@ -36,9 +36,11 @@ export function Sheet({
 /** The title of a place with what filters it and what it counts. */
 export function PlaceTitle({ title, children, count }: { title: ReactNode; children?: ReactNode; count?: ReactNode }) {
   return (
-    <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+    <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 max-phone:justify-between">
       <h1 className="text-[25px] leading-tight">{title}</h1>
-      <div className="flex flex-1 flex-wrap items-center gap-2">{children}</div>
+      <div className="flex flex-1 flex-wrap items-center gap-2 max-phone:order-3 max-phone:basis-full max-phone:gap-y-3">
+        {children}
+      </div>
       {count !== undefined && <div className="text-ink-2">{count}</div>}
     </div>
   );

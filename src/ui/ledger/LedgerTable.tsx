@@ -83,7 +83,7 @@ export function LedgerTable<Row extends object>({
 
   const onClick = (event: MouseEvent, row: Row, index: number) => {
     setAt(index);
-    if ((event.target as HTMLElement).closest('a,button,input,select')) return;
+    if ((event.target as HTMLElement).closest('a,button,input,select,label')) return;
     if (picks !== undefined && (clickPicks || event.ctrlKey || event.metaKey || event.shiftKey))
       pick(index, event.shiftKey);
     else open(row);

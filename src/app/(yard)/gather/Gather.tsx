@@ -151,7 +151,6 @@ export function Gather({ rows, total, terms, filters }: Props) {
         count={`${counted(total, 'line')} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}
       >
         {filters}
-        <TakeOut list="gather" />
       </PlaceTitle>
       {rows.length === 0 ? (
         <Empty title="Nothing is left to buy here">
@@ -173,6 +172,11 @@ export function Gather({ rows, total, terms, filters }: Props) {
             words: (n) => `Pick ${n.description} for ${n.job}`,
           }}
         />
+      )}
+      {rows.length > 0 && (
+        <p className="mt-3 text-right">
+          <TakeOut list="gather" />
+        </p>
       )}
       <Shelf
         fault={fault}
