@@ -52,6 +52,8 @@ describe('adding lines to a buy list without a mouse', () => {
       if (k === 0) {
         await browser.driver.wait(async () => {
           await browser.driver.actions().sendKeys('n').perform();
+          // A key that had an effect is not pressed again before that is seen.
+          await browser.driver.sleep(400);
           return (await browser.driver.findElements(By.css('[role="dialog"]'))).length > 0;
         }, 20_000);
         keys += 1;

@@ -33,6 +33,8 @@ const paste = (text: string) =>
      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))`,
     text,
   );
+const save = ({ driver }: Browser) =>
+  driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
 const ctrl = (key: string) => browser.driver.actions().keyDown(Key.CONTROL).sendKeys(key).keyUp(Key.CONTROL).perform();
 const mark = async (row: string, column: string) => {
   await (await browser.cell(row, column)).click();
@@ -230,7 +232,8 @@ describe('two people on one job', () => {
     await browser.fill('Line 1', 'Quantity', '2');
     await browser.fill('Line 1', 'Cost £', '40');
     await browser.fill('Line 1', 'Cost code', '02');
-    await (await browser.button('Save')).click();
+    await browser.driver.wait(async () => (await first('Line 1', 'Cost code'))?.startsWith('02') ?? false, 20_000);
+    await save(browser);
     await browser.reads('Quote Q-451 is saved');
     const second = await Browser.open(app.base);
     try {
@@ -240,9 +243,9 @@ describe('two people on one job', () => {
       await browser.fill('Line 1', 'Cost £', '44');
       await browser.fill('Line 2', 'Line', 'Brake lining');
       await browser.fill('Line 2', 'Cost £', '12');
-      await (await browser.button('Save')).click();
+      await save(browser);
       await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
-      await (await second.button('Save')).click();
+      await save(second);
       await second.reads('Nothing is lost: choose for each difference');
       await second.reads('2 Brake band, at 44');
       await second.reads('3 Brake band, at 40');
@@ -261,7 +264,7 @@ describe('two people on one job', () => {
     try {
       await second.stepInAs('Tomas Brae');
       for (const b of [browser, second]) {
-        await b.go('/jobs/425/buy-list');
+        await b.go('/jobs/412/buy-list');
         await b.reads('still to buy');
         await b.driver.wait(async () => {
           await b.keys('f');
@@ -271,16 +274,16 @@ describe('two people on one job', () => {
       }
       await browser.fill('Line 1', 'Cost £', '91');
       await second.fill('Line 1', 'Cost £', '92');
-      await (await browser.button('Save')).click();
+      await save(browser);
       await browser.reads('1 line changed');
-      await (await second.button('Save')).click();
+      await save(second);
       await second.reads('Nothing is lost: choose for each difference');
       await second.reads('at 91');
       await second.reads('at 92');
       await (await second.button('Save what is chosen')).click();
       await second.reads('1 line changed');
       await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
-      expect((await (await second.cell('Line 1', 'Cost £')).getText()).split('\n')[0]).toBe('92');
+      expect((await (await second.cell('Line 1', 'Cost £')).getText()).split('\n')[0]).toBe('92.00');
     } finally {
       await second.close();
     }

@@ -75,15 +75,17 @@ export default function FindBox({ close }: { close: () => void }) {
     const stop = new AbortController();
     const wait = setTimeout(async () => {
       const told = await ask<Found[]>(`/find?words=${encodeURIComponent(words)}`, { signal: stop.signal });
-      if (told === undefined) return;
-      setAnswer({ for: words, found: told });
-      if (wanted.current) arrived(told);
+      if (told !== undefined) setAnswer({ for: words, found: told });
     }, LEAST_WAIT);
     return () => {
       clearTimeout(wait);
       stop.abort();
     };
   }, [words]);
+  // Looked at once it is drawn: Enter that came before it was there waits for it.
+  useEffect(() => {
+    if (wanted.current && answer.for === words) arrived(answer.found);
+  }, [answer, words]);
   const all = shownFor(answer.found);
   const first = all[0] === undefined ? '' : keyOf(all[0]);
   return (

@@ -245,7 +245,6 @@ function useThings(
       if (told === undefined) return;
       const things = [...begun(typed), ...told];
       setAnswer({ for: typed, things });
-      found(things);
     };
     const wait = setTimeout(() => void look(), typed === '' || typeof kind === 'function' ? 0 : WAIT);
     return () => {
@@ -253,5 +252,9 @@ function useThings(
       stop.abort();
     };
   }, [kind, typed]);
+  // Told once it is drawn: Enter that comes before finds no answer yet, and one that comes after finds it.
+  useEffect(() => {
+    if (answer !== undefined && answer.for === typed) found(answer.things);
+  }, [answer, typed]);
   return { ready: answer?.for === typed, things: typed === undefined ? [] : (answer?.things ?? []) };
 }
