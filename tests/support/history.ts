@@ -1,7 +1,8 @@
 import { saveRate } from '@/actions/company';
 import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/actions/invoices';
-import { changeNeed, chooseSupplier } from '@/actions/needs';
+import { changeBuyList, changeNeed, chooseSupplier } from '@/actions/needs';
 import { callOff, changeOrder, closeShort, draftOrders, endBills, holdOrder } from '@/actions/orders';
+import { changeQuote, winQuote } from '@/actions/quotes';
 import { receive, takeBack } from '@/actions/receiving';
 import { markSentByHand } from '@/actions/sending';
 import type { Outcome } from '@/actions/action';
@@ -35,6 +36,11 @@ export const ACTS = [
   'closeShort',
   'endBills',
   'cut',
+  'fill',
+  'fill',
+  'quote',
+  'quote',
+  'win',
   'choose',
   'rate',
   'hold',
@@ -101,6 +107,48 @@ export async function tryStep(
       quantity: whole(need.quantity * 1.3, unit),
       ...text,
     });
+  }
+  if (act === 'fill') {
+    const jobId = yard.ids.jobs[which % 2 === 0 ? 0 : 1];
+    const own = (await db('need').where({ jobId }).orderBy('id')).slice(-3).filter((_, k) => (which >> k) % 2 === 0);
+    const lines = own.map((n, k) => ({
+      needId: n.id,
+      version: n.version,
+      itemId: n.itemId,
+      description: n.description,
+      quantity: whole(n.quantity * 1.4, n.unit),
+      unit: n.unit,
+      costCodeId: yard.ids.codes[(which + k) % 3] ?? n.costCodeId,
+      price: which % 5 === 0 ? null : (Math.round(100_000 * share) as never),
+      supplierId: which % 7 === 0 ? null : yard.ids.suppliers[(which + k) % 2 === 0 ? 0 : 1],
+      neededOn: n.neededOn,
+      surplus: which % 4 === 0 ? ('stores' as const) : ('job' as const),
+    }));
+    const added = which % 3 === 0 ? [typedLine(yard, which, share)] : [];
+    return changeBuyList(await as('lead'), { once, jobId, lines: [...lines, ...added] as never });
+  }
+  if (act === 'quote' || act === 'win') {
+    const quote = pick(await db('quote').whereIn('state', ['writing', 'withCustomer']).orderBy('id'));
+    if (quote === undefined) return undefined;
+    const ref = { once, quoteId: quote.id, version: quote.version };
+    if (act === 'win') return winQuote(await as('manager'), { ...ref, wonBy: 'the customer' });
+    const own = await db('quoteLine').where({ quoteId: quote.id }).orderBy('place');
+    const kept = own
+      .filter((_, k) => which % 5 !== 0 || k !== which % Math.max(own.length, 1))
+      .map(({ id, kind, price, ...l }) => ({
+        ...typedLine(yard, which + id, share),
+        id,
+        kind,
+        price,
+        cost: l.cost,
+        quantity: whole(l.quantity * 1.5, l.unit),
+        unit: l.unit,
+      }));
+    const { price: cost, ...typed } = typedLine(yard, which, share);
+    const kind = (['bought', 'allowance', 'made', 'labour'] as const)[which % 4] ?? 'bought';
+    const added = { ...typed, kind, cost: cost ?? 0, price: which % 3 === 0 ? null : 99_900 };
+    const lines = which % 2 === 0 ? [...kept, added] : [added, ...kept].slice(0, 5);
+    return changeQuote(await as('lead'), { ...ref, after: 0, upTo: own.length, lines: lines as never });
   }
   if (act === 'choose') {
     const need = pick(await db('need').orderBy('id'));
@@ -191,6 +239,18 @@ export async function tryStep(
   }
   return changeOrder(await as('buyer'), { once, ...ref, ...typedChange(yard, now, line.id, which, share) });
 }
+
+/** A line of a quote or a buy list as somebody types it: a part, or a few words. */
+const typedLine = (yard: TestCompany, which: number, share: number) => ({
+  itemId: which % 4 === 0 ? yard.ids.items[1] : null,
+  description: `Typed ${which}`,
+  quantity: (1 + (which % 40)) * 10_000,
+  unit: which % 4 === 0 ? 'MTR' : which % 4 === 1 ? 'HUR' : 'C62',
+  costCodeId: yard.ids.codes[which % 3 === 0 ? 0 : which % 3 === 1 ? 1 : 2],
+  price: Math.round(333_333 * share),
+  supplierId: which % 5 === 0 ? null : yard.ids.suppliers[which % 2 === 0 ? 0 : 1],
+  neededOn: which % 2 === 0 ? '' : '2026-06-20',
+});
 
 /** A draft as its sheet would send it after a price, the code of a part, a part for the other job or a discount was typed. */
 export function typedChange(yard: TestCompany, order: StoredOrder, lineId: number, which: number, share: number) {

@@ -18,6 +18,10 @@ export type Told = {
   /** What is left to buy of each need. */
   readonly open: Map<number, number>;
   readonly orders: Map<number, { net: number; gross: number }>;
+  /** Budget by job and cost code: what won quotes cost us in bought lines and allowances. */
+  readonly budgets: Map<string, number>;
+  /** Places of the lines of each quote, in order. */
+  readonly places: Map<number, number[]>;
 };
 
 const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
@@ -72,8 +76,29 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
   const orders = await all('purchaseOrder');
   const orderLines = await all('orderLine', 'place');
   const splits = await all('split', 'place');
-  const told: Told = { lines: new Map(), accounts: new Map(), open: new Map(), orders: new Map() };
+  const told: Told = {
+    lines: new Map(),
+    accounts: new Map(),
+    open: new Map(),
+    orders: new Map(),
+    budgets: new Map(),
+    places: new Map(),
+  };
   const lines = new Map<number, Line>();
+
+  const quoteLines = await all('quoteLine', 'place');
+  for (const quote of await all('quote')) {
+    const own = quoteLines.filter((l) => l.quoteId === quote.id);
+    told.places.set(
+      num(quote.id),
+      own.map((l) => num(l.place)),
+    );
+    if (quote.state !== 'won') continue;
+    for (const l of own.filter((q) => q.kind === 'bought' || q.kind === 'allowance')) {
+      const account = place(quote.jobId, l.costCodeId);
+      told.budgets.set(account, (told.budgets.get(account) ?? 0) + lineNet(l.quantity, l.cost, 1, company.currency));
+    }
+  }
 
   for (const order of orders) {
     const own = orderLines.filter((l) => l.orderId === order.id);
