@@ -165,6 +165,31 @@ describe('what opens on a view', () => {
   });
 });
 
+/**
+ * What is to be tapped and is not hit 21 px above and below its middle. A link among words is left out, and so are the
+ * lists in the column of what the work leads to; a row that opens is hit all over.
+ */
+const SMALL_TARGETS = `
+  const shown = (e) => {
+    const { width, height } = e.getBoundingClientRect();
+    return width > 1 && height > 1 && getComputedStyle(e).visibility !== 'hidden' && e.closest('.sr-only, aside') === null;
+  };
+  const amongWords = (e) =>
+    e.tagName === 'A' && [...e.parentElement.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim().length > 1);
+  const hits = (e, h) =>
+    h !== null && (e.contains(h) || h.closest('label')?.control === e || (h.closest('tr.cursor-pointer')?.contains(e) ?? false));
+  return [...document.querySelectorAll('a[href], button:not(:disabled), input, select, textarea')]
+    .filter((e) => shown(e) && !amongWords(e))
+    .flatMap((e) => {
+      e.scrollIntoView({ block: 'center', inline: 'center' });
+      const { left, top, width, height } = e.getBoundingClientRect();
+      const [x, y] = [left + width / 2, top + height / 2];
+      const within = [-21, 21].filter((d) => y + d > 0 && y + d < innerHeight);
+      return within.every((d) => hits(e, document.elementFromPoint(x, y + d)))
+        ? []
+        : [(e.getAttribute('aria-label') ?? e.innerText ?? e.tagName).trim() + ' ' + Math.round(width) + ' × ' + Math.round(height)];
+    });`;
+
 describe('on a phone', () => {
   beforeAll(() => browser.resize(PHONE));
   afterAll(() => browser.resize(DESK));
@@ -173,6 +198,22 @@ describe('on a phone', () => {
     await browser.go(path);
     await browser.see(By.css('main h1, main h2'));
     expect(await beyond()).toBeLessThanOrEqual(0);
+  });
+
+  it.each([
+    '/',
+    '/jobs',
+    '/jobs/412',
+    '/jobs/412/buy-list',
+    '/gather',
+    '/orders',
+    '/dock',
+    '/dock/K26-0015',
+    '/invoices',
+  ])('%s is tapped within 44 px', async (path) => {
+    await browser.go(path);
+    await browser.see(By.css('h1, h2'));
+    expect(await browser.driver.executeScript(SMALL_TARGETS)).toEqual([]);
   });
 
   it('takes a delivery in with the thumb, as the storekeeper', async () => {

@@ -33,7 +33,7 @@ export function ListViews({ list }: { list: ListName }) {
   const drop = useAct(dropView, { onDone: () => router.refresh() });
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger type="button" className="step text-[13px] print:hidden">
+      <Popover.Trigger type="button" className="step text-[13px] max-phone:leading-[44px] print:hidden">
         {now === undefined ? 'Views' : `View: ${now.name}`}
       </Popover.Trigger>
       <Popover.Portal>

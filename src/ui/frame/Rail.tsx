@@ -51,7 +51,7 @@ export function Rail({ tabs, onClose, onMove }: Props) {
   return (
     <nav
       aria-label="Open jobs"
-      className="relative flex h-[44px] items-end gap-1 overflow-x-auto px-4 before:absolute before:inset-x-0 before:top-0 before:h-[14px] before:bg-rim max-phone:h-[40px]"
+      className="relative flex h-[44px] items-end gap-1 overflow-x-auto px-4 before:absolute before:inset-x-0 before:top-0 before:h-[14px] before:bg-rim max-phone:h-[48px]"
     >
       {NINE.map((n) => (
         <RailKey key={n} n={n} tab={tabs[n - 1]} go={(t) => router.push(`/jobs/${t.number}`)} />
@@ -69,7 +69,10 @@ export function Rail({ tabs, onClose, onMove }: Props) {
           ))}
         </SortableContext>
       </DndContext>
-      <Link href="/jobs" className="relative mb-[7px] ml-2 shrink-0 text-ink-2 hover:text-ink">
+      <Link
+        href="/jobs"
+        className="relative mb-[7px] ml-2 shrink-0 text-ink-2 hover:text-ink max-phone:mb-0 max-phone:leading-[44px]"
+      >
         + open a job
       </Link>
     </nav>
@@ -91,7 +94,7 @@ function RailTabCard({ tab, here, onClose, onStep }: CardProps) {
       ref={setNodeRef}
       {...listeners}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={`group relative h-[36px] w-[176px] shrink-0 rounded-t-[9px] border border-b-0 border-line ${here ? 'z-10 -mb-px h-[41px] bg-glaze' : 'bg-tab'} ${isDragging ? 'z-20 shadow-lg' : ''}`}
+      className={`group relative h-[36px] w-[176px] max-phone:h-[44px] shrink-0 rounded-t-[9px] border border-b-0 border-line ${here ? 'z-10 -mb-px h-[41px] bg-glaze max-phone:h-[46px]' : 'bg-tab'} ${isDragging ? 'z-20 shadow-lg' : ''}`}
     >
       <Link
         href={`/jobs/${tab.number}`}
@@ -118,7 +121,7 @@ function RailTabCard({ tab, here, onClose, onStep }: CardProps) {
         type="button"
         aria-label={`Close the tab of job ${tab.number}`}
         onClick={onClose}
-        className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}
+        className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 max-phone:hidden group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}
       >
         <X size={13} />
       </button>

@@ -14,7 +14,7 @@ export function TakeOut({ list, job }: { list: ListName; job?: string }) {
     return `/lists/${list}?${asked}`;
   };
   return (
-    <span className="text-[13px] text-ink-2 print:hidden">
+    <span className="text-[13px] text-ink-2 max-phone:leading-[44px] print:hidden">
       Take out as{' '}
       <a className="step" href={href('csv')} download>
         CSV

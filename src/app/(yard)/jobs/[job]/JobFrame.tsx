@@ -64,7 +64,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
             key={t.href}
             href={href}
             aria-current={here ? 'page' : undefined}
-            className={`border-b-[3px] pb-1.5 font-semibold whitespace-nowrap ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}
+            className={`border-b-[3px] pb-1.5 font-semibold whitespace-nowrap max-phone:pt-3 max-phone:pb-[9px] ${here ? 'border-copper text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}
           >
             {t.name} {'count' in t && <span className="font-normal text-ink-2">{t.count}</span>}
             {'note' in t && <span className="font-normal text-ink-2">{t.note}</span>}

@@ -1,6 +1,7 @@
 'use client';
 
 import Link from '@/ui/Link';
+import { useRouter } from 'next/navigation';
 import type { Day } from '@/core/calendar/workdays';
 import { formatAmount, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, STAGES, type Stage } from '@/core/tab/stages';
@@ -20,6 +21,7 @@ const over = (level: Level): string => (headroomOf(level) < 0 ? '!font-bold !tex
 
 /** The tab by cost code; every figure opens to the postings it is the sum of. */
 export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: Day }) {
+  const router = useRouter();
   const { currency, day } = useYard();
   const href = (figure: string) => `/jobs/${number}?${new URLSearchParams({ ...(on ? { on } : {}), figure })}`;
   const shown = (amount: Minor) => (amount === 0 ? <Dash /> : formatAmount(amount, currency));
@@ -62,6 +64,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
       key: 'forecast',
       head: <span title="planned + drafted + on order + received + actual">Forecast</span>,
       num: true,
+      wide: true,
       by: forecastOf,
       cell: (r) => shown(forecastOf(r)),
     },
@@ -85,7 +88,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
   };
   return (
     <>
-      <div className="flex h-[34px] items-center justify-between text-[13px] text-ink-2">
+      <div className="flex h-[34px] items-center justify-between text-[13px] text-ink-2 max-phone:h-auto max-phone:justify-end max-phone:pt-4">
         <span className="max-phone:hidden">
           {on ? (
             <>
@@ -95,7 +98,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
             `Amounts in ${currency}, tax that is recovered left out`
           )}
         </span>
-        <span className="flex items-center gap-3">
+        <span className="flex items-center gap-3 max-phone:flex-wrap max-phone:justify-end">
           <TakeOut list="tab" job={number} />
           <FilterDay name="on" label="As of" back />
         </span>
@@ -105,6 +108,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
         rows={tab.rows}
         columns={columns}
         keyOf={(r) => r.code.id}
+        onOpen={(r) => router.push(href(r.code.code), { scroll: false })}
         foot={foot}
       />
     </>
