@@ -202,6 +202,79 @@ describe('ten at once', () => {
   });
 });
 
+describe('sheets', () => {
+  const LINES = 40;
+  const typed = (words: string) => ({
+    itemId: null,
+    description: words,
+    quantity: 10_000,
+    unit: 'C62',
+    costCodeId: 1,
+    supplierId: null,
+    neededOn: '',
+  });
+  const sheet = (name: string) => Array.from({ length: LINES }, (_, k) => typed(`${name}, line ${k}`));
+  const listOf = async (mina: Caller, name: string) =>
+    mina.act('changeBuyList', {
+      once: `buy-list-${name}`,
+      jobId,
+      lines: sheet(name).map((l) => ({ ...l, price: 12_300 })),
+    });
+  const openQuote = () =>
+    inFile((db) => db('quote').where({ state: 'writing' }).orderBy('id').first('id', 'version') as Promise<Quoted>);
+  const places = (quoteId: number) =>
+    inFile((db) => db('quoteLine').where({ quoteId }).orderBy('place').select('place', 'description'));
+  type Quoted = { id: number; version: number };
+  const quoteOf = async (mina: Caller, { id, version }: Quoted, name: string) =>
+    mina.act('changeQuote', {
+      once: `quote-${name}-${version}`,
+      quoteId: id,
+      version,
+      after: 0,
+      upTo: (await places(id)).at(-1)?.place ?? 0,
+      lines: sheet(name).map((l) => ({ ...l, kind: 'bought', cost: 12_300, price: null })),
+    });
+
+  it('of one quote from one version, ten at once: one stands whole, the others clash', async () => {
+    const mina = await Caller.as(app.base, 'mina');
+    const quote = await openQuote();
+    const outcomes = await Promise.all(Array.from({ length: 10 }, (_, k) => quoteOf(mina, quote, `ten ${k}`)));
+    expect(outcomes.sort()).toEqual([...Array(9).fill('clash'), 'done']);
+    const lines = await places(quote.id);
+    expect(lines.map((l) => l.place)).toEqual(Array.from({ length: LINES }, (_, k) => k + 1));
+    expect(new Set(lines.map((l) => l.description.split(',')[0])).size).toBe(1);
+  });
+
+  it('of buy lists and a quote, killed in the middle: each stands whole or not at all, and is asked for again', async () => {
+    const names: string[] = [];
+    for (let round = 0; round < 3; round += 1) {
+      const mina = await Caller.as(app.base, 'mina');
+      const quote = await openQuote();
+      const mine = Array.from({ length: 12 }, (_, k) => `killed ${round}-${k}`);
+      names.push(...mine);
+      const acting = [...mine.map((name) => listOf(mina, name)), quoteOf(mina, quote, `round ${round}`)];
+      await Promise.race(acting);
+      await app.end('SIGKILL');
+      await Promise.allSettled(acting);
+      await app.serve();
+      const lines = await places(quote.id);
+      expect(lines.map((l) => l.place)).toEqual(Array.from({ length: LINES }, (_, k) => k + 1));
+      expect(new Set(lines.map((l) => l.description.split(',')[0])).size).toBe(1);
+    }
+    const counted = async () =>
+      (
+        await inFile((db) =>
+          Promise.all(names.map((n) => db('need').whereLike('description', `${n}, line %`).count({ n: '*' }))),
+        )
+      ).map(([row]) => Number(row?.n));
+    expect((await counted()).filter((n) => n !== 0 && n !== LINES)).toEqual([]);
+    const mina = await Caller.as(app.base, 'mina');
+    for (const name of names) expect(await listOf(mina, name)).toBe('done');
+    expect(await counted()).toEqual(names.map(() => LINES));
+    expect(await inFile(findUnproven)).toEqual([]);
+  });
+});
+
 describe('strangers', () => {
   const stranger = (tail: string) =>
     new Promise<Socket>((there) => {

@@ -237,6 +237,11 @@ describe('orders picked in the list', () => {
     await boxes[0]?.click();
     await press(Key.ARROW_DOWN, ' ');
     await browser.reads('2 orders picked');
+    // They stay picked while one of them is looked at.
+    await press(Key.ENTER);
+    await browser.reads('Order total');
+    await browser.driver.navigate().back();
+    await browser.reads('2 orders picked');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('each goes as a PDF to its supplier');
     await chord(Key.CONTROL, Key.ENTER);

@@ -97,6 +97,20 @@ describe('lists', () => {
     expect(await column(1)).toEqual(['420', '422', '425']);
   });
 
+  it('stand in groups, each with what its lines come to', async () => {
+    await browser.go('/gather');
+    await browser.reads('lines to buy');
+    const rows = await browser.texts('tbody tr');
+    const sums: { told: number; added: number }[] = [];
+    for (const row of rows) {
+      const last = Number(row.split(/\s/).at(-1)?.replaceAll(',', '').replace('–', '0'));
+      if (/working day|choose one before/.test(row)) sums.push({ told: last, added: 0 });
+      else (sums.at(-1) as { added: number }).added += last;
+    }
+    expect(sums.length).toBeGreaterThan(3);
+    for (const { told, added } of sums) expect(added).toBeCloseTo(told, 2);
+  });
+
   it('keep what is picked in Gather through a filter', async () => {
     await browser.go('/gather');
     await click(By.css('[aria-label="Pick Green oak, sawn for 422"]'));

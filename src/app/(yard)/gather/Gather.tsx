@@ -78,7 +78,7 @@ export function Gather({ rows, total, terms, filters }: Props) {
   const { view, current } = usePreview(picks, joins, drafting.clash);
   const choosing = useAct(chooseSupplier);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
-  const groups = useMemo(() => bySupplier(terms), [terms]);
+  const groups = useMemo(() => bySupplier(terms, yard.currency), [terms, yard.currency]);
   const count = Object.keys(picks).length;
 
   const pick = (keys: ReadonlySet<Key>) => {

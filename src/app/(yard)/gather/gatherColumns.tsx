@@ -1,4 +1,4 @@
-import { formatAmount, formatPrice, signOf, type Minor } from '@/core/money/money';
+import { add, formatAmount, formatPrice, signOf, ZERO, type Minor } from '@/core/money/money';
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
@@ -31,20 +31,26 @@ function termsInWords(terms: SupplierTerms): string {
 
 const nameOf = ([first]: readonly NeedLine[]) => first?.supplier ?? 'No supplier yet';
 
-/** Lines of one supplier stand under its name and terms. */
-export function bySupplier(terms: readonly SupplierTerms[]): Groups<NeedLine> {
+/** What lines come to at the prices they would be bought at, in minor units of the company's currency. */
+const valueOf = (rows: readonly NeedLine[]): Minor => add(ZERO, ...rows.map((n) => n.buying?.value ?? ZERO));
+
+/** Lines of one supplier stand under its name and terms, with what they come to. */
+export function bySupplier(terms: readonly SupplierTerms[], currency: string): Groups<NeedLine> {
   return {
     of: (n) => n.supplierId ?? 0,
     words: (rows) => `Pick all of ${nameOf(rows)}`,
     head: (rows) => {
       const own = terms.find((t) => t.id === rows[0]?.supplierId);
       return (
-        <>
-          <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>{' '}
-          <span className="ml-1 text-[12.5px] text-ink-2">
+        <span className="flex flex-wrap items-baseline gap-x-2">
+          <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>
+          <span className="text-[12.5px] text-ink-2">
             {own === undefined ? 'choose one before drafting' : termsInWords(own)}
           </span>
-        </>
+          <span className="ml-auto font-semibold" title={`${counted(rows.length, 'line')} shown`}>
+            {formatAmount(valueOf(rows), currency)}
+          </span>
+        </span>
       );
     },
   };

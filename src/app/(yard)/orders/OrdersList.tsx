@@ -9,6 +9,8 @@ import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import type { Listed } from '@/ui/ledger/Listed';
 import Link from '@/ui/Link';
+import type { Key } from '@/ui/ledger/column';
+import { useDraft } from '@/ui/useDraft';
 import { makeKey } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { sendOrder } from '../../acts';
@@ -17,7 +19,10 @@ import { OrdersTable } from './OrdersTable';
 /** The orders, of which those not sent yet can be picked and sent together; what stands there when there are none. */
 export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]; list: Listed; children: ReactNode }) {
   const { may } = useYard();
-  const [picked, setPicked] = useState<ReadonlySet<string | number>>(new Set());
+  // Kept as in Gather, so that one may look at an order and come back.
+  const kept = useDraft<readonly Key[]>('orders', []);
+  const picked = new Set(kept.value);
+  const pick = (keys: Iterable<Key>) => kept.set([...keys]);
   const [asking, setAsking] = useState(false);
   const { sending, faults, send } = useSendMany();
   // An order whose mail may have arrived is asked about on its own page.
@@ -25,13 +30,13 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
   const chosen = rows.filter((o) => picked.has(o.id) && sendable(o));
   const unsent = rows.filter((o) => UNSENT.includes(o.state)).length;
   const putBack = () => {
-    setPicked(new Set());
+    kept.restart();
     setAsking(false);
   };
   const main = async () => {
     if (!asking) return setAsking(true);
     setAsking(false);
-    setPicked(new Set(await send(chosen)));
+    pick(await send(chosen));
   };
   useKey('Ctrl+Enter', asking ? 'Send them now' : 'Send what is picked', () => void main(), chosen.length > 0);
   useKey('Escape', 'Put back', putBack, chosen.length > 0);
@@ -44,9 +49,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
           rows={rows}
           list={list}
           picks={
-            may('send orders')
-              ? { picked, onPick: setPicked, may: sendable, words: (o) => `Pick ${o.number}` }
-              : undefined
+            may('send orders') ? { picked, onPick: pick, may: sendable, words: (o) => `Pick ${o.number}` } : undefined
           }
         />
       )}
