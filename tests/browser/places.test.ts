@@ -176,10 +176,11 @@ const SMALL_TARGETS = `
   };
   const amongWords = (e) =>
     e.tagName === 'A' && [...e.parentElement.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim().length > 1);
+  const inRow = (e) => e.tagName === 'A' && (e.closest('tr.cursor-pointer')?.getBoundingClientRect().height ?? 0) >= 44;
   const hits = (e, h) =>
-    h !== null && (e.contains(h) || h.closest('label')?.control === e || (h.closest('tr.cursor-pointer')?.contains(e) ?? false));
+    h !== null && (e.contains(h) || h.closest('label')?.control === e);
   return [...document.querySelectorAll('a[href], button:not(:disabled), input, select, textarea')]
-    .filter((e) => shown(e) && !amongWords(e))
+    .filter((e) => shown(e) && !amongWords(e) && !inRow(e))
     .flatMap((e) => {
       e.scrollIntoView({ block: 'center', inline: 'center' });
       const { left, top, width, height } = e.getBoundingClientRect();
