@@ -1,8 +1,13 @@
 'use client';
 
 import { useEffect, useState, type ComponentType } from 'react';
+import { toast } from 'sonner';
 
 const SOON = 300;
+
+/** A part of the program that could not be fetched; nothing typed is lost by that. */
+export const tellMissing = (): void =>
+  void toast.error('Kettle Tab does not answer. Nothing typed is lost: try again in a moment.');
 
 /**
  * A part that a page does not need at first: it is fetched once the page stands, so that it is there before anybody
@@ -16,7 +21,9 @@ export function later<P extends object>(load: () => Promise<{ readonly default: 
   return function Later(props: P) {
     const [, setHere] = useState(Part !== undefined);
     useEffect(() => {
-      if (Part === undefined) void fetched().then(() => setHere(true));
+      fetched()
+        .then(() => setHere(true))
+        .catch(tellMissing);
     }, []);
     return Part === undefined ? null : <Part {...props} />;
   };

@@ -227,6 +227,39 @@ describe('going about', () => {
   });
 });
 
+describe('rows of a list', () => {
+  it('are picked one by one with Ctrl, all up to one with Shift, and opened by a click alone', async () => {
+    await browser.go('/gather');
+    await browser.reads('lines to buy');
+    const line = async (n: number) => browser.see(By.css(`tbody tr[data-index="${n}"] td:nth-child(4)`));
+    const click = async (n: number, held?: string) => {
+      const actions = browser.driver.actions();
+      if (held !== undefined) actions.keyDown(held);
+      actions.click(await line(n));
+      if (held !== undefined) actions.keyUp(held);
+      await actions.perform();
+    };
+    await click(0, Key.CONTROL);
+    await browser.reads('1 line picked');
+    await click(2, Key.CONTROL);
+    await browser.reads('2 lines picked');
+    await click(5, Key.SHIFT);
+    await browser.reads('5 lines picked');
+    await click(2, Key.CONTROL);
+    await browser.reads('4 lines picked');
+    await press(Key.ESCAPE);
+    await browser.reads('Pick lines to see');
+    await browser.go('/orders?show=unsent');
+    await browser.reads('not sent yet');
+    await click(0, Key.CONTROL);
+    await browser.reads('1 order picked');
+    await click(0, Key.CONTROL);
+    await browser.reads('not sent yet');
+    await click(0);
+    await browser.reads('Order total');
+  });
+});
+
 describe('orders picked in the list', () => {
   it('are sent in one step by keys, and the list comes out with the sum that the orders have', async () => {
     await browser.go('/orders?show=unsent');

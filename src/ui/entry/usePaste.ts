@@ -4,6 +4,7 @@ import { readTypedDay } from '@/core/calendar/typed';
 import { grouped } from '@/core/words';
 import type { Thing, ThingKind } from '@/queries/things';
 import { ask, asJson } from '../ask';
+import { tellMissing } from '../later';
 import { useYard } from '../YardContext';
 import type { SheetProps } from './sheet';
 import type { Marking } from './useMark';
@@ -21,7 +22,9 @@ export function usePaste<Row>(props: SheetProps<Row>, { at, cols, edit }: Markin
     if (edit !== undefined || (event.target as HTMLElement).closest('.entry-detail,input')) return;
     const text = event.clipboardData.getData('text/plain');
     event.preventDefault();
-    const { layOut, meaningsOf, MOST_PASTED, putRow, readPasted, wordsOf } = await import('./paste');
+    const program = await import('./paste').catch(tellMissing);
+    if (program === undefined) return;
+    const { layOut, meaningsOf, MOST_PASTED, putRow, readPasted, wordsOf } = program;
     const pasted = readPasted(text);
     if (pasted.length > MOST_PASTED) {
       toast.error(`${grouped(pasted.length)} rows were copied; paste at most ${grouped(MOST_PASTED)} at a time.`);
