@@ -162,7 +162,7 @@ function Buy({ need: n, picks, wrong, onQuantity }: Options & { need: NeedLine }
         inputMode="decimal"
         value={text}
         onChange={(e) => onQuantity(n.id, e.target.value)}
-        className="h-[25px] w-[68px] rounded border border-line bg-glaze px-1.5 text-right font-bold aria-[invalid=true]:border-brick aria-[invalid=true]:text-brick"
+        className="h-[25px] w-[68px] max-phone:h-[44px] rounded border border-line bg-glaze px-1.5 text-right font-bold aria-[invalid=true]:border-brick aria-[invalid=true]:text-brick"
       />{' '}
       {unitOf(n.unit).short}
     </>
