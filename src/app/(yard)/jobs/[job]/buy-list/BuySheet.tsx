@@ -84,7 +84,6 @@ export function useBuySheet(list: BuyListPage, job: { readonly id: number; reado
   const { rows, settled } = sheet.versions(told);
   // Lines of which a newer version is saved than the one that was typed over.
   const isOld = (l: BuyLineText) => (saved.value.find((s) => s.key === l.key)?.version ?? l.version) > l.version;
-  const clash = act.clash !== undefined && lines.some(isOld) ? { ...act.clash, rows } : undefined;
   const settle = (chosen: Chosen) => {
     const kept = settled(over)(chosen);
     const before = new Map(saved.value.map((l) => [l.key, told(l)]));
@@ -93,10 +92,19 @@ export function useBuySheet(list: BuyListPage, job: { readonly id: number; reado
     typed.keep(kept);
     save(kept.value.filter((l) => before.get(l.key) !== told(l)));
   };
+  const putBack = () => {
+    act.clear();
+    typed.putBack();
+  };
+  /** What stands now was saved by somebody else since one began to type: both versions, to choose from. */
+  const clash =
+    act.clash !== undefined && lines.some(isOld)
+      ? { message: act.clash.message, rows, onSettled: settle, onPutBack: putBack }
+      : undefined;
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   const faultsOf = (line: BuyLineText) =>
     lineFaults(faults, changed.indexOf(line), { itemId: 'description', surplus: 'quantity', price: 'cost' });
-  return { ...sheet, lines, act, clash, settle, save, faults, faultsOf };
+  return { ...sheet, lines, act, clash, save, faults, faultsOf };
 }
 
 type Props = {
@@ -115,18 +123,7 @@ export function BuySheet({ sheet, before, onClose }: Props) {
       ? sheet.takeOff(line)
       : (steps.step(), onApply([{ key: line.key, change: (l) => ({ ...l, quantity: '0' }) }]));
   useKey('Ctrl+Enter', 'Save the lines', () => save(), count > 0 && !act.busy);
-  if (sheet.clash !== undefined)
-    return (
-      <Versions
-        message={sheet.clash.message}
-        rows={sheet.clash.rows}
-        onSettled={sheet.settle}
-        onPutBack={() => {
-          act.clear();
-          sheet.typed.putBack();
-        }}
-      />
-    );
+  if (sheet.clash !== undefined) return <Versions {...sheet.clash} />;
   const fault =
     (act.clash && `${act.clash.message} What you typed is still here.`) ??
     standing(faults, (k) => before + 1 + lines.indexOf(sheet.changed[k] as BuyLineText));

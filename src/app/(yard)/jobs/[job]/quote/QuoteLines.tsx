@@ -82,18 +82,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
   };
   useKey('Ctrl+Enter', 'Save', () => void sheet.save(), unsaved && !sheet.act.busy && !winning);
   useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), !unsaved && full && mayWin && !winning);
-  if (sheet.clash !== undefined)
-    return (
-      <Versions
-        message={sheet.clash.message}
-        rows={sheet.clash.rows}
-        onSettled={sheet.settle}
-        onPutBack={() => {
-          sheet.act.clear();
-          sheet.typed.putBack();
-        }}
-      />
-    );
+  if (sheet.clash !== undefined) return <Versions {...sheet.clash} />;
   const fault =
     upload.fault ??
     sheet.act.clash?.message ??

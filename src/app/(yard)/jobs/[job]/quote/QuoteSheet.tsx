@@ -109,8 +109,6 @@ export function useQuoteSheet(quote: QuoteView) {
     });
   };
   const { rows, settled } = sheet.versions(told);
-  /** What stands now was saved by somebody else since one began to type: both versions, to choose from. */
-  const clash = act.clash !== undefined && quote.version > sheet.typed.version ? { ...act.clash, rows } : undefined;
   const settle = (chosen: Chosen) => {
     const kept = settled(over)(chosen);
     once.renew();
@@ -118,12 +116,21 @@ export function useQuoteSheet(quote: QuoteView) {
     sheet.typed.keep(kept);
     void save(kept);
   };
+  const putBack = () => {
+    act.clear();
+    sheet.typed.putBack();
+  };
+  /** What stands now was saved by somebody else since one began to type: both versions, to choose from. */
+  const clash =
+    act.clash !== undefined && quote.version > sheet.typed.version
+      ? { message: act.clash.message, rows, onSettled: settle, onPutBack: putBack }
+      : undefined;
   const sumOf = (column: 'cost' | 'price') => {
     const amounts = (of: readonly QuoteLineText[]) => of.map((l) => ({ quantity: l.quantity, price: l[column] }));
     return sumWhileTyped(quote.whole[column], amounts(saved.value), amounts(sheet.lines), currency);
   };
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
-  return { ...sheet, act, clash, settle, save, faults, cost: sumOf('cost'), price: sumOf('price') };
+  return { ...sheet, act, clash, save, faults, cost: sumOf('cost'), price: sumOf('price') };
 }
 
 /** A quote that is still open, filled in where it stands. */
