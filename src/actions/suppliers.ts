@@ -63,7 +63,8 @@ export const saveItem = defineAction({
     ...itemFields.shape,
   }),
   run: async ({ trx, audit }, { once: _, id, version, part, ...input }) => {
-    const row = { ...input, stocked: input.stocked ? 1 : 0 };
+    const { stocked, bought, certificate } = input;
+    const row = { ...input, stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
     const twin = await trx('item').where({ number: input.number }).first('id');
     if (twin !== undefined && twin.id !== id) refuse('item.number', `Item ${input.number} is there already.`, 'number');
     const before =

@@ -124,7 +124,7 @@ async function layOutItem(
     number,
     name,
     unit,
-    kind: number.startsWith('SC-') ? 'service' : 'goods',
+    kind: number.startsWith('SC-') ? 'subcontract' : 'part',
     stocked: more.stocked ? 1 : 0,
     costCodeId: codeId.get(code),
     supplierId: known ? supplierId.get(supplier) : null,

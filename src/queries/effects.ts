@@ -1,4 +1,3 @@
-import { coverage, plannedOf } from '@/core/needs/coverage';
 import { groupBy } from '@/core/group';
 import { minor } from '@/core/money/money';
 import { valueOrder } from '@/core/orders/order';
@@ -15,7 +14,7 @@ import { billingOf, type Comparison } from '@/store/invoices';
 import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
-import { loadNeedStates, type NeedState } from '@/store/tab/needs';
+import { loadNeedStates, plannedWith, type NeedState } from '@/store/tab/needs';
 import { loadSplitStates, type SplitStanding } from '@/store/tab/splits';
 import { loadLevels } from './levels';
 import { permit } from './permit';
@@ -49,8 +48,8 @@ const replanning = (
   then: (need: NeedState) => readonly SplitState[],
 ): { need: NeedState; change: Change }[] =>
   needs.map((need) => {
-    const after = plannedOf(coverage(need.quantity, then(need)), need, currency);
-    return { need, change: moving(need.jobId, need.costCodeId, plannedOf(need.coverage, need, currency), after) };
+    const [before, after] = [plannedWith(need, need.splits, currency), plannedWith(need, then(need), currency)];
+    return { need, change: moving(need.jobId, need.costCodeId, before, after) };
   });
 
 const jobsOf = (changes: readonly Change[]) => [...new Set(changes.map((c) => c.jobId))];
@@ -131,14 +130,12 @@ export async function orderEffects(
   );
   const covering = groupBy(then, (s) => s.needId);
   const others = (need: NeedState) => need.splits.filter((s) => !own.has(s.id));
-  const planned = (need: NeedState, splits: readonly SplitState[]) =>
-    plannedOf(coverage(need.quantity, splits), need, currency);
   const replanned = needs.map((n) =>
     moving(
       n.jobId,
       n.costCodeId,
-      planned(n, others(n)),
-      planned(n, [...others(n), ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity))]),
+      plannedWith(n, others(n), currency),
+      plannedWith(n, [...others(n), ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity))], currency),
     ),
   );
   const changes = [...draftedBy({ lines }), ...replanned];

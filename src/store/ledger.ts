@@ -5,11 +5,12 @@ import { movements, type Standing } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './connection';
 import { among, chunks, insertMany } from './rows';
+import { followSplits } from './stock';
 import type { Disagreement } from './tab/kind';
 import { TAB_KINDS } from './tab/registry';
 import type { PostingRow, TabLineKind } from './tables';
 
-export type DocumentKind = 'quote' | 'need' | 'order' | 'receipt' | 'invoice' | 'supplier';
+export type DocumentKind = 'quote' | 'need' | 'order' | 'receipt' | 'invoice' | 'supplier' | 'issue' | 'item';
 
 /** What happened, on whose word and by which document. */
 export type Happening = {
@@ -71,7 +72,7 @@ async function withMoved(db: Db, lines: readonly number[]): Promise<number[]> {
 }
 
 /**
- * Brings the ledger to where these lines stand now: posts, for each, the difference between its present amounts and the
+ * Brings stock and the ledger to where these lines stand now: posts, for each, the difference between its present amounts and the
  * sum of its postings, under the first thing that happened to it. Lines that are gone are posted back to nothing.
  *
  * @throws TooLarge when an account comes to more than can be kept
@@ -79,8 +80,10 @@ async function withMoved(db: Db, lines: readonly number[]): Promise<number[]> {
 export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
   const done = new Set<number>();
   const accounts = new Set<string>();
-  for (const { happening, lines } of touches) {
-    const fresh = (await withMoved(trx, lines)).filter((id) => !done.has(id));
+  const held: (readonly number[])[] = [];
+  for (const { happening, lines } of touches) held.push(await followSplits(trx, happening, lines));
+  for (const [k, { happening, lines }] of touches.entries()) {
+    const fresh = (await withMoved(trx, [...lines, ...(held[k] ?? [])])).filter((id) => !done.has(id));
     for (const part of chunks(fresh)) {
       const was = await standing(trx, part);
       for (const [kind, ids] of await byKind(trx, part)) {

@@ -3,10 +3,11 @@ import * as ground from './migrations/001-ground';
 import * as signing from './migrations/002-signing';
 import * as entry from './migrations/003-entry';
 import * as lists from './migrations/004-lists';
+import * as planning from './migrations/005-planning';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists];
+const STEPS: readonly Step[] = [ground, signing, entry, lists, planning];
 
 type Executable = { exec: (sql: string) => void };
 

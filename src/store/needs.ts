@@ -5,8 +5,12 @@ import { openTabLines } from './ledger';
 import { insertMany, whereIn } from './rows';
 import type { NeedRow } from './tables';
 
-export type NewNeed = Omit<NeedRow, 'id' | 'quoteLineId' | 'priceQuantity' | 'addedOn' | 'open' | 'version'> & {
+export type NewNeed = Omit<
+  NeedRow,
+  'id' | 'quoteLineId' | 'planLineId' | 'priceQuantity' | 'addedOn' | 'open' | 'missing' | 'version'
+> & {
   readonly quoteLineId?: number;
+  readonly planLineId?: number;
 };
 
 /** Puts lines on buy lists. @returns their ids in order */

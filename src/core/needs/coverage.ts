@@ -1,6 +1,6 @@
 import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { costOf, type TaxCode } from '../money/tax';
-import { addQ, atLeastNone, NONE, quantity, type Quantity } from '../quantity/quantity';
+import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
 import { coverOf, NOTHING, type Amounts, type SplitState } from '../tab/stages';
 
 /** How far a need is covered, all in the need's own unit. */
@@ -12,6 +12,19 @@ export type Coverage = {
   readonly ordered: Quantity;
   readonly issued: Quantity;
 };
+
+/** What stores hold for a need, and what they gave out, in the need's unit. */
+export type Held = {
+  /** Of stock that is there. */
+  readonly inStores: Quantity;
+  /** Of what is on order for stores. */
+  readonly coming: Quantity;
+  readonly issued: Quantity;
+  /** What the first two cost, in minor units of the company's currency. */
+  readonly cost: Minor;
+};
+
+export const NOTHING_HELD: Held = { inStores: NONE, coming: NONE, issued: NONE, cost: ZERO };
 
 /** What is drafted, ordered, reserved or issued of a need already. */
 export const coveredOf = (c: Coverage): Quantity => addQ(c.reserved, c.drafted, c.ordered, c.issued);
@@ -33,20 +46,33 @@ export type Estimate = {
  *
  * @returns minor units of `currency`
  */
-export function plannedOf(c: Coverage, estimate: Estimate, currency: string, reservedCost: Minor = ZERO): Amounts {
+export function plannedOf(c: Coverage, estimate: Estimate, currency: string, held: Held = NOTHING_HELD): Amounts {
   const { price, priceQuantity, tax } = estimate;
   const open = price === null ? ZERO : costOf(lineNet(openOf(c), price, priceQuantity, currency), tax);
-  return { ...NOTHING, planned: minor(open + reservedCost) };
+  return { ...NOTHING, planned: minor(open + held.cost) };
 }
 
-/** Adds up what the splits of a need cover. */
-export function coverage(needed: Quantity, splits: readonly SplitState[]): Coverage {
+/** Adds up what the splits of a need, and stores, cover. */
+export function coverage(needed: Quantity, splits: readonly SplitState[], held: Held = NOTHING_HELD): Coverage {
   const sum = (of: readonly SplitState[]) => addQ(NONE, ...of.map(coverOf));
   return {
     needed,
-    reserved: NONE,
+    reserved: addQ(held.inStores, held.coming),
     drafted: sum(splits.filter((s) => s.commitment === 'drafted')),
     ordered: sum(splits.filter((s) => s.commitment !== 'drafted')),
-    issued: NONE,
+    issued: held.issued,
   };
 }
+
+/**
+ * What of a need keeps work from starting: what is not in, not there for it in stores, and not issued to it yet.
+ * Services are not waited for.
+ */
+export const missingOf = (
+  need: { readonly kind: 'goods' | 'service'; readonly quantity: Quantity },
+  splits: readonly Pick<SplitState, 'received'>[],
+  held: Held,
+): Quantity =>
+  need.kind === 'service'
+    ? NONE
+    : atLeastNone(subtractQ(need.quantity, addQ(held.inStores, held.issued, ...splits.map((s) => s.received))));

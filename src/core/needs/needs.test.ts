@@ -3,7 +3,7 @@ import { MON_TO_FRI, type Calendar, type Day } from '../calendar/workdays';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
 import type { SplitState } from '../tab/stages';
-import { coverage, openOf, plannedOf } from './coverage';
+import { coverage, NOTHING_HELD, openOf, plannedOf } from './coverage';
 import { cutFault, moveSurplus } from './surplus';
 import { obstaclesOf, wordsFor, type BuyingFacts } from './obstacles';
 
@@ -67,7 +67,7 @@ describe('coverage of a need', () => {
         { ...c, reserved: q(8) },
         { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null },
         'GBP',
-        minor(1234),
+        { ...NOTHING_HELD, cost: minor(1234) },
       ).planned,
     ).toBe(1234);
   });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { isGtin } from '../find/gtin';
+import { ITEM_KINDS, TRACKING } from '../items/kinds';
 import { LIMITS } from '../limits';
 import { unitPriceSchema } from '../money/schema';
 import { quantitySchema } from '../quantity/schema';
@@ -39,8 +40,16 @@ export const itemFields = z.object({
     .transform((t) => t || null)
     .refine((t) => t === null || isGtin(t), 'This is no GTIN: its check digit does not fit.')
     .default(null),
-  kind: z.enum(['goods', 'service']).default('goods'),
+  kind: z.enum(ITEM_KINDS).default('part'),
+  bought: z.boolean().default(true),
   stocked: z.boolean().default(false),
+  tracking: z.enum(TRACKING).default('none'),
+  certificate: z.boolean().default(false),
+  /** Kilograms of one of its unit, in ten-thousandths. */
+  weight: quantitySchema
+    .refine((q) => q > 0, 'A weight is above zero.')
+    .nullable()
+    .default(null),
   costCodeId: z.number().int().nullable().default(null),
   supplierId: z.number().int().nullable().default(null),
   part: partFields.nullable().default(null),
@@ -75,16 +84,19 @@ export const itemForm = (currency: string, sold: boolean) =>
       name: itemFields.shape.name,
       unit,
       gtin: textFor(itemFields.shape.gtin),
+      kind: z.enum(ITEM_KINDS),
+      bought: z.boolean(),
       stocked: z.boolean(),
-      service: z.boolean(),
+      tracking: z.enum(TRACKING),
+      certificate: z.boolean(),
+      weight: typedQuantity(itemFields.shape.weight.unwrap(), null),
       costCodeId: pickedOrNone,
       supplierId: pickedOrNone,
       version: z.number(),
       part: sold ? partForm(currency) : z.custom<PartText>().transform(() => null),
     })
-    .transform(({ service, part, ...item }) => ({
+    .transform(({ part, ...item }) => ({
       ...item,
-      kind: service ? ('service' as const) : ('goods' as const),
       part: part === null || item.supplierId === null ? null : soldBy(item.supplierId, part),
     }));
 export type ItemText = z.input<ReturnType<typeof itemForm>>;

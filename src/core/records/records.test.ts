@@ -150,8 +150,12 @@ describe('an item', () => {
     name: 'Angle',
     unit: 'C62',
     gtin: '',
+    kind: 'service',
+    bought: true,
     stocked: false,
-    service: true,
+    tracking: 'none',
+    certificate: false,
+    weight: '0.888',
     costCodeId: null,
     supplierId: supplier,
     part,
@@ -159,7 +163,7 @@ describe('an item', () => {
 
   it('is sold as it is typed, all prices for one quantity', () => {
     const { version: _, ...read } = itemForm('GBP', true).parse(typed);
-    expect(read).toMatchObject({ kind: 'service', gtin: null, supplierId: 7, costCodeId: null });
+    expect(read).toMatchObject({ kind: 'service', weight: 8880, gtin: null, supplierId: 7, costCodeId: null });
     expect(read.part?.breaks).toEqual([
       { fromQuantity: 0, price: 25_000, priceQuantity: 100 },
       { fromQuantity: 1_000_000, price: 24_000, priceQuantity: 100 },

@@ -56,12 +56,15 @@ export const typedPrice = <O, I extends number | null | undefined>(
     empty,
   });
 
-/** A quantity in ten-thousandths of its unit, above zero; `none` lets an empty field or 0 stand for none. */
-export const typedQuantity = <O, I extends number | null | undefined>(to: NumberField<O, I>, none?: 'none') =>
+/**
+ * A quantity in ten-thousandths of its unit, above zero; `none` lets an empty field or 0 stand for none, null an empty
+ * field for nothing said.
+ */
+export const typedQuantity = <O, I extends number | null | undefined>(to: NumberField<O, I>, none?: 'none' | null) =>
   typedNumber(to, {
-    read: (t) => (none !== undefined && t.trim() === '0' ? done(NONE) : parseQuantity(t)),
+    read: (t) => (none === 'none' && t.trim() === '0' ? done(NONE) : parseQuantity(t)),
     write: (q) => ungrouped(formatQuantity(q as Quantity)),
-    empty: none === undefined ? undefined : 0,
+    empty: none === 'none' ? 0 : none,
   });
 
 /** A share in hundredths of a percent, typed in percent. */

@@ -1,5 +1,6 @@
 import type { TabLineKind } from '../tables';
 import { invoiceCosts } from './invoiceCosts';
+import { issues } from './issues';
 import type { TabKind } from './kind';
 import { needs } from './needs';
 import { splits } from './splits';
@@ -9,4 +10,5 @@ export const TAB_KINDS: Readonly<Record<TabLineKind, TabKind>> = {
   need: needs,
   split: splits,
   invoiceCost: invoiceCosts,
+  issue: issues,
 };

@@ -1,4 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
+import type { ItemKind, Tracking } from '@/core/items/kinds';
 import type { Language, Paper } from '@/core/locale/locale';
 import type { DecimalMark } from '@/core/money/decimal';
 import type { Minor, UnitPrice } from '@/core/money/money';
@@ -93,8 +94,15 @@ export type Item = {
   readonly number: string;
   readonly name: string;
   readonly unit: string;
-  readonly kind: 'goods' | 'service';
+  readonly kind: ItemKind;
+  /** Whether it may be bought at all. */
+  readonly bought: number;
   readonly stocked: number;
+  readonly tracking: Tracking;
+  /** Whether a certificate has to come with it. */
+  readonly certificate: number;
+  /** Kilograms of one of its unit, in ten-thousandths. */
+  readonly weight: Quantity | null;
   readonly gtin: string | null;
   readonly costCodeId: number | null;
   readonly supplierId: number | null;

@@ -31,6 +31,16 @@ import type {
 } from './orders';
 import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
 import type { TabLine, PostingRow, TabSum } from './ledger';
+import type {
+  BomRow,
+  BomLineRow,
+  PlanLineRow,
+  StockMove,
+  StockSum,
+  StockLevel,
+  Reservation,
+  IssueRow,
+} from './planning';
 
 /** The rows of the company's file, as code sees them: columns in camelCase. */
 export type * from './company';
@@ -38,6 +48,7 @@ export type * from './jobs';
 export type * from './orders';
 export type * from './invoices';
 export type * from './ledger';
+export type * from './planning';
 
 declare module 'knex/types/tables.js' {
   interface Tables {
@@ -69,6 +80,14 @@ declare module 'knex/types/tables.js' {
     quoteFile: QuoteFile;
     tabLine: TabLine;
     need: NeedRow;
+    bom: BomRow;
+    bomLine: BomLineRow;
+    planLine: PlanLineRow;
+    stockMove: StockMove;
+    stockSum: StockSum;
+    stockLevel: StockLevel;
+    reservation: Reservation;
+    issue: IssueRow;
     purchaseOrder: OrderHead;
     orderLine: OrderLineRow;
     split: SplitRow;

@@ -1,5 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
+import type { Planning } from '@/core/planning/netting';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { QuoteLine } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
@@ -16,7 +17,7 @@ export type Job = {
   readonly customerId: number;
   readonly leadId: number;
   readonly site: string;
-  readonly planning: 'inFull' | 'shortfall';
+  readonly planning: Planning;
   readonly startsOn: Day | null;
   readonly dueOn: Day | null;
   readonly dueWords: string;
@@ -70,6 +71,8 @@ export type NeedRow = {
   readonly id: number;
   readonly jobId: number;
   readonly quoteLineId: number | null;
+  /** The branch of the job's plan that it is bought for. */
+  readonly planLineId: number | null;
   readonly itemId: number | null;
   readonly kind: 'goods' | 'service';
   readonly description: string;
@@ -83,5 +86,7 @@ export type NeedRow = {
   readonly neededOn: Day | null;
   readonly addedOn: Day;
   readonly open: Quantity;
+  /** What of it keeps work from starting: neither in, nor there for it in stores, nor issued. */
+  readonly missing: Quantity;
   readonly version: number;
 };

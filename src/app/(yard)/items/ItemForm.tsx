@@ -4,11 +4,13 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { z } from 'zod';
-import { NONE } from '@/core/quantity/quantity';
+import { isGoods, ITEM_KIND_NAMES, ITEM_KINDS, TRACKING, TRACKING_NAMES } from '@/core/items/kinds';
+import { ungrouped } from '@/core/locale/locale';
+import { formatQuantity, NONE } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { itemForm, partForm, type ItemText } from '@/core/records/item';
 import type { ItemView } from '@/queries/items';
-import { TextField } from '@/ui/kit/Field';
+import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { UnitField } from '@/ui/kit/UnitField';
 import { RecordForm } from '@/ui/kit/RecordForm';
@@ -31,8 +33,12 @@ function startOf(view: ItemView | undefined, currency: string): ItemText {
     number: item?.number ?? '',
     name: item?.name ?? '',
     unit: item?.unit ?? 'C62',
+    kind: item?.kind ?? 'part',
+    bought: item?.bought !== 0,
     stocked: item?.stocked === 1,
-    service: item?.kind === 'service',
+    tracking: item?.tracking ?? 'none',
+    certificate: item?.certificate === 1,
+    weight: item?.weight == null ? '' : ungrouped(formatQuantity(item.weight)),
     gtin: item?.gtin ?? '',
     costCodeId: view?.costCode ?? null,
     supplierId: view?.supplier ?? null,
@@ -68,6 +74,7 @@ export function ItemForm({ view }: Props) {
   const breaks = useFieldArray({ control: form.control, name: 'part.breaks' });
   const { typed } = form;
   const sold = typed.supplierId !== null;
+  const goods = isGoods(typed.kind);
   return (
     <RecordForm
       title={item?.name ?? 'Add an item'}
@@ -94,12 +101,49 @@ export function ItemForm({ view }: Props) {
           className="sm:col-span-2"
           {...form.text('gtin')}
         />
-        <label className="sm:col-span-6">
-          <input type="checkbox" {...form.tick('stocked')} /> Stocked: what packs add goes to stores
-        </label>
-        <label className="sm:col-span-6">
-          <input type="checkbox" {...form.tick('service')} /> Outside work: it is billed, and not taken in at the dock
-        </label>
+        <ChoiceField label="Kind" className="sm:col-span-2" {...form.text('kind')}>
+          {ITEM_KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {ITEM_KIND_NAMES[kind]}
+            </option>
+          ))}
+        </ChoiceField>
+        {goods && (
+          <ChoiceField label="Followed by" className="sm:col-span-2" {...form.text('tracking')}>
+            {TRACKING.map((way) => (
+              <option key={way} value={way}>
+                {TRACKING_NAMES[way]}
+              </option>
+            ))}
+          </ChoiceField>
+        )}
+        {goods && (
+          <TextField
+            label={`Weight, kg of one ${unitOf(typed.unit).name}`}
+            inputMode="decimal"
+            placeholder="not known"
+            className="sm:col-span-2"
+            {...form.text('weight')}
+          />
+        )}
+        <div className="flex flex-wrap gap-x-6 gap-y-2 sm:col-span-6">
+          <label>
+            <input type="checkbox" {...form.tick('bought')} /> May be bought
+          </label>
+          {goods && (
+            <label>
+              <input type="checkbox" {...form.tick('stocked')} /> Stocked: what packs add goes to stores
+            </label>
+          )}
+          {goods && (
+            <label>
+              <input type="checkbox" {...form.tick('certificate')} /> A certificate has to come with it
+            </label>
+          )}
+        </div>
+        {!goods && (
+          <p className="text-[13px] text-ink-2 sm:col-span-6">It is settled by its bill, and not taken in at the dock.</p>
+        )}
         <PickField
           kind="supplier"
           label="Usual supplier"

@@ -1,4 +1,5 @@
 import { notFound } from 'next/navigation';
+import { ITEM_KIND_NAMES, TRACKING_NAMES } from '@/core/items/kinds';
 import { may } from '@/core/people/rights';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -49,7 +50,11 @@ export default place(async ({ db, person, today, params }) => {
           ['Cost code', costCode === null ? '' : `${costCode.number} ${costCode.name}`],
           ['Supplier', supplier?.name ?? 'none yet'],
           ['GTIN', item.gtin],
-          ['Kind', item.kind === 'service' ? 'outside work' : item.stocked === 1 ? 'goods, kept in stores' : 'goods'],
+          ['Kind', `${ITEM_KIND_NAMES[item.kind]}${item.stocked === 1 ? ', kept in stores' : ''}`],
+          ['Followed by', item.tracking === 'none' ? '' : TRACKING_NAMES[item.tracking]],
+          ['Certificate', item.certificate === 1 ? 'has to come with it' : ''],
+          ['Weight', item.weight === null ? '' : `${formatQuantity(item.weight)} kg each ${unitOf(item.unit).name}`],
+          ['Buying', item.bought === 1 ? '' : 'it may not be bought'],
         ]}
       />
       <h2 className="mt-6 text-[16px]">Who sells it</h2>
