@@ -77,7 +77,7 @@ export function sameVersion<T extends { readonly version: number }>(
   return thing;
 }
 
-export type Subject = readonly [kind: DocumentKind | 'job' | 'item' | 'person' | 'company', id: number];
+export type Subject = readonly [kind: DocumentKind | 'person' | 'company', id: number];
 
 export type AuditRecord = {
   /** What happened, as the history tells it. */

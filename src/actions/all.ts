@@ -1,32 +1,38 @@
 import type { Action } from './action';
+import * as boms from './boms';
 import * as company from './company';
 import * as invoices from './invoices';
 import * as jobs from './jobs';
 import * as needs from './needs';
 import * as orders from './orders';
 import * as people from './people';
+import * as planning from './planning';
 import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
 import * as receiving from './receiving';
 import * as sending from './sending';
 import * as signing from './signing';
+import * as stores from './stores';
 import * as suppliers from './suppliers';
 import * as using from './using';
 
 type Any = Action<never, unknown>;
 
 const ROOMS = [
+  boms,
   company,
   invoices,
   jobs,
   needs,
   orders,
   people,
+  planning,
   quoteFiles,
   quotes,
   receiving,
   sending,
   signing,
+  stores,
   suppliers,
   using,
 ];

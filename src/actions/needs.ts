@@ -93,7 +93,7 @@ type Change = z.output<typeof needFields> & {
 };
 
 /** Changes a need. Cut below what is drafted or ordered, it asks what becomes of the rest. */
-async function alterNeed(work: Work, need: NeedRow, { surplus, ...given }: Change, at = ''): Promise<void> {
+export async function alterNeed(work: Work, need: NeedRow, { surplus, ...given }: Change, at = ''): Promise<void> {
   const { trx, audit, touch } = work;
   const change = { ...given, itemId: given.itemId === undefined ? need.itemId : given.itemId };
   const item = await itemOf(trx, change.itemId);

@@ -9,6 +9,7 @@ import { refreshHeld } from '@/store/invoices';
 import { neededDays } from '@/store/needs';
 import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, insertOne, nextCount } from '@/store/rows';
+import { restingOn } from '@/store/stock';
 import { arrivalFields, noteField } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
@@ -132,6 +133,12 @@ export const takeBack = defineAction({
       }));
       return giveBack({ factor, received, came: back, splits: had });
     });
+    const resting = await restingOn(trx, given);
+    if (resting.length > 0)
+      refuse(
+        'receipt.stock',
+        `${resting.join(', ')} came into stores with ${receipt.number}, and was issued, counted or reserved since. Put the stock right by a count instead.`,
+      );
     const id = await takeIn(
       work,
       {

@@ -10,7 +10,7 @@ import type { Disagreement } from './tab/kind';
 import { TAB_KINDS } from './tab/registry';
 import type { PostingRow, TabLineKind } from './tables';
 
-export type DocumentKind = 'quote' | 'need' | 'order' | 'receipt' | 'invoice' | 'supplier' | 'issue' | 'item';
+export type DocumentKind = 'job' | 'quote' | 'need' | 'order' | 'receipt' | 'invoice' | 'supplier' | 'issue' | 'item';
 
 /** What happened, on whose word and by which document. */
 export type Happening = {

@@ -6,7 +6,7 @@ import { add, minor, subtract, ZERO, type Minor } from '@/core/money/money';
 import { NOTHING_HELD, type Held } from '@/core/needs/coverage';
 import { addQ, atLeastNone, NONE, quantity, subtractQ, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
-import { cutTo, type Claim } from '@/core/stores/claims';
+import { cutTo, type Claim, type Cut } from '@/core/stores/claims';
 import { worth, type Move, type Pile } from '@/core/stores/pile';
 import { coverOf, valueOf, type Commitment } from '@/core/tab/stages';
 import type { Db } from './connection';
@@ -115,20 +115,29 @@ export async function loadStoresSplits(
   });
 }
 
-type ClaimRow = Reservation & { readonly neededOn: Day | null };
+export type StoredClaim = Omit<Reservation, 'firm'> & Claim;
 
-const claimsOf = (db: Db, itemIds: readonly number[]): Promise<ClaimRow[]> =>
-  db('reservation as r')
-    .join('need as n', 'n.id', 'r.needId')
-    .whereIn('r.itemId', among(db, itemIds))
-    .select('r.*', { neededOn: 'n.neededOn' }) as unknown as Promise<ClaimRow[]>;
+/** What needs have reserved of these items, and what plans count on. */
+export const claimsOf = async (db: Db, itemIds: readonly number[]): Promise<StoredClaim[]> =>
+  (
+    (await db('reservation as r')
+      .join('need as n', 'n.id', 'r.needId')
+      .whereIn('r.itemId', among(db, itemIds))
+      .select('r.*', { neededOn: 'n.neededOn' })) as (Reservation & { neededOn: Day | null })[]
+  ).map((r) => ({ ...r, firm: r.firm === 1 }));
 
-const asClaim = (r: ClaimRow): Claim => ({ ...r, firm: r.firm === 1 });
+/** Writes claims that were cut. */
+export async function applyCuts(trx: Db, cuts: readonly Cut[]): Promise<void> {
+  for (const { id, quantity: q, share } of cuts)
+    await (q === 0
+      ? trx('reservation').where({ id }).delete()
+      : trx('reservation').where({ id }).update({ quantity: q, share }));
+}
 
 const sourceKey = (r: Pick<Reservation, 'itemId' | 'placeId' | 'jobId' | 'splitId'>): string =>
   r.splitId === null ? `${r.itemId}/${r.placeId}/${r.jobId ?? 0}` : `split ${r.splitId}`;
 
-/** Reserves, or counts on, what is free somewhere; what a need has from the same source already grows. */
+/** Reserves, or counts on, what is free somewhere. */
 export async function addClaims(trx: Db, claims: readonly Omit<Reservation, 'id'>[]): Promise<void> {
   await insertMany(trx, 'reservation', claims);
 }
@@ -144,10 +153,7 @@ async function settleClaims(trx: Db, itemIds: readonly number[], splits: readonl
     ...splits.map((s) => [`split ${s.splitId}`, s.toCome] as const),
   ]);
   for (const [key, own] of groupBy(claims, sourceKey))
-    for (const { id, quantity: q, share } of cutTo(there.get(key) ?? NONE, own.map(asClaim)))
-      await (q === 0
-        ? trx('reservation').where({ id }).delete()
-        : trx('reservation').where({ id }).update({ quantity: q, share }));
+    await applyCuts(trx, cutTo(there.get(key) ?? NONE, own));
 }
 
 /** What came of a part of an order that was reserved while it was on order is reserved where it lies now. */
@@ -155,22 +161,21 @@ async function moveClaims(trx: Db, split: StoresSplit, came: Quantity): Promise<
   const claims = (await claimsOf(trx, [split.itemId])).filter((c) => c.splitId === split.splitId);
   const stays = atLeastNone(subtractQ(addQ(NONE, ...claims.map((c) => c.quantity)), came));
   // What is needed later waits for the rest, so the latest stay with the order.
-  const turned = claims.map((c) => ({ ...asClaim(c), firm: false, neededOn: invert(c.neededOn) }));
+  const turned = claims.map((c) => ({ ...c, firm: false, neededOn: invert(c.neededOn) }));
   const cuts = cutTo(stays, turned);
-  for (const cut of cuts) {
+  await applyCuts(trx, cuts);
+  const arrived = cuts.flatMap((cut) => {
     const claim = claims.find((c) => c.id === cut.id);
-    if (claim === undefined) continue;
+    if (claim === undefined || claim.share === cut.share) return [];
     const { needId, itemId, firm } = claim;
     const moved = { quantity: subtractQ(claim.quantity, cut.quantity), share: subtractQ(claim.share, cut.share) };
-    if (cut.quantity === 0) await trx('reservation').where({ id: cut.id }).delete();
-    else await trx('reservation').where({ id: cut.id }).update({ quantity: cut.quantity, share: cut.share });
-    if (moved.share > 0)
-      await insertOne(trx, 'reservation', { needId, itemId, placeId: split.placeId, jobId: null, splitId: null, firm, ...moved });
-  }
+    return [{ needId, itemId, placeId: split.placeId, jobId: null, splitId: null, firm: Number(firm), ...moved }];
+  });
+  await addClaims(trx, arrived);
 }
 
 /** Turns the order of days round: the latest comes first, and no day at all before it. */
-const invert = (day: Day | null): string =>
+const invert = (day: string | null): string =>
   day === null ? '' : [...day].map((c) => (/\d/.test(c) ? String(9 - Number(c)) : c)).join('');
 
 /**
@@ -212,6 +217,23 @@ const movedBy = (db: Db, splitIds: readonly number[]) =>
     { splitId: number; quantity: number; value: number }[]
   >;
 
+/**
+ * Items that rest on what came of these parts of orders: some was issued or counted since, or more is reserved than would
+ * be left. @returns their names; empty when it can go back
+ */
+export async function restingOn(db: Db, goes: readonly { readonly splitId: number }[]): Promise<string[]> {
+  const rows = (await db.raw(
+    `select distinct i.name from stock_move m join item i on i.id = m.item_id
+     where m.split_id in (select value from json_each(?)) and m.kind = 'received' and (
+       exists (select 1 from stock_move x where x.item_id = m.item_id and x.place_id = m.place_id and x.job_id is null
+         and x.id > m.id and x.kind in ('issued', 'returned', 'counted'))
+       or (select sum(r.quantity) from reservation r where r.item_id = m.item_id and r.place_id = m.place_id and r.job_id is null and r.firm = 1)
+         > (select p.quantity from stock_sum p where p.item_id = m.item_id and p.place_id = m.place_id and p.job_id = 0) - m.quantity)`,
+    JSON.stringify(goes.map((g) => g.splitId)),
+  )) as { name: string }[];
+  return rows.map((r) => r.name);
+}
+
 /** After a pile was counted, issued from or given back to. @returns needs that this moves */
 export async function settleStock(trx: Db, itemId: number): Promise<number[]> {
   const needs = (await claimsOf(trx, [itemId])).map((c) => c.needId);
@@ -219,8 +241,17 @@ export async function settleStock(trx: Db, itemId: number): Promise<number[]> {
   return needs;
 }
 
-/** What stores hold for needs and gave out to them. */
-export async function loadHeld(db: Db, needIds: readonly number[]): Promise<Map<number, Held>> {
+type Holding = Pick<Reservation, 'needId' | 'itemId' | 'placeId' | 'jobId' | 'splitId' | 'quantity' | 'share'>;
+
+/**
+ * What stores hold for needs and gave out to them.
+ * @param claims - what they have reserved and count on: as it is kept, or as it would be
+ */
+export async function loadHeld(
+  db: Db,
+  needIds: readonly number[],
+  claims?: readonly Holding[],
+): Promise<Map<number, Held>> {
   const held = new Map<number, Held>();
   const put = (needId: number, more: Partial<Held>) => {
     const was = held.get(needId) ?? NOTHING_HELD;
@@ -231,29 +262,20 @@ export async function loadHeld(db: Db, needIds: readonly number[]): Promise<Map<
       cost: add(was.cost, more.cost ?? ZERO),
     });
   };
-  const claims = await whereIn(db, 'reservation', 'needId', needIds);
+  const own: readonly Holding[] = claims ?? (await whereIn(db, 'reservation', 'needId', needIds));
   const piles = new Map(
-    (claims.length === 0 ? [] : await loadPiles(db, [...new Set(claims.map((c) => c.itemId))])).map((p) => [
+    (own.length === 0 ? [] : await loadPiles(db, [...new Set(own.map((c) => c.itemId))])).map((p) => [
       `${p.itemId}/${p.placeId}/${p.jobId}`,
       p,
     ]),
   );
-  const splits = new Map(
-    (
-      await loadStoresSplits(
-        db,
-        'splitId',
-        claims.flatMap((c) => c.splitId ?? []),
-      )
-    ).map((s) => [s.splitId, s]),
-  );
-  for (const claim of claims) {
+  const splitIds = own.flatMap((c) => c.splitId ?? []);
+  const splits = new Map((await loadStoresSplits(db, 'splitId', splitIds)).map((s) => [s.splitId, s]));
+  for (const claim of own) {
     const pile = piles.get(sourceKey(claim));
     const split = splits.get(claim.splitId ?? 0);
-    if (split !== undefined)
-      put(claim.needId, { coming: claim.share, cost: shareOfValue(claim.quantity, split) });
-    else if (pile !== undefined)
-      put(claim.needId, { inStores: claim.share, cost: worth(claim.quantity, pile) });
+    if (split !== undefined) put(claim.needId, { coming: claim.share, cost: shareOfValue(claim.quantity, split) });
+    else if (pile !== undefined) put(claim.needId, { inStores: claim.share, cost: worth(claim.quantity, pile) });
   }
   for (const { needId, share } of await whereIn(db, 'issue', 'needId', needIds))
     if (needId !== null) put(needId, { issued: share });

@@ -64,3 +64,9 @@ export function priceIn(price: UnitPrice, rate: Rate): UnitPrice {
   const { many, one } = fraction(rate);
   return divideRounded(BigInt(price) * one, many) as UnitPrice;
 }
+
+/** A price in another currency, in the company's, to four decimals. */
+export function priceFrom(price: UnitPrice, rate: Rate): UnitPrice {
+  const { many, one } = fraction(rate);
+  return divideRounded(BigInt(price) * many, one) as UnitPrice;
+}

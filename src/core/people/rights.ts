@@ -27,6 +27,9 @@ export const RIGHTS = {
   'enter invoices': 'enter invoices',
   'match invoices': 'match invoices',
   'pass differences': 'pass an invoice with a difference',
+  'see stores': 'look at stores',
+  'keep stores': 'count, issue and take back stock',
+  'keep bills': 'keep bills of materials',
   'keep suppliers': 'keep suppliers and items',
   'manage people': 'manage people and settings',
 } as const;
@@ -47,15 +50,18 @@ const BUYER: readonly Right[] = [
   'see invoices',
   'enter invoices',
   'match invoices',
+  'see stores',
+  'keep stores',
+  'keep bills',
   'keep suppliers',
 ];
 
 const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
   buyer: BUYER,
-  lead: [...LOOK, 'open jobs', 'import quotes', 'win quotes', 'change buy lists', 'see dock', 'see invoices'],
+  lead: [...LOOK, 'open jobs', 'import quotes', 'win quotes', 'change buy lists', 'see dock', 'see invoices', 'see stores', 'keep bills'],
   manager: [...BUYER, 'pass differences'],
-  storekeeper: ['see jobs', 'see orders', 'see dock', 'receive'],
-  accounts: [...LOOK, 'see dock', 'see invoices', 'enter invoices', 'match invoices', 'pass differences'],
+  storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores'],
+  accounts: [...LOOK, 'see dock', 'see stores', 'see invoices', 'enter invoices', 'match invoices', 'pass differences'],
   field: ['see jobs', 'see dock'],
   administrator: [...LOOK, 'manage people'],
 };

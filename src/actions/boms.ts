@@ -1,0 +1,130 @@
+import { z } from 'zod';
+import type { Bom } from '@/core/boms/bom';
+import { loopFrom } from '@/core/boms/levels';
+import type { Day } from '@/core/calendar/workdays';
+import { isGoods } from '@/core/items/kinds';
+import { exactFactor, unitOf } from '@/core/quantity/units';
+import { bomFields, type bomLineFields } from '@/core/records/bom';
+import { counted } from '@/core/words';
+import { loadBomsBelow } from '@/store/boms';
+import { loadItems } from '@/store/gathering';
+import { insertMany, insertOne } from '@/store/rows';
+import type { Item } from '@/store/tables';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
+
+type Line = z.output<typeof bomLineFields> & { readonly id?: number | undefined };
+
+/** A component is known, is measured in a unit that fits it, and what is made is counted as its own bill counts it. */
+function checkLine(line: Line, item: Item | undefined, at: string): void {
+  if (line.gotBy === 'made' && line.itemId === null)
+    refuse('bom.made', `${line.description} is made, so it needs an item whose bill says of what.`, `${at}description`);
+  if (line.itemId === null) return;
+  const known = found(item, 'A part of this bill');
+  const fits = line.gotBy === 'made' ? known.unit === line.unit : exactFactor(known.unit, line.unit) !== undefined;
+  if (!fits)
+    refuse(
+      'bom.unit',
+      `${known.number} is kept in ${unitOf(known.unit).name}s, and ${unitOf(line.unit).name}s do not fit that.`,
+      `${at}unit`,
+    );
+}
+
+const LAST_DAY = '9999-12-31' as Day;
+
+/** Refuses a bill that would contain itself, now or when the versions that are there already begin, and shows its way. */
+async function checkLoop(trx: Work['trx'], bom: Bom, from: Day): Promise<void> {
+  for (const on of [from, LAST_DAY]) {
+    const loop = loopFrom(bom, await loadBomsBelow(trx, [bom], on));
+    if (loop === undefined) continue;
+    const items = await loadItems(trx, loop);
+    const way = loop.map((id) => items.get(id)?.number ?? '').join(' → ');
+    refuse('bom.loop', `This bill would contain itself: ${way}.`, 'lines');
+  }
+}
+
+/** Saves a version of the bill of an item that is made. */
+export const saveBom = defineAction({
+  name: 'saveBom',
+  right: 'keep bills',
+  input: z.object({
+    once,
+    itemId: z.number().int(),
+    /** null for a new version. */
+    bomId: z.number().int().nullable(),
+    version: z.number().int(),
+    ...bomFields.shape,
+  }),
+  run: async ({ trx, actor, audit }, { itemId, bomId, version, lines, ...head }) => {
+    const item = found(await trx('item').where({ id: itemId }).first(), 'This item');
+    if (!isGoods(item.kind)) refuse('bom.kind', `${item.number} is no material or part, so it is not made.`);
+    const before =
+      bomId === null
+        ? undefined
+        : sameVersion(found(await trx('bom').where({ id: bomId, itemId }).first(), 'This bill'), version, 'This bill');
+    const twin = await trx('bom').where({ itemId, fromDay: head.fromDay }).first('id');
+    if (twin !== undefined && twin.id !== bomId)
+      refuse('bom.day', 'Another version of this bill begins on that day. Change that one, or choose another day.', 'fromDay');
+    const items = await loadItems(
+      trx,
+      lines.flatMap((l) => l.itemId ?? []),
+    );
+    for (const [k, line] of lines.entries()) checkLine(line, items.get(line.itemId ?? 0), `lines.${k}.`);
+    await checkLoop(trx, asBom(itemId, head.makingDays, lines), head.fromDay);
+    const id = bomId ?? (await insertOne(trx, 'bom', { ...head, itemId, madeBy: actor.id }));
+    if (before !== undefined)
+      await trx('bom')
+        .where({ id })
+        .update({ ...head, version: version + 1 });
+    await saveLines(trx, id, lines);
+    await audit({
+      words: `${bomId === null ? 'Wrote' : 'Changed'} the bill of ${item.number} from ${head.fromDay}, ${counted(lines.length, 'line')}`,
+      subjects: [['item', itemId]],
+      before: before && { ...before, lines: undefined },
+      after: { ...head, lines },
+    });
+    return { id, version: (before?.version ?? 0) + 1 };
+  },
+});
+
+const asBom = (itemId: number, makingDays: number, lines: readonly Line[]): Bom => ({
+  id: 0,
+  itemId,
+  makingDays,
+  lines: lines.map(({ id = 0, offsetDays: days, offsetFrom: from, ...line }) => ({ id, offset: { days, from }, ...line })),
+});
+
+async function saveLines(trx: Work['trx'], bomId: number, lines: readonly Line[]): Promise<void> {
+  const known = new Set((await trx('bomLine').where({ bomId }).select('id')).map((l) => l.id));
+  const kept = lines.flatMap((l) => l.id ?? []);
+  if (kept.some((id) => !known.has(id)))
+    refuse('line.missing', 'A line of this bill is not there any more. Look at the bill again.');
+  await trx('bomLine').where({ bomId }).whereNotIn('id', kept).delete();
+  const rows = lines.map((line, k) => ({ ...line, bomId, place: k + 1 }));
+  for (const { id, ...row } of rows) if (id !== undefined) await trx('bomLine').where({ id }).update(row);
+  await insertMany(
+    trx,
+    'bomLine',
+    rows.flatMap(({ id, ...row }) => (id === undefined ? [row] : [])),
+  );
+}
+
+/** Takes a version of a bill out that no job has planned by. */
+export const dropBom = defineAction({
+  name: 'dropBom',
+  right: 'keep bills',
+  input: z.object({ bomId: z.number().int(), version: z.number().int() }),
+  run: async ({ trx, audit }, { bomId, version }) => {
+    const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This bill'), version, 'This bill');
+    if (await trx('planLine').where({ bomId }).first('id'))
+      refuse('bom.used', 'A job is planned by this version, so it stays. Write a new version instead.');
+    const lines = await trx('bomLine').where({ bomId });
+    await trx('bomLine').where({ bomId }).delete();
+    await trx('bom').where({ id: bomId }).delete();
+    const item = found(await trx('item').where({ id: bom.itemId }).first('number'), 'This item');
+    await audit({
+      words: `Took out the bill of ${item.number} from ${bom.fromDay}`,
+      subjects: [['item', bom.itemId]],
+      before: { ...bom, lines },
+    });
+  },
+});

@@ -1,0 +1,211 @@
+import { TestCompany, must, q, refusedWith, TODAY } from '../../tests/support/company';
+import type { Minor } from '@/core/money/money';
+import type { Day } from '@/core/calendar/workdays';
+import { callOff, changeOrder } from './orders';
+import { orderInput } from '../../tests/support/typed';
+import { choosePlanning, letGo, reserve } from './planning';
+import { takeBack } from './receiving';
+import { countStock, issueStock, keepLevel, returnIssue } from './stores';
+
+let yard: TestCompany;
+let tube: number;
+let own: { itemId: number; placeId: number; jobId: null };
+
+beforeEach(async () => {
+  yard = await TestCompany.open();
+  tube = yard.ids.items[0];
+  own = { itemId: tube, placeId: 1, jobId: null };
+});
+afterEach(async () => yard.closeProven());
+
+const counting = async (n: number, value: number | null, seen = 0) =>
+  countStock(await yard.as('storekeeper'), {
+    once: yard.once(),
+    ...own,
+    seen: q(seen),
+    quantity: q(n),
+    value: value as Minor | null,
+    reason: 'Opening count',
+  });
+
+const pile = () => yard.db('stockSum').where({ itemId: tube, jobId: 0 }).first('quantity', 'value');
+const need = (quantity: number, job: 0 | 1 = 0, neededOn = '2026-06-10') =>
+  yard.need({ item: tube, unit: 'MTR', quantity, price: 10, description: 'Tube', job, neededOn });
+const openOf = async (id: number) => (await yard.db('need').where({ id }).first('open', 'missing'))!;
+const issue = async (n: number, needId: number) =>
+  issueStock(await yard.as('storekeeper'), { once: yard.once(), ...own, to: { needId }, quantity: q(n) });
+const reserving = async (needId: number, job: 0 | 1 = 0) =>
+  reserve(await yard.as('lead'), { once: yard.once(), jobId: yard.ids.jobs[job], needIds: [needId] });
+
+describe('counting', () => {
+  it('opens a pile with its value, and puts it right at its average', async () => {
+    must(await counting(18, 10_000));
+    must(await counting(12, null, 18));
+    expect(await pile()).toEqual({ quantity: q(12), value: 6667 });
+  });
+  it('asks to count again when the pile moved meanwhile', async () => {
+    must(await counting(18, 10_000));
+    expect(refusedWith(await counting(12, null, 0))).toEqual(['stores.moved']);
+  });
+  it('takes what is reserved down to what is there', async () => {
+    must(await counting(18, 10_000));
+    const id = await need(12);
+    must(await reserving(id));
+    expect(await openOf(id)).toEqual({ open: 0, missing: 0 });
+    must(await counting(5, null, 18));
+    expect(await openOf(id)).toEqual({ open: q(7), missing: q(7) });
+  });
+  it('keeps a level, and takes it away', async () => {
+    const keep = async (n: number) =>
+      must(await keepLevel(await yard.as('storekeeper'), { itemId: tube, placeId: 1, keep: q(n) }));
+    await keep(20);
+    expect(await yard.db('stockLevel').first('keep')).toEqual({ keep: q(20) });
+    await keep(0);
+    expect(await yard.db('stockLevel').first()).toBeUndefined();
+  });
+});
+
+describe('reserving', () => {
+  it('plans what is reserved at its stores cost, and the rest at the estimate', async () => {
+    must(await counting(18, 10_000));
+    const id = await need(20);
+    expect(await yard.tab()).toEqual({ planned: 20_000 });
+    must(await reserving(id));
+    // 18 m at their 100.00, and 2 m at 10.00.
+    expect(await yard.tab()).toEqual({ planned: 12_000 });
+    must(await letGo(await yard.as('lead'), { jobId: yard.ids.jobs[0], needIds: [id] }));
+    expect(await yard.tab()).toEqual({ planned: 20_000 });
+  });
+  it('leaves to others what they reserved', async () => {
+    must(await counting(18, 10_000));
+    const [first, second] = [await need(12), await need(12, 1)];
+    must(await reserving(first));
+    must(await reserving(second, 1));
+    expect(await openOf(second)).toEqual({ open: q(6), missing: q(6) });
+    expect(refusedWith(await issue(13, first))).toEqual(['stores.reserved']);
+  });
+  it('has nothing to reserve where nothing is free', async () =>
+    expect(refusedWith(await reserving(await need(3)))).toEqual(['stores.none']));
+});
+
+describe('issuing', () => {
+  it('posts what it cost in stores as actual, and takes it back at the same', async () => {
+    must(await counting(18, 10_000));
+    const id = await need(6);
+    must(await reserving(id));
+    const { id: issueId } = must(await issue(6, id));
+    expect(await yard.tab()).toEqual({ actual: 3333 });
+    expect(await pile()).toEqual({ quantity: q(12), value: 6667 });
+    must(
+      await returnIssue(await yard.as('storekeeper'), {
+        once: yard.once(),
+        issueId,
+        version: 1,
+        quantity: q(2),
+        reason: 'not used',
+      }),
+    );
+    // 4 of 6 m stay: 22.22; 2 m are wanted again at 10.00.
+    expect(await yard.tab()).toEqual({ actual: 2222, planned: 2000 });
+    expect(await pile()).toEqual({ quantity: q(14), value: 7778 });
+  });
+  it('is charged to a cost code where no line asks for it', async () => {
+    must(await counting(4, 4000));
+    const to = { jobId: yard.ids.jobs[0], costCodeId: yard.ids.codes[0] };
+    must(await issueStock(await yard.as('storekeeper'), { once: yard.once(), ...own, to, quantity: q(4) }));
+    expect(await yard.tab()).toEqual({ actual: 4000 });
+    expect(await pile()).toEqual({ quantity: 0, value: 0 });
+  });
+  it('gives out no more than is there, and to no job that is not live', async () => {
+    must(await counting(4, 4000));
+    const id = await need(6);
+    expect(refusedWith(await issue(5, id))).toEqual(['stores.short']);
+    await yard.db('job').where({ id: yard.ids.jobs[0] }).update({ state: 'complete' });
+    expect(refusedWith(await issue(4, id))).toEqual(['job.state']);
+  });
+  it('takes what plans only count on', async () => {
+    must(await counting(6, 6000));
+    const [first, second] = [await need(6), await need(6, 1)];
+    const job = { jobId: yard.ids.jobs[0], version: 1, planning: 'shortfall' as const };
+    must(await choosePlanning(await yard.as('lead'), job));
+    expect(await openOf(first)).toEqual({ open: 0, missing: 0 });
+    must(await issue(6, second));
+    expect(await openOf(first)).toEqual({ open: q(6), missing: q(6) });
+  });
+});
+
+describe('what comes for stores', () => {
+  /** An order of so many metres for stores, at 12.00. */
+  async function ordered(n: number, wantedOn = '2026-05-20') {
+    const order = await yard.draft([{ needId: await yard.need({ quantity: 1, price: 12 }), buy: q(1) }]);
+    const input = orderInput(order);
+    const [line] = input.lines;
+    const [part] = line?.splits ?? [];
+    const lines = [
+      {
+        ...line!,
+        itemId: tube,
+        description: 'Tube',
+        quantity: q(n),
+        splits: [{ ...part!, jobId: null, costCodeId: null, needId: null, quantity: q(n) }],
+      },
+    ];
+    const ref = { once: yard.once(), orderId: order.id, version: order.version };
+    must(await changeOrder(await yard.as('buyer'), { ...input, ...ref, wantedOn, lines }));
+    return yard.send(await yard.order(order.id));
+  }
+
+  it('lies there at what it cost, and is reserved where it was reserved on order', async () => {
+    const order = await ordered(10);
+    const id = await need(6);
+    must(await reserving(id));
+    expect(await openOf(id)).toEqual({ open: 0, missing: q(6) });
+    must(await yard.takeIn(order, 4));
+    expect(await pile()).toEqual({ quantity: q(4), value: 4800 });
+    expect(await openOf(id)).toEqual({ open: 0, missing: q(2) });
+    must(await yard.takeIn(order, 6));
+    expect(await openOf(id)).toEqual({ open: 0, missing: 0 });
+    must(await issue(6, id));
+    // The other line that was drafted away is wanted again: 1 m at 12.00.
+    expect(await yard.tab()).toEqual({ actual: 7200, planned: 1200 });
+  });
+  it('does not count when it comes after the day it is needed', async () => {
+    await ordered(10, '2026-06-11');
+    expect(refusedWith(await reserving(await need(6, 0, '2026-06-10')))).toEqual(['stores.none']);
+  });
+  it('goes back with its receipt as long as nothing rests on it', async () => {
+    const order = await ordered(10);
+    must(await yard.takeIn(order, 4));
+    const [receipt] = await yard.db('receipt').select('id');
+    const back = async () => takeBack(await yard.as('manager'), { once: yard.once(), receiptId: receipt!.id });
+    const id = await need(3);
+    must(await reserving(id));
+    expect(refusedWith(await back())).toEqual(['receipt.stock']);
+    must(await letGo(await yard.as('lead'), { jobId: yard.ids.jobs[0], needIds: [id] }));
+    must(await back());
+    expect(await pile()).toEqual({ quantity: 0, value: 0 });
+  });
+  it('is let go when its order is called off', async () => {
+    const order = await ordered(10);
+    const id = await need(6);
+    must(await reserving(id));
+    const ref = { once: yard.once(), orderId: order.id, version: order.version };
+    must(await callOff(await yard.as('buyer'), { ...ref, reason: 'no use' }));
+    expect(await openOf(id)).toEqual({ open: q(6), missing: q(6) });
+    expect(await yard.db('reservation').first()).toBeUndefined();
+  });
+});
+
+it('a plan of the shortfall counts stores for one job only', async () => {
+  must(await counting(10, 10_000));
+  const [late, soon] = [await need(8, 0, '2026-07-01'), await need(8, 1, '2026-06-01')];
+  const plan = async (job: 0 | 1, version: number, planning: 'inFull' | 'shortfall', day: Day = TODAY) =>
+    choosePlanning(await yard.as('lead', day), { jobId: yard.ids.jobs[job], version, planning });
+  must(await plan(1, 1, 'shortfall'));
+  must(await plan(0, 1, 'shortfall'));
+  expect([await openOf(soon), await openOf(late)].map((n) => n.open)).toEqual([0, q(6)]);
+  expect(refusedWith(await plan(0, 1, 'inFull'))).toEqual(['clash']);
+  must(await plan(1, 2, 'inFull'));
+  must(await plan(0, 2, 'shortfall'));
+  expect([await openOf(soon), await openOf(late)].map((n) => n.open)).toEqual([q(8), 0]);
+});

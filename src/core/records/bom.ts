@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { GOT_BY, OFFSET_FROM, PER } from '../boms/bom';
+import { unitPriceSchema } from '../money/schema';
+import { quantitySchema } from '../quantity/schema';
+import { anyText, days, distinct, requiredDay, text, unit } from './fields';
+
+/** The most lines that one bill may have; longer ones are parted into what is made within them. */
+export const MOST_BOM_LINES = 5000;
+/** Scrap of a thousand percent: in hundredths of a percent. */
+const MOST_SCRAP = 100_000;
+
+/** A line of a bill of materials as it is kept. */
+export const bomLineFields = z.object({
+  gotBy: z.enum(GOT_BY),
+  itemId: z.number().int().nullable(),
+  description: text(200, 'Say what it is.'),
+  quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
+  unit,
+  per: z.enum(PER),
+  scrap: z
+    .number()
+    .int()
+    .min(0, 'Scrap cannot be below zero.')
+    .max(MOST_SCRAP, 'Scrap of more than 1,000 % cannot be meant.'),
+  offsetDays: days(1000),
+  offsetFrom: z.enum(OFFSET_FROM),
+  costCodeId: z.number().int().nullable(),
+  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
+});
+
+/** A version of a bill: from when it holds, how long making takes, and what it takes. */
+export const bomFields = z.object({
+  fromDay: requiredDay('Say from which day it holds.'),
+  note: anyText(200),
+  makingDays: days(1000),
+  lines: z
+    .array(bomLineFields.extend({ id: z.number().int().optional() }))
+    .min(1, 'A bill has at least one line.')
+    .max(MOST_BOM_LINES, `A bill has at most ${MOST_BOM_LINES} lines. Part it into what is made within it.`)
+    .refine(distinct('id'), 'A line stands there twice.'),
+});

@@ -1,0 +1,48 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { UnitPrice } from '@/core/money/money';
+import { priceFrom } from '@/core/money/rate';
+import type { Quantity } from '@/core/quantity/quantity';
+import { priceFor, pricePerNeedUnit, quantityToOrder } from '@/core/sourcing/terms';
+import { loadRates } from './company';
+import type { Db } from './connection';
+import { loadItems, loadParts, loadSuppliers, partKey, termsFor } from './gathering';
+
+export type Wanted = { readonly itemId: number | null; readonly unit: string; readonly quantity: Quantity };
+
+export type Estimate = {
+  readonly supplierId: number | null;
+  readonly costCodeId: number | null;
+  /** What the usual supplier asks for one of the unit when so many are had, in the company's currency. */
+  readonly price: UnitPrice | null;
+};
+
+const UNKNOWN: Estimate = { supplierId: null, costCodeId: null, price: null };
+
+/** What is known of buying items: from whom they are usually had, on which cost code, and for how much by quantity. */
+export async function loadEstimates(
+  db: Db,
+  itemIds: readonly number[],
+  today: Day,
+): Promise<(wanted: Wanted) => Estimate> {
+  const items = await loadItems(db, itemIds);
+  const parts = await loadParts(db, itemIds);
+  const suppliers = await loadSuppliers(
+    db,
+    [...items.values()].flatMap((i) => i.supplierId ?? []),
+  );
+  const rates = await loadRates(db, today);
+  return ({ itemId, unit, quantity }) => {
+    const item = items.get(itemId ?? 0);
+    if (item === undefined) return UNKNOWN;
+    const { supplierId, costCodeId } = item;
+    const rate = rates.get(suppliers.get(supplierId ?? 0)?.currency ?? '');
+    const terms = termsFor({ supplierId, itemId, unit }, parts, item);
+    const found =
+      parts.has(partKey(supplierId, itemId)) && terms !== undefined
+        ? priceFor(quantityToOrder(quantity, terms).quantity, terms.prices)
+        : undefined;
+    if (found === undefined || terms === undefined || rate === undefined)
+      return { supplierId, costCodeId, price: null };
+    return { supplierId, costCodeId, price: priceFrom(pricePerNeedUnit(found, terms.factor), rate) };
+  };
+}

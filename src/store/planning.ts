@@ -1,0 +1,119 @@
+import { wantedBy, type Calendar, type Day } from '@/core/calendar/workdays';
+import { netting, type Cover, type Requirement, type Source, type Supply } from '@/core/planning/netting';
+import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import { exactFactor } from '@/core/quantity/units';
+import { openOf, type Coverage } from '@/core/needs/coverage';
+import { loadCalendar, loadCompany } from './company';
+import type { Db } from './connection';
+import { loadItems } from './gathering';
+import { among } from './rows';
+import { claimsOf, loadPiles, loadStoresSplits, type StoredClaim } from './stock';
+import { loadNeedStates, type NeedState } from './tab/needs';
+import type { Reservation } from './tables';
+
+const keyOf = (source: Source, itemId: number): string =>
+  source.kind === 'stock' ? `${itemId}/${source.placeId}/${source.jobId ?? 0}` : `split ${source.splitId}`;
+
+const claimedOf = (claim: StoredClaim): string =>
+  claim.splitId === null ? `${claim.itemId}/${claim.placeId}/${claim.jobId ?? 0}` : `split ${claim.splitId}`;
+
+/**
+ * What is there of these items, and coming, that nobody has a claim on.
+ * @param without - claims that are left out of it, as they are about to be made anew
+ */
+export async function loadSupplies(
+  db: Db,
+  itemIds: readonly number[],
+  today: Day,
+  without: (claim: StoredClaim) => boolean = () => false,
+): Promise<Supply[]> {
+  const items = [...new Set(itemIds)];
+  if (items.length === 0) return [];
+  const taken = new Map<string, Quantity>();
+  for (const claim of (await claimsOf(db, items)).filter((c) => !without(c)))
+    taken.set(claimedOf(claim), addQ(taken.get(claimedOf(claim)) ?? NONE, claim.quantity));
+  const free = (source: Source, itemId: number, there: Quantity): Supply => ({
+    source,
+    itemId,
+    free: atLeastNone(subtractQ(there, taken.get(keyOf(source, itemId)) ?? NONE)),
+  });
+  const piles = (await loadPiles(db, items)).map((p) =>
+    free({ kind: 'stock', placeId: p.placeId, jobId: p.jobId === 0 ? null : p.jobId }, p.itemId, p.quantity),
+  );
+  const coming = (await loadStoresSplits(db, 'itemId', items))
+    .filter((s) => s.toCome > 0)
+    .map((s) =>
+      // What was to come by now can come today at the earliest.
+      free({ kind: 'coming', splitId: s.splitId, on: s.on === null || s.on > today ? s.on : today }, s.itemId, s.toCome),
+    );
+  return [...piles, ...coming].filter((s) => s.free > 0);
+}
+
+/** A need as netting sees it; undefined where stores cannot cover it. */
+export function requirementOf(
+  need: NeedState,
+  coverage: Coverage,
+  unit: string | undefined,
+  receivingDays: number,
+  calendar: Calendar,
+): Requirement | undefined {
+  if (need.itemId === null || unit === undefined || need.kind !== 'goods') return undefined;
+  const factor = exactFactor(unit, need.unit);
+  const open = openOf(coverage);
+  if (factor === undefined || open === 0) return undefined;
+  const by = need.neededOn === null ? null : wantedBy(need.neededOn, receivingDays, calendar);
+  return { needId: need.id, itemId: need.itemId, jobId: need.jobId, by, open, factor };
+}
+
+export type Shortfall = {
+  readonly needs: readonly NeedState[];
+  /** What stores and incoming orders would cover of them, were they planned anew now. */
+  readonly covers: readonly Cover[];
+};
+
+/** What stores and incoming orders would cover of needs if they were planned anew: what plans count on now gives way. */
+export async function loadShortfall(db: Db, needIds: readonly number[], today: Day): Promise<Shortfall> {
+  const needs = await loadNeedStates(db, needIds);
+  const ids = new Set(needs.map((n) => n.id));
+  const itemIds = needs.flatMap((n) => n.itemId ?? []);
+  const items = await loadItems(db, itemIds);
+  const calendar = await loadCalendar(db);
+  const { receivingDays } = await loadCompany(db);
+  const counted = (claim: StoredClaim) => !claim.firm && ids.has(claim.needId);
+  const own = (await claimsOf(db, [...new Set(itemIds)])).filter(counted);
+  const requirements = needs.flatMap((need) => {
+    const without = addQ(NONE, ...own.filter((c) => c.needId === need.id).map((c) => c.share));
+    const reserved = subtractQ(need.coverage.reserved, without);
+    const unit = items.get(need.itemId ?? 0)?.unit;
+    return requirementOf(need, { ...need.coverage, reserved }, unit, receivingDays, calendar) ?? [];
+  });
+  return { needs, covers: netting(requirements, await loadSupplies(db, itemIds, today, counted)) };
+}
+
+const rowOf = ({ needId, itemId, source, quantity: q, share }: Cover, firm: boolean): Omit<Reservation, 'id'> => ({
+  needId,
+  itemId,
+  placeId: source.kind === 'stock' ? source.placeId : null,
+  jobId: source.kind === 'stock' ? source.jobId : null,
+  splitId: source.kind === 'coming' ? source.splitId : null,
+  quantity: q,
+  share,
+  firm: Number(firm),
+});
+
+/** Rows of what is taken, as it is kept. */
+export const reservationsOf = (covers: readonly Cover[], firm: boolean): Omit<Reservation, 'id'>[] =>
+  covers.map((c) => rowOf(c, firm));
+
+/** Takes back what plans count on for needs. */
+export const dropCounted = (trx: Db, needIds: readonly number[]): Promise<number> =>
+  trx('reservation').whereIn('needId', among(trx, needIds)).where({ firm: 0 }).delete();
+
+export const needsOfJob = async (db: Db, jobId: number): Promise<number[]> =>
+  (await db('need').where({ jobId }).select('id')).map((n) => n.id);
+
+export const sharesOf = (covers: readonly Cover[]): Map<number, Quantity> => {
+  const shares = new Map<number, Quantity>();
+  for (const { needId, share } of covers) shares.set(needId, addQ(shares.get(needId) ?? quantity(0), share));
+  return shares;
+};
