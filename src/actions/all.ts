@@ -10,6 +10,7 @@ import * as planning from './planning';
 import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
 import * as receiving from './receiving';
+import * as reserving from './reserving';
 import * as sending from './sending';
 import * as signing from './signing';
 import * as stores from './stores';
@@ -30,6 +31,7 @@ const ROOMS = [
   quoteFiles,
   quotes,
   receiving,
+  reserving,
   sending,
   signing,
   stores,

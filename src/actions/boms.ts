@@ -54,7 +54,7 @@ export const saveBom = defineAction({
     version: z.number().int(),
     ...bomFields.shape,
   }),
-  run: async ({ trx, actor, audit }, { itemId, bomId, version, lines, ...head }) => {
+  run: async ({ trx, actor, audit }, { once: _, itemId, bomId, version, lines, ...head }) => {
     const item = found(await trx('item').where({ id: itemId }).first(), 'This item');
     if (!isGoods(item.kind)) refuse('bom.kind', `${item.number} is no material or part, so it is not made.`);
     const before =
@@ -63,7 +63,11 @@ export const saveBom = defineAction({
         : sameVersion(found(await trx('bom').where({ id: bomId, itemId }).first(), 'This bill'), version, 'This bill');
     const twin = await trx('bom').where({ itemId, fromDay: head.fromDay }).first('id');
     if (twin !== undefined && twin.id !== bomId)
-      refuse('bom.day', 'Another version of this bill begins on that day. Change that one, or choose another day.', 'fromDay');
+      refuse(
+        'bom.day',
+        'Another version of this bill begins on that day. Change that one, or choose another day.',
+        'fromDay',
+      );
     const items = await loadItems(
       trx,
       lines.flatMap((l) => l.itemId ?? []),
@@ -90,7 +94,11 @@ const asBom = (itemId: number, makingDays: number, lines: readonly Line[]): Bom 
   id: 0,
   itemId,
   makingDays,
-  lines: lines.map(({ id = 0, offsetDays: days, offsetFrom: from, ...line }) => ({ id, offset: { days, from }, ...line })),
+  lines: lines.map(({ id = 0, offsetDays: days, offsetFrom: from, ...line }) => ({
+    id,
+    offset: { days, from },
+    ...line,
+  })),
 });
 
 async function saveLines(trx: Work['trx'], bomId: number, lines: readonly Line[]): Promise<void> {

@@ -3,8 +3,8 @@ import type { Minor } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
 import { callOff, changeOrder } from './orders';
 import { orderInput } from '../../tests/support/typed';
-import { choosePlanning, letGo, reserve } from './planning';
 import { takeBack } from './receiving';
+import { choosePlanning, letGo, reserve } from './reserving';
 import { countStock, issueStock, keepLevel, returnIssue } from './stores';
 
 let yard: TestCompany;

@@ -2,12 +2,21 @@ import { z } from 'zod';
 import { isGoods } from '@/core/items/kinds';
 import { divideRounded } from '@/core/money/decimal';
 import { minor, subtract } from '@/core/money/money';
-import { minorSchema } from '@/core/money/schema';
-import { addQ, atLeastNone, formatQuantity, fromSupplierUnit, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import {
+  addQ,
+  atLeastNone,
+  formatQuantity,
+  fromSupplierUnit,
+  NONE,
+  quantity,
+  subtractQ,
+  type Quantity,
+} from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { quantitySchema } from '@/core/quantity/schema';
 import { wholeFault } from '@/core/quantity/whole';
-import { anyText, text } from '@/core/records/fields';
+import { anyText } from '@/core/records/fields';
+import { countFields, keptQuantity, movedQuantity } from '@/core/records/stock';
 import { cutTo } from '@/core/stores/claims';
 import { count, take } from '@/core/stores/pile';
 import { openTabLines } from '@/store/ledger';
@@ -47,10 +56,7 @@ export const countStock = defineAction({
     ...pileFields,
     /** What the person saw on the screen when they counted. */
     seen: quantitySchema,
-    quantity: quantitySchema.refine((q) => q >= 0, 'A count cannot be below zero.'),
-    /** What all of it is worth; null to keep the average. */
-    value: minorSchema.refine((v) => v >= 0, 'A value cannot be below zero.').nullable(),
-    reason: text(120, 'Say why: an opening count, a correction, what was found.'),
+    ...countFields.shape,
   }),
   run: async (work, { once: _, seen, quantity: q, value, reason, ...key }) => {
     const { trx, audit, touch } = work;
@@ -65,7 +71,13 @@ export const countStock = defineAction({
       );
     const move = grant(count({ name: item.name, unit: item.unit, quantity: q, value }, pile));
     if (move.quantity === 0 && move.value === 0) refuse('stores.same', 'That is what is there already.', 'quantity');
-    await addMove(trx, { ...key, ...move, kind: move.quantity === 0 ? 'revalued' : 'counted', reason, ...movedNow(work) });
+    await addMove(trx, {
+      ...key,
+      ...move,
+      kind: move.quantity === 0 ? 'revalued' : 'counted',
+      reason,
+      ...movedNow(work),
+    });
     touch('Counted', 'item', item.id, await settleStock(trx, item.id));
     await audit({
       words: `Counted ${saidOf(q, item)} at ${place.name} (${formatQuantity(pile.quantity)} before): ${reason}`,
@@ -83,7 +95,7 @@ export const keepLevel = defineAction({
   input: z.object({
     itemId: z.number().int(),
     placeId: z.number().int(),
-    keep: quantitySchema.refine((q) => q >= 0, 'A level cannot be below zero.'),
+    keep: keptQuantity,
   }),
   run: async ({ trx, audit }, { itemId, placeId, keep }) => {
     const item = await goodsItem(trx, itemId);
@@ -94,7 +106,8 @@ export const keepLevel = defineAction({
     await trx('stockLevel').where({ itemId, placeId }).delete();
     if (keep > 0) await trx('stockLevel').insert({ itemId, placeId, keep });
     await audit({
-      words: keep > 0 ? `Keeps ${saidOf(keep, item)} at ${place.name}` : `Keeps no level of ${item.name} at ${place.name}`,
+      words:
+        keep > 0 ? `Keeps ${saidOf(keep, item)} at ${place.name}` : `Keeps no level of ${item.name} at ${place.name}`,
       subjects: [['item', itemId]],
       before: before ?? {},
       after: { keep },
@@ -110,7 +123,7 @@ async function reservedByOthers(trx: Work['trx'], { itemId, placeId, jobId }: Pi
 }
 
 /** Takes what is issued off what the need has reserved there, or counts on. */
-async function useClaims(trx: Work['trx'], need: NeedRow, key: PileKey, issued: Quantity): Promise<void> {
+async function spendClaims(trx: Work['trx'], need: NeedRow, key: PileKey, issued: Quantity): Promise<void> {
   const { itemId, placeId, jobId } = key;
   const own = (await claimsOf(trx, [itemId])).filter(
     (c) => c.needId === need.id && c.placeId === placeId && c.jobId === jobId,
@@ -129,7 +142,7 @@ export const issueStock = defineAction({
       z.object({ needId: z.number().int() }),
       z.object({ jobId: z.number().int(), costCodeId: z.number().int() }),
     ]),
-    quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
+    quantity: movedQuantity,
   }),
   run: async (work, { once: _, to, quantity: q, ...key }) => {
     const { trx, today, audit, touch } = work;
@@ -161,7 +174,7 @@ export const issueStock = defineAction({
     const row = { jobId, costCodeId, itemId: item.id, placeId: key.placeId, quantity: q, value, day: today };
     await trx('issue').insert({ ...row, id, needId: need?.id ?? null, share: fromSupplierUnit(q, factor) });
     await addMove(trx, { ...key, ...move, kind: 'issued', issueId: id, ...movedNow(work) });
-    if (need !== undefined) await useClaims(trx, need, key, q);
+    if (need !== undefined) await spendClaims(trx, need, key, q);
     touch('Issued', 'issue', id, [id, ...(await settleStock(trx, item.id))]);
     await audit({
       words: `Issued ${saidOf(q, item)} from ${place.name}`,
@@ -185,12 +198,16 @@ export const returnIssue = defineAction({
     once,
     issueId: z.number().int(),
     version: z.number().int(),
-    quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
+    quantity: movedQuantity,
     reason: anyText(120),
   }),
   run: async (work, { issueId, version, quantity: q, reason }) => {
     const { trx, audit, touch } = work;
-    const issue = sameVersion(found(await trx('issue').where({ id: issueId }).first(), 'This issue'), version, 'This issue');
+    const issue = sameVersion(
+      found(await trx('issue').where({ id: issueId }).first(), 'This issue'),
+      version,
+      'This issue',
+    );
     const item = await goodsItem(trx, issue.itemId);
     const whole = wholeFault(q, item.unit, item.name, 'quantity');
     if (whole !== undefined) throw new Refused([whole]);
@@ -206,7 +223,16 @@ export const returnIssue = defineAction({
       .update({ quantity: rest, share, value: stays, version: version + 1 });
     const { itemId, placeId } = issue;
     const back = { quantity: q, value: subtract(issue.value, stays) };
-    await addMove(trx, { itemId, placeId, jobId: move?.jobId ?? null, ...back, kind: 'returned', issueId, reason, ...movedNow(work) });
+    await addMove(trx, {
+      itemId,
+      placeId,
+      jobId: move?.jobId ?? null,
+      ...back,
+      kind: 'returned',
+      issueId,
+      reason,
+      ...movedNow(work),
+    });
     touch('Returned to stores', 'issue', issueId, [issueId, ...(await settleStock(trx, itemId))]);
     await audit({
       words: `Took ${saidOf(q, item)} back into stores${reason === '' ? '' : `: ${reason}`}`,

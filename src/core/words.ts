@@ -15,3 +15,7 @@ export const grouped = (n: number): string => `${n < 0 ? '−' : ''}${groupDigit
  * @example counted(1, 'line') // '1 line'
  */
 export const counted = (n: number, word: string): string => `${grouped(n)} ${word}${n === 1 ? '' : 's'}`;
+
+/** @example together(['tube', 'bar', 'bolts']) // 'tube, bar and bolts' */
+export const together = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;

@@ -238,5 +238,65 @@ export const ITEMS: readonly DemoItem[] = [
   ['EN-IMP', 'Raw water impeller kit', 'SET', '02', 'lindqvist', 64.5, '21951356'],
   ['EN-GBX-CL', 'Gearbox clutch pack', 'SET', '02', 'lindqvist', 742, '3580012'],
   ['AN-ZN-5', 'Hull anode zinc 5 kg', 'C62', '05', 'cobb', 32, 'ZA5'],
-  ['TREAD-GRP', 'GRP ladder tread 400', 'C62', '04', 'eelmoor', 12.4, 'GT400'],
+  ['TREAD-GRP', 'GRP ladder tread 400', 'C62', '04', 'eelmoor', 12.4, 'GT400', { stocked: true }],
+  ['BO-A4-830', 'Bolt A4 M8 × 30', 'C62', '04', 'cobb', 0.38, 'A4M830', { pack: 50, stocked: true }],
+];
+
+/** What the yard makes itself: number, name, unit, cost code. */
+export const MADE = [
+  ['LADDER-24', 'Boarding ladder 2.4 m', 'C62', '04'],
+  ['LAD-STR', 'Stringer pair', 'C62', '01'],
+] as const;
+
+export type DemoBomLine = {
+  readonly item?: string;
+  readonly words?: string;
+  readonly gotBy?: 'made' | 'labour';
+  readonly quantity: number;
+  readonly unit: string;
+  readonly scrap?: number;
+  /** Working days after the start of the work; before its end when below zero. */
+  readonly needed?: number;
+  readonly price?: number;
+};
+
+/** Bills of materials, the lowest level first. */
+export const BILLS: readonly {
+  readonly item: string;
+  readonly making: number;
+  readonly lines: readonly DemoBomLine[];
+}[] = [
+  {
+    item: 'LAD-STR',
+    making: 6,
+    lines: [
+      { item: 'TU-316-38', quantity: 4.8, unit: 'MTR', scrap: 3 },
+      { item: 'RB-316-12', quantity: 2, unit: 'MTR' },
+    ],
+  },
+  {
+    item: 'LADDER-24',
+    making: 20,
+    lines: [
+      { item: 'LAD-STR', gotBy: 'made', quantity: 1, unit: 'C62', needed: 8 },
+      { item: 'TREAD-GRP', quantity: 6, unit: 'C62', needed: 7 },
+      { item: 'FB-316-40', quantity: 1.4, unit: 'MTR', needed: 2 },
+      { item: 'BO-A4-830', quantity: 24, unit: 'C62', needed: 10 },
+      { item: 'SHK-12', quantity: 2, unit: 'C62', needed: 17 },
+      { item: 'SC-POL', quantity: 1, unit: 'C62', needed: -14 },
+      { words: 'Welding, 3 h each', gotBy: 'labour', quantity: 3, unit: 'HUR', price: 38 },
+    ],
+  },
+];
+
+/** What lies in the yard's stores: how much, and what all of it cost. */
+export const STOCK: readonly (readonly [item: string, quantity: number, value: number])[] = [
+  ['TU-316-38', 6, 52.8],
+  ['TREAD-GRP', 12, 129.6],
+  ['BO-A4-830', 300, 96],
+  ['CA-2-25', 18, 53.1],
+  ['GL-M20', 14, 25.2],
+  ['CL-316-100', 22, 79.2],
+  ['SEAL-MS', 9, 80.1],
+  ['AN-50-50', 11, 67.65],
 ];

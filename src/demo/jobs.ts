@@ -23,6 +23,8 @@ export type DemoJob = {
   /** Allowed beyond the lines, by cost code: carriage under 09, contingency under the others. */
   allowed: Readonly<Record<string, number>>;
   lines: readonly DemoLine[];
+  /** What it makes by a bill: the item, how many, our cost and the customer's price each. */
+  makes?: readonly [item: string, quantity: number, cost: number, price: number];
 };
 
 export const JOBS: readonly DemoJob[] = [
@@ -217,14 +219,9 @@ export const JOBS: readonly DemoJob[] = [
     dueWords: 'Delivered',
     won: -8,
     wonBy: 'Jory Venn',
-    allowed: { '09': 60, '01': 40, '06': 80 },
-    lines: [
-      ['TU-316-38', 48, 9.85, 15, 5],
-      ['FB-316-40', 14, 7.4, 11, 5],
-      ['TREAD-GRP', 60, 12.4, 18.5, 10],
-      ['SC-POL', 10, 74, 110, 18],
-      ['SHK-12', 20, 7.2, 11, 20],
-    ],
+    allowed: { '09': 60, '01': 740, '04': 1010, '06': 820 },
+    makes: ['LADDER-24', 10, 375, 560],
+    lines: [],
   },
   {
     number: '422',

@@ -2,16 +2,21 @@ import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
 import { hashPassword } from '@/actions/passwords';
 import { bringIn, keepQuoteFile } from '@/actions/quoteFiles';
 import { moveQuote, winQuote } from '@/actions/quotes';
+import { saveBom } from '@/actions/boms';
 import { openJob, openOnRail } from '@/actions/jobs';
+import { chooseWork, takeBill } from '@/actions/planning';
+import { choosePlanning, reserve } from '@/actions/reserving';
+import { countStock } from '@/actions/stores';
 import type { Post } from '@/actions/sending';
 import { guessMapping } from '@/core/quotes/rows';
 import { readCsv } from '@/formats/csv/read';
 import { publicHolidays } from '@/formats/holidays';
+import type { ItemKind } from '@/core/items/kinds';
 import type { Rate } from '@/core/money/rate';
 import type { Db } from '@/store/connection';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
-import { COST_CODES, ITEMS, PEOPLE, SUPPLIERS, type DemoItem } from './catalogue';
+import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
 import { EPISODES } from './history';
 import { JOBS, type DemoJob } from './jobs';
 import { DemoYard, must, pence, price, q } from './yard';
@@ -28,6 +33,8 @@ export async function seedDemo(
   await layOutCompany(db, today);
   const off = (await db('dayOff').select('day')) as { day: string }[];
   const yard = new DemoYard(db, today, { week: MON_TO_FRI, off: new Set(off.map((d) => d.day)) }, post);
+  await writeBills(yard);
+  await countStores(yard);
   for (const job of JOBS) await openWithQuote(yard, job);
   tell('Jobs and quotes are in');
   for (const [k, episode] of [...EPISODES].sort((a, b) => a.on - b.on).entries()) {
@@ -111,7 +118,17 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     ]),
   );
   for (const item of ITEMS) await layOutItem(db, item, codeId, supplierId);
+  for (const [number, name, unit, code] of MADE)
+    await insertOne(db, 'item', { number, name, unit, bought: 0, costCodeId: codeId.get(code) });
 }
+
+/** Metal, timber, hose, cable and coatings are materials; what the trade does for us is subcontracted. */
+const kindOf = (number: string): ItemKind =>
+  number.startsWith('SC-')
+    ? 'subcontract'
+    : /^(TU|FB|PL|AN-50|RB|CA|HO|ROPE|CO-|TI)/.test(number)
+      ? 'material'
+      : 'part';
 
 async function layOutItem(
   db: Db,
@@ -124,7 +141,7 @@ async function layOutItem(
     number,
     name,
     unit,
-    kind: number.startsWith('SC-') ? 'subcontract' : 'part',
+    kind: kindOf(number),
     stocked: more.stocked ? 1 : 0,
     costCodeId: codeId.get(code),
     supplierId: known ? supplierId.get(supplier) : null,
@@ -158,19 +175,28 @@ const quoted = (cell: string | number) =>
   /[",\n]/.test(String(cell)) ? `"${String(cell).replaceAll('"', '""')}"` : String(cell);
 
 /** A quote file as an estimating sheet writes it. */
-export function quoteCsv({ lines, allowed }: Pick<DemoJob, 'lines' | 'allowed'>, day: (offset: number) => Day): string {
+export function quoteCsv(
+  { lines, allowed, makes }: Pick<DemoJob, 'lines' | 'allowed' | 'makes'>,
+  day: (offset: number) => Day,
+): string {
   const rows = lines.map(([number, quantity, cost, sell, needed]) => {
     const item = ITEMS.find((i) => i[0] === number);
     if (item === undefined) throw new Error(`There is no item ${number}.`);
     const supplier = item[5] > 0 ? (SUPPLIERS.find((s) => s.key === item[4])?.name ?? '') : '';
     return [number, item[1], quantity, '', cost, sell, item[3], supplier, day(needed), 'bought'].map(quoted).join(',');
   });
+  const made = MADE.flatMap(([number, name, , code]) =>
+    makes?.[0] === number
+      ? [[number, name, makes[1], '', makes[2], makes[3], code, '', '', 'made'].map(quoted).join(',')]
+      : [],
+  );
   const allowances = Object.entries(allowed).map(
     ([code, amount]) =>
       `,${code === '09' ? 'Carriage and sundries' : 'Contingency'},1,lump sum,${amount},${Math.round(amount * 1.4)},${code},,,allowance`,
   );
   return [
     'Item,Description,Qty,Unit,Our cost,Customer price,Cost code,Supplier,Needed,Kind',
+    ...made,
     ...rows,
     ...allowances,
   ].join('\r\n');
@@ -198,7 +224,7 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
     }),
   );
   await yard.db('job').where({ id: opened.id }).update({ dueWords: job.dueWords });
-  if (job.lines.length === 0) return;
+  if (job.lines.length === 0 && job.makes === undefined) return;
   const quote = (await yard.db('quote').where({ jobId: opened.id }).first('id')) as { id: number };
   const bytes = new TextEncoder().encode(quoteCsv(job, (n) => yard.day(n)));
   const file = must(await keepQuoteFile(asLead, { quoteId: quote.id, name: `quote-${job.number}.csv`, bytes }));
@@ -223,6 +249,65 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
         wonBy: job.wonBy ?? '',
       }),
     );
+  if (job.makes !== undefined && job.won !== undefined) await planByBill(yard, opened.id, job.makes, job.won);
+}
+
+/** The bills of what the yard makes. */
+async function writeBills(yard: DemoYard): Promise<void> {
+  const items = await idsBy(yard.db, 'item', 'number');
+  for (const { item, making, lines } of BILLS)
+    must(
+      await saveBom(await yard.as('asha', -60), {
+        once: yard.once(),
+        itemId: items.get(item) ?? 0,
+        ...{ bomId: null, version: 0, fromDay: yard.day(-60), note: '', makingDays: making },
+        lines: lines.map((l) => ({
+          gotBy: l.gotBy ?? 'bought',
+          itemId: items.get(l.item ?? '') ?? null,
+          description:
+            l.words ?? ITEMS.find((i) => i[0] === l.item)?.[1] ?? MADE.find((m) => m[0] === l.item)?.[1] ?? '',
+          quantity: q(l.quantity),
+          unit: l.unit,
+          per: 'piece',
+          scrap: (l.scrap ?? 0) * 100,
+          offsetDays: Math.abs(l.needed ?? 0),
+          offsetFrom: (l.needed ?? 0) < 0 ? 'end' : 'start',
+          costCodeId: null,
+          price: l.price === undefined ? null : price(l.price),
+        })),
+      }),
+    );
+}
+
+/** What lay in the stores when they began to be kept. */
+async function countStores(yard: DemoYard): Promise<void> {
+  const items = await idsBy(yard.db, 'item', 'number');
+  const place = await yard.db('deliveryPlace').whereNull('jobId').orderBy('id').first('id');
+  for (const [number, quantity, value] of STOCK)
+    must(
+      await countStock(await yard.as('joss', -60), {
+        once: yard.once(),
+        ...{ itemId: items.get(number) ?? 0, placeId: place?.id ?? 0, jobId: null, seen: q(0) },
+        ...{ quantity: q(quantity), value: pence(value), reason: 'Opening count' },
+      }),
+    );
+}
+
+/** The job takes the bill of what it makes, buys what stores do not have, and has its bolts put by. */
+async function planByBill(yard: DemoYard, jobId: number, [number, many]: NonNullable<DemoJob['makes']>, on: number) {
+  const item = await yard.db('item').where({ number }).first('id');
+  const asLead = await yard.as('asha', on);
+  const bill = { jobId, version: 1, itemId: item?.id ?? 0, quantity: q(many), codeId: null };
+  must(await takeBill(asLead, { once: yard.once(), ...bill }));
+  must(await choosePlanning(asLead, { jobId, version: 2, planning: 'shortfall' }));
+  const stringers = await yard.db('planLine').where({ jobId, description: 'Stringer pair' }).first('id');
+  must(await chooseWork(asLead, { jobId, version: 3, lineId: stringers?.id ?? 0, work: 'own' }));
+  const bolts = (await yard
+    .db('need as n')
+    .join('item as i', 'i.id', 'n.itemId')
+    .where({ 'n.jobId': jobId, 'i.number': 'BO-A4-830' })
+    .select('n.id')) as { id: number }[];
+  must(await reserve(asLead, { once: yard.once(), jobId, needIds: bolts.map((b) => b.id) }));
 }
 
 /** The jobs that each person of the sample company has open on the rail. */

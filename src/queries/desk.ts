@@ -1,4 +1,4 @@
-import { formatDay, type Day } from '@/core/calendar/workdays';
+import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { WAITING } from '@/core/invoices/states';
 import { AWAITED, SENDABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
@@ -36,6 +36,7 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   if (may(person, 'see money')) groups.push(await overBudget(db));
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
   if (may(person, 'see dock')) groups.push(await toReceive(db, today));
+  groups.push(await toStart(db, today));
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
   if (may(person, 'win quotes')) groups.push(await quotes(db));
   return groups.filter((g) => g.count > 0);
@@ -131,6 +132,41 @@ async function toReceive(db: Db, today: Day): Promise<Group> {
     href: `/dock/${o.number}`,
   }));
   return { title: 'To receive', href: '/dock', count: count?.n ?? 0, rows };
+}
+
+/** How long after its start a job is still told of when its material is complete. */
+const STARTED = 14;
+
+/** Jobs about to start whose material is there, and those that were to start and wait for it. */
+async function toStart(db: Db, today: Day): Promise<Group> {
+  const found = (await db('job as j')
+    .where('j.state', 'live')
+    .where('j.startsOn', '<=', plusDays(today, STARTED))
+    .whereExists(db('need as n').whereRaw("n.job_id = j.id and n.kind = 'goods' and n.quantity > 0"))
+    .orderBy('j.startsOn')
+    .select('j.number', 'j.name', 'j.startsOn', {
+      missing: db.raw('(select count(*) from need n where n.job_id = j.id and n.missing > 0)'),
+    } as never)) as unknown as { number: string; name: string; startsOn: Day; missing: number }[];
+  const told = found.filter((j) => (j.missing === 0 ? j.startsOn >= plusDays(today, -STARTED) : j.startsOn <= today));
+  const rows = told.slice(0, SHOWN).map(({ number, name, startsOn, missing }): Waiting => {
+    const day = formatDay(startsOn, today);
+    return missing === 0
+      ? {
+          word: 'Ready',
+          weight: 'good',
+          text: `${number} ${name}: its material is complete, ${startsOn < today ? 'it was to start' : 'it starts'} ${day}`,
+          step: 'Open the plan',
+          href: `/jobs/${number}/plan`,
+        }
+      : {
+          word: 'Waits',
+          weight: 'care',
+          text: `${number} ${name} was to start ${day}: ${counted(missing, 'line')} of its material ${missing === 1 ? 'is' : 'are'} missing`,
+          step: 'Open the plan',
+          href: `/jobs/${number}/plan`,
+        };
+  });
+  return { title: 'To start', href: '/jobs', count: told.length, rows };
 }
 
 async function toMatch(db: Db): Promise<Group> {

@@ -31,6 +31,9 @@ export type JobRow = {
   readonly lead: string;
   readonly dueOn: Day | null;
   readonly toBuy: number;
+  /** Lines of goods, and how many of them keep work from starting. */
+  readonly goods: number;
+  readonly missing: number;
   readonly level: Level | null;
 };
 
@@ -43,6 +46,9 @@ export type JobFilter = Asked & {
 };
 
 const TO_BUY = '(select count(*) from need n where n.job_id = j.id and n.open > 0)';
+
+const MISSING = '(select count(*) from need n where n.job_id = j.id and n.missing > 0)';
+const GOODS = "(select count(*) from need n where n.job_id = j.id and n.kind = 'goods' and n.quantity > 0)";
 
 const BUDGET = '(select coalesce(sum(b.amount), 0) from budget_entry b where b.job_id = j.id)';
 const amountIn = (stages: readonly Stage[]) =>
@@ -67,6 +73,7 @@ const JOB_SORTS = {
     state: 'j.state',
     due: "coalesce(j.due_on, '9999')",
     toBuy: TO_BUY,
+    missing: MISSING,
   },
 } as const;
 
@@ -92,7 +99,7 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
     'j.state',
     'j.dueOn',
     { customer: 'c.name', lead: 'p.name' },
-    db.raw(`${TO_BUY} as to_buy`),
+    db.raw(`${TO_BUY} as to_buy, ${MISSING} as missing, ${GOODS} as goods`),
   );
   const sorts = may(person, 'see money') ? { ...JOB_SORTS, by: { ...JOB_SORTS.by, ...MONEY_SORTS } } : JOB_SORTS;
   const { rows, ...page } = await pageOf<Omit<JobRow, 'level'>>(query, sorts, filter, JOBS_PAGE);

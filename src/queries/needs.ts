@@ -1,22 +1,15 @@
-import type { Calendar, Day } from '@/core/calendar/workdays';
+import { orderBy, type Calendar, type Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { lineNet, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, type Rate } from '@/core/money/rate';
 import { spreadMoney } from '@/core/money/spread';
 import { obstaclesOf, wordsFor, type Obstacle } from '@/core/needs/obstacles';
-import {
-  addQ,
-  atLeastNone,
-  fromSupplierUnit,
-  NONE,
-  quantity,
-  subtractQ,
-  type Quantity,
-} from '@/core/quantity/quantity';
+import { addQ, atLeastNone, fromSupplierUnit, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, partKey, termsFor, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
+import { whereIn } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';
 import type { Item } from '@/store/tables';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
@@ -33,6 +26,7 @@ export type NeedLine = {
   readonly job: string;
   readonly itemId: number | null;
   readonly number: string | null;
+  readonly kind: 'goods' | 'service';
   readonly description: string;
   readonly quantity: Quantity;
   readonly unit: string;
@@ -49,6 +43,8 @@ export type NeedLine = {
   /** The price that buying what is open would have: the supplier's for so much, else the estimate. */
   readonly buying: Buying | null;
   readonly version: number;
+  /** The last day to order it from its supplier; null without a day or a supplier. */
+  readonly orderBy: Day | null;
   readonly tags: readonly Tag[];
   readonly late: boolean;
 };
@@ -61,7 +57,7 @@ export type Buying = {
   /** In the company's currency. */ readonly value: Minor;
 };
 
-export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying'> & {
+export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy'> & {
   supplierLead: number | null;
   supplierCurrency: string | null;
 };
@@ -77,6 +73,7 @@ export const NEED_COLUMNS = [
   'n.id',
   'n.jobId',
   'n.itemId',
+  'n.kind',
   'n.description',
   'n.quantity',
   'n.unit',
@@ -170,7 +167,11 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
   const { extra, quantity: ordered } = quantityToOrder(raw.open, terms);
   if (raw.open > 0 && extra > 0)
     tags.push({ words: `sold as ${formatQuantity(ordered)} ${unitOf(terms.unit).short}`.trim(), weight: 'note' });
-  return { ...raw, buying, tags, late: obstacles.some((o) => o.kind === 'late') };
+  const last =
+    raw.neededOn === null || raw.supplierId === null || raw.open === 0
+      ? null
+      : orderBy(raw.neededOn, leadDays, receivingDays, calendar);
+  return { ...raw, buying, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
 }
 
 export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): Promise<Context> {
@@ -188,6 +189,12 @@ export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): 
 }
 
 export type BuyListLine = NeedLine & {
+  /** Reserved or counted on, of stock that is there and of what comes to stores. */
+  readonly inStores: Quantity;
+  readonly coming: Quantity;
+  /** Whether any of that was reserved by a person. */
+  readonly reserved: boolean;
+  readonly issued: Quantity;
   readonly drafted: Quantity;
   readonly ordered: Quantity;
   /** Of the ordered, what is in, in the need's unit. */
@@ -245,6 +252,32 @@ export async function listSoonestOf(db: Db, person: Person, jobId: number, today
 /** Where a page of a buy list begins: after a line, or at one, if not all stand on one page. */
 export type BeginsAt = { readonly after?: number; readonly at?: number };
 
+/** Lines of a buy list with how far each has come; without the right to see money there are no prices. */
+export async function withProgress(
+  db: Db,
+  person: Person,
+  rows: readonly RawNeed[],
+  today: Day,
+): Promise<BuyListLine[]> {
+  const context = await contextFor(db, rows, today);
+  const ids = rows.map((r) => r.id);
+  const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s]));
+  const firm = new Set(
+    (await whereIn(db, 'reservation', 'needId', ids)).filter((r) => r.firm === 1).map((r) => r.needId),
+  );
+  return rows.map((raw) => {
+    const state = states.get(raw.id);
+    const { drafted = NONE, ordered = NONE } = state?.coverage ?? {};
+    const { inStores = NONE, coming = NONE, issued = NONE } = state?.held ?? {};
+    return {
+      ...tagged(raw, context),
+      ...(may(person, 'see money') ? {} : { price: null, buying: null }),
+      ...{ drafted, ordered, inStores, coming, issued, reserved: firm.has(raw.id) },
+      received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
+    };
+  });
+}
+
 /**
  * A page of a job's buy list, with how far each line has come. Without the right to see money there are no prices.
  */
@@ -267,21 +300,7 @@ export async function loadBuyList(
   const query = byNeed(db, jobId).limit(LINES_PAGE);
   if (line !== undefined) void query.whereRaw(...place(shown));
   const rows = (await query.select(...NEED_COLUMNS)) as RawNeed[];
-  const context = await contextFor(db, rows, today);
-  const ids = rows.map((r) => r.id);
-  const states = new Map((await loadNeedStates(db, ids)).map((s) => [s.id, s]));
-  const lines = rows.map((raw) => {
-    const state = states.get(raw.id);
-    const cover = state?.coverage;
-    const line = tagged(raw, context);
-    return {
-      ...line,
-      ...(may(person, 'see money') ? {} : { price: null, buying: null }),
-      drafted: cover?.drafted ?? quantity(0),
-      ordered: cover?.ordered ?? quantity(0),
-      received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
-    };
-  });
+  const lines = await withProgress(db, person, rows, today);
   return {
     rows: lines,
     before: line === undefined ? 0 : await countOf(all().whereRaw(...place(passed))),

@@ -25,6 +25,8 @@ export type ItemThing = Thing & {
   readonly supplier: Thing | null;
   /** What its usual supplier asks for one of its units, at the smallest break; null when unknown or not to be seen. */
   readonly price: UnitPrice | null;
+  /** Whether a bill of materials says how it is made. */
+  readonly made: boolean;
 };
 
 type Kind = {
@@ -68,6 +70,7 @@ async function loadItemThings(db: Db, ids: readonly number[], person: Person): P
     ).map((c) => [c.id, codeThing(c)]),
   );
   const parts = may(person, 'see money') ? await loadParts(db, ids) : new Map<string, never>();
+  const made = new Set((await whereIn(db, 'bom', 'itemId', ids)).map((b) => b.itemId));
   return items.map((i) => {
     const supplier = suppliers.get(i.supplierId ?? 0);
     const part = parts.get(partKey(i.supplierId, i.id));
@@ -82,6 +85,7 @@ async function loadItemThings(db: Db, ids: readonly number[], person: Person): P
       costCode: codes.get(i.costCodeId ?? 0) ?? null,
       supplier: supplier === undefined ? null : named(supplier),
       price,
+      made: made.has(i.id),
     };
   });
 }

@@ -44,7 +44,11 @@ export async function loadSupplies(
     .filter((s) => s.toCome > 0)
     .map((s) =>
       // What was to come by now can come today at the earliest.
-      free({ kind: 'coming', splitId: s.splitId, on: s.on === null || s.on > today ? s.on : today }, s.itemId, s.toCome),
+      free(
+        { kind: 'coming', splitId: s.splitId, on: s.on === null || s.on > today ? s.on : today },
+        s.itemId,
+        s.toCome,
+      ),
     );
   return [...piles, ...coming].filter((s) => s.free > 0);
 }

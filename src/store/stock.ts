@@ -147,13 +147,10 @@ async function settleClaims(trx: Db, itemIds: readonly number[], splits: readonl
   const claims = await claimsOf(trx, itemIds);
   if (claims.length === 0) return;
   const there = new Map<string, Quantity>([
-    ...(await loadPiles(trx, itemIds)).map(
-      (p) => [`${p.itemId}/${p.placeId}/${p.jobId}`, p.quantity] as const,
-    ),
+    ...(await loadPiles(trx, itemIds)).map((p) => [`${p.itemId}/${p.placeId}/${p.jobId}`, p.quantity] as const),
     ...splits.map((s) => [`split ${s.splitId}`, s.toCome] as const),
   ]);
-  for (const [key, own] of groupBy(claims, sourceKey))
-    await applyCuts(trx, cutTo(there.get(key) ?? NONE, own));
+  for (const [key, own] of groupBy(claims, sourceKey)) await applyCuts(trx, cutTo(there.get(key) ?? NONE, own));
 }
 
 /** What came of a part of an order that was reserved while it was on order is reserved where it lies now. */
@@ -191,7 +188,14 @@ export async function followSplits(trx: Db, happening: Happening, lines: readonl
   const items = [...new Set(splits.map((s) => s.itemId))];
   // Before anything is cut: who gives something up is moved as well.
   const needs = (await claimsOf(trx, items)).map((c) => c.needId);
-  const had = new Map((await movedBy(trx, splits.map((s) => s.splitId))).map((m) => [m.splitId, m]));
+  const had = new Map(
+    (
+      await movedBy(
+        trx,
+        splits.map((s) => s.splitId),
+      )
+    ).map((m) => [m.splitId, m]),
+  );
   for (const split of splits) {
     const was = had.get(split.splitId);
     const move = {

@@ -1,6 +1,6 @@
-type Tag = { readonly words: string; readonly weight: 'stop' | 'care' | 'note' };
+type Tag = { readonly words: string; readonly weight: 'stop' | 'care' | 'note' | 'good' };
 
-const LOOK = { stop: 'tag-stop', care: 'tag-care', note: '' } as const;
+const LOOK = { stop: 'tag-stop', care: 'tag-care', note: '', good: 'tag-good' } as const;
 
 /** What stands in the way of a row, as words in outlines. */
 export const Tags = ({ tags }: { tags: readonly Tag[] }) => (

@@ -64,7 +64,8 @@ function NewItem({
     act: saveItem,
     input: (read, once) => ({ once, id: null, version: 0, ...read }),
     said: (_, made) => `Part ${made.number} is there`,
-    onDone: ({ id }) => onMade({ id, ...form.typed, detail: '', costCode: null, supplier: null, price: null }),
+    onDone: ({ id }) =>
+      onMade({ id, ...form.typed, detail: '', costCode: null, supplier: null, price: null, made: false }),
   });
   return (
     <Making title="A new part" words="Add the part" form={form} onClose={onClose}>

@@ -27,7 +27,12 @@ const line = (itemId: number | null, n: number, change: Partial<BomLine> = {}): 
 });
 const made = (itemId: number, n: number, change: Partial<BomLine> = {}) =>
   line(itemId, n, { gotBy: 'made', unit: 'C62', ...change });
-const bom = (itemId: number, lines: readonly BomLine[], makingDays = 0): Bom => ({ id: itemId, itemId, makingDays, lines });
+const bom = (itemId: number, lines: readonly BomLine[], makingDays = 0): Bom => ({
+  id: itemId,
+  itemId,
+  makingDays,
+  lines,
+});
 const bomsOf = (...all: readonly Bom[]): Boms => new Map(all.map((b) => [b.itemId, b]));
 
 function parts(top: Bom, n: number, boms: Boms = new Map()) {
@@ -90,13 +95,22 @@ describe('a bill worked out', () => {
       bomsOf(...Array.from({ length: depth }, (_, k) => bom(k + 2, k + 1 < depth ? [made(k + 3, 2)] : [line(0, 1)])));
     const deep = parts(bom(1, [made(2, 1)]), 1, chain(12));
     expect([deep.length, deep.at(-1)?.level, deep.at(-1)?.quantity]).toEqual([13, 13, q(2 ** 11)]);
-    const flat = bomsOf(...Array.from({ length: 3000 }, (_, k) => bom(k + 2, k < 2999 ? [made(k + 3, 1)] : [line(0, 1)])));
+    const flat = bomsOf(
+      ...Array.from({ length: 3000 }, (_, k) => bom(k + 2, k < 2999 ? [made(k + 3, 1)] : [line(0, 1)])),
+    );
     expect(parts(bom(1, [made(2, 1)]), 1, flat)).toHaveLength(3001);
   });
   it('refuses what is more than can be kept', () => {
     const grows = bomsOf(...Array.from({ length: 12 }, (_, k) => bom(k + 2, [made(k + 3, 1000)])));
     expect(explode(bom(1, [made(2, 1000)]), q(1), grows)).toMatchObject({ refusals: [{ code: 'bom.quantity' }] });
-    const wide = bomsOf(...[2, 3, 4, 5, 6].map((k) => bom(k, Array.from({ length: 10 }, () => made(k + 1, 1)))));
+    const wide = bomsOf(
+      ...[2, 3, 4, 5, 6].map((k) =>
+        bom(
+          k,
+          Array.from({ length: 10 }, () => made(k + 1, 1)),
+        ),
+      ),
+    );
     expect(explode(bom(1, [made(2, 1)]), q(1), wide)).toMatchObject({ refusals: [{ code: 'bom.large' }] });
   });
 
@@ -109,7 +123,9 @@ describe('a bill worked out', () => {
     });
     fc.assert(
       fc.property(arbitrary, ({ per: [a = 1, b = 1, c = 1], scrap, batch, times }) => {
-        const boms = bomsOf(bom(2, [line(3, 0, { quantity: quantity(b), scrap }), line(4, 0, { quantity: quantity(c) })]));
+        const boms = bomsOf(
+          bom(2, [line(3, 0, { quantity: quantity(b), scrap }), line(4, 0, { quantity: quantity(c) })]),
+        );
         const top = bom(1, [line(2, 0, { gotBy: 'made', quantity: quantity(a) })]);
         const [once, more] = [parts(top, batch, boms), parts(top, batch * times, boms)];
         once.forEach((p, k) => {
@@ -128,7 +144,10 @@ describe('the days of its parts', () => {
 
   it('count from the start of the work that takes them, or back from its end', () => {
     const stringer = bom(2, [line(3, 1), line(4, 1, { offset: { days: 1, from: 'end' } })], 4);
-    const ladder = bom(1, [made(2, 1, { offset: { days: 3, from: 'end' } }), line(5, 1, { offset: { days: 2, from: 'start' } })]);
+    const ladder = bom(1, [
+      made(2, 1, { offset: { days: 3, from: 'end' } }),
+      line(5, 1, { offset: { days: 2, from: 'start' } }),
+    ]);
     const all = parts(ladder, 1, bomsOf(stringer));
     expect(datesOf(all, { startsOn: day('2026-06-01'), endsOn: day('2026-06-12') }, week)).toEqual([
       { neededOn: '2026-06-09', startsOn: '2026-06-02' },
@@ -148,7 +167,10 @@ describe('the days of its parts', () => {
 });
 
 describe('what it costs', () => {
-  const stringer = bom(2, [line(3, 2.4), line(null, 0.5, { gotBy: 'labour', unit: 'HUR', price: 400_000 as UnitPrice })]);
+  const stringer = bom(2, [
+    line(3, 2.4),
+    line(null, 0.5, { gotBy: 'labour', unit: 'HUR', price: 400_000 as UnitPrice }),
+  ]);
   const top = bom(1, [made(2, 2), line(4, 6)]);
   const price = (found: Record<number, number>) => (l: BomLine) =>
     l.price ?? (found[l.itemId ?? 0] as UnitPrice | undefined);

@@ -29,8 +29,7 @@ const WITHOUT_SCRAP = 10n ** BigInt(SCRAP_PLACES);
 
 function ofLine(line: BomLine, batch: Exact): Exact {
   const each = { over: BigInt(line.quantity), places: PLACES };
-  const whole =
-    line.per === 'batch' ? each : { over: each.over * batch.over, places: each.places + batch.places };
+  const whole = line.per === 'batch' ? each : { over: each.over * batch.over, places: each.places + batch.places };
   const grown =
     line.scrap === 0
       ? whole

@@ -44,9 +44,7 @@ export function lowLevelCodes(bom: Bom, boms: Boms): Map<number, number> {
   const levels = new Map<number, number>([[bom.itemId, 0]]);
   let layer = [bom.itemId];
   for (let level = 1; layer.length > 0; level += 1) {
-    layer = [
-      ...new Set(layer.flatMap((item) => componentsOf(item === bom.itemId ? bom : boms.get(item)))),
-    ];
+    layer = [...new Set(layer.flatMap((item) => componentsOf(item === bom.itemId ? bom : boms.get(item))))];
     for (const item of layer) levels.set(item, level);
   }
   return levels;

@@ -63,12 +63,10 @@ describe('coverage of a need', () => {
     expect(plannedOf(c, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(2000);
     expect(plannedOf(c, { price: null, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(0);
     expect(
-      plannedOf(
-        { ...c, reserved: q(8) },
-        { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null },
-        'GBP',
-        { ...NOTHING_HELD, cost: minor(1234) },
-      ).planned,
+      plannedOf({ ...c, reserved: q(8) }, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP', {
+        ...NOTHING_HELD,
+        cost: minor(1234),
+      }).planned,
     ).toBe(1234);
   });
 });

@@ -58,7 +58,17 @@ const BUYER: readonly Right[] = [
 
 const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
   buyer: BUYER,
-  lead: [...LOOK, 'open jobs', 'import quotes', 'win quotes', 'change buy lists', 'see dock', 'see invoices', 'see stores', 'keep bills'],
+  lead: [
+    ...LOOK,
+    'open jobs',
+    'import quotes',
+    'win quotes',
+    'change buy lists',
+    'see dock',
+    'see invoices',
+    'see stores',
+    'keep bills',
+  ],
   manager: [...BUYER, 'pass differences'],
   storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores'],
   accounts: [...LOOK, 'see dock', 'see stores', 'see invoices', 'enter invoices', 'match invoices', 'pass differences'],

@@ -1,6 +1,14 @@
 import type { Day } from '../calendar/workdays';
 import { groupBy } from '../group';
-import { fromSupplierUnit, least, quantity, subtractQ, toSupplierUnit, type Factor, type Quantity } from '../quantity/quantity';
+import {
+  fromSupplierUnit,
+  least,
+  quantity,
+  subtractQ,
+  toSupplierUnit,
+  type Factor,
+  type Quantity,
+} from '../quantity/quantity';
 
 /** How a job's buy list is planned: all it needs, or what stores and incoming orders do not cover. */
 export const PLANNING = ['inFull', 'shortfall'] as const;
@@ -22,7 +30,11 @@ export type Requirement = {
 
 /** Where something may be had from: stock at a place, or a part of an order that goes to stores. */
 export type Source =
-  | { readonly kind: 'stock'; readonly placeId: number; /** Whose it is; null for the company's. */ readonly jobId: number | null }
+  | {
+      readonly kind: 'stock';
+      readonly placeId: number;
+      /** Whose it is; null for the company's. */ readonly jobId: number | null;
+    }
   | { readonly kind: 'coming'; readonly splitId: number; readonly on: Day | null };
 
 export type Supply = {
@@ -64,9 +76,7 @@ export function netting(requirements: readonly Requirement[], supplies: readonly
     [...supplies].sort((a, b) => rank(a.source).localeCompare(rank(b.source))),
     (s) => s.itemId,
   );
-  const order = [...requirements].sort(
-    (a, b) => (a.by ?? '~').localeCompare(b.by ?? '~') || a.needId - b.needId,
-  );
+  const order = [...requirements].sort((a, b) => (a.by ?? '~').localeCompare(b.by ?? '~') || a.needId - b.needId);
   return order.flatMap((requirement) => {
     const { needId, itemId, factor } = requirement;
     let open = requirement.open;

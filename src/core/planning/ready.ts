@@ -41,7 +41,11 @@ export function readinessOf(
   const dated = awaited.map((a) => ({ ...a, day: dayOf(a, today, receivingDays, calendar) }));
   const without = dated.filter((a) => a.day === undefined).map((a) => a.description);
   if (without.length > 0) return { kind: 'unknown', without };
-  const day = dated.flatMap((a) => a.day ?? []).sort().at(-1) ?? today;
+  const day =
+    dated
+      .flatMap((a) => a.day ?? [])
+      .sort()
+      .at(-1) ?? today;
   return {
     kind: 'on',
     day,

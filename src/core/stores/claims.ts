@@ -29,8 +29,7 @@ const shareOf = ({ quantity: whole, share }: Claim, kept: Quantity): Quantity =>
  */
 export function cutTo(there: Quantity, claims: readonly Claim[]): Cut[] {
   const order = [...claims].sort(
-    (a, b) =>
-      Number(b.firm) - Number(a.firm) || (a.neededOn ?? '~').localeCompare(b.neededOn ?? '~') || a.id - b.id,
+    (a, b) => Number(b.firm) - Number(a.firm) || (a.neededOn ?? '~').localeCompare(b.neededOn ?? '~') || a.id - b.id,
   );
   let left = there;
   return order.flatMap((claim) => {

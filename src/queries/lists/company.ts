@@ -22,6 +22,7 @@ export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, curre
       { head: 'Lead', cell: (j) => text(j.lead) },
       { head: 'Due', cell: (j) => day(j.dueOn) },
       { head: 'Lines to buy', cell: (j) => ({ whole: j.toBuy }) },
+      { head: 'Lines missing', cell: (j) => ({ whole: j.missing }) },
       ...(may(person, 'see money')
         ? [
             { head: `Budget ${currency}`, cell: level((l) => l.budget) },

@@ -7,6 +7,7 @@ import { dock, gather, invoices, orders, outbox } from './buying';
 import { items, jobs, suppliers } from './company';
 import { buyList, quote, tab } from './job';
 import type { List, ListQuery, OpenList } from './list';
+import { stores } from './stores';
 
 /** Every list that can be taken out. */
 export const LISTS = {
@@ -17,6 +18,7 @@ export const LISTS = {
   invoices,
   outbox,
   items,
+  stores,
   suppliers,
   quote,
   tab,

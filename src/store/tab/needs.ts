@@ -1,14 +1,6 @@
 import { groupBy } from '@/core/group';
 import type { TaxCode } from '@/core/money/tax';
-import {
-  coverage,
-  missingOf,
-  NOTHING_HELD,
-  openOf,
-  plannedOf,
-  type Coverage,
-  type Held,
-} from '@/core/needs/coverage';
+import { coverage, missingOf, NOTHING_HELD, openOf, plannedOf, type Coverage, type Held } from '@/core/needs/coverage';
 import type { SplitState } from '@/core/tab/stages';
 import { loadCompany } from '../company';
 import type { Db } from '../connection';

@@ -142,7 +142,9 @@ export function ItemForm({ view }: Props) {
           )}
         </div>
         {!goods && (
-          <p className="text-[13px] text-ink-2 sm:col-span-6">It is settled by its bill, and not taken in at the dock.</p>
+          <p className="text-[13px] text-ink-2 sm:col-span-6">
+            It is settled by its bill, and not taken in at the dock.
+          </p>
         )}
         <PickField
           kind="supplier"

@@ -71,6 +71,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       cell: (j) => (j.toBuy === 0 ? <Dash /> : j.toBuy),
       wide: true,
     },
+    { key: 'missing', head: 'Material', by: (j) => j.missing, cell: (j) => <Material row={j} />, wide: true },
   ];
   const money: Column<JobRow>[] = [
     {
@@ -126,6 +127,16 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       keyOf={(j) => j.id}
       hrefOf={(j) => `/jobs/${j.number}`}
     />
+  );
+}
+
+/** Whether work can start: all goods are in, or how many lines are missing. */
+function Material({ row: { state, goods, missing, number } }: { row: JobRow }) {
+  if (state !== 'live' || goods === 0) return <Dash />;
+  return (
+    <Link href={`/jobs/${number}/plan`} className="whitespace-nowrap hover:underline">
+      {missing === 0 ? <span className="tag tag-good">complete</span> : `${missing} missing`}
+    </Link>
   );
 }
 

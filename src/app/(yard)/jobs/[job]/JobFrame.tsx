@@ -44,6 +44,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
   const { may } = useYard();
   const tabs = [
     may('see money') ? { href: '', name: 'Tab' } : undefined,
+    { href: '/plan', name: 'Plan' },
     { href: '/buy-list', name: 'Buy list', count: needs },
     may('see orders') ? { href: '/orders', name: 'Orders', count: orders } : undefined,
     may('see money') && quote

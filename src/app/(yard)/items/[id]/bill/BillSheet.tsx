@@ -1,0 +1,253 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useCallback, useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import type { Day } from '@/core/calendar/workdays';
+import { counted } from '@/core/words';
+import type { BillOfItem } from '@/queries/boms';
+import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/bomText';
+import { EntrySheet } from '@/ui/entry/EntrySheet';
+import { faultsIn, standing, unknownWords } from '@/ui/entry/reading';
+import { moved, nextNew, put } from '@/ui/entry/rows';
+import type { EntryChange } from '@/ui/entry/sheet';
+import { useTyped } from '@/ui/entry/useTyped';
+import { DateField } from '@/ui/kit/DateField';
+import { TextField } from '@/ui/kit/Field';
+import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { useKey } from '@/ui/keys';
+import { later } from '@/ui/later';
+import Link from '@/ui/Link';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { saveBom } from '../../../../acts';
+import { billColumns } from './billColumns';
+import { WorkedOut } from './WorkedOut';
+
+const InPassing = later(() => import('../../../InPassing'));
+
+type Props = {
+  readonly item: { readonly id: number; readonly number: string; readonly name: string; readonly unit: string };
+  readonly bill: BillOfItem;
+  /** A new version is written from what the last one says. */
+  readonly fresh: boolean;
+};
+
+type Bill = {
+  readonly fromDay: string;
+  readonly note: string;
+  readonly makingDays: string;
+  readonly lines: readonly BomLineText[];
+};
+
+const COLUMNS = {
+  description: 'description',
+  itemId: 'description',
+  gotBy: 'gotBy',
+  quantity: 'quantity',
+  unit: 'unit',
+  per: 'per',
+  scrap: 'scrap',
+  offsetDays: 'offset',
+  costCodeId: 'code',
+  price: 'price',
+};
+
+const wholeDays = (text: string): number =>
+  /^\d{1,4}$/.test(text.trim()) ? Number(text) : text.trim() === '' ? 0 : NaN;
+
+/** The bill of what an item is made of, filled in where it stands, with what it comes to over all levels below. */
+export function BillSheet({ item, bill, fresh }: Props) {
+  const { currency, today, may, day } = useYard();
+  const router = useRouter();
+  const { bom, versions } = bill;
+  const isNew = fresh || bom === undefined;
+  const saved = useMemo(
+    () => ({
+      version: isNew ? 0 : bom.version,
+      value: {
+        fromDay: isNew ? today : bom.fromDay,
+        note: isNew ? '' : bom.note,
+        makingDays: bom === undefined ? '0' : String(bom.makingDays),
+        lines: (bom?.lines ?? []).map((l): BomLineText => {
+          const { id, ...line } = bomLineText(l, currency);
+          return isNew || id === undefined ? line : { ...line, id };
+        }),
+      } as Bill,
+    }),
+    [bom, isNew, today, currency],
+  );
+  const typed = useTyped(`bill of ${item.number} ${isNew ? 'new' : bom.id}`, saved);
+  const { value, steps } = typed;
+  const { lines } = value;
+  const { set } = typed;
+  const setLines = useCallback(
+    (change: (lines: readonly BomLineText[]) => readonly BomLineText[]) =>
+      set((now) => ({ ...now, lines: change(now.lines) })),
+    [set],
+  );
+  const onApply = useCallback(
+    (changes: readonly EntryChange<BomLineText>[]) =>
+      setLines((now) => changes.reduce((all, c) => put(all, c.key, c.change, () => newBomLine(0)), now)),
+    [setLines],
+  );
+  const [making, setMaking] = useState<{ readonly typed: string; readonly key: string }>();
+  const columns = useMemo(
+    () =>
+      billColumns({
+        currency,
+        money: may('see money'),
+        onMake: may('keep suppliers') ? (line, words) => setMaking({ typed: words, key: line.key }) : undefined,
+      }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what a person may stays the same while they are here
+    [currency],
+  );
+  const [tried, setTried] = useState(false);
+  const once = useOnce();
+  const act = useAct(saveBom, {
+    stay: true,
+    said: () => `The bill of ${item.number} is saved`,
+    onDone: ({ id, version }) => {
+      once.renew();
+      setTried(false);
+      typed.savedAs(version);
+      if (isNew) {
+        typed.keep(saved);
+        router.push(`/items/${item.id}/bill?version=${id}`);
+      }
+    },
+  });
+  const read = useMemo(() => readBomLines(lines), [lines]);
+  const days = wholeDays(value.makingDays);
+  const save = () => {
+    setTried(true);
+    if (read.faults.length > 0 || Number.isNaN(days)) return;
+    void act.run({
+      once: once.key(),
+      ...{ itemId: item.id, bomId: isNew ? null : bom.id, version: typed.version },
+      ...{ fromDay: value.fromDay, note: value.note, makingDays: days, lines: read.value },
+    });
+  };
+  const changed = JSON.stringify(value) !== JSON.stringify(saved.value);
+  const mayKeep = may('keep bills');
+  useKey('Ctrl+Enter', 'Save the bill', save, mayKeep && changed && !act.busy);
+  const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
+  const takeOff = (line: BomLineText) => {
+    steps.step();
+    setLines((now) => now.filter((l) => l.key !== line.key));
+    toast(`${line.description || 'The line'} is taken off`, { action: { label: 'Undo', onClick: steps.undo } });
+  };
+  const field = (name: keyof Omit<Bill, 'lines'>) => (text: string) => set((now) => ({ ...now, [name]: text }));
+  return (
+    <>
+      <h1 className="text-[25px] leading-tight">
+        <Link href={`/items/${item.id}`} className="hover:underline">
+          {item.name}
+        </Link>
+      </h1>
+      <p className="mb-3 text-ink-2">
+        <span className="mono">{item.number}</span> · bill of materials
+        {versions.map((v) => (
+          <span key={v.id}>
+            {' · '}
+            {v.id === bom?.id && !isNew ? (
+              <b className="text-ink">from {day(v.fromDay)}</b>
+            ) : (
+              <Link className="step" href={`/items/${item.id}/bill?version=${v.id}`}>
+                from {day(v.fromDay)}
+              </Link>
+            )}
+          </span>
+        ))}
+      </p>
+      <div className="mb-3 grid max-w-[720px] gap-3 sm:grid-cols-[150px_130px_1fr]">
+        <DateField
+          label="Holds from"
+          value={value.fromDay}
+          onDay={(d: string) => field('fromDay')(d as Day)}
+          fault={act.faultAt('fromDay')}
+        />
+        <TextField
+          label="Days of making"
+          inputMode="numeric"
+          value={value.makingDays}
+          onChange={(e) => field('makingDays')(e.target.value)}
+          fault={Number.isNaN(days) ? 'Whole days only.' : act.faultAt('makingDays')}
+        />
+        <TextField
+          label="Note"
+          value={value.note}
+          onChange={(e) => field('note')(e.target.value)}
+          fault={act.faultAt('note')}
+        />
+      </div>
+      <EntrySheet
+        label="Bill of materials"
+        columns={columns}
+        rows={lines}
+        keyOf={(l) => l.key}
+        nameOf={(l) => `Line ${(lines.indexOf(l) + 1 || lines.length + 1).toString()}`}
+        headOf={(l) => lines.indexOf(l) + 1 || lines.length + 1}
+        blank={mayKeep ? (n) => newBomLine(nextNew(lines) + n) : undefined}
+        faultsOf={(l) => {
+          const at = lines.indexOf(l);
+          const found = at < 0 ? {} : faultsIn(faults, `lines.${at}`, COLUMNS);
+          return Object.keys(found).length === 0 ? undefined : found;
+        }}
+        onApply={onApply}
+        steps={steps}
+        onTakeOff={takeOff}
+        onMove={(key, to) => {
+          steps.step();
+          setLines((now) => moved(now, key, to));
+        }}
+      />
+      <WorkedOut item={item} lines={lines} fromDay={value.fromDay} />
+      <Shelf
+        fault={
+          act.clash
+            ? `${act.clash.message} Look at it in another window; what you typed is still here.`
+            : standing(faults)
+        }
+        facts={
+          <>
+            <Fact strong>{isNew ? 'A new version' : counted(lines.length, 'line')}</Fact>
+            {changed && !isNew && <Fact>changed, kept here as you type</Fact>}
+          </>
+        }
+      >
+        {changed && !isNew && <ShelfPlain onClick={typed.putBack}>Put back</ShelfPlain>}
+        {!isNew && mayKeep && (
+          <Link
+            href={`/items/${item.id}/bill?version=new`}
+            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
+          >
+            Write a new version
+          </Link>
+        )}
+        {mayKeep && (
+          <ShelfMain disabled={act.busy || !(changed || isNew) || lines.length === 0} onClick={save} hint="^↵">
+            {act.busy ? 'Saving…' : 'Save the bill'}
+          </ShelfMain>
+        )}
+      </Shelf>
+      {making !== undefined && (
+        <InPassing
+          making={{ kind: 'item', typed: making.typed }}
+          onClose={() => setMaking(undefined)}
+          onItem={(thing) =>
+            onApply([
+              {
+                key: making.key,
+                change: (l) => {
+                  const entry = columns.find((c) => c.key === 'description')?.entry;
+                  return entry?.kind === 'pick' ? entry.take(l, thing) : l;
+                },
+              },
+            ])
+          }
+        />
+      )}
+    </>
+  );
+}

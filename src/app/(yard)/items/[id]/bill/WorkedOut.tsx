@@ -1,0 +1,124 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { GOT_BY_NAMES } from '@/core/boms/bom';
+import { formatAmount, signOf } from '@/core/money/money';
+import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { BranchView, Worked } from '@/queries/boms';
+import { readBomLines, type BomLineText } from '@/ui/bomText';
+import { ask, asJson } from '@/ui/ask';
+import { NumberField } from '@/ui/kit/NumberField';
+import { Dash } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import Link from '@/ui/Link';
+import { useYard } from '@/ui/YardContext';
+
+const WAIT = 300;
+const INDENT = 18;
+
+type Row = BranchView & { readonly key: number };
+
+type Props = {
+  readonly item: { readonly id: number; readonly name: string };
+  readonly lines: readonly BomLineText[];
+  readonly fromDay: string;
+};
+
+/** What a batch takes and costs by the bill as it is typed, over all levels. */
+export function WorkedOut({ item, lines, fromDay }: Props) {
+  const { currency } = useYard();
+  const [many, setMany] = useState('1');
+  const [worked, setWorked] = useState<Worked>();
+  const { faults, value } = readBomLines(lines);
+  const read = parseQuantity(many);
+  const asked =
+    read.ok && faults.length === 0 && fromDay !== ''
+      ? JSON.stringify({ fromDay, batch: read.value, lines: value })
+      : undefined;
+  useEffect(() => {
+    if (asked === undefined) return undefined;
+    const stop = new AbortController();
+    const wait = setTimeout(() => {
+      void ask<Worked>(`/items/${item.id}/bill/preview`, asJson(asked, stop.signal)).then(
+        (found) => found !== undefined && setWorked(found),
+      );
+    }, WAIT);
+    return () => {
+      clearTimeout(wait);
+      stop.abort();
+    };
+  }, [asked, item.id]);
+  const rows = (worked?.branches ?? []).map((b, key): Row => ({ ...b, key }));
+  const columns: Column<Row>[] = [
+    {
+      key: 'what',
+      head: 'Part',
+      cell: (b) => (
+        <span style={{ paddingLeft: (b.level - 1) * INDENT }}>
+          {b.itemId === null ? (
+            b.description
+          ) : (
+            <Link
+              href={b.gotBy === 'made' ? `/items/${b.itemId}/bill` : `/items/${b.itemId}`}
+              className="font-semibold hover:underline"
+            >
+              {b.description}
+            </Link>
+          )}{' '}
+          {b.number !== null && <span className="mono text-ink-2">{b.number}</span>}{' '}
+          {b.partly && b.gotBy !== 'made' && <span className="tag tag-care">no price</span>}
+        </span>
+      ),
+    },
+    { key: 'got', head: 'Got by', wide: true, className: 'text-ink-2', cell: (b) => GOT_BY_NAMES[b.gotBy] },
+    {
+      key: 'quantity',
+      head: 'Quantity',
+      num: true,
+      cell: (b) => `${formatQuantity(b.quantity)} ${unitOf(b.unit).short}`.trim(),
+    },
+    {
+      key: 'cost',
+      head: `Cost ${signOf(currency)}`,
+      num: true,
+      cell: (b) =>
+        b.cost === null ? (
+          <Dash />
+        ) : (
+          <>
+            {formatAmount(b.cost, currency)}
+            {b.partly && ' +'}
+          </>
+        ),
+    },
+  ];
+  const whole = worked?.whole;
+  return (
+    <section aria-labelledby="worked-out" className="mt-6">
+      <div className="mb-2 flex flex-wrap items-center gap-3">
+        <h2 id="worked-out" className="text-[17px]">
+          Worked out for
+        </h2>
+        <NumberField
+          label="How many are made"
+          hideLabel
+          className="w-[90px]"
+          value={many}
+          onChange={(e) => setMany(e.target.value)}
+          fault={read.ok ? worked?.fault : read.refusals[0]?.message}
+        />
+        {whole?.cost != null && (
+          <span className="ml-auto" aria-live="polite">
+            <b>
+              {signOf(currency)}&#8239;{formatAmount(whole.cost, currency)}
+            </b>{' '}
+            {whole.partly && <span className="tag tag-care">and what has no price</span>}
+          </span>
+        )}
+      </div>
+      {rows.length > 0 && <LedgerTable label="Worked out" rows={rows} columns={columns} keyOf={(b) => b.key} />}
+    </section>
+  );
+}

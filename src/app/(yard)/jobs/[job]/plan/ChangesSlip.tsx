@@ -1,0 +1,147 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
+import { SURPLUS, type Surplus } from '@/core/needs/surplus';
+import { ungrouped } from '@/core/locale/locale';
+import { counted } from '@/core/words';
+import type { BranchChange, RootChanges } from '@/queries/planAhead';
+import { ask, asJson } from '@/ui/ask';
+import { ChoiceField, Faults } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { takeChanges } from '../../../../acts';
+import { measured } from './planColumns';
+import type { PlanView } from '@/queries/plan';
+
+type Props = {
+  readonly job: { readonly id: number; readonly number: string };
+  readonly version: number;
+  readonly root: PlanView['roots'][number];
+  readonly onClose: () => void;
+};
+
+const WAIT = 250;
+
+/** How the plan of what is made comes out now: by its bill, by the job's dates, and by how many are made. */
+export function ChangesSlip({ job, version, root, onClose }: Props) {
+  const [typed, setTyped] = useState(ungrouped(formatQuantity(root.quantity)));
+  const [found, setFound] = useState<RootChanges>();
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [surplus, setSurplus] = useState<Surplus | ''>('');
+  const once = useOnce();
+  const many = parseQuantity(typed);
+  const asked = many.ok ? many.value : undefined;
+  useEffect(() => {
+    if (asked === undefined) return undefined;
+    const stop = new AbortController();
+    const wait = setTimeout(() => {
+      const body = JSON.stringify({ jobId: job.id, of: { rootId: root.lineId, quantity: asked } });
+      void ask<RootChanges[]>(`/jobs/${job.number}/plan/changes`, asJson(body, stop.signal)).then((answer) =>
+        setFound(answer?.find((r) => r.rootId === root.lineId)),
+      );
+    }, WAIT);
+    return () => {
+      clearTimeout(wait);
+      stop.abort();
+    };
+  }, [asked, job, root.lineId]);
+  const act = useAct(takeChanges, { said: () => `The plan of ${root.number} is brought up to date`, onDone: onClose });
+  const changes = found?.quantity === asked ? (found?.changes ?? []) : [];
+  const accepted = changes.filter((c) => !left.has(c.key)).map((c) => c.key);
+  const mayGo = accepted.length > 0 && asked !== undefined && !act.busy;
+  const go = () => {
+    if (asked === undefined) return;
+    const more = surplus === '' ? {} : { surplus };
+    void act.run({
+      once: once.key(),
+      ...{ jobId: job.id, version, rootId: root.lineId, quantity: asked, accepted, codeId: null },
+      ...more,
+    });
+  };
+  useKey('Ctrl+Enter', 'Take the changes on', go, mayGo);
+  const turn = (key: string) => {
+    const next = new Set(left);
+    if (!next.delete(key)) next.add(key);
+    setLeft(next);
+  };
+  const asksSurplus = act.refusals.some((r) => r.field?.endsWith('surplus')) || surplus !== '';
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`What changed for ${root.number}`}
+      detail="Beside how it is planned: its bill as it holds now, the job’s dates, and how many are made. Nothing moves until you take it on."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={!mayGo} onClick={go}>
+            Take on {counted(accepted.length, 'change')} <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <NumberField
+        label="How many are made"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        fault={many.ok ? found?.fault : many.refusals[0]?.message}
+      />
+      {asksSurplus && (
+        <ChoiceField
+          label="What is bought beyond it"
+          className="mt-3"
+          value={surplus}
+          onChange={(e) => setSurplus(e.target.value as Surplus | '')}
+        >
+          <option value="">choose…</option>
+          {SURPLUS.map((way) => (
+            <option key={way} value={way}>
+              {way === 'job' ? 'stays with the job' : 'goes to stores'}
+            </option>
+          ))}
+        </ChoiceField>
+      )}
+      {changes.length === 0 ? (
+        <p className="mt-4 text-ink-2">Everything is planned as it comes out now.</p>
+      ) : (
+        <ul className="mt-4">
+          {changes.map((c) => (
+            <li key={c.key} className="flex items-start gap-2 border-b border-line-2 py-1.5">
+              <label className="flex flex-1 gap-2">
+                <input
+                  type="checkbox"
+                  className="mt-[3px] accent-[var(--copper)]"
+                  checked={!left.has(c.key)}
+                  onChange={() => turn(c.key)}
+                />
+                <ChangeTold change={c} />
+              </label>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Slip>
+  );
+}
+
+function ChangeTold({ change: { description, unit, was, is, bought } }: { change: BranchChange }) {
+  const { day } = useYard();
+  const told: string[] = [];
+  if (was === null && is !== null) told.push(`new: ${measured(is.quantity, unit)}`);
+  if (was !== null && is === null) told.push(`gone: ${measured(was.quantity, unit)} not needed any more`);
+  if (was !== null && is !== null) {
+    if (was.quantity !== is.quantity) told.push(`${measured(was.quantity, unit)} → ${measured(is.quantity, unit)}`);
+    if (was.neededOn !== is.neededOn) told.push(`needed ${day(was.neededOn)} → ${day(is.neededOn)}`);
+  }
+  return (
+    <span>
+      <b className="font-semibold">{description}</b>{' '}
+      {bought > 0 && <span className="tag tag-care">{measured(bought, unit)} drafted or ordered</span>}
+      <span className="block text-[13px] text-ink-2">{told.join(' · ')}</span>
+    </span>
+  );
+}

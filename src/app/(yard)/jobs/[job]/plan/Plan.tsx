@@ -1,0 +1,349 @@
+'use client';
+
+import { useEffect, useMemo, useState } from 'react';
+import { formatWhole, minor, signOf } from '@/core/money/money';
+import type { Day } from '@/core/calendar/workdays';
+import { PLANNED_WORK, PLANNED_WORK_NAMES, type PlannedWork } from '@/core/planning/plan';
+import { PLANNING, PLANNING_NAMES, type Planning } from '@/core/planning/netting';
+import { counted } from '@/core/words';
+import type { Ahead } from '@/queries/planAhead';
+import type { PlanRow, PlanView } from '@/queries/plan';
+import Link from '@/ui/Link';
+import { ask, asJson } from '@/ui/ask';
+import { useKey } from '@/ui/keys';
+import { ReasonQuestion } from '@/ui/kit/Reason';
+import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
+import { Empty, Further } from '@/ui/kit/Sheet';
+import type { Key } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { later } from '@/ui/later';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { chooseWork, leaveOut, letGo, reserve } from '../../../../acts';
+import { ChangesSlip } from './ChangesSlip';
+import { measured, planColumns } from './planColumns';
+import { SwitchSlip } from './SwitchSlip';
+import { WhenWork } from './WhenWork';
+
+const NeedSlip = later(() => import('../../../NeedSlip'));
+const TakeBill = later(() => import('./TakeBill'));
+
+type Props = {
+  readonly plan: PlanView;
+  /** How many rows stand before those that are shown. */
+  readonly from: number;
+  readonly job: {
+    readonly id: number;
+    readonly number: string;
+    readonly kind: string;
+    readonly live: boolean;
+    readonly startsOn: Day | null;
+  };
+};
+
+/** What planning anew would do, asked once the page stands and again after every change. */
+function useAhead(job: Props['job'], plan: PlanView): Ahead | undefined {
+  const [ahead, setAhead] = useState<Ahead>();
+  useEffect(() => {
+    const stop = new AbortController();
+    const body = JSON.stringify({ jobId: job.id });
+    void ask<Ahead>(`/jobs/${job.number}/plan/ahead`, asJson(body, stop.signal)).then(
+      (found) => found !== undefined && setAhead(found),
+    );
+    return () => stop.abort();
+  }, [job.id, job.number, plan]);
+  return ahead;
+}
+
+/** How a job's material is planned: every branch of what it makes, what covers it, and when work can start. */
+export function Plan({ plan, from, job }: Props) {
+  const yard = useYard();
+  const { rows, roots, version, planning } = plan;
+  const ahead = useAhead(job, plan);
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
+  const [picked, setPicked] = useState<ReadonlySet<Key>>(new Set());
+  const [open, setOpen] = useState<PlanRow>();
+  const [slip, setSlip] = useState<'bill' | 'out' | Planning | PlanView['roots'][number]>();
+  const once = useOnce();
+  const mayChange = yard.may('change buy lists') && job.live;
+  const fold = (key: string) => {
+    const next = new Set(closed);
+    if (!next.delete(key)) next.add(key);
+    setClosed(next);
+  };
+  const parents = useMemo(() => new Set(rows.flatMap((r) => r.parent ?? [])), [rows]);
+  const shown = useMemo(() => {
+    const hidden = new Set<string>();
+    return rows.filter(({ key, parent }) => {
+      const away = parent !== null && (hidden.has(parent) || closed.has(parent));
+      if (away) hidden.add(key);
+      return !away;
+    });
+  }, [rows, closed]);
+  const columns = planColumns(yard, { closed, parents, onFold: fold, onOpen: setOpen });
+  const chosen = rows.filter((r) => picked.has(r.key));
+  const done = () => setPicked(new Set());
+  const reserving = useAct(reserve, {
+    said: ({ lines }) => `Reserved for ${counted(lines, 'line')}`,
+    onDone: () => {
+      once.renew();
+      done();
+    },
+  });
+  const letting = useAct(letGo, { said: () => 'Let go: others can have it now', onDone: done });
+  const leaving = useAct(leaveOut, { onDone: () => (setSlip(undefined), done()) });
+  const working = useAct(chooseWork, { onDone: done });
+  const acts = [reserving, letting, leaving, working];
+  const busy = acts.some((a) => a.busy);
+  const fault = acts.flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
+  const needIds = (of: readonly PlanRow[]) => of.flatMap((r) => (r.need === null ? [] : [r.need.id]));
+  const free = ahead?.reservable ?? [];
+  const doReserve = (ids: readonly number[]) =>
+    void reserving.run({ once: once.key(), jobId: job.id, needIds: [...ids].slice(0, 1000) });
+  useKey('R', 'Reserve what is there', () => doReserve(free), mayChange && free.length > 0 && !busy);
+  useKey('B', 'Take a bill of materials', () => setSlip('bill'), mayChange);
+
+  const toBuy = rows.filter((r) => r.isIn && r.need !== null && r.need.open > 0);
+  const late = toBuy.filter((r) => r.need?.late === true).length;
+  const unpriced = toBuy.filter((r) => r.need?.tags.some((t) => t.words === 'no price') === true).length;
+  const planned = ahead?.planned?.[planning];
+  const words = [
+    planned === undefined ? '' : `${signOf(yard.currency)}\u202f${formatWhole(planned, yard.currency)} planned`,
+    late > 0 ? `${late} late` : '',
+    unpriced > 0 ? `${unpriced} without a price` : '',
+  ].filter(Boolean);
+
+  if (rows.length === 0)
+    return (
+      <div className="mt-3">
+        <Empty title="Nothing is planned yet">
+          {job.live ? (
+            <>
+              Press <span className="kbd">B</span> to take the bill of materials of what this job makes, or put lines on
+              the{' '}
+              <Link className="step" href={`/jobs/${job.number}/buy-list`}>
+                buy list
+              </Link>
+              .
+            </>
+          ) : (
+            'A job is planned once its quote is won.'
+          )}
+        </Empty>
+        <Shelf facts={<Fact strong>No plan yet</Fact>}>
+          {mayChange && (
+            <ShelfPlain onClick={() => setSlip('bill')} hint="B">
+              Take a bill
+            </ShelfPlain>
+          )}
+        </Shelf>
+        {slip === 'bill' && <TakeBill job={job} version={version} onClose={() => setSlip(undefined)} />}
+      </div>
+    );
+  return (
+    <div className="mt-3">
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <span className="flex items-center gap-3">
+          <span className="text-ink-2">Buy</span>
+          <span
+            role="group"
+            aria-label="How it is planned"
+            className="flex overflow-hidden rounded-lg border border-line"
+          >
+            {PLANNING.map((way) => (
+              <button
+                key={way}
+                type="button"
+                aria-pressed={planning === way}
+                disabled={!mayChange || ahead === undefined}
+                onClick={() => setSlip(way)}
+                className={`px-3 py-1 font-semibold max-phone:py-2.5 ${planning === way ? 'bg-enamel text-glaze' : 'text-ink-2 hover:text-ink'}`}
+              >
+                {PLANNING_NAMES[way]}
+                {ahead?.planned != null && (
+                  <span className="font-normal"> {formatWhole(minor(ahead.planned[way]), yard.currency)}</span>
+                )}
+              </button>
+            ))}
+          </span>
+        </span>
+        <span className="text-ink-2">
+          {roots.map((r, k) => (
+            <span key={r.lineId}>
+              {k === 0 ? 'bill ' : ', '}
+              <button type="button" className="mono font-bold text-ink hover:underline" onClick={() => setSlip(r)}>
+                {r.number}
+              </button>
+              {r.since !== null && ` from ${yard.day(r.since)}`}, {measured(r.quantity, r.unit)} off
+            </span>
+          ))}
+        </span>
+        {ahead !== undefined && ahead.changes > 0 && roots[0] !== undefined && (
+          <button type="button" className="step ml-auto" onClick={() => setSlip(roots[0])}>
+            What changed since planned: {ahead.changes}
+          </button>
+        )}
+      </div>
+      <LedgerTable
+        label="Plan"
+        rows={shown}
+        columns={columns}
+        keyOf={(r) => r.key}
+        onOpen={(r) => (r.need !== null ? setOpen(r) : fold(r.key))}
+        toneOf={(r) => (r.isIn ? '' : 'text-ink-2')}
+        picks={
+          mayChange
+            ? {
+                picked,
+                onPick: setPicked,
+                may: (r) => r.lineId === null || r.parent !== null,
+                words: (r) => `Pick ${r.description}`,
+              }
+            : undefined
+        }
+      />
+      <Further
+        to={`/jobs/${job.number}/plan`}
+        before={from}
+        shown={rows.length}
+        of={plan.of}
+        after={from + rows.length}
+      />
+      <WhenWork work={plan.work} />
+      <Shelf
+        fault={fault}
+        facts={
+          picked.size > 0 ? (
+            <Fact strong>{counted(chosen.length, 'line')} picked</Fact>
+          ) : (
+            <>
+              <Fact strong>
+                {toBuy.length === 0 ? 'Nothing is left to buy' : `${counted(toBuy.length, 'line')} to buy`}
+              </Fact>
+              {words.length > 0 && <Fact warn={late > 0}>{words.join(' · ')}</Fact>}
+            </>
+          )
+        }
+      >
+        {picked.size > 0 ? (
+          <PickedSteps
+            rows={chosen}
+            busy={busy}
+            onReserve={() => doReserve(needIds(chosen))}
+            onLetGo={() => void letting.run({ jobId: job.id, needIds: needIds(chosen) })}
+            onOut={() => setSlip('out')}
+            onIn={(lineIds) => void leaving.run({ jobId: job.id, version, lineIds, reason: null })}
+            onWork={(lineId, work) => void working.run({ jobId: job.id, version, lineId, work })}
+          />
+        ) : (
+          <>
+            {mayChange && free.length > 0 && (
+              <ShelfPlain onClick={() => doReserve(free)} hint="R" disabled={busy}>
+                Reserve what is there
+              </ShelfPlain>
+            )}
+            {mayChange && free.length === 0 && (
+              <ShelfPlain onClick={() => setSlip('bill')} hint="B">
+                Take a bill
+              </ShelfPlain>
+            )}
+            {toBuy.length > 0 && job.live && yard.may('draft orders') && (
+              <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
+                Gather for {job.number}
+              </Link>
+            )}
+          </>
+        )}
+      </Shelf>
+      {open?.need != null && <NeedSlip key={open.key} need={open.need} onClose={() => setOpen(undefined)} />}
+      {slip === 'bill' && <TakeBill job={job} version={version} onClose={() => setSlip(undefined)} />}
+      {slip === 'out' && (
+        <ReasonQuestion
+          title={`Leave ${counted(chosen.length, 'part')} out`}
+          words="What is below goes with it, and nothing of it is bought for this job. It can be taken in again."
+          keep="Keep it in"
+          go="Leave it out"
+          act={leaving}
+          onClose={() => setSlip(undefined)}
+          onGo={(reason) =>
+            void leaving.run({ jobId: job.id, version, lineIds: chosen.flatMap((r) => r.lineId ?? []), reason })
+          }
+        />
+      )}
+      {(slip === 'inFull' || slip === 'shortfall') && ahead !== undefined && (
+        <SwitchSlip
+          job={job}
+          version={version}
+          to={slip}
+          now={planning}
+          ahead={ahead}
+          onClose={() => setSlip(undefined)}
+        />
+      )}
+      {typeof slip === 'object' && (
+        <ChangesSlip job={job} version={version} root={slip} onClose={() => setSlip(undefined)} />
+      )}
+    </div>
+  );
+}
+
+type StepsProps = {
+  readonly rows: readonly PlanRow[];
+  readonly busy: boolean;
+  readonly onReserve: () => void;
+  readonly onLetGo: () => void;
+  readonly onOut: () => void;
+  readonly onIn: (lineIds: number[]) => void;
+  readonly onWork: (lineId: number, work: PlannedWork) => void;
+};
+
+/** What can be done with the picked branches. */
+function PickedSteps({ rows, busy, onReserve, onLetGo, onOut, onIn, onWork }: StepsProps) {
+  const out = rows.flatMap((r) => (r.leftOut === null || r.lineId === null ? [] : [r.lineId]));
+  const inside = rows.filter((r) => r.lineId !== null && r.leftOut === null);
+  const bought = rows.filter((r) => r.need !== null && r.isIn);
+  const held = bought.filter((r) => (r.need?.inStores ?? 0) + (r.need?.coming ?? 0) > 0);
+  const [one] = rows;
+  const made = rows.length === 1 && one?.gotBy === 'made' && one.parent !== null ? one : undefined;
+  return (
+    <>
+      {made?.lineId != null && (
+        <label className="flex items-center gap-2">
+          <span className="text-on-rim-2">{made.description} is</span>
+          <select
+            className="field field-small !w-auto"
+            disabled={busy}
+            value={made.work}
+            onChange={(e) => onWork(made.lineId ?? 0, e.target.value as PlannedWork)}
+          >
+            {PLANNED_WORK.map((way) => (
+              <option key={way} value={way}>
+                {PLANNED_WORK_NAMES[way]}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {bought.length > 0 && (
+        <ShelfPlain onClick={onReserve} disabled={busy}>
+          Reserve
+        </ShelfPlain>
+      )}
+      {held.length > 0 && (
+        <ShelfPlain onClick={onLetGo} disabled={busy}>
+          Let go
+        </ShelfPlain>
+      )}
+      {inside.length > 0 && (
+        <ShelfPlain onClick={onOut} disabled={busy}>
+          Leave out…
+        </ShelfPlain>
+      )}
+      {out.length > 0 && (
+        <ShelfPlain onClick={() => onIn(out)} disabled={busy}>
+          Take in again
+        </ShelfPlain>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,65 @@
+'use client';
+
+import { z } from 'zod';
+import { quantitySchema } from '@/core/quantity/schema';
+import { picked, pickedOrNone, typedQuantity } from '@/core/records/typed';
+import { counted } from '@/core/words';
+import { Faults } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import { PickField } from '@/ui/kit/PickField';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useActForm } from '@/ui/useActForm';
+import { takeBill } from '../../../../acts';
+
+const bill = z.object({
+  itemId: picked('Choose what is made.'),
+  quantity: typedQuantity(quantitySchema),
+  codeId: pickedOrNone,
+});
+
+type Props = {
+  readonly job: { readonly id: number };
+  readonly version: number;
+  readonly onClose: () => void;
+};
+
+/** A job takes the bill of what it makes. */
+export default function TakeBill({ job, version, onClose }: Props) {
+  const form = useActForm({
+    read: () => bill,
+    start: { itemId: null, quantity: '', codeId: null },
+    act: takeBill,
+    input: (read, once) => ({ once, jobId: job.id, version, ...read }),
+    said: ({ lines }) => `${counted(lines, 'line')} to buy by its bill`,
+    onDone: onClose,
+  });
+  useKey('Ctrl+Enter', 'Take the bill', form.save, !form.busy);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title="Take a bill of materials"
+      detail="Every bought part of it, over all levels, becomes a line of the buy list."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
+            Take the bill <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        <PickField kind="item" label="What is made" required autoFocus {...form.pick('itemId')} />
+        <NumberField label="How many" required {...form.text('quantity')} />
+        <PickField
+          kind="costCode"
+          label="Cost code for parts without one"
+          placeholder="each has its own"
+          {...form.pick('codeId')}
+        />
+      </div>
+    </Slip>
+  );
+}

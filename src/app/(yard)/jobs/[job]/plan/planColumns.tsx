@@ -1,0 +1,140 @@
+import { GOT_BY_NAMES } from '@/core/boms/bom';
+import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { BuyListLine } from '@/queries/needs';
+import type { PlanRow } from '@/queries/plan';
+import { Dash } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { ProgressGlass } from '@/ui/SightGlass';
+import { Tags } from '@/ui/Tags';
+import type { useYard } from '@/ui/YardContext';
+
+export const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+
+const gotBy = ({ gotBy: way, work, piece, level, need }: PlanRow): string => {
+  if (way === 'made' && level > 0)
+    return work === 'own' ? `made, ${piece}` : work === 'apart' ? 'seen to apart' : 'made here';
+  if (need?.kind === 'service') return 'outside';
+  return GOT_BY_NAMES[way];
+};
+
+/** How far a line has come, in words. */
+export function wayInWords(n: BuyListLine): string {
+  const part = (q: number, words: string) => (q > 0 ? `${measured(q as Quantity, n.unit)} ${words}` : '');
+  return (
+    [
+      part(n.issued, 'issued'),
+      part(n.received, 'in'),
+      part(n.inStores, 'in stores'),
+      part(n.coming, 'coming to stores'),
+      part(n.ordered - n.received, 'on order'),
+      part(n.drafted, 'drafted'),
+      part(n.open, 'to buy'),
+    ]
+      .filter(Boolean)
+      .join(', ') || 'nothing needed'
+  );
+}
+
+/** A line's way in one bar: issued, in or there for it in stores, on order or coming, drafted; what is white is to buy. */
+export const Way = ({ need }: { need: BuyListLine }) => (
+  <ProgressGlass
+    whole={need.quantity}
+    words={wayInWords(need)}
+    parts={[
+      { stage: 'actual', share: need.issued },
+      { stage: 'received', share: need.received + need.inStores },
+      { stage: 'onOrder', share: need.ordered - need.received + need.coming },
+      { stage: 'drafted', share: need.drafted },
+    ]}
+  />
+);
+
+type Tree = {
+  readonly closed: ReadonlySet<string>;
+  readonly parents: ReadonlySet<string>;
+  readonly onFold: (key: string) => void;
+  readonly onOpen: (row: PlanRow) => void;
+};
+
+const INDENT = 18;
+
+function What({ row, tree }: { row: PlanRow; tree: Tree }) {
+  const { key, description, number, level, leftOut, isIn, need } = row;
+  const folds = tree.parents.has(key);
+  const open = !tree.closed.has(key);
+  const kept = need !== null && need.reserved ? [{ words: 'reserved', weight: 'good' as const }] : [];
+  return (
+    <span className="flex items-baseline gap-1" style={{ paddingLeft: level * INDENT }}>
+      {folds ? (
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label={`Parts of ${description}`}
+          className="w-[13px] shrink-0 text-[11px] text-ink-2"
+          onClick={() => tree.onFold(key)}
+        >
+          {open ? '▾' : '▸'}
+        </button>
+      ) : (
+        <span className="w-[13px] shrink-0" />
+      )}
+      <span>
+        {need !== null && isIn ? (
+          <button type="button" className="text-left font-semibold hover:underline" onClick={() => tree.onOpen(row)}>
+            {description}
+          </button>
+        ) : (
+          <span className={row.gotBy === 'made' ? 'font-semibold' : ''}>{description}</span>
+        )}{' '}
+        {number !== null && <span className="mono whitespace-nowrap text-ink-2">{number}</span>}{' '}
+        {leftOut !== null && <span className="tag tag-care">left out: {leftOut}</span>}
+        {isIn && need !== null && <Tags tags={[...kept, ...need.tags]} />}
+      </span>
+    </span>
+  );
+}
+
+/** The columns of a plan. */
+export const planColumns = ({ day }: Pick<ReturnType<typeof useYard>, 'day'>, tree: Tree): Column<PlanRow>[] => {
+  const bought = (row: PlanRow, cell: (need: BuyListLine) => React.ReactNode) =>
+    row.need === null || !row.isIn ? '' : cell(row.need);
+  const some = (q: Quantity, unit: string) => (q === 0 ? <Dash /> : measured(q, unit));
+  return [
+    {
+      key: 'what',
+      head: 'Part',
+      leads: true,
+      className: '!font-normal text-left',
+      cell: (r) => <What row={r} tree={tree} />,
+    },
+    { key: 'got', head: 'Got by', wide: true, className: 'whitespace-nowrap text-ink-2', cell: gotBy },
+    { key: 'need', head: 'Need', num: true, cell: (r) => measured(r.quantity, r.unit) },
+    { key: 'stores', head: 'Stores', num: true, wide: true, cell: (r) => bought(r, (n) => some(n.inStores, n.unit)) },
+    { key: 'coming', head: 'Coming', num: true, wide: true, cell: (r) => bought(r, (n) => some(n.coming, n.unit)) },
+    {
+      key: 'open',
+      head: 'To buy',
+      num: true,
+      cell: (r) => bought(r, (n) => (n.open === 0 ? <Dash /> : <b>{measured(n.open, n.unit)}</b>)),
+    },
+    {
+      key: 'needed',
+      head: 'Needed',
+      wide: true,
+      className: 'whitespace-nowrap',
+      cell: (r) => (r.neededOn === null ? '' : day(r.need?.neededOn ?? r.neededOn)),
+    },
+    {
+      key: 'by',
+      head: 'Order by',
+      wide: true,
+      className: 'whitespace-nowrap',
+      cell: (r) =>
+        bought(r, (n) =>
+          n.orderBy === null ? '' : <span className={n.late ? 'font-bold text-brick' : ''}>{day(n.orderBy)}</span>,
+        ),
+    },
+    { key: 'way', head: 'Its way', wide: true, className: 'w-[84px]', cell: (r) => bought(r, (n) => <Way need={n} />) },
+  ];
+};

@@ -1,0 +1,81 @@
+'use client';
+
+import { formatAmount, signOf } from '@/core/money/money';
+import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { StockRow } from '@/queries/stores';
+import { Dash } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import type { Listed } from '@/ui/ledger/Listed';
+import Link from '@/ui/Link';
+import { useYard } from '@/ui/YardContext';
+
+const amount = (q: Quantity, unit: string) =>
+  q === 0 ? <Dash /> : `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+
+export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Listed }) {
+  const { currency, may } = useYard();
+  const measure = (
+    key: 'onHand' | 'reserved' | 'free' | 'ofJobs' | 'coming' | 'keep',
+    head: string,
+    wide: boolean,
+  ): Column<StockRow> => ({
+    key,
+    head,
+    num: true,
+    wide,
+    by: (s) => s[key],
+    cell: (s) => amount(s[key], s.unit),
+  });
+  const columns: Column<StockRow>[] = [
+    {
+      key: 'number',
+      head: 'Item',
+      by: (s) => s.number,
+      cell: (s) => (
+        <Link href={`/stores/${s.id}`} className="mono font-bold whitespace-nowrap">
+          {s.number}
+        </Link>
+      ),
+    },
+    {
+      key: 'name',
+      head: 'Name',
+      by: (s) => s.name,
+      cell: (s) => (
+        <>
+          <span className="font-semibold">{s.name}</span>{' '}
+          {s.keep > 0 && s.free < s.keep && <span className="tag tag-care">below its level</span>}
+        </>
+      ),
+    },
+    measure('onHand', 'On hand', false),
+    measure('reserved', 'Reserved', true),
+    { ...measure('free', 'Free', false), cell: (s) => <b>{amount(s.free, s.unit)}</b> },
+    measure('ofJobs', 'Of jobs', true),
+    measure('coming', 'Coming', true),
+    measure('keep', 'Kept', true),
+    ...(may('see money')
+      ? [
+          {
+            key: 'value',
+            head: `Value ${signOf(currency)}`,
+            num: true,
+            wide: true,
+            cell: (s: StockRow) => (s.value === null || s.value === 0 ? <Dash /> : formatAmount(s.value, currency)),
+          },
+        ]
+      : []),
+  ];
+  return (
+    <LedgerTable
+      label="Stores"
+      list={list}
+      rows={rows}
+      columns={columns}
+      keyOf={(s) => s.id}
+      hrefOf={(s) => `/stores/${s.id}`}
+    />
+  );
+}

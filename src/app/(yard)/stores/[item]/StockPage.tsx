@@ -1,0 +1,247 @@
+'use client';
+
+import { useState } from 'react';
+import { formatAmount, signOf } from '@/core/money/money';
+import { addQ, formatQuantity, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { ClaimView, PileView, StockView } from '@/queries/stores';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { Dash, Sheet } from '@/ui/kit/Sheet';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import Link from '@/ui/Link';
+import { useYard } from '@/ui/YardContext';
+import { CountSlip, IssueForSlip, IssueSlip, LevelSlip, ReturnSlip } from './StockSlips';
+
+type Issue = StockView['issues'][number];
+type Open =
+  | { readonly kind: 'count' | 'level' | 'issue'; readonly pile: PileView }
+  | { readonly kind: 'for'; readonly claim: ClaimView }
+  | { readonly kind: 'return'; readonly issue: Issue };
+
+const MOVES = {
+  counted: 'counted',
+  received: 'received',
+  issued: 'issued',
+  returned: 'returned',
+  revalued: 'worth anew',
+};
+
+/** Where an item lies, for whom it is put by, what is coming, and how it moved. */
+export function StockPage({ view }: { view: StockView }) {
+  const { item, piles, claims, coming, issues, moves } = view;
+  const { currency, day, may } = useYard();
+  const [open, setOpen] = useState<Open>();
+  const keeps = may('keep stores');
+  const money = may('see money');
+  const told = (q: Quantity) => `${formatQuantity(q)} ${unitOf(item.unit).short}`.trim();
+  const measured = (q: Quantity) => (q === 0 ? <Dash /> : told(q));
+  const own = piles.filter((p) => p.jobId === null);
+  const onHand = addQ(NONE, ...own.map((p) => p.quantity));
+  const reserved = addQ(NONE, ...claims.filter((c) => c.placeId !== null).map((c) => c.quantity));
+  const step = (words: string, to: Open) => (
+    <button type="button" className="step" onClick={() => setOpen(to)}>
+      {words}
+    </button>
+  );
+  const worth = (value: number | null) =>
+    value === null || value === 0 ? <Dash /> : formatAmount(value as never, currency);
+  const places: Column<PileView>[] = [
+    {
+      key: 'place',
+      head: 'Place',
+      cell: (p) => (
+        <>
+          <span className="font-semibold">{p.place}</span>{' '}
+          {p.job !== null && <span className="tag">job {p.job}’s own</span>}
+        </>
+      ),
+    },
+    { key: 'quantity', head: 'There', num: true, cell: (p) => measured(p.quantity) },
+    { key: 'keep', head: 'Kept', num: true, wide: true, cell: (p) => measured(p.keep) },
+    ...(money
+      ? [
+          {
+            key: 'value',
+            head: `Value ${signOf(currency)}`,
+            num: true,
+            wide: true,
+            cell: (p: PileView) => worth(p.value),
+          },
+        ]
+      : []),
+    ...(keeps
+      ? [
+          {
+            key: 'steps',
+            head: <span className="sr-only">Steps</span>,
+            className: 'text-right',
+            cell: (p: PileView) => (
+              <span className="inline-flex flex-wrap justify-end gap-x-4">
+                {step('Count', { kind: 'count', pile: p })}
+                {p.jobId === null && step('Level', { kind: 'level', pile: p })}
+                {p.quantity > 0 && step('Issue', { kind: 'issue', pile: p })}
+              </span>
+            ),
+          },
+        ]
+      : []),
+  ];
+  const claimed: Column<ClaimView>[] = [
+    {
+      key: 'job',
+      head: 'Job',
+      cell: (c) => (
+        <Link href={`/jobs/${c.job}/plan`} className="mono font-bold hover:underline">
+          {c.job}
+        </Link>
+      ),
+    },
+    { key: 'what', head: 'For', cell: (c) => c.description },
+    {
+      key: 'from',
+      head: 'From',
+      wide: true,
+      cell: (c) =>
+        c.place ?? (
+          <Link href={`/orders/${c.order}`} className="mono hover:underline">
+            {c.order}
+          </Link>
+        ),
+    },
+    { key: 'needed', head: 'Needed', wide: true, className: 'whitespace-nowrap', cell: (c) => day(c.neededOn) },
+    {
+      key: 'firm',
+      head: 'How',
+      wide: true,
+      cell: (c) =>
+        c.firm === 1 ? <span className="tag tag-good">reserved</span> : <span className="tag">counted on</span>,
+    },
+    { key: 'quantity', head: 'Quantity', num: true, cell: (c) => measured(c.quantity) },
+    ...(keeps
+      ? [
+          {
+            key: 'steps',
+            head: <span className="sr-only">Steps</span>,
+            className: 'text-right',
+            cell: (c: ClaimView) => (c.placeId === null ? '' : step('Issue', { kind: 'for', claim: c })),
+          },
+        ]
+      : []),
+  ];
+  const issued: Column<Issue>[] = [
+    { key: 'job', head: 'Job', cell: (i) => <b className="mono">{i.job}</b> },
+    { key: 'code', head: 'Cost code', wide: true, cell: (i) => i.code },
+    { key: 'day', head: 'Day', className: 'whitespace-nowrap', cell: (i) => day(i.day) },
+    { key: 'quantity', head: 'With the job', num: true, cell: (i) => measured(i.quantity) },
+    ...(money
+      ? [{ key: 'value', head: `Cost ${signOf(currency)}`, num: true, wide: true, cell: (i: Issue) => worth(i.value) }]
+      : []),
+    ...(keeps
+      ? [
+          {
+            key: 'steps',
+            head: <span className="sr-only">Steps</span>,
+            className: 'text-right',
+            cell: (i: Issue) => step('Take back', { kind: 'return', issue: i }),
+          },
+        ]
+      : []),
+  ];
+  const moved: Column<StockView['moves'][number]>[] = [
+    { key: 'day', head: 'Day', className: 'whitespace-nowrap', cell: (m) => day(m.day) },
+    { key: 'kind', head: 'What', cell: (m) => MOVES[m.kind] },
+    { key: 'place', head: 'Place', wide: true, cell: (m) => m.place },
+    { key: 'why', head: 'For', cell: (m) => m.why || <Dash /> },
+    { key: 'who', head: 'Who', wide: true, className: 'text-ink-2', cell: (m) => m.who },
+    {
+      key: 'quantity',
+      head: 'Quantity',
+      num: true,
+      cell: (m) => (m.quantity > 0 ? `+${formatQuantity(m.quantity)}` : formatQuantity(m.quantity)),
+    },
+    ...(money
+      ? [
+          {
+            key: 'value',
+            head: `Value ${signOf(currency)}`,
+            num: true,
+            wide: true,
+            cell: (m: StockView['moves'][number]) => worth(m.value),
+          },
+        ]
+      : []),
+  ];
+  const aside = (
+    <>
+      <h2 className="mb-1 text-[16px]">Coming for stores</h2>
+      {coming.length === 0 && <p className="text-ink-2">Nothing is on order for stores.</p>}
+      <ul>
+        {coming.map((c) => (
+          <li key={c.splitId} className="flex justify-between gap-2 border-b border-line-2 py-1">
+            <Link href={`/orders/${c.order}`} className="mono font-semibold hover:underline">
+              {c.order}
+            </Link>
+            <span className="text-ink-2">{day(c.on)}</span>
+            <span>{measured(c.toCome)}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+  return (
+    <Sheet aside={aside}>
+      <h1 className="text-[25px] leading-tight">{item.name}</h1>
+      <p className="mb-4 text-ink-2">
+        <Link href={`/items/${item.id}`} className="mono hover:underline">
+          {item.number}
+        </Link>{' '}
+        in stores
+      </p>
+      <LedgerTable label="Places" rows={piles} columns={places} keyOf={(p) => `${p.placeId}/${p.jobId}`} />
+      <h2 className="mt-6 text-[16px]">Put by for jobs</h2>
+      {claims.length === 0 ? (
+        <p className="text-ink-2">Nobody counts on it.</p>
+      ) : (
+        <LedgerTable label="Put by for jobs" rows={claims} columns={claimed} keyOf={(c) => c.id} />
+      )}
+      {issues.length > 0 && (
+        <>
+          <h2 className="mt-6 text-[16px]">With jobs</h2>
+          <LedgerTable label="With jobs" rows={issues} columns={issued} keyOf={(i) => i.id} />
+        </>
+      )}
+      <h2 className="mt-6 text-[16px]">How it moved</h2>
+      {moves.length === 0 ? (
+        <p className="text-ink-2">It has not moved yet. An opening count says what is there.</p>
+      ) : (
+        <LedgerTable label="How it moved" rows={moves} columns={moved} keyOf={(m) => m.id} />
+      )}
+      <Shelf
+        facts={
+          <>
+            <Fact strong>{told(onHand)} on hand</Fact>
+            <Fact>{told(reserved)} put by</Fact>
+            <Fact>{told(subtractQ(onHand, reserved))} free</Fact>
+          </>
+        }
+      />
+      {(open?.kind === 'count' || open?.kind === 'level' || open?.kind === 'issue') && (
+        <PileSlip open={open} item={item} onClose={() => setOpen(undefined)} />
+      )}
+      {open?.kind === 'for' && <IssueForSlip item={item} claim={open.claim} onClose={() => setOpen(undefined)} />}
+      {open?.kind === 'return' && <ReturnSlip item={item} issue={open.issue} onClose={() => setOpen(undefined)} />}
+    </Sheet>
+  );
+}
+
+type PileSlipProps = {
+  readonly open: { readonly kind: 'count' | 'level' | 'issue'; readonly pile: PileView };
+  readonly item: StockView['item'];
+  readonly onClose: () => void;
+};
+
+function PileSlip({ open: { kind, pile }, ...rest }: PileSlipProps) {
+  if (kind === 'count') return <CountSlip pile={pile} {...rest} />;
+  return kind === 'level' ? <LevelSlip pile={pile} {...rest} /> : <IssueSlip pile={pile} {...rest} />;
+}

@@ -1,0 +1,190 @@
+'use client';
+
+import { ungrouped } from '@/core/locale/locale';
+import { signOf } from '@/core/money/money';
+import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import { countForm, issueForm, issueForNeedForm, levelForm, returnForm } from '@/core/records/stock';
+import type { Refusal } from '@/core/result';
+import type { ClaimView, PileView, StockView } from '@/queries/stores';
+import { Faults, TextField } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import { PickField } from '@/ui/kit/PickField';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useActForm } from '@/ui/useActForm';
+import { useYard } from '@/ui/YardContext';
+import { countStock, issueStock, keepLevel, returnIssue } from '../../../acts';
+
+type Item = StockView['item'];
+type Common = { readonly item: Item; readonly onClose: () => void };
+
+const measured = (q: Quantity, item: Item) => `${formatQuantity(q)} ${unitOf(item.unit).short}`.trim();
+const labelled = (words: string, item: Item) => `${words}, in ${unitOf(item.unit).name}s`;
+
+type FrameProps = {
+  readonly title: string;
+  readonly detail: React.ReactNode;
+  readonly go: string;
+  readonly form: {
+    readonly busy: boolean;
+    readonly refusals: readonly Refusal[];
+    readonly clash: { readonly message: string } | undefined;
+    readonly save: () => void;
+  };
+  readonly onClose: () => void;
+  readonly children: React.ReactNode;
+};
+
+function StockSlip({ title, detail, go, form, onClose, children }: FrameProps) {
+  useKey('Ctrl+Enter', go, form.save, !form.busy);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={title}
+      detail={detail}
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
+            {go} <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">{children}</div>
+    </Slip>
+  );
+}
+
+/** What lies at a place is put right to what was counted. */
+export function CountSlip({ item, pile, onClose }: Common & { pile: PileView }) {
+  const { currency, may } = useYard();
+  const form = useActForm({
+    read: () => countForm(currency),
+    start: { quantity: ungrouped(formatQuantity(pile.quantity)), value: '', reason: '' },
+    act: countStock,
+    input: (read, once) => ({
+      once,
+      ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, seen: pile.quantity },
+      ...read,
+    }),
+    said: () => `${item.number} is counted`,
+    onDone: onClose,
+  });
+  return (
+    <StockSlip
+      title={`Count ${item.name}`}
+      detail={`${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, item)} by the book`}
+      go="Save the count"
+      form={form}
+      onClose={onClose}
+    >
+      <NumberField label={labelled('What lies there', item)} autoFocus required {...form.text('quantity')} />
+      {may('see money') && (
+        <NumberField
+          label={`What all of it is worth, ${signOf(currency)}`}
+          placeholder="keeps its average"
+          {...form.text('value')}
+        />
+      )}
+      <TextField label="Why" required {...form.text('reason')} />
+    </StockSlip>
+  );
+}
+
+/** How much is to be kept at a place. */
+export function LevelSlip({ item, pile, onClose }: Common & { pile: PileView }) {
+  const form = useActForm({
+    read: () => levelForm,
+    start: { keep: pile.keep === 0 ? '' : ungrouped(formatQuantity(pile.keep)) },
+    act: keepLevel,
+    input: (read) => ({ itemId: item.id, placeId: pile.placeId, ...read }),
+    said: () => 'The level is set',
+    onDone: onClose,
+  });
+  return (
+    <StockSlip title={`Level of ${item.name}`} detail={pile.place} go="Set the level" form={form} onClose={onClose}>
+      <NumberField label={labelled('Keep at least', item)} placeholder="none" autoFocus {...form.text('keep')} />
+    </StockSlip>
+  );
+}
+
+/** Stock goes to the line that it is reserved for. */
+export function IssueForSlip({ item, claim, onClose }: Common & { claim: ClaimView }) {
+  const form = useActForm({
+    read: () => issueForNeedForm,
+    start: { quantity: ungrouped(formatQuantity(claim.quantity)) },
+    act: issueStock,
+    input: ({ quantity }, once) => ({
+      once,
+      ...{ itemId: item.id, placeId: claim.placeId ?? 0, jobId: claim.jobId, to: { needId: claim.needId }, quantity },
+    }),
+    said: () => `Issued to job ${claim.job}`,
+    onDone: onClose,
+  });
+  return (
+    <StockSlip
+      title={`Issue ${item.name}`}
+      detail={`from ${claim.place} for job ${claim.job}, ${measured(claim.quantity, item)} put by`}
+      go={`Issue to ${claim.job}`}
+      form={form}
+      onClose={onClose}
+    >
+      <NumberField label={labelled('How much', item)} autoFocus required {...form.text('quantity')} />
+    </StockSlip>
+  );
+}
+
+/** Stock goes to a job that has no line for it. */
+export function IssueSlip({ item, pile, onClose }: Common & { pile: PileView }) {
+  const form = useActForm({
+    read: () => issueForm,
+    start: { quantity: '', jobId: null, costCodeId: null },
+    act: issueStock,
+    input: ({ quantity, ...to }, once) => ({
+      once,
+      ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, to, quantity },
+    }),
+    said: () => `Issued ${item.number}`,
+    onDone: onClose,
+  });
+  return (
+    <StockSlip
+      title={`Issue ${item.name}`}
+      detail={`from ${pile.place}, ${measured(pile.quantity, item)} there`}
+      go="Issue it"
+      form={form}
+      onClose={onClose}
+    >
+      <PickField kind="job" label="To job" required autoFocus {...form.pick('jobId')} />
+      <PickField kind="costCode" label="Cost code" required {...form.pick('costCodeId')} />
+      <NumberField label={labelled('How much', item)} required {...form.text('quantity')} />
+    </StockSlip>
+  );
+}
+
+/** What a job did not use of an issue comes back. */
+export function ReturnSlip({ item, issue, onClose }: Common & { issue: StockView['issues'][number] }) {
+  const form = useActForm({
+    read: () => returnForm,
+    start: { quantity: ungrouped(formatQuantity(issue.quantity)), reason: '' },
+    act: returnIssue,
+    input: (read, once) => ({ once, issueId: issue.id, version: issue.version, ...read }),
+    said: () => `${item.number} is back in stores`,
+    onDone: onClose,
+  });
+  return (
+    <StockSlip
+      title={`Take ${item.name} back`}
+      detail={`${measured(issue.quantity, item)} with job ${issue.job}`}
+      go="Take it back"
+      form={form}
+      onClose={onClose}
+    >
+      <NumberField label={labelled('How much', item)} autoFocus required {...form.text('quantity')} />
+      <TextField label="Why" placeholder="not used" {...form.text('reason')} />
+    </StockSlip>
+  );
+}

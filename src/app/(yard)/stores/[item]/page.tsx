@@ -1,0 +1,18 @@
+import { notFound } from 'next/navigation';
+import { loadStock } from '@/queries/stores';
+import { Opened } from '@/ui/Opened';
+import { place } from '../../../server/place';
+import { StockPage } from './StockPage';
+
+export const metadata = { title: 'Stores' };
+
+export default place(async ({ db, person, params }) => {
+  const view = await loadStock(db, person, Number(params.item));
+  if (view === undefined) notFound();
+  return (
+    <>
+      <Opened kind="item" id={view.item.id} />
+      <StockPage view={view} />
+    </>
+  );
+});

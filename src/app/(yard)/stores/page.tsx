@@ -1,0 +1,48 @@
+import { listStock, sumStock } from '@/queries/stores';
+import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { TakeOut } from '@/ui/kit/TakeOut';
+import { place } from '../../server/place';
+import { ListViews } from '../ListViews';
+import { StockTable } from './StockTable';
+
+export const metadata = { title: 'Stores' };
+
+const SHOWN = [
+  ['', 'All that is kept'],
+  ['low', 'Below its level'],
+] as const;
+
+export default place(async ({ db, person, query }) => {
+  const filter = { ...query, low: query.show === 'low' };
+  const { rows, next, sorts } = await listStock(db, person, filter);
+  const foot = await sumStock(db, person, filter);
+  return (
+    <Sheet>
+      <PlaceTitle title="Stores">
+        <FilterWords label="Number or name" />
+        <FilterChoice name="show" label="What is shown" options={SHOWN} />
+        <ListViews list="stores" />
+        <TakeOut list="stores" />
+      </PlaceTitle>
+      {rows.length === 0 ? (
+        <NothingFound
+          to="/stores"
+          filtered={query.words !== undefined || query.show !== undefined}
+          title="Nothing lies in stores"
+        >
+          A part that is stocked stands here once it is said so on its page; what orders bring for stores, too.
+        </NothingFound>
+      ) : (
+        <StockTable rows={rows} list={{ name: 'stores', sorts, foot }} />
+      )}
+      {next !== undefined && (
+        <GoOn to="/stores" query={{ ...query, after: next }}>
+          Further items
+        </GoOn>
+      )}
+      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>} />
+    </Sheet>
+  );
+});

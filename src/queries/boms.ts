@@ -1,0 +1,139 @@
+import type { Bom, BomLine, GotBy } from '@/core/boms/bom';
+import { rollUp } from '@/core/boms/cost';
+import { explode } from '@/core/boms/explode';
+import type { Day } from '@/core/calendar/workdays';
+import type { Minor } from '@/core/money/money';
+import { may } from '@/core/people/rights';
+import type { Quantity } from '@/core/quantity/quantity';
+import { loadBomsBelow, withLines } from '@/store/boms';
+import { loadCompany } from '@/store/company';
+import type { Db } from '@/store/connection';
+import { loadEstimates } from '@/store/estimates';
+import { loadItems } from '@/store/gathering';
+import type { Person } from '@/store/people';
+import { whereIn } from '@/store/rows';
+import { permit } from './permit';
+
+export type BomLineView = BomLine & {
+  readonly number: string | null;
+  readonly code: string | null;
+  readonly codeName: string | null;
+};
+
+export type BomView = {
+  readonly id: number;
+  readonly version: number;
+  readonly fromDay: Day;
+  readonly note: string;
+  readonly makingDays: number;
+  readonly lines: readonly BomLineView[];
+};
+
+export type BillOfItem = {
+  /** Its versions, the latest first. */
+  readonly versions: readonly { readonly id: number; readonly fromDay: Day; readonly note: string }[];
+  /** The version that is looked at; undefined where it has none yet. */
+  readonly bom: BomView | undefined;
+};
+
+/** The bill of an item: a version of it, or that which holds on a day. */
+export async function loadBill(
+  db: Db,
+  person: Person,
+  itemId: number,
+  { bomId, on }: { readonly bomId?: number | undefined; readonly on: Day },
+): Promise<BillOfItem> {
+  permit(person, 'see jobs');
+  const rows = await db('bom').where({ itemId }).orderBy('fromDay', 'desc');
+  const row = rows.find((r) => r.id === bomId) ?? rows.find((r) => r.fromDay <= on) ?? rows.at(-1);
+  const versions = rows.map(({ id, fromDay, note }) => ({ id, fromDay, note }));
+  if (row === undefined) return { versions, bom: undefined };
+  const [bom] = await withLines(db, [row]);
+  const lines = bom?.lines ?? [];
+  const items = await loadItems(
+    db,
+    lines.flatMap((l) => l.itemId ?? []),
+  );
+  const codes = new Map(
+    (
+      await whereIn(
+        db,
+        'costCode',
+        'id',
+        lines.flatMap((l) => l.costCodeId ?? []),
+      )
+    ).map((c) => [c.id, c]),
+  );
+  const { id, version, fromDay, note, makingDays } = row;
+  return {
+    versions,
+    bom: {
+      ...{ id, version, fromDay, note, makingDays },
+      lines: lines.map((l) => {
+        const code = codes.get(l.costCodeId ?? 0);
+        return {
+          ...l,
+          price: may(person, 'see money') ? l.price : null,
+          number: items.get(l.itemId ?? 0)?.number ?? null,
+          code: code?.code ?? null,
+          codeName: code?.name ?? null,
+        };
+      }),
+    },
+  };
+}
+
+export type BranchView = {
+  readonly level: number;
+  readonly gotBy: GotBy;
+  readonly itemId: number | null;
+  readonly number: string | null;
+  readonly description: string;
+  readonly quantity: Quantity;
+  readonly unit: string;
+  /** What it comes to, over all that is below it; null without the right to see money. */
+  readonly cost: Minor | null;
+  /** Whether something in it has no price. */
+  readonly partly: boolean;
+};
+
+export type Worked = {
+  readonly branches: readonly BranchView[];
+  readonly whole: { readonly cost: Minor | null; readonly partly: boolean };
+  /** Why it cannot be worked out. */
+  readonly fault: string | undefined;
+};
+
+/** What a batch takes and costs by a bill as it is typed, over all levels. */
+export async function workOut(
+  db: Db,
+  person: Person,
+  bom: Bom,
+  batch: Quantity,
+  { on, today }: { readonly on: Day; readonly today: Day },
+): Promise<Worked> {
+  permit(person, 'see jobs');
+  const { currency } = await loadCompany(db);
+  const exploded = explode(bom, batch, await loadBomsBelow(db, [bom], on));
+  if (!exploded.ok) return { branches: [], whole: { cost: null, partly: false }, fault: exploded.refusals[0]?.message };
+  const parts = exploded.value;
+  const itemIds = [...new Set(parts.flatMap((p) => p.line.itemId ?? []))];
+  const items = await loadItems(db, itemIds);
+  const estimate = await loadEstimates(db, itemIds, today);
+  const { parts: costs, whole } = rollUp(
+    parts,
+    (line, part) => line.price ?? estimate({ ...line, quantity: part.quantity }).price ?? undefined,
+    currency,
+  );
+  const money = may(person, 'see money');
+  return {
+    branches: parts.map(({ level, line, quantity }, k) => ({
+      ...{ level, gotBy: line.gotBy, itemId: line.itemId, description: line.description, quantity, unit: line.unit },
+      number: items.get(line.itemId ?? 0)?.number ?? null,
+      cost: money ? (costs[k]?.amount ?? null) : null,
+      partly: costs[k]?.partly ?? false,
+    })),
+    whole: { cost: money ? whole.amount : null, partly: whole.partly },
+    fault: undefined,
+  };
+}
