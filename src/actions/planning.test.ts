@@ -47,7 +47,10 @@ beforeEach(async () => {
   stringer = await insertOne(yard.db, 'item', { number: 'STR', name: 'Stringer pair', unit: 'C62' });
   tread = await insertOne(yard.db, 'item', { number: 'TREAD', name: 'Tread', unit: 'C62', costCodeId: code });
   await yard.db('item').where({ id: tube }).update({ costCodeId: code, supplierId: yard.ids.suppliers[0] });
-  await yard.db('job').where({ id: yard.ids.jobs[0] }).update({ startsOn: '2026-06-01' as Day, dueOn: '2026-06-30' as Day });
+  await yard
+    .db('job')
+    .where({ id: yard.ids.jobs[0] })
+    .update({ startsOn: '2026-06-01' as Day, dueOn: '2026-06-30' as Day });
   must(await writing(stringer, [line(tube, 4.8, { scrap: 300 })]));
   must(
     await writing(ladder, [
@@ -219,7 +222,10 @@ describe('what changes further up', () => {
   it('says what of it is bought already, and moves days with the job', async () => {
     const [first] = await yard.db('need').where({ jobId: job() }).orderBy('id').select('id');
     await yard.draft([{ needId: first!.id, buy: q(20) }]);
-    await yard.db('job').where({ id: job() }).update({ startsOn: '2026-06-02' as Day });
+    await yard
+      .db('job')
+      .where({ id: job() })
+      .update({ startsOn: '2026-06-02' as Day });
     const { changes } = await ahead();
     expect(changes.filter((c) => c.bought > 0).map((c) => [c.bought, c.was?.neededOn, c.is?.neededOn])).toEqual([
       [q(20), '2026-06-04', '2026-06-05'],

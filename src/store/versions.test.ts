@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { witness } from '../../tests/support/witness';
+import { newMemory, witness } from '../../tests/support/witness';
 import { open } from './connection';
 import { findUnproven } from './ledger';
 
@@ -20,7 +20,7 @@ describe('a file of every version', () => {
     writeFileSync(file, gunzipSync(readFileSync(join(FOLDER, name))));
     const { db } = await open(file);
     expect(await findUnproven(db)).toEqual([]);
-    const told = await witness(db, { charges: new Map(), beside: new Map() });
+    const told = await witness(db, newMemory());
     const orders = await db('purchaseOrder').select('id', 'net', 'gross');
     expect(orders.length).toBeGreaterThan(3);
     expect(orders.map((o) => told.orders.get(o.id))).toEqual(orders.map(({ net, gross }) => ({ net, gross })));

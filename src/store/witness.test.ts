@@ -3,7 +3,7 @@ import { plusDays, type Day } from '@/core/calendar/workdays';
 import { loadLevels, loadLevelsOn } from '@/queries/levels';
 import { TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
-import { witness, type Memory, type Stages, type Told } from '../../tests/support/witness';
+import { newMemory, witness, type Stages, type Told } from '../../tests/support/witness';
 import { findUnproven } from './ledger';
 
 const step: fc.Arbitrary<Step> = fc.record({
@@ -53,10 +53,21 @@ function compare(what: string, ours: Stages | undefined, theirs: Stages): void {
 async function compareNow(yard: TestCompany, told: Told, when: string): Promise<void> {
   const lines = await linesOf(yard);
   for (const [id, { stages }] of told.lines) compare(`${when}, line ${id}`, lines.get(id), stages);
-  for (const need of await yard.db('need').select('id', 'open')) {
-    figures += 1;
+  for (const need of await yard.db('need').select('id', 'open', 'missing')) {
+    figures += 2;
     if (told.open.get(need.id) !== need.open)
       disagreed.push(`${when}, need ${need.id} open: ${need.open}, not ${told.open.get(need.id)}`);
+    if (told.missing.get(need.id) !== need.missing)
+      disagreed.push(`${when}, need ${need.id} missing: ${need.missing}, not ${told.missing.get(need.id)}`);
+  }
+  for (const { itemId, placeId, jobId, quantity, value } of await yard.db('stockSum')) {
+    figures += 2;
+    const key = `${itemId}/${placeId}/${jobId}`;
+    const pile = told.piles.get(key);
+    if (pile?.q !== quantity || pile.v !== value)
+      disagreed.push(`${when}, stock ${key}: ${quantity} worth ${value}, not ${pile?.q} worth ${pile?.v}`);
+    if ((told.claimed.get(key) ?? 0) > quantity)
+      disagreed.push(`${when}, stock ${key}: ${told.claimed.get(key)} put by of ${quantity}`);
   }
   for (const order of await yard.db('purchaseOrder').select('id', 'net', 'gross')) {
     figures += 2;
@@ -92,7 +103,7 @@ async function play({
   const yard = await TestCompany.open();
   try {
     await layOutTrouble(yard, ...currency);
-    const memory: Memory = { charges: new Map(), beside: new Map() };
+    const memory = newMemory();
     const kept = new Map<Day, Told>();
     for (const [n, steps] of days.entries()) {
       const day = plusDays(TODAY, n);

@@ -11,6 +11,7 @@ import { AWAITED, BILLABLE, EDITABLE, ORDER_STATES, type OrderState } from '@/co
 import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 import type { StoredOrder } from '@/store/orders';
+import { isOfStores, tryStores } from './storesHistory';
 import { orderInput } from './typed';
 
 export const ACTS = [
@@ -35,6 +36,7 @@ export const ACTS = [
   'callOff',
   'closeShort',
   'endBills',
+  'endBills',
   'cut',
   'fill',
   'fill',
@@ -44,6 +46,14 @@ export const ACTS = [
   'choose',
   'rate',
   'hold',
+  'count',
+  'count',
+  'putBy',
+  'letGo',
+  'issue',
+  'issue',
+  'giveBack',
+  'plan',
 ] as const;
 
 /** One thing that somebody tries; most numbers choose among what is there. */
@@ -127,6 +137,7 @@ export async function tryStep(
     const added = which % 3 === 0 ? [typedLine(yard, which, share)] : [];
     return changeBuyList(await as('lead'), { once, jobId, lines: [...lines, ...added] as never });
   }
+  if (isOfStores(act)) return tryStores(yard, { act, which, share }, day);
   if (act === 'quote' || act === 'win') {
     const quote = pick(await db('quote').whereIn('state', ['writing', 'withCustomer']).orderBy('id'));
     if (quote === undefined) return undefined;

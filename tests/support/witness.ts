@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import type { Db } from '@/store/connection';
+import { newStock, stockOf, type Held, type StockMemory } from './stockWitness';
 import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row } from './plainSums';
 
 /**
@@ -22,6 +23,11 @@ export type Told = {
   readonly budgets: Map<string, number>;
   /** Places of the lines of each quote, in order. */
   readonly places: Map<number, number[]>;
+  /** What keeps work from starting, by need. */
+  readonly missing: Map<number, number>;
+  /** Stock by item, place and owner, and what of it or of a part of an order is put by. */
+  readonly piles: Map<string, { readonly q: number; readonly v: number }>;
+  readonly claimed: Map<string, number>;
 };
 
 const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
@@ -63,7 +69,12 @@ type Beside = { readonly job: unknown; readonly code: unknown; readonly value: n
  * What a charge was to cost each job when its order was sent, and where a bill's cost beside the order's lines went when
  * it was matched; needs that are cut later do not move either.
  */
-export type Memory = { readonly charges: Map<number, number>; readonly beside: Map<number, readonly Beside[]> };
+export type Memory = {
+  readonly charges: Map<number, number>;
+  readonly beside: Map<number, readonly Beside[]>;
+  readonly stock: StockMemory;
+};
+export const newMemory = (): Memory => ({ charges: new Map(), beside: new Map(), stock: newStock() });
 
 /** Works everything out from the documents in the file, as they are now. */
 export async function witness(db: Db, memory: Memory): Promise<Told> {
@@ -83,6 +94,9 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
     orders: new Map(),
     budgets: new Map(),
     places: new Map(),
+    missing: new Map(),
+    piles: memory.stock.piles,
+    claimed: new Map(),
   };
   const lines = new Map<number, Line>();
 
@@ -151,7 +165,12 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
       }
   }
   await replay(db, { company, lines, told, all, taxOf, needs, memory });
-  plan(needs, lines, suppliers, taxOf, String(company.currency), told);
+  const parts = new Map([...lines.values()].flatMap((l) => l.parts.map((p) => [p.id, p] as const)));
+  const stock = await stockOf(db, memory.stock, (id) => parts.get(id) as Part);
+  for (const [key, q] of stock.claimed) told.claimed.set(key, q);
+  for (const [id, { account, value }] of stock.issues)
+    told.lines.set(id, { account, stages: { ...none(), actual: value } });
+  plan(needs, lines, suppliers, taxOf, String(company.currency), stock.held, told);
   for (const { account, stages } of told.lines.values()) {
     const sum = told.accounts.get(account) ?? none();
     for (const s of Object.keys(sum) as (keyof Stages)[]) sum[s] += stages[s];
@@ -306,15 +325,19 @@ function plan(
   suppliers: Map<unknown, Row>,
   taxOf: (id: unknown) => Row,
   currency: string,
+  held: Map<number, Held>,
   told: Told,
 ): void {
   const state = came.get(lines) as Map<number, Came>;
   for (const need of needs) {
-    let covered = 0;
+    const stores = held.get(num(need.id)) ?? { reserved: 0, issued: 0, cost: 0, inStores: 0 };
+    let covered = stores.reserved + stores.issued;
+    let there = stores.inStores + stores.issued;
     for (const line of lines.values())
       for (const p of line.parts) {
         if (p.need !== need.id || line.state === 'calledOff') continue;
         const c = state.get(p.id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+        there += c.received;
         covered +=
           (line.closed || line.ended) && !UNSENT.includes(line.state)
             ? Math.max(c.received, c.billed + c.claimed)
@@ -322,6 +345,7 @@ function plan(
       }
     const open = Math.max(0, num(need.quantity) - covered);
     told.open.set(num(need.id), open);
+    told.missing.set(num(need.id), need.kind === 'service' ? 0 : Math.max(0, num(need.quantity) - there));
     const net = lineNet(open, need.price, need.priceQuantity, currency);
     const supplier = suppliers.get(need.supplierId);
     const tax = supplier === undefined ? undefined : taxOf(supplier.taxCodeId);
@@ -335,7 +359,7 @@ function plan(
           );
     told.lines.set(num(need.id), {
       account: place(need.jobId, need.costCodeId),
-      stages: { ...none(), planned: net + lost },
+      stages: { ...none(), planned: net + lost + stores.cost },
     });
   }
 }

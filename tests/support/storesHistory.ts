@@ -1,0 +1,64 @@
+import type { Outcome } from '@/actions/action';
+import { choosePlanning, letGo, reserve } from '@/actions/reserving';
+import { countStock, issueStock, returnIssue } from '@/actions/stores';
+import type { Day } from '@/core/calendar/workdays';
+import type { TestCompany } from './company';
+
+const ACTS = ['count', 'putBy', 'letGo', 'issue', 'giveBack', 'plan'] as const;
+type Act = (typeof ACTS)[number];
+
+export const isOfStores = (act: string): act is Act => (ACTS as readonly string[]).includes(act);
+
+type Step = { readonly act: Act; readonly which: number; readonly share: number };
+
+/** Tries one step in the stores on a day: counts, puts by and lets go, issues and takes back, plans a job anew. */
+export async function tryStores(
+  yard: TestCompany,
+  { act, which, share }: Step,
+  day: Day,
+): Promise<Outcome<unknown> | undefined> {
+  const { db } = yard;
+  const once = yard.once();
+  const pick = <T>(all: readonly T[]): T | undefined => all[which % Math.max(all.length, 1)];
+  const jobId = yard.ids.jobs[which % 2 === 0 ? 0 : 1];
+  const part = (of: number) => Math.max(1, Math.round(of * share)) as never;
+  if (act === 'plan') {
+    const job = await db('job').where({ id: jobId }).first('version');
+    const planning = which % 3 === 0 ? ('inFull' as const) : ('shortfall' as const);
+    return choosePlanning(await yard.as('lead', day), { jobId, version: job?.version ?? 0, planning });
+  }
+  if (act === 'count') {
+    const itemId = yard.ids.items[which % 2 === 0 ? 0 : 1];
+    const [pile] = await db('stockSum').where({ itemId, placeId: 1, jobId: 0 });
+    return countStock(await yard.as('storekeeper', day), {
+      once,
+      ...{ itemId, placeId: 1, jobId: null, seen: pile?.quantity ?? 0 },
+      quantity: which % 11 === 0 ? 0 : part(600_000),
+      value: which % 3 === 0 ? null : (Math.round(share * 25_000) as never),
+      reason: 'counted',
+    });
+  }
+  if (act === 'giveBack') {
+    const issue = pick(await db('issue').where('quantity', '>', 0).orderBy('id'));
+    if (issue === undefined) return undefined;
+    const ref = { once, issueId: issue.id, version: issue.version };
+    const quantity = which % 3 === 0 ? issue.quantity : part(issue.quantity);
+    return returnIssue(await yard.as('storekeeper', day), { ...ref, quantity, reason: '' });
+  }
+  const needs = await db('need').where({ jobId }).whereNotNull('itemId').orderBy('id');
+  const need = pick(needs);
+  if (need === undefined) return undefined;
+  if (act === 'putBy') return reserve(await yard.as('lead', day), { once, jobId, needIds: needs.map((n) => n.id) });
+  if (act === 'letGo') {
+    const held = pick(await db('reservation').orderBy('id'));
+    const whose = needs.find((n) => n.id === held?.needId) ?? need;
+    return letGo(await yard.as('lead', day), { jobId, needIds: [whose.id] });
+  }
+  const [pile] = await db('stockSum').where({ itemId: need.itemId ?? 0, placeId: 1, jobId: 0 });
+  return issueStock(await yard.as('storekeeper', day), {
+    once,
+    ...{ itemId: need.itemId ?? 0, placeId: 1, jobId: null },
+    to: which % 4 === 0 ? { jobId, costCodeId: yard.ids.codes[0] } : { needId: need.id },
+    quantity: which % 5 === 0 ? ((pile?.quantity ?? 0) as never) : part(Math.min(pile?.quantity ?? 0, need.quantity)),
+  });
+}
