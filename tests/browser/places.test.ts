@@ -24,6 +24,8 @@ const PLACES = [
   '/jobs/412',
   '/jobs/412?figure=03.received',
   '/jobs/412/buy-list',
+  '/jobs/412/plan',
+  '/jobs/421/plan',
   '/jobs/412/orders',
   '/jobs/412/quote',
   '/jobs/412/history',
@@ -41,6 +43,9 @@ const PLACES = [
   '/suppliers/1',
   '/items',
   '/items/8',
+  '/items/44/bill',
+  '/stores',
+  '/stores/1',
   '/outbox',
   '/outbox/1',
 ];

@@ -51,8 +51,11 @@ export async function tryStores(
   if (act === 'putBy') return reserve(await yard.as('lead', day), { once, jobId, needIds: needs.map((n) => n.id) });
   if (act === 'letGo') {
     const held = pick(await db('reservation').orderBy('id'));
-    const whose = needs.find((n) => n.id === held?.needId) ?? need;
-    return letGo(await yard.as('lead', day), { jobId, needIds: [whose.id] });
+    const whose =
+      (await db('need')
+        .where({ id: held?.needId ?? need.id })
+        .first()) ?? need;
+    return letGo(await yard.as('lead', day), { jobId: whose.jobId, needIds: [whose.id] });
   }
   const [pile] = await db('stockSum').where({ itemId: need.itemId ?? 0, placeId: 1, jobId: 0 });
   return issueStock(await yard.as('storekeeper', day), {

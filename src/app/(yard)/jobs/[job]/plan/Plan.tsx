@@ -80,7 +80,7 @@ export function Plan({ plan, from, job }: Props) {
       return !away;
     });
   }, [rows, closed]);
-  const columns = planColumns(yard, { closed, parents, onFold: fold, onOpen: setOpen });
+  const columns = planColumns({ day: yard.day, closed, parents, onFold: fold, onOpen: setOpen });
   const chosen = rows.filter((r) => picked.has(r.key));
   const done = () => setPicked(new Set());
   const reserving = useAct(reserve, {

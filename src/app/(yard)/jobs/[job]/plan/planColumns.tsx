@@ -51,6 +51,7 @@ export const Way = ({ need }: { need: BuyListLine }) => (
 );
 
 type Tree = {
+  readonly day: ReturnType<typeof useYard>['day'];
   readonly closed: ReadonlySet<string>;
   readonly parents: ReadonlySet<string>;
   readonly onFold: (key: string) => void;
@@ -90,13 +91,17 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
         {number !== null && <span className="mono whitespace-nowrap text-ink-2">{number}</span>}{' '}
         {leftOut !== null && <span className="tag tag-care">left out: {leftOut}</span>}
         {isIn && need !== null && <Tags tags={[...kept, ...need.tags]} />}
+        {isIn && need !== null && need.neededOn !== null && (
+          <span className="block text-[12.5px] text-ink-2 phone:hidden">needed {tree.day(need.neededOn)}</span>
+        )}
       </span>
     </span>
   );
 }
 
 /** The columns of a plan. */
-export const planColumns = ({ day }: Pick<ReturnType<typeof useYard>, 'day'>, tree: Tree): Column<PlanRow>[] => {
+export const planColumns = (tree: Tree): Column<PlanRow>[] => {
+  const { day } = tree;
   const bought = (row: PlanRow, cell: (need: BuyListLine) => React.ReactNode) =>
     row.need === null || !row.isIn ? '' : cell(row.need);
   const some = (q: Quantity, unit: string) => (q === 0 ? <Dash /> : measured(q, unit));
@@ -105,7 +110,7 @@ export const planColumns = ({ day }: Pick<ReturnType<typeof useYard>, 'day'>, tr
       key: 'what',
       head: 'Part',
       leads: true,
-      className: '!font-normal text-left',
+      className: '!font-normal text-left !whitespace-normal',
       cell: (r) => <What row={r} tree={tree} />,
     },
     { key: 'got', head: 'Got by', wide: true, className: 'whitespace-nowrap text-ink-2', cell: gotBy },

@@ -1,0 +1,163 @@
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Mina Rowe');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+/** The cells of a row of a table, by a word in it. */
+const row = async (words: string): Promise<string[]> => {
+  const found = await browser.see(By.xpath(`//tr[.//*[contains(text(), "${words}")]]`));
+  return browser.driver.executeScript('return [...arguments[0].cells].map((c) => c.innerText.trim())', found);
+};
+const click = async (by: By) => (await browser.see(by)).click();
+const press = async (words: string) => (await browser.button(words)).click();
+const ctrlEnter = () => browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
+const read = async (words: string, cell: number, text: string) =>
+  browser.driver.wait(async () => (await row(words))[cell] === text, 20_000, `${words} does not come to ${text}`);
+
+describe('a job’s plan', () => {
+  it('shows every branch of its bill, what stores cover, and when work can start', async () => {
+    await browser.go('/jobs/421/plan');
+    await browser.reads('When work can start');
+    expect((await row('Tube 316L')).slice(2)).toEqual([
+      'bought',
+      '49.44 m',
+      '6 m',
+      '–',
+      '43.44 m',
+      'Tue 19 May',
+      'Tue 12 May',
+      '',
+    ]);
+    expect((await row('Bolt A4 M8'))[1]).toContain('reserved');
+    expect((await row('Stringer pair'))[2]).toBe('made, 421-1');
+    expect((await row('Electropolishing'))[2]).toBe('outside');
+    await browser.reads('421-1 Stringer pair');
+  });
+
+  it('shows what planning in full would change before it does, and does that', async () => {
+    await browser.reads('in full 2,381');
+    await press('in full');
+    await browser.reads('Planned comes to £\u202f2,381.38.');
+    await press('Buy in full');
+    await read('Tube 316L', 6, '49.44 m');
+    await read('GRP ladder tread', 6, '60');
+    // The bolts were reserved by a person, and stay so.
+    expect((await row('Bolt A4 M8'))[6]).toBe('–');
+  });
+
+  it('reserves what is there by one key', async () => {
+    await browser.reads('Reserve what is there');
+    await browser.keys('r');
+    await read('Tube 316L', 6, '43.44 m');
+    expect((await row('GRP ladder tread'))[1]).toContain('reserved');
+  });
+
+  it('leaves a part out for a reason, and takes it in again', async () => {
+    await click(By.css('[aria-label="Pick Bow shackle 12 mm"]'));
+    await press('Leave out…');
+    await browser.type('Reason', 'the customer has some');
+    await press('Leave it out');
+    await browser.reads('left out: the customer has some');
+    expect((await row('Bow shackle'))[6]).toBe('');
+    await click(By.css('[aria-label="Pick Bow shackle 12 mm"]'));
+    await press('Take in again');
+    await read('Bow shackle', 6, '20');
+  });
+
+  it('takes on another quantity, as far as it is accepted', async () => {
+    await press('LADDER-24');
+    await browser.type('How many are made', '12');
+    await browser.reads('49.44 m → 59.328 m');
+    await click(By.xpath('//label[contains(., "Bow shackle")]/input'));
+    await press('Take on 9 changes');
+    await read('Tube 316L', 3, '59.328 m');
+    expect((await row('Bow shackle'))[3]).toBe('20');
+  });
+
+  it('is the same on the tab as on the plan', async () => {
+    await browser.reads('planned');
+    const shelf = await browser.texts('[aria-label="Shelf"]');
+    const planned = /£\u202f([\d,]+) planned/.exec(shelf[0] ?? '')?.[1] ?? 'nothing';
+    await browser.go('/jobs/421');
+    await browser.reads('Headroom');
+    const glass = await browser.texts('button');
+    expect(glass.some((t) => t.replace(/\s+/g, ' ') === `Planned ${planned}`)).toBe(true);
+  });
+});
+
+describe('a bill of materials', () => {
+  it('is worked out over all levels as it is typed', async () => {
+    await browser.go('/items');
+    await click(By.linkText('LADDER-24'));
+    await (await browser.link('Bill of materials')).click();
+    await browser.reads('Worked out for');
+    await browser.fill('Line 3', 'Quantity', '2.8');
+    await browser.reads('20.72');
+    await browser.type('How many are made', '10');
+    await browser.reads('49.44 m');
+  });
+  it('is refused, with its way, when it would contain itself', async () => {
+    await browser.go('/items');
+    await click(By.linkText('LAD-STR'));
+    await (await browser.link('Bill of materials')).click();
+    await browser.reads('Round bar 316');
+    await (await browser.cell('Line 3', 'Part')).click();
+    await browser.see(By.css('.entry-sheet input'));
+    await browser.keys('LADDER-24');
+    await browser.see(By.css('[role="option"]'));
+    await browser.keys(Key.ENTER);
+    await browser.driver.wait(
+      async () => (await (await browser.cell('Line 3', 'Got by')).getText()) === 'made here',
+      20_000,
+    );
+    await ctrlEnter();
+    await browser.reads('This bill would contain itself: LAD-STR → LADDER-24 → LAD-STR.');
+  });
+});
+
+describe('stores', () => {
+  it('say what lies where, and for whom', async () => {
+    await browser.go('/stores');
+    expect((await row('BO-A4-830')).slice(0, 5)).toEqual(['BO-A4-830', 'Bolt A4 M8 × 30', '300', '240', '60']);
+  });
+  it('are counted, and say so', async () => {
+    await click(By.linkText('SEAL-MS'));
+    await press('Count');
+    await browser.type('What lies there, in pieces', '7');
+    await browser.type('Why', 'two dried out');
+    await press('Save the count');
+    await browser.reads('7 on hand');
+    expect((await row('two dried out')).slice(-2)).toEqual(['−2', '−17.80']);
+  });
+  it('issue what is put by, and the job has it', async () => {
+    await browser.go('/stores');
+    await click(By.linkText('BO-A4-830'));
+    await click(By.xpath('//table[@aria-label="Put by for jobs"]//button[.="Issue"]'));
+    await press('Issue to 421');
+    await browser.reads('With jobs');
+    await browser.reads('60 on hand');
+    await browser.go('/jobs/421/plan');
+    await browser.reads('When work can start');
+    const way = await browser.see(By.xpath('//tr[contains(., "Bolt A4")]//*[@role="img"]'));
+    expect(await way.getAttribute('aria-label')).toBe('240 issued, 48 to buy');
+  });
+  it('hide money from those who may not see it', async () => {
+    const other = await Browser.open(app.base);
+    await other.stepInAs('Joss Fenn');
+    await other.go('/stores');
+    await other.reads('BO-A4-830');
+    expect(await other.text()).not.toContain('Value');
+    await other.close();
+  });
+});
