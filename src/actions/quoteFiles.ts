@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { isUnit } from '@/core/quantity/units';
 import { headingKey, QUOTE_FIELDS, type Mapping, type QuoteLine } from '@/core/quotes/rows';
-import { amountsOf } from '@/core/quotes/winning';
 import type { Result } from '@/core/result';
 import { counted } from '@/core/words';
 import { MOST_ROWS } from '@/formats/csv/read';
@@ -10,7 +9,7 @@ import { FILE_WHATS, remember } from '@/store/quotes';
 import { insertMany, insertOne } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { defineAction, found, inputRefusals, notPermitted, once, type Outcome, type Perform } from './action';
-import { quoteLine, quoteOf, stillOpen } from './quotes';
+import { quoteLine, quoteOf, stillOpen, stored } from './quotes';
 
 const bytes = z.instanceof(Uint8Array).refine((b) => b.length <= LIMITS.file, 'The file is larger than 8 MB.');
 
@@ -64,7 +63,7 @@ export const importQuote = defineAction({
     await insertMany(
       trx,
       'quoteLine',
-      lines.map((l, k) => ({ ...l, ...amountsOf(l, company.currency), quoteId: quote.id, place: from + k })),
+      lines.map((l, k) => ({ ...stored(l, company.currency), quoteId: quote.id, place: from + k })),
     );
     await trx('quoteFile').where({ id: fileId }).update({ used: 1 });
     for (const what of FILE_WHATS) await remember(trx, 'quote', what, meanings[what]);

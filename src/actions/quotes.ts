@@ -8,15 +8,15 @@ import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
 import { wholeFault } from '@/core/quantity/whole';
 import { QUOTE_LINE_KINDS } from '@/core/quotes/rows';
-import { amountsOf, isBought, win } from '@/core/quotes/winning';
+import { MARKUP, priceWith } from '@/core/quotes/margin';
+import { amountsOf, budgetOf, whyNotBought, win } from '@/core/quotes/winning';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
-import { loadQuoteSums } from '@/store/quotes';
-import { insertMany } from '@/store/rows';
-import type { Quote } from '@/store/tables';
+import { among, insertMany, insertOne } from '@/store/rows';
+import type { Quote, QuoteLineRow } from '@/store/tables';
 import { defineAction, found, grant, once, refuse, sameVersion, type Work } from './action';
-import { distinct, lineFields } from '@/core/records/fields';
-import { winningFields } from '@/core/records/quote';
+import { distinct, lineFields, text } from '@/core/records/fields';
+import { sayingFields, winningFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
 
 export const quoteOf = async (trx: Work['trx'], id: number) =>
@@ -25,6 +25,8 @@ export const quoteOf = async (trx: Work['trx'], id: number) =>
 export function stillOpen(quote: Quote): void {
   if (quote.state === 'won' || quote.state === 'lost')
     refuse('quote.closed', `Quote ${quote.number} is ${quote.state}, so its lines stay as they are.`);
+  if (quote.revisedAs !== null)
+    refuse('quote.revised', `Quote ${quote.number} was revised, so it stays as it is. Open the latest one.`);
 }
 
 const quoteFields = {
@@ -34,12 +36,29 @@ const quoteFields = {
   quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
   cost: unitPriceSchema.refine((p) => p >= 0, 'A cost cannot be below zero.'),
   price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
+  /** What is put on the cost, in hundredths of a percent; the price follows it. */
+  markup: z
+    .number()
+    .int()
+    .min(MARKUP.least, 'A price cannot be below zero.')
+    .max(MARKUP.most, 'At most 10,000 %.')
+    .nullable()
+    .default(null),
+  optional: z.boolean().default(false),
 };
 
 const whole = (l: { quantity: Quantity; unit: string; description: string }, ctx: z.RefinementCtx) => {
   const fault = isUnit(l.unit) ? wholeFault(l.quantity, l.unit, l.description) : undefined;
   if (fault !== undefined) ctx.addIssue({ code: 'custom', message: fault.message, path: ['quantity'] });
 };
+
+type Line = z.output<z.ZodObject<typeof quoteFields>>;
+
+/** A line as it is kept: its price follows its mark-up, where it has one. */
+export function stored<L extends Line>({ optional, ...line }: L, currency: string) {
+  const price = line.markup === null ? line.price : priceWith(line.cost, line.markup);
+  return { ...line, price, optional: Number(optional), ...amountsOf({ ...line, price }, currency) };
+}
 
 /** A line of a quote, from a file or typed. */
 export const quoteLine = z.object(quoteFields).superRefine(whole);
@@ -72,7 +91,7 @@ export const changeQuote = defineAction({
       refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
     const gone = [...known].filter((id) => !kept.includes(id));
     await trx('quoteLine').whereIn('id', gone).delete();
-    const rows = lines.map((l, k) => ({ ...l, ...amountsOf(l, company.currency), place: after + 1 + k }));
+    const rows = lines.map((l, k) => ({ ...stored(l, company.currency), place: after + 1 + k }));
     // Lines after those that were shown make room, or close up.
     const shift = lines.length - Math.max(upTo - after, 0);
     await trx('quoteLine')
@@ -101,6 +120,34 @@ export const changeQuote = defineAction({
   },
 });
 
+/** Changes what an open quote says to the customer. */
+export const changeSaying = defineAction({
+  name: 'changeSaying',
+  right: 'import quotes',
+  input: z.object({ quoteId: z.number().int(), version: z.number().int(), ...sayingFields.shape }),
+  run: async ({ trx, audit }, { quoteId, version, ...saying }) => {
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    stillOpen(quote);
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ ...saying, version: version + 1 });
+    const { takes, validUntil, words } = quote;
+    await audit({
+      words: `Changed what quote ${quote.number} says to the customer`,
+      subjects: subjectsOf(quote),
+      before: { takes, validUntil, words },
+      after: saying,
+    });
+    return { version: version + 1 };
+  },
+});
+
+const subjectsOf = (quote: Pick<Quote, 'id' | 'jobId'>) =>
+  [
+    ['quote', quote.id],
+    ['job', quote.jobId],
+  ] as const;
+
 /** Moves an open quote between writing and with the customer, or marks it lost. */
 export const moveQuote = defineAction({
   name: 'moveQuote',
@@ -110,28 +157,75 @@ export const moveQuote = defineAction({
     version: z.number().int(),
     to: z.enum(['writing', 'withCustomer', 'lost']),
   }),
-  run: async ({ trx, audit }, { quoteId, version, to }) => {
+  run: async ({ trx, actor, today, audit }, { quoteId, version, to }) => {
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     stillOpen(quote);
     await trx('quote')
       .where({ id: quoteId })
-      .update({ state: to, version: version + 1 });
-    const live = await trx('quote').where({ jobId: quote.jobId }).whereNot({ state: 'lost' }).first('id');
+      .update({ state: to, movedBy: actor.id, movedOn: today, version: version + 1 });
+    const live = await trx('quote')
+      .where({ jobId: quote.jobId })
+      .whereNot({ state: 'lost' })
+      .whereNull('revisedAs')
+      .first('id');
     if (!live) await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'lost' });
     const words = { writing: 'is being written again', withCustomer: 'is with the customer', lost: 'was lost' }[to];
     await audit({
       words: `Quote ${quote.number} ${words}`,
-      subjects: [
-        ['quote', quoteId],
-        ['job', quote.jobId],
-      ],
+      subjects: subjectsOf(quote),
       before: { state: quote.state },
       after: { state: to },
     });
   },
 });
 
-/** Marks a quote won: its cost side opens the budget by cost code, and its bought lines become the buy list. */
+/**
+ * What lines that the customer agreed to lead to: their cost side opens the job's budget by cost code, and those that may
+ * be bought stand on its buy list.
+ */
+async function openLines(work: Work, quote: Quote, lines: readonly QuoteLineRow[], reason: string) {
+  const { trx, actor, today, now, company, touch } = work;
+  const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
+  const kind = entries?.n === 0 ? 'opening' : 'change';
+  const budget = budgetOf(lines, company.currency);
+  await insertMany(
+    trx,
+    'budgetEntry',
+    [...budget]
+      .filter(([, amount]) => amount !== 0)
+      .map(([costCodeId, amount]) => ({
+        ...{ jobId: quote.jobId, costCodeId, kind, amount, reason, quoteId: quote.id },
+        ...{ personId: actor.id, day: today, at: now },
+      })),
+  );
+  const items = await loadItems(
+    trx,
+    lines.flatMap((l) => l.itemId ?? []),
+  );
+  const bought = lines.filter((l) => whyNotBought({ ...l, agreed: 1 }, items.get(l.itemId ?? 0)) === undefined);
+  const needs = bought.map((l) => ({
+    kind: needKind(l.unit, items.get(l.itemId ?? 0)),
+    jobId: quote.jobId,
+    quoteLineId: l.id,
+    itemId: l.itemId,
+    description: l.description,
+    quantity: l.quantity,
+    unit: l.unit,
+    costCodeId: l.costCodeId,
+    price: l.cost === 0 ? null : l.cost,
+    supplierId: l.supplierId,
+    neededOn: l.neededOn,
+  }));
+  touch('Quote won', 'quote', quote.id, await insertNeeds(trx, needs, today));
+  return { bought: bought.length, budget: minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) };
+}
+
+const chosenLines = z.array(z.number().int()).max(50_000);
+
+/**
+ * Marks a quote won, the whole of it or the lines that the customer agreed to; what the customer's order says goes along
+ * to the job.
+ */
 export const winQuote = defineAction({
   name: 'winQuote',
   right: 'win quotes',
@@ -139,66 +233,116 @@ export const winQuote = defineAction({
     once,
     quoteId: z.number().int(),
     version: z.number().int(),
+    /** The lines agreed to; all that are not optional when it is left out. */
+    agreed: chosenLines.optional(),
     ...winningFields.shape,
   }),
-  run: async (work, { quoteId, version, wonBy }) => {
-    const { trx, actor, today, now, company, audit, touch } = work;
+  run: async (work, { once: _, quoteId, version, agreed, wonBy, ...customer }) => {
+    const { trx, actor, today, company, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
+    const all = await trx('quoteLine').where({ quoteId }).orderBy('place');
+    const chosen = new Set(agreed ?? all.filter((l) => l.optional === 0).map((l) => l.id));
+    const lines = all.filter((l) => chosen.has(l.id));
+    if (lines.length < chosen.size)
+      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
+    if (quote.revisedAs !== null) stillOpen(quote);
     const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
-    const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
-    const kind = entries?.n === 0 ? 'opening' : 'change';
-    const { budget } = await loadQuoteSums(trx, quoteId);
-    const reason = `Quote ${quote.number} won`;
-    await insertMany(
-      trx,
-      'budgetEntry',
-      [...budget]
-        .filter(([, amount]) => amount !== 0)
-        .map(([costCodeId, amount]) => ({
-          jobId: quote.jobId,
-          costCodeId,
-          kind,
-          amount,
-          reason,
-          quoteId,
-          personId: actor.id,
-          day: today,
-          at: now,
-        })),
-    );
-    const bought = lines.filter(isBought);
-    const items = await loadItems(
-      trx,
-      bought.flatMap((l) => l.itemId ?? []),
-    );
-    const needs = bought.map((l) => ({
-      kind: needKind(l.unit, items.get(l.itemId ?? 0)),
-      jobId: quote.jobId,
-      quoteLineId: l.id,
-      itemId: l.itemId,
-      description: l.description,
-      quantity: l.quantity,
-      unit: l.unit,
-      costCodeId: l.costCodeId,
-      price: l.cost === 0 ? null : l.cost,
-      supplierId: l.supplierId,
-      neededOn: l.neededOn,
-    }));
-    touch('Quote won', 'quote', quoteId, await insertNeeds(trx, needs, today));
+    await markAgreed(trx, quoteId, lines);
+    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number} won`);
+    const moved = { movedBy: actor.id, movedOn: today };
     await trx('quote')
       .where({ id: quoteId })
-      .update({ state, wonBy, wonOn: today, markedBy: actor.id, version: version + 1 });
+      .update({ state, wonBy, wonOn: today, markedBy: actor.id, ...moved, version: version + 1 });
     await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
-    const total = minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0));
+    await trx('job').where({ id: quote.jobId }).update(customer);
+    const left = all.length - lines.length;
     await audit({
-      words: `Quote ${quote.number} won: ${wonBy} said yes. Budget ${formatMoney(total, company.currency)}, ${counted(bought.length, 'line')} to buy`,
-      subjects: [
-        ['quote', quoteId],
-        ['job', quote.jobId],
-      ],
-      after: { wonBy, budget: [...budget] },
+      words: `Quote ${quote.number} won: ${wonBy} said yes${left === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
+      subjects: subjectsOf(quote),
+      after: { wonBy, budget, agreed: lines.length, ...customer },
     });
-    return { bought: bought.length, budget: total };
+    return { bought, budget };
+  },
+});
+
+async function markAgreed(trx: Work['trx'], quoteId: number, lines: readonly { id: number }[]): Promise<void> {
+  await trx('quoteLine').where({ quoteId }).whereNull('agreed').update({ agreed: 0 });
+  await trx('quoteLine')
+    .whereIn(
+      'id',
+      among(
+        trx,
+        lines.map((l) => l.id),
+      ),
+    )
+    .update({ agreed: 1 });
+}
+
+/** The customer agrees to further lines of a won quote: they widen the budget and can be bought. */
+export const agreeLines = defineAction({
+  name: 'agreeLines',
+  right: 'win quotes',
+  input: z.object({
+    once,
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    lineIds: chosenLines.min(1, 'Pick the lines that are agreed to.'),
+    by: text(120, 'Say who of the customer agreed.'),
+  }),
+  run: async (work, { quoteId, version, lineIds, by }) => {
+    const { trx, company, audit } = work;
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} is not won yet. Mark it won first.`);
+    const lines = (await trx('quoteLine').where({ quoteId, agreed: 0 }).orderBy('place')).filter((l) =>
+      lineIds.includes(l.id),
+    );
+    if (lines.length < new Set(lineIds).size)
+      refuse('line.agreed', 'A line is agreed to already, or not there any more. Look at the quote again.');
+    await markAgreed(trx, quoteId, lines);
+    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number}: ${by} agreed to more`);
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ version: version + 1 });
+    await audit({
+      words: `${by} agreed to ${counted(lines.length, 'further line')} of quote ${quote.number}. Budget ${formatMoney(budget, company.currency)} more, ${counted(bought, 'line')} to buy`,
+      subjects: subjectsOf(quote),
+      after: { by, lineIds },
+    });
+    return { bought, budget };
+  },
+});
+
+/** Begins a quote anew from one that is with the customer or was lost; the one before stays as it was. */
+export const reviseQuote = defineAction({
+  name: 'reviseQuote',
+  right: 'import quotes',
+  input: z.object({ once, quoteId: z.number().int(), version: z.number().int() }),
+  run: async ({ trx, actor, today, audit }, { quoteId, version }) => {
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    if (quote.state === 'won')
+      refuse('quote.won', `Quote ${quote.number} is won. What changes after that is a change of the job’s budget.`);
+    if (quote.revisedAs !== null)
+      refuse('quote.revised', `Quote ${quote.number} is revised already. Open the latest one.`);
+    const [base = quote.number, nth = '1'] = quote.number.split('/');
+    const number = `${base}/${Number(nth) + 1}`;
+    const { takes, validUntil, words, jobId } = quote;
+    const moved = { movedBy: actor.id, movedOn: today };
+    const id = await insertOne(trx, 'quote', { jobId, number, state: 'writing', takes, validUntil, words, ...moved });
+    const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
+    await insertMany(
+      trx,
+      'quoteLine',
+      lines.map(({ id: _, agreed: __, ...line }) => ({ ...line, quoteId: id })),
+    );
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ revisedAs: id, version: version + 1 });
+    await trx('job').where({ id: jobId, state: 'lost' }).update({ state: 'quoted' });
+    await audit({
+      words: `Revised quote ${quote.number} as ${number}, ${counted(lines.length, 'line')}`,
+      subjects: [...subjectsOf(quote), ['quote', id]],
+      after: { number, revises: quote.number },
+    });
+    return { id, number };
   },
 });

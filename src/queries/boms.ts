@@ -1,6 +1,7 @@
 import type { Bom, BomLine, GotBy } from '@/core/boms/bom';
 import { rollUp } from '@/core/boms/cost';
 import { explode } from '@/core/boms/explode';
+import { madeInOrder, type MadePart } from '@/core/boms/levels';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
@@ -99,6 +100,8 @@ export type BranchView = {
 
 export type Worked = {
   readonly branches: readonly BranchView[];
+  /** What is made, in an order in which it can be. */
+  readonly made: readonly MadePart[];
   readonly whole: { readonly cost: Minor | null; readonly partly: boolean };
   /** Why it cannot be worked out. */
   readonly fault: string | undefined;
@@ -133,6 +136,7 @@ export async function workOut(
       cost: money ? (costs[k]?.amount ?? null) : null,
       partly: costs[k]?.partly ?? false,
     })),
+    made: madeInOrder(bom, boms, parts),
     whole: { cost: money ? whole.amount : null, partly: whole.partly },
     fault: undefined,
   };

@@ -194,7 +194,10 @@ async function toMatch(db: Db): Promise<Group> {
 
 async function quotes(db: Db): Promise<Group> {
   const open = () =>
-    db('quote as q').join('job as j', 'j.id', 'q.jobId').whereIn('q.state', ['writing', 'withCustomer']);
+    db('quote as q')
+      .join('job as j', 'j.id', 'q.jobId')
+      .whereIn('q.state', ['writing', 'withCustomer'])
+      .whereNull('q.revisedAs');
   const [count] = (await open().count({ n: '*' })) as { n: number }[];
   const found = (await open()
     .orderBy('q.id', 'desc')

@@ -2,6 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { addLevels, type Level } from '@/core/tab/sums';
+import type { QuoteLineKind } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
 import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
@@ -194,7 +195,7 @@ export async function loadCourse(db: Db, person: Person, jobId: number, on?: Day
 export type QuoteLineRow = {
   id: number;
   place: number;
-  kind: 'bought' | 'allowance' | 'made' | 'labour';
+  kind: QuoteLineKind;
   itemId: number | null;
   number: string | null;
   description: string;
@@ -208,6 +209,11 @@ export type QuoteLineRow = {
   supplierId: number | null;
   supplier: string | null;
   neededOn: Day | null;
+  optional: number;
+  markup: number | null;
+  agreed: number | null;
+  /** Whether its part may be bought; null for a line of words. */
+  itemBought: number | null;
 };
 export type QuoteView = {
   readonly id: number;
@@ -216,25 +222,67 @@ export type QuoteView = {
   readonly wonBy: string | null;
   readonly wonOn: Day | null;
   readonly markedBy: string | null;
+  /** What it says to the customer beside its lines. */
+  readonly takes: string;
+  readonly validUntil: Day | null;
+  readonly words: string;
+  /** Who brought it to its state, and when; null as long as it was never moved. */
+  readonly movedBy: string | null;
+  readonly movedOn: Day | null;
+  /** The number of the quote that took its place. */
+  readonly revisedAs: string | null;
+  /** Every quote of the job, the latest first. */
+  readonly all: readonly { readonly id: number; readonly number: string }[];
   readonly version: number;
   readonly rows: readonly QuoteLineRow[];
   /** How many lines stand before those. */
   readonly before: number;
-  readonly whole: Omit<QuoteSums, 'budget'> & {
+  readonly whole: Omit<QuoteSums, 'budget' | 'codes'> & {
     readonly budget: readonly { readonly code: string; readonly name: string; readonly amount: Minor }[];
+    readonly codes: readonly CodeSum[];
   };
 };
 
-/** A job's quote: a page of its lines, after a place, and what all of them come to. */
-export async function loadQuote(db: Db, person: Person, jobId: number, after = 0): Promise<QuoteView | undefined> {
+/** What the lines of a quote on one cost code cost and are sold for. */
+export type CodeSum = {
+  readonly costCodeId: number;
+  readonly code: string;
+  readonly name: string;
+  readonly cost: Minor;
+  readonly price: Minor;
+};
+
+/** A job's quote, its latest unless another is asked for: a page of its lines, after a place, and what all come to. */
+export async function loadQuote(
+  db: Db,
+  person: Person,
+  jobId: number,
+  after = 0,
+  quoteId?: number,
+): Promise<QuoteView | undefined> {
   permit(person, 'see money');
-  const quote = (await db('quote as q')
+  const query = db('quote as q')
     .leftJoin('person as p', 'p.id', 'q.markedBy')
-    .where({ jobId })
-    .orderBy('q.id', 'desc')
-    .first('q.id', 'q.number', 'q.state', 'q.wonBy', 'q.wonOn', 'q.version', { markedBy: 'p.name' })) as
-    Omit<QuoteView, 'rows' | 'before' | 'whole'> | undefined;
+    .leftJoin('person as m', 'm.id', 'q.movedBy')
+    .leftJoin('quote as r', 'r.id', 'q.revisedAs')
+    .where('q.jobId', jobId)
+    .orderBy('q.id', 'desc');
+  if (quoteId !== undefined) void query.where('q.id', quoteId);
+  const quote = (await query.first(
+    'q.id',
+    'q.number',
+    'q.state',
+    'q.wonBy',
+    'q.wonOn',
+    'q.takes',
+    'q.validUntil',
+    'q.words',
+    'q.movedOn',
+    'q.version',
+    { markedBy: 'p.name', movedBy: 'm.name', revisedAs: 'r.number' },
+  )) as Omit<QuoteView, 'rows' | 'before' | 'whole' | 'all'> | undefined;
   if (quote === undefined) return undefined;
+  const all = await db('quote').where({ jobId }).orderBy('id', 'desc').select('id', 'number');
   const rows = (await db('quoteLine as l')
     .join('costCode as c', 'c.id', 'l.costCodeId')
     .leftJoin('supplier as s', 's.id', 'l.supplierId')
@@ -244,19 +292,23 @@ export async function loadQuote(db: Db, person: Person, jobId: number, after = 0
     .orderBy('l.place')
     .limit(LINES_PAGE)
     .select('l.id', 'l.place', 'l.kind', 'l.itemId', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price')
-    .select('l.costCodeId', 'l.supplierId', 'l.neededOn', {
+    .select('l.costCodeId', 'l.supplierId', 'l.neededOn', 'l.optional', 'l.markup', 'l.agreed', {
+      itemBought: 'i.bought',
       code: 'c.code',
       codeName: 'c.name',
       supplier: 's.name',
       number: 'i.number',
     })) as QuoteLineRow[];
-  const { budget, ...sums } = await loadQuoteSums(db, quote.id);
+  const { budget, codes: byCode, ...sums } = await loadQuoteSums(db, quote.id);
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
   const opens = [...budget]
     .map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount }))
     .sort((one, other) => one.code.localeCompare(other.code));
+  const costed = [...byCode]
+    .map(([id, sum]) => ({ costCodeId: id, code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', ...sum }))
+    .sort((one, other) => one.code.localeCompare(other.code));
   const before = await countOf(db('quoteLine').where({ quoteId: quote.id }).where('place', '<=', after));
-  return { ...quote, rows, before, whole: { ...sums, budget: opens } };
+  return { ...quote, all, rows, before, whole: { ...sums, budget: opens, codes: costed } };
 }
 
 export type HistoryRow = {

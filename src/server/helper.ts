@@ -4,6 +4,7 @@ import type { BringIn } from '@/actions/quoteFiles';
 import { writeXlsx } from '@/formats/sheet/xlsx';
 import { readCsv } from '@/formats/csv/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
+import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
 import * as quotes from '@/queries/quoteImport';
@@ -17,6 +18,7 @@ const look = <T>(read: (db: Db) => Promise<T>): Promise<T> =>
   snapshot((readers ??= connectReaders(companyFile())), read);
 
 export const setPaper = (paper: OrderPaper): Promise<Buffer> => purchaseOrderPdf(paper);
+export const setQuote = (paper: QuotePaper): Promise<Buffer> => quotePdf(paper);
 
 export const checkQuoteFile = ({ person, fileId, given }: { person: Person; fileId: number; given?: quotes.Given }) =>
   look((db) => quotes.checkQuoteFile(db, person, clock.today(), fileId, given));

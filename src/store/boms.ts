@@ -1,4 +1,5 @@
 import type { Bom, BomLine, Boms } from '@/core/boms/bom';
+import { componentsOf } from '@/core/boms/levels';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Db } from './connection';
@@ -41,12 +42,11 @@ export const bomsOn = (db: Db, itemIds: readonly number[], on: Day): Promise<Bom
 /** The bills that hold on a day of what is made in these, over all levels; a loop ends where it comes again. */
 export async function loadBomsBelow(db: Db, from: readonly Bom[], on: Day): Promise<Boms> {
   const boms = new Map(from.map((b) => [b.itemId, b]));
-  const made = (bom: Bom) => bom.lines.flatMap((l) => (l.gotBy === 'made' && l.itemId !== null ? [l.itemId] : []));
-  let open = [...new Set(from.flatMap(made))].filter((id) => !boms.has(id));
+  let open = [...new Set(from.flatMap(componentsOf))].filter((id) => !boms.has(id));
   while (open.length > 0) {
     const found = await withLines(db, await bomsOn(db, open, on));
     for (const bom of found) boms.set(bom.itemId, bom);
-    open = [...new Set(found.flatMap(made))].filter((id) => !boms.has(id));
+    open = [...new Set(found.flatMap(componentsOf))].filter((id) => !boms.has(id));
   }
   return boms;
 }

@@ -31,8 +31,11 @@ export async function loadKnowledge(db: Db, choices: Choices, today: Day): Promi
 export type QuoteSums = {
   readonly lines: number;
   readonly bought: number;
+  /** What lines that are not left open to the customer, or were agreed to, cost and are sold for. */
   readonly cost: Minor;
   readonly price: Minor;
+  /** The same by cost code. */
+  readonly codes: ReadonlyMap<number, { readonly cost: Minor; readonly price: Minor }>;
   /** The budget for buying that the quote opens, by cost code. */
   readonly budget: ReadonlyMap<number, Minor>;
 };
@@ -41,25 +44,33 @@ export type QuoteSums = {
 export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums> {
   const rows = (await db('quoteLine')
     .where({ quoteId })
-    .groupBy('kind', 'costCodeId')
+    .groupByRaw('kind, cost_code_id, in_it')
     .orderBy('costCodeId')
-    .select('kind', 'costCodeId')
+    .select('kind', 'costCodeId', db.raw('(coalesce(agreed, 1 - optional) = 1) as in_it'))
     .count({ lines: '*' })
     .sum({ net: 'net', price: 'priceNet' })) as unknown as {
     kind: QuoteLineKind;
     costCodeId: number;
+    inIt: number;
     lines: number;
     net: Minor;
     price: Minor | null;
   }[];
-  const total = (of: (row: (typeof rows)[number]) => number) => rows.reduce((sum, r) => sum + of(r), 0);
+  const own = rows.filter((r) => r.inIt === 1);
+  const total = (of: (row: (typeof rows)[number]) => number, among = own) => among.reduce((sum, r) => sum + of(r), 0);
   const budget = new Map<number, Minor>();
-  for (const r of rows.filter(opensBudget)) budget.set(r.costCodeId, add(budget.get(r.costCodeId) ?? minor(0), r.net));
+  const codes = new Map<number, { cost: Minor; price: Minor }>();
+  for (const { costCodeId, ...r } of own) {
+    const was = codes.get(costCodeId) ?? { cost: minor(0), price: minor(0) };
+    codes.set(costCodeId, { cost: add(was.cost, r.net), price: add(was.price, r.price ?? minor(0)) });
+    if (opensBudget(r)) budget.set(costCodeId, add(budget.get(costCodeId) ?? minor(0), r.net));
+  }
   return {
-    lines: total((r) => r.lines),
+    lines: total((r) => r.lines, rows),
     bought: total((r) => (isBought(r) ? r.lines : 0)),
     cost: minor(total((r) => r.net)),
     price: minor(total((r) => r.price ?? 0)),
+    codes,
     budget,
   };
 }

@@ -319,14 +319,26 @@ describe('a job from nothing', () => {
     await (await browser.button('Open job')).click();
     await browser.reads('The quote has no lines yet');
     await mark('Line 1', 'Line');
-    await browser.keys('NL-MH-360', Key.TAB, Key.TAB, '2', Key.TAB, Key.TAB, '96.50', Key.TAB, '120', Key.ENTER);
+    await browser.keys(
+      'NL-MH-360',
+      Key.TAB,
+      Key.TAB,
+      '2',
+      Key.TAB,
+      Key.TAB,
+      '96.50',
+      Key.TAB,
+      Key.TAB,
+      '120',
+      Key.ENTER,
+    );
     await browser.driver.wait(
       async () => (await first('Line 1', 'Line'))?.startsWith('Masthead light') ?? false,
       30_000,
     );
     expect(await focused()).toBe('Line 2: description');
-    await paste('Fitting by a subcontractor\tBought\t1\t\t300\t400\t03\nFreight\tAllowance\t1\t\t25\t\t03');
-    await browser.driver.wait(async () => (await first('Line 3', 'Kind')) === 'Allowance', 30_000);
+    await paste('Fitting by a subcontractor\tBought\t1\t\t300\t\t400\t03\nFreight\tAllowance\t1\t\t25\t\t\t03');
+    await browser.driver.wait(async () => (await first('Line 3', 'Got by')) === 'Allowance', 30_000);
     await browser.reads('cost £\u202f518.00');
     await ctrl(Key.ENTER);
     await browser.reads('Quote Q-430 is saved');

@@ -68,4 +68,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   returnIssue: 'keep stores',
   changeBuyList: 'change buy lists',
   changeQuote: 'import quotes',
+  changeSaying: 'import quotes',
+  reviseQuote: 'import quotes',
+  agreeLines: 'win quotes',
 };

@@ -6,7 +6,7 @@ import type { Bom, BomLine, Boms } from './bom';
 import { rollUp } from './cost';
 import { datesOf, spanOf } from './dates';
 import { explode } from './explode';
-import { loopFrom } from './levels';
+import { loopFrom, madeInOrder } from './levels';
 
 const q = (n: number): Quantity => quantity(Math.round(n * 10_000));
 let ids = 0;
@@ -73,6 +73,16 @@ describe('a bill worked out', () => {
       [0, 3, q(8)],
       [undefined, 5, q(12)],
       [2, 3, q(6)],
+    ]);
+  });
+  it('says what is made in an order in which it can be', () => {
+    const top = bom(1, [made(5, 1), made(2, 1)]);
+    const boms = bomsOf(bom(2, [made(3, 2)]), bom(3, [line(9, 1)]), bom(5, [made(3, 1), line(9, 1)]));
+    const order = madeInOrder(top, boms, parts(top, 10, boms));
+    expect(order.map((m) => [m.itemId, m.quantity])).toEqual([
+      [3, q(30)],
+      [5, q(10)],
+      [2, q(10)],
     ]);
   });
   it('takes labour along, and a made part without a bill as it is', () => {

@@ -1,6 +1,9 @@
+import { addQ, NONE, type Quantity } from '../quantity/quantity';
 import type { Bom, Boms } from './bom';
+import type { Part } from './explode';
 
-const componentsOf = (bom: Bom | undefined): number[] =>
+/** The items that a bill makes in their turn. */
+export const componentsOf = (bom: Bom | undefined): number[] =>
   (bom?.lines ?? []).flatMap((l) => (l.gotBy === 'made' && l.itemId !== null ? [l.itemId] : []));
 
 /**
@@ -48,4 +51,27 @@ export function lowLevelCodes(bom: Bom, boms: Boms): Map<number, number> {
     for (const item of layer) levels.set(item, level);
   }
   return levels;
+}
+
+/** A part that is made, with how many of it all branches together take. */
+export type MadePart = {
+  readonly itemId: number;
+  readonly description: string;
+  readonly unit: string;
+  readonly quantity: Quantity;
+};
+
+/**
+ * What is made for a batch, each part once with what all its branches take, in an order in which it can be made: parts
+ * before what they go into.
+ */
+export function madeInOrder(bom: Bom, boms: Boms, parts: readonly Part[]): MadePart[] {
+  const codes = lowLevelCodes(bom, boms);
+  const made = new Map<number, MadePart>();
+  for (const { line, quantity: q } of parts) {
+    const { gotBy, itemId, description, unit } = line;
+    if (gotBy !== 'made' || itemId === null) continue;
+    made.set(itemId, { itemId, description, unit, quantity: addQ(made.get(itemId)?.quantity ?? NONE, q) });
+  }
+  return [...made.values()].sort((a, b) => (codes.get(b.itemId) ?? 0) - (codes.get(a.itemId) ?? 0));
 }

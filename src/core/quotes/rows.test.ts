@@ -113,7 +113,11 @@ describe('rows of a quote file', () => {
     ],
     ['a date that has passed', { 8: '01/05/2026' }, 'care neededOn: The needed date has passed.'],
     ['an unknown item', { 0: 'XX-1' }, 'care item: Item XX-1 is not known here. The line comes in by its words.'],
-    ['an unknown kind', { 9: 'magic' }, 'stop kind: “magic” is neither bought, allowance, made nor labour.'],
+    [
+      'an unknown kind',
+      { 9: 'magic' },
+      'stop kind: “magic” is neither bought, allowance, made, labour nor the customer’s own.',
+    ],
     [
       'neither item nor words',
       { 0: '', 1: '' },

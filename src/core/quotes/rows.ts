@@ -39,7 +39,7 @@ export const QUOTE_FIELD_NAMES: Readonly<Record<QuoteField, string>> = {
 export type Mapping = Readonly<Partial<Record<QuoteField, number>>>;
 
 /** An allowance opens budget, such as for carriage, but puts nothing on the buy list. */
-export const QUOTE_LINE_KINDS = ['bought', 'allowance', 'made', 'labour'] as const;
+export const QUOTE_LINE_KINDS = ['bought', 'allowance', 'made', 'labour', 'customer'] as const;
 export type QuoteLineKind = (typeof QUOTE_LINE_KINDS)[number];
 
 export const QUOTE_LINE_KIND_NAMES: Readonly<Record<QuoteLineKind, string>> = {
@@ -47,6 +47,7 @@ export const QUOTE_LINE_KIND_NAMES: Readonly<Record<QuoteLineKind, string>> = {
   allowance: 'Allowance',
   made: 'Made',
   labour: 'Labour',
+  customer: 'Customer’s own',
 };
 
 export type QuoteLine = {
@@ -178,6 +179,7 @@ const KINDS: readonly (readonly [QuoteLineKind, RegExp])[] = [
   ['allowance', /^(a|allowance|allowed|provisional( sum)?|contingency)$/i],
   ['made', /^(m|made|make|manufactured)$/i],
   ['labour', /^(l|labour|labor|time|hours)$/i],
+  ['customer', /^(customer.*|from the customer|free issue)$/i],
 ];
 
 function folded(text: string): string {
@@ -303,7 +305,8 @@ function rowReader(mapping: Mapping, known: Knowledge) {
       stop('neededOn', `“${date}” is more than ten years away.`);
 
     const kind = KINDS.find(([, words]) => words.test(cell('kind')))?.[0];
-    if (kind === undefined) stop('kind', `“${cell('kind')}” is neither bought, allowance, made nor labour.`);
+    if (kind === undefined)
+      stop('kind', `“${cell('kind')}” is neither bought, allowance, made, labour nor the customer’s own.`);
 
     const complete = problems.every((p) => p.weight !== 'stop');
     if (

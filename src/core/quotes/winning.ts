@@ -23,6 +23,22 @@ export type CostedLine = {
 /** Only bought lines become purchases. */
 export const isBought = (line: { readonly kind: QuoteLineKind }): boolean => line.kind === 'bought';
 
+/**
+ * Why a line of a won quote puts nothing on the buy list; undefined for one that does.
+ * @param item - its part, and whether that may be bought; undefined for a line of words
+ */
+export function whyNotBought(
+  line: { readonly kind: QuoteLineKind; readonly agreed: number | null },
+  item: { readonly bought: number } | undefined,
+): string | undefined {
+  if (line.agreed === 0) return 'not agreed';
+  if (line.kind === 'allowance') return 'opens budget only';
+  if (line.kind === 'made') return 'made here, by its bill';
+  if (line.kind === 'labour') return 'our own work';
+  if (line.kind === 'customer') return 'comes from the customer';
+  return item?.bought === 0 ? 'its part may not be bought' : undefined;
+}
+
 export const opensBudget = (line: { readonly kind: QuoteLineKind }): boolean =>
   isBought(line) || line.kind === 'allowance';
 
@@ -51,7 +67,7 @@ export function budgetOf(lines: readonly CostedLine[], currency: string): Map<nu
   return budget;
 }
 
-/** Whether a quote can be marked won: it is open, has lines, and says who said yes. */
+/** Whether a quote can be marked won: it is open, lines of it are agreed to, and it says who said yes. */
 export function win(quote: { readonly state: QuoteState; readonly lines: number }, saidYesBy: string): Result<'won'> {
   if (quote.state === 'won')
     return refused(refusal('quote.won', 'This quote is already won. Its budget and buy list are open.'));

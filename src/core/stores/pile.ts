@@ -7,8 +7,6 @@ import { done, refusal, refused, type Result } from '../result';
 /** What lies of one item at one place for one owner: a quantity in the item's unit, and its value. */
 export type Pile = { readonly quantity: Quantity; readonly value: Minor };
 
-export const NO_PILE: Pile = { quantity: quantity(0), value: ZERO };
-
 /** What moves onto a pile, or off it when below zero. */
 export type Move = Pile;
 

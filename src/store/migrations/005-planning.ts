@@ -15,6 +15,30 @@ ALTER TABLE item ADD COLUMN certificate INTEGER NOT NULL DEFAULT 0;
 -- Kilograms of one of the item's units, in ten-thousandths.
 ALTER TABLE item ADD COLUMN weight INTEGER;
 
+-- Lines of a quote: how they are got, whether the customer may leave them out, what is put on their cost, and whether the
+-- customer agreed to them (null while that is open).
+DROP INDEX quote_line_sums;
+ALTER TABLE quote_line ADD COLUMN got TEXT NOT NULL DEFAULT 'bought' CHECK (got IN ('bought','allowance','made','labour','customer'));
+UPDATE quote_line SET got = kind;
+ALTER TABLE quote_line DROP COLUMN kind;
+ALTER TABLE quote_line RENAME COLUMN got TO kind;
+ALTER TABLE quote_line ADD COLUMN optional INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE quote_line ADD COLUMN markup INTEGER;
+ALTER TABLE quote_line ADD COLUMN agreed INTEGER;
+UPDATE quote_line SET agreed = 1 WHERE quote_id IN (SELECT id FROM quote WHERE state = 'won');
+CREATE INDEX quote_line_sums ON quote_line(quote_id, kind, cost_code_id, optional, agreed, net, price_net);
+-- What a quote says to the customer, what the customer's yes brought along, and the quote that took its place.
+ALTER TABLE quote ADD COLUMN takes TEXT NOT NULL DEFAULT '';
+ALTER TABLE quote ADD COLUMN valid_until TEXT;
+ALTER TABLE quote ADD COLUMN words TEXT NOT NULL DEFAULT '';
+ALTER TABLE quote ADD COLUMN moved_by INTEGER REFERENCES person(id);
+ALTER TABLE quote ADD COLUMN moved_on TEXT;
+ALTER TABLE quote ADD COLUMN revised_as INTEGER REFERENCES quote(id);
+ALTER TABLE job ADD COLUMN customer_order TEXT NOT NULL DEFAULT '';
+ALTER TABLE job ADD COLUMN customer_order_on TEXT;
+ALTER TABLE job ADD COLUMN delivery_address TEXT NOT NULL DEFAULT '';
+ALTER TABLE job ADD COLUMN planner_id INTEGER REFERENCES person(id);
+
 -- A bill of materials: one version of how an item is made, from a day on.
 CREATE TABLE bom (
   id INTEGER PRIMARY KEY, item_id INTEGER NOT NULL REFERENCES item(id), from_day TEXT NOT NULL, note TEXT NOT NULL DEFAULT '',

@@ -21,6 +21,12 @@ export type Job = {
   readonly startsOn: Day | null;
   readonly dueOn: Day | null;
   readonly dueWords: string;
+  /** The customer's own order, and where what is made goes. */
+  readonly customerOrder: string;
+  readonly customerOrderOn: Day | null;
+  readonly deliveryAddress: string;
+  /** Who plans it, beside its lead. */
+  readonly plannerId: number | null;
   readonly version: number;
 };
 
@@ -45,6 +51,15 @@ export type Quote = {
   readonly wonBy: string | null;
   readonly wonOn: Day | null;
   readonly markedBy: number | null;
+  /** What it says to the customer: how long it takes, until when it holds, and a few words. */
+  readonly takes: string;
+  readonly validUntil: Day | null;
+  readonly words: string;
+  /** Who brought it to the state it is in, and when. */
+  readonly movedBy: number | null;
+  readonly movedOn: Day | null;
+  /** The quote that took its place. */
+  readonly revisedAs: number | null;
   readonly version: number;
 };
 
@@ -55,6 +70,12 @@ export type QuoteLineRow = Omit<QuoteLine, 'row'> & {
   /** What the line costs and is sold for, in minor units of the company's currency. */
   readonly net: Minor;
   readonly priceNet: Minor | null;
+  /** Whether the customer may leave it out. */
+  readonly optional: number;
+  /** What is put on its cost, in hundredths of a percent; null where the price was typed. */
+  readonly markup: number | null;
+  /** Whether the customer agreed to it; null while that is open. */
+  readonly agreed: number | null;
 };
 
 export type QuoteFile = {

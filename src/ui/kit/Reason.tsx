@@ -8,6 +8,10 @@ import { Question } from './Slip';
 type Props = {
   readonly title: string;
   readonly words: string;
+  /** What is asked for: a reason, unless something else is. */
+  readonly label?: string;
+  /** The field of the action that it goes into. */
+  readonly field?: string;
   /** The button that does nothing. */
   readonly keep: string;
   /** The button that goes on. */
@@ -22,19 +26,29 @@ type Props = {
 };
 
 /** Asks for the reason of something that cannot be undone. */
-export function ReasonQuestion({ title, words, keep, go, act, onGo, onClose }: Props) {
+export function ReasonQuestion({
+  title,
+  words,
+  label = 'Reason',
+  field = 'reason',
+  keep,
+  go,
+  act,
+  onGo,
+  onClose,
+}: Props) {
   const { busy, refusals, clash } = act;
   const [reason, setReason] = useState('');
-  const others = refusals.filter((r) => r.field !== 'reason').map((r) => r.message);
+  const others = refusals.filter((r) => r.field !== field).map((r) => r.message);
   return (
     <Question open onClose={onClose} title={title}>
       <p className="mb-3 text-ink-2">{words}</p>
       <TextField
-        label="Reason"
+        label={label}
         value={reason}
         onChange={(e) => setReason(e.target.value)}
         autoFocus
-        fault={refusals.find((r) => r.field === 'reason')?.message}
+        fault={refusals.find((r) => r.field === field)?.message}
       />
       <div className="mt-3">
         <Faults messages={clash === undefined ? others : [clash.message]} />

@@ -26,9 +26,9 @@ const Code = ({ code }: { code: Choice }) =>
   code.thing === null ? (
     code.words || <span className="tag tag-stop">which code</span>
   ) : (
-    <>
+    <span className="block truncate" title={code.thing.name}>
       {code.thing.number} <span className="text-ink-2">{code.thing.name}</span>
-    </>
+    </span>
   );
 
 /** The columns that lines of a quote and of a buy list have in common. */
@@ -128,7 +128,16 @@ export function jobLineColumns<L extends JobLineText>({
         ...choiceEntry<L>('supplier', 'supplier', /supplier|from whom/i),
         make: make('supplier', 'New supplier'),
       },
-      show: (l) => wordsOfChoice(l.supplier) || <Dash />,
+      show: (l) => {
+        const words = wordsOfChoice(l.supplier);
+        return words === '' ? (
+          <Dash />
+        ) : (
+          <span className="block truncate" title={words}>
+            {words}
+          </span>
+        );
+      },
     },
     needed: {
       key: 'neededOn',

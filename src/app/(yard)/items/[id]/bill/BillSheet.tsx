@@ -20,7 +20,7 @@ import { later } from '@/ui/later';
 import Link from '@/ui/Link';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { saveBom } from '../../../../acts';
+import { dropBom, saveBom } from '../../../../acts';
 import { billColumns } from './billColumns';
 import { WorkedOut } from './WorkedOut';
 
@@ -117,6 +117,10 @@ export function BillSheet({ item, bill, fresh }: Props) {
       }
     },
   });
+  const dropping = useAct(dropBom, {
+    said: () => 'That version is taken out',
+    onDone: () => router.push(`/items/${item.id}/bill`),
+  });
   const read = useMemo(() => readBomLines(lines), [lines]);
   const days = wholeDays(value.makingDays);
   const save = () => {
@@ -207,7 +211,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
         fault={
           act.clash
             ? `${act.clash.message} Look at it in another window; what you typed is still here.`
-            : standing(faults)
+            : (standing(faults) ?? dropping.refusals[0]?.message ?? dropping.clash?.message)
         }
         facts={
           <>
@@ -217,6 +221,14 @@ export function BillSheet({ item, bill, fresh }: Props) {
         }
       >
         {changed && !isNew && <ShelfPlain onClick={typed.putBack}>Put back</ShelfPlain>}
+        {!isNew && mayKeep && !changed && (
+          <ShelfPlain
+            disabled={dropping.busy}
+            onClick={() => void dropping.run({ bomId: bom.id, version: bom.version })}
+          >
+            Take this version out
+          </ShelfPlain>
+        )}
         {!isNew && mayKeep && (
           <Link
             href={`/items/${item.id}/bill?version=new`}

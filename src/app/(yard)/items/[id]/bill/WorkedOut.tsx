@@ -5,6 +5,7 @@ import { GOT_BY_NAMES } from '@/core/boms/bom';
 import { formatAmount, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { together } from '@/core/words';
 import type { BranchView, Worked } from '@/queries/boms';
 import { readBomLines, type BomLineText } from '@/ui/bomText';
 import { ask, asJson } from '@/ui/ask';
@@ -119,6 +120,17 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
         )}
       </div>
       {rows.length > 0 && <LedgerTable label="Worked out" rows={rows} columns={columns} keyOf={(b) => b.key} />}
+      {worked !== undefined && worked.made.length > 0 && (
+        <p className="mt-2 text-ink-2">
+          Made before it, in this order:{' '}
+          {together(
+            worked.made.map((m) =>
+              `${formatQuantity(m.quantity)} ${unitOf(m.unit).short} ${m.description}`.replace('  ', ' '),
+            ),
+          )}
+          .
+        </p>
+      )}
     </section>
   );
 }

@@ -16,8 +16,12 @@ import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
 import { standing } from '@/ui/entry/reading';
 import { QuoteSheet, useQuoteSheet } from './QuoteSheet';
+import { QuoteSums } from './QuoteSums';
 import { SettledQuote } from './SettledQuote';
+import { Revise } from './Revise';
+import { SayingSlip } from './SayingSlip';
 import { WinSlip } from './WinSlip';
+import Link from '@/ui/Link';
 import { counted } from '@/core/words';
 
 const FILE_INPUT = 'quote-file';
@@ -36,11 +40,11 @@ type Props = {
 export function QuoteLines(props: Props) {
   const { quote, job } = props;
   const { may } = useYard();
-  const open = quote.state === 'writing' || quote.state === 'withCustomer';
+  const open = (quote.state === 'writing' || quote.state === 'withCustomer') && quote.revisedAs === null;
   return (
     <div className="mt-3">
       <State quote={quote} job={job} />
-      {open && may('import quotes') ? <OpenQuote {...props} /> : <SettledQuote quote={quote} />}
+      {open && may('import quotes') ? <OpenQuote {...props} /> : <SettledQuote quote={quote} job={job} />}
       <Further
         to={`/jobs/${job}/quote`}
         before={quote.before}
@@ -54,15 +58,38 @@ export function QuoteLines(props: Props) {
 
 function State({ quote, job }: { quote: QuoteView; job: string }) {
   const { day } = useYard();
+  const { state, revisedAs, movedBy, movedOn, takes, validUntil, all } = quote;
+  const moved = movedOn === null ? '' : ` since ${day(movedOn)}${movedBy === null ? '' : `, ${movedBy}`}`;
+  const says = [takes, validUntil === null ? '' : `holds until ${day(validUntil)}`].filter(Boolean).join(' · ');
   return (
     <p className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4 text-ink-2">
       <span>
         <span className="mono font-bold text-ink">{quote.number}</span> ·{' '}
-        {quote.state === 'won'
+        {state === 'won'
           ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}`
-          : QUOTE_STATE_NAMES[quote.state].toLowerCase()}
+          : `${QUOTE_STATE_NAMES[state].toLowerCase()}${moved}`}
+        {revisedAs !== null && <b className="text-ink"> · revised as {revisedAs}</b>}
+        {says !== '' && ` · ${says}`}
+        {all.length > 1 &&
+          all
+            .filter((q) => q.id !== quote.id)
+            .map((q) => (
+              <span key={q.id}>
+                {' · '}
+                <Link className="step mono" href={`/jobs/${job}/quote?quote=${q.id}`}>
+                  {q.number}
+                </Link>
+              </span>
+            ))}
       </span>
-      {quote.whole.lines > 0 && <TakeOut list="quote" job={job} />}
+      <span className="flex gap-4">
+        {quote.whole.lines > 0 && (
+          <a className="step" href={`/jobs/${job}/quote/pdf?quote=${quote.id}`} target="_blank" rel="noreferrer">
+            PDF for the customer
+          </a>
+        )}
+        {quote.whole.lines > 0 && <TakeOut list="quote" job={job} />}
+      </span>
     </p>
   );
 }
@@ -70,6 +97,7 @@ function State({ quote, job }: { quote: QuoteView; job: string }) {
 function OpenQuote({ quote, job, gone, sample }: Props) {
   const { currency, may } = useYard();
   const [winning, setWinning] = useState(false);
+  const [saying, setSaying] = useState(false);
   const upload = useUpload(quote.id, job);
   const move = useAct(moveQuote);
   const sheet = useQuoteSheet(quote);
@@ -112,6 +140,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
         }}
       />
       <QuoteSheet sheet={sheet} before={quote.before} />
+      <QuoteSums codes={sheet.codes} currency={currency} />
       {!full && (
         <p className="mt-4 max-w-[620px] text-ink-2">
           The quote has no lines yet. Type the first above, paste rows from a spreadsheet, or bring in a CSV file as a
@@ -156,6 +185,8 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
             It was lost
           </ShelfPlain>
         )}
+        {!unsaved && full && <ShelfPlain onClick={() => setSaying(true)}>What it says…</ShelfPlain>}
+        {!unsaved && quote.state === 'withCustomer' && <Revise quote={quote} job={job} />}
         {!unsaved && (
           <ShelfPlain disabled={upload.busy} onClick={chooseFile}>
             {upload.busy ? 'Reading…' : 'Bring in a file'}
@@ -174,6 +205,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
         )}
       </Shelf>
       {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
+      {saying && <SayingSlip quote={quote} onClose={() => setSaying(false)} />}
     </div>
   );
 }

@@ -1,12 +1,15 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { formatAmount, parsePrice, signOf, type UnitPrice } from '@/core/money/money';
+import { ungrouped } from '@/core/locale/locale';
+import { formatDecimal } from '@/core/money/decimal';
+import { add, formatAmount, parsePrice, signOf, ZERO, type UnitPrice } from '@/core/money/money';
+import { marginShare, markupOf } from '@/core/quotes/margin';
 import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/core/quotes/rows';
 import type { Kept } from '@/ui/entry/useTyped';
 import type { Chosen } from '@/ui/versions';
-import { netTyped, sumWhileTyped } from '@/core/quotes/typed';
-import type { QuoteView } from '@/queries/job';
+import { netTyped, parseMarkup, priceTyped, sumsWhileTyped } from '@/core/quotes/typed';
+import type { CodeSum, QuoteView } from '@/queries/job';
 import type { Thing } from '@/queries/things';
 import type { EntryColumn } from '@/ui/entry/column';
 import { beginReading, unknownWords } from '@/ui/entry/reading';
@@ -27,20 +30,32 @@ import { JobLineSheet } from '../JobLineSheet';
 import type { jobLineColumns } from '../jobLineColumns';
 import { useLines } from '../useLines';
 
-type QuoteLineText = JobLineText & { readonly kind: QuoteLineKind; readonly price: string };
+type QuoteLineText = JobLineText & {
+  readonly kind: QuoteLineKind;
+  readonly price: string;
+  /** What is put on the cost, in percent; empty where the price is typed. */
+  readonly markup: string;
+  /** Whether the customer may leave it out. */
+  readonly optional: boolean;
+};
 
-const KINDS = QUOTE_LINE_KINDS.map((kind, id): Thing => ({
-  id,
-  number: '',
-  name: QUOTE_LINE_KIND_NAMES[kind],
-  detail: '',
-}));
-const kindsFor = (typed: string) => KINDS.filter((k) => k.name.toLowerCase().startsWith(typed.trim().toLowerCase()));
+/** Every way a line is got, and each of them left open to the customer. */
+const KINDS = [false, true].flatMap((optional) => QUOTE_LINE_KINDS.map((kind) => ({ kind, optional })));
+const kindWords = ({ kind, optional }: { kind: QuoteLineKind; optional: boolean }) =>
+  `${QUOTE_LINE_KIND_NAMES[kind]}${optional ? ', optional' : ''}`;
+const KIND_THINGS = KINDS.map((k, id): Thing => ({ id, number: '', name: kindWords(k), detail: '' }));
+const kindsFor = (typed: string) =>
+  KIND_THINGS.filter((k) => k.name.toLowerCase().includes(typed.trim().toLowerCase()));
+const kindAt = (l: { kind: QuoteLineKind; optional: boolean }) =>
+  KINDS.findIndex((k) => k.kind === l.kind && k.optional === l.optional);
 
 const fresh = (count: number, above: QuoteLineText | undefined): QuoteLineText => ({
   ...newJobLine(count, above),
   kind: 'bought',
   price: '',
+  // A new line is marked up as the one above it.
+  markup: above?.markup ?? '',
+  optional: false,
 });
 
 function readQuote(lines: readonly QuoteLineText[]) {
@@ -52,6 +67,8 @@ function readQuote(lines: readonly QuoteLineText[]) {
       ...(l.id === undefined ? {} : { id: l.id }),
       ...line,
       kind: l.kind,
+      optional: l.optional,
+      markup: l.markup.trim() === '' ? null : reading.take(at('markup'), parseMarkup(l.markup), 0),
       cost: cost ?? (0 as UnitPrice),
       price: l.price.trim() === '' ? null : reading.take(at('price'), parsePrice(l.price), 0 as UnitPrice),
     };
@@ -60,7 +77,7 @@ function readQuote(lines: readonly QuoteLineText[]) {
 }
 
 const told = (l: QuoteLineText) =>
-  toldLine(l, [QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase(), l.price === '' ? '' : `sold at ${l.price}`]);
+  toldLine(l, [kindWords(l).toLowerCase(), l.price === '' ? '' : `sold at ${l.price}`]);
 
 /** A line that the other person took off is a new one when it is kept. */
 const over = (line: QuoteLineText, theirs: QuoteLineText | undefined): QuoteLineText => {
@@ -78,6 +95,8 @@ export function useQuoteSheet(quote: QuoteView) {
         ...jobLineText(l, l.cost, currency),
         kind: l.kind,
         price: priceText(l.price, currency),
+        markup: l.markup === null ? '' : ungrouped(formatDecimal(l.markup, 2, 0)),
+        optional: l.optional === 1,
       })),
     }),
     [quote, currency],
@@ -125,17 +144,19 @@ export function useQuoteSheet(quote: QuoteView) {
     act.clash !== undefined && quote.version > sheet.typed.version
       ? { message: act.clash.message, rows, onSettled: settle, onPutBack: putBack }
       : undefined;
-  const sumOf = (column: 'cost' | 'price') => {
-    const amounts = (of: readonly QuoteLineText[]) => of.map((l) => ({ quantity: l.quantity, price: l[column] }));
-    return sumWhileTyped(quote.whole[column], amounts(saved.value), amounts(sheet.lines), currency);
-  };
+  const codes = useMemo(
+    () => codeSums(quote, saved.value, sheet.lines, currency),
+    [quote, saved.value, sheet.lines, currency],
+  );
+  const whole = (column: 'cost' | 'price') => add(ZERO, ...codes.map((c) => c[column]));
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
-  return { ...sheet, act, clash, save, faults, cost: sumOf('cost'), price: sumOf('price') };
+  return { ...sheet, act, clash, save, faults, codes, cost: whole('cost'), price: whole('price') };
 }
 
 /** A quote that is still open, filled in where it stands. */
 export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuoteSheet>; before: number }) {
-  const faultsOf = (line: QuoteLineText) => lineFaults(sheet.faults, sheet.lines.indexOf(line), { price: 'price' });
+  const faultsOf = (line: QuoteLineText) =>
+    lineFaults(sheet.faults, sheet.lines.indexOf(line), { price: 'price', markup: 'markup' });
   return (
     <JobLineSheet
       label="Lines of the quote"
@@ -151,16 +172,16 @@ export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuot
 
 const kindColumn: EntryColumn<QuoteLineText> = {
   key: 'kind',
-  title: 'Kind',
-  width: '84px',
+  title: 'Got by',
+  width: '82px',
   entry: {
     kind: 'pick',
     of: kindsFor,
-    heads: /^(kind|type|bought|make|category)/i,
-    text: (l) => QUOTE_LINE_KIND_NAMES[l.kind],
+    heads: /^(kind|type|bought|make|category|got)/i,
+    text: kindWords,
     put: (l) => l,
-    thing: (l) => KINDS[QUOTE_LINE_KINDS.indexOf(l.kind)] ?? null,
-    take: (l, thing) => ({ ...l, kind: QUOTE_LINE_KINDS[thing?.id ?? 0] ?? 'bought' }),
+    thing: (l) => KIND_THINGS[kindAt(l)] ?? null,
+    take: (l, thing) => ({ ...l, ...KINDS[thing?.id ?? 0] }),
   },
   show: (l) =>
     l.description === '' ? (
@@ -168,45 +189,121 @@ const kindColumn: EntryColumn<QuoteLineText> = {
     ) : (
       <span className={l.kind === 'bought' ? 'text-ink-2' : ''}>{QUOTE_LINE_KIND_NAMES[l.kind]}</span>
     ),
+  note: (l) => (l.optional ? 'optional' : ''),
 };
+
+/** With the price that its mark-up gives, as long as it has one. */
+function repriced(line: QuoteLineText, currency: string): QuoteLineText {
+  if (line.markup.trim() === '') return line;
+  const price = priceTyped(line.cost === '' ? '0' : line.cost, line.markup);
+  return price === undefined ? line : { ...line, price: priceText(price, currency) };
+}
+
+const percent = (share: number | undefined): string => (share === undefined ? '' : `${formatDecimal(share, 2, 0)} %`);
+
+const markupColumn = (currency: string): EntryColumn<QuoteLineText> => ({
+  key: 'markup',
+  title: 'Mark-up %',
+  width: '72px',
+  num: true,
+  entry: {
+    kind: 'number',
+    heads: /mark.?up/i,
+    text: (l) => l.markup,
+    put: (l, markup) => repriced({ ...l, markup }, currency),
+  },
+  show: (l) => {
+    if (l.markup !== '' || l.description === '') return l.description === '' ? '' : l.markup;
+    const [cost, price] = [parsePrice(l.cost), parsePrice(l.price)];
+    const has = cost.ok && price.ok ? markupOf(cost.value, price.value) : undefined;
+    return has === undefined ? <Dash /> : <span className="text-ink-2">{formatDecimal(has, 2, 0)}</span>;
+  },
+});
 
 const priceColumn = (currency: string): EntryColumn<QuoteLineText> => ({
   key: 'price',
   title: `Sold at ${signOf(currency)}`,
-  width: '92px',
+  width: '84px',
   num: true,
   entry: {
     kind: 'number',
     heads: /sell|sold|customer|charge|^price/i,
     text: (l) => l.price,
-    put: (l, price) => ({ ...l, price }),
+    // A price that is typed stands for itself.
+    put: (l, price) => ({ ...l, price, markup: '' }),
   },
   show: (l) => l.price || (l.description === '' ? '' : <Dash />),
 });
+
+/** What a line costs in all, and below it what stays of what the customer pays. */
+const netColumn = (currency: string): EntryColumn<QuoteLineText> => {
+  const nets = (l: QuoteLineText) => ({
+    cost: netTyped({ quantity: l.quantity, price: l.cost }, currency),
+    price: netTyped({ quantity: l.quantity, price: l.price }, currency),
+  });
+  return {
+    key: 'net',
+    title: `In all ${signOf(currency)}`,
+    width: '96px',
+    num: true,
+    show: (l) => (l.description === '' ? '' : <b>{formatAmount(nets(l).cost, currency)}</b>),
+    note: (l) => {
+      const { cost, price } = nets(l);
+      return price === 0 ? '' : `${percent(marginShare(cost, price))} margin`;
+    },
+  };
+};
+
+/** The cost of a line moves its price along as long as a mark-up holds. */
+const movesPrice = (column: EntryColumn<QuoteLineText>, currency: string): EntryColumn<QuoteLineText> => {
+  const { entry } = column;
+  if (entry === undefined) return column;
+  return { ...column, entry: { ...entry, put: (l, text) => repriced(entry.put(l, text), currency) } as typeof entry };
+};
 
 const columnsOf = (
   common: ReturnType<typeof jobLineColumns<QuoteLineText>>,
   currency: string,
 ): EntryColumn<QuoteLineText>[] => [
-  common.what,
+  withPrice(common.what, currency),
   kindColumn,
   common.quantity,
-  common.unit,
-  ...common.cost,
+  { ...common.unit, width: '52px' },
+  ...common.cost.map((c) => ({ ...movesPrice(c, currency), width: '84px' })),
+  markupColumn(currency),
   priceColumn(currency),
   common.code,
   common.supplier,
-  common.needed,
-  {
-    key: 'net',
-    title: `In all ${signOf(currency)}`,
-    width: '84px',
-    num: true,
-    show: (l) =>
-      l.description === '' ? (
-        ''
-      ) : (
-        <b>{formatAmount(netTyped({ quantity: l.quantity, price: l.cost }, currency), currency)}</b>
-      ),
-  },
+  { ...common.needed, width: '84px' },
+  netColumn(currency),
 ];
+
+/** A part brings its cost along, and so its price. */
+const withPrice = (column: EntryColumn<QuoteLineText>, currency: string): EntryColumn<QuoteLineText> => {
+  const { entry } = column;
+  if (entry?.kind !== 'pick') return column;
+  return { ...column, entry: { ...entry, take: (l, thing) => repriced(entry.take(l, thing), currency) } };
+};
+
+/** What the quote comes to by cost code while a part of its lines is typed over. */
+function codeSums(
+  quote: QuoteView,
+  saved: readonly QuoteLineText[],
+  typed: readonly QuoteLineText[],
+  currency: string,
+): CodeSum[] {
+  const asTyped = (l: QuoteLineText) => ({
+    quantity: l.quantity,
+    price: l.cost,
+    sold: l.price,
+    costCodeId: l.code.thing?.id ?? null,
+    counts: !l.optional,
+  });
+  const names = new Map<number, { code: string; name: string }>(quote.whole.codes.map((c) => [c.costCodeId, c]));
+  for (const { code } of typed)
+    if (code.thing !== null && !names.has(code.thing.id))
+      names.set(code.thing.id, { code: code.thing.number, name: code.thing.name });
+  return sumsWhileTyped(quote.whole.codes, saved.map(asTyped), typed.map(asTyped), currency)
+    .map((c) => ({ ...c, code: names.get(c.costCodeId)?.code ?? '', name: names.get(c.costCodeId)?.name ?? '' }))
+    .sort((a, b) => a.code.localeCompare(b.code));
+}

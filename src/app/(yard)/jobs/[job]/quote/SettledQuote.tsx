@@ -1,21 +1,41 @@
 'use client';
 
+import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, lineNet, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
+import { whyNotBought } from '@/core/quotes/winning';
 import { counted } from '@/core/words';
 import type { QuoteLineRow, QuoteView } from '@/queries/job';
-import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { ReasonQuestion } from '@/ui/kit/Reason';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Dash, Empty } from '@/ui/kit/Sheet';
-import type { Column } from '@/ui/ledger/column';
+import type { Column, Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
+import { agreeLines } from '../../../../acts';
+import { QuoteSums } from './QuoteSums';
+import { Revise } from './Revise';
 
 /** A quote that is won or lost, or that this person may not change. */
-export function SettledQuote({ quote }: { quote: QuoteView }) {
-  const { currency, day } = useYard();
+export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readonly job: string }) {
+  const { currency, day, may } = useYard();
   const { rows, whole } = quote;
+  const [picked, setPicked] = useState<ReadonlySet<Key>>(new Set());
+  const [agreeing, setAgreeing] = useState(false);
+  const once = useOnce();
+  const agree = useAct(agreeLines, {
+    said: ({ bought, budget }) => `${formatMoney(budget, currency)} more budget, ${counted(bought, 'line')} to buy`,
+    onDone: () => {
+      once.renew();
+      setPicked(new Set());
+      setAgreeing(false);
+    },
+  });
+  const open = rows.filter((l) => l.agreed === 0);
+  const mayAgree = quote.state === 'won' && open.length > 0 && may('win quotes');
   const columns: Column<QuoteLineRow>[] = [
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
     {
@@ -26,7 +46,9 @@ export function SettledQuote({ quote }: { quote: QuoteView }) {
         <>
           <span className="font-semibold">{l.description}</span>{' '}
           {l.number !== null && <span className="mono whitespace-nowrap text-ink-2">{l.number}</span>}{' '}
-          {l.kind !== 'bought' && <span className="tag">{QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase()}</span>}
+          {l.kind !== 'bought' && <span className="tag">{QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase()}</span>}{' '}
+          {l.optional === 1 && l.agreed !== 1 && <span className="tag">optional</span>}{' '}
+          {quote.state === 'won' && <WhyNot line={l} />}
         </>
       ),
     },
@@ -84,17 +106,62 @@ export function SettledQuote({ quote }: { quote: QuoteView }) {
       {rows.length === 0 ? (
         <Empty title="The quote has no lines yet">They are typed in or brought in by who may write quotes.</Empty>
       ) : (
-        <LedgerTable label="Lines of the quote" rows={rows} columns={columns} keyOf={(l) => l.id} />
+        <LedgerTable
+          label="Lines of the quote"
+          rows={rows}
+          columns={columns}
+          keyOf={(l) => l.id}
+          picks={
+            mayAgree
+              ? { picked, onPick: setPicked, may: (l) => l.agreed === 0, words: (l) => `Pick ${l.description}` }
+              : undefined
+          }
+        />
       )}
+      <QuoteSums codes={whole.codes} currency={currency} />
       <Shelf
         facts={
           <>
             <Fact strong>{counted(whole.lines, 'line')}</Fact>
             <Fact>cost {formatMoney(whole.cost, currency)}</Fact>
             <Fact>sold at {formatMoney(whole.price, currency)}</Fact>
+            {mayAgree && <Fact>{counted(open.length, 'line')} not agreed to</Fact>}
           </>
         }
-      />
+      >
+        {picked.size > 0 && (
+          <ShelfMain onClick={() => setAgreeing(true)}>
+            The customer agrees to {counted(picked.size, 'line')}…
+          </ShelfMain>
+        )}
+        {quote.state === 'lost' && quote.revisedAs === null && may('import quotes') && (
+          <Revise quote={quote} job={job} />
+        )}
+      </Shelf>
+      {agreeing && (
+        <ReasonQuestion
+          title={`The customer agrees to ${counted(picked.size, 'line')}`}
+          words="Their cost widens the job’s budget, and what is bought of them goes on its buy list."
+          label="Who of the customer agreed"
+          field="by"
+          keep="Not yet"
+          go="Agreed"
+          act={agree}
+          onClose={() => setAgreeing(false)}
+          onGo={(by) =>
+            void agree.run({
+              once: once.key(),
+              ...{ quoteId: quote.id, version: quote.version, lineIds: [...picked].map(Number), by },
+            })
+          }
+        />
+      )}
     </>
   );
+}
+
+/** Why a line of a won quote is not bought. */
+function WhyNot({ line }: { readonly line: QuoteLineRow }) {
+  const why = whyNotBought(line, line.itemBought === null ? undefined : { bought: line.itemBought });
+  return why === undefined ? null : <span className="text-[12.5px] text-ink-2">{why}</span>;
 }

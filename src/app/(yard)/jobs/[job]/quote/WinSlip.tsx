@@ -1,10 +1,15 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { winningFields } from '@/core/records/quote';
-import { formatMoney } from '@/core/money/money';
+import { useState } from 'react';
+import { winningForm } from '@/core/records/quote';
+import { formatAmount, formatMoney, lineNet, type Minor } from '@/core/money/money';
+import type { Quantity } from '@/core/quantity/quantity';
+import { budgetOf } from '@/core/quotes/winning';
 import type { QuoteView } from '@/queries/job';
-import { Faults, TextField } from '@/ui/kit/Field';
+import { AreaField, Faults, TextField } from '@/ui/kit/Field';
+import { DateField } from '@/ui/kit/DateField';
+import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
@@ -12,21 +17,42 @@ import { winQuote } from '../../../../acts';
 import { BudgetList } from './BudgetList';
 import { counted } from '@/core/words';
 
-/** The customer said yes: who, and what that opens. */
-export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string; onClose: () => void }) {
+type Props = { readonly quote: QuoteView; readonly job: string; readonly onClose: () => void };
+
+/** The customer said yes: who, to which lines, by which order, and what that opens. */
+export function WinSlip({ quote, job, onClose }: Props) {
   const { currency } = useYard();
   const router = useRouter();
+  const [lines, setLines] = useState<ReadonlySet<number>>(
+    () => new Set(quote.rows.filter((l) => l.optional === 0).map((l) => l.id)),
+  );
+  const [byLine, setByLine] = useState(quote.rows.some((l) => l.optional === 1));
+  // Of a quote that is longer than a page only the whole can be won at once; more is agreed to afterwards.
+  const mayChoose = quote.rows.length === quote.whole.lines;
+  const choosing = byLine && mayChoose;
   const form = useActForm({
-    read: () => winningFields,
-    start: { wonBy: '' },
+    read: () => winningForm,
+    start: { wonBy: '', customerOrder: '', customerOrderOn: '', deliveryAddress: '', plannerId: null },
     act: winQuote,
-    input: (read, once) => ({ once, quoteId: quote.id, version: quote.version, ...read }),
+    input: (read, once) => ({
+      once,
+      ...{ quoteId: quote.id, version: quote.version },
+      ...(choosing ? { agreed: [...lines] } : {}),
+      ...read,
+    }),
     said: ({ bought, budget }) =>
       `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`,
     onDone: () => router.push(`/jobs/${job}`),
   });
   const { clash, busy } = form;
-  const { bought, budget: rows } = quote.whole;
+  const agreed = quote.rows.filter((l) => lines.has(l.id));
+  const budget = choosing ? rowsOf(agreed, currency) : quote.whole.budget;
+  const bought = choosing ? agreed.filter((l) => l.kind === 'bought' && l.itemBought !== 0).length : quote.whole.bought;
+  const turn = (id: number) => {
+    const next = new Set(lines);
+    if (!next.delete(id)) next.add(id);
+    setLines(next);
+  };
   return (
     <Slip
       open
@@ -46,19 +72,66 @@ export function WinSlip({ quote, job, onClose }: { quote: QuoteView; job: string
     >
       <form
         id="win"
+        className="grid gap-3"
         onSubmit={(e) => {
           e.preventDefault();
           form.save();
         }}
       >
         <TextField label="Who of the customer said yes" autoFocus {...form.text('wonBy')} />
+        <div className="grid grid-cols-2 gap-3">
+          <TextField label="The customer’s order" placeholder="its number" {...form.text('customerOrder')} />
+          <DateField label="of" {...form.day('customerOrderOn')} />
+        </div>
+        <AreaField label="Where it is delivered" rows={2} {...form.text('deliveryAddress')} />
+        <PickField kind="person" label="Who plans it" placeholder="the lead" {...form.pick('plannerId')} />
       </form>
+      {mayChoose && (
+        <label className="mt-4 block">
+          <input type="checkbox" checked={byLine} onChange={(e) => setByLine(e.target.checked)} /> The customer agreed
+          line by line
+        </label>
+      )}
+      {choosing && (
+        <ul className="mt-2">
+          {quote.rows.map((l) => (
+            <li key={l.id} className="border-b border-line-2 py-1">
+              <label className="flex gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-[var(--copper)]"
+                  checked={lines.has(l.id)}
+                  onChange={() => turn(l.id)}
+                />
+                <span className="flex-1">
+                  {l.description} {l.optional === 1 && <span className="tag">optional</span>}
+                </span>
+                <span>
+                  {l.price === null
+                    ? ''
+                    : formatAmount(lineNet(l.quantity as Quantity, l.price, 1, currency), currency)}
+                </span>
+              </label>
+            </li>
+          ))}
+        </ul>
+      )}
       <h3 className="mt-5 text-[15px]">Opens this budget</h3>
-      <BudgetList rows={rows} />
+      <BudgetList rows={budget} />
       <h3 className="mt-4 text-[15px]">Fills the buy list</h3>
       <p className="text-ink-2">
-        {counted(bought, 'bought line')}. Allowances open budget only; made and labour lines are not bought.
+        {counted(bought, 'bought line')}. Allowances open budget only; what is made, our own work and what comes from
+        the customer is not bought.
       </p>
     </Slip>
   );
+}
+
+/** The budget that some lines open, by cost code. */
+function rowsOf(lines: QuoteView['rows'], currency: string): { code: string; name: string; amount: Minor }[] {
+  const names = new Map(lines.map((l) => [l.costCodeId, l]));
+  const costed = lines.map((l) => ({ ...l, quantity: l.quantity as Quantity }));
+  return [...budgetOf(costed, currency)]
+    .map(([id, amount]) => ({ code: names.get(id)?.code ?? '', name: names.get(id)?.codeName ?? '', amount }))
+    .sort((a, b) => a.code.localeCompare(b.code));
 }

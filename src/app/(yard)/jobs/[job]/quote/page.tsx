@@ -8,7 +8,7 @@ import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';
 
 export default jobPlace(async ({ db, person, query, job }) => {
-  const quote = await loadQuote(db, person, job.id, Number(query.after) || 0);
+  const quote = await loadQuote(db, person, job.id, Number(query.after) || 0, Number(query.quote) || undefined);
   if (quote === undefined) notFound();
   if (query.file !== undefined) permit(person, 'import quotes');
   const fileId = Number(query.file);

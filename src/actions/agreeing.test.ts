@@ -1,0 +1,163 @@
+import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
+import { whyNotBought } from '@/core/quotes/winning';
+import { loadQuote } from '@/queries/job';
+import { loadQuotePaper } from '@/queries/quotePaper';
+import { insertOne } from '@/store/rows';
+import { agreeLines, changeQuote, changeSaying, moveQuote, reviseQuote, winQuote } from './quotes';
+
+let yard: TestCompany;
+beforeEach(async () => {
+  yard = await TestCompany.open();
+});
+afterEach(() => yard.closeProven());
+
+type Line = Parameters<typeof changeQuote>[1]['lines'][number];
+
+const line = (description: string, change: Partial<Line> = {}): Line => ({
+  kind: 'bought',
+  itemId: null,
+  description,
+  quantity: 20_000,
+  unit: 'MTR',
+  cost: 100_000,
+  price: null,
+  costCodeId: yard.ids.codes[0],
+  supplierId: null,
+  neededOn: null,
+  ...change,
+});
+
+const quoteOf = async (id = 1) => (await yard.db('quote').where({ id }).first())!;
+const fill = async (...lines: Line[]) => {
+  const { version } = await quoteOf();
+  const ref = { once: yard.once(), quoteId: 1, version, after: 0, upTo: 0 };
+  return changeQuote(await yard.as('lead'), { ...ref, lines });
+};
+const win = async (change: Partial<Parameters<typeof winQuote>[1]> = {}) =>
+  winQuote(await yard.as('lead'), {
+    once: yard.once(),
+    ...{ quoteId: 1, version: (await quoteOf()).version, wonBy: 'Hester Lowe' },
+    ...change,
+  });
+const idOf = async (description: string) => (await yard.db('quoteLine').where({ description }).first('id'))!.id;
+const budget = async () =>
+  (await yard.db('budgetEntry').orderBy('id').select('kind', 'amount')).map((b) => [b.kind, b.amount]);
+const needs = async () => (await yard.db('need').orderBy('id').select('description')).map((n) => n.description);
+
+describe('a line of a quote', () => {
+  it('has the price that its mark-up gives, whatever was sent with it', async () => {
+    must(await fill(line('Plate', { markup: 2500, price: 1 }), line('Rod', { price: 150_000 })));
+    const stored = await yard.db('quoteLine').orderBy('place').select('price', 'markup', 'net', 'priceNet');
+    expect(stored).toEqual([
+      { price: 125_000, markup: 2500, net: 2000, priceNet: 2500 },
+      { price: 150_000, markup: null, net: 2000, priceNet: 3000 },
+    ]);
+  });
+  it.each([-10_001, 1_000_001])('is not marked up by %d hundredths of a percent', async (markup) =>
+    expect(refusedWith(await fill(line('Plate', { markup })))).toEqual(['input']),
+  );
+  it('that is optional is not in what the quote comes to', async () => {
+    must(await fill(line('Plate', { price: 150_000 }), line('Rail', { price: 150_000, optional: true })));
+    const { actor, db } = await yard.as('lead');
+    const view = await loadQuote(db, actor, yard.ids.jobs[0]);
+    expect(view?.whole).toMatchObject({ lines: 2, bought: 1, cost: 2000, price: 3000 });
+    expect(view?.whole.codes).toEqual([{ costCodeId: 1, code: '01', name: 'Hull', cost: 2000, price: 3000 }]);
+    const paper = await loadQuotePaper(db, actor, 1, TODAY);
+    expect(paper?.totals.map((t) => t.amount)).toEqual(['£\u202f30.00']);
+    expect(JSON.stringify(paper)).not.toContain('20.00');
+  });
+  it('says why it is not bought', () => {
+    const why = (kind: Line['kind'], bought?: number, agreed = 1) =>
+      whyNotBought({ kind, agreed }, bought === undefined ? undefined : { bought });
+    expect([why('bought'), why('bought', 1)]).toEqual([undefined, undefined]);
+    expect(why('bought', 0)).toBe('its part may not be bought');
+    expect(why('bought', 1, 0)).toBe('not agreed');
+    expect([why('made'), why('labour'), why('customer'), why('allowance')]).toEqual([
+      'made here, by its bill',
+      'our own work',
+      'comes from the customer',
+      'opens budget only',
+    ]);
+  });
+});
+
+describe('the customer’s yes', () => {
+  it('is to all that is not optional, and takes the customer’s order along to the job', async () => {
+    must(await fill(line('Plate'), line('Rail', { optional: true })));
+    const order = { customerOrder: 'PO 77', customerOrderOn: '2026-05-11', deliveryAddress: 'Pier 2', plannerId: 2 };
+    expect(must(await win(order))).toEqual({ bought: 1, budget: 2000 });
+    expect(await needs()).toEqual(['Plate']);
+    const job = await yard.db('job').where({ id: yard.ids.jobs[0] }).first();
+    expect(job).toMatchObject(order);
+  });
+  it('is to the lines that are picked, and to more of them later', async () => {
+    must(await fill(line('Plate'), line('Rail', { optional: true }), line('Rod')));
+    must(await win({ agreed: [await idOf('Rail')] }));
+    expect(await needs()).toEqual(['Rail']);
+    const agree = async (description: string, version: number) =>
+      agreeLines(await yard.as('lead'), {
+        once: yard.once(),
+        ...{ quoteId: 1, version, lineIds: [await idOf(description)], by: 'Hester Lowe' },
+      });
+    const { version } = await quoteOf();
+    expect(must(await agree('Rod', version))).toEqual({ bought: 1, budget: 2000 });
+    expect(await needs()).toEqual(['Rail', 'Rod']);
+    expect(await budget()).toEqual([
+      ['opening', 2000],
+      ['change', 2000],
+    ]);
+    expect(refusedWith(await agree('Rod', version + 1))).toEqual(['line.agreed']);
+    expect(refusedWith(await agree('Plate', version))).toEqual(['clash']);
+  });
+  it('is to something, and to lines of this quote', async () => {
+    must(await fill(line('Plate')));
+    expect(refusedWith(await win({ agreed: [] }))).toEqual(['quote.empty']);
+    expect(refusedWith(await win({ agreed: [999] }))).toEqual(['line.missing']);
+    const asked = { once: yard.once(), quoteId: 1, version: 2, lineIds: [await idOf('Plate')], by: 'x' };
+    expect(refusedWith(await agreeLines(await yard.as('lead'), asked))).toEqual(['quote.open']);
+  });
+  it('buys no part that may not be bought, though it opens budget for it', async () => {
+    const id = await insertOne(yard.db, 'item', { number: 'FR-1', name: 'Frame', unit: 'MTR', bought: 0 });
+    must(await fill(line('Frame', { itemId: id }), line('Boat', { kind: 'customer', cost: 0 })));
+    expect(must(await win())).toEqual({ bought: 0, budget: 2000 });
+  });
+});
+
+describe('a quote revised', () => {
+  beforeEach(async () => void must(await fill(line('Plate', { markup: 2500 }), line('Rail', { optional: true }))));
+
+  it('is a copy to change; the one before stays as it was', async () => {
+    must(await moveQuote(await yard.as('lead'), { quoteId: 1, version: 2, to: 'withCustomer' }));
+    const made = must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: 3 }));
+    expect(made.number).toBe('Q-412/2');
+    expect((await yard.db('quoteLine').where({ quoteId: made.id })).map((l) => l.description)).toEqual([
+      'Plate',
+      'Rail',
+    ]);
+    expect(refusedWith(await fill(line('More')))).toEqual(['quote.revised']);
+    expect(refusedWith(await win())).toEqual(['quote.revised']);
+    expect(
+      refusedWith(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: 4 })),
+    ).toEqual(['quote.revised']);
+    const again = must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: made.id, version: 1 }));
+    expect(again.number).toBe('Q-412/3');
+    must(await win({ quoteId: again.id, version: 1 }));
+    expect(await needs()).toEqual(['Plate']);
+  });
+  it('is not one that is won', async () => {
+    must(await win());
+    const asked = { once: yard.once(), quoteId: 1, version: 3 };
+    expect(refusedWith(await reviseQuote(await yard.as('lead'), asked))).toEqual(['quote.won']);
+  });
+});
+
+it('says how long it takes and until when it holds, as long as it is open', async () => {
+  must(await fill(line('Plate')));
+  const says = { takes: '6 weeks', validUntil: '2026-06-30', words: 'With our thanks.' };
+  const saying = async (version: number) => changeSaying(await yard.as('lead'), { quoteId: 1, version, ...says });
+  must(await saying(2));
+  const { actor, db } = await yard.as('lead');
+  expect(await loadQuotePaper(db, actor, 1, TODAY)).toMatchObject({ takes: '6 weeks', validUntil: 'Tue 30 Jun 2026' });
+  must(await win());
+  expect(refusedWith(await saying(4))).toEqual(['quote.closed']);
+});

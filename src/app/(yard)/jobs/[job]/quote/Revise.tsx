@@ -1,0 +1,28 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import type { QuoteView } from '@/queries/job';
+import { ShelfPlain } from '@/ui/kit/Shelf';
+import { useAct, useOnce } from '@/ui/useAct';
+import { reviseQuote } from '../../../../acts';
+
+/** Writes a quote anew from this one, which stays as it is. */
+export function Revise({ quote, job }: { readonly quote: QuoteView; readonly job: string }) {
+  const router = useRouter();
+  const once = useOnce();
+  const act = useAct(reviseQuote, {
+    said: ({ number }) => `${number} is a copy to change; ${quote.number} stays as it was`,
+    onDone: () => {
+      once.renew();
+      router.push(`/jobs/${job}/quote`);
+    },
+  });
+  return (
+    <ShelfPlain
+      disabled={act.busy}
+      onClick={() => void act.run({ once: once.key(), quoteId: quote.id, version: quote.version })}
+    >
+      Revise it
+    </ShelfPlain>
+  );
+}
