@@ -117,8 +117,10 @@ export async function workOut(
 ): Promise<Worked> {
   permit(person, 'see jobs');
   const { currency } = await loadCompany(db);
-  const exploded = explode(bom, batch, await loadBomsBelow(db, [bom], on));
-  if (!exploded.ok) return { branches: [], whole: { cost: null, partly: false }, fault: exploded.refusals[0]?.message };
+  const boms = await loadBomsBelow(db, [bom], on);
+  const exploded = explode(bom, batch, boms);
+  if (!exploded.ok)
+    return { branches: [], made: [], whole: { cost: null, partly: false }, fault: exploded.refusals[0]?.message };
   const parts = exploded.value;
   const itemIds = [...new Set(parts.flatMap((p) => p.line.itemId ?? []))];
   const items = await loadItems(db, itemIds);
