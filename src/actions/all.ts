@@ -3,6 +3,7 @@ import * as boms from './boms';
 import * as company from './company';
 import * as invoices from './invoices';
 import * as jobs from './jobs';
+import * as mending from './mending';
 import * as needs from './needs';
 import * as orders from './orders';
 import * as people from './people';
@@ -24,6 +25,7 @@ const ROOMS = [
   company,
   invoices,
   jobs,
+  mending,
   needs,
   orders,
   people,

@@ -229,39 +229,3 @@ async function shareAnew(trx: Work['trx'], lineId: number): Promise<void> {
   );
   for (const [k, { id }] of splits.entries()) await trx('split').where({ id }).update({ value: values[k] });
 }
-
-/** Chooses one supplier for several lines at once, as Gather does for lines without one. */
-export const chooseSupplier = defineAction({
-  name: 'chooseSupplier',
-  right: 'change buy lists',
-  input: z.object({
-    needs: z
-      .array(z.object({ needId: z.number().int(), version: z.number().int() }))
-      .min(1)
-      .max(500)
-      .refine(distinct('needId'), 'A line is picked twice.'),
-    supplierId: z.number().int(),
-  }),
-  run: async ({ trx, audit, touch }, { needs: chosen, supplierId }) => {
-    const supplier = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
-    const needs: NeedRow[] = [];
-    for (const { needId, version } of chosen) needs.push(await needOf(trx, needId, version));
-    const needIds = needs.map((n) => n.id);
-    await trx('need')
-      .whereIn('id', needIds)
-      .update({ supplierId, version: trx.raw('version + 1') as unknown as number });
-    touch('Supplier chosen', 'supplier', supplierId, needIds);
-    const subjects = needs.flatMap(
-      (n) =>
-        [
-          ['job', n.jobId],
-          ['need', n.id],
-        ] as const,
-    );
-    await audit({
-      words: `Chose ${supplier.name} for ${counted(needs.length, 'line')}`,
-      subjects,
-      after: { supplierId, needIds },
-    });
-  },
-});

@@ -6,7 +6,8 @@ import { loadLevels } from '@/queries/levels';
 import { guessMapping, type Mapping } from '@/core/quotes/rows';
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { openJob } from './jobs';
-import { addNeed, changeNeed, chooseSupplier } from './needs';
+import { mendNeeds } from './mending';
+import { addNeed, changeNeed } from './needs';
 import { bringIn as bringInFile, importQuote, keepQuoteFile } from './quoteFiles';
 import { moveQuote, winQuote } from './quotes';
 
@@ -284,7 +285,7 @@ describe('needs', () => {
   it('get a supplier several at a time', async () => {
     const ids = [await yard.need({ supplier: null }), await yard.need({ supplier: null })];
     must(
-      await chooseSupplier(await yard.as('buyer'), {
+      await mendNeeds(await yard.as('buyer'), {
         needs: ids.map((needId) => ({ needId, version: 1 })),
         supplierId: yard.ids.suppliers[1],
       }),

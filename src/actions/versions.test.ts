@@ -1,6 +1,7 @@
 import { must, q, TestCompany } from '../../tests/support/company';
 import { changeInvoice, takeOutInvoice } from './invoices';
-import { changeNeed, chooseSupplier } from './needs';
+import { mendNeeds } from './mending';
+import { changeNeed } from './needs';
 import { callOff, changeOrder, closeShort, draftOrders, endBills, holdOrder } from './orders';
 import { moveQuote, winQuote } from './quotes';
 import { receive } from './receiving';
@@ -101,7 +102,7 @@ describe('a stale version', () => {
       'choosing a supplier',
       async () => {
         const needs = [{ needId: await yard.need({ supplier: null }), version: OLD }];
-        return async () => chooseSupplier(await yard.as('buyer'), { needs, supplierId: yard.ids.suppliers[0] });
+        return async () => mendNeeds(await yard.as('buyer'), { needs, supplierId: yard.ids.suppliers[0] });
       },
     ],
     [

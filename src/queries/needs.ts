@@ -1,20 +1,29 @@
 import { orderBy, type Calendar, type Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import { lineNet, type Minor, type UnitPrice } from '@/core/money/money';
+import { lineNet, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, type Rate } from '@/core/money/rate';
 import { spreadMoney } from '@/core/money/spread';
 import { obstaclesOf, wordsFor, type Obstacle } from '@/core/needs/obstacles';
-import { addQ, atLeastNone, fromSupplierUnit, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import {
+  addQ,
+  atLeastNone,
+  formatQuantity,
+  fromSupplierUnit,
+  least,
+  NONE,
+  subtractQ,
+  type Quantity,
+} from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, partKey, termsFor, type Part } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
+import { loadFreeStock } from '@/store/stock';
 import { loadNeedStates } from '@/store/tab/needs';
 import type { Item } from '@/store/tables';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
-import { formatQuantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { exactFactor, unitOf } from '@/core/quantity/units';
 import { permit } from './permit';
 import { countOf, LINES_PAGE } from './sql';
 
@@ -43,6 +52,8 @@ export type NeedLine = {
   /** The price that buying what is open would have: the supplier's for so much, else the estimate. */
   readonly buying: Buying | null;
   readonly version: number;
+  /** What buying what is open comes to beyond its own estimate, in the company's currency; below 0 when it is less. */
+  readonly more: Minor;
   /** The last day to order it from its supplier; null without a day or a supplier. */
   readonly orderBy: Day | null;
   readonly tags: readonly Tag[];
@@ -57,7 +68,9 @@ export type Buying = {
   /** In the company's currency. */ readonly value: Minor;
 };
 
-export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy'> & {
+export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy' | 'more'> & {
+  /** What the quote has for one of it, in the company's currency; null for a line of no quote. */
+  quoteCost: UnitPrice | null;
   supplierLead: number | null;
   supplierCurrency: string | null;
 };
@@ -67,7 +80,8 @@ export const joined = (db: Db) =>
     .join('job as j', 'j.id', 'n.jobId')
     .join('costCode as c', 'c.id', 'n.costCodeId')
     .leftJoin('supplier as s', 's.id', 'n.supplierId')
-    .leftJoin('item as i', 'i.id', 'n.itemId');
+    .leftJoin('item as i', 'i.id', 'n.itemId')
+    .leftJoin('quoteLine as q', 'q.id', 'n.quoteLineId');
 
 export const NEED_COLUMNS = [
   'n.id',
@@ -92,6 +106,7 @@ export const NEED_COLUMNS = [
     supplier: 's.name',
     supplierLead: 's.leadDays',
     supplierCurrency: 's.currency',
+    quoteCost: 'q.cost',
   },
 ] as const;
 
@@ -103,6 +118,8 @@ type Context = {
   readonly parts: ReadonlyMap<string, Part>;
   readonly items: ReadonlyMap<number, Item>;
   readonly rates: ReadonlyMap<string, Rate>;
+  /** What the company has free of items in its stores, in the item's unit. */
+  readonly free: ReadonlyMap<number, Quantity>;
 };
 
 const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
@@ -111,6 +128,9 @@ const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
   noRate: 'stop',
   unit: 'stop',
   late: 'stop',
+  notBought: 'stop',
+  inStores: 'note',
+  aboveQuote: 'care',
   noItem: 'note',
 };
 
@@ -138,14 +158,24 @@ function buyingOf(raw: RawNeed, terms: PartTerms, { currency, rates }: Context):
       };
 }
 
+/** Of what is open, what the company has free in stores, in the need's unit. */
+function freeOf({ open, unit, kind }: RawNeed, item: Item | undefined, { free }: Context): Quantity {
+  const factor = item && exactFactor(item.unit, unit);
+  const there = free.get(item?.id ?? 0) ?? NONE;
+  return factor === undefined || kind === 'service' ? NONE : least(open, fromSupplierUnit(there, factor));
+}
+
 export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
-  const { supplierLead, supplierCurrency, ...raw } = need;
+  const { supplierLead, supplierCurrency, quoteCost, ...raw } = need;
   const part = parts.get(partKey(raw.supplierId, raw.itemId));
   const known = termsFor(raw, parts, items.get(raw.itemId ?? 0));
   const terms = known ?? anyQuantity(raw.unit);
   const buying = buyingOf(need, terms, context);
   const leadDays = part?.leadDays ?? supplierLead ?? 0;
+  const { currency } = context;
+  const beyond = (price: UnitPrice | null, per: number): Minor =>
+    buying === null || price === null ? ZERO : subtract(buying.value, lineNet(raw.open, price, per, currency));
   const obstacles =
     raw.open === 0
       ? []
@@ -156,6 +186,11 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
             hasRate: supplierCurrency === null || rates.has(supplierCurrency),
             hasUnit: known !== undefined,
             hasItem: raw.itemId !== null,
+            mayBeBought: items.get(raw.itemId ?? 0)?.bought !== 0,
+            freeInStores: freeOf(need, items.get(raw.itemId ?? 0), context),
+            unit: raw.unit,
+            aboveQuote: beyond(quoteCost, 1),
+            currency,
             neededOn: raw.neededOn,
             leadDays,
           },
@@ -171,7 +206,8 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
     raw.neededOn === null || raw.supplierId === null || raw.open === 0
       ? null
       : orderBy(raw.neededOn, leadDays, receivingDays, calendar);
-  return { ...raw, buying, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
+  const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity);
+  return { ...raw, buying, more, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
 }
 
 export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): Promise<Context> {
@@ -185,6 +221,7 @@ export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): 
     parts: await loadParts(db, itemIds),
     items: await loadItems(db, itemIds),
     rates: await loadRates(db, today),
+    free: await loadFreeStock(db, itemIds),
   };
 }
 
@@ -252,6 +289,14 @@ export async function listSoonestOf(db: Db, person: Person, jobId: number, today
 /** Where a page of a buy list begins: after a line, or at one, if not all stand on one page. */
 export type BeginsAt = { readonly after?: number; readonly at?: number };
 
+/** What of a line those do not see who may not see money. */
+const hidden = ({ tags }: NeedLine) => ({
+  price: null,
+  buying: null,
+  more: ZERO,
+  tags: tags.filter((t) => !t.words.endsWith('above its quote')),
+});
+
 /** Lines of a buy list with how far each has come; without the right to see money there are no prices. */
 export async function withProgress(
   db: Db,
@@ -269,9 +314,10 @@ export async function withProgress(
     const state = states.get(raw.id);
     const { drafted = NONE, ordered = NONE } = state?.coverage ?? {};
     const { inStores = NONE, coming = NONE, issued = NONE } = state?.held ?? {};
+    const line = tagged(raw, context);
     return {
-      ...tagged(raw, context),
-      ...(may(person, 'see money') ? {} : { price: null, buying: null }),
+      ...line,
+      ...(may(person, 'see money') ? {} : hidden(line)),
       ...{ drafted, ordered, inStores, coming, issued, reserved: firm.has(raw.id) },
       received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
     };

@@ -3,6 +3,7 @@ import { loadItemTerms } from './orderTerms';
 import { may, ROLES, type Right, type Role } from '@/core/people/rights';
 import type { Person } from '@/store/people';
 import { TestCompany, TODAY } from '../../tests/support/company';
+import { loadBill, workOut } from './boms';
 import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { listDue, loadDockOrder } from './dock';
@@ -19,7 +20,12 @@ import { listOrders, loadOrder, loadOrderForm, loadOrderPaper } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
 import { listMySignIns, listPeople, loadPerson } from './people';
 import { NotPermitted } from './permit';
+import { loadPlanView } from './plan';
+import { loadAhead, loadPlanChanges } from './planAhead';
 import { checkQuoteFile } from './quoteImport';
+import { loadQuotePaper } from './quotePaper';
+import { loadSellers } from './sellers';
+import { listStock, loadStock, sumStock } from './stores';
 import { listItems, loadItem, loadItemPast } from './items';
 import { listSuppliers, loadSupplier, loadSupplierForm } from './suppliers';
 
@@ -44,6 +50,21 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a job’s history', 'see money', (p) => loadHistory(yard.db, p, 'job', 1)],
   ['what is to decide', 'see money', (p) => loadDecisions(yard.db, p, { id: 1, number: '412' }, tab, TODAY)],
   ['a buy list', 'see jobs', (p) => loadBuyList(yard.db, p, 1, TODAY)],
+  ['a plan', 'see jobs', (p) => loadPlanView(yard.db, p, { id: 1, number: '412', name: '', startsOn: null }, TODAY)],
+  ['what planning anew would do', 'see jobs', (p) => loadAhead(yard.db, p, 1, TODAY)],
+  ['what changed further up', 'see jobs', (p) => loadPlanChanges(yard.db, p, 1, TODAY)],
+  ['who sells a part', 'see money', (p) => loadSellers(yard.db, p, 1, TODAY)],
+  ['a bill of materials', 'see jobs', (p) => loadBill(yard.db, p, 1, { on: TODAY })],
+  [
+    'a bill worked out',
+    'see jobs',
+    (p) =>
+      workOut(yard.db, p, { id: 0, itemId: 1, makingDays: 0, lines: [] }, 10_000 as never, { on: TODAY, today: TODAY }),
+  ],
+  ['what lies in stores', 'see stores', (p) => listStock(yard.db, p)],
+  ['what stores are worth', 'see stores', (p) => sumStock(yard.db, p, {})],
+  ['where an item lies', 'see stores', (p) => loadStock(yard.db, p, 1)],
+  ['a quote’s paper', 'see money', (p) => loadQuotePaper(yard.db, p, 1, TODAY)],
   ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '')],
   ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1)],
   ['people to pick', 'open jobs', (p) => listThings(yard.db, p, 'person', '')],
@@ -99,6 +120,24 @@ describe('every look at the file', () => {
       );
       expect({ role, seen }).toEqual({ role, seen: may(as(role), right) ? 'seen' : 'kept' });
     }
+  });
+});
+
+describe('money', () => {
+  it('is in none of what a storekeeper sees of stores, plans and bills', async () => {
+    const [item] = yard.ids.items;
+    const pile = { itemId: item, placeId: 1, jobId: null, kind: 'counted', quantity: 50_000, value: 77_700 } as const;
+    await yard.db('stockMove').insert({ ...pile, personId: 1, day: TODAY, at: TODAY } as never);
+    const joss = as('storekeeper');
+    const seen = JSON.stringify([
+      await listStock(yard.db, joss),
+      await sumStock(yard.db, joss, {}),
+      await loadStock(yard.db, joss, item),
+      await loadAhead(yard.db, joss, 1, TODAY),
+      await loadBuyList(yard.db, joss, 1, TODAY),
+    ]);
+    expect(seen).not.toContain('77700');
+    expect(seen).not.toMatch(/"(price|value|planned|buying)":[^n]/);
   });
 });
 

@@ -93,7 +93,7 @@ export type DaysKept = { readonly came: number; readonly kept: number };
 
 const YEAR = 365;
 
-async function loadDaysKept(db: Db, supplierId: number, today: Day): Promise<DaysKept> {
+export async function loadDaysKept(db: Db, supplierId: number, today: Day): Promise<DaysKept> {
   const [row] = (await db.raw(
     `select count(*) as came, coalesce(sum(r.day <= l.wanted_on), 0) as kept
      from purchase_order o join receipt r on r.order_id = o.id

@@ -18,23 +18,27 @@ export type Estimate = {
 
 const UNKNOWN: Estimate = { supplierId: null, costCodeId: null, price: null };
 
-/** What is known of buying items: from whom they are usually had, on which cost code, and for how much by quantity. */
+/**
+ * What is known of buying items: from whom they are usually had, on which cost code, and for how much by quantity.
+ * `from` asks another supplier's price than the usual one's; null stands for none.
+ */
 export async function loadEstimates(
   db: Db,
   itemIds: readonly number[],
   today: Day,
-): Promise<(wanted: Wanted) => Estimate> {
+): Promise<(wanted: Wanted, from?: number | null) => Estimate> {
   const items = await loadItems(db, itemIds);
   const parts = await loadParts(db, itemIds);
-  const suppliers = await loadSuppliers(
-    db,
-    [...items.values()].flatMap((i) => i.supplierId ?? []),
-  );
+  const suppliers = await loadSuppliers(db, [
+    ...[...items.values()].flatMap((i) => i.supplierId ?? []),
+    ...[...parts.values()].map((p) => p.supplierId),
+  ]);
   const rates = await loadRates(db, today);
-  return ({ itemId, unit, quantity }) => {
+  return ({ itemId, unit, quantity }, from) => {
     const item = items.get(itemId ?? 0);
     if (item === undefined) return UNKNOWN;
-    const { supplierId, costCodeId } = item;
+    const { costCodeId } = item;
+    const supplierId = from === undefined ? item.supplierId : from;
     const rate = rates.get(suppliers.get(supplierId ?? 0)?.currency ?? '');
     const terms = termsFor({ supplierId, itemId, unit }, parts, item);
     const found =

@@ -29,6 +29,17 @@ export async function pileOf(db: Db, { itemId, placeId, jobId }: PileKey): Promi
   return row ?? { quantity: NONE, value: ZERO };
 }
 
+/** What the company has of items at all places that nobody has put by, in the item's unit. */
+export async function loadFreeStock(db: Db, itemIds: readonly number[]): Promise<Map<number, Quantity>> {
+  const rows = (await db.raw(
+    `select s.item_id, sum(s.quantity) - coalesce((select sum(r.quantity) from reservation r
+       where r.item_id = s.item_id and r.place_id is not null and r.job_id is null), 0) as free
+     from stock_sum s where s.job_id = 0 and s.item_id in (select value from json_each(?)) group by s.item_id`,
+    JSON.stringify([...new Set(itemIds)]),
+  )) as { itemId: number; free: Quantity }[];
+  return new Map(rows.map((r) => [r.itemId, r.free]));
+}
+
 type NewMove = PileKey &
   Move &
   Pick<StockMove, 'kind'> &

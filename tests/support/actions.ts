@@ -16,7 +16,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   winQuote: 'win quotes',
   addNeed: 'change buy lists',
   changeNeed: 'change buy lists',
-  chooseSupplier: 'change buy lists',
+  mendNeeds: 'change buy lists',
   draftOrders: 'draft orders',
   changeOrder: 'draft orders',
   holdOrder: 'draft orders',

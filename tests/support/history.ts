@@ -1,6 +1,7 @@
 import { saveRate } from '@/actions/company';
 import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/actions/invoices';
-import { changeBuyList, changeNeed, chooseSupplier } from '@/actions/needs';
+import { mendNeeds } from '@/actions/mending';
+import { changeBuyList, changeNeed } from '@/actions/needs';
 import { callOff, changeOrder, closeShort, draftOrders, endBills, holdOrder } from '@/actions/orders';
 import { changeQuote, winQuote } from '@/actions/quotes';
 import { receive, takeBack } from '@/actions/receiving';
@@ -165,7 +166,7 @@ export async function tryStep(
     const need = pick(await db('need').orderBy('id'));
     if (need === undefined) return undefined;
     const needs = [{ needId: need.id, version: need.version }];
-    return chooseSupplier(await as('buyer'), { needs, supplierId: yard.ids.suppliers[which % 2 === 0 ? 0 : 1] });
+    return mendNeeds(await as('buyer'), { needs, supplierId: yard.ids.suppliers[which % 2 === 0 ? 0 : 1] });
   }
   if (act === 'rate') {
     const last = await db('exchangeRate').orderBy('day', 'desc').first();

@@ -14,6 +14,7 @@ import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
 import { NeedFields } from './NeedFields';
+import { SellersList } from './SellersList';
 
 /** What stands in the form of a need. */
 const startOf = (need: NeedLine | BuyListLine, currency: string): NeedText => ({
@@ -92,6 +93,7 @@ export default function NeedSlip({ need, onClose }: Props) {
           <option value="stores">goes to stores</option>
         </ChoiceField>
       )}
+      {may('see money') && need.itemId !== null && <SellersList need={need} onDone={onClose} />}
     </Slip>
   );
 }

@@ -1,4 +1,7 @@
 import { daysLate, type Calendar, type Day } from '../calendar/workdays';
+import { formatAmount, type Minor } from '../money/money';
+import { formatQuantity, type Quantity } from '../quantity/quantity';
+import { unitOf } from '../quantity/units';
 import { counted } from '../words';
 
 export type Obstacle =
@@ -7,6 +10,12 @@ export type Obstacle =
   | { readonly kind: 'noRate' }
   | { readonly kind: 'unit' }
   | { readonly kind: 'noItem' }
+  /** Its part may not be bought. */
+  | { readonly kind: 'notBought' }
+  /** So much of it is free in stores, and is not counted on. */
+  | { readonly kind: 'inStores'; readonly free: Quantity; readonly unit: string }
+  /** Buying it costs so much more than the quote has for it. */
+  | { readonly kind: 'aboveQuote'; readonly by: Minor; readonly currency: string }
   | { readonly kind: 'late'; readonly days: number };
 
 export type BuyingFacts = {
@@ -17,6 +26,13 @@ export type BuyingFacts = {
   /** Whether the need's unit can be converted to the item's. */
   readonly hasUnit: boolean;
   readonly hasItem: boolean;
+  readonly mayBeBought: boolean;
+  /** Of what is open, what is free in stores, in the need's unit. */
+  readonly freeInStores: Quantity;
+  readonly unit: string;
+  /** What buying what is open costs beyond what its quote has for it; 0 or less when it does not. */
+  readonly aboveQuote: Minor;
+  readonly currency: string;
   readonly neededOn: Day | null;
   readonly leadDays: number;
 };
@@ -26,12 +42,16 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
   const found: Obstacle[] = [];
   if (facts.supplierId === null) found.push({ kind: 'noSupplier' });
   if (!facts.hasRate) found.push({ kind: 'noRate' });
+  if (!facts.mayBeBought) found.push({ kind: 'notBought' });
   if (!facts.hasUnit) found.push({ kind: 'unit' });
   if (!facts.hasPrice) found.push({ kind: 'noPrice' });
   if (facts.supplierId !== null && facts.neededOn !== null) {
     const days = daysLate(facts.neededOn, facts.leadDays, receivingDays, today, calendar);
     if (days > 0) found.push({ kind: 'late', days });
   }
+  const { freeInStores: free, aboveQuote: by, unit, currency } = facts;
+  if (free > 0) found.push({ kind: 'inStores', free, unit });
+  if (by > 0) found.push({ kind: 'aboveQuote', by, currency });
   if (!facts.hasItem) found.push({ kind: 'noItem' });
   return found;
 }
@@ -39,6 +59,11 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
 /** The few words that mark a row. */
 export function wordsFor(obstacle: Obstacle): string {
   if (obstacle.kind === 'late') return `${counted(obstacle.days, 'day')} too late`;
+  if (obstacle.kind === 'inStores')
+    return `${formatQuantity(obstacle.free)} ${unitOf(obstacle.unit).short} in stores`.replace('  ', ' ');
+  if (obstacle.kind === 'aboveQuote') return `${formatAmount(obstacle.by, obstacle.currency)} above its quote`;
   const words = { noSupplier: 'no supplier', noPrice: 'no price', noItem: 'no item number' };
-  return { ...words, noRate: 'no exchange rate', unit: 'unit does not fit its item' }[obstacle.kind];
+  return { ...words, noRate: 'no exchange rate', unit: 'unit does not fit its item', notBought: 'may not be bought' }[
+    obstacle.kind
+  ];
 }

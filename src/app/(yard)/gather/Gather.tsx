@@ -21,7 +21,7 @@ import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
 import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
-import { callOff, chooseSupplier, draftOrders } from '../../acts';
+import { callOff, mendNeeds, draftOrders } from '../../acts';
 import { bySupplier, gatherColumns } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { counted } from '@/core/words';
@@ -76,7 +76,7 @@ export function Gather({ rows, total, terms, filters }: Props) {
     },
   });
   const { view, current } = usePreview(picks, joins, drafting.clash);
-  const choosing = useAct(chooseSupplier);
+  const choosing = useAct(mendNeeds);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
   const groups = useMemo(() => bySupplier(terms, yard.currency), [terms, yard.currency]);
   const count = Object.keys(picks).length;

@@ -14,10 +14,10 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { ProgressGlass } from '@/ui/SightGlass';
 import { Tags } from '@/ui/Tags';
 import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
+import { moreTag, Way } from '../plan/planColumns';
 import { BuySheet, useBuySheet } from './BuySheet';
 
 const NeedSlip = later(() => import('../../../NeedSlip'));
@@ -56,7 +56,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
             {n.description}
           </button>{' '}
           {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>}{' '}
-          <Tags tags={n.tags} />
+          <Tags tags={[...n.tags, ...(n.more === 0 ? [] : [moreTag(n.more, currency)])]} />
         </>
       ),
     },
@@ -104,17 +104,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
     {
       key: 'way',
       head: 'How far it is',
-      cell: (n) => (
-        <ProgressGlass
-          whole={n.quantity}
-          words={progressInWords(n)}
-          parts={[
-            { stage: 'received', share: n.received },
-            { stage: 'onOrder', share: n.ordered - n.received },
-            { stage: 'drafted', share: n.drafted },
-          ]}
-        />
-      ),
+      cell: (n) => <Way need={n} />,
       className: 'w-[110px]',
       wide: true,
     },
@@ -207,21 +197,5 @@ export function BuyList({ list, job, quote, shown }: Props) {
       {open && <NeedSlip key={open.id} need={open} onClose={() => setOpen(undefined)} />}
       {adding && <AddNeed jobId={job.id} onClose={() => setAdding(false)} />}
     </div>
-  );
-}
-
-function progressInWords(n: BuyListLine): string {
-  const unit = unitOf(n.unit).short;
-  const part = (q: number, words: string) =>
-    q > 0 ? `${formatQuantity(q as BuyListLine['quantity'])} ${unit} ${words}`.replace('  ', ' ') : '';
-  return (
-    [
-      part(n.received, 'in'),
-      part(n.ordered - n.received, 'on order'),
-      part(n.drafted, 'drafted'),
-      part(n.open, 'to buy'),
-    ]
-      .filter(Boolean)
-      .join(', ') || 'nothing needed'
   );
 }

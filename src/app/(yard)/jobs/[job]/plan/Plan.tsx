@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import { formatWhole, minor, signOf } from '@/core/money/money';
+import { add, formatWhole, minor, signOf, ZERO } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
 import { PLANNED_WORK, PLANNED_WORK_NAMES, type PlannedWork } from '@/core/planning/plan';
 import { PLANNING, PLANNING_NAMES, type Planning } from '@/core/planning/netting';
@@ -26,6 +26,7 @@ import { SwitchSlip } from './SwitchSlip';
 import { WhenWork } from './WhenWork';
 
 const NeedSlip = later(() => import('../../../NeedSlip'));
+const MendSlip = later(() => import('../../../MendSlip'));
 const TakeBill = later(() => import('./TakeBill'));
 
 type Props = {
@@ -63,7 +64,7 @@ export function Plan({ plan, from, job }: Props) {
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [picked, setPicked] = useState<ReadonlySet<Key>>(new Set());
   const [open, setOpen] = useState<PlanRow>();
-  const [slip, setSlip] = useState<'bill' | 'out' | Planning | PlanView['roots'][number]>();
+  const [slip, setSlip] = useState<'bill' | 'out' | 'mend' | Planning | PlanView['roots'][number]>();
   const once = useOnce();
   const mayChange = yard.may('change buy lists') && job.live;
   const fold = (key: string) => {
@@ -80,7 +81,14 @@ export function Plan({ plan, from, job }: Props) {
       return !away;
     });
   }, [rows, closed]);
-  const columns = planColumns({ day: yard.day, closed, parents, onFold: fold, onOpen: setOpen });
+  const columns = planColumns({
+    day: yard.day,
+    currency: yard.currency,
+    closed,
+    parents,
+    onFold: fold,
+    onOpen: setOpen,
+  });
   const chosen = rows.filter((r) => picked.has(r.key));
   const done = () => setPicked(new Set());
   const reserving = useAct(reserve, {
@@ -107,8 +115,10 @@ export function Plan({ plan, from, job }: Props) {
   const late = toBuy.filter((r) => r.need?.late === true).length;
   const unpriced = toBuy.filter((r) => r.need?.tags.some((t) => t.words === 'no price') === true).length;
   const planned = ahead?.planned?.[planning];
+  const more = add(ZERO, ...toBuy.map((r) => r.need?.more ?? ZERO));
   const words = [
     planned === undefined ? '' : `${signOf(yard.currency)}\u202f${formatWhole(planned, yard.currency)} planned`,
+    more === 0 || planned === undefined ? '' : `${formatWhole(add(planned, more), yard.currency)} at today’s prices`,
     late > 0 ? `${late} late` : '',
     unpriced > 0 ? `${unpriced} without a price` : '',
   ].filter(Boolean);
@@ -231,6 +241,7 @@ export function Plan({ plan, from, job }: Props) {
             busy={busy}
             onReserve={() => doReserve(needIds(chosen))}
             onLetGo={() => void letting.run({ jobId: job.id, needIds: needIds(chosen) })}
+            onMend={() => setSlip('mend')}
             onOut={() => setSlip('out')}
             onIn={(lineIds) => void leaving.run({ jobId: job.id, version, lineIds, reason: null })}
             onWork={(lineId, work) => void working.run({ jobId: job.id, version, lineId, work })}
@@ -257,6 +268,12 @@ export function Plan({ plan, from, job }: Props) {
       </Shelf>
       {open?.need != null && <NeedSlip key={open.key} need={open.need} onClose={() => setOpen(undefined)} />}
       {slip === 'bill' && <TakeBill job={job} version={version} onClose={() => setSlip(undefined)} />}
+      {slip === 'mend' && (
+        <MendSlip
+          needs={chosen.flatMap((r) => (r.isIn ? (r.need ?? []) : []))}
+          onClose={() => (setSlip(undefined), done())}
+        />
+      )}
       {slip === 'out' && (
         <ReasonQuestion
           title={`Leave ${counted(chosen.length, 'part')} out`}
@@ -292,13 +309,14 @@ type StepsProps = {
   readonly busy: boolean;
   readonly onReserve: () => void;
   readonly onLetGo: () => void;
+  readonly onMend: () => void;
   readonly onOut: () => void;
   readonly onIn: (lineIds: number[]) => void;
   readonly onWork: (lineId: number, work: PlannedWork) => void;
 };
 
 /** What can be done with the picked branches. */
-function PickedSteps({ rows, busy, onReserve, onLetGo, onOut, onIn, onWork }: StepsProps) {
+function PickedSteps({ rows, busy, onReserve, onLetGo, onMend, onOut, onIn, onWork }: StepsProps) {
   const out = rows.flatMap((r) => (r.leftOut === null || r.lineId === null ? [] : [r.lineId]));
   const inside = rows.filter((r) => r.lineId !== null && r.leftOut === null);
   const bought = rows.filter((r) => r.need !== null && r.isIn);
@@ -327,6 +345,11 @@ function PickedSteps({ rows, busy, onReserve, onLetGo, onOut, onIn, onWork }: St
       {bought.length > 0 && (
         <ShelfPlain onClick={onReserve} disabled={busy}>
           Reserve
+        </ShelfPlain>
+      )}
+      {bought.length > 0 && (
+        <ShelfPlain onClick={onMend} disabled={busy}>
+          Change…
         </ShelfPlain>
       )}
       {held.length > 0 && (

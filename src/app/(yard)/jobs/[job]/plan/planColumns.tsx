@@ -1,4 +1,5 @@
 import { GOT_BY_NAMES } from '@/core/boms/bom';
+import { formatAmount, type Minor } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { BuyListLine } from '@/queries/needs';
@@ -50,7 +51,14 @@ export const Way = ({ need }: { need: BuyListLine }) => (
   />
 );
 
+/** By how much buying it at today's prices differs from its estimate. */
+export const moreTag = (more: Minor, currency: string) => ({
+  words: `today ${more > 0 ? '+' : ''}${formatAmount(more, currency)}`,
+  weight: more > 0 ? ('care' as const) : ('note' as const),
+});
+
 type Tree = {
+  readonly currency: string;
   readonly day: ReturnType<typeof useYard>['day'];
   readonly closed: ReadonlySet<string>;
   readonly parents: ReadonlySet<string>;
@@ -64,6 +72,8 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
   const { key, description, number, level, leftOut, isIn, need } = row;
   const folds = tree.parents.has(key);
   const open = !tree.closed.has(key);
+  const { currency } = tree;
+  const more = need === null || need.more === 0 ? [] : [moreTag(need.more, currency)];
   const kept = need !== null && need.reserved ? [{ words: 'reserved', weight: 'good' as const }] : [];
   return (
     <span className="flex items-baseline gap-1" style={{ paddingLeft: level * INDENT }}>
@@ -90,7 +100,7 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
         )}{' '}
         {number !== null && <span className="mono whitespace-nowrap text-ink-2">{number}</span>}{' '}
         {leftOut !== null && <span className="tag tag-care">left out: {leftOut}</span>}
-        {isIn && need !== null && <Tags tags={[...kept, ...need.tags]} />}
+        {isIn && need !== null && <Tags tags={[...kept, ...need.tags, ...more]} />}
         {isIn && need !== null && need.neededOn !== null && (
           <span className="block text-[12.5px] text-ink-2 phone:hidden">needed {tree.day(need.neededOn)}</span>
         )}

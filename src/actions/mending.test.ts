@@ -1,0 +1,92 @@
+import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
+import { loadSellers } from '@/queries/sellers';
+import { loadBuyList } from '@/queries/needs';
+import { insertMany, insertOne } from '@/store/rows';
+import { mendNeeds } from './mending';
+
+let yard: TestCompany;
+let tube: number;
+beforeEach(async () => {
+  yard = await TestCompany.open();
+  [tube] = yard.ids.items;
+  const [eelmoor, pellam] = yard.ids.suppliers;
+  await yard.db('supplier').where({ id: pellam }).update({ currency: 'EUR', leadDays: 20 });
+  await yard.db('exchangeRate').insert({ currency: 'EUR', day: TODAY, rate: '0.5' as never });
+  const part = { itemId: tube, unit: 'MTR' };
+  const [one, other] = [
+    await insertOne(yard.db, 'supplierPart', { ...part, supplierId: eelmoor, theirNumber: '88120' }),
+    await insertOne(yard.db, 'supplierPart', { ...part, supplierId: pellam }),
+  ];
+  await insertMany(yard.db, 'priceBreak', [
+    { partId: one, fromQuantity: 0, price: 112_000 },
+    { partId: one, fromQuantity: q(40), price: 98_500 },
+    { partId: other, fromQuantity: 0, price: 180_000 },
+  ]);
+});
+afterEach(() => yard.closeProven());
+
+const mending = async (needIds: number[], change: object, version = 1) =>
+  mendNeeds(await yard.as('buyer'), { needs: needIds.map((needId) => ({ needId, version })), ...change });
+const tubes = (quantity: number) =>
+  yard.need({ item: tube, quantity, price: 8, neededOn: '2026-05-27', description: 'Tube' });
+
+describe('lines to buy, several at once', () => {
+  it('take their supplier’s price of today for what is open, by its breaks', async () => {
+    const ids = [await tubes(12), await tubes(50)];
+    must(await mending(ids, { todaysPrice: true }));
+    expect((await yard.db('need').orderBy('id').select('price')).map((n) => n.price)).toEqual([112_000, 98_500]);
+    expect(await yard.tab()).toEqual({ planned: 13_440 + 49_250 });
+  });
+  it('change supplier, and bring its price along in our currency', async () => {
+    const id = await tubes(10);
+    must(await mending([id], { supplierId: yard.ids.suppliers[1], todaysPrice: true }));
+    expect(await yard.db('need').first('price', 'supplierId')).toEqual({
+      price: 90_000,
+      supplierId: yard.ids.suppliers[1],
+    });
+  });
+  it('get a day and a cost code, unless they are bought already', async () => {
+    const [open, bought] = [await tubes(10), await tubes(5)];
+    must(await mending([open], { neededOn: '2026-06-01', costCodeId: yard.ids.codes[0] }));
+    expect(await yard.db('need').where({ id: open }).first('neededOn', 'costCodeId', 'version')).toEqual({
+      neededOn: '2026-06-01',
+      costCodeId: yard.ids.codes[0],
+      version: 2,
+    });
+    await yard.draft([{ needId: bought, buy: q(2) }]);
+    expect(refusedWith(await mending([bought], { costCodeId: yard.ids.codes[0] }))).toEqual(['need.bought']);
+  });
+  it('are all mended or none', async () => {
+    const ids = [await tubes(10), await yard.need({ description: 'Hose' })];
+    expect(refusedWith(await mending(ids, { todaysPrice: true }))).toEqual(['need.unpriced']);
+    expect(refusedWith(await mending(ids, {}))).toEqual(['mend.nothing']);
+    expect(refusedWith(await mending(ids, { supplierId: 99 }))).toEqual(['missing']);
+    expect(refusedWith(await mending(ids, { neededOn: '2026-06-01' }, 2))).toEqual(['clash']);
+    expect((await yard.db('need').select('version')).map((n) => n.version)).toEqual([1, 1]);
+  });
+});
+
+it('the suppliers of a part stand side by side, the cheapest first', async () => {
+  const id = await tubes(50);
+  const { actor, db } = await yard.as('buyer');
+  const sellers = await loadSellers(db, actor, id, TODAY);
+  expect(
+    sellers.map(({ name, price, value, late, readyOn, chosen }) => ({ name, price, value, late, readyOn, chosen })),
+  ).toEqual([
+    // 20 days from 12 May and one to take in: three weeks and a day later than it is wanted by.
+    { name: 'Pellam Bearings', price: 90_000, value: 45_000, late: 10, readyOn: '2026-06-10', chosen: false },
+    { name: 'Eelmoor Metals', price: 98_500, value: 49_250, late: 0, readyOn: '2026-05-20', chosen: true },
+  ]);
+  expect(await loadSellers(db, actor, await yard.need(), TODAY)).toEqual([]);
+});
+
+it('a line says what it comes to at today’s prices, what lies in stores, and that it may not be bought', async () => {
+  await tubes(50);
+  await yard.db('item').where({ id: tube }).update({ bought: 0 });
+  const pile = { itemId: tube, placeId: 1, jobId: null, kind: 'counted', quantity: q(6), value: 5000 } as const;
+  await yard.db('stockMove').insert({ ...pile, personId: 1, day: TODAY, at: TODAY } as never);
+  const { actor, db } = await yard.as('buyer');
+  const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
+  expect(line?.more).toBe(49_250 - 40_000);
+  expect(line?.tags.map((t) => t.words)).toEqual(['may not be bought', '6 m in stores']);
+});

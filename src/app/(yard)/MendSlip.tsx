@@ -1,0 +1,71 @@
+'use client';
+
+import { useState } from 'react';
+import { counted } from '@/core/words';
+import type { NeedLine } from '@/queries/needs';
+import type { Thing } from '@/queries/things';
+import { DateField } from '@/ui/kit/DateField';
+import { Faults } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useAct } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { mendNeeds } from '../acts';
+
+type Props = { readonly needs: readonly NeedLine[]; readonly onClose: () => void };
+
+/** Mends several lines to buy at once; what is left empty stays as it is on each. */
+export default function MendSlip({ needs, onClose }: Props) {
+  const { may } = useYard();
+  const [supplier, setSupplier] = useState<Thing | null>(null);
+  const [code, setCode] = useState<Thing | null>(null);
+  const [neededOn, setNeededOn] = useState('');
+  const [price, setPrice] = useState(false);
+  const act = useAct(mendNeeds, { said: ({ lines }) => `${counted(lines, 'line')} changed`, onDone: onClose });
+  const nothing = supplier === null && code === null && neededOn === '' && !price;
+  const go = () =>
+    void act.run({
+      needs: needs.map((n) => ({ needId: n.id, version: n.version })),
+      ...(supplier === null ? {} : { supplierId: supplier.id }),
+      ...(code === null ? {} : { costCodeId: code.id }),
+      ...(neededOn === '' ? {} : { neededOn }),
+      ...(price ? { todaysPrice: true as const } : {}),
+    });
+  useKey('Ctrl+Enter', 'Change them', go, !act.busy && !nothing);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`Change ${counted(needs.length, 'line')}`}
+      detail="What is left empty stays as it is on each."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={act.busy || nothing} onClick={go}>
+            Change them <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        <PickField
+          kind="supplier"
+          label="Supplier"
+          placeholder="as it is"
+          autoFocus
+          value={supplier}
+          onPick={setSupplier}
+        />
+        <DateField label="Needed" value={neededOn} onDay={setNeededOn} />
+        <PickField kind="costCode" label="Cost code" placeholder="as it is" value={code} onPick={setCode} />
+        {may('see money') && (
+          <label>
+            <input type="checkbox" checked={price} onChange={(e) => setPrice(e.target.checked)} /> Take today’s price of
+            their supplier as the estimate
+          </label>
+        )}
+      </div>
+    </Slip>
+  );
+}

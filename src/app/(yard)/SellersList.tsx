@@ -1,0 +1,101 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { formatAmount, formatPrice, signOf, subtract, type Minor } from '@/core/money/money';
+import { unitOf } from '@/core/quantity/units';
+import { counted } from '@/core/words';
+import type { NeedLine } from '@/queries/needs';
+import type { Seller } from '@/queries/sellers';
+import { ask } from '@/ui/ask';
+import { Faults } from '@/ui/kit/Field';
+import { useAct } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { mendNeeds } from '../acts';
+
+type Props = { readonly need: NeedLine; readonly onDone: () => void };
+
+/** The suppliers of a line's part side by side: price at what is open, day, past purchases, days kept. */
+export function SellersList({ need, onDone }: Props) {
+  const { may } = useYard();
+  const [sellers, setSellers] = useState<readonly Seller[]>();
+  useEffect(() => {
+    const stop = new AbortController();
+    void ask<Seller[]>(`/needs/${need.id}/sellers`, { signal: stop.signal }).then(setSellers);
+    return () => stop.abort();
+  }, [need.id]);
+  const act = useAct(mendNeeds, { onDone });
+  if (sellers === undefined || sellers.length === 0) return null;
+  const now = sellers.find((s) => s.chosen)?.value ?? null;
+  const choose = ({ supplierId, price }: Seller) =>
+    void act.run({
+      needs: [{ needId: need.id, version: need.version }],
+      supplierId,
+      // A supplier brings its price along; one without a price leaves the estimate as it is.
+      ...(price === null ? {} : { todaysPrice: true as const }),
+    });
+  return (
+    <section aria-labelledby="sellers" className="mt-5">
+      <h3 id="sellers" className="text-[15px]">
+        Who sells it
+      </h3>
+      <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
+      <ul>
+        {sellers.map((s) => (
+          <li key={s.supplierId} className="flex items-start justify-between gap-3 border-b border-line-2 py-2">
+            <SellerTold seller={s} need={need} now={now} />
+            {s.chosen ? (
+              <span className="tag tag-good">chosen</span>
+            ) : (
+              may('change buy lists') && (
+                <button type="button" className="step" disabled={act.busy} onClick={() => choose(s)}>
+                  Choose
+                </button>
+              )
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function SellerTold({ seller: s, need, now }: { seller: Seller; need: NeedLine; now: Minor | null }) {
+  const { currency, day } = useYard();
+  const sign = signOf(currency);
+  const differs = s.value === null || now === null ? 0 : subtract(s.value, now);
+  const { came, kept } = s.kept;
+  return (
+    <span>
+      <b className="font-semibold">{s.name}</b>{' '}
+      {s.theirNumber !== '' && <span className="mono text-ink-2">{s.theirNumber}</span>}
+      <span className="block">
+        {s.price === null || s.value === null ? (
+          <span className="text-amber">has no price for it</span>
+        ) : (
+          <>
+            {sign}&#8239;{formatPrice(s.price, currency)} / {unitOf(need.unit).short || unitOf(need.unit).name} · {sign}
+            &#8239;{formatAmount(s.value, currency)}
+            {differs !== 0 && !s.chosen && (
+              <span className={differs > 0 ? 'text-brick' : 'text-enamel'}>
+                {' '}
+                {differs > 0 ? '+' : ''}
+                {formatAmount(differs, currency)}
+              </span>
+            )}
+          </>
+        )}
+      </span>
+      <span className="block text-[12.5px] text-ink-2">
+        {s.late > 0 ? (
+          <b className="text-brick">
+            ready {day(s.readyOn)}, {counted(s.late, 'day')} too late
+          </b>
+        ) : (
+          `ready ${day(s.readyOn)} if ordered today`
+        )}{' '}
+        · {s.times === 0 ? 'not bought there yet' : `bought ${counted(s.times, 'time')}, last ${day(s.lastOn)}`}
+        {came > 0 && ` · ${kept} of ${came} days kept`}
+      </span>
+    </span>
+  );
+}
