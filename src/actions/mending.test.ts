@@ -3,6 +3,9 @@ import { loadSellers } from '@/queries/sellers';
 import { loadBuyList } from '@/queries/needs';
 import { insertMany, insertOne } from '@/store/rows';
 import { mendNeeds } from './mending';
+import { changeNeed } from './needs';
+import { draftOrders } from './orders';
+import { changeQuote, winQuote } from './quotes';
 
 let yard: TestCompany;
 let tube: number;
@@ -89,4 +92,30 @@ it('a line says what it comes to at today’s prices, what lies in stores, and t
   const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
   expect(line?.more).toBe(49_250 - 40_000);
   expect(line?.tags.map((t) => t.words)).toEqual(['may not be bought', '6 m in stores']);
+  const picks = [{ needId: line?.id ?? 0, buy: q(1) }];
+  expect(refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks }))).toEqual([
+    'need.notBought',
+  ]);
+});
+
+it('what is put out less than was sold is kept in hand, and says so', async () => {
+  const lead = await yard.as('lead');
+  const of = { quoteId: 1, once: yard.once() };
+  const line = {
+    kind: 'bought',
+    itemId: null,
+    description: 'Fitting',
+    quantity: q(30),
+    unit: 'HUR',
+    cost: 400_000,
+  } as const;
+  const rest = { price: null, costCodeId: yard.ids.codes[0], supplierId: null, neededOn: null };
+  must(await changeQuote(lead, { ...of, version: 1, after: 0, upTo: 0, lines: [{ ...line, ...rest }] }));
+  must(await winQuote(lead, { ...of, once: yard.once(), version: 2, wonBy: 'the customer' }));
+  const need = (await yard.db('need').first())!;
+  const { description, unit, costCodeId, price } = need;
+  const text = { description, unit, costCodeId, price, supplierId: null, neededOn: '' };
+  must(await changeNeed(lead, { needId: need.id, version: 1, ...text, quantity: q(24) }));
+  const [shown] = (await loadBuyList(yard.db, lead.actor, yard.ids.jobs[0], TODAY)).rows;
+  expect(shown?.tags.map((t) => t.words)).toContain('6 h kept in hand');
 });

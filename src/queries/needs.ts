@@ -71,6 +71,8 @@ export type Buying = {
 export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy' | 'more'> & {
   /** What the quote has for one of it, in the company's currency; null for a line of no quote. */
   quoteCost: UnitPrice | null;
+  /** How much of it was sold; null likewise. */
+  sold: Quantity | null;
   supplierLead: number | null;
   supplierCurrency: string | null;
 };
@@ -107,6 +109,7 @@ export const NEED_COLUMNS = [
     supplierLead: 's.leadDays',
     supplierCurrency: 's.currency',
     quoteCost: 'q.cost',
+    sold: 'q.quantity',
   },
 ] as const;
 
@@ -167,7 +170,7 @@ function freeOf({ open, unit, kind }: RawNeed, item: Item | undefined, { free }:
 
 export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
-  const { supplierLead, supplierCurrency, quoteCost, ...raw } = need;
+  const { supplierLead, supplierCurrency, quoteCost, sold, ...raw } = need;
   const part = parts.get(partKey(raw.supplierId, raw.itemId));
   const known = termsFor(raw, parts, items.get(raw.itemId ?? 0));
   const terms = known ?? anyQuantity(raw.unit);
@@ -202,6 +205,10 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
   const { extra, quantity: ordered } = quantityToOrder(raw.open, terms);
   if (raw.open > 0 && extra > 0)
     tags.push({ words: `sold as ${formatQuantity(ordered)} ${unitOf(terms.unit).short}`.trim(), weight: 'note' });
+  if (sold !== null && sold > raw.quantity) {
+    const kept = `${formatQuantity(subtractQ(sold, raw.quantity))} ${unitOf(raw.unit).short}`.trim();
+    tags.push({ words: `${kept} kept in hand`, weight: 'note' });
+  }
   const last =
     raw.neededOn === null || raw.supplierId === null || raw.open === 0
       ? null

@@ -81,6 +81,12 @@ function readPick(need: PickedRow, { items, parts, suppliers, rates }: Context):
   const whole = wholeFault(need.buy, need.unit, name, field);
   if (whole !== undefined) return whole;
   const item = items.get(need.itemId ?? 0);
+  if (item?.bought === 0)
+    return refusal(
+      'need.notBought',
+      `${name}: item ${item.number} may not be bought. Say on its page that it may.`,
+      field,
+    );
   return (
     termsFor(need, parts, item) ??
     refusal(
