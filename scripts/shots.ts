@@ -28,6 +28,9 @@ try {
   await take('job', '/jobs/412');
   await take('job-postings', '/jobs/412?figure=03.received');
   await take('buy-list', '/jobs/412/buy-list');
+  await take('plan', '/jobs/421/plan', () => browser.reads('the shortfall 2,3'));
+  await take('bill', '/items/44/bill', () => browser.reads('Made before it'));
+  await take('stores', '/stores');
   await take('gather', '/gather', async () => {
     await pick('Pick all of Brightsound Marine Electrics');
     for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412'])
@@ -42,13 +45,10 @@ try {
     await browser.reads('418 03 Electrical');
     await (await browser.cell('Line 3', 'Quantity')).click();
   });
-  await take('order-sent', '/orders/K26-0015');
   await take('dock', '/dock/K26-0019');
   await take('invoice', '/invoices/14');
   await take('suppliers', '/suppliers');
-  await take('job-as-of', '/jobs/412?on=2026-04-10');
   await take('quote', '/jobs/425/quote');
-  await take('outbox', '/outbox/2');
   await take('quote-file', '/jobs/426/quote', async () => {
     const sample = join(app.folder, 'sample-quote.csv');
     const text = await (await fetch(`${app.base}/sample-quote`)).text();
