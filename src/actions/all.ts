@@ -12,6 +12,7 @@ import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
 import * as receiving from './receiving';
 import * as reserving from './reserving';
+import * as reviews from './reviews';
 import * as sending from './sending';
 import * as signing from './signing';
 import * as stores from './stores';
@@ -34,6 +35,7 @@ const ROOMS = [
   quotes,
   receiving,
   reserving,
+  reviews,
   sending,
   signing,
   stores,

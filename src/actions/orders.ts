@@ -25,7 +25,7 @@ import {
   type StoredOrder,
 } from '@/store/orders';
 import { insertOne, nextCount, whereIn } from '@/store/rows';
-import { checkLive } from './jobs';
+import { checkOrderable } from './reviews';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
@@ -88,7 +88,7 @@ export const draftOrders = defineAction({
       'id',
       picks.map((p) => p.needId),
     );
-    await checkLive(
+    await checkOrderable(
       trx,
       needs.map((n) => n.jobId),
     );
@@ -229,7 +229,7 @@ async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonl
     refuse('line.tax', 'A line carries a tax that is not there any more.');
   const before = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
   const added = typed.flatMap((l) => l.splits.flatMap((s) => (before.has(s.jobId) ? [] : (s.jobId ?? []))));
-  await checkLive(trx, added);
+  await checkOrderable(trx, added);
 }
 
 /** Holds a draft open for late additions, or takes it up again. */

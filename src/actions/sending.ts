@@ -26,6 +26,7 @@ import {
   type Work,
 } from './action';
 import { moved, orderOf, subjectsOf } from './orders';
+import { checkReviewed } from './reviews';
 
 /** Hands a finished message to the mail server; answers what the server said. */
 export type Post = (message: {
@@ -60,6 +61,10 @@ async function checkSending(work: Work, orderId: number, version: number, byHand
   );
   const faults = sendingFaults(order.lines, order.currency, byHand ? '' : supplier.email);
   if (faults.length > 0) throw new Refused(faults);
+  await checkReviewed(
+    work.trx,
+    order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])),
+  );
   return { order, sending, supplier };
 }
 

@@ -6,6 +6,7 @@ import { saveBom } from '@/actions/boms';
 import { openJob, openOnRail } from '@/actions/jobs';
 import { chooseWork, takeBill } from '@/actions/planning';
 import { choosePlanning, reserve } from '@/actions/reserving';
+import { saveReviewPoints, tickPoint } from '@/actions/reviews';
 import { countStock } from '@/actions/stores';
 import type { Post } from '@/actions/sending';
 import { guessMapping } from '@/core/quotes/rows';
@@ -33,6 +34,7 @@ export async function seedDemo(
   await layOutCompany(db, today);
   const off = (await db('dayOff').select('day')) as { day: string }[];
   const yard = new DemoYard(db, today, { week: MON_TO_FRI, off: new Set(off.map((d) => d.day)) }, post);
+  must(await saveReviewPoints(await yard.as('wren', -60), { kind: 'make', points: LOOKED_OVER }));
   await writeBills(yard);
   await countStores(yard);
   for (const job of JOBS) await openWithQuote(yard, job);
@@ -202,6 +204,9 @@ export function quoteCsv(
   ].join('\r\n');
 }
 
+/** What the yard looks over before it makes something. */
+const LOOKED_OVER = ['Drawings at the right revision', 'Dates possible', 'Prices confirmed', 'Terms agreed'];
+
 async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
   const start = (job.won ?? -6) - 6;
   const lead = (await yard
@@ -249,6 +254,9 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
         wonBy: job.wonBy ?? '',
       }),
     );
+  if (job.kind === 'make' && job.won !== undefined)
+    for (const { id: pointId } of await yard.db('reviewPoint').select('id'))
+      must(await tickPoint(await yard.as(job.lead, job.won), { jobId: opened.id, pointId, ticked: true }));
   if (job.makes !== undefined && job.won !== undefined) await planByBill(yard, opened.id, job.makes, job.won);
 }
 

@@ -8,6 +8,7 @@ import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { DocumentKind } from '@/store/ledger';
 import { loadQuoteSums, type QuoteSums } from '@/store/quotes';
+import { loadOpenPoints } from '@/store/reviews';
 import type { CostCode, JobState } from '@/store/tables';
 import type { Person } from '@/store/people';
 import type { JOB_KINDS } from './jobs';
@@ -33,6 +34,8 @@ export type JobHead = {
     readonly orders: number;
     /** Lines that are left to buy today. */
     readonly open: number;
+    /** Points that are not looked over before work starts, unless that was waived. */
+    readonly review: number;
   };
   readonly quote: {
     readonly id: number;
@@ -73,6 +76,7 @@ export async function findJob(db: Db, person: Person, number: string, on?: Day):
         until,
       ),
       open: await count('select count(*) n from need where job_id = ? and open > 0', job.id),
+      review: (await loadOpenPoints(db, [job.id])).reduce((sum, o) => sum + o.points.length, 0),
     },
     quote:
       quote === undefined

@@ -24,6 +24,7 @@ import { loadPlanView } from './plan';
 import { loadAhead, loadPlanChanges } from './planAhead';
 import { checkQuoteFile } from './quoteImport';
 import { loadQuotePaper } from './quotePaper';
+import { loadReview, loadReviewPoints } from './reviews';
 import { loadSellers } from './sellers';
 import { listStock, loadStock, sumStock } from './stores';
 import { listItems, loadItem, loadItemPast } from './items';
@@ -53,6 +54,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a plan', 'see jobs', (p) => loadPlanView(yard.db, p, { id: 1, number: '412', name: '', startsOn: null }, TODAY)],
   ['what planning anew would do', 'see jobs', (p) => loadAhead(yard.db, p, 1, TODAY)],
   ['what changed further up', 'see jobs', (p) => loadPlanChanges(yard.db, p, 1, TODAY)],
+  ['what is looked over', 'see jobs', (p) => loadReview(yard.db, p, 1)],
+  ['what is looked over by kind', 'manage people', (p) => loadReviewPoints(yard.db, p)],
   ['who sells a part', 'see money', (p) => loadSellers(yard.db, p, 1, TODAY)],
   ['a bill of materials', 'see jobs', (p) => loadBill(yard.db, p, 1, { on: TODAY })],
   [

@@ -251,11 +251,21 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
         });
         ofLine(line.id).received += num(r.accepted);
       }
-    if (action === 'takeBack') {
-      for (const [split, q] of brought.get(subjectId) ?? []) at(split).received -= q;
-      for (const r of receiptLines.filter((x) => x.receiptId === subjectId))
-        ofLine(num(r.lineId)).received -= num(r.accepted);
-    }
+    if (action === 'takeBack')
+      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+        const line = lines.get(num(r.lineId)) as Line;
+        const known = ofLine(line.id);
+        known.received -= num(r.accepted);
+        // What the parts hold together follows what the line holds: each gives back what it had, the rest the first that can.
+        let left = line.parts.reduce((a, p) => a + at(p.id).received, 0) - inShares(line, known.received);
+        const had = new Map(brought.get(subjectId) ?? []);
+        for (const most of [(id: number) => had.get(id) ?? 0, (id: number) => at(id).received])
+          for (const p of line.parts) {
+            const part = Math.min(left, most(p.id), at(p.id).received);
+            at(p.id).received -= part;
+            left -= part;
+          }
+      }
     if (action === 'matchInvoice') {
       const invoice = invoices.find((i) => i.id === subjectId) as Row;
       const beside: Beside[] = [];

@@ -39,6 +39,20 @@ ALTER TABLE job ADD COLUMN customer_order_on TEXT;
 ALTER TABLE job ADD COLUMN delivery_address TEXT NOT NULL DEFAULT '';
 ALTER TABLE job ADD COLUMN planner_id INTEGER REFERENCES person(id);
 
+-- What the company looks over before work starts, by kind of job, and who did for which job; or why it was waived.
+CREATE TABLE review_point (
+  id INTEGER PRIMARY KEY, job_kind TEXT NOT NULL CHECK (job_kind IN ('contract','repair','make')), place INTEGER NOT NULL, words TEXT NOT NULL, gone INTEGER NOT NULL DEFAULT 0
+) STRICT;
+CREATE TABLE job_review (
+  job_id INTEGER NOT NULL REFERENCES job(id), point_id INTEGER NOT NULL REFERENCES review_point(id), person_id INTEGER NOT NULL REFERENCES person(id), day TEXT NOT NULL,
+  PRIMARY KEY (job_id, point_id)
+) STRICT, WITHOUT ROWID;
+ALTER TABLE job ADD COLUMN review_waived TEXT;
+ALTER TABLE job ADD COLUMN review_waived_by INTEGER REFERENCES person(id);
+-- Buying before the customer said yes: why, and who took it upon them.
+ALTER TABLE quote ADD COLUMN early_reason TEXT;
+ALTER TABLE quote ADD COLUMN early_by INTEGER REFERENCES person(id);
+
 -- A bill of materials: one version of how an item is made, from a day on.
 CREATE TABLE bom (
   id INTEGER PRIMARY KEY, item_id INTEGER NOT NULL REFERENCES item(id), from_day TEXT NOT NULL, note TEXT NOT NULL DEFAULT '',

@@ -18,7 +18,7 @@ import type {
   ListView,
   FileMemory,
 } from './company';
-import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow } from './jobs';
+import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow, ReviewPoint, JobReview } from './jobs';
 import type {
   OrderHead,
   OrderLineRow,
@@ -78,6 +78,8 @@ declare module 'knex/types/tables.js' {
     quote: Quote;
     quoteLine: QuoteLineRow;
     quoteFile: QuoteFile;
+    reviewPoint: ReviewPoint;
+    jobReview: JobReview;
     tabLine: TabLine;
     need: NeedRow;
     bom: BomRow;

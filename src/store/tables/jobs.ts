@@ -27,6 +27,9 @@ export type Job = {
   readonly deliveryAddress: string;
   /** Who plans it, beside its lead. */
   readonly plannerId: number | null;
+  /** Why what is to be looked over before work starts was waived, and by whom. */
+  readonly reviewWaived: string | null;
+  readonly reviewWaivedBy: number | null;
   readonly version: number;
 };
 
@@ -60,6 +63,9 @@ export type Quote = {
   readonly movedOn: Day | null;
   /** The quote that took its place. */
   readonly revisedAs: number | null;
+  /** Why it is bought for before the customer said yes, and who took that upon them. */
+  readonly earlyReason: string | null;
+  readonly earlyBy: number | null;
   readonly version: number;
 };
 
@@ -110,4 +116,21 @@ export type NeedRow = {
   /** What of it keeps work from starting: neither in, nor there for it in stores, nor issued. */
   readonly missing: Quantity;
   readonly version: number;
+};
+
+/** What is looked over before work starts on jobs of a kind. */
+export type ReviewPoint = {
+  readonly id: number;
+  readonly jobKind: Job['kind'];
+  readonly place: number;
+  readonly words: string;
+  /** Whether the company looks at it no more. */
+  readonly gone: number;
+};
+
+export type JobReview = {
+  readonly jobId: number;
+  readonly pointId: number;
+  readonly personId: number;
+  readonly day: Day;
 };

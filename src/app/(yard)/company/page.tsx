@@ -1,16 +1,20 @@
 import { loadCompanyForm } from '@/queries/company';
+import { loadReviewPoints } from '@/queries/reviews';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { CompanyForm } from './CompanyForm';
 import { DaysOff } from './DaysOff';
+import { ReviewPoints } from './ReviewPoints';
 
 export const metadata = { title: 'Company' };
 
 export default place(async ({ db, person, today }) => {
   const view = await loadCompanyForm(db, person, today);
+  const points = await loadReviewPoints(db, person);
   return (
     <Sheet aside={<DaysOff off={view.off} today={today} />}>
       <CompanyForm key={view.company.version} view={view} />
+      <ReviewPoints points={points} />
     </Sheet>
   );
 });

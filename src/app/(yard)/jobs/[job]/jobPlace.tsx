@@ -9,6 +9,8 @@ import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
 import { Opened } from '@/ui/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
+import Link from '@/ui/Link';
+import { counted } from '@/core/words';
 import { place, type Asked } from '../../../server/place';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
 
@@ -65,6 +67,11 @@ function JobTop({ job, day, today, calendar }: TopProps) {
         <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>
           {JOB_STATES[job.state]}
         </span>
+        {job.state === 'live' && job.counts.review > 0 && (
+          <Link href={`/jobs/${job.number}/plan`} className="tag tag-care ml-2 align-[4px] hover:underline">
+            {counted(job.counts.review, 'point')} open before work starts
+          </Link>
+        )}
         <p className="mt-0.5 text-ink-2">{facts}</p>
       </div>
       <div className="text-ink-2 sm:text-right">

@@ -1,11 +1,19 @@
 import { loadPlanView } from '@/queries/plan';
+import { loadReview } from '@/queries/reviews';
 import { jobPlace } from '../jobPlace';
 import { Plan } from './Plan';
+import { Review } from './Review';
 
 export default jobPlace(async ({ db, person, today, job, query }) => {
   const after = Number(query.after ?? 0);
   const from = Number.isSafeInteger(after) && after > 0 ? after : 0;
   const plan = await loadPlanView(db, person, job, today, from);
+  const review = await loadReview(db, person, job.id);
   const { id, number, kind, state, startsOn } = job;
-  return <Plan plan={plan} from={from} job={{ id, number, kind, live: state === 'live', startsOn }} />;
+  return (
+    <>
+      <Plan plan={plan} from={from} job={{ id, number, kind, live: state === 'live', startsOn }} />
+      <Review jobId={id} review={review} />
+    </>
+  );
 });

@@ -1,0 +1,52 @@
+'use client';
+
+import { useState } from 'react';
+import { AreaField, Faults } from '@/ui/kit/Field';
+import { useAct } from '@/ui/useAct';
+import { saveReviewPoints } from '../../acts';
+
+const KINDS = { contract: 'a contract', repair: 'a repair', make: 'a make job' } as const;
+type Kind = keyof typeof KINDS;
+
+/** What is looked over before work starts, one point a line, by kind of job. */
+export function ReviewPoints({ points }: { readonly points: Readonly<Record<Kind, readonly string[]>> }) {
+  return (
+    <section aria-labelledby="review-points" className="mt-8">
+      <h2 id="review-points" className="text-[16px]">
+        Looked over before work starts
+      </h2>
+      <p className="mb-2 text-ink-2">
+        One point a line. Nothing is ordered for a job before they are ticked on its plan, or waived with a reason.
+      </p>
+      <div className="grid gap-4 sm:grid-cols-3">
+        {(Object.keys(KINDS) as Kind[]).map((kind) => (
+          <Points key={kind} kind={kind} points={points[kind]} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function Points({ kind, points }: { readonly kind: Kind; readonly points: readonly string[] }) {
+  const saved = points.join('\n');
+  const [typed, setTyped] = useState(saved);
+  const act = useAct(saveReviewPoints, { said: () => 'Saved' });
+  const read = typed
+    .split('\n')
+    .map((p) => p.trim())
+    .filter(Boolean);
+  return (
+    <div>
+      <AreaField label={`For ${KINDS[kind]}`} rows={5} value={typed} onChange={(e) => setTyped(e.target.value)} />
+      <Faults messages={act.refusals.map((r) => r.message)} />
+      <button
+        type="button"
+        className="btn btn-plain mt-2"
+        disabled={act.busy || read.join('\n') === saved}
+        onClick={() => void act.run({ kind, points: read })}
+      >
+        Save for {KINDS[kind]}
+      </button>
+    </div>
+  );
+}
