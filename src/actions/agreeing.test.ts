@@ -3,7 +3,9 @@ import { whyNotBought } from '@/core/quotes/winning';
 import { loadQuote } from '@/queries/job';
 import { loadQuotePaper } from '@/queries/quotePaper';
 import { insertOne } from '@/store/rows';
-import { agreeLines, changeQuote, changeSaying, moveQuote, reviseQuote, winQuote } from './quotes';
+import { changeQuote, changeSaying, moveQuote, reviseQuote } from './quotes';
+import { draftOrders } from './orders';
+import { agreeLines, buyEarly, winQuote } from './winning';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -120,6 +122,60 @@ describe('the customer’s yes', () => {
     const id = await insertOne(yard.db, 'item', { number: 'FR-1', name: 'Frame', unit: 'MTR', bought: 0 });
     must(await fill(line('Frame', { itemId: id }), line('Boat', { kind: 'customer', cost: 0 })));
     expect(must(await win())).toEqual({ bought: 0, budget: 2000 });
+  });
+});
+
+describe('buying before the customer’s yes', () => {
+  const early = async (lineIds: number[], change: Partial<Parameters<typeof buyEarly>[1]> = {}) =>
+    buyEarly(await yard.as('lead'), {
+      once: yard.once(),
+      ...{ quoteId: 1, version: (await quoteOf()).version, lineIds, reason: 'twelve weeks of lead time' },
+      ...change,
+    });
+  const moving = async (to: 'withCustomer' | 'lost' | 'writing') =>
+    must(await moveQuote(await yard.as('lead'), { quoteId: 1, version: (await quoteOf()).version, to }));
+  const job = async () => (await yard.db('job').where({ id: yard.ids.jobs[0] }).first())!.state;
+  beforeEach(async () => {
+    await yard.db('job').where({ id: yard.ids.jobs[0] }).update({ state: 'quoted' });
+    must(await fill(line('Engine', { supplierId: 1 }), line('Plate'), line('Fitting', { kind: 'labour' })));
+  });
+
+  it('wants the quote with the customer, lines that are bought, and a reason', async () => {
+    expect(refusedWith(await early([await idOf('Engine')]))).toEqual(['quote.writing']);
+    await moving('withCustomer');
+    expect(refusedWith(await early([await idOf('Fitting')]))).toEqual(['quote.nothing']);
+    expect(refusedWith(await early([await idOf('Engine')], { reason: ' ' }))).toEqual(['input']);
+    expect(must(await early([await idOf('Engine')]))).toEqual({ bought: 1 });
+    expect([await job(), await needs(), await budget()]).toEqual(['live', ['Engine'], []]);
+    expect(await quoteOf()).toMatchObject({ earlyReason: 'twelve weeks of lead time', state: 'withCustomer' });
+  });
+  it('buys nothing twice once the quote is won, revised or not', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const made = must(
+      await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: (await quoteOf()).version }),
+    );
+    must(await win({ quoteId: made.id, version: 1 }));
+    expect(await needs()).toEqual(['Engine', 'Plate']);
+    expect(await budget()).toEqual([['opening', 4000]]);
+  });
+  it('is given up with the quote, and never for one that is lost', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const picks = [{ needId: (await yard.db('need').first())!.id, buy: 10_000 }];
+    await moving('lost');
+    expect([await job(), (await yard.db('need').first())?.quantity]).toEqual(['lost', 0]);
+    expect(refusedWith(await early([await idOf('Engine')]))).toEqual(['quote.closed']);
+    await yard.db('job').where({ id: yard.ids.jobs[0] }).update({ state: 'live' });
+    const asked = { once: yard.once(), picks: picks as never };
+    expect(refusedWith(await draftOrders(await yard.as('buyer'), asked))).toEqual(['quote.lost']);
+  });
+  it('keeps what is drafted already when the quote is lost', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    await yard.draft([{ needId: (await yard.db('need').first())!.id, buy: 10_000 as never }]);
+    await moving('lost');
+    expect([await job(), (await yard.db('need').first())?.quantity]).toEqual(['live', 10_000]);
   });
 });
 

@@ -18,6 +18,7 @@ import * as signing from './signing';
 import * as stores from './stores';
 import * as suppliers from './suppliers';
 import * as using from './using';
+import * as winning from './winning';
 
 type Any = Action<never, unknown>;
 
@@ -41,6 +42,7 @@ const ROOMS = [
   stores,
   suppliers,
   using,
+  winning,
 ];
 
 const isAction = (thing: unknown): thing is Any => typeof thing === 'function' && 'input' in thing;

@@ -5,7 +5,8 @@ import { insertMany, insertOne } from '@/store/rows';
 import { mendNeeds } from './mending';
 import { changeNeed } from './needs';
 import { draftOrders } from './orders';
-import { changeQuote, winQuote } from './quotes';
+import { changeQuote } from './quotes';
+import { winQuote } from './winning';
 
 let yard: TestCompany;
 let tube: number;

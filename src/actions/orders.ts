@@ -26,6 +26,7 @@ import {
 } from '@/store/orders';
 import { insertOne, nextCount, whereIn } from '@/store/rows';
 import { checkOrderable } from './reviews';
+import { checkNotLost } from './winning';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
@@ -91,6 +92,10 @@ export const draftOrders = defineAction({
     await checkOrderable(
       trx,
       needs.map((n) => n.jobId),
+    );
+    await checkNotLost(
+      trx,
+      needs.map((n) => n.id),
     );
     const joined = into.map((o) => o.orderId);
     const plan = await planOrders(trx, picks, today, joined);

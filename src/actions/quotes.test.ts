@@ -9,7 +9,8 @@ import { openJob } from './jobs';
 import { mendNeeds } from './mending';
 import { addNeed, changeNeed } from './needs';
 import { bringIn as bringInFile, importQuote, keepQuoteFile } from './quoteFiles';
-import { moveQuote, winQuote } from './quotes';
+import { moveQuote } from './quotes';
+import { winQuote } from './winning';
 
 let yard: TestCompany;
 beforeEach(async () => {

@@ -1,22 +1,20 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { formatMoney, minor } from '@/core/money/money';
 import { unitPriceSchema } from '@/core/money/schema';
-import { needKind } from '@/core/needs/kind';
+import { coveredOf } from '@/core/needs/coverage';
 import { type Quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
 import { wholeFault } from '@/core/quantity/whole';
 import { QUOTE_LINE_KINDS } from '@/core/quotes/rows';
 import { MARKUP, priceWith } from '@/core/quotes/margin';
-import { amountsOf, budgetOf, whyNotBought, win } from '@/core/quotes/winning';
-import { loadItems } from '@/store/gathering';
-import { insertNeeds } from '@/store/needs';
-import { among, insertMany, insertOne } from '@/store/rows';
-import type { Quote, QuoteLineRow } from '@/store/tables';
-import { defineAction, found, grant, once, refuse, sameVersion, type Work } from './action';
-import { distinct, lineFields, text } from '@/core/records/fields';
-import { sayingFields, winningFields } from '@/core/records/quote';
+import { amountsOf } from '@/core/quotes/winning';
+import { insertMany, insertOne, whereIn } from '@/store/rows';
+import { loadNeedStates } from '@/store/tab/needs';
+import type { Quote } from '@/store/tables';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
+import { distinct, lineFields } from '@/core/records/fields';
+import { sayingFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
 
 export const quoteOf = async (trx: Work['trx'], id: number) =>
@@ -142,11 +140,43 @@ export const changeSaying = defineAction({
   },
 });
 
-const subjectsOf = (quote: Pick<Quote, 'id' | 'jobId'>) =>
+export const subjectsOf = (quote: Pick<Quote, 'id' | 'jobId'>) =>
   [
     ['quote', quote.id],
     ['job', quote.jobId],
   ] as const;
+
+/**
+ * What was put on the buy list before the customer's yes, and is not bought yet, is not wanted any more; a job for which
+ * nothing is bought goes with its quote.
+ */
+async function giveUpEarly({ trx, touch }: Work, quote: Quote): Promise<void> {
+  const lines = await trx('quoteLine').where({ quoteId: quote.id }).select('id');
+  const needs = await loadNeedStates(
+    trx,
+    (
+      await whereIn(
+        trx,
+        'need',
+        'quoteLineId',
+        lines.map((l) => l.id),
+      )
+    ).map((n) => n.id),
+  );
+  if (needs.length === 0) return;
+  for (const { id, coverage, version } of needs)
+    await trx('need')
+      .where({ id })
+      .update({ quantity: coveredOf(coverage), version: version + 1 });
+  touch(
+    'Quote lost',
+    'quote',
+    quote.id,
+    needs.map((n) => n.id),
+  );
+  if ((await trx('split').where({ jobId: quote.jobId }).first('id')) === undefined)
+    await trx('job').where({ id: quote.jobId, state: 'live' }).update({ state: 'quoted' });
+}
 
 /** Moves an open quote between writing and with the customer, or marks it lost. */
 export const moveQuote = defineAction({
@@ -157,12 +187,14 @@ export const moveQuote = defineAction({
     version: z.number().int(),
     to: z.enum(['writing', 'withCustomer', 'lost']),
   }),
-  run: async ({ trx, actor, today, audit }, { quoteId, version, to }) => {
+  run: async (work, { quoteId, version, to }) => {
+    const { trx, actor, today, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     stillOpen(quote);
     await trx('quote')
       .where({ id: quoteId })
       .update({ state: to, movedBy: actor.id, movedOn: today, version: version + 1 });
+    if (to === 'lost') await giveUpEarly(work, quote);
     const live = await trx('quote')
       .where({ jobId: quote.jobId })
       .whereNot({ state: 'lost' })
@@ -176,139 +208,6 @@ export const moveQuote = defineAction({
       before: { state: quote.state },
       after: { state: to },
     });
-  },
-});
-
-/**
- * What lines that the customer agreed to lead to: their cost side opens the job's budget by cost code, and those that may
- * be bought stand on its buy list.
- */
-async function openLines(work: Work, quote: Quote, lines: readonly QuoteLineRow[], reason: string) {
-  const { trx, actor, today, now, company, touch } = work;
-  const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
-  const kind = entries?.n === 0 ? 'opening' : 'change';
-  const budget = budgetOf(lines, company.currency);
-  await insertMany(
-    trx,
-    'budgetEntry',
-    [...budget]
-      .filter(([, amount]) => amount !== 0)
-      .map(([costCodeId, amount]) => ({
-        ...{ jobId: quote.jobId, costCodeId, kind, amount, reason, quoteId: quote.id },
-        ...{ personId: actor.id, day: today, at: now },
-      })),
-  );
-  const items = await loadItems(
-    trx,
-    lines.flatMap((l) => l.itemId ?? []),
-  );
-  const bought = lines.filter((l) => whyNotBought({ ...l, agreed: 1 }, items.get(l.itemId ?? 0)) === undefined);
-  const needs = bought.map((l) => ({
-    kind: needKind(l.unit, items.get(l.itemId ?? 0)),
-    jobId: quote.jobId,
-    quoteLineId: l.id,
-    itemId: l.itemId,
-    description: l.description,
-    quantity: l.quantity,
-    unit: l.unit,
-    costCodeId: l.costCodeId,
-    price: l.cost === 0 ? null : l.cost,
-    supplierId: l.supplierId,
-    neededOn: l.neededOn,
-  }));
-  touch('Quote won', 'quote', quote.id, await insertNeeds(trx, needs, today));
-  return { bought: bought.length, budget: minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) };
-}
-
-const chosenLines = z.array(z.number().int()).max(50_000);
-
-/**
- * Marks a quote won, the whole of it or the lines that the customer agreed to; what the customer's order says goes along
- * to the job.
- */
-export const winQuote = defineAction({
-  name: 'winQuote',
-  right: 'win quotes',
-  input: z.object({
-    once,
-    quoteId: z.number().int(),
-    version: z.number().int(),
-    /** The lines agreed to; all that are not optional when it is left out. */
-    agreed: chosenLines.optional(),
-    ...winningFields.shape,
-  }),
-  run: async (work, { once: _, quoteId, version, agreed, wonBy, ...customer }) => {
-    const { trx, actor, today, company, audit } = work;
-    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    const all = await trx('quoteLine').where({ quoteId }).orderBy('place');
-    const chosen = new Set(agreed ?? all.filter((l) => l.optional === 0).map((l) => l.id));
-    const lines = all.filter((l) => chosen.has(l.id));
-    if (lines.length < chosen.size)
-      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
-    if (quote.revisedAs !== null) stillOpen(quote);
-    const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
-    await markAgreed(trx, quoteId, lines);
-    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number} won`);
-    const moved = { movedBy: actor.id, movedOn: today };
-    await trx('quote')
-      .where({ id: quoteId })
-      .update({ state, wonBy, wonOn: today, markedBy: actor.id, ...moved, version: version + 1 });
-    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
-    await trx('job').where({ id: quote.jobId }).update(customer);
-    const left = all.length - lines.length;
-    await audit({
-      words: `Quote ${quote.number} won: ${wonBy} said yes${left === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
-      subjects: subjectsOf(quote),
-      after: { wonBy, budget, agreed: lines.length, ...customer },
-    });
-    return { bought, budget };
-  },
-});
-
-async function markAgreed(trx: Work['trx'], quoteId: number, lines: readonly { id: number }[]): Promise<void> {
-  await trx('quoteLine').where({ quoteId }).whereNull('agreed').update({ agreed: 0 });
-  await trx('quoteLine')
-    .whereIn(
-      'id',
-      among(
-        trx,
-        lines.map((l) => l.id),
-      ),
-    )
-    .update({ agreed: 1 });
-}
-
-/** The customer agrees to further lines of a won quote: they widen the budget and can be bought. */
-export const agreeLines = defineAction({
-  name: 'agreeLines',
-  right: 'win quotes',
-  input: z.object({
-    once,
-    quoteId: z.number().int(),
-    version: z.number().int(),
-    lineIds: chosenLines.min(1, 'Pick the lines that are agreed to.'),
-    by: text(120, 'Say who of the customer agreed.'),
-  }),
-  run: async (work, { quoteId, version, lineIds, by }) => {
-    const { trx, company, audit } = work;
-    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} is not won yet. Mark it won first.`);
-    const lines = (await trx('quoteLine').where({ quoteId, agreed: 0 }).orderBy('place')).filter((l) =>
-      lineIds.includes(l.id),
-    );
-    if (lines.length < new Set(lineIds).size)
-      refuse('line.agreed', 'A line is agreed to already, or not there any more. Look at the quote again.');
-    await markAgreed(trx, quoteId, lines);
-    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number}: ${by} agreed to more`);
-    await trx('quote')
-      .where({ id: quoteId })
-      .update({ version: version + 1 });
-    await audit({
-      words: `${by} agreed to ${counted(lines.length, 'further line')} of quote ${quote.number}. Budget ${formatMoney(budget, company.currency)} more, ${counted(bought, 'line')} to buy`,
-      subjects: subjectsOf(quote),
-      after: { by, lineIds },
-    });
-    return { bought, budget };
   },
 });
 
@@ -333,6 +232,13 @@ export const reviseQuote = defineAction({
       trx,
       'quoteLine',
       lines.map(({ id: _, agreed: __, ...line }) => ({ ...line, quoteId: id })),
+    );
+    // What is bought already before the customer's yes belongs to the copied lines.
+    await trx.raw(
+      `update need set quote_line_id = (select y.id from quote_line x join quote_line y on y.place = x.place
+         where x.id = need.quote_line_id and y.quote_id = ?)
+       where quote_line_id in (select id from quote_line where quote_id = ?)`,
+      [id, quoteId],
     );
     await trx('quote')
       .where({ id: quoteId })

@@ -3,7 +3,8 @@ import { quantity } from '@/core/quantity/quantity';
 import { loadQuoteSums } from '@/store/quotes';
 import { must, refusedWith, TestCompany } from '../../tests/support/company';
 import { changeBuyList } from './needs';
-import { changeQuote, moveQuote, winQuote } from './quotes';
+import { changeQuote, moveQuote } from './quotes';
+import { winQuote } from './winning';
 import { dropView, keepColumns, keepView } from './using';
 
 let yard: TestCompany;

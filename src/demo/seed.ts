@@ -1,7 +1,8 @@
 import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
 import { hashPassword } from '@/actions/passwords';
 import { bringIn, keepQuoteFile } from '@/actions/quoteFiles';
-import { moveQuote, winQuote } from '@/actions/quotes';
+import { moveQuote } from '@/actions/quotes';
+import { winQuote } from '@/actions/winning';
 import { saveBom } from '@/actions/boms';
 import { openJob, openOnRail } from '@/actions/jobs';
 import { chooseWork, takeBill } from '@/actions/planning';

@@ -233,6 +233,8 @@ export type QuoteView = {
   /** Who brought it to its state, and when; null as long as it was never moved. */
   readonly movedBy: string | null;
   readonly movedOn: Day | null;
+  /** Why it is bought for before the customer said yes, and who took that upon them; null when it is not. */
+  readonly early: string | null;
   /** The number of the quote that took its place. */
   readonly revisedAs: string | null;
   /** Every quote of the job, the latest first. */
@@ -269,6 +271,7 @@ export async function loadQuote(
     .leftJoin('person as p', 'p.id', 'q.markedBy')
     .leftJoin('person as m', 'm.id', 'q.movedBy')
     .leftJoin('quote as r', 'r.id', 'q.revisedAs')
+    .leftJoin('person as e', 'e.id', 'q.earlyBy')
     .where('q.jobId', jobId)
     .orderBy('q.id', 'desc');
   if (quoteId !== undefined) void query.where('q.id', quoteId);
@@ -283,7 +286,12 @@ export async function loadQuote(
     'q.words',
     'q.movedOn',
     'q.version',
-    { markedBy: 'p.name', movedBy: 'm.name', revisedAs: 'r.number' },
+    {
+      markedBy: 'p.name',
+      movedBy: 'm.name',
+      revisedAs: 'r.number',
+      early: db.raw("q.early_reason || ', ' || e.name"),
+    } as never,
   )) as Omit<QuoteView, 'rows' | 'before' | 'whole' | 'all'> | undefined;
   if (quote === undefined) return undefined;
   const all = await db('quote').where({ jobId }).orderBy('id', 'desc').select('id', 'number');

@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import { bringIn, keepQuoteFile } from '@/actions/quoteFiles';
-import { winQuote } from '@/actions/quotes';
+import { winQuote } from '@/actions/winning';
 import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDesk } from './desk';

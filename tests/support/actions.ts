@@ -74,4 +74,5 @@ export const ASKS: Readonly<Record<string, Right>> = {
   changeSaying: 'import quotes',
   reviseQuote: 'import quotes',
   agreeLines: 'win quotes',
+  buyEarly: 'win quotes',
 };

@@ -3,7 +3,8 @@ import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/act
 import { mendNeeds } from '@/actions/mending';
 import { changeBuyList, changeNeed } from '@/actions/needs';
 import { callOff, changeOrder, closeShort, draftOrders, endBills, holdOrder } from '@/actions/orders';
-import { changeQuote, winQuote } from '@/actions/quotes';
+import { changeQuote } from '@/actions/quotes';
+import { winQuote } from '@/actions/winning';
 import { receive, takeBack } from '@/actions/receiving';
 import { markSentByHand } from '@/actions/sending';
 import type { Outcome } from '@/actions/action';

@@ -16,6 +16,7 @@ import { useYard } from '@/ui/YardContext';
 import { moveQuote } from '../../../../acts';
 import { standing } from '@/ui/entry/reading';
 import { QuoteSheet, useQuoteSheet } from './QuoteSheet';
+import { EarlySlip } from './EarlySlip';
 import { QuoteSums } from './QuoteSums';
 import { SettledQuote } from './SettledQuote';
 import { Revise } from './Revise';
@@ -68,6 +69,7 @@ function State({ quote, job }: { quote: QuoteView; job: string }) {
         {state === 'won'
           ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}`
           : `${QUOTE_STATE_NAMES[state].toLowerCase()}${moved}`}
+        {quote.early !== null && <b className="text-amber"> · bought for before the yes: {quote.early}</b>}
         {revisedAs !== null && <b className="text-ink"> · revised as {revisedAs}</b>}
         {says !== '' && ` · ${says}`}
         {all.length > 1 &&
@@ -98,6 +100,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
   const { currency, may } = useYard();
   const [winning, setWinning] = useState(false);
   const [saying, setSaying] = useState(false);
+  const [early, setEarly] = useState(false);
   const upload = useUpload(quote.id, job);
   const move = useAct(moveQuote);
   const sheet = useQuoteSheet(quote);
@@ -187,7 +190,10 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
         )}
         {!unsaved && full && <ShelfPlain onClick={() => setSaying(true)}>What it says…</ShelfPlain>}
         {!unsaved && quote.state === 'withCustomer' && <Revise quote={quote} job={job} />}
-        {!unsaved && (
+        {!unsaved && mayWin && quote.state === 'withCustomer' && (
+          <ShelfPlain onClick={() => setEarly(true)}>Buy before the yes…</ShelfPlain>
+        )}
+        {!unsaved && quote.state === 'writing' && (
           <ShelfPlain disabled={upload.busy} onClick={chooseFile}>
             {upload.busy ? 'Reading…' : 'Bring in a file'}
           </ShelfPlain>
@@ -205,6 +211,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
         )}
       </Shelf>
       {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
+      {early && <EarlySlip quote={quote} onClose={() => setEarly(false)} />}
       {saying && <SayingSlip quote={quote} onClose={() => setSaying(false)} />}
     </div>
   );

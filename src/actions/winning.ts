@@ -1,0 +1,205 @@
+import { z } from 'zod';
+import { formatMoney, minor } from '@/core/money/money';
+import { needKind } from '@/core/needs/kind';
+import { budgetOf, whyNotBought, win } from '@/core/quotes/winning';
+import { text } from '@/core/records/fields';
+import { winningFields } from '@/core/records/quote';
+import { counted } from '@/core/words';
+import { loadItems } from '@/store/gathering';
+import { insertNeeds } from '@/store/needs';
+import { among, insertMany, whereIn } from '@/store/rows';
+import type { Quote, QuoteLineRow } from '@/store/tables';
+import { defineAction, grant, once, refuse, sameVersion, type Work } from './action';
+import { quoteOf, stillOpen, subjectsOf } from './quotes';
+
+/** Puts lines of a quote that may be bought on the buy list, those left out that stand on it already. */
+async function openNeeds(work: Work, quote: Quote, lines: readonly QuoteLineRow[], event: string): Promise<number> {
+  const { trx, today, touch } = work;
+  const items = await loadItems(
+    trx,
+    lines.flatMap((l) => l.itemId ?? []),
+  );
+  const there = await whereIn(
+    trx,
+    'need',
+    'quoteLineId',
+    lines.map((l) => l.id),
+  );
+  const known = new Set(there.map((n) => n.quoteLineId));
+  const bought = lines.filter((l) => whyNotBought({ ...l, agreed: 1 }, items.get(l.itemId ?? 0)) === undefined);
+  const needs = bought
+    .filter((l) => !known.has(l.id))
+    .map((l) => ({
+      kind: needKind(l.unit, items.get(l.itemId ?? 0)),
+      ...{ jobId: quote.jobId, quoteLineId: l.id, itemId: l.itemId, description: l.description },
+      ...{ quantity: l.quantity, unit: l.unit, costCodeId: l.costCodeId, price: l.cost === 0 ? null : l.cost },
+      ...{ supplierId: l.supplierId, neededOn: l.neededOn },
+    }));
+  touch(event, 'quote', quote.id, await insertNeeds(trx, needs, today));
+  return bought.length;
+}
+
+/**
+ * What lines that the customer agreed to lead to: their cost side opens the job's budget by cost code, and those that may
+ * be bought stand on its buy list.
+ */
+async function openLines(work: Work, quote: Quote, lines: readonly QuoteLineRow[], reason: string) {
+  const { trx, actor, today, now, company } = work;
+  const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
+  const kind = entries?.n === 0 ? 'opening' : 'change';
+  const budget = budgetOf(lines, company.currency);
+  await insertMany(
+    trx,
+    'budgetEntry',
+    [...budget]
+      .filter(([, amount]) => amount !== 0)
+      .map(([costCodeId, amount]) => ({
+        ...{ jobId: quote.jobId, costCodeId, kind, amount, reason, quoteId: quote.id },
+        ...{ personId: actor.id, day: today, at: now },
+      })),
+  );
+  const bought = await openNeeds(work, quote, lines, 'Quote won');
+  return { bought, budget: minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) };
+}
+
+const chosenLines = z.array(z.number().int()).max(50_000);
+
+/**
+ * Marks a quote won, the whole of it or the lines that the customer agreed to; what the customer's order says goes along
+ * to the job.
+ */
+export const winQuote = defineAction({
+  name: 'winQuote',
+  right: 'win quotes',
+  input: z.object({
+    once,
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    /** The lines agreed to; all that are not optional when it is left out. */
+    agreed: chosenLines.optional(),
+    ...winningFields.shape,
+  }),
+  run: async (work, { once: _, quoteId, version, agreed, wonBy, ...customer }) => {
+    const { trx, actor, today, company, audit } = work;
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    const all = await trx('quoteLine').where({ quoteId }).orderBy('place');
+    const chosen = new Set(agreed ?? all.filter((l) => l.optional === 0).map((l) => l.id));
+    const lines = all.filter((l) => chosen.has(l.id));
+    if (lines.length < chosen.size)
+      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
+    if (quote.revisedAs !== null) stillOpen(quote);
+    const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
+    await markAgreed(trx, quoteId, lines);
+    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number} won`);
+    const moved = { movedBy: actor.id, movedOn: today };
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ state, wonBy, wonOn: today, markedBy: actor.id, ...moved, version: version + 1 });
+    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
+    await trx('job').where({ id: quote.jobId }).update(customer);
+    const left = all.length - lines.length;
+    await audit({
+      words: `Quote ${quote.number} won: ${wonBy} said yes${left === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
+      subjects: subjectsOf(quote),
+      after: { wonBy, budget, agreed: lines.length, ...customer },
+    });
+    return { bought, budget };
+  },
+});
+
+async function markAgreed(trx: Work['trx'], quoteId: number, lines: readonly { id: number }[]): Promise<void> {
+  await trx('quoteLine').where({ quoteId }).whereNull('agreed').update({ agreed: 0 });
+  await trx('quoteLine')
+    .whereIn(
+      'id',
+      among(
+        trx,
+        lines.map((l) => l.id),
+      ),
+    )
+    .update({ agreed: 1 });
+}
+
+/** The customer agrees to further lines of a won quote: they widen the budget and can be bought. */
+export const agreeLines = defineAction({
+  name: 'agreeLines',
+  right: 'win quotes',
+  input: z.object({
+    once,
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    lineIds: chosenLines.min(1, 'Pick the lines that are agreed to.'),
+    by: text(120, 'Say who of the customer agreed.'),
+  }),
+  run: async (work, { quoteId, version, lineIds, by }) => {
+    const { trx, company, audit } = work;
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} is not won yet. Mark it won first.`);
+    const lines = (await trx('quoteLine').where({ quoteId, agreed: 0 }).orderBy('place')).filter((l) =>
+      lineIds.includes(l.id),
+    );
+    if (lines.length < new Set(lineIds).size)
+      refuse('line.agreed', 'A line is agreed to already, or not there any more. Look at the quote again.');
+    await markAgreed(trx, quoteId, lines);
+    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number}: ${by} agreed to more`);
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ version: version + 1 });
+    await audit({
+      words: `${by} agreed to ${counted(lines.length, 'further line')} of quote ${quote.number}. Budget ${formatMoney(budget, company.currency)} more, ${counted(bought, 'line')} to buy`,
+      subjects: subjectsOf(quote),
+      after: { by, lineIds },
+    });
+    return { bought, budget };
+  },
+});
+
+/**
+ * Puts lines on the buy list before the customer said yes, for a reason that is kept with the person's name. They open no
+ * budget: what is bought of them stands on the tab beside it until the quote is won.
+ */
+export const buyEarly = defineAction({
+  name: 'buyEarly',
+  right: 'win quotes',
+  input: z.object({
+    once,
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    lineIds: chosenLines.min(1, 'Pick the lines that are bought.'),
+    reason: text(200, 'Say why it cannot wait for the customer.'),
+  }),
+  run: async (work, { quoteId, version, lineIds, reason }) => {
+    const { trx, actor, audit } = work;
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    stillOpen(quote);
+    if (quote.state === 'writing')
+      refuse('quote.writing', `Quote ${quote.number} is not with the customer yet, so nothing is bought for it.`);
+    const lines = (await trx('quoteLine').where({ quoteId }).orderBy('place')).filter((l) => lineIds.includes(l.id));
+    if (lines.length < new Set(lineIds).size)
+      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
+    const bought = await openNeeds(work, quote, lines, 'Bought before the yes');
+    if (bought === 0) refuse('quote.nothing', 'None of these lines is bought: look at how they are got.', 'lineIds');
+    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ earlyReason: reason, earlyBy: actor.id, version: version + 1 });
+    await audit({
+      words: `Buys ${counted(bought, 'line')} of quote ${quote.number} before the customer said yes: ${reason}`,
+      subjects: subjectsOf(quote),
+      after: { lineIds, reason },
+    });
+    return { bought };
+  },
+});
+
+/** Nothing is bought for a quote that was lost. */
+export async function checkNotLost(trx: Work['trx'], needIds: readonly number[]): Promise<void> {
+  const lost = (await trx('need as n')
+    .join('quoteLine as l', 'l.id', 'n.quoteLineId')
+    .join('quote as q', 'q.id', 'l.quoteId')
+    .whereIn('n.id', among(trx, needIds))
+    .where('q.state', 'lost')
+    .first('n.description', 'q.number')) as { description: string; number: string } | undefined;
+  if (lost !== undefined)
+    refuse('quote.lost', `${lost.description} belongs to quote ${lost.number}, which was lost, so it is not bought.`);
+}
