@@ -13,7 +13,7 @@ import {
 } from '@/core/quotes/rows';
 import { budgetOf } from '@/core/quotes/winning';
 import { done, refusal, refused, type Result } from '@/core/result';
-import { readCsv } from '@/formats/csv/read';
+import { readSheet } from '@/formats/sheet/read';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadFileMemory, loadKnowledge, type Choices } from '@/store/quotes';
@@ -107,7 +107,7 @@ export async function readQuoteFile(
     return refused(refusal('mark', 'Say whether decimals are written with a point or a comma.'));
   const missing = missingFields(mapping);
   if (missing.length > 0) return refused(refusal('mapping', `Choose the column for: ${missing.join(', ')}.`));
-  const sheet = readCsv(file.bytes);
+  const sheet = await readSheet(file.bytes);
   if (!sheet.ok) return sheet;
   const leftOut = new Set(choices.leftOut);
   const rows = sheet.value.rows.filter((r) => !leftOut.has(r.row));
@@ -133,7 +133,7 @@ export async function checkQuoteFile(
   permit(person, 'import quotes');
   const file = await db('quoteFile').where({ id: fileId, used: 0 }).first();
   if (file === undefined) return undefined;
-  const read = readCsv(file.bytes);
+  const read = await readSheet(file.bytes);
   if (!read.ok) return undefined;
   const sheet = read.value;
   const memory = await loadFileMemory(db, 'quote');

@@ -2,7 +2,7 @@
 import type { Person } from '@/store/people';
 import type { BringIn } from '@/actions/quoteFiles';
 import { writeXlsx } from '@/formats/sheet/xlsx';
-import { readCsv } from '@/formats/csv/read';
+import { readSheet } from '@/formats/sheet/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
@@ -25,7 +25,7 @@ export const checkQuoteFile = ({ person, fileId, given }: { person: Person; file
 
 /** Whether a file can be read at all. */
 export const openQuoteFile = async (bytes: Uint8Array): Promise<Result<{ rows: number }>> => {
-  const sheet = readCsv(bytes);
+  const sheet = await readSheet(bytes);
   return sheet.ok ? done({ rows: sheet.value.rows.length }) : sheet;
 };
 

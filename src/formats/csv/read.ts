@@ -11,7 +11,8 @@ export const MOST_COLUMNS = 200;
 export const MOST_LETTERS = 4000;
 
 export type Sheet = {
-  readonly encoding: Decoded['encoding'];
+  readonly encoding: Decoded['encoding'] | 'XLSX';
+  /** Empty for a workbook. */
   readonly delimiter: string;
   /** null when every number with a mark can be read in two ways, so that a person has to say. */
   readonly mark: DecimalMark | null;

@@ -72,8 +72,8 @@ export function ImportFile({ first, job, quote }: Props) {
     <div className="mt-3">
       <h2 className="text-[18px]">{check.name}</h2>
       <p className="text-ink-2">
-        {counted(check.rows, 'row')}, {check.encoding}, columns parted by{' '}
-        {DELIMITERS[check.delimiter] ?? check.delimiter}.{' '}
+        {counted(check.rows, 'row')}, {check.encoding}
+        {check.delimiter !== '' && <>, columns parted by {DELIMITERS[check.delimiter] ?? check.delimiter}</>}.{' '}
         <label>
           Decimals are written with{' '}
           <select

@@ -133,7 +133,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
       <input
         id={FILE_INPUT}
         type="file"
-        accept=".csv,.txt,.tsv,text/csv"
+        accept=".csv,.txt,.tsv,.xlsx,text/csv"
         aria-label="Quote file"
         className="sr-only"
         tabIndex={-1}
@@ -146,8 +146,8 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
       <QuoteSums codes={sheet.codes} currency={currency} />
       {!full && (
         <p className="mt-4 max-w-[620px] text-ink-2">
-          The quote has no lines yet. Type the first above, paste rows from a spreadsheet, or bring in a CSV file as a
-          spreadsheet or estimating program writes it: choose it below, or drop it here.
+          The quote has no lines yet. Type the first above, paste rows from a spreadsheet, or bring in a CSV file or a
+          workbook as a spreadsheet or estimating program writes it: choose it below, or drop it here.
           {sample && (
             <>
               {' '}
