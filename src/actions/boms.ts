@@ -4,9 +4,10 @@ import { loopFrom } from '@/core/boms/levels';
 import type { Day } from '@/core/calendar/workdays';
 import { isGoods } from '@/core/items/kinds';
 import { exactFactor, unitOf } from '@/core/quantity/units';
-import { bomFields, type bomLineFields } from '@/core/records/bom';
+import { bomFields, bomLineFields, MOST_BOM_LINES } from '@/core/records/bom';
+import { requiredDay } from '@/core/records/fields';
 import { counted } from '@/core/words';
-import { loadBomsBelow } from '@/store/boms';
+import { bomsOn, loadBomsBelow } from '@/store/boms';
 import { loadItems } from '@/store/gathering';
 import { insertMany, insertOne } from '@/store/rows';
 import type { Item } from '@/store/tables';
@@ -31,14 +32,29 @@ function checkLine(line: Line, item: Item | undefined, at: string): void {
 
 const LAST_DAY = '9999-12-31' as Day;
 
-/** Refuses a bill that would contain itself, now or when the versions that are there already begin, and shows its way. */
-async function checkLoop(trx: Work['trx'], bom: Bom, from: Day): Promise<void> {
+type Bill = { readonly itemId: number; readonly makingDays: number; readonly lines: readonly Line[] };
+
+/**
+ * Refuses bills whose lines cannot be, and bills that would contain themselves, now or when the versions that are there
+ * already begin; the way of such a loop is shown.
+ */
+async function checkBills(trx: Work['trx'], bills: readonly Bill[], from: Day): Promise<void> {
+  const items = await loadItems(
+    trx,
+    bills.flatMap((b) => b.lines.flatMap((l) => l.itemId ?? [])),
+  );
+  for (const { lines } of bills)
+    for (const [k, line] of lines.entries()) checkLine(line, items.get(line.itemId ?? 0), `lines.${k}.`);
+  const boms = bills.map(asBom);
   for (const on of [from, LAST_DAY]) {
-    const loop = loopFrom(bom, await loadBomsBelow(trx, [bom], on));
-    if (loop === undefined) continue;
-    const items = await loadItems(trx, loop);
-    const way = loop.map((id) => items.get(id)?.number ?? '').join(' → ');
-    refuse('bom.loop', `This bill would contain itself: ${way}.`, 'lines');
+    const all = await loadBomsBelow(trx, boms, on);
+    for (const bom of boms) {
+      const loop = loopFrom(bom, all);
+      if (loop === undefined) continue;
+      const named = await loadItems(trx, loop);
+      const way = loop.map((id) => named.get(id)?.number ?? '').join(' → ');
+      refuse('bom.loop', `This bill would contain itself: ${way}.`, 'lines');
+    }
   }
 }
 
@@ -68,12 +84,7 @@ export const saveBom = defineAction({
         'Another version of this bill begins on that day. Change that one, or choose another day.',
         'fromDay',
       );
-    const items = await loadItems(
-      trx,
-      lines.flatMap((l) => l.itemId ?? []),
-    );
-    for (const [k, line] of lines.entries()) checkLine(line, items.get(line.itemId ?? 0), `lines.${k}.`);
-    await checkLoop(trx, asBom(itemId, head.makingDays, lines), head.fromDay);
+    await checkBills(trx, [{ itemId, makingDays: head.makingDays, lines }], head.fromDay);
     const id = bomId ?? (await insertOne(trx, 'bom', { ...head, itemId, madeBy: actor.id }));
     if (before !== undefined)
       await trx('bom')
@@ -90,7 +101,7 @@ export const saveBom = defineAction({
   },
 });
 
-const asBom = (itemId: number, makingDays: number, lines: readonly Line[]): Bom => ({
+const asBom = ({ itemId, makingDays, lines }: Bill): Bom => ({
   id: 0,
   itemId,
   makingDays,
@@ -115,6 +126,53 @@ async function saveLines(trx: Work['trx'], bomId: number, lines: readonly Line[]
     rows.flatMap(({ id, ...row }) => (id === undefined ? [row] : [])),
   );
 }
+
+/** The most lines that a file may bring in at once. */
+const MOST_BROUGHT = 50_000;
+
+/** Brings bills in that a file told, as versions from a day on: all of them or none. One that begins that day is replaced. */
+export const bringInBills = defineAction({
+  name: 'bringInBills',
+  right: 'keep bills',
+  input: z.object({
+    once,
+    fromDay: requiredDay('Say from which day they hold.'),
+    bills: z
+      .array(z.object({ itemId: z.number().int(), lines: z.array(bomLineFields).min(1).max(MOST_BOM_LINES) }))
+      .min(1, 'The file holds no bill.')
+      .refine((all) => all.reduce((sum, b) => sum + b.lines.length, 0) <= MOST_BROUGHT, 'The file has too many lines.'),
+  }),
+  run: async ({ trx, actor, audit }, { fromDay, bills }) => {
+    const before = await bomsOn(
+      trx,
+      bills.map((b) => b.itemId),
+      fromDay,
+    );
+    const makingDays = (itemId: number) => before.find((b) => b.itemId === itemId)?.makingDays ?? 0;
+    await checkBills(
+      trx,
+      bills.map((b) => ({ ...b, makingDays: makingDays(b.itemId) })),
+      fromDay,
+    );
+    for (const { itemId, lines } of bills) {
+      const known = before.find((b) => b.itemId === itemId && b.fromDay === fromDay);
+      const head = { itemId, fromDay, note: 'from a file', makingDays: makingDays(itemId), madeBy: actor.id };
+      const id = known?.id ?? (await insertOne(trx, 'bom', head));
+      if (known !== undefined)
+        await trx('bom')
+          .where({ id })
+          .update({ version: known.version + 1 });
+      await saveLines(trx, id, lines);
+    }
+    const count = bills.reduce((sum, b) => sum + b.lines.length, 0);
+    await audit({
+      words: `Brought in ${counted(bills.length, 'bill')} of materials from ${fromDay}, ${counted(count, 'line')}`,
+      subjects: bills.map((b) => ['item', b.itemId] as const),
+      after: { fromDay, bills: bills.map((b) => [b.itemId, b.lines.length]) },
+    });
+    return { bills: bills.length, lines: count };
+  },
+});
 
 /** Takes a version of a bill out that no job has planned by. */
 export const dropBom = defineAction({

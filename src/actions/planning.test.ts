@@ -4,7 +4,8 @@ import type { UnitPrice } from '@/core/money/money';
 import { loadAhead, loadPlanChanges } from '@/queries/planAhead';
 import { loadPlanView } from '@/queries/plan';
 import { insertOne } from '@/store/rows';
-import { dropBom, saveBom } from './boms';
+import { readBillFile } from '@/queries/boms';
+import { bringInBills, dropBom, saveBom } from './boms';
 import { chooseWork, leaveOut, takeBill, takeChanges } from './planning';
 import { choosePlanning } from './reserving';
 import { countStock } from './stores';
@@ -281,5 +282,54 @@ describe('a bill', () => {
     expect(refusedWith(await writing(ladder, lines, { bomId: bom!.id, version: 1 }))).toEqual(['clash']);
     must(await dropBom(await yard.as('lead'), { bomId: bom!.id, version: 2 }));
     expect(await yard.db('bom').where({ itemId: ladder })).toEqual([]);
+  });
+});
+
+describe('bills from a file', () => {
+  const file = async (text: string) => {
+    const { actor, db } = await yard.as('lead');
+    const read = await readBillFile(db, actor, ladder, new TextEncoder().encode(text), '2026-05-01' as Day);
+    if (!read.ok) throw new Error(JSON.stringify(read.refusals));
+    return read.value;
+  };
+  const bringing = async (bills: Awaited<ReturnType<typeof file>>['taken']) =>
+    bringInBills(await yard.as('lead'), {
+      once: yard.once(),
+      fromDay: '2026-05-01',
+      bills: bills.map((b) => ({ ...b, lines: [...b.lines] })),
+    });
+
+  it('are told beside those that hold, and brought in as versions from a day on', async () => {
+    const told = await file('Level,Item,Qty\n0,LADDER,1\n1,STR,2\n2,TU-1,3\n1,TREAD,8');
+    expect(told.bills).toEqual([
+      { number: 'LADDER', name: 'Ladder', lines: 2, before: 3 },
+      { number: 'STR', name: 'Stringer pair', lines: 1, before: 1 },
+    ]);
+    expect(must(await bringing(told.taken))).toEqual({ bills: 2, lines: 3 });
+    must(await taking(10));
+    expect((await needs()).map((n) => [n.itemId, n.quantity])).toEqual([
+      [tube, q(60)],
+      [tread, q(80)],
+    ]);
+    // Brought in once more they take the place of those of the same day.
+    must(await bringing(told.taken));
+    expect((await yard.db('bom').where({ itemId: ladder })).length).toBe(2);
+  });
+  it('are all taken or none, and none that loop', async () => {
+    const told = await file('Parent,Item,Qty\nSTR,TREAD,1\nTREAD,LADDER,1');
+    expect(await bringing(told.taken)).toMatchObject({
+      refusals: [{ code: 'bom.loop', message: 'This bill would contain itself: STR → TREAD → LADDER → STR.' }],
+    });
+    expect((await yard.db('bom').where({ fromDay: '2026-05-01' as Day })).length).toBe(0);
+    const wrong = await file('Level,Item,Qty\n1,STR,2\n2,TU-1,0');
+    expect([wrong.taken, wrong.problems.length]).toEqual([[], 1]);
+    expect(refusedWith(await bringing([]))).toEqual(['input']);
+  });
+  it('come with 20,000 rows', async () => {
+    const parts = Array.from({ length: 5 }, (_, k) => `P${k}`);
+    for (const number of parts) await insertOne(yard.db, 'item', { number, name: number, unit: 'C62' });
+    const rows = parts.flatMap((p) => [`1,${p},1`, ...Array.from({ length: 3999 }, () => '2,TU-1,0.5')]);
+    const told = await file(`Level,Item,Qty\n${rows.join('\n')}`);
+    expect(must(await bringing(told.taken))).toEqual({ bills: 6, lines: 20_000 });
   });
 });

@@ -1,12 +1,15 @@
-import type { Bom, BomLine, GotBy } from '@/core/boms/bom';
+import type { Bom, BomLine, GotBy, Offset } from '@/core/boms/bom';
 import { rollUp } from '@/core/boms/cost';
 import { explode } from '@/core/boms/explode';
 import { madeInOrder, type MadePart } from '@/core/boms/levels';
+import { readBills, type FileLine, type FileRead } from '@/core/boms/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import type { Quantity } from '@/core/quantity/quantity';
-import { loadBomsBelow, withLines } from '@/store/boms';
+import { done, refusal, refused, type Result } from '@/core/result';
+import { readSheet } from '@/formats/sheet/read';
+import { bomsOn, loadBomsBelow, withLines } from '@/store/boms';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadEstimates } from '@/store/estimates';
@@ -142,4 +145,74 @@ export async function workOut(
     whole: { cost: money ? whole.amount : null, partly: whole.partly },
     fault: undefined,
   };
+}
+
+export type BillFile = {
+  readonly style: FileRead['style'];
+  readonly bills: readonly {
+    readonly number: string;
+    readonly name: string;
+    readonly lines: number;
+    readonly before: number;
+  }[];
+  readonly problems: FileRead['problems'];
+  readonly problemCount: number;
+  /** What is brought in, as the action takes it; none as long as something stops it. */
+  readonly taken: readonly { readonly itemId: number; readonly lines: readonly TakenLine[] }[];
+};
+type TakenLine = Omit<FileLine, 'offset'> & {
+  readonly offsetDays: number;
+  readonly offsetFrom: Offset['from'];
+  readonly costCodeId: null;
+  readonly price: null;
+};
+
+const PROBLEMS_SHOWN = 200;
+
+/** What a file of bills holds, beside the bills that hold on a day, and what is wrong with it. */
+export async function readBillFile(
+  db: Db,
+  person: Person,
+  itemId: number,
+  bytes: Uint8Array,
+  on: Day,
+): Promise<Result<BillFile>> {
+  permit(person, 'keep bills');
+  const sheet = await readSheet(bytes);
+  if (!sheet.ok) return sheet;
+  const made = new Set((await db('bom').distinct('itemId')).map((b) => b.itemId));
+  const items = (await db('item').select('id', 'number', 'name', 'unit')).map((i) => ({ ...i, made: made.has(i.id) }));
+  const top = items.find((i) => i.id === itemId);
+  if (top === undefined) return refused(refusal('missing', 'This item is not there any more.'));
+  const { headings, rows, mark } = sheet.value;
+  const { style, bills, problems } = readBills(headings, rows, top, { items, mark: mark ?? '.' });
+  const held = await withLines(
+    db,
+    await bomsOn(
+      db,
+      bills.map((b) => b.item.id),
+      on,
+    ),
+  );
+  const stopped = problems.some((p) => p.weight === 'stop');
+  return done({
+    style,
+    bills: bills.map(({ item, lines }) => ({
+      number: item.number,
+      name: item.name,
+      lines: lines.length,
+      before: held.find((b) => b.itemId === item.id)?.lines.length ?? 0,
+    })),
+    problems: problems.slice(0, PROBLEMS_SHOWN),
+    problemCount: problems.length,
+    taken: stopped
+      ? []
+      : bills.map(({ item, lines }) => ({
+          itemId: item.id,
+          lines: lines.map(({ offset, ...l }) => ({
+            ...l,
+            ...{ offsetDays: offset.days, offsetFrom: offset.from, costCodeId: null, price: null },
+          })),
+        })),
+  });
 }

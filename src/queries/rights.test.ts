@@ -3,7 +3,7 @@ import { loadItemTerms } from './orderTerms';
 import { may, ROLES, type Right, type Role } from '@/core/people/rights';
 import type { Person } from '@/store/people';
 import { TestCompany, TODAY } from '../../tests/support/company';
-import { loadBill, workOut } from './boms';
+import { loadBill, readBillFile, workOut } from './boms';
 import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { listDue, loadDockOrder } from './dock';
@@ -64,6 +64,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
     (p) =>
       workOut(yard.db, p, { id: 0, itemId: 1, makingDays: 0, lines: [] }, 10_000 as never, { on: TODAY, today: TODAY }),
   ],
+  ['a file of bills', 'keep bills', (p) => readBillFile(yard.db, p, 1, new Uint8Array(), TODAY)],
   ['what lies in stores', 'see stores', (p) => listStock(yard.db, p)],
   ['what stores are worth', 'see stores', (p) => sumStock(yard.db, p, {})],
   ['where an item lies', 'see stores', (p) => loadStock(yard.db, p, 1)],

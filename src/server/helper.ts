@@ -7,7 +7,9 @@ import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
+import * as boms from '@/queries/boms';
 import * as quotes from '@/queries/quoteImport';
+import type { Day } from '@/core/calendar/workdays';
 import { connectReaders, snapshot, type Db } from '@/store/connection';
 import { done, type Result } from '@/core/result';
 import type { HowFar } from './progress';
@@ -37,6 +39,19 @@ export const readQuoteFile = ({ person, input, far }: { person: Person; input: B
       far[1] = of;
     }),
   );
+
+/** What a file of bills holds, and what is wrong with it. */
+export const readBillFile = ({
+  person,
+  itemId,
+  bytes,
+  on,
+}: {
+  person: Person;
+  itemId: number;
+  bytes: Uint8Array;
+  on: Day;
+}) => look((db) => boms.readBillFile(db, person, itemId, bytes, on));
 
 /** A list as a workbook, whole and of one moment. */
 export const writeList = ({ person, name, query }: { person: Person; name: ListName; query: ListQuery }) =>

@@ -108,6 +108,8 @@ const POSTED = [
   '/jobs/421/plan/ahead',
   '/jobs/421/plan/changes',
   '/items/44/bill/preview',
+  '/items/44/bill/file',
+  '/items/none/bill/file?once=12345678',
   '/jobs/412/quote/check',
   '/jobs/412/quote/file?quote=1&name=x',
   '/orders/K26-0023/preview',

@@ -58,6 +58,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   waiveReview: 'win quotes',
   saveBom: 'keep bills',
   dropBom: 'keep bills',
+  bringInBills: 'keep bills',
   choosePlanning: 'change buy lists',
   takeBill: 'change buy lists',
   takeChanges: 'change buy lists',

@@ -21,6 +21,7 @@ import Link from '@/ui/Link';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { dropBom, saveBom } from '../../../../acts';
+import { BillFile } from './BillFile';
 import { billColumns } from './billColumns';
 import { WorkedOut } from './WorkedOut';
 
@@ -220,6 +221,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
           </>
         }
       >
+        {mayKeep && !(changed && !isNew) && <BillFile itemId={item.id} />}
         {changed && !isNew && <ShelfPlain onClick={typed.putBack}>Put back</ShelfPlain>}
         {!isNew && mayKeep && !changed && (
           <ShelfPlain

@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { quantity } from '../quantity/quantity';
+import { levelOf, readBills, type FileRead } from './rows';
+
+const q = (n: number) => quantity(Math.round(n * 10_000));
+const item = (id: number, number: string, unit = 'C62', made = false) => ({
+  id,
+  number,
+  name: `Name of ${number}`,
+  unit,
+  made,
+});
+const LADDER = item(1, 'LADDER');
+const known = {
+  items: [
+    LADDER,
+    item(2, 'STR'),
+    item(3, 'TUBE', 'MTR'),
+    item(4, 'TREAD'),
+    item(5, 'CAP'),
+    item(6, 'BOX', 'C62', true),
+  ],
+  mark: '.' as const,
+};
+const read = (csv: string): FileRead => {
+  const [head = '', ...rows] = csv.trim().split('\n');
+  const cells = (row: string) => row.split(',').map((c) => c.trim());
+  return readBills(
+    cells(head),
+    rows.map((r, k) => ({ row: k + 2, cells: cells(r) })),
+    LADDER,
+    known,
+  );
+};
+const told = ({ bills }: FileRead) =>
+  bills.map((b) => [b.item.number, ...b.lines.map((l) => `${l.quantity / 10_000} ${l.description} ${l.gotBy}`)]);
+const faults = (r: FileRead) => r.problems.map((p) => `${p.row} ${p.weight}: ${p.message}`);
+
+const BY_LEVEL = `Level,Part no.,Description,Qty,Unit,Scrap %,Needed
+0,LADDER,,1,,,
+1,STR,,2,,,8
+2,TUBE,,2.4,m,3,
+2,CAP,,2,,,
+1,TREAD,,6,,,-2
+1,,Welding,3,h,,`;
+
+describe('a file of bills', () => {
+  it('is read by levels', () => {
+    const file = read(BY_LEVEL);
+    expect(told(file)).toEqual([
+      ['LADDER', '2 Name of STR made', '6 Name of TREAD bought', '3 Welding bought'],
+      ['STR', '2.4 Name of TUBE bought', '2 Name of CAP bought'],
+    ]);
+    expect(file.problems).toEqual([]);
+    expect(file.bills[1]?.lines[0]).toMatchObject({ itemId: 3, quantity: q(2.4), unit: 'MTR', scrap: 300 });
+    expect(file.bills[0]?.lines[1]?.offset).toEqual({ days: 2, from: 'end' });
+  });
+  it('is the same by parents', () => {
+    const file = read(`Parent,Item,Description,Quantity,UoM,Lost,Offset
+LADDER,STR,,2,,,8
+STR,TUBE,,2.4,m,3 %,
+STR,CAP,,2,,,
+LADDER,TREAD,,6,,,-2
+LADDER,,Welding,3,h,,`);
+    expect([file.style, read(BY_LEVEL).style]).toEqual(['parents', 'levels']);
+    expect(file.bills).toEqual(read(BY_LEVEL).bills);
+  });
+  it('may tell an assembly again in another branch, if it is the same', () => {
+    const twice = `Level,Item,Qty\n1,STR,1\n2,CAP,2\n2,CAP,2\n1,TREAD,1\n2,STR,3\n3,CAP,2\n3,CAP,2`;
+    expect(told(read(twice))).toEqual([
+      ['LADDER', '1 Name of STR made', '1 Name of TREAD made'],
+      ['STR', '2 Name of CAP bought', '2 Name of CAP bought'],
+      ['TREAD', '3 Name of STR made'],
+    ]);
+    expect(faults(read(twice.replace(/2$/, '5')))).toEqual([
+      '7 stop: STR has other parts here than from row 3 on. One item has one bill.',
+    ]);
+  });
+  it.each([
+    [
+      'no level and no parent',
+      'Item,Qty\nTUBE,1',
+      '1 stop: The file needs a column for the level of each row or for its parent, one for the part, and one for the quantity.',
+    ],
+    ['a level that is none', 'Level,Item,Qty\ndeep,TUBE,1', '2 stop: “deep” is no level. Write 0, 1, 2 and so on.'],
+    [
+      'a level too deep',
+      'Level,Item,Qty\n1,STR,1\n3,TUBE,1',
+      '3 stop: Level 3 follows level 1: the row that it belongs to is missing.',
+    ],
+    [
+      'another item on top',
+      'Level,Item,Qty\n0,TREAD,1',
+      '2 stop: TREAD is another item than LADDER, whose bill this is.',
+    ],
+    [
+      'an unknown parent',
+      'Parent,Item,Qty\nFRAME,TUBE,1',
+      '2 stop: FRAME has parts, but is no item that is known here. Add it first.',
+    ],
+    [
+      'an unknown part',
+      'Level,Item,Qty\n1,BOLT,4',
+      '2 care: Item BOLT is not known here. The line comes in by its words.',
+    ],
+    ['nothing of it', 'Level,Item,Qty\n1,TUBE,0', '2 stop: A quantity must be above zero.'],
+    ['less than nothing', 'Level,Item,Qty\n1,TUBE,-2', '2 stop: A quantity must be above zero.'],
+    ['no number', 'Level,Item,Qty\n1,TUBE,some', '2 stop: “some” is not a number.'],
+    [
+      'an unknown unit',
+      'Level,Item,Qty,Unit\n1,TUBE,1,furlong',
+      '2 stop: The unit “furlong” is not known. Use one such as m, kg, h or piece.',
+    ],
+    [
+      'a unit that does not fit',
+      'Level,Item,Qty,Unit\n1,TUBE,1,kg',
+      '2 stop: TUBE is kept in metres, not in kilograms.',
+    ],
+    ['no part', 'Level,Item,Description,Qty\n1,,,1', '2 stop: There is neither a part number nor a description.'],
+    [
+      'a kind that is none',
+      'Level,Item,Qty,Kind\n1,TUBE,1,magic',
+      '2 stop: “magic” is neither bought, made nor labour.',
+    ],
+    ['less than nothing lost', 'Level,Item,Qty,Scrap\n1,TUBE,1,-3', '2 stop: “-3” is no share that can be lost.'],
+    [
+      'days that are none',
+      'Level,Item,Qty,Days\n1,TUBE,1,soon',
+      '2 stop: “soon” is no number of days: 3 is 3 days after the start, -2 is 2 before the end.',
+    ],
+  ])('says what is wrong: %s', (_, csv, message) => expect(faults(read(csv))).toEqual([message]));
+  it.each([
+    ['2', 2],
+    ['..2', 2],
+    [' 1', 1],
+    ['1.3.2', 3],
+    ['x', undefined],
+    ['', undefined],
+  ])('takes the level “%s” for %s', (text, level) => expect(levelOf(text)).toBe(level));
+  it('never throws, whatever stands in the cells', () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.oneof(fc.string(), fc.constantFrom('1', '2', 'LADDER', 'TUBE', '=1')), { maxLength: 8 }), {
+          maxLength: 6,
+        }),
+        (rows) => {
+          const file = readBills(
+            ['Level', 'Item', 'Description', 'Qty', 'Unit', 'Scrap', 'Offset', 'Kind'],
+            rows.map((cells, k) => ({ row: k + 2, cells })),
+            LADDER,
+            known,
+          );
+          expect(file.bills.flatMap((b) => b.lines).every((l) => l.quantity > 0)).toBe(true);
+        },
+      ),
+    ));
+});
