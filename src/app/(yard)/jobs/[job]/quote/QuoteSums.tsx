@@ -2,6 +2,7 @@ import { formatDecimal } from '@/core/money/decimal';
 import { add, formatAmount, signOf, subtract, ZERO, type Minor } from '@/core/money/money';
 import { marginShare } from '@/core/quotes/margin';
 import type { CodeSum } from '@/queries/job';
+import { Wide } from '@/ui/kit/Sheet';
 
 type Props = { readonly codes: readonly CodeSum[]; readonly currency: string };
 
@@ -27,36 +28,38 @@ export function QuoteSums({ codes, currency }: Props) {
     </tr>
   );
   return (
-    <table className="ledger mt-6 max-w-[640px]" aria-label="What the quote comes to">
-      <thead>
-        <tr>
-          <th scope="col">Cost code</th>
-          <th scope="col" className="num">
-            Cost {signOf(currency)}
-          </th>
-          <th scope="col" className="num">
-            Sold for
-          </th>
-          <th scope="col" className="num">
-            Margin
-          </th>
-          <th scope="col" className="num">
-            of the price
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {codes.map((c) =>
-          row(
-            c.code,
-            <>
-              <b>{c.code}</b> {c.name}
-            </>,
-            c,
-          ),
-        )}
-        {row('all', <b>In all</b>, { cost, price }, true)}
-      </tbody>
-    </table>
+    <Wide label="What the quote comes to">
+      <table className="ledger mt-6 max-w-[640px]">
+        <thead>
+          <tr>
+            <th scope="col">Cost code</th>
+            <th scope="col" className="num">
+              Cost {signOf(currency)}
+            </th>
+            <th scope="col" className="num">
+              Sold for
+            </th>
+            <th scope="col" className="num">
+              Margin
+            </th>
+            <th scope="col" className="num">
+              of the price
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {codes.map((c) =>
+            row(
+              c.code,
+              <>
+                <b>{c.code}</b> {c.name}
+              </>,
+              c,
+            ),
+          )}
+          {row('all', <b>In all</b>, { cost, price }, true)}
+        </tbody>
+      </table>
+    </Wide>
   );
 }
