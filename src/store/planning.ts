@@ -7,15 +7,15 @@ import { loadCalendar, loadCompany } from './company';
 import type { Db } from './connection';
 import { loadItems } from './gathering';
 import { among } from './rows';
-import { claimsOf, loadPiles, loadStoresSplits, type StoredClaim } from './stock';
+import { claimsOf, loadPiles, loadStoresSplits, sourceKey, type StoredClaim } from './stock';
 import { loadNeedStates, type NeedState } from './tab/needs';
 import type { Reservation } from './tables';
 
-const keyOf = (source: Source, itemId: number): string =>
-  source.kind === 'stock' ? `${itemId}/${source.placeId}/${source.jobId ?? 0}` : `split ${source.splitId}`;
-
-const claimedOf = (claim: StoredClaim): string =>
-  claim.splitId === null ? `${claim.itemId}/${claim.placeId}/${claim.jobId ?? 0}` : `split ${claim.splitId}`;
+const columnsOf = (source: Source) => ({
+  placeId: source.kind === 'stock' ? source.placeId : null,
+  jobId: source.kind === 'stock' ? source.jobId : null,
+  splitId: source.kind === 'coming' ? source.splitId : null,
+});
 
 /**
  * What is there of these items, and coming, that nobody has a claim on.
@@ -31,11 +31,11 @@ export async function loadSupplies(
   if (items.length === 0) return [];
   const taken = new Map<string, Quantity>();
   for (const claim of (await claimsOf(db, items)).filter((c) => !without(c)))
-    taken.set(claimedOf(claim), addQ(taken.get(claimedOf(claim)) ?? NONE, claim.quantity));
+    taken.set(sourceKey(claim), addQ(taken.get(sourceKey(claim)) ?? NONE, claim.quantity));
   const free = (source: Source, itemId: number, there: Quantity): Supply => ({
     source,
     itemId,
-    free: atLeastNone(subtractQ(there, taken.get(keyOf(source, itemId)) ?? NONE)),
+    free: atLeastNone(subtractQ(there, taken.get(sourceKey({ itemId, ...columnsOf(source) })) ?? NONE)),
   });
   const piles = (await loadPiles(db, items)).map((p) =>
     free({ kind: 'stock', placeId: p.placeId, jobId: p.jobId === 0 ? null : p.jobId }, p.itemId, p.quantity),
@@ -97,9 +97,7 @@ export async function loadShortfall(db: Db, needIds: readonly number[], today: D
 const rowOf = ({ needId, itemId, source, quantity: q, share }: Cover, firm: boolean): Omit<Reservation, 'id'> => ({
   needId,
   itemId,
-  placeId: source.kind === 'stock' ? source.placeId : null,
-  jobId: source.kind === 'stock' ? source.jobId : null,
-  splitId: source.kind === 'coming' ? source.splitId : null,
+  ...columnsOf(source),
   quantity: q,
   share,
   firm: Number(firm),

@@ -145,7 +145,8 @@ export async function applyCuts(trx: Db, cuts: readonly Cut[]): Promise<void> {
       : trx('reservation').where({ id }).update({ quantity: q, share }));
 }
 
-const sourceKey = (r: Pick<Reservation, 'itemId' | 'placeId' | 'jobId' | 'splitId'>): string =>
+/** What a claim is on: a pile, or a part of an order. */
+export const sourceKey = (r: Pick<Reservation, 'itemId' | 'placeId' | 'jobId' | 'splitId'>): string =>
   r.splitId === null ? `${r.itemId}/${r.placeId}/${r.jobId ?? 0}` : `split ${r.splitId}`;
 
 /** Reserves, or counts on, what is free somewhere. */

@@ -21,6 +21,14 @@ export type Letter = {
   readonly small: string;
 };
 
+/** The company as its papers name it. */
+export type PaperCompany = {
+  readonly name: string;
+  readonly address: string;
+  readonly email: string;
+  readonly taxNumber: string;
+};
+
 export type Addressed = { readonly label: string; readonly strong: string; readonly lines: readonly string[] };
 export type Total = { readonly label: string; readonly amount: string; readonly strong?: boolean };
 

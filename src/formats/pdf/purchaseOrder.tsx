@@ -1,6 +1,6 @@
 import { Text, View } from '@react-pdf/renderer';
 import type { Paper } from '@/core/locale/locale';
-import { letterPdf, lineHeight, s, type Addressed } from './letter';
+import { letterPdf, lineHeight, s, type Addressed, type PaperCompany } from './letter';
 
 /** Everything that stands on the paper, written out as it is printed. */
 export type OrderPaper = {
@@ -8,12 +8,7 @@ export type OrderPaper = {
   readonly draft: boolean;
   readonly size: Paper;
   readonly date: string;
-  readonly company: {
-    readonly name: string;
-    readonly address: string;
-    readonly email: string;
-    readonly taxNumber: string;
-  };
+  readonly company: PaperCompany;
   readonly supplier: { readonly name: string; readonly contact: string; readonly address: string };
   readonly deliverTo: { readonly name: string; readonly address: string; readonly instructions: string };
   readonly wanted: string;

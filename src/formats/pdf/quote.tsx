@@ -1,6 +1,6 @@
 import { Text, View } from '@react-pdf/renderer';
 import type { Paper } from '@/core/locale/locale';
-import { letterPdf, lineHeight, s, type Addressed, type Total } from './letter';
+import { letterPdf, lineHeight, s, type Addressed, type PaperCompany, type Total } from './letter';
 
 /** Everything that stands on a quote for the customer, written out as it is printed; none of it says what things cost us. */
 export type QuotePaper = {
@@ -8,12 +8,7 @@ export type QuotePaper = {
   readonly draft: boolean;
   readonly size: Paper;
   readonly date: string;
-  readonly company: {
-    readonly name: string;
-    readonly address: string;
-    readonly email: string;
-    readonly taxNumber: string;
-  };
+  readonly company: PaperCompany;
   readonly customer: string;
   readonly job: { readonly number: string; readonly name: string; readonly site: string };
   readonly takes: string;
