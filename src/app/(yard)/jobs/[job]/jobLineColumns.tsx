@@ -2,6 +2,7 @@ import { signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
 import { named, type EntryColumn } from '@/ui/entry/column';
 import { chosen, wordsOfChoice, type Choice } from '@/ui/entry/reading';
+import { PartTold } from '@/ui/entry/PartTold';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
 import { withItem, type JobLineText } from '@/ui/jobLineText';
@@ -64,15 +65,7 @@ export function jobLineColumns<L extends JobLineText>({
         take: (l, item) => withItem(l, item, currency),
         make: make('item', 'New part'),
       },
-      show: (l) =>
-        l.description === '' ? (
-          <span className="text-ink-2">a part, or a few words: type, or paste rows</span>
-        ) : (
-          <>
-            <b className="font-semibold">{l.description}</b>{' '}
-            {l.number !== '' && <span className="mono whitespace-nowrap text-ink-2">{l.number}</span>}
-          </>
-        ),
+      show: (l) => <PartTold part={l} />,
     },
     quantity: {
       key: 'quantity',

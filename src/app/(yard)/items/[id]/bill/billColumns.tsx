@@ -5,6 +5,7 @@ import { unitOf } from '@/core/quantity/units';
 import type { ItemThing, Thing } from '@/queries/things';
 import type { BomLineText } from '@/ui/bomText';
 import { named, type EntryColumn, type PickEntry } from '@/ui/entry/column';
+import { PartTold } from '@/ui/entry/PartTold';
 import { chosen, wordsOfChoice } from '@/ui/entry/reading';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
@@ -64,15 +65,7 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
       take: withPart,
       make: onMake && { words: 'New part', onMake },
     },
-    show: (l) =>
-      l.description === '' ? (
-        <span className="text-ink-2">a part, or a few words: type, or paste rows</span>
-      ) : (
-        <>
-          <b className="font-semibold">{l.description}</b>{' '}
-          {l.number !== '' && <span className="mono whitespace-nowrap text-ink-2">{l.number}</span>}
-        </>
-      ),
+    show: (l) => <PartTold part={l} />,
   },
   {
     key: 'gotBy',
