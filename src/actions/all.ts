@@ -2,6 +2,7 @@ import type { Action } from './action';
 import * as boms from './boms';
 import * as company from './company';
 import * as invoices from './invoices';
+import * as items from './items';
 import * as jobs from './jobs';
 import * as mending from './mending';
 import * as needs from './needs';
@@ -26,6 +27,7 @@ const ROOMS = [
   boms,
   company,
   invoices,
+  items,
   jobs,
   mending,
   needs,

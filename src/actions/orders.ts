@@ -219,7 +219,7 @@ export const changeOrder = defineAction({
     const order = await orderOf(work, orderId, version, { whole: true });
     allow(changeFault(order));
     await checkTargets(work.trx, order, typed);
-    const lines = grant(await settleLines(work.trx, order, typed));
+    const lines = grant(await settleLines(work.trx, order, typed, work.today));
     const faults = draftFaults(lines, order.currency);
     if (faults.length > 0) throw new Refused(faults);
     const after = await resave(work, order, terms, lines, `Changed draft ${order.number}`);

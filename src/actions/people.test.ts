@@ -6,7 +6,7 @@ import { findCompany } from '@/store/company';
 import { open } from '@/store/connection';
 import { findPerson } from '@/store/people';
 import { addPerson, changePerson, foundCompany, setActive } from './people';
-import { saveItem, saveSupplier } from './suppliers';
+import { saveSupplier } from './suppliers';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -123,50 +123,5 @@ describe('people, suppliers and items', () => {
     expect(
       await saveSupplier(await yard.as('manager'), { once: yard.once(), ...supplier, id, version: 1, contact: 'Bob' }),
     ).toMatchObject({ status: 'clash', theirs: { version: 2 } });
-  });
-
-  it('keeps how a supplier sells an item', async () => {
-    const part = {
-      supplierId: yard.ids.suppliers[0],
-      theirNumber: '88',
-      unit: 'XRL',
-      factorMany: 60,
-      factorOne: 1,
-      minimum: 0 as never,
-      pack: 10_000 as never,
-      breaks: [{ fromQuantity: 0 as never, price: 1_770_000 as never, priceQuantity: 1 }],
-    };
-    const { id } = must(
-      await saveItem(await yard.as('buyer'), {
-        once: yard.once(),
-        id: null,
-        version: 0,
-        number: 'CA-9',
-        name: 'Cable',
-        unit: 'MTR',
-        stocked: true,
-        costCodeId: null,
-        supplierId: yard.ids.suppliers[0],
-        part,
-      }),
-    );
-    expect(await yard.db('priceBreak').select('price')).toEqual([{ price: 1_770_000 }]);
-    expect(
-      refusedWith(
-        await saveItem(await yard.as('buyer'), {
-          once: yard.once(),
-          id: null,
-          version: 0,
-          number: 'ca-9',
-          name: 'Other',
-          unit: 'MTR',
-          stocked: false,
-          costCodeId: null,
-          supplierId: null,
-          part: null,
-        }),
-      ),
-    ).toEqual(['item.number']);
-    expect(id).toBeGreaterThan(0);
   });
 });

@@ -1,9 +1,7 @@
 import { z } from 'zod';
-import { exactFactor, unitOf } from '@/core/quantity/units';
-import { insertOne } from '@/store/rows';
-import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
-import { itemFields, type partFields } from '@/core/records/item';
 import { supplierFields } from '@/core/records/supplier';
+import { insertMany, insertOne } from '@/store/rows';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 
 export const saveSupplier = defineAction({
   name: 'saveSupplier',
@@ -14,14 +12,20 @@ export const saveSupplier = defineAction({
     version: z.number().int(),
     ...supplierFields.shape,
   }),
-  run: async ({ trx, audit, touch }, { once: _, id, version, ...input }) => {
+  run: async ({ trx, audit, touch }, { once: _, id, version, contacts, addresses, closed, ...input }) => {
     const taxCodeId = input.taxCodeId ?? found(await trx('taxCode').orderBy('id').first('id'), 'A tax code').id;
-    const row = { ...input, taxCodeId, email: input.email || null };
+    const row = { ...input, taxCodeId, email: input.email || null, week: input.week?.join(',') ?? null };
     const twin = await trx('supplier').where({ name: input.name }).first('id');
     if (twin !== undefined && twin.id !== id) refuse('supplier.name', `${input.name} is there already.`, 'name');
+    const lists = { contacts, addresses, closed };
     if (id === null) {
       const made = await insertOne(trx, 'supplier', row);
-      await audit({ words: `Added supplier ${input.name}`, subjects: [['supplier', made]], after: row });
+      await saveLists(trx, made, lists);
+      await audit({
+        words: `Added supplier ${input.name}`,
+        subjects: [['supplier', made]],
+        after: { ...row, ...lists },
+      });
       return { id: made };
     }
     const before = sameVersion(
@@ -29,9 +33,11 @@ export const saveSupplier = defineAction({
       version,
       'This supplier',
     );
+    const listsBefore = await loadLists(trx, id);
     await trx('supplier')
       .where({ id })
       .update({ ...row, version: version + 1 });
+    await saveLists(trx, id, lists);
     if (before.taxCodeId !== row.taxCodeId) {
       // What its needs are planned at bears the supplier's tax.
       const needs = await trx('need').where({ supplierId: id }).whereRaw('open > 0').select('id');
@@ -45,66 +51,33 @@ export const saveSupplier = defineAction({
     await audit({
       words: `Changed supplier ${input.name}`,
       subjects: [['supplier', id]],
-      before,
-      after: { ...before, ...row },
+      before: { ...before, ...listsBefore },
+      after: { ...before, ...row, ...lists },
     });
     return { id };
   },
 });
 
-/** Saves an item and, where given, how one supplier sells it. */
-export const saveItem = defineAction({
-  name: 'saveItem',
-  right: 'keep suppliers',
-  input: z.object({
-    once,
-    id: z.number().int().nullable(),
-    version: z.number().int(),
-    ...itemFields.shape,
-  }),
-  run: async ({ trx, audit }, { once: _, id, version, part, ...input }) => {
-    const { stocked, bought, certificate } = input;
-    const row = { ...input, stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
-    const twin = await trx('item').where({ number: input.number }).first('id');
-    if (twin !== undefined && twin.id !== id) refuse('item.number', `Item ${input.number} is there already.`, 'number');
-    const before =
-      id === null
-        ? undefined
-        : sameVersion(found(await trx('item').where({ id }).first(), 'This item'), version, 'This item');
-    if (part !== null) checkFactor(input.unit, part);
-    const itemId = id ?? (await insertOne(trx, 'item', row));
-    if (id !== null)
-      await trx('item')
-        .where({ id })
-        .update({ ...row, version: version + 1 });
-    if (part !== null) await savePart(trx, itemId, part);
-    await audit({
-      words: `${id === null ? 'Added' : 'Changed'} item ${input.number}`,
-      subjects: [['item', itemId]],
-      before,
-      after: { ...before, ...row, part },
-    });
-    return { id: itemId };
-  },
+type Lists = Pick<z.output<z.ZodObject<typeof supplierFields.shape>>, 'contacts' | 'addresses' | 'closed'>;
+
+const loadLists = async (trx: Work['trx'], supplierId: number): Promise<Lists> => ({
+  contacts: await trx('supplierContact')
+    .where({ supplierId })
+    .orderBy('place')
+    .select('name', 'whatFor', 'email', 'phone'),
+  addresses: await trx('supplierAddress').where({ supplierId }).orderBy('place').select('whatFor', 'address'),
+  closed: await trx('supplierClosed').where({ supplierId }).orderBy('fromDay').select('fromDay', 'untilDay', 'words'),
 });
 
-type PartInput = z.output<typeof partFields>;
-
-/** Between two units of the same measure there is one conversion only; a pack of one's own may hold anything. */
-function checkFactor(unit: string, part: PartInput): void {
-  const exact = exactFactor(unit, part.unit);
-  if (exact === undefined || part.factorMany * exact.many === part.factorOne * exact.one) return;
-  refuse(
-    'part.factor',
-    `A ${unitOf(part.unit).name} holds a fixed number of ${unitOf(unit).name}s. Correct the conversion.`,
-    'part.factorMany',
+async function saveLists(trx: Work['trx'], supplierId: number, { contacts, addresses, closed }: Lists): Promise<void> {
+  const placed = <R>(rows: readonly R[]) => rows.map((row, k) => ({ ...row, supplierId, place: k + 1 }));
+  for (const table of ['supplierContact', 'supplierAddress', 'supplierClosed'] as const)
+    await trx(table).where({ supplierId }).delete();
+  await insertMany(trx, 'supplierContact', placed(contacts));
+  await insertMany(trx, 'supplierAddress', placed(addresses));
+  await insertMany(
+    trx,
+    'supplierClosed',
+    closed.map((c) => ({ ...c, supplierId })),
   );
-}
-
-async function savePart(trx: Work['trx'], itemId: number, { breaks, ...part }: PartInput): Promise<void> {
-  const known = await trx('supplierPart').where({ supplierId: part.supplierId, itemId }).first('id');
-  const partId = known?.id ?? (await insertOne(trx, 'supplierPart', { ...part, itemId }));
-  if (known !== undefined) await trx('supplierPart').where({ id: partId }).update(part);
-  await trx('priceBreak').where({ partId }).delete();
-  for (const b of breaks) await trx('priceBreak').insert({ ...b, partId });
 }

@@ -7,7 +7,8 @@ import { moveQuote } from './quotes';
 import { winQuote } from './winning';
 import { receive } from './receiving';
 import { markSentByHand, sendOrder } from './sending';
-import { saveItem, saveSupplier } from './suppliers';
+import { saveItem } from './items';
+import { saveSupplier } from './suppliers';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -170,8 +171,7 @@ describe('a stale version', () => {
       'saving an item',
       async () => {
         const text = { number: 'TU-1', name: 'Tube', unit: 'MTR', stocked: false, costCodeId: null, supplierId: null };
-        return async () =>
-          saveItem(await yard.as('buyer'), { once: yard.once(), id: 1, version: OLD, part: null, ...text });
+        return async () => saveItem(await yard.as('buyer'), { once: yard.once(), id: 1, version: OLD, ...text });
       },
     ],
   ])('is noticed when %s, and nothing is changed', async (_, prepare) => {

@@ -35,6 +35,13 @@ export type DemoSupplier = {
   tax?: string;
   carrier: string;
   address: string;
+  terms?: string;
+  delivers?: string;
+  minimumOrder?: number;
+  contacts?: readonly (readonly [name: string, whatFor: string, email: string, phone: string])[];
+  addresses?: readonly (readonly [whatFor: string, address: string])[];
+  /** Days from today on which it is closed, from and until. */
+  closed?: readonly [number, number, string];
 };
 
 export const SUPPLIERS: readonly DemoSupplier[] = [
@@ -48,6 +55,10 @@ export const SUPPLIERS: readonly DemoSupplier[] = [
     freeFrom: 400,
     carrier: 'Supplier’s van',
     address: 'Unit 4, Drove Works\nEelmoor\nEM3 4QX',
+    delivers: 'Tube, flat, angle, plate and stainless fastenings; cuts to length',
+    terms: '2 % off above £2,500 in a month',
+    contacts: [['Edda Marsh', 'claims', 'claims@eelmoor.example', '01632 960 114']],
+    addresses: [['collecting', 'Trade gate, Drove Works\nEelmoor']],
   },
   {
     key: 'brightsound',
@@ -111,6 +122,8 @@ export const SUPPLIERS: readonly DemoSupplier[] = [
     carriage: 0,
     carrier: 'We bring and collect',
     address: 'Zinc Lane\nAldersey\nAL5 9GV',
+    delivers: 'Hot-dip galvanising up to 6.5 m',
+    minimumOrder: 60,
   },
   {
     key: 'kiln',
@@ -134,6 +147,8 @@ export const SUPPLIERS: readonly DemoSupplier[] = [
     tax: 'VAT 0 %',
     carrier: 'Road express',
     address: 'Slussgatan 11\nNorrvik',
+    delivers: 'Engine parts and service kits',
+    closed: [70, 84, 'works holiday'],
   },
 ];
 
@@ -243,6 +258,23 @@ export const ITEMS: readonly DemoItem[] = [
 ];
 
 /** What the yard makes itself: number, name, unit, cost code. */
+/** Who else sells a part, for how much, and in how many working days where that is not as usual. */
+export const ALSO_SOLD: readonly (readonly [
+  item: string,
+  supplier: string,
+  price: number,
+  theirs: string,
+  lead?: number,
+])[] = [
+  ['BO-A4-830', 'eelmoor', 0.35, '66830'],
+  ['SHK-12', 'eelmoor', 7.1, '66120'],
+  ['CA-2-25', 'cobb', 3.4, 'TC25'],
+  ['BE-32012', 'eelmoor', 48.9, 'on request', 6],
+];
+
+/** Suppliers whose prices change: in how many days, and by how many hundredths. */
+export const TO_COME: readonly (readonly [supplier: string, days: number, percent: number])[] = [['oxbow', 20, 4]];
+
 export const MADE = [
   ['LADDER-24', 'Boarding ladder 2.4 m', 'C62', '04'],
   ['LAD-STR', 'Stringer pair', 'C62', '01'],

@@ -19,6 +19,7 @@ import type { Db } from '@/store/connection';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
+import { layOutSelling } from './selling';
 import { EPISODES } from './history';
 import { JOBS, type DemoJob } from './jobs';
 import { DemoYard, must, pence, price, q } from './yard';
@@ -100,7 +101,7 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
   for (const p of PEOPLE)
     await insertPerson(db, { name: p.name, email: `${p.key}@wrackline.example`, passwordHash, roles: p.roles });
   for (const s of SUPPLIERS) {
-    await insertOne(db, 'supplier', {
+    const id = await insertOne(db, 'supplier', {
       name: s.name,
       contact: s.contact,
       email: `orders@${s.key}.example`,
@@ -112,7 +113,23 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
       carriageFreeFrom: s.freeFrom === undefined ? null : pence(s.freeFrom),
       taxCodeId: taxId.get(s.tax ?? 'VAT 20 %'),
       carrier: s.carrier,
+      terms: s.terms ?? '',
+      delivers: s.delivers ?? '',
+      minimumOrder: s.minimumOrder === undefined ? null : pence(s.minimumOrder),
     });
+    for (const [k, [name, whatFor, email, phone]] of (s.contacts ?? []).entries())
+      await db('supplierContact').insert({ supplierId: id, place: k + 1, name, whatFor, email, phone });
+    for (const [k, [whatFor, address]] of (s.addresses ?? []).entries())
+      await db('supplierAddress').insert({ supplierId: id, place: k + 1, whatFor, address });
+    if (s.closed !== undefined) {
+      const [from, until, words] = s.closed;
+      await db('supplierClosed').insert({
+        supplierId: id,
+        fromDay: plusDays(today, from),
+        untilDay: plusDays(today, until),
+        words,
+      });
+    }
   }
   const supplierId = new Map(
     [...(await idsBy(db, 'supplier', 'name'))].map(([name, id]) => [
@@ -121,6 +138,7 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     ]),
   );
   for (const item of ITEMS) await layOutItem(db, item, codeId, supplierId);
+  await layOutSelling(db, today, supplierId);
   for (const [number, name, unit, code] of MADE)
     await insertOne(db, 'item', { number, name, unit, bought: 0, costCodeId: codeId.get(code) });
 }

@@ -1,13 +1,15 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { UnitPrice } from '@/core/money/money';
+import type { DatedPrice } from '@/core/sourcing/prices';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
-import { loadParts, loadSuppliers, type Part } from '@/store/gathering';
+import { loadParts, loadSuppliers, partKey, type Part } from '@/store/gathering';
+import { loadPaid, type Paid } from '@/store/paid';
 import type { Person } from '@/store/people';
-import type { Item } from '@/store/tables';
+import type { Item, PriceBreakRow, Supplier, SupplierPart } from '@/store/tables';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
-import { LIST_SHOWN } from './suppliers';
+import { HOLDS, LIST_SHOWN } from './suppliers';
 import { loadThing, type Thing } from './things';
 
 export type ItemRow = {
@@ -48,7 +50,7 @@ function foundItems(db: Db, { words }: WordsFilter) {
 }
 
 /** Items by number unless they are sorted otherwise; a page at a time. */
-export async function listItems(db: Db, person: Person, filter: WordsFilter = {}): Promise<Page<ItemRow>> {
+export async function listItems(db: Db, person: Person, today: Day, filter: WordsFilter = {}): Promise<Page<ItemRow>> {
   permit(person, 'see money');
   const query = foundItems(db, filter)
     .leftJoin('costCode as c', 'c.id', 'i.costCodeId')
@@ -68,7 +70,10 @@ export async function listItems(db: Db, person: Person, filter: WordsFilter = {}
         currency: 's.currency',
         priceUnit: 'p.unit',
       },
-      db.raw('(select b.price from price_break b where b.part_id = p.id order by b.from_quantity limit 1) as price'),
+      db.raw(`(select b.price from price_break b where ${HOLDS} order by b.from_quantity limit 1) as price`, [
+        today,
+        today,
+      ]),
     );
   return pageOf<ItemRow>(query, ITEM_SORTS, filter, LIST_SHOWN);
 }
@@ -79,31 +84,91 @@ export async function sumItems(db: Db, person: Person, filter: WordsFilter): Pro
   return footOf(foundItems(db, filter), {}, "''");
 }
 
+/** How a supplier sells an item, at the prices of the day and those to come. */
+export type PartView = Part & {
+  readonly supplier: string;
+  readonly currency: string;
+  readonly usual: boolean;
+  /** Working days it takes, its own or the supplier's. */
+  readonly takes: number;
+  readonly paid: Paid | null;
+  readonly toCome: readonly DatedPrice[];
+};
+
 export type ItemView = {
   readonly item: Item;
-  readonly parts: readonly (Part & { readonly supplier: string; readonly currency: string })[];
+  readonly parts: readonly PartView[];
   readonly costCode: Thing | null;
   readonly supplier: Thing | null;
 };
 
 /** An item, with how its suppliers sell it. */
-export async function loadItem(db: Db, person: Person, id: number): Promise<ItemView | undefined> {
+export async function loadItem(db: Db, person: Person, id: number, today: Day): Promise<ItemView | undefined> {
   permit(person, 'see money');
   const item = await db('item').where({ id }).first();
   if (item === undefined) return undefined;
-  const parts = [...(await loadParts(db, [id])).values()];
+  const parts = [...(await loadParts(db, [id], today)).values()];
   const suppliers = await loadSuppliers(
     db,
     parts.map((p) => p.supplierId),
   );
+  const paid = await loadPaid(db, [id]);
+  const prices = await pricesOf(
+    db,
+    parts.map((p) => p.id),
+  );
   return {
     item,
     parts: parts.map((p) => {
-      const { name = '', currency = '' } = suppliers.get(p.supplierId) ?? {};
-      return { ...p, supplier: name, currency };
+      const { name = '', currency = '', leadDays = 0 } = suppliers.get(p.supplierId) ?? {};
+      return {
+        ...p,
+        supplier: name,
+        currency,
+        usual: item.supplierId === p.supplierId,
+        takes: p.leadDays ?? leadDays,
+        paid: paid.get(partKey(p.supplierId, id)) ?? null,
+        toCome: prices.filter((b) => b.partId === p.id && b.fromDay > today).map(asPrice),
+      };
     }),
-    costCode: await loadThing(db, person, 'costCode', item.costCodeId),
-    supplier: await loadThing(db, person, 'supplier', item.supplierId),
+    costCode: await loadThing(db, person, 'costCode', item.costCodeId, today),
+    supplier: await loadThing(db, person, 'supplier', item.supplierId, today),
+  };
+}
+
+const pricesOf = (db: Db, partIds: readonly number[]): Promise<PriceBreakRow[]> =>
+  db('priceBreak').whereIn('partId', partIds).orderBy(['fromDay', 'fromQuantity']);
+
+const asPrice = ({ partId: _, fromQuantity: from, ...price }: PriceBreakRow): DatedPrice => ({ from, ...price });
+
+export type SoldView = {
+  readonly item: Item;
+  readonly supplier: Supplier;
+  /** undefined where this supplier has not sold it so far. */
+  readonly part: SupplierPart | undefined;
+  readonly usual: boolean;
+  /** Those that were, are and will be, the earliest first. */
+  readonly prices: readonly DatedPrice[];
+};
+
+/** How a supplier sells an item, to be said or changed. */
+export async function loadSold(
+  db: Db,
+  person: Person,
+  itemId: number,
+  supplierId: number,
+): Promise<SoldView | undefined> {
+  permit(person, 'keep suppliers');
+  const item = await db('item').where({ id: itemId }).first();
+  const supplier = await db('supplier').where({ id: supplierId }).first();
+  if (item === undefined || supplier === undefined) return undefined;
+  const part = await db('supplierPart').where({ itemId, supplierId }).first();
+  return {
+    item,
+    supplier,
+    part,
+    usual: item.supplierId === supplierId,
+    prices: part === undefined ? [] : (await pricesOf(db, [part.id])).map(asPrice),
   };
 }
 

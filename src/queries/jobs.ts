@@ -132,7 +132,7 @@ export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promis
 }
 
 /** What the form for a new job offers. */
-export async function loadJobForm(db: Db, person: Person) {
+export async function loadJobForm(db: Db, person: Person, today: Day) {
   permit(person, 'open jobs');
   const first = (await db('person as p')
     .join('personRole as r', 'r.personId', 'p.id')
@@ -141,5 +141,5 @@ export async function loadJobForm(db: Db, person: Person) {
     .orderBy('p.name')
     .first('p.id')) as { id: number } | undefined;
   const [last] = (await db('job').max({ number: db.raw('CAST(number AS INTEGER)') })) as { number: number | null }[];
-  return { lead: await loadThing(db, person, 'person', first?.id), nextNumber: String((last?.number ?? 0) + 1) };
+  return { lead: await loadThing(db, person, 'person', first?.id, today), nextNumber: String((last?.number ?? 0) + 1) };
 }

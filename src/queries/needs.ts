@@ -1,4 +1,5 @@
-import { orderBy, type Calendar, type Day } from '@/core/calendar/workdays';
+import { orderBy } from '@/core/calendar/lead';
+import type { Calendar, Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { lineNet, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, type Rate } from '@/core/money/rate';
@@ -17,6 +18,7 @@ import {
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, partKey, termsFor, type Part } from '@/store/gathering';
+import { loadLeads, type LeadOf } from '@/store/leads';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { loadFreeStock } from '@/store/stock';
@@ -73,7 +75,6 @@ export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy' | 'm
   quoteCost: UnitPrice | null;
   /** How much of it was sold; null likewise. */
   sold: Quantity | null;
-  supplierLead: number | null;
   supplierCurrency: string | null;
 };
 
@@ -106,7 +107,6 @@ export const NEED_COLUMNS = [
     code: 'c.code',
     codeName: 'c.name',
     supplier: 's.name',
-    supplierLead: 's.leadDays',
     supplierCurrency: 's.currency',
     quoteCost: 'q.cost',
     sold: 'q.quantity',
@@ -119,6 +119,7 @@ type Context = {
   readonly receivingDays: number;
   readonly currency: string;
   readonly parts: ReadonlyMap<string, Part>;
+  readonly leads: LeadOf;
   readonly items: ReadonlyMap<number, Item>;
   readonly rates: ReadonlyMap<string, Rate>;
   /** What the company has free of items in its stores, in the item's unit. */
@@ -170,12 +171,12 @@ function freeOf({ open, unit, kind }: RawNeed, item: Item | undefined, { free }:
 
 export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
-  const { supplierLead, supplierCurrency, quoteCost, sold, ...raw } = need;
+  const { supplierCurrency, quoteCost, sold, ...raw } = need;
   const part = parts.get(partKey(raw.supplierId, raw.itemId));
   const known = termsFor(raw, parts, items.get(raw.itemId ?? 0));
   const terms = known ?? anyQuantity(raw.unit);
   const buying = buyingOf(need, terms, context);
-  const leadDays = part?.leadDays ?? supplierLead ?? 0;
+  const lead = context.leads(raw.supplierId, part);
   const { currency } = context;
   const beyond = (price: UnitPrice | null, per: number): Minor =>
     buying === null || price === null ? ZERO : subtract(buying.value, lineNet(raw.open, price, per, currency));
@@ -195,7 +196,7 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
             aboveQuote: beyond(quoteCost, 1),
             currency,
             neededOn: raw.neededOn,
-            leadDays,
+            lead,
           },
           today,
           receivingDays,
@@ -210,9 +211,9 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
     tags.push({ words: `${kept} kept in hand`, weight: 'note' });
   }
   const last =
-    raw.neededOn === null || raw.supplierId === null || raw.open === 0
+    raw.neededOn === null || lead === null || raw.open === 0
       ? null
-      : orderBy(raw.neededOn, leadDays, receivingDays, calendar);
+      : orderBy(raw.neededOn, lead, receivingDays, calendar);
   const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity);
   return { ...raw, buying, more, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
 }
@@ -225,7 +226,11 @@ export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): 
     receivingDays,
     currency,
     calendar: await loadCalendar(db),
-    parts: await loadParts(db, itemIds),
+    parts: await loadParts(db, itemIds, today),
+    leads: await loadLeads(
+      db,
+      rows.map((r) => r.supplierId),
+    ),
     items: await loadItems(db, itemIds),
     rates: await loadRates(db, today),
     free: await loadFreeStock(db, itemIds),

@@ -4,6 +4,7 @@ import { draftFaults, orderTotals, valueOrder, type OrderLine } from '@/core/ord
 import { loadCalendar } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
+import { loadLeads } from '@/store/leads';
 import { findOrder, loadMoney } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
@@ -32,7 +33,7 @@ export async function previewOrder(
   const order = head === undefined ? undefined : await findOrder(db, head.id);
   if (order === undefined) return undefined;
   const supplier = (await loadSuppliers(db, [order.supplierId])).get(order.supplierId) as Supplier;
-  const settled = await settleLines(db, order, typed);
+  const settled = await settleLines(db, order, typed, today);
   const faults = settled.ok ? draftFaults(settled.value, order.currency) : settled.refusals;
   if (!settled.ok || faults.length > 0) return { checks: faults.map((f) => ({ good: false, words: f.message })) };
   const { codes, companyCurrency } = await loadMoney(db);
@@ -57,17 +58,21 @@ export async function checkLines(
   const parts = await loadParts(
     db,
     lines.flatMap((l) => l.itemId ?? []),
+    today,
   );
-  const leadOf = (itemId: number | null) => parts.get(partKey(supplier.id, itemId))?.leadDays ?? supplier.leadDays;
+  const calendar = await loadCalendar(db);
+  const leads = await loadLeads(db, [supplier.id]);
+  const leadOf = (itemId: number | null) =>
+    leads(supplier.id, parts.get(partKey(supplier.id, itemId))) ?? { days: 0, calendar };
   const { codes } = await loadMoney(db);
   const asked = await partsAsked(db, lines);
   return checksOf({
-    lines: lines.map((l) => ({ ...l, leadDays: leadOf(l.itemId), insteadOf: asked(l) })),
+    lines: lines.map((l) => ({ ...l, lead: leadOf(l.itemId), insteadOf: asked(l) })),
     supplier,
     goods: orderTotals(lines, codes, currency).lines,
     currency,
     today,
-    calendar: await loadCalendar(db),
+    calendar,
   });
 }
 

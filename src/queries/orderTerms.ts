@@ -1,10 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { UnitPrice } from '@/core/money/money';
 import type { PriceBreak } from '@/core/sourcing/terms';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
+import { loadPaid, type Paid } from '@/store/paid';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
 import { permit } from './permit';
 
 /** What a supplier says of a part, as an order line to it needs it. */
@@ -18,15 +17,8 @@ export type ItemTerms = {
   /** Working days. */
   readonly leadDays: number;
   /** The last price paid this supplier for it, on an order that was sent. */
-  readonly paid: {
-    readonly price: UnitPrice;
-    readonly priceQuantity: number;
-    readonly unit: string;
-    readonly on: Day;
-  } | null;
+  readonly paid: Paid | null;
 };
-
-type PaidRow = { itemId: number; price: UnitPrice; priceQuantity: number; unit: string; on: Day };
 
 /** Terms of one supplier for items; an item that is not there is left out. */
 export async function loadItemTerms(
@@ -34,25 +26,13 @@ export async function loadItemTerms(
   person: Person,
   supplierId: number,
   itemIds: readonly number[],
+  today: Day,
 ): Promise<ItemTerms[]> {
   permit(person, 'see money');
   const items = await loadItems(db, itemIds);
-  const parts = await loadParts(db, itemIds);
+  const parts = await loadParts(db, itemIds, today);
   const supplier = (await loadSuppliers(db, [supplierId])).get(supplierId);
-  const newest = db('orderLine as l')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .whereIn('l.itemId', among(db, itemIds))
-    .where('o.supplierId', supplierId)
-    .whereNotNull('o.sentOn')
-    .whereNotNull('l.price')
-    .whereNot('o.state', 'calledOff')
-    .groupBy('l.itemId')
-    .max({ id: 'l.id' });
-  const rows = (await db('orderLine as l')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .whereIn('l.id', newest)
-    .select('l.itemId', 'l.price', 'l.priceQuantity', 'l.unit', { on: 'o.sentOn' })) as PaidRow[];
-  const paid = new Map(rows.map(({ itemId, ...row }) => [itemId, row]));
+  const paid = await loadPaid(db, itemIds);
   return [...items.values()].map((item) => {
     const part = parts.get(partKey(supplierId, item.id));
     return {
@@ -61,13 +41,13 @@ export async function loadItemTerms(
       theirNumber: part?.theirNumber ?? '',
       prices: part?.terms.prices ?? [],
       leadDays: part?.leadDays ?? supplier?.leadDays ?? 0,
-      paid: paid.get(item.id) ?? null,
+      paid: paid.get(partKey(supplierId, item.id)) ?? null,
     };
   });
 }
 
 /** Terms of an order's supplier for items that are to stand on it. */
-export async function loadOrderTerms(db: Db, person: Person, number: string, itemIds: readonly number[]) {
+export async function loadOrderTerms(db: Db, person: Person, number: string, itemIds: readonly number[], today: Day) {
   const order = await db('purchaseOrder').where({ number }).first('supplierId');
-  return order === undefined ? undefined : loadItemTerms(db, person, order.supplierId, itemIds);
+  return order === undefined ? undefined : loadItemTerms(db, person, order.supplierId, itemIds, today);
 }

@@ -211,15 +211,15 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
 }
 
 /** What an order that is being drafted offers beside its lines: places, taxes, and what its supplier says of its parts. */
-export async function loadOrderForm(db: Db, person: Person, order: StoredOrder) {
+export async function loadOrderForm(db: Db, person: Person, order: StoredOrder, today: Day) {
   permit(person, 'draft orders');
   const items = [...new Set(order.lines.flatMap((l) => l.itemId ?? []))];
   return {
     places: (await db('deliveryPlace').orderBy('id').select('id', 'name')) as { id: number; name: string }[],
     taxes: await loadTaxCodes(db),
-    terms: await loadItemTerms(db, person, order.supplierId, items),
+    terms: await loadItemTerms(db, person, order.supplierId, items, today),
     /** Where a new line goes while the order has none: the job that the person had open last. */
-    lastJob: (await listThings(db, person, 'job', ''))[0] ?? null,
+    lastJob: (await listThings(db, person, 'job', '', today))[0] ?? null,
   };
 }
 

@@ -115,7 +115,7 @@ describe('an order’s page', () => {
 
   it('offers places, taxes and what the supplier says of its parts', async () => {
     const { order } = await billed();
-    const form = await loadOrderForm(yard.db, await buyer(), order);
+    const form = await loadOrderForm(yard.db, await buyer(), order, TODAY);
     expect([form.places.length, form.taxes.length]).toEqual([1, 2]);
     expect(form.terms.map((t) => t.itemId)).toEqual(order.lines.flatMap((l) => l.itemId ?? []));
   });
@@ -249,13 +249,15 @@ describe('suppliers, items and people', () => {
     expect((await loadSupplier(yard.db, await buyer(), 1, TODAY))?.parts).toMatchObject([
       { number: 'TU-1', price: 98_500, pack: 50_000, breaks: 1 },
     ]);
-    expect((await loadItem(yard.db, await buyer(), 1))?.parts[0]?.terms).toMatchObject({
+    expect((await loadItem(yard.db, await buyer(), 1, TODAY))?.parts[0]?.terms).toMatchObject({
       unit: 'MTR',
       pack: 50_000,
       prices: [{ price: 98_500 }],
     });
-    expect((await listItems(yard.db, await buyer(), { words: 'tub' })).rows.map((i) => i.number)).toEqual(['TU-1']);
-    const down = await listItems(yard.db, await buyer(), { sort: '-number' });
+    expect((await listItems(yard.db, await buyer(), TODAY, { words: 'tub' })).rows.map((i) => i.number)).toEqual([
+      'TU-1',
+    ]);
+    const down = await listItems(yard.db, await buyer(), TODAY, { sort: '-number' });
     expect(down.rows.map((i) => i.number)).toEqual([...down.rows.map((i) => i.number)].sort().reverse());
   });
 

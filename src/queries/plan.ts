@@ -9,6 +9,7 @@ import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, partKey } from '@/store/gathering';
+import { loadLeads } from '@/store/leads';
 import type { Person } from '@/store/people';
 import { loadPlan } from '@/store/plans';
 import { among, whereIn } from '@/store/rows';
@@ -206,7 +207,6 @@ type MissingRow = {
   readonly supplierId: number | null;
   readonly description: string;
   readonly open: Quantity;
-  readonly supplierLead: number | null;
   readonly drafted: number;
   readonly promisedOn: Day | null;
 };
@@ -216,7 +216,6 @@ const NOT_IN = `l.closed_short is null and o.state in (${listed(AWAITED)}) and s
 /** What keeps jobs from starting: their goods that are neither in, nor there for them in stores, nor issued. */
 const missingOf = (db: Db, jobId: number): Promise<MissingRow[]> =>
   db('need as n')
-    .leftJoin('supplier as u', 'u.id', 'n.supplierId')
     .where('n.jobId', jobId)
     .whereRaw('n.missing > 0')
     .orderBy('n.id')
@@ -227,7 +226,6 @@ const missingOf = (db: Db, jobId: number): Promise<MissingRow[]> =>
       'n.supplierId',
       'n.description',
       'n.open',
-      { supplierLead: 'u.leadDays' },
       db.raw(
         "(select count(*) from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.need_id = n.id and o.sent_on is null and o.state <> 'calledOff') as drafted",
       ),
@@ -253,6 +251,11 @@ async function workOf(
   const parts = await loadParts(
     db,
     rows.flatMap((r) => r.itemId ?? []),
+    today,
+  );
+  const leads = await loadLeads(
+    db,
+    rows.map((r) => r.supplierId),
   );
   const standing = standingsOf(lines);
   // What stands in no bill belongs to the job's own work.
@@ -266,7 +269,7 @@ async function workOf(
     description: r.description,
     promisedOn: r.promisedOn,
     toOrder: r.open > NONE || r.drafted > 0,
-    leadDays: parts.get(partKey(r.supplierId, r.itemId))?.leadDays ?? r.supplierLead,
+    lead: leads(r.supplierId, parts.get(partKey(r.supplierId, r.itemId))),
   });
   const ready = (id: number) => readinessOf((awaited.get(id) ?? []).map(asAwaited), today, receivingDays, calendar);
   const own = lines.filter((l) => l.parentId !== null && numbers.has(l.id) && standing.get(l.id)?.isIn === true);

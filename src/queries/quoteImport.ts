@@ -59,9 +59,10 @@ async function settledThings(
   person: Person,
   kind: 'costCode' | 'supplier',
   meanings: Readonly<Record<string, number | null>>,
+  today: Day,
 ): Promise<Settled> {
   const all = Object.entries(meanings).map(
-    async ([word, id]) => [word, await loadThing(db, person, kind, id)] as const,
+    async ([word, id]) => [word, await loadThing(db, person, kind, id, today)] as const,
   );
   return Object.fromEntries(await Promise.all(all));
 }
@@ -184,8 +185,8 @@ export async function checkQuoteFile(
     unknown: { costCode: named('costCode'), supplier: named('supplier'), unit: named('unit') },
     choices,
     settled: {
-      costCode: await settledThings(db, person, 'costCode', choices.costCode),
-      supplier: await settledThings(db, person, 'supplier', choices.supplier),
+      costCode: await settledThings(db, person, 'costCode', choices.costCode, today),
+      supplier: await settledThings(db, person, 'supplier', choices.supplier, today),
     },
   };
 }

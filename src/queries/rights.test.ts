@@ -27,8 +27,9 @@ import { loadQuotePaper } from './quotePaper';
 import { loadReview, loadReviewPoints } from './reviews';
 import { loadSellers } from './sellers';
 import { listStock, loadStock, sumStock } from './stores';
-import { listItems, loadItem, loadItemPast } from './items';
-import { listSuppliers, loadSupplier, loadSupplierForm } from './suppliers';
+import { listItems, loadItem, loadItemPast, loadSold } from './items';
+import { readPriceFile } from './priceLists';
+import { listSold, listSuppliers, loadSupplier, loadSupplierForm } from './suppliers';
 
 let yard: TestCompany;
 beforeAll(async () => {
@@ -42,7 +43,7 @@ const tab = { rows: [], whole: { budget: 0, amounts: {} } } as never;
 /** Every look at the file, and the right without which it is refused; a new query must be entered here. */
 const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Person) => Promise<unknown>])[] = [
   ['jobs', 'see jobs', (p) => listJobs(yard.db, p, {})],
-  ['the form for a job', 'open jobs', (p) => loadJobForm(yard.db, p)],
+  ['the form for a job', 'open jobs', (p) => loadJobForm(yard.db, p, TODAY)],
   ['a job', 'see jobs', (p) => findJob(yard.db, p, '412')],
   ['a job’s tab', 'see money', (p) => loadTab(yard.db, p, 1)],
   ['a figure’s postings', 'see money', (p) => loadPostings(yard.db, p, 1, {})],
@@ -69,9 +70,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what stores are worth', 'see stores', (p) => sumStock(yard.db, p, {})],
   ['where an item lies', 'see stores', (p) => loadStock(yard.db, p, 1)],
   ['a quote’s paper', 'see money', (p) => loadQuotePaper(yard.db, p, 1, TODAY)],
-  ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '')],
-  ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1)],
-  ['people to pick', 'open jobs', (p) => listThings(yard.db, p, 'person', '')],
+  ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '', TODAY)],
+  ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1, TODAY)],
+  ['people to pick', 'open jobs', (p) => listThings(yard.db, p, 'person', '', TODAY)],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['all that is to buy', 'draft orders', (p) => pageOfOpenNeeds(yard.db, p, TODAY, {}, undefined)],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
@@ -86,9 +87,13 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],
   ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001', TODAY)],
   ['an order’s paper', 'see money', (p) => loadOrderPaper(yard.db, p, 'K26-0001', TODAY)],
-  ['the form for an order', 'draft orders', (p) => loadOrderForm(yard.db, p, { lines: [], supplierId: 1 } as never)],
+  [
+    'the form for an order',
+    'draft orders',
+    (p) => loadOrderForm(yard.db, p, { lines: [], supplierId: 1 } as never, TODAY),
+  ],
   ['a typed order', 'draft orders', (p) => previewOrder(yard.db, p, 'K26-0001', [], TODAY)],
-  ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [])],
+  ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
@@ -99,8 +104,11 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['suppliers', 'see money', (p) => listSuppliers(yard.db, p)],
   ['a supplier', 'see money', (p) => loadSupplier(yard.db, p, 1, TODAY)],
   ['the form for a supplier', 'see money', (p) => loadSupplierForm(yard.db, p)],
-  ['items', 'see money', (p) => listItems(yard.db, p)],
-  ['an item', 'see money', (p) => loadItem(yard.db, p, 1)],
+  ['items', 'see money', (p) => listItems(yard.db, p, TODAY)],
+  ['how a part is sold', 'keep suppliers', (p) => loadSold(yard.db, p, 1, 1)],
+  ['what a supplier sells', 'see money', (p) => listSold(yard.db, p, 1, TODAY)],
+  ['a price list', 'keep suppliers', (p) => readPriceFile(yard.db, p, 1, new Uint8Array(), TODAY)],
+  ['an item', 'see money', (p) => loadItem(yard.db, p, 1, TODAY)],
   ['what an item cost before', 'see money', (p) => loadItemPast(yard.db, p, 1)],
   ['messages', 'see money', (p) => listMessages(yard.db, p)],
   ['a message', 'see money', (p) => loadMessage(yard.db, p, 1)],

@@ -1,10 +1,12 @@
-import { daysLate, plusWorkdays, type Day } from '@/core/calendar/workdays';
+import { comesOn, daysLate, readyAfter } from '@/core/calendar/lead';
+import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import { lineNet } from '@/core/money/money';
 import { loadCalendar, loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadEstimates } from '@/store/estimates';
 import { loadParts, loadSuppliers } from '@/store/gathering';
+import { loadLeads } from '@/store/leads';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
 import { loadDaysKept, type DaysKept } from './suppliers';
@@ -33,8 +35,12 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
   const need = await db('need').where({ id: needId }).first();
   if (need === undefined || need.itemId === null) return [];
   const { itemId } = need;
-  const parts = [...(await loadParts(db, [itemId])).values()];
+  const parts = [...(await loadParts(db, [itemId], today)).values()];
   const suppliers = await loadSuppliers(
+    db,
+    parts.map((p) => p.supplierId),
+  );
+  const leads = await loadLeads(
     db,
     parts.map((p) => p.supplierId),
   );
@@ -59,7 +65,8 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
   for (const part of parts) {
     const supplier = suppliers.get(part.supplierId);
     if (supplier === undefined) continue;
-    const leadDays = part.leadDays ?? supplier.leadDays;
+    const lead = leads(supplier.id, part);
+    if (lead === null) continue;
     const { price } = estimate({ ...need, quantity: open }, supplier.id);
     sellers.push({
       supplierId: supplier.id,
@@ -67,8 +74,8 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
       theirNumber: part.theirNumber,
       price,
       value: price === null ? null : lineNet(open, price, 1, currency),
-      readyOn: plusWorkdays(today, leadDays + receivingDays, calendar),
-      late: need.neededOn === null ? 0 : daysLate(need.neededOn, leadDays, receivingDays, today, calendar),
+      readyOn: readyAfter(comesOn(today, lead), receivingDays, calendar),
+      late: need.neededOn === null ? 0 : daysLate(need.neededOn, lead, receivingDays, today, calendar),
       times: past.get(supplier.id)?.times ?? 0,
       lastOn: past.get(supplier.id)?.lastOn ?? null,
       kept: await loadDaysKept(db, supplier.id, today),

@@ -2,11 +2,12 @@ import { plusDays, type Day } from '@/core/calendar/workdays';
 import { AWAITED } from '@/core/orders/states';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
-import { loadTaxCodes } from '@/store/company';
+import { loadCompany, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import type { Supplier } from '@/store/tables';
+import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from '@/store/tables';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
+import { among } from '@/store/rows';
 import { permit } from './permit';
 import { listed } from './sql';
 
@@ -63,8 +64,25 @@ export async function sumSuppliers(db: Db, person: Person, filter: SupplierFilte
   return footOf(foundSuppliers(db, filter), { onOrder: COUNTED.onOrder }, 's.currency');
 }
 
+/** What a supplier has several of. */
+export type SupplierLists = {
+  readonly contacts: readonly Pick<SupplierContact, 'name' | 'whatFor' | 'email' | 'phone'>[];
+  readonly addresses: readonly Pick<SupplierAddress, 'whatFor' | 'address'>[];
+  readonly closed: readonly Pick<SupplierClosed, 'fromDay' | 'untilDay' | 'words'>[];
+};
+
+const loadLists = async (db: Db, supplierId: number): Promise<SupplierLists> => ({
+  contacts: await db('supplierContact')
+    .where({ supplierId })
+    .orderBy('place')
+    .select('name', 'whatFor', 'email', 'phone'),
+  addresses: await db('supplierAddress').where({ supplierId }).orderBy('place').select('whatFor', 'address'),
+  closed: await db('supplierClosed').where({ supplierId }).orderBy('fromDay').select('fromDay', 'untilDay', 'words'),
+});
+
 export type SupplierView = {
   readonly supplier: Supplier;
+  readonly lists: SupplierLists;
   readonly tax: string;
   readonly kept: DaysKept;
   readonly orders: readonly {
@@ -105,6 +123,9 @@ export async function loadDaysKept(db: Db, supplierId: number, today: Day): Prom
   return row ?? { came: 0, kept: 0 };
 }
 
+/** A price of part `p` that holds on a day, given twice. */
+export const HOLDS = "b.part_id = p.id and b.from_day <= ? and coalesce(b.until_day, '9999') >= ?";
+
 /** A supplier, to look at: its latest orders, what it sells, and how it keeps its days. */
 export async function loadSupplier(db: Db, person: Person, id: number, today: Day): Promise<SupplierView | undefined> {
   permit(person, 'see money');
@@ -112,6 +133,7 @@ export async function loadSupplier(db: Db, person: Person, id: number, today: Da
   if (supplier === undefined) return undefined;
   return {
     supplier,
+    lists: await loadLists(db, id),
     tax: (await db('taxCode').where({ id: supplier.taxCodeId }).first('name'))?.name ?? '',
     kept: await loadDaysKept(db, id, today),
     orders: (await db('purchaseOrder')
@@ -132,16 +154,78 @@ export async function loadSupplier(db: Db, person: Person, id: number, today: Da
         'p.unit',
         'p.pack',
         'p.minimum',
-        db.raw('(select b.price from price_break b where b.part_id = p.id order by b.from_quantity limit 1) as price'),
+        db.raw(`(select b.price from price_break b where ${HOLDS} order by b.from_quantity limit 1) as price`, [
+          today,
+          today,
+        ]),
         db.raw(
-          '(select b.price_quantity from price_break b where b.part_id = p.id order by b.from_quantity limit 1) as price_quantity',
+          `(select b.price_quantity from price_break b where ${HOLDS} order by b.from_quantity limit 1) as price_quantity`,
+          [today, today],
         ),
-        db.raw('(select count(*) from price_break b where b.part_id = p.id) as breaks'),
+        db.raw(`(select count(*) from price_break b where ${HOLDS}) as breaks`, [today, today]),
       )) as SupplierView['parts'],
   };
 }
 
+export type SoldRow = {
+  readonly partId: number;
+  readonly number: string;
+  readonly name: string;
+  readonly theirNumber: string;
+  readonly unit: string;
+  readonly minimum: Quantity;
+  readonly pack: Quantity;
+  readonly from: Quantity;
+  readonly price: UnitPrice;
+  readonly priceQuantity: number;
+};
+
+const PARTS_PAGE = 500;
+
+/** What a supplier sells at the prices of a day: a row for each price, some parts at a time. */
+export async function listSold(
+  db: Db,
+  person: Person,
+  supplierId: number,
+  today: Day,
+  after = '0',
+): Promise<{ rows: readonly SoldRow[]; next: string | undefined }> {
+  permit(person, 'see money');
+  const parts = await db('supplierPart')
+    .where({ supplierId: Number.isSafeInteger(supplierId) ? supplierId : 0 })
+    .where('id', '>', Number(after))
+    .orderBy('id')
+    .limit(PARTS_PAGE)
+    .select('id');
+  const rows = (await db('supplierPart as p')
+    .join('item as i', 'i.id', 'p.itemId')
+    .join('priceBreak as b', 'b.partId', 'p.id')
+    .whereIn(
+      'p.id',
+      among(
+        db,
+        parts.map((p) => p.id),
+      ),
+    )
+    .whereRaw(HOLDS, [today, today])
+    .orderBy(['p.id', 'b.fromQuantity'])
+    .select(
+      { partId: 'p.id', from: 'b.fromQuantity' },
+      'i.number',
+      'i.name',
+      'p.theirNumber',
+      'p.unit',
+      'p.minimum',
+      'p.pack',
+      'b.price',
+      'b.priceQuantity',
+    )) as SoldRow[];
+  const last = parts.at(-1);
+  return { rows, next: parts.length < PARTS_PAGE || last === undefined ? undefined : String(last.id) };
+}
+
 export async function loadSupplierForm(db: Db, person: Person) {
   permit(person, 'see money');
-  return { taxes: await loadTaxCodes(db) };
+  const { currency, week } = await loadCompany(db);
+  return { taxes: await loadTaxCodes(db), companyCurrency: currency, week: week.split(',').map(Number) };
 }

@@ -1,6 +1,6 @@
 import { insertMany, insertOne } from '@/store/rows';
 import { noteUse } from '@/actions/using';
-import { must, TestCompany } from '../../tests/support/company';
+import { must, TestCompany, TODAY } from '../../tests/support/company';
 import { find } from './find';
 import { listThings, nameThings } from './things';
 
@@ -11,7 +11,8 @@ beforeEach(async () => {
 afterEach(() => yard.close());
 
 const buyer = async () => (await yard.as('buyer')).actor;
-const items = async (text: string) => (await listThings(yard.db, await buyer(), 'item', text)).map((i) => i.number);
+const items = async (text: string) =>
+  (await listThings(yard.db, await buyer(), 'item', text, TODAY)).map((i) => i.number);
 const found = async (text: string, role: 'buyer' | 'storekeeper' = 'buyer') =>
   (await find(yard.db, (await yard.as(role)).actor, text)).map((f) => `${f.kind} ${f.label}`);
 
@@ -40,15 +41,13 @@ describe('things as one types', () => {
   ])('“%s” finds %s', async (text, numbers) => expect((await items(text)).sort()).toEqual(numbers));
 
   it('are named by pasted words only when they are called exactly so', async () => {
-    const named = await nameThings(yard.db, await buyer(), 'item', [
-      'tu-316-38',
-      ' tube  316l 38 × 2 MM',
-      'e/88120',
-      '5012345678900',
-      'TU-316',
-      '',
-      'PL-6',
-    ]);
+    const named = await nameThings(
+      yard.db,
+      await buyer(),
+      'item',
+      ['tu-316-38', ' tube  316l 38 × 2 MM', 'e/88120', '5012345678900', 'TU-316', '', 'PL-6'],
+      TODAY,
+    );
     expect(named.map((t) => t?.number)).toEqual([
       'TU-316-38',
       'TU-316-38',
@@ -67,7 +66,7 @@ describe('things as one types', () => {
       { number: 'S-2', name: 'Wedge', unit: 'C62' },
       { number: 'S-3', name: 'wedge', unit: 'C62' },
     ]);
-    const named = await nameThings(yard.db, await buyer(), 'item', ['shim', 'Wedge']);
+    const named = await nameThings(yard.db, await buyer(), 'item', ['shim', 'Wedge'], TODAY);
     expect(named.map((t) => t?.number)).toEqual(['SHIM', undefined]);
   });
 
@@ -95,20 +94,20 @@ describe('things as one types', () => {
 
   it('brings a part’s unit, code, supplier and price, the price for one of its own units', async () => {
     const partId = 1;
-    await yard.db('supplierPart').where({ id: partId }).update({ unit: 'XRE', factorMany: 60, factorOne: 1 });
+    await yard.db('supplierPart').where({ id: partId }).update({ unit: 'XRL', factorMany: 60, factorOne: 1 });
     await insertMany(yard.db, 'priceBreak', [
       { partId, fromQuantity: 0, price: 1_770_000, priceQuantity: 1 },
       { partId, fromQuantity: 50_000, price: 1_500_000, priceQuantity: 1 },
     ]);
     await yard.db('item').where({ id: 3 }).update({ supplierId: 1, costCodeId: yard.ids.codes[1] });
-    const [tube] = await listThings(yard.db, await buyer(), 'item', 'TU-316-38');
+    const [tube] = await listThings(yard.db, await buyer(), 'item', 'TU-316-38', TODAY);
     expect(tube).toMatchObject({
       unit: 'MTR',
       price: 29_500,
       costCode: { number: '02', name: 'Machinery' },
       supplier: { name: 'Eelmoor Metals' },
     });
-    const [seen] = await listThings(yard.db, (await yard.as('storekeeper')).actor, 'item', 'TU-316-38');
+    const [seen] = await listThings(yard.db, (await yard.as('storekeeper')).actor, 'item', 'TU-316-38', TODAY);
     expect(seen).toMatchObject({ price: null });
   });
 
@@ -122,12 +121,12 @@ describe('things as one types', () => {
     ['person', 'lead', ['The lead']],
     ['job', '41', ['Job 418', 'Job 412']],
   ] as const)('a %s by “%s”', async (kind, text, names) =>
-    expect((await listThings(yard.db, await buyer(), kind, text)).map((t) => t.name)).toEqual(names),
+    expect((await listThings(yard.db, await buyer(), kind, text, TODAY)).map((t) => t.name)).toEqual(names),
   );
 
   it('offers nobody who is let in no more', async () => {
     await yard.db('person').where({ email: 'lead@yard.example' }).update({ active: 0 });
-    expect(await listThings(yard.db, await buyer(), 'person', 'lead')).toEqual([]);
+    expect(await listThings(yard.db, await buyer(), 'person', 'lead', TODAY)).toEqual([]);
   });
 });
 

@@ -1,11 +1,13 @@
+import type { Day } from '@/core/calendar/workdays';
 import { closeness } from '@/core/find/words';
 import { groupBy } from '@/core/group';
 import type { UnitPrice } from '@/core/money/money';
 import { may, ROLE_NAMES, type Right, type Role } from '@/core/people/rights';
-import { pricePerNeedUnit } from '@/core/sourcing/terms';
+import { quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
+import { loadEstimates } from '@/store/estimates';
 import { findIds, idsByNumber, idsCalled, lastUsedIds } from '@/store/find';
-import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
+import { loadItems, loadSuppliers } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { permit } from './permit';
@@ -23,7 +25,7 @@ export type ItemThing = Thing & {
   readonly unit: string;
   readonly costCode: Thing | null;
   readonly supplier: Thing | null;
-  /** What its usual supplier asks for one of its units, at the smallest break; null when unknown or not to be seen. */
+  /** What its usual supplier asks for one of its units where the least is had, in the company's currency; null when unknown or not to be seen. */
   readonly price: UnitPrice | null;
   /** Whether a bill of materials says how it is made. */
   readonly made: boolean;
@@ -32,7 +34,7 @@ export type ItemThing = Thing & {
 type Kind = {
   readonly right: Right;
   /** Things by their ids, in any order. */
-  readonly load: (db: Db, ids: readonly number[], person: Person) => Promise<Thing[]>;
+  readonly load: (db: Db, ids: readonly number[], person: Person, today: Day) => Promise<Thing[]>;
   /** Where its number stands, if it has one. */
   readonly numbers?: readonly [table: 'item' | 'job' | 'costCode', column: 'number' | 'code'];
   /** Few enough to be looked through by name. */
@@ -53,7 +55,9 @@ const codeThing = (c: { id: number; code: string; name: string }): Thing => ({
   detail: '',
 });
 
-async function loadItemThings(db: Db, ids: readonly number[], person: Person): Promise<ItemThing[]> {
+const LEAST = quantity(1);
+
+async function loadItemThings(db: Db, ids: readonly number[], person: Person, today: Day): Promise<ItemThing[]> {
   const items = [...(await loadItems(db, ids)).values()];
   const suppliers = await loadSuppliers(
     db,
@@ -69,13 +73,11 @@ async function loadItemThings(db: Db, ids: readonly number[], person: Person): P
       )
     ).map((c) => [c.id, codeThing(c)]),
   );
-  const parts = may(person, 'see money') ? await loadParts(db, ids) : new Map<string, never>();
+  const estimate = may(person, 'see money') ? await loadEstimates(db, ids, today) : undefined;
   const made = new Set((await whereIn(db, 'bom', 'itemId', ids)).map((b) => b.itemId));
   return items.map((i) => {
     const supplier = suppliers.get(i.supplierId ?? 0);
-    const part = parts.get(partKey(i.supplierId, i.id));
-    const first = [...(part?.terms.prices ?? [])].sort((a, b) => a.from - b.from)[0];
-    const price = part === undefined || first === undefined ? null : pricePerNeedUnit(first, part.terms.factor);
+    const price = estimate?.({ itemId: i.id, unit: i.unit, quantity: LEAST }).price ?? null;
     return {
       id: i.id,
       number: i.number,
@@ -144,13 +146,13 @@ const LOOKED_THROUGH = 200;
  * Things of a kind for what is typed: those with that number first, then what the person used last, then the rest, the
  * newest first, or by name where there are few.
  */
-export async function listThings(db: Db, person: Person, kind: ThingKind, text: string): Promise<Thing[]> {
+export async function listThings(db: Db, person: Person, kind: ThingKind, text: string, today: Day): Promise<Thing[]> {
   const { right, load, numbers, byName }: Kind = KINDS[kind];
   permit(person, right);
   const numbered = numbers === undefined ? [] : await idsByNumber(db, ...numbers, text, SHOWN);
   const used = await lastUsedIds(db, person.id, kind, text, SHOWN);
   const found = await findIds(db, kind, text, byName === true ? LOOKED_THROUGH : SHOWN * 2);
-  const things = await load(db, [...new Set([...numbered, ...used, ...found])], person);
+  const things = await load(db, [...new Set([...numbered, ...used, ...found])], person, today);
   const place = new Map(used.map((id, k) => [id, k]));
   const newest = new Map(found.map((id, k) => [id, k]));
   const rank = (t: Thing) =>
@@ -174,16 +176,22 @@ export async function loadThing(
   person: Person,
   kind: ThingKind,
   id: number | null | undefined,
+  today: Day,
 ): Promise<Thing | null> {
   const { right, load }: Kind = KINDS[kind];
   permit(person, right);
-  return id == null || !Number.isSafeInteger(id) ? null : ((await load(db, [id], person))[0] ?? null);
+  return id == null || !Number.isSafeInteger(id) ? null : ((await load(db, [id], person, today))[0] ?? null);
 }
 
 /** A job by its number. */
-export async function findJobThing(db: Db, person: Person, number: string | undefined): Promise<Thing | null> {
+export async function findJobThing(
+  db: Db,
+  person: Person,
+  number: string | undefined,
+  today: Day,
+): Promise<Thing | null> {
   const job = number === undefined ? undefined : await db('job').where({ number }).first('id');
-  return loadThing(db, person, 'job', job?.id);
+  return loadThing(db, person, 'job', job?.id, today);
 }
 
 const spoken = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
@@ -194,12 +202,13 @@ export async function nameThings(
   person: Person,
   kind: ThingKind,
   words: readonly string[],
+  today: Day,
 ): Promise<(Thing | null)[]> {
   const { right, load }: Kind = KINDS[kind];
   permit(person, right);
   const asked = [...new Set(words.map(spoken).filter((w) => w !== ''))];
   const called = await idsCalled(db, kind, asked);
-  const things = new Map((await load(db, [...new Set(called.map((c) => c.id))], person)).map((t) => [t.id, t]));
+  const things = new Map((await load(db, [...new Set(called.map((c) => c.id))], person, today)).map((t) => [t.id, t]));
   // A number says more than a name, and that more than the number a supplier gives it.
   const known = groupBy(
     called.filter((c) => things.has(c.id)),

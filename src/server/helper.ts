@@ -8,6 +8,7 @@ import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
 import * as boms from '@/queries/boms';
+import * as prices from '@/queries/priceLists';
 import * as quotes from '@/queries/quoteImport';
 import type { Day } from '@/core/calendar/workdays';
 import { connectReaders, snapshot, type Db } from '@/store/connection';
@@ -40,18 +41,15 @@ export const readQuoteFile = ({ person, input, far }: { person: Person; input: B
     }),
   );
 
+type Handed = { person: Person; bytes: Uint8Array; on: Day };
+
 /** What a file of bills holds, and what is wrong with it. */
-export const readBillFile = ({
-  person,
-  itemId,
-  bytes,
-  on,
-}: {
-  person: Person;
-  itemId: number;
-  bytes: Uint8Array;
-  on: Day;
-}) => look((db) => boms.readBillFile(db, person, itemId, bytes, on));
+export const readBillFile = ({ person, itemId, bytes, on }: Handed & { itemId: number }) =>
+  look((db) => boms.readBillFile(db, person, itemId, bytes, on));
+
+/** What a supplier's price list holds, and what it would change. */
+export const readPriceFile = ({ person, supplierId, bytes, on }: Handed & { supplierId: number }) =>
+  look((db) => prices.readPriceFile(db, person, supplierId, bytes, on));
 
 /** A list as a workbook, whole and of one moment. */
 export const writeList = ({ person, name, query }: { person: Person; name: ListName; query: ListQuery }) =>

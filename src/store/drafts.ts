@@ -1,4 +1,5 @@
-import { wantedBy, type Calendar, type Day } from '@/core/calendar/workdays';
+import { wantedBy } from '@/core/calendar/lead';
+import type { Calendar, Day } from '@/core/calendar/workdays';
 import { add, priceOf, type Minor } from '@/core/money/money';
 import { priceIn, type Rate } from '@/core/money/rate';
 import { changeFault } from '@/core/orders/rules';
@@ -115,7 +116,7 @@ export async function planOrders(
     company: await loadCompany(db),
     calendar: await loadCalendar(db),
     items: await loadItems(db, itemIds),
-    parts: await loadParts(db, itemIds),
+    parts: await loadParts(db, itemIds, today),
     suppliers: await loadSuppliers(
       db,
       all.flatMap((n) => n.supplierId ?? []),

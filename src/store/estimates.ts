@@ -28,7 +28,7 @@ export async function loadEstimates(
   today: Day,
 ): Promise<(wanted: Wanted, from?: number | null) => Estimate> {
   const items = await loadItems(db, itemIds);
-  const parts = await loadParts(db, itemIds);
+  const parts = await loadParts(db, itemIds, today);
   const suppliers = await loadSuppliers(db, [
     ...[...items.values()].flatMap((i) => i.supplierId ?? []),
     ...[...parts.values()].map((p) => p.supplierId),

@@ -2,6 +2,7 @@ import { asDay, type Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { SAME_UNIT, through, type Factor, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
+import { holdsOn } from '@/core/sourcing/prices';
 import { anyQuantity, type PartTerms } from '@/core/sourcing/terms';
 import type { Db } from './connection';
 import { whereIn } from './rows';
@@ -12,16 +13,18 @@ export type Part = Pick<SupplierPart, 'id' | 'supplierId' | 'itemId' | 'theirNum
   readonly terms: PartTerms;
 };
 
-/** How suppliers sell these items, by supplier and item. */
-export async function loadParts(db: Db, itemIds: readonly number[]): Promise<Map<string, Part>> {
+/** How suppliers sell these items, by supplier and item, at the prices that hold on a day. */
+export async function loadParts(db: Db, itemIds: readonly number[], on: Day): Promise<Map<string, Part>> {
   const rows = await whereIn(db, 'supplierPart', 'itemId', itemIds);
   const prices = groupBy(
-    await whereIn(
-      db,
-      'priceBreak',
-      'partId',
-      rows.map((r) => r.id),
-    ),
+    (
+      await whereIn(
+        db,
+        'priceBreak',
+        'partId',
+        rows.map((r) => r.id),
+      )
+    ).filter((p) => holdsOn(p, on)),
     (p) => p.partId,
   );
   return new Map(

@@ -4,10 +4,11 @@ import * as signing from './migrations/002-signing';
 import * as entry from './migrations/003-entry';
 import * as lists from './migrations/004-lists';
 import * as planning from './migrations/005-planning';
+import * as sources from './migrations/006-sources';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists, planning];
+const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources];
 
 type Executable = { exec: (sql: string) => void };
 

@@ -1,4 +1,5 @@
-import { wantedBy, type Calendar, type Day } from '@/core/calendar/workdays';
+import { wantedBy } from '@/core/calendar/lead';
+import type { Calendar, Day } from '@/core/calendar/workdays';
 import { netting, type Cover, type Requirement, type Source, type Supply } from '@/core/planning/netting';
 import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';

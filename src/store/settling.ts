@@ -40,9 +40,10 @@ export async function settleLines(
   db: Db,
   order: StoredOrder,
   typed: readonly TypedLine[],
+  today: Day,
 ): Promise<Result<LineToSave[]>> {
   const itemIds = typed.flatMap((l) => l.itemId ?? []);
-  const [items, parts] = [await loadItems(db, itemIds), await loadParts(db, itemIds)];
+  const [items, parts] = [await loadItems(db, itemIds), await loadParts(db, itemIds, today)];
   const lines: LineToSave[] = [];
   for (const [k, line] of typed.entries()) {
     const stored = order.lines.find((l) => l.id === line.id);

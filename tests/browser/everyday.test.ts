@@ -1,3 +1,6 @@
+import { rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { App } from '../support/app';
 import { Browser } from './driver';
@@ -256,6 +259,18 @@ describe('suppliers and items', () => {
     await browser.reads('Write a number of days.');
     await browser.type('Lead time, working days', '2');
     await browser.type('Carriage £', '6.50');
+    await browser.type('Smallest order £', '20');
+    await (await browser.button('+ Days closed')).click();
+    await browser.type('From', '2031-08-11');
+    await browser.type('Until and with', '2031-08-08');
+    await (await browser.button('Save supplier')).click();
+    await browser.reads('It would end before it begins.');
+    await browser.type('Until and with', `2031-08-22${Key.TAB}`);
+    await (await browser.button('+ Person')).click();
+    await browser.type('Telephone', '01632 960 900');
+    await (await browser.button('Save supplier')).click();
+    await browser.reads('Say who it is.');
+    await browser.type('Who', 'Fay Teasel');
     await (await browser.button('Save supplier')).click();
     await browser.reads('Teasel Fasteners is saved');
     await browser.reads('What they sell us');
@@ -266,14 +281,47 @@ describe('suppliers and items', () => {
     await browser.type('Item number', 'BO-M8');
     await browser.type('Name', 'Bolt M8 × 40, A4');
     await browser.pick('Usual supplier', 'teasel');
-    await browser.type('Packs of', '100');
-    await (await browser.button('+ Price')).click();
-    await browser.type('Price 1', '0.18');
     await (await browser.button('Save item')).click();
     await browser.reads('BO-M8 is saved');
+    await browser.reads('How Teasel Fasteners sells Bolt M8 × 40, A4');
+    await browser.type('Packs of', '100');
+    await browser.type('At least', '250');
+    await browser.reads('In packs of 100 the least that can be bought is 300.');
+    await browser.type('Price 1', '0.18');
+    await (await browser.button('+ Price')).click();
+    await browser.type('Price 2', '0.20');
+    await (await browser.button('Save part')).click();
+    await browser.reads('Price 1 begins at the same quantity and holds on the same days.');
+    await browser.type('From quantity, price 2', '1000');
+    await browser.reads('1 price is dearer than for fewer: from 1,000.');
+    await browser.type('Price 2', '0.15');
+    await (await browser.button('Save part')).click();
+    await browser.reads('How Teasel Fasteners sells BO-M8 is saved');
+    await browser.reads('from 1,000');
     await browser.go('/suppliers');
     await (await browser.link('Teasel Fasteners')).click();
     await browser.reads('Bolt M8 × 40, A4');
+  });
+});
+
+describe('a price list', () => {
+  const list = join(tmpdir(), `kettle-prices-${process.pid}.csv`);
+  afterAll(() => rmSync(list, { force: true }));
+
+  it('is shown with what it changes, and taken from a day on', async () => {
+    writeFileSync(list, 'Article no.,Price,Lead time\n88012,4.60,\n84410,6.15,\n99999,1.00,\n88120,nothing,\n');
+    await browser.go('/suppliers/1');
+    await (await browser.driver.findElement(By.css('input[aria-label="Price list"]'))).sendKeys(list);
+    await browser.reads('Take over 1 part');
+    await browser.reads('4.30 → 4.60 / m');
+    await browser.reads('+7 %');
+    await browser.reads('2 rows left out');
+    await browser.reads('Row 4: 99999 is not known here.');
+    await browser.reads('Row 5: “nothing” is no price.');
+    await (await browser.button('Take over 1 part')).click();
+    await browser.reads('1 part taken over');
+    await browser.driver.wait(async () => (await browser.text()).includes('4.60 / m'), 5000);
+    expect(await browser.consoleErrors()).toEqual([]);
   });
 });
 

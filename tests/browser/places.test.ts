@@ -41,6 +41,8 @@ const PLACES = [
   '/invoices/new?order=K26-0019',
   '/suppliers',
   '/suppliers/1',
+  '/suppliers/1/change',
+  '/items/8/sold/1',
   '/items',
   '/items/8',
   '/items/44/bill',

@@ -35,6 +35,8 @@ export const ASKS: Readonly<Record<string, Right>> = {
   matchInvoice: 'match invoices',
   saveSupplier: 'keep suppliers',
   saveItem: 'keep suppliers',
+  savePart: 'keep suppliers',
+  takePriceList: 'keep suppliers',
   saveRate: 'keep suppliers',
   removeRate: 'keep suppliers',
   saveCompany: 'manage people',

@@ -3,6 +3,7 @@
 import * as boms from '@/actions/boms';
 import * as company from '@/actions/company';
 import * as invoices from '@/actions/invoices';
+import * as items from '@/actions/items';
 import * as jobs from '@/actions/jobs';
 import * as mending from '@/actions/mending';
 import * as needs from '@/actions/needs';
@@ -71,7 +72,8 @@ export const keepLevel = offerAction(stores.keepLevel);
 export const issueStock = offerAction(stores.issueStock);
 export const returnIssue = offerAction(stores.returnIssue);
 export const saveSupplier = offerAction(suppliers.saveSupplier);
-export const saveItem = offerAction(suppliers.saveItem);
+export const saveItem = offerAction(items.saveItem);
+export const savePart = offerAction(items.savePart);
 export const saveCompany = offerAction(company.saveCompany);
 export const addDayOff = offerAction(company.addDayOff);
 export const removeDayOff = offerAction(company.removeDayOff);

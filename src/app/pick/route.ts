@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { listThings, nameThings, THING_KINDS, type ThingKind } from '@/queries/things';
 import { readers } from '@/server/readers';
+import { clock } from '@/server/setting';
 import { Answer, readAsked, route } from '../server/answer';
 
 const MOST = 80;
@@ -12,7 +13,7 @@ export const GET = route('see jobs', async ({ request, person }) => {
   const kind = searchParams.get('kind') as ThingKind;
   if (!THING_KINDS.includes(kind)) throw new Answer(400, 'There is no such kind of thing.');
   return Response.json(
-    await listThings(await readers(), person, kind, searchParams.get('words')?.slice(0, MOST) ?? ''),
+    await listThings(await readers(), person, kind, searchParams.get('words')?.slice(0, MOST) ?? '', clock.today()),
   );
 });
 
@@ -24,5 +25,5 @@ const asked = z.object({
 /** What pasted words stand for, each for itself; null for one that is not known. */
 export const POST = route('see jobs', async ({ request, person }) => {
   const { kind, words } = await readAsked(request, asked);
-  return Response.json(await nameThings(await readers(), person, kind, words));
+  return Response.json(await nameThings(await readers(), person, kind, words, clock.today()));
 });

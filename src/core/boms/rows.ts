@@ -1,3 +1,4 @@
+import { columnsOf, folded, type Row } from '../columns';
 import { groupBy } from '../group';
 import { parseDecimal, type DecimalMark } from '../money/decimal';
 import { quantity, type Quantity } from '../quantity/quantity';
@@ -59,22 +60,7 @@ export type FileRead = {
   readonly problems: readonly FileProblem[];
 };
 
-type Row = { readonly row: number; readonly cells: readonly string[] };
 type Known = { readonly items: readonly KnownItem[]; readonly mark: DecimalMark };
-
-const folded = (text: string): string => text.trim().toLowerCase();
-
-function columnsOf(headings: readonly string[]): Partial<Record<Field, number>> {
-  const taken = new Set<number>();
-  const found: Partial<Record<Field, number>> = {};
-  for (const field of Object.keys(HEADINGS) as Field[]) {
-    const column = headings.findIndex((h, k) => !taken.has(k) && HEADINGS[field].test(h.trim()));
-    if (column < 0) continue;
-    taken.add(column);
-    found[field] = column;
-  }
-  return found;
-}
 
 const GOT_WORDS: readonly (readonly [GotBy, RegExp])[] = [
   ['made', /^(m|made|make|made here|manufactured|assembly)$/i],
@@ -101,7 +87,7 @@ type Component = { readonly row: number; readonly parent: string; readonly under
  * @returns a bill for every item that has parts, and all that is wrong
  */
 export function readBills(headings: readonly string[], rows: readonly Row[], top: KnownItem, known: Known): FileRead {
-  const columns = columnsOf(headings);
+  const columns = columnsOf(headings, HEADINGS);
   const style = columns.level !== undefined ? 'levels' : columns.parent !== undefined ? 'parents' : undefined;
   const problems: FileProblem[] = [];
   const stop = (row: number, message: string) => void problems.push({ row, message, weight: 'stop' });

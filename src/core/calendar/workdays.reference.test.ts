@@ -2,15 +2,12 @@ import { addBusinessDays, differenceInBusinessDays, format, isWeekend, parseISO 
 import Holidays from 'date-holidays';
 import fc from 'fast-check';
 import {
-  daysLate,
   formatDay,
   howFar,
   isWorkday,
   MON_TO_FRI,
-  orderBy,
   plusDays,
   plusWorkdays,
-  wantedBy,
   workdaysBetween,
   type Calendar,
   type Day,
@@ -102,60 +99,7 @@ describe('holidays, with date-holidays as the source of days off', () => {
   });
 });
 
-describe('ordering in time', () => {
-  it('orders early enough for lead time and receiving', () =>
-    expect(orderBy('2026-03-13' as Day, 4, 1, plain)).toBe('2026-03-06'));
-
-  it('wants goods at the dock in time to be received, and on the day itself when that takes none', () => {
-    expect(wantedBy('2026-03-09' as Day, 1, plain)).toBe('2026-03-06');
-    expect(wantedBy('2026-03-09' as Day, 0, plain)).toBe('2026-03-09');
-  });
-
-  it('counts a need on a day off from the working day before it', () => {
-    expect(wantedBy('2026-03-08' as Day, 0, plain)).toBe('2026-03-06');
-    expect(wantedBy('2026-03-08' as Day, 1, plain)).toBe('2026-03-05');
-    expect(orderBy('2026-03-08' as Day, 0, 0, plain)).toBe('2026-03-06');
-    expect(daysLate('2026-03-08' as Day, 0, 0, '2026-03-07' as Day, plain)).toBe(1);
-  });
-
-  it('agrees on late for the need and late for the dock on every day of three years of holidays', () => {
-    const calendar = new Holidays('GB', 'ENG');
-    const off = [2025, 2026, 2027].flatMap((y) => calendar.getHolidays(y)).map((h) => h.date.slice(0, 10));
-    const england: Calendar = { week: MON_TO_FRI, off: new Set(off) };
-    let compared = 0;
-    const wrong: string[] = [];
-    for (let n = 0; n < 1095; n += 1) {
-      const needed = plusDays('2025-01-01' as Day, n);
-      for (const lead of [0, 1, 4])
-        for (const receiving of [0, 1, 2])
-          for (const ahead of [0, 1, 2, 3, 5, 8]) {
-            const today = plusDays(needed, -ahead);
-            const dock = wantedBy(needed, receiving, england);
-            const late = daysLate(needed, lead, receiving, today, england);
-            const same = daysLate(dock, lead, 0, today, england) === late;
-            if (!same || late > 0 !== today > orderBy(needed, lead, receiving, england))
-              wrong.push(`${needed} on ${today}, ${lead} + ${receiving}`);
-            compared += 1;
-          }
-    }
-    expect(wrong).toEqual([]);
-    expect(compared).toBe(1095 * 54);
-  });
-
-  it('calls an order late for its need exactly when it is late for the dock', () =>
-    fc.assert(
-      fc.property(day, day, fc.nat(15), fc.nat(3), (today, needed, lead, receiving) =>
-        expect(daysLate(wantedBy(needed, receiving, plain), lead, 0, today, plain) > 0).toBe(
-          daysLate(needed, lead, receiving, today, plain) > 0,
-        ),
-      ),
-    ));
-
-  it('tells how late an order of today arrives', () => {
-    expect(daysLate('2026-03-05' as Day, 12, 1, '2026-02-23' as Day, plain)).toBe(5);
-    expect(daysLate('2026-03-31' as Day, 4, 1, '2026-02-23' as Day, plain)).toBe(0);
-  });
-
+describe('how far away a day is', () => {
   it('says how far away a day is', () => {
     const today = '2026-03-03' as Day;
     expect(howFar(today, today, plain)).toBe('today');

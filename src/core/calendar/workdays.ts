@@ -106,35 +106,6 @@ export function workdaysBetween(from: Day, to: Day, calendar: Calendar): number 
   return workdaysUpTo(toNumber(to), layout) - workdaysUpTo(toNumber(from), layout);
 }
 
-/** The working day on which something needed on a day has to be there: the day itself, or the one before a day off. */
-const lastWorkday = (day: Day, calendar: Calendar): Day =>
-  isWorkday(day, calendar) ? day : plusWorkdays(day, -1, calendar);
-
-const workdaysBefore = (day: Day, n: number, calendar: Calendar): Day => {
-  const from = lastWorkday(day, calendar);
-  return n === 0 ? from : plusWorkdays(from, -n, calendar);
-};
-
-/**
- * The day goods have to be at the dock: the needed day less receiving days, in working days. A need on a day off counts
- * from the working day before it.
- */
-export const wantedBy = (needed: Day, receivingDays: number, calendar: Calendar): Day =>
-  workdaysBefore(needed, receivingDays, calendar);
-
-/** Last day to order: the needed day less receiving days and lead time, all in working days. */
-export const orderBy = (needed: Day, leadDays: number, receivingDays: number, calendar: Calendar): Day =>
-  workdaysBefore(needed, leadDays + receivingDays, calendar);
-
-/**
- * Working days by which a line misses its day when ordered on `today`, or on the next working day; 0 when the last day
- * to order has not passed.
- */
-export function daysLate(needed: Day, leadDays: number, receivingDays: number, today: Day, calendar: Calendar): number {
-  const last = orderBy(needed, leadDays, receivingDays, calendar);
-  return today <= last ? 0 : workdaysBetween(last, plusWorkdays(today, 0, calendar), calendar);
-}
-
 /**
  * A day as the company tells it, with its year when that is not this one.
  * @example formatDay('2026-03-03' as Day, '2026-01-10' as Day) // 'Tue 3 Mar'

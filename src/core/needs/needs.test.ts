@@ -121,7 +121,7 @@ describe('what stands in the way of buying', () => {
     aboveQuote: minor(0),
     currency: 'GBP',
     neededOn: '2026-05-20' as Day,
-    leadDays: 4,
+    lead: { days: 4, calendar },
   };
   const words = (change: Partial<BuyingFacts>) =>
     obstaclesOf({ ...facts, ...change }, '2026-05-12' as Day, 1, calendar).map(wordsFor);
@@ -137,9 +137,9 @@ describe('what stands in the way of buying', () => {
     ['what lies in stores already', { freeInStores: q(6) }, ['6 m in stores']],
     ['a price above the quote’s', { aboveQuote: minor(13_800) }, ['138.00 above its quote']],
     ['a price below the quote’s', { aboveQuote: minor(-1) }, []],
-    ['a lead time that misses by a day', { leadDays: 6 }, ['1 day too late']],
-    ['a long lead time', { leadDays: 10 }, ['5 days too late']],
-    ['no date, so nothing to miss', { neededOn: null, leadDays: 99 }, []],
-    ['no supplier, so no lead time', { supplierId: null, leadDays: 99 }, ['no supplier']],
+    ['a lead time that misses by a day', { lead: { days: 6, calendar } }, ['1 day too late']],
+    ['a long lead time', { lead: { days: 10, calendar } }, ['5 days too late']],
+    ['no date, so nothing to miss', { neededOn: null, lead: { days: 99, calendar } }, []],
+    ['no supplier, so no lead time', { supplierId: null, lead: null }, ['no supplier']],
   ] as const)('%s', (_, change, expected) => expect(words(change)).toEqual(expected));
 });

@@ -1,4 +1,5 @@
-import { daysLate, type Calendar, type Day } from '../calendar/workdays';
+import { daysLate, type Lead } from '../calendar/lead';
+import type { Calendar, Day } from '../calendar/workdays';
 import { formatAmount, type Minor } from '../money/money';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
@@ -34,7 +35,8 @@ export type BuyingFacts = {
   readonly aboveQuote: Minor;
   readonly currency: string;
   readonly neededOn: Day | null;
-  readonly leadDays: number;
+  /** Of its supplier; null without one. */
+  readonly lead: Lead | null;
 };
 
 /** What stands in the way of ordering a need today, the hindrance first and the remark last. */
@@ -45,8 +47,8 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
   if (!facts.mayBeBought) found.push({ kind: 'notBought' });
   if (!facts.hasUnit) found.push({ kind: 'unit' });
   if (!facts.hasPrice) found.push({ kind: 'noPrice' });
-  if (facts.supplierId !== null && facts.neededOn !== null) {
-    const days = daysLate(facts.neededOn, facts.leadDays, receivingDays, today, calendar);
+  if (facts.lead !== null && facts.neededOn !== null) {
+    const days = daysLate(facts.neededOn, facts.lead, receivingDays, today, calendar);
     if (days > 0) found.push({ kind: 'late', days });
   }
   const { freeInStores: free, aboveQuote: by, unit, currency } = facts;

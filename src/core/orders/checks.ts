@@ -1,5 +1,6 @@
 import { formatMoney, minor, type Minor } from '../money/money';
-import { daysLate, type Calendar, type Day } from '../calendar/workdays';
+import { daysLate, type Lead } from '../calendar/lead';
+import type { Calendar, Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { sendingFaults, type OrderLine } from './order';
 import { counted } from '../words';
@@ -7,10 +8,10 @@ import { counted } from '../words';
 export type Check = { readonly good: boolean; readonly words: string };
 
 type Facts = {
-  /** `leadDays` are working days; `wantedOn` is the day at the dock. */
+  /** `wantedOn` is the day at the dock. */
   readonly lines: readonly (OrderLine & {
     readonly wantedOn: Day | null;
-    readonly leadDays: number;
+    readonly lead: Lead;
     /** The part that a buy list asks for, where the line is for another. */
     readonly insteadOf?: string | undefined;
   })[];
@@ -18,6 +19,7 @@ type Facts = {
     readonly email: string | null;
     readonly carriage: Minor;
     readonly carriageFreeFrom: Minor | null;
+    readonly minimumOrder: Minor | null;
   };
   /** Net of goods and services, charges left out. */
   readonly goods: Minor;
@@ -32,17 +34,23 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
   if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, a job and a cost code' });
   const missed = lines.filter(
-    (l) => l.kind !== 'charge' && l.wantedOn !== null && daysLate(l.wantedOn, l.leadDays, 0, today, calendar) > 0,
+    (l) => l.kind !== 'charge' && l.wantedOn !== null && daysLate(l.wantedOn, l.lead, 0, today, calendar) > 0,
   );
-  for (const { description, leadDays } of missed)
+  for (const { description, lead } of missed)
     checks.push({
       good: false,
-      words: `${description} is wanted sooner than its lead time of ${counted(leadDays, 'working day')}`,
+      words: `${description} is wanted sooner than its lead time of ${counted(lead.days, 'working day')}`,
     });
   for (const { description, insteadOf } of lines)
     if (insteadOf !== undefined)
       checks.push({ good: false, words: `${description} is bought where a buy list asks for ${insteadOf}` });
   if (missed.length === 0) checks.push({ good: true, words: 'The lead time allows the wanted dates' });
+  const belowMinimum = minor((supplier.minimumOrder ?? 0) - goods);
+  if (belowMinimum > 0)
+    checks.push({
+      good: false,
+      words: `${formatMoney(belowMinimum, currency)} short of the smallest order this supplier takes`,
+    });
   const charged = lines.some((l) => l.kind === 'charge');
   if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
     const short = minor(supplier.carriageFreeFrom - goods);

@@ -175,13 +175,19 @@ describe('faults of lines', () => {
 });
 
 describe('checks before sending', () => {
+  const calendar = { week: MON_TO_FRI, off: new Set<string>() };
   const facts = {
-    lines: [{ ...line(), wantedOn: '2026-05-20' as Day | null, leadDays: 4 }],
-    supplier: { email: 'a@b.example', carriage: minor(2500), carriageFreeFrom: minor(40_000) },
+    lines: [{ ...line(), wantedOn: '2026-05-20' as Day | null, lead: { days: 4, calendar } }],
+    supplier: {
+      email: 'a@b.example',
+      carriage: minor(2500),
+      carriageFreeFrom: minor(40_000),
+      minimumOrder: null as ReturnType<typeof minor> | null,
+    },
     goods: minor(35_500),
     currency: 'GBP',
     today: '2026-05-12' as Day,
-    calendar: { week: MON_TO_FRI, off: new Set<string>() },
+    calendar,
   };
   const words = (change: Partial<typeof facts>) =>
     checksOf({ ...facts, ...change })
@@ -192,15 +198,19 @@ describe('checks before sending', () => {
     expect(
       words({
         goods: minor(50_000),
-        lines: [...facts.lines, { ...line({ kind: 'charge' }), wantedOn: null, leadDays: 4 }],
+        lines: [...facts.lines, { ...line({ kind: 'charge' }), wantedOn: null, lead: { days: 4, calendar } }],
       }),
     ).toEqual(['Carriage is charged although the order reaches free carriage']));
   it('notices a line that is for another part than a buy list asks for', () => {
-    const other = { ...line(), wantedOn: null, leadDays: 4, insteadOf: 'TU-1' };
+    const other = { ...line(), wantedOn: null, lead: { days: 4, calendar }, insteadOf: 'TU-1' };
     expect(words({ goods: minor(50_000), lines: [other] })).toEqual(['Tube is bought where a buy list asks for TU-1']);
   });
   it('notices each line whose own lead time misses its date, and not the others', () => {
-    const wanted = (wantedOn: string, leadDays: number) => ({ ...line(), wantedOn: wantedOn as Day, leadDays });
+    const wanted = (wantedOn: string, days: number) => ({
+      ...line(),
+      wantedOn: wantedOn as Day,
+      lead: { days, calendar },
+    });
     // Tue 12 to Wed 20 May are six working days.
     expect(words({ goods: minor(50_000), lines: [wanted('2026-05-20', 6), wanted('2026-05-20', 7)] })).toEqual([
       'Tube is wanted sooner than its lead time of 7 working days',

@@ -1,4 +1,5 @@
-import { plusWorkdays, type Calendar, type Day } from '../calendar/workdays';
+import { comesOn, readyAfter, type Lead } from '../calendar/lead';
+import type { Calendar, Day } from '../calendar/workdays';
 
 /** What a need that keeps work from starting waits for. */
 export type Awaited = {
@@ -7,8 +8,8 @@ export type Awaited = {
   readonly promisedOn: Day | null;
   /** Whether some of it is not ordered yet. */
   readonly toOrder: boolean;
-  /** Working days its supplier takes; null where no supplier is chosen. */
-  readonly leadDays: number | null;
+  /** How long its supplier takes; null where none is chosen. */
+  readonly lead: Lead | null;
 };
 
 export type Readiness =
@@ -19,12 +20,12 @@ export type Readiness =
   | { readonly kind: 'unknown'; readonly without: readonly string[] };
 
 /** The day an awaited need can be used: the last of what is promised, what would come if ordered today, and receiving. */
-function dayOf({ promisedOn, toOrder, leadDays }: Awaited, today: Day, receivingDays: number, calendar: Calendar) {
-  if ((toOrder && leadDays === null) || (!toOrder && promisedOn === null)) return undefined;
-  const ordered = toOrder && leadDays !== null ? plusWorkdays(today, leadDays, calendar) : today;
+function dayOf({ promisedOn, toOrder, lead }: Awaited, today: Day, receivingDays: number, calendar: Calendar) {
+  if ((toOrder && lead === null) || (!toOrder && promisedOn === null)) return undefined;
+  const ordered = toOrder && lead !== null ? comesOn(today, lead) : today;
   // What was promised for a day that has passed can come today at the earliest.
   const arrives = [promisedOn ?? today, ordered, today].sort().at(-1) ?? today;
-  return receivingDays === 0 ? arrives : plusWorkdays(arrives, receivingDays, calendar);
+  return readyAfter(arrives, receivingDays, calendar);
 }
 
 /**

@@ -34,12 +34,10 @@ export const requiredDay = (words: string) =>
       return z.NEVER;
     });
 
+export const WHOLE_DAYS = 'Write a number of days.';
+
 export const days = (most: number) =>
-  z
-    .number('Write a number of days.')
-    .int('Whole days only.')
-    .min(0, 'Days cannot be below zero.')
-    .max(most, `At most ${most} days.`);
+  z.number(WHOLE_DAYS).int('Whole days only.').min(0, 'Days cannot be below zero.').max(most, `At most ${most} days.`);
 
 export const unit = z.string().refine(isUnit, 'Choose a unit.');
 

@@ -6,6 +6,7 @@ import { companyFields, companyForm } from './company';
 import { itemFields, itemForm, type ItemText } from './item';
 import { jobFields, jobForm } from './job';
 import { needFields, needForm } from './need';
+import { partFields, partForm, type PartText } from './part';
 import { supplierFields, supplierForm } from './supplier';
 
 afterEach(() => writeAs(usualFor('en-GB')));
@@ -35,18 +36,26 @@ describe('a form reads back what it writes, in every language and currency', () 
           leadDays: fc.integer({ min: 0, max: 400 }),
           carriage: amount,
           carriageFreeFrom: fc.option(amount),
+          minimumOrder: fc.option(amount),
           taxCodeId: fc.integer({ min: 1, max: 99 }),
           carrier: words,
+          terms: words,
+          delivers: words,
         }),
         ({ language, currency }, fields) => {
           writeAs(usualFor(language));
-          const form = supplierForm(currency, 'GBP');
+          const form = supplierForm(currency, 'GBP').omit({
+            contacts: true,
+            addresses: true,
+            closed: true,
+            week: true,
+          });
           const kept = { ...fields, currency, version: 3 } as z.output<typeof form>;
           const read = form.parse(z.encode(form, kept));
           expect(read).toEqual(kept);
           // What is sent says the same to the action that reads it once more.
           const { version: _, ...sent } = read;
-          expect(supplierFields.parse(sent)).toEqual(sent);
+          expect(supplierFields.parse(sent)).toMatchObject(sent);
         },
       ),
     ));
@@ -97,6 +106,13 @@ describe('a supplier', () => {
     carriageFreeFrom: '',
     taxCodeId: '1',
     carrier: '',
+    terms: '',
+    minimumOrder: '',
+    week: null,
+    delivers: '',
+    contacts: [] as object[],
+    addresses: [] as object[],
+    closed: [] as object[],
     version: 0,
   };
   const read = (change: Partial<typeof typed>) => {
@@ -115,6 +131,31 @@ describe('a supplier', () => {
     expect(supplierForm('gbp', 'GBP').parse({ ...typed, currency: 'gbp', carriage: '9*100' }).carriage).toBe(90_000);
     expect(Object.keys(read({ carriage: '9.50' }))).toEqual(['carriage']);
   });
+  it('leaves out rows that say nothing, and tells what the others lack', () => {
+    const person = { name: '', whatFor: '', email: '', phone: '' };
+    const days = (fromDay: string, untilDay: string) => ({ fromDay, untilDay, words: '' });
+    expect(
+      supplierForm('jpy', 'GBP').parse({ ...typed, contacts: [person, { ...person, name: 'Ann' }] }).contacts,
+    ).toEqual([{ ...person, name: 'Ann' }]);
+    expect(
+      read({
+        contacts: [{ ...person, phone: '1' }],
+        addresses: [{ whatFor: 'returns', address: ' ' }],
+        closed: [days('2026-08-10', '2026-08-01'), days('2026-08-01', '')],
+      }),
+    ).toEqual({
+      'contacts.0.name': 'Say who it is.',
+      'addresses.0.address': 'Give the address.',
+      'closed.0.untilDay': 'It would end before it begins.',
+      'closed.1.untilDay': 'Say until which day.',
+    });
+    expect(read({ closed: [days('2026-08-01', '2026-08-10'), days('2026-08-10', '2026-08-12')] })).toEqual({
+      'closed.1.fromDay': 'It is closed on some of these days already.',
+    });
+    expect(read({ closed: [days('2026-08-01', '2028-08-10')] })).toEqual({
+      'closed.0.untilDay': 'A supplier can be closed for a year at most.',
+    });
+  });
   it('says beside each field what it lacks', () =>
     expect(read({ name: ' ', email: 'nobody', currency: 'pounds', paymentDays: '', leadDays: '2.5', carriage: '-1' }))
       .toMatchInlineSnapshot(`
@@ -130,20 +171,6 @@ describe('a supplier', () => {
 });
 
 describe('an item', () => {
-  const supplier = { id: 7, number: '', name: 'Fern Metals', detail: 'more than is needed' };
-  const part = {
-    theirNumber: 'F-1',
-    unit: 'MTR',
-    factorMany: '1',
-    factorOne: '6',
-    minimum: '0',
-    pack: '',
-    per: '100',
-    breaks: [
-      { fromQuantity: '', price: '2.50' },
-      { fromQuantity: '100', price: '2.4' },
-    ],
-  };
   const typed: ItemText = {
     version: 1,
     number: 'A-1',
@@ -157,42 +184,67 @@ describe('an item', () => {
     certificate: false,
     weight: '0.888',
     costCodeId: null,
-    supplierId: supplier,
-    part,
+    supplierId: { id: 7, number: '', name: 'Fern Metals' },
   };
 
-  it('is sold as it is typed, all prices for one quantity', () => {
-    const { version: _, ...read } = itemForm('GBP', true).parse(typed);
+  it('is read as its action takes it', () => {
+    const { version: _, ...read } = itemForm.parse(typed);
     expect(read).toMatchObject({ kind: 'service', weight: 8880, gtin: null, supplierId: 7, costCodeId: null });
-    expect(read.part?.breaks).toEqual([
-      { fromQuantity: 0, price: 25_000, priceQuantity: 100 },
-      { fromQuantity: 1_000_000, price: 24_000, priceQuantity: 100 },
-    ]);
     expect(itemFields.parse(read)).toEqual(read);
   });
-  it('asks nothing of how it is sold without a supplier', () =>
-    expect(
-      itemForm('GBP', false).parse({ ...typed, supplierId: null, part: { ...part, per: 'nonsense' } }).part,
-    ).toBeNull());
-  it('tells faults of its part at the part’s fields, with all others', () =>
-    expect(
-      faults(itemForm('GBP', true), {
-        ...typed,
-        gtin: '5901234123450',
-        part: { ...part, per: '0', breaks: [{ fromQuantity: '1', price: 'x' }] },
-      }),
-    ).toEqual({
+  it('has a GTIN that is one', () =>
+    expect(faults(itemForm, { ...typed, gtin: '5901234123450' })).toEqual({
       gtin: 'This is no GTIN: its check digit does not fit.',
-      'part.per': 'A price is for at least one.',
-      'part.breaks.0.price': '“x” is not a number.',
     }));
-  it('has no two prices from the same quantity', () =>
+});
+
+describe('how a supplier sells an item', () => {
+  const first = { fromQuantity: '', price: '2.50', fromDay: '', untilDay: '' };
+  const typed: PartText = {
+    version: 0,
+    theirNumber: 'F-1',
+    unit: 'MTR',
+    factorMany: '1',
+    factorOne: '6',
+    minimum: '0',
+    pack: '',
+    leadDays: '',
+    usual: true,
+    per: '100',
+    breaks: [first, { fromQuantity: '100', price: '2.4', fromDay: '2026-07-01', untilDay: '' }],
+  };
+  const read = (change: Partial<PartText>) => faults(partForm('GBP'), { ...typed, ...change });
+
+  it('is read as it is typed, all prices for one quantity', () => {
+    const { version: _, ...part } = partForm('GBP').parse(typed);
+    expect(part).toMatchObject({ leadDays: null, usual: true });
+    expect(part.breaks).toEqual([
+      { fromQuantity: 0, price: 25_000, priceQuantity: 100, fromDay: null, untilDay: null },
+      { fromQuantity: 1_000_000, price: 24_000, priceQuantity: 100, fromDay: '2026-07-01', untilDay: null },
+    ]);
+    expect(partFields.parse({ supplierId: 7, ...part })).toEqual({ supplierId: 7, ...part });
+  });
+  it('tells faults at their fields', () =>
     expect(
-      faults(itemForm('GBP', true), {
-        ...typed,
-        part: { ...part, breaks: [part.breaks[0], { fromQuantity: '0', price: '1' }] },
-      }),
-    ).toEqual({ 'part.breaks': 'Two prices begin at the same quantity.' }));
+      read({ per: '0', factorOne: '0', leadDays: 'soon', breaks: [{ ...first, fromQuantity: '1', price: 'x' }] }),
+    ).toEqual({
+      per: 'A price is for at least one.',
+      factorOne: 'A conversion is above zero.',
+      leadDays: 'Write a number of days.',
+      'breaks.0.price': '“x” is not a number.',
+    }));
+  it('has no two prices from the same quantity on the same days', () => {
+    const from = (fromDay: string, untilDay: string) => ({ ...first, fromDay, untilDay });
+    const words = 'Price 1 begins at the same quantity and holds on the same days.';
+    expect(read({ breaks: [first, { ...first, fromQuantity: '0' }] })).toEqual({ 'breaks.1.fromQuantity': words });
+    expect(read({ breaks: [from('', '2026-06-30'), from('2026-06-30', '')] })).toEqual({
+      'breaks.1.fromQuantity': words,
+    });
+    expect(read({ breaks: [from('', '2026-06-30'), from('2026-07-01', '')] })).toEqual({});
+    expect(read({ breaks: [from('2026-07-01', '2026-06-30')] })).toEqual({
+      'breaks.0.untilDay': 'It would end before it begins.',
+    });
+  });
 });
 
 describe('a job', () => {

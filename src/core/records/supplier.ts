@@ -2,10 +2,42 @@ import { z } from 'zod';
 import { isCurrency } from '../money/currencies';
 import { type Minor } from '../money/money';
 import { minorSchema } from '../money/schema';
-import { anyText, days, emailText, text } from './fields';
-import { chosen, typedCount, typedMoney } from './typed';
+import { anyText, days, emailText, requiredDay, text, WHOLE_DAYS } from './fields';
+import { chosen, rowsOf, typedCount, typedMoney } from './typed';
 
-const WHOLE_DAYS = 'Write a number of days.';
+const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
+
+const contactFields = z.object({
+  name: text(120, 'Say who it is.'),
+  whatFor: anyText(60),
+  email: z.union([z.literal(''), emailText]),
+  phone: anyText(40),
+});
+
+const addressFields = z.object({
+  whatFor: text(60, 'Say what it is for: collecting, returns, accounts.'),
+  address: text(500, 'Give the address.'),
+});
+
+const closedFields = z
+  .object({
+    fromDay: requiredDay('Say from which day.'),
+    untilDay: requiredDay('Say until which day.'),
+    words: anyText(80),
+  })
+  .refine((c) => c.untilDay >= c.fromDay, { message: 'It would end before it begins.', path: ['untilDay'] })
+  .refine((c) => Date.parse(c.untilDay) - Date.parse(c.fromDay) <= 366 * 86_400_000, {
+    message: 'A supplier can be closed for a year at most.',
+    path: ['untilDay'],
+  });
+
+const closedApart = (all: readonly z.output<typeof closedFields>[], ctx: z.RefinementCtx): void =>
+  all.forEach((c, k) => {
+    if (all.some((o, n) => n < k && o.fromDay <= c.untilDay && c.fromDay <= o.untilDay))
+      ctx.addIssue({ code: 'custom', message: 'It is closed on some of these days already.', path: [k, 'fromDay'] });
+  });
+
+const MOST_ROWS = 50;
 
 /** A supplier as it is kept. */
 export const supplierFields = z.object({
@@ -15,15 +47,26 @@ export const supplierFields = z.object({
   address: anyText(500).default(''),
   currency: z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as GBP or EUR.'),
   paymentDays: days(365).default(30),
+  terms: anyText(500).default(''),
   leadDays: days(400).default(5),
-  carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.').default(0 as Minor),
-  carriageFreeFrom: minorSchema
-    .refine((c) => c >= 0, 'This cannot be below zero.')
+  /** ISO weekdays on which it works; the company's where this is null. */
+  week: z
+    .array(z.number().int().min(1).max(7))
+    .min(1, 'A week needs a working day.')
+    .transform((w) => [...new Set(w)].sort())
     .nullable()
     .default(null),
+  carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.').default(0 as Minor),
+  carriageFreeFrom: notBelowZero.nullable().default(null),
+  /** The smallest order it takes, goods without carriage and tax. */
+  minimumOrder: notBelowZero.nullable().default(null),
   /** The company's first when it is not said. */
   taxCodeId: z.number().int().optional(),
   carrier: anyText(120).default(''),
+  delivers: anyText(500).default(''),
+  contacts: z.array(contactFields).max(MOST_ROWS).default([]),
+  addresses: z.array(addressFields).max(MOST_ROWS).default([]),
+  closed: z.array(closedFields).max(MOST_ROWS).superRefine(closedApart).default([]),
 });
 
 /** A supplier as it is typed; amounts are in the currency typed beside them, in the company's own while that is none. */
@@ -37,8 +80,21 @@ export function supplierForm(typedCurrency: string, own: string) {
     leadDays: typedCount(shape.leadDays, WHOLE_DAYS),
     carriage: typedMoney(shape.carriage, currency, 0),
     carriageFreeFrom: typedMoney(shape.carriageFreeFrom, currency, null),
+    minimumOrder: typedMoney(shape.minimumOrder, currency, null),
     taxCodeId: chosen,
+    contacts: rowsOf(contactFields, isNoContact),
+    addresses: rowsOf(addressFields, isNoAddress),
+    closed: rowsOf(closedFields, isNotClosed).superRefine(closedApart),
     version: z.number(),
   });
 }
 export type SupplierText = z.input<ReturnType<typeof supplierForm>>;
+
+export type ContactText = z.input<typeof contactFields>;
+export type AddressText = z.input<typeof addressFields>;
+export type ClosedText = z.input<typeof closedFields>;
+
+const isEmpty = (...texts: readonly string[]): boolean => texts.every((t) => t.trim() === '');
+const isNoContact = (c: ContactText): boolean => isEmpty(c.name, c.whatFor, c.email, c.phone);
+const isNoAddress = (a: AddressText): boolean => isEmpty(a.whatFor, a.address);
+const isNotClosed = (c: ClosedText): boolean => isEmpty(c.fromDay, c.untilDay, c.words);

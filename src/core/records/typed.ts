@@ -74,9 +74,14 @@ export const typedShare = <O, I extends number | null | undefined>(to: NumberFie
     write: (share) => ungrouped(formatDecimal(share, 2, 0)),
   });
 
-/** A count; `words` say what is wanted where something else was typed. */
-export const typedCount = <O, I extends number | null | undefined>(to: NumberField<O, I>, words: string) =>
+/** A count; `words` say what is wanted where something else was typed. `empty` null lets a field say nothing. */
+export const typedCount = <O, I extends number | null | undefined>(
+  to: NumberField<O, I>,
+  words: string,
+  empty?: null,
+) =>
   typedNumber(to, {
+    empty,
     read: (t) => (/^\d{1,15}$/.test(t.trim()) ? done(Number(t)) : refused(refusal('number.whole', words))),
     write: String,
   });

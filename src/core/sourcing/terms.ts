@@ -1,6 +1,14 @@
 import { divideRounded } from '../money/decimal';
 import type { UnitPrice } from '../money/money';
-import { ONE, quantity, SAME_UNIT, toSupplierUnit, type Factor, type Quantity } from '../quantity/quantity';
+import {
+  formatQuantity,
+  ONE,
+  quantity,
+  SAME_UNIT,
+  toSupplierUnit,
+  type Factor,
+  type Quantity,
+} from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 
 /** How one supplier sells one part. Quantities are in the supplier's unit. */
@@ -71,6 +79,21 @@ export function quantityToOrder(shortfall: Quantity, terms: PartTerms): OrderQua
   const pack = terms.pack > 0 ? terms.pack : unitOf(terms.unit).whole === true ? ONE : 1;
   const packed = Math.ceil(raised / pack) * pack;
   return { quantity: quantity(packed), wanted, extra: quantity(packed - wanted) };
+}
+
+/**
+ * What can truly be bought, where that is more than the least that is sold: packs of 4, at least 10, make 12 the least.
+ * @returns undefined when the least can be bought as it stands
+ */
+export function buyableWords({
+  unit,
+  minimum,
+  pack,
+}: Pick<PartTerms, 'unit' | 'minimum' | 'pack'>): string | undefined {
+  const { quantity: least } = quantityToOrder(minimum, { ...anyQuantity(unit), minimum, pack });
+  return minimum === 0 || least === minimum
+    ? undefined
+    : `In packs of ${formatQuantity(pack === 0 ? ONE : pack)} the least that can be bought is ${formatQuantity(least)}.`;
 }
 
 /** The price that holds for a whole line's quantity; undefined when the supplier has none for so little. */

@@ -5,8 +5,8 @@ import { unitOf } from '@/core/quantity/units';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { listItems, type ItemRow } from '../items';
 import { JOB_KINDS, JOB_STATES, listJobs, type JobRow } from '../jobs';
-import { listSuppliers, type SupplierRow } from '../suppliers';
-import { day, everyPage, list, money, price, text } from './list';
+import { listSold, listSuppliers, type SupplierRow, type SoldRow } from '../suppliers';
+import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, currency }) => {
   const state = query.state === 'all' ? 'all' : asked(JOB_STATES, query.state);
@@ -44,7 +44,7 @@ export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, curre
   };
 });
 
-export const items = list<ItemRow>('see money', 'Items', ({ db, person, query }) => ({
+export const items = list<ItemRow>('see money', 'Items', ({ db, person, today, query }) => ({
   columns: [
     { head: 'Number', cell: (i) => text(i.number) },
     { head: 'Name', cell: (i) => text(i.name) },
@@ -57,7 +57,7 @@ export const items = list<ItemRow>('see money', 'Items', ({ db, person, query })
     { head: 'Price', cell: (i) => price(i.price) },
     { head: 'Price is per', cell: (i) => (i.priceUnit === null ? undefined : text(unitOf(i.priceUnit).name)) },
   ],
-  pages: everyPage((after) => listItems(db, person, { words: query.words, sort: query.sort, after })),
+  pages: everyPage((after) => listItems(db, person, today, { words: query.words, sort: query.sort, after })),
 }));
 
 export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, person, query }) => ({
@@ -75,4 +75,20 @@ export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, pers
     { head: 'Lines to buy', cell: (s) => ({ whole: s.toBuy }) },
   ],
   pages: everyPage((after) => listSuppliers(db, person, { words: query.words, sort: query.sort, after })),
+}));
+
+/** What a supplier sells at the prices of today, as its price list would say it and can be read again. */
+export const sold = list<SoldRow>('see money', 'Prices', ({ db, person, today, query }) => ({
+  columns: [
+    { head: 'Our number', cell: (s) => text(s.number) },
+    { head: 'Their number', cell: (s) => text(s.theirNumber) },
+    { head: 'Name', cell: (s) => text(s.name) },
+    { head: 'Unit', cell: (s) => text(unitOf(s.unit).name) },
+    { head: 'From quantity', cell: (s) => measure(s.from) },
+    { head: 'Price', cell: (s) => price(s.price) },
+    { head: 'Price per', cell: (s) => ({ whole: s.priceQuantity }) },
+    { head: 'Minimum', cell: (s) => measure(s.minimum) },
+    { head: 'Pack', cell: (s) => measure(s.pack) },
+  ],
+  pages: everyPage((after) => listSold(db, person, Number(query.supplier), today, after)),
 }));

@@ -4,7 +4,7 @@ import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { permit } from '../permit';
 import { dock, gather, invoices, orders, outbox } from './buying';
-import { items, jobs, suppliers } from './company';
+import { items, jobs, sold, suppliers } from './company';
 import { buyList, quote, tab } from './job';
 import type { List, ListQuery, OpenList } from './list';
 import { stores } from './stores';
@@ -20,6 +20,7 @@ export const LISTS = {
   items,
   stores,
   suppliers,
+  sold,
   quote,
   tab,
   'buy-list': buyList,

@@ -86,7 +86,37 @@ export type Supplier = {
   readonly carriageFreeFrom: Minor | null;
   readonly taxCodeId: number;
   readonly carrier: string;
+  /** What was agreed with it, in words. */
+  readonly terms: string;
+  readonly minimumOrder: Minor | null;
+  /** ISO weekdays by commas, where they are not the company's. */
+  readonly week: string | null;
+  readonly delivers: string;
   readonly version: number;
+};
+
+export type SupplierContact = {
+  readonly supplierId: number;
+  readonly place: number;
+  readonly name: string;
+  readonly whatFor: string;
+  readonly email: string;
+  readonly phone: string;
+};
+
+export type SupplierAddress = {
+  readonly supplierId: number;
+  readonly place: number;
+  readonly whatFor: string;
+  readonly address: string;
+};
+
+/** Days on which a supplier is closed, both with it. */
+export type SupplierClosed = {
+  readonly supplierId: number;
+  readonly fromDay: Day;
+  readonly untilDay: Day;
+  readonly words: string;
 };
 
 export type Item = {
@@ -120,11 +150,15 @@ export type SupplierPart = {
   readonly minimum: Quantity;
   readonly pack: Quantity;
   readonly leadDays: number | null;
+  readonly version: number;
 };
 
 export type PriceBreakRow = {
   readonly partId: number;
   readonly fromQuantity: Quantity;
+  readonly fromDay: Day;
+  /** The last day it holds; null until further notice. */
+  readonly untilDay: Day | null;
   readonly price: UnitPrice;
   readonly priceQuantity: number;
 };

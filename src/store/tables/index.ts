@@ -10,6 +10,9 @@ import type {
   PasswordReset,
   DeliveryPlace,
   Supplier,
+  SupplierContact,
+  SupplierAddress,
+  SupplierClosed,
   Item,
   SupplierPart,
   PriceBreakRow,
@@ -66,6 +69,9 @@ declare module 'knex/types/tables.js' {
     customer: { readonly id: number; readonly name: string };
     deliveryPlace: DeliveryPlace;
     supplier: Supplier;
+    supplierContact: SupplierContact;
+    supplierAddress: SupplierAddress;
+    supplierClosed: SupplierClosed;
     item: Item;
     supplierPart: SupplierPart;
     priceBreak: PriceBreakRow;

@@ -8,7 +8,7 @@ export function Facts({ facts }: { facts: readonly (readonly [name: string, valu
         .filter(([, value]) => value !== '' && value !== null)
         .map(([name, value]) => (
           <Fragment key={name}>
-            <dt className="text-ink-2">{name}</dt>
+            <dt className="text-ink-2 first-letter:uppercase">{name}</dt>
             <dd className="whitespace-pre-line">{value}</dd>
           </Fragment>
         ))}

@@ -3,13 +3,13 @@
 import { useSearchParams } from 'next/navigation';
 import type { ListName } from '@/queries/lists/lists';
 
-/** A list as a file, as it is filtered here. */
-export function TakeOut({ list, job }: { list: ListName; job?: string }) {
+/** A list as a file, as it is filtered here; `of` says of which job or supplier. */
+export function TakeOut({ list, of = {} }: { list: ListName; of?: Readonly<Record<string, string>> }) {
   const params = useSearchParams();
   const href = (as: string) => {
     const asked = new URLSearchParams(params);
     for (const page of ['after', 'before']) asked.delete(page);
-    if (job !== undefined) asked.set('job', job);
+    for (const [name, value] of Object.entries(of)) asked.set(name, value);
     asked.set('as', as);
     return `/lists/${list}?${asked}`;
   };

@@ -9,10 +9,9 @@ import { useKey } from '@/ui/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { WeekField } from '@/ui/kit/WeekField';
 import { useActForm } from '@/ui/useActForm';
 import { saveCompany } from '../../acts';
-
-const WEEK = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
 const startOf = (company: CompanyView['company']): CompanyText => ({
   ...z.encode(companyForm(company.currency).omit({ week: true }), company),
@@ -30,7 +29,6 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
     said: () => 'The company’s settings are saved',
   });
   const { clash, busy, refusals } = form;
-  const { week } = form.typed;
   /** A language brings its mark, first day and paper along; each can be changed after. */
   const speak = (language: Language) => {
     const usual = usualFor(language);
@@ -44,29 +42,12 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
   return (
     <>
       <h1 className="mb-3 text-[25px]">{company.name}</h1>
-      <fieldset>
-        <legend className="field-label">Working days</legend>
-        <div className="flex flex-wrap gap-x-4 gap-y-1">
-          {WEEK.map((name, k) => (
-            <label key={name} className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={week.includes(k + 1)}
-                onChange={(e) =>
-                  form.put('week', e.target.checked ? [...week, k + 1] : week.filter((d) => d !== k + 1))
-                }
-                className="accent-[var(--copper)]"
-              />
-              {name}
-            </label>
-          ))}
-        </div>
-        {form.faultAt('week') !== undefined && (
-          <p role="alert" className="field-fault">
-            {form.faultAt('week')}
-          </p>
-        )}
-      </fieldset>
+      <WeekField
+        legend="Working days"
+        week={form.typed.week}
+        onWeek={(week) => form.put('week', week)}
+        fault={form.faultAt('week')}
+      />
       <fieldset className="mt-4">
         <legend className="field-label">How days and numbers are written, here, on paper and in files</legend>
         <div className="grid max-w-[860px] items-start gap-3 sm:grid-cols-4">

@@ -19,8 +19,8 @@ export default place(async ({ db, person, today, query }) => {
     words: query.words,
   });
   const { terms } = await loadGatherForm(db, person);
-  const supplier = supplierId === 0 ? NO_SUPPLIER : await loadThing(db, person, 'supplier', supplierId);
-  const job = await findJobThing(db, person, query.job);
+  const supplier = supplierId === 0 ? NO_SUPPLIER : await loadThing(db, person, 'supplier', supplierId, today);
+  const job = await findJobThing(db, person, query.job, today);
   return (
     <Gather
       rows={found.rows}

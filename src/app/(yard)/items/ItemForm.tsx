@@ -2,13 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useFieldArray } from 'react-hook-form';
-import { z } from 'zod';
 import { isGoods, ITEM_KIND_NAMES, ITEM_KINDS, TRACKING, TRACKING_NAMES } from '@/core/items/kinds';
 import { ungrouped } from '@/core/locale/locale';
-import { formatQuantity, NONE } from '@/core/quantity/quantity';
+import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { itemForm, partForm, type ItemText } from '@/core/records/item';
+import { itemForm, type ItemText } from '@/core/records/item';
 import type { ItemView } from '@/queries/items';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
@@ -16,18 +14,15 @@ import { UnitField } from '@/ui/kit/UnitField';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/useActForm';
 import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
 import { saveItem } from '../../acts';
 
 const InPassing = later(() => import('../InPassing'));
 
 type Props = { readonly view: ItemView | undefined };
 
-/** What stands in the form of an item, and of how its usual supplier sells it. */
-function startOf(view: ItemView | undefined, currency: string): ItemText {
+/** What stands in the form of an item. */
+function startOf(view: ItemView | undefined): ItemText {
   const item = view?.item;
-  const part = view?.parts.find((p) => p.supplierId === item?.supplierId) ?? view?.parts[0];
-  const terms = part?.terms;
   return {
     version: item?.version ?? 0,
     number: item?.number ?? '',
@@ -42,38 +37,28 @@ function startOf(view: ItemView | undefined, currency: string): ItemText {
     gtin: item?.gtin ?? '',
     costCodeId: view?.costCode ?? null,
     supplierId: view?.supplier ?? null,
-    part: z.encode(partForm(currency), {
-      theirNumber: part?.theirNumber ?? '',
-      unit: terms?.unit ?? item?.unit ?? 'C62',
-      factorMany: terms?.factor.many ?? 1,
-      factorOne: terms?.factor.one ?? 1,
-      minimum: terms?.minimum ?? NONE,
-      pack: terms?.pack ?? NONE,
-      per: terms?.prices[0]?.priceQuantity ?? 1,
-      breaks: (terms?.prices ?? []).map((b) => ({ fromQuantity: b.from, price: b.price })),
-    }),
   };
 }
 
-/** An item, and how its usual supplier sells it. */
+/** An item; how its supplier sells it is asked next where it is new. */
 export function ItemForm({ view }: Props) {
   const router = useRouter();
-  const { currency } = useYard();
   const item = view?.item;
   const [making, setMaking] = useState<string>();
   const form = useActForm({
-    read: (typed: ItemText) => itemForm(currency, typed.supplierId !== null),
-    start: startOf(view, currency),
+    read: () => itemForm,
+    start: startOf(view),
     keep: `part ${item?.id ?? 'new'}`,
     act: saveItem,
     input: (read, once) => ({ once, id: item?.id ?? null, ...read }),
     said: (_, typed) => `${typed.number} is saved`,
-    onDone: ({ id }) => router.push(`/items/${id}`),
+    onDone: ({ id }) => {
+      const supplier = item === undefined ? form.typed.supplierId : null;
+      router.push(supplier === null ? `/items/${id}` : `/items/${id}/sold/${supplier.id}`);
+    },
     stay: true,
   });
-  const breaks = useFieldArray({ control: form.control, name: 'part.breaks' });
   const { typed } = form;
-  const sold = typed.supplierId !== null;
   const goods = isGoods(typed.kind);
   return (
     <RecordForm
@@ -161,84 +146,7 @@ export function ItemForm({ view }: Props) {
             onSupplier={(supplier) => form.put('supplierId', supplier)}
           />
         )}
-        {sold && (
-          <TextField
-            label="Their number"
-            inputClass="mono"
-            className="sm:col-span-3"
-            {...form.text('part.theirNumber')}
-          />
-        )}
       </div>
-      {sold && (
-        <>
-          <h2 className="mt-5 mb-2 text-[16px]">How they sell it</h2>
-          <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
-            <UnitField label="Unit they sell" className="sm:col-span-2" {...form.unit('part.unit')} />
-            {typed.part.unit !== typed.unit && (
-              <TextField
-                label={`${unitOf(typed.unit).name}s …`}
-                inputMode="numeric"
-                className="sm:col-span-1"
-                {...form.text('part.factorMany')}
-              />
-            )}
-            {typed.part.unit !== typed.unit && (
-              <TextField
-                label={`… in ${unitOf(typed.part.unit).name}s`}
-                inputMode="numeric"
-                className="sm:col-span-1"
-                {...form.text('part.factorOne')}
-              />
-            )}
-            <TextField label="At least" inputMode="decimal" placeholder="any" {...form.text('part.minimum')} />
-            <TextField label="Packs of" inputMode="decimal" placeholder="any" {...form.text('part.pack')} />
-            <TextField label="Price is per" inputMode="numeric" {...form.text('part.per')} />
-          </div>
-          <h3 className="mt-4 mb-1 font-text text-[13px] font-semibold text-ink-2">
-            Price by quantity of the whole line
-          </h3>
-          {breaks.fields.map((b, k) => (
-            <div key={b.id} className="mb-1.5 flex items-start gap-3">
-              <TextField
-                label={`From quantity, price ${k + 1}`}
-                hideLabel
-                inputMode="decimal"
-                placeholder="from any"
-                className="w-[120px]"
-                {...form.text(`part.breaks.${k}.fromQuantity`)}
-              />
-              <TextField
-                label={`Price ${k + 1}`}
-                hideLabel
-                inputMode="decimal"
-                placeholder="price"
-                className="w-[120px]"
-                {...form.text(`part.breaks.${k}.price`)}
-              />
-              <button
-                type="button"
-                className="pt-1.5 text-[13px] text-ink-2 hover:text-brick"
-                onClick={() => breaks.remove(k)}
-              >
-                remove
-              </button>
-            </div>
-          ))}
-          {form.faultAt('part.breaks') !== undefined && (
-            <p role="alert" className="field-fault mb-1">
-              {form.faultAt('part.breaks')}
-            </p>
-          )}
-          <button
-            type="button"
-            className="step"
-            onClick={() => breaks.append({ fromQuantity: breaks.fields.length === 0 ? '0' : '', price: '' })}
-          >
-            + Price
-          </button>
-        </>
-      )}
     </RecordForm>
   );
 }

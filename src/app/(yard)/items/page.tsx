@@ -11,8 +11,8 @@ import { ItemsTable } from './ItemsTable';
 
 export const metadata = { title: 'Items' };
 
-export default place(async ({ db, person, query }) => {
-  const { rows, next, sorts } = await listItems(db, person, query);
+export default place(async ({ db, person, today, query }) => {
+  const { rows, next, sorts } = await listItems(db, person, today, query);
   const foot = await sumItems(db, person, query);
   return (
     <Sheet>

@@ -7,22 +7,35 @@ import { isCurrency } from '@/core/money/currencies';
 import { signOf, ZERO } from '@/core/money/money';
 import { supplierForm, type SupplierText } from '@/core/records/supplier';
 import type { TaxCode } from '@/core/money/tax';
+import type { SupplierLists } from '@/queries/suppliers';
 import type { Supplier } from '@/store/tables';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
+import { WeekField } from '@/ui/kit/WeekField';
 import { useActForm } from '@/ui/useActForm';
 import { saveSupplier } from '../../acts';
+import { AddressRows, ClosedRows, ContactRows } from './SupplierRows';
 
 type Props = {
   readonly supplier: Supplier | undefined;
+  readonly lists: SupplierLists | undefined;
+  /** The company’s working week, which a supplier has unless it says otherwise. */
+  readonly week: readonly number[];
   readonly companyCurrency: string;
   readonly taxes: readonly TaxCode[];
 };
 
-const NUMBERS = { paymentDays: true, leadDays: true, carriage: true, carriageFreeFrom: true, taxCodeId: true } as const;
+const NUMBERS = {
+  paymentDays: true,
+  leadDays: true,
+  carriage: true,
+  carriageFreeFrom: true,
+  minimumOrder: true,
+  taxCodeId: true,
+} as const;
 
 /** What stands in the form of a supplier; a new one pays and delivers as most do. */
-const startOf = (s: Supplier | undefined, currency: string, taxId: number | undefined): SupplierText => ({
+const startOf = ({ supplier: s, lists, companyCurrency: currency, taxes }: Props): SupplierText => ({
   version: s?.version ?? 0,
   name: s?.name ?? '',
   contact: s?.contact ?? '',
@@ -30,20 +43,28 @@ const startOf = (s: Supplier | undefined, currency: string, taxId: number | unde
   address: s?.address ?? '',
   currency: s?.currency ?? currency,
   carrier: s?.carrier ?? '',
+  terms: s?.terms ?? '',
+  delivers: s?.delivers ?? '',
+  week: s?.week?.split(',').map(Number) ?? null,
+  contacts: lists?.contacts.map((c) => ({ ...c })) ?? [],
+  addresses: lists?.addresses.map((a) => ({ ...a })) ?? [],
+  closed: lists?.closed.map((c) => ({ ...c })) ?? [],
   ...z.encode(supplierForm(s?.currency ?? currency, currency).pick(NUMBERS), {
     paymentDays: s?.paymentDays ?? 30,
     leadDays: s?.leadDays ?? 5,
     carriage: s?.carriage ?? ZERO,
     carriageFreeFrom: s?.carriageFreeFrom ?? null,
-    taxCodeId: s?.taxCodeId ?? taxId ?? 0,
+    minimumOrder: s?.minimumOrder ?? null,
+    taxCodeId: s?.taxCodeId ?? taxes[0]?.id ?? 0,
   }),
 });
 
-export function SupplierForm({ supplier: s, companyCurrency, taxes }: Props) {
+export function SupplierForm(props: Props) {
+  const { supplier: s, companyCurrency, taxes, week } = props;
   const router = useRouter();
   const form = useActForm({
     read: (typed: SupplierText) => supplierForm(typed.currency, companyCurrency),
-    start: startOf(s, companyCurrency, taxes[0]?.id),
+    start: startOf(props),
     keep: `supplier ${s?.id ?? 'new'}`,
     act: saveSupplier,
     input: (read, once) => ({ once, id: s?.id ?? null, ...read }),
@@ -86,6 +107,20 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes }: Props) {
           </ChoiceField>
           <TextField label="Payment, days from invoice" inputMode="numeric" {...form.text('paymentDays')} />
         </div>
+        <AreaField
+          label="What was agreed with them"
+          rows={2}
+          className="sm:col-span-3"
+          placeholder="discounts, retention, returns"
+          {...form.text('terms')}
+        />
+        <AreaField
+          label="What they deliver"
+          rows={2}
+          className="sm:col-span-3"
+          placeholder="plate, tube, profiles cut to length"
+          {...form.text('delivers')}
+        />
         <TextField
           label="Lead time, working days"
           inputMode="numeric"
@@ -106,7 +141,25 @@ export function SupplierForm({ supplier: s, companyCurrency, taxes }: Props) {
           placeholder="never"
           {...form.text('carriageFreeFrom')}
         />
+        <TextField
+          label={`Smallest order ${sign}`}
+          inputMode="decimal"
+          className="sm:col-span-2"
+          placeholder="any"
+          {...form.text('minimumOrder')}
+        />
+        <div className="sm:col-span-4">
+          <WeekField
+            legend="They work on"
+            week={form.typed.week ?? week}
+            onWeek={(days) => form.put('week', String(days.toSorted()) === String(week) ? null : days)}
+            fault={form.faultAt('week')}
+          />
+        </div>
       </div>
+      <ClosedRows form={form} />
+      <ContactRows form={form} />
+      <AddressRows form={form} />
     </RecordForm>
   );
 }

@@ -1,8 +1,10 @@
 'use client';
 
+import type { Day } from '@/core/calendar/workdays';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { counted } from '@/core/words';
 import type { ItemPast, ItemView } from '@/queries/items';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
@@ -24,14 +26,17 @@ const PerUnit = ({ unit, priceQuantity }: { unit: string; priceQuantity: number 
   </span>
 );
 
-const SELLERS: Column<Part>[] = [
+const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Column<Part>[] => [
   {
     key: 'supplier',
     head: 'Supplier',
     cell: (p) => (
-      <Link href={`/suppliers/${p.supplierId}`} className="font-semibold hover:underline">
-        {p.supplier}
-      </Link>
+      <>
+        <Link href={`/suppliers/${p.supplierId}`} className="font-semibold hover:underline">
+          {p.supplier}
+        </Link>
+        {p.usual && <span className="ml-2 text-[12.5px] text-ink-2">usual</span>}
+      </>
     ),
   },
   { key: 'number', head: 'Their number', wide: true, className: 'mono', cell: (p) => p.theirNumber || <Dash /> },
@@ -68,12 +73,80 @@ const SELLERS: Column<Part>[] = [
           ))
       ),
   },
+  {
+    key: 'toCome',
+    head: 'To come',
+    num: true,
+    wide: true,
+    cell: (p) =>
+      p.toCome.length === 0 ? (
+        <Dash />
+      ) : (
+        p.toCome.map((b) => (
+          <span key={`${b.fromDay} ${b.from}`} className="block whitespace-nowrap">
+            <span className="text-ink-2">
+              {day(b.fromDay)}
+              {b.from > 0 && `, from ${formatQuantity(b.from)}`}{' '}
+            </span>
+            {formatPrice(b.price, p.currency)}
+          </span>
+        ))
+      ),
+  },
+  {
+    key: 'paid',
+    head: 'Paid last',
+    num: true,
+    wide: true,
+    cell: ({ paid, currency }) =>
+      paid === null ? (
+        <Dash />
+      ) : (
+        <span className="whitespace-nowrap">
+          {formatPrice(paid.price, currency)}
+          <PerUnit unit={paid.unit} priceQuantity={paid.priceQuantity} />
+          <span className="block text-[12.5px] text-ink-2">{day(paid.on)}</span>
+        </span>
+      ),
+  },
+  {
+    key: 'takes',
+    head: 'Lead',
+    num: true,
+    wide: true,
+    cell: (p) => <span className="whitespace-nowrap">{counted(p.takes, 'day')}</span>,
+  },
+  ...(keeps
+    ? [
+        {
+          key: 'change',
+          head: '',
+          cell: (p: Part) => (
+            <Link
+              href={`/items/${itemId}/sold/${p.supplierId}`}
+              className="step"
+              aria-label={`Change how ${p.supplier} sells it`}
+            >
+              change
+            </Link>
+          ),
+        },
+      ]
+    : []),
 ];
 
 /** Who sells a part, and for how much. */
-export const Sellers = ({ parts }: { parts: readonly Part[] }) => (
-  <LedgerTable label="Who sells it" rows={parts} columns={SELLERS} keyOf={(p) => p.id} />
-);
+export function Sellers({ parts, itemId }: { parts: readonly Part[]; itemId: number }) {
+  const { may, day } = useYard();
+  return (
+    <LedgerTable
+      label="Who sells it"
+      rows={parts}
+      columns={sellers(may('keep suppliers'), day, itemId)}
+      keyOf={(p) => p.id}
+    />
+  );
+}
 
 /** When a part was bought last, and for how much. */
 export function BoughtLast({ bought }: { bought: readonly Bought[] }) {

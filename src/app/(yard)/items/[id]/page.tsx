@@ -11,6 +11,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/Link';
 import { Opened } from '@/ui/Opened';
 import { place } from '../../../server/place';
+import { AddSeller } from './AddSeller';
 import { BoughtLast, Sellers } from './PartTables';
 
 export const metadata = { title: 'Part' };
@@ -18,7 +19,7 @@ export const metadata = { title: 'Part' };
 const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 export default place(async ({ db, person, today, params }) => {
-  const view = await loadItem(db, person, Number(params.id));
+  const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const { item, parts, costCode, supplier } = view;
   const { bought, wanted } = await loadItemPast(db, person, item.id);
@@ -58,7 +59,11 @@ export default place(async ({ db, person, today, params }) => {
         ]}
       />
       <h2 className="mt-6 text-[16px]">Who sells it</h2>
-      {parts.length === 0 ? <p className="text-ink-2">Nobody is priced for it yet.</p> : <Sellers parts={parts} />}
+      {parts.length === 0 ? (
+        <p className="text-ink-2">Nobody is priced for it yet.</p>
+      ) : (
+        <Sellers parts={parts} itemId={item.id} />
+      )}
       <h2 className="mt-6 text-[16px]">Bought last</h2>
       {bought.length === 0 ? <p className="text-ink-2">Not ordered yet.</p> : <BoughtLast bought={bought} />}
       <Shelf facts={<Fact strong>{item.number}</Fact>}>
@@ -68,6 +73,7 @@ export default place(async ({ db, person, today, params }) => {
         >
           Bill of materials
         </Link>
+        {may(person, 'keep suppliers') && <AddSeller itemId={item.id} />}
         {may(person, 'keep suppliers') && (
           <Link href={`/items/${item.id}/change`} className="btn btn-main h-[38px]">
             Change the part

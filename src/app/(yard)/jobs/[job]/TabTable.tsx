@@ -99,7 +99,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
           )}
         </span>
         <span className="flex items-center gap-3 max-phone:flex-wrap max-phone:justify-end">
-          <TakeOut list="tab" job={number} />
+          <TakeOut list="tab" of={{ job: number }} />
           <FilterDay name="on" label="As of" back />
         </span>
       </div>

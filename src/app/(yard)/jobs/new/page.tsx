@@ -5,9 +5,9 @@ import { NewJob } from './NewJob';
 
 export const metadata = { title: 'New job' };
 
-export default place(async ({ db, person }) => (
+export default place(async ({ db, person, today }) => (
   <Sheet>
     <h1 className="mb-1 text-[25px]">Open a job</h1>
-    <NewJob {...await loadJobForm(db, person)} />
+    <NewJob {...await loadJobForm(db, person, today)} />
   </Sheet>
 ));

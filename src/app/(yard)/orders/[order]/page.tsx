@@ -12,7 +12,7 @@ export const generateMetadata = async ({ params }: Params) => ({ title: `Order $
 export default place(async ({ db, person, today, params }) => {
   const view = await loadOrder(db, person, params.order ?? '', today);
   if (view === undefined) notFound();
-  const form = view.editable ? await loadOrderForm(db, person, view.order) : undefined;
+  const form = view.editable ? await loadOrderForm(db, person, view.order, today) : undefined;
   const { rows } = await loadHistory(db, person, 'order', view.order.id);
   const next = UNSENT.includes(view.order.state) ? undefined : await nextDraft(db, person, view.order.id);
   return (

@@ -1,15 +1,19 @@
 import Link from '@/ui/Link';
 import { notFound } from 'next/navigation';
+import { formatDay, type Day } from '@/core/calendar/workdays';
 import { formatMoney, type Minor } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { counted } from '@/core/words';
-import { loadSupplier, type DaysKept } from '@/queries/suppliers';
+import { loadSupplier, type DaysKept, type SupplierLists } from '@/queries/suppliers';
 import { Facts } from '@/ui/kit/Facts';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { WEEKDAYS } from '@/ui/kit/WeekField';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { Opened } from '@/ui/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
+import { PriceList } from './PriceList';
 import { SoldTable } from './SoldTable';
 
 export const metadata = { title: 'Supplier' };
@@ -17,7 +21,7 @@ export const metadata = { title: 'Supplier' };
 export default place(async ({ db, person, today, params }) => {
   const view = await loadSupplier(db, person, Number(params.id), today);
   if (view === undefined) notFound();
-  const { supplier, orders, parts, tax, kept } = view;
+  const { supplier, lists, orders, parts, tax, kept } = view;
   const money = (amount: Minor) => formatMoney(amount, supplier.currency);
   const aside = (
     <>
@@ -55,12 +59,30 @@ export default place(async ({ db, person, today, params }) => {
               ? 'none'
               : `${money(supplier.carriage)}${supplier.carriageFreeFrom === null ? '' : `, free from ${money(supplier.carriageFreeFrom)}`}`,
           ],
+          ['Smallest order', supplier.minimumOrder === null ? '' : money(supplier.minimumOrder)],
           ['Currency', supplier.currency],
           ['Usual tax', tax],
           ['Carrier', supplier.carrier],
+          ['They work', supplier.week === null ? '' : weekInWords(supplier.week)],
+          [
+            'Closed',
+            lists.closed
+              .filter((c) => c.untilDay >= today)
+              .map((c) => closedInWords(c, today))
+              .join('\n'),
+          ],
+          ['Agreed', supplier.terms],
+          ['They deliver', supplier.delivers],
+          ...lists.contacts.map(
+            (c) => [c.whatFor || 'Also', [c.name, c.email, c.phone].filter(Boolean).join(' · ')] as const,
+          ),
+          ...lists.addresses.map((a) => [a.whatFor, a.address] as const),
         ]}
       />
-      <h2 className="mt-6 text-[16px]">What they sell us</h2>
+      <div className="mt-6 flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-[16px]">What they sell us</h2>
+        {parts.length > 0 && <TakeOut list="sold" of={{ supplier: String(supplier.id) }} />}
+      </div>
       {parts.length === 0 ? (
         <p className="text-ink-2">No part is priced with this supplier yet. Open an item to say how it is sold.</p>
       ) : (
@@ -78,6 +100,7 @@ export default place(async ({ db, person, today, params }) => {
             Gather from them
           </Link>
         )}
+        {may(person, 'keep suppliers') && <PriceList supplierId={supplier.id} />}
         {may(person, 'keep suppliers') && (
           <Link href={`/suppliers/${supplier.id}/change`} className="btn btn-main h-[38px]">
             Change the supplier
@@ -87,6 +110,15 @@ export default place(async ({ db, person, today, params }) => {
     </Sheet>
   );
 });
+
+const weekInWords = (week: string): string =>
+  week
+    .split(',')
+    .map((d) => WEEKDAYS[Number(d) - 1]?.slice(0, 3))
+    .join(', ');
+
+const closedInWords = ({ fromDay, untilDay, words }: SupplierLists['closed'][number], today: Day): string =>
+  `${formatDay(fromDay, today)} to ${formatDay(untilDay, today)}${words === '' ? '' : `, ${words}`}`;
 
 const keptInWords = ({ came, kept }: DaysKept): string =>
   came === 0 ? 'nothing came in yet' : `${kept} of ${counted(came, 'line')} by the day wanted, in the last year`;

@@ -1,6 +1,5 @@
 import { permit } from '@/queries/permit';
 import { loadSupplierForm } from '@/queries/suppliers';
-import { loadCompany } from '@/store/company';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { SupplierForm } from '../SupplierForm';
@@ -9,10 +8,9 @@ export const metadata = { title: 'New supplier' };
 
 export default place(async ({ db, person }) => {
   permit(person, 'keep suppliers');
-  const { currency } = await loadCompany(db);
   return (
     <Sheet>
-      <SupplierForm supplier={undefined} companyCurrency={currency} {...await loadSupplierForm(db, person)} />
+      <SupplierForm supplier={undefined} lists={undefined} {...await loadSupplierForm(db, person)} />
     </Sheet>
   );
 });

@@ -8,7 +8,7 @@ import { BillSheet } from './BillSheet';
 export const metadata = { title: 'Bill of materials' };
 
 export default place(async ({ db, person, today, params, query }) => {
-  const view = await loadItem(db, person, Number(params.id));
+  const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const asked = Number(query.version);
   const bill = await loadBill(db, person, view.item.id, {

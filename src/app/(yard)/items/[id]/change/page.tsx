@@ -7,9 +7,9 @@ import { ItemForm } from '../../ItemForm';
 
 export const metadata = { title: 'Change a part' };
 
-export default place(async ({ db, person, params }) => {
+export default place(async ({ db, person, today, params }) => {
   permit(person, 'keep suppliers');
-  const view = await loadItem(db, person, Number(params.id));
+  const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   return (
     <Sheet>

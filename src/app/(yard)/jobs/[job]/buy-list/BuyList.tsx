@@ -163,7 +163,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
       )}
       {rows.length > 0 && (
         <p className="mt-2">
-          <TakeOut list="buy-list" job={job.number} />
+          <TakeOut list="buy-list" of={{ job: job.number }} />
         </p>
       )}
       {further}

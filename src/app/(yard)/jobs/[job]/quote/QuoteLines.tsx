@@ -90,7 +90,7 @@ function State({ quote, job }: { quote: QuoteView; job: string }) {
             PDF for the customer
           </a>
         )}
-        {quote.whole.lines > 0 && <TakeOut list="quote" job={job} />}
+        {quote.whole.lines > 0 && <TakeOut list="quote" of={{ job }} />}
       </span>
     </p>
   );

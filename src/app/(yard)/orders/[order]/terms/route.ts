@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { loadOrderTerms } from '@/queries/orderTerms';
 import { readers } from '@/server/readers';
+import { clock } from '@/server/setting';
 import { Answer, readAsked, route } from '../../../../server/answer';
 
 const asked = z.object({ itemIds: z.array(z.number().int()).max(LIMITS.sheetLines) });
@@ -9,7 +10,7 @@ const asked = z.object({ itemIds: z.array(z.number().int()).max(LIMITS.sheetLine
 /** What the order's supplier says of parts that are to stand on it. */
 export const POST = route('draft orders', async ({ request, person, params }) => {
   const { itemIds } = await readAsked(request, asked);
-  const terms = await loadOrderTerms(await readers(), person, params.order ?? '', itemIds);
+  const terms = await loadOrderTerms(await readers(), person, params.order ?? '', itemIds, clock.today());
   if (terms === undefined) throw new Answer(404, 'There is no such order.');
   return Response.json(terms);
 });

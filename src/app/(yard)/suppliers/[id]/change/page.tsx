@@ -1,7 +1,6 @@
 import { notFound } from 'next/navigation';
 import { permit } from '@/queries/permit';
 import { loadSupplier, loadSupplierForm } from '@/queries/suppliers';
-import { loadCompany } from '@/store/company';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { SupplierForm } from '../../SupplierForm';
@@ -12,16 +11,10 @@ export default place(async ({ db, person, today, params }) => {
   permit(person, 'keep suppliers');
   const view = await loadSupplier(db, person, Number(params.id), today);
   if (view === undefined) notFound();
-  const { currency } = await loadCompany(db);
-  const { supplier } = view;
+  const { supplier, lists } = view;
   return (
     <Sheet>
-      <SupplierForm
-        key={supplier.version}
-        supplier={supplier}
-        companyCurrency={currency}
-        {...await loadSupplierForm(db, person)}
-      />
+      <SupplierForm key={supplier.version} supplier={supplier} lists={lists} {...await loadSupplierForm(db, person)} />
     </Sheet>
   );
 });

@@ -1,0 +1,182 @@
+import { z } from 'zod';
+import { exactFactor, unitOf } from '@/core/quantity/units';
+import { itemFields } from '@/core/records/item';
+import { asDated, MOST_PRICES, partFields } from '@/core/records/part';
+import { requiredDay } from '@/core/records/fields';
+import { takeOver, type DatedPrice } from '@/core/sourcing/prices';
+import { counted } from '@/core/words';
+import { loadItems } from '@/store/gathering';
+import { insertMany, insertOne, whereIn } from '@/store/rows';
+import type { Item } from '@/store/tables';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
+
+export const saveItem = defineAction({
+  name: 'saveItem',
+  right: 'keep suppliers',
+  input: z.object({
+    once,
+    id: z.number().int().nullable(),
+    version: z.number().int(),
+    ...itemFields.shape,
+  }),
+  run: async ({ trx, audit }, { once: _, id, version, ...input }) => {
+    const { stocked, bought, certificate } = input;
+    const row = { ...input, stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
+    const twin = await trx('item').where({ number: input.number }).first('id');
+    if (twin !== undefined && twin.id !== id) refuse('item.number', `Item ${input.number} is there already.`, 'number');
+    const before =
+      id === null
+        ? undefined
+        : sameVersion(found(await trx('item').where({ id }).first(), 'This item'), version, 'This item');
+    const itemId = id ?? (await insertOne(trx, 'item', row));
+    if (id !== null)
+      await trx('item')
+        .where({ id })
+        .update({ ...row, version: version + 1 });
+    await audit({
+      words: `${id === null ? 'Added' : 'Changed'} item ${input.number}`,
+      subjects: [['item', itemId]],
+      before,
+      after: { ...before, ...row },
+    });
+    return { id: itemId };
+  },
+});
+
+/** Saves how a supplier sells an item. */
+export const savePart = defineAction({
+  name: 'savePart',
+  right: 'keep suppliers',
+  input: z.object({
+    once,
+    itemId: z.number().int(),
+    /** 0 for a supplier that has not sold it so far. */
+    version: z.number().int(),
+    ...partFields.shape,
+  }),
+  run: async ({ trx, audit }, { once: _, version, usual, breaks, ...part }) => {
+    const { itemId, supplierId } = part;
+    const item = found(await trx('item').where({ id: itemId }).first(), 'This item');
+    const { name } = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
+    checkFactor(item, part);
+    const known = await trx('supplierPart').where({ supplierId, itemId }).first();
+    if (known !== undefined && version === 0)
+      refuse('part.twice', `${name} is said to sell ${item.number} already. Open that instead.`, 'supplierId');
+    const before = known && sameVersion(known, version, 'How it is sold');
+    const pricesBefore = before && (await heldPrices(trx, [before.id])).get(before.id);
+    const partId = before?.id ?? (await insertOne(trx, 'supplierPart', part));
+    if (before !== undefined)
+      await trx('supplierPart')
+        .where({ id: partId })
+        .update({ ...part, version: version + 1 });
+    const prices = breaks.map(asDated);
+    await writePrices(trx, new Map([[partId, prices]]));
+    if (usual !== (item.supplierId === supplierId) && (usual || item.supplierId === supplierId))
+      await trx('item')
+        .where({ id: itemId })
+        .update({ supplierId: usual ? supplierId : null, version: item.version + 1 });
+    await audit({
+      words: `Said how ${name} sells ${item.number}`,
+      subjects: [
+        ['item', itemId],
+        ['supplier', supplierId],
+      ],
+      before: before && { ...before, usual: item.supplierId === supplierId, prices: pricesBefore },
+      after: { ...before, ...part, usual, prices },
+    });
+    return { id: itemId };
+  },
+});
+
+type Sold = Pick<z.output<typeof partFields>, 'unit' | 'factorMany' | 'factorOne'>;
+
+/** Between two units of the same measure there is one conversion only; a pack of one's own may hold anything. */
+function checkFactor(item: Pick<Item, 'unit'>, part: Sold): void {
+  const exact = exactFactor(item.unit, part.unit);
+  if (exact === undefined || part.factorMany * exact.many === part.factorOne * exact.one) return;
+  refuse(
+    'part.factor',
+    `A ${unitOf(part.unit).name} holds a fixed number of ${unitOf(item.unit).name}s. Correct the conversion.`,
+    'factorMany',
+  );
+}
+
+async function heldPrices(trx: Work['trx'], partIds: readonly number[]): Promise<Map<number, DatedPrice[]>> {
+  const held = new Map<number, DatedPrice[]>(partIds.map((id) => [id, []]));
+  for (const { partId, fromQuantity: from, ...price } of await whereIn(trx, 'priceBreak', 'partId', partIds))
+    held.get(partId)?.push({ from, ...price });
+  return held;
+}
+
+async function writePrices(trx: Work['trx'], prices: ReadonlyMap<number, readonly DatedPrice[]>): Promise<void> {
+  for (const partId of prices.keys()) await trx('priceBreak').where({ partId }).delete();
+  await insertMany(
+    trx,
+    'priceBreak',
+    [...prices].flatMap(([partId, own]) =>
+      own.map(({ from: fromQuantity, ...price }) => ({ partId, fromQuantity, ...price })),
+    ),
+  );
+}
+
+/** The most parts and prices that a price list may bring at once. */
+const MOST_LISTED = 50_000;
+
+/** Takes a supplier's price list, from a day on: all of it or none. What was to begin later is replaced. */
+export const takePriceList = defineAction({
+  name: 'takePriceList',
+  right: 'keep suppliers',
+  input: z.object({
+    once,
+    supplierId: z.number().int(),
+    fromDay: requiredDay('Say from which day the prices hold.'),
+    parts: z
+      .array(
+        partFields
+          .omit({ supplierId: true, usual: true })
+          .extend({ itemId: z.number().int() })
+          // What a list does not say stays as it is.
+          .partial({ minimum: true, pack: true, leadDays: true }),
+      )
+      .min(1, 'The list holds no part that is known here.')
+      .max(MOST_LISTED),
+  }),
+  run: async ({ trx, audit }, { supplierId, fromDay, parts }) => {
+    const { name } = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
+    const items = new Map(
+      (
+        await loadItems(
+          trx,
+          parts.map((p) => p.itemId),
+        )
+      ).entries(),
+    );
+    const known = new Map((await trx('supplierPart').where({ supplierId })).map((p) => [p.itemId, p]));
+    const held = await heldPrices(
+      trx,
+      [...known.values()].map((p) => p.id),
+    );
+    const prices = new Map<number, DatedPrice[]>();
+    for (const { breaks, itemId, leadDays, ...part } of parts) {
+      checkFactor(found(items.get(itemId), 'An item of this list'), part);
+      const before = known.get(itemId);
+      const row = { ...part, ...(leadDays == null ? {} : { leadDays }), supplierId, itemId };
+      if (before !== undefined)
+        await trx('supplierPart')
+          .where({ id: before.id })
+          .update({ ...row, version: before.version + 1 });
+      const partId = before?.id ?? (await insertOne(trx, 'supplierPart', { minimum: 0, pack: 0, ...row }));
+      const next = takeOver(held.get(partId) ?? [], breaks.map(asDated), fromDay);
+      if (next.length > MOST_PRICES)
+        refuse('part.prices', `${items.get(itemId)?.number} would have more than ${MOST_PRICES} prices.`);
+      prices.set(partId, next);
+    }
+    await writePrices(trx, prices);
+    await audit({
+      words: `Took a price list of ${name} from ${fromDay}, ${counted(parts.length, 'part')}`,
+      subjects: [['supplier', supplierId], ...parts.map((p) => ['item', p.itemId] as const)],
+      after: { fromDay, parts: parts.map(({ itemId, breaks }) => ({ itemId, breaks })) },
+    });
+    return { parts: parts.length };
+  },
+});

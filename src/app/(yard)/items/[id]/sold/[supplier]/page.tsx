@@ -1,0 +1,17 @@
+import { notFound } from 'next/navigation';
+import { loadSold } from '@/queries/items';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../../../../server/place';
+import { PartForm } from './PartForm';
+
+export const metadata = { title: 'How it is sold' };
+
+export default place(async ({ db, person, params }) => {
+  const view = await loadSold(db, person, Number(params.id), Number(params.supplier));
+  if (view === undefined) notFound();
+  return (
+    <Sheet>
+      <PartForm key={view.part?.version} view={view} />
+    </Sheet>
+  );
+});
