@@ -320,7 +320,7 @@ describe('a price list', () => {
     await browser.reads('Row 5: “nothing” is no price.');
     await (await browser.button('Take over 1 part')).click();
     await browser.reads('1 part taken over');
-    await browser.driver.wait(async () => (await browser.text()).includes('4.60 / m'), 5000);
+    await browser.driver.wait(async () => (await browser.text()).includes('4.60\n'), 5000);
     expect(await browser.consoleErrors()).toEqual([]);
   });
 });

@@ -66,7 +66,9 @@ export function PartForm({ view }: Props) {
   });
   const breaks = useFieldArray({ control: form.control, name: 'breaks' });
   const { typed } = form;
-  const read = partForm(currency).safeParse(typed);
+  const { in: fields } = partForm(currency);
+  const amounts = fields.pick({ unit: true, minimum: true, pack: true }).safeParse(typed);
+  const prices = fields.shape.breaks.safeParse(typed.breaks);
   const unit = unitOf(typed.unit);
   const chooseUnit = (code: string) => {
     form.put('unit', code);
@@ -75,9 +77,10 @@ export function PartForm({ view }: Props) {
     form.put('factorMany', String(exact.many));
     form.put('factorOne', String(exact.one));
   };
-  const hints = read.success
-    ? [buyableWords(read.data), dearerWords(read.data.breaks.map(asDated))].filter((w) => w !== undefined)
-    : [];
+  const hints = [
+    amounts.success ? buyableWords(amounts.data) : undefined,
+    prices.success ? dearerWords(prices.data.map(asDated)) : undefined,
+  ].filter((words) => words !== undefined);
   return (
     <RecordForm
       title={`How ${supplier.name} sells ${item.name}`}
