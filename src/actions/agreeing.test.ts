@@ -2,8 +2,9 @@ import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/compa
 import { whyNotBought } from '@/core/quotes/winning';
 import { loadQuote } from '@/queries/job';
 import { loadQuotePaper } from '@/queries/quotePaper';
+import { loadSideBySide } from '@/queries/quotePieces';
 import { insertOne } from '@/store/rows';
-import { changeQuote, changeSaying, moveQuote, reviseQuote } from './quotes';
+import { changeQuote, changeSaying, moveQuote, reviseQuote, writeForPieces } from './quotes';
 import { draftOrders } from './orders';
 import { agreeLines, buyEarly, winQuote } from './winning';
 
@@ -200,17 +201,174 @@ describe('a quote revised', () => {
     must(await win({ quoteId: again.id, version: 1 }));
     expect(await needs()).toEqual(['Plate']);
   });
-  it('is not one that is won', async () => {
+});
+
+describe('a revision of a won quote', () => {
+  type ToWin = Partial<Parameters<typeof winQuote>[1]>;
+  const quantities = async () =>
+    (await yard.db('need').orderBy('id').select('description', 'quantity')).map((n) => [n.description, n.quantity]);
+  const revise = async () => {
+    const { version } = await quoteOf();
+    return must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version })).id;
+  };
+  /** Fills a revision in: its lines by the description of those that they were copied from. */
+  const rewrite = async (id: number, change: (l: Line) => Line[]) => {
+    const rows = await yard.db('quoteLine').where({ quoteId: id }).orderBy('place');
+    const lines = rows.flatMap((r) =>
+      change({ ...line(r.description), id: r.id, quantity: r.quantity, cost: r.cost, price: r.price }),
+    );
+    const ref = { once: yard.once(), quoteId: id, version: (await quoteOf(id)).version, after: 0, upTo: rows.length };
+    must(await changeQuote(await yard.as('lead'), { ...ref, lines }));
+  };
+  const winIt = async (id: number, change: ToWin = {}) =>
+    win({ quoteId: id, version: (await quoteOf(id)).version, ...change });
+
+  beforeEach(async () => {
+    must(await fill(line('Plate'), line('Rod'), line('Bar')));
     must(await win());
-    const asked = { once: yard.once(), quoteId: 1, version: 3 };
-    expect(refusedWith(await reviseQuote(await yard.as('lead'), asked))).toEqual(['quote.won']);
+  });
+
+  it('changes nothing until it is won', async () => {
+    const id = await revise();
+    await rewrite(id, (l) => (l.description === 'Rod' ? [] : [l]));
+    expect(await quantities()).toEqual([
+      ['Plate', 20_000],
+      ['Rod', 20_000],
+      ['Bar', 20_000],
+    ]);
+    expect(await budget()).toEqual([['opening', 6000]]);
+  });
+
+  it('moves budget and buy list by what differs, and the lines are its own from then on', async () => {
+    const id = await revise();
+    await rewrite(id, (l) =>
+      l.description === 'Rod'
+        ? []
+        : l.description === 'Plate'
+          ? [{ ...l, quantity: 35_000 as never }, line('Angle', { quantity: 10_000 as never })]
+          : [l],
+    );
+    expect(must(await winIt(id))).toEqual({ bought: 1, budget: 500 });
+    expect(await quantities()).toEqual([
+      ['Plate', 35_000],
+      ['Rod', 0],
+      ['Bar', 20_000],
+      ['Angle', 10_000],
+    ]);
+    expect(await budget()).toEqual([
+      ['opening', 6000],
+      ['change', 500],
+    ]);
+    const own = await yard.db('need as n').join('quoteLine as l', 'l.id', 'n.quoteLineId').where('l.quoteId', id);
+    expect(own).toHaveLength(3);
+    // The next revision begins from this one.
+    const { version } = await quoteOf(id);
+    const next = must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: id, version }));
+    expect(next.number).toBe('Q-412/3');
+    await rewrite(next.id, (l) => (l.description === 'Bar' ? [{ ...l, quantity: 5000 as never }] : [l]));
+    must(await winIt(next.id));
+    expect((await quantities())[2]).toEqual(['Bar', 5000]);
+    expect((await budget()).at(-1)).toEqual(['change', -1500]);
+  });
+
+  it('leaves as it is what is said to stay, and asks what becomes of what was ordered', async () => {
+    const rod = (await yard.db('need').where({ description: 'Rod' }).first('id'))!.id;
+    const buyer = await yard.as('buyer');
+    await yard.db('need').where({ id: rod }).update({ supplierId: yard.ids.suppliers[0] });
+    must(await draftOrders(buyer, { once: yard.once(), picks: [{ needId: rod, buy: 20_000 as never }] }));
+    const id = await revise();
+    await rewrite(id, (l) => (l.description === 'Bar' ? [l] : []));
+    const plate = await idOf('Plate');
+    expect(refusedWith(await winIt(id, { left: [`line ${plate}`] }))).toEqual(['need.surplus']);
+    expect((await quoteOf(id)).state).toBe('writing');
+    must(await winIt(id, { left: [`line ${plate}`], surplus: 'stores' }));
+    expect(await quantities()).toEqual([
+      ['Plate', 20_000],
+      ['Rod', 0],
+      ['Bar', 20_000],
+    ]);
+    const split = yard.db('split as s').join('orderLine as l', 'l.id', 's.lineId').where('l.description', 'Rod');
+    expect(await split.select('s.jobId', 's.quantity')).toEqual([{ jobId: null, quantity: 20_000 }]);
+  });
+
+  it('is bought by what was won until it is won itself', async () => {
+    const id = await revise();
+    const lineIds = (await yard.db('quoteLine').where({ quoteId: id }).select('id')).map((l) => l.id);
+    const { version } = await quoteOf(id);
+    must(await moveQuote(await yard.as('lead'), { quoteId: id, version, to: 'withCustomer' }));
+    const asked = { once: yard.once(), quoteId: id, version: version + 1, lineIds, reason: 'long lead time' };
+    expect(refusedWith(await buyEarly(await yard.as('lead'), asked))).toEqual(['quote.revision']);
+    const more = { once: yard.once(), quoteId: 1, version: (await quoteOf()).version, lineIds: [1], by: 'H. Lowe' };
+    expect(refusedWith(await agreeLines(await yard.as('lead'), more))).toEqual(['quote.revised']);
+  });
+
+  it('that is lost leaves the quote before in force', async () => {
+    const id = await revise();
+    const { version } = await quoteOf(id);
+    must(await moveQuote(await yard.as('lead'), { quoteId: id, version, to: 'lost' }));
+    expect(await quoteOf()).toMatchObject({ state: 'won', revisedAs: null });
+    expect((await yard.db('job').where({ id: yard.ids.jobs[0] }).first())!.state).toBe('live');
+    expect(await quantities()).toHaveLength(3);
+  });
+});
+
+describe('a quote by the piece', () => {
+  const saying = async (change: object) =>
+    changeSaying(await yard.as('lead'), {
+      ...{ quoteId: 1, version: (await quoteOf()).version },
+      saying: { takes: '', validUntil: null, words: '', pieces: 10, alsoPieces: [25], ...change },
+    });
+  const write = async (pieces: number) =>
+    writeForPieces(await yard.as('lead'), {
+      ...{ once: yard.once(), quoteId: 1, version: (await quoteOf()).version, pieces },
+    });
+
+  it('is written for another number, and back', async () => {
+    must(
+      await fill(
+        line('Plate', { markup: 5000 }),
+        line('Setting up', { per: 'batch', unit: 'LS', quantity: 10_000 as never }),
+      ),
+    );
+    expect(refusedWith(await write(25))).toEqual(['quote.pieces']);
+    must(await saying({}));
+    const { actor, db } = await yard.as('lead');
+    expect(await loadSideBySide(db, actor, 1, TODAY)).toEqual([
+      { pieces: 10, cost: 3000, price: 3000 },
+      { pieces: 25, cost: 6000, price: 7500 },
+    ]);
+    must(await write(25));
+    expect(await yard.db('quoteLine').orderBy('place').select('quantity', 'net', 'priceNet')).toEqual([
+      { quantity: 50_000, net: 5000, priceNet: 7500 },
+      { quantity: 10_000, net: 1000, priceNet: null },
+    ]);
+    expect(await quoteOf()).toMatchObject({ pieces: 25, alsoPieces: '10' });
+    expect(await loadQuotePaper(db, actor, 1, TODAY)).toMatchObject({
+      pieces: '25 pieces',
+      totals: [{ amount: '£\u202f75.00' }, { label: 'For 10 pieces, 3.00 each', amount: '£\u202f30.00' }],
+    });
+    must(await write(10));
+    expect(await quoteOf()).toMatchObject({ pieces: 10, alsoPieces: '25' });
+    must(await win());
+    expect(await budget()).toEqual([['opening', 3000]]);
+  });
+
+  it.each([
+    ['other numbers without its own', { pieces: null }],
+    ['no piece', { pieces: 0 }],
+    ['half a piece', { pieces: 1.5 }],
+    ['more numbers than can be read side by side', { alsoPieces: [1, 2, 3, 4, 5, 6, 7] }],
+  ])('is not one with %s', async (_, change) => {
+    must(await fill(line('Plate')));
+    expect(refusedWith(await saying(change))).toEqual(['input']);
   });
 });
 
 it('says how long it takes and until when it holds, as long as it is open', async () => {
   must(await fill(line('Plate')));
   const says = { takes: '6 weeks', validUntil: '2026-06-30', words: 'With our thanks.' };
-  const saying = async (version: number) => changeSaying(await yard.as('lead'), { quoteId: 1, version, ...says });
+  const saying = async (version: number) =>
+    changeSaying(await yard.as('lead'), { quoteId: 1, version, saying: { ...says, pieces: null, alsoPieces: [] } });
   must(await saying(2));
   const { actor, db } = await yard.as('lead');
   expect(await loadQuotePaper(db, actor, 1, TODAY)).toMatchObject({ takes: '6 weeks', validUntil: 'Tue 30 Jun 2026' });

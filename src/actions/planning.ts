@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import type { Day } from '@/core/calendar/workdays';
-import { coveredOf } from '@/core/needs/coverage';
 import { needKind } from '@/core/needs/kind';
 import { SURPLUS, type Surplus } from '@/core/needs/surplus';
 import { beside, isChanged } from '@/core/planning/changes';
@@ -15,11 +14,10 @@ import { loadItems } from '@/store/gathering';
 import { insertNeeds, type NewNeed } from '@/store/needs';
 import { asPlanned, below, freshPlan, loadPlan, type FreshLine } from '@/store/plans';
 import { whereIn } from '@/store/rows';
-import { loadNeedStates } from '@/store/tab/needs';
-import type { Job, NeedRow, PlanLineRow } from '@/store/tables';
+import type { Job, PlanLineRow } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from './action';
-import { alterNeed } from './needs';
 import { countOn, jobRef, planOf } from './reserving';
+import { wantNow } from './wanting';
 
 type Sync = { readonly codeId: number | null; readonly surplus?: Surplus | undefined };
 
@@ -54,40 +52,12 @@ async function followPlan(
     const same = need === undefined || (need.quantity === wanted(line) && need.neededOn === line.neededOn);
     return same ? [] : [{ need, quantity: wanted(line), neededOn: line.neededOn }];
   });
-  const states = new Map(
-    (
-      await loadNeedStates(
-        trx,
-        moved.map((m) => m.need.id),
-      )
-    ).map((s) => [s.id, s]),
-  );
-  for (const { need, ...change } of moved) {
-    const state = states.get(need.id);
-    const covered = state === undefined ? NONE : coveredOf(state.coverage);
-    // What only a plan counts on, or what is reserved, gives way without a word.
-    const held = state === undefined ? NONE : state.coverage.reserved;
-    if (change.quantity < covered && held > 0) await trx('reservation').where({ needId: need.id }).delete();
-    if (change.quantity < covered - held) await alterNeed(work, need, { ...fieldsOf(need), ...change, surplus });
-    else
-      await trx('need')
-        .where({ id: need.id })
-        .update({ ...change, version: need.version + 1 });
-  }
+  await wantNow(work, moved, surplus);
   const touched = [...ids, ...moved.map((m) => m.need.id)];
   await countOn(work, job, touched);
   touch('Planned', 'job', job.id, touched);
   return { added: ids.length, changed: moved.length };
 }
-
-const fieldsOf = ({ description, unit, costCodeId, supplierId, price, itemId }: NeedRow) => ({
-  description,
-  unit,
-  costCodeId,
-  supplierId,
-  price,
-  itemId,
-});
 
 async function newNeeds(
   trx: Work['trx'],

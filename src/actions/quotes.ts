@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PER } from '@/core/boms/bom';
 import { LIMITS } from '@/core/limits';
 import { unitPriceSchema } from '@/core/money/schema';
 import { coveredOf } from '@/core/needs/coverage';
@@ -8,7 +9,9 @@ import { isUnit } from '@/core/quantity/units';
 import { wholeFault } from '@/core/quantity/whole';
 import { QUOTE_LINE_KINDS } from '@/core/quotes/rows';
 import { MARKUP, priceWith } from '@/core/quotes/margin';
+import { lineFor, MOST_PIECES, MOST_PRICED, piecesKept } from '@/core/quotes/pieces';
 import { amountsOf } from '@/core/quotes/winning';
+import { loadListed } from '@/store/quotes';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';
 import type { Quote } from '@/store/tables';
@@ -43,6 +46,8 @@ const quoteFields = {
     .nullable()
     .default(null),
   optional: z.boolean().default(false),
+  /** Whether it grows with the pieces that the quote is for, or is had once. */
+  per: z.enum(PER).default('piece'),
 };
 
 const whole = (l: { quantity: Quantity; unit: string; description: string }, ctx: z.RefinementCtx) => {
@@ -122,19 +127,63 @@ export const changeQuote = defineAction({
 export const changeSaying = defineAction({
   name: 'changeSaying',
   right: 'import quotes',
-  input: z.object({ quoteId: z.number().int(), version: z.number().int(), ...sayingFields.shape }),
-  run: async ({ trx, audit }, { quoteId, version, ...saying }) => {
+  input: z.object({ quoteId: z.number().int(), version: z.number().int(), saying: sayingFields }),
+  run: async ({ trx, audit }, { quoteId, version, saying: { alsoPieces, ...said } }) => {
+    const saying = { ...said, alsoPieces: alsoPieces.join() };
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     stillOpen(quote);
     await trx('quote')
       .where({ id: quoteId })
       .update({ ...saying, version: version + 1 });
-    const { takes, validUntil, words } = quote;
+    const { takes, validUntil, words, pieces } = quote;
     await audit({
       words: `Changed what quote ${quote.number} says to the customer`,
       subjects: subjectsOf(quote),
-      before: { takes, validUntil, words },
+      before: { takes, validUntil, words, pieces, alsoPieces: quote.alsoPieces },
       after: saying,
+    });
+    return { version: version + 1 };
+  },
+});
+
+/** Writes a quote for another number of pieces: what grows with them does, and costs follow the suppliers' breaks. */
+export const writeForPieces = defineAction({
+  name: 'writeForPieces',
+  right: 'import quotes',
+  input: z.object({
+    once,
+    quoteId: z.number().int(),
+    version: z.number().int(),
+    pieces: z.number().int().min(1).max(MOST_PIECES),
+  }),
+  run: async ({ trx, company, today, audit }, { quoteId, version, pieces }) => {
+    const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
+    stillOpen(quote);
+    const written =
+      quote.pieces ?? refuse('quote.pieces', `Quote ${quote.number} does not say for how many pieces its lines are.`);
+    const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
+    const listed = await loadListed(trx, lines, today);
+    for (const line of lines) {
+      const { quantity: many, cost, price } = lineFor(line, written, pieces, listed);
+      const amounts = amountsOf({ quantity: many, cost, price }, company.currency);
+      await trx('quoteLine')
+        .where({ id: line.id })
+        .update({ quantity: many, cost, price, ...amounts });
+    }
+    const others = new Set([...piecesKept(quote.alsoPieces), written]);
+    others.delete(pieces);
+    const alsoPieces = [...others]
+      .sort((a, b) => a - b)
+      .slice(0, MOST_PRICED)
+      .join();
+    await trx('quote')
+      .where({ id: quoteId })
+      .update({ pieces, alsoPieces, version: version + 1 });
+    await audit({
+      words: `Wrote quote ${quote.number} for ${counted(pieces, 'piece')} instead of ${written}`,
+      subjects: subjectsOf(quote),
+      before: { pieces: written },
+      after: { pieces },
     });
     return { version: version + 1 };
   },
@@ -195,6 +244,8 @@ export const moveQuote = defineAction({
       .where({ id: quoteId })
       .update({ state: to, movedBy: actor.id, movedOn: today, version: version + 1 });
     if (to === 'lost') await giveUpEarly(work, quote);
+    // What was won before holds again.
+    if (to === 'lost') await trx('quote').where({ revisedAs: quoteId, state: 'won' }).update({ revisedAs: null });
     const live = await trx('quote')
       .where({ jobId: quote.jobId })
       .whereNot({ state: 'lost' })
@@ -211,35 +262,40 @@ export const moveQuote = defineAction({
   },
 });
 
-/** Begins a quote anew from one that is with the customer or was lost; the one before stays as it was. */
+/**
+ * Begins a quote anew from one that is with the customer, was won or was lost; the one before stays as it was. What was
+ * won holds until its revision is won.
+ */
 export const reviseQuote = defineAction({
   name: 'reviseQuote',
   right: 'import quotes',
   input: z.object({ once, quoteId: z.number().int(), version: z.number().int() }),
   run: async ({ trx, actor, today, audit }, { quoteId, version }) => {
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    if (quote.state === 'won')
-      refuse('quote.won', `Quote ${quote.number} is won. What changes after that is a change of the job’s budget.`);
     if (quote.revisedAs !== null)
       refuse('quote.revised', `Quote ${quote.number} is revised already. Open the latest one.`);
     const [base = quote.number, nth = '1'] = quote.number.split('/');
     const number = `${base}/${Number(nth) + 1}`;
-    const { takes, validUntil, words, jobId } = quote;
+    const { takes, validUntil, words, pieces, alsoPieces, jobId } = quote;
     const moved = { movedBy: actor.id, movedOn: today };
-    const id = await insertOne(trx, 'quote', { jobId, number, state: 'writing', takes, validUntil, words, ...moved });
+    const id = await insertOne(trx, 'quote', {
+      ...{ jobId, number, state: 'writing', takes, validUntil, words, pieces, alsoPieces },
+      ...moved,
+    });
     const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
     await insertMany(
       trx,
       'quoteLine',
-      lines.map(({ id: _, agreed: __, ...line }) => ({ ...line, quoteId: id })),
+      lines.map(({ id: fromLineId, agreed: _, ...line }) => ({ ...line, quoteId: id, fromLineId })),
     );
-    // What is bought already before the customer's yes belongs to the copied lines.
-    await trx.raw(
-      `update need set quote_line_id = (select y.id from quote_line x join quote_line y on y.place = x.place
+    // What is bought already before the customer's yes belongs to the copied lines; what was won is bought as it was won.
+    if (quote.state !== 'won')
+      await trx.raw(
+        `update need set quote_line_id = (select y.id from quote_line x join quote_line y on y.place = x.place
          where x.id = need.quote_line_id and y.quote_id = ?)
        where quote_line_id in (select id from quote_line where quote_id = ?)`,
-      [id, quoteId],
-    );
+        [id, quoteId],
+      );
     await trx('quote')
       .where({ id: quoteId })
       .update({ revisedAs: id, version: version + 1 });

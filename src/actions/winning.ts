@@ -1,5 +1,8 @@
 import { z } from 'zod';
-import { formatMoney, minor } from '@/core/money/money';
+import { formatMoney, minor, type Minor } from '@/core/money/money';
+import { SURPLUS, type Surplus } from '@/core/needs/surplus';
+import { NONE } from '@/core/quantity/quantity';
+import { budgetChange, revisionChanges } from '@/core/quotes/revision';
 import { needKind } from '@/core/needs/kind';
 import { budgetOf, whyNotBought, win } from '@/core/quotes/winning';
 import { text } from '@/core/records/fields';
@@ -11,14 +14,11 @@ import { among, insertMany, whereIn } from '@/store/rows';
 import type { Quote, QuoteLineRow } from '@/store/tables';
 import { defineAction, grant, once, refuse, sameVersion, type Work } from './action';
 import { quoteOf, stillOpen, subjectsOf } from './quotes';
+import { wantNow } from './wanting';
 
 /** Puts lines of a quote that may be bought on the buy list, those left out that stand on it already. */
 async function openNeeds(work: Work, quote: Quote, lines: readonly QuoteLineRow[], event: string): Promise<number> {
   const { trx, today, touch } = work;
-  const items = await loadItems(
-    trx,
-    lines.flatMap((l) => l.itemId ?? []),
-  );
   const there = await whereIn(
     trx,
     'need',
@@ -26,7 +26,11 @@ async function openNeeds(work: Work, quote: Quote, lines: readonly QuoteLineRow[
     lines.map((l) => l.id),
   );
   const known = new Set(there.map((n) => n.quoteLineId));
-  const bought = lines.filter((l) => whyNotBought({ ...l, agreed: 1 }, items.get(l.itemId ?? 0)) === undefined);
+  const bought = await boughtLines(trx, lines);
+  const items = await loadItems(
+    trx,
+    bought.flatMap((l) => l.itemId ?? []),
+  );
   const needs = bought
     .filter((l) => !known.has(l.id))
     .map((l) => ({
@@ -44,10 +48,25 @@ async function openNeeds(work: Work, quote: Quote, lines: readonly QuoteLineRow[
  * be bought stand on its buy list.
  */
 async function openLines(work: Work, quote: Quote, lines: readonly QuoteLineRow[], reason: string) {
-  const { trx, actor, today, now, company } = work;
+  const { company } = work;
+  const budget = budgetOf(lines, company.currency);
+  await openBudget(work, quote, budget, reason);
+  const bought = await openNeeds(work, quote, lines, 'Quote won');
+  return { bought, budget: sumOf(budget) };
+}
+
+const sumOf = (budget: ReadonlyMap<number, Minor>): Minor =>
+  minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0));
+
+/** Moves a job's budget by cost code; the first that moves it opens it. */
+async function openBudget(
+  { trx, actor, today, now }: Work,
+  quote: Quote,
+  budget: ReadonlyMap<number, Minor>,
+  reason: string,
+): Promise<void> {
   const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
   const kind = entries?.n === 0 ? 'opening' : 'change';
-  const budget = budgetOf(lines, company.currency);
   await insertMany(
     trx,
     'budgetEntry',
@@ -58,8 +77,72 @@ async function openLines(work: Work, quote: Quote, lines: readonly QuoteLineRow[
         ...{ personId: actor.id, day: today, at: now },
       })),
   );
-  const bought = await openNeeds(work, quote, lines, 'Quote won');
-  return { bought, budget: minor([...budget.values()].reduce<number>((sum, a) => sum + a, 0)) };
+}
+
+/** The lines of a quote that its buy list takes, as they are compared with those of its revision. */
+async function boughtLines(trx: Work['trx'], lines: readonly QuoteLineRow[]): Promise<QuoteLineRow[]> {
+  const items = await loadItems(
+    trx,
+    lines.flatMap((l) => l.itemId ?? []),
+  );
+  return lines.filter((l) => whyNotBought({ ...l, agreed: 1 }, items.get(l.itemId ?? 0)) === undefined);
+}
+
+type Taken = { readonly left: readonly string[]; readonly surplus: Surplus | undefined };
+
+/**
+ * What the revision of a won quote leads to: the budget moves by what differs, and the buy list takes on what changed,
+ * but for what is left as it is.
+ */
+async function openRevision(
+  work: Work,
+  before: Quote,
+  quote: Quote,
+  lines: readonly QuoteLineRow[],
+  { left, surplus }: Taken,
+) {
+  const { trx, company, touch } = work;
+  const won = await trx('quoteLine').where({ quoteId: before.id, agreed: 1 }).orderBy('place');
+  const budget = budgetChange(budgetOf(won, company.currency), budgetOf(lines, company.currency));
+  await openBudget(work, quote, budget, `Quote ${quote.number} won in place of ${before.number}`);
+  const [was, is] = [await boughtLines(trx, won), await boughtLines(trx, lines)];
+  const needs = new Map(
+    (
+      await whereIn(
+        trx,
+        'need',
+        'quoteLineId',
+        was.map((l) => l.id),
+      )
+    ).map((n) => [n.quoteLineId, n]),
+  );
+  const changes = revisionChanges(was, is).filter((c) => !left.includes(c.key));
+  const wanted = changes.flatMap(({ was: old, is: now }) => {
+    const need = needs.get(old?.id ?? 0);
+    return need === undefined
+      ? []
+      : [{ need, quantity: now?.quantity ?? NONE, neededOn: now === undefined ? need.neededOn : now.neededOn }];
+  });
+  await wantNow(work, wanted, surplus);
+  // Lines that stay are those of the revision from now on.
+  for (const line of is) {
+    const need = needs.get(line.fromLineId ?? 0);
+    if (need?.unit === line.unit) await trx('need').where({ id: need.id }).update({ quoteLineId: line.id });
+  }
+  const fresh = changes.flatMap(({ was: old, is: now }) => (old === undefined && now !== undefined ? now.id : []));
+  const bought = await openNeeds(
+    work,
+    quote,
+    lines.filter((l) => fresh.includes(l.id)),
+    'Quote revised',
+  );
+  touch(
+    'Quote revised',
+    'quote',
+    quote.id,
+    wanted.map(({ need }) => need.id),
+  );
+  return { bought, budget: sumOf(budget) };
 }
 
 const chosenLines = z.array(z.number().int()).max(50_000);
@@ -77,9 +160,12 @@ export const winQuote = defineAction({
     version: z.number().int(),
     /** The lines agreed to; all that are not optional when it is left out. */
     agreed: chosenLines.optional(),
+    /** Of what the revision of a won quote changes on the buy list, what is left as it is, by its keys. */
+    left: z.array(z.string().max(40)).max(50_000).default([]),
+    surplus: z.enum(SURPLUS).optional(),
     ...winningFields.shape,
   }),
-  run: async (work, { once: _, quoteId, version, agreed, wonBy, ...customer }) => {
+  run: async (work, { once: _, quoteId, version, agreed, left, surplus, wonBy, ...customer }) => {
     const { trx, actor, today, company, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     const all = await trx('quoteLine').where({ quoteId }).orderBy('place');
@@ -90,16 +176,20 @@ export const winQuote = defineAction({
     if (quote.revisedAs !== null) stillOpen(quote);
     const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
     await markAgreed(trx, quoteId, lines);
-    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number} won`);
+    const before = await trx('quote').where({ revisedAs: quoteId, state: 'won' }).first();
+    const { bought, budget } =
+      before === undefined
+        ? await openLines(work, quote, lines, `Quote ${quote.number} won`)
+        : await openRevision(work, before, quote, lines, { left, surplus });
     const moved = { movedBy: actor.id, movedOn: today };
     await trx('quote')
       .where({ id: quoteId })
       .update({ state, wonBy, wonOn: today, markedBy: actor.id, ...moved, version: version + 1 });
     await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
     await trx('job').where({ id: quote.jobId }).update(customer);
-    const left = all.length - lines.length;
+    const open = all.length - lines.length;
     await audit({
-      words: `Quote ${quote.number} won: ${wonBy} said yes${left === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
+      words: `Quote ${quote.number} won: ${wonBy} said yes${open === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
       subjects: subjectsOf(quote),
       after: { wonBy, budget, agreed: lines.length, ...customer },
     });
@@ -135,6 +225,11 @@ export const agreeLines = defineAction({
     const { trx, company, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} is not won yet. Mark it won first.`);
+    if (quote.revisedAs !== null)
+      refuse(
+        'quote.revised',
+        `Quote ${quote.number} is being revised, so what is agreed to now belongs to its revision.`,
+      );
     const lines = (await trx('quoteLine').where({ quoteId, agreed: 0 }).orderBy('place')).filter((l) =>
       lineIds.includes(l.id),
     );
@@ -174,6 +269,8 @@ export const buyEarly = defineAction({
     stillOpen(quote);
     if (quote.state === 'writing')
       refuse('quote.writing', `Quote ${quote.number} is not with the customer yet, so nothing is bought for it.`);
+    if (await trx('quote').where({ revisedAs: quoteId, state: 'won' }).first('id'))
+      refuse('quote.revision', 'The quote that was won holds until its revision is won too: buy by that.');
     const lines = (await trx('quoteLine').where({ quoteId }).orderBy('place')).filter((l) => lineIds.includes(l.id));
     if (lines.length < new Set(lineIds).size)
       refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');

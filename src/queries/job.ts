@@ -1,3 +1,4 @@
+import type { Per } from '@/core/boms/bom';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
@@ -215,6 +216,7 @@ export type QuoteLineRow = {
   neededOn: Day | null;
   optional: number;
   markup: number | null;
+  per: Per;
   agreed: number | null;
   /** Whether its part may be bought; null for a line of words. */
   itemBought: number | null;
@@ -230,6 +232,9 @@ export type QuoteView = {
   readonly takes: string;
   readonly validUntil: Day | null;
   readonly words: string;
+  /** For how many pieces its lines are written, and for which other numbers it is priced beside that. */
+  readonly pieces: number | null;
+  readonly alsoPieces: string;
   /** Who brought it to its state, and when; null as long as it was never moved. */
   readonly movedBy: string | null;
   readonly movedOn: Day | null;
@@ -284,6 +289,8 @@ export async function loadQuote(
     'q.takes',
     'q.validUntil',
     'q.words',
+    'q.pieces',
+    'q.alsoPieces',
     'q.movedOn',
     'q.version',
     {
@@ -304,13 +311,23 @@ export async function loadQuote(
     .orderBy('l.place')
     .limit(LINES_PAGE)
     .select('l.id', 'l.place', 'l.kind', 'l.itemId', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price')
-    .select('l.costCodeId', 'l.supplierId', 'l.neededOn', 'l.optional', 'l.markup', 'l.agreed', {
-      itemBought: 'i.bought',
-      code: 'c.code',
-      codeName: 'c.name',
-      supplier: 's.name',
-      number: 'i.number',
-    })) as QuoteLineRow[];
+    .select(
+      'l.costCodeId',
+      'l.supplierId',
+      'l.neededOn',
+      'l.optional',
+      'l.markup',
+      'l.per',
+
+      'l.agreed',
+      {
+        itemBought: 'i.bought',
+        code: 'c.code',
+        codeName: 'c.name',
+        supplier: 's.name',
+        number: 'i.number',
+      },
+    )) as QuoteLineRow[];
   const { budget, codes: byCode, ...sums } = await loadQuoteSums(db, quote.id);
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
   const opens = [...budget]

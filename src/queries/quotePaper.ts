@@ -2,11 +2,14 @@ import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { add, formatAmount, formatMoney, formatPrice, minor, ZERO } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { eachOf } from '@/core/quotes/pieces';
+import { counted } from '@/core/words';
 import type { QuotePaper } from '@/formats/pdf/quote';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
+import { loadSideBySide } from './quotePieces';
 
 /** Gathers what stands on a quote for the customer: prices, and nothing of what they cost us. */
 export async function loadQuotePaper(
@@ -26,6 +29,7 @@ export async function loadQuotePaper(
   const lines = await db('quoteLine').where({ quoteId }).orderBy('place');
   const day = (d: Day | null) => (d === null ? '' : formatDay(d, plusDays(today, -1000)));
   const total = add(ZERO, ...lines.filter((l) => l.optional === 0).map((l) => l.priceNet ?? minor(0)));
+  const others = ((await loadSideBySide(db, person, quoteId, today)) ?? []).filter((p) => p.pieces !== quote.pieces);
   return {
     number: quote.number,
     draft: quote.state === 'writing',
@@ -34,6 +38,7 @@ export async function loadQuotePaper(
     company,
     customer: customer?.name ?? '',
     job,
+    pieces: quote.pieces === null ? '' : counted(quote.pieces, 'piece'),
     takes: quote.takes,
     validUntil: day(quote.validUntil),
     by: lead?.name ?? '',
@@ -46,7 +51,13 @@ export async function loadQuotePaper(
       price: l.price === null ? '' : formatPrice(l.price, currency),
       net: l.priceNet === null ? 'included' : formatAmount(l.priceNet, currency),
     })),
-    totals: [{ label: 'Total without tax', amount: formatMoney(total, currency), strong: true }],
+    totals: [
+      { label: 'Total without tax', amount: formatMoney(total, currency), strong: true },
+      ...others.map(({ pieces, price }) => ({
+        label: `For ${counted(pieces, 'piece')}, ${formatPrice(eachOf(price, pieces, currency), currency)} each`,
+        amount: formatMoney(price, currency),
+      })),
+    ],
     words: quote.words,
   };
 }

@@ -29,6 +29,8 @@ import { loadSellers } from './sellers';
 import { listStock, loadStock, sumStock } from './stores';
 import { listItems, loadItem, loadItemPast, loadSold } from './items';
 import { readPriceFile } from './priceLists';
+import { loadSideBySide } from './quotePieces';
+import { loadRevised } from './quoteRevision';
 import { listSold, listSuppliers, loadSupplier, loadSupplierForm } from './suppliers';
 
 let yard: TestCompany;
@@ -107,6 +109,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['items', 'see money', (p) => listItems(yard.db, p, TODAY)],
   ['how a part is sold', 'keep suppliers', (p) => loadSold(yard.db, p, 1, 1)],
   ['what a supplier sells', 'see money', (p) => listSold(yard.db, p, 1, TODAY)],
+  ['a quote side by side', 'see money', (p) => loadSideBySide(yard.db, p, 1, TODAY)],
+  ['what a revision changes', 'see money', (p) => loadRevised(yard.db, p, 1)],
   ['a price list', 'keep suppliers', (p) => readPriceFile(yard.db, p, 1, new Uint8Array(), TODAY)],
   ['an item', 'see money', (p) => loadItem(yard.db, p, 1, TODAY)],
   ['what an item cost before', 'see money', (p) => loadItemPast(yard.db, p, 1)],

@@ -1,9 +1,11 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { DecimalMark } from '@/core/money/decimal';
 import { add, minor, type Minor } from '@/core/money/money';
+import type { Listed, PricedLine } from '@/core/quotes/pieces';
 import type { Knowledge, QuoteLineKind } from '@/core/quotes/rows';
 import { isBought, opensBudget } from '@/core/quotes/winning';
 import { loadCostCodes } from './company';
+import { loadEstimates } from './estimates';
 import type { Db } from './connection';
 
 /** What a person settled while bringing a file in. */
@@ -26,6 +28,16 @@ export async function loadKnowledge(db: Db, choices: Choices, today: Day): Promi
     today,
     chosen: { costCode: choices.costCode, supplier: choices.supplier, unit: choices.unit },
   };
+}
+
+/** What parts of a quote's lines are had for from their suppliers, by quantity. */
+export async function loadListed(db: Db, lines: readonly Pick<PricedLine, 'itemId'>[], today: Day): Promise<Listed> {
+  const estimate = await loadEstimates(
+    db,
+    lines.flatMap((l) => l.itemId ?? []),
+    today,
+  );
+  return ({ itemId, unit, supplierId }, quantity) => estimate({ itemId, unit, quantity }, supplierId).price;
 }
 
 export type QuoteSums = {

@@ -115,6 +115,7 @@ const POSTED = [
   '/items/44/bill/file',
   '/items/none/bill/file?once=12345678',
   '/jobs/412/quote/check',
+  '/jobs/412/quote/pieces',
   '/jobs/412/quote/file?quote=1&name=x',
   '/orders/K26-0023/preview',
   '/orders/K26-0023/terms',

@@ -75,6 +75,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   changeBuyList: 'change buy lists',
   changeQuote: 'import quotes',
   changeSaying: 'import quotes',
+  writeForPieces: 'import quotes',
   reviseQuote: 'import quotes',
   agreeLines: 'win quotes',
   buyEarly: 'win quotes',

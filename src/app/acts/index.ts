@@ -37,6 +37,7 @@ export const changeNeed = offerAction(needs.changeNeed);
 export const changeBuyList = offerAction(needs.changeBuyList);
 export const changeQuote = offerAction(quotes.changeQuote);
 export const changeSaying = offerAction(quotes.changeSaying);
+export const writeForPieces = offerAction(quotes.writeForPieces);
 export const reviseQuote = offerAction(quotes.reviseQuote);
 export const buyEarly = offerAction(winning.buyEarly);
 export const agreeLines = offerAction(winning.agreeLines);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { anyText, optionalDay, text } from './fields';
-import { pickedOrNone, textFor } from './typed';
+import { MOST_PIECES, MOST_PRICED, piecesTyped } from '../quotes/pieces';
+import { pickedOrNone, textFor, typedCount } from './typed';
 
 /** What is said when the customer has said yes. */
 export const winningFields = z.object({
@@ -21,10 +22,37 @@ export const winningForm = z.object({
 });
 
 /** What a quote says to the customer beside its lines. */
-export const sayingFields = z.object({
-  takes: anyText(120),
-  validUntil: optionalDay,
-  words: anyText(2000),
-});
+const pieces = z.number().int().min(1, 'At least one piece.').max(MOST_PIECES, `At most ${MOST_PIECES} pieces.`);
 
-export const sayingForm = z.object({ ...sayingFields.shape, validUntil: textFor(optionalDay) });
+export const sayingFields = z
+  .object({
+    takes: anyText(120),
+    validUntil: optionalDay,
+    words: anyText(2000),
+    /** For how many pieces its lines are written; null for a quote that is not by the piece. */
+    pieces: pieces.nullable(),
+    /** For which numbers it is priced beside that. */
+    alsoPieces: z.array(pieces).max(MOST_PRICED),
+  })
+  .refine(({ pieces: own, alsoPieces }) => own !== null || alsoPieces.length === 0, {
+    message: 'Say for how many pieces its lines are written.',
+    path: ['pieces'],
+  });
+
+export const sayingForm = z
+  .object({
+    ...sayingFields.shape,
+    validUntil: textFor(optionalDay),
+    pieces: typedCount(pieces.nullable(), 'Write a number of pieces.', null),
+    alsoPieces: z.string().transform((typed, ctx) => {
+      const read = piecesTyped(typed);
+      if (read !== undefined) return read;
+      ctx.addIssue({ code: 'custom', message: `Up to ${MOST_PRICED} numbers of pieces, such as 25, 50, 100.` });
+      return z.NEVER;
+    }),
+  })
+  .transform(({ pieces: own, alsoPieces, ...saying }, ctx) => {
+    if (own === null && alsoPieces.length > 0)
+      ctx.addIssue({ code: 'custom', message: 'Say for how many pieces its lines are written.', path: ['pieces'] });
+    return { ...saying, pieces: own, alsoPieces: alsoPieces.filter((n) => n !== own) };
+  });

@@ -11,6 +11,8 @@ export type QuotePaper = {
   readonly company: PaperCompany;
   readonly customer: string;
   readonly job: { readonly number: string; readonly name: string; readonly site: string };
+  /** For how many pieces it is; empty where it is not by the piece. */
+  readonly pieces: string;
   readonly takes: string;
   readonly validUntil: string;
   readonly by: string;
@@ -64,7 +66,7 @@ export const quotePdf = (paper: QuotePaper): Promise<Buffer> => {
       strong: company.name,
       lines: filled([...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`]),
     },
-    { label: 'For', strong: job.name, lines: filled([`Job ${job.number}`, job.site]) },
+    { label: 'For', strong: job.name, lines: filled([`Job ${job.number}`, job.site, paper.pieces]) },
   ];
   const fact = (label: string, strong: string): Addressed => ({ label, strong: strong || '–', lines: [] });
   return letterPdf(

@@ -39,6 +39,8 @@ ALTER TABLE quote ADD COLUMN pieces INTEGER;
 ALTER TABLE quote ADD COLUMN also_pieces TEXT NOT NULL DEFAULT '';
 -- Whether a line grows with the pieces or is had once for all of them.
 ALTER TABLE quote_line ADD COLUMN per TEXT NOT NULL DEFAULT 'piece' CHECK (per IN ('piece','batch'));
+-- The line of the won quote that a line of its revision was copied from.
+ALTER TABLE quote_line ADD COLUMN from_line_id INTEGER REFERENCES quote_line(id);
 
 -- What of a customer's is worked on: a machine, a vehicle, a building.
 CREATE TABLE asset (

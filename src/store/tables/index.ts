@@ -21,7 +21,7 @@ import type {
   ListView,
   FileMemory,
 } from './company';
-import type { Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow, ReviewPoint, JobReview } from './jobs';
+import type { Asset, Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow, ReviewPoint, JobReview } from './jobs';
 import type {
   OrderHead,
   OrderLineRow,
@@ -80,6 +80,7 @@ declare module 'knex/types/tables.js' {
     listView: ListView;
     fileMemory: FileMemory;
     job: Job;
+    asset: Asset;
     budgetEntry: BudgetEntry;
     quote: Quote;
     quoteLine: QuoteLineRow;

@@ -1,5 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
+import type { Per } from '@/core/boms/bom';
 import type { Planning } from '@/core/planning/netting';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { QuoteLine } from '@/core/quotes/rows';
@@ -30,6 +31,19 @@ export type Job = {
   /** Why what is to be looked over before work starts was waived, and by whom. */
   readonly reviewWaived: string | null;
   readonly reviewWaivedBy: number | null;
+  /** What of the customer’s is worked on. */
+  readonly assetId: number | null;
+  readonly version: number;
+};
+
+/** What a customer has that is worked on: a machine, a vehicle, a building. */
+export type Asset = {
+  readonly id: number;
+  readonly customerId: number;
+  readonly name: string;
+  readonly description: string;
+  readonly serial: string;
+  readonly notes: string;
   readonly version: number;
 };
 
@@ -66,6 +80,9 @@ export type Quote = {
   /** Why it is bought for before the customer said yes, and who took that upon them. */
   readonly earlyReason: string | null;
   readonly earlyBy: number | null;
+  /** For how many pieces its lines are written, and for which other numbers it is priced beside that, by commas. */
+  readonly pieces: number | null;
+  readonly alsoPieces: string;
   readonly version: number;
 };
 
@@ -82,6 +99,9 @@ export type QuoteLineRow = Omit<QuoteLine, 'row'> & {
   readonly markup: number | null;
   /** Whether the customer agreed to it; null while that is open. */
   readonly agreed: number | null;
+  readonly per: Per;
+  /** The line of the won quote that this one was copied from. */
+  readonly fromLineId: number | null;
 };
 
 export type QuoteFile = {

@@ -2,19 +2,18 @@
 
 import { useEffect, useState } from 'react';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
-import { SURPLUS, type Surplus } from '@/core/needs/surplus';
+import type { Surplus } from '@/core/needs/surplus';
 import { ungrouped } from '@/core/locale/locale';
 import { counted } from '@/core/words';
-import type { BranchChange, RootChanges } from '@/queries/planAhead';
+import type { RootChanges } from '@/queries/planAhead';
 import { ask, asJson } from '@/ui/ask';
-import { ChoiceField, Faults } from '@/ui/kit/Field';
+import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/keys';
 import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
 import { takeChanges } from '../../../../acts';
-import { measured } from './planColumns';
+import { ChangeTold, SurplusField } from '../changes';
 import type { PlanView } from '@/queries/plan';
 
 type Props = {
@@ -90,21 +89,7 @@ export function ChangesSlip({ job, version, root, onClose }: Props) {
         onChange={(e) => setTyped(e.target.value)}
         fault={many.ok ? found?.fault : many.refusals[0]?.message}
       />
-      {asksSurplus && (
-        <ChoiceField
-          label="What is bought beyond it"
-          className="mt-3"
-          value={surplus}
-          onChange={(e) => setSurplus(e.target.value as Surplus | '')}
-        >
-          <option value="">choose…</option>
-          {SURPLUS.map((way) => (
-            <option key={way} value={way}>
-              {way === 'job' ? 'stays with the job' : 'goes to stores'}
-            </option>
-          ))}
-        </ChoiceField>
-      )}
+      {asksSurplus && <SurplusField className="mt-3" value={surplus} onChange={setSurplus} />}
       {changes.length === 0 ? (
         <p className="mt-4 text-ink-2">Everything is planned as it comes out now.</p>
       ) : (
@@ -118,30 +103,12 @@ export function ChangesSlip({ job, version, root, onClose }: Props) {
                   checked={!left.has(c.key)}
                   onChange={() => turn(c.key)}
                 />
-                <ChangeTold change={c} />
+                <ChangeTold {...c} />
               </label>
             </li>
           ))}
         </ul>
       )}
     </Slip>
-  );
-}
-
-function ChangeTold({ change: { description, unit, was, is, bought } }: { change: BranchChange }) {
-  const { day } = useYard();
-  const told: string[] = [];
-  if (was === null && is !== null) told.push(`new: ${measured(is.quantity, unit)}`);
-  if (was !== null && is === null) told.push(`gone: ${measured(was.quantity, unit)} not needed any more`);
-  if (was !== null && is !== null) {
-    if (was.quantity !== is.quantity) told.push(`${measured(was.quantity, unit)} → ${measured(is.quantity, unit)}`);
-    if (was.neededOn !== is.neededOn) told.push(`needed ${day(was.neededOn)} → ${day(is.neededOn)}`);
-  }
-  return (
-    <span>
-      <b className="font-semibold">{description}</b>{' '}
-      {bought > 0 && <span className="tag tag-care">{measured(bought, unit)} drafted or ordered</span>}
-      <span className="block text-[13px] text-ink-2">{told.join(' · ')}</span>
-    </span>
   );
 }

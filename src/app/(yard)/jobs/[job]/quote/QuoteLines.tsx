@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { formatMoney } from '@/core/money/money';
 import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
 import type { QuoteView } from '@/queries/job';
+import type { Revised } from '@/queries/quoteRevision';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Further } from '@/ui/kit/Sheet';
@@ -20,6 +21,7 @@ import { EarlySlip } from './EarlySlip';
 import { QuoteSums } from './QuoteSums';
 import { SettledQuote } from './SettledQuote';
 import { Revise } from './Revise';
+import { SideBySide } from './SideBySide';
 import { SayingSlip } from './SayingSlip';
 import { WinSlip } from './WinSlip';
 import Link from '@/ui/Link';
@@ -31,6 +33,8 @@ const chooseFile = () => document.getElementById(FILE_INPUT)?.click();
 type Props = {
   readonly quote: QuoteView;
   readonly job: string;
+  /** The won quote that this one is to take the place of. */
+  readonly revised: Revised | undefined;
   /** A file that was looked for is brought in already, or replaced. */
   readonly gone: boolean;
   /** Whether there is a sample file to try. */
@@ -44,7 +48,7 @@ export function QuoteLines(props: Props) {
   const open = (quote.state === 'writing' || quote.state === 'withCustomer') && quote.revisedAs === null;
   return (
     <div className="mt-3">
-      <State quote={quote} job={job} />
+      <State quote={quote} job={job} revised={props.revised} />
       {open && may('import quotes') ? <OpenQuote {...props} /> : <SettledQuote quote={quote} job={job} />}
       <Further
         to={`/jobs/${job}/quote`}
@@ -57,11 +61,17 @@ export function QuoteLines(props: Props) {
   );
 }
 
-function State({ quote, job }: { quote: QuoteView; job: string }) {
+function State({ quote, job, revised }: Pick<Props, 'quote' | 'job' | 'revised'>) {
   const { day } = useYard();
   const { state, revisedAs, movedBy, movedOn, takes, validUntil, all } = quote;
   const moved = movedOn === null ? '' : ` since ${day(movedOn)}${movedBy === null ? '' : `, ${movedBy}`}`;
-  const says = [takes, validUntil === null ? '' : `holds until ${day(validUntil)}`].filter(Boolean).join(' · ');
+  const says = [
+    quote.pieces === null ? '' : `for ${counted(quote.pieces, 'piece')}`,
+    takes,
+    validUntil === null ? '' : `holds until ${day(validUntil)}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
   return (
     <p className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4 text-ink-2">
       <span>
@@ -71,6 +81,7 @@ function State({ quote, job }: { quote: QuoteView; job: string }) {
           : `${QUOTE_STATE_NAMES[state].toLowerCase()}${moved}`}
         {quote.early !== null && <b className="text-amber"> · bought for before the yes: {quote.early}</b>}
         {revisedAs !== null && <b className="text-ink"> · revised as {revisedAs}</b>}
+        {revised !== undefined && <b className="text-ink"> · {revised.number} holds until this one is won</b>}
         {says !== '' && ` · ${says}`}
         {all.length > 1 &&
           all
@@ -96,7 +107,7 @@ function State({ quote, job }: { quote: QuoteView; job: string }) {
   );
 }
 
-function OpenQuote({ quote, job, gone, sample }: Props) {
+function OpenQuote({ quote, job, revised, gone, sample }: Props) {
   const { currency, may } = useYard();
   const [winning, setWinning] = useState(false);
   const [saying, setSaying] = useState(false);
@@ -142,8 +153,9 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
           e.target.value = '';
         }}
       />
-      <QuoteSheet sheet={sheet} before={quote.before} />
+      <QuoteSheet sheet={sheet} before={quote.before} byPiece={quote.pieces !== null} />
       <QuoteSums codes={sheet.codes} currency={currency} />
+      {quote.pieces !== null && full && <SideBySide quote={quote} job={job} typed={sheet.priced} mayWrite={!unsaved} />}
       {!full && (
         <p className="mt-4 max-w-[620px] text-ink-2">
           The quote has no lines yet. Type the first above, paste rows from a spreadsheet, or bring in a CSV file or a
@@ -180,7 +192,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
             It is with the customer
           </ShelfPlain>
         )}
-        {!unsaved && mayWin && quote.state === 'withCustomer' && (
+        {!unsaved && mayWin && (quote.state === 'withCustomer' || revised !== undefined) && (
           <ShelfPlain
             disabled={move.busy}
             onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}
@@ -190,7 +202,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
         )}
         {!unsaved && full && <ShelfPlain onClick={() => setSaying(true)}>What it says…</ShelfPlain>}
         {!unsaved && quote.state === 'withCustomer' && <Revise quote={quote} job={job} />}
-        {!unsaved && mayWin && quote.state === 'withCustomer' && (
+        {!unsaved && mayWin && quote.state === 'withCustomer' && revised === undefined && (
           <ShelfPlain onClick={() => setEarly(true)}>Buy before the yes…</ShelfPlain>
         )}
         {!unsaved && quote.state === 'writing' && (
@@ -210,7 +222,7 @@ function OpenQuote({ quote, job, gone, sample }: Props) {
           </ShelfMain>
         )}
       </Shelf>
-      {winning && <WinSlip quote={quote} job={job} onClose={() => setWinning(false)} />}
+      {winning && <WinSlip quote={quote} job={job} revised={revised} onClose={() => setWinning(false)} />}
       {early && <EarlySlip quote={quote} onClose={() => setEarly(false)} />}
       {saying && <SayingSlip quote={quote} onClose={() => setSaying(false)} />}
     </div>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { PER, type Per } from '@/core/boms/bom';
 import { ungrouped } from '@/core/locale/locale';
 import { formatDecimal } from '@/core/money/decimal';
 import { add, formatAmount, parsePrice, signOf, ZERO, type UnitPrice } from '@/core/money/money';
@@ -37,6 +38,8 @@ type QuoteLineText = JobLineText & {
   readonly markup: string;
   /** Whether the customer may leave it out. */
   readonly optional: boolean;
+  /** Whether it grows with the pieces that the quote is for, or is had once. */
+  readonly per: Per;
 };
 
 /** Every way a line is got, and each of them left open to the customer. */
@@ -49,6 +52,9 @@ const kindsFor = (typed: string) =>
 const kindAt = (l: { kind: QuoteLineKind; optional: boolean }) =>
   KINDS.findIndex((k) => k.kind === l.kind && k.optional === l.optional);
 
+const PER_WORDS: Readonly<Record<Per, string>> = { piece: 'each', batch: 'once' };
+const PER_THINGS = PER.map((per, id): Thing => ({ id, number: '', name: PER_WORDS[per], detail: '' }));
+
 const fresh = (count: number, above: QuoteLineText | undefined): QuoteLineText => ({
   ...newJobLine(count, above),
   kind: 'bought',
@@ -56,6 +62,7 @@ const fresh = (count: number, above: QuoteLineText | undefined): QuoteLineText =
   // A new line is marked up as the one above it.
   markup: above?.markup ?? '',
   optional: false,
+  per: 'piece',
 });
 
 function readQuote(lines: readonly QuoteLineText[]) {
@@ -68,6 +75,7 @@ function readQuote(lines: readonly QuoteLineText[]) {
       ...line,
       kind: l.kind,
       optional: l.optional,
+      per: l.per,
       markup: l.markup.trim() === '' ? null : reading.take(at('markup'), parseMarkup(l.markup), 0),
       cost: cost ?? (0 as UnitPrice),
       price: l.price.trim() === '' ? null : reading.take(at('price'), parsePrice(l.price), 0 as UnitPrice),
@@ -77,7 +85,11 @@ function readQuote(lines: readonly QuoteLineText[]) {
 }
 
 const told = (l: QuoteLineText) =>
-  toldLine(l, [kindWords(l).toLowerCase(), l.price === '' ? '' : `sold at ${l.price}`]);
+  toldLine(l, [
+    kindWords(l).toLowerCase(),
+    l.price === '' ? '' : `sold at ${l.price}`,
+    l.per === 'batch' ? 'had once' : '',
+  ]);
 
 /** A line that the other person took off is a new one when it is kept. */
 const over = (line: QuoteLineText, theirs: QuoteLineText | undefined): QuoteLineText => {
@@ -97,6 +109,7 @@ export function useQuoteSheet(quote: QuoteView) {
         price: priceText(l.price, currency),
         markup: l.markup === null ? '' : ungrouped(formatDecimal(l.markup, 2, 0)),
         optional: l.optional === 1,
+        per: l.per,
       })),
     }),
     [quote, currency],
@@ -150,11 +163,27 @@ export function useQuoteSheet(quote: QuoteView) {
   );
   const whole = (column: 'cost' | 'price') => add(ZERO, ...codes.map((c) => c[column]));
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
-  return { ...sheet, act, clash, save, faults, codes, cost: whole('cost'), price: whole('price') };
+  const after = (quote.rows[0]?.place ?? 1) - 1;
+  /** What the server is asked about other numbers of pieces; undefined while a line cannot be read. */
+  const priced =
+    quote.pieces === null || read.faults.length > 0
+      ? undefined
+      : JSON.stringify({
+          ...{ quoteId: quote.id, after, upTo: quote.rows.at(-1)?.place ?? after },
+          lines: read.lines.filter((l) => !l.optional),
+        });
+  return { ...sheet, act, clash, save, faults, codes, priced, cost: whole('cost'), price: whole('price') };
 }
 
+type Props = {
+  readonly sheet: ReturnType<typeof useQuoteSheet>;
+  readonly before: number;
+  /** Whether the quote says for how many pieces it is. */
+  readonly byPiece: boolean;
+};
+
 /** A quote that is still open, filled in where it stands. */
-export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuoteSheet>; before: number }) {
+export function QuoteSheet({ sheet, before, byPiece }: Props) {
   const faultsOf = (line: QuoteLineText) =>
     lineFaults(sheet.faults, sheet.lines.indexOf(line), { price: 'price', markup: 'markup' });
   return (
@@ -162,7 +191,7 @@ export function QuoteSheet({ sheet, before }: { sheet: ReturnType<typeof useQuot
       label="Lines of the quote"
       sheet={sheet}
       before={before}
-      columnsOf={columnsOf}
+      columnsOf={byPiece ? columnsByPiece : columnsOf}
       faultsOf={faultsOf}
       onTakeOff={sheet.takeOff}
       onMove={sheet.onMove}
@@ -277,6 +306,30 @@ const columnsOf = (
   { ...common.needed, width: '84px' },
   netColumn(currency),
 ];
+
+const perColumn: EntryColumn<QuoteLineText> = {
+  key: 'per',
+  title: 'Had',
+  width: '70px',
+  entry: {
+    kind: 'pick',
+    of: (typed) => PER_THINGS.filter((p) => p.name.includes(typed.trim().toLowerCase())),
+    heads: /^(had|per|once|for)$/i,
+    text: (l) => PER_WORDS[l.per],
+    put: (l) => l,
+    thing: (l) => PER_THINGS[PER.indexOf(l.per)] ?? null,
+    take: (l, thing) => ({ ...l, per: PER[thing?.id ?? 0] ?? 'piece' }),
+  },
+  show: (l) =>
+    l.description === '' ? '' : <span className={l.per === 'piece' ? 'text-ink-2' : ''}>{PER_WORDS[l.per]}</span>,
+};
+
+/** The same for a quote by the piece: each line says whether it grows with the pieces. */
+const columnsByPiece: typeof columnsOf = (common, currency) => {
+  const columns = columnsOf(common, currency);
+  const at = columns.findIndex((c) => c.key === common.unit.key);
+  return columns.toSpliced(at + 1, 0, perColumn);
+};
 
 /** A part brings its cost along, and so its price. */
 const withPrice = (column: EntryColumn<QuoteLineText>, currency: string): EntryColumn<QuoteLineText> => {

@@ -11,12 +11,18 @@ import { changeSaying } from '../../../../acts';
 
 /** What a quote says to the customer beside its lines: how long it takes, until when it holds, and a few words. */
 export function SayingSlip({ quote, onClose }: { readonly quote: QuoteView; readonly onClose: () => void }) {
-  const { takes, validUntil, words } = quote;
+  const { takes, validUntil, words, pieces, alsoPieces } = quote;
   const form = useActForm({
     read: () => sayingForm,
-    start: { takes, validUntil: validUntil ?? '', words },
+    start: {
+      takes,
+      validUntil: validUntil ?? '',
+      words,
+      pieces: pieces === null ? '' : String(pieces),
+      alsoPieces: alsoPieces.replaceAll(',', ', '),
+    },
     act: changeSaying,
-    input: (read) => ({ quoteId: quote.id, version: quote.version, ...read }),
+    input: (saying) => ({ quoteId: quote.id, version: quote.version, saying }),
     said: () => `Quote ${quote.number} is saved`,
     onDone: onClose,
   });
@@ -39,6 +45,15 @@ export function SayingSlip({ quote, onClose }: { readonly quote: QuoteView; read
       <div className="grid gap-3">
         <TextField label="How long it takes" placeholder="6 weeks from your order" autoFocus {...form.text('takes')} />
         <DateField label="It holds until" {...form.day('validUntil')} />
+        <div className="grid grid-cols-2 items-start gap-3">
+          <TextField
+            label="Its lines are for, pieces"
+            inputMode="numeric"
+            placeholder="not by the piece"
+            {...form.text('pieces')}
+          />
+          <TextField label="Priced beside that for" placeholder="25, 50, 100" {...form.text('alsoPieces')} />
+        </div>
         <AreaField label="Words to the customer" rows={6} {...form.text('words')} />
       </div>
     </Slip>

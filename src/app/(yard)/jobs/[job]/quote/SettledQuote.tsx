@@ -35,7 +35,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
     },
   });
   const open = rows.filter((l) => l.agreed === 0);
-  const mayAgree = quote.state === 'won' && open.length > 0 && may('win quotes');
+  const mayAgree = quote.state === 'won' && quote.revisedAs === null && open.length > 0 && may('win quotes');
   const columns: Column<QuoteLineRow>[] = [
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
     {
@@ -134,9 +134,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
             The customer agrees to {counted(picked.size, 'line')}…
           </ShelfMain>
         )}
-        {quote.state === 'lost' && quote.revisedAs === null && may('import quotes') && (
-          <Revise quote={quote} job={job} />
-        )}
+        {quote.revisedAs === null && may('import quotes') && <Revise quote={quote} job={job} />}
       </Shelf>
       {agreeing && (
         <ReasonQuestion

@@ -4,8 +4,11 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { winningForm } from '@/core/records/quote';
 import { formatAmount, formatMoney, lineNet, type Minor } from '@/core/money/money';
-import type { Quantity } from '@/core/quantity/quantity';
+import { NONE, type Quantity } from '@/core/quantity/quantity';
+import type { Surplus } from '@/core/needs/surplus';
+import { revisionChanges } from '@/core/quotes/revision';
 import { budgetOf } from '@/core/quotes/winning';
+import type { Revised } from '@/queries/quoteRevision';
 import type { QuoteView } from '@/queries/job';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
 import { DateField } from '@/ui/kit/DateField';
@@ -14,13 +17,20 @@ import { Slip } from '@/ui/kit/Slip';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { winQuote } from '../../../../acts';
+import { ChangeTold, SurplusField } from '../changes';
 import { BudgetList } from './BudgetList';
 import { counted } from '@/core/words';
 
-type Props = { readonly quote: QuoteView; readonly job: string; readonly onClose: () => void };
+type Props = {
+  readonly quote: QuoteView;
+  readonly job: string;
+  /** The won quote that this one is to take the place of. */
+  readonly revised: Revised | undefined;
+  readonly onClose: () => void;
+};
 
 /** The customer said yes: who, to which lines, by which order, and what that opens. */
-export function WinSlip({ quote, job, onClose }: Props) {
+export function WinSlip({ quote, job, revised, onClose }: Props) {
   const { currency } = useYard();
   const router = useRouter();
   const [lines, setLines] = useState<ReadonlySet<number>>(
@@ -30,6 +40,8 @@ export function WinSlip({ quote, job, onClose }: Props) {
   // Of a quote that is longer than a page only the whole can be won at once; more is agreed to afterwards.
   const mayChoose = quote.rows.length === quote.whole.lines;
   const choosing = byLine && mayChoose;
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [surplus, setSurplus] = useState<Surplus | ''>('');
   const form = useActForm({
     read: () => winningForm,
     start: { wonBy: '', customerOrder: '', customerOrderOn: '', deliveryAddress: '', plannerId: null },
@@ -38,20 +50,26 @@ export function WinSlip({ quote, job, onClose }: Props) {
       once,
       ...{ quoteId: quote.id, version: quote.version },
       ...(choosing ? { agreed: [...lines] } : {}),
+      left: [...left],
+      ...(surplus === '' ? {} : { surplus }),
       ...read,
     }),
     said: ({ bought, budget }) =>
-      `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`,
+      revised === undefined
+        ? `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`
+        : `The budget moved by ${formatMoney(budget, currency)}, and the buy list with it`,
     onDone: () => router.push(`/jobs/${job}`),
   });
   const { clash, busy } = form;
   const agreed = quote.rows.filter((l) => lines.has(l.id));
   const budget = choosing ? rowsOf(agreed, currency) : quote.whole.budget;
+  const counts = (l: { id: number; optional: number }) => (choosing ? lines.has(l.id) : l.optional === 0);
+  const changes = revised === undefined ? [] : revisionChanges(revised.lines, revised.now.filter(counts));
   const bought = choosing ? agreed.filter((l) => l.kind === 'bought' && l.itemBought !== 0).length : quote.whole.bought;
-  const turn = (id: number) => {
-    const next = new Set(lines);
-    if (!next.delete(id)) next.add(id);
-    setLines(next);
+  const turned = <T,>(among: ReadonlySet<T>, one: T): Set<T> => {
+    const next = new Set(among);
+    if (!next.delete(one)) next.add(one);
+    return next;
   };
   return (
     <Slip
@@ -101,7 +119,7 @@ export function WinSlip({ quote, job, onClose }: Props) {
                   type="checkbox"
                   className="accent-[var(--copper)]"
                   checked={lines.has(l.id)}
-                  onChange={() => turn(l.id)}
+                  onChange={() => setLines(turned(lines, l.id))}
                 />
                 <span className="flex-1">
                   {l.description} {l.optional === 1 && <span className="tag">optional</span>}
@@ -116,10 +134,40 @@ export function WinSlip({ quote, job, onClose }: Props) {
           ))}
         </ul>
       )}
-      <h3 className="mt-5 text-[15px]">Opens this budget</h3>
+      {revised !== undefined && (
+        <>
+          <h3 className="mt-5 text-[15px]">What the buy list takes on, beside {revised.number}</h3>
+          {changes.length === 0 && <p className="text-ink-2">Nothing: what is bought stays as it is.</p>}
+          <ul>
+            {changes.map(({ key, was, is }) => (
+              <li key={key} className="border-b border-line-2 py-1.5">
+                <label className="flex gap-2">
+                  <input
+                    type="checkbox"
+                    className="mt-[3px] accent-[var(--copper)]"
+                    checked={!left.has(key)}
+                    onChange={() => setLeft(turned(left, key))}
+                  />
+                  <ChangeTold
+                    description={(is ?? was)?.description ?? ''}
+                    unit={(is ?? was)?.unit ?? ''}
+                    was={was ?? null}
+                    is={is ?? null}
+                    bought={revised.lines.find((l) => l.id === was?.id)?.ordered ?? NONE}
+                  />
+                </label>
+              </li>
+            ))}
+          </ul>
+          {(surplus !== '' || form.refusedAt('surplus') !== undefined) && (
+            <SurplusField className="mt-3" value={surplus} onChange={setSurplus} />
+          )}
+        </>
+      )}
+      <h3 className="mt-5 text-[15px]">{revised === undefined ? 'Opens this budget' : 'The budget from then on'}</h3>
       <BudgetList rows={budget} />
-      <h3 className="mt-4 text-[15px]">Fills the buy list</h3>
-      <p className="text-ink-2">
+      {revised === undefined && <h3 className="mt-4 text-[15px]">Fills the buy list</h3>}
+      <p className="mt-1 text-ink-2">
         {counted(bought, 'bought line')}. Allowances open budget only; what is made, our own work and what comes from
         the customer is not bought.
       </p>

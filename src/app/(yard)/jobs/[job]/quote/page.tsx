@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { loadQuote } from '@/queries/job';
+import { loadRevised } from '@/queries/quoteRevision';
 import { permit } from '@/queries/permit';
 import { isDemo } from '@/server/setting';
 import { inHelper } from '@/server/threads';
@@ -14,5 +15,8 @@ export default jobPlace(async ({ db, person, query, job }) => {
   const fileId = Number(query.file);
   const check = Number.isSafeInteger(fileId) ? await inHelper('checkQuoteFile', { person, fileId }) : undefined;
   if (check !== undefined) return <ImportFile first={check} job={job.number} quote={quote.number} />;
-  return <QuoteLines quote={quote} job={job.number} gone={query.file !== undefined} sample={isDemo()} />;
+  const revised = await loadRevised(db, person, quote.id);
+  return (
+    <QuoteLines quote={quote} job={job.number} revised={revised} gone={query.file !== undefined} sample={isDemo()} />
+  );
 });
