@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { isUnit } from '@/core/quantity/units';
-import { headingKey, QUOTE_FIELDS, type Mapping, type QuoteLine } from '@/core/quotes/rows';
+import { headingKey, QUOTE_FIELDS, type Mapping } from '@/core/quotes/fields';
+import { type QuoteLine } from '@/core/quotes/rows';
 import type { Result } from '@/core/result';
 import { counted } from '@/core/words';
 import { MOST_ROWS } from '@/formats/csv/read';

@@ -3,7 +3,7 @@ import { budgetOf } from '@/core/quotes/winning';
 import { loadQuoteSums } from '@/store/quotes';
 import { findUnproven } from '@/store/ledger';
 import { loadLevels } from '@/queries/levels';
-import { guessMapping, type Mapping } from '@/core/quotes/rows';
+import { guessMapping, type Mapping } from '@/core/quotes/fields';
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { openJob } from './jobs';
 import { mendNeeds } from './mending';

@@ -186,7 +186,11 @@ export const winQuote = defineAction({
       .where({ id: quoteId })
       .update({ state, wonBy, wonOn: today, markedBy: actor.id, ...moved, version: version + 1 });
     await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
-    await trx('job').where({ id: quote.jobId }).update(customer);
+    // What a revision does not say anew stays as it was said before.
+    const said = Object.entries(customer).filter(
+      ([, value]) => before === undefined || (value !== '' && value !== null),
+    );
+    if (said.length > 0) await trx('job').where({ id: quote.jobId }).update(Object.fromEntries(said));
     const open = all.length - lines.length;
     await audit({
       words: `Quote ${quote.number} won: ${wonBy} said yes${open === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,

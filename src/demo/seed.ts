@@ -10,7 +10,7 @@ import { choosePlanning, reserve } from '@/actions/reserving';
 import { saveReviewPoints, tickPoint } from '@/actions/reviews';
 import { countStock } from '@/actions/stores';
 import type { Post } from '@/actions/sending';
-import { guessMapping } from '@/core/quotes/rows';
+import { guessMapping } from '@/core/quotes/fields';
 import { readCsv } from '@/formats/csv/read';
 import { publicHolidays } from '@/formats/holidays';
 import type { ItemKind } from '@/core/items/kinds';

@@ -1,16 +1,8 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { DecimalMark } from '@/core/money/decimal';
 import { lineNet, minor, type Minor } from '@/core/money/money';
-import {
-  guessMapping,
-  missingFields,
-  readRows,
-  type KnownHeadings,
-  type Mapping,
-  type Problem,
-  type QuoteField,
-  type QuoteLine,
-} from '@/core/quotes/rows';
+import { guessMapping, missingFields, type KnownHeadings, type Mapping, type QuoteField } from '@/core/quotes/fields';
+import { readRows, type Problem, type QuoteLine } from '@/core/quotes/rows';
 import { budgetOf } from '@/core/quotes/winning';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { readSheet } from '@/formats/sheet/read';

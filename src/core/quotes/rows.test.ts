@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import type { Day } from '../calendar/workdays';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
-import { guessMapping, missingFields, readRows, type Knowledge } from './rows';
+import { guessMapping, missingFields } from './fields';
+import { readRows, type Knowledge } from './rows';
 import { budgetOf, win } from './winning';
 
 const known: Knowledge = {
@@ -27,8 +28,11 @@ const mapping = {
   supplier: 7,
   neededOn: 8,
   kind: 9,
+  markup: 10,
+  optional: 11,
+  per: 12,
 };
-const good = ['', 'Shaft', '2', 'm', '45.50', '60', '02', 'Pellam Bearings', '2026-05-27', 'bought'];
+const good = ['', 'Shaft', '2', 'm', '45.50', '60', '02', 'Pellam Bearings', '2026-05-27', 'bought', '', '', ''];
 const cellsWith = (change: Readonly<Record<number, string>>) => good.map((c, k) => change[k] ?? c);
 const check = (change: Readonly<Record<number, string>>, knowledge = known) =>
   readRows([{ row: 2, cells: cellsWith(change) }], mapping, knowledge);
@@ -52,9 +56,25 @@ describe('rows of a quote file', () => {
           costCodeId: 2,
           supplierId: 5,
           neededOn: '2026-05-27',
+          markup: null,
+          optional: false,
+          per: 'piece',
         },
       ],
     }));
+
+  it('reads a mark-up, what is optional and what is had once', () => {
+    const [line] = check({ 5: '', 10: '25 %', 11: 'yes', 12: 'once' }).lines;
+    expect(line).toMatchObject({ price: null, markup: 2500, optional: true, per: 'batch' });
+    expect(check({ 5: '56.875', 10: '25' }).lines[0]).toMatchObject({ price: 568_750, markup: 2500 });
+    // A price that is another than its mark-up gives stands for itself.
+    expect(check({ 5: '60', 10: '25' }).lines[0]).toMatchObject({ price: 600_000, markup: null });
+    expect(messages({ 10: '-101', 11: 'perhaps', 12: 'twice' })).toEqual([
+      'stop markup: Mark-up on our cost, % “-101”: A price cannot be below zero.',
+      'stop optional: Optional “perhaps”: it is none of the words that can stand here.',
+      'stop per: Taken each or once “twice”: it is none of the words that can stand here.',
+    ]);
+  });
 
   it('takes what is left out from the item', () => {
     const { lines } = check({ 0: 'be-6208', 1: '', 3: '', 6: '', 7: '' });

@@ -6,37 +6,9 @@ import { MOST, type Quantity } from '../quantity/quantity';
 import { findUnit, unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
 import type { Refusal, Result } from '../result';
-
-/** What a column of a quote file can hold. */
-export const QUOTE_FIELDS = [
-  'item',
-  'description',
-  'quantity',
-  'unit',
-  'cost',
-  'price',
-  'costCode',
-  'supplier',
-  'neededOn',
-  'kind',
-] as const;
-export type QuoteField = (typeof QUOTE_FIELDS)[number];
-
-export const QUOTE_FIELD_NAMES: Readonly<Record<QuoteField, string>> = {
-  item: 'Item number',
-  description: 'Description',
-  quantity: 'Quantity',
-  unit: 'Unit',
-  cost: 'Our cost, each',
-  price: 'Customer’s price, each',
-  costCode: 'Cost code',
-  supplier: 'Supplier',
-  neededOn: 'Needed',
-  kind: 'Kind of line',
-};
-
-/** Column of the file (from 0) for each field that it has. */
-export type Mapping = Readonly<Partial<Record<QuoteField, number>>>;
+import { folded, QUOTE_FIELD_NAMES, type Mapping, type QuoteField } from './fields';
+import { MARKUP, priceWith } from './margin';
+import type { Per } from '../boms/bom';
 
 /** An allowance opens budget, such as for carriage, but puts nothing on the buy list. */
 export const QUOTE_LINE_KINDS = ['bought', 'allowance', 'made', 'labour', 'customer'] as const;
@@ -62,6 +34,10 @@ export type QuoteLine = {
   readonly costCodeId: number;
   readonly supplierId: number | null;
   readonly neededOn: Day | null;
+  /** What is put on the cost, in hundredths of a percent; null where the price stands for itself. */
+  readonly markup: number | null;
+  readonly optional: boolean;
+  readonly per: Per;
 };
 
 export type Problem = {
@@ -99,65 +75,6 @@ export type Knowledge = {
 export type Row = { readonly row: number; readonly cells: readonly string[] };
 export type Checked = { readonly lines: readonly QuoteLine[]; readonly problems: readonly Problem[] };
 
-const REQUIRED: readonly QuoteField[] = ['quantity', 'cost', 'costCode'];
-
-/** Fields that must be mapped before rows can be read; empty when the mapping will do. */
-export function missingFields(mapping: Mapping): string[] {
-  const missing = REQUIRED.filter((f) => mapping[f] === undefined).map((f) => QUOTE_FIELD_NAMES[f]);
-  return mapping.item === undefined && mapping.description === undefined
-    ? ['Item number or description', ...missing]
-    : missing;
-}
-
-const HEADINGS: Readonly<Record<QuoteField, RegExp>> = {
-  item: /^(item|part|stock|article)(\s*(no\.?|number|code|#))?$|^(our )?(part|item)\b/i,
-  description: /desc|^line$|^title$|text|^what/i,
-  quantity: /^(qty|quantity|quant|amount needed|number)\b/i,
-  unit: /^(unit|uom|u\/m|units)$|^unit of/i,
-  cost: /cost(?!\s*(code|head|centre))|^buy|net price|our price/i,
-  price: /sell|customer|charge|^price/i,
-  costCode: /cost\s*(code|head|centre)|^code$|budget/i,
-  supplier: /supplier|vendor|from whom/i,
-  neededOn: /need|date|due|want|required/i,
-  kind: /^(kind|type|bought|make|category)/i,
-};
-
-/** What a heading was said to hold before, by the heading in small letters; null for a column that is not used. */
-export type KnownHeadings = ReadonlyMap<string, QuoteField | null>;
-
-export const headingKey = (heading: string): string => folded(heading);
-
-/** A first guess at the mapping from the headings: as it was said before, else by their words. Each column is used once. */
-export function guessMapping(headings: readonly string[], before: KnownHeadings = new Map()): Mapping {
-  const taken = new Set<number>();
-  const order: readonly QuoteField[] = [
-    'costCode',
-    'supplier',
-    'neededOn',
-    'quantity',
-    'unit',
-    'cost',
-    'price',
-    'kind',
-    'description',
-    'item',
-  ];
-  const found: Partial<Record<QuoteField, number>> = {};
-  for (const [column, heading] of headings.entries()) {
-    const field = before.get(folded(heading));
-    if (field === undefined) continue;
-    taken.add(column);
-    if (field !== null) found[field] ??= column;
-  }
-  for (const field of order.filter((f) => found[f] === undefined)) {
-    const column = headings.findIndex((h, k) => !taken.has(k) && HEADINGS[field].test(h.trim()));
-    if (column < 0) continue;
-    taken.add(column);
-    found[field] = column;
-  }
-  return found;
-}
-
 const DATE_FORMS = ['d/M/yyyy', 'd.M.yyyy', 'd-M-yyyy', 'd/M/yy', 'd MMM yyyy', 'd MMMM yyyy'];
 
 function readDay(text: string, today: Day): Day | undefined {
@@ -181,10 +98,6 @@ const KINDS: readonly (readonly [QuoteLineKind, RegExp])[] = [
   ['labour', /^(l|labour|labor|time|hours)$/i],
   ['customer', /^(customer.*|from the customer|free issue)$/i],
 ];
-
-function folded(text: string): string {
-  return text.trim().toLowerCase().replace(/\s+/g, ' ');
-}
 
 /**
  * Reads the rows of a quote file. Every row is checked whole, so that all its problems are told at once; a row with
@@ -282,6 +195,9 @@ function rowReader(mapping: Mapping, known: Knowledge) {
 
     const cost = need('cost', parseAmount(cell('cost'), known.mark));
     const price = cell('price') === '' ? null : need('price', parseAmount(cell('price'), known.mark));
+    const markup = cell('markup') === '' ? null : need('markup', parseShare(cell('markup'), known.mark));
+    const optional = need('optional', oneOf(cell('optional'), YES_OR_NO));
+    const per = need('per', oneOf(cell('per'), PER_WORDS));
 
     const code = cell('costCode');
     const costCodeId =
@@ -318,7 +234,10 @@ function rowReader(mapping: Mapping, known: Knowledge) {
       costCodeId === undefined ||
       supplierId === undefined ||
       neededOn === undefined ||
-      kind === undefined
+      kind === undefined ||
+      markup === undefined ||
+      optional === undefined ||
+      per === undefined
     ) {
       return { line: undefined, problems };
     }
@@ -336,6 +255,10 @@ function rowReader(mapping: Mapping, known: Knowledge) {
         costCodeId,
         supplierId,
         neededOn,
+        // A price that is not what its mark-up gives stands for itself.
+        markup: markup !== null && (price === null || price === priceWith(cost, markup)) ? markup : null,
+        optional,
+        per,
       },
     };
   };
@@ -353,6 +276,31 @@ function parseAmount(text: string, mark: DecimalMark): Result<UnitPrice> {
   if (read.ok && read.value < 0) return { ok: false, refusals: [{ code: 'price.low', message: 'It is below zero.' }] };
   return read as Result<UnitPrice>;
 }
+
+function parseShare(text: string, mark: DecimalMark): Result<number> {
+  const read = parseDecimal(text.replace('%', '').trim(), { places: 2, mark, most: MARKUP.most / 100 });
+  return read.ok && read.value < MARKUP.least
+    ? { ok: false, refusals: [{ code: 'markup.low', message: 'A price cannot be below zero.' }] }
+    : read;
+}
+
+/** The first meaning whose words fit. */
+function oneOf<T>(text: string, meanings: readonly (readonly [T, RegExp])[]): Result<T> {
+  const found = meanings.find(([, words]) => words.test(text));
+  return found === undefined
+    ? { ok: false, refusals: [{ code: 'word', message: 'it is none of the words that can stand here.' }] }
+    : { ok: true, value: found[0] };
+}
+
+const YES_OR_NO = [
+  [true, /^(y|yes|1|true|x|optional)$/i],
+  [false, /^(n|no|0|false|)$/i],
+] as const;
+
+const PER_WORDS = [
+  ['batch', /^(once|batch|fixed|set.?up)$/i],
+  ['piece', /^(each|piece|per piece|)$/i],
+] as const;
 
 function told(field: QuoteField, text: string, why: Refusal | undefined): string {
   if (text === '') return `${QUOTE_FIELD_NAMES[field]} is missing.`;

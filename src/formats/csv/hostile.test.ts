@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Day } from '@/core/calendar/workdays';
-import { guessMapping, readRows, type Knowledge } from '@/core/quotes/rows';
+import { guessMapping } from '@/core/quotes/fields';
+import { readRows, type Knowledge } from '@/core/quotes/rows';
 import { MOST_COLUMNS, MOST_LETTERS, MOST_ROWS, readCsv } from './read';
 
 const known: Knowledge = {

@@ -86,7 +86,7 @@ export type Quote = {
   readonly version: number;
 };
 
-export type QuoteLineRow = Omit<QuoteLine, 'row'> & {
+export type QuoteLineRow = Omit<QuoteLine, 'row' | 'optional'> & {
   readonly id: number;
   readonly quoteId: number;
   readonly place: number;
@@ -95,11 +95,8 @@ export type QuoteLineRow = Omit<QuoteLine, 'row'> & {
   readonly priceNet: Minor | null;
   /** Whether the customer may leave it out. */
   readonly optional: number;
-  /** What is put on its cost, in hundredths of a percent; null where the price was typed. */
-  readonly markup: number | null;
   /** Whether the customer agreed to it; null while that is open. */
   readonly agreed: number | null;
-  readonly per: Per;
   /** The line of the won quote that this one was copied from. */
   readonly fromLineId: number | null;
 };

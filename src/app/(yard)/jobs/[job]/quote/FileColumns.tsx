@@ -1,7 +1,7 @@
 'use client';
 
 import { add, formatMoney, subtract } from '@/core/money/money';
-import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/rows';
+import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/fields';
 import type { ImportCheck } from '@/queries/quoteImport';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { formatMoney } from '@/core/money/money';
-import type { Mapping } from '@/core/quotes/rows';
+import type { Mapping } from '@/core/quotes/fields';
 import type { ImportCheck } from '@/queries/quoteImport';
 import type { Choices } from '@/store/quotes';
 import { ask, asJson } from '@/ui/ask';

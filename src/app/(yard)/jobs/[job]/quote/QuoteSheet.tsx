@@ -309,12 +309,12 @@ const columnsOf = (
 
 const perColumn: EntryColumn<QuoteLineText> = {
   key: 'per',
-  title: 'Had',
-  width: '70px',
+  title: 'Taken',
+  width: '54px',
   entry: {
     kind: 'pick',
     of: (typed) => PER_THINGS.filter((p) => p.name.includes(typed.trim().toLowerCase())),
-    heads: /^(had|per|once|for)$/i,
+    heads: /^(taken|per|once|for)$/i,
     text: (l) => PER_WORDS[l.per],
     put: (l) => l,
     thing: (l) => PER_THINGS[PER.indexOf(l.per)] ?? null,
@@ -324,9 +324,20 @@ const perColumn: EntryColumn<QuoteLineText> = {
     l.description === '' ? '' : <span className={l.per === 'piece' ? 'text-ink-2' : ''}>{PER_WORDS[l.per]}</span>,
 };
 
+/** What makes room for one column more. */
+const NARROWER: Readonly<Record<string, string>> = {
+  kind: '78px',
+  cost: '74px',
+  markup: '58px',
+  price: '74px',
+  supplier: '84px',
+  needed: '80px',
+  net: '90px',
+};
+
 /** The same for a quote by the piece: each line says whether it grows with the pieces. */
 const columnsByPiece: typeof columnsOf = (common, currency) => {
-  const columns = columnsOf(common, currency);
+  const columns = columnsOf(common, currency).map((c) => ({ ...c, width: NARROWER[c.key] ?? c.width }));
   const at = columns.findIndex((c) => c.key === common.unit.key);
   return columns.toSpliced(at + 1, 0, perColumn);
 };

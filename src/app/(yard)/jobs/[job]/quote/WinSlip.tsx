@@ -83,7 +83,11 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
             messages={clash ? [`${clash.message} Close this and look again.`] : form.refusals.map((r) => r.message)}
           />
           <button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">
-            {busy ? 'Opening the budget…' : 'Mark won and open the budget'}
+            {busy
+              ? 'Opening the budget…'
+              : revised === undefined
+                ? 'Mark won and open the budget'
+                : 'Mark won and take that on'}
           </button>
         </div>
       }
