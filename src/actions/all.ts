@@ -1,4 +1,5 @@
 import type { Action } from './action';
+import * as assets from './assets';
 import * as boms from './boms';
 import * as company from './company';
 import * as invoices from './invoices';
@@ -24,6 +25,7 @@ import * as winning from './winning';
 type Any = Action<never, unknown>;
 
 const ROOMS = [
+  assets,
   boms,
   company,
   invoices,

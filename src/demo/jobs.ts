@@ -19,6 +19,8 @@ export type DemoJob = {
   won?: number;
   wonBy?: string;
   quoteState?: 'withCustomer' | 'lost';
+  /** What of the customer’s is worked on: what it is, size and type, serial number, notes. */
+  asset?: readonly [name: string, description: string, serial: string, notes: string];
   complete?: boolean;
   /** Allowed beyond the lines, by cost code: carriage under 09, contingency under the others. */
   allowed: Readonly<Record<string, number>>;
@@ -148,6 +150,7 @@ export const JOBS: readonly DemoJob[] = [
     customer: 'Saltmarsh Pilots',
     lead: 'asha',
     site: 'Workshop 1',
+    asset: ['Marine gearbox', 'two-speed, 2.5 : 1, 110 kW', '88-41207', 'Output flange was machined in 2019.'],
     starts: -16,
     due: 18,
     dueWords: 'Back on station',
@@ -295,6 +298,7 @@ export const JOBS: readonly DemoJob[] = [
     customer: 'Estuary Survey Trust',
     lead: 'asha',
     site: 'Slip 1',
+    asset: ['Stern tube', 'shaft 60 mm, water lubricated', '', ''],
     starts: 8,
     due: 26,
     dueWords: 'Due back in water',

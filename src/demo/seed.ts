@@ -6,6 +6,7 @@ import { winQuote } from '@/actions/winning';
 import { saveBom } from '@/actions/boms';
 import { openJob, openOnRail } from '@/actions/jobs';
 import { chooseWork, takeBill } from '@/actions/planning';
+import { setAsset } from '@/actions/assets';
 import { choosePlanning, reserve } from '@/actions/reserving';
 import { saveReviewPoints, tickPoint } from '@/actions/reviews';
 import { countStock } from '@/actions/stores';
@@ -248,6 +249,11 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
     }),
   );
   await yard.db('job').where({ id: opened.id }).update({ dueWords: job.dueWords });
+  if (job.asset !== undefined) {
+    const [name, description, serial, notes] = job.asset;
+    const asset = { name, description, serial, notes, id: null, version: 0 };
+    must(await setAsset(asLead, { once: yard.once(), jobId: opened.id, version: 1, asset }));
+  }
   if (job.lines.length === 0 && job.makes === undefined) return;
   const quote = (await yard.db('quote').where({ jobId: opened.id }).first('id')) as { id: number };
   const bytes = new TextEncoder().encode(quoteCsv(job, (n) => yard.day(n)));

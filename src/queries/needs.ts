@@ -4,6 +4,7 @@ import { may } from '@/core/people/rights';
 import { lineNet, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, type Rate } from '@/core/money/rate';
 import { spreadMoney } from '@/core/money/spread';
+import { assetWords } from '@/core/records/asset';
 import { obstaclesOf, wordsFor, type Obstacle } from '@/core/needs/obstacles';
 import {
   addQ,
@@ -54,6 +55,8 @@ export type NeedLine = {
   /** The price that buying what is open would have: the supplier's for so much, else the estimate. */
   readonly buying: Buying | null;
   readonly version: number;
+  /** What of the customer’s its job works on, in words; empty where that is not said. */
+  readonly workedOn: string;
   /** What buying what is open comes to beyond its own estimate, in the company's currency; below 0 when it is less. */
   readonly more: Minor;
   /** The last day to order it from its supplier; null without a day or a supplier. */
@@ -70,12 +73,15 @@ export type Buying = {
   /** In the company's currency. */ readonly value: Minor;
 };
 
-export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy' | 'more'> & {
+export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy' | 'more' | 'workedOn'> & {
   /** What the quote has for one of it, in the company's currency; null for a line of no quote. */
   quoteCost: UnitPrice | null;
   /** How much of it was sold; null likewise. */
   sold: Quantity | null;
   supplierCurrency: string | null;
+  assetName: string | null;
+  assetDescription: string | null;
+  assetSerial: string | null;
 };
 
 export const joined = (db: Db) =>
@@ -84,7 +90,8 @@ export const joined = (db: Db) =>
     .join('costCode as c', 'c.id', 'n.costCodeId')
     .leftJoin('supplier as s', 's.id', 'n.supplierId')
     .leftJoin('item as i', 'i.id', 'n.itemId')
-    .leftJoin('quoteLine as q', 'q.id', 'n.quoteLineId');
+    .leftJoin('quoteLine as q', 'q.id', 'n.quoteLineId')
+    .leftJoin('asset as a', 'a.id', 'j.assetId');
 
 export const NEED_COLUMNS = [
   'n.id',
@@ -110,6 +117,9 @@ export const NEED_COLUMNS = [
     supplierCurrency: 's.currency',
     quoteCost: 'q.cost',
     sold: 'q.quantity',
+    assetName: 'a.name',
+    assetDescription: 'a.description',
+    assetSerial: 'a.serial',
   },
 ] as const;
 
@@ -171,7 +181,11 @@ function freeOf({ open, unit, kind }: RawNeed, item: Item | undefined, { free }:
 
 export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
-  const { supplierCurrency, quoteCost, sold, ...raw } = need;
+  const { supplierCurrency, quoteCost, sold, assetName, assetDescription, assetSerial, ...raw } = need;
+  const workedOn =
+    assetName === null
+      ? ''
+      : assetWords({ name: assetName, description: assetDescription ?? '', serial: assetSerial ?? '' });
   const part = parts.get(partKey(raw.supplierId, raw.itemId));
   const known = termsFor(raw, parts, items.get(raw.itemId ?? 0));
   const terms = known ?? anyQuantity(raw.unit);
@@ -215,7 +229,7 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
       ? null
       : orderBy(raw.neededOn, lead, receivingDays, calendar);
   const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity);
-  return { ...raw, buying, more, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
+  return { ...raw, workedOn, buying, more, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
 }
 
 export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): Promise<Context> {

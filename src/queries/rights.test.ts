@@ -28,6 +28,7 @@ import { loadReview, loadReviewPoints } from './reviews';
 import { loadSellers } from './sellers';
 import { listStock, loadStock, sumStock } from './stores';
 import { listItems, loadItem, loadItemPast, loadSold } from './items';
+import { loadJobAsset } from './assets';
 import { readPriceFile } from './priceLists';
 import { loadSideBySide } from './quotePieces';
 import { loadRevised } from './quoteRevision';
@@ -111,6 +112,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what a supplier sells', 'see money', (p) => listSold(yard.db, p, 1, TODAY)],
   ['a quote side by side', 'see money', (p) => loadSideBySide(yard.db, p, 1, TODAY)],
   ['what a revision changes', 'see money', (p) => loadRevised(yard.db, p, 1)],
+  ['what a job works on', 'see jobs', (p) => loadJobAsset(yard.db, p, 1)],
   ['a price list', 'keep suppliers', (p) => readPriceFile(yard.db, p, 1, new Uint8Array(), TODAY)],
   ['an item', 'see money', (p) => loadItem(yard.db, p, 1, TODAY)],
   ['what an item cost before', 'see money', (p) => loadItemPast(yard.db, p, 1)],

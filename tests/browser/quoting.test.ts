@@ -46,6 +46,25 @@ describe('a quote by the piece', () => {
   });
 });
 
+describe('what a repair works on', () => {
+  it('is said on its job, and goes along where parts are looked up', async () => {
+    await browser.go('/jobs/426/quote');
+    await browser.reads('on Stern tube, shaft 60 mm, water lubricated');
+    await press('change');
+    await browser.type('Serial number', 'ST-6011');
+    await ctrlEnter();
+    await browser.reads('serial ST-6011');
+    await (await browser.cell('Line 1', 'Line')).click();
+    await browser.keys('seal');
+    await browser.reads('for Stern tube, shaft 60 mm, water lubricated, serial ST-6011');
+    await browser.reads('Stern seal kit 60 mm');
+    await browser.keys(Key.ESCAPE, Key.ESCAPE);
+    await browser.go('/jobs/418/buy-list');
+    await browser.reads('on Marine gearbox, two-speed, 2.5 : 1, 110 kW, serial 88-41207');
+    expect(await browser.consoleErrors()).toEqual([]);
+  });
+});
+
 describe('a quote that was won', () => {
   it('is revised; what changes is shown before it is taken on', async () => {
     await browser.go('/jobs/425/quote');

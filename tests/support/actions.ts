@@ -58,6 +58,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   saveReviewPoints: 'manage people',
   tickPoint: 'win quotes',
   waiveReview: 'win quotes',
+  setAsset: 'open jobs',
   saveBom: 'keep bills',
   dropBom: 'keep bills',
   bringInBills: 'keep bills',

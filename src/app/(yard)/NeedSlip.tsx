@@ -11,6 +11,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/keys';
 import { Tags } from '@/ui/Tags';
 import { useActForm } from '@/ui/useActForm';
+import { WorkedOn } from '@/ui/WorkedOn';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
 import { NeedFields } from './NeedFields';
@@ -85,7 +86,10 @@ export default function NeedSlip({ need, onClose }: Props) {
       <div className="mb-3">
         <Tags tags={need.tags} />
       </div>
-      <NeedFields form={form} disabled={!mayChange} />
+      {need.workedOn !== '' && <p className="mb-3 text-ink-2">for {need.workedOn}</p>}
+      <WorkedOn words={need.workedOn}>
+        <NeedFields form={form} disabled={!mayChange} />
+      </WorkedOn>
       {(surplus.fault !== undefined || surplus.value !== '') && (
         <ChoiceField label="What is over" className="mt-3" {...surplus}>
           <option value="">choose…</option>

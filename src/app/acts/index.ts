@@ -1,5 +1,6 @@
 'use server';
 
+import * as assets from '@/actions/assets';
 import * as boms from '@/actions/boms';
 import * as company from '@/actions/company';
 import * as invoices from '@/actions/invoices';
@@ -56,6 +57,7 @@ export const enterInvoice = offerAction(invoices.enterInvoice);
 export const changeInvoice = offerAction(invoices.changeInvoice);
 export const takeOutInvoice = offerAction(invoices.takeOutInvoice);
 export const matchInvoice = offerAction(invoices.matchInvoice);
+export const setAsset = offerAction(assets.setAsset);
 export const saveBom = offerAction(boms.saveBom);
 export const dropBom = offerAction(boms.dropBom);
 export const choosePlanning = offerAction(reserving.choosePlanning);

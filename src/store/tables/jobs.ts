@@ -1,6 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
-import type { Per } from '@/core/boms/bom';
 import type { Planning } from '@/core/planning/netting';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { QuoteLine } from '@/core/quotes/rows';

@@ -5,6 +5,7 @@ import { Popover } from 'radix-ui';
 import { useEffect, useEffectEvent, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { ItemThing, Thing, ThingKind } from '@/queries/things';
 import { ask, tell } from '../ask';
+import { useWorkedOn } from '../WorkedOn';
 import { Framed, described, type Frame } from './Field';
 
 /** Things that the page knows by itself, for what is typed. */
@@ -46,6 +47,7 @@ type Props<K extends Source> = Frame & {
 export function PickField<K extends Source>({ kind, value, onPick, free, make, also, ...field }: Props<K>) {
   const { label, fault, hint, hideLabel, className, placeholder, disabled, required, autoFocus, inCell } = field;
   const id = useId();
+  const workedOn = useWorkedOn();
   const shown = free?.text ?? (value === null ? '' : labelOf(value));
   const [typed, setTyped] = useState(inCell?.begin);
   const [at, setAt] = useState('');
@@ -167,6 +169,9 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
             onInteractOutside={(e) => e.target === input.current && e.preventDefault()}
             className="z-[60] w-[max(var(--radix-popover-trigger-width),300px)] max-w-[calc(100vw-24px)] overflow-hidden rounded-lg border border-line bg-glaze shadow-xl"
           >
+            {kind === 'item' && workedOn !== '' && (
+              <p className="border-b border-line bg-glaze-2 px-2.5 py-1.5 text-[12.5px] text-ink-2">for {workedOn}</p>
+            )}
             <Command shouldFilter={false} value={at} onValueChange={setAt} vimBindings={false}>
               <Command.List
                 ref={choices}

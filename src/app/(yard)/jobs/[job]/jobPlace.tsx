@@ -3,15 +3,19 @@ import type { ReactNode } from 'react';
 import { asDay, formatDay, howFar, type Calendar, type Day } from '@/core/calendar/workdays';
 import { formatWhole, signOf } from '@/core/money/money';
 import { may } from '@/core/people/rights';
+import { assetWords } from '@/core/records/asset';
 import { forecastOf, type Level } from '@/core/tab/sums';
+import { loadJobAsset, type JobAsset } from '@/queries/assets';
 import { findJob, loadTab, type JobHead } from '@/queries/job';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
+import { WorkedOn } from '@/ui/WorkedOn';
 import { Opened } from '@/ui/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/Link';
 import { counted } from '@/core/words';
 import { place, type Asked } from '../../../server/place';
+import { AssetLine } from './AssetLine';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
 
 type AskedJob = Asked & { readonly job: JobHead; readonly on: Day | undefined };
@@ -25,12 +29,15 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
     if (job === undefined) notFound();
     const level = may(person, 'see money') ? (await loadTab(db, person, job.id, on)).whole : undefined;
     const { currency } = await loadCompany(db);
+    const asset = await loadJobAsset(db, person, job.id);
     return (
       <Sheet joined={job.onRail} left={level && <LevelColumn level={level} currency={currency} number={job.number} />}>
         <Opened kind="job" id={job.id} />
-        <JobTop job={job} day={on ?? today} today={today} calendar={await loadCalendar(db)} />
+        <JobTop job={job} asset={asset} day={on ?? today} today={today} calendar={await loadCalendar(db)} />
         <JobTabs number={job.number} needs={job.counts.needs} orders={job.counts.orders} quote={job.quote} />
-        {await render({ ...asked, job, on })}
+        <WorkedOn words={asset.own === null ? '' : assetWords(asset.own)}>
+          {await render({ ...asked, job, on })}
+        </WorkedOn>
       </Sheet>
     );
   });
@@ -51,13 +58,14 @@ function LevelColumn({ level, currency, number }: { level: Level; currency: stri
 
 type TopProps = {
   readonly job: JobHead;
+  readonly asset: JobAsset;
   /** The day that the page shows. */
   readonly day: Day;
   readonly today: Day;
   readonly calendar: Calendar;
 };
 
-function JobTop({ job, day, today, calendar }: TopProps) {
+function JobTop({ job, asset, day, today, calendar }: TopProps) {
   const facts = [job.customer, `lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
   return (
     <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
@@ -73,6 +81,7 @@ function JobTop({ job, day, today, calendar }: TopProps) {
           </Link>
         )}
         <p className="mt-0.5 text-ink-2">{facts}</p>
+        <AssetLine key={asset.version} jobId={job.id} asset={asset} asks={job.kind === 'repair'} />
       </div>
       <div className="text-ink-2 sm:text-right">
         {job.dueOn !== null && (

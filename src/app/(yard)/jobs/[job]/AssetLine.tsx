@@ -1,0 +1,99 @@
+'use client';
+
+import { useState } from 'react';
+import { assetFields, assetWords } from '@/core/records/asset';
+import type { JobAsset } from '@/queries/assets';
+import type { Asset } from '@/store/tables';
+import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useActForm } from '@/ui/useActForm';
+import { useYard } from '@/ui/YardContext';
+import { setAsset } from '../../../acts';
+
+type Props = { readonly jobId: number; readonly asset: JobAsset; readonly asks: boolean };
+
+/** What of the customer's a job works on. */
+export function AssetLine({ jobId, asset, asks }: Props) {
+  const { may } = useYard();
+  const [open, setOpen] = useState(false);
+  const { own } = asset;
+  if (own === null && !(asks && may('open jobs'))) return null;
+  return (
+    <p className="text-ink-2">
+      {own !== null && (
+        <>
+          on <b className="font-semibold text-ink">{assetWords(own)}</b>{' '}
+        </>
+      )}
+      {may('open jobs') && (
+        <button type="button" className="step" onClick={() => setOpen(true)}>
+          {own === null ? '+ What is worked on' : 'change'}
+        </button>
+      )}
+      {own !== null && own.notes !== '' && <span className="block text-[13px] whitespace-pre-line">{own.notes}</span>}
+      {open && <AssetSlip jobId={jobId} asset={asset} onClose={() => setOpen(false)} />}
+    </p>
+  );
+}
+
+const NEW = { name: '', description: '', serial: '', notes: '' };
+const textOf = ({ name, description, serial, notes }: Asset) => ({ name, description, serial, notes });
+
+function AssetSlip({ jobId, asset: { own, known, version }, onClose }: Omit<Props, 'asks'> & { onClose: () => void }) {
+  const [chosen, setChosen] = useState(own);
+  const form = useActForm({
+    read: () => assetFields,
+    start: own === null ? NEW : textOf(own),
+    act: setAsset,
+    input: (read, once) => ({
+      ...{ once, jobId, version },
+      asset: { ...read, id: chosen?.id ?? null, version: chosen?.version ?? 0 },
+    }),
+    said: (_, typed) => `The job works on ${typed.name}`,
+    onDone: onClose,
+  });
+  const choose = (id: string) => {
+    const next = known.find((a) => String(a.id) === id) ?? null;
+    setChosen(next);
+    form.restart(next === null ? NEW : textOf(next));
+  };
+  useKey('Ctrl+Enter', 'Save what is worked on', form.save, !form.busy);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title="What is worked on"
+      detail="It goes along wherever parts are looked up for this job. Say what it is without its make: size, type, rating."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
+            Save what is worked on <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        {known.length > 0 && (
+          <ChoiceField
+            label="Of what this customer has"
+            value={chosen === null ? '' : String(chosen.id)}
+            onChange={(e) => choose(e.target.value)}
+          >
+            <option value="">something new</option>
+            {known.map((a) => (
+              <option key={a.id} value={a.id}>
+                {assetWords(a)}
+              </option>
+            ))}
+          </ChoiceField>
+        )}
+        <TextField label="What it is" placeholder="Gearbox, engine, lift" autoFocus {...form.text('name')} />
+        <TextField label="Size, type, rating" placeholder="two-speed, 2.5 : 1" {...form.text('description')} />
+        <TextField label="Serial number" inputClass="mono" {...form.text('serial')} />
+        <AreaField label="Notes" rows={4} {...form.text('notes')} />
+      </div>
+    </Slip>
+  );
+}
