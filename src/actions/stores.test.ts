@@ -5,7 +5,8 @@ import { callOff, changeOrder } from './orders';
 import { orderInput } from '../../tests/support/typed';
 import { takeBack } from './receiving';
 import { choosePlanning, letGo, reserve } from './reserving';
-import { countStock, issueStock, keepLevel, returnIssue } from './stores';
+import { countStock, issueStock, keepLevel, returnIssue, takeCounts } from './stores';
+import { readCountFile } from '@/queries/countFile';
 
 let yard: TestCompany;
 let tube: number;
@@ -54,6 +55,32 @@ describe('counting', () => {
     expect(await openOf(id)).toEqual({ open: 0, missing: 0 });
     must(await counting(5, null, 18));
     expect(await openOf(id)).toEqual({ open: q(7), missing: q(7) });
+  });
+  it('comes from a file, all of it or none', async () => {
+    const file = async (...lines: string[]) => {
+      const text = ['Item,Count,Value,Level,Reason', ...lines].join('\n');
+      const { actor } = await yard.as('storekeeper');
+      const read = await readCountFile(yard.db, actor, new TextEncoder().encode(text));
+      if (!read.ok) throw new Error(read.refusals[0]?.message);
+      return read.value;
+    };
+    const take = async (rows: Awaited<ReturnType<typeof file>>['taken']) =>
+      takeCounts(await yard.as('storekeeper'), { once: yard.once(), rows: [...rows] });
+    const { number } = (await yard.db('item').where({ id: tube }).first('number'))!;
+    const told = await file(`${number},18,100.00,25,opening`, 'NO-1,1,,,');
+    expect(told).toMatchObject({ count: 1, moved: 1, leftCount: 1, counts: [{ number, before: 0, after: q(18) }] });
+    must(await take(told.taken));
+    expect(await pile()).toEqual({ quantity: q(18), value: 10_000 });
+    expect(await yard.db('stockLevel').where({ itemId: tube }).first('keep')).toEqual({ keep: q(25) });
+    // What was read before stock moved is not taken over it, nor the rest of the file.
+    const stale = await file(`${number},12,,,`);
+    const id = await need(3);
+    must(await reserving(id));
+    must(await issue(3, id));
+    const other = { ...stale.taken[0]!, itemId: yard.ids.items[1], seen: q(0) };
+    expect(refusedWith(await take([other, stale.taken[0]!]))).toEqual(['stores.moved']);
+    expect(await pile()).toEqual({ quantity: q(15), value: 8333 });
+    expect(await yard.db('stockSum').where({ itemId: yard.ids.items[1] })).toEqual([]);
   });
   it('keeps a level, and takes it away', async () => {
     const keep = async (n: number) =>

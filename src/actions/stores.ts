@@ -18,6 +18,7 @@ import { wholeFault } from '@/core/quantity/whole';
 import { anyText } from '@/core/records/fields';
 import { countFields, keptQuantity, movedQuantity } from '@/core/records/stock';
 import { cutTo } from '@/core/stores/claims';
+import { counted } from '@/core/words';
 import { count, take } from '@/core/stores/pile';
 import { openTabLines } from '@/store/ledger';
 import { addMove, applyCuts, claimsOf, pileOf, settleStock, type PileKey } from '@/store/stock';
@@ -63,30 +64,88 @@ export const countStock = defineAction({
     const item = await goodsItem(trx, key.itemId);
     const place = await placeOf(trx, key.placeId);
     const pile = await pileOf(trx, key);
-    if (pile.quantity !== seen)
-      refuse(
-        'stores.moved',
-        `${saidOf(pile.quantity, item)} are there by now: it moved since you looked. Count again.`,
-        'quantity',
-      );
-    const move = grant(count({ name: item.name, unit: item.unit, quantity: q, value }, pile));
-    if (move.quantity === 0 && move.value === 0) refuse('stores.same', 'That is what is there already.', 'quantity');
-    await addMove(trx, {
-      ...key,
-      ...move,
-      kind: move.quantity === 0 ? 'revalued' : 'counted',
-      reason,
-      ...movedNow(work),
-    });
+    const move = await putRight(work, key, item, { seen, quantity: q, value, reason });
+    if (move === undefined) refuse('stores.same', 'That is what is there already.', 'quantity');
     touch('Counted', 'item', item.id, await settleStock(trx, item.id));
     await audit({
       words: `Counted ${saidOf(q, item)} at ${place.name} (${formatQuantity(pile.quantity)} before): ${reason}`,
       subjects: [['item', item.id], ...(key.jobId === null ? [] : [['job', key.jobId] as const])],
       before: pile,
-      after: { quantity: q, value: pile.value + move.value },
+      after: { quantity: q, value: pile.value + (move?.value ?? 0) },
     });
   },
 });
+
+type Count = z.output<z.ZodObject<typeof countFields.shape>> & { readonly seen: Quantity };
+
+/** Moves a pile to what was counted. @returns the move; undefined where that is what is there already */
+async function putRight(work: Work, key: PileKey, item: Item, { seen, quantity: q, value, reason }: Count) {
+  const { trx } = work;
+  const pile = await pileOf(trx, key);
+  if (pile.quantity !== seen)
+    refuse(
+      'stores.moved',
+      `${saidOf(pile.quantity, item)} are there by now: it moved since you looked. Count again.`,
+      'quantity',
+    );
+  const move = grant(count({ name: item.name, unit: item.unit, quantity: q, value }, pile));
+  if (move.quantity === 0 && move.value === 0) return undefined;
+  const kind = move.quantity === 0 ? 'revalued' : 'counted';
+  await addMove(trx, { ...key, ...move, kind, reason, ...movedNow(work) });
+  return move;
+}
+
+/** The most rows that a file of counts may bring at once. */
+const MOST_COUNTED = 20_000;
+
+/** Takes counts and levels from a file, of the company's own stock: all of them or none. */
+export const takeCounts = defineAction({
+  name: 'takeCounts',
+  right: 'keep stores',
+  input: z.object({
+    once,
+    rows: z
+      .array(
+        z.object({
+          itemId: z.number().int(),
+          placeId: z.number().int(),
+          /** What was there when the file was read. */
+          seen: quantitySchema,
+          quantity: countFields.shape.quantity.nullable(),
+          value: countFields.shape.value,
+          keep: keptQuantity.nullable(),
+          reason: countFields.shape.reason,
+        }),
+      )
+      .min(1, 'The file says nothing that can be taken.')
+      .max(MOST_COUNTED),
+  }),
+  run: async (work, { rows }) => {
+    const { trx, audit, touch } = work;
+    for (const { itemId, placeId, seen, quantity: q, value, keep, reason } of rows) {
+      const item = await goodsItem(trx, itemId);
+      if (q !== null) {
+        const key = { itemId, placeId, jobId: null };
+        await putRight(work, key, item, { seen, quantity: q, value, reason });
+        touch('Counted', 'item', itemId, await settleStock(trx, itemId));
+      }
+      if (keep !== null) await writeLevel(trx, item, placeId, keep);
+    }
+    await audit({
+      words: `Took ${counted(rows.length, 'count')} of stores from a file`,
+      subjects: rows.map((r) => ['item', r.itemId] as const),
+      after: rows,
+    });
+    return { rows: rows.length };
+  },
+});
+
+async function writeLevel(trx: Work['trx'], item: Item, placeId: number, keep: Quantity): Promise<void> {
+  const whole = wholeFault(keep, item.unit, item.name, 'keep');
+  if (whole !== undefined) throw new Refused([whole]);
+  await trx('stockLevel').where({ itemId: item.id, placeId }).delete();
+  if (keep > 0) await trx('stockLevel').insert({ itemId: item.id, placeId, keep });
+}
 
 /** Says how much of an item is to be kept at a place; none takes the level away. */
 export const keepLevel = defineAction({
@@ -100,11 +159,8 @@ export const keepLevel = defineAction({
   run: async ({ trx, audit }, { itemId, placeId, keep }) => {
     const item = await goodsItem(trx, itemId);
     const place = await placeOf(trx, placeId);
-    const whole = wholeFault(keep, item.unit, item.name, 'keep');
-    if (whole !== undefined) throw new Refused([whole]);
     const before = await trx('stockLevel').where({ itemId, placeId }).first('keep');
-    await trx('stockLevel').where({ itemId, placeId }).delete();
-    if (keep > 0) await trx('stockLevel').insert({ itemId, placeId, keep });
+    await writeLevel(trx, item, placeId, keep);
     await audit({
       words:
         keep > 0 ? `Keeps ${saidOf(keep, item)} at ${place.name}` : `Keeps no level of ${item.name} at ${place.name}`,

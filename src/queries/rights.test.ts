@@ -29,6 +29,7 @@ import { loadSellers } from './sellers';
 import { listStock, loadStock, sumStock } from './stores';
 import { listItems, loadItem, loadItemPast, loadSold } from './items';
 import { loadJobAsset } from './assets';
+import { readCountFile } from './countFile';
 import { readPriceFile } from './priceLists';
 import { loadSideBySide } from './quotePieces';
 import { loadRevised } from './quoteRevision';
@@ -113,6 +114,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a quote side by side', 'see money', (p) => loadSideBySide(yard.db, p, 1, TODAY)],
   ['what a revision changes', 'see money', (p) => loadRevised(yard.db, p, 1)],
   ['what a job works on', 'see jobs', (p) => loadJobAsset(yard.db, p, 1)],
+  ['a file of counts', 'keep stores', (p) => readCountFile(yard.db, p, new Uint8Array())],
   ['a price list', 'keep suppliers', (p) => readPriceFile(yard.db, p, 1, new Uint8Array(), TODAY)],
   ['an item', 'see money', (p) => loadItem(yard.db, p, 1, TODAY)],
   ['what an item cost before', 'see money', (p) => loadItemPast(yard.db, p, 1)],

@@ -8,6 +8,7 @@ import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
 import * as boms from '@/queries/boms';
+import { readCountFile as readCounted } from '@/queries/countFile';
 import * as prices from '@/queries/priceLists';
 import * as quotes from '@/queries/quoteImport';
 import type { Day } from '@/core/calendar/workdays';
@@ -50,6 +51,9 @@ export const readBillFile = ({ person, itemId, bytes, on }: Handed & { itemId: n
 /** What a supplier's price list holds, and what it would change. */
 export const readPriceFile = ({ person, supplierId, bytes, on }: Handed & { supplierId: number }) =>
   look((db) => prices.readPriceFile(db, person, supplierId, bytes, on));
+
+/** What a file of counts says, beside what lies in stores. */
+export const readCountFile = ({ person, bytes }: Omit<Handed, 'on'>) => look((db) => readCounted(db, person, bytes));
 
 /** A list as a workbook, whole and of one moment. */
 export const writeList = ({ person, name, query }: { person: Person; name: ListName; query: ListQuery }) =>

@@ -109,6 +109,7 @@ const POSTED = [
   '/gather/preview',
   '/jobs/421/plan/ahead',
   '/jobs/421/plan/changes',
+  '/stores/counts',
   '/suppliers/1/prices',
   '/suppliers/none/prices?once=12345678',
   '/items/44/bill/preview',

@@ -1,3 +1,6 @@
+import { rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { App } from '../support/app';
 import { Browser } from './driver';
@@ -159,5 +162,25 @@ describe('stores', () => {
     await other.reads('BO-A4-830');
     expect(await other.text()).not.toContain('Value');
     await other.close();
+  });
+});
+
+describe('stores', () => {
+  const list = join(tmpdir(), `kettle-counts-${process.pid}.csv`);
+  afterAll(() => rmSync(list, { force: true }));
+
+  it('take counts and levels from a file, shown before they are taken', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Mina Rowe');
+    writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
+    await browser.go('/stores');
+    await (await browser.driver.findElement(By.css('input[aria-label="File of counts"]'))).sendKeys(list);
+    await browser.reads('1 pile changes, and stores are worth £\u202f112.00 more.');
+    await browser.reads('0 → 16');
+    await browser.reads('Row 3: Item NO-1 is not known here.');
+    await press('Take 1 row');
+    await browser.reads('1 row taken');
+    await read('SHK-12', 2, '16');
+    expect(await browser.consoleErrors()).toEqual([]);
   });
 });

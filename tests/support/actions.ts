@@ -70,6 +70,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   reserve: 'change buy lists',
   letGo: 'change buy lists',
   countStock: 'keep stores',
+  takeCounts: 'keep stores',
   keepLevel: 'keep stores',
   issueStock: 'keep stores',
   returnIssue: 'keep stores',

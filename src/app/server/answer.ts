@@ -21,7 +21,7 @@ type Asked = {
   readonly person: Person;
   readonly params: Readonly<Record<string, string>>;
 };
-type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;
+type Handler = (request: Request, context: { params: Promise<Record<string, string> | undefined> }) => Promise<Response>;
 
 /** Whether a request was made by a page of another site. Opening one of our files by a link is not. */
 function isForeign(request: Request): boolean {
@@ -48,7 +48,7 @@ async function guarded(
   right: Right,
   answer: (asked: Asked) => Promise<Response>,
   request: Request,
-  params: Promise<Record<string, string>>,
+  params: Promise<Record<string, string> | undefined>,
 ): Promise<Response> {
   const told = (status: number, message: string) => Response.json({ message }, { status });
   if (isForeign(request)) return told(403, 'This came from another site.');
@@ -56,7 +56,8 @@ async function guarded(
   if (person === undefined) return told(401, 'You were signed out. Sign in again, then try once more.');
   if (!may(person, right)) return told(403, `You may not ${RIGHTS[right]}.`);
   try {
-    return await answer({ request, person, params: await params });
+    // An address without a part that is named has none.
+    return await answer({ request, person, params: (await params) ?? {} });
   } catch (error) {
     if (error instanceof Answer) return told(error.status, error.message);
     if (error instanceof NotPermitted) return told(403, error.message);

@@ -9,7 +9,7 @@ import type { Person } from '@/store/people';
 import { Answer, idIn, readBody, route } from './answer';
 import { performAs } from './offer';
 
-/** A sheet that was handed over: whose, for which thing, and from which day what it says is to hold. */
+/** A sheet that was handed over: by whom, for which thing (0 for none), and from which day what it says is to hold. */
 type Handed = { readonly person: Person; readonly id: number; readonly bytes: Uint8Array; readonly on: Day };
 
 /**
@@ -28,7 +28,7 @@ export const sheetFile = <T extends { readonly taken: unknown }>(
   route(right, async ({ request, person, params }) => {
     const { searchParams } = new URL(request.url);
     const on = asDay(searchParams.get('from') ?? '') ?? clock.today();
-    const id = idIn(params.id);
+    const id = params.id === undefined ? 0 : idIn(params.id);
     const found = await read({ person, id, bytes: new Uint8Array(await readBody(request, LIMITS.file)), on });
     if (!found.ok) throw new Answer(422, found.refusals[0]?.message ?? '');
     const { taken, ...told } = found.value;

@@ -18,8 +18,8 @@ type Props<T> = {
   readonly label: string;
   readonly words: string;
   readonly detail: string;
-  /** The label of the day from which what it says holds. */
-  readonly dayLabel: string;
+  /** The label of the day from which what it says holds, where it does from one. */
+  readonly dayLabel?: string;
   /** What is taken, in words; nothing where there is nothing to take. */
   readonly takes: (told: T) => string | undefined;
   readonly said: (told: T) => string;
@@ -116,7 +116,7 @@ export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, sa
             </div>
           }
         >
-          <DateField label={dayLabel} value={from} onDay={(day) => void begin(day)} />
+          {dayLabel !== undefined && <DateField label={dayLabel} value={from} onDay={(day) => void begin(day)} />}
           {told !== undefined && children(told)}
         </Slip>
       )}

@@ -1,3 +1,4 @@
+import { may } from '@/core/people/rights';
 import { listStock, sumStock } from '@/queries/stores';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
@@ -5,6 +6,7 @@ import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { ListViews } from '../ListViews';
+import { CountFile } from './CountFile';
 import { StockTable } from './StockTable';
 
 export const metadata = { title: 'Stores' };
@@ -42,7 +44,9 @@ export default place(async ({ db, person, query }) => {
           Further items
         </GoOn>
       )}
-      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>} />
+      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
+        {may(person, 'keep stores') && <CountFile />}
+      </Shelf>
     </Sheet>
   );
 });

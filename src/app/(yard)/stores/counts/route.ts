@@ -1,0 +1,10 @@
+import { takeCounts } from '@/actions/stores';
+import { inHelper } from '@/server/threads';
+import { sheetFile } from '../../../server/sheetFile';
+
+/** A file of what was counted in stores. */
+export const POST = sheetFile(
+  'keep stores',
+  ({ person, bytes }) => inHelper('readCountFile', { person, bytes }),
+  (perform, rows, { once }) => perform(takeCounts, { once, rows: [...rows] }),
+);

@@ -1,0 +1,96 @@
+import { readCounts, type Known } from './rows';
+
+const KNOWN: Known = {
+  items: [
+    { id: 1, number: 'TU-38', name: 'Tube', unit: 'MTR', kind: 'material' },
+    { id: 2, number: 'BO-M8', name: 'Bolt', unit: 'C62', kind: 'part' },
+    { id: 3, number: 'WELD', name: 'Welding', unit: 'HUR', kind: 'service' },
+  ],
+  places: [
+    { id: 7, name: 'Main store' },
+    { id: 8, name: 'Bay 2' },
+  ],
+  mark: '.',
+  currency: 'GBP',
+};
+const read = (headings: string, ...lines: string[]) => {
+  const rows = lines.map((l, k) => ({ row: k + 2, cells: l.split(';') }));
+  const result = readCounts(headings.split(';'), rows, KNOWN);
+  if (!result.ok) throw new Error(result.refusals[0]?.message);
+  return result.value;
+};
+
+describe('a file of counts', () => {
+  it('says what lies where, what it is worth, what is kept and why', () =>
+    expect(
+      read(
+        'Item number;Place;Quantity;Value;Level to keep;Reason',
+        'tu-38;bay 2;12.5;110.25;20;found behind the rack',
+        'BO-M8;;300;;;',
+      ).rows,
+    ).toEqual([
+      {
+        row: 2,
+        itemId: 1,
+        placeId: 8,
+        quantity: 125_000,
+        value: 11_025,
+        keep: 200_000,
+        reason: 'found behind the rack',
+      },
+      {
+        row: 3,
+        itemId: 2,
+        placeId: 7,
+        quantity: 3_000_000,
+        value: null,
+        keep: null,
+        reason: 'opening count from a file',
+      },
+    ]));
+
+  it('takes what one costs for what all are worth, and another unit for its own', () =>
+    expect(
+      read('Item;Counted;Unit;Cost each', 'BO-M8;300;;0.32', 'TU-38;12500;mm;0.0088').rows.map((r) => [
+        r.quantity,
+        r.value,
+      ]),
+    ).toEqual([
+      [3_000_000, 9600],
+      [125_000, 11_000],
+    ]));
+
+  it('may say levels alone', () =>
+    expect(read('Number;Level', 'BO-M8;100').rows[0]).toMatchObject({ quantity: null, value: null, keep: 1_000_000 }));
+
+  it('says of each row that it leaves out why', () =>
+    expect(
+      read(
+        'Item;Place;Count;Unit;Value',
+        'NO-1;;1;;',
+        ';;1;;',
+        'WELD;;1;;',
+        'BO-M8;Attic;1;;',
+        'BO-M8;;-1;;',
+        'BO-M8;;1.5;;',
+        'BO-M8;;;;',
+        'BO-M8;;1;kg;',
+        'BO-M8;;1;;lots',
+        'BO-M8;;1;;',
+        'BO-M8;main store;2;;',
+      ).left.map((l) => `${l.row} ${l.message}`),
+    ).toEqual([
+      '2 Item NO-1 is not known here.',
+      '3 There is no item number.',
+      '4 WELD is no material or part, so it lies in no store.',
+      '5 The place “Attic” is not known.',
+      '6 “-1” is no quantity.',
+      '7 Bolt: a piece cannot be divided, so 1.5 has to be a whole number.',
+      '8 It says neither what was counted nor what is kept.',
+      '9 BO-M8 is kept in pieces, and “kg” does not fit that.',
+      '10 “lots” is no amount.',
+      '12 BO-M8 at that place stands in row 11 already.',
+    ]));
+
+  it('needs the columns it is read by', () => expect(() => read('Name;Colour', 'a;b')).toThrow('item number'));
+});

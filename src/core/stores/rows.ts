@@ -1,0 +1,148 @@
+import { columnsOf, folded, type Row, type RowLeft } from '../columns';
+import { isGoods, type ItemKind } from '../items/kinds';
+import { LIMITS } from '../limits';
+import { parseDecimal, type DecimalMark } from '../money/decimal';
+import { lineNet, type Minor, type UnitPrice } from '../money/money';
+import { decimalsOf } from '../money/currencies';
+import { quantity, type Quantity } from '../quantity/quantity';
+import { exactFactor, findUnit, unitOf } from '../quantity/units';
+import { wholeFault } from '../quantity/whole';
+import { done, refusal, refused, type Refusal, type Result } from '../result';
+
+const HEADINGS = {
+  place: /^(place|store|where|location|bay)/i,
+  keep: /^(keep|kept|level|minimum)|level to keep/i,
+  each: /(each|unit) (cost|price|value)|^(cost|price)( each)?\b|cost each/i,
+  value: /value|worth|amount/i,
+  reason: /reason|why|note/i,
+  unit: /^(unit|uom|u\/m)$/i,
+  quantity: /qty|quantity|count|on hand|stock/i,
+  item: /number|^item|^part|code|article/i,
+} as const;
+type Field = keyof typeof HEADINGS;
+
+export type StockItem = {
+  readonly id: number;
+  readonly number: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly kind: ItemKind;
+};
+
+/** What a row says of an item at a place; null for what it does not say. */
+export type CountedRow = {
+  readonly row: number;
+  readonly itemId: number;
+  readonly placeId: number;
+  /** In the item's unit. */
+  readonly quantity: Quantity | null;
+  /** What all of it is worth, in minor units of the company's currency. */
+  readonly value: Minor | null;
+  readonly keep: Quantity | null;
+  readonly reason: string;
+};
+
+export type Known = {
+  readonly items: readonly StockItem[];
+  /** The first is meant where a row names none. */
+  readonly places: readonly { readonly id: number; readonly name: string }[];
+  readonly mark: DecimalMark;
+  readonly currency: string;
+};
+
+const fault = (message: string): Refusal => refusal('stores.row', message);
+export const COUNT_REASON = 'opening count from a file';
+
+/**
+ * Reads what lies in stores: a row for each item and place, with what was counted, what it is worth or cost each, the
+ * level to keep, and why it is put right.
+ *
+ * @returns the rows that can be taken, and those that are left out with the reason; refused without the columns it needs
+ */
+export function readCounts(
+  headings: readonly string[],
+  rows: readonly Row[],
+  known: Known,
+): Result<{ readonly rows: readonly CountedRow[]; readonly left: readonly RowLeft[] }> {
+  const columns = columnsOf<Field>(headings, HEADINGS);
+  if (columns.item === undefined || (columns.quantity ?? columns.keep) === undefined)
+    return refused(
+      refusal(
+        'stores.columns',
+        'The file needs a column for the item number, and one for what was counted or is kept.',
+      ),
+    );
+  const items = new Map(known.items.map((i) => [folded(i.number), i]));
+  const places = new Map(known.places.map((p) => [folded(p.name), p.id]));
+  const [first] = known.places;
+  const seen = new Map<string, number>();
+  const left: RowLeft[] = [];
+  const read: CountedRow[] = [];
+  for (const { row, cells } of rows) {
+    const cell = (field: Field) => (columns[field] === undefined ? '' : (cells[columns[field]] ?? '').trim());
+    const item = items.get(folded(cell('item')));
+    const placeId = cell('place') === '' ? first?.id : places.get(folded(cell('place')));
+    const line = readRow(cell, item, placeId, known);
+    const key = `${item?.id}/${placeId}`;
+    const twin = seen.get(key);
+    if (!line.ok) left.push({ row, message: line.refusals[0]?.message ?? '' });
+    else if (twin !== undefined)
+      left.push({ row, message: `${item?.number} at that place stands in row ${twin} already.` });
+    else {
+      seen.set(key, row);
+      read.push({ row, ...line.value });
+    }
+  }
+  return done({ rows: read, left });
+}
+
+function readRow(
+  cell: (field: Field) => string,
+  item: StockItem | undefined,
+  placeId: number | undefined,
+  { mark, currency }: Known,
+): Result<Omit<CountedRow, 'row'>> {
+  const refuse = (message: string) => refused(fault(message));
+  if (item === undefined)
+    return refuse(cell('item') === '' ? 'There is no item number.' : `Item ${cell('item')} is not known here.`);
+  if (!isGoods(item.kind)) return refuse(`${item.number} is no material or part, so it lies in no store.`);
+  if (placeId === undefined) return refuse(`The place “${cell('place')}” is not known.`);
+  const unit = cell('unit') === '' ? unitOf(item.unit) : findUnit(cell('unit'));
+  const factor = unit && exactFactor(item.unit, unit.code);
+  if (unit === undefined || factor === undefined)
+    return refuse(`${item.number} is kept in ${unitOf(item.unit).name}s, and “${cell('unit')}” does not fit that.`);
+  const number = (field: Field, places: number, most: number): number | null | Refusal => {
+    if (cell(field) === '') return null;
+    const value = parseDecimal(cell(field), { places, mark, most });
+    if (value.ok && value.value >= 0) return value.value;
+    return fault(`“${cell(field)}” is no ${field === 'quantity' || field === 'keep' ? 'quantity' : 'amount'}.`);
+  };
+  const [counted, keep] = [number('quantity', 4, 10_000_000), number('keep', 4, 10_000_000)];
+  const [value, each] = [
+    number('value', decimalsOf(currency), LIMITS.line / 100),
+    number('each', 4, LIMITS.price / 10_000),
+  ];
+  for (const read of [counted, keep, value, each]) if (read !== null && typeof read !== 'number') return refused(read);
+  if (counted === null && keep === null) return refuse('It says neither what was counted nor what is kept.');
+  const inUnit = (n: number | null | Refusal): Quantity | null =>
+    typeof n === 'number' ? quantity(Math.round((n * factor.one) / factor.many)) : null;
+  const [many, kept] = [inUnit(counted), inUnit(keep)];
+  for (const q of [many, kept]) {
+    const whole = q === null ? undefined : wholeFault(q, item.unit, item.name);
+    if (whole !== undefined) return refused(whole);
+  }
+  const worth =
+    typeof value === 'number'
+      ? (value as Minor)
+      : typeof each === 'number' && typeof counted === 'number'
+        ? lineNet(quantity(counted), each as UnitPrice, 1, currency)
+        : null;
+  return done({
+    itemId: item.id,
+    placeId,
+    quantity: many,
+    value: many === null ? null : worth,
+    keep: kept,
+    reason: cell('reason').slice(0, 120) || COUNT_REASON,
+  });
+}
