@@ -127,6 +127,50 @@ async function saveLines(trx: Work['trx'], bomId: number, lines: readonly Line[]
   );
 }
 
+/** Changes one line of a bill, puts one more at its end, or takes one off: from the tree of what it is a part of. */
+export const changeBranch = defineAction({
+  name: 'changeBranch',
+  right: 'keep bills',
+  input: z.object({
+    once,
+    bomId: z.number().int(),
+    version: z.number().int(),
+    /** null for one more. */
+    lineId: z.number().int().nullable(),
+    /** null takes it off. */
+    line: bomLineFields.nullable(),
+  }),
+  run: async ({ trx, audit }, { bomId, version, lineId, line }) => {
+    const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This bill'), version, 'This bill');
+    const before = await trx('bomLine').where({ bomId }).orderBy('place');
+    if (lineId !== null)
+      found(
+        before.find((l) => l.id === lineId),
+        'This line',
+      );
+    const stays = before.map(({ bomId: _, place: __, ...own }): Line => own);
+    const changed = line === null ? [] : [lineId === null ? line : { ...line, id: lineId }];
+    const lines = lineId === null ? [...stays, ...changed] : stays.flatMap((l) => (l.id === lineId ? changed : [l]));
+    if (lines.length === 0) refuse('bom.empty', 'A bill has at least one line.');
+    if (lines.length > MOST_BOM_LINES) refuse('bom.long', `A bill has at most ${MOST_BOM_LINES} lines.`);
+    await checkBills(trx, [{ ...bom, lines }], bom.fromDay);
+    await saveLines(trx, bomId, lines);
+    await trx('bom')
+      .where({ id: bomId })
+      .update({ version: version + 1 });
+    const item = found(await trx('item').where({ id: bom.itemId }).first('number'), 'This item');
+    const was = before.find((l) => l.id === lineId);
+    const what = (line ?? was)?.description ?? '';
+    await audit({
+      words: `${line === null ? 'Took' : was === undefined ? 'Put' : 'Changed'} ${what} ${line === null ? 'off' : was === undefined ? 'on' : 'in'} the bill of ${item.number}`,
+      subjects: [['item', bom.itemId]],
+      before: was,
+      after: line,
+    });
+    return { version: version + 1 };
+  },
+});
+
 /** The most lines that a file may bring in at once. */
 const MOST_BROUGHT = 50_000;
 

@@ -5,7 +5,7 @@ import { loadAhead, loadPlanChanges } from '@/queries/planAhead';
 import { loadPlanView } from '@/queries/plan';
 import { insertOne } from '@/store/rows';
 import { readBillFile } from '@/queries/boms';
-import { bringInBills, dropBom, saveBom } from './boms';
+import { bringInBills, changeBranch, dropBom, saveBom } from './boms';
 import { chooseWork, leaveOut, takeBill, takeChanges } from './planning';
 import { choosePlanning } from './reserving';
 import { countStock } from './stores';
@@ -62,6 +62,41 @@ beforeEach(async () => {
   );
 });
 afterEach(async () => yard.closeProven());
+
+describe('a branch of a tree', () => {
+  const bomOf = async (itemId: number) => (await yard.db('bom').where({ itemId }).first('id', 'version'))!;
+  const lines = async (bomId: number) => yard.db('bomLine').where({ bomId }).orderBy('place');
+  const change = async (itemId: number, lineId: number | null, changed: Line | null) => {
+    const { id: bomId, version: at } = await bomOf(itemId);
+    const input = { once: yard.once(), bomId, version: at, lineId, line: changed };
+    return changeBranch(await yard.as('lead'), input);
+  };
+
+  it('is changed, put on and taken off in the bill that it stands in', async () => {
+    const { id } = await bomOf(stringer);
+    const [first] = await lines(id);
+    must(await change(stringer, first!.id, line(tube, 5)));
+    must(await change(stringer, null, line(tread, 2, { unit: 'C62' })));
+    expect((await lines(id)).map((l) => [l.id === first!.id, l.itemId, l.quantity])).toEqual([
+      [true, tube, q(5)],
+      [false, tread, q(2)],
+    ]);
+    must(await change(stringer, first!.id, null));
+    expect((await lines(id)).map((l) => l.itemId)).toEqual([tread]);
+    expect((await bomOf(stringer)).version).toBe(4);
+  });
+  it('never leaves a bill empty, in a loop, or over another’s change', async () => {
+    const { id, version: at } = await bomOf(stringer);
+    const [first] = await lines(id);
+    expect(refusedWith(await change(stringer, first!.id, null))).toEqual(['bom.empty']);
+    expect(refusedWith(await change(stringer, 999, line(tube, 1)))).toEqual(['missing']);
+    const loop = line(ladder, 1, { gotBy: 'made', unit: 'C62' });
+    expect(refusedWith(await change(stringer, null, loop))).toEqual(['bom.loop']);
+    must(await change(stringer, first!.id, line(tube, 5)));
+    const late = { once: yard.once(), bomId: id, version: at, lineId: first!.id, line: line(tube, 6) };
+    expect(await changeBranch(await yard.as('lead'), late)).toMatchObject({ status: 'clash' });
+  });
+});
 
 const job = () => yard.ids.jobs[0];
 const version = async () => (await yard.db('job').where({ id: job() }).first('version'))!.version;

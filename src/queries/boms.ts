@@ -53,7 +53,18 @@ export async function loadBill(
   const versions = rows.map(({ id, fromDay, note }) => ({ id, fromDay, note }));
   if (row === undefined) return { versions, bom: undefined };
   const [bom] = await withLines(db, [row]);
-  const lines = bom?.lines ?? [];
+  const { id, version, fromDay, note, makingDays } = row;
+  return {
+    versions,
+    bom: {
+      ...{ id, version, fromDay, note, makingDays },
+      lines: await viewLines(db, person, bom?.lines ?? []),
+    },
+  };
+}
+
+/** Lines of bills with what they are called; without what things cost for those who may not see it. */
+async function viewLines(db: Db, person: Person, lines: readonly BomLine[]): Promise<BomLineView[]> {
   const items = await loadItems(
     db,
     lines.flatMap((l) => l.itemId ?? []),
@@ -68,26 +79,28 @@ export async function loadBill(
       )
     ).map((c) => [c.id, c]),
   );
-  const { id, version, fromDay, note, makingDays } = row;
-  return {
-    versions,
-    bom: {
-      ...{ id, version, fromDay, note, makingDays },
-      lines: lines.map((l) => {
-        const code = codes.get(l.costCodeId ?? 0);
-        return {
-          ...l,
-          price: may(person, 'see money') ? l.price : null,
-          number: items.get(l.itemId ?? 0)?.number ?? null,
-          code: code?.code ?? null,
-          codeName: code?.name ?? null,
-        };
-      }),
-    },
-  };
+  const money = may(person, 'see money');
+  return lines.map((l) => {
+    const code = codes.get(l.costCodeId ?? 0);
+    return {
+      ...l,
+      price: money ? l.price : null,
+      number: items.get(l.itemId ?? 0)?.number ?? null,
+      code: code?.code ?? null,
+      codeName: code?.name ?? null,
+    };
+  });
 }
 
+/** The bill that a branch of the tree stands in, or has below it. */
+export type BranchBill = { readonly bomId: number; readonly version: number };
+
 export type BranchView = {
+  /** The line of a saved bill that it is, and that bill; null for what the bill itself lists, which is filled in above. */
+  readonly line: (BranchBill & { readonly text: BomLineView }) | null;
+  /** The bill by which it is made in its turn. */
+  readonly below: BranchBill | null;
+
   readonly level: number;
   readonly gotBy: GotBy;
   readonly itemId: number | null;
@@ -127,6 +140,23 @@ export async function workOut(
   const parts = exploded.value;
   const itemIds = [...new Set(parts.flatMap((p) => p.line.itemId ?? []))];
   const items = await loadItems(db, itemIds);
+  const views = await viewLines(
+    db,
+    person,
+    parts.map((p) => p.line),
+  );
+  const versions = new Map(
+    (
+      await whereIn(
+        db,
+        'bom',
+        'id',
+        parts.flatMap((p) => p.bom?.id ?? []),
+      )
+    ).map((b) => [b.id, b.version]),
+  );
+  const billOf = (own: Bom | undefined): BranchBill | null =>
+    own === undefined ? null : { bomId: own.id, version: versions.get(own.id) ?? 0 };
   const estimate = await loadEstimates(db, itemIds, today);
   const { parts: costs, whole } = rollUp(
     parts,
@@ -135,12 +165,18 @@ export async function workOut(
   );
   const money = may(person, 'see money');
   return {
-    branches: parts.map(({ level, line, quantity }, k) => ({
-      ...{ level, gotBy: line.gotBy, itemId: line.itemId, description: line.description, quantity, unit: line.unit },
-      number: items.get(line.itemId ?? 0)?.number ?? null,
-      cost: money ? (costs[k]?.amount ?? null) : null,
-      partly: costs[k]?.partly ?? false,
-    })),
+    branches: parts.map(({ level, line, parent, bom: own, quantity }, k) => {
+      const within = parent === undefined ? null : billOf(parts[parent]?.bom);
+      const text = views[k];
+      return {
+        line: within === null || text === undefined ? null : { ...within, text },
+        below: billOf(own),
+        ...{ level, gotBy: line.gotBy, itemId: line.itemId, description: line.description, quantity, unit: line.unit },
+        number: items.get(line.itemId ?? 0)?.number ?? null,
+        cost: money ? (costs[k]?.amount ?? null) : null,
+        partly: costs[k]?.partly ?? false,
+      };
+    }),
     made: madeInOrder(bom, boms, parts),
     whole: { cost: money ? whole.amount : null, partly: whole.partly },
     fault: undefined,

@@ -104,11 +104,27 @@ describe('a bill of materials', () => {
     await browser.go('/items');
     await click(By.linkText('LADDER-24'));
     await (await browser.link('Bill of materials')).click();
-    await browser.reads('Worked out for');
+    await browser.reads('worked out for');
     await browser.fill('Line 3', 'Quantity', '2.8');
     await browser.reads('20.72');
     await browser.type('How many are made', '10');
     await browser.reads('49.44 m');
+  });
+  it('is changed in its tree, at any level', async () => {
+    await click(By.css('[aria-label="Change Round bar 316 12 mm"]'));
+    await browser.type('Quantity', '2.5');
+    await ctrlEnter();
+    await read('Round bar 316', 2, '25 m');
+    await click(By.css('[aria-label="Put a part below Stringer pair"]'));
+    await browser.pick('Part', 'SHK-12');
+    await ctrlEnter();
+    await browser.see(By.css('[aria-label="Change Bow shackle 12 mm"]'));
+    await click(By.css('[aria-label="Change Bow shackle 12 mm"]'));
+    await press('take it off');
+    await browser.driver.wait(
+      async () => !(await browser.texts('[aria-label="Change Bow shackle 12 mm"]')).length,
+      20_000,
+    );
   });
   it('is refused, with its way, when it would contain itself', async () => {
     await browser.go('/items');

@@ -61,6 +61,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   setAsset: 'open jobs',
   saveBom: 'keep bills',
   dropBom: 'keep bills',
+  changeBranch: 'keep bills',
   bringInBills: 'keep bills',
   choosePlanning: 'change buy lists',
   takeBill: 'change buy lists',

@@ -59,6 +59,7 @@ export const takeOutInvoice = offerAction(invoices.takeOutInvoice);
 export const matchInvoice = offerAction(invoices.matchInvoice);
 export const setAsset = offerAction(assets.setAsset);
 export const saveBom = offerAction(boms.saveBom);
+export const changeBranch = offerAction(boms.changeBranch);
 export const dropBom = offerAction(boms.dropBom);
 export const choosePlanning = offerAction(reserving.choosePlanning);
 export const takeBill = offerAction(planning.takeBill);

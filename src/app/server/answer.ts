@@ -21,7 +21,10 @@ type Asked = {
   readonly person: Person;
   readonly params: Readonly<Record<string, string>>;
 };
-type Handler = (request: Request, context: { params: Promise<Record<string, string> | undefined> }) => Promise<Response>;
+type Handler = (
+  request: Request,
+  context: { params: Promise<Record<string, string> | undefined> },
+) => Promise<Response>;
 
 /** Whether a request was made by a page of another site. Opening one of our files by a link is not. */
 function isForeign(request: Request): boolean {

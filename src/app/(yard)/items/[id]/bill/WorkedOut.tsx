@@ -6,7 +6,7 @@ import { formatAmount, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { together } from '@/core/words';
-import type { BranchView, Worked } from '@/queries/boms';
+import type { BomLineView, BranchBill, BranchView, Worked } from '@/queries/boms';
 import { readBomLines, type BomLineText } from '@/ui/bomText';
 import { ask, asJson } from '@/ui/ask';
 import { NumberField } from '@/ui/kit/NumberField';
@@ -14,7 +14,10 @@ import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import Link from '@/ui/Link';
+import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
+
+const BranchSlip = later(() => import('./BranchSlip'));
 
 const WAIT = 300;
 const INDENT = 18;
@@ -29,9 +32,13 @@ type Props = {
 
 /** What a batch takes and costs by the bill as it is typed, over all levels. */
 export function WorkedOut({ item, lines, fromDay }: Props) {
-  const { currency } = useYard();
+  const { currency, may } = useYard();
+  const mayKeep = may('keep bills');
   const [many, setMany] = useState('1');
   const [worked, setWorked] = useState<Worked>();
+  /** The branch that is changed, or below which one is put; and how often that was done. */
+  const [open, setOpen] = useState<{ bill: BranchBill; text: BomLineView | undefined; of: Row }>();
+  const [again, setAgain] = useState(0);
   const { faults, value } = readBomLines(lines);
   const read = parseQuantity(many);
   const asked =
@@ -50,7 +57,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
       clearTimeout(wait);
       stop.abort();
     };
-  }, [asked, item.id]);
+  }, [asked, item.id, again]);
   const rows = (worked?.branches ?? []).map((b, key): Row => ({ ...b, key }));
   const columns: Column<Row>[] = [
     {
@@ -94,13 +101,45 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
           </>
         ),
     },
+    ...(mayKeep
+      ? [
+          {
+            key: 'change',
+            head: '',
+            cell: (b: Row) => (
+              <span className="flex justify-end gap-3 text-[13px] whitespace-nowrap">
+                {b.below !== null && (
+                  <button
+                    type="button"
+                    className="step"
+                    aria-label={`Put a part below ${b.description}`}
+                    onClick={() => b.below !== null && setOpen({ bill: b.below, text: undefined, of: b })}
+                  >
+                    + part
+                  </button>
+                )}
+                {b.line !== null && (
+                  <button
+                    type="button"
+                    className="step"
+                    aria-label={`Change ${b.description}`}
+                    onClick={() => b.line !== null && setOpen({ bill: b.line, text: b.line.text, of: b })}
+                  >
+                    change
+                  </button>
+                )}
+              </span>
+            ),
+          },
+        ]
+      : []),
   ];
   const whole = worked?.whole;
   return (
     <section aria-labelledby="worked-out" className="mt-6">
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <h2 id="worked-out" className="text-[17px]">
-          Worked out for
+          As a tree, worked out for
         </h2>
         <NumberField
           label="How many are made"
@@ -119,7 +158,25 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
           </span>
         )}
       </div>
-      {rows.length > 0 && <LedgerTable label="Worked out" rows={rows} columns={columns} keyOf={(b) => b.key} />}
+      {rows.length > 0 && (
+        <LedgerTable
+          label="Worked out"
+          rows={rows}
+          columns={columns}
+          keyOf={(b) => b.key}
+          onOpen={mayKeep ? (b) => b.line !== null && setOpen({ bill: b.line, text: b.line.text, of: b }) : undefined}
+        />
+      )}
+      {open !== undefined && (
+        <BranchSlip
+          key={`${open.bill.bomId} ${open.text?.id}`}
+          bill={open.bill}
+          line={open.text}
+          title={open.text === undefined ? `A part of ${open.of.description}` : open.of.description}
+          onDone={() => setAgain((n) => n + 1)}
+          onClose={() => setOpen(undefined)}
+        />
+      )}
       {worked !== undefined && worked.made.length > 0 && (
         <p className="mt-2 text-ink-2">
           Made before it, in this order:{' '}

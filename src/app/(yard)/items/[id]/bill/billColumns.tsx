@@ -10,7 +10,7 @@ import { chosen, wordsOfChoice } from '@/ui/entry/reading';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
 
-const PER_NAMES: Readonly<Record<Per, string>> = { piece: 'each', batch: 'the batch' };
+export const PER_NAMES: Readonly<Record<Per, string>> = { piece: 'each', batch: 'the batch' };
 
 /** A choice among a few words of ours. */
 function wordEntry<K extends string>(
