@@ -5,13 +5,16 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { sealData } from 'iron-session';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { startMailServer } from '@/standins/mailServer';
+import { explode } from '@/core/boms/explode';
+import { quantity } from '@/core/quantity/quantity';
+import { findBom } from '@/store/boms';
 import { open, type Db } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { findOrder } from '@/store/orders';
 import { insertSession } from '@/store/sessions';
 import { orderInput } from '../tests/support/typed';
 import { percentile, probes, type Served } from './benchProbes';
-import { makeLargeCompany, SIZE } from './largeCompany';
+import { makeLargeCompany, PLANNED, SIZE } from './largeCompany';
 
 const folder = join('data', 'bench');
 const kept = join(folder, 'large.sqlite');
@@ -195,6 +198,38 @@ async function sheets(db: Db, { get }: Served): Promise<void> {
   row('Pasting: 500 words named', await timed(20, async (k) => void (await get('/pick', words(k)))));
 }
 
+/** What planning asks: a deep bill worked out, a long buy list, and every job planned anew. */
+async function planning(db: Db, { get, act }: Served): Promise<void> {
+  const { top, job, rows, levels, lines } = PLANNED;
+  console.log(`\nPlanning (a bill of ${levels} levels and ${rows} rows; a job of ${lines} lines)`);
+  const found = await findBom(db, top, TODAY);
+  if (found === undefined) throw new Error('There is no bill.');
+  const batch = quantity(10_000);
+  row('Bill: taken apart, in the core', await timed(ROUNDS, async () => void explode(found.bom, batch, found.boms)));
+  const text = found.bom.lines.map(({ offset, id: _, ...l }) => ({
+    ...l,
+    ...{ offsetDays: offset.days, offsetFrom: offset.from },
+  }));
+  const body = JSON.stringify({ fromDay: '2026-01-05', batch, lines: text });
+  row(
+    'Bill: worked out with costs, as typed',
+    await timed(20, async () => void (await get(`/items/${top}/bill/preview`, body))),
+  );
+  row('Bill: its page', await timed(20, async () => void (await get(`/items/${top}/bill`))));
+  row('Job of 2,000 lines: buy list', await timed(20, async () => void (await get(`/jobs/${job}/buy-list`))));
+  row('Job of 2,000 lines: plan', await timed(20, async () => void (await get(`/jobs/${job}/plan`))));
+  row('Stores', await timed(20, async () => void (await get('/stores'))));
+  const needs = await count('need');
+  const all = async () =>
+    timed(1, async () => void (await act('planAll', '/jobs', { once: `bench-${performance.now()}` })));
+  row(`All jobs planned, of ${needs} needs: at first`, await all());
+  row(`All jobs planned, of ${needs} needs: again`, await all());
+  await db.raw('update need set needed_on = date(needed_on, ?) where id % 50 = 0 and needed_on is not null', [
+    '-20 days',
+  ]);
+  row(`All jobs planned, a fiftieth needed earlier`, await all());
+}
+
 /** Each action with the page it answers with, brought up to date. */
 async function actions(db: Db, { act }: Served): Promise<void> {
   const run = Date.now();
@@ -270,6 +305,7 @@ console.log('Served by the built application on this machine');
 await served(db, async (app) => {
   await pages(db, app);
   await sheets(db, app);
+  await planning(db, app);
   await actions(db, app);
   await probes(db, app);
 });

@@ -249,8 +249,79 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
   tell('deliveries taken in');
   await bill(db, day(-30));
   await postOne(db, happening('Invoice matched', -30), all);
-  await db.raw('ANALYZE');
   tell('invoices matched');
+  await plan(db, today, pick);
+  await db.raw('ANALYZE');
+  tell('stock, a bill of ten levels, and a job of two thousand lines');
+}
+
+/** Rows of the bill over all its levels, and lines of the one job that buys by the thousand. */
+export const PLANNED = { levels: 10, rows: 5000, lines: 2000, top: 60_001, job: 9001 };
+
+/** Stock of half the parts, every job's plan by its shortfall, a deep bill, and a job with a long buy list. */
+async function plan(db: Db, today: Day, pick: (below: number) => number): Promise<void> {
+  const { levels, rows, lines, top, job } = PLANNED;
+  const moves = range(SIZE.items / 2).map((k) => ({
+    ...{
+      itemId: 2 * k + 1,
+      placeId: 1,
+      kind: 'counted',
+      quantity: 10_000 * (5 + pick(200)),
+      value: 100 * (1 + pick(9000)),
+    },
+    ...{ reason: 'opening', personId: 1, day: today, at: today },
+  }));
+  await insertMany(db, 'stockMove', moves);
+  await db.raw("update job set planning = 'shortfall'");
+  const made = range(levels).map((n) => ({ id: top + n, number: `MADE-${n}`, name: `Assembly ${n}`, unit: 'C62' }));
+  await insertMany(db, 'item', made);
+  await insertMany(
+    db,
+    'bom',
+    made.map(({ id }, n) => ({ id: n + 1, itemId: id, fromDay: '2026-01-05', makingDays: 1, madeBy: 1 })),
+  );
+  await insertMany(
+    db,
+    'bomLine',
+    made.flatMap((_, n) =>
+      range(rows / levels).map((k) => {
+        const below = k === 0 ? made[n + 1] : undefined;
+        const itemId = below?.id ?? 1 + pick(SIZE.items);
+        return {
+          ...{ bomId: n + 1, place: k + 1, gotBy: below === undefined ? 'bought' : 'made', itemId },
+          ...{ description: below?.name ?? `Part ${itemId}`, quantity: 10_000 * (1 + pick(3)), unit: 'C62' },
+        };
+      }),
+    ),
+  );
+  await insertMany(db, 'job', [
+    {
+      ...{
+        id: job,
+        number: String(job),
+        name: 'A line of two thousand parts',
+        shortName: 'Two thousand',
+        kind: 'make',
+      },
+      ...{ state: 'live', customerId: 1, leadId: 1, planning: 'shortfall' },
+    },
+  ]);
+  const needs = range(lines).map((k) => ({
+    ...{ id: 100_001 + k, jobId: job, itemId: 1 + pick(SIZE.items), description: `Line ${k + 1}`, unit: 'C62' },
+    ...{ quantity: 10_000 * (1 + pick(20)), costCodeId: 1 + pick(8), price: 10_000 * (1 + pick(400)) },
+    ...{ supplierId: 1 + pick(SIZE.suppliers), neededOn: plusDays(today, 10 + pick(60)), addedOn: today },
+  }));
+  await insertMany(
+    db,
+    'tabLine',
+    needs.map((n) => ({ id: n.id, kind: 'need', words: n.description })),
+  );
+  await insertMany(db, 'need', needs);
+  await postOne(
+    db,
+    { event: 'Planned', document: 'job', documentId: job, personId: 1, day: today, at: today },
+    needs.map((n) => n.id),
+  );
 }
 
 /** One receipt for each order that has something in. */

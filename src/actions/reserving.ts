@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { PLANNING, PLANNING_NAMES } from '@/core/planning/netting';
 import { counted } from '@/core/words';
-import { dropCounted, loadShortfall, needsOfJob, reservationsOf } from '@/store/planning';
+import { groupBy } from '@/core/group';
+import { dropCounted, loadShortfall, movedNeeds, needsOfJob, needsToPlan, reservationsOf } from '@/store/planning';
 import { among, whereIn } from '@/store/rows';
 import { addClaims } from '@/store/stock';
 import type { Job } from '@/store/tables';
@@ -47,6 +48,39 @@ export const choosePlanning = defineAction({
       before: { planning: job.planning },
       after: { planning },
     });
+  },
+});
+
+/** Plans every live job anew that buys its shortfall: stock and deliveries go to what is needed first, whichever job's. */
+export const planAll = defineAction({
+  name: 'planAll',
+  right: 'change buy lists',
+  input: z.object({ once }),
+  run: async ({ trx, today, audit, touch }) => {
+    const needIds = await needsToPlan(trx);
+    const { covers } = await loadShortfall(trx, needIds, today);
+    const fresh = reservationsOf(covers, false);
+    const moved = new Set(await movedNeeds(trx, needIds, fresh));
+    await dropCounted(trx, [...moved]);
+    await addClaims(
+      trx,
+      fresh.filter((r) => moved.has(r.needId)),
+    );
+    const needs = await whereIn(trx, 'need', 'id', [...moved]);
+    const jobs = groupBy(needs, (n) => n.jobId);
+    for (const [jobId, own] of jobs)
+      touch(
+        'Planned',
+        'job',
+        jobId,
+        own.map((n) => n.id),
+      );
+    await audit({
+      words: `Planned all jobs anew: ${counted(moved.size, 'line')} of ${counted(jobs.size, 'job')} moved`,
+      subjects: [...jobs.keys()].map((id) => ['job', id] as const),
+      after: { lines: needIds.length, moved: moved.size },
+    });
+    return { lines: needIds.length, moved: moved.size, jobs: jobs.size };
   },
 });
 

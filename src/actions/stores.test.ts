@@ -4,7 +4,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { callOff, changeOrder } from './orders';
 import { orderInput } from '../../tests/support/typed';
 import { takeBack } from './receiving';
-import { choosePlanning, letGo, reserve } from './reserving';
+import { choosePlanning, letGo, planAll, reserve } from './reserving';
 import { countStock, issueStock, keepLevel, returnIssue, takeCounts } from './stores';
 import { readCountFile } from '@/queries/countFile';
 
@@ -37,6 +37,43 @@ const issue = async (n: number, needId: number) =>
   issueStock(await yard.as('storekeeper'), { once: yard.once(), ...own, to: { needId }, quantity: q(n) });
 const reserving = async (needId: number, job: 0 | 1 = 0) =>
   reserve(await yard.as('lead'), { once: yard.once(), jobId: yard.ids.jobs[job], needIds: [needId] });
+
+describe('planning all jobs anew', () => {
+  const plan = async () => must(await planAll(await yard.as('lead'), { once: yard.once() }));
+  const shortfall = async (job: 0 | 1) => {
+    const { version } = (await yard.db('job').where({ id: yard.ids.jobs[job] }).first('version'))!;
+    const asked = { jobId: yard.ids.jobs[job], version, planning: 'shortfall' as const };
+    must(await choosePlanning(await yard.as('lead'), asked));
+  };
+
+  it('gives what there is to what is needed first, whichever job’s, and moves nothing twice', async () => {
+    const late = await need(12, 0, '2026-06-20');
+    await shortfall(0);
+    must(await counting(10, 5000));
+    await shortfall(0);
+    expect((await openOf(late)).open).toBe(q(2));
+    const early = await need(8, 1, '2026-06-01');
+    await shortfall(1);
+    expect((await openOf(early)).open).toBe(q(8));
+    expect(await plan()).toEqual({ lines: 2, moved: 2, jobs: 2 });
+    expect([(await openOf(early)).open, (await openOf(late)).open]).toEqual([0, q(10)]);
+    expect(await plan()).toEqual({ lines: 2, moved: 0, jobs: 0 });
+  });
+  it('leaves alone what a person reserved, and jobs that buy in full', async () => {
+    must(await counting(10, 5000));
+    const firm = await need(6, 0, '2026-06-20');
+    must(await reserving(firm));
+    const inFull = await need(3, 0, '2026-05-20');
+    const other = await need(8, 1, '2026-06-01');
+    await shortfall(1);
+    await plan();
+    expect(await Promise.all([firm, inFull, other].map(async (id) => (await openOf(id)).open))).toEqual([
+      0,
+      q(3),
+      q(4),
+    ]);
+  });
+});
 
 describe('counting', () => {
   it('opens a pile with its value, and puts it right at its average', async () => {

@@ -10,6 +10,7 @@ import type { JobState } from '@/store/tables';
 import { loadJobLevels, loadLevelOf } from './levels';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
+import { countOf } from './sql';
 import { listed } from './sql';
 import { loadThing } from './things';
 
@@ -132,6 +133,12 @@ export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promis
 }
 
 /** What the form for a new job offers. */
+/** How many live jobs buy their shortfall. */
+export async function countPlanned(db: Db, person: Person): Promise<number> {
+  permit(person, 'see jobs');
+  return countOf(db('job').where({ state: 'live', planning: 'shortfall' }));
+}
+
 export async function loadJobForm(db: Db, person: Person, today: Day) {
   permit(person, 'open jobs');
   const first = (await db('person as p')

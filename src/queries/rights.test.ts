@@ -12,7 +12,7 @@ import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
 import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } from './job';
-import { listJobs, loadJobForm } from './jobs';
+import { countPlanned, listJobs, loadJobForm } from './jobs';
 import { listThings, loadThing } from './things';
 import { listSoonest, loadBuyList } from './needs';
 import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
@@ -115,6 +115,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what a revision changes', 'see money', (p) => loadRevised(yard.db, p, 1)],
   ['what a job works on', 'see jobs', (p) => loadJobAsset(yard.db, p, 1)],
   ['a file of counts', 'keep stores', (p) => readCountFile(yard.db, p, new Uint8Array())],
+  ['how many jobs are planned', 'see jobs', (p) => countPlanned(yard.db, p)],
   ['a price list', 'keep suppliers', (p) => readPriceFile(yard.db, p, 1, new Uint8Array(), TODAY)],
   ['an item', 'see money', (p) => loadItem(yard.db, p, 1, TODAY)],
   ['what an item cost before', 'see money', (p) => loadItemPast(yard.db, p, 1)],

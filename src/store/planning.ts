@@ -1,6 +1,7 @@
 import { wantedBy } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { netting, type Cover, type Requirement, type Source, type Supply } from '@/core/planning/netting';
+import { groupBy } from '@/core/group';
 import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { openOf, type Coverage } from '@/core/needs/coverage';
@@ -85,9 +86,9 @@ export async function loadShortfall(db: Db, needIds: readonly number[], today: D
   const calendar = await loadCalendar(db);
   const { receivingDays } = await loadCompany(db);
   const counted = (claim: StoredClaim) => !claim.firm && ids.has(claim.needId);
-  const own = (await claimsOf(db, [...new Set(itemIds)])).filter(counted);
+  const own = groupBy((await claimsOf(db, [...new Set(itemIds)])).filter(counted), (c) => c.needId);
   const requirements = needs.flatMap((need) => {
-    const without = addQ(NONE, ...own.filter((c) => c.needId === need.id).map((c) => c.share));
+    const without = addQ(NONE, ...(own.get(need.id) ?? []).map((c) => c.share));
     const reserved = subtractQ(need.coverage.reserved, without);
     const unit = items.get(need.itemId ?? 0)?.unit;
     return requirementOf(need, { ...need.coverage, reserved }, unit, receivingDays, calendar) ?? [];
@@ -111,6 +112,32 @@ export const reservationsOf = (covers: readonly Cover[], firm: boolean): Omit<Re
 /** Takes back what plans count on for needs. */
 export const dropCounted = (trx: Db, needIds: readonly number[]): Promise<number> =>
   trx('reservation').whereIn('needId', among(trx, needIds)).where({ firm: 0 }).delete();
+
+/** What of live jobs that buy their shortfall is left to buy, or is counted on. */
+export const needsToPlan = async (db: Db): Promise<number[]> =>
+  (
+    (await db('need as n')
+      .join('job as j', 'j.id', 'n.jobId')
+      .where({ 'j.state': 'live', 'j.planning': 'shortfall' })
+      .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id and r.firm = 0))')
+      .select('n.id')) as { id: number }[]
+  ).map((n) => n.id);
+
+const claimKey = (r: Omit<Reservation, 'id'>): string =>
+  [r.itemId, r.placeId, r.jobId, r.splitId, r.quantity, r.share].join();
+
+/** Needs for which other stock or deliveries would be counted on than are now. */
+export async function movedNeeds(
+  db: Db,
+  needIds: readonly number[],
+  fresh: readonly Omit<Reservation, 'id'>[],
+): Promise<number[]> {
+  const now = await db('reservation').whereIn('needId', among(db, needIds)).where({ firm: 0 });
+  const told = (rows: readonly Omit<Reservation, 'id'>[]) =>
+    new Map([...groupBy(rows, (r) => r.needId)].map(([id, own]) => [id, own.map(claimKey).sort().join(';')]));
+  const [before, after] = [told(now), told(fresh)];
+  return needIds.filter((id) => before.get(id) !== after.get(id));
+}
 
 export const needsOfJob = async (db: Db, jobId: number): Promise<number[]> =>
   (await db('need').where({ jobId }).select('id')).map((n) => n.id);

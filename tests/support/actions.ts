@@ -68,6 +68,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   takeChanges: 'change buy lists',
   leaveOut: 'change buy lists',
   chooseWork: 'change buy lists',
+  planAll: 'change buy lists',
   reserve: 'change buy lists',
   letGo: 'change buy lists',
   countStock: 'keep stores',

@@ -66,6 +66,7 @@ export const takeBill = offerAction(planning.takeBill);
 export const takeChanges = offerAction(planning.takeChanges);
 export const leaveOut = offerAction(planning.leaveOut);
 export const chooseWork = offerAction(planning.chooseWork);
+export const planAll = offerAction(reserving.planAll);
 export const reserve = offerAction(reserving.reserve);
 export const letGo = offerAction(reserving.letGo);
 export const saveReviewPoints = offerAction(reviews.saveReviewPoints);

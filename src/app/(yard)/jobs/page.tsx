@@ -1,5 +1,5 @@
 import Link from '@/ui/Link';
-import { JOB_STATES, listJobs, sumJobs } from '@/queries/jobs';
+import { countPlanned, JOB_STATES, listJobs, sumJobs } from '@/queries/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -9,6 +9,7 @@ import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { ListViews } from '../ListViews';
 import { JobsTable } from './JobsTable';
+import { PlanAll } from './PlanAll';
 
 export const metadata = { title: 'Jobs' };
 
@@ -25,6 +26,7 @@ export default place(async ({ db, person, query }) => {
   const { rows, next, sorts } = await listJobs(db, person, filter);
   const foot = await sumJobs(db, person, filter);
   const leads = mine || person.roles.includes('lead');
+  const planned = await countPlanned(db, person);
   return (
     <Sheet>
       <PlaceTitle title="Jobs">
@@ -71,6 +73,7 @@ export default place(async ({ db, person, query }) => {
           </Fact>
         }
       >
+        {planned > 0 && may(person, 'change buy lists') && <PlanAll jobs={planned} />}
         {may(person, 'open jobs') && (
           <Link href="/jobs/new" className="btn btn-main h-[38px]">
             Open a new job
