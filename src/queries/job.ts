@@ -15,7 +15,7 @@ import type { Person } from '@/store/people';
 import type { JOB_KINDS } from './jobs';
 import { loadLevels, loadLevelsOn } from './levels';
 import { permit } from './permit';
-import { countOf, LINES_PAGE, listed } from './sql';
+import { countOf, QUOTE_PAGE, listed } from './sql';
 
 export type JobHead = {
   readonly id: number;
@@ -309,7 +309,7 @@ export async function loadQuote(
     .where({ quoteId: quote.id })
     .where('l.place', '>', after)
     .orderBy('l.place')
-    .limit(LINES_PAGE)
+    .limit(QUOTE_PAGE)
     .select('l.id', 'l.place', 'l.kind', 'l.itemId', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price')
     .select(
       'l.costCodeId',

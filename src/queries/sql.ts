@@ -12,8 +12,9 @@ export const latestMail = (db: Db) =>
 
 export type Mailed = { readonly mail: MessageState | null };
 
-/** How many lines of a quote or a buy list a page shows; nobody reads on after that many. */
-export const LINES_PAGE = 1000;
+/** How many lines of a buy list or a plan a page shows, and how many of a quote; nobody reads on after that many. */
+export const LINES_PAGE = 250;
+export const QUOTE_PAGE = 1000;
 
 /** How many rows a query finds. */
 export const countOf = async (query: { count: (of: { n: '*' }) => unknown }): Promise<number> =>
