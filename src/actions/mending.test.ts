@@ -60,6 +60,12 @@ describe('lines to buy, several at once', () => {
     await yard.draft([{ needId: bought, buy: q(2) }]);
     expect(refusedWith(await mending([bought], { costCodeId: yard.ids.codes[0] }))).toEqual(['need.bought']);
   });
+  it('take a price that is typed, whatever their supplier asks', async () => {
+    const ids = [await tubes(12), await yard.need({ description: 'Hose' })];
+    must(await mending(ids, { price: 75_000, todaysPrice: true }));
+    expect((await yard.db('need').orderBy('id').select('price')).map((n) => n.price)).toEqual([75_000, 75_000]);
+    expect(refusedWith(await mending(ids, { price: -1 }, 2))).toEqual(['input']);
+  });
   it('are all mended or none', async () => {
     const ids = [await tubes(10), await yard.need({ description: 'Hose' })];
     expect(refusedWith(await mending(ids, { todaysPrice: true }))).toEqual(['need.unpriced']);
@@ -82,6 +88,24 @@ it('the suppliers of a part stand side by side, the cheapest first', async () =>
     { name: 'Eelmoor Metals', price: 98_500, value: 49_250, late: 0, readyOn: '2026-05-20', chosen: true },
   ]);
   expect(await loadSellers(db, actor, await yard.need(), TODAY)).toEqual([]);
+});
+
+it('a line that comes too late names the suppliers from whom it would come in time', async () => {
+  const tagsOf = async (days: object, supplier: number) => {
+    await yard.db('supplier').where({ id: supplier }).update(days);
+    const { actor, db } = await yard.as('buyer');
+    const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
+    return line?.tags.map((t) => t.words).filter((w) => w.includes('late') || w.includes('make it'));
+  };
+  const [eelmoor, pellam] = yard.ids.suppliers;
+  await tubes(10);
+  expect(await tagsOf({ leadDays: 11 }, eelmoor)).toEqual(['1 day too late']);
+  expect(await tagsOf({ leadDays: 9 }, pellam)).toEqual(['1 day too late', 'Pellam Bearings could make it']);
+  // Closed for two of the days that it has.
+  await yard
+    .db('supplierClosed')
+    .insert({ supplierId: pellam, fromDay: '2026-05-18', untilDay: '2026-05-19', words: '' } as never);
+  expect(await tagsOf({ leadDays: 9 }, pellam)).toEqual(['1 day too late']);
 });
 
 it('a line says what it comes to at today’s prices, what lies in stores, and that it may not be bought', async () => {

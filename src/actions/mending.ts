@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { coveredOf } from '@/core/needs/coverage';
+import { unitPriceSchema } from '@/core/money/schema';
 import { distinct, optionalDay } from '@/core/records/fields';
 import { counted } from '@/core/words';
 import { loadEstimates } from '@/store/estimates';
@@ -16,6 +17,8 @@ const mends = {
   costCodeId: z.number().int().optional(),
   /** Takes over what their supplier asks today for what is open, as their estimate. */
   todaysPrice: z.literal(true).optional(),
+  /** Their estimate for one of their unit, in the company's currency, where that is typed. */
+  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').optional(),
 };
 
 /** Mends several lines to buy at once: their supplier, day, cost code, or price. */
@@ -30,7 +33,7 @@ export const mendNeeds = defineAction({
       .refine(distinct('needId'), 'A line is picked twice.'),
     ...mends,
   }),
-  run: async (work, { needs: picked, todaysPrice, ...change }) => {
+  run: async (work, { needs: picked, todaysPrice, price: typed, ...change }) => {
     const { trx, audit, touch } = work;
     const needs = await needsOf(work, picked);
     const supplier =
@@ -38,9 +41,10 @@ export const mendNeeds = defineAction({
         ? undefined
         : found(await trx('supplier').where({ id: change.supplierId }).first('name'), 'This supplier');
     if (change.costCodeId !== undefined) await checkCode(work, needs, change.costCodeId);
-    const prices = todaysPrice === undefined ? undefined : await todaysPrices(work, needs, change.supplierId);
+    const prices =
+      todaysPrice === undefined || typed !== undefined ? undefined : await todaysPrices(work, needs, change.supplierId);
     for (const need of needs) {
-      const price = prices?.get(need.id);
+      const price = typed ?? prices?.get(need.id);
       const row = { ...change, ...(price === undefined ? {} : { price, priceQuantity: 1 }) };
       await trx('need')
         .where({ id: need.id })
@@ -49,7 +53,7 @@ export const mendNeeds = defineAction({
     const ids = needs.map((n) => n.id);
     touch('Need changed', 'need', ids[0] ?? 0, ids);
     await audit({
-      words: `${told({ ...change, supplier: supplier?.name, todaysPrice })} for ${counted(needs.length, 'line')}`,
+      words: `${told({ ...change, supplier: supplier?.name, price: typed, todaysPrice })} for ${counted(needs.length, 'line')}`,
       subjects: needs.flatMap(
         (n) =>
           [
@@ -60,7 +64,7 @@ export const mendNeeds = defineAction({
       before: needs.map(({ id, supplierId, neededOn, costCodeId, price }) => ({
         ...{ id, supplierId, neededOn, costCodeId, price },
       })),
-      after: { ...change, prices: prices && [...prices] },
+      after: { ...change, price: typed, prices: prices && [...prices] },
     });
     return { lines: needs.length };
   },
@@ -70,15 +74,16 @@ type Told = {
   readonly supplier: string | undefined;
   readonly neededOn?: unknown;
   readonly costCodeId?: unknown;
+  readonly price: unknown;
   readonly todaysPrice: true | undefined;
 };
 
-function told({ supplier, neededOn, costCodeId, todaysPrice }: Told): string {
+function told({ supplier, neededOn, costCodeId, price, todaysPrice }: Told): string {
   const parts = [
     supplier === undefined ? '' : `Chose ${supplier}`,
     neededOn === undefined ? '' : 'Changed the day',
     costCodeId === undefined ? '' : 'Changed the cost code',
-    todaysPrice === undefined ? '' : 'Took today’s price',
+    price !== undefined ? 'Set the price' : todaysPrice === undefined ? '' : 'Took today’s price',
   ].filter(Boolean);
   return parts.length === 0 ? refuse('mend.nothing', 'Say what is to be changed.') : parts.join(', ');
 }

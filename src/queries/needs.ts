@@ -1,4 +1,4 @@
-import { orderBy } from '@/core/calendar/lead';
+import { daysLate, orderBy } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { lineNet, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
@@ -18,7 +18,7 @@ import {
 } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { loadItems, loadParts, partKey, termsFor, type Part } from '@/store/gathering';
+import { loadItems, loadParts, loadSuppliers, partKey, termsFor, type Part } from '@/store/gathering';
 import { loadLeads, type LeadOf } from '@/store/leads';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
@@ -130,6 +130,8 @@ type Context = {
   readonly currency: string;
   readonly parts: ReadonlyMap<string, Part>;
   readonly leads: LeadOf;
+  /** What suppliers of these items are called. */
+  readonly names: ReadonlyMap<number, string>;
   readonly items: ReadonlyMap<number, Item>;
   readonly rates: ReadonlyMap<string, Rate>;
   /** What the company has free of items in its stores, in the item's unit. */
@@ -179,6 +181,18 @@ function freeOf({ open, unit, kind }: RawNeed, item: Item | undefined, { free }:
   return factor === undefined || kind === 'service' ? NONE : least(open, fromSupplierUnit(there, factor));
 }
 
+/** Suppliers of a need's part, beside the one chosen, from whom it would come in time if it were ordered today. */
+function inTime({ itemId, supplierId, neededOn }: RawNeed, context: Context): string[] {
+  const { parts, leads, names, receivingDays, today, calendar } = context;
+  if (itemId === null || neededOn === null) return [];
+  return [...names].flatMap(([id, name]) => {
+    const part = id === supplierId ? undefined : parts.get(partKey(id, itemId));
+    const lead = part && leads(id, part);
+    const makes = lead != null && daysLate(neededOn, lead, receivingDays, today, calendar) === 0;
+    return makes ? [name] : [];
+  });
+}
+
 export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
   const { supplierCurrency, quoteCost, sold, assetName, assetDescription, assetSerial, ...raw } = need;
@@ -217,6 +231,8 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
           calendar,
         );
   const tags: Tag[] = obstacles.map((o) => ({ words: wordsFor(o), weight: WEIGHTS[o.kind] }));
+  if (obstacles.some((o) => o.kind === 'late'))
+    for (const name of inTime(need, context)) tags.push({ words: `${name} could make it`, weight: 'note' });
   const { extra, quantity: ordered } = quantityToOrder(raw.open, terms);
   if (raw.open > 0 && extra > 0)
     tags.push({ words: `sold as ${formatQuantity(ordered)} ${unitOf(terms.unit).short}`.trim(), weight: 'note' });
@@ -235,16 +251,17 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
 export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): Promise<Context> {
   const { receivingDays, currency } = await loadCompany(db);
   const itemIds = rows.flatMap((r) => r.itemId ?? []);
+  const parts = await loadParts(db, itemIds, today);
+  const sellers = [...new Set([...parts.values()].map((p) => p.supplierId))];
+  const suppliers = [...sellers, ...rows.map((r) => r.supplierId)];
   return {
     today,
     receivingDays,
     currency,
     calendar: await loadCalendar(db),
-    parts: await loadParts(db, itemIds, today),
-    leads: await loadLeads(
-      db,
-      rows.map((r) => r.supplierId),
-    ),
+    parts,
+    leads: await loadLeads(db, suppliers),
+    names: new Map([...(await loadSuppliers(db, sellers))].map(([id, s]) => [id, s.name])),
     items: await loadItems(db, itemIds),
     rates: await loadRates(db, today),
     free: await loadFreeStock(db, itemIds),

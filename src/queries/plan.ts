@@ -16,6 +16,7 @@ import { among, whereIn } from '@/store/rows';
 import type { PlanLineRow } from '@/store/tables';
 import { joined, NEED_COLUMNS, withProgress, type BuyListLine, type RawNeed } from './needs';
 import { permit } from './permit';
+import type { Thing } from './things';
 import { listed, LINES_PAGE } from './sql';
 
 export type PlanRow = {
@@ -64,6 +65,8 @@ export type PlanView = {
   /** How many rows there are; a page of them is shown. */
   readonly of: number;
   readonly work: readonly PieceOfWork[];
+  /** What lines of a won quote say is made, by an item that has a bill, and is not planned yet. */
+  readonly toMake: readonly { readonly item: Thing; readonly quantity: Quantity; readonly unit: string }[];
 };
 
 /** The pieces of work of a plan, each with its number: the job's own for the first, 421-1, 421-2 for what is made apart. */
@@ -144,7 +147,33 @@ export async function loadPlanView(
     rows: [...rows, ...beside],
     of: lines.length + others.length,
     work: await workOf(db, job, lines, numbers, today),
+    toMake: await toMakeOf(db, job.id),
   };
+}
+
+async function toMakeOf(db: Db, jobId: number): Promise<PlanView['toMake']> {
+  const rows = (await db('quoteLine as l')
+    .join('quote as q', 'q.id', 'l.quoteId')
+    .join('item as i', 'i.id', 'l.itemId')
+    .where({ 'q.jobId': jobId, 'q.state': 'won', 'l.kind': 'made', 'l.agreed': 1 })
+    .whereNull('q.revisedAs')
+    .whereRaw('exists (select 1 from bom b where b.item_id = i.id)')
+    .whereRaw(
+      'not exists (select 1 from plan_line p where p.job_id = q.job_id and p.item_id = i.id and p.parent_id is null)',
+    )
+    .orderBy('l.place')
+    .select('i.id', 'i.number', 'i.name', 'l.quantity', 'l.unit')) as {
+    id: number;
+    number: string;
+    name: string;
+    quantity: Quantity;
+    unit: string;
+  }[];
+  return rows.map(({ id, number, name, quantity, unit }) => ({
+    item: { id, number, name, detail: '' },
+    quantity,
+    unit,
+  }));
 }
 
 const besideBills = (need: BuyListLine): PlanRow => ({

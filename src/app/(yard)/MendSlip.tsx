@@ -1,11 +1,12 @@
 'use client';
 
 import { useState } from 'react';
+import { parsePrice, signOf } from '@/core/money/money';
 import { counted } from '@/core/words';
 import type { NeedLine } from '@/queries/needs';
 import type { Thing } from '@/queries/things';
 import { DateField } from '@/ui/kit/DateField';
-import { Faults } from '@/ui/kit/Field';
+import { Faults, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/keys';
@@ -17,22 +18,26 @@ type Props = { readonly needs: readonly NeedLine[]; readonly onClose: () => void
 
 /** Mends several lines to buy at once; what is left empty stays as it is on each. */
 export default function MendSlip({ needs, onClose }: Props) {
-  const { may } = useYard();
+  const { may, currency } = useYard();
   const [supplier, setSupplier] = useState<Thing | null>(null);
   const [code, setCode] = useState<Thing | null>(null);
   const [neededOn, setNeededOn] = useState('');
-  const [price, setPrice] = useState(false);
+  const [today, setToday] = useState(false);
+  const [price, setPrice] = useState('');
+  const read = price.trim() === '' ? undefined : parsePrice(price);
+  const wrong = read?.ok === false ? read.refusals[0]?.message : undefined;
   const act = useAct(mendNeeds, { said: ({ lines }) => `${counted(lines, 'line')} changed`, onDone: onClose });
-  const nothing = supplier === null && code === null && neededOn === '' && !price;
+  const nothing = supplier === null && code === null && neededOn === '' && !today && price.trim() === '';
   const go = () =>
     void act.run({
       needs: needs.map((n) => ({ needId: n.id, version: n.version })),
       ...(supplier === null ? {} : { supplierId: supplier.id }),
       ...(code === null ? {} : { costCodeId: code.id }),
       ...(neededOn === '' ? {} : { neededOn }),
-      ...(price ? { todaysPrice: true as const } : {}),
+      ...(today && read === undefined ? { todaysPrice: true as const } : {}),
+      ...(read?.ok === true ? { price: read.value } : {}),
     });
-  useKey('Ctrl+Enter', 'Change them', go, !act.busy && !nothing);
+  useKey('Ctrl+Enter', 'Change them', go, !act.busy && !nothing && wrong === undefined);
   return (
     <Slip
       open
@@ -42,7 +47,12 @@ export default function MendSlip({ needs, onClose }: Props) {
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
-          <button type="button" className="btn btn-main justify-self-end" disabled={act.busy || nothing} onClick={go}>
+          <button
+            type="button"
+            className="btn btn-main justify-self-end"
+            disabled={act.busy || nothing || wrong !== undefined}
+            onClick={go}
+          >
             Change them <span className="kbd">^↵</span>
           </button>
         </div>
@@ -60,8 +70,18 @@ export default function MendSlip({ needs, onClose }: Props) {
         <DateField label="Needed" value={neededOn} onDay={setNeededOn} />
         <PickField kind="costCode" label="Cost code" placeholder="as it is" value={code} onPick={setCode} />
         {may('see money') && (
+          <TextField
+            label={`Price ${signOf(currency)}`}
+            inputMode="decimal"
+            placeholder="as it is"
+            value={price}
+            fault={wrong}
+            onChange={(e) => setPrice(e.target.value)}
+          />
+        )}
+        {may('see money') && price.trim() === '' && (
           <label>
-            <input type="checkbox" checked={price} onChange={(e) => setPrice(e.target.checked)} /> Take today’s price of
+            <input type="checkbox" checked={today} onChange={(e) => setToday(e.target.checked)} /> Take today’s price of
             their supplier as the estimate
           </label>
         )}

@@ -23,6 +23,7 @@ import { chooseWork, leaveOut, letGo, reserve } from '../../../../acts';
 import { ChangesSlip } from './ChangesSlip';
 import { measured, planColumns } from './planColumns';
 import { SwitchSlip } from './SwitchSlip';
+import { TodaysPrices } from './TodaysPrices';
 import { WhenWork } from './WhenWork';
 
 const NeedSlip = later(() => import('../../../NeedSlip'));
@@ -115,7 +116,9 @@ export function Plan({ plan, from, job }: Props) {
   const late = toBuy.filter((r) => r.need?.late === true).length;
   const unpriced = toBuy.filter((r) => r.need?.tags.some((t) => t.words === 'no price') === true).length;
   const planned = ahead?.planned?.[planning];
-  const more = add(ZERO, ...toBuy.map((r) => r.need?.more ?? ZERO));
+  // What a page of a longer plan comes to says nothing of the whole.
+  const whole = rows.length === plan.of;
+  const more = whole ? add(ZERO, ...toBuy.map((r) => r.need?.more ?? ZERO)) : ZERO;
   const words = [
     planned === undefined ? '' : `${signOf(yard.currency)}\u202f${formatWhole(planned, yard.currency)} planned`,
     more === 0 || planned === undefined ? '' : `${formatWhole(add(planned, more), yard.currency)} at today’s prices`,
@@ -123,9 +126,19 @@ export function Plan({ plan, from, job }: Props) {
     unpriced > 0 ? `${unpriced} without a price` : '',
   ].filter(Boolean);
 
+  const [toMake] = plan.toMake;
+  const proposal = toMake !== undefined && mayChange && (
+    <p className="mb-2 text-ink-2">
+      The quote sells {measured(toMake.quantity, toMake.unit)} {toMake.item.name} made here.{' '}
+      <button type="button" className="step" onClick={() => setSlip('bill')}>
+        Take the bill of {toMake.item.number}
+      </button>
+    </p>
+  );
   if (rows.length === 0)
     return (
       <div className="mt-3">
+        {proposal}
         <Empty title="Nothing is planned yet">
           {job.live ? (
             <>
@@ -147,11 +160,14 @@ export function Plan({ plan, from, job }: Props) {
             </ShelfPlain>
           )}
         </Shelf>
-        {slip === 'bill' && <TakeBill job={job} version={version} onClose={() => setSlip(undefined)} />}
+        {slip === 'bill' && (
+          <TakeBill job={job} version={version} proposed={toMake} onClose={() => setSlip(undefined)} />
+        )}
       </div>
     );
   return (
     <div className="mt-3">
+      {proposal}
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <span className="flex items-center gap-3">
           <span className="text-ink-2">Buy</span>
@@ -220,6 +236,7 @@ export function Plan({ plan, from, job }: Props) {
         after={from + rows.length}
       />
       <WhenWork work={plan.work} />
+      {whole && yard.may('see money') && <TodaysPrices needs={toBuy.flatMap((r) => r.need ?? [])} />}
       <Shelf
         fault={fault}
         facts={
@@ -228,7 +245,9 @@ export function Plan({ plan, from, job }: Props) {
           ) : (
             <>
               <Fact strong>
-                {toBuy.length === 0 ? 'Nothing is left to buy' : `${counted(toBuy.length, 'line')} to buy`}
+                {toBuy.length === 0
+                  ? 'Nothing is left to buy'
+                  : `${counted(toBuy.length, 'line')} to buy${whole ? '' : ' of those shown'}`}
               </Fact>
               {words.length > 0 && <Fact warn={late > 0}>{words.join(' · ')}</Fact>}
             </>
@@ -267,7 +286,7 @@ export function Plan({ plan, from, job }: Props) {
         )}
       </Shelf>
       {open?.need != null && <NeedSlip key={open.key} need={open.need} onClose={() => setOpen(undefined)} />}
-      {slip === 'bill' && <TakeBill job={job} version={version} onClose={() => setSlip(undefined)} />}
+      {slip === 'bill' && <TakeBill job={job} version={version} proposed={toMake} onClose={() => setSlip(undefined)} />}
       {slip === 'mend' && (
         <MendSlip
           needs={chosen.flatMap((r) => (r.isIn ? (r.need ?? []) : []))}

@@ -3,6 +3,9 @@
 import { z } from 'zod';
 import { quantitySchema } from '@/core/quantity/schema';
 import { picked, pickedOrNone, typedQuantity } from '@/core/records/typed';
+import { ungrouped } from '@/core/locale/locale';
+import { formatQuantity } from '@/core/quantity/quantity';
+import type { PlanView } from '@/queries/plan';
 import { counted } from '@/core/words';
 import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
@@ -21,14 +24,20 @@ const bill = z.object({
 type Props = {
   readonly job: { readonly id: number };
   readonly version: number;
+  /** What the quote says is made, and how many of it. */
+  readonly proposed: PlanView['toMake'][number] | undefined;
   readonly onClose: () => void;
 };
 
 /** A job takes the bill of what it makes. */
-export default function TakeBill({ job, version, onClose }: Props) {
+export default function TakeBill({ job, version, proposed, onClose }: Props) {
   const form = useActForm({
     read: () => bill,
-    start: { itemId: null, quantity: '', codeId: null },
+    start: {
+      itemId: proposed?.item ?? null,
+      quantity: proposed === undefined ? '' : ungrouped(formatQuantity(proposed.quantity)),
+      codeId: null,
+    },
     act: takeBill,
     input: (read, once) => ({ once, jobId: job.id, version, ...read }),
     said: ({ lines }) => `${counted(lines, 'line')} to buy by its bill`,
