@@ -3,7 +3,7 @@ import { Browser } from '../tests/browser/driver';
 import { App } from '../tests/support/app';
 import { Steps, TASKS } from '../tests/support/steps';
 
-/** Does ten daily tasks in the built application, counts keys and clicks, and writes them into docs/steps.md. */
+/** Does daily tasks in the built application, counts keys and clicks, and writes them into docs/steps.md. */
 const app = await App.start();
 const browser = await Browser.open(app.base);
 const rows: string[] = [];
@@ -23,7 +23,7 @@ writeFileSync(
   'docs/steps.md',
   `# What daily work takes
 
-Ten things a buyer does every day, counted by \`npm run steps\`, which drives the real interface on the sample company.
+What a buyer does every day, counted by \`npm run steps\`, which drives the real interface on the sample company.
 Keys are counted beside the names and numbers that are typed; two keys at once count as two. A test does them again and
 compares.
 

@@ -57,7 +57,7 @@ async function workedTotal({ browser }: Steps): Promise<string> {
   return /£\u202f([\d,.]+)/.exec(shelf)?.[1] ?? '';
 }
 
-/** Ten things a buyer does every day, on the sample company and in this order. */
+/** What a buyer does every day, on the sample company and in this order. */
 export const TASKS: readonly Task[] = [
   {
     name: 'Put three parts on a job’s buy list',
@@ -216,6 +216,34 @@ export const TASKS: readonly Task[] = [
         await s.browser.driver.wait(async () => (await s.browser.driver.getCurrentUrl()).includes(way), 20_000);
       }
       await s.click(await s.browser.link('XLSX'));
+    },
+  },
+  {
+    name: 'Take the bill of what a job makes, for twelve',
+    run: async (s) => {
+      await ready(s, '/jobs/440/plan', 'to buy');
+      await s.pressUntil('b', By.css('[role="dialog"]'));
+      await s.words('LADDER-24');
+      await s.browser.see(By.css('[role="option"]'));
+      await s.press(Key.ENTER, Key.TAB);
+      await s.words('12');
+      await s.act();
+      await s.browser.reads('to buy by its bill');
+    },
+  },
+  {
+    name: 'Say how a second supplier sells a part',
+    run: async (s) => {
+      await ready(s, '/items/1', 'Who sells it');
+      await s.click(await s.browser.button('Add a supplier'));
+      await s.words('Cobb');
+      await s.browser.see(By.css('[role="option"]'));
+      await s.press(Key.ENTER);
+      await s.browser.reads('How Cobb & Tiller Chandlery sells');
+      await s.click(await s.browser.field('Price 1'));
+      await s.words('10.20');
+      await s.act();
+      await s.browser.reads('is saved');
     },
   },
 ];
