@@ -138,11 +138,12 @@ export const takePriceList = defineAction({
           // What a list does not say stays as it is.
           .partial({ minimum: true, pack: true, leadDays: true }),
       )
-      .min(1, 'The list holds no part that is known here.')
       .max(MOST_LISTED),
   }),
   run: async ({ trx, audit }, { supplierId, fromDay, parts }) => {
     const { name } = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
+    // Sent again with its key, a list that was taken changes nothing any more and is answered as before.
+    if (parts.length === 0) refuse('list.same', 'Nothing on it changes what is paid.');
     const items = new Map(
       (
         await loadItems(

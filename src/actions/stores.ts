@@ -117,11 +117,11 @@ export const takeCounts = defineAction({
           reason: countFields.shape.reason,
         }),
       )
-      .min(1, 'The file says nothing that can be taken.')
       .max(MOST_COUNTED),
   }),
   run: async (work, { rows }) => {
     const { trx, audit, touch } = work;
+    if (rows.length === 0) refuse('stores.none', 'The file says nothing that can be taken.');
     for (const { itemId, placeId, seen, quantity: q, value, keep, reason } of rows) {
       const item = await goodsItem(trx, itemId);
       if (q !== null) {

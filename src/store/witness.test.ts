@@ -142,7 +142,7 @@ async function play({
 describe('a plain witness, who works every figure out from the documents alone', () => {
   it('agrees with every line, order and tab, after every step and as of every day', async () => {
     await fc.assert(fc.asyncProperty(history, play), {
-      numRuns: Number(process.env.KETTLE_HISTORIES ?? 32),
+      numRuns: Number(process.env.KETTLE_HISTORIES ?? 40),
       // A history takes a second: one that fails is told as it is.
       endOnFailure: true,
     });

@@ -3,7 +3,7 @@ import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/act
 import { mendNeeds } from '@/actions/mending';
 import { changeBuyList, changeNeed } from '@/actions/needs';
 import { callOff, changeOrder, closeShort, draftOrders, endBills, holdOrder } from '@/actions/orders';
-import { changeQuote } from '@/actions/quotes';
+import { changeQuote, reviseQuote } from '@/actions/quotes';
 import { winQuote } from '@/actions/winning';
 import { receive, takeBack } from '@/actions/receiving';
 import { markSentByHand } from '@/actions/sending';
@@ -39,12 +39,17 @@ export const ACTS = [
   'closeShort',
   'endBills',
   'endBills',
+  'endBills',
+  'endBills',
   'cut',
   'fill',
   'fill',
   'quote',
   'quote',
   'win',
+  'win',
+  'revise',
+  'revise',
   'choose',
   'rate',
   'hold',
@@ -140,26 +145,38 @@ export async function tryStep(
     return changeBuyList(await as('lead'), { once, jobId, lines: [...lines, ...added] as never });
   }
   if (isOfStores(act)) return tryStores(yard, { act, which, share }, day);
+  if (act === 'revise') {
+    const quote = pick(await db('quote').where({ state: 'won' }).whereNull('revisedAs').orderBy('id'));
+    if (quote === undefined) return undefined;
+    const revised = await reviseQuote(await as('lead'), { once, quoteId: quote.id, version: quote.version });
+    if (which % 3 === 0) return revised;
+    // Mostly it is rewritten and won in its turn.
+    await tryStep(yard, { act: 'quote', which, share }, day);
+    return tryStep(yard, { act: 'win', which, share }, day);
+  }
   if (act === 'quote' || act === 'win') {
     const quote = pick(await db('quote').whereIn('state', ['writing', 'withCustomer']).orderBy('id'));
     if (quote === undefined) return undefined;
     const ref = { once, quoteId: quote.id, version: quote.version };
-    if (act === 'win') return winQuote(await as('manager'), { ...ref, wonBy: 'the customer' });
+    const surplus = which % 2 === 0 ? ('stores' as const) : ('job' as const);
+    if (act === 'win') return winQuote(await as('manager'), { ...ref, wonBy: 'the customer', surplus });
     const own = await db('quoteLine').where({ quoteId: quote.id }).orderBy('place');
     const kept = own
       .filter((_, k) => which % 5 !== 0 || k !== which % Math.max(own.length, 1))
-      .map(({ id, kind, price, ...l }) => ({
+      .map(({ id, kind, price, optional, ...l }) => ({
         ...typedLine(yard, which + id, share),
         id,
         kind,
         price,
+        optional: optional === 1,
         cost: l.cost,
         quantity: whole(l.quantity * 1.5, l.unit),
         unit: l.unit,
       }));
     const { price: cost, ...typed } = typedLine(yard, which, share);
     const kind = (['bought', 'allowance', 'made', 'labour'] as const)[which % 4] ?? 'bought';
-    const added = { ...typed, kind, cost: cost ?? 0, price: which % 3 === 0 ? null : 99_900 };
+    const optional = which % 7 === 0;
+    const added = { ...typed, kind, optional, cost: cost ?? 0, price: which % 3 === 0 ? null : 99_900 };
     const lines = which % 2 === 0 ? [...kept, added] : [added, ...kept].slice(0, 5);
     return changeQuote(await as('lead'), { ...ref, after: 0, upTo: own.length, lines: lines as never });
   }

@@ -101,14 +101,18 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
   const lines = new Map<number, Line>();
 
   const quoteLines = await all('quoteLine', 'place');
-  for (const quote of await all('quote')) {
+  const quotes = await all('quote');
+  // A won quote counts until its revision is won.
+  const replaced = (quote: (typeof quotes)[number]) =>
+    quotes.some((q) => q.id === quote.revisedAs && q.state === 'won');
+  for (const quote of quotes) {
     const own = quoteLines.filter((l) => l.quoteId === quote.id);
     told.places.set(
       num(quote.id),
       own.map((l) => num(l.place)),
     );
-    if (quote.state !== 'won') continue;
-    for (const l of own.filter((q) => q.kind === 'bought' || q.kind === 'allowance')) {
+    if (quote.state !== 'won' || replaced(quote)) continue;
+    for (const l of own.filter((q) => (q.kind === 'bought' || q.kind === 'allowance') && q.optional === 0)) {
       const account = place(quote.jobId, l.costCodeId);
       told.budgets.set(account, (told.budgets.get(account) ?? 0) + lineNet(l.quantity, l.cost, 1, company.currency));
     }
