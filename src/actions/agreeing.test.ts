@@ -1,6 +1,7 @@
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { whyNotBought } from '@/core/quotes/winning';
 import { loadQuote } from '@/queries/job';
+import { loadBuyList } from '@/queries/needs';
 import { loadQuotePaper } from '@/queries/quotePaper';
 import { loadSideBySide } from '@/queries/quotePieces';
 import { insertOne } from '@/store/rows';
@@ -149,6 +150,16 @@ describe('buying before the customer’s yes', () => {
     expect(must(await early([await idOf('Engine')]))).toEqual({ bought: 1 });
     expect([await job(), await needs(), await budget()]).toEqual(['live', ['Engine'], []]);
     expect(await quoteOf()).toMatchObject({ earlyReason: 'twelve weeks of lead time', state: 'withCustomer' });
+  });
+  it('is said on its line, until the customer agrees', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const { actor, db } = await yard.as('lead');
+    const tags = async () =>
+      (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows.flatMap((n) => n.tags.map((t) => t.words));
+    expect(await tags()).toContain('not agreed yet');
+    must(await win());
+    expect(await tags()).not.toContain('not agreed yet');
   });
   it('buys nothing twice once the quote is won, revised or not', async () => {
     await moving('withCustomer');

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needs';
+import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from './permit';
 
 export type GatherFilter = {

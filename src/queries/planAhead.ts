@@ -8,6 +8,7 @@ import { may } from '@/core/people/rights';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
+import { boughtOf } from '@/store/needs';
 import type { Person } from '@/store/people';
 import { asPlanned, below, freshPlan, loadPlan } from '@/store/plans';
 import { loadShortfall, needsOfJob, reservationsOf, sharesOf } from '@/store/planning';
@@ -120,6 +121,7 @@ export async function loadPlanChanges(
     const pairs = fresh.ok ? beside(asPlanned(own), fresh.value).filter(isChanged) : [];
     const bought = await boughtOf(
       db,
+      'planLineId',
       pairs.flatMap(({ was }) => (was === undefined ? [] : (own[was.at]?.id ?? []))),
     );
     found.push({
@@ -138,18 +140,4 @@ export async function loadPlanChanges(
     });
   }
   return found;
-}
-
-/** What of branches is drafted or ordered already, by branch. */
-async function boughtOf(db: Db, lineIds: readonly number[]): Promise<Map<number, Quantity>> {
-  const rows = (await db('need as n')
-    .join('split as s', 's.needId', 'n.id')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .whereIn('n.planLineId', among(db, lineIds))
-    .whereNot('o.state', 'calledOff')
-    .groupBy('n.planLineId')
-    .select('n.planLineId')
-    .sum({ bought: 's.quantity' })) as { planLineId: number; bought: Quantity }[];
-  return new Map(rows.map((r) => [r.planLineId, r.bought]));
 }

@@ -3,8 +3,8 @@ import { whyNotBought } from '@/core/quotes/winning';
 import type { BoughtLine, RevisedLine } from '@/core/quotes/revision';
 import type { Db } from '@/store/connection';
 import { loadItems } from '@/store/gathering';
+import { boughtOf } from '@/store/needs';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
 import { permit } from './permit';
 
 /** The won quote that a revision is to take the place of. */
@@ -28,8 +28,9 @@ export async function loadRevised(db: Db, person: Person, quoteId: number): Prom
     [...lines, ...now].flatMap((l) => l.itemId ?? []),
   );
   const bought = lines.filter((l) => whyNotBought(l, items.get(l.itemId ?? 0)) === undefined);
-  const ordered = await orderedOf(
+  const ordered = await boughtOf(
     db,
+    'quoteLineId',
     bought.map((l) => l.id),
   );
   return {
@@ -44,18 +45,4 @@ export async function loadRevised(db: Db, person: Person, quoteId: number): Prom
         ...{ id, fromLineId, description, unit, quantity, neededOn, optional },
       })),
   };
-}
-
-/** What of lines is drafted or ordered already, by line. */
-async function orderedOf(db: Db, lineIds: readonly number[]): Promise<Map<number, Quantity>> {
-  const rows = (await db('need as n')
-    .join('split as s', 's.needId', 'n.id')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .whereIn('n.quoteLineId', among(db, lineIds))
-    .whereNot('o.state', 'calledOff')
-    .groupBy('n.quoteLineId')
-    .select('n.quoteLineId')
-    .sum({ ordered: 's.quantity' })) as { quoteLineId: number; ordered: Quantity }[];
-  return new Map(rows.map((r) => [r.quoteLineId, r.ordered]));
 }

@@ -40,7 +40,7 @@ type SupplierFilter = Asked & { readonly words?: string | undefined };
 
 function foundSuppliers(db: Db, { words }: SupplierFilter) {
   const query = db('supplier as s');
-  if (words) void query.whereLike('s.name', `%${words}%`);
+  if (words) void query.where((w) => w.whereLike('s.name', `%${words}%`).orWhereLike('s.delivers', `%${words}%`));
   return query;
 }
 

@@ -1,8 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
+import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from './connection';
 import { openTabLines } from './ledger';
-import { insertMany, whereIn } from './rows';
+import { among, insertMany, whereIn } from './rows';
 import type { NeedRow } from './tables';
 
 export type NewNeed = Omit<
@@ -32,4 +33,22 @@ export async function insertNeeds(trx: Db, needs: readonly NewNeed[], today: Day
 export async function neededDays(db: Db, needIds: readonly number[]): Promise<(needId: number | null) => string> {
   const days = groupBy(await whereIn(db, 'need', 'id', needIds), (n) => n.id);
   return (needId) => days.get(needId ?? 0)?.[0]?.neededOn ?? '9999';
+}
+
+/** How much is drafted or ordered of the needs that come from lines of quotes or of plans, by line. */
+export async function boughtOf(
+  db: Db,
+  from: 'quoteLineId' | 'planLineId',
+  lineIds: readonly number[],
+): Promise<Map<number, Quantity>> {
+  const rows = (await db('need as n')
+    .join('split as s', 's.needId', 'n.id')
+    .join('orderLine as l', 'l.id', 's.lineId')
+    .join('purchaseOrder as o', 'o.id', 'l.orderId')
+    .whereIn(`n.${from}`, among(db, lineIds))
+    .whereNot('o.state', 'calledOff')
+    .groupBy(`n.${from}`)
+    .select({ id: `n.${from}` })
+    .sum({ bought: 's.quantity' })) as { id: number; bought: Quantity }[];
+  return new Map(rows.map((r) => [r.id, r.bought]));
 }

@@ -2,7 +2,6 @@ import { readdirSync, statSync } from 'node:fs';
 import { connect, type Socket } from 'node:net';
 import { join } from 'node:path';
 import { formatDecimal } from '@/core/money/decimal';
-import { open } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { App } from '../support/app';
 import { Caller } from '../support/caller';
@@ -11,19 +10,9 @@ let app: App;
 let jobId: number;
 beforeAll(async () => {
   app = await App.start();
-  jobId = await inFile(async (db) => (await db('job').where({ number: '412' }).first('id'))?.id ?? 0);
+  jobId = await app.look(async (db) => (await db('job').where({ number: '412' }).first('id'))?.id ?? 0);
 });
 afterAll(() => app.stop());
-
-/** Reads the file as it lies, while nobody else has it open or beside those who do. */
-async function inFile<T>(read: (db: Awaited<ReturnType<typeof open>>['db']) => Promise<T>): Promise<T> {
-  const { db } = await open(app.file);
-  try {
-    return await read(db);
-  } finally {
-    await db.destroy();
-  }
-}
 
 const need = (once: string) => ({
   once,
@@ -127,7 +116,7 @@ const POSTED = [
 
 /** What amounts there are, as they are written on a page; those that are also a number of something else are left out. */
 async function amountsInFile(): Promise<Set<string>> {
-  const rows = await inFile(async (db) => [
+  const rows = await app.look(async (db) => [
     ...(await db('purchaseOrder').select('net as a', 'gross as b')),
     ...(await db('tabSum').select('amount as a', 'amount as b')),
   ]);
@@ -211,16 +200,16 @@ describe('ten at once', () => {
     const ten = await Promise.all(Array.from({ length: 10 }, (_, k) => mina.act('addNeed', need(`ten-keys-${k}`))));
     expect(ten).toEqual(Array(10).fill('done'));
     expect(
-      await inFile((db) => db('need').where({ description: 'Need same-key-ten-times' }).count({ n: '*' })),
+      await app.look((db) => db('need').where({ description: 'Need same-key-ten-times' }).count({ n: '*' })),
     ).toEqual([{ n: 1 }]);
-    expect(await inFile((db) => db('need').whereLike('description', 'Need ten-keys-%').count({ n: '*' }))).toEqual([
+    expect(await app.look((db) => db('need').whereLike('description', 'Need ten-keys-%').count({ n: '*' }))).toEqual([
       { n: 10 },
     ]);
   });
 
   it('changes of one order from one version: one is done, the others clash', async () => {
     const mina = await Caller.as(app.base, 'mina');
-    const order = await inFile((db) => db('purchaseOrder').where({ state: 'drafting' }).first('id', 'version'));
+    const order = await app.look((db) => db('purchaseOrder').where({ state: 'drafting' }).first('id', 'version'));
     const hold = () => mina.act('holdOrder', { orderId: order?.id, version: order?.version, hold: true });
     const outcomes = await Promise.all(Array.from({ length: 10 }, hold));
     expect(outcomes.sort()).toEqual([...Array(9).fill('clash'), 'done']);
@@ -246,9 +235,9 @@ describe('sheets', () => {
       lines: sheet(name).map((l) => ({ ...l, price: 12_300 })),
     });
   const openQuote = () =>
-    inFile((db) => db('quote').where({ state: 'writing' }).orderBy('id').first('id', 'version') as Promise<Quoted>);
+    app.look((db) => db('quote').where({ state: 'writing' }).orderBy('id').first('id', 'version') as Promise<Quoted>);
   const places = (quoteId: number) =>
-    inFile((db) => db('quoteLine').where({ quoteId }).orderBy('place').select('place', 'description'));
+    app.look((db) => db('quoteLine').where({ quoteId }).orderBy('place').select('place', 'description'));
   type Quoted = { id: number; version: number };
   const quoteOf = async (mina: Caller, { id, version }: Quoted, name: string) =>
     mina.act('changeQuote', {
@@ -288,7 +277,7 @@ describe('sheets', () => {
     }
     const counted = async () =>
       (
-        await inFile((db) =>
+        await app.look((db) =>
           Promise.all(names.map((n) => db('need').whereLike('description', `${n}, line %`).count({ n: '*' }))),
         )
       ).map(([row]) => Number(row?.n));
@@ -296,7 +285,7 @@ describe('sheets', () => {
     const mina = await Caller.as(app.base, 'mina');
     for (const name of names) expect(await listOf(mina, name)).toBe('done');
     expect(await counted()).toEqual(names.map(() => LINES));
-    expect(await inFile(findUnproven)).toEqual([]);
+    expect(await app.look(findUnproven)).toEqual([]);
   });
 });
 
@@ -336,7 +325,7 @@ describe('told to stop', () => {
       const { mode } = statSync(join(app.folder, name));
       expect(`${name} ${(mode & 0o077).toString(8)}`).toBe(`${name} 0`);
     }
-    const rows = await inFile((db) => db('need').whereLike('description', 'Need stopping-%').select('id'));
+    const rows = await app.look((db) => db('need').whereLike('description', 'Need stopping-%').select('id'));
     expect(rows.length).toBeGreaterThanOrEqual(done);
     await app.serve();
   });
@@ -367,8 +356,8 @@ describe('killed in the middle', () => {
     // What was asked for and not answered is asked again with its key.
     const mina = await Caller.as(app.base, 'mina');
     for (const once of asked) expect(await mina.act('addNeed', need(once))).toBe('done');
-    const rows = await inFile((db) => db('need').whereLike('description', 'Need killed-%').select('description'));
+    const rows = await app.look((db) => db('need').whereLike('description', 'Need killed-%').select('description'));
     expect(rows.map((r) => r.description).sort()).toEqual(asked.map((once) => `Need ${once}`).sort());
-    expect(await inFile(findUnproven)).toEqual([]);
+    expect(await app.look(findUnproven)).toEqual([]);
   });
 });

@@ -1,5 +1,4 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { open } from '@/store/connection';
 import { App } from '../support/app';
 import { Caller } from '../support/caller';
 
@@ -9,19 +8,9 @@ beforeAll(async () => {
 });
 afterAll(() => app.stop());
 
-/** Reads the file as it lies. */
-async function inFile<T>(read: (db: Awaited<ReturnType<typeof open>>['db']) => Promise<T>): Promise<T> {
-  const { db } = await open(app.file);
-  try {
-    return await read(db);
-  } finally {
-    await db.destroy();
-  }
-}
-
 describe('a price list, killed while it is taken', () => {
   it('leaves a price list taken whole or not at all, and takes it once', async () => {
-    const parts = await inFile((db) =>
+    const parts = await app.look((db) =>
       db('supplierPart')
         .join('item', 'item.id', 'supplierPart.itemId')
         .where('supplierPart.supplierId', 1)
@@ -30,7 +19,7 @@ describe('a price list, killed while it is taken', () => {
     const list = (price: number) =>
       ['Our number,Price', ...(parts as unknown as { number: string }[]).map((p) => `${p.number},${price}`)].join('\n');
     const prices = () =>
-      inFile((db) =>
+      app.look((db) =>
         db('priceBreak as b')
           .join('supplierPart as p', 'p.id', 'b.partId')
           .where('p.supplierId', 1)

@@ -5,6 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 
+import { open, type Db } from '@/store/connection';
+
 export const TODAY = '2026-05-12';
 const STARTS_IN = 240_000;
 
@@ -38,6 +40,16 @@ export class App {
     readonly base: string,
     readonly folder: string,
   ) {}
+
+  /** Reads the file as it lies, while nobody else has it open or beside those who do. */
+  async look<T>(read: (db: Db) => Promise<T>): Promise<T> {
+    const { db } = await open(this.file);
+    try {
+      return await read(db);
+    } finally {
+      await db.destroy();
+    }
+  }
 
   static async start(kind: 'demo' | 'company' = 'demo'): Promise<App> {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-app-'));

@@ -1,10 +1,12 @@
 'use client';
 
-import { itemFields } from '@/core/records/item';
+import { ITEM_KIND_NAMES, ITEM_KINDS, type ItemKind } from '@/core/items/kinds';
+import { itemForm, type ItemText } from '@/core/records/item';
 import { supplierFields } from '@/core/records/supplier';
 import type { Refusal } from '@/core/result';
 import type { ItemThing, Thing } from '@/queries/things';
-import { Faults, TextField } from '@/ui/kit/Field';
+import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { UnitField } from '@/ui/kit/UnitField';
 import { useKey } from '@/ui/keys';
@@ -59,19 +61,36 @@ function NewItem({
 }) {
   const number = isNumber(typed) ? typed : '';
   const form = useActForm({
-    read: () => itemFields.pick({ number: true, name: true, unit: true }),
-    start: { number, name: isNumber(typed) ? '' : typed, unit: 'C62' },
+    read: () => itemForm.pick({ number: true, name: true, unit: true, kind: true, costCodeId: true }),
+    start: {
+      number,
+      name: isNumber(typed) ? '' : typed,
+      unit: 'C62',
+      kind: 'part' as ItemKind,
+      costCodeId: null as ItemText['costCodeId'],
+    },
     act: saveItem,
     input: (read, once) => ({ once, id: null, version: 0, ...read }),
     said: (_, made) => `Part ${made.number} is there`,
-    onDone: ({ id }) =>
-      onMade({ id, ...form.typed, detail: '', costCode: null, supplier: null, price: null, made: false }),
+    onDone: ({ id }) => {
+      const { number: own, name, unit, costCodeId: code } = form.typed;
+      const costCode = code === null ? null : { ...code, detail: '' };
+      onMade({ id, number: own, name, unit, detail: '', costCode, supplier: null, price: null, made: false });
+    },
   });
   return (
     <Making title="A new part" words="Add the part" form={form} onClose={onClose}>
       <TextField label="Number" autoFocus={number === ''} {...form.text('number')} />
       <TextField label="Name" autoFocus={number !== ''} {...form.text('name')} />
       <UnitField label="Unit it is used in" {...form.unit('unit')} />
+      <ChoiceField label="Kind" {...form.text('kind')}>
+        {ITEM_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            {ITEM_KIND_NAMES[kind]}
+          </option>
+        ))}
+      </ChoiceField>
+      <PickField kind="costCode" label="Usual cost code" placeholder="none" {...form.pick('costCodeId')} />
     </Making>
   );
 }

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { parsePrice, signOf } from '@/core/money/money';
 import { counted } from '@/core/words';
-import type { NeedLine } from '@/queries/needs';
+import type { NeedLine } from '@/queries/needLine';
 import type { Thing } from '@/queries/things';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';

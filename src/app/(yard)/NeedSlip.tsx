@@ -3,7 +3,8 @@
 import { z } from 'zod';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { BuyListLine, NeedLine } from '@/queries/needs';
+import type { NeedLine } from '@/queries/needLine';
+import type { BuyListLine } from '@/queries/needs';
 import { needForm, type NeedText } from '@/core/records/need';
 import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { Press } from '@/ui/kit/Press';

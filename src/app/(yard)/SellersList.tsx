@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { formatAmount, formatPrice, signOf, subtract, type Minor } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { NeedLine } from '@/queries/needs';
+import type { NeedLine } from '@/queries/needLine';
 import type { Seller } from '@/queries/sellers';
 import { ask } from '@/ui/ask';
 import { Faults } from '@/ui/kit/Field';

@@ -13,6 +13,8 @@ export type Obstacle =
   | { readonly kind: 'noItem' }
   /** Its part may not be bought. */
   | { readonly kind: 'notBought' }
+  /** The customer has not agreed to it, and it is bought all the same. */
+  | { readonly kind: 'notAgreed' }
   /** So much of it is free in stores, and is not counted on. */
   | { readonly kind: 'inStores'; readonly free: Quantity; readonly unit: string }
   /** Buying it costs so much more than the quote has for it. */
@@ -28,6 +30,8 @@ export type BuyingFacts = {
   readonly hasUnit: boolean;
   readonly hasItem: boolean;
   readonly mayBeBought: boolean;
+  /** Whether the customer agreed to it, or no quote asks. */
+  readonly agreed: boolean;
   /** Of what is open, what is free in stores, in the need's unit. */
   readonly freeInStores: Quantity;
   readonly unit: string;
@@ -45,6 +49,7 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
   if (facts.supplierId === null) found.push({ kind: 'noSupplier' });
   if (!facts.hasRate) found.push({ kind: 'noRate' });
   if (!facts.mayBeBought) found.push({ kind: 'notBought' });
+  if (!facts.agreed) found.push({ kind: 'notAgreed' });
   if (!facts.hasUnit) found.push({ kind: 'unit' });
   if (!facts.hasPrice) found.push({ kind: 'noPrice' });
   if (facts.lead !== null && facts.neededOn !== null) {
@@ -65,7 +70,11 @@ export function wordsFor(obstacle: Obstacle): string {
     return `${formatQuantity(obstacle.free)} ${unitOf(obstacle.unit).short} in stores`.replace('  ', ' ');
   if (obstacle.kind === 'aboveQuote') return `${formatAmount(obstacle.by, obstacle.currency)} above its quote`;
   const words = { noSupplier: 'no supplier', noPrice: 'no price', noItem: 'no item number' };
-  return { ...words, noRate: 'no exchange rate', unit: 'unit does not fit its item', notBought: 'may not be bought' }[
-    obstacle.kind
-  ];
+  return {
+    ...words,
+    noRate: 'no exchange rate',
+    unit: 'unit does not fit its item',
+    notBought: 'may not be bought',
+    notAgreed: 'not agreed yet',
+  }[obstacle.kind];
 }

@@ -1,5 +1,5 @@
 import { TooLarge } from '../limits';
-import { divideRounded } from '../money/decimal';
+import { divideRounded, formatDecimal } from '../money/decimal';
 import { subtract, type Minor, type UnitPrice } from '../money/money';
 
 /** Shares are in hundredths of a percent. */
@@ -29,6 +29,12 @@ export const markupOf = (cost: UnitPrice, price: UnitPrice): number | undefined 
  */
 export const marginShare = (cost: Minor, price: Minor): number | undefined =>
   price <= 0 ? undefined : share(subtract(price, cost), price);
+
+/** The margin on price in words; a dash where nothing is asked. @example marginWords(2250, 3000) // '25 %' */
+export function marginWords(cost: Minor, price: Minor): string {
+  const margin = marginShare(cost, price);
+  return margin === undefined ? '–' : `${formatDecimal(margin, 2, 0)} %`;
+}
 
 function share(part: number, whole: number): number | undefined {
   try {

@@ -5,7 +5,7 @@ import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
 import { listDue, type DueRow } from '../dock';
 import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices';
-import type { NeedLine } from '../needs';
+import type { NeedLine } from '../needLine';
 import { pageOfOpenNeeds } from '../openNeeds';
 import { listOrders, ORDER_FILTERS, type OrderRow } from '../orders';
 import { listMessages, type MessageRow } from '../outbox';

@@ -9,7 +9,7 @@ import { formatAmount, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { headroomOf } from '@/core/tab/sums';
 import type { GatherView, SupplierTerms } from '@/queries/gather';
-import type { NeedLine } from '@/queries/needs';
+import type { NeedLine } from '@/queries/needLine';
 import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';

@@ -3,7 +3,7 @@ import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { SupplierTerms } from '@/queries/gather';
-import type { NeedLine } from '@/queries/needs';
+import type { NeedLine } from '@/queries/needLine';
 import { PickField } from '@/ui/kit/PickField';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column, Groups } from '@/ui/ledger/column';

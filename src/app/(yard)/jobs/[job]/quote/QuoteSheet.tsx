@@ -5,7 +5,7 @@ import { PER, type Per } from '@/core/boms/bom';
 import { ungrouped } from '@/core/locale/locale';
 import { formatDecimal } from '@/core/money/decimal';
 import { add, formatAmount, parsePrice, signOf, ZERO, type UnitPrice } from '@/core/money/money';
-import { marginShare, markupOf } from '@/core/quotes/margin';
+import { marginWords, markupOf } from '@/core/quotes/margin';
 import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/core/quotes/rows';
 import type { Kept } from '@/ui/entry/useTyped';
 import type { Chosen } from '@/ui/versions';
@@ -228,8 +228,6 @@ function repriced(line: QuoteLineText, currency: string): QuoteLineText {
   return price === undefined ? line : { ...line, price: priceText(price, currency) };
 }
 
-const percent = (share: number | undefined): string => (share === undefined ? '' : `${formatDecimal(share, 2, 0)} %`);
-
 const markupColumn = (currency: string): EntryColumn<QuoteLineText> => ({
   key: 'markup',
   title: 'Mark-up %',
@@ -278,7 +276,7 @@ const netColumn = (currency: string): EntryColumn<QuoteLineText> => {
     show: (l) => (l.description === '' ? '' : <b>{formatAmount(nets(l).cost, currency)}</b>),
     note: (l) => {
       const { cost, price } = nets(l);
-      return price === 0 ? '' : `${percent(marginShare(cost, price))} margin`;
+      return price === 0 ? '' : `${marginWords(cost, price)} margin`;
     },
   };
 };

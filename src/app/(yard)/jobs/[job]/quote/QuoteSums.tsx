@@ -1,15 +1,9 @@
-import { formatDecimal } from '@/core/money/decimal';
 import { add, formatAmount, signOf, subtract, ZERO, type Minor } from '@/core/money/money';
-import { marginShare } from '@/core/quotes/margin';
+import { marginWords } from '@/core/quotes/margin';
 import type { CodeSum } from '@/queries/job';
 import { Wide } from '@/ui/kit/Sheet';
 
 type Props = { readonly codes: readonly CodeSum[]; readonly currency: string };
-
-const percent = (cost: Minor, price: Minor): string => {
-  const share = marginShare(cost, price);
-  return share === undefined ? '–' : `${formatDecimal(share, 2, 0)} %`;
-};
 
 /** What a quote costs, is sold for and leaves, by cost code and in all. */
 export function QuoteSums({ codes, currency }: Props) {
@@ -24,7 +18,7 @@ export function QuoteSums({ codes, currency }: Props) {
       <td className="num">{formatAmount(of.cost, currency)}</td>
       <td className="num">{formatAmount(of.price, currency)}</td>
       <td className="num">{formatAmount(subtract(of.price, of.cost), currency)}</td>
-      <td className="num">{percent(of.cost, of.price)}</td>
+      <td className="num">{marginWords(of.cost, of.price)}</td>
     </tr>
   );
   return (

@@ -1,9 +1,8 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { formatDecimal } from '@/core/money/decimal';
-import { formatAmount, formatPrice, signOf, type Minor } from '@/core/money/money';
-import { marginShare } from '@/core/quotes/margin';
+import { formatAmount, formatPrice, signOf } from '@/core/money/money';
+import { marginWords } from '@/core/quotes/margin';
 import { eachOf, type Priced } from '@/core/quotes/pieces';
 import { counted } from '@/core/words';
 import { ask, asJson } from '@/ui/ask';
@@ -43,10 +42,6 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
     };
   }, [typed, job]);
   if (priced.length === 0) return null;
-  const percent = (cost: Minor, price: Minor): string => {
-    const share = marginShare(cost, price);
-    return share === undefined ? '–' : `${formatDecimal(share, 2, 0)} %`;
-  };
   return (
     <Wide label="Priced side by side">
       <table className="ledger mt-6 max-w-[760px]">
@@ -83,7 +78,7 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
               <td className="num">{formatAmount(p.price, currency)}</td>
               <td className="num">{formatPrice(eachOf(p.cost, p.pieces, currency), currency)}</td>
               <td className="num">{formatPrice(eachOf(p.price, p.pieces, currency), currency)}</td>
-              <td className="num">{percent(p.cost, p.price)}</td>
+              <td className="num">{marginWords(p.cost, p.price)}</td>
               <td className="text-right whitespace-nowrap">
                 {p.pieces === quote.pieces ? (
                   <span className="text-ink-2">as it is written</span>
