@@ -2,6 +2,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import '@fontsource-variable/bricolage-grotesque';
 import '@fontsource-variable/commissioner';
 import '@/ui/theme.css';
+import '@/ui/ledger/ledger.css';
 import '@/ui/entry/entry.css';
 import type { Metadata, Viewport } from 'next';
 import { NuqsAdapter } from 'nuqs/adapters/next/app';

@@ -1,9 +1,9 @@
 import { columnsOf, folded, type Row } from '../columns';
 import { groupBy } from '../group';
 import { parseDecimal, type DecimalMark } from '../money/decimal';
-import { quantity, type Quantity } from '../quantity/quantity';
+import { quantity } from '../quantity/quantity';
 import { exactFactor, findUnit, unitOf } from '../quantity/units';
-import type { GotBy, Offset, Per } from './bom';
+import type { BomLine, GotBy } from './bom';
 import { parseOffset } from './typed';
 
 /** What a column of a file of bills can hold. */
@@ -31,16 +31,7 @@ export type KnownItem = {
   readonly made: boolean;
 };
 
-export type FileLine = {
-  readonly gotBy: GotBy;
-  readonly itemId: number | null;
-  readonly description: string;
-  readonly quantity: Quantity;
-  readonly unit: string;
-  readonly per: Per;
-  readonly scrap: number;
-  readonly offset: Offset;
-};
+export type FileLine = Omit<BomLine, 'id' | 'costCodeId' | 'price'>;
 
 export type FileBill = { readonly item: KnownItem; readonly lines: readonly FileLine[] };
 

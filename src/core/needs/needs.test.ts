@@ -1,3 +1,4 @@
+import { todayByCode } from './today';
 import fc from 'fast-check';
 import { MON_TO_FRI, type Calendar, type Day } from '../calendar/workdays';
 import { minor, type UnitPrice } from '../money/money';
@@ -144,4 +145,15 @@ describe('what stands in the way of buying', () => {
     ['no date, so nothing to miss', { neededOn: null, lead: { days: 99, calendar } }, []],
     ['no supplier, so no lead time', { supplierId: null, lead: null }, ['no supplier']],
   ] as const)('%s', (_, change, expected) => expect(words(change)).toEqual(expected));
+});
+
+it('today’s prices are told by cost code, where they differ from what is planned', () => {
+  const line = (code: string, price: number | null, more: number) => ({
+    ...{ code, codeName: `Code ${code}`, open: q(2), priceQuantity: 1, more: minor(more) },
+    price: price === null ? null : ((price * 10_000) as never),
+  });
+  expect(todayByCode([line('03', 5, 138), line('01', 4, -20), line('03', null, 12), line('02', 7, 0)], 'GBP')).toEqual([
+    { code: '01', name: 'Code 01', planned: 800, more: -20 },
+    { code: '03', name: 'Code 03', planned: 1000, more: 150 },
+  ]);
 });

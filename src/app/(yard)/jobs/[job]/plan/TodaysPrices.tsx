@@ -1,23 +1,12 @@
-import { groupBy } from '@/core/group';
-import { add, formatAmount, lineNet, subtract, ZERO } from '@/core/money/money';
+import { add, formatAmount, subtract, ZERO } from '@/core/money/money';
+import { todayByCode } from '@/core/needs/today';
 import type { BuyListLine } from '@/queries/needs';
 import { useYard } from '@/ui/YardContext';
 
 /** What is left to buy, by cost code, as it is planned and at what its suppliers ask today, where that differs. */
 export function TodaysPrices({ needs }: { readonly needs: readonly BuyListLine[] }) {
   const { currency } = useYard();
-  const codes = [...groupBy(needs, (n) => n.code)]
-    .map(([code, own]) => ({
-      code,
-      name: own[0]?.codeName ?? '',
-      planned: add(
-        ZERO,
-        ...own.map((n) => (n.price === null ? ZERO : lineNet(n.open, n.price, n.priceQuantity, currency))),
-      ),
-      more: add(ZERO, ...own.map((n) => n.more)),
-    }))
-    .filter((c) => c.more !== 0)
-    .sort((a, b) => a.code.localeCompare(b.code));
+  const codes = todayByCode(needs, currency);
   if (codes.length === 0) return null;
   return (
     <section aria-labelledby="todays-prices" className="mt-6 max-w-[640px]">
