@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { GOT_BY, GOT_BY_NAMES, PER, type GotBy, type Per } from '@/core/boms/bom';
-import { unitOf } from '@/core/quantity/units';
+import { signOf } from '@/core/money/money';
 import type { BomLineView, BranchBill } from '@/queries/boms';
 import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/bomText';
 import { faultsIn } from '@/ui/entry/reading';
@@ -130,7 +130,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
             ))}
           </ChoiceField>
           <TextField
-            label="Scrap %"
+            label="Lost %"
             inputMode="decimal"
             placeholder="none"
             value={text.scrap}
@@ -146,7 +146,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
           />
           {may('see money') && (
             <TextField
-              label={`Cost of one ${unitOf(text.unit).name}`}
+              label={`Own price ${signOf(currency)}`}
               inputMode="decimal"
               placeholder="what its supplier asks"
               value={text.cost}
