@@ -2,6 +2,7 @@ import type { Action } from './action';
 import * as assets from './assets';
 import * as boms from './boms';
 import * as company from './company';
+import * as ending from './ending';
 import * as invoices from './invoices';
 import * as items from './items';
 import * as jobs from './jobs';
@@ -9,6 +10,7 @@ import * as mending from './mending';
 import * as needs from './needs';
 import * as orders from './orders';
 import * as people from './people';
+import * as places from './places';
 import * as planning from './planning';
 import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
@@ -28,6 +30,7 @@ const ROOMS = [
   assets,
   boms,
   company,
+  ending,
   invoices,
   items,
   jobs,
@@ -35,6 +38,7 @@ const ROOMS = [
   needs,
   orders,
   people,
+  places,
   planning,
   quoteFiles,
   quotes,

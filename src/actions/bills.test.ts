@@ -8,7 +8,8 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/co
 import { changeDraft, firstLine, orderInput, type OrderInput } from '../../tests/support/typed';
 import { saveRate } from './company';
 import { changeInvoice, enterInvoice, takeOutInvoice } from './invoices';
-import { callOff, closeShort, draftOrders, endBills } from './orders';
+import { callOff, closeShort, endBills } from './ending';
+import { draftOrders } from './orders';
 import { takeBack } from './receiving';
 
 /** Bills beside whatever else can happen to an order: money that is owed always reaches a tab or stores, once. */

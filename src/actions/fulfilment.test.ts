@@ -3,7 +3,8 @@ import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderInput } from '../../tests/support/typed';
 import { insertOne } from '@/store/rows';
-import { callOff, changeOrder, draftOrders, holdOrder } from './orders';
+import { callOff } from './ending';
+import { changeOrder, draftOrders, holdOrder } from './orders';
 import { receive, takeBack } from './receiving';
 import { markSentByHand, sendOrder, settleInterrupted, type Post } from './sending';
 

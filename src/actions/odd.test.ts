@@ -4,7 +4,8 @@ import type { StoredOrder } from '@/store/orders';
 import { must, q, refusedWith, TestCompany } from '../../tests/support/company';
 import { changeDraft, firstLine, orderInput, type OrderInput } from '../../tests/support/typed';
 import { addNeed, changeNeed } from './needs';
-import { closeShort, draftOrders } from './orders';
+import { closeShort } from './ending';
+import { draftOrders } from './orders';
 import { saveSupplier } from './suppliers';
 
 /** The odd cases together: each was, or could be, a wrong figure that every single case left hidden. */

@@ -1,36 +1,36 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { formatMoney } from '@/core/money/money';
-import { unitPriceSchema } from '@/core/money/schema';
-import { numberBy } from '@/core/orders/number';
+import { minorSchema, unitPriceSchema } from '@/core/money/schema';
+import { FULL_SHARE } from '@/core/money/tax';
+import { CHARGE_KINDS, SPREADS } from '@/core/orders/charges';
+import { numberFault } from '@/core/orders/number';
 import { draftFaults } from '@/core/orders/order';
-import { callOffFault, changeFault, closeShortFault, endBillsFault, endedAt, type Facts } from '@/core/orders/rules';
-import { move, progressOf, type OrderEvent } from '@/core/orders/states';
+import { changeFault } from '@/core/orders/rules';
+import { move, type OrderEvent } from '@/core/orders/states';
 import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
 import { counted } from '@/core/words';
 import { planOrders, type PlannedOrder } from '@/store/drafts';
 import { earliest } from '@/store/gathering';
+import { nextNumber, renumbered } from '@/store/numbers';
 import {
-  factsOf,
   findOrder,
   loadMoney,
-  refreshProgress,
   saveLines,
   setState,
   tabLinesOf,
   type LineToSave,
-  type StoredLine,
   type StoredOrder,
 } from '@/store/orders';
-import { insertOne, nextCount, whereIn } from '@/store/rows';
+import { insertOne, whereIn } from '@/store/rows';
 import { checkOrderable } from './reviews';
 import { checkNotLost } from './winning';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
-import { distinct, optionalDay, text } from '@/core/records/fields';
+import { anyText, distinct, optionalDay, text } from '@/core/records/fields';
 
 export const orderRef = { orderId: z.number().int(), version: z.number().int() };
 
@@ -101,7 +101,7 @@ export const draftOrders = defineAction({
     const plan = await planOrders(trx, picks, today, joined);
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
     const place = found(
-      await trx('deliveryPlace').whereNull('jobId').orderBy('id').first('id'),
+      await trx('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').first('id'),
       'The place of delivery',
     );
     const made: { id: number; number: string; version: number; joined: boolean }[] = [];
@@ -121,14 +121,15 @@ export const draftOrders = defineAction({
 
 async function draft(work: Work, { supplier, rate, lines }: PlannedOrder, placeId: number) {
   const { trx, actor, now, today, company, audit, touch } = work;
-  const year = today.slice(0, 4);
-  const number = numberBy(company.orderPattern, Number(year), await nextCount(trx, `order ${year}`));
+  const { number, counted } = await nextNumber(trx, company, today, lines);
   const id = await insertOne(trx, 'purchaseOrder', {
     number,
+    counted,
     supplierId: supplier.id,
     state: 'drafting',
     currency: supplier.currency,
     rate,
+    rateOn: supplier.currency === company.currency ? null : today,
     placeId,
     wantedOn: earliest(lines.map((l) => l.wantedOn)),
     carrier: supplier.carrier,
@@ -152,7 +153,7 @@ async function draft(work: Work, { supplier, rate, lines }: PlannedOrder, placeI
 async function resave(
   work: Work,
   order: StoredOrder,
-  terms: Partial<Pick<OrderHead, 'placeId' | 'wantedOn' | 'carrier' | 'instructions'>>,
+  terms: Partial<Pick<OrderHead, 'number' | 'counted' | keyof typeof orderTerms>>,
   lines: readonly LineToSave[],
   words: string,
 ): Promise<StoredOrder> {
@@ -178,6 +179,8 @@ const splitInput = z.object({
   costCodeId: z.number().int().nullable(),
   /** In the line's share unit. */
   quantity: quantitySchema,
+  /** Of a charge shared out by amounts. */
+  amount: minorSchema.nullable().default(null),
 });
 
 const lineInput = z.object({
@@ -191,9 +194,20 @@ const lineInput = z.object({
   unit: z.string().refine(isUnit, 'Choose a unit.'),
   price: unitPriceSchema.nullable(),
   priceQuantity: z.number().int().positive('A price is for at least one.').max(LIMITS.priceQuantity),
+  discount: z
+    .number()
+    .int()
+    .min(0, 'A discount is not below zero.')
+    .max(FULL_SHARE, 'A discount is at most 100 %.')
+    .default(0),
+  free: z.boolean().default(false),
+  note: z.string().trim().max(200, 'A note on a line has at most 200 characters.').default(''),
   taxCodeId: z.number().int(),
   wantedOn: optionalDay,
+  placeId: z.number().int().nullable().default(null),
+  chargeKind: z.enum(CHARGE_KINDS).nullable().default(null),
   chargeCodeId: z.number().int().nullable(),
+  spread: z.enum(SPREADS).default('value'),
   splits: z.array(splitInput).max(100).refine(distinct('id'), 'A part of the line stands there twice.'),
 });
 
@@ -202,28 +216,40 @@ export const orderLines = z
   .max(LIMITS.sheetLines)
   .refine(distinct('id'), 'A line of the order stands there twice.');
 
-/** Changes an order that is still being drafted: its terms and all its lines. */
+/** What an order says beside its lines. */
+export const orderTerms = {
+  placeId: z.number().int(),
+  wantedOn: optionalDay,
+  latestOn: optionalDay.default(null),
+  carrier: anyText(120),
+  carrierService: anyText(120).default(''),
+  siteContact: anyText(120).default(''),
+  instructions: anyText(1000),
+};
+
+/** Changes an order that is still being drafted: its number, its terms and all its lines. */
 export const changeOrder = defineAction({
   name: 'changeOrder',
   right: 'draft orders',
   input: z.object({
     once,
     ...orderRef,
-    placeId: z.number().int(),
-    wantedOn: optionalDay,
-    carrier: z.string().trim().max(120),
-    instructions: z.string().trim().max(1000),
+    /** Set by hand; as it is where nothing is said. */
+    number: anyText(30).optional(),
+    ...orderTerms,
     lines: orderLines,
   }),
-  run: async (work, { once: _, orderId, version, lines: typed, ...terms }) => {
+  run: async (work, { once: _, orderId, version, number, lines: typed, ...said }) => {
     const order = await orderOf(work, orderId, version, { whole: true });
     allow(changeFault(order));
+    if (number !== undefined) allow(numberFault(number));
+    const terms = { ...said, ...grant(await renumbered(work.trx, work.company, order, number ?? order.number)) };
     await checkTargets(work.trx, order, typed);
     const lines = grant(await settleLines(work.trx, order, typed, work.today));
     const faults = draftFaults(lines, order.currency);
     if (faults.length > 0) throw new Refused(faults);
     const after = await resave(work, order, terms, lines, `Changed draft ${order.number}`);
-    return { version: after.version };
+    return { version: after.version, number: after.number };
   },
 });
 
@@ -250,89 +276,4 @@ export const holdOrder = defineAction({
       subjects: subjectsOf(order),
     });
   },
-});
-
-/** Calls an order off before anything of it was received or billed; what it covered is to buy again. */
-export const callOff = defineAction({
-  name: 'callOff',
-  right: 'draft orders',
-  input: z.object({ once, ...orderRef, reason: text(200, 'Say why the order is called off.') }),
-  run: async (work, { orderId, version, reason }) => {
-    const order = await orderOf(work, orderId, version);
-    allow(callOffFault(await factsOf(work.trx, order)));
-    await setState(work.trx, order, { state: moved(order, 'callOff') });
-    work.touch('Order called off', 'order', orderId, tabLinesOf(order));
-    await work.audit({
-      words: `Called off ${order.number}: ${reason}`,
-      subjects: subjectsOf(order),
-      before: { state: order.state },
-      after: { state: 'calledOff', reason },
-    });
-  },
-});
-
-const lineEnd = z.object({
-  once,
-  ...orderRef,
-  lineId: z.number().int(),
-  reason: text(200, 'Say why nothing more is expected.'),
-});
-
-/** Ends a line: the rule is asked, the reason written down, and the line posted. */
-async function endLine(
-  work: Work,
-  { orderId, version, lineId, reason }: z.output<typeof lineEnd>,
-  end: {
-    readonly column: 'closedShort' | 'billsEnded';
-    readonly event: string;
-    readonly fault: (facts: Facts, line: Facts['lines'][number]) => Refusal | undefined;
-    readonly words: (line: StoredLine, order: StoredOrder) => string;
-  },
-): Promise<void> {
-  const { trx, audit, touch } = work;
-  const order = await orderOf(work, orderId, version);
-  const line = found(
-    order.lines.find((l) => l.id === lineId),
-    'This line',
-  );
-  allow(end.fault(await factsOf(trx, order), { ...progressOf(line), description: line.description }));
-  await trx('orderLine')
-    .where({ id: lineId })
-    .update({ [end.column]: reason });
-  await refreshProgress(trx, orderId);
-  touch(end.event, 'order', orderId, tabLinesOf({ lines: [line] }));
-  await audit({
-    words: `${end.words(line, order)}: ${reason}`,
-    subjects: subjectsOf(order),
-    after: { lineId, [end.column]: reason },
-  });
-}
-
-/** Ends a line of a sent order with quantity left; what is left is free again and back on the buy list. */
-export const closeShort = defineAction({
-  name: 'closeShort',
-  right: 'send orders',
-  input: lineEnd,
-  run: (work, input) =>
-    endLine(work, input, {
-      column: 'closedShort',
-      event: 'Line closed short',
-      fault: closeShortFault,
-      words: (line, order) =>
-        `Closed ${line.description} short on ${order.number} at ${endedAt({ ...progressOf(line), description: '' })}`,
-    }),
-});
-
-/** Says that goods which are in will not be billed any more, such as what came over and was given away. */
-export const endBills = defineAction({
-  name: 'endBills',
-  right: 'match invoices',
-  input: lineEnd,
-  run: (work, input) =>
-    endLine(work, input, {
-      column: 'billsEnded',
-      event: 'No more bills',
-      fault: endBillsFault,
-      words: (line, order) => `No more bills for ${line.description} on ${order.number}`,
-    }),
 });

@@ -1,7 +1,8 @@
 import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { changeNeed } from './needs';
-import { changeOrder, closeShort, draftOrders, holdOrder } from './orders';
+import { closeShort } from './ending';
+import { changeOrder, draftOrders, holdOrder } from './orders';
 
 let yard: TestCompany;
 beforeEach(async () => {

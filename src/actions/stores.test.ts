@@ -1,7 +1,8 @@
 import { TestCompany, must, q, refusedWith, TODAY } from '../../tests/support/company';
 import type { Minor } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
-import { callOff, changeOrder } from './orders';
+import { callOff } from './ending';
+import { changeOrder } from './orders';
 import { orderInput } from '../../tests/support/typed';
 import { takeBack } from './receiving';
 import { choosePlanning, letGo, planAll, reserve } from './reserving';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { supplierFields } from '@/core/records/supplier';
+import { keepPlacesOf } from '@/store/places';
 import { insertMany, insertOne } from '@/store/rows';
 import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 
@@ -18,9 +19,11 @@ export const saveSupplier = defineAction({
     const twin = await trx('supplier').where({ name: input.name }).first('id');
     if (twin !== undefined && twin.id !== id) refuse('supplier.name', `${input.name} is there already.`, 'name');
     const lists = { contacts, addresses, closed };
+    const places = { name: input.name, address: input.address, addresses };
     if (id === null) {
       const made = await insertOne(trx, 'supplier', row);
       await saveLists(trx, made, lists);
+      await keepPlacesOf(trx, made, places);
       await audit({
         words: `Added supplier ${input.name}`,
         subjects: [['supplier', made]],
@@ -38,6 +41,7 @@ export const saveSupplier = defineAction({
       .where({ id })
       .update({ ...row, version: version + 1 });
     await saveLists(trx, id, lists);
+    await keepPlacesOf(trx, id, places);
     if (before.taxCodeId !== row.taxCodeId) {
       // What its needs are planned at bears the supplier's tax.
       const needs = await trx('need').where({ supplierId: id }).whereRaw('open > 0').select('id');

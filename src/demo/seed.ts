@@ -17,6 +17,7 @@ import { publicHolidays } from '@/formats/holidays';
 import type { ItemKind } from '@/core/items/kinds';
 import type { Rate } from '@/core/money/rate';
 import type { Db } from '@/store/connection';
+import { keepPlacesOf } from '@/store/places';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
@@ -120,8 +121,13 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     });
     for (const [k, [name, whatFor, email, phone]] of (s.contacts ?? []).entries())
       await db('supplierContact').insert({ supplierId: id, place: k + 1, name, whatFor, email, phone });
-    for (const [k, [whatFor, address]] of (s.addresses ?? []).entries())
-      await db('supplierAddress').insert({ supplierId: id, place: k + 1, whatFor, address });
+    const addresses = (s.addresses ?? []).map(([whatFor, address]) => ({ whatFor, address }));
+    await insertMany(
+      db,
+      'supplierAddress',
+      addresses.map((a, k) => ({ supplierId: id, place: k + 1, ...a })),
+    );
+    await keepPlacesOf(db, id, { name: s.name, address: s.address, addresses });
     if (s.closed !== undefined) {
       const [from, until, words] = s.closed;
       await db('supplierClosed').insert({
@@ -315,7 +321,7 @@ async function writeBills(yard: DemoYard): Promise<void> {
 /** What lay in the stores when they began to be kept. */
 async function countStores(yard: DemoYard): Promise<void> {
   const items = await idsBy(yard.db, 'item', 'number');
-  const place = await yard.db('deliveryPlace').whereNull('jobId').orderBy('id').first('id');
+  const place = await yard.db('deliveryPlace').where({ kind: 'own' }).orderBy('id').first('id');
   for (const [number, quantity, value] of STOCK)
     must(
       await countStock(await yard.as('joss', -60), {

@@ -40,7 +40,7 @@ export async function readCountFile(db: Db, person: Person, bytes: Uint8Array): 
   if (!sheet.ok) return sheet;
   const { decimalMark, currency } = await loadCompany(db);
   const items = await db('item').select('id', 'number', 'name', 'unit', 'kind');
-  const places = await db('deliveryPlace').whereNull('jobId').orderBy('id').select('id', 'name');
+  const places = await db('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').select('id', 'name');
   const { headings, rows, mark } = sheet.value;
   const read = readCounts(headings, rows, { items, places, mark: mark ?? decimalMark, currency });
   if (!read.ok) return read;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { closeShort } from '@/actions/orders';
+import { closeShort } from '@/actions/ending';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { headroomOf } from '@/core/tab/sums';

@@ -1,4 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
+import type { Quantity } from '@/core/quantity/quantity';
 import type { PriceBreak } from '@/core/sourcing/terms';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
@@ -11,6 +12,8 @@ export type ItemTerms = {
   readonly itemId: number;
   /** The supplier's, or the item's own where the supplier does not list it. */
   readonly unit: string;
+  /** The item's own unit, and the kilograms of one of it in ten-thousandths. */
+  readonly item: { readonly unit: string; readonly weight: Quantity | null };
   readonly theirNumber: string;
   /** The supplier's, in its currency and for `unit`; none where it does not list the item. */
   readonly prices: readonly PriceBreak[];
@@ -38,6 +41,7 @@ export async function loadItemTerms(
     return {
       itemId: item.id,
       unit: part?.terms.unit ?? item.unit,
+      item: { unit: item.unit, weight: item.weight },
       theirNumber: part?.theirNumber ?? '',
       prices: part?.terms.prices ?? [],
       leadDays: part?.leadDays ?? supplier?.leadDays ?? 0,

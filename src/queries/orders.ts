@@ -9,7 +9,7 @@ import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { findOrder, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
-import { whereIn } from '@/store/rows';
+import { among, whereIn } from '@/store/rows';
 import type { CostCode, DeliveryPlace, MessageState, Supplier } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { orderEffects, standingOf, type NamedEffect } from './effects';
@@ -118,6 +118,14 @@ export async function loadShares(db: Db, jobId: number, orderIds: readonly numbe
   return new Map(rows.map((r) => [r.orderId, r.share]));
 }
 
+/** A job that an order buys for. */
+export type OrderedFor = {
+  readonly number: string;
+  readonly name: string;
+  readonly customerId: number;
+  readonly customer: string;
+};
+
 export type OrderView = {
   readonly order: StoredOrder;
   readonly supplier: Supplier;
@@ -130,7 +138,9 @@ export type OrderView = {
   /** Only before it is sent. */
   readonly checks: readonly Check[];
   readonly codes: readonly CostCode[];
-  readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
+  readonly jobs: ReadonlyMap<number, OrderedFor>;
+  /** Where the order and its lines go. */
+  readonly places: ReadonlyMap<number, DeliveryPlace>;
   readonly receipts: readonly {
     readonly id: number;
     readonly number: string;
@@ -167,21 +177,27 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
   const company = await loadCompany(db);
   const madeBy = (await db('person').where({ id: order.madeBy }).first('name')) as { name: string };
   const jobIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? []));
-  const jobs = await whereIn(db, 'job', 'id', jobIds);
+  const jobs = (await db('job as j')
+    .join('customer as c', 'c.id', 'j.customerId')
+    .whereIn('j.id', among(db, jobIds))
+    .select('j.id', 'j.number', 'j.name', 'j.customerId', { customer: 'c.name' })) as (OrderedFor & { id: number })[];
+  const placeIds = [order.placeId, ...order.lines.flatMap((l) => l.placeId ?? [])];
+  const places = new Map((await whereIn(db, 'deliveryPlace', 'id', placeIds)).map((p) => [p.id, p]));
   const supplier = (await db('supplier').where({ id: order.supplierId }).first()) as Supplier;
   const totals = orderTotals(order.lines, await loadTaxCodes(db), order.currency);
   const unsent = UNSENT.includes(order.state);
   return {
     order,
     supplier,
-    place: (await db('deliveryPlace').where({ id: order.placeId }).first()) as OrderView['place'],
+    place: places.get(order.placeId) as DeliveryPlace,
+    places,
     madeBy: madeBy.name,
     totals,
     companyCurrency: company.currency,
     effects: unsent ? await orderEffects(db, order) : await standingOf(db, order),
     checks: unsent ? await checkLines(db, order, order.lines, supplier, today) : [],
     codes: await loadCostCodes(db),
-    jobs: new Map(jobs.map((j) => [j.id, { number: j.number, name: j.name }])),
+    jobs: new Map(jobs.map(({ id, ...j }) => [id, j])),
     receipts: (await db('receipt as r')
       .join('person as p', 'p.id', 'r.personId')
       .where({ orderId })
@@ -210,12 +226,11 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
   };
 }
 
-/** What an order that is being drafted offers beside its lines: places, taxes, and what its supplier says of its parts. */
+/** What an order that is being drafted offers beside its lines: taxes, and what its supplier says of its parts. */
 export async function loadOrderForm(db: Db, person: Person, order: StoredOrder, today: Day) {
   permit(person, 'draft orders');
   const items = [...new Set(order.lines.flatMap((l) => l.itemId ?? []))];
   return {
-    places: (await db('deliveryPlace').orderBy('id').select('id', 'name')) as { id: number; name: string }[],
     taxes: await loadTaxCodes(db),
     terms: await loadItemTerms(db, person, order.supplierId, items, today),
     /** Where a new line goes while the order has none: the job that the person had open last. */

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { callOff, changeOrder, draftOrders, orderLines } from '@/actions/orders';
+import { callOff } from '@/actions/ending';
+import { changeOrder, draftOrders, orderLines } from '@/actions/orders';
 import { matchInvoice } from '@/actions/invoices';
 import { EDITABLE } from '@/core/orders/states';
 import { WAITING } from '@/core/invoices/states';

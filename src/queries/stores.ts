@@ -180,7 +180,7 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
   const own = (await db('deliveryPlace as p')
     .leftJoin('stockSum as s', (j) => j.on('s.placeId', 'p.id').andOnVal('s.itemId', itemId).andOnVal('s.jobId', 0))
     .leftJoin('stockLevel as l', (j) => j.on('l.placeId', 'p.id').andOnVal('l.itemId', itemId))
-    .whereNull('p.jobId')
+    .where('p.kind', 'own')
     .orWhere('s.quantity', '>', 0)
     .orderBy('p.id')
     .select({ placeId: 'p.id', place: 'p.name' }, db.raw('null as job_id, null as job'), {

@@ -121,6 +121,12 @@ const KINDS = {
     byName: true,
     load: async (db, ids) => (await whereIn(db, 'customer', 'id', ids)).map((c) => named(c)),
   },
+  place: {
+    right: 'see jobs',
+    byName: true,
+    load: async (db, ids) =>
+      (await whereIn(db, 'deliveryPlace', 'id', ids)).map((p) => named(p, p.address.split('\n')[0] ?? '')),
+  },
   person: {
     right: 'open jobs',
     byName: true,

@@ -2,10 +2,12 @@ import { wantedBy } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { add, priceOf, type Minor } from '@/core/money/money';
 import { priceIn, type Rate } from '@/core/money/rate';
+import { CHARGE_NAMES } from '@/core/orders/charges';
 import { changeFault } from '@/core/orders/rules';
 import { draftFaults } from '@/core/orders/order';
 import { formatQuantity, ONE, quantity, SAME_UNIT, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { shareWeight } from '@/core/quantity/weight';
 import { wholeFault } from '@/core/quantity/whole';
 import { refusal, type Refusal } from '@/core/result';
 import { bundle, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
@@ -208,8 +210,8 @@ function goodsOf(
     const item = items.get(needs[0]?.itemId ?? 0);
     const needed = earliest(needs.map((n) => n.neededOn));
     return {
+      ...PLAIN,
       kind: line.kind,
-      carriage: false,
       itemId: item?.id ?? null,
       description: item?.name ?? needs[0]?.description ?? '',
       ourNumber: item?.number ?? '',
@@ -222,20 +224,35 @@ function goodsOf(
       priceQuantity: line.price?.priceQuantity ?? 1,
       taxCodeId: supplier.taxCodeId,
       wantedOn: needed === null ? null : wantedBy(needed, company.receivingDays, calendar),
-      chargeCodeId: null,
+      weight: item === undefined ? null : shareWeight(item, line.shareUnit),
       splits: line.splits,
     };
   });
 }
 
-/** The supplier's charge for carriage; its splits are worked out when the order is saved. */
-export const carriageLine = (supplier: Supplier, carriage: Minor, freightCodeId: number | null): LineToSave => ({
-  kind: 'charge',
-  carriage: true,
-  itemId: null,
-  description: 'Carriage',
+/** What a line says that nobody said anything else of. */
+export const PLAIN = {
   ourNumber: '',
   theirNumber: '',
+  note: '',
+  grossPrice: null,
+  discount: 0,
+  free: false,
+  wantedOn: null,
+  placeId: null,
+  chargeKind: null,
+  chargeCodeId: null,
+  spread: 'value',
+  weight: null,
+} as const satisfies Partial<LineToSave>;
+
+/** The supplier's charge for carriage; its splits are worked out when the order is saved. */
+export const carriageLine = (supplier: Supplier, carriage: Minor, freightCodeId: number | null): LineToSave => ({
+  ...PLAIN,
+  kind: 'charge',
+  chargeKind: 'carriage',
+  itemId: null,
+  description: CHARGE_NAMES.carriage,
   quantity: quantity(ONE),
   unit: 'C62',
   factor: SAME_UNIT,
@@ -243,7 +260,6 @@ export const carriageLine = (supplier: Supplier, carriage: Minor, freightCodeId:
   price: priceOf(carriage, supplier.currency),
   priceQuantity: 1,
   taxCodeId: supplier.taxCodeId,
-  wantedOn: null,
   chargeCodeId: freightCodeId,
   splits: [],
 });

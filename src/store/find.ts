@@ -15,6 +15,7 @@ const KINDS = {
   person: 9,
   customer: 10,
   costCode: 11,
+  place: 12,
 } as const;
 
 export type FindKind = keyof typeof KINDS;
@@ -103,6 +104,9 @@ const CALLED: Readonly<Partial<Record<FindKind, readonly string[]>>> = {
   ],
   supplier: ['select name as word, id from supplier where name collate nocase in (select value from json_each(?))'],
   customer: ['select name as word, id from customer where name collate nocase in (select value from json_each(?))'],
+  place: [
+    "select name as word, id from delivery_place where kind <> 'once' and closed = 0 and name collate nocase in (select value from json_each(?))",
+  ],
   person: ['select name as word, id from person where name collate nocase in (select value from json_each(?))'],
 };
 

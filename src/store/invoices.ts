@@ -13,7 +13,7 @@ import { STANDING, WAITING } from '@/core/invoices/states';
 import { minor, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, convertBack, type Rate } from '@/core/money/rate';
 import { jobCosts, type TaxedLine } from '@/core/money/tax';
-import { spreadCharge, type Target } from '@/core/orders/order';
+import { spreadCharge, type Target } from '@/core/orders/charges';
 import { addedInNeedUnit, addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';

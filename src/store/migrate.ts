@@ -5,10 +5,11 @@ import * as entry from './migrations/003-entry';
 import * as lists from './migrations/004-lists';
 import * as planning from './migrations/005-planning';
 import * as sources from './migrations/006-sources';
+import * as orders from './migrations/007-orders';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources];
+const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders];
 
 type Executable = { exec: (sql: string) => void };
 

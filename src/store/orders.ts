@@ -3,7 +3,8 @@ import { groupBy } from '@/core/group';
 import { WAITING } from '@/core/invoices/states';
 import { minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
-import { orderTotals, valueOrder, type OrderLine, type Target, type ValuedSplit } from '@/core/orders/order';
+import type { Target } from '@/core/orders/charges';
+import { orderTotals, valueOrder, type OrderLine, type ValuedSplit } from '@/core/orders/order';
 import type { Facts } from '@/core/orders/rules';
 import { progressOf, progressState, type OrderState } from '@/core/orders/states';
 import { loadCompany, loadTaxCodes } from './company';
@@ -12,19 +13,20 @@ import { openTabLines } from './ledger';
 import { insertOne, whereIn } from './rows';
 import type { OrderHead, OrderLineRow, SplitRow } from './tables';
 
-export type StoredLine = Omit<OrderLineRow, 'factorMany' | 'factorOne' | 'carriage'> &
-  Omit<OrderLine, 'splits'> & { readonly carriage: boolean; readonly splits: readonly SplitRow[] };
+export type StoredLine = Omit<OrderLineRow, 'factorMany' | 'factorOne' | 'free'> &
+  Omit<OrderLine, 'splits'> & { readonly splits: readonly SplitRow[] };
 
 export type StoredOrder = OrderHead & { readonly lines: readonly StoredLine[] };
 
 /** A line as it is to be written: lines and splits without an id are new, those that are left out are taken off. */
 export type LineToSave = OrderLine & {
   readonly id?: number;
-  readonly carriage: boolean;
   readonly itemId: number | null;
   readonly ourNumber: string;
   readonly theirNumber: string;
+  readonly note: string;
   readonly wantedOn: Day | null;
+  readonly placeId: number | null;
 };
 
 export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Map<number, StoredLine[]>> {
@@ -40,9 +42,9 @@ export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Ma
   );
   const lines = rows
     .sort((a, b) => a.place - b.place)
-    .map(({ factorMany, factorOne, carriage, ...row }): StoredLine => ({
+    .map(({ factorMany, factorOne, free, ...row }): StoredLine => ({
       ...row,
-      carriage: carriage === 1,
+      free: free === 1,
       factor: { many: factorMany, one: factorOne },
       splits: (splits.get(row.id) ?? []).sort((a, b) => a.place - b.place),
     }));
@@ -99,8 +101,8 @@ async function saveSplits(trx: Db, lineId: number, words: string, splits: readon
     'split',
     splits.filter((s) => s.id === undefined).map(() => words),
   );
-  for (const [k, { id, jobId, costCodeId, needId, quantity, value }] of splits.entries()) {
-    const row = { jobId, costCodeId, needId, quantity, value, lineId, place: k + 1 };
+  for (const [k, { id, jobId, costCodeId, needId, quantity, value, amount = null }] of splits.entries()) {
+    const row = { jobId, costCodeId, needId, quantity, value, amount, lineId, place: k + 1 };
     if (id === undefined) await trx('split').insert({ ...row, id: fresh.shift() });
     else await trx('split').where({ id }).update(row);
   }
@@ -114,7 +116,7 @@ async function saveSplits(trx: Db, lineId: number, words: string, splits: readon
 
 const columnsOf = (l: Omit<LineToSave, 'splits'>) => ({
   kind: l.kind,
-  carriage: l.carriage ? 1 : 0,
+  chargeKind: l.chargeKind,
   itemId: l.itemId,
   description: l.description,
   ourNumber: l.ourNumber,
@@ -126,9 +128,16 @@ const columnsOf = (l: Omit<LineToSave, 'splits'>) => ({
   shareUnit: l.shareUnit,
   price: l.price,
   priceQuantity: l.priceQuantity,
+  grossPrice: l.grossPrice,
+  discount: l.discount,
+  free: l.free ? 1 : 0,
+  note: l.note,
   taxCodeId: l.taxCodeId,
   wantedOn: l.wantedOn,
+  placeId: l.placeId,
   chargeCodeId: l.chargeCodeId,
+  spread: l.spread,
+  weight: l.weight,
 });
 
 /** Moves an order on; the caller has checked that it may. */

@@ -1,8 +1,10 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { UnitPrice } from '@/core/money/money';
+import type { Minor, UnitPrice } from '@/core/money/money';
+import { pricesOf, type ChargeKind, type Spread } from '@/core/orders/charges';
 import type { LineKind } from '@/core/orders/order';
 import { SAME_UNIT, type Factor, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
+import { shareWeight } from '@/core/quantity/weight';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import type { Db } from './connection';
 import { factorOf, loadItems, loadParts, partKey } from './gathering';
@@ -18,17 +20,26 @@ export type TypedLine = {
   readonly theirNumber: string;
   readonly quantity: Quantity;
   readonly unit: string;
+  /** Before the discount. */
   readonly price: UnitPrice | null;
   readonly priceQuantity: number;
+  /** Hundredths of a percent. */
+  readonly discount: number;
+  readonly free: boolean;
+  readonly note: string;
   readonly taxCodeId: number;
   readonly wantedOn: Day | null;
+  readonly placeId: number | null;
+  readonly chargeKind: ChargeKind | null;
   readonly chargeCodeId: number | null;
+  readonly spread: Spread;
   readonly splits: readonly {
     readonly id?: number | undefined;
     readonly jobId: number | null;
     readonly costCodeId: number | null;
     /** In the line's share unit. */
     readonly quantity: Quantity;
+    readonly amount?: Minor | null | undefined;
   }[];
 };
 
@@ -50,7 +61,9 @@ export async function settleLines(
     const known = new Map(stored?.splits.map((s) => [s.id, s]));
     const gone = missing(line, stored, known) ?? uncoded(line, k);
     if (gone !== undefined) return refused(gone);
-    const splits = line.splits.map(({ id, ...s }) => {
+    const splits = line.splits.map(({ id, amount = null, ...rest }) => {
+      const own = line.kind === 'charge' ? { quantity: line.quantity } : {};
+      const s = { ...rest, ...own, amount };
       const before = known.get(id ?? 0);
       // Bought for another job it no longer covers this job's need; under another cost code it still does.
       const needId = before !== undefined && before.jobId === s.jobId ? before.needId : null;
@@ -67,9 +80,11 @@ export async function settleLines(
     lines.push({
       ...(id === undefined ? {} : { id }),
       ...rest,
+      ...pricesOf(line),
       ...units,
-      carriage: stored?.carriage ?? false,
-      splits: line.kind === 'charge' ? (stored?.splits ?? []) : splits,
+      chargeKind: line.kind === 'charge' ? (line.chargeKind ?? 'other') : null,
+      weight: item === undefined ? null : shareWeight(item, units.shareUnit),
+      splits: line.kind === 'charge' && line.spread !== 'amounts' ? (stored?.splits ?? []) : splits,
     });
   }
   return done(lines);
@@ -88,7 +103,8 @@ function missing(
 }
 
 const uncoded = (line: TypedLine, k: number): Refusal | undefined =>
-  line.kind !== 'charge' && line.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null))
+  (line.kind !== 'charge' || line.spread === 'amounts') &&
+  line.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null))
     ? refusal(
         'split.code',
         `${line.description} needs a cost code for each job, and none for stores.`,

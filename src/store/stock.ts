@@ -79,7 +79,8 @@ export async function loadStoresSplits(
     .whereIn(by === 'splitId' ? 's.id' : 'l.itemId', among(db, ids))
     .whereNull('s.jobId')
     .where('l.kind', 'goods')
-    .select('s.id', 'l.itemId', 'o.placeId', 'l.shareUnit', {
+    .select('s.id', 'l.itemId', 'l.shareUnit', {
+      placeId: db.raw('coalesce(l.place_id, o.place_id)'),
       unit: 'i.unit',
       itemKind: 'i.kind',
       lineDay: 'l.wantedOn',

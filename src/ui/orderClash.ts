@@ -3,7 +3,16 @@ import { counted } from '@/core/words';
 import type { LineText, OrderText } from './orderText';
 import { lineDifferences, settleLines, sideOf, type Chosen, type Difference } from './versions';
 
-const HEAD = { placeId: 'Deliver to', wantedOn: 'Wanted', carrier: 'Carrier', instructions: 'Instructions' } as const;
+const HEAD = {
+  number: 'Number',
+  place: 'Deliver to',
+  wantedOn: 'Wanted',
+  latestOn: 'At the latest',
+  carrier: 'Carrier',
+  carrierService: 'Service',
+  siteContact: 'Contact there',
+  instructions: 'Instructions',
+} as const;
 
 const HEAD_KEYS = Object.keys(HEAD) as (keyof typeof HEAD)[];
 
@@ -18,11 +27,12 @@ const same = (a: LineText, b: LineText) => JSON.stringify({ ...a, key: '' }) ===
 
 /** Where two people's versions of one order differ: fields of its head, and lines as a whole. */
 export function differences(mine: OrderText, theirs: OrderText): Difference[] {
-  const head = HEAD_KEYS.filter((k) => mine[k] !== theirs[k]).map((key): Difference => ({
+  const written = (of: OrderText, key: keyof typeof HEAD) => (key === 'place' ? (of.place?.name ?? '') : of[key]);
+  const head = HEAD_KEYS.filter((k) => written(mine, k) !== written(theirs, k)).map((key): Difference => ({
     key,
     label: HEAD[key],
-    mine: mine[key] || 'nothing',
-    theirs: theirs[key] || 'nothing',
+    mine: written(mine, key) || 'nothing',
+    theirs: written(theirs, key) || 'nothing',
     safe: 'mine',
   }));
   const beside = (l: LineText) => `charged in ${counted(l.splits.length, 'part')}`;

@@ -19,12 +19,23 @@ const split = (id: number, jobId: number | null, q: number) => ({
   received: quantity(0),
   billed: quantity(0),
   billedAmount: minor(0),
+  amount: null,
 });
 const line = {
   id: 11,
   orderId: 1,
   place: 1,
-  carriage: false,
+  chargeKind: null,
+  grossPrice: null,
+  discount: 0,
+  free: false,
+  note: '',
+  placeId: null,
+  spread: 'value' as const,
+  weight: null,
+  promisedOn: null,
+  confirmed: null,
+  confirmedPrice: null,
   factor: SAME_UNIT,
   shareUnit: 'MTR',
   received: quantity(0),
@@ -64,15 +75,24 @@ const order: StoredOrder = {
   madeAt: '',
   sentFrom: null,
   sentOn: null,
+  revision: 0,
+  counted: 1,
+  latestOn: null,
+  carrierService: '',
+  siteContact: '',
+  theirNumber: '',
+  rateOn: null,
   version: 3,
   lines: [line, { ...line, id: 12, description: 'Bar' }],
 };
 const names = {
   jobs: new Map([[7, { number: '412', name: 'Dunlin' }]]),
   codes: [{ id: 3, code: '03', name: 'Electrical' }],
+  places: new Map([[1, { name: 'Yard' }]]),
 };
+const reading = (text: OrderText) => readOrder(text, 'GBP');
 const mine = orderText(order, names);
-const part = { job: chosen(STORES), code: NOT_CHOSEN, needId: null, quantity: '1' };
+const part = { job: chosen(STORES), code: NOT_CHOSEN, needId: null, quantity: '1', amount: '' };
 const first = (text: OrderText) => text.lines[0] as OrderText['lines'][number];
 const change = (text: OrderText, part: Partial<OrderText['lines'][number]>): OrderText => ({
   ...text,
@@ -81,7 +101,7 @@ const change = (text: OrderText, part: Partial<OrderText['lines'][number]>): Ord
 
 describe('an order as it is typed', () => {
   it('reads back what it shows', () => {
-    const { value, faults } = readOrder(mine);
+    const { value, faults } = reading(mine);
     expect(faults).toEqual([]);
     expect(value).toMatchObject({
       placeId: 1,
@@ -109,7 +129,7 @@ describe('an order as it is typed', () => {
     [{ splits: [{ ...part, job: NOT_CHOSEN }] }, 'lines.0.splits.0.job'],
     [{ splits: [{ ...part, quantity: 'some' }] }, 'lines.0.splits.0.quantity'],
   ])('tells where %j cannot be read', (given, field) =>
-    expect(readOrder(change(mine, given)).faults.map((f) => f.field)).toContain(field),
+    expect(reading(change(mine, given)).faults.map((f) => f.field)).toContain(field),
   );
 
   it('lets a single part go with its line’s quantity', () =>
@@ -139,7 +159,15 @@ describe('a line of a part that its supplier lists', () => {
     { from: quantity(0), price: 192_000 as UnitPrice, priceQuantity: 1 },
     { from: quantity(100_000), price: 184_000 as UnitPrice, priceQuantity: 1 },
   ];
-  const terms = { itemId: 9, unit: 'C62', theirNumber: 'DP16C', prices, leadDays: 3, paid: null };
+  const terms = {
+    itemId: 9,
+    unit: 'C62',
+    theirNumber: 'DP16C',
+    prices,
+    item: { unit: 'MTR', weight: null },
+    leadDays: 3,
+    paid: null,
+  };
   const fresh = { ...newLine('goods', 1, 0, part), itemId: 9, asks: true as const };
   const filled = withTerms(fresh, terms, 'GBP');
 

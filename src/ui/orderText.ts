@@ -1,6 +1,17 @@
 import { ungrouped } from '@/core/locale/locale';
-import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
-import type { LineKind } from '@/core/orders/order';
+import { formatDecimal, parseDecimal } from '@/core/money/decimal';
+import {
+  formatAmount,
+  formatPrice,
+  minor,
+  parseMoney,
+  parsePrice,
+  ZERO,
+  type Minor,
+  type UnitPrice,
+} from '@/core/money/money';
+import { CHARGE_NAMES, type ChargeKind, type Spread } from '@/core/orders/charges';
+import { isShareOfLines, type LineKind } from '@/core/orders/order';
 import {
   formatQuantity,
   fromSupplierUnit,
@@ -31,6 +42,8 @@ export type SplitText = {
   readonly needId: number | null;
   /** In the unit of the line's parts. */
   readonly quantity: string;
+  /** Of a charge shared out by amounts. */
+  readonly amount: string;
 };
 
 export type LineText = {
@@ -45,10 +58,19 @@ export type LineText = {
   readonly unit: string;
   /** What was given as a unit and is none. */
   readonly unitWords: string;
+  /** Before the discount. */
   readonly price: string;
   readonly priceQuantity: string;
+  /** In percent. */
+  readonly discount: string;
+  readonly free: boolean;
+  readonly note: string;
   readonly taxCodeId: string;
   readonly wantedOn: string;
+  /** Where it goes, when it is elsewhere than the order. */
+  readonly place: Named | null;
+  readonly chargeKind: ChargeKind;
+  readonly spread: Spread;
   /** Of a charge: the cost code that takes it; nothing lets it follow the lines. */
   readonly chargeCode: Choice;
   /** The unit it was bought in, and that of its parts, with how many of these are in how many of that. */
@@ -58,10 +80,26 @@ export type LineText = {
   readonly splits: readonly SplitText[];
 };
 
+/** An order as it is typed, beside its lines. */
+export const HEAD_KEYS = [
+  'number',
+  'place',
+  'wantedOn',
+  'latestOn',
+  'carrier',
+  'carrierService',
+  'siteContact',
+  'instructions',
+] as const;
+
 export type OrderText = {
-  readonly placeId: string;
+  readonly number: string;
+  readonly place: Named | null;
   readonly wantedOn: string;
+  readonly latestOn: string;
   readonly carrier: string;
+  readonly carrierService: string;
+  readonly siteContact: string;
   readonly instructions: string;
   readonly lines: readonly LineText[];
 };
@@ -70,20 +108,23 @@ export type OrderText = {
 export type Names = {
   readonly jobs: ReadonlyMap<number, { readonly number: string; readonly name: string }>;
   readonly codes: readonly { readonly id: number; readonly code: string; readonly name: string }[];
+  readonly places: ReadonlyMap<number, { readonly name: string }>;
 };
 
 const quantityText = (q: Quantity) => ungrouped(formatQuantity(q));
 
-function naming({ jobs, codes }: Names) {
+function naming({ jobs, codes, places }: Names) {
   const byId = new Map(codes.map((c) => [c.id, { id: c.id, number: c.code, name: c.name }]));
   return {
     job: (id: number | null): Named => (id === null ? STORES : { id, ...(jobs.get(id) ?? { number: '', name: '' }) }),
     code: (id: number | null): Named | null => byId.get(id ?? 0) ?? null,
+    place: (id: number | null): Named | null =>
+      id === null ? null : { id, number: '', name: places.get(id)?.name ?? '' },
   };
 }
 
 function lineText(l: StoredLine, currency: string, names: Names): LineText {
-  const { job, code } = naming(names);
+  const { job, code, place } = naming(names);
   return {
     key: `line ${l.id}`,
     id: l.id,
@@ -95,14 +136,20 @@ function lineText(l: StoredLine, currency: string, names: Names): LineText {
     quantity: quantityText(l.quantity),
     unit: l.unit,
     unitWords: '',
-    price: l.price === null ? '' : ungrouped(formatPrice(l.price, currency)),
+    price: priceText(l, currency),
     priceQuantity: String(l.priceQuantity),
+    discount: l.discount === 0 ? '' : ungrouped(formatDecimal(l.discount, 2, 0)),
+    free: l.free,
+    note: l.note,
     taxCodeId: String(l.taxCodeId),
     wantedOn: l.wantedOn ?? '',
+    place: place(l.placeId),
+    chargeKind: l.chargeKind ?? 'other',
+    spread: l.spread,
     chargeCode: chosen(code(l.chargeCodeId)),
     bought: { unit: l.unit, shareUnit: l.shareUnit, factor: l.factor },
     splits:
-      l.kind === 'charge'
+      l.kind === 'charge' && l.spread !== 'amounts'
         ? []
         : l.splits.map((s) => ({
             id: s.id,
@@ -110,14 +157,30 @@ function lineText(l: StoredLine, currency: string, names: Names): LineText {
             code: chosen(code(s.costCodeId)),
             needId: s.needId,
             quantity: quantityText(s.quantity),
+            amount: s.amount === null ? '' : ungrouped(formatAmount(s.amount, currency)),
           })),
   };
 }
 
+/** A price as it is typed: before its discount; of a discount on the lines none, and of another one above zero. */
+function priceText(l: StoredLine, currency: string): string {
+  if (isShareOfLines(l)) return '';
+  const price = l.grossPrice ?? l.price;
+  return price === null ? '' : ungrouped(formatPrice(asTyped(l.chargeKind, price), currency));
+}
+
+/** A discount is typed above zero, and counts below it. */
+const asTyped = (kind: ChargeKind | null, price: UnitPrice): UnitPrice =>
+  kind === 'discount' ? (-price as UnitPrice) : price;
+
 export const orderText = (order: StoredOrder, names: Names): OrderText => ({
-  placeId: String(order.placeId),
+  number: order.number,
+  place: naming(names).place(order.placeId),
   wantedOn: order.wantedOn ?? '',
+  latestOn: order.latestOn ?? '',
   carrier: order.carrier,
+  carrierService: order.carrierService,
+  siteContact: order.siteContact,
   instructions: order.instructions,
   lines: order.lines.map((l) => lineText(l, order.currency, names)),
 });
@@ -133,23 +196,35 @@ export function towardsOf(lines: readonly LineText[], lastJob: Named | null): To
     : { job: last.job, code: last.code };
 }
 
-export const newLine = (kind: LineKind, taxCodeId: number, count: number, towards: Towards): LineText => ({
+export const newLine = (
+  kind: LineKind,
+  taxCodeId: number,
+  count: number,
+  towards: Towards,
+  chargeKind: ChargeKind = 'other',
+): LineText => ({
   key: `new ${count}`,
   kind,
   itemId: null,
   ourNumber: '',
-  description: '',
+  description: kind === 'charge' && chargeKind !== 'other' ? CHARGE_NAMES[chargeKind] : '',
   theirNumber: '',
   quantity: '1',
   unit: 'C62',
   unitWords: '',
   price: '',
   priceQuantity: '1',
+  discount: '',
+  free: false,
+  note: '',
   taxCodeId: String(taxCodeId),
   wantedOn: '',
+  place: null,
+  chargeKind,
+  spread: 'value',
   chargeCode: NOT_CHOSEN,
   bought: { unit: 'C62', shareUnit: 'C62', factor: SAME_UNIT },
-  splits: kind === 'charge' ? [] : [{ ...towards, needId: null, quantity: '1' }],
+  splits: kind === 'charge' ? [] : [{ ...towards, needId: null, quantity: '1', amount: '' }],
 });
 
 /** The unit that a line's parts are in, and how many of it are in how many of the line's. */
@@ -212,7 +287,7 @@ export function withTerms(line: LineText, terms: ItemTerms, currency: string): L
 }
 
 /** Reads a typed order; what cannot be read is told by field, as `lines.2.price`. */
-export function readOrder(text: OrderText) {
+export function readOrder(text: OrderText, currency: string) {
   const reading = beginReading();
   const { faults, take } = reading;
   const idOf = (field: string, choice: Choice, missing?: string): number | null => {
@@ -222,6 +297,7 @@ export function readOrder(text: OrderText) {
   const lines = text.lines.map((l, k) => {
     const at = (field: string) => `lines.${k}.${field}`;
     const per = Number(l.priceQuantity);
+    const chargeKind = l.kind === 'charge' ? l.chargeKind : null;
     if (!Number.isInteger(per) || per < 1)
       faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
     reading.unit(at('unit'), l.unitWords);
@@ -234,11 +310,18 @@ export function readOrder(text: OrderText) {
       theirNumber: l.theirNumber,
       quantity: l.kind === 'charge' ? ONE : take(at('quantity'), parseQuantity(l.quantity), quantity(0)),
       unit: l.kind === 'charge' ? 'C62' : l.unit,
-      price: l.price.trim() === '' ? null : take(at('price'), parsePrice(l.price), 0 as UnitPrice),
+      price: l.price.trim() === '' ? null : asTyped(chargeKind, take(at('price'), parsePrice(l.price), 0 as UnitPrice)),
       priceQuantity: per,
+      discount:
+        l.discount.trim() === '' ? 0 : take(at('discount'), parseDecimal(l.discount, { places: 2, most: 100 }), 0),
+      free: l.free,
+      note: l.note,
       taxCodeId: Number(l.taxCodeId),
       wantedOn: l.wantedOn,
+      placeId: l.place?.id ?? null,
+      chargeKind,
       chargeCodeId: idOf(at('chargeCodeId'), l.chargeCode),
+      spread: l.spread,
       splits: l.splits.map((s, j) => {
         const part = (field: string) => at(`splits.${j}.${field}`);
         return {
@@ -246,7 +329,11 @@ export function readOrder(text: OrderText) {
           jobId: idOf(part('job'), s.job, 'Say which job it is for, or stores.'),
           costCodeId:
             s.job.thing?.id === STORES.id ? null : idOf(part('code'), s.code, 'Choose a cost code for the job.'),
-          quantity: take(part('quantity'), parseQuantity(s.quantity), quantity(0)),
+          quantity: l.kind === 'charge' ? ONE : take(part('quantity'), parseQuantity(s.quantity), quantity(0)),
+          amount:
+            l.kind === 'charge'
+              ? amountTyped(chargeKind, take(part('amount'), parseMoney(s.amount, currency), ZERO))
+              : null,
         };
       }),
     };
@@ -254,11 +341,17 @@ export function readOrder(text: OrderText) {
   return {
     faults,
     value: {
-      placeId: Number(text.placeId),
+      number: text.number,
+      placeId: text.place?.id ?? 0,
       wantedOn: text.wantedOn,
+      latestOn: text.latestOn,
       carrier: text.carrier,
+      carrierService: text.carrierService,
+      siteContact: text.siteContact,
       instructions: text.instructions,
       lines,
     },
   };
 }
+
+const amountTyped = (kind: ChargeKind | null, amount: Minor): Minor => (kind === 'discount' ? minor(-amount) : amount);

@@ -1,12 +1,13 @@
 import { LIMITS } from '../limits';
-import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
+import { add, formatMoney, lineNet, minor, priceOf, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { convert, type Rate } from '../money/rate';
 import { spreadMoney } from '../money/spread';
-import { jobCosts, totalsOf, type TaxCode, type TaxedLine, type Totals } from '../money/tax';
-import { addQ, formatQuantity, fromSupplierUnit, NONE, type Factor, type Quantity } from '../quantity/quantity';
+import { FULL_SHARE, jobCosts, totalsOf, type TaxCode, type TaxedLine, type Totals } from '../money/tax';
+import { addQ, formatQuantity, fromSupplierUnit, NONE, ONE, type Factor, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
 import { refusal, type Refusal } from '../result';
+import { allowanceOn, spreadCharge, targetKey, type ChargeKind, type Spread } from './charges';
 
 export type LineKind = 'goods' | 'service' | 'charge';
 
@@ -19,6 +20,8 @@ export type Split = {
   readonly needId: number | null;
   /** In the need's unit. Every split of a charge has the charge's own quantity: they share its money, not its pieces. */
   readonly quantity: Quantity;
+  /** Of a charge shared out by amounts: this part, in minor units of the order's currency. */
+  readonly amount?: Minor | null;
 };
 
 export type OrderLine = {
@@ -30,11 +33,22 @@ export type OrderLine = {
   readonly factor: Factor;
   /** The unit of the splits: the need's. */
   readonly shareUnit: string;
+  /** What is paid for the price quantity: after the discount, where there is one. */
   readonly price: UnitPrice | null;
   readonly priceQuantity: number;
+  /** Before the discount; null where there is none. */
+  readonly grossPrice: UnitPrice | null;
+  /** Hundredths of a percent: of the gross price, or, of a discount on the order, of the lines with its tax. */
+  readonly discount: number;
+  /** A price of nothing is meant. */
+  readonly free: boolean;
   readonly taxCodeId: number;
+  readonly chargeKind: ChargeKind | null;
   /** For a charge: the cost code that takes it; null lets it follow the lines. */
   readonly chargeCodeId: number | null;
+  readonly spread: Spread;
+  /** Kilograms of one share unit, in ten-thousandths; null where nobody said. */
+  readonly weight: Quantity | null;
   readonly splits: readonly Split[];
 };
 
@@ -44,87 +58,77 @@ export type OrderTerms = { readonly currency: string; readonly companyCurrency: 
 export const netOf = (line: Pick<OrderLine, 'price' | 'quantity' | 'priceQuantity'>, currency: string): Minor =>
   line.price === null ? ZERO : lineNet(line.quantity, line.price, line.priceQuantity, currency);
 
+/** Whether a charge is so much of the order's lines, and moves with them. */
+export const isShareOfLines = (line: Pick<OrderLine, 'chargeKind' | 'discount'>): boolean =>
+  line.chargeKind === 'discount' && line.discount > 0;
+
+/**
+ * Lines with every discount on the order worked out: so much of the lines that carry the same tax, as a price below zero.
+ * Source: EN 16931-1, BG-20: an allowance on a document is for one category and rate of tax (BT-92 = BT-93 × BT-94).
+ */
+export function withDiscounts<L extends OrderLine>(lines: readonly L[], currency: string): readonly L[] {
+  if (!lines.some(isShareOfLines)) return lines;
+  return lines.map((line) => {
+    if (!isShareOfLines(line)) return line;
+    const of = lines.filter((l) => l.kind !== 'charge' && l.taxCodeId === line.taxCodeId);
+    const base = minor(of.reduce((sum, l) => sum + netOf(l, currency), 0));
+    return { ...line, price: priceOf(allowanceOn(base, line.discount), currency), priceQuantity: 1 };
+  });
+}
+
 const taxed = (lines: readonly OrderLine[], currency: string): TaxedLine[] =>
   lines.map((l) => ({ kind: l.kind, taxCodeId: l.taxCodeId, net: netOf(l, currency) }));
 
 export const orderTotals = (lines: readonly OrderLine[], codes: readonly TaxCode[], currency: string): Totals =>
-  totalsOf(taxed(lines, currency), codes);
+  totalsOf(taxed(withDiscounts(lines, currency), currency), codes);
 
 /** What the splits of a line share out, in the need's unit. */
 export const shareOf = (line: Pick<OrderLine, 'quantity' | 'factor'>): Quantity =>
   fromSupplierUnit(line.quantity, line.factor);
 
-/** Where money goes: a job's cost code, or stores. */
-export type Target = { readonly jobId: number | null; readonly costCodeId: number | null };
-
-const keyOf = (t: Target) => `${t.jobId}/${t.costCodeId}`;
-
-/**
- * Spreads money that belongs to no goods over the places that some cost goes to, by value.
- *
- * @param amount - in minor units
- * @param over - the cost that it follows, in minor units
- * @param costCodeId - where it goes on each job; null lets it follow the cost's own codes
- * @returns one part for each place; they add up to the amount
- * @example 9,000.00 over three equal jobs: 3,000.00 each
- */
-export function spreadCharge(
-  amount: Minor,
-  over: readonly (Target & { readonly value: Minor })[],
-  costCodeId: number | null,
-): (Target & { readonly value: Minor })[] {
-  const places = new Map<string, Target & { value: number }>();
-  for (const { value, ...own } of over) {
-    const target = own.jobId === null ? own : { jobId: own.jobId, costCodeId: costCodeId ?? own.costCodeId };
-    places.set(keyOf(target), { ...target, value: (places.get(keyOf(target))?.value ?? 0) + value });
-  }
-  const targets = [...places.values()];
-  if (targets.length === 0) return [];
-  const weights = targets.map((t) => Math.max(t.value, 0));
-  const parts = spreadMoney(amount, weights);
-  return targets
-    .map(({ jobId, costCodeId: code }, k) => ({ jobId, costCodeId: code, value: parts[k] ?? ZERO }))
-    .filter((_, k) => (weights[k] ?? 0) > 0 || weights.every((w) => w === 0));
-}
-
 export type ValuedSplit = Split & { readonly value: Minor };
 export type Valued<L> = Omit<L, 'splits'> & { readonly net: Minor; readonly splits: readonly ValuedSplit[] };
 
+type Carried = ValuedSplit & { readonly weighs: Readonly<Record<Spread, number>> };
+
+/** What a charge weighs a split by. */
+const weighed = (s: ValuedSplit, { weight }: Pick<OrderLine, 'weight'>): Carried => {
+  const grams = Math.round((s.quantity * (weight ?? 0)) / ONE);
+  return { ...s, weighs: { value: s.value, quantity: s.quantity, weight: grams, amounts: 0 } };
+};
+
 /**
  * Works out an order's money: each line's net, and each split's order value, which is its share of the line's cost with
- * tax that cannot be recovered, in the company's currency. Charges follow what goods and services cost each job, so
- * their splits are worked out anew with every change.
+ * tax that cannot be recovered, in the company's currency. Charges follow the goods and services, by value, quantity or
+ * weight, so their splits are worked out anew with every change; one that is shared out by amounts keeps the parts it has.
  *
  * @returns the lines in order; the splits of each add up to its cost
  */
 export function valueOrder<L extends OrderLine>(
-  lines: readonly L[],
+  asked: readonly L[],
   codes: readonly TaxCode[],
   { currency, companyCurrency, rate }: OrderTerms,
 ): Valued<L>[] {
+  const lines = withDiscounts(asked, currency);
   const costs = jobCosts(taxed(lines, currency), codes).map((c) => convert(c, currency, companyCurrency, rate));
-  const withGoods = lines.map((line, k): Valued<L> => {
-    if (line.kind === 'charge') return { ...line, net: netOf(line, currency), splits: [] };
-    const values =
-      line.splits.length === 0
-        ? []
-        : spreadMoney(
-            costs[k] ?? ZERO,
-            line.splits.map((s) => s.quantity),
-          );
-    return {
-      ...line,
-      net: netOf(line, currency),
-      splits: line.splits.map((s, j) => ({ ...s, value: values[j] ?? ZERO })),
-    };
-  });
-  const carrying = withGoods.flatMap((l) => l.splits);
+  const shared = (line: L, k: number): Valued<L> => {
+    const weights = line.splits.map((s) => (line.kind === 'charge' ? Math.abs(s.amount ?? 0) : s.quantity));
+    const values = weights.length === 0 ? [] : spreadMoney(costs[k] ?? ZERO, weights);
+    const splits = line.splits.map((s, j) => ({ ...s, value: values[j] ?? ZERO }));
+    return { ...line, net: netOf(line, currency), splits };
+  };
+  const follows = (line: L) => line.kind === 'charge' && line.spread !== 'amounts';
+  const withGoods = lines.map((line, k): Valued<L> =>
+    follows(line) ? { ...line, net: netOf(line, currency), splits: [] } : shared(line, k),
+  );
+  const carrying = withGoods.flatMap((l) => (l.kind === 'charge' ? [] : l.splits.map((s) => weighed(s, l))));
   return withGoods.map((line, k) => {
-    if (line.kind !== 'charge') return line;
-    const before = new Map((lines[k]?.splits ?? []).map((s) => [keyOf(s), s.id]));
-    const splits = spreadCharge(costs[k] ?? ZERO, carrying, line.chargeCodeId).map((t): ValuedSplit => ({
+    if (!follows(lines[k] as L)) return line;
+    const before = new Map((lines[k]?.splits ?? []).map((s) => [targetKey(s), s.id]));
+    const over = carrying.map(({ jobId, costCodeId, weighs }) => ({ jobId, costCodeId, value: weighs[line.spread] }));
+    const splits = spreadCharge(costs[k] ?? ZERO, over, line.chargeCodeId).map((t): ValuedSplit => ({
       ...t,
-      id: before.get(keyOf(t)),
+      id: before.get(targetKey(t)),
       needId: null,
       quantity: line.quantity,
     }));
@@ -149,7 +153,10 @@ function lineFaults(line: OrderLine, path: string, currency: string): Refusal[] 
   if (whole !== undefined) faults.push(whole);
   if (line.price !== null && line.quantity > 0 && isLarge(line, currency))
     add('line.large', `${name} comes to more than can be ordered here.`, 'price');
-  if (line.kind === 'charge') return faults;
+  if (line.discount < 0 || line.discount > FULL_SHARE)
+    add('line.discount', `A discount on ${name} is between 0 and 100 %.`, 'discount');
+  if (line.kind === 'charge')
+    return line.spread === 'amounts' ? [...faults, ...amountFaults(line, path, currency)] : faults;
   if (line.splits.length === 0)
     add('line.split', `${name} is charged to nothing. Say which job and cost code it is for, or stores.`, 'splits');
   if (line.splits.some((s) => s.quantity <= 0))
@@ -164,6 +171,28 @@ function lineFaults(line: OrderLine, path: string, currency: string): Refusal[] 
   return faults;
 }
 
+/** Parts of a charge that a person shares out have to come to the charge. */
+function amountFaults(line: OrderLine, path: string, currency: string): Refusal[] {
+  const name = named(line);
+  const net = netOf(line, currency);
+  if (line.splits.length === 0)
+    return [
+      refusal('line.split', `${name} is charged to nothing. Say how much of it each job takes.`, `${path}.splits`),
+    ];
+  if (line.splits.some((s) => Math.sign(s.amount ?? 0) * Math.sign(net) <= 0 && net !== 0))
+    return [refusal('split.amount', `Each part of ${name} needs an amount.`, `${path}.splits`)];
+  const sum = add(ZERO, ...line.splits.map((s) => s.amount ?? ZERO));
+  return sum === net
+    ? []
+    : [
+        refusal(
+          'split.sum',
+          `${name}: ${formatMoney(sum, currency)} is charged to jobs, but it comes to ${formatMoney(net, currency)}.`,
+          `${path}.splits`,
+        ),
+      ];
+}
+
 function isLarge({ quantity, price, priceQuantity }: OrderLine, currency: string): boolean {
   const size = (Math.abs(price ?? 0) / priceQuantity) * quantity;
   // Far beyond the limit the exact amount cannot be worked out, so a close one is looked at first.
@@ -172,14 +201,11 @@ function isLarge({ quantity, price, priceQuantity }: OrderLine, currency: string
 }
 
 /** What is wrong with an order's lines before they can be drafted. Empty when they may. */
-export function draftFaults(lines: readonly OrderLine[], currency: string): Refusal[] {
-  const faults = lines.flatMap((l, k) => lineFaults(l, `lines.${k}`, currency));
-  const charges = lines.findIndex((l) => l.kind === 'charge');
-  if (charges >= 0 && lines.every((l) => l.kind === 'charge')) {
-    const name = named(lines[charges] as OrderLine);
-    const words = `${name} has no goods or services left to follow. Add a line, or take ${name} off as well.`;
-    faults.push(refusal('order.charge', words, `lines.${charges}.description`));
-  }
+export function draftFaults(asked: readonly OrderLine[], currency: string): Refusal[] {
+  const tooLarge = asked.flatMap((l, k) => (isLarge(l, currency) ? [k] : []));
+  // What is too large to be worked out is told of by its line; no discount is worked out over it.
+  const lines = tooLarge.length > 0 ? asked : withDiscounts(asked, currency);
+  const faults = [...lines.flatMap((l, k) => lineFaults(l, `lines.${k}`, currency)), ...spreadFaults(lines)];
   if (faults.length > 0) return faults;
   const total = lines.reduce((sum, l) => sum + Math.abs(netOf(l, currency)), 0);
   return total > LIMITS.document
@@ -187,15 +213,41 @@ export function draftFaults(lines: readonly OrderLine[], currency: string): Refu
     : [];
 }
 
+/** Charges need something to follow, and weights where they go by weight. */
+function spreadFaults(lines: readonly OrderLine[]): Refusal[] {
+  const carrying = lines.filter((l) => l.kind !== 'charge');
+  return lines.flatMap((line, k): Refusal[] => {
+    if (line.kind !== 'charge' || line.spread === 'amounts') return [];
+    const name = named(line);
+    if (carrying.length === 0) {
+      const words = `${name} has no goods or services left to follow. Add a line, or take ${name} off as well.`;
+      return [refusal('order.charge', words, `lines.${k}.description`)];
+    }
+    const light =
+      line.spread === 'weight' ? carrying.find((l) => l.kind === 'goods' && !((l.weight ?? 0) > 0)) : undefined;
+    if (light === undefined) return [];
+    const words = `${name} is shared out by weight, and ${named(light)} has none. Say it on the part’s page, or share it out by value.`;
+    return [refusal('charge.weight', words, `lines.${k}.spread`)];
+  });
+}
+
 /** What must be settled before an order can go to its supplier. Empty when it may go. */
-export function sendingFaults(lines: readonly OrderLine[], currency: string, supplierEmail: string | null): Refusal[] {
-  const faults = draftFaults(lines, currency);
-  if (lines.every((l) => l.kind === 'charge'))
-    faults.push(refusal('order.empty', 'The order has no line yet. Add one, then send.'));
+export function sendingFaults(asked: readonly OrderLine[], currency: string, supplierEmail: string | null): Refusal[] {
+  const faults = draftFaults(asked, currency);
+  const lines = faults.length > 0 ? asked : withDiscounts(asked, currency);
+  if (lines.length === 0) faults.push(refusal('order.empty', 'The order has no line yet. Add one, then send.'));
   lines.forEach((line, k) => {
     if (line.price === null)
       faults.push(
         refusal('line.price', `${line.description} needs a price before this order can be sent.`, `lines.${k}.price`),
+      );
+    if (line.price === 0 && !line.free && line.kind !== 'charge')
+      faults.push(
+        refusal(
+          'line.free',
+          `${line.description} has a price of nothing. Say that it is free of charge, or give it a price.`,
+          `lines.${k}.price`,
+        ),
       );
     if (line.splits.some((s) => s.jobId !== null && s.costCodeId === null)) {
       faults.push(

@@ -7,7 +7,8 @@ import { MON_TO_FRI, type Day } from '../calendar/workdays';
 import { ONE, quantity, SAME_UNIT } from '../quantity/quantity';
 import { checksOf } from './checks';
 import { numberBy } from './number';
-import { draftFaults, orderTotals, sendingFaults, spreadCharge, valueOrder, type OrderLine } from './order';
+import { spreadCharge } from './charges';
+import { draftFaults, orderTotals, sendingFaults, valueOrder, type OrderLine } from './order';
 import { callOffFault, closeShortFault, endBillsFault, endedAt, takeBackFault, type Facts } from './rules';
 import {
   canMove,
@@ -42,8 +43,14 @@ const line = (change: Partial<OrderLine> = {}): OrderLine => ({
   shareUnit: 'MTR',
   price: 25_000 as UnitPrice,
   priceQuantity: 1,
+  grossPrice: null,
+  discount: 0,
+  free: false,
   taxCodeId: 1,
+  chargeKind: null,
   chargeCodeId: null,
+  spread: 'value',
+  weight: null,
   splits: [split(7, 10)],
   ...change,
 });
@@ -356,8 +363,10 @@ describe('what may happen to a sent order', () => {
 
 describe('order numbers', () => {
   it('follow the company’s pattern', () => {
-    expect(numberBy('K{yy}-{0000}', 2026, 187)).toBe('K26-0187');
-    expect(numberBy('{yyyy}/{000}', 2026, 12_345)).toBe('2026/12345');
-    expect(() => numberBy('K{yy}', 2026, 1)).toThrow(RangeError);
+    expect(numberBy('K{yy}-{0000}', { year: 2026, count: 187, jobs: [] })).toBe('K26-0187');
+    expect(numberBy('{yyyy}-{job}-{000}', { year: 2026, count: 12_345, jobs: ['412'] })).toBe('2026-412-12345');
+    expect(numberBy('{job}{0}', { year: 2026, count: 7, jobs: ['412', '418'] })).toBe('X7');
+    expect(numberBy('{job}{0}', { year: 2026, count: 7, jobs: [] })).toBe('S7');
+    expect(() => numberBy('K{yy}', { year: 2026, count: 1, jobs: [] })).toThrow(RangeError);
   });
 });

@@ -102,8 +102,8 @@ export const carriageOn = (goods: Minor, { charge, freeFrom }: Carriage): Minor 
   freeFrom !== null && goods >= freeFrom ? ZERO : charge;
 
 /** Whether a line is the supplier's carriage, which goods of this value no longer owe. */
-export const isEarned = (line: { readonly carriage: boolean }, goods: Minor, carriage: Carriage): boolean =>
-  line.carriage && carriageOn(goods, carriage) === 0;
+export const isEarned = (line: { readonly chargeKind: string | null }, goods: Minor, carriage: Carriage): boolean =>
+  line.chargeKind === 'carriage' && carriageOn(goods, carriage) === 0;
 
 /**
  * Bundles picked needs into one order for each supplier, needs of the same part on one line.

@@ -153,9 +153,10 @@ describe('bundles', () => {
 
   it('know the carriage that an order no longer owes, and no other charge', () => {
     const carriage = { charge: minor(2500), freeFrom: minor(40_000) };
-    const earned = (is: boolean, goods: number) => isEarned({ carriage: is }, minor(goods), carriage);
+    const earned = (is: boolean, goods: number) =>
+      isEarned({ chargeKind: is ? 'carriage' : 'other' }, minor(goods), carriage);
     expect([earned(true, 40_000), earned(true, 39_999), earned(false, 40_000)]).toEqual([true, false, false]);
-    expect(isEarned({ carriage: true }, minor(1e8), { charge: minor(900), freeFrom: null })).toBe(false);
+    expect(isEarned({ chargeKind: 'carriage' }, minor(1e8), { charge: minor(900), freeFrom: null })).toBe(false);
   });
 
   it('know every supplier', () => expect(() => bundle([need(1, 1, { supplierId: 9 })], suppliers)).toThrow(RangeError));

@@ -23,6 +23,8 @@ export type Company = {
   readonly receivingDays: number;
   readonly orderPattern: string;
   readonly orderTerms: string;
+  /** What becomes of a count whose order is given a number by hand. */
+  readonly orderGaps: 'leave' | 'fill';
   readonly freightCodeId: number | null;
   readonly priceToleranceShare: number;
   readonly priceToleranceMost: Minor;
@@ -41,6 +43,8 @@ export type PersonRow = {
   readonly email: string;
   readonly passwordHash: string;
   readonly theme: 'day' | 'evening';
+  /** Whether they get a copy of what they send. */
+  readonly copies: number;
   readonly active: number;
   readonly version: number;
 };
@@ -70,7 +74,14 @@ export type DeliveryPlace = {
   readonly name: string;
   readonly address: string;
   readonly instructions: string;
+  readonly kind: 'own' | 'site' | 'customer' | 'supplier' | 'once';
   readonly jobId: number | null;
+  readonly customerId: number | null;
+  readonly supplierId: number | null;
+  /** Which of a customer's or supplier's addresses it is. */
+  readonly whatFor: string;
+  readonly closed: number;
+  readonly version: number;
 };
 
 export type Supplier = {
@@ -92,6 +103,8 @@ export type Supplier = {
   /** ISO weekdays by commas, where they are not the company's. */
   readonly week: string | null;
   readonly delivers: string;
+  /** Which data files go with an order, by commas: ubl, csv. */
+  readonly dataFiles: string;
   readonly version: number;
 };
 
@@ -102,6 +115,7 @@ export type SupplierContact = {
   readonly whatFor: string;
   readonly email: string;
   readonly phone: string;
+  readonly getsOrders: number;
 };
 
 export type SupplierAddress = {

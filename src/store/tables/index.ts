@@ -29,8 +29,16 @@ import type {
   Receipt,
   ReceiptLine,
   ReceiptSplit,
+  Confirmation,
+  ConfirmationLine,
+  OrderRevision,
+  OrderChange,
+  OrderFile,
   DocumentRow,
   Message,
+  MessageFile,
+  MailWords,
+  TextBlock,
 } from './orders';
 import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
 import type { TabLine, PostingRow, TabSum } from './ledger';
@@ -100,6 +108,12 @@ declare module 'knex/types/tables.js' {
     purchaseOrder: OrderHead;
     orderLine: OrderLineRow;
     split: SplitRow;
+    confirmation: Confirmation;
+    confirmationLine: ConfirmationLine;
+    orderRevision: OrderRevision;
+    orderChange: OrderChange;
+    orderFile: OrderFile;
+    freeNumber: { readonly series: string; readonly count: number };
     receipt: Receipt;
     receiptLine: ReceiptLine;
     receiptSplit: ReceiptSplit;
@@ -109,6 +123,9 @@ declare module 'knex/types/tables.js' {
     invoiceCost: InvoiceCost;
     document: DocumentRow;
     message: Message;
+    messageFile: MessageFile;
+    mailWords: MailWords;
+    textBlock: TextBlock;
     posting: PostingRow;
     tabSum: TabSum;
   }

@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Rate } from '@/core/money/rate';
+import type { ChargeKind, Spread } from '@/core/orders/charges';
 import type { LineKind } from '@/core/orders/order';
 import type { OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -24,6 +25,17 @@ export type OrderHead = {
   readonly madeOn: Day;
   readonly madeAt: string;
   readonly sentOn: Day | null;
+  /** The last revision that went out; 0 is the order as it was first sent. */
+  readonly revision: number;
+  /** The count its number was made of; null where it was set by hand. */
+  readonly counted: number | null;
+  readonly latestOn: Day | null;
+  readonly carrierService: string;
+  readonly siteContact: string;
+  /** The supplier's own number for it. */
+  readonly theirNumber: string;
+  /** The day its exchange rate is of. */
+  readonly rateOn: Day | null;
   readonly version: number;
 };
 
@@ -32,8 +44,8 @@ export type OrderLineRow = {
   readonly orderId: number;
   readonly place: number;
   readonly kind: LineKind;
-  /** Whether a charge is the supplier's carriage, which falls away when the order earns it. */
-  readonly carriage: number;
+  /** Of a charge only. The supplier's carriage falls away when the order earns it. */
+  readonly chargeKind: ChargeKind | null;
   readonly itemId: number | null;
   readonly description: string;
   readonly ourNumber: string;
@@ -45,10 +57,27 @@ export type OrderLineRow = {
   readonly shareUnit: string;
   readonly price: UnitPrice | null;
   readonly priceQuantity: number;
+  /** Before the discount; null where there is none. */
+  readonly grossPrice: UnitPrice | null;
+  /** Hundredths of a percent: of a line's gross price, or, of a discount on the order, of its lines. */
+  readonly discount: number;
+  /** A price of nothing is meant. */
+  readonly free: number;
+  readonly note: string;
   readonly taxCodeId: number;
   readonly wantedOn: Day | null;
+  /** Where it is delivered, when it is elsewhere than the order. */
+  readonly placeId: number | null;
   readonly net: Minor;
   readonly chargeCodeId: number | null;
+  /** How a charge is shared out. */
+  readonly spread: Spread;
+  /** Kilograms of one share unit, in ten-thousandths. */
+  readonly weight: Quantity | null;
+  /** What the supplier said last: the day at our dock, how many, and the price for the line's price quantity. */
+  readonly promisedOn: Day | null;
+  readonly confirmed: Quantity | null;
+  readonly confirmedPrice: UnitPrice | null;
   /** In the line's unit. */
   readonly received: Quantity;
   readonly billed: Quantity;
@@ -71,6 +100,56 @@ export type SplitRow = {
   readonly billed: Quantity;
   readonly value: Minor;
   readonly billedAmount: Minor;
+  /** Of a charge shared out by amounts, in minor units of the order's currency. */
+  readonly amount: Minor | null;
+};
+
+export type Confirmation = {
+  readonly id: number;
+  readonly orderId: number;
+  readonly revision: number;
+  readonly theirNumber: string;
+  readonly note: string;
+  readonly personId: number;
+  readonly day: Day;
+  readonly at: string;
+};
+export type ConfirmationLine = {
+  readonly confirmationId: number;
+  readonly lineId: number;
+  readonly quantity: Quantity;
+  readonly price: UnitPrice | null;
+  readonly promisedOn: Day | null;
+};
+
+/** An order as it was sent, or as a revision of it is being written; contents are JSON. */
+export type OrderRevision = {
+  readonly orderId: number;
+  readonly number: number;
+  readonly reason: string;
+  readonly sent: string;
+  readonly documentId: number | null;
+  readonly personId: number;
+  readonly day: Day;
+  readonly at: string;
+};
+export type OrderChange = {
+  readonly orderId: number;
+  readonly reason: string;
+  readonly content: string;
+  readonly personId: number;
+  readonly at: string;
+};
+
+export type OrderFile = { readonly orderId: number; readonly documentId: number; readonly place: number };
+export type MessageFile = { readonly messageId: number; readonly documentId: number };
+
+export type TextBlock = {
+  readonly id: number;
+  readonly place: number;
+  readonly words: string;
+  readonly supplierId: number | null;
+  readonly jobKind: 'contract' | 'repair' | 'make' | null;
 };
 
 export type Receipt = {
@@ -97,16 +176,37 @@ export type DocumentRow = {
   readonly type: string;
   readonly bytes: Buffer;
   readonly at: string;
+  /** A paper that was made here, or a file that was brought in. */
+  readonly role: 'paper' | 'file';
+  readonly revision: string;
+  readonly size: number;
+  readonly personId: number | null;
+  /** Since when it is taken out; it stays with what it went out with. */
+  readonly goneOn: Day | null;
 };
 
 export type MessageState = 'sending' | 'taken' | 'failed' | 'unknown';
+
+export type MailKind = 'order' | 'revision' | 'chase';
+
+/** The words of a mail: the company's own where there is no supplier. */
+export type MailWords = {
+  readonly id: number;
+  readonly supplierId: number | null;
+  readonly kind: MailKind;
+  readonly subject: string;
+  readonly body: string;
+};
 
 export type Message = {
   readonly id: number;
   readonly about: string;
   readonly aboutId: number;
   readonly documentId: number | null;
+  readonly kind: MailKind;
+  /** Addresses by commas. */
   readonly recipient: string;
+  readonly copyTo: string;
   readonly subject: string;
   readonly body: string;
   readonly state: MessageState;

@@ -35,6 +35,7 @@ const KIND_NAMES: Readonly<Record<FindKind, string>> = {
   person: 'Person',
   customer: 'Customer',
   costCode: 'Code',
+  place: 'Place',
 };
 
 /** Every word typed begins a word of the place. */

@@ -1,9 +1,13 @@
 'use client';
 
+import { CHARGE_NAMES, SPREAD_NAMES, SPREADS, type Spread } from '@/core/orders/charges';
 import type { TaxCode } from '@/core/money/tax';
 import { addQ, formatQuantity, fromSupplierUnit, NONE, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { named } from '@/ui/entry/column';
+import { NOT_CHOSEN } from '@/ui/entry/reading';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
 import { partsOf, type LineText } from '@/ui/orderText';
 
 type Props = {
@@ -15,47 +19,132 @@ type Props = {
 };
 
 /** What else a line says, and what of it is still to share among jobs. */
-export function LineDetail({ line, taxes, faultAt, onPart, onPut }: Props) {
+export function LineDetail(props: Props) {
+  const { line, taxes, faultAt, onPut } = props;
+  return (
+    <div className="grid gap-y-2">
+      {line.kind === 'charge' ? <Sharing {...props} /> : <Parts {...props} />}
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+        {line.kind !== 'charge' && (
+          <>
+            <TextField
+              label="Note to the supplier"
+              className="min-w-[160px] flex-1"
+              inputClass="field-small"
+              maxLength={200}
+              placeholder="certificate wanted, cut to length"
+              value={line.note}
+              onChange={(e) => onPut({ note: e.target.value })}
+              fault={faultAt('note')}
+            />
+            <PickField
+              kind="place"
+              label="Goes elsewhere"
+              className="w-[170px]"
+              placeholder="with the order"
+              value={line.place}
+              onPick={(place) => onPut({ place: place && named(place) })}
+            />
+            <TextField
+              label="Their number"
+              className="w-[120px]"
+              inputClass="mono field-small"
+              value={line.theirNumber}
+              onChange={(e) => onPut({ theirNumber: e.target.value })}
+              fault={faultAt('theirNumber')}
+            />
+            <TextField
+              label="Price is for"
+              className="w-[78px]"
+              inputClass="text-right field-small"
+              inputMode="numeric"
+              value={line.priceQuantity}
+              onChange={(e) => onPut({ priceQuantity: e.target.value })}
+              fault={faultAt('priceQuantity')}
+            />
+          </>
+        )}
+        {(line.kind !== 'charge' || line.chargeKind === 'discount') && (
+          <TextField
+            label="Discount %"
+            className="w-[84px]"
+            inputClass="text-right field-small"
+            inputMode="decimal"
+            value={line.discount}
+            onChange={(e) => onPut({ discount: e.target.value })}
+            fault={faultAt('discount')}
+          />
+        )}
+        <ChoiceField
+          label="Tax"
+          className="w-[150px]"
+          value={line.taxCodeId}
+          onChange={(e) => onPut({ taxCodeId: e.target.value })}
+          fault={faultAt('taxCodeId')}
+        >
+          {taxes.map((t) => (
+            <option key={t.id} value={t.id}>
+              {t.name}
+            </option>
+          ))}
+        </ChoiceField>
+      </div>
+    </div>
+  );
+}
+
+/** How goods are shared among jobs, and whether they cost anything. */
+function Parts({ line, onPart, onPut }: Props) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <button type="button" className="step" onClick={onPart}>
+        + part for another job, or stores
+      </button>
+      <span className="mr-auto text-ink-2">{sharedWords(line)}</span>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          className="box"
+          checked={line.free}
+          onChange={(e) => onPut(e.target.checked ? { free: true, price: '0', discount: '' } : { free: false })}
+        />
+        free of charge
+      </label>
+    </div>
+  );
+}
+
+/** How a charge is shared among jobs. */
+function Sharing({ line, onPart, onPut, faultAt }: Props) {
+  const share = (spread: Spread) =>
+    onPut({
+      spread,
+      ...(spread === 'amounts'
+        ? {
+            splits: [{ job: NOT_CHOSEN, code: NOT_CHOSEN, needId: null, quantity: '1', amount: line.price }],
+          }
+        : { splits: [] }),
+    });
   return (
     <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
-      {line.kind !== 'charge' && (
-        <>
-          <button type="button" className="step pb-1.5" onClick={onPart}>
-            + part for another job, or stores
-          </button>
-          <span className="mr-auto pb-1.5 text-ink-2">{sharedWords(line)}</span>
-          <TextField
-            label="Their number"
-            className="w-[130px]"
-            inputClass="mono field-small"
-            value={line.theirNumber}
-            onChange={(e) => onPut({ theirNumber: e.target.value })}
-            fault={faultAt('theirNumber')}
-          />
-          <TextField
-            label="Price is for"
-            className="w-[78px]"
-            inputClass="text-right field-small"
-            inputMode="numeric"
-            value={line.priceQuantity}
-            onChange={(e) => onPut({ priceQuantity: e.target.value })}
-            fault={faultAt('priceQuantity')}
-          />
-        </>
-      )}
       <ChoiceField
-        label="Tax"
-        className="w-[150px]"
-        value={line.taxCodeId}
-        onChange={(e) => onPut({ taxCodeId: e.target.value })}
-        fault={faultAt('taxCodeId')}
+        label={`${CHARGE_NAMES[line.chargeKind]} is shared out`}
+        className="w-[160px]"
+        value={line.spread}
+        onChange={(e) => share(e.target.value as Spread)}
+        fault={faultAt('spread')}
       >
-        {taxes.map((t) => (
-          <option key={t.id} value={t.id}>
-            {t.name}
+        {SPREADS.map((s) => (
+          <option key={s} value={s}>
+            {SPREAD_NAMES[s]}
           </option>
         ))}
       </ChoiceField>
+      {line.spread === 'amounts' && (
+        <button type="button" className="step pb-1.5" onClick={onPart}>
+          + part for another job, or stores
+        </button>
+      )}
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { Versions } from '@/ui/kit/Versions';
 import { differences, settle } from '@/ui/orderClash';
 import { useMemo, useState } from 'react';
 import { formatMoney } from '@/core/money/money';
+import type { ChargeKind } from '@/core/orders/charges';
 import { counted } from '@/core/words';
 import type { HistoryRow } from '@/queries/job';
 import type { OrderView } from '@/queries/orders';
@@ -13,6 +14,7 @@ import { Sums } from '@/ui/kit/Sums';
 import { standing } from '@/ui/entry/reading';
 import { nextNew } from '@/ui/entry/rows';
 import { newLine, orderText, towardsOf, type LineText } from '@/ui/orderText';
+import { AddCharge } from './AddCharge';
 import { OrderAside } from './OrderAside';
 import { OrderHead } from './OrderHead';
 import { sumRows } from './OrderLines';
@@ -30,28 +32,27 @@ export function OrderDraft({ view, form, history }: Props) {
   const draft = useOrderDraft(view, form);
   const { text, set, steps, act, changes } = draft;
   const sums = useMemo(
-    () => worked(text.lines, draft.read, view, form.taxes),
-    [text.lines, draft.read, view, form.taxes],
+    () => worked(text.lines, draft.read, view, form.taxes, draft.terms),
+    [text.lines, draft.read, view, form.taxes, draft.terms],
   );
   const [begun, setBegun] = useState<{ readonly key: string }>();
   const shown = changes.length === 0 ? view : { ...view, ...draft.preview, totals: sums?.totals ?? view.totals };
-  const add = (kind: LineText['kind']) => {
+  const add = (kind: LineText['kind'], chargeKind?: ChargeKind) => {
     steps.step();
-    const line = newLine(kind, supplier.taxCodeId, nextNew(text.lines), towardsOf(text.lines, form.lastJob));
+    const at = nextNew(text.lines);
+    const line = newLine(kind, supplier.taxCodeId, at, towardsOf(text.lines, form.lastJob), chargeKind);
     set((now) => ({ ...now, lines: [...now.lines, line] }));
     setBegun({ key: line.key });
   };
   if (act.clash !== undefined) {
     const stored = act.clash.theirs as StoredOrder;
     const theirs = orderText(stored, view);
-    const placeOf = (id: string) => form.places.find((p) => String(p.id) === id)?.name ?? id;
     return (
       <Sheet aside={<OrderAside view={view} history={history} />}>
         <OrderHead view={view} />
         <Versions
           message={act.clash.message}
           rows={differences(text, theirs)}
-          written={(key, words) => (key === 'placeId' ? placeOf(words) : words)}
           onPutBack={draft.putBack}
           onSettled={(chosen) => draft.settle(stored.version)(settle(text, theirs, chosen))}
         />
@@ -61,7 +62,7 @@ export function OrderDraft({ view, form, history }: Props) {
   return (
     <Sheet aside={<OrderAside view={shown} history={history} moving />}>
       <OrderHead view={view} />
-      <OrderTerms view={view} places={form.places} text={text} set={set} />
+      <OrderTerms view={view} text={text} set={set} faults={draft.faults} />
       <div className="mt-2">
         <OrderSheet view={view} form={form} draft={draft} sums={sums} begun={begun} />
       </div>
@@ -69,9 +70,7 @@ export function OrderDraft({ view, form, history }: Props) {
         <button type="button" className="step" onClick={() => add('service')}>
           + service
         </button>
-        <button type="button" className="step" onClick={() => add('charge')}>
-          + charge
-        </button>
+        <AddCharge onAdd={(kind) => add('charge', kind)} />
       </div>
       {sums === undefined ? (
         <p className="mt-2 text-right text-brick">An amount is too large to be worked out.</p>

@@ -59,7 +59,8 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
       text.lines.flatMap((line, k): OrderRow[] => {
         const own = sums?.lines[k];
         const row = { line, n: k + 1, part: undefined, net: own?.net };
-        const parts = line.splits.length > 1 && open.has(line.key) ? line.splits : [];
+        const shared = line.splits.length > 1 || (line.kind === 'charge' && line.splits.length > 0);
+        const parts = shared && open.has(line.key) ? line.splits : [];
         return [row, ...parts.map((_, part) => ({ ...row, part, net: own?.splits[part]?.value }))];
       }),
     [text.lines, sums, open],
@@ -91,7 +92,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
     [currency, companyCurrency, terms, onOpen],
   );
   const addPart = ({ line }: OrderRow) => {
-    if (line.kind === 'charge') return undefined;
+    if (line.kind === 'charge' && line.spread !== 'amounts') return undefined;
     steps.step();
     setOpen((now) => new Set([...now, line.key]));
     set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === line.key ? withNewPart(l) : l)) }));
@@ -119,6 +120,8 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
             quantity: 'quantity',
             unit: 'unit',
             price: 'price',
+            discount: 'price',
+            spread: 'code',
             wantedOn: 'wantedOn',
             splits: 'job',
             chargeCodeId: 'code',
@@ -126,7 +129,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
         : {}),
       ...(own === undefined
         ? {}
-        : faultsIn(faults, `${at}.splits.${own}`, { job: 'job', code: 'code', quantity: 'quantity' })),
+        : faultsIn(faults, `${at}.splits.${own}`, { job: 'job', code: 'code', quantity: 'quantity', amount: 'price' })),
       // What is wrong in a part stands at its line while the parts are folded away.
       ...(part === undefined && line.splits.length > 1 && faults.some((f) => f.field?.startsWith(`${at}.splits.`))
         ? { job: 'Open the parts: something is missing.' }
@@ -135,7 +138,9 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
     return Object.keys(found).length === 0 ? undefined : found;
   };
   const detail = (row: OrderRow) => {
-    const last = row.part === undefined ? row.line.splits.length <= 1 : row.part === row.line.splits.length - 1;
+    const { splits, kind } = row.line;
+    const alone = splits.length === 0 || (splits.length === 1 && kind !== 'charge');
+    const last = row.part === undefined ? alone : row.part === splits.length - 1;
     if (!last || !open.has(row.line.key)) return undefined;
     const at = `lines.${row.n - 1}`;
     return (
@@ -220,7 +225,7 @@ function withNewPart(line: LineText): LineText {
   const left = whole.ok ? atLeastNone(subtractQ(fromSupplierUnit(whole.value, partsOf(line).factor), shared)) : NONE;
   const quantity = left === NONE ? '' : ungrouped(formatQuantity(left));
   const code = line.splits.at(-1)?.code ?? NOT_CHOSEN;
-  return { ...line, splits: [...line.splits, { job: NOT_CHOSEN, code, needId: null, quantity }] };
+  return { ...line, splits: [...line.splits, { job: NOT_CHOSEN, code, needId: null, quantity, amount: '' }] };
 }
 
 const withoutPart = (line: LineText, part: number): LineText =>

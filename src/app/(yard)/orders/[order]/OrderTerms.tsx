@@ -1,67 +1,126 @@
 'use client';
 
+import { useState } from 'react';
 import Link from '@/ui/Link';
 import { plusWorkdays } from '@/core/calendar/workdays';
+import type { Refusal } from '@/core/result';
 import type { OrderView } from '@/queries/orders';
-import type { Thing } from '@/queries/things';
+import { named } from '@/ui/entry/column';
+import type { Fault } from '@/ui/entry/reading';
 import { DateField } from '@/ui/kit/DateField';
 import { AreaField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
+import { later } from '@/ui/later';
 import type { OrderText } from '@/ui/orderText';
 import { useYard } from '@/ui/YardContext';
 import { counted } from '@/core/words';
 
+const NewPlace = later(() => import('./NewPlace'));
+
 type Props = {
   readonly view: OrderView;
-  readonly places: readonly { readonly id: number; readonly name: string }[];
   readonly text: OrderText;
   readonly set: (change: (text: OrderText) => OrderText) => void;
+  readonly faults: readonly (Fault | Refusal)[];
 };
 
 /** To whom, where and when a drafted order goes, changed where it stands. */
-export function OrderTerms({ view, places, text, set }: Props) {
+export function OrderTerms({ view, text, set, faults }: Props) {
   const { order, supplier, companyCurrency } = view;
-  const { today, calendar } = useYard();
+  const { today, calendar, may, day } = useYard();
+  const [making, setMaking] = useState<string>();
   const put = (change: Partial<OrderText>) => set((now) => ({ ...now, ...change }));
-  const things = places.map((p): Thing => ({ id: p.id, number: '', name: p.name, detail: '' }));
-  const known = (typed: string) => things.filter((p) => p.name.toLowerCase().includes(typed.trim().toLowerCase()));
+  const faultAt = (field: string) => faults.find((f) => f.field === field)?.message;
   const terms = [supplier.contact, counted(supplier.paymentDays, 'day'), order.currency].filter(Boolean).join(' · ');
-  const rate = order.currency === companyCurrency ? '' : `1 ${order.currency} at ${order.rate} ${companyCurrency}`;
+  const rate =
+    order.currency === companyCurrency
+      ? ''
+      : `1 ${order.currency} at ${order.rate} ${companyCurrency}${order.rateOn === null ? '' : `, ${day(order.rateOn)}`}`;
+  const more =
+    text.latestOn !== '' || text.carrierService !== '' || text.siteContact !== '' || text.number !== order.number;
   return (
-    <div className="entry-terms mt-3 grid grid-cols-2 gap-x-5 gap-y-2 border-y border-line py-2 sm:grid-cols-[1.5fr_1.5fr_1fr_1fr]">
-      <div>
-        <div className="field-label">Supplier</div>
-        <div className="font-semibold">
-          <Link href={`/suppliers/${supplier.id}`} className="hover:underline">
-            {supplier.name}
-          </Link>
+    <div className="entry-terms mt-3 border-y border-line py-2">
+      <div className="grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1.5fr_1.5fr_1fr_1fr]">
+        <div>
+          <div className="field-label">Supplier</div>
+          <div className="font-semibold">
+            <Link href={`/suppliers/${supplier.id}`} className="hover:underline">
+              {supplier.name}
+            </Link>
+          </div>
+          <div className="text-[12.5px] text-ink-2">
+            {terms}
+            {rate !== '' && ` · ${rate}`}
+          </div>
         </div>
-        <div className="text-[12.5px] text-ink-2">
-          {terms}
-          {rate !== '' && ` · ${rate}`}
-        </div>
+        <PickField
+          kind="place"
+          label="Deliver to"
+          required
+          value={text.place}
+          fault={faultAt('placeId')}
+          onPick={(place) => put({ place: place && named(place) })}
+          make={may('draft orders') ? { words: 'New place', onMake: setMaking } : undefined}
+        />
+        <DateField
+          label="Wanted"
+          value={text.wantedOn}
+          onDay={(wantedOn) => put({ wantedOn })}
+          earliest={plusWorkdays(today, supplier.leadDays, calendar)}
+          hint={`lead ${counted(supplier.leadDays, 'working day')}`}
+        />
+        <TextField label="Carrier" value={text.carrier} onChange={(e) => put({ carrier: e.target.value })} />
+        <AreaField
+          label="Instructions to the supplier"
+          rows={1}
+          className="col-span-2 sm:col-span-4"
+          value={text.instructions}
+          onChange={(e) => put({ instructions: e.target.value })}
+        />
       </div>
-      <PickField
-        kind={known}
-        label="Deliver to"
-        value={things.find((p) => String(p.id) === text.placeId) ?? null}
-        onPick={(place) => place !== null && put({ placeId: String(place.id) })}
-      />
-      <DateField
-        label="Wanted"
-        value={text.wantedOn}
-        onDay={(wantedOn) => put({ wantedOn })}
-        earliest={plusWorkdays(today, supplier.leadDays, calendar)}
-        hint={`lead ${counted(supplier.leadDays, 'working day')}`}
-      />
-      <TextField label="Carrier" value={text.carrier} onChange={(e) => put({ carrier: e.target.value })} />
-      <AreaField
-        label="Instructions to the supplier"
-        rows={1}
-        className="col-span-2 sm:col-span-4"
-        value={text.instructions}
-        onChange={(e) => put({ instructions: e.target.value })}
-      />
+      <details open={more || faultAt('number') !== undefined} className="mt-1">
+        <summary className="step w-fit cursor-pointer list-none">number, latest day, service, contact there</summary>
+        <div className="mt-1 grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1fr_1fr_1.3fr_1.7fr]">
+          <TextField
+            label="Number"
+            inputClass="mono"
+            maxLength={30}
+            value={text.number}
+            disabled={order.sentOn !== null}
+            fault={faultAt('number')}
+            onChange={(e) => put({ number: e.target.value.trim() })}
+          />
+          <DateField
+            label="At the latest"
+            value={text.latestOn}
+            onDay={(latestOn) => put({ latestOn })}
+            fault={faultAt('latestOn')}
+          />
+          <TextField
+            label="Service of the carrier"
+            value={text.carrierService}
+            placeholder="next day, tail lift"
+            onChange={(e) => put({ carrierService: e.target.value })}
+          />
+          <TextField
+            label="Contact there"
+            value={text.siteContact}
+            placeholder="name and telephone"
+            onChange={(e) => put({ siteContact: e.target.value })}
+          />
+        </div>
+      </details>
+      {making !== undefined && (
+        <NewPlace
+          typed={making}
+          view={view}
+          onClose={() => setMaking(undefined)}
+          onPlace={(place) => {
+            setMaking(undefined);
+            put({ place });
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -1,5 +1,7 @@
 import { asDay, monthOf, type Day } from '@/core/calendar/workdays';
+import { parseDecimal } from '@/core/money/decimal';
 import { formatAmount, formatPrice, parsePrice, signOf, type Minor } from '@/core/money/money';
+import { lessDiscount, SPREAD_NAMES } from '@/core/orders/charges';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { sourceOf } from '@/core/sourcing/source';
@@ -27,6 +29,24 @@ const FOLLOWS: Thing = { id: 0, number: '', name: 'the lines’ own codes', deta
 /** The part that a row speaks of: its own, or the only one of its line. */
 const partOf = ({ line, part }: OrderRow): SplitText | undefined =>
   part !== undefined ? line.splits[part] : line.splits.length === 1 ? line.splits[0] : undefined;
+
+/** A charge that follows the lines has no parts of its own. */
+const followsLines = ({ line }: OrderRow): boolean => line.kind === 'charge' && line.spread !== 'amounts';
+
+/** A discount on the order, as a share of its lines. */
+const isShare = (line: LineText): boolean =>
+  line.chargeKind === 'discount' && line.kind === 'charge' && line.discount !== '';
+
+/** A price with its discount as it is typed: “9.85 −5%”, or “5%” for a discount on the order. */
+const asWritten = (line: LineText): string =>
+  line.discount === '' ? line.price : isShare(line) ? `${line.discount}%` : `${line.price} −${line.discount}%`;
+
+const WITH_DISCOUNT = /^(?<price>.*?)\s*[-−]?\s*(?<discount>[\d.,]+)\s*%$/;
+
+function priceTyped(text: string): Pick<LineText, 'price' | 'discount' | 'free'> {
+  const { price = text, discount = '' } = WITH_DISCOUNT.exec(text.trim())?.groups ?? {};
+  return { price: price.trim(), discount, free: false };
+}
 
 const withLine = (row: OrderRow, change: Partial<LineText>): OrderRow => ({ ...row, line: { ...row.line, ...change } });
 
@@ -59,6 +79,12 @@ function taken(row: OrderRow, item: ItemThing | Thing | null): OrderRow {
     : withPart(next, { code: chosen(named(code)) });
 }
 
+/** What a line says beside its part: a note, and where it goes when it is elsewhere. */
+function besides({ note, place }: LineText) {
+  const words = [note, place && `to ${place.name}`].filter(Boolean).join(' · ');
+  return words === '' ? null : <span className="block font-text text-amber">{words}</span>;
+}
+
 type Setting = {
   readonly currency: string;
   readonly companyCurrency: string;
@@ -70,11 +96,15 @@ type Setting = {
 };
 
 /** Where a line's price comes from, and what was paid for it last. */
-function priceWords({ line }: OrderRow, { terms, currency, today }: Setting): string {
+function priceWords(row: OrderRow, { terms, currency, today }: Setting): string {
+  const { line } = row;
   const known = terms.get(line.itemId ?? 0);
   if (known === undefined || line.kind === 'charge') return '';
   const [price, q] = [parsePrice(line.price), parseQuantity(line.quantity)];
   const words: string[] = [];
+  const discount = parseDecimal(row.line.discount, { places: 2, most: 100 });
+  if (price.ok && discount.ok)
+    words.push(`less ${row.line.discount} % = ${formatPrice(lessDiscount(price.value, discount.value), currency)}`);
   if (price.ok && q.ok && line.unit === known.unit) {
     const source = sourceOf({ price: price.value, priceQuantity: Number(line.priceQuantity) }, q.value, known.prices);
     if (source.from === 'list') words.push('list price');
@@ -95,6 +125,8 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
   const { currency, companyCurrency, terms, onOpen, make } = setting;
   const ofLine = (row: OrderRow) => row.part === undefined;
   const goods = (row: OrderRow) => ofLine(row) && row.line.kind !== 'charge';
+  const isPartOfGoods = (row: OrderRow) => !ofLine(row) && row.line.kind !== 'charge';
+  const isPartOfCharge = (row: OrderRow) => !ofLine(row) && row.line.kind === 'charge';
   return [
     {
       key: 'description',
@@ -133,7 +165,8 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
           <span className="mono">
             {[row.line.ourNumber, row.line.theirNumber && `theirs ${row.line.theirNumber}`]
               .filter(Boolean)
-              .join(' · ') || (row.line.kind === 'goods' ? '' : row.line.kind)}
+              .join(' · ') || (row.line.kind === 'goods' ? '' : row.line.kind === 'charge' ? '' : row.line.kind)}
+            {besides(row.line)}
           </span>
         ),
     },
@@ -145,7 +178,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
       entry: {
         kind: 'number',
         heads: /^(qty|quantity|quant)\b/i,
-        text: (row) => (goods(row) ? row.line.quantity : row.part === undefined ? undefined : partOf(row)?.quantity),
+        text: (row) => (goods(row) ? row.line.quantity : isPartOfGoods(row) ? partOf(row)?.quantity : undefined),
         put: (row, text) =>
           ofLine(row)
             ? { ...row, line: withQuantity(row.line, text, terms.get(row.line.itemId ?? 0)?.prices, currency) }
@@ -181,11 +214,17 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
       entry: {
         kind: 'number',
         heads: /price|cost(?!\s*(code|head|centre))|^each|amount/i,
-        text: (row) => (ofLine(row) ? row.line.price : undefined),
-        put: (row, price) => withLine(row, { price }),
+        text: (row) => (ofLine(row) ? asWritten(row.line) : isPartOfCharge(row) ? partOf(row)?.amount : undefined),
+        put: (row, text) => (ofLine(row) ? withLine(row, priceTyped(text)) : withPart(row, { amount: text })),
       },
       show: (row) =>
-        !ofLine(row) || row.line.description === '' ? null : row.line.price === '' ? (
+        isPartOfCharge(row) ? (
+          (partOf(row)?.amount ?? '')
+        ) : !ofLine(row) || row.line.description === '' ? null : isShare(row.line) ? (
+          `${row.line.discount} %`
+        ) : row.line.free ? (
+          <span className="tag tag-good">free</span>
+        ) : row.line.price === '' ? (
           <span className="tag tag-care">no price</span>
         ) : (
           <>
@@ -216,7 +255,8 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
       },
       show: (row) => {
         const { line } = row;
-        if (ofLine(row) && line.kind === 'charge') return <span className="text-ink-2">by value</span>;
+        if (ofLine(row) && line.kind === 'charge' && line.spread !== 'amounts')
+          return <span className="text-ink-2">{SPREAD_NAMES[line.spread]}</span>;
         const own = partOf(row);
         if (own === undefined)
           return (
@@ -240,22 +280,22 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         also: [FOLLOWS],
         heads: /cost\s*(code|head|centre)|^code$|budget/i,
         text: (row) => {
-          if (ofLine(row) && row.line.kind === 'charge') return textOf(row.line.chargeCode);
+          if (followsLines(row)) return textOf(row.line.chargeCode);
           const own = partOf(row);
           return own === undefined || own.job.thing?.id === STORES.id ? undefined : textOf(own.code);
         },
         put: (row, words) =>
-          row.line.kind === 'charge'
+          followsLines(row)
             ? withLine(row, { chargeCode: chosen(null, words) })
             : withPart(row, { code: chosen(null, words) }),
-        thing: (row) => (row.line.kind === 'charge' ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
+        thing: (row) => (followsLines(row) ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
         take: (row, thing) => {
           const choice = chosen(thing === null || thing.id === FOLLOWS.id ? null : named(thing));
-          return row.line.kind === 'charge' ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
+          return followsLines(row) ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
         },
       },
       show: (row) => {
-        const charge = ofLine(row) && row.line.kind === 'charge';
+        const charge = followsLines(row);
         const code = charge ? row.line.chargeCode : partOf(row)?.code;
         if (code === undefined) return null;
         if (code.thing !== null)

@@ -6,7 +6,7 @@ import type { loadOrderForm, OrderView } from '@/queries/orders';
 import { ask, asJson } from '@/ui/ask';
 import { unknownWords, type Fault } from '@/ui/entry/reading';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
-import { orderText, readOrder, withTerms, type LineText, type OrderText } from '@/ui/orderText';
+import { HEAD_KEYS, orderText, readOrder, withTerms, type LineText, type OrderText } from '@/ui/orderText';
 import { useAct, useOnce } from '@/ui/useAct';
 import { changeOrder } from '../../../acts';
 
@@ -33,10 +33,10 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
       typed.savedAs(saved.version);
     },
   });
-  const read = useMemo(() => readOrder(text), [text]);
+  const read = useMemo(() => readOrder(text, order.currency), [text, order.currency]);
   /** Answers the version that was saved; undefined when something stands against it. */
   const save = async (kept: Kept<OrderText> = { version, value: text }): Promise<number | undefined> => {
-    const { value, faults } = readOrder(kept.value);
+    const { value, faults } = readOrder(kept.value, order.currency);
     setTried(true);
     if (faults.length > 0) return undefined;
     const done = await act.run({ once: once.key(), orderId: order.id, version: kept.version, ...value });
@@ -73,7 +73,7 @@ function changesOf(saved: OrderText, text: OrderText): string[] {
   if (saved === text) return [];
   const before = new Map(saved.lines.map((l) => [l.key, l]));
   const own = (l: LineText) => JSON.stringify(l);
-  const head = (['placeId', 'wantedOn', 'carrier', 'instructions'] as const).filter((k) => saved[k] !== text[k]);
+  const head = HEAD_KEYS.filter((k) => saved[k] !== text[k]);
   const kept = text.lines.filter((l) => before.has(l.key));
   const moved =
     kept.map((l) => l.key).join() !==

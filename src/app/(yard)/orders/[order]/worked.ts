@@ -1,6 +1,9 @@
 import { TooLarge } from '@/core/limits';
 import type { TaxCode } from '@/core/money/tax';
+import { pricesOf } from '@/core/orders/charges';
 import { orderTotals, valueOrder } from '@/core/orders/order';
+import { shareWeight } from '@/core/quantity/weight';
+import type { ItemTerms } from '@/queries/orderTerms';
 import type { OrderView } from '@/queries/orders';
 import { partsOf, type LineText, type readOrder } from '@/ui/orderText';
 
@@ -13,10 +16,20 @@ export function worked(
   { value }: ReturnType<typeof readOrder>,
   { order, companyCurrency }: OrderView,
   taxes: readonly TaxCode[],
+  terms: ReadonlyMap<number, ItemTerms>,
 ) {
   const lines = value.lines.map((l, k) => {
     const { unit, factor } = partsOf(typed[k] as LineText);
-    return { ...l, shareUnit: unit, factor, splits: l.splits.map((s) => ({ ...s, needId: null })) };
+    const known = terms.get(l.itemId ?? 0);
+    const weight = known === undefined ? null : shareWeight(known.item, unit);
+    return {
+      ...l,
+      ...pricesOf(l),
+      shareUnit: unit,
+      factor,
+      weight,
+      splits: l.splits.map((s) => ({ ...s, needId: null })),
+    };
   });
   try {
     const { currency, rate } = order;

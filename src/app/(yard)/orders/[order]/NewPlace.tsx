@@ -1,0 +1,85 @@
+'use client';
+
+import { z } from 'zod';
+import { CUSTOMER_PLACES, placeFields, type CustomerPlace, type PlaceKept } from '@/core/records/place';
+import type { OrderView } from '@/queries/orders';
+import type { Named } from '@/ui/entry/column';
+import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useActForm } from '@/ui/useActForm';
+import { addPlace } from '../../../acts';
+
+type Props = {
+  readonly typed: string;
+  readonly view: OrderView;
+  readonly onClose: () => void;
+  readonly onPlace: (place: Named) => void;
+};
+
+/** What a place can be kept as, from the jobs that an order is for; the key says which. */
+function waysToKeep({ jobs }: OrderView): { readonly key: string; readonly words: string; readonly kept: PlaceKept }[] {
+  const all = [...jobs.entries()];
+  const customers = [...new Map(all.map(([, j]) => [j.customerId, j.customer]))];
+  return [
+    { key: 'once', words: 'for this order only', kept: { as: 'once' } },
+    ...all.map(([jobId, j]) => ({
+      key: `site ${jobId}`,
+      words: `as a site of ${j.number} ${j.name}`,
+      kept: { as: 'site', jobId } as const,
+    })),
+    ...customers.flatMap(([customerId, name]) =>
+      (Object.keys(CUSTOMER_PLACES) as CustomerPlace[]).map((which) => ({
+        key: `customer ${customerId} ${which}`,
+        words: `as the ${CUSTOMER_PLACES[which].toLowerCase()} of ${name}`,
+        kept: { as: 'customer', customerId, which } as const,
+      })),
+    ),
+    { key: 'own', words: 'as one of our own places', kept: { as: 'own' } },
+  ];
+}
+
+const keptAs = (ways: ReturnType<typeof waysToKeep>, key: string): PlaceKept =>
+  ways.find((w) => w.key === key)?.kept ?? { as: 'once' };
+
+/** A place of delivery that is not there yet, made where it is wanted. */
+export default function NewPlace({ typed, view, onClose, onPlace }: Props) {
+  const ways = waysToKeep(view);
+  const form = useActForm({
+    read: () => placeFields.extend({ way: z.string() }),
+    start: { name: typed, address: '', instructions: '', way: 'once' },
+    act: addPlace,
+    input: ({ way, ...read }, once) => ({ once, ...read, kept: keptAs(ways, way) }),
+    said: (_, made) => `${made.name} is there`,
+    onDone: ({ id }) => onPlace({ id, number: '', name: form.typed.name.trim() }),
+  });
+  useKey('Ctrl+Enter', 'Add the place', form.save, !form.busy);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title="A new place of delivery"
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={form.refusals.map((r) => r.message)} />
+          <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main justify-self-end">
+            Add the place <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        <TextField label="Called" autoFocus={typed === ''} {...form.text('name')} />
+        <AreaField label="Address" rows={4} autoFocus={typed !== ''} {...form.text('address')} />
+        <TextField label="Instructions for the driver" placeholder="gate, hours" {...form.text('instructions')} />
+        <ChoiceField label="Kept" {...form.text('way')}>
+          {ways.map((w) => (
+            <option key={w.key} value={w.key}>
+              {w.words}
+            </option>
+          ))}
+        </ChoiceField>
+      </div>
+    </Slip>
+  );
+}

@@ -1,0 +1,54 @@
+import type { Day } from '@/core/calendar/workdays';
+import { numberBy } from '@/core/orders/number';
+import { done, refusal, refused, type Result } from '@/core/result';
+import type { Db } from './connection';
+import { nextCount, whereIn } from './rows';
+import type { Company, OrderHead } from './tables';
+
+const seriesOf = (day: Day): string => `order ${day.slice(0, 4)}`;
+
+/** The lowest count that was given up, which is then taken; undefined when none was. */
+async function takeFree(trx: Db, series: string): Promise<number | undefined> {
+  const free = await trx('freeNumber').where({ series }).orderBy('count').first('count');
+  if (free !== undefined) await trx('freeNumber').where({ series, count: free.count }).delete();
+  return free?.count;
+}
+
+const taken = async (trx: Db, number: string): Promise<{ id: number } | undefined> =>
+  trx('purchaseOrder').whereRaw('number = ? collate nocase', [number]).first('id');
+
+/** The next number by the company's pattern; one that was given to an order by hand is passed over. */
+export async function nextNumber(
+  trx: Db,
+  company: Pick<Company, 'orderPattern'>,
+  today: Day,
+  lines: readonly { readonly splits: readonly { readonly jobId: number | null }[] }[],
+): Promise<{ number: string; counted: number }> {
+  const ids = [...new Set(lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])))];
+  const jobs = (await whereIn(trx, 'job', 'id', ids)).map((j) => j.number);
+  const series = seriesOf(today);
+  for (;;) {
+    const counted = (await takeFree(trx, series)) ?? (await nextCount(trx, series));
+    const number = numberBy(company.orderPattern, { year: Number(today.slice(0, 4)), count: counted, jobs });
+    if ((await taken(trx, number)) === undefined) return { number, counted };
+  }
+}
+
+/**
+ * Gives an order a number by hand. Its count is free for the next order, where the company wants no gaps.
+ * @returns the columns to write; refused when another order has the number
+ */
+export async function renumbered(
+  trx: Db,
+  company: Pick<Company, 'orderGaps'>,
+  order: OrderHead,
+  number: string,
+): Promise<Result<Partial<Pick<OrderHead, 'number' | 'counted'>>>> {
+  if (number === order.number) return done({});
+  const other = await taken(trx, number);
+  if (other !== undefined && other.id !== order.id)
+    return refused(refusal('order.number', `${number} is taken by another order.`, 'number'));
+  if (order.counted !== null && company.orderGaps === 'fill')
+    await trx('freeNumber').insert({ series: seriesOf(order.madeOn), count: order.counted });
+  return done({ number, counted: null });
+}
