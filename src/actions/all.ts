@@ -1,11 +1,15 @@
 import type { Action } from './action';
 import * as assets from './assets';
 import * as boms from './boms';
+import * as charging from './charging';
+import * as chasing from './chasing';
 import * as company from './company';
+import * as confirming from './confirming';
 import * as ending from './ending';
 import * as invoices from './invoices';
 import * as items from './items';
 import * as jobs from './jobs';
+import * as mailing from './mailing';
 import * as mending from './mending';
 import * as needs from './needs';
 import * as orders from './orders';
@@ -17,6 +21,7 @@ import * as quotes from './quotes';
 import * as receiving from './receiving';
 import * as reserving from './reserving';
 import * as reviews from './reviews';
+import * as revising from './revising';
 import * as sending from './sending';
 import * as signing from './signing';
 import * as stores from './stores';
@@ -29,11 +34,15 @@ type Any = Action<never, unknown>;
 const ROOMS = [
   assets,
   boms,
+  charging,
+  chasing,
   company,
+  confirming,
   ending,
   invoices,
   items,
   jobs,
+  mailing,
   mending,
   needs,
   orders,
@@ -45,6 +54,7 @@ const ROOMS = [
   receiving,
   reserving,
   reviews,
+  revising,
   sending,
   signing,
   stores,

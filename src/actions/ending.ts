@@ -1,11 +1,23 @@
 import { z } from 'zod';
-import { callOffFault, closeShortFault, endBillsFault, endedAt, type Facts } from '@/core/orders/rules';
+import { groupBy } from '@/core/group';
+import {
+  callOffFault,
+  closeShortFault,
+  draftAgainFault,
+  endBillsFault,
+  endedAt,
+  openAgainFault,
+  type Facts,
+} from '@/core/orders/rules';
 import { progressOf } from '@/core/orders/states';
 import { text } from '@/core/records/fields';
 import type { Refusal } from '@/core/result';
 import { factsOf, refreshProgress, setState, tabLinesOf, type StoredLine, type StoredOrder } from '@/store/orders';
-import { defineAction, found, once, type Work } from './action';
+import { whereIn } from '@/store/rows';
+import { defineAction, found, once, refuse, type Work } from './action';
+import { checkLive } from './jobs';
 import { allow, moved, orderOf, orderRef, subjectsOf } from './orders';
+import { checkOrderable } from './reviews';
 
 /** Calls an order off before anything of it was received or billed; what it covered is to buy again. */
 export const callOff = defineAction({
@@ -90,4 +102,74 @@ export const endBills = defineAction({
       fault: endBillsFault,
       words: (line, order) => `No more bills for ${line.description} on ${order.number}`,
     }),
+});
+
+/** Opens a line again that was ended: what is left of it is expected once more. */
+export const openAgain = defineAction({
+  name: 'openAgain',
+  right: 'send orders',
+  input: lineEnd.extend({ reason: text(200, 'Say why it is expected after all.') }),
+  run: async (work, { orderId, version, lineId, reason }) => {
+    const { trx, audit, touch } = work;
+    const order = await orderOf(work, orderId, version);
+    const line = found(
+      order.lines.find((l) => l.id === lineId),
+      'This line',
+    );
+    allow(openAgainFault(order, { ...progressOf(line), description: line.description }));
+    await checkLive(
+      trx,
+      line.splits.flatMap((s) => s.jobId ?? []),
+    );
+    await trx('orderLine').where({ id: lineId }).update({ closedShort: null, billsEnded: null });
+    await refreshProgress(trx, orderId);
+    touch('Line opened again', 'order', orderId, tabLinesOf({ lines: [line] }));
+    await audit({
+      words: `Opened ${line.description} on ${order.number} again: ${reason}`,
+      subjects: subjectsOf(order),
+      before: { lineId, closedShort: line.closedShort, billsEnded: line.billsEnded },
+      after: { lineId, closedShort: null, billsEnded: null },
+    });
+  },
+});
+
+/** Drafts an order again that was called off before its supplier had it. */
+export const draftAgain = defineAction({
+  name: 'draftAgain',
+  right: 'draft orders',
+  input: z.object({ ...orderRef }),
+  run: async (work, { orderId, version }) => {
+    const { trx, audit, touch } = work;
+    const order = await orderOf(work, orderId, version);
+    allow(draftAgainFault(order));
+    const state = moved(order, 'draftAgain');
+    const splits = order.lines.flatMap((l) => l.splits);
+    await checkOrderable(
+      trx,
+      splits.flatMap((s) => s.jobId ?? []),
+    );
+    const needs = new Map(
+      (
+        await whereIn(
+          trx,
+          'need',
+          'id',
+          splits.flatMap((s) => s.needId ?? []),
+        )
+      ).map((n) => [n.id, n]),
+    );
+    const gone = [...groupBy(splits, (s) => s.needId)].flatMap(([id, own]) => {
+      const need = needs.get(id ?? 0);
+      const asked = own.reduce((sum, s) => sum + s.quantity, 0);
+      return need !== undefined && need.open < asked ? [need.description] : [];
+    });
+    if (gone.length > 0)
+      refuse(
+        'need.open',
+        `${gone.slice(0, 3).join(', ')}: bought elsewhere since. Draft what is still to buy in Gather.`,
+      );
+    await setState(trx, order, { state });
+    touch('Order drafted again', 'order', orderId, tabLinesOf(order));
+    await audit({ words: `Drafted ${order.number} again`, subjects: subjectsOf(order) });
+  },
 });

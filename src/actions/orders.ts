@@ -254,7 +254,7 @@ export const changeOrder = defineAction({
 });
 
 /** Money goes to live jobs only, with taxes that there are; what stood there before may stay. */
-async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<void> {
+export async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<void> {
   const taxes = new Set((await trx('taxCode').select('id')).map((t) => t.id));
   if (typed.some((l) => !taxes.has(l.taxCodeId)))
     refuse('line.tax', 'A line carries a tax that is not there any more.');

@@ -1,16 +1,19 @@
 import { z } from 'zod';
-import { sendingFaults } from '@/core/orders/order';
-import type { OrderState } from '@/core/orders/states';
-import { compose, messageId } from '@/formats/mail/compose';
+import type { MailKind } from '@/core/orders/mail';
+import { progressOf, progressState, isUnsent } from '@/core/orders/states';
+import { domainOf, messageId } from '@/formats/mail/compose';
 import type { Came } from '@/formats/mail/deliver';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
+import { filesFaults } from '@/store/files';
+import { recipientsOf } from '@/store/mail';
+import { dataFiles } from '@/store/orderData';
 import { findOrder, setState, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { loadPaper } from '@/store/paper';
 import { findPerson } from '@/store/people';
-import { insertOne } from '@/store/rows';
-import type { OrderHead } from '@/store/tables';
+import { findRevision } from '@/store/revising';
+import type { Message, OrderHead } from '@/store/tables';
 import {
   defineAction,
   found,
@@ -25,14 +28,17 @@ import {
   type Setting,
   type Work,
 } from './action';
+import { beginChasing } from './chasing';
+import { addresses, beginMail, bytes, keepPaper, latestMessage, underWay, writeMessage } from './mailing';
 import { moved, orderOf, subjectsOf } from './orders';
 import { checkReviewed } from './reviews';
+import { bringIntoForce, keepSent, toSend } from './revising';
 
 /** Hands a finished message to the mail server; answers what the server said. */
 export type Post = (message: {
   readonly raw: Buffer;
   readonly from: string;
-  readonly to: string;
+  readonly to: readonly string[];
 }) => Promise<{ readonly came: Came; readonly answer: string }>;
 
 /** What sending needs beside the file: a place where actions are performed, where papers are set, and the way out. */
@@ -42,7 +48,6 @@ export type Sender = Setting & {
   readonly post: Post;
 };
 
-const bytes = z.custom<Uint8Array>((b) => b instanceof Uint8Array);
 const sendInput = z.object({ once, orderId: z.number().int(), version: z.number().int() });
 
 export type Sent = {
@@ -53,24 +58,26 @@ export type Sent = {
 };
 
 async function checkSending(work: Work, orderId: number, version: number, byHand: boolean) {
+  const { trx } = work;
   const order = await orderOf(work, orderId, version);
-  const sending = moved(order, 'beginSending');
+  const revised = !isUnsent(order.state, order.sentFrom) && (await findRevision(trx, orderId)) !== undefined;
+  const sending = moved(order, revised ? 'beginRevised' : 'beginSending');
   const supplier = found(
-    await work.trx('supplier').where({ id: order.supplierId }).first('name', 'email'),
+    await trx('supplier').where({ id: order.supplierId }).first('name', 'contact'),
     'The supplier',
   );
-  const faults = sendingFaults(order.lines, order.currency, byHand ? '' : supplier.email);
+  const recipients = await recipientsOf(trx, order.supplierId);
+  const faults = [
+    ...(await toSend(work, order, byHand ? '' : (recipients[0] ?? null))),
+    ...(byHand ? [] : await filesFaults(trx, orderId)),
+  ];
   if (faults.length > 0) throw new Refused(faults);
   await checkReviewed(
-    work.trx,
+    trx,
     order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])),
   );
-  return { order, sending, supplier };
+  return { order, sending, supplier, recipients, revised };
 }
-
-const about = (orderId: number) => ({ about: 'order', aboutId: orderId }) as const;
-
-const latestMessage = (db: Db, orderId: number) => db('message').where(about(orderId)).orderBy('id', 'desc').first();
 
 /**
  * Begins to send: from here on nothing of the order can be changed until its mail has come somewhere or nowhere, so
@@ -84,67 +91,20 @@ export const beginSending = defineAction({
     again: z.boolean().default(false),
   }),
   run: async (work, { orderId, version, again }) => {
-    const { trx, actor, now, company, audit } = work;
-    const { order, sending, supplier } = await checkSending(work, orderId, version, false);
+    const { trx, audit } = work;
+    const { order, sending, revised, ...to } = await checkSending(work, orderId, version, false);
     if ((await latestMessage(trx, orderId))?.state === 'unknown' && !again)
       refuse(
         'send.unknown',
-        `${order.number} may have arrived already. Ask ${supplier.name}, then mark it as sent, or send it again on purpose.`,
+        `${order.number} may have arrived already. Ask ${to.supplier.name}, then mark it as sent, or send it again on purpose.`,
       );
+    const message = await beginMail(work, order, revised ? 'revision' : 'order', to);
     await setState(trx, order, { state: sending, sentFrom: order.state });
-    const recipient = supplier.email ?? '';
-    const body = [
-      `Good day,`,
-      ``,
-      `please find our purchase order ${order.number} attached.`,
-      `Kindly confirm prices and delivery dates, and quote the order number on delivery notes and invoices.`,
-      ``,
-      actor.name,
-      company.name,
-      '',
-    ].join('\n');
-    await audit({ words: `Began to send ${order.number} to ${recipient}`, subjects: subjectsOf(order) });
-    return insertOne(trx, 'message', {
-      ...about(orderId),
-      recipient,
-      subject: `Purchase order ${order.number} from ${company.name}`,
-      body,
-      state: 'sending',
-      personId: actor.id,
-      at: now,
+    await audit({
+      words: `Began to send ${order.number} to ${to.recipients.join(', ')}`,
+      subjects: subjectsOf(order),
     });
-  },
-});
-
-const keepPaper = (work: Work, order: StoredOrder, pdf: Uint8Array) =>
-  insertOne(work.trx, 'document', {
-    ...about(order.id),
-    name: `${order.number}.pdf`,
-    type: 'application/pdf',
-    bytes: Buffer.from(pdf),
-    at: work.now,
-  });
-
-const underWay = async ({ trx }: Work, id: number) => {
-  const message = found(await trx('message').where({ id, state: 'sending' }).first(), 'This message');
-  return { message, order: found(await findOrder(trx, message.aboutId), 'This order') };
-};
-
-/** Writes the message down, with its paper, before it goes, so that what happened to it is known whatever comes. */
-export const writeMessage = defineAction({
-  name: 'writeMessage',
-  right: 'send orders',
-  input: z.object({ messageId: z.number().int(), pdf: bytes, letterId: z.string() }),
-  run: async (work, { messageId: id, pdf, letterId }) => {
-    const { trx, company, audit } = work;
-    const { message, order } = await underWay(work, id);
-    const documentId = await keepPaper(work, order, pdf);
-    const { recipient: to, subject, body } = message;
-    const from = { name: company.name, address: company.email };
-    const attachment = { name: `${order.number}.pdf`, type: 'application/pdf', bytes: Buffer.from(pdf) };
-    const raw = await compose({ id: letterId, from, to, subject, body, attachment });
-    await trx('message').where({ id }).update({ documentId, raw });
-    await audit({ words: `Set the paper of ${order.number}`, subjects: subjectsOf(order) });
+    return message;
   },
 });
 
@@ -153,7 +113,7 @@ const NOT_TAKEN: Readonly<Record<Exclude<Came, 'taken'>, string>> = {
   unknown: 'It is not known whether it arrived: sent',
 };
 
-/** Records what became of a message: only one that was taken makes the order sent. */
+/** Records what became of a message: only one that was taken makes the order, or its revision, sent. */
 export const recordAnswer = defineAction({
   name: 'recordAnswer',
   right: 'send orders',
@@ -161,22 +121,39 @@ export const recordAnswer = defineAction({
   run: async (work, { messageId: id, came, answer }): Promise<Sent> => {
     const { trx, audit } = work;
     const { message, order } = await underWay(work, id);
-    const { recipient } = message;
+    const { recipient, kind } = message;
     await trx('message').where({ id }).update({ state: came, answer });
-    if (came === 'taken') await markAsSent(work, order, moved(order, 'send'));
-    else await setState(trx, order, backFrom(order));
-    const what = `${order.number} to ${recipient}`;
+    if (kind !== 'chase') {
+      if (came === 'taken') await markAsSent(work, order);
+      else await setState(trx, order, backFrom(order));
+    }
+    const what = `${nameOfMail(order, kind)} to ${recipient}`;
     const words = came === 'taken' ? `Sent ${what}` : `${NOT_TAKEN[came]} ${what}: ${answer}`;
     await audit({ words, subjects: subjectsOf(order), after: { answer } });
     return { came, number: order.number, recipient, answer };
   },
 });
 
+const nameOfMail = (order: StoredOrder, kind: MailKind): string =>
+  ({
+    order: order.number,
+    revision: `revision ${order.revision + 1} of ${order.number}`,
+    chase: `a question after ${order.number}`,
+  })[kind];
+
 /** Back to where the order was before it was to be sent. */
 const backFrom = (order: Pick<OrderHead, 'sentFrom'>) => ({ state: order.sentFrom ?? 'drafting', sentFrom: null });
 
-async function markAsSent({ trx, today, touch }: Work, order: StoredOrder, state: OrderState): Promise<void> {
-  await setState(trx, order, { state, sentOn: today, sentFrom: null });
+/** The order is with its supplier as it went: at first, or as its revision has it. */
+async function markAsSent(work: Work, order: StoredOrder): Promise<void> {
+  const { trx, today, touch } = work;
+  if (order.sentOn !== null) return bringIntoForce(work, order);
+  await setState(trx, order, {
+    state: progressState('sent', order.lines.map(progressOf)),
+    sentOn: today,
+    sentFrom: null,
+  });
+  await keepSent(work, { ...order, sentOn: today }, 'As it was first sent');
   touch('Order sent', 'order', order.id, tabLinesOf(order));
 }
 
@@ -189,40 +166,68 @@ const onTheirWay = new Map<number, Promise<Outcome<Sent>>>();
 export async function sendOrder(sender: Sender, input: z.input<typeof beginSending.input>): Promise<Outcome<Sent>> {
   const begun = await sender.perform(beginSending, input);
   if (begun.status !== 'done') return begun;
-  const id = begun.value;
+  return onItsWay(sender, begun.value);
+}
+
+/** One message goes once, however often it is asked for while it is on its way. */
+function onItsWay(sender: Sender, id: number): Promise<Outcome<Sent>> {
   const running = onTheirWay.get(id) ?? carry(sender, id);
   onTheirWay.set(id, running);
   return running.finally(() => onTheirWay.delete(id));
 }
 
 async function carry(sender: Sender, id: number): Promise<Outcome<Sent>> {
-  const { db, perform, clock } = sender;
+  const { db, perform } = sender;
   const message = found(await db('message').where({ id }).first(), 'This message');
   const { state, answer, recipient } = message;
   if (state !== 'sending') {
     const order = found(await findOrder(db, message.aboutId), 'This order');
     return { status: 'done', value: { came: state, number: order.number, recipient, answer } };
   }
-  const said = await handOver(sender, id, await loadPaper(db, message.aboutId, clock.today(), true));
+  const said = await handOver(sender, id, message);
   return perform(recordAnswer, { messageId: id, ...said });
+}
+
+/** The papers that an order goes out with: its PDF, and the data files its supplier takes. */
+async function setPapers({ db, clock, setPaper }: Sender, orderId: number) {
+  const today = clock.today();
+  const paper = found(await loadPaper(db, orderId, today, true), 'This order');
+  const pdf = Buffer.from(await setPaper(paper));
+  const papers = [{ name: `${paper.number}.pdf`, type: 'application/pdf', bytes: pdf }];
+  return { paper, papers: [...papers, ...(await dataFiles(db, orderId, today))] };
 }
 
 /** Whatever goes wrong before the mail server has the message, the message did not go. */
 async function handOver(
-  { db, perform, setPaper, post }: Sender,
+  sender: Sender,
   id: number,
-  paper: OrderPaper | undefined,
+  { kind, aboutId }: Pick<Message, 'kind' | 'aboutId'>,
 ): Promise<{ came: Came; answer: string }> {
+  const { db, perform, post } = sender;
+  const company = await loadCompany(db);
   try {
-    const pdf = await setPaper(found(paper, 'This order'));
-    const letterId = messageId(found(paper, 'This order'));
-    const written = await perform(writeMessage, { messageId: id, pdf, letterId });
+    const set = kind === 'chase' ? undefined : await setPapers(sender, aboutId);
+    const letterId = set === undefined ? `asking.${id}@${domainOf(company.email)}` : messageId(set.paper);
+    const written = await perform(writeMessage, { messageId: id, papers: set?.papers ?? [], letterId });
     if (written.status !== 'done') return { came: 'failed', answer: 'Its message could not be written down.' };
   } catch (error) {
     return { came: 'failed', answer: `Its paper could not be set: ${(error as Error).message}` };
   }
-  const { raw, recipient } = found(await db('message').where({ id }).first('raw', 'recipient'), 'This message');
-  return post({ raw: found(raw, 'This message'), from: (await loadCompany(db)).email, to: recipient });
+  const { raw, recipient, copyTo } = found(
+    await db('message').where({ id }).first('raw', 'recipient', 'copyTo'),
+    'This message',
+  );
+  return post({
+    raw: found(raw, 'This message'),
+    from: company.email,
+    to: [...addresses(recipient), ...addresses(copyTo)],
+  });
+}
+
+/** Asks a supplier when what it owes of an order comes. */
+export async function chaseOrder(sender: Sender, input: z.input<typeof beginChasing.input>): Promise<Outcome<Sent>> {
+  const begun = await sender.perform(beginChasing, input);
+  return begun.status === 'done' ? onItsWay(sender, begun.value) : begun;
 }
 
 export const recordByHand = defineAction({
@@ -230,9 +235,9 @@ export const recordByHand = defineAction({
   right: 'send orders',
   input: sendInput.extend({ pdf: bytes }),
   run: async (work, { orderId, version, pdf }) => {
-    const { order, sending, supplier } = await checkSending(work, orderId, version, true);
-    await keepPaper(work, order, pdf);
-    await markAsSent(work, order, moved({ ...order, state: sending }, 'send'));
+    const { order, supplier } = await checkSending(work, orderId, version, true);
+    await keepPaper(work, order, { name: `${order.number}.pdf`, type: 'application/pdf', bytes: Buffer.from(pdf) });
+    await markAsSent(work, order);
     await work.audit({
       words: `Marked ${order.number} as sent by hand to ${supplier.name}`,
       subjects: subjectsOf(order),

@@ -21,6 +21,9 @@ export const LIMITS = {
   factor: 1_000_000,
   /** Bytes of a file that is brought in. */
   file: 8 * 1024 * 1024,
+  /** Bytes of a file that goes with an order, and of all that go with one mail. */
+  attached: 20 * 1024 * 1024,
+  mail: 25 * 1024 * 1024,
 } as const;
 
 /** A figure that cannot be kept exactly. An action that meets it is refused as a whole. */

@@ -8,7 +8,7 @@ import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import type { NamedEffect } from './effects';
 import { loadInvoice } from './invoices';
 import { loadLevels } from './levels';
-import { loadOrder } from './orders';
+import { loadOrder } from './order';
 
 let yard: TestCompany;
 beforeEach(async () => {

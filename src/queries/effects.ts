@@ -3,7 +3,7 @@ import { minor } from '@/core/money/money';
 import { valueOrder } from '@/core/orders/order';
 import { NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { effects, moving, undoing, type Change, type Effect } from '@/core/tab/effect';
-import { NOTHING, splitStages, type SplitState } from '@/core/tab/stages';
+import { NOTHING, splitStages, type Amounts, type SplitState } from '@/core/tab/stages';
 import type { Account } from '@/core/tab/postings';
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany, loadCostCodes } from '@/store/company';
@@ -146,9 +146,75 @@ export async function orderEffects(
   return nameEffects(db, effects([...levels, ...without], changes));
 }
 
+/** A part of an order as it stands, or as it would stand; a new one has no id yet. */
+type Part = Omit<SplitStanding, 'id' | 'lineId'> & { readonly id: number | undefined };
+
+/** What every budget gains when parts of orders go from how they stand to how they would. */
+async function movingParts(
+  db: Db,
+  before: readonly SplitStanding[],
+  after: readonly Part[],
+  beside: readonly Change[] = [],
+): Promise<NamedEffect[]> {
+  const { currency } = await loadCompany(db);
+  const own = new Set(before.map((s) => s.id));
+  const needs = await loadNeedStates(
+    db,
+    [...before, ...after].flatMap((s) => s.needId ?? []),
+  );
+  const covering = groupBy(after, (s) => s.needId);
+  const then = (need: NeedState) => [...need.splits.filter((s) => !own.has(s.id)), ...(covering.get(need.id) ?? [])];
+  const gained = (s: SplitState & Account, from: Amounts, to: Amounts): Change[] =>
+    s.jobId === null || s.costCodeId === null ? [] : [moving(s.jobId, s.costCodeId, from, to)];
+  const changes = [
+    ...before.flatMap((s) => gained(s, splitStages(s), NOTHING)),
+    ...after.flatMap((s) => gained(s, NOTHING, splitStages(s))),
+    ...beside,
+    ...replanning(needs, currency, then).map((r) => r.change),
+  ];
+  return nameEffects(db, effects(await loadLevels(db, jobsOf(changes)), changes));
+}
+
+type Movable = {
+  readonly splits: readonly (Draftable['splits'][number] & { readonly id?: number | undefined })[];
+};
+
+/** What sending a revision moves: from what was last sent to what it says. */
+export async function revisionEffects(db: Db, order: StoredOrder, lines: readonly Movable[]): Promise<NamedEffect[]> {
+  const before = await loadSplitStates(
+    db,
+    'id',
+    order.lines.flatMap((l) => l.splits.map((s) => s.id)),
+  );
+  const known = new Map(before.map((s) => [s.id, s]));
+  const fresh = { ...drafted(NONE), commitment: 'sent' as const };
+  const after = lines.flatMap((l) =>
+    l.splits.map(({ id, jobId, costCodeId, needId, quantity: ordered, value }): Part => {
+      const was = known.get(id ?? 0) ?? fresh;
+      return { ...was, id, jobId, costCodeId, needId, ordered, value: minor(value) };
+    }),
+  );
+  return movingParts(db, before, after);
+}
+
+/** What ending lines of an order, or opening them again, moves on every budget it touches. */
+export async function endingEffects(
+  db: Db,
+  order: StoredOrder,
+  lineIds: readonly number[],
+  commitment: SplitState['commitment'],
+): Promise<NamedEffect[]> {
+  const ids = order.lines.filter((l) => lineIds.includes(l.id)).flatMap((l) => l.splits.map((s) => s.id));
+  const before = await loadSplitStates(db, 'id', ids, { claims: true });
+  return movingParts(
+    db,
+    before,
+    before.map((s) => ({ ...s, commitment })),
+  );
+}
+
 /** What matching an invoice moves on every budget it touches. */
 export async function matchEffects(db: Db, comparison: Comparison): Promise<NamedEffect[]> {
-  const { currency } = await loadCompany(db);
   const billing = await billingOf(db, comparison);
   const parts = new Map(billing.parts.map((p) => [p.splitId, p]));
   const matched = (s: SplitStanding): SplitStanding => {
@@ -162,21 +228,9 @@ export async function matchEffects(db: Db, comparison: Comparison): Promise<Name
       billedAmount: minor(s.billedAmount + part.amount),
     };
   };
-  const splits = await loadSplitStates(db, 'id', [...parts.keys()]);
-  const needs = await loadNeedStates(
-    db,
-    splits.flatMap((s) => s.needId ?? []),
-  );
-  const changes = [
-    ...splits.flatMap((s) =>
-      s.jobId === null || s.costCodeId === null
-        ? []
-        : [moving(s.jobId, s.costCodeId, splitStages(s), splitStages(matched(s)))],
-    ),
-    ...billing.beside.flatMap((b) => gaining(b, 'actual', b.amount)),
-    ...replanning(needs, currency, (n) => n.splits.map(matched)).map((r) => r.change),
-  ];
-  return nameEffects(db, effects(await loadLevels(db, jobsOf(changes)), changes));
+  const before = await loadSplitStates(db, 'id', [...parts.keys()]);
+  const beside = billing.beside.flatMap((b) => gaining(b, 'actual', b.amount));
+  return movingParts(db, before, before.map(matched), beside);
 }
 
 /** How the budgets that an order is charged to stand now: effects that change nothing. */

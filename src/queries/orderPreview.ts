@@ -1,22 +1,26 @@
 import type { Day } from '@/core/calendar/workdays';
 import { checksOf, type Check } from '@/core/orders/checks';
+import type { OrderChange } from '@/core/orders/revising';
 import { draftFaults, orderTotals, valueOrder, type OrderLine } from '@/core/orders/order';
 import { loadCalendar } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
-import { findOrder, loadMoney } from '@/store/orders';
+import { findOrder, loadMoney, type StoredOrder } from '@/store/orders';
+import { changesBetween, findRevision, revise, type RevisionContent } from '@/store/revising';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { Supplier } from '@/store/tables';
-import { orderEffects, type NamedEffect } from './effects';
+import { orderEffects, revisionEffects, type NamedEffect } from './effects';
 import { permit } from './permit';
 
 export type OrderPreview = {
   readonly checks: readonly Check[];
   /** What it would do to each budget; undefined while something on it is not right yet. */
   readonly effects?: readonly NamedEffect[];
+  /** What a revision changes, line by line. */
+  readonly changes?: readonly OrderChange[];
 };
 
 /** What a draft would do if it were saved with these lines, worked out as saving it does, without writing anything. */
@@ -33,6 +37,8 @@ export async function previewOrder(
   const order = head === undefined ? undefined : await findOrder(db, head.id);
   if (order === undefined) return undefined;
   const supplier = (await loadSuppliers(db, [order.supplierId])).get(order.supplierId) as Supplier;
+  const revision = await findRevision(db, order.id);
+  if (revision !== undefined) return previewRevision(db, order, { ...revision.content, lines: typed }, supplier, today);
   const settled = await settleLines(db, order, typed, today);
   const faults = settled.ok ? draftFaults(settled.value, order.currency) : settled.refusals;
   if (!settled.ok || faults.length > 0) return { checks: faults.map((f) => ({ good: false, words: f.message })) };
@@ -42,6 +48,23 @@ export async function previewOrder(
   return {
     checks: await checkLines(db, order, settled.value, supplier, today),
     effects: await orderEffects(db, order, lines),
+  };
+}
+
+/** The same for a revision that is being written: what sending it would move. */
+async function previewRevision(
+  db: Db,
+  order: StoredOrder,
+  content: RevisionContent,
+  supplier: Supplier,
+  today: Day,
+): Promise<OrderPreview> {
+  const revised = await revise(db, order, content, today);
+  if (!revised.ok) return { checks: revised.refusals.map((f) => ({ good: false, words: f.message })) };
+  return {
+    checks: await checkLines(db, order, revised.value.lines, supplier, today),
+    effects: await revisionEffects(db, order, revised.value.lines),
+    changes: await changesBetween(db, order, revised.value, today),
   };
 }
 

@@ -7,7 +7,7 @@ export const listed = (words: readonly string[]): string => words.map((w) => `'$
 /** What became of the latest mail about the order `o`; null when there was none. */
 export const latestMail = (db: Db) =>
   db.raw(
-    "(select m.state from message m where m.about = 'order' and m.about_id = o.id order by m.id desc limit 1) as mail",
+    "(select m.state from message m where m.about = 'order' and m.about_id = o.id and m.kind <> 'chase' order by m.id desc limit 1) as mail",
   );
 
 export type Mailed = { readonly mail: MessageState | null };

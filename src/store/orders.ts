@@ -95,6 +95,23 @@ export async function saveLines(
   await trx('purchaseOrder').where({ id: head.id }).update({ net, gross });
 }
 
+/** Writes the splits of one line anew; those that are left out are taken off. */
+export async function rewriteSplits(
+  trx: Db,
+  lineId: number,
+  words: string,
+  splits: readonly ValuedSplit[],
+): Promise<void> {
+  await trx('split')
+    .where({ lineId })
+    .whereNotIn(
+      'id',
+      splits.flatMap((s) => s.id ?? []),
+    )
+    .delete();
+  await saveSplits(trx, lineId, words, splits);
+}
+
 async function saveSplits(trx: Db, lineId: number, words: string, splits: readonly ValuedSplit[]): Promise<void> {
   const fresh = await openTabLines(
     trx,

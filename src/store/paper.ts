@@ -1,40 +1,92 @@
-import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
-import { add, formatAmount, formatMoney, formatPrice, type Minor } from '@/core/money/money';
+import type { Day } from '@/core/calendar/workdays';
+import { add, formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
-import { UNSENT } from '@/core/orders/states';
+import type { OrderChange } from '@/core/orders/revising';
+import { isUnsent } from '@/core/orders/states';
+import { counted } from '@/core/words';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
-import { findOrder } from './orders';
-import { counted } from '@/core/words';
+import { goesWith, nameOfFile } from './files';
+import { findOrder, type LineToSave, type StoredOrder } from './orders';
+import { changesBetween, findRevision, placesOf, revise } from './revising';
+import { blocksFor } from './textBlocks';
+import { dayOnPaper, measured, priceOnPaper } from './told';
 
-const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+/** An order as it goes out next: as it stands, or as the revision has it that is being written. */
+export type Outgoing = Omit<StoredOrder, 'lines'> & {
+  readonly lines: readonly (Omit<LineToSave, 'splits'> & {
+    readonly net: Minor;
+    readonly splits: readonly { readonly jobId: number | null }[];
+  })[];
+};
 
-/** Gathers all that stands on an order's paper; undefined for an order that is not there. */
-export async function loadPaper(db: Db, orderId: number, today: Day, sending = false): Promise<OrderPaper | undefined> {
+export type Going = { readonly order: Outgoing; readonly revision: number; readonly changes: readonly OrderChange[] };
+
+/** What of an order goes out next; undefined for an order that is not there. */
+export async function outgoing(db: Db, orderId: number, today: Day): Promise<Going | undefined> {
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
+  const revision = await findRevision(db, orderId);
+  const as = { order, revision: order.revision, changes: [] };
+  if (revision === undefined) return as;
+  const revised = await revise(db, order, revision.content, today);
+  // One that cannot go as it is written is told of where it is written.
+  if (!revised.ok) return as;
+  const changes = await changesBetween(db, order, revised.value, today);
+  return { order: revised.value, revision: order.revision + 1, changes };
+}
+
+/** In words, what a revision changes in one thing. */
+const changed = ({ changes }: OrderChange): string =>
+  changes
+    .filter((c) => c.what !== 'Description')
+    .map((c) => `${c.what.toLowerCase()} ${c.was || 'nothing'} → ${c.is || 'nothing'}`)
+    .join(', ');
+
+/** In words, line by line, what a revision changes. */
+export const revisedWords = (changes: readonly OrderChange[]): string[] =>
+  changes.map((c) => {
+    if (c.how === 'term') return `${c.name}: ${c.changes[0]?.was || 'nothing'} → ${c.changes[0]?.is || 'nothing'}`;
+    if (c.how === 'gone') return `${c.name} is taken off`;
+    return c.how === 'new' ? `Line ${c.place}, ${c.name}, is new` : `Line ${c.place}, ${c.name}: ${changed(c)}`;
+  });
+
+/** Gathers all that stands on an order's paper as it goes out next; undefined for an order that is not there. */
+export async function loadPaper(db: Db, orderId: number, today: Day, sending = false): Promise<OrderPaper | undefined> {
+  const going = await outgoing(db, orderId, today);
+  if (going === undefined) return undefined;
+  const { order, revision, changes } = going;
   const company = await loadCompany(db);
   const supplier = await db('supplier').where({ id: order.supplierId }).first();
-  const place = await db('deliveryPlace').where({ id: order.placeId }).first();
   const buyer = await db('person').where({ id: order.madeBy }).first('name');
+  const places = await placesOf(db, order);
+  const place = places.get(order.placeId);
   if (supplier === undefined || place === undefined) return undefined;
   const { currency } = order;
-  const totals = orderTotals(order.lines, await loadTaxCodes(db), currency);
-  const day = (d: Day | null) => (d === null ? '–' : formatDay(d, plusDays(today, -1000)));
+  const lines = order.lines.map((l) => ({ ...l, splits: [] }));
+  const totals = orderTotals(lines, await loadTaxCodes(db), currency);
+  const day = (d: Day | null) => dayOnPaper(d, today);
   const money = (a: Minor) => formatAmount(a, currency);
+  const inLines = new Map(changes.filter((c) => c.how === 'new' || c.how === 'changed').map((c) => [c.place, c]));
+  const mark = (k: number) => {
+    const own = inLines.get(k + 1);
+    return own === undefined ? '' : own.how === 'new' ? 'New in this revision' : `Revised: ${changed(own)}`;
+  };
+  const begun = changes.length > 0;
   return {
     number: order.number,
-    draft: UNSENT.includes(order.state) && !sending,
+    draft: (begun || isUnsent(order.state, order.sentFrom)) && !sending,
+    revision,
     size: company.paper,
-    date: day(order.sentOn ?? today),
+    date: day(begun ? today : (order.sentOn ?? today)),
     company,
     supplier,
     deliverTo: place,
     wanted: day(order.wantedOn),
-    carrier: order.carrier,
+    latest: order.latestOn === null ? '' : day(order.latestOn),
+    carrier: [order.carrier, order.carrierService].filter(Boolean).join(', '),
+    siteContact: order.siteContact,
     payment: `${counted(supplier.paymentDays, 'day')} from invoice`,
     buyer: buyer?.name ?? '',
     instructions: order.instructions,
@@ -44,12 +96,12 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
       description: l.description,
       ourNumber: l.ourNumber,
       theirNumber: l.theirNumber,
+      notes: [l.note, l.placeId === null ? '' : `Deliver to ${placeWords(places.get(l.placeId))}`, mark(k)].filter(
+        Boolean,
+      ),
       quantity: l.kind === 'charge' ? '' : measured(l.quantity, l.unit),
-      price:
-        l.price === null
-          ? 'to be agreed'
-          : `${formatPrice(l.price, currency)}${l.priceQuantity === 1 ? '' : ` per ${l.priceQuantity}`}`,
-      wanted: day(l.wantedOn),
+      price: priceOnPaper(l, currency),
+      wanted: l.kind === 'charge' ? '' : day(l.wantedOn),
       net: money(l.net),
     })),
     totals: [
@@ -63,6 +115,11 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
       ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
       { label: 'Order total', amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
     ],
-    terms: company.orderTerms,
+    goesWith: (await goesWith(db, orderId)).map(nameOfFile),
+    revised: revisedWords(changes.filter((c) => c.how === 'term' || c.how === 'gone')),
+    terms: [...(await blocksFor(db, order)), company.orderTerms].filter(Boolean).join('\n\n'),
   };
 }
+
+const placeWords = (place: { name: string; address: string } | undefined): string =>
+  place === undefined ? '' : `${place.name}, ${place.address.replaceAll('\n', ', ')}`;

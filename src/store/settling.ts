@@ -82,7 +82,7 @@ export async function settleLines(
       ...rest,
       ...pricesOf(line),
       ...units,
-      chargeKind: line.kind === 'charge' ? (line.chargeKind ?? 'other') : null,
+      chargeKind: line.kind === 'charge' ? (line.chargeKind ?? stored?.chargeKind ?? 'other') : null,
       weight: item === undefined ? null : shareWeight(item, units.shareUnit),
       splits: line.kind === 'charge' && line.spread !== 'amounts' ? (stored?.splits ?? []) : splits,
     });

@@ -26,7 +26,8 @@ import { exactFactor } from '@/core/quantity/units';
 import { sourceOf } from '@/core/sourcing/source';
 import { priceFor, type PriceBreak } from '@/core/sourcing/terms';
 import type { ItemTerms } from '@/queries/orderTerms';
-import type { StoredLine, StoredOrder } from '@/store/orders';
+import type { LineToSave } from '@/store/orders';
+import type { OrderHead } from '@/store/tables';
 import { named, type Named } from './entry/column';
 import { beginReading, chosen, NOT_CHOSEN, type Choice } from './entry/reading';
 
@@ -123,11 +124,11 @@ function naming({ jobs, codes, places }: Names) {
   };
 }
 
-function lineText(l: StoredLine, currency: string, names: Names): LineText {
+function lineText(l: LineToSave, k: number, currency: string, names: Names): LineText {
   const { job, code, place } = naming(names);
   return {
-    key: `line ${l.id}`,
-    id: l.id,
+    key: l.id === undefined ? `added ${k}` : `line ${l.id}`,
+    ...(l.id === undefined ? {} : { id: l.id }),
     kind: l.kind,
     itemId: l.itemId,
     ourNumber: l.ourNumber,
@@ -152,18 +153,18 @@ function lineText(l: StoredLine, currency: string, names: Names): LineText {
       l.kind === 'charge' && l.spread !== 'amounts'
         ? []
         : l.splits.map((s) => ({
-            id: s.id,
+            ...(s.id === undefined ? {} : { id: s.id }),
             job: chosen(job(s.jobId)),
             code: chosen(code(s.costCodeId)),
             needId: s.needId,
             quantity: quantityText(s.quantity),
-            amount: s.amount === null ? '' : ungrouped(formatAmount(s.amount, currency)),
+            amount: s.amount == null ? '' : ungrouped(formatAmount(s.amount, currency)),
           })),
   };
 }
 
 /** A price as it is typed: before its discount; of a discount on the lines none, and of another one above zero. */
-function priceText(l: StoredLine, currency: string): string {
+function priceText(l: LineToSave, currency: string): string {
   if (isShareOfLines(l)) return '';
   const price = l.grossPrice ?? l.price;
   return price === null ? '' : ungrouped(formatPrice(asTyped(l.chargeKind, price), currency));
@@ -173,7 +174,21 @@ function priceText(l: StoredLine, currency: string): string {
 const asTyped = (kind: ChargeKind | null, price: UnitPrice): UnitPrice =>
   kind === 'discount' ? (-price as UnitPrice) : price;
 
-export const orderText = (order: StoredOrder, names: Names): OrderText => ({
+/** An order that can be typed on: as it is stored, or as a revision of it is being written. */
+export type Typeable = Pick<
+  OrderHead,
+  | 'number'
+  | 'currency'
+  | 'placeId'
+  | 'wantedOn'
+  | 'latestOn'
+  | 'carrier'
+  | 'carrierService'
+  | 'siteContact'
+  | 'instructions'
+> & { readonly lines: readonly LineToSave[] };
+
+export const orderText = (order: Typeable, names: Names): OrderText => ({
   number: order.number,
   place: naming(names).place(order.placeId),
   wantedOn: order.wantedOn ?? '',
@@ -182,7 +197,7 @@ export const orderText = (order: StoredOrder, names: Names): OrderText => ({
   carrierService: order.carrierService,
   siteContact: order.siteContact,
   instructions: order.instructions,
-  lines: order.lines.map((l) => lineText(l, order.currency, names)),
+  lines: order.lines.map((l, k) => lineText(l, k, order.currency, names)),
 });
 
 /** Where a new line goes until it is said: to what the line above is for. */

@@ -125,7 +125,7 @@ export class TestCompany {
     const actor = await findPerson(this.db, this.people.get(role) ?? 0);
     if (actor === undefined) throw new Error(`There is no ${role}.`);
     const send: Post = async ({ raw, to }) => {
-      this.sent.push({ raw, to });
+      this.sent.push({ raw, to: to.join(', ') });
       return this.answer;
     };
     const setting = { db: this.db, actor, clock: { today: () => day, now: () => `${day}T10:00:00.000Z` } };

@@ -4,6 +4,7 @@ import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 export const paper = (lines: number): OrderPaper => ({
   number: 'K26-0191',
   draft: false,
+  revision: 0,
   size: 'A4',
   date: 'Tue 12 May 2026',
   company: {
@@ -15,7 +16,9 @@ export const paper = (lines: number): OrderPaper => ({
   supplier: { name: 'Eelmoor Metals', contact: 'Sales desk', address: 'Unit 4' },
   deliverTo: { name: 'Bay 3', address: 'Staithe Road', instructions: 'before 15:00' },
   wanted: 'Tue 19 May',
+  latest: '',
   carrier: 'Van',
+  siteContact: '',
   payment: '30 days',
   buyer: 'Mina Rowe',
   instructions: '',
@@ -25,11 +28,14 @@ export const paper = (lines: number): OrderPaper => ({
     description: `Tube ⌀ 38 × 2 mm, ≤ 6 m`,
     ourNumber: 'TU-316-38',
     theirNumber: '88120',
+    notes: [],
     quantity: '48 m',
     price: '9.85',
     wanted: 'Wed 30 Sep 2026',
     net: '472.80',
   })),
   totals: [{ label: 'Order total', amount: '£ 567.36', strong: true }],
+  goesWith: [],
+  revised: [],
   terms: 'Our terms apply.',
 });

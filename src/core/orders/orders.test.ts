@@ -268,7 +268,7 @@ describe('states of an order', () => {
           if (typeof next !== 'string') continue;
           wasSent ||= e === 'send';
           state = next;
-          expect(commitmentOf(state, { closedShort: false, billsEnded: false })).toBe(
+          expect(commitmentOf({ state, sentFrom: null }, { closedShort: false, billsEnded: false })).toBe(
             state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted',
           );
           expect(EDITABLE.includes(state) && wasSent).toBe(false);

@@ -63,6 +63,54 @@ export function callOffFault(facts: Facts): Refusal | undefined {
   return typeof next === 'string' ? undefined : next;
 }
 
+/** A line that was ended can be opened again while its order can still be billed. */
+export function openAgainFault(order: Order, line: Line): Refusal | undefined {
+  if (!BILLABLE.includes(order.state))
+    return refusal(
+      'order.state',
+      `Order ${order.number} is not with its supplier, so no line of it can be opened again.`,
+    );
+  return line.closedShort || line.billsEnded
+    ? undefined
+    : refusal('line.open', `${line.description} is not closed, so there is nothing to open again.`);
+}
+
+/** An order that was called off can be drafted again as long as its supplier never had it. */
+export const draftAgainFault = (order: Order & { readonly sentOn: unknown }): Refusal | undefined =>
+  order.state === 'calledOff' && order.sentOn !== null
+    ? refusal(
+        'order.sent',
+        `${order.number} was with its supplier when it was called off. Raise the same order again as a new one.`,
+      )
+    : undefined;
+
+/** A part of an order that was sent can be charged to another job, unless it is in stores or goes with other lines. */
+export function rechargeFault(
+  order: Order,
+  line: {
+    readonly kind: string;
+    readonly description: string;
+    readonly spread: string;
+    readonly splits: readonly { readonly id: number; readonly jobId: number | null; readonly received: number }[];
+  },
+  splitId: number,
+): Refusal | undefined {
+  const { number, state } = order;
+  if (!BILLABLE.includes(state))
+    return refusal(
+      'order.state',
+      EDITABLE.includes(state)
+        ? `Order ${number} is still being drafted: say on its line what it is charged to.`
+        : `Order ${number} is not with its supplier, so nothing of it is charged elsewhere.`,
+    );
+  if (line.kind === 'charge' && line.spread !== 'amounts')
+    return refusal('line.follows', `${line.description} follows the other lines. Charge those elsewhere.`);
+  const split = line.splits.find((s) => s.id === splitId);
+  return split?.jobId === null && split.received > 0
+    ? refusal('split.stores', `${line.description} is in stores. Issue it to the job from there.`)
+    : undefined;
+}
+
 type Line = LineProgress & { readonly description: string };
 
 /** A line of a sent order can be ended while something of it is still to come. */

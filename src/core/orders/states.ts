@@ -34,6 +34,9 @@ export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
 
 /** States before the order is with its supplier; its money is drafted. */
 export const UNSENT: readonly OrderState[] = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
+/** Whether an order was never sent; one whose revision is being sent was. */
+export const isUnsent = (state: OrderState, sentFrom: OrderState | null): boolean =>
+  UNSENT.includes(state === 'sending' ? (sentFrom ?? state) : state);
 /** States in which a delivery is expected. */
 export const AWAITED: readonly OrderState[] = ['sent', 'confirmed', 'partIn'];
 /** States in which a delivery or a bill is expected. */
@@ -43,7 +46,17 @@ export const BILLABLE: readonly OrderState[] = [...OPEN_AT_SUPPLIER, 'settled'];
 export const EDITABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
 
 export type OrderEvent =
-  'holdOpen' | 'takeUp' | 'askSignOff' | 'signOff' | 'refuse' | 'beginSending' | 'send' | 'confirm' | 'callOff';
+  | 'holdOpen'
+  | 'takeUp'
+  | 'askSignOff'
+  | 'signOff'
+  | 'refuse'
+  | 'beginSending'
+  | 'beginRevised'
+  | 'send'
+  | 'confirm'
+  | 'callOff'
+  | 'draftAgain';
 
 const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>>> = {
   holdOpen: { drafting: 'heldOpen' },
@@ -52,6 +65,7 @@ const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>
   signOff: { withSignOff: 'readyToSend' },
   refuse: { withSignOff: 'drafting' },
   beginSending: { drafting: 'sending', heldOpen: 'sending', readyToSend: 'sending' },
+  beginRevised: { sent: 'sending', confirmed: 'sending', partIn: 'sending', allIn: 'sending' },
   send: { sending: 'sent' },
   confirm: { sent: 'confirmed' },
   callOff: {
@@ -61,6 +75,7 @@ const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>
     sent: 'calledOff',
     confirmed: 'calledOff',
   },
+  draftAgain: { calledOff: 'drafting' },
 };
 
 const VERBS: Readonly<Record<OrderEvent, string>> = {
@@ -70,9 +85,11 @@ const VERBS: Readonly<Record<OrderEvent, string>> = {
   signOff: 'signed off',
   refuse: 'refused',
   beginSending: 'sent',
+  beginRevised: 'sent',
   send: 'sent',
   confirm: 'confirmed',
   callOff: 'called off',
+  draftAgain: 'drafted again',
 };
 
 /** The state an event leads to, or why it cannot happen now. */
@@ -148,11 +165,11 @@ export function progressState(current: OrderState, lines: readonly LineProgress[
 
 /** What the ledger makes of a line, from its order's state and its own end. */
 export function commitmentOf(
-  state: OrderState,
+  { state, sentFrom }: { readonly state: OrderState; readonly sentFrom: OrderState | null },
   line: { readonly closedShort: boolean; readonly billsEnded: boolean },
 ): Commitment {
   if (state === 'calledOff') return 'calledOff';
-  if (UNSENT.includes(state)) return 'drafted';
+  if (isUnsent(state, sentFrom)) return 'drafted';
   if (line.billsEnded) return 'settled';
   return line.closedShort ? 'closedShort' : 'sent';
 }

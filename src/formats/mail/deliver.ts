@@ -39,7 +39,7 @@ function transportTo(address: URL) {
  */
 export async function deliver(
   server: string | undefined,
-  message: { raw: Buffer; from: string; to: string },
+  message: { raw: Buffer; from: string; to: readonly string[] },
 ): Promise<Delivery> {
   if (server === undefined || server === '')
     return { came: 'failed', answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
@@ -49,8 +49,13 @@ export async function deliver(
   const transport = transportTo(address);
   const raw = Readable.from([message.raw]);
   try {
-    const info = await transport.sendMail({ envelope: { from: message.from, to: [message.to] }, raw });
-    return { came: 'taken', answer: info.response };
+    const info = await transport.sendMail({ envelope: { from: message.from, to: [...message.to] }, raw });
+    // It went out, to some of those it was for: sending it again would send it twice to them.
+    const not = info.rejected.map(String);
+    return {
+      came: 'taken',
+      answer: not.length === 0 ? info.response : `${info.response}. Not taken for ${not.join(', ')}.`,
+    };
   } catch (error) {
     const silent = raw.readableEnded && (error as { responseCode?: number }).responseCode === undefined;
     return silent

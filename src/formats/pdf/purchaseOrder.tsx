@@ -6,19 +6,28 @@ import { letterPdf, lineHeight, s, type Addressed, type PaperCompany } from './l
 export type OrderPaper = {
   readonly number: string;
   readonly draft: boolean;
+  /** 0 for an order as it is first sent. */
+  readonly revision: number;
   readonly size: Paper;
   readonly date: string;
   readonly company: PaperCompany;
   readonly supplier: { readonly name: string; readonly contact: string; readonly address: string };
   readonly deliverTo: { readonly name: string; readonly address: string; readonly instructions: string };
   readonly wanted: string;
+  /** The last day it can come; nothing where that is not said. */
+  readonly latest: string;
   readonly carrier: string;
+  readonly siteContact: string;
   readonly payment: string;
   readonly buyer: string;
   readonly instructions: string;
   readonly currency: string;
   readonly lines: readonly PaperLine[];
   readonly totals: readonly { readonly label: string; readonly amount: string; readonly strong?: boolean }[];
+  /** Files that go with it, by name and revision. */
+  readonly goesWith: readonly string[];
+  /** What a revision changes beside the lines that are still there. */
+  readonly revised: readonly string[];
   readonly terms: string;
 };
 
@@ -27,6 +36,8 @@ export type PaperLine = {
   readonly description: string;
   readonly ourNumber: string;
   readonly theirNumber: string;
+  /** What else the line says: a note, where it goes, what a revision changes in it. */
+  readonly notes: readonly string[];
   readonly quantity: string;
   readonly price: string;
   readonly wanted: string;
@@ -43,6 +54,11 @@ function Line({ line }: { line: PaperLine }) {
       <View style={s.what}>
         <Text style={s.strong}>{line.description}</Text>
         {numbers !== '' && <Text style={s.numbers}>{numbers}</Text>}
+        {line.notes.map((note) => (
+          <Text key={note} style={s.small}>
+            {note}
+          </Text>
+        ))}
       </View>
       <Text style={s.quantity}>{line.quantity}</Text>
       <Text style={s.price}>{line.price}</Text>
@@ -52,7 +68,7 @@ function Line({ line }: { line: PaperLine }) {
   );
 }
 
-const addressesOf = ({ company, supplier, deliverTo }: OrderPaper): Addressed[] =>
+const addressesOf = ({ company, supplier, deliverTo, siteContact }: OrderPaper): Addressed[] =>
   [
     { label: 'To', strong: supplier.name, lines: [supplier.contact, ...supplier.address.split('\n')] },
     {
@@ -63,7 +79,7 @@ const addressesOf = ({ company, supplier, deliverTo }: OrderPaper): Addressed[] 
     {
       label: 'Deliver to',
       strong: deliverTo.name,
-      lines: [...deliverTo.address.split('\n'), deliverTo.instructions],
+      lines: [...deliverTo.address.split('\n'), deliverTo.instructions, siteContact && `Contact ${siteContact}`],
     },
   ].map((a) => ({ ...a, lines: a.lines.filter((l) => l !== '') }));
 
@@ -82,26 +98,39 @@ function Headings({ currency }: { currency: string }) {
 
 const fact = (label: string, strong: string): Addressed => ({ label, strong, lines: [] });
 
+/** Points of height that a note takes. */
+const SMALL = 11;
+
+/** What stands below the lines: instructions, what goes with the order, and what a revision changes beside them. */
+const wordsBelow = ({ instructions, goesWith, revised }: OrderPaper): string =>
+  [
+    instructions,
+    goesWith.length === 0 ? '' : `With this order go: ${goesWith.join(', ')}.`,
+    revised.length === 0 ? '' : `Changed in this revision:\n${revised.join('\n')}`,
+  ]
+    .filter(Boolean)
+    .join('\n\n');
+
 /** Sets a purchase order as a PDF. */
 export const purchaseOrderPdf = (paper: OrderPaper): Promise<Buffer> =>
   letterPdf(
     {
-      title: paper.draft ? 'Purchase order (draft)' : 'Purchase order',
+      title: `Purchase order${paper.revision === 0 ? '' : `, revision ${paper.revision}`}${paper.draft ? ' (draft)' : ''}`,
       ...{ number: paper.number, date: paper.date, size: paper.size, author: paper.company.name },
       subject: `Order to ${paper.supplier.name}`,
       foot: `Please quote ${paper.number} on delivery notes and invoices.`,
       addresses: addressesOf(paper),
       facts: [
-        fact('Wanted', paper.wanted),
+        fact('Wanted', paper.latest === '' ? paper.wanted : `${paper.wanted}, at the latest ${paper.latest}`),
         fact('Carrier', paper.carrier || '–'),
         fact('Payment', paper.payment),
         fact('Buyer', paper.buyer),
       ],
-      ...{ totals: paper.totals, words: paper.instructions, small: paper.terms },
+      ...{ totals: paper.totals, words: wordsBelow(paper), small: paper.terms },
     },
     {
       lines: paper.lines,
-      heightOf: (l) => lineHeight(l.description, l.ourNumber + l.theirNumber),
+      heightOf: (l) => lineHeight(l.description, l.ourNumber + l.theirNumber) + SMALL * l.notes.length,
       headings: <Headings currency={paper.currency} />,
       draw: (line, key) => <Line key={key} line={line} />,
     },

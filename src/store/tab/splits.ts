@@ -13,6 +13,7 @@ import type { TabKind } from './kind';
 
 type Joined = SplitRow & {
   readonly state: OrderState;
+  readonly sentFrom: OrderState | null;
   readonly closedShort: string | null;
   readonly billsEnded: string | null;
 };
@@ -21,13 +22,19 @@ export type SplitStanding = Account &
   SplitState & { readonly id: number; readonly needId: number | null; readonly lineId: number };
 
 /** The present state of splits, found by their own ids or by the needs they cover. */
-export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly number[]): Promise<SplitStanding[]> {
+export async function loadSplitStates(
+  db: Db,
+  by: 'id' | 'needId',
+  ids: readonly number[],
+  /** Whether what waiting bills claim is wanted of lines that have not ended, too. */
+  { claims: all = false } = {},
+): Promise<SplitStanding[]> {
   const rows = (await db('split as s')
     .join('orderLine as l', 'l.id', 's.lineId')
     .join('purchaseOrder as o', 'o.id', 'l.orderId')
     .whereIn(`s.${by}`, among(db, ids))
-    .select('s.*', 'o.state', 'l.closedShort', 'l.billsEnded')) as Joined[];
-  const ended = rows.filter((r) => r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
+    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.billsEnded')) as Joined[];
+  const ended = rows.filter((r) => all || r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
   return rows.map(
     ({ id, needId, lineId, jobId, costCodeId, quantity, value, received, billed, billedAmount, ...of }) => ({
@@ -42,7 +49,7 @@ export async function loadSplitStates(db: Db, by: 'id' | 'needId', ids: readonly
       billed,
       billedAmount,
       claimed: claims.get(id) ?? NONE,
-      commitment: commitmentOf(of.state, { closedShort: of.closedShort !== null, billsEnded: of.billsEnded !== null }),
+      commitment: commitmentOf(of, { closedShort: of.closedShort !== null, billsEnded: of.billsEnded !== null }),
     }),
   );
 }

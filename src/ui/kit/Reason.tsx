@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Refusal } from '@/core/result';
 import { Faults, TextField } from './Field';
 import { Question } from './Slip';
@@ -23,6 +23,8 @@ type Props = {
   };
   readonly onGo: (reason: string) => void;
   readonly onClose: () => void;
+  /** What it would do. */
+  readonly children?: ReactNode;
 };
 
 /** Asks for the reason of something that cannot be undone. */
@@ -36,6 +38,7 @@ export function ReasonQuestion({
   act,
   onGo,
   onClose,
+  children,
 }: Props) {
   const { busy, refusals, clash } = act;
   const [reason, setReason] = useState('');
@@ -43,6 +46,7 @@ export function ReasonQuestion({
   return (
     <Question open onClose={onClose} title={title}>
       <p className="mb-3 text-ink-2">{words}</p>
+      {children}
       <TextField
         label={label}
         value={reason}

@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { CUSTOMER_PLACES, placeFields, type CustomerPlace, type PlaceKept } from '@/core/records/place';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import type { Named } from '@/ui/entry/column';
 import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';

@@ -2,12 +2,20 @@
 
 import Link from '@/ui/Link';
 import { formatMoney } from '@/core/money/money';
-import { UNSENT } from '@/core/orders/states';
+import { isUnsent } from '@/core/orders/states';
 import type { HistoryRow } from '@/queries/job';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import type { MessageState } from '@/store/tables';
+import { ChangeList } from './Revising';
 import { EffectList } from '@/ui/EffectList';
 import { useYard } from '@/ui/YardContext';
+
+const ASKED: Readonly<Record<MessageState, string>> = {
+  taken: 'Asked',
+  failed: 'Could not ask',
+  unknown: 'Perhaps asked',
+  sending: 'Asking',
+};
 
 const MAILED: Readonly<Record<MessageState, string>> = {
   taken: 'Mailed to',
@@ -31,10 +39,17 @@ export function OrderAside({
 }) {
   const { day } = useYard();
   const { order, checks, receipts, invoices, messages, documents } = view;
-  const unsent = UNSENT.includes(order.state);
+  const { revising, revisions } = view;
+  const unsent = isUnsent(order.state, order.sentFrom);
   return (
     <>
-      <Title>{unsent ? 'What this does to the jobs' : 'How the jobs stand'}</Title>
+      {revising !== undefined && (
+        <>
+          <Title>{`What revision ${revising.number} changes`}</Title>
+          <ChangeList changes={revising.changes} />
+        </>
+      )}
+      <Title>{unsent || revising !== undefined ? 'What this does to the jobs' : 'How the jobs stand'}</Title>
       {moving && <p className="-mt-1 mb-1 text-[12.5px] text-ink-2">moves as you type</p>}
       <EffectList effects={view.effects} />
       {checks.length > 0 && (
@@ -48,6 +63,33 @@ export function OrderAside({
                   <span className="sr-only">{c.good ? 'In order:' : 'Look:'}</span>
                 </b>
                 <span>{c.words}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {revisions.length > 1 && (
+        <>
+          <Title>Revisions</Title>
+          <ul>
+            {revisions.map((r) => (
+              <li key={r.number} className="border-b border-line-2 py-1">
+                {r.documentId === null ? (
+                  <b>{r.number}</b>
+                ) : (
+                  <a
+                    href={`/documents/${r.documentId}`}
+                    target="_blank"
+                    rel="noreferrer"
+                    className="font-semibold hover:underline"
+                  >
+                    {r.number === 0 ? 'First sent' : `Revision ${r.number}`}
+                  </a>
+                )}{' '}
+                <span className="text-ink-2">
+                  {day(r.day)} · {r.who}
+                </span>
+                {r.number > 0 && <div className="text-[12.5px]">{r.reason}</div>}
               </li>
             ))}
           </ul>
@@ -111,7 +153,7 @@ export function OrderAside({
             {messages.map((m) => (
               <li key={m.id} className="border-b border-line-2 py-1">
                 <Link href={`/outbox/${m.id}`} className="text-copper-text hover:underline">
-                  {MAILED[m.state]} {m.recipient}
+                  {m.kind === 'chase' ? ASKED[m.state] : MAILED[m.state]} {m.recipient}
                 </Link>
               </li>
             ))}

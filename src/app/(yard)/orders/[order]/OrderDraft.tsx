@@ -7,7 +7,7 @@ import { formatMoney } from '@/core/money/money';
 import type { ChargeKind } from '@/core/orders/charges';
 import { counted } from '@/core/words';
 import type { HistoryRow } from '@/queries/job';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import type { StoredOrder } from '@/store/orders';
 import { Sheet } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
@@ -21,7 +21,8 @@ import { sumRows } from './OrderLines';
 import { OrderSheet } from './OrderSheet';
 import { OrderShelf } from './OrderShelf';
 import { OrderTerms } from './OrderTerms';
-import { useOrderDraft, type OrderFormChoices } from './useOrderDraft';
+import { Revising } from './Revising';
+import { typedOn, useOrderDraft, type OrderFormChoices } from './useOrderDraft';
 import { worked } from './worked';
 
 type Props = { readonly view: OrderView; readonly form: OrderFormChoices; readonly history: readonly HistoryRow[] };
@@ -36,7 +37,12 @@ export function OrderDraft({ view, form, history }: Props) {
     [text.lines, draft.read, view, form.taxes, draft.terms],
   );
   const [begun, setBegun] = useState<{ readonly key: string }>();
-  const shown = changes.length === 0 ? view : { ...view, ...draft.preview, totals: sums?.totals ?? view.totals };
+  const shown = {
+    ...view,
+    ...(changes.length === 0 ? {} : draft.preview),
+    totals: sums?.totals ?? view.totals,
+    ...(view.revising && { revising: { ...view.revising, changes: draft.preview.changes } }),
+  };
   const add = (kind: LineText['kind'], chargeKind?: ChargeKind) => {
     steps.step();
     const at = nextNew(text.lines);
@@ -46,7 +52,8 @@ export function OrderDraft({ view, form, history }: Props) {
   };
   if (act.clash !== undefined) {
     const stored = act.clash.theirs as StoredOrder;
-    const theirs = orderText(stored, view);
+    // Who else writes on a revision saves that, not the order: what they wrote is what the page shows by now.
+    const theirs = orderText(view.revising === undefined ? stored : typedOn(view), view);
     return (
       <Sheet aside={<OrderAside view={view} history={history} />}>
         <OrderHead view={view} />
@@ -62,6 +69,7 @@ export function OrderDraft({ view, form, history }: Props) {
   return (
     <Sheet aside={<OrderAside view={shown} history={history} moving />}>
       <OrderHead view={view} />
+      {view.revising !== undefined && <Revising view={view} />}
       <OrderTerms view={view} text={text} set={set} faults={draft.faults} />
       <div className="mt-2">
         <OrderSheet view={view} form={form} draft={draft} sums={sums} begun={begun} />

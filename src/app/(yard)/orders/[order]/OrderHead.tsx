@@ -2,8 +2,8 @@
 
 import Link from '@/ui/Link';
 import type { ReactNode } from 'react';
-import { UNSENT } from '@/core/orders/states';
-import type { OrderView } from '@/queries/orders';
+import { isUnsent } from '@/core/orders/states';
+import type { OrderView } from '@/queries/order';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../StateTag';
 import { counted } from '@/core/words';
@@ -18,20 +18,22 @@ const Block = ({ label, strong, children }: { label: string; strong: ReactNode; 
 
 /** Number and state of an order, and what became of its mail. */
 export function OrderHead({ view }: { view: OrderView }) {
-  const { order, supplier, madeBy, documents, messages } = view;
+  const { order, supplier, madeBy, documents, mail, revising } = view;
   const { day, today } = useYard();
-  const unsent = UNSENT.includes(order.state);
+  const unsent = isUnsent(order.state, order.sentFrom);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
-  const [mail] = unsent ? messages : [];
   const failed = mail?.state === 'failed' ? mail : undefined;
   const unknown = mail?.state === 'unknown' ? mail : undefined;
-  const paper = unsent ? `/orders/${order.number}/pdf` : documents[0] ? `/documents/${documents[0].id}` : undefined;
+  const preview = unsent || revising !== undefined;
+  const what = revising === undefined ? 'This order' : `Revision ${revising.number}`;
+  const paper = preview ? `/orders/${order.number}/pdf` : documents[0] ? `/documents/${documents[0].id}` : undefined;
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <h1 className="text-[25px] leading-tight">
           Order <span className="font-mono text-[23px] font-semibold">{order.number}</span>
         </h1>
+        {order.revision > 0 && <span className="text-ink-2">revision {order.revision}</span>}
         <StateTag state={order.state} />
         <span className="text-ink-2">
           {order.sentOn === null
@@ -40,23 +42,23 @@ export function OrderHead({ view }: { view: OrderView }) {
         </span>
         {paper !== undefined && (
           <a href={paper} target="_blank" rel="noreferrer" className="step ml-auto">
-            {unsent ? 'Preview PDF' : 'Open PDF'}
+            {preview ? 'Preview PDF' : 'Open PDF'}
           </a>
         )}
       </div>
       {failed && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
-          <b>This order was not sent.</b> The mail to {failed.recipient} failed: {failed.answer}{' '}
+          <b>{what} was not sent.</b> The mail to {failed.recipient} failed: {failed.answer}{' '}
           <Link href={`/suppliers/${supplier.id}`} className="font-semibold underline">
             Look at the supplier’s address
           </Link>
-          , then send again, or mark the order as sent by hand.
+          , then send again, or mark it as sent by hand.
         </div>
       )}
       {unknown && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
-          <b>This order may have arrived.</b> {unknown.answer} Ask {supplier.name} whether the mail to{' '}
-          {unknown.recipient} came: if it did, mark the order as sent; if not, send it again.
+          <b>{what} may have arrived.</b> {unknown.answer} Ask {supplier.name} whether the mail to {unknown.recipient}{' '}
+          came: if it did, mark it as sent; if not, send it again.
         </div>
       )}
     </>
@@ -78,13 +80,24 @@ export function Terms({ view }: { view: OrderView }) {
             </Link>
           }
         >
-          {[supplier.contact, counted(supplier.paymentDays, 'day'), order.currency].filter(Boolean).join(' · ')}
+          {[
+            order.theirNumber && `theirs ${order.theirNumber}`,
+            supplier.contact,
+            counted(supplier.paymentDays, 'day'),
+            order.currency,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </Block>
         <Block label="Deliver to" strong={place.name}>
-          {place.instructions}
+          {[place.instructions, order.siteContact].filter(Boolean).join(' · ')}
         </Block>
-        <Block label="Wanted" strong={day(order.wantedOn)}>{`lead ${counted(supplier.leadDays, 'working day')}`}</Block>
-        <Block label="Carrier" strong={order.carrier || '–'}>
+        <Block label="Wanted" strong={day(order.wantedOn)}>
+          {order.latestOn === null
+            ? `lead ${counted(supplier.leadDays, 'working day')}`
+            : `at the latest ${day(order.latestOn)}`}
+        </Block>
+        <Block label="Carrier" strong={[order.carrier, order.carrierService].filter(Boolean).join(', ') || '–'}>
           {order.currency === companyCurrency ? '' : `1 ${order.currency} at ${order.rate} ${companyCurrency}`}
         </Block>
       </div>

@@ -3,21 +3,22 @@
 import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, signOf, type Minor } from '@/core/money/money';
 import type { Totals } from '@/core/money/tax';
-import { closeShortFault, endBillsFault, endedAt } from '@/core/orders/rules';
+import { formatDecimal } from '@/core/money/decimal';
+import { answerDifferences } from '@/core/orders/confirming';
+import { isShareOfLines } from '@/core/orders/order';
+import { closeShortFault, endBillsFault, endedAt, openAgainFault, rechargeFault } from '@/core/orders/rules';
 import { leftOf, progressOf, UNSENT } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { WAITING } from '@/core/invoices/states';
-import type { OrderView } from '@/queries/orders';
-import { ReasonQuestion } from '@/ui/kit/Reason';
+import type { OrderView } from '@/queries/order';
 import { Dash, Wide } from '@/ui/kit/Sheet';
 import { Sums, type SumRow } from '@/ui/kit/Sums';
 import { ProgressGlass } from '@/ui/SightGlass';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { closeShort, endBills } from '../../../acts';
+import { LineEnding, type LineEnd } from './LineEnding';
 
 type Line = OrderView['order']['lines'][number];
 
@@ -41,8 +42,8 @@ export function sumRows(totals: Totals, currency: string): SumRow[] {
 export function OrderLines({ view }: { view: OrderView }) {
   const { order, totals } = view;
   const { day, may } = useYard();
-  const [closing, setClosing] = useState<Line>();
-  const [ending, setEnding] = useState<Line>();
+  const [ending, setEnding] = useState<{ readonly how: LineEnd; readonly line: Line }>();
+  const ends = (how: LineEnd, line: Line, words: string) => <End onClick={() => setEnding({ how, line })}>{words}</End>;
   const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
   const places = new Map(order.lines.map((l, k) => [l.id, k + 1]));
   const progress: Column<Line> = {
@@ -52,8 +53,9 @@ export function OrderLines({ view }: { view: OrderView }) {
     cell: (l) => (
       <>
         <Progress line={l} />
-        {mayClose(l, view) && may('send orders') && <End onClick={() => setClosing(l)}>close short</End>}
-        {mayEndBills(l, view) && may('match invoices') && <End onClick={() => setEnding(l)}>no more bills</End>}
+        {mayClose(l, view) && may('send orders') && ends('closeShort', l, 'close short')}
+        {mayEndBills(l, view) && may('match invoices') && ends('endBills', l, 'no more bills')}
+        {mayOpen(l, view) && may('send orders') && ends('openAgain', l, 'open again')}
       </>
     ),
   };
@@ -78,7 +80,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       num: true,
       cell: (l) => (
         <>
-          {l.price === null ? <span className="tag tag-care">no price</span> : formatPrice(l.price, order.currency)}
+          <Price line={l} currency={order.currency} />
           {l.priceQuantity > 1 && <span className="block text-[12px] text-ink-2">per {l.priceQuantity}</span>}
         </>
       ),
@@ -88,9 +90,25 @@ export function OrderLines({ view }: { view: OrderView }) {
       head: 'Charged to',
       wide: true,
       className: 'py-1',
-      cell: (l) => <Charged line={l} view={view} />,
+      cell: (l) => (
+        <>
+          <Charged line={l} view={view} />
+          {mayRecharge(l, view) && may('send orders') && ends('elsewhere', l, 'charge elsewhere')}
+        </>
+      ),
     },
-    { key: 'wanted', head: 'Wanted', wide: true, className: 'whitespace-nowrap', cell: (l) => day(l.wantedOn) },
+    {
+      key: 'wanted',
+      head: 'Wanted',
+      wide: true,
+      className: 'whitespace-nowrap py-1',
+      cell: (l) => (
+        <>
+          {day(l.wantedOn)}
+          {l.promisedOn !== null && <span className="block text-[12.5px]">promised {day(l.promisedOn)}</span>}
+        </>
+      ),
+    },
     {
       key: 'net',
       head: `Net ${signOf(order.currency)}`,
@@ -107,13 +125,40 @@ export function OrderLines({ view }: { view: OrderView }) {
         </Wide>
       </div>
       <Sums rows={sumRows(totals, order.currency)} />
-      {closing && <CloseShort line={closing} view={view} onClose={() => setClosing(undefined)} />}
-      {ending && <EndBills line={ending} view={view} onClose={() => setEnding(undefined)} />}
+      {ending && <LineEnding {...ending} view={view} onClose={() => setEnding(undefined)} />}
+    </>
+  );
+}
+
+/** What a line costs each: free, a share of the lines, or its price with the one before its discount. */
+function Price({ line: l, currency }: { line: Line; currency: string }) {
+  if (l.free) return <span className="tag tag-good">free</span>;
+  if (l.price === null) return <span className="tag tag-care">no price</span>;
+  if (isShareOfLines(l)) return <>{formatDecimal(l.discount, 2, 0)} %</>;
+  return (
+    <>
+      {formatPrice(l.price, currency)}
+      {l.grossPrice !== null && (
+        <span className="block text-[12px] text-ink-2">
+          {formatPrice(l.grossPrice, currency)} less {formatDecimal(l.discount, 2, 0)} %
+        </span>
+      )}
     </>
   );
 }
 
 function What({ line: l, view }: { line: Line; view: OrderView }) {
+  const { today, calendar } = useYard();
+  const { currency } = view.order;
+  const differing = (line: Line) =>
+    line.kind === 'charge' || line.confirmed === null
+      ? []
+      : answerDifferences(
+          { ...line, ...progressOf(line), neededOn: view.neededOn.get(line.id) ?? null },
+          currency,
+          today,
+          calendar,
+        );
   return (
     <>
       <span className="font-semibold">{l.description}</span>
@@ -123,6 +168,16 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
         {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
           (l.kind === 'goods' ? '' : l.kind)}
       </span>
+      {(l.note !== '' || l.placeId !== null) && (
+        <span className="block text-[12.5px] text-amber">
+          {[l.note, l.placeId !== null && `to ${view.places.get(l.placeId)?.name}`].filter(Boolean).join(' · ')}
+        </span>
+      )}
+      {differing(l).map((d) => (
+        <span key={d.kind} className="tag tag-care mr-1">
+          {d.words}
+        </span>
+      ))}
       <span className="text-[12.5px] phone:hidden">
         <Charged line={l} view={view} />
       </span>
@@ -133,6 +188,11 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
 const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
 
 const mayClose = (l: Line, { order }: OrderView) => closeShortFault(order, factsOf(l)) === undefined;
+
+const mayOpen = (l: Line, { order }: OrderView) => openAgainFault(order, factsOf(l)) === undefined;
+
+const mayRecharge = (l: Line, { order, revising }: OrderView) =>
+  revising === undefined && l.splits.some((s) => rechargeFault(order, l, s.id) === undefined);
 
 const mayEndBills = (l: Line, { order, invoices }: OrderView) =>
   endBillsFault(
@@ -204,55 +264,5 @@ function Charged({ line, view }: { line: Line; view: OrderView }) {
         );
       })}
     </>
-  );
-}
-
-type EndProps = { readonly line: Line; readonly view: OrderView; readonly onClose: () => void };
-
-function CloseShort({ line, view, onClose }: EndProps) {
-  const once = useOnce();
-  const at = endedAt(factsOf(line));
-  const act = useAct(closeShort, {
-    said: () => `${line.description} is closed short at ${at}`,
-    onDone: onClose,
-  });
-  const rest = `${formatQuantity(leftOf(progressOf(line)))} ${unitOf(line.unit).short}`.trim();
-  const left = {
-    goods: `${rest} did not come and are no longer expected.`,
-    service: `${rest} were not billed and are no longer expected.`,
-    charge: 'What was not billed of it is no longer expected.',
-  }[line.kind];
-  const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
-  return (
-    <ReasonQuestion
-      title={`Close ${line.description} short at ${at}?`}
-      words={`${left} Its money is free again, and what a job still needs is back on its buy list.`}
-      keep="Leave it open"
-      go="Close short"
-      act={act}
-      onClose={onClose}
-      onGo={(reason) => void act.run({ once: once.key(), ...ref, reason })}
-    />
-  );
-}
-
-function EndBills({ line, view, onClose }: EndProps) {
-  const once = useOnce();
-  const act = useAct(endBills, {
-    said: () => `No more bills for ${line.description}`,
-    onDone: onClose,
-  });
-  const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
-  const short = `${formatQuantity(line.billed)} of the ${formatQuantity(line.received)} that came`;
-  return (
-    <ReasonQuestion
-      title={`No more bills for ${line.description}?`}
-      words={`${short} were billed. What came beside stays here and costs the jobs nothing.`}
-      keep="A bill may come"
-      go="No more bills"
-      act={act}
-      onClose={onClose}
-      onGo={(reason) => void act.run({ once: once.key(), ...ref, reason })}
-    />
   );
 }

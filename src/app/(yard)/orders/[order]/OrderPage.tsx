@@ -2,7 +2,7 @@
 
 import type { HistoryRow } from '@/queries/job';
 import type { NextAct } from '@/queries/nextAct';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import { Sheet } from '@/ui/kit/Sheet';
 import { OrderAside } from './OrderAside';
 import { OrderDraft } from './OrderDraft';

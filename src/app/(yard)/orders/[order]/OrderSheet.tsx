@@ -12,7 +12,7 @@ import {
   subtractQ,
 } from '@/core/quantity/quantity';
 import { ungrouped } from '@/core/locale/locale';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { EntryChange } from '@/ui/entry/sheet';
 import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';

@@ -5,17 +5,30 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatMoney, minor } from '@/core/money/money';
-import { AWAITED, BILLABLE, canMove } from '@/core/orders/states';
+import { AWAITED, BILLABLE, canMove, leftOf, OPEN_AT_SUPPLIER, progressOf } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import type { NextAct } from '@/queries/nextAct';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
+import { later } from '@/ui/later';
 import { useKey } from '@/ui/keys';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
-import { useAct, useOnce } from '@/ui/useAct';
+import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { callOff, holdOrder, markSentByHand, sendOrder } from '../../../acts';
+import {
+  beginRevision,
+  callOff,
+  chaseOrder,
+  draftAgain,
+  dropRevision,
+  holdOrder,
+  markSentByHand,
+  sendOrder,
+} from '../../../acts';
+import { Ahead } from './Ahead';
+
+const Answer = later(() => import('./Answer'));
 
 /** What is typed into a draft and not saved. */
 export type Typed = {
@@ -35,16 +48,17 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const { may } = useYard();
   const router = useRouter();
   const [asking, setAsking] = useState(false);
-  const [ending, setEnding] = useState(false);
+  const [ending, setEnding] = useState<'callOff' | 'revise' | 'answer'>();
   const once = useOnce();
   const ref = { orderId: order.id, version: order.version };
   const send = useAct(sendOrder, {
     onDone: ({ came, recipient, number }) => {
       once.renew();
       setAsking(false);
-      if (came === 'taken') toast.success(`${number} was sent to ${recipient}`);
-      else if (came === 'failed') toast.error(`${number} was not sent: the mail to ${recipient} failed`);
-      else toast.error(`It is not known whether ${number} reached ${recipient}`);
+      const sent = revising === undefined ? number : `Revision ${revising.number} of ${number}`;
+      if (came === 'taken') toast.success(`${sent} was sent to ${recipient}`);
+      else if (came === 'failed') toast.error(`${sent} was not sent: the mail to ${recipient} failed`);
+      else toast.error(`It is not known whether ${sent} reached ${recipient}`);
     },
   });
   const byHand = useAct(markSentByHand, {
@@ -60,9 +74,19 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
       action: { label: 'Undo', onClick: undo },
     });
   };
+  const { revising } = view;
+  const chase = useAct(chaseOrder, {
+    said: ({ came, recipient, answer }) =>
+      came === 'taken' ? `${recipient} was asked when it comes` : `The question to ${recipient} did not go: ${answer}`,
+  });
+  const drop = useAct(dropRevision, { said: () => `Revision ${revising?.number} is dropped: what was sent stands` });
+  const again = useAct(draftAgain, { said: () => `${order.number} is drafted again` });
   const unsent = canMove(order.state, 'beginSending');
-  const maySend = may('send orders') && unsent;
-  const mayHaveArrived = view.messages[0]?.state === 'unknown';
+  const out = OPEN_AT_SUPPLIER.includes(order.state);
+  const sends = unsent || revising !== undefined;
+  const maySend = may('send orders') && sends;
+  const mayHaveArrived = view.mail?.state === 'unknown';
+  const owes = order.lines.some((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
   const unsaved = typed !== undefined && typed.changes > 0;
   /** What is typed is saved first, so that what is seen is what goes. */
   const sendWith = async (go: (version: number) => Promise<boolean>) => {
@@ -83,11 +107,12 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
     maySend && !send.busy && !saves,
   );
   useKey('Escape', 'Not yet', () => setAsking(false), asking);
-  const over = !unsent ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
-  const clash = send.clash ?? byHand.clash ?? hold.clash;
+  const over = !sends ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
+  const acts = [send, byHand, hold, chase, drop, again];
+  const clash = acts.find((a) => a.clash !== undefined)?.clash;
   const told = clash
     ? `${clash.message} It has been brought up to date: look again.`
-    : [...send.refusals, ...byHand.refusals, ...hold.refusals][0]?.message;
+    : acts.flatMap((a) => a.refusals)[0]?.message;
   const fault = told ?? typed?.fault;
   const first = over[0];
   const facts = (
@@ -100,8 +125,8 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
         <Fact warn>may have arrived: ask {supplier.name} before it goes a second time</Fact>
       ) : asking ? (
         <Fact>
-          {unsaved && `${counted(typed.changes, 'change')} not saved: saved first, then it `}goes as a PDF to{' '}
-          {supplier.email ?? 'nobody: there is no address'}
+          {unsaved && `${counted(typed.changes, 'change')} not saved: saved first, then it `}goes{goesWith(view)} to{' '}
+          {view.recipients.join(', ') || 'nobody: there is no address'}
         </Fact>
       ) : first ? (
         <Fact warn>
@@ -141,13 +166,39 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
                 Take up again
               </ShelfPlain>
             )}
-            {!unsaved && may('draft orders') && canMove(order.state, 'callOff') && (
-              <ShelfPlain onClick={() => setEnding(true)}>Call off</ShelfPlain>
+            {!unsaved && revising === undefined && may('draft orders') && canMove(order.state, 'callOff') && (
+              <ShelfPlain onClick={() => setEnding('callOff')}>Call off</ShelfPlain>
+            )}
+            {order.state === 'calledOff' && order.sentOn === null && may('draft orders') && (
+              <ShelfMain disabled={again.busy} onClick={() => void again.run(ref)}>
+                Draft again
+              </ShelfMain>
+            )}
+            {out && revising === undefined && may('draft orders') && (
+              <ShelfPlain onClick={() => setEnding('revise')}>Revise</ShelfPlain>
+            )}
+            {!unsaved && revising !== undefined && may('draft orders') && (
+              <ShelfPlain disabled={drop.busy} onClick={() => void drop.run(ref)}>
+                Drop revision
+              </ShelfPlain>
+            )}
+            {out && revising === undefined && may('send orders') && (
+              <>
+                {owes && (
+                  <ShelfPlain
+                    disabled={chase.busy}
+                    onClick={() => void chase.run({ once: makeKey(), orderId: order.id })}
+                  >
+                    {chase.busy ? 'Asking…' : 'Chase'}
+                  </ShelfPlain>
+                )}
+                <ShelfPlain onClick={() => setEnding('answer')}>Their answer</ShelfPlain>
+              </>
             )}
             {maySend && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Send…</ShelfPlain>}
             {maySend && !unsaved && (
               <ShelfMain onClick={() => setAsking(true)} hint="^↵">
-                Send
+                {revising === undefined ? 'Send' : `Send revision ${revising.number}`}
               </ShelfMain>
             )}
             {unsaved && (
@@ -156,7 +207,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
               </ShelfMain>
             )}
             <ShelfNext next={next} />
-            {BILLABLE.includes(order.state) && may('enter invoices') && (
+            {revising === undefined && BILLABLE.includes(order.state) && may('enter invoices') && (
               <Link
                 className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
                 href={`/invoices/new?order=${order.number}`}
@@ -164,15 +215,24 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
                 Enter invoice
               </Link>
             )}
-            {AWAITED.includes(order.state) && may('receive') && (
+            {revising === undefined && AWAITED.includes(order.state) && may('receive') && (
               <ShelfMain onClick={() => router.push(`/dock/${order.number}`)}>Take in</ShelfMain>
             )}
           </>
         )}
       </Shelf>
-      {ending && <CallOff view={view} onClose={() => setEnding(false)} />}
+      {ending === 'callOff' && <CallOff view={view} onClose={() => setEnding(undefined)} />}
+      {ending === 'revise' && <Revise view={view} onClose={() => setEnding(undefined)} />}
+      {ending === 'answer' && <Answer view={view} onClose={() => setEnding(undefined)} />}
     </>
   );
+}
+
+/** In words, what goes out beside the PDF. */
+function goesWith({ files, supplier }: OrderView): string {
+  const data = supplier.dataFiles.split(',').filter(Boolean).length;
+  const beside = files.length + data;
+  return beside === 0 ? ' as a PDF' : ` as a PDF with ${counted(beside, 'file')}`;
 }
 
 function nextWords(state: OrderView['order']['state']): string {
@@ -205,6 +265,29 @@ function CallOff({ view, onClose }: { view: OrderView; onClose: () => void }) {
       words={`What it would have covered goes back to the buy lists, and its money is free again.${tell}`}
       keep="Keep the order"
       go="Call off"
+      act={act}
+      onClose={onClose}
+      onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
+    >
+      <Ahead number={order.number} what="callOff" lineId={null} />
+    </ReasonQuestion>
+  );
+}
+
+function Revise({ view, onClose }: { view: OrderView; onClose: () => void }) {
+  const { order } = view;
+  const once = useOnce();
+  const act = useAct(beginRevision, {
+    said: () => `Revision ${order.revision + 1} of ${order.number} is begun`,
+    onDone: onClose,
+  });
+  return (
+    <ReasonQuestion
+      title={`Revise ${order.number}?`}
+      words="Change it where it stands. Nothing moves on the jobs, and the supplier knows nothing, until the revision is sent."
+      label="Why it is revised, as the supplier reads it"
+      keep="Leave it as it is"
+      go="Begin the revision"
       act={act}
       onClose={onClose}
       onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Link from '@/ui/Link';
 import { plusWorkdays } from '@/core/calendar/workdays';
 import type { Refusal } from '@/core/result';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import { named } from '@/ui/entry/column';
 import type { Fault } from '@/ui/entry/reading';
 import { DateField } from '@/ui/kit/DateField';

@@ -41,11 +41,15 @@ const isShare = (line: LineText): boolean =>
 const asWritten = (line: LineText): string =>
   line.discount === '' ? line.price : isShare(line) ? `${line.discount}%` : `${line.price} −${line.discount}%`;
 
-const WITH_DISCOUNT = /^(?<price>.*?)\s*[-−]?\s*(?<discount>[\d.,]+)\s*%$/;
-
-function priceTyped(text: string): Pick<LineText, 'price' | 'discount' | 'free'> {
-  const { price = text, discount = '' } = WITH_DISCOUNT.exec(text.trim())?.groups ?? {};
-  return { price: price.trim(), discount, free: false };
+function priceTyped(text: string, before: LineText): Pick<LineText, 'price' | 'discount' | 'free'> {
+  const typed = text.trim();
+  if (!typed.endsWith('%')) return { price: typed, discount: '', free: false };
+  const said = typed.slice(0, -1).trim();
+  const at = Math.max(...[' ', '-', '−'].map((sign) => said.lastIndexOf(sign)));
+  const price = said.slice(0, Math.max(at, 0)).replace(/[-−]$/, '').trim();
+  // A share alone is taken off the price that stands there; a discount on the order has none.
+  const kept = price === '' && before.kind !== 'charge' ? before.price : price;
+  return { price: kept, discount: said.slice(at + 1).trim(), free: false };
 }
 
 const withLine = (row: OrderRow, change: Partial<LineText>): OrderRow => ({ ...row, line: { ...row.line, ...change } });
@@ -215,7 +219,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         kind: 'number',
         heads: /price|cost(?!\s*(code|head|centre))|^each|amount/i,
         text: (row) => (ofLine(row) ? asWritten(row.line) : isPartOfCharge(row) ? partOf(row)?.amount : undefined),
-        put: (row, text) => (ofLine(row) ? withLine(row, priceTyped(text)) : withPart(row, { amount: text })),
+        put: (row, text) => (ofLine(row) ? withLine(row, priceTyped(text, row.line)) : withPart(row, { amount: text })),
       },
       show: (row) =>
         isPartOfCharge(row) ? (

@@ -2,7 +2,7 @@ import { notFound } from 'next/navigation';
 import { loadHistory } from '@/queries/job';
 import { UNSENT } from '@/core/orders/states';
 import { nextDraft } from '@/queries/nextAct';
-import { loadOrder, loadOrderForm } from '@/queries/orders';
+import { loadOrder, loadOrderForm } from '@/queries/order';
 import { Opened } from '@/ui/Opened';
 import { place, type Params } from '../../../server/place';
 import { OrderPage } from './OrderPage';
@@ -12,7 +12,8 @@ export const generateMetadata = async ({ params }: Params) => ({ title: `Order $
 export default place(async ({ db, person, today, params }) => {
   const view = await loadOrder(db, person, params.order ?? '', today);
   if (view === undefined) notFound();
-  const form = view.editable ? await loadOrderForm(db, person, view.order, today) : undefined;
+  const lines = view.revising?.lines ?? view.order.lines;
+  const form = view.editable ? await loadOrderForm(db, person, { ...view.order, lines }, today) : undefined;
   const { rows } = await loadHistory(db, person, 'order', view.order.id);
   const next = UNSENT.includes(view.order.state) ? undefined : await nextDraft(db, person, view.order.id);
   return (

@@ -1,45 +1,71 @@
+import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Refusal } from '@/core/result';
 import type { OrderPreview } from '@/queries/orderPreview';
 import type { ItemTerms } from '@/queries/orderTerms';
-import type { loadOrderForm, OrderView } from '@/queries/orders';
+import type { loadOrderForm, OrderView } from '@/queries/order';
 import { ask, asJson } from '@/ui/ask';
 import { unknownWords, type Fault } from '@/ui/entry/reading';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
-import { HEAD_KEYS, orderText, readOrder, withTerms, type LineText, type OrderText } from '@/ui/orderText';
+import {
+  HEAD_KEYS,
+  orderText,
+  readOrder,
+  withTerms,
+  type LineText,
+  type OrderText,
+  type Typeable,
+} from '@/ui/orderText';
 import { useAct, useOnce } from '@/ui/useAct';
-import { changeOrder } from '../../../acts';
+import { changeOrder, changeRevision } from '../../../acts';
 
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
 
 const WAIT = 200;
 
+/** What is typed on: the order, or the revision of it that is being written. */
+export const typedOn = ({ order, revising }: OrderView): Typeable =>
+  revising === undefined ? order : { ...order, ...revising.terms, lines: revising.lines };
+
 /** A draft as it is typed: kept in the browser, read, and what it would do worked out by the server while one types. */
 export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
-  const { order } = view;
-  const saved = useMemo(() => ({ version: order.version, value: orderText(order, view) }), [order, view]);
-  const typed = useTyped(`order ${order.number}, in place`, saved);
+  const { order, revising } = view;
+  const saved = useMemo(() => ({ version: order.version, value: orderText(typedOn(view), view) }), [order, view]);
+  const typed = useTyped(
+    `order ${order.id}, ${revising === undefined ? 'in place' : `revision ${revising.number}`}`,
+    saved,
+  );
   const { version, value: text, set, steps } = typed;
   const changes = useMemo(() => changesOf(saved.value, text), [saved, text]);
   const [tried, setTried] = useState(false);
   const once = useOnce();
   const at = useRef<number>(undefined);
-  const act = useAct(changeOrder, {
-    said: () => `${order.number} is saved`,
-    onDone: (saved) => {
+  const router = useRouter();
+  const saying = {
+    said: () => (revising === undefined ? `${order.number} is saved` : `Revision ${revising.number} is saved`),
+    onDone: (saved: { readonly version: number; readonly number: string }) => {
       once.renew();
       setTried(false);
       at.current = saved.version;
       typed.savedAs(saved.version);
+      if (saved.number !== order.number) router.replace(`/orders/${saved.number}`);
     },
-  });
+  };
+  const drafting = useAct(changeOrder, saying);
+  const writing = useAct(changeRevision, saying);
+  const act = revising === undefined ? drafting : writing;
   const read = useMemo(() => readOrder(text, order.currency), [text, order.currency]);
   /** Answers the version that was saved; undefined when something stands against it. */
   const save = async (kept: Kept<OrderText> = { version, value: text }): Promise<number | undefined> => {
     const { value, faults } = readOrder(kept.value, order.currency);
     setTried(true);
     if (faults.length > 0) return undefined;
-    const done = await act.run({ once: once.key(), orderId: order.id, version: kept.version, ...value });
+    const { number, ...content } = value;
+    const ref = { once: once.key(), orderId: order.id, version: kept.version };
+    const done =
+      revising === undefined
+        ? await drafting.run({ ...ref, number, ...content })
+        : await writing.run({ ...ref, ...content });
     return done ? at.current : undefined;
   };
   const putBack = () => {
@@ -144,5 +170,8 @@ function usePreview(
       stop.abort();
     };
   }, [body, view.order.number]);
-  return changed ? { checks: told?.checks ?? view.checks, effects } : { checks: view.checks, effects: view.effects };
+  const saved = view.revising?.changes ?? [];
+  return changed
+    ? { checks: told?.checks ?? view.checks, effects, changes: told?.changes ?? saved }
+    : { checks: view.checks, effects: view.effects, changes: saved };
 }

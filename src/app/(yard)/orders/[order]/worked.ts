@@ -4,7 +4,7 @@ import { pricesOf } from '@/core/orders/charges';
 import { orderTotals, valueOrder } from '@/core/orders/order';
 import { shareWeight } from '@/core/quantity/weight';
 import type { ItemTerms } from '@/queries/orderTerms';
-import type { OrderView } from '@/queries/orders';
+import type { OrderView } from '@/queries/order';
 import { partsOf, type LineText, type readOrder } from '@/ui/orderText';
 
 /**

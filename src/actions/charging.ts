@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { rechargeFault } from '@/core/orders/rules';
+import { text } from '@/core/records/fields';
+import { findOrder, loadMoney, tabLinesOf } from '@/store/orders';
+import { putByFor, rechargeSplits } from '@/store/recharging';
+import { defineAction, found, once, refuse } from './action';
+import { allow, orderOf, orderRef, subjectsOf } from './orders';
+import { checkOrderable } from './reviews';
+
+/**
+ * Charges lines of an order to another job or cost code, also after it was sent, received or billed. What they covered
+ * on a buy list of another job they cover no more; their postings move with them.
+ */
+export const chargeElsewhere = defineAction({
+  name: 'chargeElsewhere',
+  right: 'send orders',
+  input: z.object({
+    once,
+    ...orderRef,
+    splits: z
+      .array(z.object({ id: z.number().int(), jobId: z.number().int(), costCodeId: z.number().int() }))
+      .min(1, 'Say which line is charged elsewhere.')
+      .max(1000),
+    reason: text(200, 'Say why it is charged elsewhere.'),
+  }),
+  run: async (work, { orderId, version, splits, reason }) => {
+    const { trx, audit, touch } = work;
+    const order = await orderOf(work, orderId, version);
+    for (const { id } of splits) {
+      const line = found(
+        order.lines.find((l) => l.splits.some((s) => s.id === id)),
+        'A part of this order',
+      );
+      allow(rechargeFault(order, line, id));
+    }
+    await checkOrderable(
+      trx,
+      splits.map((s) => s.jobId),
+    );
+    const putBy = await putByFor(
+      trx,
+      splits.map((s) => s.id),
+    );
+    if (putBy.length > 0)
+      refuse('split.reserved', `Some of it is reserved for ${putBy.join(', ')}. Let that go first.`);
+    await rechargeSplits(trx, order, splits, await loadMoney(trx));
+    const after = found(await findOrder(trx, orderId), 'This order');
+    touch('Charged elsewhere', 'order', orderId, [...tabLinesOf(order), ...tabLinesOf(after)]);
+    const jobs = await trx('job')
+      .whereIn(
+        'id',
+        splits.map((s) => s.jobId),
+      )
+      .select('number');
+    await audit({
+      words: `Charged ${splits.length === 1 ? 'a line' : `${splits.length} lines`} of ${order.number} to ${jobs.map((j) => j.number).join(', ')}: ${reason}`,
+      subjects: [...subjectsOf(order), ...subjectsOf(after)],
+      before: order,
+      after,
+    });
+  },
+});

@@ -1,0 +1,48 @@
+import { formatDay, type Day } from '../calendar/workdays';
+import { formatQuantity, type Quantity } from '../quantity/quantity';
+import { unitOf } from '../quantity/units';
+import { done, refusal, refused, type Result } from '../result';
+import { leftOf, OPEN_AT_SUPPLIER, progressOf, type OrderState } from './states';
+
+type Line = Parameters<typeof progressOf>[0] & {
+  readonly description: string;
+  readonly theirNumber: string;
+  readonly unit: string;
+  readonly wantedOn: Day | null;
+  readonly promisedOn: Day | null;
+};
+
+/** Whether a line that is still to come should have been here, or is promised for later than it is wanted. */
+export const isOwed = (line: Pick<Line, 'wantedOn' | 'promisedOn'>, today: Day): boolean => {
+  const comes = line.promisedOn ?? line.wantedOn;
+  return comes !== null && comes < today;
+};
+
+/**
+ * What is asked after on an order, in words, one line for each that is still to come: the late ones alone when some are.
+ * @returns refused for an order that is not with its supplier, or that nothing is to come of
+ */
+export function owedOf(
+  order: { readonly number: string; readonly state: OrderState; readonly lines: readonly Line[] },
+  today: Day,
+): Result<string[]> {
+  if (!OPEN_AT_SUPPLIER.includes(order.state))
+    return refused(
+      refusal('order.state', `Order ${order.number} is not with its supplier, so there is nothing to ask after.`),
+    );
+  const due = order.lines.filter((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
+  if (due.length === 0) return refused(refusal('order.in', `All of ${order.number} is in.`));
+  const late = due.filter((l) => isOwed(l, today));
+  return done((late.length > 0 ? late : due).map((l) => owedWords(l, today)));
+}
+
+function owedWords(line: Line, today: Day): string {
+  const left: Quantity = leftOf(progressOf(line));
+  const what = `${formatQuantity(left)} ${unitOf(line.unit).short}`.trim();
+  const number = line.theirNumber === '' ? '' : ` (your ${line.theirNumber})`;
+  const said = [
+    line.wantedOn === null ? '' : `wanted ${formatDay(line.wantedOn, today)}`,
+    line.promisedOn === null ? '' : `promised ${formatDay(line.promisedOn, today)}`,
+  ].filter(Boolean);
+  return `- ${what} ${line.description}${number}${said.length === 0 ? '' : `, ${said.join(', ')}`}`;
+}

@@ -1,0 +1,141 @@
+import { formatQuantity, quantity, type Quantity } from '../quantity/quantity';
+import { unitOf } from '../quantity/units';
+import { refusal, type Refusal } from '../result';
+import { OPEN_AT_SUPPLIER, type OrderState } from './states';
+
+/** Whether an order can be revised: it is with its supplier, and not settled. */
+export const reviseFault = (order: { readonly number: string; readonly state: OrderState }): Refusal | undefined =>
+  OPEN_AT_SUPPLIER.includes(order.state)
+    ? undefined
+    : refusal('order.state', `Order ${order.number} is not with its supplier, so there is nothing to revise.`);
+
+type Part = {
+  readonly id?: number | undefined;
+  readonly jobId: number | null;
+  readonly costCodeId: number | null;
+  readonly quantity: Quantity;
+};
+
+/** A line as it was sent, with what became of it since. */
+export type SentLine = {
+  readonly id: number;
+  readonly description: string;
+  readonly kind: string;
+  readonly itemId: number | null;
+  readonly unit: string;
+  readonly quantity: Quantity;
+  readonly received: Quantity;
+  readonly billed: Quantity;
+  /** On bills that wait to be matched. */
+  readonly claimed: Quantity;
+  /** A receipt or a bill speaks of it, also one that was taken back or out. */
+  readonly traced: boolean;
+  readonly ended: boolean;
+  readonly splits: readonly (Part & { readonly id: number; readonly received: Quantity; readonly billed: Quantity })[];
+};
+
+/** The same line as a revision has it. */
+export type RevisedLine = {
+  readonly id?: number | undefined;
+  readonly kind: string;
+  readonly itemId: number | null;
+  readonly unit: string;
+  readonly quantity: Quantity;
+  readonly splits: readonly Part[];
+};
+
+/** What came of a line or is claimed of it: it is never revised below that. */
+export const heldOf = ({ received, billed, claimed }: Pick<SentLine, 'received' | 'billed' | 'claimed'>): Quantity =>
+  quantity(Math.max(received, billed + claimed));
+
+/**
+ * What stands against a revision: a line is never revised below what came or was billed, stays what it is once something
+ * of it came, and stays as it is once it has ended.
+ *
+ * @returns refusals at the fields of the revised lines; empty when it may go
+ */
+export function revisionFaults(sent: readonly SentLine[], revised: readonly RevisedLine[]): Refusal[] {
+  return sent.flatMap((before): Refusal[] => {
+    const k = revised.findIndex((l) => l.id === before.id);
+    const after = revised[k];
+    const held = heldOf(before);
+    const name = before.description;
+    const said = `${formatQuantity(held)} ${unitOf(before.unit).short}`.trim();
+    const fault = (code: string, words: string, field: string): Refusal[] => [
+      refusal(code, words, `lines.${Math.max(k, 0)}.${field}`),
+    ];
+    if (after === undefined)
+      return before.traced
+        ? [refusal('revise.gone', `${name} was received or billed before, so its line stays. Close it short instead.`)]
+        : [];
+    if (before.ended && after.quantity !== before.quantity)
+      return fault('revise.ended', `${name} was closed short. Open it again before it is revised.`, 'quantity');
+    if (held > 0 && (after.kind !== before.kind || after.itemId !== before.itemId || after.unit !== before.unit))
+      return fault('revise.other', `Something of ${name} came or was billed, so it stays what it is.`, 'description');
+    if (after.quantity < held)
+      return fault('revise.less', `${said} of ${name} came or were billed: it cannot be revised to less.`, 'quantity');
+    return partFaults(before, after, k);
+  });
+}
+
+/** What came of a part stays with the job it came for. */
+function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] {
+  if (before.kind === 'charge') return [];
+  return before.splits.flatMap((part): Refusal[] => {
+    const held = Math.max(part.received, part.billed) as Quantity;
+    if (!before.traced) return [];
+    const now = after.splits.find((s) => s.id === part.id);
+    const fault = (words: string) => [refusal('revise.part', words, `lines.${k}.splits`)];
+    if (now === undefined || now.jobId !== part.jobId || now.costCodeId !== part.costCodeId)
+      return fault(`Something of ${before.description} was received or billed, so each part stays with its job.`);
+    return now.quantity < held
+      ? fault(`${formatQuantity(held)} of ${before.description} came for a job already: its part cannot be less.`)
+      : [];
+  });
+}
+
+/** What an order says, in words, as it was sent or is to be sent: its terms, and its lines by what each says. */
+export type ToldOrder = {
+  readonly terms: Readonly<Record<string, string>>;
+  readonly lines: readonly {
+    readonly id?: number | undefined;
+    readonly name: string;
+    readonly says: Readonly<Record<string, string>>;
+  }[];
+};
+
+/** One thing that a revision changes. A line that is new was nothing; one that is taken off is nothing. */
+export type OrderChange = {
+  /** The line's place in the revised order, from 1; in the one that was sent where it is taken off; 0 for a term. */
+  readonly place: number;
+  readonly how: 'term' | 'changed' | 'new' | 'gone';
+  readonly name: string;
+  readonly changes: readonly { readonly what: string; readonly was: string; readonly is: string }[];
+};
+
+const differing = (was: Readonly<Record<string, string>>, is: Readonly<Record<string, string>>) =>
+  [...new Set([...Object.keys(was), ...Object.keys(is)])]
+    .filter((what) => (was[what] ?? '') !== (is[what] ?? ''))
+    .map((what) => ({ what, was: was[what] ?? '', is: is[what] ?? '' }));
+
+/** What differs between an order as it was sent and as it is to be sent, line by line. */
+export function orderChanges(sent: ToldOrder, revised: ToldOrder): OrderChange[] {
+  const terms = differing(sent.terms, revised.terms).map((c): OrderChange => ({
+    place: 0,
+    how: 'term',
+    name: c.what,
+    changes: [c],
+  }));
+  const lines = revised.lines.flatMap((line, k): OrderChange[] => {
+    const before = sent.lines.find((l) => l.id !== undefined && l.id === line.id);
+    const changes = differing(before?.says ?? {}, line.says);
+    if (before === undefined) return [{ place: k + 1, how: 'new', name: line.name, changes }];
+    return changes.length === 0 ? [] : [{ place: k + 1, how: 'changed', name: line.name, changes }];
+  });
+  const gone = sent.lines.flatMap((line, k): OrderChange[] =>
+    revised.lines.some((l) => l.id !== undefined && l.id === line.id)
+      ? []
+      : [{ place: k + 1, how: 'gone', name: line.name, changes: differing(line.says, {}) }],
+  );
+  return [...terms, ...lines, ...gone];
+}

@@ -1,0 +1,56 @@
+import { LIMITS } from '@/core/limits';
+import { refusal, type Refusal } from '@/core/result';
+import type { Db } from './connection';
+import type { DocumentRow } from './tables';
+
+export type KeptFile = Pick<DocumentRow, 'id' | 'about' | 'aboutId' | 'name' | 'revision' | 'size' | 'goneOn' | 'at'>;
+
+const COLUMNS = ['d.id', 'd.about', 'd.aboutId', 'd.name', 'd.revision', 'd.size', 'd.goneOn', 'd.at'] as const;
+
+/** The files that go with an order, in their order, whether they are there or not. */
+export const goesWith = (db: Db, orderId: number): Promise<KeptFile[]> =>
+  db('orderFile as f')
+    .join('document as d', 'd.id', 'f.documentId')
+    .where('f.orderId', orderId)
+    .orderBy('f.place')
+    .select(...COLUMNS) as unknown as Promise<KeptFile[]>;
+
+/** Files about things, the newest first: those of an order itself, of its jobs and of its items. */
+export const filesAbout = (
+  db: Db,
+  about: readonly { readonly about: string; readonly ids: readonly number[] }[],
+): Promise<KeptFile[]> =>
+  db('document as d')
+    .where({ 'd.role': 'file' })
+    .whereNull('d.goneOn')
+    .where((w) => {
+      for (const a of about) void w.orWhere((own) => own.where('d.about', a.about).whereIn('d.aboutId', a.ids));
+    })
+    .orderBy('d.id', 'desc')
+    .select(...COLUMNS) as unknown as Promise<KeptFile[]>;
+
+/** @example nameOfFile({ name: 'frame.dxf', revision: 'C' }) // 'frame.dxf (rev. C)' */
+export const nameOfFile = ({ name, revision }: Pick<KeptFile, 'name' | 'revision'>): string =>
+  revision === '' ? name : `${name} (rev. ${revision})`;
+
+/** What keeps an order's files from going with it: one that is missing, or too much for a mail. */
+export async function filesFaults(db: Db, orderId: number): Promise<Refusal[]> {
+  const files = await goesWith(db, orderId);
+  const faults = files
+    .filter((f) => f.goneOn !== null)
+    .map((f) =>
+      refusal(
+        'file.missing',
+        `${nameOfFile(f)} goes with this order and is not there any more. Take it off, or put it back.`,
+      ),
+    );
+  const size = files.reduce((sum, f) => sum + f.size, 0);
+  if (size > LIMITS.mail)
+    faults.push(
+      refusal(
+        'file.many',
+        `The files of this order come to ${Math.ceil(size / 1024 / 1024)} MB; a mail takes ${LIMITS.mail / 1024 / 1024} MB.`,
+      ),
+    );
+  return faults;
+}

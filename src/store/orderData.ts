@@ -1,0 +1,148 @@
+import { unitOf } from '@/core/quantity/units';
+import { PLACES } from '@/core/quantity/quantity';
+import { PRICE_PLACES, ZERO, minor, type UnitPrice } from '@/core/money/money';
+import { decimalsOf } from '@/core/money/currencies';
+import type { TaxCode } from '@/core/money/tax';
+import { isShareOfLines, netOf, orderTotals } from '@/core/orders/order';
+import type { Column } from '@/formats/sheet/column';
+import type { Attachment } from '@/formats/mail/compose';
+import { writeCsv } from '@/formats/sheet/csv';
+import { ublOrder, type OrderData } from '@/formats/ubl/order';
+import type { Day } from '@/core/calendar/workdays';
+import { loadCompany, loadTaxCodes } from './company';
+import type { Db } from './connection';
+import { loadItems } from './gathering';
+import type { Tellable } from './told';
+import type { OrderHead } from './tables';
+import { outgoing, type Going } from './paper';
+import { placesOf } from './revising';
+
+/** An order as data, as it stands or as a revision has it. */
+export async function loadOrderData(
+  db: Db,
+  order: Tellable & Pick<OrderHead, 'number' | 'supplierId' | 'sentOn' | 'madeBy'>,
+  revision: number,
+  today: Day,
+): Promise<OrderData> {
+  const { currency } = order;
+  const company = await loadCompany(db);
+  const supplier = await db('supplier').where({ id: order.supplierId }).first();
+  const buyer = await db('person').where({ id: order.madeBy }).first('name');
+  const places = await placesOf(db, order);
+  const place = (id: number) => places.get(id) ?? { name: '', address: '' };
+  const taxes = await loadTaxCodes(db);
+  const items = await loadItems(
+    db,
+    order.lines.flatMap((l) => l.itemId ?? []),
+  );
+  const taxOf = (id: number): Pick<TaxCode, 'category' | 'rate'> =>
+    taxes.find((t) => t.id === id) ?? { category: 'O', rate: 0 };
+  const full = order.lines.map((l) => ({ ...l, splits: [] }));
+  const baseOf = (taxCodeId: number) =>
+    minor(
+      full
+        .filter((l) => l.kind !== 'charge' && l.taxCodeId === taxCodeId)
+        .reduce((sum, l) => sum + netOf(l, currency), 0),
+    );
+  return {
+    number: order.number,
+    revision,
+    day: today,
+    currency,
+    instructions: order.instructions,
+    buyer: company,
+    contact: buyer?.name ?? '',
+    seller: {
+      name: supplier?.name ?? '',
+      address: supplier?.address ?? '',
+      email: supplier?.email ?? '',
+      taxNumber: '',
+    },
+    deliverTo: place(order.placeId),
+    wantedOn: order.wantedOn,
+    latestOn: order.latestOn,
+    paymentDays: supplier?.paymentDays ?? 0,
+    totals: orderTotals(full, taxes, currency),
+    charges: full
+      .filter((l) => l.kind === 'charge')
+      .map((l) => ({
+        reason: l.description,
+        amount: netOf(l, currency),
+        share: isShareOfLines(l) ? { percent: l.discount, base: baseOf(l.taxCodeId) } : null,
+        tax: taxOf(l.taxCodeId),
+      })),
+    lines: full.flatMap((l, k) =>
+      l.kind === 'charge'
+        ? []
+        : [
+            {
+              place: k + 1,
+              description: l.description,
+              note: l.note,
+              ourNumber: l.ourNumber,
+              theirNumber: l.theirNumber,
+              gtin: items.get(l.itemId ?? 0)?.gtin ?? null,
+              quantity: l.quantity,
+              unit: l.unit,
+              price: l.price ?? (ZERO as number as UnitPrice),
+              grossPrice: l.grossPrice,
+              priceQuantity: l.priceQuantity,
+              net: netOf(l, currency),
+              wantedOn: l.wantedOn,
+              deliverTo: l.placeId === null ? null : place(l.placeId),
+              tax: taxOf(l.taxCodeId),
+            },
+          ],
+    ),
+  };
+}
+
+type Row = OrderData['lines'][number];
+
+/** The columns of an order as a list. */
+export const orderListColumns = ({ number, currency }: OrderData): Column<Row>[] => [
+  { head: 'Order', cell: () => ({ text: number }) },
+  { head: 'Line', cell: (l) => ({ whole: l.place }) },
+  { head: 'Our number', cell: (l) => ({ text: l.ourNumber }) },
+  { head: 'Your number', cell: (l) => ({ text: l.theirNumber }) },
+  { head: 'Description', cell: (l) => ({ text: l.description }) },
+  { head: 'Quantity', cell: (l) => ({ scaled: l.quantity, places: PLACES }) },
+  { head: 'Unit', cell: (l) => ({ text: unitOf(l.unit).name }) },
+  { head: `Price ${currency}`, cell: (l) => ({ scaled: l.price, places: PRICE_PLACES }) },
+  { head: 'Price is for', cell: (l) => ({ whole: l.priceQuantity }) },
+  { head: `Net ${currency}`, cell: (l) => ({ scaled: l.net, places: decimalsOf(currency) }) },
+  { head: 'Tax %', cell: (l) => ({ scaled: l.tax.rate, places: 2 }) },
+  { head: 'Wanted', cell: (l) => (l.wantedOn === null ? undefined : { day: l.wantedOn }) },
+  { head: 'Note', cell: (l) => ({ text: l.note }) },
+];
+
+/** The data files that an order's supplier takes with it: UBL, CSV. */
+export async function dataFiles(db: Db, orderId: number, today: Day): Promise<Attachment[]> {
+  const going = await outgoing(db, orderId, today);
+  if (going === undefined) return [];
+  const supplier = await db('supplier').where({ id: going.order.supplierId }).first('dataFiles');
+  const wanted = (supplier?.dataFiles ?? '').split(',');
+  const files: Attachment[] = [];
+  for (const kind of ['ubl', 'csv'] as const)
+    if (wanted.includes(kind)) files.push(await dataFile(db, going, kind, today));
+  return files;
+}
+
+/** One order as a file of data. */
+export async function dataFile(
+  db: Db,
+  { order, revision }: Going,
+  kind: 'ubl' | 'csv',
+  today: Day,
+): Promise<Attachment> {
+  const data = await loadOrderData(db, order, revision, today);
+  if (kind === 'ubl')
+    return { name: `${order.number}.xml`, type: 'application/xml', bytes: Buffer.from(ublOrder(data)) };
+  const parts: string[] = [];
+  for await (const part of writeCsv(orderListColumns(data), once(data.lines))) parts.push(part);
+  return { name: `${order.number}.csv`, type: 'text/csv; charset=utf-8', bytes: Buffer.from(parts.join('')) };
+}
+
+async function* once<R>(rows: readonly R[]) {
+  yield rows;
+}

@@ -1,0 +1,120 @@
+import type { Day } from '@/core/calendar/workdays';
+import { WAITING, type InvoiceState } from '@/core/invoices/states';
+import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
+import { orderChanges, revisionFaults, type OrderChange, type SentLine } from '@/core/orders/revising';
+import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
+import { done, refused, type Result } from '@/core/result';
+import { loadMoney, type LineToSave, type StoredOrder } from './orders';
+import type { Db } from './connection';
+import { among, whereIn } from './rows';
+import { settleLines, type TypedLine } from './settling';
+import type { DeliveryPlace, OrderHead } from './tables';
+import { tellOrder, type Tellable } from './told';
+
+/** What a revision says, as it is typed: the terms, and all lines as they are to be. */
+export type RevisionContent = Pick<
+  OrderHead,
+  'placeId' | 'wantedOn' | 'latestOn' | 'carrier' | 'carrierService' | 'siteContact' | 'instructions'
+> & { readonly lines: readonly TypedLine[] };
+
+export type RevisedOrder = OrderHead & { readonly lines: readonly Valued<LineToSave>[] };
+
+/** A revision that is being written. */
+export type Revision = {
+  readonly reason: string;
+  readonly at: string;
+  readonly content: RevisionContent;
+};
+
+export async function findRevision(db: Db, orderId: number): Promise<Revision | undefined> {
+  const row = await db('orderChange').where({ orderId }).first();
+  return row && { reason: row.reason, at: row.at, content: JSON.parse(row.content) as RevisionContent };
+}
+
+/** An order as a revision of it begins: as it was sent. */
+export const contentOf = (order: StoredOrder): RevisionContent => ({
+  placeId: order.placeId,
+  wantedOn: order.wantedOn,
+  latestOn: order.latestOn,
+  carrier: order.carrier,
+  carrierService: order.carrierService,
+  siteContact: order.siteContact,
+  instructions: order.instructions,
+  lines: order.lines.map((l): TypedLine => ({
+    id: l.id,
+    kind: l.kind,
+    itemId: l.itemId,
+    description: l.description,
+    ourNumber: l.ourNumber,
+    theirNumber: l.theirNumber,
+    quantity: l.quantity,
+    unit: l.unit,
+    price: isShareOfLines(l) ? null : (l.grossPrice ?? l.price),
+    priceQuantity: l.priceQuantity,
+    discount: l.discount,
+    free: l.free,
+    note: l.note,
+    taxCodeId: l.taxCodeId,
+    wantedOn: l.wantedOn,
+    placeId: l.placeId,
+    chargeKind: l.chargeKind,
+    chargeCodeId: l.chargeCodeId,
+    spread: l.spread,
+    splits: l.splits.map((s) => ({
+      id: s.id,
+      jobId: s.jobId,
+      costCodeId: s.costCodeId,
+      quantity: s.quantity,
+      amount: s.amount,
+    })),
+  })),
+});
+
+/** The order as a revision has it, worked out as sending it does; refused when something stands against that. */
+export async function revise(
+  db: Db,
+  order: StoredOrder,
+  { lines: typed, ...terms }: RevisionContent,
+  today: Day,
+): Promise<Result<RevisedOrder>> {
+  const settled = await settleLines(db, order, typed, today);
+  if (!settled.ok) return settled;
+  const faults = [
+    ...draftFaults(settled.value, order.currency),
+    ...revisionFaults(await sentLines(db, order), settled.value),
+  ];
+  if (faults.length > 0) return refused(...faults);
+  const { codes, companyCurrency } = await loadMoney(db);
+  const { currency, rate } = order;
+  const lines = valueOrder(settled.value, codes, { currency, companyCurrency, rate });
+  const { net, gross } = orderTotals(settled.value, codes, currency);
+  return done({ ...order, ...terms, net, gross, lines });
+}
+
+async function sentLines(db: Db, order: StoredOrder): Promise<SentLine[]> {
+  const ids = order.lines.map((l) => l.id);
+  const bills = (await db('invoiceLine as b')
+    .join('invoice as i', 'i.id', 'b.invoiceId')
+    .whereIn('b.lineId', among(db, ids))
+    .select('b.lineId', 'b.quantity', 'i.state')) as { lineId: number; quantity: Quantity; state: InvoiceState }[];
+  const receipts = await whereIn(db, 'receiptLine', 'lineId', ids);
+  const claimed = (id: number) => bills.filter((b) => b.lineId === id && WAITING.includes(b.state));
+  return order.lines.map((l) => ({
+    ...l,
+    claimed: addQ(NONE, ...claimed(l.id).map((b) => b.quantity)),
+    traced: [...bills, ...receipts].some((r) => r.lineId === l.id),
+    ended: l.closedShort !== null || l.billsEnded !== null,
+  }));
+}
+
+/** The places that orders and their lines go to. */
+export async function placesOf(db: Db, ...orders: readonly Tellable[]): Promise<ReadonlyMap<number, DeliveryPlace>> {
+  const ids = orders.flatMap((o) => [o.placeId, ...o.lines.flatMap((l) => l.placeId ?? [])]);
+  return new Map((await whereIn(db, 'deliveryPlace', 'id', ids)).map((p) => [p.id, p]));
+}
+
+/** What differs between an order as it was sent and as a revision has it. */
+export async function changesBetween(db: Db, sent: Tellable, revised: Tellable, today: Day): Promise<OrderChange[]> {
+  const places = await placesOf(db, sent, revised);
+  return orderChanges(tellOrder(sent, places, today), tellOrder(revised, places, today));
+}
