@@ -54,6 +54,7 @@ describe('the paper of an order', () => {
         ourNumber: '',
         theirNumber: '',
         quantity: '12 m',
+        notes: [],
         price: '8.00',
         wanted: 'Tue 19 May 2026',
         net: '96.00',
@@ -65,7 +66,8 @@ describe('the paper of an order', () => {
         theirNumber: '',
         quantity: '',
         price: '25.00',
-        wanted: '–',
+        wanted: '',
+        notes: [],
         net: '25.00',
       },
     ]);

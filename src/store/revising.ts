@@ -1,7 +1,13 @@
 import type { Day } from '@/core/calendar/workdays';
 import { WAITING, type InvoiceState } from '@/core/invoices/states';
 import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
-import { orderChanges, revisionFaults, type OrderChange, type SentLine } from '@/core/orders/revising';
+import {
+  billedChargeFaults,
+  orderChanges,
+  revisionFaults,
+  type OrderChange,
+  type SentLine,
+} from '@/core/orders/revising';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { done, refused, type Result } from '@/core/result';
 import { loadMoney, type LineToSave, type StoredOrder } from './orders';
@@ -79,14 +85,14 @@ export async function revise(
 ): Promise<Result<RevisedOrder>> {
   const settled = await settleLines(db, order, typed, today);
   if (!settled.ok) return settled;
-  const faults = [
-    ...draftFaults(settled.value, order.currency),
-    ...revisionFaults(await sentLines(db, order), settled.value),
-  ];
+  const sent = await sentLines(db, order);
+  const faults = [...draftFaults(settled.value, order.currency), ...revisionFaults(sent, settled.value)];
   if (faults.length > 0) return refused(...faults);
   const { codes, companyCurrency } = await loadMoney(db);
   const { currency, rate } = order;
   const lines = valueOrder(settled.value, codes, { currency, companyCurrency, rate });
+  const loose = billedChargeFaults(sent, lines);
+  if (loose.length > 0) return refused(...loose);
   const { net, gross } = orderTotals(settled.value, codes, currency);
   return done({ ...order, ...terms, net, gross, lines });
 }

@@ -2,15 +2,17 @@ import { saveRate } from '@/actions/company';
 import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/actions/invoices';
 import { mendNeeds } from '@/actions/mending';
 import { changeBuyList, changeNeed } from '@/actions/needs';
-import { callOff, closeShort, endBills } from '@/actions/ending';
+import { chargeElsewhere } from '@/actions/charging';
+import { callOff, closeShort, draftAgain, endBills, openAgain } from '@/actions/ending';
 import { changeOrder, draftOrders, holdOrder } from '@/actions/orders';
 import { changeQuote, reviseQuote } from '@/actions/quotes';
 import { winQuote } from '@/actions/winning';
+import { beginRevision, changeRevision, dropRevision } from '@/actions/revising';
 import { receive, takeBack } from '@/actions/receiving';
 import { markSentByHand } from '@/actions/sending';
 import type { Outcome } from '@/actions/action';
 import type { Day } from '@/core/calendar/workdays';
-import { AWAITED, BILLABLE, EDITABLE, ORDER_STATES, type OrderState } from '@/core/orders/states';
+import { AWAITED, BILLABLE, EDITABLE, OPEN_AT_SUPPLIER, ORDER_STATES, type OrderState } from '@/core/orders/states';
 import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 import type { StoredOrder } from '@/store/orders';
@@ -37,7 +39,14 @@ export const ACTS = [
   'match',
   'match',
   'callOff',
+  'draftAgain',
+  'draftAgain',
   'closeShort',
+  'openAgain',
+  'elsewhere',
+  'reorder',
+  'reorder',
+  'reorder',
   'endBills',
   'endBills',
   'endBills',
@@ -57,6 +66,7 @@ export const ACTS = [
   'count',
   'count',
   'putBy',
+  'letGo',
   'letGo',
   'issue',
   'issue',
@@ -148,7 +158,7 @@ export async function tryStep(
   if (isOfStores(act)) return tryStores(yard, { act, which, share }, day);
   if (act === 'revise') {
     const quote = pick(await db('quote').where({ state: 'won' }).whereNull('revisedAs').orderBy('id'));
-    if (quote === undefined) return undefined;
+    if (quote === undefined) return tryStep(yard, { act: 'win', which, share }, day);
     const revised = await reviseQuote(await as('lead'), { once, quoteId: quote.id, version: quote.version });
     if (which % 3 === 0) return revised;
     // Mostly it is rewritten and won in its turn.
@@ -225,23 +235,39 @@ export async function tryStep(
     bill: sent,
     closeShort: sent,
     endBills: sent,
+    openAgain: sent,
+    elsewhere: sent,
+    reorder: OPEN_AT_SUPPLIER,
+    draftAgain: ['calledOff'] as const,
   }[act as string];
   // Now and then an order that does not suit, which has to be refused.
   const fitting = which % 13 === 0 || suits === undefined ? ORDER_STATES : suits;
-  const order = pick(await db('purchaseOrder').whereIn('state', fitting).orderBy('id').select('id'));
+  const orders = await db('purchaseOrder').whereIn('state', fitting).orderBy('id').select('id');
+  const apt: typeof orders = [];
+  for (const o of orders) if ((await yard.order(o.id)).lines.some(suiting(act))) apt.push(o);
+  const order = pick(which % 5 !== 0 && apt.length > 0 ? apt : orders);
   if (order === undefined) return undefined;
   const now = await yard.order(order.id);
   const ref = { orderId: now.id, version: now.version };
-  const line = pick(act === 'receive' ? now.lines.filter((l) => l.kind === 'goods') : now.lines);
+  const line = pick(now.lines.filter(suiting(act))) ?? pick(now.lines);
   if (act === 'hold') return holdOrder(await as('buyer'), { ...ref, hold: now.state === 'drafting' });
   if (act === 'send') return markSentByHand(await as('buyer'), { once, ...ref });
   if (act === 'callOff') return callOff(await as('buyer'), { once, ...ref, reason: 'no' });
+  if (act === 'draftAgain') return draftAgain(await as('buyer'), ref);
   if (act === 'takeBack') {
     const receipt = pick(await db('receipt').where({ orderId: now.id }).select('id'));
     return receipt && takeBack(await as(which % 2 === 0 ? 'storekeeper' : 'manager'), { once, receiptId: receipt.id });
   }
   if (line === undefined) return undefined;
   if (act === 'closeShort') return closeShort(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'no' });
+  if (act === 'openAgain') return openAgain(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'after all' });
+  if (act === 'elsewhere') {
+    const split = pick(line.splits);
+    const to = { jobId: yard.ids.jobs[which % 2 === 0 ? 0 : 1], costCodeId: yard.ids.codes[which % 3 === 0 ? 0 : 1] };
+    const charged = split === undefined ? [] : [{ id: split.id, ...to }];
+    return chargeElsewhere(await as('buyer'), { once, ...ref, splits: charged, reason: 'wrong job' });
+  }
+  if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
   if (act === 'endBills') return endBills(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
   if (act === 'receive') {
     const arrivals = [{ lineId: line.id, arrives: whole(line.quantity * 1.1, line.unit), keepOver: which % 2 === 0 }];
@@ -269,6 +295,47 @@ export async function tryStep(
     return enterInvoice(await as('accounts'), { ...bill, typedTotal: part(now.gross + 1) });
   }
   return changeOrder(await as('buyer'), { once, ...ref, ...typedChange(yard, now, line.id, which, share) });
+}
+
+/** Lines that an act is made for; most others it is refused on. */
+const suiting =
+  (act: string) =>
+  (l: StoredOrder['lines'][number]): boolean => {
+    const ended = l.closedShort !== null || l.billsEnded !== null;
+    if (act === 'receive') return l.kind === 'goods';
+    if (act === 'openAgain') return ended;
+    return act !== 'endBills' || (l.kind === 'goods' && !ended && l.received >= l.quantity && l.billed < l.received);
+  };
+
+/** A revision, begun where none is, rewritten, and mostly sent. */
+async function reorder(
+  yard: TestCompany,
+  order: StoredOrder,
+  lineId: number,
+  which: number,
+  share: number,
+  day: Day,
+): Promise<Outcome<unknown>> {
+  const buyer = await yard.as('buyer', day);
+  const ref = async () => ({ orderId: order.id, version: (await yard.order(order.id)).version });
+  const begun = await yard.db('orderChange').where({ orderId: order.id }).first();
+  if (begun === undefined) await beginRevision(buyer, { once: yard.once(), ...(await ref()), reason: 'The job grew' });
+  else if (which % 9 === 0) return dropRevision(buyer, await ref());
+  const { number: _, ...typed } = { number: '', ...typedChange(yard, order, lineId, which, share) };
+  type Typed = { readonly id?: number; readonly quantity: number; readonly kind: string; readonly unit: string };
+  const lines = (
+    typed.lines as unknown as (Typed & { readonly splits: readonly { readonly quantity: number }[] })[]
+  ).map((l) => {
+    const grown = Math.max(10_000, Math.round((l.quantity * (0.6 + share)) / 10_000) * 10_000);
+    const [only] = l.splits;
+    const scaled = which % 2 === 0 && l.id === lineId && l.kind !== 'charge' && l.splits.length === 1;
+    const grows = scaled && only?.quantity === l.quantity;
+    return grows ? { ...l, quantity: grown, splits: [{ ...only, quantity: grown }] } : l;
+  });
+  const kept = which % 11 === 0 && lines.length > 2 ? lines.filter((l) => l.id !== lineId) : lines;
+  const changed = await changeRevision(buyer, { once: yard.once(), ...(await ref()), ...typed, lines: kept as never });
+  if (changed.status !== 'done' || which % 4 === 0) return changed;
+  return markSentByHand(buyer, { once: yard.once(), ...(await ref()) });
 }
 
 /** A line of a quote or a buy list as somebody types it: a part, or a few words. */
@@ -299,7 +366,9 @@ export function typedChange(yard: TestCompany, order: StoredOrder, lineId: numbe
       const other = { ...head, id: undefined, quantity: given };
       splits.push(which % 8 === 2 ? other : { ...other, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[2] });
     }
-    return { ...l, price, splits: splits as never };
+    const discount = touched && which % 5 === 0 ? Math.round(3000 * share) : l.discount;
+    const spread = l.kind === 'charge' && which % 6 === 0 ? ('quantity' as const) : l.spread;
+    return { ...l, price, discount, spread, splits: splits as never };
   });
   const discount = {
     kind: 'charge' as const,
@@ -309,12 +378,18 @@ export function typedChange(yard: TestCompany, order: StoredOrder, lineId: numbe
     theirNumber: '',
     quantity: 10_000 as never,
     unit: 'C62',
-    price: -123_400 as never,
+    price: which % 8 === 3 ? null : (-123_400 as never),
     priceQuantity: 1,
-    taxCodeId: 2,
+    discount: which % 8 === 3 ? 725 : 0,
+    free: false,
+    note: '',
+    placeId: null,
+    chargeKind: 'discount' as const,
+    spread: 'value' as const,
+    taxCodeId: which % 8 === 3 ? 1 : 2,
     wantedOn: '',
     chargeCodeId: null,
-    splits: [],
+    splits: [] as never,
   };
   const all = which % 4 === 3 && lines.length < 6 ? [...lines, discount] : lines;
   return { ...typed, lines: all };

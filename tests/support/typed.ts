@@ -6,7 +6,10 @@ import type { TestCompany } from './company';
 export const orderInput = (order: StoredOrder) => ({
   placeId: order.placeId,
   wantedOn: order.wantedOn ?? '',
+  latestOn: order.latestOn,
   carrier: order.carrier,
+  carrierService: order.carrierService,
+  siteContact: order.siteContact,
   instructions: order.instructions,
   lines: order.lines.map((l) => ({
     id: l.id,
@@ -17,12 +20,24 @@ export const orderInput = (order: StoredOrder) => ({
     theirNumber: l.theirNumber,
     quantity: l.quantity,
     unit: l.unit,
-    price: l.price,
+    price: l.chargeKind === 'discount' && l.discount > 0 ? null : (l.grossPrice ?? l.price),
     priceQuantity: l.priceQuantity,
+    discount: l.discount,
+    free: l.free,
+    note: l.note,
+    placeId: l.placeId,
+    chargeKind: l.chargeKind,
+    spread: l.spread,
     taxCodeId: l.taxCodeId,
     wantedOn: l.wantedOn ?? '',
     chargeCodeId: l.chargeCodeId,
-    splits: l.splits.map((s) => ({ id: s.id, jobId: s.jobId, costCodeId: s.costCodeId, quantity: s.quantity })),
+    splits: l.splits.map((s) => ({
+      id: s.id,
+      jobId: s.jobId,
+      costCodeId: s.costCodeId,
+      quantity: s.quantity,
+      amount: s.amount,
+    })),
   })),
 });
 export type OrderInput = ReturnType<typeof orderInput>;

@@ -70,7 +70,7 @@ type Beside = { readonly job: unknown; readonly code: unknown; readonly value: n
  * it was matched; needs that are cut later do not move either.
  */
 export type Memory = {
-  readonly charges: Map<number, number>;
+  readonly charges: Map<number, { readonly value: number; readonly stamp: string }>;
   readonly beside: Map<number, readonly Beside[]>;
   readonly stock: StockMemory;
 };
@@ -118,15 +118,29 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
     }
   }
 
+  const billed = new Set((await all('invoiceLine')).map((l) => num(l.lineId)));
+  const elsewhere = (await db.raw(
+    "select s.subject_id as id, count(*) as n from audit a join audit_subject s on s.audit_id = a.id where a.action = 'chargeElsewhere' and s.kind = 'order' group by s.subject_id",
+  )) as { id: number; n: number }[];
+  const recharged = new Map(elsewhere.map((e) => [e.id, e.n]));
   for (const order of orders) {
     const own = orderLines.filter((l) => l.orderId === order.id);
-    const nets = own.map((l) => ({
-      net: lineNet(l.quantity, l.price, l.priceQuantity, order.currency),
+    // A price is what is left of the gross price after its discount, to four places.
+    const paid = (l: Row) =>
+      l.grossPrice === null ? l.price : whole(new Big(num(l.grossPrice)).times(10_000 - num(l.discount)).div(10_000));
+    const netsBefore = own.map((l) => lineNet(l.quantity, paid(l), l.priceQuantity, order.currency));
+    // A discount on the order takes its share of the lines with its tax.
+    const off = (l: Row) =>
+      own.reduce((a, o, k) => a + (o.kind !== 'charge' && o.taxCodeId === l.taxCodeId ? (netsBefore[k] ?? 0) : 0), 0);
+    const isShare = (l: Row) => l.chargeKind === 'discount' && num(l.discount) > 0;
+    const nets = own.map((l, k) => ({
+      net: isShare(l) ? -whole(new Big(off(l)).times(num(l.discount)).div(10_000)) : (netsBefore[k] ?? 0),
       tax: taxOf(l.taxCodeId),
     }));
     told.orders.set(num(order.id), { net: nets.reduce((a, n) => a + n.net, 0), gross: grossOf(nets) });
     const costs = withTax(nets).map((c) => exchange(c, order.rate, order.currency, company.currency));
-    const goods: { job: unknown; code: unknown; value: number }[] = [];
+    const goods: { job: unknown; code: unknown; value: number; quantity: number }[] = [];
+    const stamp = `${num(order.revision)}/${recharged.get(num(order.id)) ?? 0}`;
     for (const pass of ['goods', 'charges'])
       for (const [k, l] of own.entries()) {
         if ((l.kind === 'charge') !== (pass === 'charges')) continue;
@@ -142,11 +156,16 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
           place: num(s.place),
         }));
         if (l.kind === 'charge') {
-          const values = follow(cost, goods, l.chargeCodeId);
+          const over = goods.map((g) => (l.spread === 'quantity' ? { ...g, value: g.quantity } : g));
+          const values = follow(cost, over, l.chargeCodeId);
           for (const p of parts) {
             const now = values.find((v) => v.job === p.job && v.code === p.code)?.value ?? NaN;
-            p.value = UNSENT.includes(String(order.state)) ? now : (memory.charges.get(p.id) ?? now);
-            memory.charges.set(p.id, p.value);
+            const known = memory.charges.get(p.id);
+            // A charge that is billed stays where it is when lines are charged elsewhere.
+            const stays =
+              known?.stamp === stamp || (billed.has(num(l.id)) && known?.stamp.split('/')[0] === stamp.split('/')[0]);
+            p.value = UNSENT.includes(String(order.state)) || known === undefined || !stays ? now : known.value;
+            memory.charges.set(p.id, { value: p.value, stamp });
           }
         } else {
           const values = byWeight(
@@ -154,7 +173,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
             parts.map((p) => p.quantity),
           );
           parts.forEach((p, j) => (p.value = values[j] ?? 0));
-          goods.push(...parts.map((p) => ({ job: p.job, code: p.code, value: p.value })));
+          goods.push(...parts.map((p) => ({ job: p.job, code: p.code, value: p.value, quantity: p.quantity })));
         }
         const [closed, ended] = [l.closedShort !== null, l.billsEnded !== null];
         const of = { quantity: num(l.quantity), many: num(l.factorMany), one: num(l.factorOne), closed, ended };

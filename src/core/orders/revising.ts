@@ -94,6 +94,24 @@ function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] 
   });
 }
 
+/** A charge that was billed keeps the jobs it was billed to: what it follows stays with them. */
+export const billedChargeFaults = (
+  sent: readonly SentLine[],
+  revised: readonly {
+    readonly id?: number | undefined;
+    readonly splits: readonly { readonly id?: number | undefined }[];
+  }[],
+): Refusal[] =>
+  sent
+    .filter((l) => l.kind === 'charge' && l.traced)
+    .filter((before) => {
+      const kept = new Set(revised.find((l) => l.id === before.id)?.splits.map((s) => s.id));
+      return before.splits.some((s) => !kept.has(s.id));
+    })
+    .map(({ description }) =>
+      refusal('revise.charge', `${description} was billed to jobs that it would no longer follow. Keep their lines.`),
+    );
+
 /** What an order says, in words, as it was sent or is to be sent: its terms, and its lines by what each says. */
 export type ToldOrder = {
   readonly terms: Readonly<Record<string, string>>;
