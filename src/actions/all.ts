@@ -6,6 +6,7 @@ import * as chasing from './chasing';
 import * as company from './company';
 import * as confirming from './confirming';
 import * as ending from './ending';
+import * as files from './files';
 import * as invoices from './invoices';
 import * as items from './items';
 import * as jobs from './jobs';
@@ -28,6 +29,7 @@ import * as stores from './stores';
 import * as suppliers from './suppliers';
 import * as using from './using';
 import * as winning from './winning';
+import * as wording from './wording';
 
 type Any = Action<never, unknown>;
 
@@ -39,6 +41,7 @@ const ROOMS = [
   company,
   confirming,
   ending,
+  files,
   invoices,
   items,
   jobs,
@@ -61,6 +64,7 @@ const ROOMS = [
   suppliers,
   using,
   winning,
+  wording,
 ];
 
 const isAction = (thing: unknown): thing is Any => typeof thing === 'function' && 'input' in thing;

@@ -182,3 +182,15 @@ export const chooseTheme = defineAction({
   input: z.object({ theme: z.enum(['day', 'evening']) }),
   run: async ({ trx, actor }, { theme }) => void (await trx('person').where({ id: actor.id }).update({ theme })),
 });
+
+/** Remembers whether a person gets a copy of the mails that they send. */
+export const chooseCopies = defineAction({
+  name: 'chooseCopies',
+  right: 'see jobs',
+  personal: true,
+  input: z.object({ copies: z.boolean() }),
+  run: async ({ trx, actor }, { copies }) =>
+    void (await trx('person')
+      .where({ id: actor.id })
+      .update({ copies: copies ? 1 : 0 })),
+});

@@ -15,7 +15,13 @@ export const saveSupplier = defineAction({
   }),
   run: async ({ trx, audit, touch }, { once: _, id, version, contacts, addresses, closed, ...input }) => {
     const taxCodeId = input.taxCodeId ?? found(await trx('taxCode').orderBy('id').first('id'), 'A tax code').id;
-    const row = { ...input, taxCodeId, email: input.email || null, week: input.week?.join(',') ?? null };
+    const row = {
+      ...input,
+      taxCodeId,
+      email: input.email || null,
+      week: input.week?.join(',') ?? null,
+      dataFiles: input.dataFiles.join(','),
+    };
     const twin = await trx('supplier').where({ name: input.name }).first('id');
     if (twin !== undefined && twin.id !== id) refuse('supplier.name', `${input.name} is there already.`, 'name');
     const lists = { contacts, addresses, closed };
@@ -68,7 +74,8 @@ const loadLists = async (trx: Work['trx'], supplierId: number): Promise<Lists> =
   contacts: await trx('supplierContact')
     .where({ supplierId })
     .orderBy('place')
-    .select('name', 'whatFor', 'email', 'phone'),
+    .select('name', 'whatFor', 'email', 'phone', 'getsOrders')
+    .then((rows) => rows.map((c) => ({ ...c, getsOrders: c.getsOrders === 1 }))),
   addresses: await trx('supplierAddress').where({ supplierId }).orderBy('place').select('whatFor', 'address'),
   closed: await trx('supplierClosed').where({ supplierId }).orderBy('fromDay').select('fromDay', 'untilDay', 'words'),
 });
@@ -77,7 +84,11 @@ async function saveLists(trx: Work['trx'], supplierId: number, { contacts, addre
   const placed = <R>(rows: readonly R[]) => rows.map((row, k) => ({ ...row, supplierId, place: k + 1 }));
   for (const table of ['supplierContact', 'supplierAddress', 'supplierClosed'] as const)
     await trx(table).where({ supplierId }).delete();
-  await insertMany(trx, 'supplierContact', placed(contacts));
+  await insertMany(
+    trx,
+    'supplierContact',
+    placed(contacts).map((c) => ({ ...c, getsOrders: c.getsOrders ? 1 : 0 })),
+  );
   await insertMany(trx, 'supplierAddress', placed(addresses));
   await insertMany(
     trx,

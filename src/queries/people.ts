@@ -58,3 +58,9 @@ export async function listMySignIns(db: Db, person: Person, now: string): Promis
     place,
   }));
 }
+
+/** Whether a person gets a copy of what they send. */
+export async function getsCopies(db: Db, person: Person): Promise<boolean> {
+  const row = await db('person').where({ id: person.id }).first('copies');
+  return row?.copies === 1;
+}

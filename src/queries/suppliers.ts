@@ -66,7 +66,9 @@ export async function sumSuppliers(db: Db, person: Person, filter: SupplierFilte
 
 /** What a supplier has several of. */
 export type SupplierLists = {
-  readonly contacts: readonly Pick<SupplierContact, 'name' | 'whatFor' | 'email' | 'phone'>[];
+  readonly contacts: readonly (Pick<SupplierContact, 'name' | 'whatFor' | 'email' | 'phone'> & {
+    readonly getsOrders: boolean;
+  })[];
   readonly addresses: readonly Pick<SupplierAddress, 'whatFor' | 'address'>[];
   readonly closed: readonly Pick<SupplierClosed, 'fromDay' | 'untilDay' | 'words'>[];
 };
@@ -75,7 +77,8 @@ const loadLists = async (db: Db, supplierId: number): Promise<SupplierLists> => 
   contacts: await db('supplierContact')
     .where({ supplierId })
     .orderBy('place')
-    .select('name', 'whatFor', 'email', 'phone'),
+    .select('name', 'whatFor', 'email', 'phone', 'getsOrders')
+    .then((rows) => rows.map((c) => ({ ...c, getsOrders: c.getsOrders === 1 }))),
   addresses: await db('supplierAddress').where({ supplierId }).orderBy('place').select('whatFor', 'address'),
   closed: await db('supplierClosed').where({ supplierId }).orderBy('fromDay').select('fromDay', 'untilDay', 'words'),
 });

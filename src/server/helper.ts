@@ -1,9 +1,11 @@
 /** The thread for what takes long: it sets papers and reads files, with a connection of its own that only looks. */
 import type { Person } from '@/store/people';
 import type { BringIn } from '@/actions/quoteFiles';
+import { zip } from '@/formats/zip';
 import { writeXlsx } from '@/formats/sheet/xlsx';
 import { readSheet } from '@/formats/sheet/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
+import { floorSlipPdf, type FloorPaper } from '@/formats/pdf/floorSlip';
 import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
@@ -22,6 +24,17 @@ const look = <T>(read: (db: Db) => Promise<T>): Promise<T> =>
   snapshot((readers ??= connectReaders(companyFile())), read);
 
 export const setPaper = (paper: OrderPaper): Promise<Buffer> => purchaseOrderPdf(paper);
+/** An order's PDF and the files that go with it, in one archive. */
+export const bundleOrder = async ({
+  paper,
+  files,
+}: {
+  paper: OrderPaper;
+  files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
+}) => zip([{ name: `${paper.number}.pdf`, bytes: await purchaseOrderPdf(paper) }, ...files]);
+
+export const setFloorSlip = (paper: FloorPaper): Promise<Buffer> => floorSlipPdf(paper);
+
 export const setQuote = (paper: QuotePaper): Promise<Buffer> => quotePdf(paper);
 
 export const checkQuoteFile = ({ person, fileId, given }: { person: Person; fileId: number; given?: quotes.Given }) =>

@@ -1,3 +1,4 @@
+import { nameOfFile } from '@/core/files/kinds';
 import { LIMITS } from '@/core/limits';
 import { refusal, type Refusal } from '@/core/result';
 import type { Db } from './connection';
@@ -28,10 +29,6 @@ export const filesAbout = (
     })
     .orderBy('d.id', 'desc')
     .select(...COLUMNS) as unknown as Promise<KeptFile[]>;
-
-/** @example nameOfFile({ name: 'frame.dxf', revision: 'C' }) // 'frame.dxf (rev. C)' */
-export const nameOfFile = ({ name, revision }: Pick<KeptFile, 'name' | 'revision'>): string =>
-  revision === '' ? name : `${name} (rev. ${revision})`;
 
 /** What keeps an order's files from going with it: one that is missing, or too much for a mail. */
 export async function filesFaults(db: Db, orderId: number): Promise<Refusal[]> {

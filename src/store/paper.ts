@@ -1,4 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
+import { nameOfFile } from '@/core/files/kinds';
 import { add, formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
 import type { OrderChange } from '@/core/orders/revising';
@@ -7,7 +8,7 @@ import { counted } from '@/core/words';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
-import { goesWith, nameOfFile } from './files';
+import { goesWith } from './files';
 import { findOrder, type LineToSave, type StoredOrder } from './orders';
 import { changesBetween, findRevision, placesOf, revise } from './revising';
 import { blocksFor } from './textBlocks';

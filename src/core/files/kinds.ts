@@ -81,3 +81,7 @@ export const fileName = (given: string): string =>
     .replace(/^\.+/, '')
     .trim()
     .slice(-120);
+
+/** @example nameOfFile({ name: 'frame.dxf', revision: 'C' }) // 'frame.dxf (rev. C)' */
+export const nameOfFile = ({ name, revision }: { readonly name: string; readonly revision: string }): string =>
+  revision === '' ? name : `${name} (rev. ${revision})`;

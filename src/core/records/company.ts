@@ -3,10 +3,11 @@ import { LANGUAGES, PAPERS } from '../locale/locale';
 import { isCurrency } from '../money/currencies';
 import { minorSchema } from '../money/schema';
 import { rateSchema } from '../money/schema';
-import { days, emailText, requiredDay, text } from './fields';
+import { anyText, days, emailText, requiredDay, text } from './fields';
 import { passwordField } from './person';
 import { typedCount, typedMoney, typedShare } from './typed';
 
+const COUNTED = /\{0+\}/;
 const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
 const currency = z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as EUR or USD.');
 
@@ -28,6 +29,13 @@ export const companyFields = z.object({
   priceToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
   priceToleranceMost: notBelowZero,
   ownPassLimit: notBelowZero,
+  /** How orders are numbered; as it is where nothing is said. */
+  orderPattern: text(40, 'Say how orders are numbered.')
+    .refine((p) => COUNTED.test(p), 'A pattern needs a place for the count, such as {0000}.')
+    .refine((p) => !/[/\\?#%]/.test(p), 'A number stands in addresses: it has no / \\ ? # or %.')
+    .optional(),
+  orderGaps: z.enum(['leave', 'fill']).optional(),
+  orderTerms: anyText(2000).optional(),
 });
 
 /** The same as it is typed. */
@@ -36,6 +44,9 @@ export function companyForm(own: string) {
   return z.object({
     ...shape,
     firstDay: z.codec(z.string(), shape.firstDay, { decode: (t) => (t === '7' ? 7 : 1), encode: String }),
+    orderPattern: shape.orderPattern.unwrap(),
+    orderGaps: shape.orderGaps.unwrap(),
+    orderTerms: shape.orderTerms.unwrap(),
     receivingDays: typedCount(shape.receivingDays, 'Write a number of days.'),
     priceToleranceShare: typedShare(shape.priceToleranceShare),
     priceToleranceMost: typedMoney(shape.priceToleranceMost, own),

@@ -7,12 +7,16 @@ import { chosen, rowsOf, typedCount, typedMoney } from './typed';
 
 const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
 
-const contactFields = z.object({
-  name: text(120, 'Say who it is.'),
-  whatFor: anyText(60),
-  email: z.union([z.literal(''), emailText]),
-  phone: anyText(40),
-});
+const contactFields = z
+  .object({
+    name: text(120, 'Say who it is.'),
+    whatFor: anyText(60),
+    email: z.union([z.literal(''), emailText]),
+    phone: anyText(40),
+    /** Gets our orders beside the supplier's own address. */
+    getsOrders: z.boolean().default(false),
+  })
+  .refine((c) => !c.getsOrders || c.email !== '', { message: 'Orders need an e-mail address.', path: ['email'] });
 
 const addressFields = z.object({
   whatFor: text(60, 'Say what it is for: collecting, returns, accounts.'),
@@ -36,6 +40,9 @@ const closedApart = (all: readonly z.output<typeof closedFields>[], ctx: z.Refin
     if (all.some((o, n) => n < k && o.fromDay <= c.untilDay && c.fromDay <= o.untilDay))
       ctx.addIssue({ code: 'custom', message: 'It is closed on some of these days already.', path: [k, 'fromDay'] });
   });
+
+/** Data files that can go with an order: UBL 2.1 Order, and a list. */
+export const DATA_FILES = ['ubl', 'csv'] as const;
 
 const MOST_ROWS = 50;
 
@@ -64,6 +71,8 @@ export const supplierFields = z.object({
   taxCodeId: z.number().int().optional(),
   carrier: anyText(120).default(''),
   delivers: anyText(500).default(''),
+  /** Data files that go with an order. */
+  dataFiles: z.array(z.enum(DATA_FILES)).default([]),
   contacts: z.array(contactFields).max(MOST_ROWS).default([]),
   addresses: z.array(addressFields).max(MOST_ROWS).default([]),
   closed: z.array(closedFields).max(MOST_ROWS).superRefine(closedApart).default([]),

@@ -40,6 +40,7 @@ export const PLACES: readonly Place[] = [
   },
   { href: '/items', name: 'Items', rights: ['see money'], words: 'parts and services', at: 'menu' },
   { href: '/rates', name: 'Exchange rates', rights: ['see money'], words: 'currencies', at: 'menu' },
+  { href: '/words', name: 'Words on orders', rights: ['keep suppliers'], words: 'mails, text blocks', at: 'menu' },
   { href: '/people', name: 'People', rights: ['manage people'], words: 'who signs in', at: 'menu' },
   {
     href: '/company',

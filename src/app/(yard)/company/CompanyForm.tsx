@@ -6,7 +6,7 @@ import { signOf } from '@/core/money/money';
 import { companyForm, type CompanyText } from '@/core/records/company';
 import type { CompanyView } from '@/queries/company';
 import { useKey } from '@/ui/keys';
-import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { WeekField } from '@/ui/kit/WeekField';
@@ -96,6 +96,22 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
           label={`Differences one may pass on a bill of one’s own, ${sign}`}
           hint="Beyond it somebody else has to pass the bill."
           {...form.text('ownPassLimit')}
+        />
+        <TextField
+          label="Orders are numbered"
+          inputClass="mono"
+          hint="{yy} or {yyyy} is the year, {job} the job, {0000} the count."
+          {...form.text('orderPattern')}
+        />
+        <ChoiceField label="A count whose order is numbered by hand" {...form.text('orderGaps')}>
+          <option value="leave">is left out</option>
+          <option value="fill">is for the next order</option>
+        </ChoiceField>
+        <AreaField
+          label="Terms at the foot of every order"
+          rows={3}
+          className="sm:col-span-2"
+          {...form.text('orderTerms')}
         />
       </div>
       <Shelf

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { z } from 'zod';
 import { isCurrency } from '@/core/money/currencies';
 import { signOf, ZERO } from '@/core/money/money';
-import { supplierForm, type SupplierText } from '@/core/records/supplier';
+import { DATA_FILES, supplierForm, type SupplierText } from '@/core/records/supplier';
 import type { TaxCode } from '@/core/money/tax';
 import type { SupplierLists } from '@/queries/suppliers';
 import type { Supplier } from '@/store/tables';
@@ -45,6 +45,7 @@ const startOf = ({ supplier: s, lists, companyCurrency: currency, taxes }: Props
   carrier: s?.carrier ?? '',
   terms: s?.terms ?? '',
   delivers: s?.delivers ?? '',
+  dataFiles: DATA_FILES.filter((d) => s?.dataFiles.split(',').includes(d)),
   week: s?.week?.split(',').map(Number) ?? null,
   contacts: lists?.contacts.map((c) => ({ ...c })) ?? [],
   addresses: lists?.addresses.map((a) => ({ ...a })) ?? [],
@@ -156,6 +157,34 @@ export function SupplierForm(props: Props) {
             fault={form.faultAt('week')}
           />
         </div>
+        <fieldset className="sm:col-span-3">
+          <legend className="field-label">Goes with every order as data</legend>
+          <div className="flex gap-5">
+            {DATA_FILES.map((d) => (
+              <label key={d} className="flex items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  className="box"
+                  checked={form.typed.dataFiles?.includes(d) ?? false}
+                  onChange={(e) =>
+                    form.put(
+                      'dataFiles',
+                      DATA_FILES.filter((k) => (k === d ? e.target.checked : form.typed.dataFiles?.includes(k))),
+                    )
+                  }
+                />
+                {d.toUpperCase()}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        {s !== undefined && (
+          <p className="self-end sm:col-span-3">
+            <Link href={`/words?supplier=${s.id}`} className="step">
+              Words of mails to them
+            </Link>
+          </p>
+        )}
       </div>
       <ClosedRows form={form} />
       <ContactRows form={form} />

@@ -48,7 +48,7 @@ const ROW = 'grid grid-cols-[1fr_24px] items-start gap-x-3 gap-y-1 border-b bord
 /** People at a supplier, beside the one that orders go to. */
 export function ContactRows({ form }: Form) {
   const rows = useFieldArray({ control: form.control, name: 'contacts' });
-  const none = { name: '', whatFor: '', email: '', phone: '' };
+  const none = { name: '', whatFor: '', email: '', phone: '', getsOrders: false };
   return (
     <Rows title="Other people there" more="+ Person" onMore={() => rows.append(none)}>
       {rows.fields.map((row, k) => (
@@ -58,6 +58,15 @@ export function ContactRows({ form }: Form) {
             <TextField label="For" placeholder="claims, accounts" {...form.text(`contacts.${k}.whatFor`)} />
             <TextField label="E-mail" type="email" {...form.text(`contacts.${k}.email`)} />
             <TextField label="Telephone" type="tel" {...form.text(`contacts.${k}.phone`)} />
+            <label className="flex items-center gap-1.5 sm:col-span-4">
+              <input
+                type="checkbox"
+                className="box"
+                checked={form.typed.contacts[k]?.getsOrders ?? false}
+                onChange={(e) => form.put(`contacts.${k}.getsOrders`, e.target.checked)}
+              />
+              gets our orders
+            </label>
           </div>
           <TakeRow label={`Take person ${k + 1} out`} onTake={() => rows.remove(k)} />
         </div>

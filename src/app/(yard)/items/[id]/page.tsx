@@ -4,6 +4,7 @@ import { may } from '@/core/people/rights';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { formatDay } from '@/core/calendar/workdays';
+import { loadFiles } from '@/queries/files';
 import { loadItem, loadItemPast } from '@/queries/items';
 import { Facts } from '@/ui/kit/Facts';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
@@ -11,6 +12,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/Link';
 import { Opened } from '@/ui/Opened';
 import { place } from '../../../server/place';
+import { FilesAbout } from '../../FilesAbout';
 import { AddSeller } from './AddSeller';
 import { BoughtLast, Sellers } from './PartTables';
 
@@ -22,6 +24,7 @@ export default place(async ({ db, person, today, params }) => {
   const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const { item, parts, costCode, supplier } = view;
+  const files = await loadFiles(db, person, 'item', item.id);
   const { bought, wanted } = await loadItemPast(db, person, item.id);
   const aside = (
     <>
@@ -38,6 +41,7 @@ export default place(async ({ db, person, today, params }) => {
           </li>
         ))}
       </ul>
+      <FilesAbout subject={{ about: 'item', id: item.id, name: item.number }} files={files} />
     </>
   );
   return (

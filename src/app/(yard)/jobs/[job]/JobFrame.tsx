@@ -50,6 +50,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
     may('see money') && quote
       ? { href: '/quote', name: 'Quote', note: QUOTE_STATE_NAMES[quote.state].toLowerCase() }
       : undefined,
+    may('see money') ? { href: '/papers', name: 'Papers' } : undefined,
     may('see money') ? { href: '/history', name: 'History' } : undefined,
   ].filter((t) => t !== undefined);
   return (

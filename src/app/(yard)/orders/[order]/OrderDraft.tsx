@@ -15,6 +15,7 @@ import { standing } from '@/ui/entry/reading';
 import { nextNew } from '@/ui/entry/rows';
 import { newLine, orderText, towardsOf, type LineText } from '@/ui/orderText';
 import { AddCharge } from './AddCharge';
+import { GoesWith } from './GoesWith';
 import { OrderAside } from './OrderAside';
 import { OrderHead } from './OrderHead';
 import { sumRows } from './OrderLines';
@@ -85,6 +86,7 @@ export function OrderDraft({ view, form, history }: Props) {
       ) : (
         <Sums rows={sumRows(sums.totals, order.currency)} />
       )}
+      <GoesWith view={view} />
       <OrderShelf
         view={shown}
         typed={{

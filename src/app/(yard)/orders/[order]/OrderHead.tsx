@@ -1,11 +1,12 @@
 'use client';
 
 import Link from '@/ui/Link';
-import type { ReactNode } from 'react';
-import { isUnsent } from '@/core/orders/states';
+import { useState, type ReactNode } from 'react';
+import { canMove, isUnsent, OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import type { OrderView } from '@/queries/order';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../StateTag';
+import { CallOff, Revise } from './OrderEnding';
 import { counted } from '@/core/words';
 
 const Block = ({ label, strong, children }: { label: string; strong: ReactNode; children?: ReactNode }) => (
@@ -19,7 +20,9 @@ const Block = ({ label, strong, children }: { label: string; strong: ReactNode; 
 /** Number and state of an order, and what became of its mail. */
 export function OrderHead({ view }: { view: OrderView }) {
   const { order, supplier, madeBy, documents, mail, revising } = view;
-  const { day, today } = useYard();
+  const { day, today, may } = useYard();
+  const [ending, setEnding] = useState<'revise' | 'callOff'>();
+  const mayEnd = revising === undefined && may('draft orders');
   const unsent = isUnsent(order.state, order.sentFrom);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
   const failed = mail?.state === 'failed' ? mail : undefined;
@@ -40,12 +43,26 @@ export function OrderHead({ view }: { view: OrderView }) {
             ? `started ${started} by ${madeBy}`
             : `sent ${order.sentOn === today ? 'today' : day(order.sentOn)} by ${madeBy}`}
         </span>
-        {paper !== undefined && (
-          <a href={paper} target="_blank" rel="noreferrer" className="step ml-auto">
-            {preview ? 'Preview PDF' : 'Open PDF'}
-          </a>
-        )}
+        <span className="ml-auto flex flex-wrap gap-x-4">
+          {mayEnd && OPEN_AT_SUPPLIER.includes(order.state) && (
+            <button type="button" className="step" onClick={() => setEnding('revise')}>
+              Revise
+            </button>
+          )}
+          {mayEnd && !unsent && canMove(order.state, 'callOff') && (
+            <button type="button" className="step" onClick={() => setEnding('callOff')}>
+              Call off
+            </button>
+          )}
+          {paper !== undefined && (
+            <a href={paper} target="_blank" rel="noreferrer" className="step">
+              {preview ? 'Preview PDF' : 'Open PDF'}
+            </a>
+          )}
+        </span>
       </div>
+      {ending === 'revise' && <Revise view={view} onClose={() => setEnding(undefined)} />}
+      {ending === 'callOff' && <CallOff view={view} onClose={() => setEnding(undefined)} />}
       {failed && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
           <b>{what} was not sent.</b> The mail to {failed.recipient} failed: {failed.answer}{' '}

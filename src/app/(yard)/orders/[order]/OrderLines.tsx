@@ -93,7 +93,9 @@ export function OrderLines({ view }: { view: OrderView }) {
       cell: (l) => (
         <>
           <Charged line={l} view={view} />
-          {mayRecharge(l, view) && may('send orders') && ends('elsewhere', l, 'charge elsewhere')}
+          {mayRecharge(l, view) && may('send orders') && (
+            <span className="-ml-2">{ends('elsewhere', l, 'charge elsewhere')}</span>
+          )}
         </>
       ),
     },

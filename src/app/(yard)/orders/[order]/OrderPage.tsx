@@ -4,6 +4,7 @@ import type { HistoryRow } from '@/queries/job';
 import type { NextAct } from '@/queries/nextAct';
 import type { OrderView } from '@/queries/order';
 import { Sheet } from '@/ui/kit/Sheet';
+import { GoesWith } from './GoesWith';
 import { OrderAside } from './OrderAside';
 import { OrderDraft } from './OrderDraft';
 import { OrderHead, Terms } from './OrderHead';
@@ -27,6 +28,7 @@ export function OrderPage({ view, form, history, next }: Props) {
       <OrderHead view={view} />
       <Terms view={view} />
       <OrderLines view={view} />
+      <GoesWith view={view} />
       <OrderShelf view={view} next={next} />
     </Sheet>
   );

@@ -11,22 +11,12 @@ import type { NextAct } from '@/queries/nextAct';
 import type { OrderView } from '@/queries/order';
 import { later } from '@/ui/later';
 import { useKey } from '@/ui/keys';
-import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
 import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import {
-  beginRevision,
-  callOff,
-  chaseOrder,
-  draftAgain,
-  dropRevision,
-  holdOrder,
-  markSentByHand,
-  sendOrder,
-} from '../../../acts';
-import { Ahead } from './Ahead';
+import { chaseOrder, draftAgain, dropRevision, holdOrder, markSentByHand, sendOrder } from '../../../acts';
+import { CallOff } from './OrderEnding';
 
 const Answer = later(() => import('./Answer'));
 
@@ -48,7 +38,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const { may } = useYard();
   const router = useRouter();
   const [asking, setAsking] = useState(false);
-  const [ending, setEnding] = useState<'callOff' | 'revise' | 'answer'>();
+  const [ending, setEnding] = useState<'callOff' | 'answer'>();
   const once = useOnce();
   const ref = { orderId: order.id, version: order.version };
   const send = useAct(sendOrder, {
@@ -166,16 +156,13 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
                 Take up again
               </ShelfPlain>
             )}
-            {!unsaved && revising === undefined && may('draft orders') && canMove(order.state, 'callOff') && (
+            {!unsaved && unsent && may('draft orders') && canMove(order.state, 'callOff') && (
               <ShelfPlain onClick={() => setEnding('callOff')}>Call off</ShelfPlain>
             )}
             {order.state === 'calledOff' && order.sentOn === null && may('draft orders') && (
               <ShelfMain disabled={again.busy} onClick={() => void again.run(ref)}>
                 Draft again
               </ShelfMain>
-            )}
-            {out && revising === undefined && may('draft orders') && (
-              <ShelfPlain onClick={() => setEnding('revise')}>Revise</ShelfPlain>
             )}
             {!unsaved && revising !== undefined && may('draft orders') && (
               <ShelfPlain disabled={drop.busy} onClick={() => void drop.run(ref)}>
@@ -222,7 +209,6 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
         )}
       </Shelf>
       {ending === 'callOff' && <CallOff view={view} onClose={() => setEnding(undefined)} />}
-      {ending === 'revise' && <Revise view={view} onClose={() => setEnding(undefined)} />}
       {ending === 'answer' && <Answer view={view} onClose={() => setEnding(undefined)} />}
     </>
   );
@@ -249,48 +235,4 @@ function nextWords(state: OrderView['order']['state']): string {
     settled: 'received, billed and matched',
     calledOff: 'called off',
   }[state];
-}
-
-function CallOff({ view, onClose }: { view: OrderView; onClose: () => void }) {
-  const { order } = view;
-  const once = useOnce();
-  const act = useAct(callOff, {
-    said: () => `${order.number} is called off`,
-    onDone: onClose,
-  });
-  const tell = order.sentOn === null ? '' : ' Tell the supplier too: this sends nothing.';
-  return (
-    <ReasonQuestion
-      title={`Call off ${order.number}?`}
-      words={`What it would have covered goes back to the buy lists, and its money is free again.${tell}`}
-      keep="Keep the order"
-      go="Call off"
-      act={act}
-      onClose={onClose}
-      onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
-    >
-      <Ahead number={order.number} what="callOff" lineId={null} />
-    </ReasonQuestion>
-  );
-}
-
-function Revise({ view, onClose }: { view: OrderView; onClose: () => void }) {
-  const { order } = view;
-  const once = useOnce();
-  const act = useAct(beginRevision, {
-    said: () => `Revision ${order.revision + 1} of ${order.number} is begun`,
-    onDone: onClose,
-  });
-  return (
-    <ReasonQuestion
-      title={`Revise ${order.number}?`}
-      words="Change it where it stands. Nothing moves on the jobs, and the supplier knows nothing, until the revision is sent."
-      label="Why it is revised, as the supplier reads it"
-      keep="Leave it as it is"
-      go="Begin the revision"
-      act={act}
-      onClose={onClose}
-      onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
-    />
-  );
 }

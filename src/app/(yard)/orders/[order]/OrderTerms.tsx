@@ -36,8 +36,10 @@ export function OrderTerms({ view, text, set, faults }: Props) {
     order.currency === companyCurrency
       ? ''
       : `1 ${order.currency} at ${order.rate} ${companyCurrency}${order.rateOn === null ? '' : `, ${day(order.rateOn)}`}`;
-  const more =
+  const said =
     text.latestOn !== '' || text.carrierService !== '' || text.siteContact !== '' || text.number !== order.number;
+  const [asked, setOpen] = useState<boolean>();
+  const open = asked ?? (said || faultAt('number') !== undefined);
   return (
     <div className="entry-terms mt-3 border-y border-line py-2">
       <div className="grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1.5fr_1.5fr_1fr_1fr]">
@@ -73,14 +75,22 @@ export function OrderTerms({ view, text, set, faults }: Props) {
         <AreaField
           label="Instructions to the supplier"
           rows={1}
-          className="col-span-2 sm:col-span-4"
+          placeholder="none"
+          className="col-span-2 sm:col-span-3"
           value={text.instructions}
           onChange={(e) => put({ instructions: e.target.value })}
         />
+        <button
+          type="button"
+          className="step justify-self-start pb-1.5 sm:self-end"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? 'Less' : 'Number, service, contact'}
+        </button>
       </div>
-      <details open={more || faultAt('number') !== undefined} className="mt-1">
-        <summary className="step w-fit cursor-pointer list-none">number, latest day, service, contact there</summary>
-        <div className="mt-1 grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1fr_1fr_1.3fr_1.7fr]">
+      {open && (
+        <div className="mt-2 grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1fr_1fr_1.3fr_1.7fr]">
           <TextField
             label="Number"
             inputClass="mono"
@@ -109,7 +119,7 @@ export function OrderTerms({ view, text, set, faults }: Props) {
             onChange={(e) => put({ siteContact: e.target.value })}
           />
         </div>
-      </details>
+      )}
       {making !== undefined && (
         <NewPlace
           typed={making}

@@ -117,7 +117,15 @@ function priceWords(row: OrderRow, { terms, currency, today }: Setting): string 
       words.push(`list ${formatPrice(source.listed.price, currency)}`);
   }
   const { paid } = known;
-  if (paid !== null) {
+  // What was paid is told where it was something else.
+  if (
+    paid !== null &&
+    !(
+      price.ok &&
+      paid.unit === line.unit &&
+      paid.price * Number(line.priceQuantity) === price.value * paid.priceQuantity
+    )
+  ) {
     const unit = paid.unit === line.unit ? '' : ` a ${unitOf(paid.unit).name}`;
     words.push(`paid ${formatPrice(paid.price, currency)}${unit} in ${monthOf(paid.on, today)}`);
   }

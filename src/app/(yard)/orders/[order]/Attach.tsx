@@ -1,0 +1,83 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { OrderView } from '@/queries/order';
+import type { FilesOf } from '@/queries/files';
+import { ask } from '@/ui/ask';
+import { Faults } from '@/ui/kit/Field';
+import { Slip } from '@/ui/kit/Slip';
+import { useKey } from '@/ui/keys';
+import { useAct } from '@/ui/useAct';
+import { sendWith } from '../../../acts';
+import { AddFile } from '../../AddFile';
+import { sizeInWords } from '../../FilesAbout';
+
+/** Which drawings and documents go with an order: its own, and those of its jobs and parts. */
+export default function Attach({ view, onClose }: { view: OrderView; onClose: () => void }) {
+  const { order } = view;
+  const [found, setFound] = useState<readonly FilesOf[]>();
+  const [looked, setLooked] = useState(0);
+  const [picked, setPicked] = useState<ReadonlySet<number>>(new Set(view.files.map((f) => f.id)));
+  const act = useAct(sendWith, { said: () => `What goes with ${order.number} is kept`, onDone: onClose });
+  useEffect(() => {
+    const stop = new AbortController();
+    void ask<readonly FilesOf[]>(`/orders/${order.number}/files`, { signal: stop.signal }).then(setFound);
+    return () => stop.abort();
+  }, [order.number, looked]);
+  const save = () => void act.run({ orderId: order.id, version: order.version, documentIds: [...picked] });
+  useKey('Ctrl+Enter', 'Keep what goes along', save, !act.busy);
+  const pick = (id: number, on: boolean) =>
+    setPicked((now) => new Set(on ? [...now, id] : [...now].filter((n) => n !== id)));
+  const some = found?.filter((f) => f.files.length > 0) ?? [];
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`What goes with ${order.number}`}
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
+          <button type="button" disabled={act.busy} onClick={save} className="btn btn-main justify-self-end">
+            Keep <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      {found === undefined && <p className="text-ink-2">Looking for files…</p>}
+      {found !== undefined && some.length === 0 && (
+        <p className="mb-3 text-ink-2">Nothing is kept with this order, its jobs or its parts yet.</p>
+      )}
+      {some.map((of) => (
+        <fieldset key={`${of.about} ${of.id}`} className="mb-3">
+          <legend className="mb-1 font-semibold">{of.about === 'order' ? 'This order' : of.name}</legend>
+          {of.files.map((f) => (
+            <label key={f.id} className="flex items-baseline gap-2 border-b border-line-2 py-1.5">
+              <input
+                type="checkbox"
+                className="box self-center"
+                checked={picked.has(f.id)}
+                onChange={(e) => pick(f.id, e.target.checked)}
+              />
+              <span className="mono min-w-0 break-all">{f.name}</span>
+              <span className="ml-auto text-[12.5px] whitespace-nowrap text-ink-2">
+                {f.revision !== '' && `rev. ${f.revision} · `}
+                {sizeInWords(f.size)}
+              </span>
+            </label>
+          ))}
+        </fieldset>
+      ))}
+      {found !== undefined && (
+        <section aria-label="Bring in a file" className="border-t border-line pt-3">
+          <AddFile
+            subjects={found}
+            onKept={({ id }) => {
+              pick(id, true);
+              setLooked((n) => n + 1);
+            }}
+          />
+        </section>
+      )}
+    </Slip>
+  );
+}

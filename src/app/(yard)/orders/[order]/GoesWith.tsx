@@ -1,0 +1,52 @@
+'use client';
+
+import { useState } from 'react';
+import { nameOfFile } from '@/core/files/kinds';
+import type { OrderView } from '@/queries/order';
+import { later } from '@/ui/later';
+
+const Attach = later(() => import('./Attach'));
+
+/** What goes with an order: its files by name, what is made of it as data, and all of it in one archive. */
+export function GoesWith({ view }: { view: OrderView }) {
+  const { files, order, editable, supplier } = view;
+  const [attaching, setAttaching] = useState(false);
+  const data = supplier.dataFiles.split(',');
+  const made = (kind: 'ubl' | 'csv', words: string) => (
+    <a href={`/orders/${order.number}/data/${kind}`} className="step font-normal">
+      {words}
+      {data.includes(kind) && ' (sent along)'}
+    </a>
+  );
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1.5">
+      <span className="text-ink-2">Goes with it</span>
+      {files.map((f) => (
+        <a
+          key={f.id}
+          href={`/documents/${f.id}`}
+          target="_blank"
+          rel="noreferrer"
+          className={`tag mono ${f.goneOn === null ? '' : 'tag-stop'}`}
+        >
+          {nameOfFile(f)}
+          {f.goneOn !== null && ', taken out'}
+        </a>
+      ))}
+      {files.length === 0 && !editable && <span className="text-ink-2">no file</span>}
+      {editable && (
+        <button type="button" className="step" onClick={() => setAttaching(true)}>
+          + Attach
+        </button>
+      )}
+      <span className="ml-auto flex flex-wrap gap-x-3">
+        {made('ubl', 'UBL')}
+        {made('csv', 'CSV')}
+        <a href={`/orders/${order.number}/zip`} className="step font-normal">
+          all as ZIP
+        </a>
+      </span>
+      {attaching && <Attach view={view} onClose={() => setAttaching(false)} />}
+    </div>
+  );
+}

@@ -1,0 +1,10 @@
+import { loadFilesFor } from '@/queries/files';
+import { readers } from '@/server/readers';
+import { Answer, route } from '../../../../server/answer';
+
+/** The files that can go with an order. */
+export const GET = route('see money', async ({ person, params }) => {
+  const files = await loadFilesFor(await readers(), person, params.order ?? '');
+  if (files === undefined) throw new Answer(404, 'There is no such order.');
+  return Response.json(files);
+});

@@ -1,0 +1,19 @@
+import { loadFileBytes, loadOrderData } from '@/queries/files';
+import { loadOrderPaper } from '@/queries/order';
+import { readers } from '@/server/readers';
+import { clock } from '@/server/setting';
+import { inHelper } from '@/server/threads';
+import { Answer, route } from '../../../../server/answer';
+import { fileAnswer } from '../../../../server/file';
+
+/** The order with all that goes with it, in one archive. */
+export const GET = route('see money', async ({ person, params }) => {
+  const number = params.order ?? '';
+  const [db, today] = [await readers(), clock.today()];
+  const paper = await loadOrderPaper(db, person, number, today);
+  if (paper === undefined) throw new Answer(404, 'There is no such order.');
+  const data = await loadOrderData(db, person, number, 'ubl', today);
+  const files = (await loadFileBytes(db, person, number)) ?? [];
+  const bytes = await inHelper('bundleOrder', { paper, files: [...(data === undefined ? [] : [data]), ...files] });
+  return fileAnswer({ name: `${number}.zip`, type: 'application/zip', bytes });
+});

@@ -1,0 +1,49 @@
+import { loadWording } from '@/queries/wording';
+import { FilterPick } from '@/ui/kit/Filters';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { Blocks } from './Blocks';
+import { Mail } from './Mail';
+
+export const metadata = { title: 'Words on orders' };
+
+export default place(async ({ db, person, today, query }) => {
+  const supplierId = query.supplier === undefined ? null : Number(query.supplier);
+  const view = await loadWording(db, person, supplierId, today);
+  const id = view.supplier?.id ?? null;
+  return (
+    <Sheet aside={<Blocks key={view.blocks.map((b) => b.id).join()} blocks={view.blocks} />}>
+      <PlaceTitle title="Words of mails">
+        <FilterPick name="supplier" label="To" all="All suppliers" kind="supplier" by="id" value={view.supplier} />
+      </PlaceTitle>
+      <p className="mb-2 text-ink-2">
+        {
+          'Filled in when a mail is written: {number}, {revision}, {contact}, {supplier}, {buyer}, {company}, {changes} of a revision, {lines} that are asked after.'
+        }
+      </p>
+      <Mail key={`order ${id}`} kind="order" title="An order goes out" supplierId={id} {...view.mails.order} />
+      <Mail
+        key={`revision ${id}`}
+        kind="revision"
+        title="A revision goes out"
+        supplierId={id}
+        {...view.mails.revision}
+      />
+      <Mail
+        key={`chase ${id}`}
+        kind="chase"
+        title="What is still to come is asked after"
+        supplierId={id}
+        {...view.mails.chase}
+      />
+      <Shelf
+        facts={
+          <Fact>
+            {view.supplier === null ? 'for every supplier without words of its own' : `for ${view.supplier.name} alone`}
+          </Fact>
+        }
+      />
+    </Sheet>
+  );
+});
