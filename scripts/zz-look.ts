@@ -4,30 +4,30 @@ import { Browser, DESK, PHONE } from '../tests/browser/driver';
 
 const app = await App.start();
 const browser = await Browser.open(app.base, DESK);
-const steps = process.argv[2] ?? 'all';
 try {
   await browser.stepInAs('Mina Rowe');
-  const orders = await app.look((db) => db('purchaseOrder').select('number', 'state'));
-  console.log(orders.map((o) => `${o.number} ${o.state}`).join('; '));
-  const draft = orders.find((o) => o.state === 'drafting')?.number;
-  const sent = orders.find((o) => o.state === 'sent')?.number;
-  if (steps === 'all' || steps === 'draft') {
-    await browser.go(`/orders/${draft}`);
-    await (await browser.button('+ charge or discount')).click();
-    await browser.shot('/tmp/look-charge.png');
-    await browser.driver.actions().sendKeys(Key.ESCAPE).perform();
-    await browser.shot('/tmp/look-draft.png');
-  }
-  if (steps === 'all' || steps === 'sent') {
-    await browser.go(`/orders/${sent}`);
-    await browser.shot('/tmp/look-sent.png');
-    await (await browser.button('Revise')).click();
-    await browser.type('Why it is revised, as the supplier reads it', 'The job grew');
-    await browser.shot('/tmp/look-revise.png');
-    await (await browser.button('Begin the revision')).click();
-    await browser.reads('is being written');
-    await browser.shot('/tmp/look-revising.png');
-  }
+  await browser.go(`/orders/K26-0023`);
+  await (await browser.button('+ charge or discount')).click();
+  await (await browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Discount')]"))).click();
+  await browser.keys('Trade discount', Key.TAB);
+  await browser.fill('Line 4', 'Price', '5%');
+  await browser.fill('Line 1', 'Price', '96.50 -12.5%');
+  await browser.driver.sleep(700);
+  await browser.shot('/tmp/l1.png');
+  await (await browser.button('+ Attach')).click();
+  await browser.driver.sleep(500);
+  await browser.shot('/tmp/l2.png');
+  await browser.keys(Key.ESCAPE);
+  await browser.go('/orders/K26-0019');
+  await (await browser.button('Their answer')).click();
+  await browser.driver.sleep(400);
+  await browser.shot('/tmp/l3.png');
+  await browser.keys(Key.ESCAPE);
+  await (await browser.button('close short')).click();
+  await browser.driver.sleep(600);
+  await browser.shot('/tmp/l4.png');
+  await browser.go('/words');
+  await browser.shot('/tmp/l5.png');
 } catch (e) {
   console.log(String(e));
   await browser.shot('/tmp/look-error.png');

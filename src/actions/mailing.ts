@@ -85,12 +85,17 @@ export const writeMessage = defineAction({
     const { trx, company, audit } = work;
     const { message, order } = await underWay(work, id);
     const files = message.kind === 'chase' ? [] : await goesWith(trx, order.id);
-    const kept = await whereIn(
-      trx,
-      'document',
-      'id',
-      files.map((f) => f.id),
+    const rows = new Map(
+      (
+        await whereIn(
+          trx,
+          'document',
+          'id',
+          files.map((f) => f.id),
+        )
+      ).map((d) => [d.id, d]),
     );
+    const kept = files.flatMap((f) => rows.get(f.id) ?? []);
     const set = papers.map((p) => ({ ...p, bytes: Buffer.from(p.bytes) }));
     const ids = [];
     for (const paper of set) ids.push(await keepPaper(work, order, paper));

@@ -41,16 +41,16 @@ export async function rechargeSplits(
       await rewriteSplits(trx, line.id, line.description, line.splits);
 }
 
-/** The line of a job's buy list that asks for so much of the same item; null where none does. */
+/** The line of a job's buy list that asks for so much of the same item, or in the same words; null where none does. */
 async function needFor(
   trx: Db,
   line: StoredOrder['lines'][number],
   quantity: number,
   jobId: number,
 ): Promise<number | null> {
-  if (line.itemId === null) return null;
+  const same = line.itemId === null ? { description: line.description } : {};
   const need = await trx('need')
-    .where({ jobId, itemId: line.itemId, unit: line.shareUnit })
+    .where({ jobId, itemId: line.itemId, unit: line.shareUnit, ...same })
     .where('open', '>=', quantity)
     .orderBy('id')
     .first('id');

@@ -51,7 +51,7 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
       good: false,
       words: `${formatMoney(belowMinimum, currency)} short of the smallest order this supplier takes`,
     });
-  const charged = lines.some((l) => l.kind === 'charge');
+  const charged = lines.some((l) => l.chargeKind === 'carriage');
   if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
     const short = minor(supplier.carriageFreeFrom - goods);
     if (short > 0) checks.push({ good: false, words: `${formatMoney(short, currency)} more reaches free carriage` });

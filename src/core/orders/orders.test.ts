@@ -205,7 +205,10 @@ describe('checks before sending', () => {
     expect(
       words({
         goods: minor(50_000),
-        lines: [...facts.lines, { ...line({ kind: 'charge' }), wantedOn: null, lead: { days: 4, calendar } }],
+        lines: [
+          ...facts.lines,
+          { ...line({ kind: 'charge', chargeKind: 'carriage' }), wantedOn: null, lead: { days: 4, calendar } },
+        ],
       }),
     ).toEqual(['Carriage is charged although the order reaches free carriage']));
   it('notices a line that is for another part than a buy list asks for', () => {

@@ -17,7 +17,7 @@ export type SheetProps<Row> = {
   /** The row that is filled in next: the n-th new one from here, from 0. The first stands at the foot of the sheet. */
   readonly blank: ((n: number) => Row) | undefined;
   /** A row that was added beside the sheet: its first cell is filled in next. */
-  readonly begin?: { readonly key: string } | undefined;
+  readonly begin?: { readonly key: string; readonly col?: string } | undefined;
   readonly keyOf: (row: Row) => string;
   /** What a screen reader calls a row, such as “Line 3”. */
   readonly nameOf: (row: Row) => string;

@@ -21,7 +21,7 @@ export function useMark<Row>(props: SheetProps<Row>, box: RefObject<HTMLElement 
   const [begun, setBegun] = useState(props.begin);
   if (props.begin !== begun) {
     setBegun(props.begin);
-    setMark({ row: props.begin?.key ?? '', col: columns[0]?.key ?? '', place: rows.length - 1 });
+    setMark({ row: props.begin?.key ?? '', col: props.begin?.col ?? columns[0]?.key ?? '', place: rows.length - 1 });
     setEdit({});
   }
   /** The column in which a run of Tabs began: Enter goes on below it. */

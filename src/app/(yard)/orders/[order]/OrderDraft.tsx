@@ -37,7 +37,7 @@ export function OrderDraft({ view, form, history }: Props) {
     () => worked(text.lines, draft.read, view, form.taxes, draft.terms),
     [text.lines, draft.read, view, form.taxes, draft.terms],
   );
-  const [begun, setBegun] = useState<{ readonly key: string }>();
+  const [begun, setBegun] = useState<{ readonly key: string; readonly col?: string }>();
   const shown = {
     ...view,
     ...(changes.length === 0 ? {} : draft.preview),
@@ -49,7 +49,8 @@ export function OrderDraft({ view, form, history }: Props) {
     const at = nextNew(text.lines);
     const line = newLine(kind, supplier.taxCodeId, at, towardsOf(text.lines, form.lastJob), chargeKind);
     set((now) => ({ ...now, lines: [...now.lines, line] }));
-    setBegun({ key: line.key });
+    // A charge of a kind has its name: its price is filled in next.
+    setBegun({ key: line.key, ...(line.description === '' ? {} : { col: 'price' }) });
   };
   if (act.clash !== undefined) {
     const stored = act.clash.theirs as StoredOrder;

@@ -34,7 +34,7 @@ type Props = {
   readonly draft: ReturnType<typeof useOrderDraft>;
   readonly sums: Worked | undefined;
   /** A line that was added beside the sheet, to be filled in next. */
-  readonly begun: { readonly key: string } | undefined;
+  readonly begun: { readonly key: string; readonly col?: string } | undefined;
 };
 
 const keyOf = ({ line, part }: OrderRow) => (part === undefined ? line.key : `${line.key}/${part}`);
