@@ -74,14 +74,20 @@ export const draftOrders = defineAction({
     once,
     picks: z
       .array(z.object({ needId: z.number().int(), buy: quantitySchema }))
-      .min(1, 'Pick a line first.')
       .max(2000, 'Pick at most 2,000 lines at a time.')
       .refine(distinct('needId'), 'A line is picked twice.'),
+    /** What is bought for stores beside, in the items' own units. */
+    stock: z
+      .array(z.object({ itemId: z.number().int(), supplierId: z.number().int(), quantity: quantitySchema }))
+      .max(200)
+      .refine(distinct('itemId'), 'A part is bought for stores twice.')
+      .default([]),
     /** Drafts that the lines for their supplier join, as they were when this person chose them. */
     into: z.array(z.object(orderRef)).max(200).default([]),
   }),
-  run: async (work, { picks, into }) => {
+  run: async (work, { picks, stock, into }) => {
     const { trx, today } = work;
+    if (picks.length + stock.length === 0) refuse('picks.none', 'Pick a line first.', 'picks');
     for (const { orderId, version } of into) await orderOf(work, orderId, version);
     const needs = await whereIn(
       trx,
@@ -98,7 +104,7 @@ export const draftOrders = defineAction({
       needs.map((n) => n.id),
     );
     const joined = into.map((o) => o.orderId);
-    const plan = await planOrders(trx, picks, today, joined);
+    const plan = await planOrders(trx, picks, today, joined, stock);
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
     const place = found(
       await trx('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').first('id'),

@@ -8,7 +8,7 @@ import type { Account } from '@/core/tab/postings';
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { planOrders, type Plan, type PlannedOrder } from '@/store/drafts';
+import { planOrders, type Plan, type PlannedOrder, type StockPick } from '@/store/drafts';
 import type { Picked } from '@/store/gathering';
 import { billingOf, type Comparison } from '@/store/invoices';
 import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
@@ -73,9 +73,10 @@ export async function previewGather(
   picks: readonly Picked[],
   today: Day,
   joined: readonly number[] = [],
+  stock: readonly StockPick[] = [],
 ): Promise<GatherPreview> {
   permit(person, 'draft orders');
-  const plan = await planOrders(db, picks, today, joined);
+  const plan = await planOrders(db, picks, today, joined, stock);
   const money = await loadMoney(db);
   const states = await loadNeedStates(
     db,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
-import { subtract, ZERO, type Minor } from '@/core/money/money';
+import { formatMoney, formatPrice, minor, subtract, ZERO, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
 import { EDITABLE, type OrderState } from '@/core/orders/states';
 import { type Quantity } from '@/core/quantity/quantity';
@@ -9,7 +9,10 @@ import { quantitySchema } from '@/core/quantity/schema';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
+import { breakAhead } from '@/core/sourcing/ahead';
+import type { PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
+import type { StockPick } from '@/store/drafts';
 import type { Db } from '@/store/connection';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
@@ -18,6 +21,11 @@ import { permit } from './permit';
 
 export const askSchema = z.object({
   picks: z.array(z.object({ needId: z.number().int(), buy: quantitySchema })).max(2000),
+  /** What is bought for stores beside. */
+  stock: z
+    .array(z.object({ itemId: z.number().int(), supplierId: z.number().int(), quantity: quantitySchema }))
+    .max(200)
+    .default([]),
   /** By supplier, the draft that the lines join, or 0 for a new order; where none is said, a draft that is held open. */
   joins: z.record(z.string(), z.number().int()),
 });
@@ -43,6 +51,10 @@ export type BundleView = {
   readonly goods: Minor;
   readonly carriage: Minor;
   readonly freeFrom: Minor | null;
+  /** How far the order is from the smallest that its supplier takes; 0 where it is not. */
+  readonly belowMinimum: Minor;
+  /** Price breaks that are near, or that make the line cheaper, in words. */
+  readonly breaks: readonly { readonly words: string; readonly saves: boolean }[];
   readonly lines: number;
   readonly jobs: readonly string[];
   readonly needIds: readonly number[];
@@ -63,10 +75,10 @@ export async function loadGatherPreview(
   db: Db,
   person: Person,
   today: Day,
-  { picks, joins }: z.output<typeof askSchema>,
+  { picks, stock = [], joins }: Omit<z.output<typeof askSchema>, 'stock'> & { readonly stock?: readonly StockPick[] },
 ): Promise<GatherView> {
   permit(person, 'draft orders');
-  const drafts = await openDrafts(db, picks);
+  const drafts = await openDrafts(db, picks, stock);
   const chosen = (supplierId: number, own: readonly Draft[]) => {
     const said = joins[supplierId];
     return said === undefined ? own.find((d) => d.state === 'heldOpen') : own.find((d) => d.id === said);
@@ -78,6 +90,7 @@ export async function loadGatherPreview(
     picks,
     today,
     [...into.values()].flatMap((d) => d?.id ?? []),
+    stock,
   );
   const codes = await loadTaxCodes(db);
   const jobs = new Map(
@@ -111,6 +124,8 @@ export async function loadGatherPreview(
       goods: totals.lines,
       carriage: totals.charges,
       freeFrom: supplier.carriageFreeFrom,
+      belowMinimum: minor(Math.max((supplier.minimumOrder ?? 0) - totals.lines, 0)),
+      breaks: bundle.lines.flatMap((l, k) => breakWords(l, goods[k]?.description ?? '', supplier.currency)),
       lines: bundle.lines.length,
       jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(),
       needIds: splits.flatMap((s) => s.needId ?? []),
@@ -121,15 +136,30 @@ export async function loadGatherPreview(
   return { bundles: bundles.sort((a, b) => a.supplierId - b.supplierId), effects, refusals: plan.refusals };
 }
 
+function breakWords(line: PlannedLine, name: string, currency: string): { words: string; saves: boolean }[] {
+  const ahead = breakAhead(line.amount.quantity, line.terms, currency);
+  if (ahead === undefined) return [];
+  const { more, reached, costs } = ahead;
+  const each = `${formatPrice(reached.price, currency)}${reached.priceQuantity > 1 ? ` per ${reached.priceQuantity}` : ''}`;
+  const all = formatMoney(minor(Math.abs(costs)), currency);
+  const what = `${formatQuantity(more)} ${unitOf(line.unit).short}`.trim();
+  const words = `${name}: ${what} more are had at ${each}, ${all} ${costs < 0 ? 'less' : 'more'} in all`;
+  return [{ words, saves: costs < 0 }];
+}
+
 /** The drafts that picks could join, by supplier. One in another currency than its supplier has now takes no more lines. */
-async function openDrafts(db: Db, picks: readonly { readonly needId: number }[]): Promise<Map<number, Draft[]>> {
+async function openDrafts(
+  db: Db,
+  picks: readonly { readonly needId: number }[],
+  stock: readonly StockPick[],
+): Promise<Map<number, Draft[]>> {
   const needs = await whereIn(
     db,
     'need',
     'id',
     picks.map((p) => p.needId),
   );
-  const suppliers = [...new Set(needs.flatMap((n) => n.supplierId ?? []))];
+  const suppliers = [...new Set([...needs, ...stock].flatMap((n) => n.supplierId ?? []))];
   const rows = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
     .whereIn('o.supplierId', suppliers)

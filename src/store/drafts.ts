@@ -3,7 +3,9 @@ import type { Calendar, Day } from '@/core/calendar/workdays';
 import { add, priceOf, type Minor } from '@/core/money/money';
 import { priceIn, type Rate } from '@/core/money/rate';
 import { CHARGE_NAMES } from '@/core/orders/charges';
+import { groupBy } from '@/core/group';
 import { changeFault } from '@/core/orders/rules';
+import { UNSENT } from '@/core/orders/states';
 import { draftFaults } from '@/core/orders/order';
 import { formatQuantity, ONE, quantity, SAME_UNIT, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -26,6 +28,7 @@ import {
   type Picked,
 } from './gathering';
 import { findOrder, type LineToSave, type StoredOrder } from './orders';
+import { among } from './rows';
 import type { Company, Item, NeedRow, Supplier } from './tables';
 
 /** An order as it would be drafted or added to: what the preview shows and the action writes. */
@@ -41,11 +44,23 @@ export type PlannedOrder = {
   readonly lines: readonly LineToSave[];
 };
 
-type PickedRow = NeedRow & { readonly buy: Quantity };
+/** What is to be bought: a need, or something for stores that no job asks for. */
+type PickedRow = Pick<
+  NeedRow,
+  'itemId' | 'kind' | 'description' | 'unit' | 'price' | 'priceQuantity' | 'supplierId' | 'neededOn' | 'open'
+> & {
+  readonly id: number | null;
+  readonly jobId: number | null;
+  readonly costCodeId: number | null;
+  readonly buy: Quantity;
+};
+
+/** Something bought for stores, in its item's unit. */
+export type StockPick = { readonly itemId: number; readonly supplierId: number; readonly quantity: Quantity };
 
 export type Plan = {
   readonly orders: readonly PlannedOrder[];
-  readonly needs: readonly PickedRow[];
+  readonly needs: readonly (NeedRow & { readonly buy: Quantity })[];
   /** Picks that cannot be bought as they are; they are in no order. */
   readonly refusals: readonly Refusal[];
 };
@@ -57,13 +72,34 @@ type Context = {
   readonly parts: ReadonlyMap<string, Part>;
   readonly suppliers: ReadonlyMap<number, Supplier>;
   readonly rates: ReadonlyMap<string, Rate>;
+  /** By need, who has it on a draft, in words. */
+  readonly heldBy: ReadonlyMap<number, string>;
 };
+
+/** Who has needs on orders that are not sent yet, in words. */
+async function holders(db: Db, needIds: readonly number[]): Promise<Map<number, string>> {
+  if (needIds.length === 0) return new Map();
+  const rows = (await db('split as s')
+    .join('orderLine as l', 'l.id', 's.lineId')
+    .join('purchaseOrder as o', 'o.id', 'l.orderId')
+    .join('person as p', 'p.id', 'o.madeBy')
+    .whereIn('s.needId', among(db, needIds))
+    .whereIn('o.state', UNSENT)
+    .orderBy('o.id')
+    .select('s.needId', 'o.number', 'p.name')) as { needId: number; number: string; name: string }[];
+  return new Map(
+    [...groupBy(rows, (r) => r.needId)].map(([id, own]) => [
+      id,
+      ` ${[...new Set(own.map((o) => `${o.name} has it on ${o.number}`))].join(', ')}.`,
+    ]),
+  );
+}
 
 const measured = (q: Quantity, unit: string): string => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 /** How a pick can be bought, or why it cannot. */
-function readPick(need: PickedRow, { items, parts, suppliers, rates }: Context): Refusal | PartTerms {
-  const field = `picks.${need.id}`;
+function readPick(need: PickedRow, { items, parts, suppliers, rates, heldBy }: Context): Refusal | PartTerms {
+  const field = need.id === null ? `stock.${need.itemId}` : `picks.${need.id}`;
   const name = need.description;
   const supplier = suppliers.get(need.supplierId ?? 0);
   if (supplier === undefined)
@@ -78,12 +114,14 @@ function readPick(need: PickedRow, { items, parts, suppliers, rates }: Context):
   if (need.buy > need.open)
     return refusal(
       'need.open',
-      `${name}: ${measured(need.buy, need.unit)} picked, but ${measured(need.open, need.unit)} are left to buy. Somebody may have drafted the rest.`,
+      `${name}: ${measured(need.buy, need.unit)} picked, but ${measured(need.open, need.unit)} are left to buy.${heldBy.get(need.id ?? 0) ?? ' Somebody may have drafted the rest.'}`,
       field,
     );
   const whole = wholeFault(need.buy, need.unit, name, field);
   if (whole !== undefined) return whole;
   const item = items.get(need.itemId ?? 0);
+  if (need.id === null && item?.stocked !== 1)
+    return refusal('item.stocked', `${name} is not kept in stores. Say on its page that it is.`, field);
   if (item?.bought === 0)
     return refusal(
       'need.notBought',
@@ -111,8 +149,10 @@ export async function planOrders(
   picks: readonly Picked[],
   today: Day,
   joined: readonly number[] = [],
+  stock: readonly StockPick[] = [],
 ): Promise<Plan> {
-  const all = await loadPickedRows(db, picks);
+  const needs = await loadPickedRows(db, picks);
+  const all = [...needs, ...(await stockRows(db, stock))];
   const itemIds = all.flatMap((n) => n.itemId ?? []);
   const context: Context = {
     company: await loadCompany(db),
@@ -124,14 +164,18 @@ export async function planOrders(
       all.flatMap((n) => n.supplierId ?? []),
     ),
     rates: await loadRates(db, today),
+    heldBy: await holders(
+      db,
+      needs.filter((n) => n.buy > n.open).map((n) => n.id),
+    ),
   };
   const read = all.map((need) => ({ need, terms: readPick(need, context) }));
   const refusals = read.flatMap(({ terms }) => (isRefusal(terms) ? [terms] : []));
-  if (all.length < picks.length)
+  if (needs.length < picks.length)
     refusals.push(refusal('need.gone', 'A picked line is no longer on its buy list. Look at the list again.'));
   const picked = read.flatMap(({ need, terms }) => (isRefusal(terms) ? [] : [pickedNeed(need, terms, context)]));
   const drafts = await loadDrafts(db, joined, context, refusals);
-  const byId = new Map(all.map((n) => [n.id, n]));
+  const byId = new Map(needs.map((n) => [n.id, n]));
   const carriageOf = (s: Supplier): Carriage => ({ charge: s.carriage, freeFrom: s.carriageFreeFrom });
   const sellers = new Map(
     [...context.suppliers].map(([id, s]) => [id, { currency: s.currency, carriage: carriageOf(s) }]),
@@ -150,7 +194,23 @@ export async function planOrders(
     refusals.push(...draftFaults(lines, supplier.currency).map((r) => ({ ...r, field: undefined })));
     return { supplier, rate, bundle: b, into, goods, lines };
   });
-  return { orders, needs: read.flatMap(({ need, terms }) => (isRefusal(terms) ? [] : [need])), refusals };
+  const good = new Set(read.flatMap(({ need, terms }) => (isRefusal(terms) ? [] : (need.id ?? []))));
+  return { orders, needs: needs.filter((n) => good.has(n.id)), refusals };
+}
+
+/** What is bought for stores, as it is planned: nobody waits for it on a day. */
+async function stockRows(db: Db, stock: readonly StockPick[]): Promise<PickedRow[]> {
+  const items = await loadItems(
+    db,
+    stock.map((s) => s.itemId),
+  );
+  return stock.flatMap(({ itemId, supplierId, quantity: buy }) => {
+    const item = items.get(itemId);
+    if (item === undefined) return [];
+    const { name: description, unit } = item;
+    const none = { id: null, jobId: null, costCodeId: null, price: null, priceQuantity: 1, neededOn: null };
+    return [{ ...none, itemId, supplierId, description, unit, kind: 'goods' as const, open: buy, buy }];
+  });
 }
 
 function pickedNeed(need: PickedRow, terms: PartTerms, { items, suppliers, rates }: Context): PickedNeed {
@@ -174,6 +234,12 @@ function pickedNeed(need: PickedRow, terms: PartTerms, { items, suppliers, rates
         : { price: priceIn(need.price, rate), priceQuantity: need.priceQuantity, unit: need.unit },
   };
 }
+
+/** The item that a line is of, by what makes its needs the same. */
+const itemOf = (sameAs: string): number | undefined => {
+  const id = /^item (\d+)\//.exec(sameAs)?.[1];
+  return id === undefined ? undefined : Number(id);
+};
 
 async function loadDrafts(
   db: Db,
@@ -207,7 +273,7 @@ function goodsOf(
 ): LineToSave[] {
   return b.lines.map((line): LineToSave => {
     const needs = line.splits.flatMap((s) => byId.get(s.needId ?? 0) ?? []);
-    const item = items.get(needs[0]?.itemId ?? 0);
+    const item = items.get(itemOf(line.sameAs) ?? 0);
     const needed = earliest(needs.map((n) => n.neededOn));
     return {
       ...PLAIN,

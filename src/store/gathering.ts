@@ -75,7 +75,12 @@ export const loadItems = async (db: Db, ids: readonly number[]): Promise<Map<num
 export const earliest = (days: readonly (Day | null)[]): Day | null =>
   asDay(days.filter((d) => d !== null).sort()[0] ?? '') ?? null;
 
-export type Picked = { readonly needId: number; readonly buy: Quantity };
+export type Picked = {
+  readonly needId: number;
+  readonly buy: Quantity;
+  /** Another supplier than the need has, to see what that would make. */
+  readonly supplierId?: number | undefined;
+};
 
 /** The picked needs in the order of the picks. */
 export async function loadPickedRows(db: Db, picks: readonly Picked[]): Promise<(NeedRow & { buy: Quantity })[]> {
@@ -91,6 +96,6 @@ export async function loadPickedRows(db: Db, picks: readonly Picked[]): Promise<
   );
   return picks.flatMap((p) => {
     const row = rows.get(p.needId);
-    return row === undefined ? [] : [{ ...row, buy: p.buy }];
+    return row === undefined ? [] : [{ ...row, buy: p.buy, supplierId: p.supplierId ?? row.supplierId }];
   });
 }

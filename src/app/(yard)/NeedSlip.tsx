@@ -16,7 +16,7 @@ import { WorkedOn } from '@/ui/WorkedOn';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
 import { NeedFields } from './NeedFields';
-import { SellersList } from './SellersList';
+import { SellersList, type PickedLine } from './SellersList';
 
 /** What stands in the form of a need. */
 const startOf = (need: NeedLine | BuyListLine, currency: string): NeedText => ({
@@ -28,10 +28,15 @@ const startOf = (need: NeedLine | BuyListLine, currency: string): NeedText => ({
   surplus: '',
 });
 
-type Props = { readonly need: NeedLine | BuyListLine; readonly onClose: () => void };
+type Props = {
+  readonly need: NeedLine | BuyListLine;
+  /** What is picked with it, where it is looked at among picks. */
+  readonly picks?: readonly PickedLine[];
+  readonly onClose: () => void;
+};
 
 /** A line of a buy list, for a quick look and a change. */
-export default function NeedSlip({ need, onClose }: Props) {
+export default function NeedSlip({ need, picks, onClose }: Props) {
   const { currency, may } = useYard();
   const form = useActForm({
     read: () => needForm(currency),
@@ -98,7 +103,7 @@ export default function NeedSlip({ need, onClose }: Props) {
           <option value="stores">goes to stores</option>
         </ChoiceField>
       )}
-      {may('see money') && need.itemId !== null && <SellersList need={need} onDone={onClose} />}
+      {may('see money') && need.itemId !== null && <SellersList need={need} picks={picks} onDone={onClose} />}
     </Slip>
   );
 }

@@ -2,27 +2,43 @@
 
 import { useEffect, useState } from 'react';
 import { formatAmount, formatPrice, signOf, subtract, type Minor } from '@/core/money/money';
+import type { Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { NeedLine } from '@/queries/needLine';
 import type { Seller } from '@/queries/sellers';
-import { ask } from '@/ui/ask';
+import type { Switched } from '@/queries/switching';
+import { ask, asJson } from '@/ui/ask';
 import { Faults } from '@/ui/kit/Field';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { mendNeeds } from '../acts';
 
-type Props = { readonly need: NeedLine; readonly onDone: () => void };
+export type PickedLine = { readonly needId: number; readonly buy: Quantity };
+
+type Props = {
+  readonly need: NeedLine;
+  readonly picks?: readonly PickedLine[] | undefined;
+  readonly onDone: () => void;
+};
+
+type Told = Seller & Partial<Pick<Switched, 'effect'>>;
 
 /** The suppliers of a line's part side by side: price at what is open, day, past purchases, days kept. */
-export function SellersList({ need, onDone }: Props) {
+export function SellersList({ need, picks, onDone }: Props) {
   const { may } = useYard();
-  const [sellers, setSellers] = useState<readonly Seller[]>();
+  const [sellers, setSellers] = useState<readonly Told[]>();
+  const asked = picks === undefined ? undefined : JSON.stringify({ needId: need.id, picks });
   useEffect(() => {
     const stop = new AbortController();
-    void ask<Seller[]>(`/needs/${need.id}/sellers`, { signal: stop.signal }).then(setSellers);
+    // Among picks, what a switch does to all of them is told with it.
+    const found =
+      asked === undefined
+        ? ask<Told[]>(`/needs/${need.id}/sellers`, { signal: stop.signal })
+        : ask<Told[]>('/gather/switch', asJson(asked, stop.signal));
+    void found.then(setSellers);
     return () => stop.abort();
-  }, [need.id]);
+  }, [need.id, asked]);
   const act = useAct(mendNeeds, { onDone });
   if (sellers === undefined || sellers.length === 0) return null;
   const now = sellers.find((s) => s.chosen)?.value ?? null;
@@ -59,7 +75,19 @@ export function SellersList({ need, onDone }: Props) {
   );
 }
 
-function SellerTold({ seller: s, need, now }: { seller: Seller; need: NeedLine; now: Minor | null }) {
+/** What the whole of what is picked costs more or less from there, with carriage. */
+function Effect({ effect: { inAll, carriage } }: { effect: NonNullable<Switched['effect']> }) {
+  const { currency } = useYard();
+  const said = (amount: Minor) => `${amount > 0 ? '+' : ''}${formatAmount(amount, currency)}`;
+  return (
+    <span className={`block text-[12.5px] font-semibold ${inAll > 0 ? 'text-brick' : 'text-enamel'}`}>
+      {inAll === 0 ? 'costs the same in all' : `${signOf(currency)}\u202f${said(inAll)} for all that is picked`}
+      {carriage !== 0 && `, of it carriage ${said(carriage)}`}
+    </span>
+  );
+}
+
+function SellerTold({ seller: s, need, now }: { seller: Told; need: NeedLine; now: Minor | null }) {
   const { currency, day } = useYard();
   const sign = signOf(currency);
   const differs = s.value === null || now === null ? 0 : subtract(s.value, now);
@@ -85,6 +113,7 @@ function SellerTold({ seller: s, need, now }: { seller: Seller; need: NeedLine; 
           </>
         )}
       </span>
+      {s.effect != null && !s.chosen && <Effect effect={s.effect} />}
       <span className="block text-[12.5px] text-ink-2">
         {s.late > 0 ? (
           <b className="text-brick">

@@ -5,9 +5,10 @@ import { priceFor, priceInUnit, quantityToOrder, type OrderQuantity, type PartTe
 
 /** A need as Gather picks it; `buy` is in the need's unit. */
 export type PickedNeed = {
-  readonly needId: number;
-  readonly jobId: number;
-  readonly costCodeId: number;
+  /** null for what is bought for stores and no job needs. */
+  readonly needId: number | null;
+  readonly jobId: number | null;
+  readonly costCodeId: number | null;
   readonly supplierId: number;
   /** Needs with the same key go on one line: same item, or the same words, in the same unit, with the same supplier. */
   readonly sameAs: string;
@@ -34,6 +35,8 @@ export type PlannedLine = {
   readonly sameAs: string;
   readonly kind: 'goods' | 'service';
   readonly amount: OrderQuantity;
+  /** How its supplier sells it. */
+  readonly terms: PartTerms;
   /** What minimum and pack add, in the need's unit. */
   readonly added: Quantity;
   readonly unit: string;
@@ -78,6 +81,7 @@ export function lineFor(needs: readonly PickedNeed[], currency: string): Planned
     sameAs,
     kind,
     amount,
+    terms,
     added: own ? over : quantity(0),
     unit: terms.unit,
     factor: terms.factor,

@@ -27,6 +27,7 @@ import { GatherPlan } from './GatherPlan';
 import { counted } from '@/core/words';
 
 const NeedSlip = later(() => import('../NeedSlip'));
+const FillUp = later(() => import('./FillUp'));
 
 type Props = {
   readonly rows: readonly NeedLine[];
@@ -41,17 +42,34 @@ export type Picks = Readonly<Record<number, string>>;
 /** By supplier, the draft that its lines join, or 0 for a new order. */
 type Joins = Readonly<Record<number, number>>;
 
+/** What is bought for stores beside, by item: from whom, and how many as it is typed. */
+export type StockPicks = Readonly<
+  Record<number, { readonly supplierId: number; readonly name: string; readonly text: string }>
+>;
+
+const toStock = (stock: StockPicks) =>
+  Object.entries(stock).flatMap(([itemId, { supplierId, text }]) => {
+    const read = parseQuantity(text);
+    return read.ok ? [{ itemId: Number(itemId), supplierId, quantity: read.value }] : [];
+  });
+
 const toPicks = (picks: Picks) =>
   Object.entries(picks).flatMap(([id, text]) => {
     const read = parseQuantity(text);
     return read.ok ? [{ needId: Number(id), buy: read.value }] : [];
   });
 
+const without = <T,>(all: Readonly<Record<number, T>>, id: number): Readonly<Record<number, T>> =>
+  Object.fromEntries(Object.entries(all).filter(([own]) => Number(own) !== id));
+
 export function Gather({ rows, total, terms, filters }: Props) {
   const router = useRouter();
   const yard = useYard();
   const draft = useDraft<Picks>('gather', {});
   const picks = draft.value;
+  const riding = useDraft<StockPicks>('gather, stores', {});
+  const stock = riding.value;
+  const [filling, setFilling] = useState<number>();
   const [open, setOpen] = useState<NeedLine>();
   const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
@@ -71,15 +89,17 @@ export function Gather({ rows, total, terms, filters }: Props) {
       once.renew();
       tellDrafted(orders);
       draft.restart();
+      riding.restart();
       setJoins({});
       router.push(orders.length === 1 ? `/orders/${orders[0]?.number}` : '/orders?show=unsent');
     },
   });
-  const { view, current } = usePreview(picks, joins, drafting.clash);
+  const { view, current } = usePreview(picks, stock, joins, drafting.clash);
   const choosing = useAct(mendNeeds);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
   const groups = useMemo(() => bySupplier(terms, yard.currency), [terms, yard.currency]);
   const count = Object.keys(picks).length;
+  const forStores = Object.keys(stock).length;
 
   const pick = (keys: ReadonlySet<Key>) => {
     drafting.clear();
@@ -94,23 +114,31 @@ export function Gather({ rows, total, terms, filters }: Props) {
   };
   /** Picks that are put back can be picked again for a while. */
   const putBack = () => {
-    const was = picks;
+    const [was, ride] = [picks, stock];
     draft.restart();
+    riding.restart();
     setJoins({});
     drafting.clear();
     toast(`${counted(Object.keys(was).length, 'line')} put back`, {
-      action: { label: 'Undo', onClick: () => draft.set(was) },
+      action: {
+        label: 'Undo',
+        onClick: () => {
+          draft.set(was);
+          riding.set(ride);
+        },
+      },
     });
   };
   const into = (view?.bundles ?? []).flatMap((b) => (b.into ? [{ orderId: b.into.id, version: b.into.version }] : []));
   const wrong = Object.entries(picks)
     .filter(([, text]) => !parseQuantity(text).ok)
     .map(([id]) => Number(id));
-  const ready = count > 0 && current && wrong.length === 0;
-  const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), into });
+  const wrongStock = Object.values(stock).some((s) => !parseQuantity(s.text).ok);
+  const ready = count + forStores > 0 && !wrongStock && current && wrong.length === 0;
+  const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), stock: toStock(stock), into });
   useKey('B', 'Draft what is picked', submit, ready);
   useKey('Ctrl+Enter', 'Draft what is picked', submit, ready);
-  useKey('Escape', 'Put back what is picked', putBack, count > 0);
+  useKey('Escape', 'Put back what is picked', putBack, count + forStores > 0);
 
   const columns = gatherColumns({
     yard,
@@ -120,6 +148,7 @@ export function Gather({ rows, total, terms, filters }: Props) {
     onQuantity: (id, text) => draft.set((now) => ({ ...now, [id]: text })),
     onSupplier: ({ id, version }, supplierId) => void choosing.run({ needs: [{ needId: id, version }], supplierId }),
   });
+  const bundle = view?.bundles.find((b) => b.supplierId === filling);
   const orders = view?.bundles.length ?? 0;
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
@@ -130,14 +159,18 @@ export function Gather({ rows, total, terms, filters }: Props) {
   const fault =
     (drafting.clash ?? choosing.clash)?.message ??
     drafting.refusals[0]?.message ??
-    (wrong.length > 0 ? 'A quantity cannot be read. Look at the line in red.' : view?.refusals[0]?.message);
+    (wrong.length > 0 || wrongStock
+      ? 'A quantity cannot be read. Look at the line in red.'
+      : view?.refusals[0]?.message);
 
   return (
     <Sheet
       aside={
         <GatherPlan
           view={view}
-          picked={count}
+          picked={count + forStores}
+          stock={stock}
+          onFill={setFilling}
           lateIds={new Set(rows.filter((r) => r.late).map((r) => r.id))}
           onJoin={(supplierId, orderId) => {
             drafting.clear();
@@ -181,11 +214,13 @@ export function Gather({ rows, total, terms, filters }: Props) {
       <Shelf
         fault={fault}
         facts={
-          count === 0 ? (
+          count + forStores === 0 ? (
             <Fact>Pick lines to see the orders they make and what those do to each budget.</Fact>
           ) : (
             <>
-              <Fact strong>{counted(count, 'line')} picked</Fact>
+              <Fact strong>
+                {counted(count, 'line')} picked{forStores > 0 && `, ${forStores} for stores`}
+              </Fact>
               {view && (
                 <Fact>
                   {counted(orders, 'supplier')} · {counted(new Set(view.bundles.flatMap((b) => b.jobs)).size, 'job')}
@@ -197,7 +232,7 @@ export function Gather({ rows, total, terms, filters }: Props) {
           )
         }
       >
-        {count > 0 && (
+        {count + forStores > 0 && (
           <ShelfPlain onClick={putBack} hint="Esc">
             Put back
           </ShelfPlain>
@@ -206,7 +241,25 @@ export function Gather({ rows, total, terms, filters }: Props) {
           {drafting.busy ? 'Drafting…' : orders === 0 ? 'Draft orders' : inWords(orders - into.length, into.length)}
         </ShelfMain>
       </Shelf>
-      {open && <NeedSlip key={open.id} need={open} onClose={() => setOpen(undefined)} />}
+      {open && <NeedSlip key={open.id} need={open} picks={toPicks(picks)} onClose={() => setOpen(undefined)} />}
+      {bundle && (
+        <FillUp
+          bundle={bundle}
+          picked={Object.keys(picks).map(Number)}
+          stock={stock}
+          onNeed={(n, on) =>
+            draft.set((now) => (on ? { ...now, [n.id]: ungrouped(formatQuantity(n.open)) } : without(now, n.id)))
+          }
+          onStock={(item, text) =>
+            riding.set((now) =>
+              text === ''
+                ? without(now, item.itemId)
+                : { ...now, [item.itemId]: { supplierId: bundle.supplierId, name: item.name, text } },
+            )
+          }
+          onClose={() => setFilling(undefined)}
+        />
+      )}
     </Sheet>
   );
 }
@@ -215,10 +268,15 @@ export function Gather({ rows, total, terms, filters }: Props) {
  * What drafting would do, asked from the server as the picks change; the answer to an older question is dropped.
  * @returns the last answer, and whether it is the answer to these picks
  */
-function usePreview(picks: Picks, joins: Joins, clash: unknown): { view: GatherView | undefined; current: boolean } {
+function usePreview(
+  picks: Picks,
+  stock: StockPicks,
+  joins: Joins,
+  clash: unknown,
+): { view: GatherView | undefined; current: boolean } {
   const [told, setTold] = useState<{ asked: string; view: GatherView }>();
-  const asked = JSON.stringify({ picks: toPicks(picks), joins });
-  const nothing = Object.keys(picks).length === 0;
+  const asked = JSON.stringify({ picks: toPicks(picks), stock: toStock(stock), joins });
+  const nothing = Object.keys(picks).length + Object.keys(stock).length === 0;
   useEffect(() => {
     const stop = new AbortController();
     const wait = setTimeout(async () => {

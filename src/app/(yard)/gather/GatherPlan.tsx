@@ -4,6 +4,7 @@ import { formatMoney, minor, type Minor } from '@/core/money/money';
 import type { BundleView, GatherView } from '@/queries/gather';
 import { EffectList } from '@/ui/EffectList';
 import { counted } from '@/core/words';
+import type { StockPicks } from './Gather';
 
 function carriageInWords(b: BundleView): { words: string; good: boolean } {
   const money = (a: Minor) => formatMoney(a, b.currency).replace(/\.00$/, '');
@@ -21,12 +22,17 @@ function BundleCard({
   bundle: b,
   late,
   onJoin,
+  stock,
+  onFill,
 }: {
   bundle: BundleView;
   late: number;
   onJoin: (orderId: number) => void;
+  stock: StockPicks;
+  onFill: () => void;
 }) {
   const { currency } = b;
+  const riding = Object.values(stock).filter((s) => s.supplierId === b.supplierId);
   const carriage = carriageInWords(b);
   const care = [
     late > 0 && `${counted(late, 'line')} arrive${late === 1 ? 's' : ''} too late`,
@@ -41,7 +47,9 @@ function BundleCard({
         <span className="font-bold whitespace-nowrap">{formatMoney(b.into === null ? b.goods : b.adds, currency)}</span>
       </div>
       <div className="text-[12.5px] text-ink-2">
-        {counted(b.lines, 'line')} · job{b.jobs.length === 1 ? '' : 's'} {b.jobs.join(', ')}
+        {counted(b.lines, 'line')}
+        {b.jobs.length > 0 && ` · job${b.jobs.length === 1 ? '' : 's'} ${b.jobs.join(', ')}`}
+        {riding.length > 0 && ` · ${riding.length} for stores`}
       </div>
       {b.drafts.length > 0 && (
         <select
@@ -70,6 +78,19 @@ function BundleCard({
       <div className={`mt-1 text-[12.5px] font-semibold ${carriage.good ? 'text-enamel' : 'text-amber'}`}>
         {carriage.words}
       </div>
+      {b.belowMinimum > 0 && (
+        <div className="text-[12.5px] font-semibold text-amber">
+          {formatMoney(b.belowMinimum, currency)} short of their smallest order
+        </div>
+      )}
+      {b.breaks.map((ahead) => (
+        <div key={ahead.words} className={`text-[12.5px] ${ahead.saves ? 'font-semibold text-enamel' : 'text-ink-2'}`}>
+          {ahead.words}
+        </div>
+      ))}
+      <button type="button" className="step text-[12.5px]" onClick={onFill}>
+        Fill up
+      </button>
       {care !== '' && <div className="text-[12.5px] font-semibold text-brick">{care}</div>}
       {b.added.map((words) => (
         <div key={words} className="mt-1 border-t border-line-2 pt-1 text-[12.5px]">
@@ -94,11 +115,15 @@ export function GatherPlan({
   picked,
   lateIds,
   onJoin,
+  stock,
+  onFill,
 }: {
   view: GatherView | undefined;
   picked: number;
   lateIds: ReadonlySet<number>;
   onJoin: (supplierId: number, orderId: number) => void;
+  stock: StockPicks;
+  onFill: (supplierId: number) => void;
 }) {
   if (picked === 0 || view === undefined || view.bundles.length === 0) {
     return (
@@ -123,6 +148,8 @@ export function GatherPlan({
             bundle={b}
             late={b.needIds.filter((id) => lateIds.has(id)).length}
             onJoin={(orderId) => onJoin(b.supplierId, orderId)}
+            stock={stock}
+            onFill={() => onFill(b.supplierId)}
           />
         ))}
       </ul>
