@@ -20,6 +20,7 @@ import * as planning from './planning';
 import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
 import * as receiving from './receiving';
+import * as repeating from './repeating';
 import * as reserving from './reserving';
 import * as reviews from './reviews';
 import * as revising from './revising';
@@ -55,6 +56,7 @@ const ROOMS = [
   quoteFiles,
   quotes,
   receiving,
+  repeating,
   reserving,
   reviews,
   revising,

@@ -1,25 +1,16 @@
-import JSZip from 'jszip';
-import { simpleParser } from 'mailparser';
-import { loadFileBytes, loadFilesFor, loadOrderData } from '@/queries/files';
-import { loadFloorPaper } from '@/queries/floor';
 import { previewEnding } from '@/queries/endings';
-import { loadOrder } from '@/queries/order';
-import { zip } from '@/formats/zip';
 import { loadPaper } from '@/store/paper';
-import type { Day } from '@/core/calendar/workdays';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { changeDraft, firstLine, orderInput } from '../../tests/support/typed';
 import type { StoredOrder } from '@/store/orders';
 import { chargeElsewhere } from './charging';
 import { confirmOrder } from './confirming';
 import { callOff, closeShort, draftAgain, openAgain } from './ending';
-import { keepFile, sendWith, takeOutFile } from './files';
 import { changeOrder } from './orders';
 import { addPlace } from './places';
-import { chooseCopies } from './people';
-import { chaseOrder, sendOrder } from './sending';
+import { repeatOrder } from './repeating';
+import { sendOrder } from './sending';
 import { saveSupplier } from './suppliers';
-import { saveMailWords, saveTextBlocks } from './wording';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -33,7 +24,6 @@ const draft = async (change: Parameters<TestCompany['need']>[0] = {}) =>
 const again = (order: StoredOrder) => yard.order(order.id);
 const buyer = () => yard.as('buyer');
 const sender = async () => (await buyer()).actor;
-const bytes = (text: string) => new TextEncoder().encode(text);
 
 async function rename(order: StoredOrder, number: string) {
   const now = await again(order);
@@ -274,6 +264,50 @@ describe('an order that was called off', () => {
   });
 });
 
+describe('the same order again', () => {
+  it('is drafted at today’s prices, for the same jobs, with carriage as it is now', async () => {
+    const { db, ids } = yard;
+    const reel = { supplierId: ids.suppliers[0], itemId: ids.items[0], unit: 'MTR', factorMany: 1, factorOne: 1 };
+    const [part] = await db('supplierPart').insert(reel).returning('id');
+    await db('priceBreak').insert({
+      partId: part?.id ?? 0,
+      fromQuantity: 0 as never,
+      price: 80_000 as never,
+      priceQuantity: 1,
+    });
+    const needs = [
+      await yard.need({ item: ids.items[0] }),
+      await yard.need({ job: 1, description: 'Clamp', price: 3 }),
+    ];
+    const order = await yard.send(await yard.draft(needs.map((needId) => ({ needId, buy: q(12) }))));
+    await db('priceBreak').update({ price: 95_000 as never });
+    await db('supplier').update({ carriage: 2500 as never, carriageFreeFrom: null });
+    const made = must(await repeatOrder(await buyer(), { once: yard.once(), orderId: order.id }));
+    const again = await yard.order(made.id);
+    expect(again.lines.map((l) => [l.description, l.price, l.splits.map((s) => [s.jobId, s.needId])])).toEqual([
+      ['Tube', 95_000, [[ids.jobs[0], null]]],
+      ['Clamp', 30_000, [[ids.jobs[1], null]]],
+      [
+        'Carriage',
+        250_000,
+        [
+          [ids.jobs[0], null],
+          [ids.jobs[1], null],
+        ],
+      ],
+    ]);
+    const one = must(
+      await repeatOrder(await buyer(), { once: yard.once(), orderId: order.id, lineIds: [order.lines[1]?.id ?? 0] }),
+    );
+    expect((await yard.order(one.id)).lines.map((l) => l.description)).toEqual(['Clamp', 'Carriage']);
+    expect(
+      refusedWith(await repeatOrder(await buyer(), { once: yard.once(), orderId: order.id, lineIds: [9999] })),
+    ).toEqual(['repeat.none']);
+    await db('job').where({ id: ids.jobs[1] }).update({ state: 'complete' });
+    expect((await repeatOrder(await buyer(), { once: yard.once(), orderId: order.id })).status).toBe('refused');
+  });
+});
+
 describe('a supplier’s answer', () => {
   it('is written down line by line, and makes the order confirmed once every line is', async () => {
     const needs = [await yard.need(), await yard.need({ description: 'Clamp', price: 3 })];
@@ -310,178 +344,5 @@ describe('a supplier’s answer', () => {
     expect(await yard.db('confirmation').where({ orderId: order.id })).toHaveLength(2);
     must(await callOff(await buyer(), { once: yard.once(), orderId: order.id, version: after.version, reason: 'x' }));
     expect(refusedWith(await said(0))).toEqual(['order.state']);
-  });
-});
-
-describe('mails', () => {
-  it('go to everybody who gets orders, with a copy to oneself and in one’s own words', async () => {
-    const order = await draft();
-    await yard.db('supplierContact').insert([
-      { supplierId: 1, place: 1, name: 'Ann', email: 'ann@eelmoor.example', getsOrders: 1 },
-      { supplierId: 1, place: 2, name: 'Bob', email: 'bob@eelmoor.example', getsOrders: 0 },
-      { supplierId: 1, place: 3, name: 'Twin', email: 'ORDERS@eelmoor.example', getsOrders: 1 },
-    ]);
-    must(await chooseCopies(await buyer(), { copies: true }));
-    const words = {
-      supplierId: 1,
-      kind: 'order' as const,
-      subject: 'Order {number} for {supplier}',
-      body: 'Hello {nobody}',
-    };
-    must(await saveMailWords(await buyer(), words));
-    must(await saveMailWords(await buyer(), { ...words, supplierId: null, subject: 'Never' }));
-    await yard.send(order);
-    const mail = await simpleParser(yard.sent[0]?.raw ?? '');
-    expect(yard.sent[0]?.to).toBe('ORDERS@eelmoor.example, ann@eelmoor.example, buyer@yard.example');
-    expect([mail.subject, mail.text?.trim()]).toEqual([`Order ${order.number} for Eelmoor Metals`, 'Hello {nobody}']);
-    expect([mail.to, mail.cc].map((a) => (Array.isArray(a) ? a[0] : a)?.text)).toEqual([
-      'ORDERS@eelmoor.example, ann@eelmoor.example',
-      'buyer@yard.example',
-    ]);
-    expect(refusedWith(await saveMailWords(await buyer(), { ...words, body: '' }))).toEqual(['mail.half']);
-    must(await saveMailWords(await buyer(), { ...words, subject: '', body: '' }));
-    expect(await yard.db('mailWords').select('supplierId')).toEqual([{ supplierId: null }]);
-  });
-
-  it('ask after what is owed, and leave the order as it is', async () => {
-    const order = await yard.send(await draft({ neededOn: '2026-05-20' }));
-    const late = await yard.as('buyer', '2026-06-20' as Day);
-    expect(must(await chaseOrder(late, { once: yard.once(), orderId: order.id })).came).toBe('taken');
-    const mail = await simpleParser(yard.sent.at(-1)?.raw ?? '');
-    expect([mail.subject, mail.attachments]).toEqual([`Purchase order ${order.number}: when can we expect it?`, []]);
-    expect(mail.text).toContain('- 12 m Hose, wanted Tue 19 May');
-    expect((await again(order)).state).toBe('sent');
-    must(await yard.takeIn(order, 12));
-    expect(refusedWith(await chaseOrder(late, { once: yard.once(), orderId: order.id }))).toEqual(['order.in']);
-    expect(refusedWith(await chaseOrder(late, { once: yard.once(), orderId: (await draft()).id }))).toEqual([
-      'order.state',
-    ]);
-  });
-
-  it('carry the data files that a supplier takes', async () => {
-    await yard.db('supplier').update({ dataFiles: 'ubl,csv' });
-    const order = await yard.send(await draft());
-    const mail = await simpleParser(yard.sent[0]?.raw ?? '');
-    expect(mail.attachments.map((a) => a.filename)).toEqual([
-      `${order.number}.pdf`,
-      `${order.number}.xml`,
-      `${order.number}.csv`,
-    ]);
-    expect(mail.attachments[1]?.content.toString()).toContain(
-      '<cbc:PayableAmount currencyID="GBP">115.20</cbc:PayableAmount>',
-    );
-    expect(mail.attachments[2]?.content.toString()).toContain('Hose');
-    const view = await loadOrder(yard.db, await sender(), order.number, TODAY);
-    expect(view?.documents.map((d) => d.name).sort()).toEqual(mail.attachments.map((a) => a.filename).sort());
-    expect((await loadOrderData(yard.db, await sender(), order.number, 'ubl', TODAY))?.name).toBe(
-      `${order.number}.xml`,
-    );
-  });
-
-  it('leave no formula in the list that goes along', async () => {
-    const order = await draft({ description: '=HYPERLINK("x")' });
-    const csv = await loadOrderData(yard.db, await sender(), order.number, 'csv', TODAY);
-    expect(csv?.bytes.toString()).toContain("'=HYPERLINK");
-  });
-});
-
-describe('files', () => {
-  const keep = async (change: object = {}) =>
-    keepFile(await buyer(), {
-      once: yard.once(),
-      about: 'job',
-      aboutId: yard.ids.jobs[0],
-      name: 'frame.dxf',
-      revision: 'C',
-      bytes: bytes('SECTION'),
-      ...change,
-    });
-  const along = async (order: StoredOrder, documentIds: number[]) =>
-    sendWith(await buyer(), { orderId: order.id, version: (await again(order)).version, documentIds });
-
-  it('go with an order: by name on its paper, in its mail and in one archive', async () => {
-    const order = await draft();
-    const { id } = must(await keep());
-    must(await keep({ about: 'order', aboutId: order.id, name: 'cut list.csv', revision: '', bytes: bytes('a,b') }));
-    const own = (await loadOrder(yard.db, await sender(), order.number, TODAY))?.files.map((f) => f.id) ?? [];
-    must(await along(order, [...own, id]));
-    expect((await loadPaper(yard.db, order.id, TODAY))?.goesWith).toEqual(['cut list.csv', 'frame.dxf (rev. C)']);
-    await yard.send(await again(order));
-    const mail = await simpleParser(yard.sent[0]?.raw ?? '');
-    expect(mail.attachments.map((a) => [a.filename, a.content.toString().slice(0, 7)])).toEqual([
-      [`${order.number}.pdf`, '%PDF-1.'],
-      ['cut list.csv', 'a,b'],
-      ['frame.dxf', 'SECTION'],
-    ]);
-    const read = await JSZip.loadAsync(zip((await loadFileBytes(yard.db, await sender(), order.number)) ?? []));
-    expect(Object.keys(read.files).sort()).toEqual(['cut list.csv', 'frame.dxf']);
-    expect(await yard.db('messageFile')).toHaveLength(3);
-    expect(refusedWith(await along(order, []))).toEqual(['order.state']);
-    const found = await loadFilesFor(yard.db, await sender(), order.number);
-    expect(found?.map((f) => [f.about, f.files.length])).toEqual([
-      ['order', 1],
-      ['job', 1],
-    ]);
-  });
-
-  it('that are missing stop the send, by name', async () => {
-    const order = await draft();
-    const { id } = must(await keep());
-    must(await along(order, [id]));
-    must(await takeOutFile(await buyer(), { documentId: id, out: true }));
-    const send = async () =>
-      sendOrder(await buyer(), { once: yard.once(), orderId: order.id, version: (await again(order)).version });
-    const refused = await send();
-    expect(refused).toMatchObject({ status: 'refused', refusals: [{ code: 'file.missing' }] });
-    expect(JSON.stringify(refused)).toContain('frame.dxf (rev. C)');
-    expect([(await again(order)).state, yard.sent]).toEqual(['drafting', []]);
-    must(await takeOutFile(await buyer(), { documentId: id, out: false }));
-    expect(must(await send()).came).toBe('taken');
-  });
-
-  it('are looked at before they are kept', async () => {
-    expect(refusedWith(await keep({ name: 'run.exe', bytes: bytes('MZ') }))).toEqual(['file.program']);
-    expect(refusedWith(await keep({ name: 'drawing.dxf', bytes: bytes('MZ\u0090') }))).toEqual(['file.program']);
-    expect(refusedWith(await keep({ name: 'big.pdf', bytes: new Uint8Array(30 * 1024 * 1024) }))).toEqual([
-      'file.large',
-    ]);
-    expect(refusedWith(await keep({ name: '..' }))).toEqual(['file.name']);
-    expect(refusedWith(await keep({ aboutId: 9999 }))).toEqual(['missing']);
-    expect(refusedWith(await along(await draft(), [9999]))).toEqual(['file.missing']);
-    expect(await yard.db('document')).toEqual([]);
-  });
-});
-
-describe('words on orders', () => {
-  it('stand on those they are for', async () => {
-    const blocks = [
-      { words: 'For all', supplierId: null, jobKind: null },
-      { words: 'For Pellam', supplierId: yard.ids.suppliers[1], jobKind: null },
-      { words: 'For repairs', supplierId: null, jobKind: 'repair' as const },
-      { words: 'For contracts', supplierId: null, jobKind: 'contract' as const },
-    ];
-    must(await saveTextBlocks(await buyer(), { blocks }));
-    expect((await loadPaper(yard.db, (await draft()).id, TODAY))?.terms).toBe('For all\n\nFor repairs');
-    expect((await loadPaper(yard.db, (await draft({ supplier: 1 })).id, TODAY))?.terms).toBe(
-      'For all\n\nFor Pellam\n\nFor repairs',
-    );
-  });
-});
-
-describe('the slip for the shop floor', () => {
-  it('says what is ordered, when it comes and where it goes, and no price', async () => {
-    const order = await yard.send(await draft({ neededOn: '2026-05-20' }));
-    must(await yard.takeIn(order, 5));
-    await draft({ description: 'Clamp', quantity: 4 });
-    await yard.need({ description: 'Seal', quantity: 2, supplier: null });
-    const paper = await loadFloorPaper(yard.db, (await yard.as('storekeeper')).actor, '412', TODAY);
-    expect(paper?.lines.map((l) => [l.description, l.quantity, l.from, l.order, l.comes, l.goesTo])).toEqual([
-      ['Hose', '12 m', 'Eelmoor Metals', order.number, '5 m in, rest Tue 19 May 2026', 'Yard'],
-      ['Clamp', '4 m', 'Eelmoor Metals', 'K26-0002', 'not sent yet', 'Yard'],
-    ]);
-    expect(paper?.open.map((l) => [l.description, l.from, l.comes])).toEqual([
-      ['Seal', 'no supplier yet', 'needed no day yet'],
-    ]);
-    expect(JSON.stringify(paper)).not.toContain('8.00');
   });
 });

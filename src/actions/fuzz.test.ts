@@ -164,7 +164,7 @@ describe('whatever is sent', () => {
     for (const { id } of await db('invoice').select('id')) await loadInvoice(db, actor, id);
     await loadDesk(db, actor, TODAY);
     await listOpenNeeds(db, actor, TODAY, {});
-    expect((await listOrders(db, actor, { show: 'all' })).rows.length).toBeGreaterThan(2);
+    expect((await listOrders(db, actor, { show: 'all' }, TODAY)).rows.length).toBeGreaterThan(2);
     expect((await listInvoices(db, actor, { show: 'all' })).rows.length).toBeGreaterThan(0);
   });
 });

@@ -43,7 +43,7 @@ describe('who may not see money', () => {
     expect(JSON.stringify(order)).toMatch(MARK);
     const person = await findPerson(yard.db, 1);
     if (person === undefined) throw new Error('There is nobody.');
-    expect(JSON.stringify((await listOrders(yard.db, person, {})).rows)).toMatch(MARK);
+    expect(JSON.stringify((await listOrders(yard.db, person, {}, TODAY)).rows)).toMatch(MARK);
   });
 
   it('hears of none, whatever comes of what they do', async () => {
@@ -88,7 +88,7 @@ describe('who may not see money', () => {
       await loadDesk(yard.db, actor, TODAY),
       await listJobs(yard.db, actor, {}),
       await loadBuyList(yard.db, actor, yard.ids.jobs[0] ?? 0, TODAY),
-      may(actor, 'see orders') ? await listOrders(yard.db, actor, {}) : null,
+      may(actor, 'see orders') ? await listOrders(yard.db, actor, {}, TODAY) : null,
       await listDue(yard.db, actor),
       await loadDockOrder(yard.db, actor, order.number),
       await find(yard.db, actor, order.number),

@@ -113,7 +113,7 @@ export const draftOrders = defineAction({
     const made: { id: number; number: string; version: number; joined: boolean }[] = [];
     for (const planned of plan.orders) {
       const { into: order, bundle, lines } = planned;
-      if (order === undefined) made.push({ ...(await draft(work, planned, place.id)), joined: false });
+      if (order === undefined) made.push({ ...(await draftOrder(work, planned, place.id)), joined: false });
       else {
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
         const words = `Added ${counted(bundle.lines.length, 'line')} to draft ${order.number}`;
@@ -125,7 +125,12 @@ export const draftOrders = defineAction({
   },
 });
 
-async function draft(work: Work, { supplier, rate, lines }: PlannedOrder, placeId: number) {
+/** Writes a new draft to a supplier, with the next number. */
+export async function draftOrder(
+  work: Work,
+  { supplier, rate, lines }: Pick<PlannedOrder, 'supplier' | 'rate' | 'lines'>,
+  placeId: number,
+) {
   const { trx, actor, now, today, company, audit, touch } = work;
   const { number, counted } = await nextNumber(trx, company, today, lines);
   const id = await insertOne(trx, 'purchaseOrder', {

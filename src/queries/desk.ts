@@ -9,6 +9,7 @@ import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import { heldOf } from './held';
 import { countToBuy, listSoonest } from './needs';
+import { listOrders } from './orders';
 import { latestMail, type Mailed } from './sql';
 import { counted } from '@/core/words';
 
@@ -35,6 +36,7 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   const groups: Group[] = [];
   if (may(person, 'see money')) groups.push(await overBudget(db));
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
+  if (may(person, 'send orders')) groups.push(await toChase(db, person, today));
   if (may(person, 'see dock')) groups.push(await toReceive(db, today));
   groups.push(await toStart(db, today));
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
@@ -109,6 +111,41 @@ async function drafts(db: Db): Promise<Group> {
     };
   });
   return { title: 'To send', href: '/orders?show=unsent', count: found.length, rows };
+}
+
+/** How long a supplier may take to confirm an order before it is asked, in days. */
+const TO_CONFIRM = 3;
+
+/** Orders that are late at their suppliers, those promised too late, and those that nobody confirmed. */
+async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
+  const late = await listOrders(db, person, { lateOn: today, sort: 'wanted' }, today);
+  const silent = (await db('purchaseOrder as o')
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .where('o.state', 'sent')
+    .where('o.sentOn', '<=', plusDays(today, -TO_CONFIRM))
+    .whereNotIn(
+      'o.id',
+      late.rows.map((r) => r.id),
+    )
+    .orderBy('o.sentOn')
+    .select('o.number', 'o.sentOn', 's.name')) as { number: string; sentOn: Day; name: string }[];
+  const rows: Waiting[] = [
+    ...late.rows.map((o): Waiting => ({
+      word: 'Late',
+      weight: 'over',
+      text: `${o.number} from ${o.supplier}, ${o.promisedOn === null ? `wanted ${formatDay(o.wantedOn ?? today, today)}` : `promised ${formatDay(o.promisedOn, today)}`}`,
+      step: 'Chase',
+      href: `/orders/${o.number}`,
+    })),
+    ...silent.map((o): Waiting => ({
+      word: 'Silent',
+      weight: 'care',
+      text: `${o.number}, sent to ${o.name} ${formatDay(o.sentOn, today)}, is not confirmed`,
+      step: 'Chase',
+      href: `/orders/${o.number}`,
+    })),
+  ];
+  return { title: 'To chase', href: '/orders?show=sent', count: rows.length, rows: rows.slice(0, SHOWN) };
 }
 
 async function toReceive(db: Db, today: Day): Promise<Group> {

@@ -1,4 +1,5 @@
-import type { Day } from '@/core/calendar/workdays';
+import { asked } from '@/core/asked';
+import { asDay, type Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
@@ -6,7 +7,7 @@ import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
-import { latestMail, type Mailed } from './sql';
+import { latestMail, listed, type Mailed } from './sql';
 
 export type OrderRow = Mailed & {
   readonly id: number;
@@ -15,6 +16,11 @@ export type OrderRow = Mailed & {
   readonly state: OrderState;
   readonly wantedOn: Day | null;
   readonly sentOn: Day | null;
+  /** The latest day that the supplier promised for what is still to come. */
+  readonly promisedOn: Day | null;
+  readonly theirNumber: string;
+  /** Something of it should have come before today. */
+  readonly late: boolean;
   readonly currency: string;
   readonly net: Minor | null;
   readonly jobs: string;
@@ -33,9 +39,19 @@ export const ORDER_FILTERS = {
 } as const satisfies Record<string, readonly OrderState[]>;
 export type OrderFilter = Asked & {
   readonly show?: keyof typeof ORDER_FILTERS | undefined;
+  /** Of a number on it, ours or theirs, or of its supplier's name. */
   readonly words?: string | undefined;
-  readonly jobId?: number;
+  readonly jobId?: number | undefined;
+  readonly supplierId?: number | undefined;
+  /** Wanted by this day. */
+  readonly by?: Day | undefined;
+  /** Something of it should be here by this day. */
+  readonly lateOn?: Day | undefined;
 };
+
+/** Lines that should be here before a day: promised or wanted by then, and not all in. */
+const LATE_LINE = `exists (select 1 from order_line l where l.order_id = o.id and l.kind = 'goods' and l.closed_short is null
+  and l.received < l.quantity and coalesce(l.promised_on, l.wanted_on, o.wanted_on) < ?)`;
 
 const ORDER_SORTS = {
   id: 'o.id',
@@ -50,12 +66,31 @@ const ORDER_SORTS = {
   },
 } as const;
 
+/** Orders with a part on them whose number, ours or theirs, begins as typed. */
+const NUMBERED = ['our_number', 'their_number']
+  .map(
+    (n) => `select order_id from order_line where ${n} <> '' and ${n} >= ? collate nocase and ${n} < ? collate nocase`,
+  )
+  .join(' union all ');
+
 function foundOrders(db: Db, filter: OrderFilter) {
   const query = db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId');
   const states: readonly OrderState[] = ORDER_FILTERS[filter.show ?? 'open'];
   if (states.length > 0) void query.whereIn('o.state', states);
   if (filter.words)
-    void query.where((w) => w.whereLike('o.number', `%${filter.words}%`).orWhereLike('s.name', `%${filter.words}%`));
+    void query.where((w) =>
+      w
+        .whereLike('o.number', `%${filter.words}%`)
+        .orWhereLike('s.name', `%${filter.words}%`)
+        .orWhereRaw('o.their_number = ? collate nocase', [filter.words ?? ''])
+        .orWhereRaw(
+          `o.id in (${NUMBERED})`,
+          Array.from({ length: 2 }, () => [filter.words ?? '', `${filter.words}\uffff`]).flat(),
+        ),
+    );
+  if (filter.supplierId !== undefined) void query.where('o.supplierId', filter.supplierId);
+  if (filter.by !== undefined) void query.where('o.wantedOn', '<=', filter.by);
+  if (filter.lateOn !== undefined) void query.whereIn('o.state', AWAITED).whereRaw(LATE_LINE, [filter.lateOn]);
   if (filter.jobId !== undefined)
     void query.whereIn(
       'o.id',
@@ -65,7 +100,7 @@ function foundOrders(db: Db, filter: OrderFilter) {
 }
 
 /** Orders, the newest first unless they are sorted otherwise; a page at a time. */
-export async function listOrders(db: Db, person: Person, filter: OrderFilter): Promise<Page<OrderRow>> {
+export async function listOrders(db: Db, person: Person, filter: OrderFilter, today: Day): Promise<Page<OrderRow>> {
   permit(person, 'see orders');
   const query = foundOrders(db, filter).select(
     'o.id',
@@ -76,7 +111,12 @@ export async function listOrders(db: Db, person: Person, filter: OrderFilter): P
     'o.currency',
     'o.net',
     'o.version',
+    'o.theirNumber',
     { supplier: 's.name' },
+    db.raw(
+      '(select max(l.promised_on) from order_line l where l.order_id = o.id and l.closed_short is null and l.received < l.quantity) as promised_on',
+    ),
+    db.raw(`o.state in (${listed(AWAITED)}) and ${LATE_LINE} as late`, [today]),
     db.raw(
       '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
     ),
@@ -85,7 +125,10 @@ export async function listOrders(db: Db, person: Person, filter: OrderFilter): P
   );
   const sort = filter.sort?.endsWith('net') === true && !may(person, 'see money') ? undefined : filter.sort;
   const { rows, ...page } = await pageOf<OrderRow>(query, ORDER_SORTS, { ...filter, sort }, ORDERS_PAGE);
-  return { rows: rows.map((r) => ({ ...r, net: may(person, 'see money') ? r.net : null })), ...page };
+  return {
+    rows: rows.map((r) => ({ ...r, late: Boolean(r.late), net: may(person, 'see money') ? r.net : null })),
+    ...page,
+  };
 }
 
 /** What all orders that a filter finds come to. */
@@ -105,3 +148,12 @@ export async function loadShares(db: Db, jobId: number, orderIds: readonly numbe
     .sum({ share: 'x.value' })) as { orderId: number; share: Minor }[];
   return new Map(rows.map((r) => [r.orderId, r.share]));
 }
+
+/** Which orders an address asks for. */
+export const orderFilterOf = (query: Readonly<Record<string, string | undefined>>, today: Day): OrderFilter => ({
+  show: asked(ORDER_FILTERS, query.show),
+  words: query.words,
+  supplierId: query.supplier === undefined ? undefined : Number(query.supplier),
+  by: asDay(query.by ?? ''),
+  lateOn: query.late === undefined ? undefined : today,
+});

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { minor } from '@/core/money/money';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { insertMany } from '@/store/rows';
-import { TestCompany } from '../../tests/support/company';
+import { TestCompany, TODAY } from '../../tests/support/company';
 import { quantity } from '@/core/quantity/quantity';
 import { listJobs, sumJobs } from './jobs';
 import { listOrders, sumOrders } from './orders';
@@ -106,13 +106,13 @@ describe('the company’s lists', () => {
   it('sort orders by what they come to, for who may see that', async () => {
     const buyer = (await yard.as('buyer')).actor;
     for (const n of [3, 1, 2]) await yard.draft([{ needId: await yard.need(), buy: quantity(n * 10_000) }]);
-    const nets = (await listOrders(yard.db, buyer, { sort: '-net' })).rows.map((o) => o.net ?? 0);
+    const nets = (await listOrders(yard.db, buyer, { sort: '-net' }, TODAY)).rows.map((o) => o.net ?? 0);
     expect(nets).toEqual([...nets].sort((x, y) => y - x));
     expect(new Set(nets).size).toBeGreaterThan(1);
     const foot = await sumOrders(yard.db, buyer, {});
     expect(foot.sums.net).toEqual([{ currency: 'GBP', amount: minor(nets.reduce<number>((sum, n) => sum + n, 0)) }]);
     const keeper = (await yard.as('storekeeper')).actor;
-    const seen = (await listOrders(yard.db, keeper, { sort: '-net' })).rows.map((o) => o.id);
+    const seen = (await listOrders(yard.db, keeper, { sort: '-net' }, TODAY)).rows.map((o) => o.id);
     expect(seen).toEqual([...seen].sort((x, y) => y - x));
     expect((await sumOrders(yard.db, keeper, {})).sums).toEqual({});
   });

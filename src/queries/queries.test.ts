@@ -133,13 +133,13 @@ describe('lists', () => {
   });
 
   it('page by the last row shown', async () => {
-    const first = await listOrders(yard.db, await buyer(), { show: 'all' });
+    const first = await listOrders(yard.db, await buyer(), { show: 'all' }, TODAY);
     expect([first.rows, first.next]).toEqual([[], undefined]);
     await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
     await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
-    const all = (await listOrders(yard.db, await buyer(), { show: 'all' })).rows;
+    const all = (await listOrders(yard.db, await buyer(), { show: 'all' }, TODAY)).rows;
     const after = JSON.stringify([all[0]?.id, all[0]?.id]);
-    const further = await listOrders(yard.db, await buyer(), { show: 'all', after });
+    const further = await listOrders(yard.db, await buyer(), { show: 'all', after }, TODAY);
     expect(further.rows.map((o) => o.number)).toEqual(['K26-0001']);
     expect((await listJobs(yard.db, await buyer(), { words: 'survey' })).rows.map((j) => j.number)).toEqual([
       '412',

@@ -89,7 +89,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ],
   ['what Gather filters by', 'draft orders', (p) => loadGatherForm(yard.db, p)],
   ['a quote file', 'import quotes', (p) => checkQuoteFile(yard.db, p, TODAY, 1)],
-  ['orders', 'see orders', (p) => listOrders(yard.db, p, {})],
+  ['orders', 'see orders', (p) => listOrders(yard.db, p, {}, TODAY)],
   ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001', TODAY)],
   ['an order’s paper', 'see money', (p) => loadOrderPaper(yard.db, p, 'K26-0001', TODAY)],
   [

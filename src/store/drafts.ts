@@ -6,13 +6,13 @@ import { CHARGE_NAMES } from '@/core/orders/charges';
 import { groupBy } from '@/core/group';
 import { changeFault } from '@/core/orders/rules';
 import { UNSENT } from '@/core/orders/states';
-import { draftFaults } from '@/core/orders/order';
+import { draftFaults, netOf } from '@/core/orders/order';
 import { formatQuantity, ONE, quantity, SAME_UNIT, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { shareWeight } from '@/core/quantity/weight';
 import { wholeFault } from '@/core/quantity/whole';
 import { refusal, type Refusal } from '@/core/result';
-import { bundle, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
+import { bundle, carriageOn, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
 import type { PartTerms } from '@/core/sourcing/terms';
 import { loadCalendar, loadCompany, loadRates } from './company';
 import type { Db } from './connection';
@@ -313,7 +313,7 @@ export const PLAIN = {
 } as const satisfies Partial<LineToSave>;
 
 /** The supplier's charge for carriage; its splits are worked out when the order is saved. */
-export const carriageLine = (supplier: Supplier, carriage: Minor, freightCodeId: number | null): LineToSave => ({
+const carriageLine = (supplier: Supplier, carriage: Minor, freightCodeId: number | null): LineToSave => ({
   ...PLAIN,
   kind: 'charge',
   chargeKind: 'carriage',
@@ -329,3 +329,14 @@ export const carriageLine = (supplier: Supplier, carriage: Minor, freightCodeId:
   chargeCodeId: freightCodeId,
   splits: [],
 });
+
+/** The carriage that a supplier charges on lines; none where they earn it. */
+export function carriageFor(
+  supplier: Supplier,
+  lines: readonly LineToSave[],
+  freightCodeId: number | null,
+): LineToSave[] {
+  const goods = add(...lines.map((l) => netOf(l, supplier.currency)));
+  const charge = carriageOn(goods, { charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom });
+  return charge > 0 ? [carriageLine(supplier, charge, freightCodeId)] : [];
+}

@@ -29,6 +29,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   saveMailWords: 'keep suppliers',
   saveTextBlocks: 'keep suppliers',
   chooseCopies: 'see jobs',
+  repeatOrder: 'draft orders',
   keepFile: 'keep files',
   takeOutFile: 'keep files',
   sendWith: 'draft orders',

@@ -7,7 +7,7 @@ import { listDue, type DueRow } from '../dock';
 import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices';
 import type { NeedLine } from '../needLine';
 import { pageOfOpenNeeds } from '../openNeeds';
-import { listOrders, ORDER_FILTERS, type OrderRow } from '../orders';
+import { listOrders, orderFilterOf, type OrderRow } from '../orders';
 import { listMessages, type MessageRow } from '../outbox';
 import { day, everyPage, list, measure, money, price, text } from './list';
 
@@ -48,7 +48,7 @@ export const gather = list<NeedLine>('draft orders', 'To buy', ({ db, person, qu
   ),
 }));
 
-export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, query }) => ({
+export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, query, today }) => ({
   columns: [
     { head: 'Order', cell: (o) => text(o.number) },
     { head: 'Supplier', cell: (o) => text(o.supplier) },
@@ -57,6 +57,8 @@ export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, quer
     { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
     { head: 'Sent', cell: (o) => day(o.sentOn) },
     { head: 'Wanted', cell: (o) => day(o.wantedOn) },
+    { head: 'Promised', cell: (o) => day(o.promisedOn) },
+    { head: 'Their number', cell: (o) => text(o.theirNumber) },
     ...(may(person, 'see money')
       ? [
           { head: 'Currency', cell: (o: OrderRow) => text(o.currency) },
@@ -65,12 +67,7 @@ export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, quer
       : []),
   ],
   pages: everyPage((after) =>
-    listOrders(db, person, {
-      show: asked(ORDER_FILTERS, query.show),
-      words: query.words,
-      sort: query.sort,
-      after,
-    }),
+    listOrders(db, person, { ...orderFilterOf(query, today), jobId: undefined, sort: query.sort, after }, today),
   ),
 }));
 

@@ -56,6 +56,8 @@ ALTER TABLE order_line DROP COLUMN carriage;
 -- Of a charge that is shared out by amounts: this part, in minor units of the order's currency.
 ALTER TABLE split ADD COLUMN amount INTEGER;
 
+CREATE INDEX order_line_by_our_number ON order_line(our_number COLLATE NOCASE, order_id) WHERE our_number <> '';
+CREATE INDEX order_line_by_their_number ON order_line(their_number COLLATE NOCASE, order_id) WHERE their_number <> '';
 -- What the supplier said last of each line; every answer is kept besides.
 ALTER TABLE order_line ADD COLUMN promised_on TEXT;
 ALTER TABLE order_line ADD COLUMN confirmed INTEGER;

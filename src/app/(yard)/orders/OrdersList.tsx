@@ -2,7 +2,7 @@
 
 import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { SENDABLE, UNSENT } from '@/core/orders/states';
+import { AWAITED, SENDABLE, UNSENT } from '@/core/orders/states';
 import { counted } from '@/core/words';
 import type { OrderRow } from '@/queries/orders';
 import { useKey } from '@/ui/keys';
@@ -13,10 +13,14 @@ import type { Key } from '@/ui/ledger/column';
 import { useDraft } from '@/ui/useDraft';
 import { makeKey } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { sendOrder } from '../../acts';
+import { chaseOrder, sendOrder } from '../../acts';
 import { OrdersTable } from './OrdersTable';
 
-/** The orders, of which those not sent yet can be picked and sent together; what stands there when there are none. */
+type What = 'send' | 'chase';
+const MAIN: Readonly<Record<What, string>> = { send: 'Send what is picked', chase: 'Chase what is picked' };
+const NOW: Readonly<Record<What, string>> = { send: 'Send now', chase: 'Ask now' };
+
+/** The orders, of which those not sent yet can be picked and sent together, and those at suppliers chased; what stands there when there are none. */
 export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]; list: Listed; children: ReactNode }) {
   const { may } = useYard();
   // Kept as in Gather, so that one may look at an order and come back.
@@ -27,7 +31,10 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
   const { sending, faults, send } = useSendMany();
   // An order whose mail may have arrived is asked about on its own page.
   const sendable = (o: OrderRow) => SENDABLE.includes(o.state) && o.mail !== 'unknown';
-  const chosen = rows.filter((o) => picked.has(o.id) && sendable(o));
+  const owing = (o: OrderRow) => AWAITED.includes(o.state);
+  const chosen = rows.filter((o) => picked.has(o.id) && (sendable(o) || owing(o)));
+  /** What is picked is sent, or asked after; both at once is neither. */
+  const what = chosen.every(sendable) ? ('send' as const) : chosen.every(owing) ? ('chase' as const) : undefined;
   const unsent = rows.filter((o) => UNSENT.includes(o.state)).length;
   const putBack = () => {
     kept.restart();
@@ -36,9 +43,9 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
   const main = async () => {
     if (!asking) return setAsking(true);
     setAsking(false);
-    pick(await send(chosen));
+    if (what !== undefined) pick(await send(chosen, what));
   };
-  useKey('Ctrl+Enter', asking ? 'Send them now' : 'Send what is picked', () => void main(), chosen.length > 0);
+  useKey('Ctrl+Enter', MAIN[what ?? 'send'], () => void main(), chosen.length > 0 && what !== undefined);
   useKey('Escape', 'Put back', putBack, chosen.length > 0);
   return (
     <>
@@ -49,7 +56,9 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
           rows={rows}
           list={list}
           picks={
-            may('send orders') ? { picked, onPick: pick, may: sendable, words: (o) => `Pick ${o.number}` } : undefined
+            may('send orders')
+              ? { picked, onPick: pick, may: (o) => sendable(o) || owing(o), words: (o) => `Pick ${o.number}` }
+              : undefined
           }
         />
       )}
@@ -58,14 +67,19 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
         facts={
           sending !== undefined ? (
             <Fact strong>
-              Sending {sending.at} of {counted(sending.of, 'order')}
+              {sending.what === 'send' ? 'Sending' : 'Asking after'} {sending.at} of {counted(sending.of, 'order')}
             </Fact>
           ) : chosen.length === 0 ? (
             <Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>
           ) : (
             <>
               <Fact strong>{counted(chosen.length, 'order')} picked</Fact>
-              {asking && <Fact>each goes as a PDF to its supplier</Fact>}
+              {asking && (
+                <Fact>
+                  {what === 'send' ? 'each goes as a PDF to its supplier' : 'each supplier is asked when it comes'}
+                </Fact>
+              )}
+              {what === undefined && <Fact warn>some are sent and some are not: pick one kind</Fact>}
             </>
           )
         }
@@ -75,8 +89,10 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
             <ShelfPlain onClick={putBack} hint="Esc">
               {asking ? 'Not yet' : 'Put back'}
             </ShelfPlain>
-            <ShelfMain disabled={sending !== undefined} onClick={() => void main()} hint="^↵">
-              {asking ? 'Send now' : `Send ${counted(chosen.length, 'order')}`}
+            <ShelfMain disabled={sending !== undefined || what === undefined} onClick={() => void main()} hint="^↵">
+              {asking
+                ? NOW[what ?? 'send']
+                : `${what === 'chase' ? 'Chase' : 'Send'} ${counted(chosen.length, 'order')}`}
             </ShelfMain>
           </>
         )}
@@ -92,14 +108,14 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
 
 /** Sends orders one after the other; `send` answers with the ids of those that did not go. */
 function useSendMany() {
-  const [sending, setSending] = useState<{ at: number; of: number }>();
+  const [sending, setSending] = useState<{ at: number; of: number; what: What }>();
   const [faults, setFaults] = useState<readonly string[]>([]);
-  const send = async (orders: readonly OrderRow[]): Promise<number[]> => {
+  const send = async (orders: readonly OrderRow[], what: What): Promise<number[]> => {
     const left: number[] = [];
     const told: string[] = [];
     for (const [k, o] of orders.entries()) {
-      setSending({ at: k + 1, of: orders.length });
-      const fault = await sendOne(o);
+      setSending({ at: k + 1, of: orders.length, what });
+      const fault = await sendOne(o, what);
       if (fault === undefined) continue;
       left.push(o.id);
       told.push(`${o.number}: ${fault}`);
@@ -107,16 +123,19 @@ function useSendMany() {
     setSending(undefined);
     setFaults(told);
     const sent = orders.length - left.length;
-    if (sent > 0) toast.success(`${counted(sent, 'order')} sent`);
+    if (sent > 0) toast.success(`${counted(sent, 'order')} ${what === 'send' ? 'sent' : 'asked after'}`);
     return left;
   };
   return { sending, faults, send };
 }
 
 /** @returns why it did not go, or nothing when the mail server took it */
-async function sendOne({ id, version }: OrderRow): Promise<string | undefined> {
+async function sendOne({ id, version }: OrderRow, what: What): Promise<string | undefined> {
   try {
-    const answer = await sendOrder({ once: makeKey(), orderId: id, version });
+    const answer =
+      what === 'send'
+        ? await sendOrder({ once: makeKey(), orderId: id, version })
+        : await chaseOrder({ once: makeKey(), orderId: id });
     const outcome = answer?.data;
     if (outcome?.status === 'done')
       return outcome.value.came === 'taken' ? undefined : `its mail was not taken: ${outcome.value.answer}`;

@@ -2,7 +2,7 @@
 
 import Link from '@/ui/Link';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
-import { isOverdue, ORDER_STATE_NAMES } from '@/core/orders/states';
+import { ORDER_STATE_NAMES } from '@/core/orders/states';
 import type { OrderRow } from '@/queries/orders';
 import type { Column, Picks } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
@@ -21,8 +21,8 @@ type Props = {
 };
 
 export function OrdersTable({ rows, shares = false, picks, list }: Props) {
-  const { day, today, currency, may } = useYard();
-  const late = (o: Row) => isOverdue(o, today);
+  const { day, currency, may } = useYard();
+  const late = (o: Row) => o.late;
   const href = (o: Row) => (may('see money') ? `/orders/${o.number}` : `/dock/${o.number}`);
   const columns: Column<Row>[] = [
     {
@@ -83,6 +83,22 @@ export function OrdersTable({ rows, shares = false, picks, list }: Props) {
         </span>
       ),
       wide: true,
+    },
+    {
+      key: 'promised',
+      head: 'Promised',
+      by: (o) => o.promisedOn ?? '9999',
+      cell: (o) => <span className="whitespace-nowrap">{day(o.promisedOn)}</span>,
+      wide: true,
+      extra: true,
+    },
+    {
+      key: 'theirs',
+      head: 'Their number',
+      by: (o) => o.theirNumber,
+      cell: (o) => (o.theirNumber === '' ? <Dash /> : <span className="mono">{o.theirNumber}</span>),
+      wide: true,
+      extra: true,
     },
     {
       key: 'net',

@@ -1,10 +1,14 @@
 'use client';
 
 import Link from '@/ui/Link';
+import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { canMove, isUnsent, OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import type { OrderView } from '@/queries/order';
+import { Faults } from '@/ui/kit/Field';
+import { makeKey, useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
+import { repeatOrder } from '../../../acts';
 import { StateTag } from '../StateTag';
 import { CallOff, Revise } from './OrderEnding';
 import { counted } from '@/core/words';
@@ -22,6 +26,11 @@ export function OrderHead({ view }: { view: OrderView }) {
   const { order, supplier, madeBy, documents, mail, revising } = view;
   const { day, today, may } = useYard();
   const [ending, setEnding] = useState<'revise' | 'callOff'>();
+  const router = useRouter();
+  const repeat = useAct(repeatOrder, {
+    said: ({ number }) => `${number} is drafted with the same lines at today’s prices`,
+    onDone: ({ number }) => router.push(`/orders/${number}`),
+  });
   const mayEnd = revising === undefined && may('draft orders');
   const unsent = isUnsent(order.state, order.sentFrom);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
@@ -49,6 +58,16 @@ export function OrderHead({ view }: { view: OrderView }) {
               Revise
             </button>
           )}
+          {mayEnd && !unsent && (
+            <button
+              type="button"
+              className="step"
+              disabled={repeat.busy}
+              onClick={() => void repeat.run({ once: makeKey(), orderId: order.id })}
+            >
+              Same again
+            </button>
+          )}
           {mayEnd && !unsent && canMove(order.state, 'callOff') && (
             <button type="button" className="step" onClick={() => setEnding('callOff')}>
               Call off
@@ -63,6 +82,7 @@ export function OrderHead({ view }: { view: OrderView }) {
       </div>
       {ending === 'revise' && <Revise view={view} onClose={() => setEnding(undefined)} />}
       {ending === 'callOff' && <CallOff view={view} onClose={() => setEnding(undefined)} />}
+      <Faults messages={repeat.refusals.map((r) => r.message)} />
       {failed && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
           <b>{what} was not sent.</b> The mail to {failed.recipient} failed: {failed.answer}{' '}

@@ -99,7 +99,7 @@ function changesOf(saved: OrderText, text: OrderText): string[] {
   if (saved === text) return [];
   const before = new Map(saved.lines.map((l) => [l.key, l]));
   const own = (l: LineText) => JSON.stringify(l);
-  const head = HEAD_KEYS.filter((k) => saved[k] !== text[k]);
+  const head = HEAD_KEYS.filter((k) => JSON.stringify(saved[k]) !== JSON.stringify(text[k]));
   const kept = text.lines.filter((l) => before.has(l.key));
   const moved =
     kept.map((l) => l.key).join() !==

@@ -6,8 +6,8 @@ import { jobPlace } from '../jobPlace';
 import { JobShelf } from '../JobShelf';
 import { counted } from '@/core/words';
 
-export default jobPlace(async ({ db, person, query, job }) => {
-  const { rows, next } = await listOrders(db, person, { show: 'all', jobId: job.id, after: query.after });
+export default jobPlace(async ({ db, person, today, query, job }) => {
+  const { rows, next } = await listOrders(db, person, { show: 'all', jobId: job.id, after: query.after }, today);
   const shares = may(person, 'see money')
     ? await loadShares(
         db,
