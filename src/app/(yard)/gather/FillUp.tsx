@@ -57,7 +57,7 @@ export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose
       {nothing && <p className="text-ink-2">Nothing else is to buy from them, and no stock they sell is low.</p>}
       {found !== undefined && found.needs.length > 0 && (
         <fieldset>
-          <legend className="mb-1 text-[15px] font-semibold">Needed later</legend>
+          <legend className="mb-1 text-[15px] font-semibold">Also to buy from them</legend>
           {found.needs.map((n) => (
             <label key={n.id} className="flex items-baseline gap-2 border-b border-line-2 py-1.5">
               <input

@@ -1,0 +1,151 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+let folder: string;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'kettle-files-'));
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Mina Rowe');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const onOrder = (job: string) =>
+  app.look(async (db) => {
+    const [row] = (await db('tabSum as t')
+      .join('job as j', 'j.id', 't.jobId')
+      .where({ 'j.number': job, 't.stage': 'onOrder' })
+      .sum({ amount: 't.amount' })) as unknown as { amount: number }[];
+    return row?.amount ?? 0;
+  });
+const orderNow = (number: string) =>
+  app.look((db) => db('purchaseOrder').where({ number }).first('id', 'state', 'revision', 'theirNumber'));
+const dialog = (words: string) => browser.see(By.xpath(`//*[@role='dialog']//button[contains(., '${words}')]`));
+
+describe('an order that was sent', () => {
+  it('is revised: both stand side by side, nothing moves before it is sent, and then the difference', async () => {
+    const before = await onOrder('418');
+    await browser.go('/orders/K26-0019');
+    await (await browser.button('Revise')).click();
+    await browser.type('Why it is revised, as the supplier reads it', 'The gearbox has ten seals');
+    await (await browser.button('Begin the revision')).click();
+    await browser.reads('Revision 1 is being written');
+    await browser.fill('Line 2', 'Quantity', '10');
+    await browser.reads('headroom −54.31 → −73.91');
+    await (await browser.button('Save')).click();
+    const send = await browser.button('Send revision 1');
+    expect(await onOrder('418')).toBe(before);
+    await send.click();
+    await (await browser.button('Send now')).click();
+    await browser.reads('was sent to orders@pellam.example');
+    await browser.reads('revision 1');
+    expect([(await orderNow('K26-0019'))?.revision, (await onOrder('418')) - before]).toEqual([1, 1997]);
+    await browser.reads('First sent');
+  });
+
+  it('takes the supplier’s answer, and says where it differs', async () => {
+    await browser.go('/orders/K26-0019');
+    await (await browser.button('Their answer')).click();
+    await browser.type('Their number for it', 'PB-4711');
+    const [, second] = await browser.driver.findElements(By.xpath("//label[normalize-space(.)='Comes on']/..//input"));
+    await second?.sendKeys(Key.chord(Key.CONTROL, 'a'), '29 May', Key.TAB);
+    await browser.reads('after it is');
+    await (await dialog('Write it down')).click();
+    await browser.reads('K26-0019 is confirmed');
+    expect(await orderNow('K26-0019')).toMatchObject({ state: 'confirmed', theirNumber: 'PB-4711' });
+    await browser.go('/orders?words=pb-4711');
+    await browser.reads('K26-0019');
+  });
+
+  it('shows what closing a line short frees before it is done, and opens it again', async () => {
+    await browser.go('/orders/K26-0019');
+    await (await browser.button('close short')).click();
+    await browser.reads('419 02 Machinery');
+    await browser.type('Reason', 'Sold out');
+    await (await dialog('Close short')).click();
+    await browser.reads('closed short at 0 of 14');
+    const closed = await onOrder('419');
+    await (await browser.button('open again')).click();
+    await browser.type('Reason', 'Found a box');
+    await (await dialog('Open again')).click();
+    await browser.reads('is expected again');
+    expect(await onOrder('419')).toBeGreaterThan(closed);
+  });
+
+  it('is raised again at today’s prices', async () => {
+    await browser.go('/orders/K26-0019');
+    await (await browser.button('Same again')).click();
+    await browser.reads('Drafting');
+    await browser.reads('Oil seal 70 × 90 × 10');
+    await browser.reads('Carriage');
+  });
+});
+
+describe('a draft', () => {
+  it('takes a discount as it is typed, and a number set by hand', async () => {
+    await browser.go('/orders/K26-0023');
+    await browser.fill('Line 1', 'Price', '96.50 -12.5%');
+    await browser.reads('less 12.5 % = 84.4375');
+    await (await browser.button('Number, service, contact')).click();
+    await browser.type('Number', 'LIGHTS-1');
+    await (await browser.button('Save')).click();
+    await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).endsWith('/orders/LIGHTS-1'), 20_000);
+    await browser.reads('84.44');
+  });
+
+  it('goes with its drawings, and with nothing that is a program', async () => {
+    const [drawing, program] = [join(folder, 'mast.dxf'), join(folder, 'setup.dxf')];
+    writeFileSync(drawing, '  0\nSECTION\n');
+    writeFileSync(program, 'MZ\u0090\u0000');
+    await browser.go('/orders/LIGHTS-1');
+    await (await browser.button('Attach')).click();
+    await browser.type('Its revision', 'C');
+    const input = await browser.find(By.css('input[type="file"]'));
+    await input.sendKeys(program);
+    await browser.reads('setup.dxf is a program');
+    await input.sendKeys(drawing);
+    await browser.reads('mast.dxf is kept with LIGHTS-1');
+    await browser.keys(Key.ESCAPE);
+    await browser.reads('mast.dxf (rev. C)');
+    await (await browser.button('Send')).click();
+    await browser.reads('as a PDF with 1 file');
+    await (await browser.button('Send now')).click();
+    await browser.reads('LIGHTS-1 was sent to');
+    const names = await app.look((db) =>
+      db('messageFile as f')
+        .join('document as d', 'd.id', 'f.documentId')
+        .orderBy('f.messageId', 'desc')
+        .limit(2)
+        .select('d.name'),
+    );
+    expect(names.map((n) => n.name).sort()).toEqual(['LIGHTS-1.pdf', 'mast.dxf']);
+  });
+});
+
+describe('gathering', () => {
+  it('fills an order up, and tells what another supplier does to all that is picked', async () => {
+    await browser.go('/gather');
+    await (await browser.see(By.css('input[aria-label^="Pick Tinned cable"]'))).click();
+    await browser.reads('These make 1 order');
+    await (await browser.button('Fill up')).click();
+    const later = await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'Cable gland')]//input"));
+    await later.click();
+    await browser.reads('2 lines picked');
+    await browser.keys(Key.ESCAPE);
+    await (await browser.button('Tinned cable')).click();
+    await browser.reads('for all that is picked');
+    await browser.keys(Key.ESCAPE);
+    // The program that was refused is told of by the browser as well.
+    expect((await browser.consoleErrors()).filter((e) => !e.includes('422'))).toEqual([]);
+  });
+});
