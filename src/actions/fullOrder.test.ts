@@ -1,4 +1,5 @@
 import { previewEnding } from '@/queries/endings';
+import { loadOrderForm } from '@/queries/order';
 import { loadPaper } from '@/store/paper';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { changeDraft, firstLine, orderInput } from '../../tests/support/typed';
@@ -147,6 +148,20 @@ describe('prices and charges', () => {
     expect([(await again(order)).net, await yard.tab()]).toEqual([8640, { drafted: 10_368 }]);
     must(await changeDraft(yard, await again(order), (text) => (firstLine(text).price = 100_000 as never)));
     expect((await again(order)).net).toBe(10_800);
+  });
+
+  it('say what was paid before, wherever, the latest first', async () => {
+    for (const [n, supplier] of [0, 1, 0, 1, 0, 0].entries())
+      await yard.send(await draft({ item: yard.ids.items[0], supplier: supplier as 0 | 1, price: n + 1, quantity: 2 }));
+    const order = await draft({ item: yard.ids.items[0] });
+    const { terms } = await loadOrderForm(yard.db, await sender(), order, TODAY);
+    expect(terms[0]?.past.map((p) => [p.price, p.supplier])).toEqual([
+      [60_000, 'Eelmoor Metals'],
+      [50_000, 'Eelmoor Metals'],
+      [40_000, 'Pellam Bearings'],
+      [30_000, 'Eelmoor Metals'],
+      [20_000, 'Pellam Bearings'],
+    ]);
   });
 
   it('ask whether nothing is meant', async () => {

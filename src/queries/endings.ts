@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Db } from '@/store/connection';
-import { findOrder } from '@/store/orders';
+import { findOrderNumbered } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { endingEffects, type NamedEffect } from './effects';
 import { permit } from './permit';
@@ -22,8 +22,7 @@ export async function previewEnding(
   { what, lineId }: Ending,
 ): Promise<readonly NamedEffect[] | undefined> {
   permit(person, 'see money');
-  const head = await db('purchaseOrder').where({ number }).first('id');
-  const order = head === undefined ? undefined : await findOrder(db, head.id);
+  const order = await findOrderNumbered(db, number);
   if (order === undefined) return undefined;
   const lines = order.lines.filter((l) => lineId === null || l.id === lineId).map((l) => l.id);
   return endingEffects(db, order, lines, BECOMES[what]);

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Db } from '@/store/connection';
 import { filesAbout, goesWith, type KeptFile } from '@/store/files';
 import { dataFile } from '@/store/orderData';
-import { findOrder } from '@/store/orders';
+import { findOrderNumbered } from '@/store/orders';
 import { outgoing } from '@/store/paper';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
@@ -15,8 +15,7 @@ export type FilesOf = FileSubject & { readonly files: readonly KeptFile[] };
 /** The files that can go with an order: its own, and those of its jobs and parts. */
 export async function loadFilesFor(db: Db, person: Person, number: string): Promise<readonly FilesOf[] | undefined> {
   permit(person, 'see money');
-  const head = await db('purchaseOrder').where({ number }).first('id');
-  const order = head === undefined ? undefined : await findOrder(db, head.id);
+  const order = await findOrderNumbered(db, number);
   if (order === undefined) return undefined;
   const jobIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? []));
   const jobs = await whereIn(db, 'job', 'id', jobIds);

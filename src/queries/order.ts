@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { InvoiceState } from '@/core/invoices/states';
-import type { Minor } from '@/core/money/money';
+import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Check } from '@/core/orders/checks';
 import type { MailKind } from '@/core/orders/mail';
 import { orderTotals } from '@/core/orders/order';
@@ -9,7 +9,7 @@ import { EDITABLE, isUnsent } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { findOrder, type LineToSave, type StoredOrder } from '@/store/orders';
+import { findOrderNumbered, type LineToSave, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type Revision, type RevisionContent } from '@/store/revising';
 import { settleLines } from '@/store/settling';
 import { goesWith, type KeptFile } from '@/store/files';
@@ -77,6 +77,8 @@ export type OrderView = {
   readonly files: readonly KeptFile[];
   /** By line: the earliest day that a job needs what it covers. */
   readonly neededOn: ReadonlyMap<number, Day>;
+  /** By need: what its quote has for one of its unit, in the company's currency. */
+  readonly quoted: ReadonlyMap<number, { readonly cost: UnitPrice; readonly unit: string }>;
   /** A revision that is being written, beside the order as it was last sent. */
   readonly revising: RevisionView | undefined;
   /** What went out, the latest first. */
@@ -104,8 +106,7 @@ export type RevisionRow = {
 export async function loadOrder(db: Db, person: Person, number: string, today: Day): Promise<OrderView | undefined> {
   permit(person, 'see orders');
   permit(person, 'see money');
-  const head = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
-  const order = head === undefined ? undefined : await findOrder(db, head.id);
+  const order = await findOrderNumbered(db, number);
   if (order === undefined) return undefined;
   const orderId = order.id;
   const company = await loadCompany(db);
@@ -164,6 +165,7 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     recipients: await recipientsOf(db, order.supplierId),
     files: await goesWith(db, orderId),
     neededOn: await neededByLine(db, orderId),
+    quoted: await quotedFor(db, order),
     revising: writing?.view,
     revisions: (await db('orderRevision as r')
       .join('person as p', 'p.id', 'r.personId')
@@ -176,6 +178,15 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
       .select('id', 'name', 'at')) as OrderView['documents'],
     editable: (EDITABLE.includes(order.state) || revision !== undefined) && may(person, 'draft orders'),
   };
+}
+
+async function quotedFor(db: Db, order: StoredOrder): Promise<OrderView['quoted']> {
+  const needIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
+  const rows = (await db('need as n')
+    .join('quoteLine as q', 'q.id', 'n.quoteLineId')
+    .whereIn('n.id', among(db, needIds))
+    .select('n.id', 'q.cost', 'q.unit')) as { id: number; cost: UnitPrice; unit: string }[];
+  return new Map(rows.map(({ id, ...q }) => [id, q]));
 }
 
 async function neededByLine(db: Db, orderId: number): Promise<ReadonlyMap<number, Day>> {

@@ -6,7 +6,7 @@ import { loadCalendar } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
-import { findOrder, loadMoney, type StoredOrder } from '@/store/orders';
+import { findOrderNumbered, loadMoney, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type RevisionContent } from '@/store/revising';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
@@ -33,8 +33,7 @@ export async function previewOrder(
 ): Promise<OrderPreview | undefined> {
   permit(person, 'draft orders');
   permit(person, 'see money');
-  const head = await db('purchaseOrder').where({ number }).first('id');
-  const order = head === undefined ? undefined : await findOrder(db, head.id);
+  const order = await findOrderNumbered(db, number);
   if (order === undefined) return undefined;
   const supplier = (await loadSuppliers(db, [order.supplierId])).get(order.supplierId) as Supplier;
   const revision = await findRevision(db, order.id);

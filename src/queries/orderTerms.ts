@@ -3,7 +3,7 @@ import type { Quantity } from '@/core/quantity/quantity';
 import type { PriceBreak } from '@/core/sourcing/terms';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
-import { loadPaid, type Paid } from '@/store/paid';
+import { loadPaid, loadPast, type Paid, type Past } from '@/store/paid';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
 
@@ -21,6 +21,8 @@ export type ItemTerms = {
   readonly leadDays: number;
   /** The last price paid this supplier for it, on an order that was sent. */
   readonly paid: Paid | null;
+  /** The last prices paid for it anywhere, the latest first. */
+  readonly past: readonly Past[];
 };
 
 /** Terms of one supplier for items; an item that is not there is left out. */
@@ -36,6 +38,7 @@ export async function loadItemTerms(
   const parts = await loadParts(db, itemIds, today);
   const supplier = (await loadSuppliers(db, [supplierId])).get(supplierId);
   const paid = await loadPaid(db, itemIds);
+  const past = await loadPast(db, itemIds);
   return [...items.values()].map((item) => {
     const part = parts.get(partKey(supplierId, item.id));
     return {
@@ -46,6 +49,7 @@ export async function loadItemTerms(
       prices: part?.terms.prices ?? [],
       leadDays: part?.leadDays ?? supplier?.leadDays ?? 0,
       paid: paid.get(partKey(supplierId, item.id)) ?? null,
+      past: past.get(item.id) ?? [],
     };
   });
 }

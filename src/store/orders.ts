@@ -57,6 +57,11 @@ export async function findOrder(db: Db, id: number): Promise<StoredOrder | undef
   return { ...head, lines: (await loadLines(db, [id])).get(id) ?? [] };
 }
 
+export async function findOrderNumbered(db: Db, number: string): Promise<StoredOrder | undefined> {
+  const head = await db('purchaseOrder').where({ number }).first('id');
+  return head && findOrder(db, head.id);
+}
+
 export type Money = { readonly codes: readonly TaxCode[]; readonly companyCurrency: string };
 
 /** What working out an order's money needs of the company. */

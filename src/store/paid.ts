@@ -1,4 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
+import { groupBy } from '@/core/group';
 import type { UnitPrice } from '@/core/money/money';
 import type { Db } from './connection';
 import { partKey } from './gathering';
@@ -11,6 +12,25 @@ export type Paid = {
   readonly unit: string;
   readonly on: Day;
 };
+
+/** A price paid before, with where. */
+export type Past = Paid & { readonly supplier: string; readonly currency: string; readonly order: string };
+
+const PAST = 5;
+
+/** The last five prices paid for items, wherever, by item; the latest first. */
+export async function loadPast(db: Db, itemIds: readonly number[]): Promise<Map<number, Past[]>> {
+  const rows = (await db.raw(
+    `select * from (
+       select l.item_id, l.price, l.price_quantity, l.unit, o.sent_on as "on", s.name as supplier, o.currency, o.number as "order",
+         row_number() over (partition by l.item_id order by o.sent_on desc, l.id desc) as n
+       from order_line l join purchase_order o on o.id = l.order_id join supplier s on s.id = o.supplier_id
+       where l.item_id in (select value from json_each(?)) and o.sent_on is not null and o.state <> 'calledOff' and l.price is not null
+     ) where n <= ${PAST} order by item_id, n`,
+    [JSON.stringify([...new Set(itemIds)])],
+  )) as (Past & { itemId: number })[];
+  return groupBy(rows, (r) => r.itemId);
+}
 
 /** The last price paid for items, by supplier and item. */
 export async function loadPaid(db: Db, itemIds: readonly number[]): Promise<Map<string, Paid>> {

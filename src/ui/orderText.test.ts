@@ -167,6 +167,7 @@ describe('a line of a part that its supplier lists', () => {
     item: { unit: 'MTR', weight: null },
     leadDays: 3,
     paid: null,
+    past: [],
   };
   const fresh = { ...newLine('goods', 1, 0, part), itemId: 9, asks: true as const };
   const filled = withTerms(fresh, terms, 'GBP');

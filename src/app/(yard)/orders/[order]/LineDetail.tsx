@@ -14,6 +14,8 @@ type Props = {
   readonly line: LineText;
   readonly taxes: readonly TaxCode[];
   readonly faultAt: (field: string) => string | undefined;
+  /** What was paid for it before, and what its quote has. */
+  readonly past: readonly string[];
   readonly onPart: () => void;
   readonly onPut: (change: Partial<LineText>) => void;
 };
@@ -24,6 +26,7 @@ export function LineDetail(props: Props) {
   return (
     <div className="grid gap-y-2">
       {line.kind === 'charge' ? <Sharing {...props} /> : <Parts {...props} />}
+      {props.past.length > 0 && <p className="text-[12.5px] text-ink-2">{props.past.join(' · ')}</p>}
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         {line.kind !== 'charge' && (
           <>
@@ -40,6 +43,7 @@ export function LineDetail(props: Props) {
             <PickField
               kind="place"
               label="Goes elsewhere"
+              small
               className="w-[170px]"
               placeholder="with the order"
               value={line.place}

@@ -12,6 +12,8 @@ import {
   subtractQ,
 } from '@/core/quantity/quantity';
 import { ungrouped } from '@/core/locale/locale';
+import { formatPrice, signOf } from '@/core/money/money';
+import { unitOf } from '@/core/quantity/units';
 import type { OrderView } from '@/queries/order';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { EntryChange } from '@/ui/entry/sheet';
@@ -137,6 +139,23 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
     };
     return Object.keys(found).length === 0 ? undefined : found;
   };
+  /** What the quote had for it, and the last prices paid, wherever. */
+  const pastOf = (line: LineText): string[] => {
+    const quoted = line.splits.flatMap((s) => view.quoted.get(s.needId ?? 0) ?? [])[0];
+    const past = terms.get(line.itemId ?? 0)?.past ?? [];
+    const per = (unit: string) => unitOf(unit).short || unitOf(unit).name;
+    return [
+      ...(quoted === undefined
+        ? []
+        : [
+            `the quote has ${signOf(companyCurrency)}\u202f${formatPrice(quoted.cost, companyCurrency)} / ${per(quoted.unit)}`,
+          ]),
+      ...past.map(
+        (p) =>
+          `paid ${signOf(p.currency)}\u202f${formatPrice(p.price, p.currency)}${p.priceQuantity > 1 ? ` per ${p.priceQuantity}` : ''} / ${per(p.unit)} ${day(p.on)}, ${p.supplier} ${p.order}`,
+      ),
+    ];
+  };
   const detail = (row: OrderRow) => {
     const { splits, kind } = row.line;
     const alone = splits.length === 0 || (splits.length === 1 && kind !== 'charge');
@@ -148,6 +167,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
         line={row.line}
         taxes={form.taxes}
         faultAt={(field) => faults.find((f) => f.field === `${at}.${field}`)?.message}
+        past={pastOf(row.line)}
         onPart={() => addPart(row)}
         onPut={(change) =>
           set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === row.line.key ? { ...l, ...change } : l)) }))
