@@ -6,7 +6,7 @@ import { findCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
-import { endSessions, insertReset } from '@/store/sessions';
+import { endSessions, insertReset, dropFeed, insertFeed } from '@/store/sessions';
 import { defineAction, found, inputRefusals, once, orRefused, Refused, refuse, sameVersion, type Work } from './action';
 import { foundingFields } from '@/core/records/company';
 import { newPersonFields, personFields } from '@/core/records/person';
@@ -193,4 +193,26 @@ export const chooseCopies = defineAction({
     void (await trx('person')
       .where({ id: actor.id })
       .update({ copies: copies ? 1 : 0 })),
+});
+
+/** Makes the address that a person's own calendar reads deliveries from. It is shown once; the file does not know it. */
+export const startFeed = defineAction({
+  name: 'startFeed',
+  right: 'see orders',
+  input: z.object({}),
+  run: async ({ trx, actor, audit }) => {
+    const token = await insertFeed(trx, actor.id);
+    await audit({ words: `Made an address for ${actor.name}’s calendar`, subjects: [['person', actor.id]] });
+    return { token };
+  },
+});
+
+export const endFeed = defineAction({
+  name: 'endFeed',
+  right: 'see orders',
+  input: z.object({}),
+  run: async ({ trx, actor, audit }) => {
+    await dropFeed(trx, actor.id);
+    await audit({ words: `Ended the address of ${actor.name}’s calendar`, subjects: [['person', actor.id]] });
+  },
 });

@@ -7,6 +7,7 @@ import { loadDesk } from './desk';
 import { loadFillUp } from './fillUp';
 import { loadGatherPreview } from './gather';
 import { listOrders, sumOrders } from './orders';
+import { listOpenNeeds, type GatherGroup } from './openNeeds';
 import { loadSwitched } from './switching';
 
 let yard: TestCompany;
@@ -98,6 +99,25 @@ describe('what is picked', () => {
     const order = await yard.draft([{ needId, buy: q(12) }]);
     const again = await draftOrders(await yard.as('manager'), { once: yard.once(), picks: [{ needId, buy: q(12) }] });
     expect(JSON.stringify(again)).toContain(`The buyer has it on ${order.number}.`);
+  });
+});
+
+describe('lines to buy', () => {
+  it('stand together by supplier, job, part, cost code or day', async () => {
+    const { ids } = yard;
+    const made = [
+      await yard.need({ job: 1, item: ids.items[0], neededOn: '2026-06-01' }),
+      await yard.need({ supplier: 1, neededOn: '2026-05-20' }),
+      await yard.need({ item: ids.items[0], supplier: null, neededOn: '2026-07-01' }),
+      await yard.need({ item: ids.items[1] }),
+    ];
+    const order = async (group: GatherGroup) =>
+      (await listOpenNeeds(yard.db, await buyer(), TODAY, { group })).rows.map((n) => made.indexOf(n.id));
+    expect(await order('supplier')).toEqual([3, 0, 1, 2]);
+    expect(await order('job')).toEqual([3, 1, 2, 0]);
+    expect(await order('item')).toEqual([1, 3, 0, 2]);
+    expect(await order('day')).toEqual([1, 0, 2, 3]);
+    expect((await order('code')).sort()).toEqual([0, 1, 2, 3]);
   });
 });
 

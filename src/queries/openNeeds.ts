@@ -4,7 +4,18 @@ import type { Person } from '@/store/people';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from './permit';
 
+/** By what lines to buy stand together, and the order of SQL that brings them so. */
+export const GATHER_GROUPS = {
+  supplier: 'n.supplier_id, n.needed_on, n.id',
+  job: 'j.number, n.needed_on, n.id',
+  item: "coalesce(i.number, ''), n.description, n.unit, n.needed_on, n.id",
+  code: 'c.code, n.needed_on, n.id',
+  day: "coalesce(n.needed_on, '9999'), n.id",
+} as const;
+export type GatherGroup = keyof typeof GATHER_GROUPS;
+
 export type GatherFilter = {
+  readonly group?: GatherGroup | undefined;
   readonly job?: string | undefined;
   readonly supplierId?: number | undefined;
   readonly by?: Day | undefined;
@@ -48,8 +59,18 @@ export async function listOpenNeeds(
           .orderByRaw('n.supplier_id, n.needed_on, n.id')
           .limit(limit)
           .select(...NEED_COLUMNS)) as RawNeed[]);
-  const named = await part(GATHER_SHOWN, true);
-  const rows = [...named, ...(await part(GATHER_SHOWN - named.length, false))];
+  const { group = 'supplier' } = filter;
+  const bySupplier = async () => {
+    const named = await part(GATHER_SHOWN, true);
+    return [...named, ...(await part(GATHER_SHOWN - named.length, false))];
+  };
+  const rows =
+    group === 'supplier'
+      ? await bySupplier()
+      : ((await chosen(joined(db), filter)
+          .orderByRaw(GATHER_GROUPS[group])
+          .limit(GATHER_SHOWN)
+          .select(...NEED_COLUMNS)) as RawNeed[]);
   return { rows: await lines(db, rows, today), total: count?.n ?? 0 };
 }
 

@@ -16,6 +16,12 @@ import { countPlanned, listJobs, loadJobForm } from './jobs';
 import { listThings, loadThing } from './things';
 import { listSoonest, loadBuyList } from './needs';
 import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
+import { previewEnding } from './endings';
+import { loadFileBytes, loadFiles, loadFilesFor, loadOrderData } from './files';
+import { loadFillUp } from './fillUp';
+import { loadFloorPaper } from './floor';
+import { loadSwitched } from './switching';
+import { loadWording } from './wording';
 import { loadOrder, loadOrderForm, loadOrderPaper } from './order';
 import { listOrders } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
@@ -97,6 +103,19 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
     'draft orders',
     (p) => loadOrderForm(yard.db, p, { lines: [], supplierId: 1 } as never, TODAY),
   ],
+  [
+    'what ending a line frees',
+    'see money',
+    (p) => previewEnding(yard.db, p, 'K26-0001', { what: 'callOff', lineId: null }),
+  ],
+  ['files for an order', 'see money', (p) => loadFilesFor(yard.db, p, 'K26-0001')],
+  ['files about a thing', 'see money', (p) => loadFiles(yard.db, p, 'job', 1)],
+  ['an order as data', 'see money', (p) => loadOrderData(yard.db, p, 'K26-0001', 'ubl', TODAY)],
+  ['what goes with an order', 'see money', (p) => loadFileBytes(yard.db, p, 'K26-0001')],
+  ['the slip for the floor', 'see jobs', (p) => loadFloorPaper(yard.db, p, '412', TODAY)],
+  ['what could ride along', 'draft orders', (p) => loadFillUp(yard.db, p, 1, [], TODAY)],
+  ['what a switch does', 'draft orders', (p) => loadSwitched(yard.db, p, { needId: 1, picks: [] }, TODAY)],
+  ['the words of mails', 'keep suppliers', (p) => loadWording(yard.db, p, null, TODAY)],
   ['a typed order', 'draft orders', (p) => previewOrder(yard.db, p, 'K26-0001', [], TODAY)],
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],

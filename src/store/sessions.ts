@@ -98,3 +98,23 @@ export async function findReset(
   const person = await findPerson(db, row.personId);
   return person && { id: row.id, person };
 }
+
+/** Makes the address of a person's calendar of deliveries; an earlier one no longer holds. @returns its token */
+export async function insertFeed(db: Db, personId: number): Promise<string> {
+  const token = newToken();
+  await db('person')
+    .where({ id: personId })
+    .update({ feedHash: digest(token) });
+  return token;
+}
+
+export const dropFeed = async (db: Db, personId: number): Promise<void> =>
+  void (await db('person').where({ id: personId }).update({ feedHash: null }));
+
+/** Whose calendar a token is of, while they are let in. */
+export async function findFeed(db: Db, token: string): Promise<Person | undefined> {
+  const row = await db('person')
+    .where({ feedHash: digest(token), active: 1 })
+    .first('id');
+  return row && findPerson(db, row.id);
+}

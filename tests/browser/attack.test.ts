@@ -67,6 +67,7 @@ const ADDRESSES = [
   '/jobs/412/papers/slip',
   '/jobs/none/papers/slip',
   '/words',
+  '/calendar/none',
   '/words?supplier=none',
   '/orders/none/pdf',
   '/dock',

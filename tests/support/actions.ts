@@ -30,6 +30,8 @@ export const ASKS: Readonly<Record<string, Right>> = {
   saveTextBlocks: 'keep suppliers',
   chooseCopies: 'see jobs',
   repeatOrder: 'draft orders',
+  startFeed: 'see orders',
+  endFeed: 'see orders',
   keepFile: 'keep files',
   takeOutFile: 'keep files',
   sendWith: 'draft orders',

@@ -106,6 +106,9 @@ ALTER TABLE supplier_contact ADD COLUMN gets_orders INTEGER NOT NULL DEFAULT 0;
 -- Which data files go with an order, by commas: ubl, csv.
 ALTER TABLE supplier ADD COLUMN data_files TEXT NOT NULL DEFAULT '';
 ALTER TABLE person ADD COLUMN copies INTEGER NOT NULL DEFAULT 0;
+-- The digest of the token under which a person's calendar reads what is expected.
+ALTER TABLE person ADD COLUMN feed_hash TEXT;
+CREATE UNIQUE INDEX person_by_feed ON person(feed_hash) WHERE feed_hash IS NOT NULL;
 -- Words that stand on orders to a supplier, or for a kind of job; on all of them where neither is said.
 CREATE TABLE text_block (
   id INTEGER PRIMARY KEY, place INTEGER NOT NULL, words TEXT NOT NULL, supplier_id INTEGER REFERENCES supplier(id), job_kind TEXT CHECK (job_kind IN ('contract','repair','make'))

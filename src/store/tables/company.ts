@@ -45,6 +45,7 @@ export type PersonRow = {
   readonly theme: 'day' | 'evening';
   /** Whether they get a copy of what they send. */
   readonly copies: number;
+  readonly feedHash: string | null;
   readonly active: number;
   readonly version: number;
 };

@@ -10,6 +10,7 @@ import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { headroomOf } from '@/core/tab/sums';
 import type { GatherView, SupplierTerms } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needLine';
+import type { GatherGroup } from '@/queries/openNeeds';
 import { ask, asJson } from '@/ui/ask';
 import { useKey } from '@/ui/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
@@ -22,7 +23,7 @@ import { useDraft } from '@/ui/useDraft';
 import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
 import { callOff, mendNeeds, draftOrders } from '../../acts';
-import { bySupplier, gatherColumns } from './gatherColumns';
+import { gatherColumns, groupsBy } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { counted } from '@/core/words';
 
@@ -33,6 +34,7 @@ type Props = {
   readonly rows: readonly NeedLine[];
   readonly total: number;
   readonly terms: readonly SupplierTerms[];
+  readonly group: GatherGroup;
   readonly filters: ReactNode;
 };
 
@@ -62,7 +64,7 @@ const toPicks = (picks: Picks) =>
 const without = <T,>(all: Readonly<Record<number, T>>, id: number): Readonly<Record<number, T>> =>
   Object.fromEntries(Object.entries(all).filter(([own]) => Number(own) !== id));
 
-export function Gather({ rows, total, terms, filters }: Props) {
+export function Gather({ rows, total, terms, group, filters }: Props) {
   const router = useRouter();
   const yard = useYard();
   const draft = useDraft<Picks>('gather', {});
@@ -97,7 +99,8 @@ export function Gather({ rows, total, terms, filters }: Props) {
   const { view, current } = usePreview(picks, stock, joins, drafting.clash);
   const choosing = useAct(mendNeeds);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
-  const groups = useMemo(() => bySupplier(terms, yard.currency), [terms, yard.currency]);
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- how days are told is the same for the whole visit
+  const groups = useMemo(() => groupsBy(group, terms, yard), [group, terms, yard.currency]);
   const count = Object.keys(picks).length;
   const forStores = Object.keys(stock).length;
 
@@ -141,6 +144,7 @@ export function Gather({ rows, total, terms, filters }: Props) {
   useKey('Escape', 'Put back what is picked', putBack, count + forStores > 0);
 
   const columns = gatherColumns({
+    named: group !== 'supplier',
     yard,
     picks,
     wrong,

@@ -4,6 +4,7 @@ import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { SupplierTerms } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needLine';
+import type { GatherGroup } from '@/queries/openNeeds';
 import { PickField } from '@/ui/kit/PickField';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column, Groups } from '@/ui/ledger/column';
@@ -12,6 +13,8 @@ import type { useYard } from '@/ui/YardContext';
 import type { Picks } from './Gather';
 
 type Options = {
+  /** Whether each line says its supplier, where it does not stand under it. */
+  readonly named: boolean;
   readonly yard: Pick<ReturnType<typeof useYard>, 'currency' | 'day'>;
   readonly picks: Picks;
   readonly wrong: readonly number[];
@@ -29,30 +32,77 @@ function termsInWords(terms: SupplierTerms): string {
   return `lead ${counted(terms.leadDays, 'working day')} · ${carriage}`;
 }
 
-const nameOf = ([first]: readonly NeedLine[]) => first?.supplier ?? 'No supplier yet';
-
 /** What lines come to at the prices they would be bought at, in minor units of the company's currency. */
 const valueOf = (rows: readonly NeedLine[]): Minor => add(ZERO, ...rows.map((n) => n.buying?.value ?? ZERO));
 
-/** Lines of one supplier stand under its name and terms, with what they come to. */
-export function bySupplier(terms: readonly SupplierTerms[], currency: string): Groups<NeedLine> {
-  return {
-    of: (n) => n.supplierId ?? 0,
-    words: (rows) => `Pick all of ${nameOf(rows)}`,
-    head: (rows) => {
-      const own = terms.find((t) => t.id === rows[0]?.supplierId);
-      return (
-        <span className="flex flex-wrap items-baseline gap-x-2">
-          <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>
-          <span className="text-[12.5px] text-ink-2">
-            {own === undefined ? 'choose one before drafting' : termsInWords(own)}
-          </span>
-          <span className="ml-auto font-semibold" title={`${counted(rows.length, 'line')} shown`}>
-            {formatAmount(valueOf(rows), currency)}
-          </span>
-        </span>
-      );
+type Heading = {
+  readonly key: (n: NeedLine) => string | number;
+  readonly name: (n: NeedLine) => string;
+  /** What else the heading says of its lines. */
+  readonly told: (rows: readonly NeedLine[]) => string;
+};
+
+const jobsOf = (rows: readonly NeedLine[]) => [...new Set(rows.map((n) => n.job))];
+
+/** What lines of one part come to in all, and how that is split among jobs. */
+function partTold(rows: readonly NeedLine[]): string {
+  const [first] = rows;
+  if (first === undefined) return '';
+  const whole = quantity(rows.reduce((sum, n) => sum + n.open, 0));
+  const parts = jobsOf(rows).map((job) => {
+    const own = quantity(rows.filter((n) => n.job === job).reduce((sum, n) => sum + n.open, 0));
+    return `${formatQuantity(own)} for ${job}`;
+  });
+  const all = `${formatQuantity(whole)} ${unitOf(first.unit).short}`.trim();
+  return `${first.number ?? ''} · ${all} in all${parts.length > 1 ? `: ${parts.join(', ')}` : ''}`;
+}
+
+const headings = (
+  terms: readonly SupplierTerms[],
+  day: Options['yard']['day'],
+): Readonly<Record<GatherGroup, Heading>> => ({
+  supplier: {
+    key: (n) => n.supplierId ?? 0,
+    name: (n) => n.supplier ?? 'No supplier yet',
+    told: ([first]) => {
+      const own = terms.find((t) => t.id === first?.supplierId);
+      return own === undefined ? 'choose one before drafting' : termsInWords(own);
     },
+  },
+  job: { key: (n) => n.job, name: (n) => n.job, told: (rows) => counted(rows.length, 'line') },
+  item: { key: (n) => `${n.itemId ?? n.description}/${n.unit}`, name: (n) => n.description, told: partTold },
+  code: {
+    key: (n) => n.code,
+    name: (n) => `${n.code} ${n.codeName}`,
+    told: (rows) => `for ${jobsOf(rows).join(', ')}`,
+  },
+  day: {
+    key: (n) => n.neededOn ?? '',
+    name: (n) => (n.neededOn === null ? 'No day yet' : day(n.neededOn)),
+    told: (rows) => `for ${jobsOf(rows).join(', ')}`,
+  },
+});
+
+/** Lines that stand together under a heading, with what they come to. */
+export function groupsBy(
+  group: GatherGroup,
+  terms: readonly SupplierTerms[],
+  { currency, day }: Options['yard'],
+): Groups<NeedLine> {
+  const { key, name, told } = headings(terms, day)[group];
+  const nameOf = ([first]: readonly NeedLine[]) => (first === undefined ? '' : name(first));
+  return {
+    of: key,
+    words: (rows) => `Pick all of ${nameOf(rows)}`,
+    head: (rows) => (
+      <span className="flex flex-wrap items-baseline gap-x-2">
+        <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>
+        <span className="text-[12.5px] text-ink-2">{told(rows)}</span>
+        <span className="ml-auto font-semibold" title={`${counted(rows.length, 'line')} shown`}>
+          {formatAmount(valueOf(rows), currency)}
+        </span>
+      </span>
+    ),
   };
 }
 
@@ -87,6 +137,7 @@ export function gatherColumns(options: Options): Column<NeedLine>[] {
           <span className={`block text-[12.5px] phone:hidden ${n.late ? 'text-brick' : 'text-ink-2'}`}>
             <span className="mono font-bold">{n.job}</span> {n.code} · {yard.day(n.neededOn)}
           </span>
+          {options.named && n.supplier !== null && <span className="block text-[12.5px] text-ink-2">{n.supplier}</span>}
           {n.supplierId === null && (
             <PickField
               kind="supplier"

@@ -1,5 +1,5 @@
 import { may } from '@/core/people/rights';
-import { getsCopies, listMySignIns } from '@/queries/people';
+import { listMySignIns, loadOwnSettings } from '@/queries/people';
 import { clock } from '@/server/setting';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -8,24 +8,27 @@ import { place } from '../../server/place';
 import { signedIn } from '../../server/session';
 import { Copies } from './Copies';
 import { ChangePassword } from './ChangePassword';
+import { Feed } from './Feed';
 import { SignIns } from './SignIns';
 
 export const metadata = { title: 'Your sign-ins' };
 
 export default place(async ({ db, person }) => {
   const rows = await listMySignIns(db, person, clock.now());
-  const own = (await signedIn())?.sessionId ?? 0;
+  const here = (await signedIn())?.sessionId ?? 0;
+  const own = await loadOwnSettings(db, person);
   return (
     <Sheet
       aside={
         <>
-          {may(person, 'send orders') && <Copies on={await getsCopies(db, person)} email={person.email} />}
-          <ChangePassword keep={own} />
+          {may(person, 'send orders') && <Copies on={own.copies} email={person.email} />}
+          {may(person, 'see orders') && <Feed on={own.feed} />}
+          <ChangePassword keep={here} />
         </>
       }
     >
       <PlaceTitle title="Your sign-ins" count={person.email} />
-      <SignIns rows={rows} own={own} />
+      <SignIns rows={rows} own={here} />
       <Shelf facts={<Fact>{counted(rows.length, 'sign-in')}</Fact>} />
     </Sheet>
   );
