@@ -195,24 +195,21 @@ export const chooseCopies = defineAction({
       .update({ copies: copies ? 1 : 0 })),
 });
 
-/** Makes the address that a person's own calendar reads deliveries from. It is shown once; the file does not know it. */
-export const startFeed = defineAction({
-  name: 'startFeed',
+/**
+ * Makes the address that a person's own calendar reads deliveries from, or ends it. It is shown once; the file does not
+ * know it. One that was made before no longer holds.
+ */
+export const chooseFeed = defineAction({
+  name: 'chooseFeed',
   right: 'see orders',
-  input: z.object({}),
-  run: async ({ trx, actor, audit }) => {
-    const token = await insertFeed(trx, actor.id);
-    await audit({ words: `Made an address for ${actor.name}’s calendar`, subjects: [['person', actor.id]] });
+  input: z.object({ on: z.boolean() }),
+  run: async ({ trx, actor, audit }, { on }) => {
+    const token = on ? await insertFeed(trx, actor.id) : null;
+    if (!on) await dropFeed(trx, actor.id);
+    await audit({
+      words: `${on ? 'Made' : 'Ended'} the address of ${actor.name}’s calendar`,
+      subjects: [['person', actor.id]],
+    });
     return { token };
-  },
-});
-
-export const endFeed = defineAction({
-  name: 'endFeed',
-  right: 'see orders',
-  input: z.object({}),
-  run: async ({ trx, actor, audit }) => {
-    await dropFeed(trx, actor.id);
-    await audit({ words: `Ended the address of ${actor.name}’s calendar`, subjects: [['person', actor.id]] });
   },
 });

@@ -56,7 +56,15 @@ describe('the sample company', () => {
 
   it('shows real trouble: a budget over, a line too late, a wrong price, a delivery short', async () => {
     const desk = await loadDesk(db, mina, TODAY);
-    expect(desk.map((g) => g.title)).toEqual(['Over budget', 'To buy', 'To send', 'To start', 'To match', 'Quotes']);
+    expect(desk.map((g) => g.title)).toEqual([
+      'Over budget',
+      'To buy',
+      'To send',
+      'To chase',
+      'To start',
+      'To match',
+      'Quotes',
+    ]);
     expect((await listOpenNeeds(db, mina, TODAY, {})).rows.filter((r) => r.late).length).toBeGreaterThan(2);
     expect((await listDue(db, mina)).rows.some((r) => r.state === 'partIn')).toBe(true);
   });

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { endFeed, startFeed, setActive } from '@/actions/people';
+import { chooseFeed, setActive } from '@/actions/people';
 import { confirmOrder } from '@/actions/confirming';
 import { calendarFeed } from '@/formats/ical';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
@@ -22,6 +22,9 @@ const read = (feed: string) =>
 const feedOf = async (token: string) =>
   calendarFeed('Deliveries', 'yard.example', `${TODAY}T10:00:00.000Z`, (await loadDeliveries(yard.db, token)) ?? []);
 
+const addressOf = async (sender: Awaited<ReturnType<TestCompany['as']>>) =>
+  must(await chooseFeed(sender, { on: true })).token ?? '';
+
 describe('the calendar of deliveries', () => {
   it('tells what is still to come, on the day it is promised or wanted, and no price', async () => {
     const needs = [
@@ -30,7 +33,7 @@ describe('the calendar of deliveries', () => {
     ];
     const order = await yard.send(await yard.draft(needs.map((needId) => ({ needId, buy: q(12) }))));
     await yard.draft([{ needId: await yard.need({ neededOn: '2026-05-20' }), buy: q(12) }]);
-    const { token } = must(await startFeed(await yard.as('buyer'), {}));
+    const token = await addressOf(await yard.as('buyer'));
     expect(read(await feedOf(token))).toEqual([
       {
         day: '2026-05-19',
@@ -62,7 +65,7 @@ describe('the calendar of deliveries', () => {
     await yard.send(
       await yard.draft([{ needId: await yard.need({ neededOn: '2026-05-20', description: long }), buy: q(1) }]),
     );
-    const { token } = must(await startFeed(await yard.as('buyer'), {}));
+    const token = await addressOf(await yard.as('buyer'));
     const feed = await feedOf(token);
     // RFC 5545, 3.1: lines end with CRLF and are at most 75 octets long.
     expect(feed.split('\r\n').every((l) => Buffer.byteLength(l) <= 75)).toBe(true);
@@ -71,17 +74,17 @@ describe('the calendar of deliveries', () => {
 
   it('is read by who has its address, until that is ended, made anew, or its person is let in no more', async () => {
     const buyer = await yard.as('buyer');
-    const first = must(await startFeed(buyer, {})).token;
-    const second = must(await startFeed(buyer, {})).token;
+    const first = await addressOf(buyer);
+    const second = await addressOf(buyer);
     expect([await loadDeliveries(yard.db, first), await loadDeliveries(yard.db, 'none')]).toEqual([
       undefined,
       undefined,
     ]);
     expect(await loadDeliveries(yard.db, second)).toEqual([]);
     expect(JSON.stringify(await yard.db('person'))).not.toContain(second);
-    must(await endFeed(buyer, {}));
+    must(await chooseFeed(buyer, { on: false }));
     expect(await loadDeliveries(yard.db, second)).toBeUndefined();
-    const third = must(await startFeed(buyer, {})).token;
+    const third = await addressOf(buyer);
     must(await setActive(await yard.as('administrator'), { personId: buyer.actor.id, version: 1, active: false }));
     expect(await loadDeliveries(yard.db, third)).toBeUndefined();
   });

@@ -2,15 +2,15 @@
 
 import { useState } from 'react';
 import { useAct } from '@/ui/useAct';
-import { endFeed, startFeed } from '../../acts';
+import { chooseFeed } from '../../acts';
 
 /** The address under which one's own calendar reads what is expected; it is shown once, when it is made. */
 export function Feed({ on }: { on: boolean }) {
   const [address, setAddress] = useState<string>();
-  const start = useAct(startFeed, {
-    onDone: ({ token }) => setAddress(`${window.location.origin}/calendar/${token}.ics`),
+  const act = useAct(chooseFeed, {
+    said: ({ token }) => (token === null ? 'The address holds no more' : 'The address is made'),
+    onDone: ({ token }) => setAddress(token === null ? undefined : `${window.location.origin}/calendar/${token}.ics`),
   });
-  const end = useAct(endFeed, { said: () => 'The address holds no more', onDone: () => setAddress(undefined) });
   return (
     <section className="mb-5" aria-label="Calendar of deliveries">
       <h2 className="mb-1 text-[16px]">Calendar of deliveries</h2>
@@ -23,11 +23,11 @@ export function Feed({ on }: { on: boolean }) {
         <p className="mono mb-2 rounded-lg border border-line bg-glaze px-2 py-1 break-all">{address}</p>
       )}
       <div className="flex gap-4">
-        <button type="button" className="step" disabled={start.busy} onClick={() => void start.run({})}>
+        <button type="button" className="step" disabled={act.busy} onClick={() => void act.run({ on: true })}>
           {on ? 'Make another address' : 'Make the address'}
         </button>
         {on && (
-          <button type="button" className="step" disabled={end.busy} onClick={() => void end.run({})}>
+          <button type="button" className="step" disabled={act.busy} onClick={() => void act.run({ on: false })}>
             End it
           </button>
         )}
