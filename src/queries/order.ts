@@ -19,7 +19,7 @@ import { among, whereIn } from '@/store/rows';
 import type { CostCode, DeliveryPlace, MessageState, OrderHead, Supplier } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { orderEffects, revisionEffects, standingOf, type NamedEffect } from './effects';
-import { checkLines } from './orderPreview';
+import { checkLines, newlyAsked } from './orderPreview';
 import { loadItemTerms } from './orderTerms';
 import { permit } from './permit';
 import { listThings } from './things';
@@ -218,7 +218,7 @@ async function viewRevision(
     view: { number: order.revision + 1, reason, terms, lines, changes },
     effects: revised.ok ? await revisionEffects(db, order, revised.value.lines) : await standingOf(db, order),
     checks: revised.ok
-      ? await checkLines(db, order, revised.value.lines, supplier, today)
+      ? await checkLines(db, order, newlyAsked(order, revised.value.lines), supplier, today)
       : revised.refusals.map((r) => ({ good: false, words: r.message })),
   };
 }

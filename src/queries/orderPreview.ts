@@ -61,11 +61,20 @@ async function previewRevision(
   const revised = await revise(db, order, content, today);
   if (!revised.ok) return { checks: revised.refusals.map((f) => ({ good: false, words: f.message })) };
   return {
-    checks: await checkLines(db, order, revised.value.lines, supplier, today),
+    checks: await checkLines(db, order, newlyAsked(order, revised.value.lines), supplier, today),
     effects: await revisionEffects(db, order, revised.value.lines),
     changes: await changesBetween(db, order, revised.value, today),
   };
 }
+
+/** Lines of a revision, those that were asked for a day before without it: whether they come by then shows by now. */
+export const newlyAsked = <L extends CheckedLine & { readonly id?: number }>(
+  order: StoredOrder,
+  lines: readonly L[],
+): L[] => {
+  const sent = new Map(order.lines.map((l) => [l.id, l.wantedOn]));
+  return lines.map((l) => (l.id !== undefined && sent.get(l.id) === l.wantedOn ? { ...l, wantedOn: null } : l));
+};
 
 type CheckedLine = OrderLine & { readonly itemId: number | null; readonly wantedOn: Day | null };
 

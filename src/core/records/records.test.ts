@@ -7,7 +7,7 @@ import { itemFields, itemForm, type ItemText } from './item';
 import { jobFields, jobForm } from './job';
 import { needFields, needForm } from './need';
 import { partFields, partForm, type PartText } from './part';
-import { supplierFields, supplierForm } from './supplier';
+import { DATA_FILES, supplierFields, supplierForm } from './supplier';
 
 afterEach(() => writeAs(usualFor('en-GB')));
 
@@ -41,6 +41,7 @@ describe('a form reads back what it writes, in every language and currency', () 
           carrier: words,
           terms: words,
           delivers: words,
+          dataFiles: fc.subarray([...DATA_FILES]),
         }),
         ({ language, currency }, fields) => {
           writeAs(usualFor(language));
@@ -68,6 +69,9 @@ describe('a form reads back what it writes, in every language and currency', () 
         const kept = {
           ...usualFor(language),
           country: 'GB',
+          orderPattern: 'K{yy}-{0000}',
+          orderGaps: 'fill',
+          orderTerms: '',
           receivingDays: 2,
           priceToleranceShare: share,
           priceToleranceMost: most,
@@ -76,6 +80,14 @@ describe('a form reads back what it writes, in every language and currency', () 
         expect(form.parse(z.encode(form, kept))).toEqual(kept);
       }),
     ));
+
+  it.each([
+    ['K{yy}', 'needs a place for the count'],
+    ['K/{000}', 'stands in addresses'],
+    ['', 'Say how orders are numbered'],
+  ])('numbers orders by no pattern such as %j', (orderPattern, words) =>
+    expect(companyFields.shape.orderPattern.safeParse(orderPattern).error?.issues[0]?.message).toContain(words),
+  );
 
   it('a line to buy', () =>
     fc.assert(
@@ -131,12 +143,16 @@ describe('a supplier', () => {
     expect(supplierForm('gbp', 'GBP').parse({ ...typed, currency: 'gbp', carriage: '9*100' }).carriage).toBe(90_000);
     expect(Object.keys(read({ carriage: '9.50' }))).toEqual(['carriage']);
   });
+  it('sends orders to people with an address only', () =>
+    expect(read({ contacts: [{ name: 'Ann', whatFor: '', email: '', phone: '', getsOrders: true }] })).toEqual({
+      'contacts.0.email': 'Orders need an e-mail address.',
+    }));
   it('leaves out rows that say nothing, and tells what the others lack', () => {
     const person = { name: '', whatFor: '', email: '', phone: '' };
     const days = (fromDay: string, untilDay: string) => ({ fromDay, untilDay, words: '' });
     expect(
       supplierForm('jpy', 'GBP').parse({ ...typed, contacts: [person, { ...person, name: 'Ann' }] }).contacts,
-    ).toEqual([{ ...person, name: 'Ann' }]);
+    ).toEqual([{ ...person, name: 'Ann', getsOrders: false }]);
     expect(
       read({
         contacts: [{ ...person, phone: '1' }],
