@@ -170,7 +170,7 @@ describe('every address, as everybody', () => {
 
   it('lets nobody in who is signed out', async () => {
     const nobody = Caller.signedOut(app.base);
-    const open = ['/sample-quote', '/sign-in', '/welcome', '/reset/none', '/favicon.ico', '/nowhere'];
+    const open = ['/calendar/none', '/sample-quote', '/sign-in', '/welcome', '/reset/none', '/favicon.ico', '/nowhere'];
     for (const path of ADDRESSES.filter((a) => !open.includes(a))) {
       const { status, headers } = await nobody.ask(path);
       expect({ path, kept: status === 401 || headers.get('location') === '/sign-in' }).toEqual({ path, kept: true });
