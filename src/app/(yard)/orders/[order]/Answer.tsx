@@ -10,9 +10,9 @@ import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { OrderView } from '@/queries/order';
 import { DateField } from '@/ui/kit/DateField';
-import { AreaField, Faults, TextField } from '@/ui/kit/Field';
+import { AreaField, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
+import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { confirmOrder } from '../../../acts';
@@ -53,20 +53,12 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
       ),
     });
   };
-  useKey('Ctrl+Enter', 'Write it down', save, !act.busy);
   return (
     <Slip
       open
       onClose={onClose}
       title={`Their answer to ${order.number}`}
-      foot={
-        <div className="grid gap-2">
-          <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
-          <button type="button" disabled={act.busy} onClick={save} className="btn btn-main justify-self-end">
-            Write it down <span className="kbd">^↵</span>
-          </button>
-        </div>
-      }
+      foot={<SlipFoot words="Write it down" act={act} onGo={save} />}
     >
       <div className="grid gap-3">
         <TextField

@@ -4,9 +4,8 @@ import { useEffect, useState } from 'react';
 import type { OrderView } from '@/queries/order';
 import type { FilesOf } from '@/queries/files';
 import { ask } from '@/ui/ask';
-import { Faults } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
+import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useAct } from '@/ui/useAct';
 import { sendWith } from '../../../acts';
 import { AddFile } from '../../AddFile';
@@ -25,7 +24,6 @@ export default function Attach({ view, onClose }: { view: OrderView; onClose: ()
     return () => stop.abort();
   }, [order.number, looked]);
   const save = () => void act.run({ orderId: order.id, version: order.version, documentIds: [...picked] });
-  useKey('Ctrl+Enter', 'Keep what goes along', save, !act.busy);
   const pick = (id: number, on: boolean) =>
     setPicked((now) => new Set(on ? [...now, id] : [...now].filter((n) => n !== id)));
   const some = found?.filter((f) => f.files.length > 0) ?? [];
@@ -34,14 +32,7 @@ export default function Attach({ view, onClose }: { view: OrderView; onClose: ()
       open
       onClose={onClose}
       title={`What goes with ${order.number}`}
-      foot={
-        <div className="grid gap-2">
-          <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
-          <button type="button" disabled={act.busy} onClick={save} className="btn btn-main justify-self-end">
-            Keep <span className="kbd">^↵</span>
-          </button>
-        </div>
-      }
+      foot={<SlipFoot words="Keep" act={act} onGo={save} />}
     >
       {found === undefined && <p className="text-ink-2">Looking for files…</p>}
       {found !== undefined && some.length === 0 && (

@@ -4,9 +4,9 @@ import { z } from 'zod';
 import { CUSTOMER_PLACES, placeFields, type CustomerPlace, type PlaceKept } from '@/core/records/place';
 import type { OrderView } from '@/queries/order';
 import type { Named } from '@/ui/entry/column';
-import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
+import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
+import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useActForm } from '@/ui/useActForm';
 import { addPlace } from '../../../acts';
 
@@ -53,20 +53,12 @@ export default function NewPlace({ typed, view, onClose, onPlace }: Props) {
     said: (_, made) => `${made.name} is there`,
     onDone: ({ id }) => onPlace({ id, number: '', name: form.typed.name.trim() }),
   });
-  useKey('Ctrl+Enter', 'Add the place', form.save, !form.busy);
   return (
     <Slip
       open
       onClose={onClose}
       title="A new place of delivery"
-      foot={
-        <div className="grid gap-2">
-          <Faults messages={form.refusals.map((r) => r.message)} />
-          <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main justify-self-end">
-            Add the place <span className="kbd">^↵</span>
-          </button>
-        </div>
-      }
+      foot={<SlipFoot words="Add the place" act={form} onGo={form.save} />}
     >
       <div className="grid gap-3">
         <TextField label="Called" autoFocus={typed === ''} {...form.text('name')} />
