@@ -17,7 +17,7 @@ type Line = OrderView['order']['lines'][number];
 export type LineEnd = 'closeShort' | 'endBills' | 'openAgain' | 'elsewhere';
 type EndProps = { readonly line: Line; readonly view: OrderView; readonly onClose: () => void };
 
-const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
+export const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
 
 const QUESTIONS = { closeShort: CloseShort, endBills: EndBills, openAgain: OpenAgain, elsewhere: Elsewhere } as const;
 

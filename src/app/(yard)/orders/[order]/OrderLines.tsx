@@ -18,7 +18,7 @@ import { ProgressGlass } from '@/ui/SightGlass';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
-import { LineEnding, type LineEnd } from './LineEnding';
+import { factsOf, LineEnding, type LineEnd } from './LineEnding';
 
 type Line = OrderView['order']['lines'][number];
 
@@ -186,8 +186,6 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
     </>
   );
 }
-
-const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
 
 const mayClose = (l: Line, { order }: OrderView) => closeShortFault(order, factsOf(l)) === undefined;
 
