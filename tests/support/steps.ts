@@ -113,6 +113,7 @@ export const TASKS: readonly Task[] = [
       await s.pressUntil(Key.ARROW_DOWN, inCell);
       await s.press(Key.ARROW_RIGHT, '+');
       await s.words('418');
+      await s.browser.see(By.css('[role="option"]'));
       await s.chord(Key.SHIFT, Key.TAB);
       await s.words('1');
       await s.press(Key.ARROW_UP);
