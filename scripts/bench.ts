@@ -111,15 +111,18 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
   }
 }
 
-/** Picks of forty lines of several jobs, others for each k, as Gather asks about them. */
-async function picksOf(db: Db): Promise<(k: number) => string> {
+/** Picks of so many lines of several jobs, others for each k, as Gather asks about them. */
+async function picksOf(db: Db, many: number): Promise<(k: number) => string> {
   const open = db('need as n').join('job as j', 'j.id', 'n.jobId').where('j.state', 'live').where('n.open', '>', 0);
-  const needs = (await open.whereNotNull('n.supplierId').limit(400).select('n.id', 'n.open')) as {
+  const needs = (await open
+    .whereNotNull('n.supplierId')
+    .limit(10 * many)
+    .select('n.id', 'n.open')) as {
     id: number;
     open: number;
   }[];
   return (k) => {
-    const picks = needs.slice((k % 10) * 40, (k % 10) * 40 + 40).map((n) => ({ needId: n.id, buy: n.open }));
+    const picks = needs.slice((k % 10) * many, (k % 10) * many + many).map((n) => ({ needId: n.id, buy: n.open }));
     return JSON.stringify({ picks, joins: {} });
   };
 }
@@ -138,6 +141,11 @@ async function pages(db: Db, { get }: Served): Promise<void> {
     ['Job: orders', (k) => `/jobs/${job(k)}/orders`],
     ['Gather', () => '/gather'],
     ['Gather, one job', (k) => `/gather?job=${job(k)}`],
+    ['Gather, by part', () => '/gather?group=item'],
+    ['Gather, by day to order', () => '/gather?group=order'],
+    ['Gather, too late', () => '/gather?show=late'],
+    ['Gather, something in the way', () => '/gather?show=trouble'],
+    ['Gather, the next 250 lines', (k) => `/gather/lines?size=250&after=[${1 + k},"2026-06-01",1]`],
     ['Orders', () => '/orders'],
     ['Orders, all, the largest first', () => '/orders?show=all&sort=-net'],
     ['Orders, all, by words', (k) => `/orders?show=all&words=000${k % 10}`],
@@ -156,17 +164,19 @@ async function pages(db: Db, { get }: Served): Promise<void> {
     ['Find, by a letter', (k) => `/find?words=${'pwvce'[k % 5]}`],
     ['Find, by a number', (k) => `/find?words=${100 + k}`],
   ];
-  const picks = await picksOf(db);
   console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);
   for (const [name, path] of views) {
     for (let k = 0; k < 5; k += 1) await get(path(k));
     row(name, await timed(ROUNDS, async (k) => void (await get(path(k)))));
   }
-  await get('/gather/preview', picks(0));
-  row(
-    'Gather: what 40 picks would do',
-    await timed(ROUNDS, async (k) => void (await get('/gather/preview', picks(k)))),
-  );
+  for (const many of [40, 300]) {
+    const picks = await picksOf(db, many);
+    await get('/gather/preview', picks(0));
+    row(
+      `Gather: what ${many} picks would do`,
+      await timed(ROUNDS, async (k) => void (await get('/gather/preview', picks(k)))),
+    );
+  }
 }
 
 /** A draft of many lines as it is typed, for each k with another quantity. */

@@ -54,7 +54,7 @@ export const savePart = defineAction({
     version: z.number().int(),
     ...partFields.shape,
   }),
-  run: async ({ trx, audit }, { once: _, version, usual, breaks, ...part }) => {
+  run: async ({ trx, audit, touch }, { once: _, version, usual, breaks, ...part }) => {
     const { itemId, supplierId } = part;
     const item = found(await trx('item').where({ id: itemId }).first(), 'This item');
     const { name } = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
@@ -75,6 +75,7 @@ export const savePart = defineAction({
       await trx('item')
         .where({ id: itemId })
         .update({ supplierId: usual ? supplierId : null, version: item.version + 1 });
+    await touchSold({ trx, touch }, supplierId, [itemId]);
     await audit({
       words: `Said how ${name} sells ${item.number}`,
       subjects: [
@@ -87,6 +88,23 @@ export const savePart = defineAction({
     return { id: itemId };
   },
 });
+
+/** The last day to order what is needed of parts follows how they are sold. */
+async function touchSold(
+  { trx, touch }: Pick<Work, 'trx' | 'touch'>,
+  supplierId: number,
+  itemIds: readonly number[],
+): Promise<void> {
+  const needs = (await whereIn(trx, 'need', 'itemId', itemIds)).filter(
+    (n) => n.open > 0 && n.supplierId === supplierId,
+  );
+  touch(
+    'Sold another way',
+    'supplier',
+    supplierId,
+    needs.map((n) => n.id),
+  );
+}
 
 type Sold = Pick<z.output<typeof partFields>, 'unit' | 'factorMany' | 'factorOne'>;
 
@@ -140,7 +158,7 @@ export const takePriceList = defineAction({
       )
       .max(MOST_LISTED),
   }),
-  run: async ({ trx, audit }, { supplierId, fromDay, parts }) => {
+  run: async ({ trx, audit, touch }, { supplierId, fromDay, parts }) => {
     const { name } = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
     // Sent again with its key, a list that was taken changes nothing any more and is answered as before.
     if (parts.length === 0) refuse('list.same', 'Nothing on it changes what is paid.');
@@ -173,6 +191,11 @@ export const takePriceList = defineAction({
       prices.set(partId, next);
     }
     await writePrices(trx, prices);
+    await touchSold(
+      { trx, touch },
+      supplierId,
+      parts.map((p) => p.itemId),
+    );
     await audit({
       words: `Took a price list of ${name} from ${fromDay}, ${counted(parts.length, 'part')}`,
       subjects: [['supplier', supplierId], ...parts.map((p) => ['item', p.itemId] as const)],

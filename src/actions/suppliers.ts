@@ -48,16 +48,14 @@ export const saveSupplier = defineAction({
       .update({ ...row, version: version + 1 });
     await saveLists(trx, id, lists);
     await keepPlacesOf(trx, id, places);
-    if (before.taxCodeId !== row.taxCodeId) {
-      // What its needs are planned at bears the supplier's tax.
-      const needs = await trx('need').where({ supplierId: id }).whereRaw('open > 0').select('id');
-      touch(
-        'Supplier’s tax changed',
-        'supplier',
-        id,
-        needs.map((n) => n.id),
-      );
-    }
+    // What its needs are planned at bears the supplier's tax, and the last day to order them follows its working time.
+    const needs = await trx('need').where({ supplierId: id }).whereRaw('open > 0').select('id');
+    touch(
+      'Supplier changed',
+      'supplier',
+      id,
+      needs.map((n) => n.id),
+    );
     await audit({
       words: `Changed supplier ${input.name}`,
       subjects: [['supplier', id]],

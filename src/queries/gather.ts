@@ -57,7 +57,8 @@ export type BundleView = {
   readonly breaks: readonly { readonly words: string; readonly saves: boolean }[];
   readonly lines: number;
   readonly jobs: readonly string[];
-  readonly needIds: readonly number[];
+  /** How many of them should have been ordered before today. */
+  readonly late: number;
   /** What minimum and pack add, in words. */
   readonly added: readonly string[];
   /** Lines that have no price yet. */
@@ -103,6 +104,9 @@ export async function loadGatherPreview(
       )
     ).map((j) => [j.id, j.number]),
   );
+  const late = new Set<number | null>(
+    plan.needs.filter((n) => n.orderBy !== null && n.orderBy < today).map((n) => n.id),
+  );
   const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
   const bundles = plan.orders.map(({ supplier, bundle, into: order, goods, lines }): BundleView => {
     const totals = orderTotals(lines, codes, supplier.currency);
@@ -128,7 +132,7 @@ export async function loadGatherPreview(
       breaks: bundle.lines.flatMap((l, k) => breakWords(l, goods[k]?.description ?? '', supplier.currency)),
       lines: bundle.lines.length,
       jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(),
-      needIds: splits.flatMap((s) => s.needId ?? []),
+      late: splits.filter((s) => late.has(s.needId)).length,
       added,
       unpriced: bundle.lines.filter((l) => l.price === null).length,
     };

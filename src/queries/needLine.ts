@@ -1,4 +1,4 @@
-import { daysLate, orderBy } from '@/core/calendar/lead';
+import { daysLate } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { lineNet, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, type Rate } from '@/core/money/rate';
@@ -67,7 +67,7 @@ export type Buying = {
 };
 
 /** A line as it is read, before what stands in its way is worked out. */
-export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'orderBy' | 'more' | 'workedOn'> & {
+export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'more' | 'workedOn'> & {
   /** What the quote has for one of it, in the company's currency; null for a line of no quote. */
   quoteCost: UnitPrice | null;
   /** How much of it was sold; null likewise. */
@@ -101,6 +101,7 @@ export const NEED_COLUMNS = [
   'n.supplierId',
   'n.neededOn',
   'n.open',
+  'n.orderBy',
   'n.price',
   'n.priceQuantity',
   'n.version',
@@ -239,12 +240,8 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
     const kept = `${formatQuantity(subtractQ(sold, raw.quantity))} ${unitOf(raw.unit).short}`.trim();
     tags.push({ words: `${kept} kept in hand`, weight: 'note' });
   }
-  const last =
-    raw.neededOn === null || lead === null || raw.open === 0
-      ? null
-      : orderBy(raw.neededOn, lead, receivingDays, calendar);
   const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity);
-  return { ...raw, workedOn, buying, more, tags, orderBy: last, late: obstacles.some((o) => o.kind === 'late') };
+  return { ...raw, workedOn, buying, more, tags, late: obstacles.some((o) => o.kind === 'late') };
 }
 
 export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): Promise<Context> {

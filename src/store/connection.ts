@@ -2,6 +2,7 @@ import { chmodSync, copyFileSync, existsSync, mkdirSync, statSync } from 'node:f
 import { dirname } from 'node:path';
 import knex, { type Knex } from 'knex';
 import { checkAge, migrate, pendingMigrations } from './migrate';
+import { refreshNeeds } from './tab/needs';
 import './tables';
 
 /** A connection or a transaction: store functions take either. */
@@ -90,6 +91,7 @@ export async function open(file: string): Promise<{ db: Db; backup?: string }> {
     if (pending.length === 0) return { db };
     const backup = hasData ? await copyBeside(db, file, pending[0] ?? '') : undefined;
     await migrate(db);
+    await refreshNeeds(db);
     return { db, backup };
   } catch (error) {
     await db.destroy();

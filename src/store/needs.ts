@@ -8,7 +8,7 @@ import type { NeedRow } from './tables';
 
 export type NewNeed = Omit<
   NeedRow,
-  'id' | 'quoteLineId' | 'planLineId' | 'priceQuantity' | 'addedOn' | 'open' | 'missing' | 'version'
+  'id' | 'quoteLineId' | 'planLineId' | 'priceQuantity' | 'addedOn' | 'open' | 'missing' | 'orderBy' | 'version'
 > & {
   readonly quoteLineId?: number;
   readonly planLineId?: number;

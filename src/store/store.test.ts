@@ -120,7 +120,7 @@ describe('the ledger in the file', () => {
       .update({ quantity: q(99) });
     expect(await findUnproven(yard.db)).toEqual([
       { line: needId, what: 'postings' },
-      { line: needId, what: 'open or missing quantity' },
+      { line: needId, what: 'what is open or missing of it, or its last day to order' },
     ]);
   });
 });

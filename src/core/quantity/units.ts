@@ -108,3 +108,8 @@ export function exactFactor(from: string, to: string): Factor | undefined {
   if (a.code !== b.code) return undefined;
   return a.many >= b.many ? { many: a.many / b.many, one: 1 } : { many: 1, one: b.many / a.many };
 }
+
+/** Every two different units of one measure, as "from to". */
+export const CONVERTIBLE: readonly string[] = UNITS.flatMap(({ code: from }) =>
+  UNITS.flatMap(({ code: to }) => (from !== to && exactFactor(from, to) !== undefined ? [`${from} ${to}`] : [])),
+);

@@ -1,12 +1,11 @@
 import { asked } from '@/core/asked';
-import { asDay } from '@/core/calendar/workdays';
 import { MESSAGE_STATE_NAMES, ORDER_STATE_NAMES } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
 import { listDue, type DueRow } from '../dock';
 import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices';
 import type { NeedLine } from '../needLine';
-import { pageOfOpenNeeds } from '../openNeeds';
+import { gatherFilterOf, pageOfOpenNeeds } from '../openNeeds';
 import { listOrders, orderFilterOf, type OrderRow } from '../orders';
 import { listMessages, type MessageRow } from '../outbox';
 import { day, everyPage, list, measure, money, price, text } from './list';
@@ -19,6 +18,7 @@ export const gather = list<NeedLine>('draft orders', 'To buy', ({ db, person, qu
     { head: 'Cost code', cell: (n) => text(n.code) },
     { head: 'Supplier', cell: (n) => text(n.supplier) },
     { head: 'Needed', cell: (n) => day(n.neededOn) },
+    { head: 'Order by', cell: (n) => day(n.orderBy) },
     { head: 'Late', cell: (n) => text(n.late ? 'yes' : '') },
     { head: 'Unit', cell: (n) => text(unitOf(n.unit).name) },
     { head: 'Need', cell: (n) => measure(n.quantity) },
@@ -32,20 +32,7 @@ export const gather = list<NeedLine>('draft orders', 'To buy', ({ db, person, qu
         ]
       : []),
   ],
-  pages: everyPage((after) =>
-    pageOfOpenNeeds(
-      db,
-      person,
-      today,
-      {
-        job: query.job,
-        supplierId: query.supplier === undefined ? undefined : Number(query.supplier),
-        by: asDay(query.by ?? ''),
-        words: query.words,
-      },
-      after,
-    ),
-  ),
+  pages: everyPage((after) => pageOfOpenNeeds(db, person, today, gatherFilterOf(query), after)),
 }));
 
 export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, query, today }) => ({

@@ -56,6 +56,10 @@ ALTER TABLE order_line DROP COLUMN carriage;
 -- Of a charge that is shared out by amounts: this part, in minor units of the order's currency.
 ALTER TABLE split ADD COLUMN amount INTEGER;
 
+-- The last day to order what is open of a need, kept by the tab's needs; null without a day or a supplier.
+ALTER TABLE need ADD COLUMN order_by TEXT;
+CREATE INDEX need_open_by_order_day ON need(order_by, id) WHERE open > 0;
+
 CREATE INDEX order_line_by_our_number ON order_line(our_number COLLATE NOCASE, order_id) WHERE our_number <> '';
 CREATE INDEX order_line_by_their_number ON order_line(their_number COLLATE NOCASE, order_id) WHERE their_number <> '';
 -- What the supplier said last of each line; every answer is kept besides.

@@ -5,6 +5,7 @@ import type { SplitState } from '@/core/tab/stages';
 import { loadCompany } from '../company';
 import type { Db } from '../connection';
 import { among, chunks } from '../rows';
+import { loadOrderDays } from '../leads';
 import { loadHeld } from '../stock';
 import type { NeedRow } from '../tables';
 import type { TabKind } from './kind';
@@ -53,7 +54,33 @@ export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<Ne
 export const plannedWith = (need: NeedState, splits: readonly SplitState[], currency: string) =>
   plannedOf(coverage(need.quantity, splits, need.held), need, currency, need.held);
 
-const missing = (need: NeedState) => missingOf(need, need.splits, need.held);
+/** What lists look for beside needs, as it should be. */
+async function besideOf(db: Db, states: readonly NeedState[]) {
+  const dated = states.filter((n) => openOf(n.coverage) > 0);
+  const dayOf = await loadOrderDays(db, dated);
+  return states.map((was) => {
+    const open = openOf(was.coverage);
+    const is = { open, missing: missingOf(was, was.splits, was.held), orderBy: open > 0 ? dayOf(was) : null };
+    return { was, is, right: is.open === was.open && is.missing === was.missing && is.orderBy === was.orderBy };
+  });
+}
+
+const refresh = async (trx: Db, ids: readonly number[]): Promise<void> => {
+  const stale = (await besideOf(trx, await loadNeedStates(trx, ids)))
+    .filter((n) => !n.right)
+    .map(({ was, is }) => [was.id, is.open, is.missing, is.orderBy]);
+  await trx.raw(
+    `update need set open = n.value ->> 1, missing = n.value ->> 2, order_by = n.value ->> 3
+     from json_each(?) n where need.id = n.value ->> 0`,
+    JSON.stringify(stale),
+  );
+};
+
+/** Brings what is kept beside every open need up to date, where not an action but a step of the schema asks for it. */
+export async function refreshNeeds(db: Db): Promise<void> {
+  const ids = (await db('need').whereRaw('open > 0').select('id')).map((n) => n.id);
+  for (const part of chunks(ids)) await refresh(db, part);
+}
 
 /** Lines of buy lists. */
 export const needs: TabKind = {
@@ -67,23 +94,13 @@ export const needs: TabKind = {
       ]),
     );
   },
-  refresh: async (trx, ids) => {
-    const stale = (await loadNeedStates(trx, ids))
-      .map((n) => ({ id: n.id, open: openOf(n.coverage), missing: missing(n), was: n }))
-      .filter((n) => n.open !== n.was.open || n.missing !== n.was.missing)
-      .map((n) => [n.id, n.open, n.missing]);
-    await trx.raw(
-      'update need set open = n.value ->> 1, missing = n.value ->> 2 from json_each(?) n where need.id = n.value ->> 0',
-      JSON.stringify(stale),
-    );
-  },
+  refresh,
   disagreements: async (db) => {
     const ids = (await db('need').select('id')).map((n) => n.id);
     const wrong = [];
     for (const part of chunks(ids))
-      for (const need of await loadNeedStates(db, part))
-        if (openOf(need.coverage) !== need.open || missing(need) !== need.missing)
-          wrong.push({ line: need.id, what: 'open or missing quantity' });
+      for (const { was, right } of await besideOf(db, await loadNeedStates(db, part)))
+        if (!right) wrong.push({ line: was.id, what: 'what is open or missing of it, or its last day to order' });
     return wrong;
   },
 };

@@ -131,6 +131,8 @@ export type NeedRow = {
   readonly open: Quantity;
   /** What of it keeps work from starting: neither in, nor there for it in stores, nor issued. */
   readonly missing: Quantity;
+  /** The last day to order what is open of it from its supplier; null without a day, a supplier or anything open. */
+  readonly orderBy: Day | null;
   readonly version: number;
 };
 

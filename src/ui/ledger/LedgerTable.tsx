@@ -2,13 +2,13 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
-import { useRef, useState, type MouseEvent, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useRef, useState, type MouseEvent, type ReactNode } from 'react';
 import { useKey } from '../keys';
 import { Box } from './Box';
 import { cellClass, type Column, type Groups, type Key, type Picks } from './column';
 import { ListFoot, type Listed } from './Listed';
 import { ListColumns } from './ListColumns';
-import { useLedger } from './useLedger';
+import { useLedger, type Entry } from './useLedger';
 import { usePicking } from './usePicking';
 
 type Props<Row> = {
@@ -32,10 +32,16 @@ type Props<Row> = {
   /** Rows to be filled in stand as blocks on a phone, each value under its heading. */
   readonly stacks?: true;
   readonly className?: string;
+  /** There is more than these rows: called when one comes to their end. */
+  readonly onEnd?: (() => void) | undefined;
 };
 
+/** So near to the last row one is at the end. */
+const NEAR = 40;
 const VIRTUAL_FROM = 150;
 const ROW = 34;
+
+const placed = <Row,>(entry: Entry<Row> | undefined, place: number) => (entry === undefined ? [] : [{ entry, place }]);
 
 /** A ledger: columns sort and are chosen, arrows move the row, Enter opens it; a long one draws only the rows in view. */
 export function LedgerTable<Row extends object>({
@@ -53,6 +59,7 @@ export function LedgerTable<Row extends object>({
   toneOf,
   stacks,
   className = '',
+  onEnd,
 }: Props<Row>) {
   const { list, entries, shown } = useLedger({ rows, columns, keyOf, listed, groups });
   const sorted = entries.flatMap((e) => ('row' in e ? e.row : []));
@@ -89,16 +96,22 @@ export function LedgerTable<Row extends object>({
     else open(row);
   };
 
-  const long = entries.length > VIRTUAL_FROM;
+  const long = entries.length > VIRTUAL_FROM || onEnd !== undefined;
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer keeps its own state
   const virtual = useVirtualizer({
     count: long ? entries.length : 0,
     getScrollElement: () => document.getElementById('sheet-scroll'),
     estimateSize: () => ROW,
     overscan: 20,
+    indexAttribute: 'data-entry',
   });
   const inView = virtual.getVirtualItems();
-  const drawn = long ? inView.flatMap((v) => entries[v.index] ?? []) : entries;
+  const drawn = long ? inView.flatMap((v) => placed(entries[v.index], v.index)) : entries.flatMap(placed);
+  const near = long && (inView.at(-1)?.index ?? 0) >= entries.length - NEAR;
+  const atEnd = useEffectEvent(() => onEnd?.());
+  useEffect(() => {
+    if (near) atEnd();
+  }, [near, entries.length]);
   const before = picks === undefined ? 0 : 1;
   const span = shown.length + before + (listed === undefined ? 0 : 1);
   const narrow = shown.filter((c) => c.wide !== true).length;
@@ -153,13 +166,14 @@ export function LedgerTable<Row extends object>({
         </thead>
         <tbody>
           {gap(inView[0]?.start ?? 0)}
-          {drawn.map((entry) => {
+          {drawn.map(({ entry, place }) => {
+            const measured = long ? { ref: virtual.measureElement, 'data-entry': place } : {};
             if ('group' in entry) {
               const { group } = entry;
               const may = picks === undefined ? [] : group.filter(picks.may);
               const count = may.filter(isPicked).length;
               return (
-                <tr key={entry.key} className="group-row">
+                <tr key={entry.key} className="group-row" {...measured}>
                   {picks !== undefined && (
                     <td>
                       {may.length > 0 && (
@@ -186,6 +200,7 @@ export function LedgerTable<Row extends object>({
             return (
               <tr
                 key={keyOf(row)}
+                {...measured}
                 data-index={index}
                 data-at={index === at}
                 data-picked={picks === undefined ? undefined : isPicked(row)}

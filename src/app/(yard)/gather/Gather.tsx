@@ -25,13 +25,14 @@ import { useYard } from '@/ui/YardContext';
 import { callOff, mendNeeds, draftOrders } from '../../acts';
 import { gatherColumns, groupsBy } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
+import { useMore, type Page } from './useMore';
 import { counted } from '@/core/words';
 
 const NeedSlip = later(() => import('../NeedSlip'));
 const FillUp = later(() => import('./FillUp'));
 
 type Props = {
-  readonly rows: readonly NeedLine[];
+  readonly first: Page;
   readonly total: number;
   readonly terms: readonly SupplierTerms[];
   readonly group: GatherGroup;
@@ -64,8 +65,9 @@ const toPicks = (picks: Picks) =>
 const without = <T,>(all: Readonly<Record<number, T>>, id: number): Readonly<Record<number, T>> =>
   Object.fromEntries(Object.entries(all).filter(([own]) => Number(own) !== id));
 
-export function Gather({ rows, total, terms, group, filters }: Props) {
+export function Gather({ first, total, terms, group, filters }: Props) {
   const router = useRouter();
+  const { rows, onEnd } = useMore(first);
   const yard = useYard();
   const draft = useDraft<Picks>('gather', {});
   const picks = draft.value;
@@ -99,8 +101,10 @@ export function Gather({ rows, total, terms, group, filters }: Props) {
   const { view, current } = usePreview(picks, stock, joins, drafting.clash);
   const choosing = useAct(mendNeeds);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
+  // Of the group that the last line stands in there may be more.
+  const last = onEnd === undefined ? undefined : rows.at(-1);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- how days are told is the same for the whole visit
-  const groups = useMemo(() => groupsBy(group, terms, yard), [group, terms, yard.currency]);
+  const groups = useMemo(() => groupsBy(group, terms, yard, last), [group, terms, yard.currency, last]);
   const count = Object.keys(picks).length;
   const forStores = Object.keys(stock).length;
 
@@ -145,6 +149,7 @@ export function Gather({ rows, total, terms, group, filters }: Props) {
 
   const columns = gatherColumns({
     named: group !== 'supplier',
+    sorts: onEnd === undefined,
     yard,
     picks,
     wrong,
@@ -156,7 +161,7 @@ export function Gather({ rows, total, terms, group, filters }: Props) {
   const orders = view?.bundles.length ?? 0;
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
-  const late = Object.keys(picks).filter((id) => byId.get(Number(id))?.late).length;
+  const late = view?.bundles.reduce((sum, b) => sum + b.late, 0) ?? 0;
   const warnings = [over > 0 && `${counted(over, 'budget')} over`, late > 0 && `${counted(late, 'line')} late`]
     .filter(Boolean)
     .join(' · ');
@@ -175,7 +180,6 @@ export function Gather({ rows, total, terms, group, filters }: Props) {
           picked={count + forStores}
           stock={stock}
           onFill={setFilling}
-          lateIds={new Set(rows.filter((r) => r.late).map((r) => r.id))}
           onJoin={(supplierId, orderId) => {
             drafting.clear();
             setJoins((now) => ({ ...now, [supplierId]: orderId }));
@@ -183,10 +187,7 @@ export function Gather({ rows, total, terms, group, filters }: Props) {
         />
       }
     >
-      <PlaceTitle
-        title="Gather"
-        count={`${counted(total, 'line')} to buy${total > rows.length ? `, the first ${rows.length} shown` : ''}`}
-      >
+      <PlaceTitle title="Gather" count={`${counted(total, 'line')} to buy`}>
         {filters}
       </PlaceTitle>
       {rows.length === 0 ? (
@@ -200,6 +201,7 @@ export function Gather({ rows, total, terms, group, filters }: Props) {
           columns={columns}
           keyOf={(n) => n.id}
           groups={groups}
+          onEnd={onEnd}
           clickPicks
           onOpen={setOpen}
           picks={{

@@ -20,13 +20,11 @@ function carriageInWords(b: BundleView): { words: string; good: boolean } {
 
 function BundleCard({
   bundle: b,
-  late,
   onJoin,
   stock,
   onFill,
 }: {
   bundle: BundleView;
-  late: number;
   onJoin: (orderId: number) => void;
   stock: StockPicks;
   onFill: () => void;
@@ -35,7 +33,7 @@ function BundleCard({
   const riding = Object.values(stock).filter((s) => s.supplierId === b.supplierId);
   const carriage = carriageInWords(b);
   const care = [
-    late > 0 && `${counted(late, 'line')} arrive${late === 1 ? 's' : ''} too late`,
+    b.late > 0 && `${counted(b.late, 'line')} arrive${b.late === 1 ? 's' : ''} too late`,
     b.unpriced > 0 && `${b.unpriced} without a price`,
   ]
     .filter(Boolean)
@@ -113,14 +111,12 @@ function madeOf(bundles: readonly BundleView[]): string {
 export function GatherPlan({
   view,
   picked,
-  lateIds,
   onJoin,
   stock,
   onFill,
 }: {
   view: GatherView | undefined;
   picked: number;
-  lateIds: ReadonlySet<number>;
   onJoin: (supplierId: number, orderId: number) => void;
   stock: StockPicks;
   onFill: (supplierId: number) => void;
@@ -146,7 +142,6 @@ export function GatherPlan({
           <BundleCard
             key={b.supplierId}
             bundle={b}
-            late={b.needIds.filter((id) => lateIds.has(id)).length}
             onJoin={(orderId) => onJoin(b.supplierId, orderId)}
             stock={stock}
             onFill={() => onFill(b.supplierId)}

@@ -15,6 +15,8 @@ import type { Picks } from './Gather';
 type Options = {
   /** Whether each line says its supplier, where it does not stand under it. */
   readonly named: boolean;
+  /** Whether all lines are there, so that they can be sorted. */
+  readonly sorts: boolean;
   readonly yard: Pick<ReturnType<typeof useYard>, 'currency' | 'day'>;
   readonly picks: Picks;
   readonly wrong: readonly number[];
@@ -76,6 +78,11 @@ const headings = (
     name: (n) => `${n.code} ${n.codeName}`,
     told: (rows) => `for ${jobsOf(rows).join(', ')}`,
   },
+  order: {
+    key: (n) => n.orderBy ?? '',
+    name: (n) => (n.orderBy === null ? 'No last day to order' : `Order by ${day(n.orderBy)}`),
+    told: (rows) => `for ${jobsOf(rows).join(', ')}`,
+  },
   day: {
     key: (n) => n.neededOn ?? '',
     name: (n) => (n.neededOn === null ? 'No day yet' : day(n.neededOn)),
@@ -83,13 +90,18 @@ const headings = (
   },
 });
 
-/** Lines that stand together under a heading, with what they come to. */
+/**
+ * Lines that stand together under a heading, with what they come to.
+ * @param last - the last line that was read, where there are more
+ */
 export function groupsBy(
   group: GatherGroup,
   terms: readonly SupplierTerms[],
   { currency, day }: Options['yard'],
+  last: NeedLine | undefined,
 ): Groups<NeedLine> {
   const { key, name, told } = headings(terms, day)[group];
+  const soFar = (rows: readonly NeedLine[]) => (last !== undefined && rows.includes(last) ? ' · so far' : '');
   const nameOf = ([first]: readonly NeedLine[]) => (first === undefined ? '' : name(first));
   return {
     of: key,
@@ -97,7 +109,7 @@ export function groupsBy(
     head: (rows) => (
       <span className="flex flex-wrap items-baseline gap-x-2">
         <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>
-        <span className="text-[12.5px] text-ink-2">{told(rows)}</span>
+        <span className="text-[12.5px] text-ink-2">{told(rows) + soFar(rows)}</span>
         <span className="ml-auto font-semibold" title={`${counted(rows.length, 'line')} shown`}>
           {formatAmount(valueOf(rows), currency)}
         </span>
@@ -122,7 +134,7 @@ function Price({ need: n, currency }: { need: NeedLine; currency: string }) {
 /** What is to buy, for what, until when, and how much of it is bought now. */
 export function gatherColumns(options: Options): Column<NeedLine>[] {
   const { yard, onOpen } = options;
-  return [
+  const columns: Column<NeedLine>[] = [
     {
       key: 'what',
       head: 'To buy',
@@ -200,6 +212,7 @@ export function gatherColumns(options: Options): Column<NeedLine>[] {
       cell: (n) => (n.buying === null ? <Dash /> : formatAmount(n.buying.value, yard.currency)),
     },
   ];
+  return options.sorts ? columns : columns.map(({ by: _, ...c }) => c);
 }
 
 function Buy({ need: n, picks, wrong, onQuantity }: Options & { need: NeedLine }) {

@@ -1,7 +1,5 @@
-import { asDay } from '@/core/calendar/workdays';
 import { loadGatherForm } from '@/queries/gather';
-import { asked } from '@/core/asked';
-import { GATHER_GROUPS, listOpenNeeds } from '@/queries/openNeeds';
+import { gatherFilterOf, listOpenNeeds } from '@/queries/openNeeds';
 import { findJobThing, loadThing } from '@/queries/things';
 import { FilterChoice, FilterDay, FilterPick, FilterWords } from '@/ui/kit/Filters';
 import { place } from '../../server/place';
@@ -15,27 +13,37 @@ const GROUPED = [
   ['job', 'By job'],
   ['item', 'By part'],
   ['code', 'By cost code'],
+  ['order', 'By day to order'],
   ['day', 'By day needed'],
+] as const;
+
+const SHOWN = [
+  ['', 'All lines'],
+  ['late', 'Too late'],
+  ['week', 'To order in 7 days'],
+  ['trouble', 'Something in the way'],
+  ['unpriced', 'Without a price'],
+] as const;
+
+const LEADS = [
+  ['', 'Any lead time'],
+  ['short', 'Up to 5 days'],
+  ['middle', '6 to 15 days'],
+  ['long', '16 days and more'],
 ] as const;
 
 const NO_SUPPLIER = { id: 0, number: '', name: 'No supplier yet', detail: '' };
 
 export default place(async ({ db, person, today, query }) => {
-  const supplierId = query.supplier === undefined ? undefined : Number(query.supplier);
-  const group = asked(GATHER_GROUPS, query.group) ?? 'supplier';
-  const found = await listOpenNeeds(db, person, today, {
-    job: query.job,
-    supplierId,
-    by: asDay(query.by ?? ''),
-    words: query.words,
-    group,
-  });
+  const filter = gatherFilterOf(query);
+  const { supplierId, group = 'supplier' } = filter;
+  const found = await listOpenNeeds(db, person, today, filter);
   const { terms } = await loadGatherForm(db, person);
   const supplier = supplierId === 0 ? NO_SUPPLIER : await loadThing(db, person, 'supplier', supplierId, today);
   const job = await findJobThing(db, person, query.job, today);
   return (
     <Gather
-      rows={found.rows}
+      first={{ rows: found.rows, next: found.next }}
       total={found.total}
       terms={terms}
       group={group}
@@ -51,6 +59,8 @@ export default place(async ({ db, person, today, query }) => {
             value={supplier}
             also={[NO_SUPPLIER]}
           />
+          <FilterChoice name="show" label="Which lines" options={SHOWN} />
+          <FilterChoice name="lead" label="Lead time, in working days" options={LEADS} />
           <FilterDay name="by" label="Needed by" />
           <FilterWords label="Part or number" />
           <FilterChoice name="group" label="Together by" fallback="supplier" options={GROUPED} />

@@ -1,0 +1,137 @@
+import { savePart } from '@/actions/items';
+import { saveSupplier } from '@/actions/suppliers';
+import { must, q, TestCompany, TODAY } from '../../tests/support/company';
+import { plusDays, type Day } from '@/core/calendar/workdays';
+import { obstaclesOf } from '@/core/needs/obstacles';
+import { insertOne } from '@/store/rows';
+import { GATHER_GROUPS, listOpenNeeds, pageOfOpenNeeds, type GatherFilter, type GatherGroup } from './openNeeds';
+
+let yard: TestCompany;
+beforeEach(async () => {
+  yard = await TestCompany.open();
+});
+afterEach(() => yard.closeProven());
+
+const buyer = async () => (await yard.as('buyer')).actor;
+const names = async (filter: GatherFilter) =>
+  (await listOpenNeeds(yard.db, await buyer(), TODAY, filter)).rows.map((n) => n.description);
+
+/** Eelmoor, said to take so many working days. */
+const lead = (version: number, leadDays: number) => ({
+  ...{ once: yard.once(), id: yard.ids.suppliers[0], version, leadDays, taxCodeId: 1 },
+  ...{ name: 'Eelmoor Metals', email: 'orders@eelmoor.example', currency: 'GBP' },
+});
+
+const aPart = (itemId: number, supplierId: number, leadDays: number) => ({
+  once: yard.once(),
+  ...{ itemId, supplierId, version: 0, theirNumber: '', theirName: '', unit: 'MTR', factorMany: 1, factorOne: 1 },
+  ...{ minimum: q(0), pack: q(0), leadDays, usual: false },
+  breaks: [{ fromQuantity: q(0), price: 100_000, priceQuantity: 1, fromDay: '2000-01-01' as Day, untilDay: null }],
+});
+
+/** One line for each thing that can stand in the way, and one that nothing does. */
+async function everyObstacle() {
+  const { db, ids } = yard;
+  const later = plusDays(TODAY, 200);
+  await yard.need({ description: 'clear', neededOn: later });
+  await yard.need({ description: 'no supplier', supplier: null, neededOn: later });
+  await yard.need({ description: 'late', neededOn: TODAY });
+  await yard.need({ description: 'no price', price: null, neededOn: later });
+  const forbidden = await insertOne(db, 'item', { number: 'NO-1', name: 'Own make', unit: 'MTR', bought: 0 });
+  await yard.need({ description: 'not bought', item: forbidden, neededOn: later });
+  must(await savePart(await yard.as('buyer'), aPart(ids.items[0], ids.suppliers[0], 3) as never));
+  await yard.need({ description: 'priced by its part', item: ids.items[0], price: null, neededOn: later });
+  await yard.need({ description: 'measured in another unit', item: ids.items[0], unit: 'KGM', neededOn: later });
+  await yard.need({
+    description: 'measured in a unit that converts',
+    item: ids.items[0],
+    unit: 'MMT',
+    neededOn: later,
+  });
+  const euro = await insertOne(db, 'supplier', { name: 'Motor', currency: 'EUR', email: 'm@m.example', taxCodeId: 1 });
+  await db('need')
+    .where({ id: await yard.need({ description: 'no rate', neededOn: later }) })
+    .update({ supplierId: euro });
+}
+
+describe('lines to buy', () => {
+  it('are found by what stands in their way, as their own words tell it', async () => {
+    await everyObstacle();
+    const { rows } = await listOpenNeeds(yard.db, await buyer(), TODAY, {});
+    const told = rows.filter((n) => n.tags.some((t) => t.weight !== 'note')).map((n) => n.description);
+    expect(rows).toHaveLength(9);
+    expect(told.sort()).toEqual([
+      'late',
+      'measured in another unit',
+      'no price',
+      'no rate',
+      'no supplier',
+      'not bought',
+    ]);
+    expect((await names({ show: 'trouble' })).sort()).toEqual(told);
+    expect(await names({ show: 'late' })).toEqual(['late']);
+    expect(await names({ show: 'unpriced' })).toEqual(['no price']);
+    // Every obstacle of the core is either looked for, or a remark, or told by a price.
+    const all = obstaclesOf(
+      {
+        ...{ supplierId: null, hasPrice: false, hasRate: false, hasUnit: false, hasItem: false, mayBeBought: false },
+        ...{ agreed: false, freeInStores: q(1), unit: 'MTR', aboveQuote: 1 as never, currency: 'GBP', neededOn: TODAY },
+        lead: { days: 5, calendar: { week: new Set([1, 2, 3, 4, 5]), off: new Set() } },
+      },
+      TODAY,
+      1,
+      { week: new Set([1, 2, 3, 4, 5]), off: new Set() },
+    );
+    expect(all.map((o) => o.kind).sort()).toEqual([
+      ...['aboveQuote', 'inStores', 'late', 'noItem', 'noPrice', 'noRate', 'noSupplier', 'notAgreed', 'notBought'],
+      'unit',
+    ]);
+  });
+
+  it('know their last day to order, which follows the lead of supplier and part', async () => {
+    const { ids } = yard;
+    const needId = await yard.need({ item: ids.items[0], neededOn: '2026-07-01' });
+    const last = async () => (await yard.db('need').where({ id: needId }).first())?.orderBy;
+    must(await saveSupplier(await yard.as('buyer'), lead(1, 0)));
+    const soon = await last();
+    must(await saveSupplier(await yard.as('buyer'), lead(2, 10)));
+    // Ten working days are two weeks.
+    expect(await last()).toBe(plusDays(soon as Day, -14));
+    must(await savePart(await yard.as('buyer'), aPart(ids.items[0], ids.suppliers[0], 5) as never));
+    expect(await last()).toBe(plusDays(soon as Day, -7));
+    expect(await names({ lead: 'short' })).toEqual(['Hose']);
+    expect(await names({ lead: 'middle' })).toEqual([]);
+    await yard.draft([{ needId, buy: q(12) }]);
+    expect(await last()).toBeNull();
+  });
+
+  it('come page by page in the order of every group, each once', async () => {
+    const days = [undefined, '2026-07-01', '2026-06-01'];
+    for (let k = 0; k < 23; k += 1)
+      await yard.need({
+        description: `Line ${k % 7}`,
+        job: (k % 2) as 0 | 1,
+        item: k % 3 === 0 ? yard.ids.items[0] : null,
+        supplier: k % 5 === 0 ? null : ((k % 2) as 0 | 1),
+        ...(days[k % 3] === undefined ? {} : { neededOn: days[k % 3] as string }),
+      });
+    for (const group of Object.keys(GATHER_GROUPS) as GatherGroup[]) {
+      const whole = await pageOfOpenNeeds(yard.db, await buyer(), TODAY, { group }, undefined);
+      const paged: number[] = [];
+      let after: string | undefined;
+      do {
+        const page = await pageOfOpenNeeds(yard.db, await buyer(), TODAY, { group }, after, 4);
+        paged.push(...page.rows.map((r) => r.id));
+        after = page.next;
+      } while (after !== undefined);
+      expect(new Set(paged).size).toBe(23);
+      expect(paged).toEqual(whole.rows.map((r) => r.id));
+    }
+  });
+
+  it.each(['', '[', '[1]', '{"a":1}', '["x",null,1]'])('begin at the first where %j is no place', async (after) => {
+    await yard.need();
+    const { rows } = await pageOfOpenNeeds(yard.db, await buyer(), TODAY, {}, after);
+    expect(rows).toHaveLength(1);
+  });
+});
