@@ -234,6 +234,7 @@ async function planning(db: Db, { get, act }: Served): Promise<void> {
     timed(1, async () => void (await act('planAll', '/jobs', { once: `bench-${performance.now()}` })));
   row(`All jobs planned, of ${needs} needs: at first`, await all());
   row(`All jobs planned, of ${needs} needs: again`, await all());
+  // As if a plan had moved them; their last day to order moves with them when the jobs are planned.
   await db.raw('update need set needed_on = date(needed_on, ?) where id % 50 = 0 and needed_on is not null', [
     '-20 days',
   ]);

@@ -6,6 +6,7 @@ import { FULL_SHARE } from '@/core/money/tax';
 import { CHARGE_KINDS, SPREADS } from '@/core/orders/charges';
 import { numberFault } from '@/core/orders/number';
 import { draftFaults } from '@/core/orders/order';
+import { withoutNeeds } from '@/core/orders/puttingBack';
 import { changeFault } from '@/core/orders/rules';
 import { move, type OrderEvent } from '@/core/orders/states';
 import { quantitySchema } from '@/core/quantity/schema';
@@ -261,6 +262,24 @@ export const changeOrder = defineAction({
     if (faults.length > 0) throw new Refused(faults);
     const after = await resave(work, order, terms, lines, `Changed draft ${order.number}`);
     return { version: after.version, number: after.number };
+  },
+});
+
+/** Takes lines of buy lists off a draft, so that they are to buy again. */
+export const putBack = defineAction({
+  name: 'putBack',
+  right: 'draft orders',
+  input: z.object({ once, ...orderRef, needIds: z.array(z.number().int()).min(1, 'Say which lines.').max(2000) }),
+  run: async (work, { orderId, version, needIds }) => {
+    const order = await orderOf(work, orderId, version);
+    allow(changeFault(order));
+    const lines = withoutNeeds(order.lines, new Set(needIds));
+    const taken = order.lines.flatMap((l) => l.splits.filter((s) => needIds.includes(s.needId ?? 0))).length;
+    if (taken === 0) refuse('need.notHere', `${order.number} has none of these lines any more.`);
+    const faults = draftFaults(lines, order.currency);
+    if (faults.length > 0) throw new Refused(faults);
+    const after = await resave(work, order, {}, lines, `Put ${counted(taken, 'line')} back from ${order.number}`);
+    return { version: after.version };
   },
 });
 

@@ -3,7 +3,7 @@ import { changeInvoice, takeOutInvoice } from './invoices';
 import { mendNeeds } from './mending';
 import { changeNeed } from './needs';
 import { callOff, closeShort, endBills } from './ending';
-import { changeOrder, draftOrders, holdOrder } from './orders';
+import { changeOrder, draftOrders, holdOrder, putBack } from './orders';
 import { moveQuote } from './quotes';
 import { winQuote } from './winning';
 import { receive } from './receiving';
@@ -46,6 +46,14 @@ describe('a stale version', () => {
       async () => {
         const { id } = await drafted();
         return async () => holdOrder(await yard.as('buyer'), { orderId: id, version: OLD, hold: true });
+      },
+    ],
+    [
+      'putting lines back',
+      async () => {
+        const { id } = await drafted();
+        return async () =>
+          putBack(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD, needIds: [1] });
       },
     ],
     [

@@ -7,7 +7,7 @@ import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
-import { latestMail, listed, type Mailed } from './sql';
+import { COMES_ON, latestMail, listed, type Mailed } from './sql';
 
 export type OrderRow = Mailed & {
   readonly id: number;
@@ -51,7 +51,7 @@ export type OrderFilter = Asked & {
 
 /** Lines that should be here before a day: promised or wanted by then, and not all in. */
 const LATE_LINE = `exists (select 1 from order_line l where l.order_id = o.id and l.kind = 'goods' and l.closed_short is null
-  and l.received < l.quantity and coalesce(l.promised_on, l.wanted_on, o.wanted_on) < ?)`;
+  and l.received < l.quantity and ${COMES_ON} < ?)`;
 
 const ORDER_SORTS = {
   id: 'o.id',

@@ -15,7 +15,9 @@ import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } fr
 import { countPlanned, listJobs, loadJobForm } from './jobs';
 import { listThings, loadThing } from './things';
 import { listSoonest, loadBuyList } from './needs';
+import { loadAtHand, loadBecame } from './atHand';
 import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
+import { loadOrderedBefore } from './orderedBefore';
 import { previewEnding } from './endings';
 import { loadFileBytes, loadFiles, loadFilesFor, loadOrderData } from './files';
 import { loadFillUp } from './fillUp';
@@ -116,6 +118,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what could ride along', 'draft orders', (p) => loadFillUp(yard.db, p, 1, [], TODAY)],
   ['what a switch does', 'draft orders', (p) => loadSwitched(yard.db, p, { needId: 1, picks: [] }, TODAY)],
   ['the words of mails', 'keep suppliers', (p) => loadWording(yard.db, p, null, TODAY)],
+  ['a part at a glance', 'see stores', (p) => loadAtHand(yard.db, p, 1)],
+  ['what became of a line', 'see orders', (p) => loadBecame(yard.db, p, 1)],
+  ['what was ordered before', 'see money', (p) => loadOrderedBefore(yard.db, p, 'K26-0001', '')],
   ['a typed order', 'draft orders', (p) => previewOrder(yard.db, p, 'K26-0001', [], TODAY)],
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],

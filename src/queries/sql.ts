@@ -19,3 +19,6 @@ export const QUOTE_PAGE = 1000;
 /** How many rows a query finds. */
 export const countOf = async (query: { count: (of: { n: '*' }) => unknown }): Promise<number> =>
   ((await query.count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
+
+/** The day a line `l` of an order `o` is to come: as its supplier promised, else as it is wanted. */
+export const COMES_ON = 'coalesce(l.promised_on, l.wanted_on, o.wanted_on)';

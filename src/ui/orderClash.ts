@@ -1,6 +1,7 @@
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { LineText, OrderText } from './orderText';
+import type { LineText } from './orderLineText';
+import type { OrderText } from './orderText';
 import { lineDifferences, settleLines, sideOf, type Chosen, type Difference } from './versions';
 
 const HEAD = {

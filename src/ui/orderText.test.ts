@@ -5,7 +5,8 @@ import { quantity, SAME_UNIT } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
 import { differences, settle } from './orderClash';
 import { chosen, NOT_CHOSEN } from './entry/reading';
-import { newLine, orderText, partsOf, readOrder, STORES, withQuantity, withTerms, type OrderText } from './orderText';
+import { newLine, partsOf, STORES, withQuantity, withTerms } from './orderLineText';
+import { orderText, readOrder, type OrderText } from './orderText';
 
 const split = (id: number, jobId: number | null, q: number) => ({
   id,

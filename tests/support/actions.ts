@@ -20,6 +20,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   draftOrders: 'draft orders',
   changeOrder: 'draft orders',
   holdOrder: 'draft orders',
+  putBack: 'draft orders',
   callOff: 'draft orders',
   beginSending: 'send orders',
   writeMessage: 'send orders',

@@ -15,6 +15,8 @@ import { useActForm } from '@/ui/useActForm';
 import { WorkedOn } from '@/ui/WorkedOn';
 import { useYard } from '@/ui/YardContext';
 import { changeNeed } from '../acts';
+import { AtHand } from './AtHand';
+import { Became } from './Became';
 import { NeedFields } from './NeedFields';
 import { SellersList, type PickedLine } from './SellersList';
 
@@ -103,6 +105,12 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
           <option value="stores">goes to stores</option>
         </ChoiceField>
       )}
+      {need.itemId !== null && may('see stores') && (
+        <div className="mt-3">
+          <AtHand itemId={need.itemId} />
+        </div>
+      )}
+      {may('see orders') && <Became needId={need.id} onDone={onClose} />}
       {may('see money') && need.itemId !== null && <SellersList need={need} picks={picks} onDone={onClose} />}
     </Slip>
   );

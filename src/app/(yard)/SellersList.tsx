@@ -1,6 +1,5 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import { formatAmount, formatPrice, signOf, subtract, type Minor } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -8,9 +7,9 @@ import { counted } from '@/core/words';
 import type { NeedLine } from '@/queries/needLine';
 import type { Seller } from '@/queries/sellers';
 import type { Switched } from '@/queries/switching';
-import { ask, asJson } from '@/ui/ask';
 import { Faults } from '@/ui/kit/Field';
 import { useAct } from '@/ui/useAct';
+import { useAsked } from '@/ui/useAsked';
 import { useYard } from '@/ui/YardContext';
 import { mendNeeds } from '../acts';
 
@@ -27,18 +26,11 @@ type Told = Seller & Partial<Pick<Switched, 'effect'>>;
 /** The suppliers of a line's part side by side: price at what is open, day, past purchases, days kept. */
 export function SellersList({ need, picks, onDone }: Props) {
   const { may } = useYard();
-  const [sellers, setSellers] = useState<readonly Told[]>();
-  const asked = picks === undefined ? undefined : JSON.stringify({ needId: need.id, picks });
-  useEffect(() => {
-    const stop = new AbortController();
-    // Among picks, what a switch does to all of them is told with it.
-    const found =
-      asked === undefined
-        ? ask<Told[]>(`/needs/${need.id}/sellers`, { signal: stop.signal })
-        : ask<Told[]>('/gather/switch', asJson(asked, stop.signal));
-    void found.then(setSellers);
-    return () => stop.abort();
-  }, [need.id, asked]);
+  // Among picks, what a switch does to all of them is told with it.
+  const sellers = useAsked<readonly Told[]>(
+    picks === undefined ? `/needs/${need.id}/sellers` : '/gather/switch',
+    picks === undefined ? undefined : JSON.stringify({ needId: need.id, picks }),
+  );
   const act = useAct(mendNeeds, { onDone });
   if (sellers === undefined || sellers.length === 0) return null;
   const now = sellers.find((s) => s.chosen)?.value ?? null;

@@ -55,6 +55,7 @@ export const draftOrders = offerAction(orders.draftOrders);
 export const changeOrder = offerAction(orders.changeOrder);
 export const addPlace = offerAction(places.addPlace);
 export const holdOrder = offerAction(orders.holdOrder);
+export const putBack = offerAction(orders.putBack);
 export const callOff = offerAction(ending.callOff);
 export const closeShort = offerAction(ending.closeShort);
 export const openAgain = offerAction(ending.openAgain);

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { formatAmount, formatMoney, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
@@ -8,9 +8,9 @@ import { unitOf } from '@/core/quantity/units';
 import type { BelowLevel, FillUp as Found } from '@/queries/fillUp';
 import type { BundleView } from '@/queries/gather';
 import type { NeedLine } from '@/queries/needLine';
-import { ask, asJson } from '@/ui/ask';
 import { Slip } from '@/ui/kit/Slip';
 import { Tags } from '@/ui/Tags';
+import { useAsked } from '@/ui/useAsked';
 import { useYard } from '@/ui/YardContext';
 import type { StockPicks } from './Gather';
 
@@ -26,16 +26,9 @@ type Props = {
 /** What else could ride along on an order: what is needed later, and what stores run low of. */
 export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose }: Props) {
   const { currency, day } = useYard();
-  const [found, setFound] = useState<Found>();
   // What is picked here stays in the list, so that it can be put back.
   const [before] = useState(picked);
-  const { supplierId } = bundle;
-  useEffect(() => {
-    const stop = new AbortController();
-    const body = JSON.stringify({ supplierId, picked: before });
-    void ask<Found>('/gather/fill-up', asJson(body, stop.signal)).then(setFound);
-    return () => stop.abort();
-  }, [supplierId, before]);
+  const found = useAsked<Found>('/gather/fill-up', JSON.stringify({ supplierId: bundle.supplierId, picked: before }));
   const short = minor(Math.max((bundle.freeFrom ?? 0) - bundle.goods, 0));
   const nothing = found !== undefined && found.needs.length + found.stock.length === 0;
   return (

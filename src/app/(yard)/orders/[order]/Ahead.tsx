@@ -1,20 +1,13 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import type { NamedEffect } from '@/queries/effects';
 import type { Ending } from '@/queries/endings';
-import { ask, asJson } from '@/ui/ask';
 import { EffectList } from '@/ui/EffectList';
+import { useAsked } from '@/ui/useAsked';
 
 /** What an end frees on the budgets, told before it is made. */
 export function Ahead({ number, ...ending }: Ending & { readonly number: string }) {
-  const [effects, setEffects] = useState<readonly NamedEffect[]>();
-  const body = JSON.stringify(ending);
-  useEffect(() => {
-    const stop = new AbortController();
-    void ask<readonly NamedEffect[]>(`/orders/${number}/ahead`, asJson(body, stop.signal)).then(setEffects);
-    return () => stop.abort();
-  }, [number, body]);
+  const effects = useAsked<readonly NamedEffect[]>(`/orders/${number}/ahead`, JSON.stringify(ending));
   return (
     <div className="mb-3" aria-live="polite">
       {effects === undefined ? (

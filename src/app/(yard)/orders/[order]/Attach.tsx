@@ -1,12 +1,12 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { OrderView } from '@/queries/order';
 import type { FilesOf } from '@/queries/files';
-import { ask } from '@/ui/ask';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useAct } from '@/ui/useAct';
+import { useAsked } from '@/ui/useAsked';
 import { sendWith } from '../../../acts';
 import { AddFile } from '../../AddFile';
 import { sizeInWords } from '../../FilesAbout';
@@ -14,15 +14,10 @@ import { sizeInWords } from '../../FilesAbout';
 /** Which drawings and documents go with an order: its own, and those of its jobs and parts. */
 export default function Attach({ view, onClose }: { view: OrderView; onClose: () => void }) {
   const { order } = view;
-  const [found, setFound] = useState<readonly FilesOf[]>();
   const [looked, setLooked] = useState(0);
+  const found = useAsked<readonly FilesOf[]>(`/orders/${order.number}/files`, undefined, looked);
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set(view.files.map((f) => f.id)));
   const act = useAct(sendWith, { said: () => `What goes with ${order.number} is kept`, onDone: onClose });
-  useEffect(() => {
-    const stop = new AbortController();
-    void ask<readonly FilesOf[]>(`/orders/${order.number}/files`, { signal: stop.signal }).then(setFound);
-    return () => stop.abort();
-  }, [order.number, looked]);
   const save = () => void act.run({ orderId: order.id, version: order.version, documentIds: [...picked] });
   const pick = (id: number, on: boolean) =>
     setPicked((now) => new Set(on ? [...now, id] : [...now].filter((n) => n !== id)));

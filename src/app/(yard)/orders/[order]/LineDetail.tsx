@@ -8,7 +8,8 @@ import { named } from '@/ui/entry/column';
 import { NOT_CHOSEN } from '@/ui/entry/reading';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
-import { partsOf, type LineText } from '@/ui/orderText';
+import { partsOf, type LineText } from '@/ui/orderLineText';
+import { AtHand } from '../../AtHand';
 
 type Props = {
   readonly line: LineText;
@@ -26,6 +27,7 @@ export function LineDetail(props: Props) {
   return (
     <div className="grid gap-y-2">
       {line.kind === 'charge' ? <Sharing {...props} /> : <Parts {...props} />}
+      {line.itemId !== null && <AtHand itemId={line.itemId} />}
       {props.past.length > 0 && <p className="text-[12.5px] text-ink-2">{props.past.join(' · ')}</p>}
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         {line.kind !== 'charge' && (

@@ -8,12 +8,16 @@ import type { ChargeKind } from '@/core/orders/charges';
 import { counted } from '@/core/words';
 import type { HistoryRow } from '@/queries/job';
 import type { OrderView } from '@/queries/order';
+import type { OrderedBefore } from '@/queries/orderedBefore';
+import type { ItemThing } from '@/queries/things';
 import type { StoredOrder } from '@/store/orders';
 import { Sheet } from '@/ui/kit/Sheet';
+import { later } from '@/ui/later';
 import { Sums } from '@/ui/kit/Sums';
 import { standing } from '@/ui/entry/reading';
 import { nextNew } from '@/ui/entry/rows';
-import { newLine, orderText, towardsOf, type LineText } from '@/ui/orderText';
+import { againText, newLine, towardsOf, withMore, type LineText } from '@/ui/orderLineText';
+import { orderText, type OrderText } from '@/ui/orderText';
 import { AddCharge } from './AddCharge';
 import { GoesWith } from './GoesWith';
 import { OrderAside } from './OrderAside';
@@ -26,6 +30,9 @@ import { Revising } from './Revising';
 import { typedOn, useOrderDraft, type OrderFormChoices } from './useOrderDraft';
 import { worked } from './worked';
 
+const Scan = later(() => import('./Scan'));
+const OrderedBeforeSlip = later(() => import('./OrderedBefore'));
+
 type Props = { readonly view: OrderView; readonly form: OrderFormChoices; readonly history: readonly HistoryRow[] };
 
 /** An order that is still drafted, changed where it stands. What is typed is kept in the browser until it is saved. */
@@ -37,6 +44,7 @@ export function OrderDraft({ view, form, history }: Props) {
     () => worked(text.lines, draft.read, view, form.taxes, draft.terms),
     [text.lines, draft.read, view, form.taxes, draft.terms],
   );
+  const [slip, setSlip] = useState<'scan' | 'before'>();
   const [begun, setBegun] = useState<{ readonly key: string; readonly col?: string }>();
   const shown = {
     ...view,
@@ -44,13 +52,24 @@ export function OrderDraft({ view, form, history }: Props) {
     totals: sums?.totals ?? view.totals,
     ...(view.revising && { revising: { ...view.revising, changes: draft.preview.changes } }),
   };
+  const freshIn = (lines: readonly LineText[], kind: LineText['kind'] = 'goods', chargeKind?: ChargeKind) =>
+    newLine(kind, supplier.taxCodeId, nextNew(lines), towardsOf(lines, form.lastJob), chargeKind);
   const add = (kind: LineText['kind'], chargeKind?: ChargeKind) => {
     steps.step();
-    const at = nextNew(text.lines);
-    const line = newLine(kind, supplier.taxCodeId, at, towardsOf(text.lines, form.lastJob), chargeKind);
+    const line = freshIn(text.lines, kind, chargeKind);
     set((now) => ({ ...now, lines: [...now.lines, line] }));
     // A charge of a kind has its name: its price is filled in next.
     setBegun({ key: line.key, ...(line.description === '' ? {} : { col: 'price' }) });
+  };
+  const onPart = (part: ItemThing, count: number) => {
+    steps.step();
+    const lines = (now: OrderText) =>
+      withMore(now.lines, part, count, freshIn(now.lines), draft.terms.get(part.id), order.currency);
+    set((now) => ({ ...now, lines: lines(now) }));
+  };
+  const onAgain = (before: OrderedBefore) => {
+    steps.step();
+    set((now) => ({ ...now, lines: [...now.lines, againText(freshIn(now.lines, before.kind), before)] }));
   };
   if (act.clash !== undefined) {
     const stored = act.clash.theirs as StoredOrder;
@@ -80,6 +99,12 @@ export function OrderDraft({ view, form, history }: Props) {
         <button type="button" className="step" onClick={() => add('service')}>
           + service
         </button>
+        <button type="button" className="step" onClick={() => setSlip('scan')}>
+          + by scanning
+        </button>
+        <button type="button" className="step" onClick={() => setSlip('before')}>
+          + ordered before
+        </button>
         <AddCharge onAdd={(kind) => add('charge', kind)} />
       </div>
       {sums === undefined ? (
@@ -87,6 +112,8 @@ export function OrderDraft({ view, form, history }: Props) {
       ) : (
         <Sums rows={sumRows(sums.totals, order.currency)} />
       )}
+      {slip === 'scan' && <Scan onPart={onPart} onClose={() => setSlip(undefined)} />}
+      {slip === 'before' && <OrderedBeforeSlip view={view} onAgain={onAgain} onClose={() => setSlip(undefined)} />}
       <GoesWith view={view} />
       <OrderShelf
         view={shown}

@@ -19,7 +19,7 @@ import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { EntryChange } from '@/ui/entry/sheet';
 import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';
 import { moved, nextNew, put } from '@/ui/entry/rows';
-import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderText';
+import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderLineText';
 import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
 import type { Making } from '../../InPassing';

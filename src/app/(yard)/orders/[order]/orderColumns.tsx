@@ -11,7 +11,7 @@ import { named, type EntryColumn } from '@/ui/entry/column';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
 import { chosen, wordsOfChoice as textOf, type Choice } from '@/ui/entry/reading';
-import { partsOf, STORES, withQuantity, type LineText, type SplitText } from '@/ui/orderText';
+import { partsOf, STORES, withItem, withQuantity, type LineText, type SplitText } from '@/ui/orderLineText';
 
 /** A row of the order's sheet: a line, or a part of the line above it. */
 export type OrderRow = {
@@ -67,20 +67,7 @@ function taken(row: OrderRow, item: ItemThing | Thing | null): OrderRow {
   const { line } = row;
   if (item === null) return withLine(row, { itemId: null, ourNumber: '', description: '' });
   if (line.kind === 'charge') return withLine(row, { description: item.name });
-  const code = 'costCode' in item ? item.costCode : null;
-  const next = withLine(row, {
-    itemId: item.id,
-    ourNumber: item.number,
-    description: item.name,
-    theirNumber: '',
-    price: '',
-    priceQuantity: '1',
-    asks: true,
-  });
-  const own = partOf(next);
-  return code === null || own === undefined || own.job.thing?.id === STORES.id || line.id !== undefined
-    ? next
-    : withPart(next, { code: chosen(named(code)) });
+  return { ...row, line: withItem(line, item) };
 }
 
 /** What a line says beside its part: a note, and where it goes when it is elsewhere. */
@@ -117,15 +104,13 @@ function priceWords(row: OrderRow, { terms, currency, today }: Setting): string 
       words.push(`list ${formatPrice(source.listed.price, currency)}`);
   }
   const { paid } = known;
-  // What was paid is told where it was something else.
-  if (
-    paid !== null &&
-    !(
-      price.ok &&
-      paid.unit === line.unit &&
-      paid.price * Number(line.priceQuantity) === price.value * paid.priceQuantity
-    )
-  ) {
+  const asPaid =
+    price.ok &&
+    paid?.unit === line.unit &&
+    paid.price * Number(line.priceQuantity) === price.value * paid.priceQuantity;
+  // What was paid is told where it was something else, or where the price comes from nowhere else.
+  if (paid !== null && asPaid && words.length === 0) words.push(`as paid in ${monthOf(paid.on, today)}`);
+  if (paid !== null && !asPaid) {
     const unit = paid.unit === line.unit ? '' : ` a ${unitOf(paid.unit).name}`;
     words.push(`paid ${formatPrice(paid.price, currency)}${unit} in ${monthOf(paid.on, today)}`);
   }

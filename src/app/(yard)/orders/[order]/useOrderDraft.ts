@@ -7,15 +7,8 @@ import type { loadOrderForm, OrderView } from '@/queries/order';
 import { ask, asJson } from '@/ui/ask';
 import { unknownWords, type Fault } from '@/ui/entry/reading';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
-import {
-  HEAD_KEYS,
-  orderText,
-  readOrder,
-  withTerms,
-  type LineText,
-  type OrderText,
-  type Typeable,
-} from '@/ui/orderText';
+import { withTerms, type LineText } from '@/ui/orderLineText';
+import { HEAD_KEYS, orderText, readOrder, type OrderText, type Typeable } from '@/ui/orderText';
 import { useAct, useOnce } from '@/ui/useAct';
 import { changeOrder, changeRevision } from '../../../acts';
 

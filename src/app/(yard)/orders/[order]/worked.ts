@@ -5,7 +5,8 @@ import { orderTotals, valueOrder } from '@/core/orders/order';
 import { shareWeight } from '@/core/quantity/weight';
 import type { ItemTerms } from '@/queries/orderTerms';
 import type { OrderView } from '@/queries/order';
-import { partsOf, type LineText, type readOrder } from '@/ui/orderText';
+import { partsOf, type LineText } from '@/ui/orderLineText';
+import { type readOrder } from '@/ui/orderText';
 
 /**
  * What a typed order comes to, as far as it can be read: the same that saving it would work out.

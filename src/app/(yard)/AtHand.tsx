@@ -1,0 +1,50 @@
+'use client';
+
+import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { AtHand as Told } from '@/queries/atHand';
+import Link from '@/ui/Link';
+import { useAsked } from '@/ui/useAsked';
+import { useYard } from '@/ui/YardContext';
+
+const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+
+/** What of a part there is, whom it is promised to, and what is coming for whom, at a glance. */
+export function AtHand({ itemId }: { itemId: number }) {
+  const { day } = useYard();
+  const told = useAsked<Told>(`/items/${itemId}/at-hand`);
+  if (told === undefined) return null;
+  const { unit, onHand, free, promised, coming } = told;
+  return (
+    <section aria-label="At hand" className="text-[12.5px]">
+      <p>
+        <Link href={`/stores/${itemId}`} className="font-semibold hover:underline">
+          {onHand === 0 ? 'None on hand' : `${measured(onHand, unit)} on hand, ${measured(free, unit)} free`}
+        </Link>
+        {promised.length > 0 && (
+          <span className="text-ink-2">
+            {' '}
+            · promised{' '}
+            {promised
+              .map(
+                (p) =>
+                  `${measured(p.quantity, unit)} to ${p.job}${p.neededOn === null ? '' : ` by ${day(p.neededOn)}`}`,
+              )
+              .join(', ')}
+          </span>
+        )}
+      </p>
+      {coming.length > 0 && (
+        <p className="text-ink-2">
+          On order:{' '}
+          {coming
+            .map(
+              (c) =>
+                `${measured(c.quantity, c.unit)} for ${c.job ?? 'stores'}, ${day(c.on)} (${c.order} ${c.supplier})`,
+            )
+            .join('; ')}
+        </p>
+      )}
+    </section>
+  );
+}

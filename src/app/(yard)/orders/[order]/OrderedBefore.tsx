@@ -1,0 +1,73 @@
+'use client';
+
+import { useState } from 'react';
+import { formatPrice, signOf } from '@/core/money/money';
+import { formatQuantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { OrderView } from '@/queries/order';
+import type { OrderedBefore as Before } from '@/queries/orderedBefore';
+import { Slip } from '@/ui/kit/Slip';
+import { useAsked } from '@/ui/useAsked';
+import { useYard } from '@/ui/YardContext';
+
+type Props = { readonly view: OrderView; readonly onAgain: (line: Before) => void; readonly onClose: () => void };
+
+/** What was ordered of this supplier before, to be ordered again line by line. */
+export default function OrderedBefore({ view, onAgain, onClose }: Props) {
+  const { order, supplier } = view;
+  const { day } = useYard();
+  const [words, setWords] = useState('');
+  const [taken, setTaken] = useState<ReadonlySet<number>>(new Set());
+  const found = useAsked<readonly Before[]>(`/orders/${order.number}/before?words=${encodeURIComponent(words)}`);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`Ordered of ${supplier.name} before`}
+      detail="At today’s price, as many as last time."
+    >
+      <input
+        type="search"
+        aria-label="Part or number"
+        placeholder="Part or number"
+        className="field mb-2"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+      />
+      {found?.length === 0 && (
+        <p className="text-ink-2">{words === '' ? 'Nothing was ordered of them yet.' : 'Nothing of that name was.'}</p>
+      )}
+      <ul aria-label="Ordered before">
+        {found?.map((l) => (
+          <li key={l.lineId} className="flex items-start justify-between gap-3 border-b border-line-2 py-2">
+            <span className="min-w-0">
+              <b className="font-semibold">{l.description}</b> <span className="mono text-ink-2">{l.number}</span>
+              <span className="block text-[12.5px] text-ink-2">
+                {formatQuantity(l.quantity)} {unitOf(l.unit).short}
+                {l.price !== null &&
+                  ` at ${signOf(l.currency)}\u202f${formatPrice(l.price, l.currency)}${l.priceQuantity > 1 ? ` per ${l.priceQuantity}` : ''}`}
+                , {day(l.on)} on {l.order}
+                {l.times > 1 && `, ${l.times} times in all`}
+              </span>
+            </span>
+            {taken.has(l.lineId) ? (
+              <span className="tag tag-good">on it</span>
+            ) : (
+              <button
+                type="button"
+                className="step"
+                aria-label={`${l.description} again`}
+                onClick={() => {
+                  onAgain(l);
+                  setTaken((now) => new Set([...now, l.lineId]));
+                }}
+              >
+                Again
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Slip>
+  );
+}

@@ -1,0 +1,73 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import { readScan } from '@/formats/gs1';
+import type { ItemThing } from '@/queries/things';
+import { ask, asJson } from '@/ui/ask';
+import { Slip } from '@/ui/kit/Slip';
+
+type Props = {
+  /** Puts so many more of a part on the order. */
+  readonly onPart: (part: ItemThing, count: number) => void;
+  readonly onClose: () => void;
+};
+
+type Told = { readonly key: number; readonly code: string; readonly words: string; readonly fault?: true };
+
+/** Lines by scanning: each code puts one more of its part on the order, or as many as it says. */
+export default function Scan({ onPart, onClose }: Props) {
+  const [code, setCode] = useState('');
+  const [told, setTold] = useState<readonly Told[]>([]);
+  const tally = useRef(new Map<number, number>());
+  // One after the other, as fast as they come.
+  const turn = useRef(Promise.resolve());
+  const tell = (what: Omit<Told, 'key'>) => setTold((now) => [{ key: now.length, ...what }, ...now]);
+  const take = async (typed: string) => {
+    const read = readScan(typed);
+    if (!read.ok) return tell({ code: typed, words: read.refusals[0]?.message ?? '', fault: true });
+    const { words, count } = read.value;
+    const body = JSON.stringify({ kind: 'item', words });
+    const found = await ask<(ItemThing | null)[]>('/pick', asJson(body, new AbortController().signal));
+    const part = found?.find((p) => p !== null);
+    if (part != null) {
+      const whole = (tally.current.get(part.id) ?? 0) + count;
+      tally.current.set(part.id, whole);
+      onPart(part, count);
+      return tell({ code: typed, words: `${part.name}: ${whole} scanned` });
+    }
+    const missing = found === undefined ? 'It could not be looked up. Scan it again.' : 'No part has this number.';
+    tell({ code: typed, words: missing, fault: true });
+  };
+  return (
+    <Slip open onClose={onClose} title="Scan parts" detail="Each scan puts one more on the order.">
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          const typed = code;
+          setCode('');
+          if (typed.trim() !== '') turn.current = turn.current.then(() => take(typed));
+        }}
+      >
+        <input
+          aria-label="Barcode or number"
+          placeholder="scan, or type and Enter"
+          className="field mono"
+          autoFocus
+          autoComplete="off"
+          spellCheck={false}
+          maxLength={400}
+          value={code}
+          onChange={(e) => setCode(e.target.value)}
+        />
+      </form>
+      <ul aria-label="What was scanned" aria-live="polite" className="mt-3">
+        {told.map((t) => (
+          <li key={t.key} className="border-b border-line-2 py-1.5">
+            <span className={t.fault ? 'text-brick' : ''}>{t.words}</span>
+            <span className="mono block text-[12.5px] break-all text-ink-2">{t.code}</span>
+          </li>
+        ))}
+      </ul>
+    </Slip>
+  );
+}

@@ -1,0 +1,4 @@
+declare module 'barcoder' {
+  const barcoder: { readonly validate: (code: string) => boolean };
+  export default barcoder;
+}
