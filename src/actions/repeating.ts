@@ -5,7 +5,7 @@ import { loadRates } from '@/store/company';
 import { carriageFor } from '@/store/drafts';
 import { loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { findOrder, type LineToSave } from '@/store/orders';
-import { defineAction, found, once, Refused, refuse } from './action';
+import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { draftOrder } from './orders';
 import { checkOrderable } from './reviews';
 
@@ -31,15 +31,7 @@ export const repeatOrder = defineAction({
       trx,
       again.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])),
     );
-    const supplier = found((await loadSuppliers(trx, [order.supplierId])).get(order.supplierId), 'The supplier');
-    const rate = (await loadRates(trx, today)).get(supplier.currency);
-    if (rate === undefined)
-      throw new Refused([
-        {
-          code: 'rate.none',
-          message: `There is no exchange rate for ${supplier.currency}. Enter one under Exchange rates.`,
-        },
-      ]);
+    const { supplier, rate } = await sellingToday(work, order.supplierId);
     const parts = await loadParts(
       trx,
       again.flatMap((l) => l.itemId ?? []),
@@ -59,5 +51,26 @@ export const repeatOrder = defineAction({
     const faults = draftFaults(all, supplier.currency);
     if (faults.length > 0) throw new Refused(faults);
     return draftOrder(work, { supplier, rate, lines: all }, order.placeId);
+  },
+});
+
+/** A supplier with the rate of its currency that holds today. */
+async function sellingToday({ trx, today }: Work, supplierId: number) {
+  const supplier = found((await loadSuppliers(trx, [supplierId])).get(supplierId), 'The supplier');
+  const rate = (await loadRates(trx, today)).get(supplier.currency);
+  if (rate === undefined)
+    return refuse('rate.none', `There is no exchange rate for ${supplier.currency}. Enter one under Exchange rates.`);
+  return { supplier, rate };
+}
+
+/** Begins an order to a supplier with nothing on it yet. */
+export const startOrder = defineAction({
+  name: 'startOrder',
+  right: 'draft orders',
+  input: z.object({ once, supplierId: z.number().int() }),
+  run: async (work, { supplierId }) => {
+    const selling = await sellingToday(work, supplierId);
+    const place = await work.trx('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').first('id');
+    return draftOrder(work, { ...selling, lines: [] }, found(place, 'The place of delivery').id);
   },
 });

@@ -5,6 +5,7 @@ import { loadPaper } from '@/store/paper';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderInput, type OrderInput } from '../../tests/support/typed';
 import type { StoredOrder } from '@/store/orders';
+import { confirmOrder } from './confirming';
 import { callOff, closeShort } from './ending';
 import { orderLines } from './orders';
 import { beginRevision, changeRevision, dropRevision } from './revising';
@@ -295,5 +296,51 @@ describe('a revision', () => {
       await callOff(await yard.as('buyer'), { once: yard.once(), orderId: off.id, version: off.version, reason: 'x' }),
     );
     expect(refusedWith(await begin(await yard.order(off.id)))).toEqual(['order.state']);
+  });
+});
+
+describe('what a supplier confirmed', () => {
+  const answer = async (order: StoredOrder, said: { quantity: number; price: number; promisedOn: string }) => {
+    const { version, lines } = await yard.order(order.id);
+    const line = {
+      lineId: lines[0]?.id ?? 0,
+      quantity: q(said.quantity),
+      price: said.price,
+      promisedOn: said.promisedOn,
+    };
+    const ref = { once: yard.once(), orderId: order.id, version, theirNumber: 'C-1', note: '' };
+    must(await confirmOrder(await yard.as('buyer'), { ...ref, lines: [line] } as never));
+  };
+
+  it('is taken over into a revision in one step, and is not asked again', async () => {
+    const needs = [await yard.need({ quantity: 8 }), await yard.need({ job: 1, quantity: 4 })];
+    const order = await yard.send(await yard.draft(needs.map((needId, k) => ({ needId, buy: q(k === 0 ? 8 : 4) }))));
+    expect(order.lines).toHaveLength(1);
+    await answer(order, { quantity: 9, price: 85_000, promisedOn: '2026-06-02' });
+    const { version } = await yard.order(order.id);
+    const ref = { once: yard.once(), orderId: order.id, version, reason: 'As confirmed' };
+    must(await beginRevision(await yard.as('buyer'), { ...ref, asConfirmed: true }));
+    expect(await yard.tab()).toEqual({ onOrder: 6400 });
+    must(await send(order));
+    const after = await yard.order(order.id);
+    const [line] = after.lines;
+    expect([line?.quantity, line?.price, line?.wantedOn, line?.confirmed]).toEqual([q(9), 85_000, '2026-06-02', q(9)]);
+    // What it brings less is taken from the last part.
+    expect(line?.splits.map((s) => [s.jobId, s.quantity])).toEqual([
+      [yard.ids.jobs[0], q(8)],
+      [yard.ids.jobs[1], q(1)],
+    ]);
+    expect([after.state, after.revision]).toEqual(['confirmed', 1]);
+    expect([await yard.tab(), await yard.tab(1)]).toEqual([{ onOrder: 6800 }, { onOrder: 850, planned: 2400 }]);
+  });
+
+  it('is asked again where the revision says something else', async () => {
+    const order = await sent();
+    await answer(order, { quantity: 12, price: 85_000, promisedOn: '2026-06-02' });
+    must(await begin(await yard.order(order.id)));
+    must(await rewrite(order, more));
+    must(await send(order));
+    const after = await yard.order(order.id);
+    expect([after.state, after.lines[0]?.confirmed]).toEqual(['sent', null]);
   });
 });

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { isAsConfirmed } from '@/core/orders/confirming';
 import { sendingFaults } from '@/core/orders/order';
 import { reviseFault } from '@/core/orders/revising';
 import { progressOf, progressState } from '@/core/orders/states';
 import { text } from '@/core/records/fields';
 import { findOrder, loadMoney, saveLines, tabLinesOf, type StoredOrder } from '@/store/orders';
-import { changesBetween, contentOf, findRevision, placesOf, revise } from '@/store/revising';
+import { changesBetween, contentAsConfirmed, contentOf, findRevision, placesOf, revise } from '@/store/revising';
 import { tellOrder } from '@/store/told';
 import { refusal, type Refusal } from '@/core/result';
 import { defineAction, found, grant, once, refuse, type Work } from './action';
@@ -23,15 +24,21 @@ const nextVersion = async ({ trx }: Work, order: StoredOrder): Promise<number> =
 export const beginRevision = defineAction({
   name: 'beginRevision',
   right: 'draft orders',
-  input: z.object({ once, ...orderRef, reason }),
-  run: async (work, { orderId, version, reason: why }) => {
+  input: z.object({
+    once,
+    ...orderRef,
+    reason,
+    /** Begins with what the supplier confirmed, in the place of what was ordered. */
+    asConfirmed: z.boolean().default(false),
+  }),
+  run: async (work, { orderId, version, reason: why, asConfirmed }) => {
     const { trx, actor, now, today, audit } = work;
     const order = await orderOf(work, orderId, version);
     allow(reviseFault(order));
     if ((await findRevision(trx, orderId)) !== undefined)
       refuse('revise.begun', `A revision of ${order.number} is being written already.`);
     await keepSent(work, order, 'As it was first sent');
-    const content = JSON.stringify(contentOf(order));
+    const content = JSON.stringify(asConfirmed ? contentAsConfirmed(order) : contentOf(order));
     await trx('orderChange').insert({ orderId, reason: why, content, personId: actor.id, at: now });
     await nextVersion(work, order);
     await audit({
@@ -131,7 +138,13 @@ export async function bringIntoForce(work: Work, order: StoredOrder): Promise<vo
     .update({ ...terms, revision, sentFrom: null, version: order.version + 1 });
   await saveLines(trx, order, revised.lines, await loadMoney(trx));
   await trx('orderChange').where({ orderId: order.id }).delete();
-  const changed = changes.flatMap((c) => (c.how === 'changed' ? (revised.lines[c.place - 1]?.id ?? []) : []));
+  const said = new Map(order.lines.map((l) => [l.id, l]));
+  const changed = changes.flatMap((c) => {
+    const line = c.how === 'changed' ? revised.lines[c.place - 1] : undefined;
+    const before = said.get(line?.id ?? 0);
+    // What it confirmed already is not asked again.
+    return line?.id === undefined || (before !== undefined && isAsConfirmed(line, before)) ? [] : [line.id];
+  });
   await trx('orderLine').whereIn('id', changed).update({ promisedOn: null, confirmed: null, confirmedPrice: null });
   const after = found(await findOrder(trx, order.id), 'This order');
   const confirmed = after.lines.every((l) => l.kind === 'charge' || l.confirmed !== null);

@@ -1,13 +1,15 @@
 import { closeShort } from '@/actions/ending';
-import { draftOrders } from '@/actions/orders';
-import { keepLevel } from '@/actions/stores';
+import { draftOrders, putBack } from '@/actions/orders';
+import { countStock, keepLevel } from '@/actions/stores';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { Day } from '@/core/calendar/workdays';
+import { loadAtHand, loadBecame } from './atHand';
 import { loadDesk } from './desk';
 import { loadFillUp } from './fillUp';
 import { loadGatherPreview } from './gather';
 import { listOrders, sumOrders } from './orders';
 import { listOpenNeeds, type GatherGroup } from './openNeeds';
+import { loadOrderedBefore } from './orderedBefore';
 import { loadSwitched } from './switching';
 
 let yard: TestCompany;
@@ -99,6 +101,97 @@ describe('what is picked', () => {
     const order = await yard.draft([{ needId, buy: q(12) }]);
     const again = await draftOrders(await yard.as('manager'), { once: yard.once(), picks: [{ needId, buy: q(12) }] });
     expect(JSON.stringify(again)).toContain(`The buyer has it on ${order.number}.`);
+  });
+});
+
+describe('lines on a draft', () => {
+  const put = async (orderId: number, needIds: number[]) => {
+    const { version } = await yard.order(orderId);
+    return putBack(await yard.as('buyer'), { once: yard.once(), orderId, version, needIds });
+  };
+
+  it('are put back from it, and are to buy again', async () => {
+    const [one, other] = [await yard.need({ quantity: 8 }), await yard.need({ job: 1, quantity: 4 })];
+    const order = await yard.draft([
+      { needId: one, buy: q(8) },
+      { needId: other, buy: q(4) },
+    ]);
+    const [became] = await loadBecame(yard.db, await buyer(), one);
+    expect(became).toMatchObject({ order: order.number, drafted: true, quantity: q(8), by: 'The buyer' });
+    must(await put(order.id, [one]));
+    const after = await yard.order(order.id);
+    expect(after.lines.map((l) => [l.kind, l.quantity])).toEqual([
+      ['goods', q(4)],
+      ['charge', q(1)],
+    ]);
+    expect([await yard.tab(), await loadBecame(yard.db, await buyer(), one)]).toEqual([{ planned: 6400 }, []]);
+    // With the last line its carriage goes as well.
+    must(await put(order.id, [other]));
+    expect((await yard.order(order.id)).lines).toEqual([]);
+    expect(refusedWith(await put(order.id, [other]))).toEqual(['need.notHere']);
+  });
+
+  it('take what was bought beyond them along, and not what stands there for others', async () => {
+    await priced();
+    await yard.db('supplierPart').update({ pack: q(10) });
+    const needId = await yard.need({ item: yard.ids.items[1], quantity: 18 });
+    const packed = await yard.draft([{ needId, buy: q(18) }]);
+    expect(packed.lines[0]?.splits.map((s) => [s.jobId, s.quantity])).toEqual([
+      [yard.ids.jobs[0], q(18)],
+      [null, q(2)],
+    ]);
+    must(await put(packed.id, [needId]));
+    expect((await yard.order(packed.id)).lines).toEqual([]);
+    const sent = await yard.send(await yard.draft([{ needId, buy: q(18) }]));
+    expect(refusedWith(await put(sent.id, [needId]))).toEqual(['order.state']);
+  });
+
+  it('are told with what of their part there is and comes', async () => {
+    await priced();
+    const { ids } = yard;
+    const needId = await yard.need({ item: ids.items[1], quantity: 18, neededOn: '2026-06-20' });
+    await yard.send(await yard.draft([{ needId, buy: q(18) }]));
+    const keeper = await yard.as('storekeeper');
+    must(
+      await countStock(keeper, {
+        once: yard.once(),
+        itemId: ids.items[1],
+        placeId: 1,
+        jobId: null,
+        seen: q(0),
+        quantity: q(7),
+        value: 700,
+        reason: 'x',
+      } as never),
+    );
+    const told = await loadAtHand(yard.db, await buyer(), ids.items[1]);
+    expect(told).toMatchObject({ unit: 'MTR', onHand: q(7), free: q(7), promised: [] });
+    expect(told?.coming).toEqual([
+      {
+        ...{ order: expect.stringMatching(/^K26-/), supplier: 'Eelmoor Metals', job: '412' },
+        ...{ on: expect.any(String), quantity: q(18), unit: 'MTR' },
+      },
+    ]);
+  });
+});
+
+describe('what was ordered before', () => {
+  it('is told once for each part, as it was ordered last, and never of a draft', async () => {
+    for (const quantity of [4, 6])
+      await yard.send(await yard.draft([{ needId: await yard.need({ quantity }), buy: q(quantity) }]));
+    await yard.send(
+      await yard.draft([{ needId: await yard.need({ supplier: 1, description: 'Elsewhere' }), buy: q(12) }]),
+    );
+    const draft = await yard.draft([{ needId: await yard.need({ description: 'Drafted' }), buy: q(12) }]);
+    const look = async (words: string) =>
+      (await loadOrderedBefore(yard.db, await buyer(), draft.number, words))?.map((l) => [
+        l.description,
+        l.quantity,
+        l.times,
+      ]);
+    expect(await look('')).toEqual([['Hose', q(6), 2]]);
+    expect(await look('ho')).toEqual([['Hose', q(6), 2]]);
+    expect(await look('%')).toEqual([]);
   });
 });
 

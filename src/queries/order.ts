@@ -12,7 +12,7 @@ import type { Db } from '@/store/connection';
 import { findOrderNumbered, type LineToSave, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type Revision, type RevisionContent } from '@/store/revising';
 import { settleLines } from '@/store/settling';
-import { goesWith, type KeptFile } from '@/store/files';
+import { goesWith, newerOf, type KeptFile } from '@/store/files';
 import { recipientsOf } from '@/store/mail';
 import { loadPaper } from '@/store/paper';
 import { among, whereIn } from '@/store/rows';
@@ -74,7 +74,8 @@ export type OrderView = {
   readonly editable: boolean;
   /** Whom it goes to, and what goes with it beside its own papers. */
   readonly recipients: readonly string[];
-  readonly files: readonly KeptFile[];
+  /** What goes with it; `newer` is the revision that is there by now. */
+  readonly files: readonly (KeptFile & { readonly newer: string | null })[];
   /** By line: the earliest day that a job needs what it covers. */
   readonly neededOn: ReadonlyMap<number, Day>;
   /** By need: what its quote has for one of its unit, in the company's currency. */
@@ -128,6 +129,8 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     .where({ about: 'order', aboutId: orderId })
     .orderBy('id', 'desc')
     .select('id', 'recipient', 'kind', 'state', 'answer', 'at')) as OrderView['messages'];
+  const files = await goesWith(db, orderId);
+  const newer = await newerOf(db, files);
   const writing = revision && (await viewRevision(db, order, revision, supplier, today));
   return {
     order,
@@ -163,7 +166,7 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
         ? messages.find((m) => m.kind === (unsent ? 'order' : 'revision') && m.at >= (revision?.at ?? ''))
         : undefined,
     recipients: await recipientsOf(db, order.supplierId),
-    files: await goesWith(db, orderId),
+    files: files.map((f) => ({ ...f, newer: newer.get(f.id)?.revision ?? null })),
     neededOn: await neededByLine(db, orderId),
     quoted: await quotedFor(db, order),
     revising: writing?.view,
@@ -245,4 +248,15 @@ export async function loadOrderPaper(db: Db, person: Person, number: string, tod
   permit(person, 'see money');
   const order = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
   return order === undefined ? undefined : loadPaper(db, order.id, today);
+}
+
+/** The papers of several orders, in the order of their ids; one that is not there is left out. */
+export async function loadOrderPapers(db: Db, person: Person, ids: readonly number[], today: Day) {
+  permit(person, 'see money');
+  const papers = [];
+  for (const id of ids) {
+    const paper = await loadPaper(db, id, today);
+    if (paper !== undefined) papers.push(paper);
+  }
+  return papers;
 }

@@ -1,6 +1,6 @@
 import { asked } from '@/core/asked';
 import { asDay, type Day } from '@/core/calendar/workdays';
-import type { Minor } from '@/core/money/money';
+import { minor, type Minor } from '@/core/money/money';
 import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Db } from '@/store/connection';
@@ -45,6 +45,10 @@ export type OrderFilter = Asked & {
   readonly supplierId?: number | undefined;
   /** Wanted by this day. */
   readonly by?: Day | undefined;
+  /** The number of a job that something of it is charged to. */
+  readonly job?: string | undefined;
+  /** Net, in the order's own currency. */
+  readonly least?: Minor | undefined;
   /** Something of it should be here by this day. */
   readonly lateOn?: Day | undefined;
 };
@@ -91,6 +95,16 @@ function foundOrders(db: Db, filter: OrderFilter) {
   if (filter.supplierId !== undefined) void query.where('o.supplierId', filter.supplierId);
   if (filter.by !== undefined) void query.where('o.wantedOn', '<=', filter.by);
   if (filter.lateOn !== undefined) void query.whereIn('o.state', AWAITED).whereRaw(LATE_LINE, [filter.lateOn]);
+  if (filter.least !== undefined) void query.where('o.net', '>=', filter.least);
+  if (filter.job !== undefined)
+    void query.whereIn(
+      'o.id',
+      db('job as j')
+        .join('split as x', 'x.jobId', 'j.id')
+        .join('orderLine as l', 'l.id', 'x.lineId')
+        .where('j.number', filter.job)
+        .select('l.orderId'),
+    );
   if (filter.jobId !== undefined)
     void query.whereIn(
       'o.id',
@@ -149,11 +163,17 @@ export async function loadShares(db: Db, jobId: number, orderIds: readonly numbe
   return new Map(rows.map((r) => [r.orderId, r.share]));
 }
 
+/** What an address says of the least value, in whole units of currencies with two decimals. */
+const leastIn = (text: string | undefined): Minor | undefined =>
+  /^\d{1,9}$/.test(text ?? '') ? minor(Number(text) * 100) : undefined;
+
 /** Which orders an address asks for. */
 export const orderFilterOf = (query: Readonly<Record<string, string | undefined>>, today: Day): OrderFilter => ({
   show: asked(ORDER_FILTERS, query.show),
   words: query.words,
   supplierId: query.supplier === undefined ? undefined : Number(query.supplier),
   by: asDay(query.by ?? ''),
+  job: query.job,
+  least: leastIn(query.least),
   lateOn: query.late === undefined ? undefined : today,
 });

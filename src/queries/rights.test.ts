@@ -18,13 +18,14 @@ import { listSoonest, loadBuyList } from './needs';
 import { loadAtHand, loadBecame } from './atHand';
 import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
 import { loadOrderedBefore } from './orderedBefore';
+import { listPaidParts, loadPriceCourse } from './priceCourse';
 import { previewEnding } from './endings';
 import { loadFileBytes, loadFiles, loadFilesFor, loadOrderData } from './files';
 import { loadFillUp } from './fillUp';
 import { loadFloorPaper } from './floor';
 import { loadSwitched } from './switching';
 import { loadWording } from './wording';
-import { loadOrder, loadOrderForm, loadOrderPaper } from './order';
+import { loadOrder, loadOrderForm, loadOrderPaper, loadOrderPapers } from './order';
 import { listOrders } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
 import { listMySignIns, listPeople, loadPerson } from './people';
@@ -100,6 +101,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['orders', 'see orders', (p) => listOrders(yard.db, p, {}, TODAY)],
   ['an order', 'see money', (p) => loadOrder(yard.db, p, 'K26-0001', TODAY)],
   ['an order’s paper', 'see money', (p) => loadOrderPaper(yard.db, p, 'K26-0001', TODAY)],
+  ['several papers', 'see money', (p) => loadOrderPapers(yard.db, p, [1], TODAY)],
   [
     'the form for an order',
     'draft orders',
@@ -122,6 +124,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what became of a line', 'see orders', (p) => loadBecame(yard.db, p, 1)],
   ['what was ordered before', 'see money', (p) => loadOrderedBefore(yard.db, p, 'K26-0001', '')],
   ['a typed order', 'draft orders', (p) => previewOrder(yard.db, p, 'K26-0001', [], TODAY)],
+  ['what a supplier was paid for', 'see money', (p) => listPaidParts(yard.db, p, 1)],
+  ['how a price went', 'see money', (p) => loadPriceCourse(yard.db, p, 1, 1)],
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],

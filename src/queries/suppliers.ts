@@ -88,6 +88,8 @@ export type SupplierView = {
   readonly lists: SupplierLists;
   readonly tax: string;
   readonly kept: DaysKept;
+  /** What stands on order there, in its currency, and how many orders there ever were. */
+  readonly open: { readonly orders: number; readonly net: Minor; readonly ever: number };
   readonly orders: readonly {
     readonly id: number;
     readonly number: string;
@@ -134,8 +136,16 @@ export async function loadSupplier(db: Db, person: Person, id: number, today: Da
   permit(person, 'see money');
   const supplier = await db('supplier').where({ id }).first();
   if (supplier === undefined) return undefined;
+  const [open] = (await db('supplier as s')
+    .where('s.id', id)
+    .select(
+      db.raw(`${COUNTED.openOrders} as orders`),
+      db.raw(`${COUNTED.onOrder} as net`),
+      db.raw('(select count(*) from purchase_order o where o.supplier_id = s.id) as ever'),
+    )) as unknown as [SupplierView['open']];
   return {
     supplier,
+    open,
     lists: await loadLists(db, id),
     tax: (await db('taxCode').where({ id: supplier.taxCodeId }).first('name'))?.name ?? '',
     kept: await loadDaysKept(db, id, today),

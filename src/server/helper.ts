@@ -5,6 +5,7 @@ import { zip } from '@/formats/zip';
 import { writeXlsx } from '@/formats/sheet/xlsx';
 import { readSheet } from '@/formats/sheet/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
+import { together } from '@/formats/pdf/together';
 import { floorSlipPdf, type FloorPaper } from '@/formats/pdf/floorSlip';
 import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
@@ -24,6 +25,13 @@ const look = <T>(read: (db: Db) => Promise<T>): Promise<T> =>
   snapshot((readers ??= connectReaders(companyFile())), read);
 
 export const setPaper = (paper: OrderPaper): Promise<Buffer> => purchaseOrderPdf(paper);
+/** Several papers as one PDF. */
+export async function setPapers(papers: readonly OrderPaper[]): Promise<Uint8Array> {
+  const files: Buffer[] = [];
+  for (const paper of papers) files.push(await purchaseOrderPdf(paper));
+  return together(files);
+}
+
 /** An order's PDF and the files that go with it, in one archive. */
 export const bundleOrder = async ({
   paper,

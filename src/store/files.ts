@@ -16,6 +16,23 @@ export const goesWith = (db: Db, orderId: number): Promise<KeptFile[]> =>
     .orderBy('f.place')
     .select(...COLUMNS) as unknown as Promise<KeptFile[]>;
 
+/** Of files, those that are there in a newer revision: the newest, by the older one's id. */
+export async function newerOf(db: Db, files: readonly KeptFile[]): Promise<Map<number, KeptFile>> {
+  const newer = (await db('document as f')
+    .join('document as d', (j) => j.on('d.about', 'f.about').on('d.aboutId', 'f.aboutId').on('d.id', '>', 'f.id'))
+    .whereIn(
+      'f.id',
+      files.map((f) => f.id),
+    )
+    .where({ 'd.role': 'file' })
+    .whereNull('d.goneOn')
+    .whereRaw('d.name = f.name collate nocase')
+    .whereRaw('d.revision <> f.revision')
+    .orderBy('d.id')
+    .select({ older: 'f.id' }, ...COLUMNS)) as unknown as (KeptFile & { older: number })[];
+  return new Map(newer.map(({ older, ...file }) => [older, file]));
+}
+
 /** Files about things, the newest first: those of an order itself, of its jobs and of its items. */
 export const filesAbout = (
   db: Db,

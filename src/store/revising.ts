@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { WAITING, type InvoiceState } from '@/core/invoices/states';
 import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
+import { asConfirmed } from '@/core/orders/confirming';
 import {
   billedChargeFaults,
   orderChanges,
@@ -75,6 +76,21 @@ export const contentOf = (order: StoredOrder): RevisionContent => ({
     })),
   })),
 });
+
+/** A revision that says what the supplier confirmed, where that is something else than was ordered. */
+export function contentAsConfirmed(order: StoredOrder): RevisionContent {
+  const content = contentOf(order);
+  const lines = content.lines.map((line, k) => {
+    const stored = order.lines[k];
+    if (stored === undefined || stored.kind === 'charge' || stored.confirmed === null) return line;
+    const { quantity, price, wantedOn, parts } = asConfirmed(stored);
+    const splits = line.splits
+      .map((s, n) => ({ ...s, quantity: parts[n] ?? s.quantity }))
+      .filter((s) => s.quantity > 0);
+    return { ...line, quantity, wantedOn, splits, ...(price === undefined ? {} : { price, discount: 0 }) };
+  });
+  return { ...content, lines };
+}
 
 /** The order as a revision has it, worked out as sending it does; refused when something stands against that. */
 export async function revise(

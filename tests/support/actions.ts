@@ -31,6 +31,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   saveTextBlocks: 'keep suppliers',
   chooseCopies: 'see jobs',
   repeatOrder: 'draft orders',
+  startOrder: 'draft orders',
   chooseFeed: 'see orders',
   keepFile: 'keep files',
   takeOutFile: 'keep files',

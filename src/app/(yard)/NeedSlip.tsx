@@ -91,9 +91,11 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
         )
       }
     >
-      <div className="mb-3">
-        <Tags tags={need.tags} />
-      </div>
+      {need.tags.length > 0 && (
+        <div className="mb-3">
+          <Tags tags={need.tags} />
+        </div>
+      )}
       {need.workedOn !== '' && <p className="mb-3 text-ink-2">for {need.workedOn}</p>}
       <WorkedOn words={need.workedOn}>
         <NeedFields form={form} disabled={!mayChange} />

@@ -72,6 +72,7 @@ export const saveMailWords = offerAction(wording.saveMailWords);
 export const saveTextBlocks = offerAction(wording.saveTextBlocks);
 export const chooseCopies = offerAction(people.chooseCopies);
 export const repeatOrder = offerAction(repeating.repeatOrder);
+export const startOrder = offerAction(repeating.startOrder);
 export const chooseFeed = offerAction(people.chooseFeed);
 export const endBills = offerAction(ending.endBills);
 export const sendOrder = offerSending(sending.sendOrder);

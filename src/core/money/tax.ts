@@ -1,6 +1,6 @@
 import { groupBy } from '../group';
 import { divideRounded } from './decimal';
-import { add, minor, type Minor } from './money';
+import { add, minor, type Minor, type UnitPrice } from './money';
 import { spreadSigned } from './spread';
 
 /** Codes of VAT categories that a company may use: UNCL 5305 as EN 16931-1 lists it for BT-118. */
@@ -129,3 +129,11 @@ export function jobCosts(lines: readonly TaxedLine[], codes: readonly TaxCode[])
 /** The net amount of one thing with its tax that cannot be recovered. */
 export const costOf = (net: Minor, code: Pick<TaxCode, 'rate' | 'recoverable'> | null): Minor =>
   code === null ? net : add(net, share(share(net, code.rate), FULL_SHARE - code.recoverable));
+
+/** A unit price with tax at a rate, in hundredths of a percent; rounded half away from zero to ten-thousandths. */
+export const withTax = (price: UnitPrice, rate: number): UnitPrice =>
+  divideRounded(BigInt(price) * BigInt(FULL_SHARE + rate), BigInt(FULL_SHARE)) as UnitPrice;
+
+/** The unit price that comes to this one with tax; what is left over in rounding is less than a ten-thousandth. */
+export const withoutTax = (price: UnitPrice, rate: number): UnitPrice =>
+  divideRounded(BigInt(price) * BigInt(FULL_SHARE), BigInt(FULL_SHARE + rate)) as UnitPrice;

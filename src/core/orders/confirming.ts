@@ -1,6 +1,15 @@
 import { workdaysBetween, formatDay, type Calendar, type Day } from '../calendar/workdays';
 import { formatMoney, lineNet, minor, subtract, type Minor, type UnitPrice } from '../money/money';
-import { formatQuantity, type Quantity } from '../quantity/quantity';
+import {
+  addQ,
+  formatQuantity,
+  fromSupplierUnit,
+  least,
+  NONE,
+  subtractQ,
+  type Factor,
+  type Quantity,
+} from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 import { refusal, type Refusal } from '../result';
 import { counted } from '../words';
@@ -67,4 +76,47 @@ export function answerDifferences(
     });
   }
   return found;
+}
+
+type Confirmed = {
+  readonly quantity: Quantity;
+  readonly factor: Factor;
+  readonly price: UnitPrice | null;
+  readonly wantedOn: Day | null;
+  readonly confirmed: Quantity | null;
+  readonly confirmedPrice: UnitPrice | null;
+  readonly promisedOn: Day | null;
+  readonly splits: readonly { readonly quantity: Quantity }[];
+};
+
+/** Whether a line is what its supplier confirmed of it: so many, at that price, for that day. */
+export const isAsConfirmed = (
+  line: Pick<Confirmed, 'quantity' | 'price' | 'wantedOn'>,
+  said: Pick<Confirmed, 'confirmed' | 'confirmedPrice' | 'promisedOn'>,
+): boolean =>
+  line.quantity === said.confirmed &&
+  (said.confirmedPrice === null || line.price === said.confirmedPrice) &&
+  (said.promisedOn === null || line.wantedOn === said.promisedOn);
+
+/**
+ * What a line has to say to be what its supplier confirmed. What it brings less is taken from its last parts, what it
+ * brings more goes to its first; a line that is confirmed with nothing, or not at all, stays as it is.
+ * @returns its quantity, price where another is confirmed, day, and the quantities of its parts in their order
+ */
+export function asConfirmed(line: Confirmed) {
+  const { quantity: ordered, factor, confirmed, confirmedPrice, promisedOn, splits } = line;
+  const whole = confirmed === null || confirmed === NONE ? ordered : confirmed;
+  let left = fromSupplierUnit(whole, factor);
+  const parts = splits.map((s) => {
+    const own = least(s.quantity, left);
+    left = subtractQ(left, own);
+    return own;
+  });
+  return {
+    quantity: whole,
+    price: confirmedPrice !== null && confirmedPrice !== line.price ? confirmedPrice : undefined,
+    wantedOn: promisedOn ?? line.wantedOn,
+    // A part of which nothing is left is gone.
+    parts: parts.map((q, k) => (k === 0 ? addQ(q, left) : q)),
+  };
 }

@@ -77,6 +77,7 @@ export function ChoiceField({
   fault,
   hint,
   hideLabel,
+  small,
   className,
   children,
   ...input
@@ -84,7 +85,7 @@ export function ChoiceField({
   const id = useId();
   return (
     <Framed id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel} className={className}>
-      <select id={id} className="field" {...described(id, fault)} {...input}>
+      <select id={id} className={`field ${small === true ? 'field-small' : ''}`} {...described(id, fault)} {...input}>
         {children}
       </select>
     </Framed>

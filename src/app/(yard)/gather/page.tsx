@@ -21,7 +21,7 @@ const SHOWN = [
   ['', 'All lines'],
   ['late', 'Too late'],
   ['week', 'To order in 7 days'],
-  ['trouble', 'Something in the way'],
+  ['trouble', 'With a problem'],
   ['unpriced', 'Without a price'],
 ] as const;
 

@@ -89,6 +89,16 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
             <ShelfPlain onClick={putBack} hint="Esc">
               {asking ? 'Not yet' : 'Put back'}
             </ShelfPlain>
+            {may('see money') && (
+              <a
+                href={`/print?orders=${chosen.map((o) => o.id).join(',')}`}
+                target="_blank"
+                rel="noreferrer"
+                className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim max-phone:hidden"
+              >
+                Print
+              </a>
+            )}
             <ShelfMain disabled={sending !== undefined || what === undefined} onClick={() => void main()} hint="^↵">
               {asking
                 ? NOW[what ?? 'send']

@@ -33,6 +33,14 @@ export function GoesWith({ view }: { view: OrderView }) {
           {f.goneOn !== null && ', taken out'}
         </a>
       ))}
+      {files.map(
+        (f) =>
+          f.newer !== null && (
+            <span key={f.id} className="tag tag-care">
+              {f.name} is there as {f.newer === '' ? 'a newer file' : `rev. ${f.newer}`}
+            </span>
+          ),
+      )}
       {files.length === 0 && !editable && <span className="text-ink-2">no file</span>}
       {editable && (
         <button type="button" className="step" onClick={() => setAttaching(true)}>

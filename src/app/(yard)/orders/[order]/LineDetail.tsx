@@ -1,7 +1,10 @@
 'use client';
 
 import { CHARGE_NAMES, SPREAD_NAMES, SPREADS, type Spread } from '@/core/orders/charges';
-import type { TaxCode } from '@/core/money/tax';
+import { useState } from 'react';
+import { ungrouped } from '@/core/locale/locale';
+import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
+import { withoutTax, withTax, type TaxCode } from '@/core/money/tax';
 import { addQ, formatQuantity, fromSupplierUnit, NONE, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { named } from '@/ui/entry/column';
@@ -14,6 +17,7 @@ import { AtHand } from '../../AtHand';
 type Props = {
   readonly line: LineText;
   readonly taxes: readonly TaxCode[];
+  readonly currency: string;
   readonly faultAt: (field: string) => string | undefined;
   /** What was paid for it before, and what its quote has. */
   readonly past: readonly string[];
@@ -70,6 +74,7 @@ export function LineDetail(props: Props) {
             />
           </>
         )}
+        {line.kind !== 'charge' && <TaxedPrice {...props} />}
         {(line.kind !== 'charge' || line.chargeKind === 'discount') && (
           <TextField
             label="Discount %"
@@ -83,6 +88,7 @@ export function LineDetail(props: Props) {
         )}
         <ChoiceField
           label="Tax"
+          small
           className="w-[150px]"
           value={line.taxCodeId}
           onChange={(e) => onPut({ taxCodeId: e.target.value })}
@@ -96,6 +102,31 @@ export function LineDetail(props: Props) {
         </ChoiceField>
       </div>
     </div>
+  );
+}
+
+/** The line's price with its tax, for who has it so from the supplier; the order keeps it without. */
+function TaxedPrice({ line, taxes, currency, onPut }: Props) {
+  const [typed, setTyped] = useState<string>();
+  const rate = taxes.find((t) => t.id === Number(line.taxCodeId))?.rate ?? 0;
+  const price = parsePrice(line.price);
+  const written = (p: UnitPrice) => ungrouped(formatPrice(p, currency));
+  const put = (text: string) => {
+    setTyped(text);
+    const read = parsePrice(text);
+    if (read.ok) onPut({ price: written(withoutTax(read.value, rate)), free: false });
+  };
+  return (
+    <TextField
+      label="Price with tax"
+      className="w-[96px]"
+      inputClass="text-right field-small"
+      inputMode="decimal"
+      value={typed ?? (price.ok ? written(withTax(price.value, rate)) : '')}
+      onChange={(e) => put(e.target.value)}
+      onBlur={() => setTyped(undefined)}
+      fault={typed === undefined || parsePrice(typed).ok || typed.trim() === '' ? undefined : 'This is no price.'}
+    />
   );
 }
 

@@ -1,5 +1,7 @@
 'use client';
 
+import { useState } from 'react';
+import { isAsConfirmed } from '@/core/orders/confirming';
 import type { OrderView } from '@/queries/order';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -36,6 +38,10 @@ export function CallOff({ view, onClose }: Props) {
 export function Revise({ view, onClose }: Props) {
   const { order } = view;
   const once = useOnce();
+  const answered = order.lines.some(
+    (l) => l.kind !== 'charge' && l.confirmed !== null && l.confirmed > 0 && !isAsConfirmed(l, l),
+  );
+  const [asConfirmed, setAsConfirmed] = useState(answered);
   const act = useAct(beginRevision, {
     said: () => `Revision ${order.revision + 1} of ${order.number} is begun`,
     onDone: onClose,
@@ -49,7 +55,21 @@ export function Revise({ view, onClose }: Props) {
       go="Begin the revision"
       act={act}
       onClose={onClose}
-      onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
-    />
+      onGo={(reason) =>
+        void act.run({ once: once.key(), orderId: order.id, version: order.version, reason, asConfirmed })
+      }
+    >
+      {answered && (
+        <label className="mb-3 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="box"
+            checked={asConfirmed}
+            onChange={(e) => setAsConfirmed(e.target.checked)}
+          />
+          Begin with what {view.supplier.name} confirmed: quantities, prices and days
+        </label>
+      )}
+    </ReasonQuestion>
   );
 }

@@ -166,6 +166,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
       <LineDetail
         line={row.line}
         taxes={form.taxes}
+        currency={currency}
         faultAt={(field) => faults.find((f) => f.field === `${at}.${field}`)?.message}
         past={pastOf(row.line)}
         onPart={() => addPart(row)}

@@ -5,6 +5,7 @@ import { formatMoney, type Minor } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { counted } from '@/core/words';
+import { listPaidParts, loadPriceCourse } from '@/queries/priceCourse';
 import { loadSupplier, type DaysKept, type SupplierLists } from '@/queries/suppliers';
 import { Facts } from '@/ui/kit/Facts';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
@@ -14,17 +15,29 @@ import { Opened } from '@/ui/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { PriceList } from './PriceList';
+import { PriceOverTime } from './PriceOverTime';
 import { SoldTable } from './SoldTable';
+import { StartOrder } from './StartOrder';
 
 export const metadata = { title: 'Supplier' };
 
-export default place(async ({ db, person, today, params }) => {
+export default place(async ({ db, person, today, params, query }) => {
   const view = await loadSupplier(db, person, Number(params.id), today);
   if (view === undefined) notFound();
-  const { supplier, lists, orders, parts, tax, kept } = view;
+  const { supplier, lists, orders, open, parts, tax, kept } = view;
+  const paid = await listPaidParts(db, person, supplier.id);
+  const part = paid.find((p) => String(p.itemId) === query.part) ?? paid[0];
+  const course = part && (await loadPriceCourse(db, person, supplier.id, part.itemId));
   const money = (amount: Minor) => formatMoney(amount, supplier.currency);
   const aside = (
     <>
+      <h2 className="text-[16px]">On order</h2>
+      <p className="mb-3">
+        <b className="text-[17px]">{money(open.net)}</b>{' '}
+        <span className="text-ink-2">
+          {open.orders === 0 ? 'nothing is with them' : `on ${counted(open.orders, 'order')}`}
+        </span>
+      </p>
       <h2 className="mb-1 text-[16px]">Latest orders</h2>
       {orders.length === 0 && <p className="text-ink-2">None yet.</p>}
       <ul>
@@ -40,6 +53,13 @@ export default place(async ({ db, person, today, params }) => {
           </li>
         ))}
       </ul>
+      {open.ever > 0 && (
+        <p className="mt-2">
+          <Link href={`/orders?show=all&supplier=${supplier.id}`} className="step">
+            {open.ever === 1 ? 'Their only order' : `All ${open.ever} orders`}
+          </Link>
+        </p>
+      )}
     </>
   );
   return (
@@ -88,6 +108,7 @@ export default place(async ({ db, person, today, params }) => {
       ) : (
         <SoldTable parts={parts} currency={supplier.currency} />
       )}
+      {course && part && <PriceOverTime parts={paid} part={part} course={course} currency={supplier.currency} />}
       <Shelf
         facts={
           <span className="max-phone:hidden">
@@ -95,6 +116,7 @@ export default place(async ({ db, person, today, params }) => {
           </span>
         }
       >
+        {may(person, 'draft orders') && <StartOrder supplierId={supplier.id} />}
         {may(person, 'draft orders') && (
           <Link href={`/gather?supplier=${supplier.id}`} className="btn h-[38px] border border-[#5d6d70] text-on-rim">
             Gather from them

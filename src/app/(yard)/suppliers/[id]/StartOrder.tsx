@@ -1,0 +1,29 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { ShelfPlain } from '@/ui/kit/Shelf';
+import { useAct, useOnce } from '@/ui/useAct';
+import { startOrder } from '../../../acts';
+
+/** Begins an order to a supplier and opens it. */
+export function StartOrder({ supplierId }: { supplierId: number }) {
+  const router = useRouter();
+  const once = useOnce();
+  const act = useAct(startOrder, {
+    said: ({ number }) => `${number} is begun`,
+    onDone: ({ number }) => {
+      once.renew();
+      router.push(`/orders/${number}`);
+    },
+  });
+  return (
+    <>
+      {act.refusals[0] !== undefined && (
+        <span role="alert" className="text-[13px] text-[#f3b4a8]">
+          {act.refusals[0].message}
+        </span>
+      )}
+      <ShelfPlain onClick={() => void act.run({ once: once.key(), supplierId })}>Start an order</ShelfPlain>
+    </>
+  );
+}
