@@ -1,6 +1,7 @@
 import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderInput } from '../../tests/support/typed';
+import { chargeElsewhere } from './charging';
 import { enterInvoice } from './invoices';
 import { openJob } from './jobs';
 import { changeOrder, draftOrders } from './orders';
@@ -49,6 +50,25 @@ describe.each(['quoted', 'complete', 'lost'] as const)('a job that is %s is char
       expect(
         refusedWith(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...bill, number })),
       ).toEqual(['invoice.number']);
+  });
+});
+
+describe('an order that was sent', () => {
+  const attach = async (state: 'quoted' | 'complete') => {
+    const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
+    await second(state);
+    const split = { id: order.lines[0]?.splits[0]?.id ?? 0, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[1] };
+    const ref = { once: yard.once(), orderId: order.id, version: order.version, reason: 'for their quote' };
+    return chargeElsewhere(await yard.as('buyer'), { ...ref, splits: [split] });
+  };
+
+  it('can be attached to a job whose quote is not won yet, with what stands on the tab for it', async () => {
+    must(await attach('quoted'));
+    expect([await yard.tab(), await yard.tab(1)]).toEqual([{ planned: 9600 }, { onOrder: 9600 + 2500 }]);
+  });
+
+  it('cannot be attached to one that is complete', async () => {
+    expect(refusedWith(await attach('complete'))).toEqual(['job.state']);
   });
 });
 

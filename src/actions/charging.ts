@@ -3,12 +3,13 @@ import { rechargeFault } from '@/core/orders/rules';
 import { text } from '@/core/records/fields';
 import { findOrder, loadMoney, tabLinesOf } from '@/store/orders';
 import { putByFor, rechargeSplits } from '@/store/recharging';
+import { whereIn } from '@/store/rows';
 import { defineAction, found, once, refuse } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 import { checkOrderable } from './reviews';
 
 /**
- * Charges lines of an order to another job or cost code, also after it was sent, received or billed. What they covered
+ * Charges lines of an order to another job or cost code, or to a job that is still quoted, also after it was sent, received or billed. What they covered
  * on a buy list of another job they cover no more; their postings move with them.
  */
 export const chargeElsewhere = defineAction({
@@ -33,9 +34,14 @@ export const chargeElsewhere = defineAction({
       );
       allow(rechargeFault(order, line, id));
     }
+    const jobIds = splits.map((s) => s.jobId);
+    // It may be what a quote is reckoned on, whose job is not won yet.
+    const quoted = new Set(
+      (await whereIn(trx, 'job', 'id', jobIds)).filter((j) => j.state === 'quoted').map((j) => j.id),
+    );
     await checkOrderable(
       trx,
-      splits.map((s) => s.jobId),
+      jobIds.filter((id) => !quoted.has(id)),
     );
     const putBy = await putByFor(
       trx,
@@ -46,12 +52,7 @@ export const chargeElsewhere = defineAction({
     await rechargeSplits(trx, order, splits, await loadMoney(trx));
     const after = found(await findOrder(trx, orderId), 'This order');
     touch('Charged elsewhere', 'order', orderId, [...tabLinesOf(order), ...tabLinesOf(after)]);
-    const jobs = await trx('job')
-      .whereIn(
-        'id',
-        splits.map((s) => s.jobId),
-      )
-      .select('number');
+    const jobs = await whereIn(trx, 'job', 'id', jobIds);
     await audit({
       words: `Charged ${splits.length === 1 ? 'a line' : `${splits.length} lines`} of ${order.number} to ${jobs.map((j) => j.number).join(', ')}: ${reason}`,
       subjects: [...subjectsOf(order), ...subjectsOf(after)],

@@ -33,12 +33,12 @@ export function LineDetail(props: Props) {
       {line.kind === 'charge' ? <Sharing {...props} /> : <Parts {...props} />}
       {line.itemId !== null && <AtHand itemId={line.itemId} />}
       {props.past.length > 0 && <p className="text-[12.5px] text-ink-2">{props.past.join(' · ')}</p>}
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+      <div className="flex flex-wrap items-end gap-x-3 gap-y-2">
         {line.kind !== 'charge' && (
           <>
             <TextField
               label="Note to the supplier"
-              className="min-w-[160px] flex-1"
+              className="min-w-[130px] flex-1"
               inputClass="field-small"
               maxLength={200}
               placeholder="certificate wanted, cut to length"
@@ -50,14 +50,14 @@ export function LineDetail(props: Props) {
               kind="place"
               label="Goes elsewhere"
               small
-              className="w-[170px]"
+              className="w-[140px]"
               placeholder="with the order"
               value={line.place}
               onPick={(place) => onPut({ place: place && named(place) })}
             />
             <TextField
               label="Their number"
-              className="w-[120px]"
+              className="w-[108px]"
               inputClass="mono field-small"
               value={line.theirNumber}
               onChange={(e) => onPut({ theirNumber: e.target.value })}
@@ -65,7 +65,7 @@ export function LineDetail(props: Props) {
             />
             <TextField
               label="Price is for"
-              className="w-[78px]"
+              className="w-[70px]"
               inputClass="text-right field-small"
               inputMode="numeric"
               value={line.priceQuantity}
@@ -78,7 +78,7 @@ export function LineDetail(props: Props) {
         {(line.kind !== 'charge' || line.chargeKind === 'discount') && (
           <TextField
             label="Discount %"
-            className="w-[84px]"
+            className="w-[76px]"
             inputClass="text-right field-small"
             inputMode="decimal"
             value={line.discount}
@@ -89,7 +89,7 @@ export function LineDetail(props: Props) {
         <ChoiceField
           label="Tax"
           small
-          className="w-[150px]"
+          className="w-[124px]"
           value={line.taxCodeId}
           onChange={(e) => onPut({ taxCodeId: e.target.value })}
           fault={faultAt('taxCodeId')}
@@ -119,7 +119,7 @@ function TaxedPrice({ line, taxes, currency, onPut }: Props) {
   return (
     <TextField
       label="Price with tax"
-      className="w-[96px]"
+      className="w-[90px]"
       inputClass="text-right field-small"
       inputMode="decimal"
       value={typed ?? (price.ok ? written(withTax(price.value, rate)) : '')}

@@ -143,7 +143,7 @@ function Elsewhere({ line, view, onClose }: EndProps) {
           </select>
         )}
         <div className="grid grid-cols-2 gap-3">
-          <PickField kind="job" label="To job" value={job} onPick={setJob} required />
+          <PickField kind="job" label="To job or quote" value={job} onPick={setJob} required />
           <PickField kind="costCode" label="Cost code" value={code} onPick={setCode} required />
         </div>
       </div>

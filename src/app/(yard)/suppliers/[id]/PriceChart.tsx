@@ -22,6 +22,8 @@ export default function PriceChart({ points, currency }: Props) {
   const data = points.map((p) => ({ ...p, at: at(p.day) }));
   const asDay = (n: number) => day(new Date(n).toISOString().slice(0, 10) as Day);
   const money = (n: number) => formatPrice(Math.round(n) as UnitPrice, currency);
+  // A scale in whole pence: prices of a hundredth of one are told beside it.
+  const scale = (n: number) => money(Math.round(n / 100) * 100);
   const tick = { fontSize: 11.5, fill: 'var(--ink-2)' };
   return (
     <ResponsiveContainer width="100%" height="100%">
@@ -37,12 +39,12 @@ export default function PriceChart({ points, currency }: Props) {
           stroke="var(--line)"
         />
         <YAxis
-          tickFormatter={money}
+          tickFormatter={scale}
           width={64}
           tick={tick}
           axisLine={false}
           tickLine={false}
-          domain={['auto', 'auto']}
+          domain={[(low: number) => low * 0.9, (high: number) => high * 1.1]}
         />
         <Tooltip
           labelFormatter={(n) => asDay(Number(n))}
