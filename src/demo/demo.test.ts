@@ -9,6 +9,7 @@ import { loadDesk } from '@/queries/desk';
 import { listDue } from '@/queries/dock';
 import { listJobs } from '@/queries/jobs';
 import { listOpenNeeds } from '@/queries/openNeeds';
+import { loadOrder } from '@/queries/order';
 import { findUnproven } from '@/store/ledger';
 import { open, type Db } from '@/store/connection';
 import { findByEmail, type Person } from '@/store/people';
@@ -50,7 +51,9 @@ describe('the sample company', () => {
   });
 
   it('has orders and invoices in the states a buyer meets', async () => {
-    expect(await distinct('purchaseOrder', 'state')).toEqual(['allIn', 'drafting', 'partIn', 'sent', 'settled']);
+    expect(await distinct('purchaseOrder', 'state')).toEqual([
+      ...['allIn', 'confirmed', 'drafting', 'partIn', 'sent', 'settled'],
+    ]);
     expect(await distinct('invoice', 'state')).toEqual(['entered', 'held', 'matched']);
   });
 
@@ -77,9 +80,18 @@ describe('the sample company', () => {
   });
 
   it('mails every order that it sent', async () => {
-    const [mails] = (await db('message').where({ state: 'taken' }).count({ n: '*' })) as { n: number }[];
+    const [mails] = (await db('message').where({ state: 'taken', kind: 'order' }).count({ n: '*' })) as { n: number }[];
     const [sent] = (await db('purchaseOrder').whereNotNull('sentOn').count({ n: '*' })) as { n: number }[];
     expect(mails?.n).toBe(sent?.n);
+  });
+
+  it('has a drawing that went out and is newer by now, an answer that comes too late, and a revision', async () => {
+    const galvanised = await loadOrder(db, mina, 'K26-0020', TODAY);
+    expect(galvanised?.files.map((f) => [f.name, f.revision, f.newer])).toEqual([['frames-412.dxf', 'B', 'C']]);
+    expect([galvanised?.order.state, galvanised?.order.theirNumber]).toEqual(['confirmed', 'AG 5521']);
+    const plates = (await loadOrder(db, mina, 'K26-0021', TODAY))?.order.lines ?? [];
+    expect(plates.some((l) => l.promisedOn !== null && l.wantedOn !== null && l.promisedOn > l.wantedOn)).toBe(true);
+    expect((await loadOrder(db, mina, 'K26-0022', TODAY))?.revisions.map((r) => r.number)).toEqual([1, 0]);
   });
 
   it('buys in euro too, and keeps the tab in pounds', async () => {

@@ -134,9 +134,25 @@ export const EPISODES: readonly Episode[] = [
   },
   { on: -7, lines: ['412/CO-TC-5', ['412/CO-EP-20', 1]], sent: -6, in: [{ on: -1 }] },
   { on: -7, lines: ['418/BE-6208', '418/SE-OIL-70', '419/BE-6208'], sent: -6 },
-  { on: -5, lines: ['412/SC-GALV'], sent: -4 },
-  { on: -3, lines: [['412/PL-5083-5', 2], '419/PL-S275-6'], sent: -2 },
-  { on: -2, lines: ['412/TI-PLY-18'], sent: -1 },
+  {
+    on: -5,
+    lines: ['412/SC-GALV'],
+    with: ['frames-412.dxf'],
+    sent: -4,
+    answered: { on: -3, number: 'AG 5521', note: 'Collected on Thursday' },
+  },
+  {
+    on: -3,
+    lines: [['412/PL-5083-5', 2], '419/PL-S275-6'],
+    sent: -2,
+    answered: { on: -1, number: '88213', comes: { 'PL-5083-5': 8 }, note: 'Next rolling in week 21' },
+  },
+  {
+    on: -2,
+    lines: ['412/TI-PLY-18'],
+    sent: -1,
+    revised: { on: 0, reason: 'Sheets were scratched last time', instructions: 'Wrapped, standing on edge' },
+  },
   { on: -1, lines: ['412/NL-MH-360', '412/NL-SIDE', ['412/BR-DP-16', 6], '423/BR-DP-16'] },
   { on: -1, lines: ['418/CP-FLEX-4'] },
 ];

@@ -22,6 +22,7 @@ import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
 import { layOutSelling } from './selling';
+import { keepDrawings } from './drawings';
 import { EPISODES } from './history';
 import { JOBS, type DemoJob } from './jobs';
 import { DemoYard, must, pence, price, q } from './yard';
@@ -42,11 +43,13 @@ export async function seedDemo(
   await writeBills(yard);
   await countStores(yard);
   for (const job of JOBS) await openWithQuote(yard, job);
+  await keepDrawings(yard, 'before');
   tell('Jobs and quotes are in');
   for (const [k, episode] of [...EPISODES].sort((a, b) => a.on - b.on).entries()) {
     await yard.play(episode);
     if (k % 8 === 7) tell(`${k + 1} of ${EPISODES.length} orders played`);
   }
+  await keepDrawings(yard, 'after');
   for (const job of JOBS.filter((j) => j.complete))
     await db('job').where({ number: job.number }).update({ state: 'complete' });
   await leaveOpen(yard);

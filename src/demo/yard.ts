@@ -2,17 +2,22 @@ import { plusWorkdays, type Calendar, type Day } from '@/core/calendar/workdays'
 import { lineNet, parsePrice, type Minor, type UnitPrice } from '@/core/money/money';
 import { totalsOf } from '@/core/money/tax';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
+import { confirmOrder } from '@/actions/confirming';
+import { sendWith } from '@/actions/files';
 import { enterInvoice, matchInvoice } from '@/actions/invoices';
 import { draftOrders } from '@/actions/orders';
 import { receive } from '@/actions/receiving';
 import type { Reading } from '@/actions/quoteFiles';
+import { beginRevision, changeRevision } from '@/actions/revising';
 import { sendOrder, type Post, type Sender } from '@/actions/sending';
 import { readQuoteFile } from '@/queries/quoteImport';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import type { Outcome } from '@/actions/action';
 import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
+import { findOrder } from '@/store/orders';
 import { findByEmail } from '@/store/people';
+import { contentOf } from '@/store/revising';
 import type { PersonKey } from './catalogue';
 
 /** The value of an outcome; the sample company's history has no refusals. */
@@ -35,7 +40,13 @@ export const pence = (n: number): Minor => Math.round(n * 100) as Minor;
 export type Episode = {
   on: number;
   lines: readonly (string | readonly [ref: string, quantity: number])[];
+  /** Files of its first job that go with it. */
+  with?: readonly string[];
   sent?: number;
+  /** What the supplier answered: its number, and of which item it comes how many working days from today. */
+  answered?: { on: number; number: string; comes?: Readonly<Record<string, number>>; note?: string };
+  /** A revision that was sent: why, and what the supplier is told to do. */
+  revised?: { on: number; reason: string; instructions: string };
   /** Deliveries: the working day, and how much of which item (all that is due when left out). */
   in?: readonly { on: number; only?: Readonly<Record<string, number>>; note?: string }[];
   bills?: readonly {
@@ -58,6 +69,7 @@ type Line = {
   price: UnitPrice;
   priceQuantity: number;
   taxCodeId: number;
+  wantedOn: Day | null;
 };
 
 /** Tells the sample company's history through the same actions that people use, day by day. */
@@ -126,13 +138,54 @@ export class DemoYard {
     const [order] = orders;
     if (order === undefined || orders.length > 1) throw new Error('An episode is one order.');
     if (episode.sent === undefined) return order.number;
-    const { version } = (await this.db('purchaseOrder').where({ id: order.id }).first('version')) as {
-      version: number;
-    };
-    must(await sendOrder(await this.as('mina', episode.sent, 11), { once: this.once(), orderId: order.id, version }));
+    if (episode.with !== undefined) await this.attach(order.id, episode.on, episode.with);
+    await this.send(order.id, episode.sent);
+    if (episode.revised !== undefined) await this.revise(order.id, episode.revised);
+    if (episode.answered !== undefined) await this.answer(order.id, episode.answered);
     for (const delivery of episode.in ?? []) await this.takeIn(order.id, delivery);
     for (const bill of episode.bills ?? []) await this.bill(order.id, bill);
     return order.number;
+  }
+
+  private async versionOf(orderId: number): Promise<number> {
+    const order = await this.db('purchaseOrder').where({ id: orderId }).first('version');
+    return order?.version ?? 0;
+  }
+
+  private async send(orderId: number, on: number): Promise<void> {
+    const version = await this.versionOf(orderId);
+    must(await sendOrder(await this.as('mina', on, 11), { once: this.once(), orderId, version }));
+  }
+
+  private async attach(orderId: number, on: number, names: readonly string[]): Promise<void> {
+    const files = await this.db('document').where({ role: 'file' }).whereIn('name', names).select('id');
+    const version = await this.versionOf(orderId);
+    must(await sendWith(await this.as('mina', on, 10), { orderId, version, documentIds: files.map((f) => f.id) }));
+  }
+
+  private async revise(orderId: number, { on, reason, instructions }: NonNullable<Episode['revised']>): Promise<void> {
+    const ref = async () => ({ once: this.once(), orderId, version: await this.versionOf(orderId) });
+    const buyer = await this.as('mina', on, 9);
+    must(await beginRevision(buyer, { ...(await ref()), reason }));
+    const order = await findOrder(this.db, orderId);
+    if (order === undefined) throw new Error('The order is gone.');
+    must(await changeRevision(buyer, { ...contentOf(order), ...(await ref()), instructions } as never));
+    await this.send(orderId, on);
+  }
+
+  private async answer(orderId: number, { on, number, comes, note }: NonNullable<Episode['answered']>): Promise<void> {
+    const lines = (await this.lines(orderId)).filter((l) => l.kind !== 'charge');
+    const said = lines.map((l) => {
+      const day = comes?.[l.ourNumber];
+      return {
+        lineId: l.id,
+        quantity: l.quantity,
+        price: l.price,
+        promisedOn: day === undefined ? l.wantedOn : this.day(day),
+      };
+    });
+    const ref = { once: this.once(), orderId, version: await this.versionOf(orderId), theirNumber: number };
+    must(await confirmOrder(await this.as('mina', on, 12), { ...ref, note: note ?? '', lines: said }));
   }
 
   private async takeIn(orderId: number, { on, only, note }: NonNullable<Episode['in']>[number]): Promise<void> {
