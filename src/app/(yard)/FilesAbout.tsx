@@ -38,7 +38,7 @@ export function FilesAbout({ subject, files }: { subject: FileSubject; files: re
               <button
                 type="button"
                 className="ml-auto text-[12.5px] text-ink-2 hover:text-brick"
-                aria-label={`Take ${f.name} out`}
+                aria-label={`take out ${nameOfFile(f)}`}
                 disabled={act.busy}
                 onClick={() => void act.run({ documentId: f.id, out: true })}
               >
