@@ -1,5 +1,6 @@
 'use client';
 
+import { nameOfFile } from '@/core/files/kinds';
 import type { FileSubject } from '@/queries/files';
 import type { KeptFile } from '@/store/files';
 import { useAct } from '@/ui/useAct';
