@@ -4,7 +4,8 @@ import { mendNeeds } from '@/actions/mending';
 import { changeBuyList, changeNeed } from '@/actions/needs';
 import { chargeElsewhere } from '@/actions/charging';
 import { callOff, closeShort, draftAgain, endBills, openAgain } from '@/actions/ending';
-import { changeOrder, draftOrders, holdOrder } from '@/actions/orders';
+import { confirmOrder } from '@/actions/confirming';
+import { changeOrder, draftOrders, holdOrder, putBack } from '@/actions/orders';
 import { changeQuote, reviseQuote } from '@/actions/quotes';
 import { winQuote } from '@/actions/winning';
 import { beginRevision, changeRevision, dropRevision } from '@/actions/revising';
@@ -17,7 +18,7 @@ import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 import type { StoredOrder } from '@/store/orders';
 import { isOfStores, tryStores } from './storesHistory';
-import { orderInput } from './typed';
+import { typedChange } from './typedChange';
 
 export const ACTS = [
   'draft',
@@ -47,6 +48,12 @@ export const ACTS = [
   'reorder',
   'reorder',
   'reorder',
+  'putBack',
+  'putBack',
+  'confirm',
+  'confirm',
+  'takeOver',
+  'takeOver',
   'endBills',
   'endBills',
   'endBills',
@@ -85,6 +92,12 @@ export async function layOutTrouble(yard: TestCompany, currency: string, rate: s
   await insertMany(db, 'exchangeRate', [{ currency, day: '2026-01-01', rate }]);
   const reel = { supplierId: first, itemId: ids.items[1], unit: 'XRL', factorMany: 60, factorOne: 1 };
   const bar = { supplierId: second, itemId: ids.items[0], unit: 'KGM', factorMany: 1000, factorOne: 888 };
+  await db('item')
+    .where({ id: ids.items[0] })
+    .update({ weight: 8880 as never });
+  await db('item')
+    .where({ id: ids.items[1] })
+    .update({ weight: 3000 as never });
   const [reelId, barId] = [await insertOne(db, 'supplierPart', reel), await insertOne(db, 'supplierPart', bar)];
   await insertMany(db, 'priceBreak', [
     { partId: reelId, fromQuantity: 0, price: 1_770_000 },
@@ -121,7 +134,10 @@ export async function tryStep(
       needId: n.id,
       buy: (which % 3 === 0 ? n.open : whole(n.open, n.unit)) as never,
     }));
-    return picks.length === 0 ? undefined : draftOrders(await as('buyer'), { once, picks, into });
+    // Now and then something for stores rides along, on the line of the same part.
+    const rides = { itemId: yard.ids.items[1], supplierId: yard.ids.suppliers[0], quantity: part(1_200_000) };
+    const stock = which % 5 === 1 ? [rides] : [];
+    return picks.length === 0 ? undefined : draftOrders(await as('buyer'), { once, picks, stock, into });
   }
   if (act === 'cut') {
     const need = pick(await db('need').orderBy('id'));
@@ -238,6 +254,9 @@ export async function tryStep(
     openAgain: sent,
     elsewhere: sent,
     reorder: OPEN_AT_SUPPLIER,
+    confirm: OPEN_AT_SUPPLIER,
+    takeOver: OPEN_AT_SUPPLIER,
+    putBack: EDITABLE,
     draftAgain: ['calledOff'] as const,
   }[act as string];
   // Now and then an order that does not suit, which has to be refused.
@@ -266,6 +285,21 @@ export async function tryStep(
     const to = { jobId: yard.ids.jobs[which % 2 === 0 ? 0 : 1], costCodeId: yard.ids.codes[which % 3 === 0 ? 0 : 1] };
     const charged = split === undefined ? [] : [{ id: split.id, ...to }];
     return chargeElsewhere(await as('buyer'), { once, ...ref, splits: charged, reason: 'wrong job' });
+  }
+  if (act === 'putBack') {
+    const needIds = line.splits.flatMap((s) => s.needId ?? []).slice(0, 1 + (which % 2));
+    return putBack(await as('buyer'), { once, ...ref, needIds: needIds.length === 0 ? [0] : needIds });
+  }
+  if (act === 'confirm') {
+    const price = which % 3 === 0 ? line.price : (Math.round((line.price ?? 10_000) * (0.8 + share / 3)) as never);
+    const said = { lineId: line.id, quantity: whole(line.quantity * 1.2, line.unit), price, promisedOn: '2026-06-12' };
+    return confirmOrder(await as('buyer'), { once, ...ref, theirNumber: once, note: '', lines: [said] } as never);
+  }
+  if (act === 'takeOver') {
+    const begun = await beginRevision(await as('buyer'), { once, ...ref, reason: 'As confirmed', asConfirmed: true });
+    if (begun.status !== 'done') return begun;
+    const { version } = await yard.order(now.id);
+    return markSentByHand(await as('buyer'), { once: yard.once(), orderId: now.id, version });
   }
   if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
   if (act === 'endBills') return endBills(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
@@ -349,48 +383,3 @@ const typedLine = (yard: TestCompany, which: number, share: number) => ({
   supplierId: which % 5 === 0 ? null : yard.ids.suppliers[which % 2 === 0 ? 0 : 1],
   neededOn: which % 2 === 0 ? '' : '2026-06-20',
 });
-
-/** A draft as its sheet would send it after a price, the code of a part, a part for the other job or a discount was typed. */
-export function typedChange(yard: TestCompany, order: StoredOrder, lineId: number, which: number, share: number) {
-  const typed = orderInput(order);
-  const lines = typed.lines.map((l) => {
-    const touched = l.id === lineId && l.kind !== 'charge';
-    const splits: { id?: number; jobId: number | null; costCodeId: number | null; quantity: number }[] = [...l.splits];
-    const [head] = splits;
-    const price = touched && which % 4 === 0 ? (Math.round((l.price ?? 10_000) * (0.5 + share)) as never) : l.price;
-    if (touched && which % 4 === 1 && head?.jobId) head.costCodeId = yard.ids.codes[0];
-    if (touched && which % 4 === 2 && head !== undefined && head.quantity > 1) {
-      const given = Math.max(1, Math.floor(head.quantity * Math.min(share, 0.9)));
-      head.quantity -= given;
-      // The same job, code and need twice, or the other job.
-      const other = { ...head, id: undefined, quantity: given };
-      splits.push(which % 8 === 2 ? other : { ...other, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[2] });
-    }
-    const discount = touched && which % 5 === 0 ? Math.round(3000 * share) : l.discount;
-    const spread = l.kind === 'charge' && which % 6 === 0 ? ('quantity' as const) : l.spread;
-    return { ...l, price, discount, spread, splits: splits as never };
-  });
-  const discount = {
-    kind: 'charge' as const,
-    itemId: null,
-    description: 'Discount',
-    ourNumber: '',
-    theirNumber: '',
-    quantity: 10_000 as never,
-    unit: 'C62',
-    price: which % 8 === 3 ? null : (-123_400 as never),
-    priceQuantity: 1,
-    discount: which % 8 === 3 ? 725 : 0,
-    free: false,
-    note: '',
-    placeId: null,
-    chargeKind: 'discount' as const,
-    spread: 'value' as const,
-    taxCodeId: which % 8 === 3 ? 1 : 2,
-    wantedOn: '',
-    chargeCodeId: null,
-    splits: [] as never,
-  };
-  const all = which % 4 === 3 && lines.length < 6 ? [...lines, discount] : lines;
-  return { ...typed, lines: all };
-}

@@ -96,3 +96,17 @@ export const grossOf = (lines: readonly { net: number; tax: Row }[]): number => 
   const net = lines.reduce((a, l) => a + l.net, 0);
   return net + [...groups.values()].reduce((a, g) => a + whole(new Big(g.base).times(g.rate).div(10_000)), 0);
 };
+
+/** Money that follows other money: by job and code, in proportion to value. */
+export function follow(amount: number, over: readonly { job: unknown; code: unknown; value: number }[], code: unknown) {
+  const targets: { job: unknown; code: unknown; value: number }[] = [];
+  for (const o of over) {
+    const to = { job: o.job, code: o.job === null ? null : (code ?? o.code) };
+    const known = targets.find((t) => t.job === to.job && t.code === to.code);
+    if (known === undefined) targets.push({ ...to, value: o.value });
+    else known.value += o.value;
+  }
+  const weights = targets.map((t) => Math.max(t.value, 0));
+  const parts = targets.length === 0 ? [] : byWeight(amount, weights);
+  return targets.map((t, k) => ({ job: t.job, code: t.code, value: parts[k] ?? 0 }));
+}

@@ -164,6 +164,22 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
+    name: 'Scan two parts onto a draft, and save it',
+    run: async (s) => {
+      await ready(s, '/orders/K26-0024', 'Order total');
+      await s.click(await s.browser.button('by scanning'));
+      for (const part of ['BE-6208', 'SE-OIL-70']) {
+        await s.browser.see(By.css('[aria-label="Barcode or number"]:focus'));
+        await s.words(part);
+        await s.press(Key.ENTER);
+        await s.browser.reads('1 scanned');
+      }
+      await s.press(Key.ESCAPE);
+      await s.act();
+      await s.browser.reads('K26-0024 is saved');
+    },
+  },
+  {
     name: 'Pick every draft in the list and send them in one step',
     run: async (s) => {
       await ready(s, '/orders?show=unsent', 'not sent yet');
@@ -245,6 +261,33 @@ export const TASKS: readonly Task[] = [
       await s.words('10.20');
       await s.act();
       await s.browser.reads('is saved');
+    },
+  },
+  {
+    name: 'Revise an order to what its supplier confirmed, and send that',
+    run: async (s) => {
+      await ready(s, '/orders/K26-0021', 'Order total');
+      await s.click(await s.browser.button('Revise'));
+      await s.browser.see(By.css('[role="dialog"] input:focus, [role="dialog"] textarea:focus'));
+      await s.words('As you confirmed');
+      await s.press(Key.ENTER);
+      await s.browser.reads('Revision 1 is being written');
+      await s.browser.button('Send revision 1');
+      await s.act();
+      await s.browser.reads('Send now');
+      await s.act();
+      await s.browser.reads('was sent to');
+    },
+  },
+  {
+    name: 'Close a line short, seeing what it frees',
+    run: async (s) => {
+      await ready(s, '/orders/K26-0021', 'Order total');
+      await s.click(await s.browser.button('close short'));
+      await s.browser.reads('before');
+      await s.words('Sold out');
+      await s.press(Key.ENTER);
+      await s.browser.reads('is closed short');
     },
   },
 ];

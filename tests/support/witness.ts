@@ -1,7 +1,7 @@
 import Big from 'big.js';
 import type { Db } from '@/store/connection';
 import { newStock, stockOf, type Held, type StockMemory } from './stockWitness';
-import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row } from './plainSums';
+import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, follow } from './plainSums';
 
 /**
  * The plain witness: a second way to the same figures, by other means. It shares no code with the application but the
@@ -48,20 +48,6 @@ type Line = {
 const inShares = (line: Line, q: number): number => whole(new Big(q).times(line.many).div(line.one));
 const place = (job: unknown, code: unknown): string => `${job ?? '-'}/${job === null ? '-' : (code ?? '-')}`;
 const UNSENT = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
-
-/** Money that follows other money: by job and code, in proportion to value. */
-function follow(amount: number, over: readonly { job: unknown; code: unknown; value: number }[], code: unknown) {
-  const targets: { job: unknown; code: unknown; value: number }[] = [];
-  for (const o of over) {
-    const to = { job: o.job, code: o.job === null ? null : (code ?? o.code) };
-    const known = targets.find((t) => t.job === to.job && t.code === to.code);
-    if (known === undefined) targets.push({ ...to, value: o.value });
-    else known.value += o.value;
-  }
-  const weights = targets.map((t) => Math.max(t.value, 0));
-  const parts = targets.length === 0 ? [] : byWeight(amount, weights);
-  return targets.map((t, k) => ({ job: t.job, code: t.code, value: parts[k] ?? 0 }));
-}
 
 type Beside = { readonly job: unknown; readonly code: unknown; readonly value: number };
 
@@ -139,7 +125,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
     }));
     told.orders.set(num(order.id), { net: nets.reduce((a, n) => a + n.net, 0), gross: grossOf(nets) });
     const costs = withTax(nets).map((c) => exchange(c, order.rate, order.currency, company.currency));
-    const goods: { job: unknown; code: unknown; value: number; quantity: number }[] = [];
+    const goods: { job: unknown; code: unknown; value: number; quantity: number; weight: number }[] = [];
     const stamp = `${num(order.revision)}/${recharged.get(num(order.id)) ?? 0}`;
     for (const pass of ['goods', 'charges'])
       for (const [k, l] of own.entries()) {
@@ -155,8 +141,16 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
           value: 0,
           place: num(s.place),
         }));
-        if (l.kind === 'charge') {
-          const over = goods.map((g) => (l.spread === 'quantity' ? { ...g, value: g.quantity } : g));
+        if (l.kind === 'charge' && l.spread === 'amounts') {
+          // A person said each part; tax that is not got back and the rate go with them.
+          const values = byWeight(
+            cost,
+            rows.map((s) => Math.abs(num(s.amount))),
+          );
+          parts.forEach((p, j) => (p.value = values[j] ?? 0));
+        } else if (l.kind === 'charge') {
+          const by = { quantity: 'quantity', weight: 'weight' }[String(l.spread)] as 'quantity' | undefined;
+          const over = goods.map((g) => (by === undefined ? g : { ...g, value: g[by] }));
           const values = follow(cost, over, l.chargeCodeId);
           for (const p of parts) {
             const now = values.find((v) => v.job === p.job && v.code === p.code)?.value ?? NaN;
@@ -173,7 +167,10 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
             parts.map((p) => p.quantity),
           );
           parts.forEach((p, j) => (p.value = values[j] ?? 0));
-          goods.push(...parts.map((p) => ({ job: p.job, code: p.code, value: p.value, quantity: p.quantity })));
+          // Kilograms to four places.
+          const weigh = (q: number) => whole(new Big(q).times(num(l.weight ?? 0)).div(10_000));
+          for (const { job, code, value, quantity: q } of parts)
+            goods.push({ job, code, value, quantity: q, weight: weigh(q) });
         }
         const [closed, ended] = [l.closedShort !== null, l.billsEnded !== null];
         const of = { quantity: num(l.quantity), many: num(l.factorMany), one: num(l.factorOne), closed, ended };

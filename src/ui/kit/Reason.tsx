@@ -45,26 +45,34 @@ export function ReasonQuestion({
   const others = refusals.filter((r) => r.field !== field).map((r) => r.message);
   return (
     <Question open onClose={onClose} title={title}>
-      <p className="mb-3 text-ink-2">{words}</p>
-      {children}
-      <TextField
-        label={label}
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-        autoFocus
-        fault={refusals.find((r) => r.field === field)?.message}
-      />
-      <div className="mt-3">
-        <Faults messages={clash === undefined ? others : [clash.message]} />
-      </div>
-      <div className="mt-3 flex justify-end gap-3">
-        <button type="button" className="btn btn-plain" onClick={onClose}>
-          {keep}
-        </button>
-        <button type="button" className="btn btn-main" disabled={busy} onClick={() => onGo(reason)}>
-          {go}
-        </button>
-      </div>
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!busy) onGo(reason);
+        }}
+      >
+        <p className="mb-3 text-ink-2">{words}</p>
+        {children}
+        <TextField
+          label={label}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          autoFocus
+          fault={refusals.find((r) => r.field === field)?.message}
+        />
+        <div className="mt-3">
+          <Faults messages={clash === undefined ? others : [clash.message]} />
+        </div>
+        <div className="mt-3 flex justify-end gap-3">
+          <button type="button" className="btn btn-plain" onClick={onClose}>
+            {keep}
+          </button>
+          <button type="submit" className="btn btn-main" disabled={busy}>
+            {go}
+          </button>
+        </div>
+      </form>
     </Question>
   );
 }

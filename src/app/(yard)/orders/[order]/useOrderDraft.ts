@@ -15,6 +15,8 @@ import { changeOrder, changeRevision } from '../../../acts';
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
 
 const WAIT = 200;
+/** So long saving waits at most for what the supplier says of a part that was taken just now. */
+const TERMS = 3000;
 
 /** What is typed on: the order, or the revision of it that is being written. */
 export const typedOn = ({ order, revising }: OrderView): Typeable =>
@@ -49,7 +51,7 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
   const act = revising === undefined ? drafting : writing;
   const read = useMemo(() => readOrder(text, order.currency), [text, order.currency]);
   /** Answers the version that was saved; undefined when something stands against it. */
-  const save = async (kept: Kept<OrderText> = { version, value: text }): Promise<number | undefined> => {
+  const saveNow = async (kept: Kept<OrderText> = { version, value: text }): Promise<number | undefined> => {
     const { value, faults } = readOrder(kept.value, order.currency);
     setTried(true);
     if (faults.length > 0) return undefined;
@@ -61,6 +63,22 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
         : await writing.run({ ...ref, ...content });
     return done ? at.current : undefined;
   };
+  const asking = text.lines.some((l) => l.asks === true);
+  const latest = useRef(saveNow);
+  const told = useRef<(() => void)[]>([]);
+  useEffect(() => {
+    latest.current = saveNow;
+    if (!asking) for (const go of told.current.splice(0)) go();
+  });
+  /** Saves what is typed, with the unit and price of parts that are still asked for. */
+  const save = async (): Promise<number | undefined> => {
+    if (asking)
+      await new Promise<void>((go) => {
+        told.current.push(go);
+        setTimeout(go, TERMS);
+      });
+    return latest.current();
+  };
   const putBack = () => {
     typed.putBack();
     act.clear();
@@ -70,7 +88,7 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
     once.renew();
     act.clear();
     typed.keep(kept);
-    void save(kept);
+    void saveNow(kept);
   };
   const terms = useTerms(order.number, form.terms, text.lines, (found) =>
     set((now) => ({
