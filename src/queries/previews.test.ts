@@ -113,6 +113,7 @@ describe('a preview is what the act then does', () => {
     await fc.assert(
       fc.asyncProperty(scene, fc.double({ min: 0.05, max: 1, noNaN: true }), (s, share) =>
         withScene(s, async (yard, which) => {
+          await tryStep(yard, { act: 'draft', which, share }, TODAY);
           const head = nth(await yard.db('purchaseOrder').whereIn('state', EDITABLE).orderBy('id'), which);
           if (head === undefined) return;
           const order = await yard.order(head.id);

@@ -2,7 +2,9 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import { App } from '../support/app';
+import { insertNeeds } from '@/store/needs';
+import { postOne } from '@/store/ledger';
+import { App, TODAY } from '../support/app';
 import { Browser } from './driver';
 
 let app: App;
@@ -147,5 +149,49 @@ describe('gathering', () => {
     await browser.keys(Key.ESCAPE);
     // The program that was refused is told of by the browser as well.
     expect((await browser.consoleErrors()).filter((e) => !e.includes('422'))).toEqual([]);
+  });
+});
+
+describe('a long Gather', () => {
+  it('reads on as one comes to its end, draws only what is in view, and picks by keys', async () => {
+    await app.look(async (db) => {
+      const [job, code, supplier] = [
+        await db('job').where({ number: '423' }).first('id'),
+        await db('costCode').where({ code: '04' }).first('id'),
+        await db('supplier').where({ name: 'Fenny Timber' }).first('id'),
+      ];
+      const need = {
+        ...{ jobId: job?.id ?? 0, costCodeId: code?.id ?? 0, supplierId: supplier?.id ?? 0, itemId: null },
+        ...{ kind: 'goods' as const, quantity: 10_000 as never, unit: 'C62', price: 12_500 as never },
+      };
+      const names = Array.from({ length: 900 }, (_, k) => `Plank ${String(k + 1).padStart(3, '0')}`);
+      const ids = await insertNeeds(
+        db,
+        names.map((description) => ({ ...need, description, neededOn: '2026-08-01' as never })),
+        TODAY as never,
+      );
+      const happening = { event: 'Quote won', document: 'need' as const, documentId: ids[0] ?? 0, personId: 1 };
+      await postOne(db, { ...happening, day: TODAY as never, at: TODAY }, ids);
+    });
+    await browser.go('/gather?job=423');
+    await browser.reads('lines to buy');
+    const rows = () => browser.texts('tbody tr[data-index]');
+    expect((await browser.text()).includes('Plank 900')).toBe(false);
+    await browser.driver.wait(async () => {
+      await browser.driver.executeScript("document.getElementById('sheet-scroll').scrollBy(0, 4000)");
+      await browser.driver.sleep(150);
+      return (await browser.text()).includes('Plank 900');
+    }, 30_000);
+    expect((await rows()).length).toBeLessThan(120);
+    await browser.driver.executeScript("document.getElementById('sheet-scroll').scrollTo(0, 0)");
+    await browser.driver.wait(async () => (await rows())[0]?.includes('Plank 001'), 20_000);
+    // What was picked before is put back first.
+    await browser.keys(Key.ESCAPE);
+    await browser.reads('Pick lines to see');
+    await browser.keys(Key.ARROW_DOWN, ' ', Key.ARROW_DOWN, ' ');
+    await browser.reads('2 lines picked');
+    await browser.reads('These make 1 order');
+    await browser.keys(Key.ESCAPE);
+    await browser.reads('put back');
   });
 });

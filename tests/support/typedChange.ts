@@ -1,13 +1,13 @@
 import type { StoredOrder } from '@/store/orders';
 import type { TestCompany } from './company';
+import { lineNet } from './plainSums';
 import { orderInput } from './typed';
 
 /** By what a charge is shared out, for some of the numbers. */
 const SPREAD_BY = ['quantity', 'weight', 'amounts'] as const;
 
-/** The parts of a charge, in pence, as a person says them: some for one job, the rest for the other. */
-function amountsOf(yard: TestCompany, price: number, share: number) {
-  const whole = Math.round(price / 100);
+/** The parts of a charge as a person says them: some for one job, the rest for the other. */
+function amountsOf(yard: TestCompany, whole: number, share: number) {
   const first = Math.round(whole * share);
   return [first, whole - first].map((amount, k) => ({
     ...{ jobId: yard.ids.jobs[k === 0 ? 0 : 1], costCodeId: yard.ids.codes[2], quantity: 10_000, amount },
@@ -19,7 +19,7 @@ export function typedChange(yard: TestCompany, order: StoredOrder, lineId: numbe
   const typed = orderInput(order);
   // By weight only where everything has one.
   const weighed = typed.lines.every((l) => l.kind !== 'goods' || l.itemId !== null);
-  const by = which % 9 === 1 && !weighed ? undefined : SPREAD_BY[which % 9];
+  const by = which % 12 === 1 && !weighed ? undefined : SPREAD_BY[which % 12];
   const lines = typed.lines.map((l) => {
     const touched = l.id === lineId && l.kind !== 'charge';
     const splits: { id?: number; jobId: number | null; costCodeId: number | null; quantity: number }[] = [...l.splits];
@@ -35,7 +35,10 @@ export function typedChange(yard: TestCompany, order: StoredOrder, lineId: numbe
     }
     const discount = touched && which % 5 === 0 ? Math.round(3000 * share) : l.discount;
     const spread = l.kind === 'charge' && l.chargeKind !== 'discount' ? (by ?? l.spread) : l.spread;
-    const said = spread === 'amounts' && l.spread !== 'amounts' ? amountsOf(yard, l.price ?? 0, share) : splits;
+    const said =
+      spread === 'amounts' && l.spread !== 'amounts'
+        ? amountsOf(yard, lineNet(10_000, l.price ?? 0, 1, order.currency), share)
+        : splits;
     return { ...l, price, discount, spread, splits: said as never };
   });
   const discount = {
