@@ -36,7 +36,7 @@ try {
     for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412'])
       await pick(`Pick ${line}`);
     await browser.reads('These make 3 orders');
-    await browser.driver.executeScript('window.scrollTo(0, 0)');
+    await browser.driver.executeScript("document.getElementById('sheet-scroll').scrollTo(0, 0)");
   });
   await take('orders', '/orders');
   await take('order', '/orders/K26-0023', async () => {

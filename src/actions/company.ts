@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { counted } from '@/core/words';
 import { publicHolidays } from '@/formats/holidays';
 import { insertMany } from '@/store/rows';
+import { refreshNeeds } from '@/store/tab/needs';
 import { defineAction, found, once, refuse, sameVersion } from './action';
 import { companyFields, dayOffFields, holidayYear, rateFields } from '@/core/records/company';
 import { requiredDay } from '@/core/records/fields';
@@ -23,6 +24,7 @@ export const saveCompany = defineAction({
     await trx('company')
       .where({ id: 1 })
       .update({ ...row, version: version + 1 });
+    await refreshNeeds(trx);
     await audit({
       words: 'Changed the company’s settings',
       subjects: SUBJECTS,
@@ -41,6 +43,7 @@ export const addDayOff = defineAction({
     if ((await trx('dayOff').where({ day: off.day }).first('day')) !== undefined)
       refuse('day.off', 'This day is off already.', 'day');
     await trx('dayOff').insert(off);
+    await refreshNeeds(trx);
     await audit({ words: `Made ${off.day} a day off: ${off.name}`, subjects: SUBJECTS, after: off });
   },
 });
@@ -53,6 +56,7 @@ export const removeDayOff = defineAction({
   run: async ({ trx, audit }, { day }) => {
     const off = found(await trx('dayOff').where({ day }).first(), 'This day off');
     await trx('dayOff').where({ day }).delete();
+    await refreshNeeds(trx);
     await audit({ words: `Made ${day} a working day`, subjects: SUBJECTS, before: off });
   },
 });
@@ -69,6 +73,7 @@ export const takeHolidays = defineAction({
     const fresh = all.filter((d) => !known.has(d.day));
     if (fresh.length === 0) refuse('day.none', `All public holidays of ${year} are days off already.`, 'year');
     await insertMany(trx, 'dayOff', fresh);
+    await refreshNeeds(trx);
     await audit({
       words: `Took in ${counted(fresh.length, 'public holiday')} of ${year}`,
       subjects: SUBJECTS,

@@ -1,5 +1,6 @@
 import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { WAITING } from '@/core/invoices/states';
+import { DAYS_TO_CONFIRM } from '@/core/orders/chasing';
 import { AWAITED, SENDABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { formatMoney, minor } from '@/core/money/money';
@@ -113,16 +114,33 @@ async function drafts(db: Db): Promise<Group> {
   return { title: 'To send', href: '/orders?show=unsent', count: found.length, rows };
 }
 
-/** How long a supplier may take to confirm an order before it is asked, in days. */
-const TO_CONFIRM = 3;
-
 /** Orders that are late at their suppliers, those promised too late, and those that nobody confirmed. */
 async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
   const late = await listOrders(db, person, { lateOn: today, sort: 'wanted' }, today);
+  const promised = (await db('orderLine as l')
+    .join('purchaseOrder as o', 'o.id', 'l.orderId')
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .join('split as x', 'x.lineId', 'l.id')
+    .join('need as n', 'n.id', 'x.needId')
+    .whereIn('o.state', AWAITED)
+    .whereNull('l.closedShort')
+    .whereRaw('l.promised_on is not null and l.received < l.quantity and n.needed_on < l.promised_on')
+    .groupBy('o.id')
+    .orderByRaw('min(n.needed_on), o.id')
+    .select('o.id', 'o.number', 's.name', 'l.description', 'l.promisedOn')
+    .min({ neededOn: 'n.neededOn' })) as {
+    id: number;
+    number: string;
+    name: string;
+    description: string;
+    promisedOn: Day;
+    neededOn: Day;
+  }[];
+  const tooLate = promised.filter((p) => !late.rows.some((r) => r.id === p.id));
   const silent = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
     .where('o.state', 'sent')
-    .where('o.sentOn', '<=', plusDays(today, -TO_CONFIRM))
+    .where('o.sentOn', '<=', plusDays(today, -DAYS_TO_CONFIRM))
     .whereNotIn(
       'o.id',
       late.rows.map((r) => r.id),
@@ -134,6 +152,13 @@ async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
       word: 'Late',
       weight: 'over',
       text: `${o.number} from ${o.supplier}, ${o.promisedOn === null ? `wanted ${formatDay(o.wantedOn ?? today, today)}` : `promised ${formatDay(o.promisedOn, today)}`}`,
+      step: 'Chase',
+      href: `/orders/${o.number}`,
+    })),
+    ...tooLate.map((o): Waiting => ({
+      word: 'Too late',
+      weight: 'over',
+      text: `${o.number} from ${o.name}: ${o.description} promised ${formatDay(o.promisedOn, today)}, needed ${formatDay(o.neededOn, today)}`,
       step: 'Chase',
       href: `/orders/${o.number}`,
     })),

@@ -1,3 +1,4 @@
+import { confirmOrder } from '@/actions/confirming';
 import { closeShort } from '@/actions/ending';
 import { draftOrders, putBack } from '@/actions/orders';
 import { countStock, keepLevel } from '@/actions/stores';
@@ -314,6 +315,15 @@ describe('the desk', () => {
       (await loadDesk(yard.db, await buyer(), on))
         .find((g) => g.title === 'To chase')
         ?.rows.map((r) => [r.word, r.href]);
+    expect(await chase(TODAY)).toBeUndefined();
+    const promise = async (order: typeof silent, promisedOn: string) => {
+      const said = { lineId: order.lines[0]?.id ?? 0, quantity: q(12), price: order.lines[0]?.price, promisedOn };
+      const ref = { once: yard.once(), orderId: order.id, version: (await yard.order(order.id)).version };
+      must(await confirmOrder(await yard.as('buyer'), { ...ref, theirNumber: '', note: '', lines: [said] } as never));
+    };
+    await promise(late, '2026-05-21');
+    expect(await chase(TODAY)).toEqual([['Too late', `/orders/${late.number}`]]);
+    await promise(late, '2026-05-18');
     expect(await chase(TODAY)).toBeUndefined();
     expect(await chase(LATER)).toEqual([
       ['Late', `/orders/${late.number}`],

@@ -1,3 +1,4 @@
+import { addDayOff, removeDayOff } from '@/actions/company';
 import { savePart } from '@/actions/items';
 import { saveSupplier } from '@/actions/suppliers';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
@@ -103,6 +104,17 @@ describe('lines to buy', () => {
     expect(await names({ lead: 'middle' })).toEqual([]);
     await yard.draft([{ needId, buy: q(12) }]);
     expect(await last()).toBeNull();
+  });
+
+  it('know it by the days on which the company works', async () => {
+    const needId = await yard.need({ neededOn: '2026-07-01' });
+    const last = async () => (await yard.db('need').where({ id: needId }).first())?.orderBy;
+    const before = await last();
+    const off = { once: yard.once(), day: '2026-06-29' as Day, name: 'Regatta' };
+    must(await addDayOff(await yard.as('administrator'), off));
+    expect(await last()).toBe(plusDays(before as Day, -1));
+    must(await removeDayOff(await yard.as('administrator'), { day: '2026-06-29' }));
+    expect(await last()).toBe(before);
   });
 
   it('come page by page in the order of every group, each once', async () => {

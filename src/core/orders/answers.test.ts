@@ -1,7 +1,7 @@
 import { MON_TO_FRI, type Day } from '../calendar/workdays';
 import type { UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
-import { isOwed, owedOf } from './chasing';
+import { owedOf } from './chasing';
 import { answerDifferences, confirmFault, type Answered } from './confirming';
 import { fillIn, MAIL_WORDS, type MailFields } from './mail';
 
@@ -74,22 +74,25 @@ describe('what is asked after', () => {
     promisedOn: null as Day | null,
     ...change,
   });
-  const asked = (...lines: ReturnType<typeof line>[]) => owedOf({ number: 'K1', state: 'partIn', lines }, TODAY);
+  type Asked = Omit<ReturnType<typeof line>, 'wantedOn'> & { readonly wantedOn: Day | null };
+  const order = { number: 'K1', state: 'partIn' as const, wantedOn: '2026-05-04' as Day | null };
+  const asked = (...lines: Asked[]) => owedOf({ ...order, lines }, TODAY);
 
   it('is what is late, or everything where nothing is', () => {
     const later = line({ description: 'Clamp', theirNumber: '', promisedOn: '2026-05-20' as Day });
     expect(asked(line(), later)).toEqual({ ok: true, value: ['- 7 m Hose (your 88), wanted Mon 11 May'] });
     expect(asked(later)).toEqual({ ok: true, value: ['- 7 m Clamp, wanted Mon 11 May, promised Wed 20 May'] });
-    expect([isOwed(line(), TODAY), isOwed(later, TODAY), isOwed({ wantedOn: null, promisedOn: null }, TODAY)]).toEqual([
-      true,
-      false,
-      false,
-    ]);
+    // A line without a day comes with its order.
+    const whole = { ...line(), wantedOn: null };
+    expect(asked(whole, later)).toEqual({ ok: true, value: ['- 7 m Hose (your 88)'] });
+    expect(owedOf({ ...order, wantedOn: null, lines: [whole, later] }, TODAY)).toMatchObject({
+      value: [expect.any(String), expect.any(String)],
+    });
   });
 
   it('is nothing once all is in, or before it was sent', () => {
     expect(asked(line({ received: q(12) }))).toMatchObject({ ok: false, refusals: [{ code: 'order.in' }] });
-    expect(owedOf({ number: 'K1', state: 'drafting', lines: [line()] }, TODAY)).toMatchObject({
+    expect(owedOf({ ...order, state: 'drafting', lines: [line()] }, TODAY)).toMatchObject({
       ok: false,
       refusals: [{ code: 'order.state' }],
     });

@@ -12,9 +12,14 @@ type Line = Parameters<typeof progressOf>[0] & {
   readonly promisedOn: Day | null;
 };
 
-/** Whether a line that is still to come should have been here, or is promised for later than it is wanted. */
-export const isOwed = (line: Pick<Line, 'wantedOn' | 'promisedOn'>, today: Day): boolean => {
-  const comes = line.promisedOn ?? line.wantedOn;
+/** How long a supplier may take to confirm an order before it is asked, in days. */
+export const DAYS_TO_CONFIRM = 3;
+
+type Order = { readonly number: string; readonly state: OrderState; readonly wantedOn: Day | null };
+
+/** Whether a line that is still to come should have been here: by the day its supplier promised, else by the day it is wanted. */
+const isLate = (line: Line, { wantedOn }: Order, today: Day): boolean => {
+  const comes = line.promisedOn ?? line.wantedOn ?? wantedOn;
   return comes !== null && comes < today;
 };
 
@@ -22,17 +27,14 @@ export const isOwed = (line: Pick<Line, 'wantedOn' | 'promisedOn'>, today: Day):
  * What is asked after on an order, in words, one line for each that is still to come: the late ones alone when some are.
  * @returns refused for an order that is not with its supplier, or that nothing is to come of
  */
-export function owedOf(
-  order: { readonly number: string; readonly state: OrderState; readonly lines: readonly Line[] },
-  today: Day,
-): Result<string[]> {
+export function owedOf(order: Order & { readonly lines: readonly Line[] }, today: Day): Result<string[]> {
   if (!OPEN_AT_SUPPLIER.includes(order.state))
     return refused(
       refusal('order.state', `Order ${order.number} is not with its supplier, so there is nothing to ask after.`),
     );
   const due = order.lines.filter((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
   if (due.length === 0) return refused(refusal('order.in', `All of ${order.number} is in.`));
-  const late = due.filter((l) => isOwed(l, today));
+  const late = due.filter((l) => isLate(l, order, today));
   return done((late.length > 0 ? late : due).map((l) => owedWords(l, today)));
 }
 

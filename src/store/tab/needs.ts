@@ -76,7 +76,7 @@ const refresh = async (trx: Db, ids: readonly number[]): Promise<void> => {
   );
 };
 
-/** Brings what is kept beside every open need up to date, where not an action but a step of the schema asks for it. */
+/** Brings what is kept beside every open need up to date: after a step of the schema, or when the company works on other days. */
 export async function refreshNeeds(db: Db): Promise<void> {
   const ids = (await db('need').whereRaw('open > 0').select('id')).map((n) => n.id);
   for (const part of chunks(ids)) await refresh(db, part);

@@ -41,7 +41,7 @@ export function LineDetail(props: Props) {
               className="min-w-[130px] flex-1"
               inputClass="field-small"
               maxLength={200}
-              placeholder="certificate wanted, cut to length"
+              placeholder="cut to length"
               value={line.note}
               onChange={(e) => onPut({ note: e.target.value })}
               fault={faultAt('note')}

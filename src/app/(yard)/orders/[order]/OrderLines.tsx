@@ -176,7 +176,7 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
         </span>
       )}
       {differing(l).map((d) => (
-        <span key={d.kind} className="tag tag-care mr-1">
+        <span key={d.kind} className="tag tag-care mr-1 !whitespace-normal">
           {d.words}
         </span>
       ))}
