@@ -1,45 +1,34 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Font } from '@react-pdf/renderer';
+import { create } from 'fontkit';
 import { convert } from 'fontverter';
+
+/** A font that ships with the application, unwrapped, with the code points it has signs for. */
+export type Face = { readonly name: string; readonly bytes: Buffer; readonly has: ReadonlySet<number> };
+
+/** How text is set: each has its faces in the order in which a sign is looked for, as part names hold signs beyond Latin. */
+export type Faces = Readonly<Record<'text' | 'strong' | 'mono' | 'monoStrong', readonly Face[]>>;
 
 const file = (family: string, subset: string, weight: number) =>
   join(process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-${subset}-${weight}-normal.woff`);
 
-/** Families in the order in which a glyph is looked for: part names hold signs beyond the Latin alphabet. */
-export const TEXT = [
-  'Commissioner',
-  'Commissioner latin-ext',
-  'Commissioner greek',
-  'Commissioner cyrillic',
-  'Noto Sans Math',
-];
-export const MONO = ['Atkinson Hyperlegible Mono', ...TEXT];
-
-/** A font as the browser gets it, unwrapped: a wrapped one would be inflated again for every glyph of every PDF. */
-async function unwrapped(family: string, subset: string, weight: number): Promise<string> {
-  const font = await convert(await readFile(file(family, subset, weight)), 'sfnt');
-  return `data:font/ttf;base64,${font.toString('base64')}`;
+async function faceOf(family: string, subset: string, weight: number): Promise<Face> {
+  const bytes = await convert(await readFile(file(family, subset, weight)), 'sfnt');
+  const font = create(bytes);
+  if (!('characterSet' in font)) throw new Error(`${family} is a collection of fonts.`);
+  return { name: `${family} ${subset} ${weight}`, bytes, has: new Set(font.characterSet) };
 }
 
-async function register(): Promise<void> {
-  const add = async (name: string, family: string, subset: string, weights = [400, 700]) =>
-    Font.register({
-      family: name,
-      fonts: await Promise.all(
-        weights.map(async (fontWeight) => ({ src: await unwrapped(family, subset, fontWeight), fontWeight })),
-      ),
-    });
-  await Promise.all([
-    add('Commissioner', 'commissioner', 'latin'),
-    ...['latin-ext', 'greek', 'cyrillic'].map((subset) => add(`Commissioner ${subset}`, 'commissioner', subset)),
-    add('Noto Sans Math', 'noto-sans-math', 'latin', [400]),
-    add('Atkinson Hyperlegible Mono', 'atkinson-hyperlegible-mono', 'latin'),
-  ]);
-  Font.registerHyphenationCallback((word) => [word]);
+async function load(): Promise<Faces> {
+  const text = (weight: number) =>
+    ['latin', 'latin-ext', 'greek', 'cyrillic'].map((subset) => faceOf('commissioner', subset, weight));
+  const signs = faceOf('noto-sans-math', 'latin', 400);
+  const [plain, strong] = [await Promise.all([...text(400), signs]), await Promise.all([...text(700), signs])];
+  const mono = (weight: number) => faceOf('atkinson-hyperlegible-mono', 'latin', weight);
+  return { text: plain, strong, mono: [await mono(400), ...plain], monoStrong: [await mono(700), ...strong] };
 }
 
-let registered: Promise<void> | undefined;
+let loaded: Promise<Faces> | undefined;
 
-/** Registers the fonts that ship with the application, once; they are embedded in every PDF. */
-export const registerFonts = (): Promise<void> => (registered ??= register());
+/** The fonts that ship with the application, read once; those that are used are embedded in a PDF. */
+export const loadFaces = (): Promise<Faces> => (loaded ??= load());

@@ -1,6 +1,5 @@
-import { Text, View } from '@react-pdf/renderer';
 import type { Paper } from '@/core/locale/locale';
-import { letterPdf, lineHeight, s } from './letter';
+import { ifAny, letterPdf, LOOKS, piece, type PaperColumn } from './letter';
 
 /** What a job has on order, written out to hang beside the work; no price stands on it. */
 export type FloorPaper = {
@@ -26,34 +25,12 @@ export type FloorLine = {
   readonly goesTo: string;
 };
 
-const WIDE = { width: 118, paddingLeft: 8 };
-
-const Line = ({ line }: { line: FloorLine }) => (
-  <View style={s.row} wrap={false}>
-    <View style={s.what}>
-      <Text style={s.strong}>{line.description}</Text>
-      {line.number !== '' && <Text style={s.numbers}>{line.number}</Text>}
-    </View>
-    <Text style={s.quantity}>{line.quantity}</Text>
-    <View style={WIDE}>
-      <Text>{line.from}</Text>
-      {line.order !== '' && <Text style={s.numbers}>{line.order}</Text>}
-    </View>
-    <View style={WIDE}>
-      <Text>{line.comes}</Text>
-      {line.goesTo !== '' && <Text style={s.small}>{line.goesTo}</Text>}
-    </View>
-  </View>
-);
-
-const Headings = () => (
-  <View style={s.head} fixed>
-    <Text style={s.what}>What</Text>
-    <Text style={s.quantity}>Quantity</Text>
-    <Text style={WIDE}>From</Text>
-    <Text style={WIDE}>Comes, and where</Text>
-  </View>
-);
+const COLUMNS: readonly PaperColumn<FloorLine>[] = [
+  { head: 'What', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
+  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
+  { head: 'From', width: 110, cell: (l) => [...ifAny(l.from, LOOKS.text), ...ifAny(l.order, LOOKS.numbers)] },
+  { head: 'Comes, and where', width: 110, cell: (l) => [piece(l.comes), ...ifAny(l.goesTo, LOOKS.small)] },
+];
 
 /** Sets a job's slip for the shop floor as a PDF: what is ordered, then what is not yet. */
 export const floorSlipPdf = (paper: FloorPaper): Promise<Buffer> =>
@@ -75,8 +52,6 @@ export const floorSlipPdf = (paper: FloorPaper): Promise<Buffer> =>
     },
     {
       lines: [...paper.lines, ...paper.open.map((l) => ({ ...l, order: 'not ordered yet' }))],
-      heightOf: (l) => lineHeight(l.description, l.number + l.order + l.goesTo),
-      headings: <Headings />,
-      draw: (line, key) => <Line key={key} line={line} />,
+      columns: COLUMNS,
     },
   );

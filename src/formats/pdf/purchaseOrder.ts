@@ -1,6 +1,5 @@
-import { Text, View } from '@react-pdf/renderer';
 import type { Paper } from '@/core/locale/locale';
-import { letterPdf, lineHeight, s, type Addressed, type PaperCompany } from './letter';
+import { ifAny, letterPdf, LOOKS, piece, type Addressed, type PaperColumn, type PaperCompany } from './letter';
 
 /** Everything that stands on the paper, written out as it is printed. */
 export type OrderPaper = {
@@ -44,30 +43,6 @@ export type PaperLine = {
   readonly net: string;
 };
 
-function Line({ line }: { line: PaperLine }) {
-  const numbers = [line.ourNumber && `ours ${line.ourNumber}`, line.theirNumber && `yours ${line.theirNumber}`]
-    .filter(Boolean)
-    .join('   ');
-  return (
-    <View style={s.row} wrap={false}>
-      <Text style={s.place}>{line.place}</Text>
-      <View style={s.what}>
-        <Text style={s.strong}>{line.description}</Text>
-        {numbers !== '' && <Text style={s.numbers}>{numbers}</Text>}
-        {line.notes.map((note) => (
-          <Text key={note} style={s.small}>
-            {note}
-          </Text>
-        ))}
-      </View>
-      <Text style={s.quantity}>{line.quantity}</Text>
-      <Text style={s.price}>{line.price}</Text>
-      <Text style={s.wanted}>{line.wanted}</Text>
-      <Text style={s.net}>{line.net}</Text>
-    </View>
-  );
-}
-
 const addressesOf = ({ company, supplier, deliverTo, siteContact }: OrderPaper): Addressed[] =>
   [
     { label: 'To', strong: supplier.name, lines: [supplier.contact, ...supplier.address.split('\n')] },
@@ -83,23 +58,26 @@ const addressesOf = ({ company, supplier, deliverTo, siteContact }: OrderPaper):
     },
   ].map((a) => ({ ...a, lines: a.lines.filter((l) => l !== '') }));
 
-function Headings({ currency }: { currency: string }) {
-  return (
-    <View style={s.head} fixed>
-      <Text style={s.place}>Line</Text>
-      <Text style={s.what}>Description</Text>
-      <Text style={s.quantity}>Quantity</Text>
-      <Text style={s.price}>Price {currency}</Text>
-      <Text style={s.wanted}>Wanted</Text>
-      <Text style={s.net}>Net {currency}</Text>
-    </View>
-  );
-}
-
 const fact = (label: string, strong: string): Addressed => ({ label, strong, lines: [] });
 
-/** Points of height that a note takes. */
-const SMALL = 11;
+const columnsOf = (currency: string): PaperColumn<PaperLine>[] => [
+  { head: 'Line', width: 22, cell: (l) => [piece(l.place, LOOKS.muted)] },
+  {
+    head: 'Description',
+    cell: (l) => {
+      const numbers = [l.ourNumber && `ours ${l.ourNumber}`, l.theirNumber && `yours ${l.theirNumber}`];
+      return [
+        piece(l.description, LOOKS.strong),
+        ...ifAny(numbers.filter(Boolean).join('   '), LOOKS.numbers),
+        ...l.notes.map((note) => piece(note, LOOKS.small)),
+      ];
+    },
+  },
+  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
+  { head: `Price ${currency}`, width: 66, right: true, cell: (l) => [piece(l.price)] },
+  { head: 'Wanted', width: 88, right: true, cell: (l) => [piece(l.wanted)] },
+  { head: `Net ${currency}`, width: 66, right: true, cell: (l) => [piece(l.net)] },
+];
 
 /** What stands below the lines: instructions, what goes with the order, and what a revision changes beside them. */
 const wordsBelow = ({ instructions, goesWith, revised }: OrderPaper): string =>
@@ -128,10 +106,5 @@ export const purchaseOrderPdf = (paper: OrderPaper): Promise<Buffer> =>
       ],
       ...{ totals: paper.totals, words: wordsBelow(paper), small: paper.terms },
     },
-    {
-      lines: paper.lines,
-      heightOf: (l) => lineHeight(l.description, l.ourNumber + l.theirNumber) + SMALL * l.notes.length,
-      headings: <Headings currency={paper.currency} />,
-      draw: (line, key) => <Line key={key} line={line} />,
-    },
+    { lines: paper.lines, columns: columnsOf(paper.currency) },
   );

@@ -1,6 +1,14 @@
-import { Text, View } from '@react-pdf/renderer';
 import type { Paper } from '@/core/locale/locale';
-import { letterPdf, lineHeight, s, type Addressed, type PaperCompany, type Total } from './letter';
+import {
+  ifAny,
+  letterPdf,
+  LOOKS,
+  piece,
+  type Addressed,
+  type PaperColumn,
+  type PaperCompany,
+  type Total,
+} from './letter';
 
 /** Everything that stands on a quote for the customer, written out as it is printed; none of it says what things cost us. */
 export type QuotePaper = {
@@ -31,28 +39,19 @@ export type QuotePaperLine = {
   readonly net: string;
 };
 
-const Line = ({ line }: { line: QuotePaperLine }) => (
-  <View style={s.row} wrap={false}>
-    <Text style={s.place}>{line.place}</Text>
-    <View style={s.what}>
-      <Text style={s.strong}>{line.description}</Text>
-      {line.optional && <Text style={s.numbers}>optional, not in the total</Text>}
-    </View>
-    <Text style={s.quantity}>{line.quantity}</Text>
-    <Text style={s.price}>{line.price}</Text>
-    <Text style={s.net}>{line.net}</Text>
-  </View>
-);
-
-const Headings = ({ currency }: { currency: string }) => (
-  <View style={s.head} fixed>
-    <Text style={s.place}>Line</Text>
-    <Text style={s.what}>Description</Text>
-    <Text style={s.quantity}>Quantity</Text>
-    <Text style={s.price}>Price {currency}</Text>
-    <Text style={s.net}>Net {currency}</Text>
-  </View>
-);
+const columnsOf = (currency: string): PaperColumn<QuotePaperLine>[] => [
+  { head: 'Line', width: 22, cell: (l) => [piece(l.place, LOOKS.muted)] },
+  {
+    head: 'Description',
+    cell: (l) => [
+      piece(l.description, LOOKS.strong),
+      ...ifAny(l.optional ? 'optional, not in the total' : '', LOOKS.numbers),
+    ],
+  },
+  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
+  { head: `Price ${currency}`, width: 66, right: true, cell: (l) => [piece(l.price)] },
+  { head: `Net ${currency}`, width: 66, right: true, cell: (l) => [piece(l.net)] },
+];
 
 const filled = (lines: readonly string[]) => lines.filter((l) => l !== '');
 
@@ -79,11 +78,6 @@ export const quotePdf = (paper: QuotePaper): Promise<Buffer> => {
       facts: [fact('It takes', paper.takes), fact('Holds until', paper.validUntil), fact('Written by', paper.by)],
       ...{ totals: paper.totals, words: paper.words, small: 'Prices are without tax.' },
     },
-    {
-      lines: paper.lines,
-      heightOf: (l) => lineHeight(l.description, l.optional ? 'optional' : ''),
-      headings: <Headings currency={paper.currency} />,
-      draw: (line, key) => <Line key={key} line={line} />,
-    },
+    { lines: paper.lines, columns: columnsOf(paper.currency) },
   );
 };
