@@ -12,8 +12,9 @@ import { open, type Db } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
 import { findOrder } from '@/store/orders';
 import { insertSession } from '@/store/sessions';
+import { refreshNeeds } from '@/store/tab/needs';
 import { orderInput } from '../tests/support/typed';
-import { percentile, probes, type Served } from './benchProbes';
+import { longOrder, percentile, probes, type Served } from './benchProbes';
 import { makeLargeCompany, PLANNED, SIZE } from './largeCompany';
 
 const folder = join('data', 'bench');
@@ -195,6 +196,22 @@ async function typedOrder(db: Db): Promise<{ number: string; body: (k: number) =
   return { number: order.number, body: (k) => JSON.stringify({ lines: lines(k) }) };
 }
 
+/** An order of many lines: opened, typed on, and as its paper. */
+async function longOne(db: Db, app: Served): Promise<void> {
+  const { number, lines } = await longOrder(db, app, 300);
+  const order = await findOrder(db, (await db('purchaseOrder').where({ number }).first('id'))?.id ?? 0);
+  const typed = order === undefined ? [] : orderInput(order).lines;
+  console.log(`\nAn order of ${lines} lines`);
+  for (let k = 0; k < 3; k += 1) await app.get(`/orders/${number}`);
+  row('its page', await timed(20, async () => void (await app.get(`/orders/${number}`))));
+  row(
+    'what typing on it does',
+    await timed(20, async () => void (await app.get(`/orders/${number}/preview`, JSON.stringify({ lines: typed })))),
+  );
+  await app.get(`/orders/${number}/pdf`);
+  row('its PDF', await timed(10, async () => void (await app.get(`/orders/${number}/pdf`))));
+}
+
 /** What sheets ask while one types and pastes. */
 async function sheets(db: Db, { get }: Served): Promise<void> {
   const { number, body } = await typedOrder(db);
@@ -234,10 +251,10 @@ async function planning(db: Db, { get, act }: Served): Promise<void> {
     timed(1, async () => void (await act('planAll', '/jobs', { once: `bench-${performance.now()}` })));
   row(`All jobs planned, of ${needs} needs: at first`, await all());
   row(`All jobs planned, of ${needs} needs: again`, await all());
-  // As if a plan had moved them; their last day to order moves with them when the jobs are planned.
   await db.raw('update need set needed_on = date(needed_on, ?) where id % 50 = 0 and needed_on is not null', [
     '-20 days',
   ]);
+  await refreshNeeds(db);
   row(`All jobs planned, a fiftieth needed earlier`, await all());
 }
 
@@ -316,6 +333,7 @@ console.log('Served by the built application on this machine');
 await served(db, async (app) => {
   await pages(db, app);
   await sheets(db, app);
+  await longOne(db, app);
   await planning(db, app);
   await actions(db, app);
   await probes(db, app);

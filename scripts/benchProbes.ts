@@ -11,7 +11,6 @@ export type Served = {
 export const percentile = (all: readonly number[], share: number) =>
   [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))] ?? 0;
 
-const LINES = 500;
 const ROWS = 20_000;
 const SIGN_INS = 100;
 
@@ -41,18 +40,18 @@ async function meanwhile(app: Served, words: string, work: () => Promise<unknown
 }
 
 /** One order of many lines, of the needs of one supplier. */
-async function longOrder(db: Db, { act }: Served): Promise<{ number: string; lines: number }> {
+export async function longOrder(db: Db, { act }: Served, many: number): Promise<{ number: string; lines: number }> {
   const open = db('need as n').join('job as j', 'j.id', 'n.jobId').where('j.state', 'live').whereRaw('n.open > 0');
-  const needs = (await open.limit(LINES).select('n.id', 'n.open')) as { id: number; open: number }[];
+  const needs = (await open.limit(many).select('n.id', 'n.open')) as { id: number; open: number }[];
   await db('need')
     .whereIn(
       'id',
       needs.map((n) => n.id),
     )
     .update({ supplierId: 1 });
-  if (needs.length < LINES) throw new Error('The large company has too few open lines.');
+  if (needs.length < many) throw new Error('The large company has too few open lines.');
   const picks = needs.map((n) => ({ needId: n.id, buy: n.open }));
-  const text = await act('draftOrders', '/gather', { once: `bench-long-${Date.now()}`, picks });
+  const text = await act('draftOrders', '/gather', { once: `bench-long-${many}-${Date.now()}`, picks });
   return { number: /K26-\d+/.exec(text)?.[0] ?? '', lines: picks.length };
 }
 
@@ -60,7 +59,7 @@ async function longOrder(db: Db, { act }: Served): Promise<{ number: string; lin
 export async function probes(db: Db, app: Served): Promise<void> {
   console.log('\nA page asked for all the while');
   await meanwhile(app, 'nothing else', () => new Promise((done) => setTimeout(done, 3000)));
-  const { number, lines } = await longOrder(db, app);
+  const { number, lines } = await longOrder(db, app, 500);
   await meanwhile(app, `a PDF of ${lines} lines`, () => app.get(`/orders/${number}/pdf`));
   const called = `B${Date.now() % 100_000}`;
   const job = {
