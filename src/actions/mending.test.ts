@@ -1,5 +1,6 @@
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { loadSellers } from '@/queries/sellers';
+import { refreshNeeds } from '@/store/tab/needs';
 import { loadBuyList } from '@/queries/needs';
 import { insertMany, insertOne } from '@/store/rows';
 import { mendNeeds } from './mending';
@@ -94,6 +95,7 @@ it('a line that comes too late names the suppliers from whom it would come in ti
   const tagsOf = async (days: object, supplier: number) => {
     await yard.db('supplier').where({ id: supplier }).update(days);
     const { actor, db } = await yard.as('buyer');
+    await refreshNeeds(db);
     const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
     return line?.tags.map((t) => t.words).filter((w) => w.includes('late') || w.includes('make it'));
   };
