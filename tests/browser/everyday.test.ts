@@ -228,7 +228,8 @@ describe('an order', () => {
 
   it('shows its paper as a PDF', async () => {
     const cookie = (await browser.driver.manage().getCookie('kettle'))?.value ?? '';
-    for (const path of ['/orders/K26-0023/pdf', '/documents/1']) {
+    const sent = await app.look((db) => db('document').where({ role: 'paper' }).orderBy('id').first('id'));
+    for (const path of ['/orders/K26-0023/pdf', `/documents/${sent?.id}`]) {
       const answer = await fetch(app.base + path, { headers: { cookie: `kettle=${cookie}` } });
       expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/pdf']);
       expect(
