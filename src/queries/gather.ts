@@ -14,7 +14,8 @@ import type { PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
 import type { StockPick } from '@/store/drafts';
 import type { Db } from '@/store/connection';
-import { whereIn } from '@/store/rows';
+import { among, whereIn } from '@/store/rows';
+import type { NeedRow } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { previewGather, type NamedEffect } from './effects';
 import { permit } from './permit';
@@ -157,16 +158,15 @@ async function openDrafts(
   picks: readonly { readonly needId: number }[],
   stock: readonly StockPick[],
 ): Promise<Map<number, Draft[]>> {
-  const needs = await whereIn(
-    db,
-    'need',
-    'id',
-    picks.map((p) => p.needId),
-  );
-  const suppliers = [...new Set([...needs, ...stock].flatMap((n) => n.supplierId ?? []))];
+  const needIds = picks.map((p) => p.needId);
+  const needs = (await db('need').whereIn('id', among(db, needIds)).distinct('supplierId')) as Pick<
+    NeedRow,
+    'supplierId'
+  >[];
+  const suppliers = [...needs, ...stock].flatMap((n) => n.supplierId ?? []);
   const rows = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.supplierId', suppliers)
+    .whereIn('o.supplierId', among(db, suppliers))
     .whereIn('o.state', EDITABLE)
     .whereRaw('o.currency = s.currency')
     .orderByRaw("o.state = 'heldOpen' desc, o.id desc")

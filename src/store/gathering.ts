@@ -1,4 +1,4 @@
-import { asDay, type Day } from '@/core/calendar/workdays';
+import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { SAME_UNIT, through, type Factor, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
@@ -73,7 +73,7 @@ export const loadItems = async (db: Db, ids: readonly number[]): Promise<Map<num
   new Map((await whereIn(db, 'item', 'id', ids)).map((i) => [i.id, i]));
 
 export const earliest = (days: readonly (Day | null)[]): Day | null =>
-  asDay(days.filter((d) => d !== null).sort()[0] ?? '') ?? null;
+  days.filter((d) => d !== null).sort()[0] ?? null;
 
 export type Picked = {
   readonly needId: number;

@@ -43,10 +43,10 @@ export async function loadLines(db: Db, orderIds: readonly number[]): Promise<Ma
   const lines = rows
     .sort((a, b) => a.place - b.place)
     .map(({ factorMany, factorOne, free, ...row }): StoredLine => ({
-      ...row,
       free: free === 1,
       factor: { many: factorMany, one: factorOne },
       splits: (splits.get(row.id) ?? []).sort((a, b) => a.place - b.place),
+      ...row,
     }));
   return groupBy(lines, (l) => l.orderId);
 }

@@ -60,11 +60,13 @@ function naming({ jobs, codes, places }: Names) {
   };
 }
 
+/** The id of what was there before. It is spread in last, which V8 does many times faster. */
+const sameId = ({ id }: { readonly id?: number | undefined }) => (id === undefined ? {} : { id });
+
 function lineText(l: LineToSave, k: number, currency: string, names: Names): LineText {
   const { job, code, place } = naming(names);
   return {
     key: l.id === undefined ? `added ${k}` : `line ${l.id}`,
-    ...(l.id === undefined ? {} : { id: l.id }),
     kind: l.kind,
     itemId: l.itemId,
     ourNumber: l.ourNumber,
@@ -89,13 +91,14 @@ function lineText(l: LineToSave, k: number, currency: string, names: Names): Lin
       l.kind === 'charge' && l.spread !== 'amounts'
         ? []
         : l.splits.map((s) => ({
-            ...(s.id === undefined ? {} : { id: s.id }),
             job: chosen(job(s.jobId)),
             code: chosen(code(s.costCodeId)),
             needId: s.needId,
             quantity: quantityText(s.quantity),
             amount: s.amount == null ? '' : ungrouped(formatAmount(s.amount, currency)),
+            ...sameId(s),
           })),
+    ...sameId(l),
   };
 }
 
@@ -152,7 +155,6 @@ export function readOrder(text: OrderText, currency: string) {
       faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
     reading.unit(at('unit'), l.unitWords);
     return {
-      ...(l.id === undefined ? {} : { id: l.id }),
       kind: l.kind,
       itemId: l.itemId,
       ourNumber: l.ourNumber,
@@ -175,7 +177,6 @@ export function readOrder(text: OrderText, currency: string) {
       splits: l.splits.map((s, j) => {
         const part = (field: string) => at(`splits.${j}.${field}`);
         return {
-          ...(s.id === undefined ? {} : { id: s.id }),
           jobId: idOf(part('job'), s.job, 'Say which job it is for, or stores.'),
           costCodeId:
             s.job.thing?.id === STORES.id ? null : idOf(part('code'), s.code, 'Choose a cost code for the job.'),
@@ -184,8 +185,10 @@ export function readOrder(text: OrderText, currency: string) {
             l.kind === 'charge'
               ? amountTyped(chargeKind, take(part('amount'), parseMoney(s.amount, currency), ZERO))
               : null,
+          ...sameId(s),
         };
       }),
+      ...sameId(l),
     };
   });
   return {

@@ -93,5 +93,10 @@ export const sumOf = (amounts: Amounts, stages: readonly Stage[] = STAGES): Mino
 
 export const plus = (a: Amounts, b: Amounts): Amounts => byStage((s) => add(a[s], b[s]));
 
-export const byStage = (of: (stage: Stage) => Minor): Amounts =>
-  Object.fromEntries(STAGES.map((s) => [s, of(s)])) as Record<Stage, Minor>;
+export const byStage = (of: (stage: Stage) => Minor): Amounts => ({
+  planned: of('planned'),
+  drafted: of('drafted'),
+  onOrder: of('onOrder'),
+  received: of('received'),
+  actual: of('actual'),
+});

@@ -4,7 +4,7 @@ import { coverage, missingOf, NOTHING_HELD, openOf, plannedOf, type Coverage, ty
 import type { SplitState } from '@/core/tab/stages';
 import { loadCompany } from '../company';
 import type { Db } from '../connection';
-import { among, chunks } from '../rows';
+import { among, chunks, whereIn } from '../rows';
 import { loadOrderDays } from '../leads';
 import { loadHeld } from '../stock';
 import type { NeedRow } from '../tables';
@@ -20,11 +20,13 @@ export type NeedState = NeedRow & {
 
 /** The present state of needs, with the splits that cover them and the tax that buying them bears. */
 export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<NeedState[]> {
-  const rows = (await db('need as n')
-    .leftJoin('supplier as s', 's.id', 'n.supplierId')
-    .leftJoin('taxCode as t', 't.id', 's.taxCodeId')
-    .whereIn('n.id', among(db, ids))
-    .select('n.*', 't.rate', 't.recoverable')) as (NeedRow & { rate: number | null; recoverable: number | null })[];
+  const rows = await whereIn(db, 'need', 'id', ids);
+  const suppliers = rows.flatMap((n) => n.supplierId ?? []);
+  const taxes = (await db('supplier as s')
+    .join('taxCode as t', 't.id', 's.taxCodeId')
+    .whereIn('s.id', among(db, suppliers))
+    .select('s.id', 't.rate', 't.recoverable')) as { id: number; rate: number; recoverable: number }[];
+  const taxOf = new Map(taxes.map(({ id, rate, recoverable }) => [id, { rate, recoverable }]));
   const covering = groupBy(
     await loadSplitStates(
       db,
@@ -37,15 +39,15 @@ export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<Ne
     db,
     rows.map((r) => r.id),
   );
-  return rows.map(({ rate, recoverable, ...need }) => {
+  return rows.map((need) => {
     const splits = covering.get(need.id) ?? [];
     const own = held.get(need.id) ?? NOTHING_HELD;
     return {
-      ...need,
-      tax: rate === null || recoverable === null ? null : { rate, recoverable },
+      tax: taxOf.get(need.supplierId ?? 0) ?? null,
       splits,
       held: own,
       coverage: coverage(need.quantity, splits, own),
+      ...need,
     };
   });
 }

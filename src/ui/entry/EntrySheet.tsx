@@ -10,7 +10,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import { startTransition, useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { useKey, useToldKey } from '../keys';
 import { EntryRow } from './EntryRow';
 import type { SheetProps } from './sheet';
@@ -31,6 +31,9 @@ export function EntrySheet<Row>(props: SheetProps<Row>) {
   const marking = useMark(props, box);
   const { all, keys, cols, at, edit, runRef, go } = marking;
   const paste = usePaste(props, marking);
+  // The first rows of a long sheet stand at once, the others right after them.
+  const [upTo, setUpTo] = useState(LONG);
+  useEffect(() => startTransition(() => setUpTo(Infinity)), []);
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const target = event.target as HTMLElement;
     const role = target.getAttribute('role');
@@ -104,7 +107,7 @@ export function EntrySheet<Row>(props: SheetProps<Row>) {
           </span>
         </div>
         <SortableContext items={keys} strategy={verticalListSortingStrategy}>
-          {all.map((row, k) => {
+          {all.slice(0, upTo).map((row, k) => {
             const key = keys[k] ?? '';
             const here = k === at.row;
             return (

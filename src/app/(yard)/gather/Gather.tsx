@@ -289,7 +289,7 @@ function usePreview(
       const view = nothing ? undefined : await ask<GatherView>('/gather/preview', asJson(asked, stop.signal));
       if (nothing) setTold(undefined);
       else if (view !== undefined) setTold({ asked, view });
-    }, 120);
+    }, 40);
     return () => {
       clearTimeout(wait);
       stop.abort();

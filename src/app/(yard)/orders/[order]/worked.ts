@@ -24,12 +24,12 @@ export function worked(
     const known = terms.get(l.itemId ?? 0);
     const weight = known === undefined ? null : shareWeight(known.item, unit);
     return {
-      ...l,
-      ...pricesOf(l),
       shareUnit: unit,
       factor,
       weight,
-      splits: l.splits.map((s) => ({ ...s, needId: null })),
+      ...l,
+      ...pricesOf(l),
+      splits: l.splits.map((s) => ({ needId: null, ...s })),
     };
   });
   try {
