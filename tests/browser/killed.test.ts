@@ -1,6 +1,12 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import type { UnitPrice } from '@/core/money/money';
+import { findUnproven } from '@/store/ledger';
+import { findOrder, type StoredOrder } from '@/store/orders';
 import { App } from '../support/app';
 import { Caller } from '../support/caller';
+import { firstLine, orderInput } from '../support/typed';
 
 let app: App;
 beforeAll(async () => {
@@ -44,5 +50,77 @@ describe('a price list, killed while it is taken', () => {
       expect((await again.ask(path, { method: 'POST', body: list(round) })).status).toBe(200);
       expect((await prices()).map((p) => p.price)).toEqual([round * 10_000]);
     }
+  });
+});
+
+describe('a revision, killed while it is sent', () => {
+  /** Sets the first line of an order two dearer, in a revision of its own. */
+  async function revise(order: StoredOrder): Promise<StoredOrder> {
+    const mina = await Caller.as(app.base, 'mina');
+    const { id, revision } = order;
+    const begun = { once: `revise-${revision}`, orderId: id, version: order.version, reason: 'The price went up' };
+    expect(await mina.act('beginRevision', begun)).toBe('done');
+    const content = orderInput(order);
+    firstLine(content).price = ((firstLine(content).price ?? 0) + 20_000) as UnitPrice;
+    const version = await app.look(async (db) => ((await findOrder(db, id)) as StoredOrder).version);
+    const change = { once: `change-${revision}`, orderId: id, version, ...content };
+    expect(await mina.act('changeRevision', change)).toBe('done');
+    return app.look((db) => findOrder(db, id)) as Promise<StoredOrder>;
+  }
+
+  const standing = (id: number) =>
+    app.look(async (db) => ({
+      order: (await findOrder(db, id)) as StoredOrder,
+      writing: (await db('orderChange').where({ orderId: id })).length,
+      message: await db('message').where({ about: 'order', aboutId: id }).orderBy('id', 'desc').first(),
+    }));
+  /** Mails that the server outside has taken, of what was to go to the supplier. */
+  const taken = () => readdirSync(join(app.folder, 'mail')).filter((name) => name.endsWith('.eml')).length;
+
+  it('knows whether it went, is in force only if it did, and goes once more only on purpose', async () => {
+    let order = await app.look(async (db) => {
+      const { id } = (await db('purchaseOrder').where({ state: 'sent', currency: 'GBP' }).orderBy('id').first()) as {
+        id: number;
+      };
+      return (await findOrder(db, id)) as StoredOrder;
+    });
+    const became = new Set<string>();
+    for (const wait of [0, 40, 80, 140, 240]) {
+      const { id } = order;
+      const written = await revise(order);
+      const mina = await Caller.as(app.base, 'mina');
+      const before = taken();
+      const going = mina.act('sendOrder', { once: `send-${wait}`, orderId: id, version: written.version });
+      await Promise.race([pause(wait), going]);
+      await app.end('SIGKILL');
+      await going.catch(() => undefined);
+      await app.serve();
+
+      const now = await standing(id);
+      const went = now.order.revision === written.revision + 1;
+      became.add(went ? 'went' : `${now.message?.state}`);
+      expect(now.order.state).toBe(order.state);
+      expect(now.order.lines[0]?.price).toBe((order.lines[0]?.price ?? 0) + (went ? 20_000 : 0));
+      expect(now.writing).toBe(went ? 0 : 1);
+      expect(['taken', 'failed', 'unknown', undefined]).toContain(now.message?.state);
+      const mails = taken() - before;
+      if (went) expect(mails).toBe(1);
+      else if (now.message?.state === 'failed') expect(mails).toBe(0);
+      else expect(mails).toBeLessThanOrEqual(1);
+      expect(await app.look(findUnproven)).toEqual([]);
+
+      if (!went) {
+        const again = await Caller.as(app.base, 'mina');
+        const ask = { orderId: id, version: now.order.version };
+        const unasked = await again.act('sendOrder', { once: `unasked-${wait}`, ...ask });
+        expect(unasked).toBe(now.message?.state === 'unknown' ? 'refused' : 'done');
+        if (unasked === 'refused')
+          expect(await again.act('sendOrder', { once: `again-${wait}`, ...ask, again: true })).toBe('done');
+      }
+      order = (await standing(id)).order;
+      expect(order.revision).toBe(written.revision + 1);
+    }
+    expect(became.size).toBeGreaterThan(1);
+    expect(await app.look(findUnproven)).toEqual([]);
   });
 });
