@@ -3,6 +3,7 @@ import { rechargeFault } from '@/core/orders/rules';
 import { text } from '@/core/records/fields';
 import { findOrder, loadMoney, tabLinesOf } from '@/store/orders';
 import { putByFor, rechargeSplits } from '@/store/recharging';
+import { findRevision } from '@/store/revising';
 import { whereIn } from '@/store/rows';
 import { defineAction, found, once, refuse } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
@@ -27,6 +28,11 @@ export const chargeElsewhere = defineAction({
   run: async (work, { orderId, version, splits, reason }) => {
     const { trx, audit, touch } = work;
     const order = await orderOf(work, orderId, version);
+    if ((await findRevision(trx, orderId)) !== undefined)
+      refuse(
+        'revise.begun',
+        `A revision of ${order.number} is being written, which says what each line is charged to. Change it there, or drop it first.`,
+      );
     for (const { id } of splits) {
       const line = found(
         order.lines.find((l) => l.splits.some((s) => s.id === id)),
