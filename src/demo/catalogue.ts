@@ -321,14 +321,14 @@ export const BILLS: readonly {
   },
 ];
 
-/** What lies in the yard's stores: how much, and what all of it cost. */
-export const STOCK: readonly (readonly [item: string, quantity: number, value: number])[] = [
+/** What lies in the yard's stores: how much, what all of it cost, and how much of it is to be kept. */
+export const STOCK: readonly (readonly [item: string, quantity: number, value: number, keep?: number])[] = [
   ['TU-316-38', 6, 52.8],
   ['TREAD-GRP', 12, 129.6],
   ['BO-A4-830', 300, 96],
   ['CA-2-25', 18, 53.1],
-  ['GL-M20', 14, 25.2],
+  ['GL-M20', 14, 25.2, 36],
   ['CL-316-100', 22, 79.2],
-  ['SEAL-MS', 9, 80.1],
+  ['SEAL-MS', 9, 80.1, 12],
   ['AN-50-50', 11, 67.65],
 ];

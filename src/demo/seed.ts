@@ -9,7 +9,7 @@ import { chooseWork, takeBill } from '@/actions/planning';
 import { setAsset } from '@/actions/assets';
 import { choosePlanning, reserve } from '@/actions/reserving';
 import { saveReviewPoints, tickPoint } from '@/actions/reviews';
-import { countStock } from '@/actions/stores';
+import { countStock, keepLevel } from '@/actions/stores';
 import type { Post } from '@/actions/sending';
 import { guessMapping } from '@/core/quotes/fields';
 import { readCsv } from '@/formats/csv/read';
@@ -325,14 +325,17 @@ async function writeBills(yard: DemoYard): Promise<void> {
 async function countStores(yard: DemoYard): Promise<void> {
   const items = await idsBy(yard.db, 'item', 'number');
   const place = await yard.db('deliveryPlace').where({ kind: 'own' }).orderBy('id').first('id');
-  for (const [number, quantity, value] of STOCK)
+  for (const [number, quantity, value, keep] of STOCK) {
+    const where = { itemId: items.get(number) ?? 0, placeId: place?.id ?? 0 };
     must(
       await countStock(await yard.as('joss', -60), {
         once: yard.once(),
-        ...{ itemId: items.get(number) ?? 0, placeId: place?.id ?? 0, jobId: null, seen: q(0) },
+        ...{ ...where, jobId: null, seen: q(0) },
         ...{ quantity: q(quantity), value: pence(value), reason: 'Opening count' },
       }),
     );
+    if (keep !== undefined) must(await keepLevel(await yard.as('joss', -60), { ...where, keep: q(keep) }));
+  }
 }
 
 /** The job takes the bill of what it makes, buys what stores do not have, and has its bolts put by. */

@@ -1,7 +1,8 @@
 'use client';
 
 import { parseAsString, useQueryStates } from 'nuqs';
-import { useEffect, useRef, useTransition } from 'react';
+import { useSearchParams } from 'next/navigation';
+import { useEffect, useRef, useState, useTransition, type ReactNode } from 'react';
 import type { Thing, ThingKind } from '@/queries/things';
 import { DateField } from './DateField';
 import { PickField } from './PickField';
@@ -110,5 +111,25 @@ export function FilterPick({ name, label, kind, by, value, all, also }: PickProp
       also={also}
       onPick={(thing) => set(thing === null ? '' : String(thing[by]))}
     />
+  );
+}
+
+/** Filters that a phone folds away until they are asked for; it says how many of them are set. */
+export function MoreFilters({ names, children }: { names: readonly string[]; children: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  const asked = useSearchParams();
+  const set = names.filter((name) => asked.has(name)).length;
+  return (
+    <>
+      <button
+        type="button"
+        aria-expanded={open}
+        className="btn btn-plain phone:hidden"
+        onClick={() => setOpen((now) => !now)}
+      >
+        {open ? 'Fewer filters' : `More filters${set === 0 ? '' : `, ${set} set`}`}
+      </button>
+      <span className={open ? 'contents' : 'contents max-phone:hidden'}>{children}</span>
+    </>
   );
 }

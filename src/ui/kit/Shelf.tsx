@@ -27,7 +27,9 @@ export function Shelf({
           {fault}
         </p>
       )}
-      <div className="flex flex-wrap items-center gap-3 max-phone:ml-auto max-phone:gap-2">{children}</div>
+      <div className="flex flex-wrap items-center gap-3 max-phone:ml-auto max-phone:justify-end max-phone:gap-2">
+        {children}
+      </div>
     </div>
   );
 }
@@ -53,7 +55,7 @@ export const ShelfNext = ({ next, main = false }: { next: NextAct | undefined; m
   next === undefined ? null : (
     <Link
       href={next.href}
-      className={`btn h-[38px] ${main ? 'btn-main' : 'border border-[#5d6d70] text-on-rim hover:border-on-rim'}`}
+      className={`btn h-[38px] ${main ? '' : 'max-phone:hidden'} ${main ? 'btn-main' : 'border border-[#5d6d70] text-on-rim hover:border-on-rim'}`}
     >
       {next.words}
     </Link>
@@ -83,7 +85,11 @@ export function ShelfMain({ children, hint, type = 'button', ...rest }: ButtonPr
 
 export function ShelfPlain({ children, hint, type = 'button', ...rest }: ButtonProps) {
   return (
-    <Press type={type} className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim" {...rest}>
+    <Press
+      type={type}
+      className="btn h-[38px] max-phone:px-3 border border-[#5d6d70] text-on-rim hover:border-on-rim"
+      {...rest}
+    >
       {children}
       {hint !== undefined && (
         <span aria-hidden className="kbd max-phone:hidden">

@@ -109,7 +109,7 @@ export function groupsBy(
     head: (rows) => (
       <span className="flex flex-wrap items-baseline gap-x-2">
         <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>
-        <span className="text-[12.5px] text-ink-2">{told(rows) + soFar(rows)}</span>
+        <span className="text-[12.5px] text-ink-2 max-phone:whitespace-normal">{told(rows) + soFar(rows)}</span>
         <span className="ml-auto font-semibold" title={`${counted(rows.length, 'line')} shown`}>
           {formatAmount(valueOf(rows), currency)}
         </span>
@@ -201,13 +201,23 @@ export function gatherColumns(options: Options): Column<NeedLine>[] {
       head: 'Buy',
       num: true,
       className: '!font-bold w-[118px] max-phone:w-[70px]',
-      cell: (n) => <Buy need={n} {...options} />,
+      cell: (n) => (
+        <>
+          <Buy need={n} {...options} />
+          {n.buying !== null && (
+            <span className="block text-[12.5px] font-normal text-ink-2 phone:hidden">
+              {formatAmount(n.buying.value, yard.currency)}
+            </span>
+          )}
+        </>
+      ),
     },
     { key: 'price', head: 'Price', num: true, wide: true, cell: (n) => <Price need={n} currency={yard.currency} /> },
     {
       key: 'value',
       head: `Value ${signOf(yard.currency)}`,
       num: true,
+      wide: true,
       by: (n) => n.buying?.value ?? 0,
       cell: (n) => (n.buying === null ? <Dash /> : formatAmount(n.buying.value, yard.currency)),
     },

@@ -1,7 +1,7 @@
 import { loadGatherForm } from '@/queries/gather';
 import { gatherFilterOf, listOpenNeeds } from '@/queries/openNeeds';
 import { findJobThing, loadThing } from '@/queries/things';
-import { FilterChoice, FilterDay, FilterPick, FilterWords } from '@/ui/kit/Filters';
+import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { place } from '../../server/place';
 import { ListViews } from '../ListViews';
 import { Gather } from './Gather';
@@ -49,19 +49,21 @@ export default place(async ({ db, person, today, query }) => {
       group={group}
       filters={
         <>
-          <FilterPick name="job" label="Job" all="All live jobs" kind="job" by="number" value={job} />
-          <FilterPick
-            name="supplier"
-            label="Supplier"
-            all="All suppliers"
-            kind="supplier"
-            by="id"
-            value={supplier}
-            also={[NO_SUPPLIER]}
-          />
-          <FilterChoice name="show" label="Which lines" options={SHOWN} />
-          <FilterChoice name="lead" label="Lead time, in working days" options={LEADS} />
-          <FilterDay name="by" label="Needed by" />
+          <MoreFilters names={['job', 'supplier', 'show', 'lead', 'by']}>
+            <FilterPick name="job" label="Job" all="All live jobs" kind="job" by="number" value={job} />
+            <FilterPick
+              name="supplier"
+              label="Supplier"
+              all="All suppliers"
+              kind="supplier"
+              by="id"
+              value={supplier}
+              also={[NO_SUPPLIER]}
+            />
+            <FilterChoice name="show" label="Which lines" options={SHOWN} />
+            <FilterChoice name="lead" label="Lead time, in working days" options={LEADS} />
+            <FilterDay name="by" label="Needed by" />
+          </MoreFilters>
           <FilterWords label="Part or number" />
           <FilterChoice name="group" label="Together by" fallback="supplier" options={GROUPED} />
           <ListViews list="gather" />

@@ -1,7 +1,7 @@
 import { may } from '@/core/people/rights';
 import Link from '@/ui/Link';
 import { listOrders, orderFilterOf, sumOrders } from '@/queries/orders';
-import { FilterChoice, FilterDay, FilterPick, FilterWords } from '@/ui/kit/Filters';
+import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { findJobThing, loadThing } from '@/queries/things';
 import { TakeOut } from '@/ui/kit/TakeOut';
@@ -38,18 +38,20 @@ export default place(async ({ db, person, today, query }) => {
     <Sheet>
       <PlaceTitle title="Orders">
         <FilterChoice name="show" label="Which orders" fallback="open" options={SHOWN} />
-        <FilterPick name="job" label="Job" all="All jobs" kind="job" by="number" value={job} />
-        <FilterPick name="supplier" label="Supplier" all="All suppliers" kind="supplier" by="id" value={supplier} />
-        <FilterChoice
-          name="late"
-          label="Late or not"
-          options={[
-            ['', 'Late or not'],
-            ['yes', 'Late only'],
-          ]}
-        />
-        {may(person, 'see money') && <FilterChoice name="least" label="Net, at least" options={LEAST} />}
-        <FilterDay name="by" label="Wanted by" />
+        <MoreFilters names={['job', 'supplier', 'late', 'least', 'by']}>
+          <FilterPick name="job" label="Job" all="All jobs" kind="job" by="number" value={job} />
+          <FilterPick name="supplier" label="Supplier" all="All suppliers" kind="supplier" by="id" value={supplier} />
+          <FilterChoice
+            name="late"
+            label="Late or not"
+            options={[
+              ['', 'Late or not'],
+              ['yes', 'Late only'],
+            ]}
+          />
+          {may(person, 'see money') && <FilterChoice name="least" label="Net, at least" options={LEAST} />}
+          <FilterDay name="by" label="Wanted by" />
+        </MoreFilters>
         <FilterWords label="Any number, or supplier" />
         <ListViews list="orders" />
         <TakeOut list="orders" />
