@@ -17,6 +17,12 @@ const isTyping = (target: EventTarget | null) =>
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)) &&
   !(target instanceof HTMLInputElement && ['checkbox', 'radio'].includes(target.type));
 
+/** What has the focus is pressed by these keys, whatever else they mean in the place. */
+const pressesItself = (target: EventTarget | null, combo: string) =>
+  target instanceof HTMLElement &&
+  ((combo === 'Space' && ['BUTTON', 'A', 'INPUT'].includes(target.tagName)) ||
+    (combo === 'Enter' && ['BUTTON', 'A', 'SUMMARY'].includes(target.tagName)));
+
 function comboOf(event: KeyboardEvent): string {
   const key = event.key === ' ' ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key;
   return [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.altKey ? 'Alt' : '', key].filter(Boolean).join('+');
@@ -38,16 +44,14 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const combo = comboOf(event);
+      const inDialog = document.querySelector('[role="dialog"]') !== null;
+      // Esc leaves a field, so that the keys of the place are heard again.
+      if (combo === 'Escape' && !inDialog && !event.defaultPrevented && isTyping(event.target))
+        return (event.target as HTMLElement).blur();
       const key = held.current.findLast((k) => k.combo === combo && k.press !== undefined);
       if (key?.press === undefined || event.defaultPrevented) return;
-      const inDialog = document.querySelector('[role="dialog"]') !== null;
       if (!combo.includes('+') && (isTyping(event.target) || inDialog)) return;
-      if (
-        combo === 'Space' &&
-        event.target instanceof HTMLElement &&
-        ['BUTTON', 'A', 'INPUT'].includes(event.target.tagName)
-      )
-        return;
+      if (pressesItself(event.target, combo)) return;
       event.preventDefault();
       key.press(event);
     };

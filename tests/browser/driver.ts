@@ -105,9 +105,7 @@ export class Browser {
   link = (words: string) => this.see(By.xpath(`//a[contains(normalize-space(.), ${quoted(words)})]`));
 
   field = (label: string): Promise<WebElement> =>
-    this.see(
-      By.xpath(`//*[@aria-label=${quoted(label)}] | //*[@id=//label[normalize-space(.)=${quoted(label)}]/@for]`),
-    );
+    this.see(By.xpath(`//*[@aria-label=${quoted(label)}] | id(//label[normalize-space(.)=${quoted(label)}]/@for)`));
 
   async type(label: string, words: string): Promise<void> {
     const field = await this.field(label);

@@ -32,6 +32,8 @@ const tabTo = async (name: string) => {
   throw new Error(`Tab never came to “${name}”.`);
 };
 
+const focusedText = () => browser.driver.executeScript('return document.activeElement.textContent');
+
 /** The same purchase without a mouse; only addresses are typed where a person would follow a link. */
 describe('the main job by keyboard alone', () => {
   it('signs in', async () => {
@@ -143,6 +145,52 @@ describe('the main job by keyboard alone', () => {
     await press(Key.TAB, Key.TAB, Key.TAB);
     const outline = await browser.driver.executeScript('return getComputedStyle(document.activeElement).outlineStyle');
     expect(outline).toBe('solid');
+  });
+
+  it('leaves Enter to a button that has the focus, and goes back to it from what it opened', async () => {
+    await browser.go('/gather');
+    await browser.reads('Tube 316L');
+    await press(Key.ARROW_DOWN, ' ');
+    await browser.reads('These make 1 order');
+    await press('o');
+    await tabTo('Fill up');
+    await press(Key.ENTER);
+    await browser.reads('Also to buy from them');
+    await press(Key.ESCAPE);
+    await browser.driver.wait(async () => (await focusedText()) === 'Fill up', 5000);
+  });
+
+  it('finds a place by the beginning of its name before what else is called so', async () => {
+    await press('/');
+    await browser.reads('Type a number');
+    await type('Orders');
+    await press(Key.ENTER);
+    await browser.see(By.xpath("//h1[contains(., 'Orders')]"));
+  });
+
+  it('goes into the terms of an order and out again, and opens what adds to it', async () => {
+    await browser.go('/orders/K26-0024');
+    await browser.reads('ordered before');
+    await press('t');
+    await browser.see(By.css('[aria-label="Deliver to"]:focus, .entry-terms input:focus'));
+    for (const [key, words] of [
+      ['s', 'Each scan puts one more on the order'],
+      ['o', 'At today’s price, as many as last time'],
+      ['f', 'What goes with K26-0024'],
+    ] as const) {
+      await press(Key.ESCAPE, key);
+      await browser.reads(words);
+    }
+    await press(Key.ESCAPE);
+  });
+
+  it('does not clash with itself when the key comes again before the page shows what was saved', async () => {
+    await (await browser.cell('Line 1', 'Quantity')).click();
+    await type('7');
+    await press(Key.ENTER);
+    for (let k = 0; k < 2; k += 1) await chord(Key.CONTROL, Key.ENTER);
+    await browser.reads('K26-0024 is saved');
+    expect(await browser.text()).not.toContain('by somebody else');
   });
 
   it('left no error in the console', async () => expect(await browser.consoleErrors()).toEqual([]));

@@ -56,7 +56,7 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
         <Toaster
           position="bottom-left"
           offset={{ bottom: 70, left: 16 }}
-          mobileOffset={{ bottom: 122, left: 12, right: 12 }}
+          mobileOffset={{ bottom: 158, left: 12, right: 12 }}
           toastOptions={{
             style: {
               background: 'var(--glaze)',

@@ -10,7 +10,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { startTransition, useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { useRef, useSyncExternalStore, type KeyboardEvent, type MouseEvent } from 'react';
 import { useKey, useToldKey } from '../keys';
 import { EntryRow } from './EntryRow';
 import type { SheetProps } from './sheet';
@@ -20,6 +20,9 @@ import { usePaste } from './usePaste';
 
 /** So many rows are drawn only as they come into view. */
 const LONG = 60;
+
+/** The server sends the first rows of a long sheet; the browser draws the others at once. */
+const never = () => () => {};
 
 /**
  * Rows filled in where they stand, like cells of a spreadsheet. Typing replaces a cell, F2 or Enter changes it, Tab and
@@ -31,9 +34,11 @@ export function EntrySheet<Row>(props: SheetProps<Row>) {
   const marking = useMark(props, box);
   const { all, keys, cols, at, edit, runRef, go } = marking;
   const paste = usePaste(props, marking);
-  // The first rows of a long sheet stand at once, the others right after them.
-  const [upTo, setUpTo] = useState(LONG);
-  useEffect(() => startTransition(() => setUpTo(Infinity)), []);
+  const upTo = useSyncExternalStore(
+    never,
+    () => Infinity,
+    () => LONG,
+  );
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const target = event.target as HTMLElement;
     const role = target.getAttribute('role');

@@ -15,6 +15,8 @@ export type Typed<T> = Kept<T> & {
   readonly putBack: () => void;
   /** What is typed was saved as this version; it stands until the page shows that. */
   readonly savedAs: (version: number) => void;
+  /** It was saved, and the page does not show that yet: saving again would say what was said. */
+  readonly waits: boolean;
 };
 
 /** What is typed over something saved: kept in the browser until it is saved or put back, and undone step by step. */
@@ -48,5 +50,5 @@ export function useTyped<T>(name: string, saved: Kept<T>): Typed<T> {
     keep(null);
     toast('What was typed is put back', { action: { label: 'Undo', onClick: () => keep(typed) } });
   };
-  return { ...(typed ?? saved), steps, set, keep, putBack, savedAs: setDone };
+  return { ...(typed ?? saved), steps, set, keep, putBack, savedAs: setDone, waits: done !== undefined && !over };
 }

@@ -47,6 +47,10 @@ const placesCalled = (typed: string, may: Parameters<typeof placesFor>[0]): Show
     })
     .map(({ name, words, href }) => ({ kind: 'Go to', numbered: false, label: name, detail: words, href }));
 
+/** Who types the beginning of a place's own name wants to go there, whatever else is called so. */
+const isMeant = ({ label }: Shown, typed: string): boolean =>
+  typed.trim().length >= 3 && label.toLowerCase().startsWith(typed.trim().toLowerCase());
+
 const LEAST_WAIT = 80;
 
 /** What is typed, and what is called so. */
@@ -63,10 +67,14 @@ export default function FindBox({ close }: { close: () => void }) {
     close();
     router.push(href);
   };
-  const shownFor = (found: readonly Found[]): Shown[] => [
-    ...found.map((f) => ({ ...f, kind: KIND_NAMES[f.kind], numbered: NUMBERED.includes(f.kind) })),
-    ...(words.trim() === '' ? [] : placesCalled(words, may)),
-  ];
+  const shownFor = (found: readonly Found[]): Shown[] => {
+    const places = words.trim() === '' ? [] : placesCalled(words, may);
+    return [
+      ...places.filter((p) => isMeant(p, words)),
+      ...found.map((f) => ({ ...f, kind: KIND_NAMES[f.kind], numbered: NUMBERED.includes(f.kind) })),
+      ...places.filter((p) => !isMeant(p, words)),
+    ];
+  };
   const arrived = useEffectEvent((found: readonly Found[]) => {
     wanted.current = false;
     const [first] = shownFor(found);

@@ -13,8 +13,24 @@ type Props = {
   readonly foot?: ReactNode;
 };
 
+/** What had the focus when something was laid over the page: it has it again once that is closed. */
+const openers = new WeakMap<EventTarget, HTMLElement>();
+
+function remember(event: Event): void {
+  if (event.currentTarget !== null && document.activeElement instanceof HTMLElement)
+    openers.set(event.currentTarget, document.activeElement);
+}
+
+function goBack(event: Event): void {
+  const opener = event.currentTarget === null ? undefined : openers.get(event.currentTarget);
+  if (opener?.isConnected !== true) return;
+  event.preventDefault();
+  opener.focus();
+}
+
 /** What is opened to be filled in is filled in at once; with no field, the first button has the focus. */
 function beginAtFirstField(event: Event): void {
+  remember(event);
   const slip = event.currentTarget as HTMLElement;
   const first = slip.querySelector<HTMLElement>('[autofocus], input:enabled, textarea:enabled, select:enabled');
   if (first === null) return;
@@ -31,6 +47,7 @@ export function Slip({ open, onClose, title, detail, children, foot }: Props) {
         <Dialog.Content
           aria-describedby={undefined}
           onOpenAutoFocus={beginAtFirstField}
+          onCloseAutoFocus={goBack}
           className="fixed inset-y-0 right-0 z-50 flex w-full max-w-[440px] flex-col border-l border-line bg-glaze shadow-2xl"
         >
           <div className="flex items-start gap-3 border-b border-line px-5 py-4">
@@ -70,6 +87,8 @@ export function Question({
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#17262b]/45" />
         <Dialog.Content
           aria-describedby={undefined}
+          onOpenAutoFocus={remember}
+          onCloseAutoFocus={goBack}
           className="fixed top-1/2 left-1/2 z-50 w-[min(440px,calc(100vw-24px))] -translate-x-1/2 -translate-y-1/2 rounded-xl border border-line bg-glaze p-5 shadow-2xl"
         >
           <Dialog.Title className="mb-3 text-[18px]">{title}</Dialog.Title>

@@ -78,8 +78,8 @@ export function LedgerTable<Row extends object>({
   const moveTo = (next: number) => {
     const index = Math.max(0, Math.min(sorted.length - 1, next));
     setAt(index);
-    // The keys belong to the row that is marked now, and not to a box that was clicked before.
-    if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
+    // The keys belong to the row that is marked now, and not to a box or button that was clicked before.
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
     virtual.scrollToIndex(entries.findIndex((e) => 'row' in e && e.index === index));
     box.current?.querySelector(`[data-index="${index}"]`)?.scrollIntoView({ block: 'nearest' });
   };

@@ -3,7 +3,7 @@
 import { ungrouped } from '@/core/locale/locale';
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type ReactNode } from 'react';
 import { groupBy } from '@/core/group';
 import { formatAmount, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
@@ -141,10 +141,23 @@ export function Gather({ first, total, terms, group, filters }: Props) {
     .filter(([, text]) => !parseQuantity(text).ok)
     .map(([id]) => Number(id));
   const wrongStock = Object.values(stock).some((s) => !parseQuantity(s.text).ok);
-  const ready = count + forStores > 0 && !wrongStock && current && wrong.length === 0;
+  const readable = count + forStores > 0 && !wrongStock && wrong.length === 0;
   const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), stock: toStock(stock), into });
-  useKey('B', 'Draft what is picked', submit, ready);
-  useKey('Ctrl+Enter', 'Draft what is picked', submit, ready);
+  /** The key came before it was worked out what these make: it is heard as soon as that stands there. */
+  const wanted = useRef<Picks>(undefined);
+  const draftNow = () => {
+    if (current) submit();
+    else wanted.current = picks;
+  };
+  const workedOut = useEffectEvent(() => {
+    if (wanted.current === picks && readable) submit();
+    wanted.current = undefined;
+  });
+  useEffect(() => {
+    if (current) workedOut();
+  }, [current]);
+  useKey('B', 'Draft what is picked', draftNow, readable && !drafting.busy);
+  useKey('Ctrl+Enter', 'Draft what is picked', draftNow, readable && !drafting.busy);
   useKey('Escape', 'Put back what is picked', putBack, count + forStores > 0);
 
   const columns = gatherColumns({
@@ -243,7 +256,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
             Put back
           </ShelfPlain>
         )}
-        <ShelfMain disabled={!ready || drafting.busy} onClick={submit} hint="B">
+        <ShelfMain disabled={!readable || !current || drafting.busy} onClick={submit} hint="B">
           {drafting.busy ? 'Drafting…' : orders === 0 ? 'Draft orders' : inWords(orders - into.length, into.length)}
         </ShelfMain>
       </Shelf>

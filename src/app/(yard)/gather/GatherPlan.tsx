@@ -1,7 +1,9 @@
 'use client';
 
+import { useRef } from 'react';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
 import type { BundleView, GatherView } from '@/queries/gather';
+import { useKey } from '@/ui/keys';
 import { EffectList } from '@/ui/EffectList';
 import { counted } from '@/core/words';
 import type { StockPicks } from './Gather';
@@ -121,6 +123,14 @@ export function GatherPlan({
   stock: StockPicks;
   onFill: (supplierId: number) => void;
 }) {
+  const orders = useRef<HTMLUListElement>(null);
+  const made = picked > 0 && (view?.bundles.length ?? 0) > 0;
+  useKey(
+    'O',
+    'To the orders that the picks make',
+    () => orders.current?.querySelector<HTMLElement>('select, button')?.focus(),
+    made,
+  );
   if (picked === 0 || view === undefined || view.bundles.length === 0) {
     return (
       <>
@@ -137,7 +147,7 @@ export function GatherPlan({
       <h2 className="mb-2 text-[16px]" aria-live="polite">
         {madeOf(view.bundles)}
       </h2>
-      <ul className="grid gap-2">
+      <ul ref={orders} className="grid gap-2">
         {view.bundles.map((b) => (
           <BundleCard
             key={b.supplierId}

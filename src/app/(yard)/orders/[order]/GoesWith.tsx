@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { nameOfFile } from '@/core/files/kinds';
 import type { OrderView } from '@/queries/order';
+import { useKey } from '@/ui/keys';
 import { later } from '@/ui/later';
 
 const Attach = later(() => import('./Attach'));
@@ -11,6 +12,7 @@ const Attach = later(() => import('./Attach'));
 export function GoesWith({ view }: { view: OrderView }) {
   const { files, order, editable, supplier } = view;
   const [attaching, setAttaching] = useState(false);
+  useKey('F', 'Attach a file', () => setAttaching(true), editable);
   const data = supplier.dataFiles.split(',');
   const made = (kind: 'ubl' | 'csv', words: string) => (
     <a href={`/orders/${order.number}/data/${kind}`} className="step font-normal">

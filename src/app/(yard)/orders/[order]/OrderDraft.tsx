@@ -12,6 +12,7 @@ import type { OrderedBefore } from '@/queries/orderedBefore';
 import type { ItemThing } from '@/queries/things';
 import type { StoredOrder } from '@/store/orders';
 import { Sheet } from '@/ui/kit/Sheet';
+import { useKey } from '@/ui/keys';
 import { later } from '@/ui/later';
 import { Sums } from '@/ui/kit/Sums';
 import { standing } from '@/ui/entry/reading';
@@ -45,6 +46,8 @@ export function OrderDraft({ view, form, history }: Props) {
     [text.lines, draft.read, view, form.taxes, draft.terms],
   );
   const [slip, setSlip] = useState<'scan' | 'before'>();
+  useKey('S', 'Add lines by scanning', () => setSlip('scan'));
+  useKey('O', 'Add lines from what was ordered before', () => setSlip('before'));
   const [begun, setBegun] = useState<{ readonly key: string; readonly col?: string }>();
   const shown = {
     ...view,
@@ -121,7 +124,7 @@ export function OrderDraft({ view, form, history }: Props) {
           changes: changes.length,
           words: `${counted(changes.length, 'change')} not saved, kept here as you type`,
           total: sums === undefined ? '' : formatMoney(sums.totals.gross, order.currency),
-          busy: act.busy,
+          busy: act.busy || draft.waits,
           fault: standing(draft.faults),
           onSave: draft.save,
           onPutBack: draft.putBack,

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { canMove, isUnsent, OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import type { OrderView } from '@/queries/order';
+import { useKey } from '@/ui/keys';
 import { Faults } from '@/ui/kit/Field';
 import { makeKey, useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
@@ -32,6 +33,8 @@ export function OrderHead({ view }: { view: OrderView }) {
     onDone: ({ number }) => router.push(`/orders/${number}`),
   });
   const mayEnd = revising === undefined && may('draft orders');
+  const mayRevise = mayEnd && OPEN_AT_SUPPLIER.includes(order.state);
+  useKey('R', 'Revise the order', () => setEnding('revise'), mayRevise);
   const unsent = isUnsent(order.state, order.sentFrom);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
   const failed = mail?.state === 'failed' ? mail : undefined;
@@ -53,7 +56,7 @@ export function OrderHead({ view }: { view: OrderView }) {
             : `sent ${order.sentOn === today ? 'today' : day(order.sentOn)} by ${madeBy}`}
         </span>
         <span className="ml-auto flex flex-wrap gap-x-4">
-          {mayEnd && OPEN_AT_SUPPLIER.includes(order.state) && (
+          {mayRevise && (
             <button type="button" className="step" onClick={() => setEnding('revise')}>
               Revise
             </button>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import Link from '@/ui/Link';
 import { plusWorkdays } from '@/core/calendar/workdays';
 import type { Refusal } from '@/core/result';
@@ -10,6 +10,7 @@ import type { Fault } from '@/ui/entry/reading';
 import { DateField } from '@/ui/kit/DateField';
 import { AreaField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
+import { useKey } from '@/ui/keys';
 import { later } from '@/ui/later';
 import type { OrderText } from '@/ui/orderText';
 import { useYard } from '@/ui/YardContext';
@@ -39,9 +40,15 @@ export function OrderTerms({ view, text, set, faults }: Props) {
   const said =
     text.latestOn !== '' || text.carrierService !== '' || text.siteContact !== '' || text.number !== order.number;
   const [asked, setOpen] = useState<boolean>();
+  const box = useRef<HTMLDivElement>(null);
+  useKey('T', 'Into the terms of the order', () => {
+    const first = box.current?.querySelector('input');
+    first?.focus();
+    first?.select();
+  });
   const open = asked ?? (said || faultAt('number') !== undefined);
   return (
-    <div className="entry-terms mt-3 border-y border-line py-2">
+    <div ref={box} className="entry-terms mt-3 border-y border-line py-2">
       <div className="grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1.5fr_1.5fr_1fr_1fr]">
         <div>
           <div className="field-label">Supplier</div>

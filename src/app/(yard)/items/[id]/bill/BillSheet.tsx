@@ -135,7 +135,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
   };
   const changed = JSON.stringify(value) !== JSON.stringify(saved.value);
   const mayKeep = may('keep bills');
-  useKey('Ctrl+Enter', 'Save the bill', save, mayKeep && changed && !act.busy);
+  useKey('Ctrl+Enter', 'Save the bill', save, mayKeep && changed && !act.busy && !typed.waits);
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   const takeOff = (line: BomLineText) => {
     steps.step();

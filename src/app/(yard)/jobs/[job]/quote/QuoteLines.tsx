@@ -122,7 +122,8 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
   const win = async () => {
     if (!unsaved || (await sheet.save())) setWinning(true);
   };
-  useKey('Ctrl+Enter', 'Save', () => void sheet.save(), unsaved && !sheet.act.busy && !winning);
+  const saving = sheet.act.busy || sheet.typed.waits;
+  useKey('Ctrl+Enter', 'Save', () => void sheet.save(), unsaved && !saving && !winning);
   useKey('Ctrl+Enter', 'Mark won', () => setWinning(true), !unsaved && full && mayWin && !winning);
   if (sheet.clash !== undefined) return <Versions {...sheet.clash} />;
   const fault =
@@ -217,8 +218,8 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
           </ShelfMain>
         )}
         {unsaved && (
-          <ShelfMain disabled={sheet.act.busy} onClick={() => void sheet.save()} hint="^↵">
-            {sheet.act.busy ? 'Saving…' : 'Save'}
+          <ShelfMain disabled={saving} onClick={() => void sheet.save()} hint="^↵">
+            {saving ? 'Saving…' : 'Save'}
           </ShelfMain>
         )}
       </Shelf>
