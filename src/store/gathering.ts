@@ -72,8 +72,7 @@ export const loadSuppliers = async (db: Db, ids: readonly number[]): Promise<Map
 export const loadItems = async (db: Db, ids: readonly number[]): Promise<Map<number, Item>> =>
   new Map((await whereIn(db, 'item', 'id', ids)).map((i) => [i.id, i]));
 
-export const earliest = (days: readonly (Day | null)[]): Day | null =>
-  days.filter((d) => d !== null).sort()[0] ?? null;
+export const earliest = (days: readonly (Day | null)[]): Day | null => days.filter((d) => d !== null).sort()[0] ?? null;
 
 export type Picked = {
   readonly needId: number;
