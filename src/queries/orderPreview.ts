@@ -9,7 +9,7 @@ import { loadLeads } from '@/store/leads';
 import { findOrderNumbered, loadMoney, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type RevisionContent } from '@/store/revising';
 import type { Person } from '@/store/people';
-import { whereIn } from '@/store/rows';
+import { among } from '@/store/rows';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { Supplier } from '@/store/tables';
 import { orderEffects, revisionEffects, type NamedEffect } from './effects';
@@ -110,13 +110,10 @@ export async function checkLines(
 /** Which part the needs that a line covers ask for, where that is another than the line's. */
 async function partsAsked(db: Db, lines: readonly CheckedLine[]): Promise<(line: CheckedLine) => string | undefined> {
   const needIds = lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
-  const needs = new Map((await whereIn(db, 'need', 'id', needIds)).map((n) => [n.id, n.itemId]));
-  const items = await loadItems(
-    db,
-    [...needs.values()].flatMap((id) => id ?? []),
-  );
-  return (line) => {
-    const asked = line.splits.map((s) => needs.get(s.needId ?? 0)).find((id) => id != null && id !== line.itemId);
-    return items.get(asked ?? 0)?.number;
-  };
+  const rows = await db('need').whereIn('id', among(db, needIds)).select('id', 'itemId');
+  const needs = new Map(rows.map((n) => [n.id, n.itemId]));
+  const askedBy = (line: CheckedLine) =>
+    line.splits.map((s) => needs.get(s.needId ?? 0)).find((id) => id != null && id !== line.itemId) ?? 0;
+  const items = await loadItems(db, lines.map(askedBy));
+  return (line) => items.get(askedBy(line))?.number;
 }

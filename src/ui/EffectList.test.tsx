@@ -62,4 +62,21 @@ describe('what is done to a budget', () => {
 
   it('leads to the postings of its figure', () =>
     expect(shown(level({}), level({}))).toContain('href="/jobs/412?figure=03"'));
+
+  it('tells the tightest dozen of many, and how many more there are', () => {
+    const many = Array.from({ length: 15 }, (_, k) => ({
+      ...{ job: String(400 + k), code: '03', codeName: 'Electrical' },
+      ...{ before: level({}), after: level({ drafted: k * 10_000 }) },
+    }));
+    const told = words(
+      renderToStaticMarkup(
+        <YardProvider yard={yard}>
+          <EffectList effects={many} />
+        </YardProvider>,
+      ),
+    );
+    expect([...told.matchAll(/4\d\d(?= 03)/g)].map(([job]) => job).slice(0, 2)).toEqual(['414', '413']);
+    expect(told.match(/4\d\d 03/g)).toHaveLength(12);
+    expect(told).toContain('3 more budgets');
+  });
 });

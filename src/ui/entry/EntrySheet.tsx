@@ -20,6 +20,8 @@ import { usePaste } from './usePaste';
 
 /** So many rows are drawn only as they come into view. */
 const LONG = 60;
+/** So many fill a screen. */
+const SCREEN = 25;
 
 /** The server sends the first rows of a long sheet; the browser draws the others at once. */
 const never = () => () => {};
@@ -37,7 +39,7 @@ export function EntrySheet<Row>(props: SheetProps<Row>) {
   const upTo = useSyncExternalStore(
     never,
     () => Infinity,
-    () => LONG,
+    () => SCREEN,
   );
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const target = event.target as HTMLElement;

@@ -7,7 +7,9 @@ import type { HistoryRow } from '@/queries/job';
 import type { OrderView } from '@/queries/order';
 import type { MessageState } from '@/store/tables';
 import { ChangeList } from './Revising';
+import { counted } from '@/core/words';
 import { EffectList } from '@/ui/EffectList';
+import { FirstOf } from '@/ui/kit/FirstOf';
 import { useYard } from '@/ui/YardContext';
 
 const ASKED: Readonly<Record<MessageState, string>> = {
@@ -56,15 +58,17 @@ export function OrderAside({
         <>
           <Title>Checks</Title>
           <ul className="grid gap-1">
-            {checks.map((c) => (
-              <li key={c.words} className="flex gap-1.5">
-                <b className={c.good ? 'text-enamel' : 'text-amber'}>
-                  <span aria-hidden>{c.good ? '✓' : '!'}</span>
-                  <span className="sr-only">{c.good ? 'In order:' : 'Look:'}</span>
-                </b>
-                <span>{c.words}</span>
-              </li>
-            ))}
+            <FirstOf all={checks} most={12} more={(n) => counted(n, 'more check')}>
+              {(c) => (
+                <li key={c.words} className="flex gap-1.5">
+                  <b className={c.good ? 'text-enamel' : 'text-amber'}>
+                    <span aria-hidden>{c.good ? '✓' : '!'}</span>
+                    <span className="sr-only">{c.good ? 'In order:' : 'Look:'}</span>
+                  </b>
+                  <span>{c.words}</span>
+                </li>
+              )}
+            </FirstOf>
           </ul>
         </>
       )}
