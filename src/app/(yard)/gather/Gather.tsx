@@ -119,9 +119,12 @@ export function Gather({ first, total, terms, group, filters }: Props) {
       ),
     );
   };
+  /** The key came before it was worked out what these make: it is heard as soon as that stands there. */
+  const wanted = useRef<Picks>(undefined);
   /** Picks that are put back can be picked again for a while. */
   const putBack = () => {
     const [was, ride] = [picks, stock];
+    wanted.current = undefined;
     draft.restart();
     riding.restart();
     setJoins({});
@@ -143,8 +146,6 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   const wrongStock = Object.values(stock).some((s) => !parseQuantity(s.text).ok);
   const readable = count + forStores > 0 && !wrongStock && wrong.length === 0;
   const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), stock: toStock(stock), into });
-  /** The key came before it was worked out what these make: it is heard as soon as that stands there. */
-  const wanted = useRef<Picks>(undefined);
   const draftNow = () => {
     if (current) submit();
     else wanted.current = picks;

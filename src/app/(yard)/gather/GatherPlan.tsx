@@ -124,14 +124,14 @@ export function GatherPlan({
   onFill: (supplierId: number) => void;
 }) {
   const orders = useRef<HTMLUListElement>(null);
-  const made = picked > 0 && (view?.bundles.length ?? 0) > 0;
+  const bundles = picked === 0 ? [] : (view?.bundles ?? []);
   useKey(
     'O',
     'To the orders that the picks make',
     () => orders.current?.querySelector<HTMLElement>('select, button')?.focus(),
-    made,
+    bundles.length > 0,
   );
-  if (picked === 0 || view === undefined || view.bundles.length === 0) {
+  if (view === undefined || bundles.length === 0) {
     return (
       <>
         <h2 className="mb-2 text-[16px]">What they make</h2>
@@ -145,10 +145,10 @@ export function GatherPlan({
   return (
     <>
       <h2 className="mb-2 text-[16px]" aria-live="polite">
-        {madeOf(view.bundles)}
+        {madeOf(bundles)}
       </h2>
       <ul ref={orders} className="grid gap-2">
-        {view.bundles.map((b) => (
+        {bundles.map((b) => (
           <BundleCard
             key={b.supplierId}
             bundle={b}
