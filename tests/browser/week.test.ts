@@ -131,8 +131,6 @@ describe('a week’s needs of five jobs', () => {
     await browser.pick('Deliver to', 'Kiln Lane');
     await (await browser.button('Save')).click();
     await browser.reads(`${number} is saved`);
-    // What was told of saving lies over the foot of the page for a while.
-    await browser.driver.wait(async () => (await browser.texts('[data-sonner-toast]')).length === 0, 20_000);
     await (await browser.button('Attach')).click();
     await (await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'rev. C')]//input"))).click();
     await (await browser.see(By.xpath("//*[@role='dialog']//button[contains(., 'Keep')]"))).click();
