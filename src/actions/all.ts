@@ -10,6 +10,7 @@ import * as files from './files';
 import * as invoices from './invoices';
 import * as items from './items';
 import * as jobs from './jobs';
+import * as ladder from './ladder';
 import * as mailing from './mailing';
 import * as mending from './mending';
 import * as needs from './needs';
@@ -26,6 +27,7 @@ import * as reviews from './reviews';
 import * as revising from './revising';
 import * as sending from './sending';
 import * as signing from './signing';
+import * as signOff from './signOff';
 import * as stores from './stores';
 import * as suppliers from './suppliers';
 import * as using from './using';
@@ -46,6 +48,7 @@ const ROOMS = [
   invoices,
   items,
   jobs,
+  ladder,
   mailing,
   mending,
   needs,
@@ -62,6 +65,7 @@ const ROOMS = [
   revising,
   sending,
   signing,
+  signOff,
   stores,
   suppliers,
   using,

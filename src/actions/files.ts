@@ -7,7 +7,7 @@ import type { Db } from '@/store/connection';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { findRevision } from '@/store/revising';
 import { defineAction, found, once, refuse, type Subject } from './action';
-import { allow, orderOf, orderRef, subjectsOf } from './orders';
+import { allow, orderOf, orderRef, subjectsOf, unlessAsked } from './orders';
 
 /** What a file can be about. */
 export const FILE_ABOUT = ['job', 'item', 'order'] as const;
@@ -29,7 +29,8 @@ export const keepFile = defineAction({
   run: async ({ trx, actor, now, audit }, { about, aboutId, name, revision, bytes }) => {
     if (name === '') refuse('file.name', 'The file has no name.', 'file');
     allow(fileFault(name, bytes));
-    found(await trx(ABOUT[about]).where({ id: aboutId }).first('id'), 'What the file is about');
+    const thing = found(await trx(ABOUT[about]).where({ id: aboutId }).first('id', 'number'), 'What the file is about');
+    if (about === 'order') await unlessAsked(trx, thing);
     const id = await insertOne(trx, 'document', {
       ...{ about, aboutId, name, type: typeOf(name), revision, role: 'file' },
       ...{ bytes: Buffer.from(bytes), size: bytes.length, personId: actor.id, at: now },
@@ -79,6 +80,7 @@ export const sendWith = defineAction({
   run: async (work, { orderId, version, documentIds }) => {
     const { trx, audit } = work;
     const order = await orderOf(work, orderId, version);
+    await unlessAsked(trx, order);
     if (!EDITABLE.includes(order.state) && (await findRevision(trx, orderId)) === undefined)
       refuse('order.state', `${order.number} was sent with its files. Revise it to send others.`);
     const ids = [...new Set(documentIds)];

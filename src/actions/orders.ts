@@ -28,6 +28,7 @@ import {
 import { insertOne, whereIn } from '@/store/rows';
 import { checkOrderable } from './reviews';
 import { checkNotLost } from './winning';
+import { openRound, staysSigned } from '@/store/signoff/reckon';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { OrderHead } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
@@ -66,6 +67,19 @@ export function moved(order: OrderHead, event: OrderEvent): OrderHead['state'] {
   if (typeof next !== 'string') throw new Refused([next]);
   return next;
 }
+
+/** What those who sign look at stays as it is while they do. */
+export async function unlessAsked(trx: Work['trx'], { id, number }: Pick<OrderHead, 'id' | 'number'>): Promise<void> {
+  if ((await openRound(trx, id)) !== undefined)
+    refuse(
+      'signOff.open',
+      `${number} is with sign-off, so it stays as those who sign see it. Take it back to change it.`,
+    );
+}
+
+/** Keeps who wrote on an order: they do not sign it off beyond their own limit. */
+export const wroteOn = ({ trx, actor }: Work, orderId: number) =>
+  trx('orderWriter').insert({ orderId, personId: actor.id }).onConflict().ignore();
 
 /** Drafts one order for each supplier from picked lines of buy lists, or adds them to a draft that is still open. */
 export const draftOrders = defineAction({
@@ -149,6 +163,7 @@ export async function draftOrder(
     madeOn: today,
     madeAt: now,
   });
+  await wroteOn(work, id);
   const head = found(await findOrder(trx, id), 'The new order');
   await saveLines(trx, head, lines, await loadMoney(trx));
   const order = found(await findOrder(trx, id), 'The new order');
@@ -170,10 +185,14 @@ async function resave(
   words: string,
 ): Promise<StoredOrder> {
   const { trx, audit, touch } = work;
+  // One that was signed off, and changed so that it has to be signed anew, is drafted again.
+  const signed = order.state !== 'readyToSend' || (await staysSigned(trx, order, lines));
+  const state = signed ? order.state : moved(order, 'changeSigned');
   await trx('purchaseOrder')
     .where({ id: order.id })
-    .update({ ...terms, version: order.version + 1 });
+    .update({ ...terms, state, version: order.version + 1 });
   await saveLines(trx, order, lines, await loadMoney(trx));
+  await wroteOn(work, order.id);
   const after = found(await findOrder(trx, order.id), 'This order');
   touch('Draft changed', 'order', order.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
   await audit({

@@ -2,7 +2,7 @@ import { lineNet, type UnitPrice } from '@/core/money/money';
 import { budgetOf } from '@/core/quotes/winning';
 import { loadQuoteSums } from '@/store/quotes';
 import { findUnproven } from '@/store/ledger';
-import { loadLevels } from '@/queries/levels';
+import { loadLevels } from '@/store/levels';
 import { guessMapping, type Mapping } from '@/core/quotes/fields';
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { openJob } from './jobs';

@@ -9,7 +9,17 @@ import { changesBetween, contentAsConfirmed, contentOf, findRevision, placesOf, 
 import { tellOrder } from '@/store/told';
 import { refusal, type Refusal } from '@/core/result';
 import { defineAction, found, grant, once, refuse, type Work } from './action';
-import { allow, checkTargets, orderLines, orderOf, orderRef, orderTerms, subjectsOf } from './orders';
+import {
+  allow,
+  checkTargets,
+  orderLines,
+  orderOf,
+  orderRef,
+  orderTerms,
+  subjectsOf,
+  unlessAsked,
+  wroteOn,
+} from './orders';
 
 const reason = text(200, 'Say why the order is revised.');
 
@@ -40,6 +50,7 @@ export const beginRevision = defineAction({
     await keepSent(work, order, 'As it was first sent');
     const content = JSON.stringify(asConfirmed ? contentAsConfirmed(order) : contentOf(order));
     await trx('orderChange').insert({ orderId, reason: why, content, personId: actor.id, at: now });
+    await wroteOn(work, orderId);
     await nextVersion(work, order);
     await audit({
       words: `Began revision ${order.revision + 1} of ${order.number}: ${why}`,
@@ -63,6 +74,7 @@ export const changeRevision = defineAction({
     await trx('orderChange')
       .where({ orderId })
       .update({ content: JSON.stringify(content) });
+    await wroteOn(work, orderId);
     const next = await nextVersion(work, order);
     await audit({
       words: `Changed revision ${order.revision + 1} of ${order.number}`,
@@ -77,6 +89,7 @@ export const changeRevision = defineAction({
 const underWay = async ({ trx, today }: Work, order: StoredOrder) => {
   const revision = found(await findRevision(trx, order.id), 'This revision');
   allow(reviseFault(order));
+  await unlessAsked(trx, order);
   return { revision, before: await revise(trx, order, revision.content, today) };
 };
 

@@ -30,9 +30,10 @@ import {
 } from './action';
 import { beginChasing } from './chasing';
 import { addresses, beginMail, bytes, keepPaper, latestMessage, underWay, writeMessage } from './mailing';
-import { moved, orderOf, subjectsOf } from './orders';
+import { moved, orderOf, subjectsOf, unlessAsked } from './orders';
 import { checkReviewed } from './reviews';
 import { bringIntoForce, keepSent, toSend } from './revising';
+import { checkSigned } from './signOff';
 
 /** Hands a finished message to the mail server; answers what the server said. */
 export type Post = (message: {
@@ -76,6 +77,8 @@ async function checkSending(work: Work, orderId: number, version: number, byHand
     trx,
     order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])),
   );
+  await unlessAsked(trx, order);
+  await checkSigned(work, order);
   return { order, sending, supplier, recipients, revised };
 }
 

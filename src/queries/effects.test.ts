@@ -5,9 +5,9 @@ import type { Minor } from '@/core/money/money';
 import { headroomOf } from '@/core/tab/sums';
 import { insertOne } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
-import type { NamedEffect } from './effects';
+import type { NamedEffect } from '@/store/effects';
 import { loadInvoice } from './invoices';
-import { loadLevels } from './levels';
+import { loadLevels } from '@/store/levels';
 import { loadOrder } from './order';
 
 let yard: TestCompany;

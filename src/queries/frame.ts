@@ -8,7 +8,7 @@ import type { Db } from '@/store/connection';
 import { loadCompany } from '@/store/company';
 import { loadKeptColumns, loadKeptViews, type KeptColumns, type KeptView } from '@/store/listViews';
 import type { Person } from '@/store/people';
-import { loadJobLevels } from './levels';
+import { loadJobLevels } from '@/store/levels';
 import { countToBuy } from './needs';
 import { countOf } from './sql';
 

@@ -1,9 +1,9 @@
 import { draftOrders, holdOrder } from '@/actions/orders';
 import { insertMany } from '@/store/rows';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { orderEffects, previewGather } from './effects';
+import { gatherEffects, orderEffects } from '@/store/effects';
 import { loadGatherPreview } from './gather';
-import { loadLevels } from './levels';
+import { loadLevels } from '@/store/levels';
 import { listOpenNeeds } from './openNeeds';
 
 let yard: TestCompany;
@@ -23,9 +23,8 @@ describe('what a purchase does to budgets', () => {
       { needId: a, buy: q(30) },
       { needId: b, buy: q(4) },
     ];
-    const person = await buyer();
     const before = await loadLevels(yard.db, yard.ids.jobs);
-    const preview = await previewGather(yard.db, person, picks, TODAY);
+    const preview = await gatherEffects(yard.db, picks, TODAY);
     expect(await loadLevels(yard.db, yard.ids.jobs)).toEqual(before);
     const order = await yard.draft(picks);
     const after = await loadLevels(yard.db, yard.ids.jobs);

@@ -3,7 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { formatMoney, formatPrice, minor, subtract, ZERO, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
-import { EDITABLE, type OrderState } from '@/core/orders/states';
+import { JOINABLE, type OrderState } from '@/core/orders/states';
 import { type Quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
 import { formatQuantity } from '@/core/quantity/quantity';
@@ -17,7 +17,7 @@ import type { Db } from '@/store/connection';
 import { among, whereIn } from '@/store/rows';
 import type { NeedRow } from '@/store/tables';
 import type { Person } from '@/store/people';
-import { previewGather, type NamedEffect } from './effects';
+import { gatherEffects, type NamedEffect } from '@/store/effects';
 import { permit } from './permit';
 
 export const askSchema = z.object({
@@ -86,9 +86,8 @@ export async function loadGatherPreview(
     return said === undefined ? own.find((d) => d.state === 'heldOpen') : own.find((d) => d.id === said);
   };
   const into = new Map([...drafts].map(([supplierId, own]) => [supplierId, chosen(supplierId, own)]));
-  const { plan, effects } = await previewGather(
+  const { plan, effects } = await gatherEffects(
     db,
-    person,
     picks,
     today,
     [...into.values()].flatMap((d) => d?.id ?? []),
@@ -167,7 +166,7 @@ async function openDrafts(
   const rows = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
     .whereIn('o.supplierId', among(db, suppliers))
-    .whereIn('o.state', EDITABLE)
+    .whereIn('o.state', JOINABLE)
     .whereRaw('o.currency = s.currency')
     .orderByRaw("o.state = 'heldOpen' desc, o.id desc")
     .select('o.id', 'o.version', 'o.number', 'o.net', 'o.state', 'o.supplierId')) as (Draft & { supplierId: number })[];

@@ -13,7 +13,7 @@ import { loadOpenPoints } from '@/store/reviews';
 import type { CostCode, JobState } from '@/store/tables';
 import type { Person } from '@/store/people';
 import type { JOB_KINDS } from './jobs';
-import { loadLevels, loadLevelsOn } from './levels';
+import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { permit } from './permit';
 import { countOf, QUOTE_PAGE, listed } from './sql';
 

@@ -7,7 +7,7 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { JobState } from '@/store/tables';
-import { loadJobLevels, loadLevelOf } from './levels';
+import { loadJobLevels, loadLevelOf } from '@/store/levels';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
 import { countOf } from './sql';

@@ -1,5 +1,5 @@
 import { WAITING } from '@/core/invoices/states';
-import { AWAITED, BILLABLE, EDITABLE } from '@/core/orders/states';
+import { AWAITED, BILLABLE, JOINABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
@@ -22,7 +22,7 @@ export async function nextBill(db: Db, person: Person, invoiceId: number): Promi
 export async function nextDraft(db: Db, person: Person, orderId: number): Promise<NextAct | undefined> {
   if (!may(person, 'send orders')) return undefined;
   const next = await db('purchaseOrder')
-    .whereIn('state', EDITABLE)
+    .whereIn('state', JOINABLE)
     .whereNot({ id: orderId })
     .orderBy('id')
     .first('number');

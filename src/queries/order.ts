@@ -18,7 +18,7 @@ import { loadPaper } from '@/store/paper';
 import { among, whereIn } from '@/store/rows';
 import type { CostCode, DeliveryPlace, MessageState, OrderHead, Supplier } from '@/store/tables';
 import type { Person } from '@/store/people';
-import { orderEffects, revisionEffects, standingOf, type NamedEffect } from './effects';
+import { orderEffects, revisionEffects, standingOf, type NamedEffect } from '@/store/effects';
 import { checkLines, newlyAsked } from './orderPreview';
 import { loadItemTerms } from './orderTerms';
 import { permit } from './permit';

@@ -12,7 +12,7 @@ import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
 import { settleLines, type TypedLine } from '@/store/settling';
 import type { Supplier } from '@/store/tables';
-import { orderEffects, revisionEffects, type NamedEffect } from './effects';
+import { orderEffects, revisionEffects, type NamedEffect } from '@/store/effects';
 import { permit } from './permit';
 
 export type OrderPreview = {

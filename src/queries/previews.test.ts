@@ -7,9 +7,9 @@ import { WAITING } from '@/core/invoices/states';
 import { must, TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
 import { typedChange } from '../../tests/support/typedChange';
-import { orderEffects, previewGather, type NamedEffect } from './effects';
+import { gatherEffects, orderEffects, type NamedEffect } from '@/store/effects';
 import { loadInvoice } from './invoices';
-import { loadLevels } from './levels';
+import { loadLevels } from '@/store/levels';
 import { previewOrder } from './orderPreview';
 
 /** What a screen promises before is what the act then does, whatever happened until then. */
@@ -75,7 +75,7 @@ describe('a preview is what the act then does', () => {
           const into = which % 2 === 0 ? drafts.slice(0, 1) : [];
           const { actor } = await yard.as('buyer');
           const joined = into.map((o) => o.id);
-          const { plan, effects } = await previewGather(yard.db, actor, picks, TODAY, joined);
+          const { plan, effects } = await gatherEffects(yard.db, picks, TODAY, joined);
           if (picks.length === 0 || plan.refusals.length > 0) return;
           await standsAs(yard, effects, 'before');
           const ref = into.map((o) => ({ orderId: o.id, version: o.version }));

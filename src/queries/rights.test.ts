@@ -7,7 +7,6 @@ import { loadBill, readBillFile, workOut } from './boms';
 import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { listDue, loadDockOrder } from './dock';
-import { previewGather } from './effects';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
@@ -90,7 +89,6 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['all that is to buy', 'draft orders', (p) => pageOfOpenNeeds(yard.db, p, TODAY, {}, undefined)],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
-  ['what picks would make', 'draft orders', (p) => previewGather(yard.db, p, [], TODAY)],
   [
     'what picks would make, told',
     'draft orders',

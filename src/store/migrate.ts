@@ -6,10 +6,11 @@ import * as lists from './migrations/004-lists';
 import * as planning from './migrations/005-planning';
 import * as sources from './migrations/006-sources';
 import * as orders from './migrations/007-orders';
+import * as signoff from './migrations/008-signoff';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders];
+const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders, signoff];
 
 type Executable = { exec: (sql: string) => void };
 

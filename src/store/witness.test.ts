@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { plusDays, type Day } from '@/core/calendar/workdays';
-import { loadLevels, loadLevelsOn } from '@/queries/levels';
+import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
 import { newMemory, witness, type Stages, type Told } from '../../tests/support/witness';

@@ -234,7 +234,7 @@ describe('states of an order', () => {
     'takeUp',
     'askSignOff',
     'signOff',
-    'refuse',
+    'sendBack',
     'send',
     'confirm',
     'callOff',

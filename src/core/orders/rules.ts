@@ -28,7 +28,12 @@ type Order = Pick<Facts, 'number' | 'state'>;
 export const changeFault = ({ number, state }: Order): Refusal | undefined =>
   EDITABLE.includes(state)
     ? undefined
-    : refusal('order.state', `Order ${number} is no longer being drafted, so its lines stay as they are.`);
+    : refusal(
+        'order.state',
+        state === 'withSignOff'
+          ? `Order ${number} is with sign-off, so it stays as those who sign see it. Take it back to change it.`
+          : `Order ${number} is no longer being drafted, so its lines stay as they are.`,
+      );
 
 export const receiveFault = ({ number, state }: Order): Refusal | undefined =>
   OPEN_AT_SUPPLIER.includes(state)

@@ -43,14 +43,18 @@ export const AWAITED: readonly OrderState[] = ['sent', 'confirmed', 'partIn'];
 export const OPEN_AT_SUPPLIER: readonly OrderState[] = [...AWAITED, 'allIn'];
 /** States in which a bill may come: a carriage bill may follow one that settled the goods. */
 export const BILLABLE: readonly OrderState[] = [...OPEN_AT_SUPPLIER, 'settled'];
-export const EDITABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
+/** States in which further lines join an order by themselves. */
+export const JOINABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
+/** States in which an order can be changed; one that was signed off may have to be signed again then. */
+export const EDITABLE: readonly OrderState[] = [...JOINABLE, 'readyToSend'];
 
 export type OrderEvent =
   | 'holdOpen'
   | 'takeUp'
   | 'askSignOff'
   | 'signOff'
-  | 'refuse'
+  | 'sendBack'
+  | 'changeSigned'
   | 'beginSending'
   | 'beginRevised'
   | 'send'
@@ -61,9 +65,10 @@ export type OrderEvent =
 const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>>> = {
   holdOpen: { drafting: 'heldOpen' },
   takeUp: { heldOpen: 'drafting' },
-  askSignOff: { drafting: 'withSignOff', heldOpen: 'withSignOff' },
+  askSignOff: { drafting: 'withSignOff', heldOpen: 'withSignOff', readyToSend: 'withSignOff' },
   signOff: { withSignOff: 'readyToSend' },
-  refuse: { withSignOff: 'drafting' },
+  sendBack: { withSignOff: 'drafting' },
+  changeSigned: { readyToSend: 'drafting' },
   beginSending: { drafting: 'sending', heldOpen: 'sending', readyToSend: 'sending' },
   beginRevised: { sent: 'sending', confirmed: 'sending', partIn: 'sending', allIn: 'sending' },
   send: { sending: 'sent' },
@@ -83,7 +88,8 @@ const VERBS: Readonly<Record<OrderEvent, string>> = {
   takeUp: 'taken up again',
   askSignOff: 'put to sign-off',
   signOff: 'signed off',
-  refuse: 'refused',
+  sendBack: 'sent back',
+  changeSigned: 'changed',
   beginSending: 'sent',
   beginRevised: 'sent',
   send: 'sent',

@@ -21,6 +21,7 @@ export const RIGHTS = {
   'change buy lists': 'change a buy list',
   'draft orders': 'draft orders',
   'send orders': 'send orders',
+  'sign orders': 'sign orders off',
   'keep files': 'keep files of jobs, parts and orders',
   'see dock': 'see the dock',
   receive: 'take in deliveries',
@@ -46,6 +47,7 @@ const BUYER: readonly Right[] = [
   'change buy lists',
   'draft orders',
   'send orders',
+  'sign orders',
   'keep files',
   'see dock',
   'receive',
@@ -66,6 +68,7 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
     'import quotes',
     'win quotes',
     'change buy lists',
+    'sign orders',
     'keep files',
     'see dock',
     'see invoices',
@@ -74,10 +77,22 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
   ],
   manager: [...BUYER, 'pass differences'],
   storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores'],
-  accounts: [...LOOK, 'see dock', 'see stores', 'see invoices', 'enter invoices', 'match invoices', 'pass differences'],
+  accounts: [
+    ...LOOK,
+    'sign orders',
+    'see dock',
+    'see stores',
+    'see invoices',
+    'enter invoices',
+    'match invoices',
+    'pass differences',
+  ],
   field: ['see jobs', 'see dock'],
-  administrator: [...LOOK, 'manage people'],
+  administrator: [...LOOK, 'sign orders', 'manage people'],
 };
+
+/** The roles that a right comes with. */
+export const rolesWith = (right: Right): Role[] => ROLES.filter((role) => GRANTED[role].includes(right));
 
 /** Whether any of a person's roles grants a right. */
 export const may = (person: { readonly roles: readonly Role[] }, right: Right): boolean =>

@@ -30,6 +30,9 @@ export type Company = {
   readonly priceToleranceMost: Minor;
   /** How large the differences may be that a person passes on a bill of their own. */
   readonly ownPassLimit: Minor;
+  /** How much more than was signed an order may come to without asking again: hundredths of a percent, and at most this. */
+  readonly signToleranceShare: number;
+  readonly signToleranceMost: Minor;
   readonly version: number;
 };
 
@@ -46,6 +49,8 @@ export type PersonRow = {
   /** Whether they get a copy of what they send. */
   readonly copies: number;
   readonly feedHash: string | null;
+  /** Up to what they may sign for an order that they wrote on. */
+  readonly ownLimit: Minor;
   readonly active: number;
   readonly version: number;
 };

@@ -52,6 +52,15 @@ import type {
   Reservation,
   IssueRow,
 } from './planning';
+import type {
+  BuyingRuleRow,
+  DeputyRow,
+  LadderSignerRow,
+  LadderStepRow,
+  Notice,
+  SignOffRow,
+  SignRound,
+} from './signoff';
 
 /** The rows of the company's file, as code sees them: columns in camelCase. */
 export type * from './company';
@@ -60,6 +69,7 @@ export type * from './orders';
 export type * from './invoices';
 export type * from './ledger';
 export type * from './planning';
+export type * from './signoff';
 
 declare module 'knex/types/tables.js' {
   interface Tables {
@@ -108,6 +118,14 @@ declare module 'knex/types/tables.js' {
     purchaseOrder: OrderHead;
     orderLine: OrderLineRow;
     split: SplitRow;
+    buyingRule: BuyingRuleRow;
+    ladderStep: LadderStepRow;
+    ladderSigner: LadderSignerRow;
+    deputy: DeputyRow;
+    orderWriter: { readonly orderId: number; readonly personId: number };
+    signRound: SignRound;
+    signOff: SignOffRow;
+    notice: Notice;
     confirmation: Confirmation;
     confirmationLine: ConfirmationLine;
     orderRevision: OrderRevision;

@@ -30,6 +30,8 @@ export type Job = {
   /** Why what is to be looked over before work starts was waived, and by whom. */
   readonly reviewWaived: string | null;
   readonly reviewWaivedBy: number | null;
+  /** Why nothing is to be bought for it for now; null while it goes on. */
+  readonly onHold: string | null;
   /** What of the customer’s is worked on. */
   readonly assetId: number | null;
   readonly version: number;

@@ -6,18 +6,16 @@ import { effects, moving, undoing, type Change, type Effect } from '@/core/tab/e
 import { NOTHING, splitStages, type Amounts, type SplitState } from '@/core/tab/stages';
 import type { Account } from '@/core/tab/postings';
 import type { Day } from '@/core/calendar/workdays';
-import { loadCompany, loadCostCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
-import { planOrders, type Plan, type PlannedOrder, type StockPick } from '@/store/drafts';
-import type { Picked } from '@/store/gathering';
-import { billingOf, type Comparison } from '@/store/invoices';
-import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
-import type { Person } from '@/store/people';
-import { whereIn } from '@/store/rows';
-import { loadNeedStates, plannedWith, type NeedState } from '@/store/tab/needs';
-import { loadSplitStates, type SplitStanding } from '@/store/tab/splits';
+import { loadCompany, loadCostCodes } from './company';
+import type { Db } from './connection';
+import { planOrders, type Plan, type PlannedOrder, type StockPick } from './drafts';
+import type { Picked } from './gathering';
+import { billingOf, type Comparison } from './invoices';
+import { loadMoney, valuesOf, type Money, type StoredOrder } from './orders';
+import { whereIn } from './rows';
+import { loadNeedStates, plannedWith, type NeedState } from './tab/needs';
+import { loadSplitStates, type SplitStanding } from './tab/splits';
 import { loadLevels } from './levels';
-import { permit } from './permit';
 
 export type NamedEffect = Effect & { readonly job: string; readonly code: string; readonly codeName: string };
 
@@ -67,15 +65,13 @@ const drafted = (ordered: Quantity): SplitState => ({
 export type GatherPreview = { readonly plan: Plan; readonly effects: readonly NamedEffect[] };
 
 /** What drafting these picks would make and do to every budget, without writing anything. */
-export async function previewGather(
+export async function gatherEffects(
   db: Db,
-  person: Person,
   picks: readonly Picked[],
   today: Day,
   joined: readonly number[] = [],
   stock: readonly StockPick[] = [],
 ): Promise<GatherPreview> {
-  permit(person, 'draft orders');
   const plan = await planOrders(db, picks, today, joined, stock);
   const money = await loadMoney(db);
   const states = await loadNeedStates(
