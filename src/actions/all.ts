@@ -14,6 +14,7 @@ import * as ladder from './ladder';
 import * as mailing from './mailing';
 import * as mending from './mending';
 import * as needs from './needs';
+import * as notices from './notices';
 import * as orders from './orders';
 import * as people from './people';
 import * as places from './places';
@@ -52,6 +53,7 @@ const ROOMS = [
   mailing,
   mending,
   needs,
+  notices,
   orders,
   people,
   places,

@@ -2,12 +2,13 @@ import { z } from 'zod';
 import { rechargeFault } from '@/core/orders/rules';
 import { text } from '@/core/records/fields';
 import { findOrder, loadMoney, tabLinesOf } from '@/store/orders';
-import { putByFor, rechargeSplits } from '@/store/recharging';
+import { putByFor, rechargedLines, rechargeSplits } from '@/store/recharging';
 import { findRevision } from '@/store/revising';
 import { whereIn } from '@/store/rows';
 import { defineAction, found, once, refuse } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 import { checkOrderable } from './reviews';
+import { checkCharged } from './signOff';
 
 /**
  * Charges lines of an order to another job or cost code, or to a job that is still quoted, also after it was sent, received or billed. What they covered
@@ -55,7 +56,9 @@ export const chargeElsewhere = defineAction({
     );
     if (putBy.length > 0)
       refuse('split.reserved', `Some of it is reserved for ${putBy.join(', ')}. Let that go first.`);
-    await rechargeSplits(trx, order, splits, await loadMoney(trx));
+    const lines = await rechargedLines(trx, order, splits, await loadMoney(trx));
+    await checkCharged(work, order, lines);
+    await rechargeSplits(trx, lines);
     const after = found(await findOrder(trx, orderId), 'This order');
     touch('Charged elsewhere', 'order', orderId, [...tabLinesOf(order), ...tabLinesOf(after)]);
     const jobs = await whereIn(trx, 'job', 'id', jobIds);

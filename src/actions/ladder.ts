@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { deputyFields, ladderFields, ownLimitField, ruleFields, type StepFields } from '@/core/records/signoff';
 import type { Signer } from '@/core/signoff/ladder';
 import { deputyFault } from '@/core/signoff/deputies';
-import { nobodyFor, type Staff } from '@/core/signoff/staffing';
+import { nobodyFor } from '@/core/signoff/staffing';
 import { refusal } from '@/core/result';
 import { insertMany, insertOne } from '@/store/rows';
-import { loadLadder, loadRules, loadSignatories } from '@/store/signoff/ladder';
+import { loadLadder, loadRules, loadSignatories, loadStaff } from '@/store/signoff/ladder';
 import { defineAction, found, once, Refused, refuse, sameVersion, type Work } from './action';
 
 const COMPANY = [['company', 1]] as const;
@@ -15,19 +15,10 @@ const nextVersion = ({ trx, company }: Work) =>
     .where({ id: 1 })
     .update({ version: company.version + 1 });
 
-/** Who is there to sign. */
-async function loadStaff({ trx }: Work): Promise<Staff> {
-  const leads = (await trx('job as j')
-    .join('person as p', 'p.id', 'j.leadId')
-    .where('j.state', 'live')
-    .distinct('p.id', 'p.name')) as { id: number; name: string }[];
-  return { people: await loadSignatories(trx), leads };
-}
-
 /** A ladder that cannot be climbed, and a rule that nobody signs for, are told when they are saved. */
 async function checkStaffed(work: Work): Promise<void> {
   const ladder = await loadLadder(work.trx);
-  const staff = await loadStaff(work);
+  const staff = await loadStaff(work.trx);
   const faults = ladder.flatMap((step, k) => {
     const why = nobodyFor(step, staff);
     return why === undefined ? [] : [refusal('ladder.nobody', `Step ${k + 1}: ${why}`, `steps.${k}`)];

@@ -268,6 +268,8 @@ export async function markSentByHand(
  * other it is not known. It is recorded as by the person who sent it, whatever they may do by now.
  */
 export async function settleInterrupted(db: Db, clock: Clock): Promise<number> {
+  // Our own people may be told twice; they are not to be told never.
+  await db('notice').where({ state: 'sending' }).update({ state: 'waiting' });
   const interrupted = await db('message').where({ state: 'sending' }).select('id', 'personId', 'raw');
   for (const { id, personId, raw } of interrupted) {
     const person = found(await findPerson(db, personId), 'The person who sent it');

@@ -3,16 +3,17 @@ import { formatMoney } from '@/core/money/money';
 import { anyText, text } from '@/core/records/fields';
 import { refusal } from '@/core/result';
 import type { LadderStep, Needed } from '@/core/signoff/ladder';
-import { maySign, signatories, stepNow, type Matter } from '@/core/signoff/signing';
+import { maySign, signatories, stepNow, type Asked, type Matter } from '@/core/signoff/signing';
 import { whoSigns, whyNeeded, type Names } from '@/core/signoff/words';
 import { isUnsent } from '@/core/orders/states';
 import { together } from '@/core/words';
+import { revisionEffects } from '@/store/effects';
 import { setState, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { loadLadder, loadSignatories } from '@/store/signoff/ladder';
 import { askedOf, loadNames, matterOf } from '@/store/signoff/matter';
 import { tell } from '@/store/signoff/notices';
-import { openRound, reckon, sendingOf, type OpenRound, type Reckoning } from '@/store/signoff/reckon';
+import { openRound, reckon, sendingOf, type OpenRound, type Reckoning, type Sending } from '@/store/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
 import { Clash, defineAction, found, grant, once, Refused, refuse, type Work } from './action';
 import { moved, orderOf, orderRef, subjectsOf } from './orders';
@@ -39,6 +40,11 @@ async function wordsFor(work: Pick<Work, 'trx'>, { facts }: Reckoning) {
   return { names, why };
 }
 
+async function whoAndWhy(work: Pick<Work, 'trx'>, reckoning: Reckoning, needed: readonly Needed[]): Promise<string> {
+  const { names, why } = await wordsFor(work, reckoning);
+  return together(needed.map((n) => `${whoSigns(n.by, names)} (${why(n)})`));
+}
+
 /** What a rule forbids is not sent, and not asked for either. */
 function unlessForbidden({ findings }: Reckoning): void {
   const forbidden = findings.filter((f) => f.answer === 'forbid');
@@ -52,10 +58,37 @@ export async function checkSigned(work: Pick<Work, 'trx' | 'today'>, order: Stor
   unlessForbidden(reckoning);
   const { missing } = reckoning.standing;
   if (missing.length === 0) return;
-  const { names, why } = await wordsFor(work, reckoning);
-  const who = together(missing.map((n) => `${whoSigns(n.by, names)} (${why(n)})`));
+  const who = await whoAndWhy(work, reckoning, missing);
   refuse('signOff.needed', `${order.number} is not sent before it is signed off by ${who}. Ask for sign-off first.`);
 }
+
+/**
+ * Ends the action when charging a sent order elsewhere, at once, needs a signature: unless the person may give every one
+ * that it needs, it is written as a revision, which can be signed.
+ */
+export async function checkCharged(work: Work, order: StoredOrder, lines: Sending['lines']): Promise<void> {
+  const { trx, actor, today } = work;
+  const reckoning = await reckon(trx, order, { lines, effects: await revisionEffects(trx, order, lines) });
+  unlessForbidden(reckoning);
+  const { facts, standing } = reckoning;
+  const matter = await matterOf(trx, order, facts.value, [], today);
+  const left = standing.missing.filter((n) => !maySign(actor.id, toGive(n), matter).ok);
+  if (left.length === 0) return;
+  const who = await whoAndWhy(work, reckoning, left);
+  refuse(
+    'signOff.needed',
+    `This has to be signed off by ${who}. Revise ${order.number} instead, and ask for sign-off.`,
+  );
+}
+
+const toGive = ({ by, place }: Needed): Asked => ({
+  by,
+  place,
+  state: 'waiting',
+  handedTo: null,
+  decidedBy: null,
+  forId: null,
+});
 
 const nameOf = (order: StoredOrder) =>
   isUnsent(order.state, order.sentFrom) ? order.number : `revision ${order.revision + 1} of ${order.number}`;

@@ -12,6 +12,7 @@ import { heldOf } from './held';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
 import { latestMail, type Mailed } from './sql';
+import { listToSign } from './toSign';
 import { counted } from '@/core/words';
 
 /** One thing that waits for a person, in words, with the place where it is settled. */
@@ -35,6 +36,7 @@ const SHOWN = 5;
 /** What waits for this person today, the most pressing first; only what is theirs to settle. */
 export async function loadDesk(db: Db, person: Person, today: Day): Promise<Group[]> {
   const groups: Group[] = [];
+  if (may(person, 'sign orders')) groups.push(await toSign(db, person, today));
   if (may(person, 'see money')) groups.push(await overBudget(db));
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
   if (may(person, 'send orders')) groups.push(await toChase(db, person, today));
@@ -43,6 +45,19 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
   if (may(person, 'win quotes')) groups.push(await quotes(db));
   return groups.filter((g) => g.count > 0);
+}
+
+async function toSign(db: Db, person: Person, today: Day): Promise<Group> {
+  const { currency } = await loadCompany(db);
+  const waiting = await listToSign(db, person, today);
+  const rows = waiting.slice(0, SHOWN).map((w): Waiting => ({
+    word: 'Sign',
+    weight: 'care',
+    text: `${w.revision > 0 ? `Revision ${w.revision} of ` : ''}${w.number} to ${w.supplier}, ${formatMoney(w.value, currency)}: ${w.why}`,
+    step: 'Look and sign',
+    href: `/sign/${w.number}`,
+  }));
+  return { title: 'To sign', href: '/sign', count: waiting.length, rows };
 }
 
 async function overBudget(db: Db): Promise<Group> {

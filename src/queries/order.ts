@@ -14,6 +14,7 @@ import { changesBetween, findRevision, revise, type Revision, type RevisionConte
 import { settleLines } from '@/store/settling';
 import { goesWith, newerOf, type KeptFile } from '@/store/files';
 import { recipientsOf } from '@/store/mail';
+import type { Sending } from '@/store/signoff/reckon';
 import { loadPaper } from '@/store/paper';
 import { among, whereIn } from '@/store/rows';
 import type { CostCode, DeliveryPlace, MessageState, OrderHead, Supplier } from '@/store/tables';
@@ -22,6 +23,7 @@ import { orderEffects, revisionEffects, standingOf, type NamedEffect } from '@/s
 import { checkLines, newlyAsked } from './orderPreview';
 import { loadItemTerms } from './orderTerms';
 import { permit } from './permit';
+import { loadSigning, type SignView } from './signOff';
 import { listThings } from './things';
 
 /** A job that an order buys for. */
@@ -82,6 +84,8 @@ export type OrderView = {
   readonly quoted: ReadonlyMap<number, { readonly cost: UnitPrice; readonly unit: string }>;
   /** A revision that is being written, beside the order as it was last sent. */
   readonly revising: RevisionView | undefined;
+  /** What stands between it, or its revision, and its sending; undefined for what is with its supplier as it is. */
+  readonly signing: SignView | undefined;
   /** What went out, the latest first. */
   readonly revisions: readonly RevisionRow[];
   /** What became of the latest mail that the order, or the revision that is being written, was to go out with. */
@@ -132,6 +136,10 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
   const files = await goesWith(db, orderId);
   const newer = await newerOf(db, files);
   const writing = revision && (await viewRevision(db, order, revision, supplier, today));
+  const effects = writing?.effects ?? (unsent ? await orderEffects(db, order) : await standingOf(db, order));
+  const sending = writing === undefined ? (unsent ? { lines: order.lines, effects } : undefined) : writing.sending;
+  const signing = sending && (await loadSigning(db, person, order, sending, today));
+  const checks = writing?.checks ?? (unsent ? await checkLines(db, order, order.lines, supplier, today) : []);
   return {
     order,
     supplier,
@@ -140,8 +148,9 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     madeBy: madeBy.name,
     totals,
     companyCurrency: company.currency,
-    effects: writing?.effects ?? (unsent ? await orderEffects(db, order) : await standingOf(db, order)),
-    checks: writing?.checks ?? (unsent ? await checkLines(db, order, order.lines, supplier, today) : []),
+    effects,
+    checks: [...(signing?.checks ?? []), ...checks],
+    signing: signing?.view,
     codes: await loadCostCodes(db),
     jobs: new Map(jobs.map(({ id, ...j }) => [id, j])),
     receipts: (await db('receipt as r')
@@ -179,7 +188,9 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
       .where({ about: 'order', aboutId: orderId, role: 'paper' })
       .orderBy('id', 'desc')
       .select('id', 'name', 'at')) as OrderView['documents'],
-    editable: (EDITABLE.includes(order.state) || revision !== undefined) && may(person, 'draft orders'),
+    editable:
+      (EDITABLE.includes(order.state) || (revision !== undefined && !signing?.view.round)) &&
+      may(person, 'draft orders'),
   };
 }
 
@@ -211,15 +222,22 @@ async function viewRevision(
   { reason, content }: Revision,
   supplier: Supplier,
   today: Day,
-): Promise<{ view: RevisionView; effects: readonly NamedEffect[]; checks: readonly Check[] }> {
+): Promise<{
+  view: RevisionView;
+  effects: readonly NamedEffect[];
+  checks: readonly Check[];
+  sending: Sending | undefined;
+}> {
   const { lines: typed, ...terms } = content;
   const settled = await settleLines(db, order, typed, today);
   const revised = await revise(db, order, content, today);
   const lines = settled.ok ? settled.value : order.lines;
   const changes = revised.ok ? await changesBetween(db, order, revised.value, today) : [];
+  const effects = revised.ok ? await revisionEffects(db, order, revised.value.lines) : await standingOf(db, order);
   return {
     view: { number: order.revision + 1, reason, terms, lines, changes },
-    effects: revised.ok ? await revisionEffects(db, order, revised.value.lines) : await standingOf(db, order),
+    effects,
+    sending: revised.ok ? { lines: revised.value.lines, effects } : undefined,
     checks: revised.ok
       ? await checkLines(db, order, newlyAsked(order, revised.value.lines), supplier, today)
       : revised.refusals.map((r) => ({ good: false, words: r.message })),

@@ -14,6 +14,7 @@ import { settleLines, type TypedLine } from '@/store/settling';
 import type { Supplier } from '@/store/tables';
 import { orderEffects, revisionEffects, type NamedEffect } from '@/store/effects';
 import { permit } from './permit';
+import { loadSigning, type SignView } from './signOff';
 
 export type OrderPreview = {
   readonly checks: readonly Check[];
@@ -21,6 +22,8 @@ export type OrderPreview = {
   readonly effects?: readonly NamedEffect[];
   /** What a revision changes, line by line. */
   readonly changes?: readonly OrderChange[];
+  /** What it will take before it is sent. */
+  readonly signing?: SignView;
 };
 
 /** What a draft would do if it were saved with these lines, worked out as saving it does, without writing anything. */
@@ -37,22 +40,27 @@ export async function previewOrder(
   if (order === undefined) return undefined;
   const supplier = (await loadSuppliers(db, [order.supplierId])).get(order.supplierId) as Supplier;
   const revision = await findRevision(db, order.id);
-  if (revision !== undefined) return previewRevision(db, order, { ...revision.content, lines: typed }, supplier, today);
+  if (revision !== undefined)
+    return previewRevision(db, person, order, { ...revision.content, lines: typed }, supplier, today);
   const settled = await settleLines(db, order, typed, today);
   const faults = settled.ok ? draftFaults(settled.value, order.currency) : settled.refusals;
   if (!settled.ok || faults.length > 0) return { checks: faults.map((f) => ({ good: false, words: f.message })) };
   const { codes, companyCurrency } = await loadMoney(db);
   const { currency, rate } = order;
   const lines = valueOrder(settled.value, codes, { currency, companyCurrency, rate });
+  const effects = await orderEffects(db, order, lines);
+  const signing = await loadSigning(db, person, order, { lines, effects }, today);
   return {
-    checks: await checkLines(db, order, settled.value, supplier, today),
-    effects: await orderEffects(db, order, lines),
+    checks: [...signing.checks, ...(await checkLines(db, order, settled.value, supplier, today))],
+    effects,
+    signing: signing.view,
   };
 }
 
 /** The same for a revision that is being written: what sending it would move. */
 async function previewRevision(
   db: Db,
+  person: Person,
   order: StoredOrder,
   content: RevisionContent,
   supplier: Supplier,
@@ -60,9 +68,13 @@ async function previewRevision(
 ): Promise<OrderPreview> {
   const revised = await revise(db, order, content, today);
   if (!revised.ok) return { checks: revised.refusals.map((f) => ({ good: false, words: f.message })) };
+  const { lines } = revised.value;
+  const effects = await revisionEffects(db, order, lines);
+  const signing = await loadSigning(db, person, order, { lines, effects }, today);
   return {
-    checks: await checkLines(db, order, newlyAsked(order, revised.value.lines), supplier, today),
-    effects: await revisionEffects(db, order, revised.value.lines),
+    checks: [...signing.checks, ...(await checkLines(db, order, newlyAsked(order, lines), supplier, today))],
+    effects,
+    signing: signing.view,
     changes: await changesBetween(db, order, revised.value, today),
   };
 }

@@ -73,7 +73,6 @@ describe('a preview is what the act then does', () => {
           const picks = open.filter((_, k) => (which >> k) % 2 === 0).map((n) => ({ needId: n.id, buy: n.open }));
           const drafts = await yard.db('purchaseOrder').whereIn('state', EDITABLE).select('id', 'version');
           const into = which % 2 === 0 ? drafts.slice(0, 1) : [];
-          const { actor } = await yard.as('buyer');
           const joined = into.map((o) => o.id);
           const { plan, effects } = await gatherEffects(yard.db, picks, TODAY, joined);
           if (picks.length === 0 || plan.refusals.length > 0) return;

@@ -1,44 +1,56 @@
 import { valueOrder } from '@/core/orders/order';
 import type { Db } from './connection';
-import { findOrder, rewriteSplits, type Money, type StoredOrder } from './orders';
+import { rewriteSplits, type Money, type StoredOrder } from './orders';
 import { among, whereIn } from './rows';
 
 type Recharge = { readonly id: number; readonly jobId: number; readonly costCodeId: number };
 
 /**
- * Charges parts of an order that was sent elsewhere. A part covers a line of its new job's buy list where that asks for
- * so much of the same item; charges that follow the lines, and are not billed, follow them there.
+ * An order that was sent with parts of it charged elsewhere. A part covers a line of its new job's buy list where that
+ * asks for so much of the same item; charges that follow the lines, and are not billed, follow them there.
+ *
+ * @returns the lines as they are to be, and which of them only follow
  */
-export async function rechargeSplits(
-  trx: Db,
+export async function rechargedLines(
+  db: Db,
   order: StoredOrder,
-  splits: readonly Recharge[],
+  recharges: readonly Recharge[],
   { codes, companyCurrency }: Money,
-): Promise<void> {
-  for (const { id, jobId, costCodeId } of splits) {
-    const line = order.lines.find((l) => l.splits.some((s) => s.id === id));
-    const before = line?.splits.find((s) => s.id === id);
-    if (line === undefined || before === undefined) continue;
-    const needId = before.jobId === jobId ? before.needId : await needFor(trx, line, before.quantity, jobId);
-    await trx('split').where({ id }).update({ jobId, costCodeId, needId });
+) {
+  const to = new Map(recharges.map((r) => [r.id, r]));
+  const lines = [];
+  for (const line of order.lines) {
+    const splits = [];
+    for (const split of line.splits) {
+      const { jobId, costCodeId } = to.get(split.id) ?? split;
+      const stays = split.jobId === jobId || jobId === null;
+      const needId = stays ? split.needId : await needFor(db, line, split.quantity, jobId);
+      splits.push({ ...split, jobId, costCodeId, needId });
+    }
+    lines.push({ ...line, splits });
   }
-  const after = await findOrder(trx, order.id);
-  if (after === undefined) return;
   const { currency, rate } = order;
-  const valued = valueOrder(after.lines, codes, { currency, companyCurrency, rate });
-  const billed = new Set(
-    (
-      await whereIn(
-        trx,
-        'invoiceLine',
-        'lineId',
-        after.lines.map((l) => l.id),
-      )
-    ).map((l) => l.lineId),
+  const valued = valueOrder(lines, codes, { currency, companyCurrency, rate });
+  const bills = await whereIn(
+    db,
+    'invoiceLine',
+    'lineId',
+    lines.map((l) => l.id),
   );
-  for (const line of valued)
-    if (line.kind === 'charge' && line.spread !== 'amounts' && !billed.has(line.id))
-      await rewriteSplits(trx, line.id, line.description, line.splits);
+  const billed = new Set(bills.map((l) => l.lineId));
+  return lines.map((line, k) => {
+    const follows = line.kind === 'charge' && line.spread !== 'amounts' && !billed.has(line.id);
+    return { ...line, follows, splits: (follows ? valued[k]?.splits : undefined) ?? line.splits };
+  });
+}
+
+/** Writes what `rechargedLines` worked out. */
+export async function rechargeSplits(trx: Db, lines: Awaited<ReturnType<typeof rechargedLines>>): Promise<void> {
+  for (const { id: lineId, follows, description, splits } of lines)
+    if (follows) await rewriteSplits(trx, lineId, description, splits);
+    else
+      for (const { id, jobId, costCodeId, needId } of splits)
+        if (id !== undefined) await trx('split').where({ id }).update({ jobId, costCodeId, needId });
 }
 
 /** The line of a job's buy list that asks for so much of the same item, or in the same words; null where none does. */

@@ -88,7 +88,7 @@ describe('the main job by keyboard alone', () => {
     await browser.reads('2 lines picked');
     await browser.reads('These make 1 order');
     await press('b');
-    await browser.reads('Drafted K26-0025');
+    await browser.reads('Drafted K26-0026');
     await browser.reads('started today by Mina Rowe');
   });
 
@@ -97,17 +97,17 @@ describe('the main job by keyboard alone', () => {
     await chord(Key.CONTROL, 'a');
     await type('Morning van');
     await chord(Key.CONTROL, Key.ENTER);
-    await browser.reads('K26-0025 is saved');
+    await browser.reads('K26-0026 is saved');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('goes as a PDF to');
     await chord(Key.CONTROL, Key.ENTER);
-    await browser.reads('K26-0025 was sent to');
+    await browser.reads('K26-0026 was sent to');
   });
 
   it('takes the delivery in', async () => {
     await browser.go('/dock');
     await browser.reads('to come');
-    await browser.go('/dock/K26-0025');
+    await browser.go('/dock/K26-0026');
     await browser.reads('still to come');
     await press('a');
     await browser.reads('to take in');
@@ -119,7 +119,7 @@ describe('the main job by keyboard alone', () => {
     await browser.go('/invoices');
     await press('n');
     await browser.reads('which order is it for?');
-    await tabTo('K26-0025');
+    await tabTo('K26-0026');
     await press(Key.ENTER);
     await browser.reads('These lines come to');
     await tabTo('Invoice number');

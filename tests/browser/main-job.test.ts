@@ -82,7 +82,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   it('drafts the orders, each line still charged to its own job', async () => {
     await (await browser.button('Draft 2 orders')).click();
     await browser.reads('Not sent yet');
-    await (await browser.link('K26-0025')).click();
+    await (await browser.link('K26-0026')).click();
     await browser.reads('What this does to the jobs');
     await (await browser.button('2 parts')).click();
     const part = (n: number) => browser.texts(`[role="row"][aria-label="Line 1, part ${n}"] [role="gridcell"]`);
@@ -105,32 +105,32 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   });
 
   it('sends the order: the PDF goes by real SMTP, and the outbox shows it', async () => {
-    await browser.go('/orders/K26-0025');
+    await browser.go('/orders/K26-0026');
     await (await browser.button('Send')).click();
     await browser.reads('goes as a PDF to orders@eelmoor.example');
     await (await browser.button('Send now')).click();
-    await browser.reads('K26-0025 was sent to orders@eelmoor.example');
+    await browser.reads('K26-0026 was sent to orders@eelmoor.example');
     await browser.reads('Mailed to orders@eelmoor.example');
     const mails = readdirSync(join(app.folder, 'mail'));
     const mail = await simpleParser(readFileSync(join(app.folder, 'mail', mails.at(-1) ?? '')));
-    expect(mail.subject).toBe('Purchase order K26-0025 from Wrackline Boatyard');
+    expect(mail.subject).toBe('Purchase order K26-0026 from Wrackline Boatyard');
     expect(mail.attachments[0]?.content.subarray(0, 5).toString()).toBe('%PDF-');
     await browser.go('/outbox');
-    await (await browser.link('Purchase order K26-0025')).click();
+    await (await browser.link('Purchase order K26-0026')).click();
     await browser.reads('taken by the mail server');
-    await browser.reads('please find our purchase order K26-0025 attached');
+    await browser.reads('please find our purchase order K26-0026 attached');
     await browser.go('/jobs/427');
     expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '59.10', '–', '–']);
   });
 
   it('takes a part in at the dock, later the rest', async () => {
-    await browser.go('/dock/K26-0025');
+    await browser.go('/dock/K26-0026');
     await browser.type('How much of Tube 316L 38 × 2 mm arrives', '45.44');
     await (await browser.button('Take in')).click();
     await browser.reads('45.44 of 49.44 m in');
     await browser.go('/jobs/427');
     expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '39.40', '19.70', '–']);
-    await browser.go('/dock/K26-0025');
+    await browser.go('/dock/K26-0026');
     await (await browser.button('All is here')).click();
     await (await browser.button('Take in')).click();
     await browser.reads('49.44 of 49.44 m in');
@@ -138,7 +138,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   });
 
   it('enters the bill, sees ordered, received and billed side by side, and matches it', async () => {
-    await browser.go('/invoices/new?order=K26-0025');
+    await browser.go('/invoices/new?order=K26-0026');
     await browser.type('Invoice number', 'EM 90112');
     await browser.type('Billed price of Tube 316L 38 × 2 mm', '9.90');
     await browser.type('Total on the paper, with tax, £', '587.35');
@@ -165,8 +165,8 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     for (const words of [
       'Matched invoice EM 90112',
       'Took in 4 m Tube',
-      'Sent K26-0025',
-      'Drafted order K26-0025',
+      'Sent K26-0026',
+      'Drafted order K26-0026',
       'Quote Q-427 won: Hester Lowe said yes',
       'Brought 10 lines into quote',
     ])

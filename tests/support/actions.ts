@@ -53,6 +53,8 @@ export const ASKS: Readonly<Record<string, Right>> = {
   handOn: 'sign orders',
   nameDeputy: 'sign orders',
   dropDeputy: 'sign orders',
+  claimNotices: 'see jobs',
+  recordNotice: 'see jobs',
   saveLadder: 'manage people',
   saveRules: 'manage people',
   saveOwnLimit: 'manage people',

@@ -1,9 +1,12 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
+import { headers } from 'next/headers';
+import { after } from 'next/server';
 import { createSafeActionClient } from 'next-safe-action';
 import { z } from 'zod';
 import type { Action, Outcome, Perform } from '@/actions/action';
 import type { Reading } from '@/actions/quoteFiles';
+import { sendNotices } from '@/actions/notices';
 import type { Sender } from '@/actions/sending';
 import { clock, log, post } from '@/server/setting';
 import { withProgress } from '@/server/progress';
@@ -40,10 +43,30 @@ export const performAs =
   <S extends z.ZodType, T>(action: Action<S, T>, input: z.input<S>) =>
     inWriter('act', { action: action.name, actor, input }) as Promise<Outcome<T>>;
 
+/** Where the application is reached: as it was set, or as the browser asked for it. */
+async function siteOf(): Promise<string> {
+  if (process.env.KETTLE_URL !== undefined) return process.env.KETTLE_URL.replace(/\/$/, '');
+  const asked = await headers();
+  return `${asked.get('x-forwarded-proto') ?? 'http'}://${asked.get('host') ?? 'localhost'}`;
+}
+
+/** Mails what an act left to be told, once it is in the file and answered. */
+async function tellPeople(actor: Person, site: string): Promise<void> {
+  try {
+    await sendNotices({ db: await readers(), post, perform: performAs(actor) }, site);
+  } catch (error) {
+    log.error(error);
+  }
+}
+
 const offer = <I, T>(act: (actor: Person, input: I) => Promise<Outcome<T>>) =>
   signedIn.inputSchema(z.custom<I>()).action(async ({ parsedInput, ctx }) => {
     const outcome = await act(ctx.actor, parsedInput as I);
-    if (outcome.status === 'done') revalidatePath('/', 'layout');
+    if (outcome.status === 'done') {
+      revalidatePath('/', 'layout');
+      const site = await siteOf();
+      after(() => tellPeople(ctx.actor, site));
+    }
     return outcome;
   });
 

@@ -4,6 +4,7 @@ import { minorSchema } from '../money/schema';
 import { ROLES } from '../people/rights';
 import { hasShare, RULE_ANSWERS, RULE_KINDS } from '../signoff/rules';
 import { requiredDay } from './fields';
+import { picked, pickedOrNone, typedMoney, typedShare, type Named } from './typed';
 
 const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
 
@@ -66,4 +67,56 @@ export const deputyFields = z.object({
   deputyId: z.number().int().positive('Say who signs.'),
   fromDay: requiredDay('Say from which day.'),
   toDay: requiredDay('Say until which day.'),
+});
+
+/** Who signs a step, as it is picked. */
+export type SignerText = Exclude<z.output<typeof signer>, { kind: 'person' }> | { kind: 'person'; person: Named };
+
+const signersText = z
+  .custom<readonly SignerText[]>(Array.isArray)
+  .transform((all) => all.map((s) => (s.kind === 'person' ? { kind: s.kind, personId: s.person.id } : s)))
+  .pipe(stepFields.shape.signers);
+
+const orNothing = <S extends z.ZodType>(schema: S) =>
+  z
+    .string()
+    .transform((t) => (t === '' ? null : t))
+    .pipe(schema as z.ZodType<z.output<S>, string | null>);
+
+/** The ladder as it is typed. @param own - the company's currency */
+export function ladderForm(own: string) {
+  const { shape } = stepFields;
+  const step = z.object({
+    id: shape.id,
+    valueAbove: typedMoney(shape.valueAbove, own, null),
+    overAbove: typedMoney(shape.overAbove, own, null),
+    costCodeId: pickedOrNone,
+    supplierId: pickedOrNone,
+    jobKind: orNothing(shape.jobKind),
+    currency: orNothing(shape.currency),
+    onRule: shape.onRule,
+    signers: signersText,
+  });
+  return z.object({
+    steps: z.array(step).max(MOST_STEPS, `At most ${MOST_STEPS} steps.`),
+    signToleranceShare: typedShare(ladderFields.shape.signToleranceShare),
+    signToleranceMost: typedMoney(ladderFields.shape.signToleranceMost, own),
+  });
+}
+export type LadderText = z.input<ReturnType<typeof ladderForm>>;
+
+const typedRule = z.object({
+  kind: z.enum(RULE_KINDS),
+  share: typedShare(z.number().int().min(0, 'This cannot be below zero.').max(MOST_SHARE, 'At most 1,000 %.'), 1000),
+  answer: z.enum(RULE_ANSWERS),
+});
+
+/** The rules as they are typed. */
+export const rulesForm = z.object({ rules: z.array(typedRule) });
+
+/** A deputy as they are named. */
+export const deputyForm = z.object({
+  ...deputyFields.shape,
+  personId: picked('Say for whom.'),
+  deputyId: picked('Say who signs.'),
 });

@@ -67,10 +67,10 @@ export const typedQuantity = <O, I extends number | null | undefined>(to: Number
     empty: none === 'none' ? 0 : none,
   });
 
-/** A share in hundredths of a percent, typed in percent. */
-export const typedShare = <O, I extends number | null | undefined>(to: NumberField<O, I>) =>
+/** A share in hundredths of a percent, typed in percent up to `most`. */
+export const typedShare = <O, I extends number | null | undefined>(to: NumberField<O, I>, most = 100) =>
   typedNumber(to, {
-    read: (t) => parseDecimal(t, { places: 2, most: 100 }),
+    read: (t) => parseDecimal(t, { places: 2, most }),
     write: (share) => ungrouped(formatDecimal(share, 2, 0)),
   });
 

@@ -31,7 +31,7 @@ export type SignedBy = Exclude<Signer, { kind: 'lead' }>;
 /** A signature that an order needs. */
 export type Needed = {
   readonly stepId: number;
-  /** Where its step stands in the ladder, from 1; those of one step are given in any order. */
+  /** Where its step stands among those that are asked for, from 1; those of one step are given in any order. */
   readonly place: number;
   readonly by: SignedBy;
   /** The jobs that it signs for as their lead. */
@@ -108,9 +108,11 @@ function merged(needed: readonly Needed[]): Needed[] {
  * @returns none when no step is asked for, so that it may be sent at once
  */
 export function neededFor(ladder: readonly LadderStep[], facts: SigningFacts, findings: readonly Finding[]): Needed[] {
-  return ladder.flatMap((step, k) => {
-    const about = aboutOf(step, facts, findings);
-    if (!isAsked(step, facts) || about.length === 0) return [];
+  const asked = ladder
+    .filter((step) => isAsked(step, facts))
+    .map((step) => ({ step, about: aboutOf(step, facts, findings) }))
+    .filter(({ about }) => about.length > 0);
+  return asked.flatMap(({ step, about }, k) => {
     const common = { stepId: step.id, place: k + 1, each: looksAtBudgets(step) };
     return merged(step.signers.flatMap((s) => signersOf(s, about, facts).map((n): Needed => ({ ...common, ...n }))));
   });

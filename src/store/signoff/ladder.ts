@@ -3,6 +3,7 @@ import { rolesWith } from '@/core/people/rights';
 import type { LadderStep, Signer } from '@/core/signoff/ladder';
 import { USUAL_RULES, type BuyingRule } from '@/core/signoff/rules';
 import type { Signatory } from '@/core/signoff/signing';
+import type { Staff } from '@/core/signoff/staffing';
 import type { Db } from '../connection';
 import type { LadderSignerRow } from '../tables';
 
@@ -36,4 +37,13 @@ export async function loadSignatories(db: Db): Promise<Signatory[]> {
   return people
     .map((p) => ({ ...p, roles: (roles.get(p.id) ?? []).map((r) => r.role) }))
     .filter((p) => p.roles.some((r) => may.has(r)));
+}
+
+/** Who is there to sign, and who leads live jobs. */
+export async function loadStaff(db: Db): Promise<Staff> {
+  const leads = (await db('job as j')
+    .join('person as p', 'p.id', 'j.leadId')
+    .where('j.state', 'live')
+    .distinct('p.id', 'p.name')) as Staff['leads'];
+  return { people: await loadSignatories(db), leads };
 }

@@ -42,6 +42,14 @@ export const PLACES: readonly Place[] = [
   { href: '/rates', name: 'Exchange rates', rights: ['see money'], words: 'currencies', at: 'menu' },
   { href: '/words', name: 'Words on orders', rights: ['keep suppliers'], words: 'mails, text blocks', at: 'menu' },
   { href: '/people', name: 'People', rights: ['manage people'], words: 'who signs in', at: 'menu' },
+  { href: '/sign', name: 'To sign', rights: ['sign orders'], words: 'orders that wait for you', at: 'menu' },
+  {
+    href: '/ladder',
+    name: 'Sign-off',
+    rights: ['manage people'],
+    words: 'ladder, rules, limits, deputies',
+    at: 'menu',
+  },
   {
     href: '/company',
     name: 'Company and calendar',

@@ -7,15 +7,18 @@ import { counted } from '@/core/words';
 import { place } from '../../server/place';
 import { signedIn } from '../../server/session';
 import { Copies } from './Copies';
+import { loadOwnDeputies } from '@/queries/ladder';
+import { Deputies } from '../Deputies';
 import { ChangePassword } from './ChangePassword';
 import { Feed } from './Feed';
 import { SignIns } from './SignIns';
 
 export const metadata = { title: 'Your sign-ins' };
 
-export default place(async ({ db, person }) => {
+export default place(async ({ db, person, today }) => {
   const rows = await listMySignIns(db, person, clock.now());
   const here = (await signedIn())?.sessionId ?? 0;
+  const deputies = may(person, 'sign orders') ? await loadOwnDeputies(db, person, today) : undefined;
   const own = await loadOwnSettings(db, person);
   return (
     <Sheet
@@ -23,6 +26,9 @@ export default place(async ({ db, person }) => {
         <>
           {may(person, 'send orders') && <Copies on={own.copies} email={person.email} />}
           {may(person, 'see orders') && <Feed on={own.feed} />}
+          {deputies !== undefined && (
+            <Deputies deputies={deputies} me={{ id: person.id, number: '', name: person.name }} />
+          )}
           <ChangePassword keep={here} />
         </>
       }

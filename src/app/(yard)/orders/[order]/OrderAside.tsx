@@ -9,6 +9,7 @@ import type { MessageState } from '@/store/tables';
 import { ChangeList } from './Revising';
 import { counted } from '@/core/words';
 import { EffectList } from '@/ui/EffectList';
+import { SignSteps } from '@/ui/SignSteps';
 import { FirstOf } from '@/ui/kit/FirstOf';
 import { useYard } from '@/ui/YardContext';
 
@@ -61,7 +62,7 @@ export function OrderAside({
             <FirstOf all={checks} most={12} more={(n) => counted(n, 'more check')}>
               {(c) => (
                 <li key={c.words} className="flex gap-1.5">
-                  <b className={c.good ? 'text-enamel' : 'text-amber'}>
+                  <b className={`w-2.5 shrink-0 ${c.good ? 'text-enamel' : 'text-amber'}`}>
                     <span aria-hidden>{c.good ? '✓' : '!'}</span>
                     <span className="sr-only">{c.good ? 'In order:' : 'Look:'}</span>
                   </b>
@@ -70,6 +71,17 @@ export function OrderAside({
               )}
             </FirstOf>
           </ul>
+        </>
+      )}
+      {view.signing !== undefined && (view.signing.steps.length > 0 || view.signing.refused !== null) && (
+        <>
+          <Title>Who signs</Title>
+          {view.signing.refused !== null && (
+            <p className="mb-2 text-brick">
+              {view.signing.refused.who} refused it {day(view.signing.refused.day)}: “{view.signing.refused.reason}”
+            </p>
+          )}
+          <SignSteps steps={view.signing.steps} />
         </>
       )}
       {revisions.length > 1 && (

@@ -16,6 +16,7 @@ import { counted } from '@/core/words';
 import { makeKey, useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { chaseOrder, draftAgain, dropRevision, holdOrder, markSentByHand, sendOrder } from '../../../acts';
+import { AskForSignOff, WithSignOff } from './OrderSigning';
 import { CallOff } from './OrderEnding';
 
 const Answer = later(() => import('./Answer'));
@@ -74,7 +75,11 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const unsent = canMove(order.state, 'beginSending');
   const out = OPEN_AT_SUPPLIER.includes(order.state);
   const sends = unsent || revising !== undefined;
-  const maySend = may('send orders') && sends;
+  const { signing } = view;
+  const round = signing?.round ?? null;
+  const lacks = signing?.missing === true;
+  const maySend = may('send orders') && sends && !lacks && round === null && signing?.forbidden !== true;
+  const mayAsk = may('draft orders') && sends && lacks && round === null && !signing.forbidden;
   const mayHaveArrived = view.mail?.state === 'unknown';
   const owes = order.lines.some((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
   const unsaved = typed !== undefined && typed.changes > 0;
@@ -96,6 +101,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
     () => (asking ? sendNow() : setAsking(true)),
     maySend && !send.busy && !saves,
   );
+  useKey('Ctrl+Enter', 'Ask for sign-off', () => setAsking(true), mayAsk && !asking && !saves);
   useKey('Escape', 'Not yet', () => setAsking(false), asking);
   const over = !sends ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
   const acts = [send, byHand, hold, chase, drop, again];
@@ -105,6 +111,15 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
     : acts.flatMap((a) => a.refusals)[0]?.message;
   const fault = told ?? typed?.fault;
   const first = over[0];
+  if (asking && mayAsk && signing !== undefined)
+    return (
+      <AskForSignOff
+        order={order}
+        signing={signing}
+        version={async () => (unsaved ? typed.onSave() : order.version)}
+        onClose={() => setAsking(false)}
+      />
+    );
   const facts = (
     <>
       <Fact strong>
@@ -164,7 +179,8 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
                 Draft again
               </ShelfMain>
             )}
-            {!unsaved && revising !== undefined && may('draft orders') && (
+            {round !== null && <WithSignOff view={view} />}
+            {!unsaved && revising !== undefined && round === null && may('draft orders') && (
               <ShelfPlain disabled={drop.busy} onClick={() => void drop.run(ref)}>
                 Drop revision
               </ShelfPlain>
@@ -183,6 +199,12 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
               </>
             )}
             {maySend && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Send…</ShelfPlain>}
+            {mayAsk && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Ask for sign-off…</ShelfPlain>}
+            {mayAsk && !unsaved && (
+              <ShelfMain onClick={() => setAsking(true)} hint="^↵">
+                Ask for sign-off
+              </ShelfMain>
+            )}
             {maySend && !unsaved && (
               <ShelfMain onClick={() => setAsking(true)} hint="^↵">
                 {revising === undefined ? 'Send' : `Send revision ${revising.number}`}

@@ -156,7 +156,7 @@ function usePreview(
   text: OrderText,
   { value }: ReturnType<typeof readOrder>,
   changed: boolean,
-): Required<OrderPreview> {
+): Omit<Required<OrderPreview>, 'signing'> & Pick<OrderView, 'signing'> {
   const [told, setTold] = useState<OrderPreview>();
   const [effects, setEffects] = useState(view.effects);
   const lines = value.lines.map((l, k) => ({
@@ -183,6 +183,11 @@ function usePreview(
   }, [body, view.order.number]);
   const saved = view.revising?.changes ?? [];
   return changed
-    ? { checks: told?.checks ?? view.checks, effects, changes: told?.changes ?? saved }
-    : { checks: view.checks, effects: view.effects, changes: saved };
+    ? {
+        checks: told?.checks ?? view.checks,
+        effects,
+        changes: told?.changes ?? saved,
+        signing: told?.signing ?? view.signing,
+      }
+    : { checks: view.checks, effects: view.effects, changes: saved, signing: view.signing };
 }

@@ -1,0 +1,121 @@
+'use client';
+
+import { z } from 'zod';
+import { ladderForm, type LadderText } from '@/core/records/signoff';
+import type { LadderView } from '@/queries/ladder';
+import { useKey } from '@/ui/keys';
+import { NumberField } from '@/ui/kit/NumberField';
+import { signOf } from '@/core/money/money';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { useActForm } from '@/ui/useActForm';
+import { saveLadder } from '../../acts';
+import { StepFields } from './StepFields';
+
+export type StepText = LadderText['steps'][number];
+
+const startOf = ({ steps, tolerance, currency }: LadderView): LadderText => {
+  const { shape } = ladderForm(currency);
+  const money = shape.steps.element.shape;
+  return {
+    steps: steps.map((s): StepText => ({
+      id: s.id,
+      valueAbove: z.encode(money.valueAbove, s.valueAbove),
+      overAbove: z.encode(money.overAbove, s.overAbove),
+      costCodeId: s.costCode,
+      supplierId: s.supplier,
+      jobKind: s.jobKind ?? '',
+      currency: s.currency ?? '',
+      onRule: s.onRule,
+      signers: s.signers,
+    })),
+    signToleranceShare: z.encode(shape.signToleranceShare, tolerance.share),
+    signToleranceMost: z.encode(shape.signToleranceMost, tolerance.most),
+  };
+};
+
+const FRESH: StepText = {
+  valueAbove: '',
+  overAbove: '',
+  costCodeId: null,
+  supplierId: null,
+  jobKind: '',
+  currency: '',
+  onRule: false,
+  signers: [],
+};
+
+/** The steps that an order climbs before it is sent, in sequence. */
+export function Ladder({ view }: { readonly view: LadderView }) {
+  const { currency } = view;
+  const form = useActForm({
+    read: () => ladderForm(currency),
+    start: startOf(view),
+    act: saveLadder,
+    input: (read, once) => ({ once, version: view.version, ...read }),
+    said: () => 'The ladder is saved',
+  });
+  const { steps } = form.typed;
+  const put = (next: readonly StepText[]) => form.put('steps', [...next]);
+  const move = (k: number, by: number) => {
+    const next = [...steps];
+    const [taken] = next.splice(k, 1);
+    if (taken !== undefined) next.splice(k + by, 0, taken);
+    put(next);
+  };
+  useKey('Ctrl+Enter', 'Save the ladder', form.save, !form.busy);
+  const told = form.clash
+    ? `${form.clash.message} It has been brought up to date: look again.`
+    : form.refusals[0]?.message;
+  return (
+    <section aria-labelledby="ladder">
+      <h1 id="ladder" className="text-[25px]">
+        Sign-off
+      </h1>
+      <p className="mb-3 max-w-[720px] text-ink-2">
+        What an order climbs before it is sent, step after step; a step that is not reached is left out. Without steps
+        everything is sent as it is.
+      </p>
+      <ol className="grid gap-3">
+        {steps.map((step, k) => (
+          <StepFields
+            key={step.id ?? `new${k}`}
+            place={k + 1}
+            step={step}
+            stuck={view.steps.find((s) => s.id === step.id)?.stuck ?? ''}
+            currency={currency}
+            faultAt={(field) =>
+              form.faultAt(`steps.${k}.${field}`) ?? (field === '' ? form.refusedAt(`steps.${k}`)?.message : undefined)
+            }
+            onStep={(change) => put(steps.map((s, j) => (j === k ? { ...s, ...change } : s)))}
+            onUp={k === 0 ? undefined : () => move(k, -1)}
+            onDown={k === steps.length - 1 ? undefined : () => move(k, 1)}
+            onGone={() => put(steps.filter((_, j) => j !== k))}
+          />
+        ))}
+      </ol>
+      <button type="button" className="step mt-2" onClick={() => put([...steps, FRESH])}>
+        + step
+      </button>
+      <div className="mt-4 grid max-w-[620px] items-start gap-3 sm:grid-cols-2">
+        <NumberField
+          label="A signed order may come to more by, %"
+          hint="Within this, and within the amount beside it, nobody is asked again."
+          {...form.text('signToleranceShare')}
+        />
+        <NumberField label={`and at most, ${signOf(currency)}`} {...form.text('signToleranceMost')} />
+      </div>
+      <Shelf
+        fault={told}
+        facts={
+          <Fact strong>
+            {steps.length === 0 ? 'No steps' : `${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`}
+          </Fact>
+        }
+      >
+        <ShelfMain disabled={form.busy} onClick={form.save} hint="^↵">
+          {form.busy ? 'Saving…' : 'Save the ladder'}
+        </ShelfMain>
+      </Shelf>
+    </section>
+  );
+}

@@ -1,0 +1,26 @@
+import { loadLadderPage } from '@/queries/ladder';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { Deputies } from '../Deputies';
+import { Ladder } from './Ladder';
+import { OwnLimits } from './OwnLimits';
+import { Rules } from './Rules';
+
+export const metadata = { title: 'Sign-off' };
+
+export default place(async ({ db, person, today }) => {
+  const view = await loadLadderPage(db, person, today);
+  return (
+    <Sheet
+      aside={
+        <>
+          <OwnLimits people={view.people} />
+          <Deputies deputies={view.deputies} everybody />
+        </>
+      }
+    >
+      <Ladder key={`ladder${view.version}`} view={view} />
+      <Rules key={`rules${view.version}`} view={view} />
+    </Sheet>
+  );
+});

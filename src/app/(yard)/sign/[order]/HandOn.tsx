@@ -1,0 +1,50 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { Thing } from '@/queries/things';
+import { TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
+import { Slip } from '@/ui/kit/Slip';
+import { SlipFoot } from '@/ui/kit/SlipFoot';
+import { useAct, useOnce } from '@/ui/useAct';
+import { handOn } from '../../../acts';
+
+type Props = {
+  readonly number: string;
+  readonly signOff: { readonly orderId: number; readonly version: number; readonly signOffId: number };
+  readonly onClose: () => void;
+};
+
+/** Hands a signature on to somebody else. */
+export default function HandOn({ number, signOff, onClose }: Props) {
+  const router = useRouter();
+  const once = useOnce();
+  const [to, setTo] = useState<Thing | null>(null);
+  const [reason, setReason] = useState('');
+  const act = useAct(handOn, {
+    said: () => `${number} is handed on`,
+    onDone: () => router.push('/sign'),
+  });
+  const go = () => void act.run({ once: once.key(), ...signOff, personId: to?.id ?? 0, reason });
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`Hand ${number} on`}
+      detail="Somebody else signs in your place. They are told by mail."
+      foot={<SlipFoot words="Hand on" act={act} onGo={go} />}
+    >
+      <div className="grid gap-3">
+        <PickField kind="person" label="To whom" value={to} onPick={setTo} fault={act.faultAt('personId')} />
+        <TextField
+          label="Why"
+          value={reason}
+          maxLength={300}
+          onChange={(e) => setReason(e.target.value)}
+          fault={act.faultAt('reason')}
+        />
+      </div>
+    </Slip>
+  );
+}

@@ -1,0 +1,216 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { formatMoney, type Minor } from '@/core/money/money';
+import { counted } from '@/core/words';
+import type { SignStep, SignView } from '@/queries/signOff';
+import type { SignPage } from '@/queries/toSign';
+import { EffectList } from '@/ui/EffectList';
+import { SignSteps } from '@/ui/SignSteps';
+import Link from '@/ui/Link';
+import { later } from '@/ui/later';
+import { useKey } from '@/ui/keys';
+import { TextField } from '@/ui/kit/Field';
+import { ReasonQuestion } from '@/ui/kit/Reason';
+import { Sheet } from '@/ui/kit/Sheet';
+import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { refuseSignOff, signOff } from '../../../acts';
+import { ChangeList } from '../../orders/[order]/Revising';
+import { LinesToSign } from './LinesToSign';
+
+const HandOn = later(() => import('./HandOn'));
+
+type Props = {
+  readonly page: SignPage;
+  /** The next order that waits for this person, and how many do. */
+  readonly next: string | undefined;
+  readonly left: number;
+};
+
+/** An order as who signs it looks at it: what it comes to, what it does, who signs, what was paid, who was passed over. */
+export function SignOrder({ page: { view, lines }, next, left }: Props) {
+  const { order, supplier, effects, signing, revising, checks } = view;
+  const { currency, day } = useYard();
+  const money = (amount: Minor) => formatMoney(amount, currency);
+  const what = lines
+    .filter((l) => l.net !== 0)
+    .slice(0, 2)
+    .map((l) => l.description);
+  const more = lines.length - what.length;
+  const mine = signing?.steps.find((s) => s.mine !== null);
+  const look = checks.filter((c) => !c.good);
+  const who = (
+    <>
+      <h2 className="mb-1.5 text-[16px]">Who signs</h2>
+      {signing === undefined || signing.steps.length === 0 ? (
+        <p className="text-ink-2">Nobody is asked to sign it.</p>
+      ) : (
+        <SignSteps steps={signing.steps} />
+      )}
+    </>
+  );
+  return (
+    <Sheet
+      aside={
+        <>
+          <div className="max-lg:hidden">{who}</div>
+          {look.length > 0 && (
+            <>
+              <h2 className="mt-5 mb-1 text-[16px]">Worth a look</h2>
+              <ul className="grid gap-1">
+                {look.map((c) => (
+                  <li key={c.words} className="flex gap-1.5">
+                    <b aria-hidden className="text-amber">
+                      !
+                    </b>
+                    {c.words}
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </>
+      }
+    >
+      <p className="text-ink-2">
+        {signing?.round == null ? 'Not asked to be signed' : mine === undefined ? 'With sign-off' : 'For you to sign'}
+        {revising !== undefined && `, revision ${revising.number}: ${revising.reason}`}
+      </p>
+      <h1 className="text-[25px] leading-tight">
+        <Link href={`/orders/${order.number}`} className="mono hover:underline">
+          {order.number}
+        </Link>
+      </h1>
+      <p className="mb-2">
+        <b>{supplier.name}</b>{' '}
+        <span className="text-ink-2">
+          {what.join(', ')}
+          {more > 0 && `, and ${counted(more, 'more line')}`}
+        </span>
+      </p>
+      {signing?.round != null && (
+        <p className="mb-2 max-w-[720px]">
+          <span className="text-ink-2">
+            {signing.round.askedBy}, {day(signing.round.day)}
+          </span>
+          {signing.round.note !== '' && <>: “{signing.round.note}”</>}
+        </p>
+      )}
+      <dl className="max-w-[720px] border-t border-ink">
+        <Sum name="It comes to, for the jobs">{money(signing?.value ?? order.net)}</Sum>
+        {signing?.quoted != null && (
+          <Sum
+            name={
+              signing.quoted.pays === signing.value
+                ? 'Quoted for this'
+                : `Quoted for ${money(signing.quoted.pays)} of it`
+            }
+          >
+            {money(signing.quoted.quoted)}
+          </Sum>
+        )}
+      </dl>
+      {revising !== undefined && (
+        <section aria-label="What it changes" className="mt-4 max-w-[720px]">
+          <h2 className="mb-1 text-[16px]">What it changes</h2>
+          <ChangeList changes={revising.changes} />
+        </section>
+      )}
+      <section aria-label="What it does" className="mt-4 max-w-[720px]">
+        <h2 className="text-[16px]">What it does</h2>
+        <EffectList effects={effects} />
+      </section>
+      <section aria-label="Who signs" className="mt-4 lg:hidden">
+        {who}
+      </section>
+      <LinesToSign lines={lines} currency={order.currency} />
+      <SignShelf view={view} signing={signing} mine={mine} next={next} left={left} />
+    </Sheet>
+  );
+}
+
+const Sum = ({ name, children }: { readonly name: string; readonly children: string }) => (
+  <div className="flex justify-between gap-4 border-b border-line py-2">
+    <dt>{name}</dt>
+    <dd className="font-bold whitespace-nowrap">{children}</dd>
+  </div>
+);
+
+type ShelfProps = {
+  readonly view: SignPage['view'];
+  readonly signing: SignView | undefined;
+  readonly mine: SignStep | undefined;
+} & Omit<Props, 'page'>;
+
+function SignShelf({ view: { order }, signing, mine, next, left }: ShelfProps) {
+  const router = useRouter();
+  const { currency } = useYard();
+  const once = useOnce();
+  const [word, setWord] = useState('');
+  const [asking, setAsking] = useState<'refuse' | 'handOn'>();
+  const goOn = () => router.push(next === undefined ? '/sign' : `/sign/${next}`);
+  const sign = useAct(signOff, {
+    said: ({ number, place, left: open }) =>
+      `Step ${place} of ${number} is signed${open === 0 ? ': it may be sent' : ''}`,
+    onDone: goOn,
+  });
+  const refuse = useAct(refuseSignOff, { said: ({ number }) => `${number} is refused`, onDone: goOn });
+  const ref = { orderId: order.id, version: order.version, signOffId: mine?.signOffId ?? 0 };
+  const signNow = () => void sign.run({ once: once.key(), ...ref, seen: signing?.seen ?? '', reason: word });
+  useKey('Ctrl+Enter', 'Sign', signNow, mine !== undefined && !sign.busy && asking === undefined);
+  const fault = sign.clash
+    ? `${sign.clash.message} It has been brought up to date: look again.`
+    : sign.refusals[0]?.message;
+  return (
+    <>
+      {mine !== undefined && (
+        <div className="mt-5 max-w-[720px]">
+          <TextField
+            label="A word with your signature, if you like"
+            value={word}
+            maxLength={300}
+            onChange={(e) => setWord(e.target.value)}
+          />
+          <button type="button" className="step mt-2" onClick={() => setAsking('handOn')}>
+            Hand it on to somebody else
+          </button>
+        </div>
+      )}
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>{formatMoney(signing?.value ?? order.net, currency)}</Fact>
+            <Fact>{left === 0 ? 'the last that waits for you' : `${counted(left, 'more order')} waits for you`}</Fact>
+          </>
+        }
+      >
+        {mine === undefined ? (
+          <ShelfNext next={next === undefined ? undefined : { words: `Next ${next}`, href: `/sign/${next}` }} main />
+        ) : (
+          <>
+            <ShelfPlain onClick={() => setAsking('refuse')}>Refuse</ShelfPlain>
+            <ShelfMain onClick={signNow} disabled={sign.busy} hint="^↵">
+              {sign.busy ? 'Signing…' : `Sign step ${mine.place}`}
+            </ShelfMain>
+          </>
+        )}
+      </Shelf>
+      {asking === 'refuse' && (
+        <ReasonQuestion
+          title={`Refuse ${order.number}?`}
+          words="It goes back to drafting with your reason, and nobody else is asked."
+          keep="Look again"
+          go="Refuse"
+          act={refuse}
+          onClose={() => setAsking(undefined)}
+          onGo={(reason) => void refuse.run({ once: `${once.key()}-no`, ...ref, reason })}
+        />
+      )}
+      {asking === 'handOn' && <HandOn number={order.number} signOff={ref} onClose={() => setAsking(undefined)} />}
+    </>
+  );
+}

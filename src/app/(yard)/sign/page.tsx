@@ -1,0 +1,26 @@
+import { listToSign } from '@/queries/toSign';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { ToSignTable } from './ToSignTable';
+
+export const metadata = { title: 'To sign' };
+
+export default place(async ({ db, person, today }) => {
+  const rows = await listToSign(db, person, today);
+  return (
+    <Sheet>
+      <PlaceTitle title="For you to sign" count={rows.length === 0 ? undefined : `${rows.length} to sign`} />
+      {rows.length === 0 ? (
+        <>
+          <Empty title="Nothing waits for your signature">
+            An order that passes your step of the ladder stands here from when it is asked for until it is signed.
+          </Empty>
+          <Shelf facts={<Fact>nothing to sign</Fact>} />
+        </>
+      ) : (
+        <ToSignTable rows={rows} />
+      )}
+    </Sheet>
+  );
+});

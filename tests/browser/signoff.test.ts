@@ -1,0 +1,191 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { By, Key } from 'selenium-webdriver';
+import { simpleParser } from 'mailparser';
+import { App } from '../support/app';
+import { Browser, DESK, PHONE } from './driver';
+
+let app: App;
+let browser: Browser;
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const NUMBER = 'K26-0023';
+
+async function be(name: string, size = DESK): Promise<void> {
+  await browser.resize(size);
+  await browser.driver.manage().deleteAllCookies();
+  await browser.stepInAs(name);
+}
+
+/** A field of one step of the ladder. */
+const inStep = (step: number, label: string) =>
+  browser.see(
+    By.xpath(
+      `//li[@aria-label="Step ${step}"]//*[@id=//li[@aria-label="Step ${step}"]//label[normalize-space(.)="${label}"]/@for]`,
+    ),
+  );
+
+async function fillIn(step: number, label: string, words: string): Promise<void> {
+  const field = await inStep(step, label);
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, words);
+}
+
+const state = () => app.look(async (db) => (await db('purchaseOrder').where({ number: NUMBER }).first('state'))?.state);
+
+/** Mails to one of our own people, the latest last. */
+async function mailsTo(address: string) {
+  const folder = join(app.folder, 'mail');
+  const mails = await Promise.all(
+    readdirSync(folder)
+      .filter((f) => f.endsWith('.eml'))
+      .sort()
+      .map((f) => simpleParser(readFileSync(join(folder, f)))),
+  );
+  return mails.filter((m) => JSON.stringify(m.to).includes(address));
+}
+
+const waitForMail = (address: string, subject: string) =>
+  browser.driver.wait(
+    async () => (await mailsTo(address)).some((m) => m.subject === subject),
+    20_000,
+    `no mail “${subject}” to ${address}`,
+  );
+
+/** How many signatures of the order stand in the page in each state. */
+const steps = () => browser.texts('ol > li b');
+
+describe('an order that passes a budget', () => {
+  it('has a ladder of three steps over it, once the company says so', async () => {
+    await be('Wren Hale');
+    await browser.go('/ladder');
+    await fillIn(1, 'Order above, £', '');
+    await fillIn(1, 'Budget over by more than, £', '10');
+    await fillIn(2, 'Budget over by more than, £', '50');
+    await fillIn(3, 'Order above, £', '500');
+    await (await browser.button('Save the ladder')).click();
+    await browser.reads('The ladder is saved');
+  });
+
+  it('shows in colour, and who will sign, before anybody is asked', async () => {
+    await be('Mina Rowe');
+    await browser.go(`/orders/${NUMBER}`);
+    await browser.reads('£ 16.20 over');
+    await browser.fill('line 1', 'Quantity', '3');
+    await browser.reads('£ 209.20 over');
+    const over = await browser.see(By.xpath('//b[contains(., "209.20 over")]'));
+    expect(await over.getAttribute('class')).toContain('text-brick');
+    await browser.reads('Who signs');
+    expect(await steps()).toEqual(['Asha Penrose', 'A manager', 'Wren Hale']);
+    expect(await state()).toBe('drafting');
+  });
+
+  it('is saved and asked for in one, with a word along, and cannot be sent', async () => {
+    await (await browser.button('Ask for sign-off')).click();
+    await browser.type('A word for those who sign', 'The breakers went up');
+    await (await browser.button('Ask now')).click();
+    await browser.reads(`${NUMBER} is with sign-off`);
+    expect(await state()).toBe('withSignOff');
+    expect(await browser.driver.findElements(By.xpath('//button[starts-with(normalize-space(.), "Send")]'))).toEqual(
+      [],
+    );
+    await waitForMail('asha@wrackline.example', `For you to sign: ${NUMBER} to Brightsound Marine Electrics`);
+  });
+
+  it('is told of by a mail whose link asks to sign in', async () => {
+    const mail = (await mailsTo('asha@wrackline.example')).at(-1);
+    expect(mail?.text).toContain('The breakers went up');
+    const link = /http\S+\/sign\/\S+/.exec(mail?.text ?? '')?.[0] ?? '';
+    expect(link).toBe(`${app.base}/sign/${NUMBER}`);
+    await browser.driver.manage().deleteAllCookies();
+    await browser.driver.get(link);
+    await browser.reads('Sign in');
+    expect(await browser.text()).not.toContain('Brightsound');
+  });
+
+  it('is refused with a reason, and comes back to its buyer', async () => {
+    await be('Asha Penrose');
+    await (await browser.link('Look and sign')).click();
+    await browser.reads('The breakers went up');
+    await browser.reads('£ 209.20 over');
+    await (await browser.button('Refuse')).click();
+    await browser.type('Reason', 'Two lights are enough');
+    await (
+      await browser.see(By.css('[role="dialog"] button[type="submit"], [role="alertdialog"] button[type="submit"]'))
+    ).click();
+    await browser.reads(`${NUMBER} is refused`);
+    expect(await state()).toBe('drafting');
+  });
+
+  it('is changed, and asked for again', async () => {
+    await be('Mina Rowe');
+    await browser.go(`/orders/${NUMBER}`);
+    await browser.reads('Asha Penrose refused it Tue 12 May: “Two lights are enough”');
+    await browser.fill('line 1', 'Quantity', '2');
+    await browser.reads('£ 112.70 over');
+    await (await browser.button('Ask for sign-off')).click();
+    await (await browser.button('Ask now')).click();
+    await browser.reads(`${NUMBER} is with sign-off`);
+  });
+
+  it('is signed by its lead, by a deputy of the manager, and on a phone', async () => {
+    await be('Asha Penrose');
+    await browser.go(`/sign/${NUMBER}`);
+    await browser.type('A word with your signature, if you like', 'Agreed');
+    await (await browser.button('Sign step 1')).click();
+    await browser.reads(`Step 1 of ${NUMBER} is signed`);
+    await be('Ida Quill');
+    await browser.go(`/sign/${NUMBER}`);
+    await browser.reads('You, for a manager');
+    await (await browser.button('Sign step 2')).click();
+    await browser.reads(`Step 2 of ${NUMBER} is signed`);
+    await be('Wren Hale', PHONE);
+    await browser.go(`/sign/${NUMBER}`);
+    await browser.reads('“Agreed”');
+    const [width, inner] = (await browser.driver.executeScript(
+      'return [document.documentElement.scrollWidth, innerWidth]',
+    )) as number[];
+    expect(width).toBe(inner);
+    await (await browser.button('Sign step 3')).click();
+    await browser.reads('it may be sent');
+    expect(await state()).toBe('readyToSend');
+    await waitForMail('mina@wrackline.example', `Signed off: ${NUMBER}`);
+  });
+
+  it('is sent, and its history tells who agreed to what', async () => {
+    await be('Mina Rowe');
+    await browser.go(`/orders/${NUMBER}`);
+    await (await browser.button('Send')).click();
+    await (await browser.button('Send now')).click();
+    await browser.reads(`${NUMBER} was sent to`);
+    const told = await app.look(async (db) =>
+      (
+        await db('audit as a')
+          .join('auditSubject as s', 's.auditId', 'a.id')
+          .join('purchaseOrder as o', 'o.id', 's.subjectId')
+          .join('person as p', 'p.id', 'a.personId')
+          .where({ 's.kind': 'order', 'o.number': NUMBER })
+          .whereIn('a.action', ['askSignOff', 'refuseSignOff', 'signOff'])
+          .orderBy('a.id')
+          .select('p.name', 'a.words')
+      ).map((r: { name: string; words: string }) => `${r.name}: ${r.words}`),
+    );
+    expect(told).toEqual([
+      expect.stringMatching(
+        /^Mina Rowe: Asked for sign-off of K26-0023, £ 689.10, by Asha Penrose, a manager and Wren Hale/,
+      ),
+      'Asha Penrose: Refused step 1 of K26-0023: Two lights are enough',
+      expect.stringMatching(/^Mina Rowe: Asked for sign-off of K26-0023, £ 592.60/),
+      expect.stringMatching(/^Asha Penrose: Signed step 1 of K26-0023, leads 412.*: Agreed$/),
+      expect.stringMatching(/^Ida Quill: Signed step 2 of K26-0023 for Tomas Brae/),
+      expect.stringMatching(/^Wren Hale: Signed step 3 of K26-0023/),
+    ]);
+    expect(await browser.consoleErrors()).toEqual([]);
+  });
+});
