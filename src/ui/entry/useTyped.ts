@@ -50,5 +50,10 @@ export function useTyped<T>(name: string, saved: Kept<T>): Typed<T> {
     keep(null);
     toast('What was typed is put back', { action: { label: 'Undo', onClick: () => keep(typed) } });
   };
-  return { ...(typed ?? saved), steps, set, keep, putBack, savedAs: setDone, waits: done !== undefined && !over };
+  const savedAs = (version: number) => {
+    // The page may be another before it shows what was saved: the browser has nothing to keep from here on.
+    drop();
+    setDone(version);
+  };
+  return { ...(typed ?? saved), steps, set, keep, putBack, savedAs, waits: done !== undefined && !over };
 }
