@@ -1,6 +1,7 @@
 import type { Action } from './action';
 import * as assets from './assets';
 import * as boms from './boms';
+import * as budgets from './budgets';
 import * as charging from './charging';
 import * as chasing from './chasing';
 import * as company from './company';
@@ -40,6 +41,7 @@ type Any = Action<never, unknown>;
 const ROOMS = [
   assets,
   boms,
+  budgets,
   charging,
   chasing,
   company,

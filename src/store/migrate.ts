@@ -7,10 +7,11 @@ import * as planning from './migrations/005-planning';
 import * as sources from './migrations/006-sources';
 import * as orders from './migrations/007-orders';
 import * as signoff from './migrations/008-signoff';
+import * as budgets from './migrations/009-budgets';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders, signoff];
+const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders, signoff, budgets];
 
 type Executable = { exec: (sql: string) => void };
 

@@ -116,7 +116,7 @@ describe('lists', () => {
 
   it('keep what is picked in Gather through a filter', async () => {
     await browser.go('/gather');
-    await click(By.css('[aria-label="Pick Green oak, sawn for 422"]'));
+    await click(By.css('[aria-label="Pick Iroko, planed for 412"]'));
     await browser.pick('Supplier', 'eelmoor');
     await browser.reads('Tube 316L');
     await click(By.css('[aria-label="Pick Round bar 316 12 mm for 422"]'));

@@ -41,6 +41,11 @@ export class App {
     readonly folder: string,
   ) {}
 
+  /** Takes the ladder away, for walks that are not about signatures. */
+  async withoutLadder(): Promise<void> {
+    await this.look((db) => db('ladderStep').update({ gone: 1 }));
+  }
+
   /** Reads the file as it lies, while nobody else has it open or beside those who do. */
   async look<T>(read: (db: Db) => Promise<T>): Promise<T> {
     const { db } = await open(this.file);

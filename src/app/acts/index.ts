@@ -2,6 +2,7 @@
 
 import * as assets from '@/actions/assets';
 import * as boms from '@/actions/boms';
+import * as budgets from '@/actions/budgets';
 import * as charging from '@/actions/charging';
 import * as company from '@/actions/company';
 import * as confirming from '@/actions/confirming';
@@ -57,6 +58,11 @@ export const draftOrders = offerAction(orders.draftOrders);
 export const changeOrder = offerAction(orders.changeOrder);
 export const addPlace = offerAction(places.addPlace);
 export const holdOrder = offerAction(orders.holdOrder);
+export const writeBudgetChange = offerAction(budgets.writeBudgetChange);
+export const changeBudgetChange = offerAction(budgets.changeBudgetChange);
+export const agreeBudgetChange = offerAction(budgets.agreeBudgetChange);
+export const dropBudgetChange = offerAction(budgets.dropBudgetChange);
+export const noteBudget = offerAction(budgets.noteBudget);
 export const askSignOff = offerAction(signOffs.askSignOff);
 export const signOff = offerAction(signOffs.signOff);
 export const refuseSignOff = offerAction(signOffs.refuseSignOff);

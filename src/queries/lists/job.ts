@@ -5,6 +5,7 @@ import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
 import { STAGE_NAMES, STAGES } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
 import type { Cell, Column } from '@/formats/sheet/column';
+import { loadBudget, type BudgetRow } from '../budgets';
 import { findJob, loadQuote, loadTab, type QuoteLineRow, type Tab } from '../job';
 import { loadBuyList, type BuyListLine } from '../needs';
 import { day, everyPage, list, measure, money, price, text } from './list';
@@ -67,6 +68,29 @@ export const quote = list<QuoteLineRow>('see money', 'Quote', ({ db, person, que
     return { rows: found.rows, next: more ? String(last.place) : undefined };
   }),
 }));
+
+/** The budget of a job by cost code, now or as of a day. */
+export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, query, currency }) => {
+  const amount = (head: string, of: (row: BudgetRow) => Parameters<typeof money>[0]): Column<BudgetRow> => ({
+    head: `${head} ${currency}`,
+    cell: (r): Cell => money(of(r), currency),
+  });
+  return {
+    columns: [
+      { head: 'Cost code', cell: (r) => text(r.code.code) },
+      { head: 'Name', cell: (r) => text(r.code.name) },
+      amount('Opening', (r) => r.opening),
+      amount('Changed', (r) => r.changed),
+      amount('Budget', (r) => r.now),
+      amount('Pending', (r) => r.pending),
+      { head: 'Note', cell: (r) => text(r.note) },
+    ],
+    pages: everyPage(async () => {
+      const job = await findJob(db, person, query.job ?? '');
+      return { rows: job === undefined ? [] : (await loadBudget(db, person, job.id, asDay(query.on ?? ''))).rows };
+    }),
+  };
+});
 
 type TabRow = Tab['rows'][number];
 

@@ -5,7 +5,7 @@ import type { Person } from '@/store/people';
 import { permit } from '../permit';
 import { dock, gather, invoices, orders, outbox } from './buying';
 import { items, jobs, sold, suppliers } from './company';
-import { buyList, quote, tab } from './job';
+import { budget, buyList, quote, tab } from './job';
 import type { List, ListQuery, OpenList } from './list';
 import { stores } from './stores';
 
@@ -22,6 +22,7 @@ export const LISTS = {
   suppliers,
   sold,
   quote,
+  budget,
   tab,
   'buy-list': buyList,
 } as const satisfies Readonly<Record<string, List>>;

@@ -21,7 +21,20 @@ import type {
   ListView,
   FileMemory,
 } from './company';
-import type { Asset, Job, BudgetEntry, Quote, QuoteLineRow, QuoteFile, NeedRow, ReviewPoint, JobReview } from './jobs';
+import type {
+  Asset,
+  BudgetChange,
+  BudgetChangeLine,
+  HeldEntry,
+  Job,
+  BudgetEntry,
+  Quote,
+  QuoteLineRow,
+  QuoteFile,
+  NeedRow,
+  ReviewPoint,
+  JobReview,
+} from './jobs';
 import type {
   OrderHead,
   OrderLineRow,
@@ -100,6 +113,10 @@ declare module 'knex/types/tables.js' {
     job: Job;
     asset: Asset;
     budgetEntry: BudgetEntry;
+    budgetChange: BudgetChange;
+    budgetChangeLine: BudgetChangeLine;
+    heldEntry: HeldEntry;
+    budgetNote: { readonly jobId: number; readonly costCodeId: number; readonly words: string };
     quote: Quote;
     quoteLine: QuoteLineRow;
     quoteFile: QuoteFile;

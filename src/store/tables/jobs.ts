@@ -56,6 +56,44 @@ export type BudgetEntry = {
   readonly amount: Minor;
   readonly reason: string;
   readonly quoteId: number | null;
+  /** The change that it is a part of; null where a quote moved it. */
+  readonly changeId: number | null;
+  readonly personId: number;
+  readonly day: Day;
+  readonly at: string;
+};
+
+export type BudgetChange = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly number: number;
+  readonly state: 'pending' | 'agreed' | 'dropped';
+  readonly day: Day;
+  readonly reason: string;
+  readonly customerReference: string;
+  /** Who agreed to it, as it was said. */
+  readonly agreedBy: string;
+  /** What the customer pays more or less for it. */
+  readonly quoteChange: Minor | null;
+  readonly personId: number;
+  readonly at: string;
+  readonly decidedBy: number | null;
+  readonly decidedOn: Day | null;
+  readonly version: number;
+};
+
+export type BudgetChangeLine = {
+  readonly changeId: number;
+  readonly place: number;
+  readonly costCodeId: number | null;
+  readonly amount: Minor;
+};
+
+export type HeldEntry = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly amount: Minor;
+  readonly changeId: number;
   readonly personId: number;
   readonly day: Day;
   readonly at: string;

@@ -44,6 +44,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
   const { may } = useYard();
   const tabs = [
     may('see money') ? { href: '', name: 'Tab' } : undefined,
+    may('see money') ? { href: '/budget', name: 'Budget' } : undefined,
     { href: '/plan', name: 'Plan' },
     { href: '/buy-list', name: 'Buy list', count: needs },
     may('see orders') ? { href: '/orders', name: 'Orders', count: orders } : undefined,

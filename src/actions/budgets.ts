@@ -1,0 +1,176 @@
+import { z } from 'zod';
+import { changeFaults, kindOf, partsOf, type ChangeLine } from '@/core/budgets/change';
+import { formatMoney, type Minor } from '@/core/money/money';
+import { may } from '@/core/people/rights';
+import { budgetChangeFields, budgetNoteField } from '@/core/records/budget';
+import { count, linesOf, loadStanding, writeLines } from '@/store/budgets';
+import { loadCostCodes } from '@/store/company';
+import { insertOne } from '@/store/rows';
+import type { BudgetChange, Job } from '@/store/tables';
+import type { Day } from '@/core/calendar/workdays';
+import { defineAction, found, notPermitted, once, Refused, refuse, sameVersion, type Work } from './action';
+
+const jobOf = async ({ trx }: Work, id: number): Promise<Job> =>
+  found(await trx('job').where({ id }).first(), 'This job');
+
+async function checkChange(work: Work, job: Job, change: { readonly lines: readonly ChangeLine[]; readonly day: Day }) {
+  const codes = new Map((await loadCostCodes(work.trx)).map((c) => [c.id, `${c.code} ${c.name}`]));
+  if (change.lines.some((l) => l.costCodeId !== null && !codes.has(l.costCodeId)))
+    refuse('code.missing', 'A cost code is not there any more.', 'lines');
+  const faults = changeFaults(change, await loadStanding(work.trx, job), work.today, (id) => codes.get(id) ?? '');
+  if (faults.length > 0) throw new Refused(faults);
+}
+
+/** What a change does, in a few words for the history. */
+function told(lines: readonly ChangeLine[], currency: string): string {
+  const { budget, held } = partsOf(lines);
+  const signed = (amount: Minor) => `${amount > 0 ? '+' : ''}${formatMoney(amount, currency)}`;
+  const kind = kindOf(lines);
+  if (kind === 'move') return 'moved between cost codes';
+  return [`budget ${signed(budget)}`, held === 0 ? '' : `held back ${signed(held)}`].filter(Boolean).join(', ');
+}
+
+/** Lets a change count, and says who agreed. */
+async function agree(work: Work, change: BudgetChange, lines: readonly ChangeLine[]): Promise<void> {
+  const { trx, actor, today, now } = work;
+  await count(trx, change, lines, { personId: actor.id, at: now });
+  await trx('budgetChange').where({ id: change.id }).update({ state: 'agreed', decidedBy: actor.id, decidedOn: today });
+}
+
+/** Writes a change of a job's budget under the next number: to be agreed, or agreed at once by who may. */
+export const writeBudgetChange = defineAction({
+  name: 'writeBudgetChange',
+  right: 'write budget changes',
+  input: z.object({ once, jobId: z.number().int(), agreed: z.boolean(), ...budgetChangeFields.shape }),
+  run: async (work, { once: _, jobId, agreed, lines, ...said }) => {
+    const { trx, actor, now, company, audit } = work;
+    if (agreed) checkMayAgree(work);
+    const job = await jobOf(work, jobId);
+    await checkChange(work, job, { lines, day: said.day });
+    const [last] = (await trx('budgetChange').where({ jobId }).max({ number: 'number' })) as {
+      number: number | null;
+    }[];
+    const number = (last?.number ?? 0) + 1;
+    const id = await insertOne(trx, 'budgetChange', {
+      ...{ ...said, jobId, number, state: 'pending', personId: actor.id, at: now },
+    });
+    await writeLines(trx, id, lines);
+    const change = found(await trx('budgetChange').where({ id }).first(), 'This change');
+    if (agreed) await agree(work, change, lines);
+    await audit({
+      words: `${agreed ? 'Agreed' : 'Wrote'} budget change ${number} of job ${job.number}, ${told(lines, company.currency)}: ${said.reason}`,
+      subjects: [['job', jobId]],
+      after: { ...said, lines, state: agreed ? 'agreed' : 'pending' },
+    });
+    return { id, number };
+  },
+});
+
+const checkMayAgree = ({ actor }: Work): void => {
+  const barred = notPermitted(actor, 'agree budget changes');
+  if (barred !== undefined) throw new Refused(barred.refusals);
+};
+
+const changeRef = { changeId: z.number().int(), version: z.number().int() };
+
+/** A change that is still to be agreed. */
+async function pendingOf(work: Work, changeId: number, version: number): Promise<BudgetChange> {
+  const change = found(await work.trx('budgetChange').where({ id: changeId }).first(), 'This change');
+  sameVersion(change, version, `Budget change ${change.number}`);
+  if (change.state !== 'pending')
+    refuse('change.decided', `Budget change ${change.number} is ${change.state} already, so it stays as it is.`);
+  return change;
+}
+
+/** Puts a change right that is still to be agreed. */
+export const changeBudgetChange = defineAction({
+  name: 'changeBudgetChange',
+  right: 'write budget changes',
+  input: z.object({ once, ...changeRef, ...budgetChangeFields.shape }),
+  run: async (work, { once: _, changeId, version, lines, ...said }) => {
+    const { trx, audit } = work;
+    const before = await pendingOf(work, changeId, version);
+    const job = await jobOf(work, before.jobId);
+    await checkChange(work, job, { lines, day: said.day });
+    const was = await linesOf(trx, changeId);
+    await trx('budgetChangeLine').where({ changeId }).delete();
+    await writeLines(trx, changeId, lines);
+    await trx('budgetChange')
+      .where({ id: changeId })
+      .update({ ...said, version: version + 1 });
+    await audit({
+      words: `Changed budget change ${before.number} of job ${job.number}`,
+      subjects: [['job', job.id]],
+      before: { ...before, lines: was },
+      after: { ...before, ...said, lines },
+    });
+  },
+});
+
+/** Agrees to a change: from its day on it counts. */
+export const agreeBudgetChange = defineAction({
+  name: 'agreeBudgetChange',
+  right: 'agree budget changes',
+  input: z.object({ once, ...changeRef }),
+  run: async (work, { changeId, version }) => {
+    const { trx, company, audit } = work;
+    const change = await pendingOf(work, changeId, version);
+    const job = await jobOf(work, change.jobId);
+    const lines = await linesOf(trx, changeId);
+    await checkChange(work, job, { lines, day: change.day });
+    await agree(work, change, lines);
+    await trx('budgetChange')
+      .where({ id: changeId })
+      .update({ version: version + 1 });
+    await audit({
+      words: `Agreed budget change ${change.number} of job ${job.number}, ${told(lines, company.currency)}: ${change.reason}`,
+      subjects: [['job', job.id]],
+      after: { lines },
+    });
+  },
+});
+
+/** Drops a change that is not agreed; its number stays taken. */
+export const dropBudgetChange = defineAction({
+  name: 'dropBudgetChange',
+  right: 'write budget changes',
+  input: z.object({ ...changeRef }),
+  run: async (work, { changeId, version }) => {
+    const { trx, actor, today, audit } = work;
+    const change = await pendingOf(work, changeId, version);
+    if (change.personId !== actor.id && !may(actor, 'agree budget changes'))
+      refuse(
+        'change.others',
+        `Budget change ${change.number} is somebody else’s. Ask who wrote it, or the job’s lead.`,
+      );
+    await trx('budgetChange')
+      .where({ id: changeId })
+      .update({ state: 'dropped', decidedBy: actor.id, decidedOn: today, version: version + 1 });
+    await audit({
+      words: `Dropped budget change ${change.number}: ${change.reason}`,
+      subjects: [['job', change.jobId]],
+    });
+  },
+});
+
+/** Keeps a few words beside the budget of a cost code. */
+export const noteBudget = defineAction({
+  name: 'noteBudget',
+  right: 'write budget changes',
+  input: z.object({ jobId: z.number().int(), costCodeId: z.number().int(), words: budgetNoteField }),
+  run: async (work, { jobId, costCodeId, words }) => {
+    const { trx, audit } = work;
+    const job = await jobOf(work, jobId);
+    const code = found(await trx('costCode').where({ id: costCodeId }).first(), 'This cost code');
+    const where = { jobId, costCodeId };
+    const before = await trx('budgetNote').where(where).first('words');
+    await trx('budgetNote').where(where).delete();
+    if (words !== '') await trx('budgetNote').insert({ ...where, words });
+    await audit({
+      words: `Noted beside the budget of ${code.code} ${code.name} of job ${job.number}: ${words || 'nothing any more'}`,
+      subjects: [['job', jobId]],
+      before: { words: before?.words ?? '' },
+      after: { words },
+    });
+  },
+});

@@ -1,0 +1,152 @@
+'use client';
+
+import { useState } from 'react';
+import type { Day } from '@/core/calendar/workdays';
+import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
+import { counted } from '@/core/words';
+import type { BudgetRow, BudgetView, ChangeView } from '@/queries/budgets';
+import { later } from '@/ui/later';
+import { useKey } from '@/ui/keys';
+import { FilterDay } from '@/ui/kit/Filters';
+import { Dash, Empty } from '@/ui/kit/Sheet';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { TakeOut } from '@/ui/kit/TakeOut';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { useYard } from '@/ui/YardContext';
+import { Changes } from './Changes';
+import { NoteCell } from './NoteCell';
+
+const ChangeSlip = later(() => import('./ChangeSlip'));
+
+type Props = {
+  readonly view: BudgetView;
+  readonly job: { readonly id: number; readonly number: string; readonly open: boolean };
+  readonly on: Day | undefined;
+};
+
+/** A job's budget by cost code, what is held back of it, and everything that moved it. */
+export function Budget({ view, job, on }: Props) {
+  const { currency, day, may } = useYard();
+  const [slip, setSlip] = useState<'new' | ChangeView>();
+  const writes = may('write budget changes') && job.open && on === undefined;
+  useKey('N', 'New budget change', () => setSlip('new'), writes && slip === undefined);
+  const amount = (a: Minor) => (a === 0 ? <Dash /> : formatAmount(a, currency));
+  const signed = (a: Minor) => (a === 0 ? <Dash /> : `${a > 0 ? '+' : ''}${formatAmount(a, currency)}`);
+  const columns: Column<BudgetRow>[] = [
+    {
+      key: 'code',
+      head: 'Cost code',
+      leads: true,
+      className: '!font-semibold whitespace-nowrap',
+      by: (r) => r.code.code,
+      cell: (r) => `${r.code.code} ${r.code.name}`,
+    },
+    { key: 'opening', head: 'Opening', num: true, by: (r) => r.opening, cell: (r) => amount(r.opening) },
+    { key: 'changed', head: 'Changed', num: true, by: (r) => r.changed, cell: (r) => signed(r.changed) },
+    {
+      key: 'now',
+      head: on === undefined ? 'Now' : 'Then',
+      num: true,
+      by: (r) => r.now,
+      cell: (r) => <b>{amount(r.now)}</b>,
+    },
+    {
+      key: 'pending',
+      head: <span title="written and not agreed yet">Pending</span>,
+      num: true,
+      by: (r) => r.pending,
+      cell: (r) => <span className="text-amber">{signed(r.pending)}</span>,
+    },
+    {
+      key: 'note',
+      head: 'Note',
+      wide: true,
+      className: 'pl-6 w-[260px]',
+      cell: (r) => <NoteCell jobId={job.id} row={r} writes={writes} />,
+    },
+  ];
+  const { whole, held, price, rows } = view;
+  const foot = {
+    code: 'Whole job',
+    opening: amount(whole.opening),
+    changed: signed(whole.changed),
+    now: amount(whole.now),
+    pending: signed(whole.pending),
+  };
+  const pending = view.changes.filter((c) => c.state === 'pending').length;
+  return (
+    <>
+      <div className="flex h-[34px] items-center justify-between text-[13px] text-ink-2 max-phone:h-auto max-phone:justify-end max-phone:pt-4">
+        <span className="max-phone:hidden">
+          {on === undefined ? `Amounts in ${currency}` : `As it stood at the end of ${day(on)}`}
+        </span>
+        <span className="flex items-center gap-3 max-phone:flex-wrap max-phone:justify-end">
+          <TakeOut list="budget" of={{ job: job.number }} />
+          <FilterDay name="on" label="As of" back />
+        </span>
+      </div>
+      {rows.length === 0 && held.now === 0 ? (
+        <Empty title="There is no budget yet">
+          It opens with what the quote costs when that is won, or with the first budget change.
+        </Empty>
+      ) : (
+        <LedgerTable
+          label="The job’s budget by cost code"
+          rows={rows}
+          columns={columns}
+          keyOf={(r) => r.code.id}
+          foot={foot}
+        />
+      )}
+      {(held.now !== 0 || held.pending !== 0) && (
+        <p className="mt-2 flex flex-wrap gap-x-5 border-b border-line pb-2">
+          <span>
+            <b className="font-semibold">Held back</b> {formatMoney(held.now, currency)}
+          </span>
+          {held.pending !== 0 && <span className="text-amber">pending {signed(held.pending)}</span>}
+          <span className="text-ink-2">
+            with the budget {formatMoney(minor(whole.now + held.now), currency)} in all; it counts for no cost code
+            until it is released
+          </span>
+        </p>
+      )}
+      {price !== null && (
+        <p className="mt-2 text-ink-2">
+          The customer pays {formatMoney(minor(price.quoted + price.changed), currency)}
+          {price.changed !== 0 &&
+            `: ${formatMoney(price.quoted, currency)} quoted, ${price.changed > 0 ? '+' : ''}${formatMoney(price.changed, currency)} by budget changes`}
+        </p>
+      )}
+      <Changes view={view} mayWrite={writes} onOpen={setSlip} />
+      <Shelf
+        facts={
+          <>
+            <Fact strong>{formatMoney(whole.now, currency)} for buying</Fact>
+            <Fact>
+              {pending === 0 ? 'nothing waits to be agreed' : `${counted(pending, 'change')} to be agreed`}
+              {on !== undefined && ' on that day'}
+            </Fact>
+          </>
+        }
+      >
+        {writes && (
+          <ShelfMain onClick={() => setSlip('new')} hint="N">
+            Budget change
+          </ShelfMain>
+        )}
+      </Shelf>
+      {slip !== undefined && (
+        <ChangeSlip
+          key={slip === 'new' ? 'new' : slip.id}
+          jobId={job.id}
+          job={job.number}
+          change={slip === 'new' ? undefined : slip}
+          rows={rows}
+          held={held.now}
+          onClose={() => setSlip(undefined)}
+        />
+      )}
+    </>
+  );
+}

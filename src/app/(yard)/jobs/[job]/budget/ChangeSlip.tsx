@@ -1,0 +1,175 @@
+'use client';
+
+import { z } from 'zod';
+import { kindOf, totalOf, CHANGE_KIND_NAMES, type ChangeLine } from '@/core/budgets/change';
+import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
+import { budgetChangeForm, HELD, type BudgetChangeText, type ChangeLineText } from '@/core/records/budget';
+import type { BudgetRow, ChangeView } from '@/queries/budgets';
+import type { Thing } from '@/queries/things';
+import { useKey } from '@/ui/keys';
+import { DateField } from '@/ui/kit/DateField';
+import { Faults, TextField } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import { PickField } from '@/ui/kit/PickField';
+import { Slip } from '@/ui/kit/Slip';
+import { useAct } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
+import { useYard } from '@/ui/YardContext';
+import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, writeBudgetChange } from '../../../../acts';
+
+type Props = {
+  readonly jobId: number;
+  readonly job: string;
+  /** One that is still to be agreed; a new one without it. */
+  readonly change: ChangeView | undefined;
+  readonly rows: readonly BudgetRow[];
+  readonly held: Minor;
+  readonly onClose: () => void;
+};
+
+const EMPTY: ChangeLineText = { code: null, amount: '' };
+const held: Thing = { ...HELD, detail: 'money of the job that counts for no cost code yet' };
+
+/** Writes a budget change, or opens one that is to be agreed. */
+export default function ChangeSlip({ jobId, job, change, rows, held: heldNow, onClose }: Props) {
+  const { currency, today, may } = useYard();
+  const schema = budgetChangeForm(currency);
+  const fresh: BudgetChangeText = {
+    day: today,
+    reason: '',
+    customerReference: '',
+    agreedBy: '',
+    quoteChange: '',
+    lines: [EMPTY, EMPTY],
+  };
+  const start: BudgetChangeText =
+    change === undefined
+      ? fresh
+      : {
+          day: change.day,
+          reason: change.reason,
+          customerReference: change.customerReference,
+          agreedBy: change.agreedBy,
+          quoteChange: z.encode(schema.shape.quoteChange, change.quoteChange),
+          lines: change.lines.map(({ code, amount }) => ({
+            code: code === null ? HELD : { id: code.id, number: code.code, name: code.name },
+            amount: formatAmount(amount, currency),
+          })),
+        };
+  const mayAgree = may('agree budget changes');
+  const common = { read: () => budgetChangeForm(currency), start, onDone: onClose };
+  const write = useActForm({
+    ...common,
+    act: writeBudgetChange,
+    input: (read, once) => ({ once, jobId, agreed: mayAgree, ...read }),
+    said: ({ number }) => `Budget change ${number} ${mayAgree ? 'is agreed' : 'waits to be agreed'}`,
+  });
+  const mend = useActForm({
+    ...common,
+    act: changeBudgetChange,
+    input: (read, once) => ({ once, changeId: change?.id ?? 0, version: change?.version ?? 0, ...read }),
+    said: () => `Budget change ${change?.number} is saved`,
+  });
+  const form = change === undefined ? write : mend;
+  const agree = useAct(agreeBudgetChange, { said: () => `Budget change ${change?.number} is agreed`, onDone: onClose });
+  const drop = useAct(dropBudgetChange, { said: () => `Budget change ${change?.number} is dropped`, onDone: onClose });
+  const { lines } = form.typed;
+  const put = (k: number, part: Partial<ChangeLineText>) => {
+    const next = lines.map((l, j) => (j === k ? { ...l, ...part } : l));
+    const last = next.at(-1);
+    form.put('lines', last === undefined || last.code !== null || last.amount !== '' ? [...next, EMPTY] : next);
+  };
+  const read = schema.shape.lines.safeParse(lines);
+  const typed: readonly ChangeLine[] = read.success ? read.data : [];
+  const standing = (code: ChangeLineText['code']) =>
+    code === null
+      ? undefined
+      : code.id === HELD.id
+        ? heldNow
+        : (rows.find((r) => r.code.id === code.id)?.now ?? minor(0));
+  const words = change === undefined ? (mayAgree ? 'Agree the change' : 'Put it to be agreed') : 'Save the change';
+  useKey('Ctrl+Enter', words, form.save, !form.busy);
+  const ref = { changeId: change?.id ?? 0, version: change?.version ?? 0 };
+  const refused = [form, agree, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)));
+  const unsaved = change !== undefined && JSON.stringify(form.typed) !== JSON.stringify(start);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={change === undefined ? `Budget change of ${job}` : `Budget change ${change.number} of ${job}`}
+      detail="Give a plus or a minus for each cost code. What is taken from one and given to another is a move."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={refused} />
+          <div className="flex flex-wrap items-center justify-end gap-3">
+            {change?.mayDrop === true && (
+              <button type="button" className="btn btn-plain" disabled={drop.busy} onClick={() => void drop.run(ref)}>
+                Drop it
+              </button>
+            )}
+            {change !== undefined && mayAgree && !unsaved && (
+              <button
+                type="button"
+                className="btn btn-main"
+                disabled={agree.busy}
+                onClick={() => void agree.run({ once: `agree-${ref.changeId}-${ref.version}`, ...ref })}
+              >
+                Agree it
+              </button>
+            )}
+            {(change === undefined || unsaved) && (
+              <button type="button" className="btn btn-main" disabled={form.busy} onClick={form.save}>
+                {words} <span className="kbd">^↵</span>
+              </button>
+            )}
+          </div>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        <div role="group" aria-label="By cost code" className="grid gap-2">
+          {lines.map((l, k) => {
+            const now = standing(l.code);
+            return (
+              <div key={k} className="grid grid-cols-[1fr_130px] items-start gap-2">
+                <PickField
+                  kind="costCode"
+                  label={`Cost code ${k + 1}`}
+                  hideLabel={k > 0}
+                  also={[held]}
+                  value={l.code}
+                  onPick={(code) => put(k, { code })}
+                  hint={now === undefined ? undefined : `stands at ${formatMoney(now, currency)}`}
+                  fault={form.faultAt(`lines.${k}.code`)}
+                />
+                <NumberField
+                  label={`Plus or minus ${k + 1}, ${currency}`}
+                  hideLabel={k > 0}
+                  value={l.amount}
+                  onChange={(e) => put(k, { amount: e.target.value })}
+                  fault={form.faultAt(`lines.${k}.amount`)}
+                />
+              </div>
+            );
+          })}
+          {form.faultAt('lines') !== undefined && <p className="field-fault">{form.faultAt('lines')}</p>}
+          {typed.length > 0 && (
+            <p className="text-right">
+              {CHANGE_KIND_NAMES[kindOf(typed)]},{' '}
+              <b>
+                {totalOf(typed) === 0
+                  ? 'the whole stays'
+                  : `the whole moves by ${formatMoney(totalOf(typed), currency)}`}
+              </b>
+            </p>
+          )}
+        </div>
+        <DateField label="Dated" towards="back" {...form.day('day')} />
+        <TextField label="Why" maxLength={300} {...form.text('reason')} />
+        <TextField label="Who agreed" hint="At the customer’s, or of ours" maxLength={120} {...form.text('agreedBy')} />
+        <TextField label="Customer’s reference" maxLength={80} {...form.text('customerReference')} />
+        <NumberField label={`The customer pays more or less, ${currency}`} {...form.text('quoteChange')} />
+      </div>
+    </Slip>
+  );
+}

@@ -1,0 +1,11 @@
+import { loadBudget } from '@/queries/budgets';
+import { jobPlace } from '../jobPlace';
+import { Budget } from './Budget';
+
+export default jobPlace(async ({ db, person, job, on }) => (
+  <Budget
+    view={await loadBudget(db, person, job.id, on)}
+    job={{ id: job.id, number: job.number, open: job.state === 'live' || job.state === 'quoted' }}
+    on={on}
+  />
+));

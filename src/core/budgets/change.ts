@@ -1,0 +1,79 @@
+import type { Day } from '../calendar/workdays';
+import { formatMoney, minor, type Minor } from '../money/money';
+import { refusal, type Refusal } from '../result';
+
+/** By how much a change moves one cost code, or, without one, what is held back. In minor units; negative takes away. */
+export type ChangeLine = { readonly costCodeId: number | null; readonly amount: Minor };
+
+/** How a job's money stands before a change. */
+export type Standing = {
+  readonly job: string;
+  readonly closed: boolean;
+  /** The day its budget was opened; null before. */
+  readonly openedOn: Day | null;
+  readonly budgets: ReadonlyMap<number, Minor>;
+  readonly held: Minor;
+  readonly currency: string;
+};
+
+export type ChangeKind = 'change' | 'move' | 'holdBack' | 'release';
+
+export const CHANGE_KIND_NAMES: Readonly<Record<ChangeKind, string>> = {
+  change: 'Change',
+  move: 'Move',
+  holdBack: 'Held back',
+  release: 'Release',
+};
+
+const sum = (lines: readonly ChangeLine[]): Minor => minor(lines.reduce((all, l) => all + l.amount, 0));
+
+/** What a change adds to the job's money, held back or not. */
+export const totalOf = sum;
+
+/** What a change adds to the budgets of cost codes, and to what is held back. */
+export const partsOf = (lines: readonly ChangeLine[]): { readonly budget: Minor; readonly held: Minor } => ({
+  budget: sum(lines.filter((l) => l.costCodeId !== null)),
+  held: sum(lines.filter((l) => l.costCodeId === null)),
+});
+
+/**
+ * What a change is: money that comes or goes; or, where it adds nothing, a move between cost codes, money that is held
+ * back, or money that is released from that.
+ */
+export function kindOf(lines: readonly ChangeLine[]): ChangeKind {
+  if (sum(lines) !== 0) return 'change';
+  const { held } = partsOf(lines);
+  if (held === 0) return 'move';
+  return held > 0 ? 'holdBack' : 'release';
+}
+
+/** What stands against a change of a job's budget: nothing of it may fall below zero. */
+export function changeFaults(
+  { lines, day }: { readonly lines: readonly ChangeLine[]; readonly day: Day },
+  { job, closed, openedOn, budgets, held, currency }: Standing,
+  today: Day,
+  nameOf: (costCodeId: number) => string,
+): Refusal[] {
+  if (closed) return [refusal('job.closed', `Job ${job} is complete, so its budget stays. Open the job again first.`)];
+  const faults: Refusal[] = [];
+  if (lines.length === 0)
+    faults.push(refusal('change.empty', 'Say which cost code changes, and by how much.', 'lines'));
+  if (new Set(lines.map((l) => l.costCodeId)).size < lines.length)
+    faults.push(refusal('change.twice', 'A cost code stands there twice.', 'lines'));
+  if (day > today) faults.push(refusal('change.day', 'A change is dated today or before.', 'day'));
+  if (openedOn !== null && day < openedOn)
+    faults.push(refusal('change.day', 'A change is dated no earlier than the budget was opened.', 'day'));
+  for (const [k, { costCodeId, amount }] of lines.entries()) {
+    const before = costCodeId === null ? held : (budgets.get(costCodeId) ?? 0);
+    if (before + amount >= 0 || amount >= 0) continue;
+    const what = costCodeId === null ? 'What is held back' : `The budget of ${nameOf(costCodeId)}`;
+    faults.push(
+      refusal(
+        'change.below',
+        `${what} is ${formatMoney(minor(before), currency)}, so no more than that can be taken away.`,
+        `lines.${k}.amount`,
+      ),
+    );
+  }
+  return faults;
+}

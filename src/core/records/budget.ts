@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import { minorSchema } from '../money/schema';
+import { anyText, requiredDay, text } from './fields';
+import { rowsOf, typedMoney, type Named } from './typed';
+
+const MOST_LINES = 200;
+
+const line = z.object({
+  /** Without a cost code it is what is held back. */
+  costCodeId: z.number().int().nullable(),
+  amount: minorSchema.refine((a) => a !== 0, 'Say by how much.'),
+});
+
+/** A change of a job's budget. */
+export const budgetChangeFields = z.object({
+  day: requiredDay('Say from which day it counts.'),
+  reason: text(300, 'Say why the budget changes.'),
+  customerReference: anyText(80),
+  agreedBy: anyText(120),
+  /** What the customer pays more or less for it. */
+  quoteChange: minorSchema.nullable(),
+  lines: z.array(line).max(MOST_LINES, `At most ${MOST_LINES} lines.`),
+});
+
+export const budgetNoteField = anyText(300);
+
+/** The one that stands for what is held back, where a cost code is picked. */
+export const HELD: Named = { id: 0, number: '', name: 'Held back' };
+
+export type ChangeLineText = { readonly code: Named | null; readonly amount: string };
+
+/** A change as it is typed. @param own - the company's currency */
+export function budgetChangeForm(own: string) {
+  const { shape } = budgetChangeFields;
+  const row = z.object({
+    code: z.custom<Named | null>().transform((named, ctx) => {
+      if (named !== null) return named.id === HELD.id ? null : named.id;
+      ctx.addIssue({ code: 'custom', message: 'Choose a cost code, or what is held back.' });
+      return z.NEVER;
+    }),
+    amount: typedMoney(line.shape.amount, own),
+  });
+  return z.object({
+    ...shape,
+    quoteChange: typedMoney(shape.quoteChange, own, null),
+    lines: rowsOf<ChangeLineText, typeof row>(row, (l) => l.code === null && l.amount.trim() === '').transform((rows) =>
+      rows.map(({ code, amount }) => ({ costCodeId: code, amount })),
+    ),
+  });
+}
+export type BudgetChangeText = z.input<ReturnType<typeof budgetChangeForm>>;

@@ -1,0 +1,67 @@
+import type { Day } from '@/core/calendar/workdays';
+import { partsOf, type ChangeLine, type Standing } from '@/core/budgets/change';
+import { minor, type Minor } from '@/core/money/money';
+import { loadCompany } from './company';
+import type { Db } from './connection';
+import { insertMany } from './rows';
+import type { BudgetChange, Job } from './tables';
+
+/** What is held back of jobs' money, up to a day or in all. */
+export async function loadHeld(db: Db, jobId: number, on?: Day): Promise<Minor> {
+  const query = db('heldEntry').where({ jobId });
+  if (on !== undefined) void query.where('day', '<=', on);
+  const [row] = (await query.sum({ amount: 'amount' })) as { amount: Minor | null }[];
+  return row?.amount ?? minor(0);
+}
+
+/** How a job's money stands before a change of it. */
+export async function loadStanding(db: Db, job: Pick<Job, 'id' | 'number' | 'state'>): Promise<Standing> {
+  const budgets = (await db('codeSum').where({ jobId: job.id }).select('costCodeId', 'budget')) as {
+    costCodeId: number;
+    budget: Minor;
+  }[];
+  const [first] = (await db('budgetEntry').where({ jobId: job.id }).min({ day: 'day' })) as { day: Day | null }[];
+  return {
+    job: job.number,
+    closed: job.state === 'complete' || job.state === 'lost',
+    openedOn: first?.day ?? null,
+    budgets: new Map(budgets.map((b) => [b.costCodeId, b.budget])),
+    held: await loadHeld(db, job.id),
+    currency: (await loadCompany(db)).currency,
+  };
+}
+
+export const linesOf = async (db: Db, changeId: number): Promise<ChangeLine[]> =>
+  db('budgetChangeLine').where({ changeId }).orderBy('place').select('costCodeId', 'amount');
+
+export const writeLines = (trx: Db, changeId: number, lines: readonly ChangeLine[]): Promise<void> =>
+  insertMany(
+    trx,
+    'budgetChangeLine',
+    lines.map((l, k) => ({ changeId, place: k + 1, costCodeId: l.costCodeId, amount: l.amount })),
+  );
+
+type Counting = Pick<BudgetChange, 'id' | 'jobId' | 'number' | 'day' | 'reason'>;
+
+/** Lets a change count from its day on: by cost code, and for what is held back. */
+export async function count(
+  trx: Db,
+  { id: changeId, jobId, number, day, reason }: Counting,
+  lines: readonly ChangeLine[],
+  { personId, at }: { readonly personId: number; readonly at: string },
+): Promise<void> {
+  const [entries] = (await trx('budgetEntry').where({ jobId }).count({ n: '*' })) as { n: number }[];
+  const kind = entries?.n === 0 ? 'opening' : 'change';
+  await insertMany(
+    trx,
+    'budgetEntry',
+    lines
+      .filter((l) => l.costCodeId !== null)
+      .map(({ costCodeId, amount }) => ({
+        ...{ jobId, costCodeId, kind, amount, reason: `Budget change ${number}: ${reason}`, changeId },
+        ...{ personId, day, at },
+      })),
+  );
+  const { held } = partsOf(lines);
+  if (held !== 0) await trx('heldEntry').insert({ jobId, amount: held, changeId, personId, day, at });
+}
