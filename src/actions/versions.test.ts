@@ -1,4 +1,8 @@
-import { must, q, TestCompany } from '../../tests/support/company';
+import { must, q, TestCompany, TODAY } from '../../tests/support/company';
+import { ask, byRole, seen, setLadder, step, waitingFor } from '../../tests/support/signing';
+import { agreeBudgetChange, writeBudgetChange } from './budgets';
+import { saveLadder } from './ladder';
+import { askSignOff, handOn, refuseSignOff, remindSigners, signOff, takeBackSignOff } from './signOff';
 import { changeInvoice, takeOutInvoice } from './invoices';
 import { mendNeeds } from './mending';
 import { changeNeed } from './needs';
@@ -62,6 +66,31 @@ describe('a stale version', () => {
         const { id } = await drafted();
         return async () =>
           callOff(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD, reason: 'x' });
+      },
+    ],
+    [
+      'asking for sign-off',
+      async () => {
+        const { id } = await drafted();
+        return async () => askSignOff(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD });
+      },
+    ],
+    [
+      'setting the ladder',
+      async () => async () =>
+        saveLadder(await yard.as('administrator'), {
+          ...{ once: yard.once(), version: OLD, steps: [], signToleranceShare: 0, signToleranceMost: 0 as never },
+        }),
+    ],
+    [
+      'agreeing a budget change',
+      async () => {
+        const lines = [{ costCodeId: yard.ids.codes[0], amount: 100 as never }];
+        const said = { day: TODAY, reason: 'x', customerReference: '', agreedBy: '', quoteChange: null, lines };
+        const lead = await yard.as('lead');
+        const [jobId] = yard.ids.jobs;
+        const { id } = must(await writeBudgetChange(lead, { once: yard.once(), jobId, agreed: false, ...said }));
+        return async () => agreeBudgetChange(lead, { once: yard.once(), changeId: id, version: OLD });
       },
     ],
     [
@@ -188,5 +217,26 @@ describe('a stale version', () => {
     const [before, sent] = [await everything(), yard.sent.length];
     expect((await go()).status).toBe('clash');
     expect([await everything(), yard.sent.length]).toEqual([before, sent]);
+  });
+});
+
+describe('a stale version of what is signed', () => {
+  it.each(['signing', 'refusing', 'handing on', 'taking back', 'reminding'] as const)('clashes at %s', async (name) => {
+    must(await setLadder(yard, [step([byRole('manager')])]));
+    const order = await yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+    must(await ask(yard, order));
+    const [row] = await waitingFor(yard, order.id);
+    const ref = { once: yard.once(), orderId: order.id, version: OLD, signOffId: row?.id ?? 0, reason: 'x' };
+    const [manager, buyer] = [await yard.as('manager'), await yard.as('buyer')];
+    const acts = {
+      signing: async () => signOff(manager, { ...ref, seen: await seen(yard, order.id) }),
+      refusing: () => refuseSignOff(manager, ref),
+      'handing on': () => handOn(manager, { ...ref, personId: 2 }),
+      'taking back': () => takeBackSignOff(buyer, ref),
+      reminding: () => remindSigners(buyer, ref),
+    };
+    const before = await everything();
+    expect((await acts[name]()).status).toBe('clash');
+    expect(await everything()).toEqual(before);
   });
 });

@@ -16,6 +16,9 @@ import { listThings, loadThing } from './things';
 import { listSoonest, loadBuyList } from './needs';
 import { loadAtHand, loadBecame } from './atHand';
 import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
+import { loadBudget } from './budgets';
+import { loadLadderPage, loadOwnDeputies } from './ladder';
+import { listToSign, loadSignPage } from './toSign';
 import { loadOrderedBefore } from './orderedBefore';
 import { listPaidParts, loadPriceCourse } from './priceCourse';
 import { previewEnding } from './endings';
@@ -59,6 +62,11 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['the form for a job', 'open jobs', (p) => loadJobForm(yard.db, p, TODAY)],
   ['a job', 'see jobs', (p) => findJob(yard.db, p, '412')],
   ['a job’s tab', 'see money', (p) => loadTab(yard.db, p, 1)],
+  ['a job’s budget', 'see money', (p) => loadBudget(yard.db, p, 1)],
+  ['what waits to be signed', 'sign orders', (p) => listToSign(yard.db, p, TODAY)],
+  ['an order to sign', 'sign orders', (p) => loadSignPage(yard.db, p, 'K26-0001', TODAY)],
+  ['the ladder', 'manage people', (p) => loadLadderPage(yard.db, p, TODAY)],
+  ['one’s own deputies', 'sign orders', (p) => loadOwnDeputies(yard.db, p, TODAY)],
   ['a figure’s postings', 'see money', (p) => loadPostings(yard.db, p, 1, {})],
   ['a job’s course', 'see money', (p) => loadCourse(yard.db, p, 1)],
   ['a job’s quote', 'see money', (p) => loadQuote(yard.db, p, 1)],

@@ -11,6 +11,7 @@ import { firstLine, orderInput } from '../support/typed';
 let app: App;
 beforeAll(async () => {
   app = await App.start();
+  await app.withoutLadder();
 });
 afterAll(() => app.stop());
 

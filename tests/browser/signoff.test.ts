@@ -189,3 +189,27 @@ describe('an order that passes a budget', () => {
     expect(await browser.consoleErrors()).toEqual([]);
   });
 });
+
+describe('its job', () => {
+  it('has a budget change raised, which counts at once and stands in the history', async () => {
+    await be('Asha Penrose');
+    await browser.go('/jobs/412/budget');
+    await (await browser.button('Budget change')).click();
+    await browser.pick('Cost code 1', '03');
+    await browser.type('Plus or minus 1, GBP', '150');
+    await browser.type('Why', 'A second light at the customer’s wish');
+    await browser.type('Who agreed', 'The trust');
+    await browser.type('Customer’s reference', 'VO 7');
+    await browser.type('The customer pays more or less, GBP', '240');
+    await browser.reads('the whole moves by £ 150.00');
+    await (await browser.button('Agree the change')).click();
+    await browser.reads('Budget change 1 is agreed');
+    await browser.reads('1,930.00');
+    await browser.go('/jobs/412');
+    // 112.70 over before, 150.00 more.
+    await browser.reads('37.30');
+    await browser.go('/jobs/412/history');
+    await browser.reads('Agreed budget change 1 of job 412, budget +£ 150.00: A second light at the customer’s wish');
+    await browser.reads('Signed step 2 of K26-0023 for Tomas Brae');
+  });
+});

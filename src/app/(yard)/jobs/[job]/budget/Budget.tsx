@@ -42,8 +42,8 @@ export function Budget({ view, job, on }: Props) {
       by: (r) => r.code.code,
       cell: (r) => `${r.code.code} ${r.code.name}`,
     },
-    { key: 'opening', head: 'Opening', num: true, by: (r) => r.opening, cell: (r) => amount(r.opening) },
-    { key: 'changed', head: 'Changed', num: true, by: (r) => r.changed, cell: (r) => signed(r.changed) },
+    { key: 'opening', head: 'Opening', num: true, wide: true, by: (r) => r.opening, cell: (r) => amount(r.opening) },
+    { key: 'changed', head: 'Changed', num: true, wide: true, by: (r) => r.changed, cell: (r) => signed(r.changed) },
     {
       key: 'now',
       head: on === undefined ? 'Now' : 'Then',
