@@ -5,6 +5,7 @@ import { Steps, TASKS } from '../tests/support/steps';
 
 /** Does daily tasks in the built application, counts keys and clicks, and writes them into docs/steps.md. */
 const app = await App.start();
+await app.withoutLadder();
 const browser = await Browser.open(app.base);
 const rows: string[] = [];
 try {

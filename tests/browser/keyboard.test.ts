@@ -7,6 +7,7 @@ let browser: Browser;
 
 beforeAll(async () => {
   app = await App.start();
+  await app.withoutLadder();
   browser = await Browser.open(app.base);
 });
 afterAll(async () => {

@@ -7,6 +7,7 @@ let app: App;
 let browser: Browser;
 beforeAll(async () => {
   app = await App.start();
+  await app.withoutLadder();
   browser = await Browser.open(app.base);
   await browser.stepInAs('Mina Rowe');
 });

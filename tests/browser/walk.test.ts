@@ -9,6 +9,7 @@ let browser: Browser;
 let steps: Steps;
 beforeAll(async () => {
   app = await App.start();
+  await app.withoutLadder();
   browser = await Browser.open(app.base);
   await browser.stepInAs('Mina Rowe');
   steps = new Steps(browser);

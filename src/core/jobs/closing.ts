@@ -1,0 +1,57 @@
+import { isBilled, leftOf, UNSENT, type LineProgress, type OrderState } from '../orders/states';
+import { refusal, type Refusal } from '../result';
+import { together } from '../words';
+
+/** What an order still owes a job, or is owed for it. */
+export type OpenOrder = {
+  readonly number: string;
+  readonly state: OrderState;
+  /** Its lines that are charged to the job. */
+  readonly lines: readonly LineProgress[];
+};
+
+/** What keeps a job from being closed, by the numbers of its documents. */
+export type Open = {
+  /** Orders that are not sent, or of which something is still to come. */
+  readonly orders: readonly string[];
+  /** Orders of which something is in and not billed. */
+  readonly unbilled: readonly string[];
+  readonly bills: readonly string[];
+  readonly changes: readonly number[];
+};
+
+/** What of a job's orders is open: not sent, still to come, or in and not billed. */
+export function openOf(orders: readonly OpenOrder[]): Pick<Open, 'orders' | 'unbilled'> {
+  const waits = orders.filter((o) => UNSENT.includes(o.state) || o.lines.some((l) => leftOf(l) > 0));
+  const unbilled = orders.filter((o) => !waits.includes(o) && o.lines.some((l) => !isBilled(l)));
+  return { orders: waits.map((o) => o.number), unbilled: unbilled.map((o) => o.number) };
+}
+
+/** Why a job cannot be closed yet, each with what has to be ended first. */
+export function closingFaults({ orders, unbilled, bills, changes }: Open): Refusal[] {
+  const faults: Refusal[] = [];
+  if (orders.length > 0)
+    faults.push(
+      refusal(
+        'close.orders',
+        `${together(orders)} ${orders.length === 1 ? 'is' : 'are'} open. Call off, close short or take in first.`,
+      ),
+    );
+  if (unbilled.length > 0)
+    faults.push(
+      refusal(
+        'close.unbilled',
+        `Goods of ${together(unbilled)} are in and not billed. Match their bills, or say that none will come.`,
+      ),
+    );
+  if (bills.length > 0)
+    faults.push(
+      refusal(
+        'close.bills',
+        `${bills.length === 1 ? 'Bill' : 'Bills'} ${together(bills)} ${bills.length === 1 ? 'waits' : 'wait'} to be matched.`,
+      ),
+    );
+  if (changes.length > 0)
+    faults.push(refusal('close.changes', `Budget change ${together(changes.map(String))} is to be agreed or dropped.`));
+  return faults;
+}

@@ -1,0 +1,33 @@
+import { openOf, type Open } from '@/core/jobs/closing';
+import { WAITING } from '@/core/invoices/states';
+import { progressOf } from '@/core/orders/states';
+import type { Db } from './connection';
+import { loadLines } from './orders';
+import type { OrderHead } from './tables';
+
+/** What of a job is open, so that it cannot be closed. */
+export async function loadOpen(db: Db, jobId: number): Promise<Open> {
+  const ofJob = () =>
+    db('orderLine as l').join('split as s', 's.lineId', 'l.id').where('s.jobId', jobId).distinct('l.orderId');
+  const orders = (await db('purchaseOrder')
+    .whereIn('id', ofJob())
+    .whereNotIn('state', ['settled', 'calledOff'])
+    .orderBy('id')
+    .select('id', 'number', 'state')) as Pick<OrderHead, 'id' | 'number' | 'state'>[];
+  const lines = await loadLines(
+    db,
+    orders.map((o) => o.id),
+  );
+  const own = orders.map(({ id, number, state }) => ({
+    number,
+    state,
+    lines: (lines.get(id) ?? []).filter((l) => l.splits.some((s) => s.jobId === jobId)).map(progressOf),
+  }));
+  const bills = await db('invoice')
+    .whereIn('state', WAITING)
+    .whereIn('orderId', ofJob())
+    .orderBy('id')
+    .select('number');
+  const changes = await db('budgetChange').where({ jobId, state: 'pending' }).orderBy('number').select('number');
+  return { ...openOf(own), bills: bills.map((b) => b.number), changes: changes.map((c) => c.number) };
+}
