@@ -6,7 +6,7 @@ import { TooLarge } from '@/core/limits';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { post, type DocumentKind, type Touch } from '@/store/ledger';
+import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
 import { insertOne } from '@/store/rows';
 import type { Company } from '@/store/tables';
@@ -168,6 +168,7 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
     } catch (error) {
       if (error instanceof Refused) return { status: 'refused', refusals: error.refusals };
       if (error instanceof Clash) return { status: 'clash', message: error.message, theirs: error.theirs };
+      if (error instanceof JobClosed) return { status: 'refused', refusals: [refusal('job.closed', error.message)] };
       if (error instanceof TooLarge) return { status: 'refused', refusals: [TOO_LARGE] };
       if ((error as { code?: unknown }).code === 'SQLITE_CONSTRAINT_FOREIGNKEY')
         return { status: 'refused', refusals: [refusal('missing', 'Something this speaks of is not there any more.')] };

@@ -4,6 +4,7 @@ import * as boms from './boms';
 import * as budgets from './budgets';
 import * as charging from './charging';
 import * as chasing from './chasing';
+import * as closing from './closing';
 import * as company from './company';
 import * as confirming from './confirming';
 import * as ending from './ending';
@@ -44,6 +45,7 @@ const ROOMS = [
   budgets,
   charging,
   chasing,
+  closing,
   company,
   confirming,
   ending,

@@ -133,3 +133,21 @@ async function loadPrice(db: Db, jobId: number, changes: readonly ChangeView[]):
   const agreed = changes.filter((c) => c.state === 'agreed');
   return { quoted: won.price ?? minor(0), changed: minor(agreed.reduce((sum, c) => sum + (c.quoteChange ?? 0), 0)) };
 }
+
+/** What of a job's money is in no budget: what is held back, and what pending changes would add in all. */
+export async function loadHeldOf(
+  db: Db,
+  person: Person,
+  jobId: number,
+  on?: Day,
+): Promise<{ readonly held: Minor; readonly pending: Minor }> {
+  permit(person, 'see money');
+  const [row] =
+    on === undefined
+      ? ((await db('budgetChangeLine as l')
+          .join('budgetChange as c', 'c.id', 'l.changeId')
+          .where({ 'c.jobId': jobId, 'c.state': 'pending' })
+          .sum({ amount: 'l.amount' })) as { amount: Minor | null }[])
+      : [];
+  return { held: await loadHeld(db, jobId, on), pending: row?.amount ?? minor(0) };
+}

@@ -29,6 +29,8 @@ export type JobHead = {
   readonly startsOn: Day | null;
   readonly dueOn: Day | null;
   readonly dueWords: string;
+  readonly onHold: string | null;
+  readonly version: number;
   readonly onRail: boolean;
   readonly counts: {
     readonly needs: number;
@@ -54,10 +56,23 @@ export async function findJob(db: Db, person: Person, number: string, on?: Day):
     .join('customer as c', 'c.id', 'j.customerId')
     .join('person as p', 'p.id', 'j.leadId')
     .where({ 'j.number': number })
-    .first('j.id', 'j.number', 'j.name', 'j.kind', 'j.state', 'j.site', 'j.startsOn', 'j.dueOn', 'j.dueWords', {
-      customer: 'c.name',
-      lead: 'p.name',
-    })) as Omit<JobHead, 'onRail' | 'counts' | 'quote'> | undefined;
+    .first(
+      'j.id',
+      'j.number',
+      'j.name',
+      'j.kind',
+      'j.state',
+      'j.site',
+      'j.onHold',
+      'j.version',
+      'j.startsOn',
+      'j.dueOn',
+      'j.dueWords',
+      {
+        customer: 'c.name',
+        lead: 'p.name',
+      },
+    )) as Omit<JobHead, 'onRail' | 'counts' | 'quote'> | undefined;
   if (job === undefined) return undefined;
   const count = async (sql: string, ...bound: (number | string)[]) =>
     ((await db.raw(sql, bound)) as { n: number }[])[0]?.n ?? 0;

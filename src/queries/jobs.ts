@@ -17,7 +17,7 @@ import { loadThing } from './things';
 export const JOB_STATES: Readonly<Record<JobState, string>> = {
   quoted: 'Quoted',
   live: 'Live',
-  complete: 'Complete',
+  complete: 'Closed',
   lost: 'Lost',
 };
 export const JOB_KINDS = { contract: 'Contract', repair: 'Repair', make: 'Make' } as const;

@@ -75,7 +75,7 @@ async function withMoved(db: Db, lines: readonly number[]): Promise<number[]> {
  * Brings stock and the ledger to where these lines stand now: posts, for each, the difference between its present amounts and the
  * sum of its postings, under the first thing that happened to it. Lines that are gone are posted back to nothing.
  *
- * @throws TooLarge when an account comes to more than can be kept
+ * @throws TooLarge when an account comes to more than can be kept, JobClosed when it belongs to a job that is closed
  */
 export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
   const done = new Set<number>();
@@ -98,7 +98,21 @@ export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
       part.forEach((id) => done.add(id));
     }
   }
+  await checkOpen(trx, accounts);
   await checkSize(trx, accounts);
+}
+
+/** A closed job takes no posting, whatever happened. */
+export class JobClosed extends Error {
+  constructor(readonly job: string) {
+    super(`Job ${job} is closed, so nothing of it changes. Open it again first.`);
+  }
+}
+
+async function checkOpen(trx: Db, accounts: ReadonlySet<string>): Promise<void> {
+  const jobIds = [...new Set([...accounts].map((a) => Number(a.split('/')[0])))];
+  const closed = await trx('job').whereIn('id', among(trx, jobIds)).where({ state: 'complete' }).first('number');
+  if (closed !== undefined) throw new JobClosed(closed.number);
 }
 
 async function checkSize(trx: Db, accounts: ReadonlySet<string>): Promise<void> {

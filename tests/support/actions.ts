@@ -7,6 +7,9 @@ export const ACTIONS = [...BY_NAME.values()];
 /** Which right each action asks for; a new action must be entered here. */
 export const ASKS: Readonly<Record<string, Right>> = {
   openJob: 'open jobs',
+  holdJob: 'close jobs',
+  closeJob: 'close jobs',
+  reopenJob: 'close jobs',
   openOnRail: 'see jobs',
   closeOnRail: 'see jobs',
   moveOnRail: 'see jobs',

@@ -4,6 +4,7 @@ import * as assets from '@/actions/assets';
 import * as boms from '@/actions/boms';
 import * as budgets from '@/actions/budgets';
 import * as charging from '@/actions/charging';
+import * as closing from '@/actions/closing';
 import * as company from '@/actions/company';
 import * as confirming from '@/actions/confirming';
 import * as ending from '@/actions/ending';
@@ -37,6 +38,9 @@ import { offerAction, offerReading, offerSending } from '../server/offer';
 
 export const keepView = offerAction(using.keepView);
 export const dropView = offerAction(using.dropView);
+export const holdJob = offerAction(closing.holdJob);
+export const closeJob = offerAction(closing.closeJob);
+export const reopenJob = offerAction(closing.reopenJob);
 export const openJob = offerAction(jobs.openJob);
 export const openOnRail = offerAction(jobs.openOnRail);
 export const closeOnRail = offerAction(jobs.closeOnRail);

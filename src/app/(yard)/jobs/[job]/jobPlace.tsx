@@ -17,6 +17,7 @@ import { counted } from '@/core/words';
 import { place, type Asked } from '../../../server/place';
 import { AssetLine } from './AssetLine';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
+import { JobState } from './JobState';
 
 type AskedJob = Asked & { readonly job: JobHead; readonly on: Day | undefined };
 
@@ -75,6 +76,7 @@ function JobTop({ job, asset, day, today, calendar }: TopProps) {
         <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>
           {JOB_STATES[job.state]}
         </span>
+        {job.onHold !== null && <span className="tag tag-care ml-2 align-[4px]">On hold: {job.onHold}</span>}
         {job.state === 'live' && job.counts.review > 0 && (
           <Link href={`/jobs/${job.number}/plan`} className="tag tag-care ml-2 align-[4px] hover:underline">
             {counted(job.counts.review, 'point')} open before work starts
@@ -91,6 +93,9 @@ function JobTop({ job, asset, day, today, calendar }: TopProps) {
           </p>
         )}
         <RailSwitch jobId={job.id} onRail={job.onRail} />
+        <JobState
+          job={{ id: job.id, number: job.number, state: job.state, version: job.version, onHold: job.onHold }}
+        />
       </div>
     </div>
   );

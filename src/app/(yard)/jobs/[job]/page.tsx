@@ -1,10 +1,12 @@
 import Link from '@/ui/Link';
 import { STAGES } from '@/core/tab/stages';
 import { loadDecisions } from '@/queries/decisions';
+import { loadHeldOf } from '@/queries/budgets';
 import { loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';
 import { Empty } from '@/ui/kit/Sheet';
 import { Course } from './Course';
 import { FigureSlip } from './FigureSlip';
+import { HeldBack } from './HeldBack';
 import { jobPlace } from './jobPlace';
 import { JobShelf } from './JobShelf';
 import { TabTable } from './TabTable';
@@ -40,6 +42,7 @@ export default jobPlace(async ({ db, person, today, query, job, on }) => {
   return (
     <>
       <TabTable tab={tab} number={job.number} on={on} />
+      <HeldBack number={job.number} {...await loadHeldOf(db, person, job.id, on)} />
       {decisions.length > 0 && (
         <section aria-label="Needs a decision" className="mt-5">
           <h2 className="border-b border-line pb-1 text-[16px]">

@@ -1,0 +1,28 @@
+'use client';
+
+import { formatMoney, type Minor } from '@/core/money/money';
+import Link from '@/ui/Link';
+import { useYard } from '@/ui/YardContext';
+
+type Props = { readonly number: string; readonly held: Minor; readonly pending: Minor };
+
+/** Money of the job that is in no budget: what is held back, and what waits to be agreed. */
+export function HeldBack({ number, held, pending }: Props) {
+  const { currency } = useYard();
+  if (held === 0 && pending === 0) return null;
+  return (
+    <p className="mt-2 flex flex-wrap gap-x-5 px-2 text-[13px]">
+      {held !== 0 && (
+        <Link href={`/jobs/${number}/budget`} className="hover:underline">
+          <b className="font-semibold">Held back</b> {formatMoney(held, currency)}
+        </Link>
+      )}
+      {pending !== 0 && (
+        <Link href={`/jobs/${number}/budget`} className="text-amber hover:underline">
+          {pending > 0 ? '+' : ''}
+          {formatMoney(pending, currency)} to be agreed
+        </Link>
+      )}
+    </p>
+  );
+}
