@@ -1,10 +1,18 @@
 import type { Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
 import { loadBudget } from '@/queries/budgets';
+import { loadEndings } from '@/queries/completion';
 import { loadHeld } from '@/store/budgets';
 import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, noteBudget, writeBudgetChange } from './budgets';
+import {
+  agreeBudgetChange,
+  changeBudgetChange,
+  dropBudgetChange,
+  noteBudget,
+  sayCompletion,
+  writeBudgetChange,
+} from './budgets';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -183,5 +191,43 @@ describe('a note beside a budget', () => {
     expect((await view()).rows[0]?.note).toBe('Price of zinc is fixed until June');
     await note('');
     expect(await yard.db('budgetNote')).toEqual([]);
+  });
+});
+
+describe('what is said of how a cost code ends', () => {
+  const say = async (amount: number | null, done: number | null, on: Day = TODAY, reason = 'The last plate is cut') =>
+    sayCompletion(await yard.as('buyer', on), {
+      once: yard.once(),
+      jobId: yard.ids.jobs[0],
+      costCodeId: yard.ids.codes[1],
+      amount: amount as Minor | null,
+      done,
+      reason,
+    });
+  const row = async (on?: Day) =>
+    (await loadEndings(yard.db, (await yard.as('lead')).actor, yard.ids.jobs[0], on)).rows[0];
+
+  it('takes the place of what is planned, from its day on, until it is said otherwise', async () => {
+    await yard.budget(100_000);
+    await yard.need({ quantity: 12, price: 8 });
+    expect((await row())?.ends).toMatchObject({ atCompletion: 9600, variance: 90_400 });
+    const later = '2026-05-20' as Day;
+    must(await say(30_000, 5000));
+    must(await say(null, null, later, 'As planned after all'));
+    expect((await row(TODAY))?.ends).toMatchObject({ atCompletion: 30_000, variance: 70_000 });
+    expect((await row(TODAY))?.ends.earned?.value).toBe(50_000);
+    expect((await row(later))?.ends).toMatchObject({ atCompletion: 9600 });
+    expect((await row(later))?.said).toBeNull();
+    // The ledger itself is not touched by it.
+    expect(await yard.tab()).toEqual({ planned: 9600 });
+  });
+
+  it.each([
+    ['below zero', -1, null, 'x'],
+    ['more than all of it done', 1, 10_001, 'x'],
+    ['without a reason', 1, null, ' '],
+  ])('is refused %s', async (_, amount, done, reason) => {
+    await yard.budget(100);
+    expect(refusedWith(await say(amount, done, TODAY, reason))).toEqual(['input']);
   });
 });

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { changeFaults, kindOf, partsOf, type ChangeLine } from '@/core/budgets/change';
 import { formatMoney, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
-import { budgetChangeFields, budgetNoteField } from '@/core/records/budget';
+import { minorSchema } from '@/core/money/schema';
+import { text } from '@/core/records/fields';
+import { budgetChangeFields, budgetNoteField, completionFields } from '@/core/records/budget';
 import { count, linesOf, loadStanding, writeLines } from '@/store/budgets';
 import { loadCostCodes } from '@/store/company';
 import { insertOne } from '@/store/rows';
@@ -149,6 +151,58 @@ export const dropBudgetChange = defineAction({
     await audit({
       words: `Dropped budget change ${change.number}: ${change.reason}`,
       subjects: [['job', change.jobId]],
+    });
+  },
+});
+
+/** Says how a cost code ends, in the place of what is planned, and how much of it is done; what says neither ends that. */
+export const sayCompletion = defineAction({
+  name: 'sayCompletion',
+  right: 'write budget changes',
+  input: z.object({ once, jobId: z.number().int(), ...completionFields.shape }),
+  run: async (work, { once: _, jobId, costCodeId, amount, done, reason }) => {
+    const { trx, actor, today, now, company, audit } = work;
+    const job = await jobOf(work, jobId);
+    if (job.state === 'complete') refuse('job.closed', `Job ${job.number} is closed, so nothing of it changes.`);
+    const code = found(await trx('costCode').where({ id: costCodeId }).first(), 'This cost code');
+    const [before] = await trx('completion').where({ jobId, costCodeId }).orderBy('id', 'desc').limit(1);
+    const said = { jobId, costCodeId, amount, done, reason };
+    await trx('completion').insert({ ...said, personId: actor.id, day: today, at: now });
+    const ends = amount === null ? 'ends as forecast' : `ends at ${formatMoney(amount, company.currency)}`;
+    const share = done === null ? '' : `, ${done / 100} % done`;
+    await audit({
+      words: `${code.code} ${code.name} of job ${job.number} ${ends}${share}: ${reason}`,
+      subjects: [['job', jobId]],
+      before: { amount: before?.amount ?? null, done: before?.done ?? null },
+      after: { amount, done },
+    });
+  },
+});
+
+/** Lets a cost code pass its budget by as much as it does now, for a reason; when it passes it by more, it is asked again. */
+export const letBe = defineAction({
+  name: 'letBe',
+  right: 'agree budget changes',
+  input: z.object({
+    once,
+    jobId: z.number().int(),
+    costCodeId: z.number().int(),
+    /** By how much it passed its budget when this was decided. */
+    over: minorSchema.refine((o) => o > 0, 'It does not pass its budget.'),
+    reason: text(300, 'Say why it may pass its budget.'),
+  }),
+  run: async (work, { once: _, jobId, costCodeId, over, reason }) => {
+    const { trx, actor, today, now, company, audit } = work;
+    const job = await jobOf(work, jobId);
+    const code = found(await trx('costCode').where({ id: costCodeId }).first(), 'This cost code');
+    const stands = await trx('codeSum').where({ jobId, costCodeId }).first('budget', 'forecast');
+    if (stands === undefined || stands.forecast - stands.budget !== over)
+      refuse('over.moved', `${code.code} ${code.name} does not pass its budget by that any more. Look again.`);
+    await trx('letBe').insert({ jobId, costCodeId, over, reason, personId: actor.id, day: today, at: now });
+    await audit({
+      words: `Let ${code.code} ${code.name} of job ${job.number} pass its budget by ${formatMoney(over, company.currency)}: ${reason}`,
+      subjects: [['job', jobId]],
+      after: { over },
     });
   },
 });

@@ -28,16 +28,17 @@ export async function loadDecisions(
 ): Promise<Waiting[]> {
   permit(person, 'see money');
   const { currency } = await loadCompany(db);
+  const letBe = await loadLetBe(db, job.id, on);
   const over = tab.rows
-    .filter((r) => headroomOf(r) < 0)
+    .filter((r) => headroomOf(r) < -(letBe.get(r.code.id) ?? 0))
     .map((r): Waiting => {
       const why = r.amounts.drafted > 0 ? ' once its drafts are sent' : '';
       return {
         word: 'Over',
         weight: 'over',
         text: `${r.code.code} ${r.code.name} ${on === undefined ? 'passes' : 'passed'} its budget by ${formatMoney(minor(-headroomOf(r)), currency)}${why}`,
-        step: 'Look',
-        href: `/jobs/${job.number}?${on === undefined ? '' : `on=${on}&`}figure=${r.code.code}`,
+        step: on === undefined ? 'Decide' : 'Look',
+        href: `/jobs/${job.number}?${on === undefined ? `decide=${r.code.code}` : `on=${on}&figure=${r.code.code}`}`,
       };
     });
   if (on !== undefined) return over;
@@ -52,6 +53,15 @@ export async function loadDecisions(
       href: `/gather?job=${job.number}`,
     }));
   return [...over, ...late, ...(await lateOrders(db, job.id, today)), ...(await heldInvoices(db, job.id))];
+}
+
+/** By how much cost codes of a job may pass their budgets, as it was decided last up to a day. */
+async function loadLetBe(db: Db, jobId: number, on?: Day): Promise<ReadonlyMap<number, number>> {
+  const rows = await db('letBe')
+    .where({ jobId })
+    .where('day', '<=', on ?? '9999-12-31')
+    .orderBy('id');
+  return new Map(rows.map((r) => [r.costCodeId, r.over]));
 }
 
 const ordersOf = (db: Db, jobId: number) =>

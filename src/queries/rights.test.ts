@@ -16,6 +16,8 @@ import { listThings, loadThing } from './things';
 import { listSoonest, loadBuyList } from './needs';
 import { loadAtHand, loadBecame } from './atHand';
 import { listOpenNeeds, pageOfOpenNeeds } from './openNeeds';
+import { loadDecide } from './deciding';
+import { loadEndings } from './completion';
 import { loadBudget, loadHeldOf } from './budgets';
 import { loadLadderPage, loadOwnDeputies } from './ladder';
 import { listToSign, loadSignPage } from './toSign';
@@ -63,6 +65,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a job', 'see jobs', (p) => findJob(yard.db, p, '412')],
   ['a job’s tab', 'see money', (p) => loadTab(yard.db, p, 1)],
   ['what a job holds back', 'see money', (p) => loadHeldOf(yard.db, p, 1)],
+  ['what can be decided', 'see money', (p) => loadDecide(yard.db, p, 1, tab, '01')],
+  ['how a job ends', 'see money', (p) => loadEndings(yard.db, p, 1)],
   ['a job’s budget', 'see money', (p) => loadBudget(yard.db, p, 1)],
   ['what waits to be signed', 'sign orders', (p) => listToSign(yard.db, p, TODAY)],
   ['an order to sign', 'sign orders', (p) => loadSignPage(yard.db, p, 'K26-0001', TODAY)],

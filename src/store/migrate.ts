@@ -8,10 +8,11 @@ import * as sources from './migrations/006-sources';
 import * as orders from './migrations/007-orders';
 import * as signoff from './migrations/008-signoff';
 import * as budgets from './migrations/009-budgets';
+import * as completion from './migrations/010-completion';
 
 type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders, signoff, budgets];
+const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders, signoff, budgets, completion];
 
 type Executable = { exec: (sql: string) => void };
 

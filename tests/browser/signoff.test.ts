@@ -212,4 +212,31 @@ describe('its job', () => {
     await browser.reads('Agreed budget change 1 of job 412, budget +£ 150.00: A second light at the customer’s wish');
     await browser.reads('Signed step 2 of K26-0023 for Tomas Brae');
   });
+
+  it('says of a cost code how it ends, and how much of it is done', async () => {
+    await browser.go('/jobs/412/budget');
+    await (
+      await browser.see(By.xpath('//section[@aria-label="Cost at completion"]//button[contains(., "02 Machinery")]'))
+    ).click();
+    await browser.type('Cost at completion, GBP', '3,900');
+    await browser.type('Done of the work, %', '40');
+    await browser.type('Why', 'The injectors took longer');
+    await (await browser.button('Say so')).click();
+    await browser.reads('How 02 Machinery ends is kept');
+    // 3,699.00 of budget: 40 % earned is 1,479.60, and it ends 201.00 over.
+    await browser.reads('1,479.60');
+    await browser.reads('−201.00');
+  });
+
+  it('offers what can be done about a budget that is passed, and lets it be with a reason', async () => {
+    await browser.go('/jobs/418');
+    await (await browser.link('Decide')).click();
+    await browser.reads('02 Machinery passes its budget by £ 54.31');
+    await browser.reads('Ask for sign-off, or buy less, on K26-0024');
+    await (await browser.button('Let it be')).click();
+    await browser.type('Reason', 'The owner pays it by the hour');
+    await (await browser.see(By.css('[role="alertdialog"] button[type="submit"], form button[type="submit"]'))).click();
+    await browser.reads('may pass its budget by that');
+    await browser.driver.wait(async () => !(await browser.text()).includes('passes its budget'), 20_000);
+  });
 });

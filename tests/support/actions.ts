@@ -52,6 +52,8 @@ export const ASKS: Readonly<Record<string, Right>> = {
   changeBudgetChange: 'write budget changes',
   dropBudgetChange: 'write budget changes',
   noteBudget: 'write budget changes',
+  sayCompletion: 'write budget changes',
+  letBe: 'agree budget changes',
   agreeBudgetChange: 'agree budget changes',
   askSignOff: 'draft orders',
   takeBackSignOff: 'draft orders',

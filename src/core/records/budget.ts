@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { minorSchema } from '../money/schema';
 import { anyText, requiredDay, text } from './fields';
-import { rowsOf, typedMoney, type Named } from './typed';
+import { rowsOf, typedMoney, typedShareOrNone, type Named } from './typed';
 
 const MOST_LINES = 200;
 
@@ -21,6 +21,25 @@ export const budgetChangeFields = z.object({
   quoteChange: minorSchema.nullable(),
   lines: z.array(line).max(MOST_LINES, `At most ${MOST_LINES} lines.`),
 });
+
+/** What is said of how a cost code ends. */
+export const completionFields = z.object({
+  costCodeId: z.number().int(),
+  amount: minorSchema.refine((a) => a >= 0, 'This cannot be below zero.').nullable(),
+  /** Hundredths of a percent. */
+  done: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.').nullable(),
+  reason: text(300, 'Say why.'),
+});
+
+/** The same as it is typed. @param own - the company's currency */
+export const completionForm = (own: string) => {
+  const { shape } = completionFields;
+  return z.object({
+    amount: typedMoney(shape.amount, own, null),
+    done: typedShareOrNone(shape.done),
+    reason: shape.reason,
+  });
+};
 
 export const budgetNoteField = anyText(300);
 

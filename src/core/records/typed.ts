@@ -74,6 +74,14 @@ export const typedShare = <O, I extends number | null | undefined>(to: NumberFie
     write: (share) => ungrouped(formatDecimal(share, 2, 0)),
   });
 
+/** The same, where an empty field says nothing. */
+export const typedShareOrNone = <O, I extends number | null>(to: NumberField<O, I>) =>
+  typedNumber(to, {
+    read: (t) => parseDecimal(t, { places: 2, most: 100 }),
+    write: (share) => ungrouped(formatDecimal(share, 2, 0)),
+    empty: null,
+  });
+
 /** A count; `words` say what is wanted where something else was typed. `empty` null lets a field say nothing. */
 export const typedCount = <O, I extends number | null | undefined>(
   to: NumberField<O, I>,

@@ -1,3 +1,4 @@
+import type { Minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
 import type { Role } from '@/core/people/rights';
 import type {
@@ -25,7 +26,9 @@ import type {
   Asset,
   BudgetChange,
   BudgetChangeLine,
+  CompletionRow,
   HeldEntry,
+  LetBe,
   Job,
   BudgetEntry,
   Quote,
@@ -116,6 +119,8 @@ declare module 'knex/types/tables.js' {
     budgetChange: BudgetChange;
     budgetChangeLine: BudgetChangeLine;
     heldEntry: HeldEntry;
+    completion: CompletionRow;
+    letBe: LetBe;
     budgetNote: { readonly jobId: number; readonly costCodeId: number; readonly words: string };
     quote: Quote;
     quoteLine: QuoteLineRow;
@@ -163,5 +168,6 @@ declare module 'knex/types/tables.js' {
     textBlock: TextBlock;
     posting: PostingRow;
     tabSum: TabSum;
+    codeSum: { readonly jobId: number; readonly costCodeId: number; readonly budget: Minor; readonly forecast: Minor };
   }
 }

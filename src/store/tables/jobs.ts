@@ -99,6 +99,32 @@ export type HeldEntry = {
   readonly at: string;
 };
 
+/** That a cost code may pass its budget by so much. */
+export type LetBe = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly costCodeId: number;
+  readonly over: Minor;
+  readonly reason: string;
+  readonly personId: number;
+  readonly day: Day;
+  readonly at: string;
+};
+
+/** What somebody said of how a cost code ends; the latest holds. */
+export type CompletionRow = {
+  readonly id: number;
+  readonly jobId: number;
+  readonly costCodeId: number;
+  readonly amount: Minor | null;
+  /** Hundredths of a percent. */
+  readonly done: number | null;
+  readonly reason: string;
+  readonly personId: number;
+  readonly day: Day;
+  readonly at: string;
+};
+
 export type Quote = {
   readonly id: number;
   readonly jobId: number;

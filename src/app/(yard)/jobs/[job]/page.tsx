@@ -1,10 +1,12 @@
 import Link from '@/ui/Link';
 import { STAGES } from '@/core/tab/stages';
+import { loadDecide } from '@/queries/deciding';
 import { loadDecisions } from '@/queries/decisions';
 import { loadHeldOf } from '@/queries/budgets';
 import { loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';
 import { Empty } from '@/ui/kit/Sheet';
 import { Course } from './Course';
+import { DecideSlip } from './DecideSlip';
 import { FigureSlip } from './FigureSlip';
 import { HeldBack } from './HeldBack';
 import { jobPlace } from './jobPlace';
@@ -21,6 +23,10 @@ export default jobPlace(async ({ db, person, today, query, job, on }) => {
   const figure: Figure | undefined =
     query.figure === undefined ? undefined : { costCodeId: row?.code.id, stage: chosen, on };
   const decisions = await loadDecisions(db, person, job, tab, today, on);
+  const decide =
+    query.decide === undefined || on !== undefined
+      ? undefined
+      : await loadDecide(db, person, job.id, tab, query.decide);
   if (tab.rows.length === 0) {
     return (
       <Empty title={on === undefined ? 'The tab is empty' : 'Nothing stood on the tab on that day'}>
@@ -68,6 +74,13 @@ export default jobPlace(async ({ db, person, today, query, job, on }) => {
         fact={decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}
       />
       <Course points={await loadCourse(db, person, job.id, on)} />
+      {decide !== undefined && (
+        <DecideSlip
+          job={{ id: job.id, number: job.number }}
+          view={decide}
+          budgets={tab.rows.map((r) => [r.code.id, r.budget])}
+        />
+      )}
       {figure !== undefined && (
         <FigureSlip
           {...await loadPostings(db, person, job.id, figure)}

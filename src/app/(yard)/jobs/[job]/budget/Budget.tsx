@@ -5,6 +5,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { counted } from '@/core/words';
 import type { BudgetRow, BudgetView, ChangeView } from '@/queries/budgets';
+import type { EndingsView } from '@/queries/completion';
 import { later } from '@/ui/later';
 import { useKey } from '@/ui/keys';
 import { FilterDay } from '@/ui/kit/Filters';
@@ -15,6 +16,7 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
 import { Changes } from './Changes';
+import { Endings } from './Endings';
 import { NoteCell } from './NoteCell';
 
 const ChangeSlip = later(() => import('./ChangeSlip'));
@@ -23,10 +25,11 @@ type Props = {
   readonly view: BudgetView;
   readonly job: { readonly id: number; readonly number: string; readonly open: boolean };
   readonly on: Day | undefined;
+  readonly endings: EndingsView;
 };
 
 /** A job's budget by cost code, what is held back of it, and everything that moved it. */
-export function Budget({ view, job, on }: Props) {
+export function Budget({ view, job, on, endings }: Props) {
   const { currency, day, may } = useYard();
   const [slip, setSlip] = useState<'new' | ChangeView>();
   const writes = may('write budget changes') && job.open && on === undefined;
@@ -118,6 +121,7 @@ export function Budget({ view, job, on }: Props) {
             `: ${formatMoney(price.quoted, currency)} quoted, ${price.changed > 0 ? '+' : ''}${formatMoney(price.changed, currency)} by budget changes`}
         </p>
       )}
+      <Endings view={endings} jobId={job.id} writes={writes} />
       <Changes view={view} mayWrite={writes} onOpen={setSlip} />
       <Shelf
         facts={
@@ -142,7 +146,7 @@ export function Budget({ view, job, on }: Props) {
           jobId={job.id}
           job={job.number}
           change={slip === 'new' ? undefined : slip}
-          rows={rows}
+          stands={rows.map((r) => [r.code.id, r.now])}
           held={held.now}
           onClose={() => setSlip(undefined)}
         />

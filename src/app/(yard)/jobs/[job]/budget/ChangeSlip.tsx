@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { kindOf, totalOf, CHANGE_KIND_NAMES, type ChangeLine } from '@/core/budgets/change';
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { budgetChangeForm, HELD, type BudgetChangeText, type ChangeLineText } from '@/core/records/budget';
-import type { BudgetRow, ChangeView } from '@/queries/budgets';
+import type { ChangeView } from '@/queries/budgets';
 import type { Thing } from '@/queries/things';
 import { useKey } from '@/ui/keys';
 import { DateField } from '@/ui/kit/DateField';
@@ -17,12 +17,17 @@ import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, writeBudgetChange } from '../../../../acts';
 
+/** How the budget of each cost code stands, by its id. */
+export type Stands = readonly (readonly [costCodeId: number, budget: Minor])[];
+
 type Props = {
   readonly jobId: number;
   readonly job: string;
   /** One that is still to be agreed; a new one without it. */
   readonly change: ChangeView | undefined;
-  readonly rows: readonly BudgetRow[];
+  /** What it begins with. */
+  readonly begin?: readonly ChangeLineText[] | undefined;
+  readonly stands: Stands;
   readonly held: Minor;
   readonly onClose: () => void;
 };
@@ -31,7 +36,7 @@ const EMPTY: ChangeLineText = { code: null, amount: '' };
 const held: Thing = { ...HELD, detail: 'money of the job that counts for no cost code yet' };
 
 /** Writes a budget change, or opens one that is to be agreed. */
-export default function ChangeSlip({ jobId, job, change, rows, held: heldNow, onClose }: Props) {
+export default function ChangeSlip({ jobId, job, change, begin, stands, held: heldNow, onClose }: Props) {
   const { currency, today, may } = useYard();
   const schema = budgetChangeForm(currency);
   const fresh: BudgetChangeText = {
@@ -40,7 +45,7 @@ export default function ChangeSlip({ jobId, job, change, rows, held: heldNow, on
     customerReference: '',
     agreedBy: '',
     quoteChange: '',
-    lines: [EMPTY, EMPTY],
+    lines: begin === undefined ? [EMPTY, EMPTY] : [...begin, EMPTY],
   };
   const start: BudgetChangeText =
     change === undefined
@@ -86,7 +91,7 @@ export default function ChangeSlip({ jobId, job, change, rows, held: heldNow, on
       ? undefined
       : code.id === HELD.id
         ? heldNow
-        : (rows.find((r) => r.code.id === code.id)?.now ?? minor(0));
+        : (stands.find(([id]) => id === code.id)?.[1] ?? minor(0));
   const words = change === undefined ? (mayAgree ? 'Agree the change' : 'Put it to be agreed') : 'Save the change';
   useKey('Ctrl+Enter', words, form.save, !form.busy);
   const ref = { changeId: change?.id ?? 0, version: change?.version ?? 0 };

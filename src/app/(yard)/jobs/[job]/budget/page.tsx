@@ -1,4 +1,5 @@
 import { loadBudget } from '@/queries/budgets';
+import { loadEndings } from '@/queries/completion';
 import { jobPlace } from '../jobPlace';
 import { Budget } from './Budget';
 
@@ -7,5 +8,6 @@ export default jobPlace(async ({ db, person, job, on }) => (
     view={await loadBudget(db, person, job.id, on)}
     job={{ id: job.id, number: job.number, open: job.state === 'live' || job.state === 'quoted' }}
     on={on}
+    endings={await loadEndings(db, person, job.id, on)}
   />
 ));

@@ -1,0 +1,134 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
+import { HELD, type ChangeLineText } from '@/core/records/budget';
+import type { DecideView } from '@/queries/deciding';
+import Link from '@/ui/Link';
+import { Faults } from '@/ui/kit/Field';
+import { ReasonQuestion } from '@/ui/kit/Reason';
+import { Slip } from '@/ui/kit/Slip';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { letBe } from '../../../acts';
+import ChangeSlip, { type Stands } from './budget/ChangeSlip';
+
+type Props = {
+  readonly job: { readonly id: number; readonly number: string };
+  readonly view: DecideView;
+  readonly budgets: Stands;
+};
+
+/** What can be done about a budget that is passed; each way begins where it is done. */
+export function DecideSlip({ job, view, budgets }: Props) {
+  const { code, ways, from, held, drafts } = view;
+  const { currency, may } = useYard();
+  const router = useRouter();
+  const [begun, setBegun] = useState<readonly ChangeLineText[]>();
+  const [asking, setAsking] = useState(false);
+  const once = useOnce();
+  const back = () => router.replace(`/jobs/${job.number}`, { scroll: false });
+  const let1 = useAct(letBe, { said: () => `${code.number} ${code.name} may pass its budget by that`, onDone: back });
+  const money = (amount: Minor) => formatMoney(amount, currency);
+  const line = (of: ChangeLineText['code'], amount: Minor): ChangeLineText => ({
+    code: of,
+    amount: formatAmount(amount, currency),
+  });
+  const writes = may('write budget changes');
+  if (begun !== undefined)
+    return (
+      <ChangeSlip
+        jobId={job.id}
+        job={job.number}
+        change={undefined}
+        begin={begun}
+        stands={budgets}
+        held={held}
+        onClose={back}
+      />
+    );
+  return (
+    <Slip
+      open
+      onClose={back}
+      title={`${code.number} ${code.name} passes its budget by ${money(ways.over)}`}
+      detail="Whatever is decided stands in the job’s history, with your name."
+    >
+      <ul className="grid gap-3">
+        {writes && (
+          <Way
+            title="Change the budget"
+            words={`Give it ${money(ways.over)} more, because the customer or the estimate says so.`}
+            onGo={() => setBegun([line(code, ways.over)])}
+          />
+        )}
+        {writes && ways.from !== null && from !== null && (
+          <Way
+            title={`Move from ${from.number} ${from.name}`}
+            words={`It has room for ${money(ways.from.headroom)} of it.`}
+            onGo={() => {
+              const part = ways.from?.headroom ?? minor(0);
+              setBegun([line(code, part), line(from, minor(-part))]);
+            }}
+          />
+        )}
+        {writes && ways.held > 0 && (
+          <Way
+            title="Draw on what is held back"
+            words={`${money(held)} is held back; ${money(ways.held)} of it goes here.`}
+            onGo={() => setBegun([line(code, ways.held), line(HELD, minor(-ways.held))])}
+          />
+        )}
+        {drafts.map((d) => (
+          <li key={d.number} className="rounded-md border border-line px-3 py-2">
+            <Link href={`/orders/${d.number}`} className="step">
+              Ask for sign-off, or buy less, on {d.number}
+            </Link>
+            <p className="text-[12.5px] text-ink-2">
+              Drafted to {d.supplier}, {money(d.value)} of it here.
+            </p>
+          </li>
+        ))}
+        <li className="rounded-md border border-line px-3 py-2">
+          <Link href={`/jobs/${job.number}/buy-list`} className="step">
+            Buy less, or elsewhere
+          </Link>
+          <p className="text-[12.5px] text-ink-2">
+            The buy list says what is planned, and each line who else sells it.
+          </p>
+        </li>
+        {may('agree budget changes') && (
+          <Way
+            title="Let it be"
+            words="With a reason. It is asked again when it passes its budget by more."
+            onGo={() => setAsking(true)}
+          />
+        )}
+      </ul>
+      <Faults messages={let1.refusals.filter((r) => r.field === undefined).map((r) => r.message)} />
+      {asking && (
+        <ReasonQuestion
+          title={`Let ${code.number} ${code.name} pass its budget by ${money(ways.over)}?`}
+          words="It is told no more, until it passes its budget by more than that."
+          keep="Decide otherwise"
+          go="Let it be"
+          act={let1}
+          onClose={() => setAsking(false)}
+          onGo={(reason) =>
+            void let1.run({ once: once.key(), jobId: job.id, costCodeId: code.id, over: ways.over, reason })
+          }
+        />
+      )}
+    </Slip>
+  );
+}
+
+const Way = ({ title, words, onGo }: { readonly title: string; readonly words: string; readonly onGo: () => void }) => (
+  <li className="rounded-md border border-line px-3 py-2">
+    <button type="button" className="step" onClick={onGo}>
+      {title}
+    </button>
+    <p className="text-[12.5px] text-ink-2">{words}</p>
+  </li>
+);

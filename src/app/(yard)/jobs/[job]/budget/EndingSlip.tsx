@@ -1,0 +1,69 @@
+'use client';
+
+import { z } from 'zod';
+import { formatMoney, type Minor } from '@/core/money/money';
+import { completionForm } from '@/core/records/budget';
+import { forecastOf } from '@/core/tab/sums';
+import type { EndingRow } from '@/queries/completion';
+import { Facts } from '@/ui/kit/Facts';
+import { TextField } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import { Slip } from '@/ui/kit/Slip';
+import { SlipFoot } from '@/ui/kit/SlipFoot';
+import { useActForm } from '@/ui/useActForm';
+import { useYard } from '@/ui/YardContext';
+import { sayCompletion } from '../../../../acts';
+
+type Props = { readonly jobId: number; readonly row: EndingRow; readonly onClose: () => void };
+
+/** Says how a cost code ends, in the place of what is planned of it, and how much of it is done. */
+export default function EndingSlip({ jobId, row, onClose }: Props) {
+  const { currency, day } = useYard();
+  const { code, level, ends, said } = row;
+  const { shape } = completionForm(currency);
+  const form = useActForm({
+    read: () => completionForm(currency),
+    start: {
+      amount: z.encode(shape.amount, said?.amount ?? null),
+      done: z.encode(shape.done, said?.done ?? null),
+      reason: '',
+    },
+    act: sayCompletion,
+    input: (read, once) => ({ once, jobId, costCodeId: code.id, ...read }),
+    said: () => `How ${code.code} ${code.name} ends is kept`,
+    onDone: onClose,
+  });
+  const money = (amount: Minor) => formatMoney(amount, currency);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`How ${code.code} ${code.name} ends`}
+      detail="Leave a field empty to say nothing of it."
+      foot={<SlipFoot words="Say so" act={{ ...form, refusals: form.refusals }} onGo={form.save} />}
+    >
+      <div className="grid gap-3">
+        <Facts
+          facts={[
+            ['budget', money(level.budget)],
+            ['incurred', money(ends.incurred)],
+            ['forecast', money(forecastOf(level))],
+            ['by index', ends.earned?.byIndex == null ? '' : money(ends.earned.byIndex)],
+          ]}
+        />
+        {said !== null && (
+          <p className="text-ink-2">
+            {said.who}, {day(said.day)}: “{said.reason}”
+          </p>
+        )}
+        <NumberField
+          label={`Cost at completion, ${currency}`}
+          hint="In the place of what is planned. What is drafted and committed beyond it counts all the same."
+          {...form.text('amount')}
+        />
+        <NumberField label="Done of the work, %" {...form.text('done')} />
+        <TextField label="Why" maxLength={300} {...form.text('reason')} />
+      </div>
+    </Slip>
+  );
+}
