@@ -1,6 +1,8 @@
 import { must, q, refusedWith, TestCompany } from '../../tests/support/company';
 import {
   ask,
+  overspending,
+  threeSteps,
   byLead,
   byRole,
   pounds,
@@ -12,7 +14,6 @@ import {
   step,
   waitingFor,
 } from '../../tests/support/signing';
-import { ZERO } from '@/core/money/money';
 import { chargeElsewhere } from './charging';
 import { changeOrder } from './orders';
 import { beginRevision, changeRevision } from './revising';
@@ -27,21 +28,6 @@ beforeEach(async () => {
 });
 afterEach(() => yard.closeProven());
 
-/** Three steps: the lead, a manager over budget by more than £ 50, the administrator above £ 150. */
-const threeSteps = () =>
-  setLadder(yard, [
-    step([byLead]),
-    step([byRole('manager')], { overAbove: pounds(50) }),
-    step([byRole('administrator')], { valueAbove: pounds(150) }),
-  ]);
-
-/** A draft of 12 at 8.00 for job 412, whose budget is 40.00 unless told otherwise. */
-async function drafted(budget = 4000): Promise<StoredOrder> {
-  await yard.db('supplier').update({ carriage: ZERO });
-  await yard.budget(budget);
-  return yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-}
-
 const trySend = async (order: StoredOrder) =>
   sendOrder(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version });
 
@@ -53,8 +39,8 @@ const notices = async () =>
 
 describe('an order with a ladder over it', () => {
   it('is not sent before it is signed, by mail or by hand', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     expect(refusedWith(await trySend(order))).toEqual(['signOff.needed']);
     const byHand = { once: yard.once(), orderId: order.id, version: order.version };
     expect(refusedWith(await markSentByHand(await yard.as('buyer'), byHand))).toEqual(['signOff.needed']);
@@ -62,8 +48,8 @@ describe('an order with a ladder over it', () => {
   });
 
   it('asks only for the steps that it reaches, and is sent once they are signed in sequence', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     // 96.00 on a budget of 40.00: over by 56.00, and not above 150.00.
     expect(await places(order.id)).toEqual([1, 2]);
@@ -80,14 +66,14 @@ describe('an order with a ladder over it', () => {
 
   it('needs nobody where no step is reached', async () => {
     must(await setLadder(yard, [step([byRole('manager')], { valueAbove: pounds(96) })]));
-    const order = await drafted();
+    const order = await overspending(yard);
     expect(refusedWith(await ask(yard, order))).toEqual(['signOff.none']);
     must(await trySend(order));
   });
 
   it('is signed in sequence only: a later step waits for the earlier', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     const [, second] = await waitingFor(yard, order.id);
     const { version } = await yard.order(order.id);
@@ -98,7 +84,7 @@ describe('an order with a ladder over it', () => {
 
   it('lets several of one step sign in any order', async () => {
     must(await setLadder(yard, [step([byRole('manager'), byRole('accounts'), byLead])]));
-    const order = await drafted();
+    const order = await overspending(yard);
     must(await ask(yard, order));
     const [manager, accounts, lead] = await waitingFor(yard, order.id);
     for (const [row, role] of [
@@ -115,8 +101,8 @@ describe('an order with a ladder over it', () => {
   });
 
   it('goes back to drafting when it is refused, with the reason, and keeps what was signed before', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     must(await sign(yard, order.id, 'lead'));
     const [row] = await waitingFor(yard, order.id);
@@ -134,8 +120,8 @@ describe('an order with a ladder over it', () => {
   });
 
   it('cannot be changed while it is signed, and can be taken back', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     const locked = await yard.order(order.id);
     const { lines, ...terms } = contentOf(locked);
@@ -149,8 +135,8 @@ describe('an order with a ladder over it', () => {
 
 describe('a signed order that is changed', () => {
   const ready = async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     must(await sign(yard, order.id, 'lead'));
     must(await sign(yard, order.id, 'manager'));
@@ -180,7 +166,7 @@ describe('a signed order that is changed', () => {
         most: 100_000,
       }),
     );
-    const order = await drafted(100_000);
+    const order = await overspending(yard, 100_000);
     must(await ask(yard, order));
     must(await sign(yard, order.id, 'lead'));
     const dearer = await reprice(yard, order.id, 15);
@@ -210,7 +196,7 @@ describe('a signed order that is changed', () => {
 
 describe('a revision of what was sent', () => {
   async function sentOrder() {
-    const order = await drafted(100_000);
+    const order = await overspending(yard, 100_000);
     must(await trySend(order));
     must(await setLadder(yard, [step([byRole('manager')], { valueAbove: pounds(50) })]));
     return yard.order(order.id);
@@ -261,8 +247,8 @@ describe('a revision of what was sent', () => {
 
 describe('what a signer saw', () => {
   it('is what they sign: when a budget moved meanwhile they look again', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     const shown = await seen(yard, order.id);
     await yard.budget(-1000);
@@ -275,7 +261,7 @@ describe('what a signer saw', () => {
 
   it('two at once: the second is told that it is signed', async () => {
     must(await setLadder(yard, [step([byRole('manager')])]));
-    const order = await drafted();
+    const order = await overspending(yard);
     must(await ask(yard, order));
     const [row] = await waitingFor(yard, order.id);
     const { version } = await yard.order(order.id);
@@ -292,8 +278,8 @@ describe('what a signer saw', () => {
 
 describe('who is told', () => {
   it('are those who sign now, then the next, then the one who asked', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     must(
       await remindSigners(await yard.as('buyer'), {
@@ -317,7 +303,7 @@ describe('who is told', () => {
 describe('a rule', () => {
   it('that forbids keeps an order from being sent, and from being asked for', async () => {
     must(await setRules(yard, { forecastOfCode: 'forbid' }));
-    const order = await drafted();
+    const order = await overspending(yard);
     expect(refusedWith(await trySend(order))).toEqual(['rule.forbids']);
     expect(refusedWith(await ask(yard, order))).toEqual(['rule.forbids']);
   });

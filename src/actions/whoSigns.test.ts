@@ -1,33 +1,27 @@
-import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { ask, byLead, byRole, pounds, setLadder, sign, step, waitingFor } from '../../tests/support/signing';
+import { must, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
+import {
+  ask,
+  overspending,
+  threeSteps,
+  byLead,
+  byRole,
+  pounds,
+  setLadder,
+  sign,
+  step,
+  waitingFor,
+} from '../../tests/support/signing';
 import type { Day } from '@/core/calendar/workdays';
-import { ZERO } from '@/core/money/money';
 import { nameDeputy, saveOwnLimit } from './ladder';
 import { changeOrder } from './orders';
 import { handOn } from './signOff';
 import { contentOf } from '@/store/revising';
-import type { StoredOrder } from '@/store/orders';
 
 let yard: TestCompany;
 beforeEach(async () => {
   yard = await TestCompany.open();
 });
 afterEach(() => yard.closeProven());
-
-/** Three steps: the lead, a manager over budget by more than £ 50, the administrator above £ 150. */
-const threeSteps = () =>
-  setLadder(yard, [
-    step([byLead]),
-    step([byRole('manager')], { overAbove: pounds(50) }),
-    step([byRole('administrator')], { valueAbove: pounds(150) }),
-  ]);
-
-/** A draft of 12 at 8.00 for job 412, whose budget is 40.00 unless told otherwise. */
-async function drafted(budget = 4000): Promise<StoredOrder> {
-  await yard.db('supplier').update({ carriage: ZERO });
-  await yard.budget(budget);
-  return yard.draft([{ needId: await yard.need(), buy: q(12) }]);
-}
 
 const places = async (id: number) => (await waitingFor(yard, id)).map((a) => a.place);
 const personOf = async (role: Parameters<TestCompany['as']>[0]) => (await yard.as(role)).actor.id;
@@ -40,7 +34,7 @@ describe('who signs', () => {
   it('is nobody who wrote on it beyond their own limit, whatever their role', async () => {
     await other('buyer', 'manager');
     must(await setLadder(yard, [step([byRole('manager')])]));
-    const order = await drafted();
+    const order = await overspending(yard);
     must(await ask(yard, order));
     expect(refusedWith(await sign(yard, order.id, 'buyer'))).toEqual(['signOff.own']);
     const person = await yard
@@ -56,12 +50,12 @@ describe('who signs', () => {
     await other('buyer', 'lead');
     await yard.db('job').update({ leadId: await personOf('buyer') });
     must(await setLadder(yard, [step([byLead])]));
-    expect(refusedWith(await ask(yard, await drafted()))).toEqual(['signOff.nobody']);
+    expect(refusedWith(await ask(yard, await overspending(yard)))).toEqual(['signOff.nobody']);
   });
 
   it('is a manager for what is bought for stores, which has no lead', async () => {
     must(await setLadder(yard, [step([byLead])]));
-    const order = await drafted();
+    const order = await overspending(yard);
     const { lines, ...terms } = contentOf(order);
     const toStores = lines.map((l) => ({
       ...l,
@@ -75,7 +69,7 @@ describe('who signs', () => {
   });
 
   it('is a deputy on the days named, in the name of the other', async () => {
-    must(await threeSteps());
+    must(await threeSteps(yard));
     const [manager, accounts] = [await personOf('manager'), await personOf('accounts')];
     const day = (d: string) => d as Day;
     const fresh = { personId: manager, deputyId: accounts, fromDay: day('2026-05-12'), toDay: day('2026-05-15') };
@@ -83,7 +77,7 @@ describe('who signs', () => {
       'deputy.others',
     ]);
     must(await nameDeputy(await yard.as('manager'), { once: yard.once(), ...fresh }));
-    const order = await drafted();
+    const order = await overspending(yard);
     must(await ask(yard, order));
     must(await sign(yard, order.id, 'lead'));
     must(await sign(yard, order.id, 'accounts'));
@@ -93,19 +87,19 @@ describe('who signs', () => {
   });
 
   it('is never one person for themselves and for another', async () => {
-    must(await threeSteps());
+    must(await threeSteps(yard));
     await yard
       .db('deputy')
       .insert({ personId: await personOf('manager'), deputyId: await personOf('lead'), fromDay: TODAY, toDay: TODAY });
-    const order = await drafted();
+    const order = await overspending(yard);
     must(await ask(yard, order));
     must(await sign(yard, order.id, 'lead'));
     expect(refusedWith(await sign(yard, order.id, 'lead'))).toEqual(['signOff.twice']);
   });
 
   it('may be another, to whom it was handed on', async () => {
-    must(await threeSteps());
-    const order = await drafted();
+    must(await threeSteps(yard));
+    const order = await overspending(yard);
     must(await ask(yard, order));
     const [first] = await waitingFor(yard, order.id);
     const { version } = await yard.order(order.id);

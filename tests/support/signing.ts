@@ -1,14 +1,14 @@
 import { changeOrder } from '@/actions/orders';
 import { saveLadder, saveRules } from '@/actions/ladder';
 import { askSignOff, signOff } from '@/actions/signOff';
-import type { Minor } from '@/core/money/money';
+import { ZERO, type Minor } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import type { StepFields } from '@/core/records/signoff';
 import { USUAL_RULES, type RuleAnswer, type RuleKind } from '@/core/signoff/rules';
 import { contentOf } from '@/store/revising';
 import type { StoredOrder } from '@/store/orders';
 import { openRound, reckon, sendingOf } from '@/store/signoff/reckon';
-import { must, TODAY, type TestCompany } from './company';
+import { must, q, TODAY, type TestCompany } from './company';
 
 export const step = (signers: StepFields['signers'], when: Partial<StepFields> = {}): StepFields => ({
   valueAbove: null,
@@ -96,3 +96,18 @@ export async function reprice(yard: TestCompany, orderId: number, pounds: number
 }
 
 export const pounds = (n: number): Minor => Math.round(n * 100) as Minor;
+
+/** Three steps: the lead, a manager over budget by more than 50.00, the administrator above 150.00. */
+export const threeSteps = (yard: TestCompany) =>
+  setLadder(yard, [
+    step([byLead]),
+    step([byRole('manager')], { overAbove: pounds(50) }),
+    step([byRole('administrator')], { valueAbove: pounds(150) }),
+  ]);
+
+/** A draft of 12 at 8.00 for the first job, whose budget is 40.00 unless told otherwise; carriage is free. */
+export async function overspending(yard: TestCompany, budget = 4000): Promise<StoredOrder> {
+  await yard.db('supplier').update({ carriage: ZERO });
+  await yard.budget(budget);
+  return yard.draft([{ needId: await yard.need(), buy: q(12) }]);
+}

@@ -1,4 +1,5 @@
 import { asDay } from '@/core/calendar/workdays';
+import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
 import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
@@ -69,12 +70,17 @@ export const quote = list<QuoteLineRow>('see money', 'Quote', ({ db, person, que
   }),
 }));
 
-/** The budget of a job by cost code, now or as of a day. */
-export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, query, currency }) => {
-  const amount = (head: string, of: (row: BudgetRow) => Parameters<typeof money>[0]): Column<BudgetRow> => ({
+/** Columns of amounts in the company's currency, which stands in their heads. */
+const amounts =
+  <R>(currency: string) =>
+  (head: string, of: (row: R) => Minor): Column<R> => ({
     head: `${head} ${currency}`,
     cell: (r): Cell => money(of(r), currency),
   });
+
+/** The budget of a job by cost code, now or as of a day. */
+export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, query, currency }) => {
+  const amount = amounts<BudgetRow>(currency);
   return {
     columns: [
       { head: 'Cost code', cell: (r) => text(r.code.code) },
@@ -96,10 +102,7 @@ type TabRow = Tab['rows'][number];
 
 /** The tab of a job by cost code, now or as of a day. */
 export const tab = list<TabRow>('see money', 'Tab', ({ db, person, query, currency }) => {
-  const amount = (head: string, of: (row: TabRow) => Parameters<typeof money>[0]): Column<TabRow> => ({
-    head: `${head} ${currency}`,
-    cell: (r): Cell => money(of(r), currency),
-  });
+  const amount = amounts<TabRow>(currency);
   return {
     columns: [
       { head: 'Cost code', cell: (r) => text(r.code.code) },
