@@ -13,6 +13,7 @@ type Claimed = {
   readonly path: string;
 };
 
+/** So many go after one act; those beyond it go after the next. */
 const MOST = 50;
 
 /** Takes the notices that wait, so that each goes once, however many ask at the same time. */
@@ -20,13 +21,13 @@ export const claimNotices = defineAction({
   name: 'claimNotices',
   right: 'see jobs',
   personal: true,
-  input: z.object({}),
-  run: async ({ trx }) => {
+  input: z.object({ most: z.number().int().min(1).max(200) }),
+  run: async ({ trx }, { most }) => {
     const rows = (await trx('notice as n')
       .join('person as p', 'p.id', 'n.personId')
       .where('n.state', 'waiting')
       .orderBy('n.id')
-      .limit(MOST)
+      .limit(most)
       .select('n.id', 'p.email', 'n.subject', 'n.body', 'n.path')) as Claimed[];
     await trx('notice')
       .whereIn(
@@ -57,7 +58,7 @@ export const recordNotice = defineAction({
 export async function sendNotices(sender: Pick<Sender, 'db' | 'perform' | 'post'>, site: string): Promise<number> {
   const { db, perform, post } = sender;
   if ((await db('notice').where({ state: 'waiting' }).first('id')) === undefined) return 0;
-  const taken = await perform(claimNotices, {});
+  const taken = await perform(claimNotices, { most: MOST });
   if (taken.status !== 'done') return 0;
   const { name, email: from } = await loadCompany(db);
   for (const { id, email, subject, body, path } of taken.value) {

@@ -52,7 +52,7 @@ describe('the sample company', () => {
 
   it('has orders and invoices in the states a buyer meets', async () => {
     expect(await distinct('purchaseOrder', 'state')).toEqual([
-      ...['allIn', 'confirmed', 'drafting', 'partIn', 'sent', 'settled'],
+      ...['allIn', 'confirmed', 'drafting', 'partIn', 'sent', 'settled', 'withSignOff'],
     ]);
     expect(await distinct('invoice', 'state')).toEqual(['entered', 'held', 'matched']);
   });
