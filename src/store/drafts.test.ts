@@ -161,8 +161,8 @@ describe('what is to decide on a job', () => {
     const job = { id: yard.ids.jobs[0], number: '412' };
     const told = await loadDecisions(yard.db, actor, job, await loadTab(yard.db, actor, job.id), TODAY);
     expect(told.map((d) => [d.word, d.href])).toEqual([
-      ['Over', '/jobs/412?figure=02'],
-      ['Over', '/jobs/412?figure=09'],
+      ['Over', '/jobs/412?decide=02'],
+      ['Over', '/jobs/412?decide=09'],
       ['Late', '/gather?job=412'],
       ['Due', `/orders/${order.number}`],
       ['Bill', `/invoices/${id}`],
