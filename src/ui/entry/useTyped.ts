@@ -17,6 +17,8 @@ export type Typed<T> = Kept<T> & {
   readonly savedAs: (version: number) => void;
   /** It was saved, and the page does not show that yet: saving again would say what was said. */
   readonly waits: boolean;
+  /** The version that it was saved as, as long as it waits. */
+  readonly saved: number | undefined;
 };
 
 /** What is typed over something saved: kept in the browser until it is saved or put back, and undone step by step. */
@@ -55,5 +57,7 @@ export function useTyped<T>(name: string, saved: Kept<T>): Typed<T> {
     drop();
     setDone(version);
   };
-  return { ...(typed ?? saved), steps, set, keep, putBack, savedAs, waits: done !== undefined && !over };
+  const waiting = over ? undefined : done;
+  const told = { savedAs, waits: waiting !== undefined, saved: waiting };
+  return { ...(typed ?? saved), steps, set, keep, putBack, ...told };
 }

@@ -125,6 +125,7 @@ export function OrderDraft({ view, form, history }: Props) {
           words: `${counted(changes.length, 'change')} not saved, kept here as you type`,
           total: sums === undefined ? '' : formatMoney(sums.totals.gross, order.currency),
           busy: act.busy || draft.waits,
+          saved: draft.savedAs,
           fault: standing(draft.faults),
           onSave: draft.save,
           onPutBack: draft.putBack,

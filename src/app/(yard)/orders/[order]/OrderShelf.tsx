@@ -27,6 +27,8 @@ export type Typed = {
   readonly words: string;
   readonly total: string;
   readonly busy: boolean;
+  /** The version that it was saved as, while the page does not show that yet. */
+  readonly saved: number | undefined;
   readonly fault: string | undefined;
   /** Answers the version that was saved; undefined when it was not. */
   readonly onSave: () => Promise<number | undefined>;
@@ -82,10 +84,11 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const mayAsk = may('draft orders') && sends && lacks && round === null && !signing.forbidden;
   const mayHaveArrived = view.mail?.state === 'unknown';
   const owes = order.lines.some((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
-  const unsaved = typed !== undefined && typed.changes > 0;
+  const unsaved = typed !== undefined && typed.changes > 0 && typed.saved === undefined;
+  const latest = typed?.saved ?? order.version;
   /** What is typed is saved first, so that what is seen is what goes. */
   const sendWith = async (go: (version: number) => Promise<boolean>) => {
-    const version = unsaved ? await typed.onSave() : order.version;
+    const version = unsaved ? await typed.onSave() : latest;
     if (version === undefined) setAsking(false);
     else await go(version);
   };
@@ -116,7 +119,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
       <AskForSignOff
         order={order}
         signing={signing}
-        version={async () => (unsaved ? typed.onSave() : order.version)}
+        version={async () => (unsaved ? typed.onSave() : latest)}
         onClose={() => setAsking(false)}
       />
     );

@@ -102,7 +102,8 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
   const preview = usePreview(view, text, read, changes.length > 0);
   // Nothing is red while one still types: cells say what is wrong once saving was tried, words that are unknown at once.
   const faults: readonly (Fault | Refusal)[] = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
-  return { text, set, steps, changes, act, waits: typed.waits, read, save, putBack, settle, faults, terms, preview };
+  const { waits, saved: savedAs } = typed;
+  return { text, set, steps, changes, act, waits, savedAs, read, save, putBack, settle, faults, terms, preview };
 }
 
 /** What is changed and not saved, in cells and lines. */
