@@ -6,6 +6,7 @@ import { closeShort, endBills } from './ending';
 import { addNeed } from './needs';
 import { draftOrders } from './orders';
 import { sendOrder } from './sending';
+import { winQuote } from './winning';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -88,6 +89,19 @@ describe('a job', () => {
     await yard.db('job').update({ state: 'complete' });
     expect(refusedWith(await yard.takeIn(sent, 5))).toEqual(['job.closed']);
     expect(await yard.tab()).toEqual({ onOrder: 9600 });
+  });
+
+  it('that is closed takes no budget from a quote that is won late', async () => {
+    const [jobId] = yard.ids.jobs;
+    const quote = await yard.db('quote').where({ jobId }).first('id', 'version');
+    const line = { kind: 'allowance', description: 'Sundries', quantity: q(1), unit: 'C62', cost: 500_000, net: 5000 };
+    await yard
+      .db('quoteLine')
+      .insert({ ...line, quoteId: quote?.id, place: 1, costCodeId: yard.ids.codes[0] } as never);
+    must(await close());
+    const won = { once: yard.once(), quoteId: quote?.id ?? 0, version: quote?.version ?? 0, wonBy: 'The customer' };
+    expect(refusedWith(await winQuote(await yard.as('lead'), won))).toEqual(['job.closed']);
+    expect(await yard.db('budgetEntry')).toEqual([]);
   });
 
   it('is closed by a lead or manager, not by who buys', async () =>

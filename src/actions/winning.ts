@@ -65,6 +65,9 @@ async function openBudget(
   budget: ReadonlyMap<number, Minor>,
   reason: string,
 ): Promise<void> {
+  const closed = await trx('job').where({ id: quote.jobId, state: 'complete' }).first('number');
+  if (closed !== undefined)
+    refuse('job.closed', `Job ${closed.number} is closed, so its budget stays. Open it again first.`);
   const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
   const kind = entries?.n === 0 ? 'opening' : 'change';
   await insertMany(
