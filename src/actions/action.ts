@@ -9,6 +9,7 @@ import type { Db } from '@/store/connection';
 import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
 import { insertOne } from '@/store/rows';
+import { marksNow, sealSince } from '@/store/seals';
 import type { Company } from '@/store/tables';
 
 /** The clock is given, so that tests and pictures have a day of their own. */
@@ -135,7 +136,7 @@ export const notPermitted = (actor: Person, right: Right): { status: 'refused'; 
 
 /**
  * Makes an action: the right is checked, the input read, and `run` works inside one transaction, at whose end the lines
- * it touched are posted. When the input has a key `once` that was seen before, the first outcome is given again and
+ * it touched are posted and what it wrote to the record is sealed. When the input has a key `once` that was seen before, the first outcome is given again and
  * nothing is done. A change that left no audit record is not ended.
  */
 export function defineAction<S extends z.ZodType, T, P = undefined>(definition: Definition<S, T, P>): Action<S, T> {
@@ -191,6 +192,7 @@ async function beginWork(trx: Db, clock: Clock, actor: Person, action: string) {
   const today = clock.today();
   const now = clock.now();
   const touches: Touch[] = [];
+  const marks = await marksNow(trx);
   let audits = 0;
   const work: Work = {
     trx,
@@ -211,6 +213,7 @@ async function beginWork(trx: Db, clock: Clock, actor: Person, action: string) {
   };
   const end = async () => {
     await post(trx, touches);
+    await sealSince(trx, marks);
     return audits;
   };
   return { work, end };

@@ -9,10 +9,23 @@ import * as orders from './migrations/007-orders';
 import * as signoff from './migrations/008-signoff';
 import * as budgets from './migrations/009-budgets';
 import * as completion from './migrations/010-completion';
+import * as record from './migrations/011-record';
 
-type Step = { readonly name: string; readonly up: string };
+type Step = { readonly name: string; readonly up: string; readonly after?: (trx: Knex) => Promise<void> };
 
-const STEPS: readonly Step[] = [ground, signing, entry, lists, planning, sources, orders, signoff, budgets, completion];
+const STEPS: readonly Step[] = [
+  ground,
+  signing,
+  entry,
+  lists,
+  planning,
+  sources,
+  orders,
+  signoff,
+  budgets,
+  completion,
+  record,
+];
 
 type Executable = { exec: (sql: string) => void };
 
@@ -24,6 +37,7 @@ const source: Knex.MigrationSource<Step> = {
     up: async (trx: Knex) => {
       const connection = (await (trx as unknown as Knex.Transaction).client.acquireConnection()) as Executable;
       connection.exec(step.up);
+      await step.after?.(trx);
     },
     down: async () => {
       throw new Error('A migration is undone by going back to the backup copy made before it.');

@@ -57,7 +57,7 @@ import type {
   TextBlock,
 } from './orders';
 import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
-import type { TabLine, PostingRow, TabSum } from './ledger';
+import type { AuditRow, AuditSubject, PostingRow, Seal, TabLine, TabSum } from './ledger';
 import type {
   BomRow,
   BomLineRow,
@@ -90,6 +90,9 @@ export type * from './signoff';
 declare module 'knex/types/tables.js' {
   interface Tables {
     company: Company;
+    audit: AuditRow;
+    auditSubject: AuditSubject;
+    seal: Seal;
     dayOff: DayOff;
     counter: { readonly name: string; readonly last: number };
     person: PersonRow;

@@ -26,3 +26,23 @@ export type TabSum = {
   readonly stage: Stage;
   readonly amount: Minor;
 };
+
+/** What somebody did: `changes` is the JSON text of what differs. */
+export type AuditRow = {
+  readonly id: number;
+  readonly at: string;
+  readonly day: Day;
+  readonly personId: number;
+  readonly action: string;
+  readonly words: string;
+  readonly changes: string | null;
+};
+
+/** What an audit record is about. */
+export type AuditSubject = { readonly auditId: number; readonly kind: string; readonly subjectId: number };
+
+/** The tables whose rows are sealed. */
+export type Sealed = 'posting' | 'budgetEntry' | 'heldEntry' | 'audit';
+
+/** The hash that a row of the record is sealed with; see `store/seals`. */
+export type Seal = { readonly id: number; readonly source: Sealed; readonly rowId: number; readonly hash: string };
