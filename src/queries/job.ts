@@ -354,34 +354,3 @@ export async function loadQuote(
   const before = await countOf(db('quoteLine').where({ quoteId: quote.id }).where('place', '<=', after));
   return { ...quote, all, rows, before, whole: { ...sums, budget: opens, codes: costed } };
 }
-
-export type HistoryRow = {
-  readonly id: number;
-  readonly at: string;
-  readonly day: Day;
-  readonly words: string;
-  readonly who: string;
-};
-
-const HISTORY_PAGE = 100;
-
-/** What happened to a job, an order or another subject, newest first; a page at a time. */
-export async function loadHistory(
-  db: Db,
-  person: Person,
-  kind: DocumentKind | 'job' | 'supplier',
-  id: number,
-  before?: number,
-): Promise<{ rows: HistoryRow[]; more: boolean }> {
-  permit(person, 'see money');
-  const query = db('auditSubject as s')
-    .join('audit as a', 'a.id', 's.auditId')
-    .join('person as p', 'p.id', 'a.personId')
-    .where({ 's.kind': kind, 's.subjectId': id });
-  if (before !== undefined) void query.where('a.id', '<', before);
-  const rows = (await query
-    .orderBy('a.id', 'desc')
-    .limit(HISTORY_PAGE + 1)
-    .select('a.id', 'a.at', 'a.day', 'a.words', { who: 'p.name' })) as HistoryRow[];
-  return { rows: rows.slice(0, HISTORY_PAGE), more: rows.length > HISTORY_PAGE };
-}

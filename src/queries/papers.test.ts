@@ -5,7 +5,7 @@ import { insertMany } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDockOrder } from './dock';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceForm } from './invoices';
-import { loadHistory } from './job';
+import { loadHistory } from './history';
 import { loadOrder, loadOrderForm } from './order';
 import { loadShares } from './orders';
 import { listMessages, loadDocument, loadMessage, loadRaw } from './outbox';
@@ -112,7 +112,7 @@ describe('an order’s page', () => {
 
   it('tells its history, newest first', async () => {
     const { order } = await billed();
-    const { rows: history } = await loadHistory(yard.db, await buyer(), 'order', order.id);
+    const { rows: history } = await loadHistory(yard.db, await buyer(), { about: 'order', id: order.id });
     expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Set', 'Began', 'Drafted']);
   });
 

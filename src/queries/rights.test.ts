@@ -10,7 +10,8 @@ import { listDue, loadDockOrder } from './dock';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
-import { findJob, loadCourse, loadHistory, loadPostings, loadQuote, loadTab } from './job';
+import { loadHistory, loadRecord } from './history';
+import { findJob, loadCourse, loadPostings, loadQuote, loadTab } from './job';
 import { countPlanned, listJobs, loadJobForm } from './jobs';
 import { listThings, loadThing } from './things';
 import { listSoonest, loadBuyList } from './needs';
@@ -75,7 +76,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a figure’s postings', 'see money', (p) => loadPostings(yard.db, p, 1, {})],
   ['a job’s course', 'see money', (p) => loadCourse(yard.db, p, 1)],
   ['a job’s quote', 'see money', (p) => loadQuote(yard.db, p, 1)],
-  ['a job’s history', 'see money', (p) => loadHistory(yard.db, p, 'job', 1)],
+  ['a record of the history', 'see money', (p) => loadRecord(yard.db, p, 1)],
+  ['a job’s history', 'see money', (p) => loadHistory(yard.db, p, { about: 'job', id: 1 })],
   ['what is to decide', 'see money', (p) => loadDecisions(yard.db, p, { id: 1, number: '412' }, tab, TODAY)],
   ['a buy list', 'see jobs', (p) => loadBuyList(yard.db, p, 1, TODAY)],
   ['a plan', 'see jobs', (p) => loadPlanView(yard.db, p, { id: 1, number: '412', name: '', startsOn: null }, TODAY)],
@@ -98,7 +100,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a quote’s paper', 'see money', (p) => loadQuotePaper(yard.db, p, 1, TODAY)],
   ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '', TODAY)],
   ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1, TODAY)],
-  ['people to pick', 'open jobs', (p) => listThings(yard.db, p, 'person', '', TODAY)],
+  ['people to pick', 'see money', (p) => listThings(yard.db, p, 'person', '', TODAY)],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['all that is to buy', 'draft orders', (p) => pageOfOpenNeeds(yard.db, p, TODAY, {}, undefined)],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],

@@ -128,7 +128,7 @@ const KINDS = {
       (await whereIn(db, 'deliveryPlace', 'id', ids)).map((p) => named(p, p.address.split('\n')[0] ?? '')),
   },
   person: {
-    right: 'open jobs',
+    right: 'see money',
     byName: true,
     load: async (db, ids) => {
       const roles = new Map<number, Role[]>();

@@ -33,6 +33,7 @@ const PLACES = [
   '/words',
   '/words?supplier=1',
   '/jobs/412/history',
+  '/history',
   '/gather',
   '/orders',
   '/orders/K26-0024',

@@ -5,6 +5,7 @@ import type { Person } from '@/store/people';
 import { permit } from '../permit';
 import { dock, gather, invoices, orders, outbox } from './buying';
 import { items, jobs, sold, suppliers } from './company';
+import { history } from './history';
 import { budget, buyList, quote, tab } from './job';
 import type { List, ListQuery, OpenList } from './list';
 import { stores } from './stores';
@@ -24,6 +25,7 @@ export const LISTS = {
   quote,
   budget,
   tab,
+  history,
   'buy-list': buyList,
 } as const satisfies Readonly<Record<string, List>>;
 

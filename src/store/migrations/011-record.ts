@@ -12,6 +12,7 @@ CREATE TRIGGER seal_is_never_changed BEFORE UPDATE ON seal BEGIN SELECT RAISE(AB
 CREATE TRIGGER seal_is_never_deleted BEFORE DELETE ON seal BEGIN SELECT RAISE(ABORT, 'a seal is never deleted'); END;
 CREATE TRIGGER audit_subject_is_never_changed BEFORE UPDATE ON audit_subject BEGIN SELECT RAISE(ABORT, 'what an audit record is about is never changed'); END;
 CREATE TRIGGER audit_subject_is_never_deleted BEFORE DELETE ON audit_subject BEGIN SELECT RAISE(ABORT, 'what an audit record is about is never deleted'); END;
+CREATE INDEX audit_subject_by_audit ON audit_subject(audit_id, kind, subject_id);
 CREATE INDEX audit_by_day ON audit(day, id);
 CREATE INDEX audit_by_person ON audit(person_id, id);
 `;

@@ -41,6 +41,7 @@ export const PLACES: readonly Place[] = [
   { href: '/items', name: 'Items', rights: ['see money'], words: 'parts and services', at: 'menu' },
   { href: '/rates', name: 'Exchange rates', rights: ['see money'], words: 'currencies', at: 'menu' },
   { href: '/words', name: 'Words on orders', rights: ['keep suppliers'], words: 'mails, text blocks', at: 'menu' },
+  { href: '/history', name: 'History', rights: ['see money'], words: 'who did what, before and after', at: 'menu' },
   { href: '/people', name: 'People', rights: ['manage people'], words: 'who signs in', at: 'menu' },
   { href: '/sign', name: 'To sign', rights: ['sign orders'], words: 'orders that wait for you', at: 'menu' },
   {

@@ -42,6 +42,11 @@ export default place(async ({ db, person, today, params }) => {
         ))}
       </ul>
       <FilesAbout subject={{ about: 'item', id: item.id, name: item.number }} files={files} />
+      <p className="mt-3">
+        <Link href={`/history?about=item&id=${item.id}`} className="step">
+          History
+        </Link>
+      </p>
     </>
   );
   return (

@@ -3,7 +3,7 @@
 import Link from '@/ui/Link';
 import { formatMoney } from '@/core/money/money';
 import { isUnsent } from '@/core/orders/states';
-import type { HistoryRow } from '@/queries/job';
+import type { HistoryRow } from '@/queries/history';
 import type { OrderView } from '@/queries/order';
 import type { MessageState } from '@/store/tables';
 import { ChangeList } from './Revising';
@@ -188,6 +188,9 @@ export function OrderAside({
           </li>
         ))}
       </ul>
+      <Link href={`/history?about=order&id=${order.id}`} className="step mt-1.5 text-[13px]">
+        All of it, before and after
+      </Link>
     </>
   );
 }

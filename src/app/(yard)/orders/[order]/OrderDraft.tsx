@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { formatMoney } from '@/core/money/money';
 import type { ChargeKind } from '@/core/orders/charges';
 import { counted } from '@/core/words';
-import type { HistoryRow } from '@/queries/job';
+import type { HistoryRow } from '@/queries/history';
 import type { OrderView } from '@/queries/order';
 import type { OrderedBefore } from '@/queries/orderedBefore';
 import type { ItemThing } from '@/queries/things';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { HistoryRow } from '@/queries/job';
+import type { HistoryRow } from '@/queries/history';
 import type { NextAct } from '@/queries/nextAct';
 import type { OrderView } from '@/queries/order';
 import { Sheet } from '@/ui/kit/Sheet';

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadHistory } from '@/queries/job';
+import { loadHistory } from '@/queries/history';
 import { UNSENT } from '@/core/orders/states';
 import { nextDraft } from '@/queries/nextAct';
 import { loadOrder, loadOrderForm } from '@/queries/order';
@@ -14,7 +14,7 @@ export default place(async ({ db, person, today, params }) => {
   if (view === undefined) notFound();
   const lines = view.revising?.lines ?? view.order.lines;
   const form = view.editable ? await loadOrderForm(db, person, { ...view.order, lines }, today) : undefined;
-  const { rows } = await loadHistory(db, person, 'order', view.order.id);
+  const { rows } = await loadHistory(db, person, { about: 'order', id: view.order.id });
   const next = UNSENT.includes(view.order.state) ? undefined : await nextDraft(db, person, view.order.id);
   return (
     <>

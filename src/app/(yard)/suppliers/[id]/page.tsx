@@ -53,6 +53,11 @@ export default place(async ({ db, person, today, params, query }) => {
           </li>
         ))}
       </ul>
+      <p className="mt-2">
+        <Link href={`/history?about=supplier&id=${supplier.id}`} className="step">
+          History
+        </Link>
+      </p>
       {open.ever > 0 && (
         <p className="mt-2">
           <Link href={`/orders?show=all&supplier=${supplier.id}`} className="step">

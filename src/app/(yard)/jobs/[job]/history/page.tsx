@@ -1,14 +1,22 @@
-import { loadHistory } from '@/queries/job';
+import { loadHistory } from '@/queries/history';
 import { History } from '@/ui/History';
+import { TakeOut } from '@/ui/kit/TakeOut';
+import Link from '@/ui/Link';
 import { GoOn } from '@/ui/kit/Sheet';
 import { jobPlace } from '../jobPlace';
 import { JobShelf } from '../JobShelf';
 
 export default jobPlace(async ({ db, person, query, job }) => {
   const before = query.before === undefined ? undefined : Number(query.before);
-  const { rows, more } = await loadHistory(db, person, 'job', job.id, before);
+  const { rows, more } = await loadHistory(db, person, { about: 'job', id: job.id }, before);
   return (
     <>
+      <p className="mt-3 flex flex-wrap justify-end gap-x-4">
+        <Link href={`/history?about=job&id=${job.id}`} className="step text-[13px]">
+          Search it
+        </Link>
+        <TakeOut list="history" of={{ about: 'job', id: String(job.id) }} />
+      </p>
       <History rows={rows} />
       {more && (
         <GoOn to={`/jobs/${job.number}/history`} query={{ before: rows.at(-1)?.id }}>

@@ -1,0 +1,12 @@
+import { loadRecord } from '@/queries/history';
+import { readers } from '@/server/readers';
+import { snapshot } from '@/store/connection';
+import { Answer, idIn, route } from '../../../server/answer';
+
+/** One record of the history, with what stood there before and what stands there now. */
+export const GET = route('see money', async ({ person, params }) => {
+  const id = idIn(params.id);
+  const found = await snapshot(await readers(), (db) => loadRecord(db, person, id));
+  if (found === undefined) throw new Answer(404, 'There is no such record.');
+  return Response.json(found);
+});
