@@ -188,7 +188,8 @@ async function changesSoFar(trx: Db): Promise<number> {
   return row?.n ?? 0;
 }
 
-async function beginWork(trx: Db, clock: Clock, actor: Person, action: string) {
+/** Begins the work of an action, and says how it ends: with postings and seals. @returns how many records `end` left */
+export async function beginWork(trx: Db, clock: Clock, actor: Person, action: string) {
   const today = clock.today();
   const now = clock.now();
   const touches: Touch[] = [];

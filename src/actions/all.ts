@@ -5,6 +5,7 @@ import * as budgets from './budgets';
 import * as charging from './charging';
 import * as chasing from './chasing';
 import * as closing from './closing';
+import * as codes from './codes';
 import * as company from './company';
 import * as confirming from './confirming';
 import * as ending from './ending';
@@ -46,6 +47,7 @@ const ROOMS = [
   charging,
   chasing,
   closing,
+  codes,
   company,
   confirming,
   ending,

@@ -1,11 +1,6 @@
 import { must, refusedWith, TestCompany } from '../../tests/support/company';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { findCompany } from '@/store/company';
-import { open } from '@/store/connection';
 import { findPerson } from '@/store/people';
-import { addPerson, changePerson, foundCompany, setActive } from './people';
+import { addPerson, changePerson, setActive } from './people';
 import { saveSupplier } from './suppliers';
 
 let yard: TestCompany;
@@ -13,46 +8,6 @@ beforeEach(async () => {
   yard = await TestCompany.open();
 });
 afterEach(() => yard.close());
-
-describe('an empty file', () => {
-  const input = {
-    company: 'New Works',
-    address: 'Lane 1',
-    companyEmail: 'buying@new.example',
-    currency: 'gbp',
-    costCodes: '01 Materials\n09 Freight and sundries\n',
-    owner: 'Ann Owner',
-    email: 'ann@new.example',
-    password: 'ten letters at least',
-  };
-  it('is set up with company, cost codes and owner, once', async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
-    const { db } = await open(join(folder, 'new.sqlite'));
-    await foundCompany(db, input);
-    expect(await findCompany(db)).toMatchObject({ name: 'New Works', currency: 'GBP', freightCodeId: 2 });
-    expect(await db('personRole').where({ personId: 1 }).orderBy('role')).toMatchObject([
-      { role: 'administrator' },
-      { role: 'buyer' },
-      { role: 'manager' },
-    ]);
-    expect(await foundCompany(db, input)).toMatchObject({ refusals: [{ code: 'founding.done' }] });
-    await db.destroy();
-    rmSync(folder, { recursive: true });
-  });
-  it.each([
-    ['currency', { currency: 'pounds' }],
-    ['password', { password: 'short' }],
-    ['email', { email: 'nobody' }],
-    ['company', { company: '' }],
-  ])('is not set up with a bad %s', async (field, change) => {
-    const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
-    const { db } = await open(join(folder, 'new.sqlite'));
-    expect(await foundCompany(db, { ...input, ...change })).toMatchObject({ refusals: [{ field }] });
-    expect(await findCompany(db)).toBeUndefined();
-    await db.destroy();
-    rmSync(folder, { recursive: true });
-  });
-});
 
 describe('people, suppliers and items', () => {
   it('are added by who may, with an address of their own', async () => {

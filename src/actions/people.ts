@@ -1,81 +1,11 @@
 import { z } from 'zod';
-import { decimalsOf } from '@/core/money/currencies';
-import type { Minor } from '@/core/money/money';
-import { refusal, refused, type Result } from '@/core/result';
-import { findCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { insertPerson } from '@/store/people';
-import { insertMany, insertOne } from '@/store/rows';
+import { insertMany } from '@/store/rows';
 import { endSessions, insertReset, dropFeed, insertFeed } from '@/store/sessions';
-import { defineAction, found, inputRefusals, once, orRefused, Refused, refuse, sameVersion, type Work } from './action';
-import { foundingFields } from '@/core/records/company';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 import { newPersonFields, personFields } from '@/core/records/person';
 import { hashPassword } from './passwords';
-
-function readCostCodes(lines: string): { code: string; name: string }[] {
-  return lines
-    .split('\n')
-    .map((l) => l.trim())
-    .filter(Boolean)
-    .map((l) => {
-      const [code = '', ...words] = l.split(/\s+/);
-      if (words.length === 0 || code.length > 8)
-        refuse(
-          'founding.codes',
-          `“${l}” is not a cost code: write a number and a name, such as “01 Hull and structure”.`,
-          'costCodes',
-        );
-      return { code, name: words.join(' ') };
-    });
-}
-
-const FOUNDED = refusal('founding.done', 'The company has been set up already. Sign in instead.');
-
-/**
- * Sets an empty file up: company, cost codes, usual taxes, the yard as place of delivery, and the owner.
- * @returns the owner's id
- */
-export async function foundCompany(db: Db, raw: unknown): Promise<Result<number>> {
-  if (await findCompany(db)) return refused(FOUNDED);
-  const read = foundingFields.safeParse(raw);
-  if (!read.success) return refused(...inputRefusals(read.error));
-  return orRefused(async () => writeCompany(db, read.data, await hashPassword(read.data.password)));
-}
-
-const writeCompany = (db: Db, input: z.output<typeof foundingFields>, passwordHash: string): Promise<number> =>
-  db.transaction(async (trx) => {
-    if (await findCompany(trx)) throw new Refused([FOUNDED]);
-    const codes = readCostCodes(input.costCodes);
-    if (codes.length === 0) refuse('founding.codes', 'Give at least one cost code.', 'costCodes');
-    if (new Set(codes.map((c) => c.code)).size < codes.length)
-      refuse('founding.codes', 'A cost code stands there twice.', 'costCodes');
-    await insertMany(trx, 'costCode', codes);
-    const freight = await trx('costCode').whereLike('name', '%freight%').first('id');
-    await trx('company').insert({
-      id: 1,
-      name: input.company,
-      address: input.address,
-      email: input.companyEmail,
-      currency: input.currency,
-      freightCodeId: freight?.id ?? null,
-      priceToleranceMost: (5 * 10 ** decimalsOf(input.currency)) as Minor,
-      ownPassLimit: (50 * 10 ** decimalsOf(input.currency)) as Minor,
-      orderTerms: '',
-    });
-    await insertMany(trx, 'taxCode', [
-      { name: 'VAT 20 %', category: 'S', rate: 2000, recoverable: 10_000 },
-      { name: 'VAT 5 %', category: 'S', rate: 500, recoverable: 10_000 },
-      { name: 'VAT 0 %', category: 'Z', rate: 0, recoverable: 10_000 },
-      { name: 'VAT 20 %, not recoverable', category: 'S', rate: 2000, recoverable: 0 },
-    ]);
-    await insertOne(trx, 'deliveryPlace', { name: 'Our yard', address: input.address });
-    return insertPerson(trx, {
-      name: input.owner,
-      email: input.email,
-      passwordHash,
-      roles: ['manager', 'buyer', 'administrator'],
-    });
-  });
 
 export const addPerson = defineAction({
   name: 'addPerson',

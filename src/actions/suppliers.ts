@@ -14,7 +14,8 @@ export const saveSupplier = defineAction({
     ...supplierFields.shape,
   }),
   run: async ({ trx, audit, touch }, { once: _, id, version, contacts, addresses, closed, ...input }) => {
-    const taxCodeId = input.taxCodeId ?? found(await trx('taxCode').orderBy('id').first('id'), 'A tax code').id;
+    const taxCodeId =
+      input.taxCodeId ?? found(await trx('taxCode').where({ gone: 0 }).orderBy('id').first('id'), 'A tax code').id;
     const row = {
       ...input,
       taxCodeId,

@@ -22,6 +22,7 @@ export type Frame = {
   readonly company: string;
   readonly currency: string;
   readonly locale: Locale;
+  readonly unitsUnused: readonly string[];
   readonly rail: readonly RailJob[];
   /** How this person looks at lists. */
   readonly lists: {
@@ -49,6 +50,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
     company: name,
     currency,
     locale: localeOf(company),
+    unitsUnused: (await db('unitUnused')).map((u) => u.code),
     lists: { columns: await loadKeptColumns(db, person.id), views: await loadKeptViews(db, person.id) },
     rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
     counts: {

@@ -4,7 +4,7 @@ import type { Minor } from '@/core/money/money';
 import { INVOICE_STATES, WAITING, type InvoiceState } from '@/core/invoices/states';
 import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
-import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
+import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { billedElsewhere, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
@@ -152,7 +152,7 @@ export type InvoiceFormView = {
   readonly order: StoredOrder;
   readonly supplier: string;
   readonly lines: readonly ToBill[];
-  readonly taxes: Awaited<ReturnType<typeof loadTaxCodes>>;
+  readonly taxes: Awaited<ReturnType<typeof loadOfferedTaxes>>;
   /** Jobs that lines of the bill are charged to by themselves. */
   readonly jobs: readonly { readonly id: number; readonly number: string; readonly name: string }[];
   readonly codes: readonly CostCode[];
@@ -200,7 +200,10 @@ async function formFor(db: Db, orderId: number, bill: InvoiceFormView['bill']): 
     order,
     supplier: supplier?.name ?? '',
     lines,
-    taxes: await loadTaxCodes(db),
+    taxes: await loadOfferedTaxes(
+      db,
+      [...order.lines, ...(bill?.lines ?? [])].map((l) => l.taxCodeId),
+    ),
     jobs: (
       await whereIn(
         db,

@@ -4,6 +4,8 @@ import type { Minor } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
+import { loadCompany } from '@/store/company';
+import { offeredJobNumber } from '@/store/numbers';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { JobState } from '@/store/tables';
@@ -147,6 +149,8 @@ export async function loadJobForm(db: Db, person: Person, today: Day) {
     .whereIn('r.role', ['lead', 'manager'])
     .orderBy('p.name')
     .first('p.id')) as { id: number } | undefined;
-  const [last] = (await db('job').max({ number: db.raw('CAST(number AS INTEGER)') })) as { number: number | null }[];
-  return { lead: await loadThing(db, person, 'person', first?.id, today), nextNumber: String((last?.number ?? 0) + 1) };
+  return {
+    lead: await loadThing(db, person, 'person', first?.id, today),
+    nextNumber: await offeredJobNumber(db, await loadCompany(db), today),
+  };
 }

@@ -7,7 +7,7 @@ import { orderTotals } from '@/core/orders/order';
 import type { OrderChange } from '@/core/orders/revising';
 import { EDITABLE, isUnsent } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import { loadCompany, loadCostCodes, loadTaxCodes } from '@/store/company';
+import { loadCompany, loadCostCodes, loadOfferedTaxes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { findOrderNumbered, type LineToSave, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type Revision, type RevisionContent } from '@/store/revising';
@@ -248,13 +248,18 @@ async function viewRevision(
 export async function loadOrderForm(
   db: Db,
   person: Person,
-  order: Pick<OrderHead, 'supplierId'> & { readonly lines: readonly { readonly itemId: number | null }[] },
+  order: Pick<OrderHead, 'supplierId'> & {
+    readonly lines: readonly { readonly itemId: number | null; readonly taxCodeId: number }[];
+  },
   today: Day,
 ) {
   permit(person, 'draft orders');
   const items = [...new Set(order.lines.flatMap((l) => l.itemId ?? []))];
   return {
-    taxes: await loadTaxCodes(db),
+    taxes: await loadOfferedTaxes(
+      db,
+      order.lines.map((l) => l.taxCodeId),
+    ),
     terms: await loadItemTerms(db, person, order.supplierId, items, today),
     /** Where a new line goes while the order has none: the job that the person had open last. */
     lastJob: (await listThings(db, person, 'job', '', today))[0] ?? null,

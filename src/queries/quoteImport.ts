@@ -61,7 +61,7 @@ async function settledThings(
 
 /** What was said of earlier files, as far as the things are still there. */
 async function asBefore(db: Db, memory: Awaited<ReturnType<typeof loadFileMemory>>) {
-  const codes = new Set((await loadCostCodes(db)).map((c) => String(c.id)));
+  const codes = new Set((await loadCostCodes(db)).filter((c) => c.gone === 0).map((c) => String(c.id)));
   const suppliers = new Set((await db('supplier').select('id')).map((s) => String(s.id)));
   return {
     costCode: Object.fromEntries(

@@ -2,7 +2,7 @@ import { plusDays, type Day } from '@/core/calendar/workdays';
 import { AWAITED } from '@/core/orders/states';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
-import { loadCompany, loadTaxCodes } from '@/store/company';
+import { loadCompany, loadOfferedTaxes } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from '@/store/tables';
@@ -237,8 +237,12 @@ export async function listSold(
   return { rows, next: parts.length < PARTS_PAGE || last === undefined ? undefined : String(last.id) };
 }
 
-export async function loadSupplierForm(db: Db, person: Person) {
+export async function loadSupplierForm(db: Db, person: Person, taxCodeId?: number) {
   permit(person, 'see money');
   const { currency, week } = await loadCompany(db);
-  return { taxes: await loadTaxCodes(db), companyCurrency: currency, week: week.split(',').map(Number) };
+  return {
+    taxes: await loadOfferedTaxes(db, taxCodeId === undefined ? [] : [taxCodeId]),
+    companyCurrency: currency,
+    week: week.split(',').map(Number),
+  };
 }

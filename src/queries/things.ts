@@ -9,6 +9,7 @@ import { loadEstimates } from '@/store/estimates';
 import { findIds, idsByNumber, idsCalled, lastUsedIds } from '@/store/find';
 import { loadItems, loadSuppliers } from '@/store/gathering';
 import type { Person } from '@/store/people';
+import type { CostCode } from '@/store/tables';
 import { whereIn } from '@/store/rows';
 import { permit } from './permit';
 
@@ -19,6 +20,8 @@ export type Thing = {
   readonly number: string;
   readonly name: string;
   readonly detail: string;
+  /** Not offered any more; what has it keeps it. */
+  readonly gone?: true;
 };
 
 export type ItemThing = Thing & {
@@ -48,11 +51,12 @@ const named = (row: { id: number; name: string }, detail = ''): Thing => ({
   detail,
 });
 
-const codeThing = (c: { id: number; code: string; name: string }): Thing => ({
+const codeThing = (c: CostCode): Thing => ({
   id: c.id,
   number: c.code,
   name: c.name,
   detail: '',
+  ...(c.gone === 1 ? { gone: true } : {}),
 });
 
 const LEAST = quantity(1);
@@ -158,7 +162,7 @@ export async function listThings(db: Db, person: Person, kind: ThingKind, text: 
   const numbered = numbers === undefined ? [] : await idsByNumber(db, ...numbers, text, SHOWN);
   const used = await lastUsedIds(db, person.id, kind, text, SHOWN);
   const found = await findIds(db, kind, text, byName === true ? LOOKED_THROUGH : SHOWN * 2);
-  const things = await load(db, [...new Set([...numbered, ...used, ...found])], person, today);
+  const things = (await load(db, [...new Set([...numbered, ...used, ...found])], person, today)).filter((t) => !t.gone);
   const place = new Map(used.map((id, k) => [id, k]));
   const newest = new Map(found.map((id, k) => [id, k]));
   const rank = (t: Thing) =>
@@ -214,7 +218,9 @@ export async function nameThings(
   permit(person, right);
   const asked = [...new Set(words.map(spoken).filter((w) => w !== ''))];
   const called = await idsCalled(db, kind, asked);
-  const things = new Map((await load(db, [...new Set(called.map((c) => c.id))], person, today)).map((t) => [t.id, t]));
+  const things = new Map(
+    (await load(db, [...new Set(called.map((c) => c.id))], person, today)).flatMap((t) => (t.gone ? [] : [[t.id, t]])),
+  );
   // A number says more than a name, and that more than the number a supplier gives it.
   const known = groupBy(
     called.filter((c) => things.has(c.id)),

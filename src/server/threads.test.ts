@@ -14,6 +14,7 @@ const founding = {
   address: 'Lane 1',
   companyEmail: 'buying@new.example',
   currency: 'GBP',
+  country: 'GB',
   costCodes: '01 Materials',
   owner: 'Ann Owner',
   email: 'ann@new.example',

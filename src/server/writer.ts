@@ -1,7 +1,7 @@
 /** The thread that writes: it holds the one connection that does, and every action runs here, one after the other. */
 import { ACTIONS } from '@/actions/all';
 import type { Outcome } from '@/actions/action';
-import * as people from '@/actions/people';
+import * as founding from '@/actions/founding';
 import { settleInterrupted } from '@/actions/sending';
 import * as signing from '@/actions/signing';
 import { open, type Db } from '@/store/connection';
@@ -51,4 +51,4 @@ export const signOut = async (token: string) => signing.signOut(await file(), cl
 
 export const resetPassword = async (input: unknown) => signing.resetPassword(await file(), clock, input);
 
-export const foundCompany = async (input: unknown) => people.foundCompany(await file(), input);
+export const foundCompany = async (input: unknown) => founding.foundCompany(await file(), clock, input);

@@ -29,6 +29,10 @@ export const loadCostCodes = async (db: Db): Promise<CostCode[]> => db('costCode
 
 export const loadTaxCodes = async (db: Db): Promise<TaxCode[]> => db('taxCode').orderBy('id');
 
+/** The taxes that are offered, and those that something has already. */
+export const loadOfferedTaxes = async (db: Db, had: readonly number[] = []): Promise<TaxCode[]> =>
+  db('taxCode').where({ gone: 0 }).orWhereIn('id', had).orderBy('id');
+
 /**
  * The rates that hold on a day, by currency: for each the last one entered up to it, and par for the company's own.
  * A currency without one is not in the map.

@@ -10,6 +10,7 @@ import * as signoff from './migrations/008-signoff';
 import * as budgets from './migrations/009-budgets';
 import * as completion from './migrations/010-completion';
 import * as record from './migrations/011-record';
+import * as settings from './migrations/012-settings';
 
 type Step = { readonly name: string; readonly up: string; readonly after?: (trx: Knex) => Promise<void> };
 
@@ -25,6 +26,7 @@ const STEPS: readonly Step[] = [
   budgets,
   completion,
   record,
+  settings,
 ];
 
 type Executable = { exec: (sql: string) => void };

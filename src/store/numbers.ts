@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import { numberBy } from '@/core/orders/number';
+import { around, numberBy } from '@/core/orders/number';
 import { done, refusal, refused, type Result } from '@/core/result';
 import type { Db } from './connection';
 import { nextCount, whereIn } from './rows';
@@ -32,6 +32,31 @@ export async function nextNumber(
     const number = numberBy(company.orderPattern, { year: Number(today.slice(0, 4)), count: counted, jobs });
     if ((await taken(trx, number)) === undefined) return { number, counted };
   }
+}
+
+/** The number that a new job is offered: it counts on from the highest that fits the company's pattern this year. */
+export async function offeredJobNumber(
+  db: Db,
+  { jobPattern }: Pick<Company, 'jobPattern'>,
+  today: Day,
+): Promise<string> {
+  const { before, after, digits } = around(jobPattern, Number(today.slice(0, 4)));
+  const count = 'substr(number, ?, length(number) - ?)';
+  const [last] = (await db('job')
+    .whereRaw('substr(number, 1, ?) = ? and substr(number, length(number) - ? + 1) = ?', [
+      before.length,
+      before,
+      after.length,
+      after,
+    ])
+    .whereRaw(`${count} glob '[0-9]*' and ${count} not glob '*[^0-9]*'`, [
+      ...[before.length + 1, before.length + after.length],
+      ...[before.length + 1, before.length + after.length],
+    ])
+    .max({ n: db.raw(`cast(${count} as integer)`, [before.length + 1, before.length + after.length]) })) as {
+    n: number | null;
+  }[];
+  return `${before}${String((last?.n ?? 0) + 1).padStart(digits, '0')}${after}`;
 }
 
 /**

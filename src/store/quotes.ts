@@ -21,7 +21,7 @@ export type Choices = {
 /** What the company knows that a quote file may name. */
 export async function loadKnowledge(db: Db, choices: Choices, today: Day): Promise<Knowledge> {
   return {
-    costCodes: await loadCostCodes(db),
+    costCodes: (await loadCostCodes(db)).filter((c) => c.gone === 0),
     suppliers: await db('supplier').select('id', 'name'),
     items: await db('item').select('id', 'number', 'name', 'unit', 'costCodeId', 'supplierId'),
     mark: choices.mark ?? '.',

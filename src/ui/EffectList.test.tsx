@@ -12,6 +12,7 @@ const yard = {
   rights: [],
   week: [1, 2, 3, 4, 5],
   off: [],
+  unitsUnused: [],
   lists: { columns: {}, views: [] },
   locale: usualFor('en-GB'),
 };

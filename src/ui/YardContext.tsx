@@ -13,6 +13,8 @@ export type Yard = {
   readonly week: readonly number[];
   readonly off: readonly string[];
   readonly locale: Locale;
+  /** Codes of units that are not offered. */
+  readonly unitsUnused: readonly string[];
   /** How this person looks at lists. */
   readonly lists: Frame['lists'];
 };

@@ -27,6 +27,7 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
         week: [...calendar.week],
         off: [...calendar.off],
         locale: frame.locale,
+        unitsUnused: frame.unitsUnused,
         lists: frame.lists,
       }}
     >

@@ -3,7 +3,8 @@
 import { useRouter } from 'next/navigation';
 import type { z } from 'zod';
 import { foundingFields } from '@/core/records/company';
-import { AreaField, Faults, TextField } from '@/ui/kit/Field';
+import type { FoundingCountry } from '@/formats/taxes';
+import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import type { Answer } from '@/ui/useAct';
 import { useActForm } from '@/ui/useActForm';
 import { setUp } from '../acts/signing';
@@ -14,6 +15,7 @@ const FRESH = {
   company: '',
   address: '',
   companyEmail: '',
+  country: 'GB',
   currency: 'GBP',
   costCodes: '01 Materials\n02 Bought parts\n03 Subcontract\n04 Hire\n09 Freight and sundries',
   owner: '',
@@ -26,7 +28,7 @@ const found = async (input: FoundingInput): Promise<Answer<null>> => {
   return { data: refusals.length === 0 ? { status: 'done', value: null } : { status: 'refused', refusals } };
 };
 
-export function SetUpForm() {
+export function SetUpForm({ countries }: { readonly countries: readonly FoundingCountry[] }) {
   const router = useRouter();
   const form = useActForm({
     read: () => foundingFields,
@@ -37,6 +39,12 @@ export function SetUpForm() {
     input: (read) => read,
     onDone: () => router.replace('/'),
   });
+  /** A country brings its currency along; it can be changed after. */
+  const settle = (country: string) => {
+    form.put('country', country);
+    const currency = countries.find((c) => c.code === country)?.currency;
+    if (currency) form.put('currency', currency);
+  };
   return (
     <form
       noValidate
@@ -66,6 +74,17 @@ export function SetUpForm() {
         />
       </div>
       <TextField label="E-mail that orders come from" type="email" required {...form.text('companyEmail')} />
+      <ChoiceField
+        label="Country, for its taxes and public holidays"
+        {...form.text('country')}
+        onChange={(e) => settle(e.target.value)}
+      >
+        {countries.map((c) => (
+          <option key={c.code} value={c.code}>
+            {c.name}
+          </option>
+        ))}
+      </ChoiceField>
       <TextField label="Currency, ISO 4217" required maxLength={3} {...form.text('currency')} />
       <AreaField label="Cost codes, one on each line" rows={6} className="sm:col-span-2" {...form.text('costCodes')} />
       <div className="flex items-center justify-end gap-4 sm:col-span-2">

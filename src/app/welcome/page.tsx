@@ -1,4 +1,5 @@
 import { redirect } from 'next/navigation';
+import { foundingCountries } from '@/formats/taxes';
 import { findCompany } from '@/store/company';
 import { Doorstep } from '@/ui/frame/Doorstep';
 import { readers } from '@/server/readers';
@@ -13,7 +14,7 @@ export default async function Welcome() {
       <p className="mb-5 text-ink-2">
         This file is empty. Name the company and yourself; you can add people, suppliers and items afterwards.
       </p>
-      <SetUpForm />
+      <SetUpForm countries={await foundingCountries()} />
     </Doorstep>
   );
 }

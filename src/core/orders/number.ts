@@ -29,6 +29,19 @@ export function numberBy(pattern: string, { year, count, jobs }: Numbered): stri
     .replace(COUNT, (zeros) => String(count).padStart(zeros.length - 2, '0'));
 }
 
+/**
+ * What stands before and after the count in the numbers of a year, by the company's pattern.
+ *
+ * @example around('J{yy}-{000}', 2026) // { before: 'J26-', after: '', digits: 3 }
+ */
+export function around(pattern: string, year: number): { before: string; after: string; digits: number } {
+  const [before = '', after = ''] = pattern
+    .replace('{yyyy}', String(year))
+    .replace('{yy}', String(year).slice(-2))
+    .split(COUNT);
+  return { before, after, digits: (COUNT.exec(pattern)?.[0].length ?? 3) - 2 };
+}
+
 /** What keeps words from being the number of an order: it stands in addresses, names of files and subjects of mails. */
 export const numberFault = (number: string): Refusal | undefined =>
   /^[\p{L}\p{N}][\p{L}\p{N}._-]*$/u.test(number)

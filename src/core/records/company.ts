@@ -5,16 +5,34 @@ import { minorSchema } from '../money/schema';
 import { rateSchema } from '../money/schema';
 import { anyText, days, emailText, requiredDay, text } from './fields';
 import { passwordField } from './person';
+import { codeLines } from './settings';
 import { typedCount, typedMoney, typedShare } from './typed';
 
 const COUNTED = /\{0+\}/;
 const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
 const currency = z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as EUR or USD.');
 
+/** ISO 3166, with a part of the country where its holidays differ. */
+const country = z.string().regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.');
+
+/** How documents are numbered: see `numberBy`. */
+const pattern = (words: string) =>
+  text(40, words)
+    .refine((p) => COUNTED.test(p), 'A pattern needs a place for the count, such as {0000}.')
+    .refine((p) => !/[/\\?#%]/.test(p), 'A number stands in addresses: it has no / \\ ? # or %.');
+
+/** Who a company is: what stands on its papers. */
+const identity = {
+  name: text(120, 'Give the company’s name.'),
+  address: text(500, 'Give the address: it stands on every order.'),
+  email: emailText,
+  taxNumber: anyText(40),
+};
+
 /** How a company works and writes. */
 export const companyFields = z.object({
-  /** ISO 3166, with a part of the country where its holidays differ. */
-  country: z.string().regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a country.'),
+  ...identity,
+  country,
   language: z.enum(LANGUAGES),
   decimalMark: z.enum(['.', ',']),
   firstDay: z.literal([1, 7]),
@@ -30,9 +48,9 @@ export const companyFields = z.object({
   priceToleranceMost: notBelowZero,
   ownPassLimit: notBelowZero,
   /** How orders are numbered; as it is where nothing is said. */
-  orderPattern: text(40, 'Say how orders are numbered.')
-    .refine((p) => COUNTED.test(p), 'A pattern needs a place for the count, such as {0000}.')
-    .refine((p) => !/[/\\?#%]/.test(p), 'A number stands in addresses: it has no / \\ ? # or %.')
+  orderPattern: pattern('Say how orders are numbered.').optional(),
+  jobPattern: pattern('Say how jobs are numbered.')
+    .refine((p) => !p.includes('{job}'), 'A job’s number cannot hold the job.')
     .optional(),
   orderGaps: z.enum(['leave', 'fill']).optional(),
   orderTerms: anyText(2000).optional(),
@@ -45,6 +63,7 @@ export function companyForm(own: string) {
     ...shape,
     firstDay: z.codec(z.string(), shape.firstDay, { decode: (t) => (t === '7' ? 7 : 1), encode: String }),
     orderPattern: shape.orderPattern.unwrap(),
+    jobPattern: shape.jobPattern.unwrap(),
     orderGaps: shape.orderGaps.unwrap(),
     orderTerms: shape.orderTerms.unwrap(),
     receivingDays: typedCount(shape.receivingDays, 'Write a number of days.'),
@@ -57,11 +76,12 @@ export type CompanyText = z.input<ReturnType<typeof companyForm>>;
 
 /** What a company begins with, and who begins it. */
 export const foundingFields = z.object({
-  company: text(120, 'Give the company’s name.'),
-  address: text(500, 'Give the address: it stands on every order.'),
-  companyEmail: emailText,
+  company: identity.name,
+  address: identity.address,
+  companyEmail: identity.email,
   currency,
-  costCodes: z.string().max(4000),
+  country,
+  costCodes: codeLines,
   owner: text(120, 'Give your name.'),
   email: emailText,
   password: passwordField,

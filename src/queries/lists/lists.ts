@@ -8,6 +8,7 @@ import { items, jobs, sold, suppliers } from './company';
 import { history } from './history';
 import { budget, buyList, quote, tab } from './job';
 import type { List, ListQuery, OpenList } from './list';
+import * as settings from './settings';
 import { stores } from './stores';
 
 /** Every list that can be taken out. */
@@ -27,6 +28,17 @@ export const LISTS = {
   tab,
   history,
   'buy-list': buyList,
+  company: settings.company,
+  'days-off': settings.daysOff,
+  people: settings.people,
+  ladder: settings.ladder,
+  rules: settings.rules,
+  'cost-codes': settings.costCodes,
+  taxes: settings.taxes,
+  units: settings.units,
+  'review-lists': settings.reviewLists,
+  mails: settings.mailWords,
+  rates: settings.rates,
 } as const satisfies Readonly<Record<string, List>>;
 
 export type ListName = keyof typeof LISTS;

@@ -1,3 +1,4 @@
+import type { TaxCode } from '@/core/money/tax';
 import type { Day } from '@/core/calendar/workdays';
 import type { ItemKind, Tracking } from '@/core/items/kinds';
 import type { Language, Paper } from '@/core/locale/locale';
@@ -22,6 +23,7 @@ export type Company = {
   readonly paper: Paper;
   readonly receivingDays: number;
   readonly orderPattern: string;
+  readonly jobPattern: string;
   readonly orderTerms: string;
   /** What becomes of a count whose order is given a number by hand. */
   readonly orderGaps: 'leave' | 'fill';
@@ -37,7 +39,15 @@ export type Company = {
 };
 
 export type DayOff = { readonly day: Day; readonly name: string };
-export type CostCode = { readonly id: number; readonly code: string; readonly name: string };
+export type CostCode = {
+  readonly id: number;
+  readonly code: string;
+  readonly name: string;
+  /** Not offered any more; what is charged to it stays. */
+  readonly gone: 0 | 1;
+  readonly version: number;
+};
+export type TaxCodeRow = TaxCode & { readonly gone: 0 | 1; readonly version: number };
 export type ExchangeRate = { readonly currency: string; readonly day: Day; readonly rate: Rate };
 
 export type PersonRow = {

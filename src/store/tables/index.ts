@@ -1,10 +1,10 @@
 import type { Minor } from '@/core/money/money';
-import type { TaxCode } from '@/core/money/tax';
 import type { Role } from '@/core/people/rights';
 import type {
   Company,
   DayOff,
   CostCode,
+  TaxCodeRow,
   ExchangeRate,
   PersonRow,
   SessionRow,
@@ -101,7 +101,8 @@ declare module 'knex/types/tables.js' {
     personRole: { readonly personId: number; readonly role: Role };
     openJob: { readonly personId: number; readonly jobId: number; readonly place: number };
     costCode: CostCode;
-    taxCode: TaxCode;
+    taxCode: TaxCodeRow;
+    unitUnused: { readonly code: string };
     exchangeRate: ExchangeRate;
     customer: { readonly id: number; readonly name: string };
     deliveryPlace: DeliveryPlace;

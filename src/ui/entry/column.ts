@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Named } from '@/core/records/typed';
 import type { Thing, ThingKind } from '@/queries/things';
+import type { Known } from '../kit/PickField';
 
 export type { Named };
 
@@ -14,9 +15,6 @@ type Filled<Row> = {
   /** Headings of a spreadsheet under which its values stand. */
   readonly heads: RegExp;
 };
-
-/** Things that the page knows by itself, for what is typed. */
-export type Known = (typed: string) => readonly Thing[];
 
 export type PickEntry<Row> = Filled<Row> & {
   readonly kind: 'pick';

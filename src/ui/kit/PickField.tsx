@@ -6,10 +6,11 @@ import { useEffect, useEffectEvent, useId, useRef, useState, type KeyboardEvent,
 import type { ItemThing, Thing, ThingKind } from '@/queries/things';
 import { ask, tell } from '../ask';
 import { useWorkedOn } from '../WorkedOn';
+import { useYard, type Yard } from '../YardContext';
 import { Framed, described, type Frame } from './Field';
 
 /** Things that the page knows by itself, for what is typed. */
-type Known = (typed: string) => readonly Thing[];
+export type Known = (typed: string, yard: Pick<Yard, 'unitsUnused'>) => readonly Thing[];
 type Source = ThingKind | Known;
 
 /** What a picked thing is, where its kind tells more than its name. */
@@ -234,6 +235,7 @@ function useThings(
   also: readonly Thing[] | undefined,
   onFound: (things: readonly Thing[]) => void,
 ) {
+  const { unitsUnused } = useYard();
   const [answer, setAnswer] = useState<{ for: string; things: readonly Thing[] }>();
   const found = useEffectEvent(onFound);
   const begun = useEffectEvent((text: string) =>
@@ -245,7 +247,7 @@ function useThings(
     const look = async () => {
       const told =
         typeof kind === 'function'
-          ? kind(typed)
+          ? kind(typed, { unitsUnused })
           : await ask<Thing[]>(`/pick?kind=${kind}&words=${encodeURIComponent(typed)}`, { signal: stop.signal });
       if (told === undefined) return;
       const things = [...begun(typed), ...told];
@@ -256,7 +258,7 @@ function useThings(
       clearTimeout(wait);
       stop.abort();
     };
-  }, [kind, typed]);
+  }, [kind, typed, unitsUnused]);
   // Told once it is drawn: Enter that comes before finds no answer yet, and one that comes after finds it.
   useEffect(() => {
     if (answer !== undefined && answer.for === typed) found(answer.things);

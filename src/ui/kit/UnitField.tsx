@@ -3,16 +3,18 @@
 import { findUnit, UNITS, unitOf, type Unit } from '@/core/quantity/units';
 import type { Thing } from '@/queries/things';
 import type { Frame } from './Field';
+import type { Yard } from '../YardContext';
 import { PickField } from './PickField';
 
 const thingOf = (unit: Unit): Thing => ({ id: UNITS.indexOf(unit), number: unit.short, name: unit.name, detail: '' });
 
-/** Units for what is typed: the one that is written so, then those that begin so. */
-export function unitsFor(typed: string): Thing[] {
+/** Units for what is typed: the one that is written so, then those that begin so and are offered. */
+export function unitsFor(typed: string, { unitsUnused }: Pick<Yard, 'unitsUnused'>): Thing[] {
   const text = typed.trim().toLowerCase();
   const same = findUnit(text);
   const begins = UNITS.filter((u) => u !== same && [u.name, u.short, ...u.also].some((w) => w.startsWith(text)));
-  return [...(same === undefined ? [] : [same]), ...begins].map(thingOf);
+  const offered = begins.filter((u) => !unitsUnused.includes(u.code));
+  return [...(same === undefined ? [] : [same]), ...offered].map(thingOf);
 }
 
 type Props = Frame & {

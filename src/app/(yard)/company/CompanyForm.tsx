@@ -41,7 +41,17 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
   const sign = signOf(currency);
   return (
     <>
-      <h1 className="mb-3 text-[25px]">{company.name}</h1>
+      <fieldset className="mb-4 grid max-w-[860px] items-start gap-3 sm:grid-cols-2">
+        <legend className="field-label">As it stands on every order</legend>
+        <TextField label="Company" {...form.text('name')} />
+        <TextField label="E-mail that orders come from" type="email" {...form.text('email')} />
+        <AreaField label="Address" rows={3} {...form.text('address')} />
+        <TextField
+          label="Tax number"
+          hint={`Amounts are in ${currency}, as was chosen when the company was set up.`}
+          {...form.text('taxNumber')}
+        />
+      </fieldset>
       <WeekField
         legend="Working days"
         week={form.typed.week}
@@ -102,6 +112,12 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
           inputClass="mono"
           hint="{yy} or {yyyy} is the year, {job} the job, {0000} the count."
           {...form.text('orderPattern')}
+        />
+        <TextField
+          label="Jobs are numbered"
+          inputClass="mono"
+          hint="What a new job is offered; {0} counts on from the last one that fits."
+          {...form.text('jobPattern')}
         />
         <ChoiceField label="A count whose order is numbered by hand" {...form.text('orderGaps')}>
           <option value="leave">is left out</option>

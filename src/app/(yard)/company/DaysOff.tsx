@@ -6,6 +6,7 @@ import { dayOffFields, holidaysForm } from '@/core/records/company';
 import type { DayOff } from '@/store/tables';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { useAct } from '@/ui/useAct';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
@@ -33,6 +34,9 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
   return (
     <>
       <h2 className="mb-1 text-[16px]">Days off</h2>
+      <p className="mb-2">
+        <TakeOut list="days-off" />
+      </p>
       <form
         className="flex items-end gap-2"
         noValidate

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { AreaField, Faults } from '@/ui/kit/Field';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { useAct } from '@/ui/useAct';
 import { saveReviewPoints } from '../../acts';
 
@@ -12,8 +13,8 @@ type Kind = keyof typeof KINDS;
 export function ReviewPoints({ points }: { readonly points: Readonly<Record<Kind, readonly string[]>> }) {
   return (
     <section aria-labelledby="review-points" className="mt-8">
-      <h2 id="review-points" className="text-[16px]">
-        Looked over before work starts
+      <h2 id="review-points" className="flex flex-wrap items-baseline gap-x-4 text-[16px]">
+        Looked over before work starts <TakeOut list="review-lists" />
       </h2>
       <p className="mb-2 text-ink-2">
         One point a line. Nothing is ordered for a job before they are ticked on its plan, or waived with a reason.

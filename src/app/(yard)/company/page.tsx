@@ -2,6 +2,7 @@ import { loadCompanyForm } from '@/queries/company';
 import { loadReviewPoints } from '@/queries/reviews';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
+import { SettingsTitle } from '../SettingsTitle';
 import { CompanyForm } from './CompanyForm';
 import { DaysOff } from './DaysOff';
 import { ReviewPoints } from './ReviewPoints';
@@ -13,6 +14,7 @@ export default place(async ({ db, person, today }) => {
   const points = await loadReviewPoints(db, person);
   return (
     <Sheet aside={<DaysOff off={view.off} today={today} />}>
+      <SettingsTitle title="Company and calendar" list="company" />
       <CompanyForm key={view.company.version} view={view} />
       <ReviewPoints points={points} />
     </Sheet>

@@ -67,10 +67,7 @@ export function Ladder({ view }: { readonly view: LadderView }) {
     ? `${form.clash.message} It has been brought up to date: look again.`
     : form.refusals[0]?.message;
   return (
-    <section aria-labelledby="ladder">
-      <h1 id="ladder" className="text-[25px]">
-        Sign-off
-      </h1>
+    <section aria-label="Ladder">
       <p className="mb-3 max-w-[720px] text-ink-2">
         What an order climbs before it is sent, step after step; a step that is not reached is left out. Without steps
         everything is sent as it is.

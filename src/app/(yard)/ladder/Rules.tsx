@@ -7,6 +7,7 @@ import type { LadderView } from '@/queries/ladder';
 import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { useActForm } from '@/ui/useActForm';
+import { TakeOut } from '@/ui/kit/TakeOut';
 import { saveRules } from '../../acts';
 
 /** What the company watches when something is bought, and what it does then. */
@@ -20,8 +21,8 @@ export function Rules({ view }: { readonly view: LadderView }) {
   });
   return (
     <section aria-labelledby="rules" className="mt-8">
-      <h2 id="rules" className="text-[16px]">
-        What is watched when something is bought
+      <h2 id="rules" className="flex flex-wrap items-baseline gap-x-4 text-[16px]">
+        What is watched when something is bought <TakeOut list="rules" />
       </h2>
       <p className="mb-2 text-ink-2">A job that is complete is never bought for.</p>
       <ul className="max-w-[820px]">

@@ -2,6 +2,7 @@ import { loadLadderPage } from '@/queries/ladder';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { Deputies } from '../Deputies';
+import { SettingsTitle } from '../SettingsTitle';
 import { Ladder } from './Ladder';
 import { OwnLimits } from './OwnLimits';
 import { Rules } from './Rules';
@@ -19,6 +20,7 @@ export default place(async ({ db, person, today }) => {
         </>
       }
     >
+      <SettingsTitle title="Sign-off" list="ladder" />
       <Ladder key={`ladder${view.version}`} view={view} />
       <Rules key={`rules${view.version}`} view={view} />
     </Sheet>

@@ -7,7 +7,7 @@ import { useKey } from '@/ui/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
-import { Empty, PlaceTitle } from '@/ui/kit/Sheet';
+import { Empty } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct } from '@/ui/useAct';
@@ -67,7 +67,6 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
   ];
   return (
     <>
-      <PlaceTitle title="Exchange rates" count={`${companyCurrency} for one of another`} />
       {missing.map((m) => (
         <p key={m.currency} className="mb-2 rounded-lg border border-amber bg-amber-wash px-3 py-1.5 text-amber">
           <b>{m.currency} has no rate.</b> Nothing can be ordered from {m.suppliers} until one is entered.

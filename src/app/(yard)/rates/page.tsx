@@ -1,12 +1,14 @@
 import { loadRatesPage } from '@/queries/company';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
+import { SettingsTitle } from '../SettingsTitle';
 import { Rates } from './Rates';
 
 export const metadata = { title: 'Exchange rates' };
 
 export default place(async ({ db, person, today }) => (
   <Sheet>
+    <SettingsTitle title="Exchange rates" list="rates" />
     <Rates view={await loadRatesPage(db, person, today)} />
   </Sheet>
 ));

@@ -1,8 +1,9 @@
 import { loadWording } from '@/queries/wording';
 import { FilterPick } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
+import { SettingsTitle } from '../SettingsTitle';
 import { Blocks } from './Blocks';
 import { Mail } from './Mail';
 
@@ -14,9 +15,10 @@ export default place(async ({ db, person, today, query }) => {
   const id = view.supplier?.id ?? null;
   return (
     <Sheet aside={<Blocks key={view.blocks.map((b) => b.id).join()} blocks={view.blocks} />}>
-      <PlaceTitle title="Words of mails">
+      <SettingsTitle title="Words of mails" list="mails" />
+      <div className="mb-3">
         <FilterPick name="supplier" label="To" all="All suppliers" kind="supplier" by="id" value={view.supplier} />
-      </PlaceTitle>
+      </div>
       <p className="mb-2 text-ink-2">
         {
           'Filled in when a mail is written: {number}, {revision}, {contact}, {supplier}, {buyer}, {company}, {changes} of a revision, {lines} that are asked after.'

@@ -1,0 +1,71 @@
+'use client';
+
+import { useState } from 'react';
+import { costCodeFields } from '@/core/records/settings';
+import type { CodeRow } from '@/queries/settings';
+import { TextField } from '@/ui/kit/Field';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { useActForm } from '@/ui/useActForm';
+import { changeCostCode, retireCostCode } from '../../acts';
+import { SettingSlip, Unused } from '../SettingSlip';
+
+/** The headings of the budgets; one opens to be changed, or to be offered no more. */
+export function CodesTable({ codes }: { readonly codes: readonly CodeRow[] }) {
+  const [open, setOpen] = useState<CodeRow>();
+  const columns: Column<CodeRow>[] = [
+    {
+      key: 'code',
+      head: 'Cost code',
+      by: (c) => c.code,
+      className: 'mono !font-semibold',
+      cell: (c) => (
+        <button type="button" className="hover:underline" onClick={() => setOpen(c)}>
+          {c.code}
+        </button>
+      ),
+    },
+    {
+      key: 'name',
+      head: 'Name',
+      by: (c) => c.name,
+      cell: (c) => (
+        <>
+          {c.name} {c.gone === 1 && <Unused />}
+        </>
+      ),
+    },
+    { key: 'jobs', head: 'Jobs', num: true, by: (c) => c.jobs, cell: (c) => (c.jobs === 0 ? '–' : c.jobs) },
+  ];
+  return (
+    <>
+      <LedgerTable
+        label="Cost codes"
+        className="max-w-[640px]"
+        rows={codes}
+        columns={columns}
+        keyOf={(c) => c.id}
+        onOpen={setOpen}
+      />
+      {open !== undefined && <CodeSlip code={open} onClose={() => setOpen(undefined)} />}
+    </>
+  );
+}
+
+function CodeSlip({ code: row, onClose }: { readonly code: CodeRow; readonly onClose: () => void }) {
+  const { id, version, code, name } = row;
+  const form = useActForm({
+    read: () => costCodeFields,
+    start: { code, name },
+    act: changeCostCode,
+    input: (read, once) => ({ once, id, version, ...read }),
+    said: (_, typed) => `Cost code ${typed.code} is saved`,
+    onDone: onClose,
+  });
+  return (
+    <SettingSlip title={`Cost code ${code}`} form={form} row={row} retire={retireCostCode} onClose={onClose}>
+      <TextField label="Number" inputClass="mono" maxLength={8} {...form.text('code')} />
+      <TextField label="Name" {...form.text('name')} />
+    </SettingSlip>
+  );
+}

@@ -1,0 +1,28 @@
+'use client';
+
+import type { Thing } from '@/queries/things';
+import { Faults } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
+import { useAct, useOnce } from '@/ui/useAct';
+import { chooseFreightCode } from '../../acts';
+
+/** Where carriage goes when nothing else is said. */
+export function FreightCode({ freight }: { readonly freight: Thing | null }) {
+  const once = useOnce();
+  const act = useAct(chooseFreightCode, { said: () => 'Saved', onDone: once.renew });
+  return (
+    <section aria-labelledby="freight">
+      <h2 id="freight" className="mb-1 text-[16px]">
+        Carriage
+      </h2>
+      <PickField
+        kind="costCode"
+        label="Charged to, where nothing else is said"
+        value={freight}
+        placeholder="spread over the lines"
+        onPick={(code) => void act.run({ once: once.key(), costCodeId: code?.id ?? null })}
+      />
+      <Faults messages={act.refusals.map((r) => r.message)} />
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+'use client';
+
+import { useState } from 'react';
+import { z } from 'zod';
+import { formatDecimal } from '@/core/money/decimal';
+import { TAX_CATEGORIES } from '@/core/money/tax';
+import { TAX_CATEGORY_NAMES, taxForm } from '@/core/records/settings';
+import type { TaxRow } from '@/queries/settings';
+import { useKey } from '@/ui/keys';
+import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { useActForm } from '@/ui/useActForm';
+import { addTax, changeTax, retireTax } from '../../acts';
+import { SettingSlip, Unused } from '../SettingSlip';
+
+const percent = (n: number) => formatDecimal(n, 2, 0);
+
+/** The taxes that purchases carry; one opens to be changed, or to be offered no more. */
+export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
+  const [open, setOpen] = useState<TaxRow | 'new'>();
+  useKey('n', 'A new tax', () => setOpen('new'), open === undefined);
+  const columns: Column<TaxRow>[] = [
+    {
+      key: 'name',
+      head: 'Tax',
+      className: '!font-semibold',
+      by: (t) => t.name,
+      cell: (t) => (
+        <>
+          <button type="button" className="hover:underline" onClick={() => setOpen(t)}>
+            {t.name}
+          </button>
+          {t.gone === 1 && <Unused />}
+        </>
+      ),
+    },
+    { key: 'category', head: 'Category', wide: true, cell: (t) => `${t.category}, ${TAX_CATEGORY_NAMES[t.category]}` },
+    { key: 'rate', head: 'Rate %', num: true, by: (t) => t.rate, cell: (t) => percent(t.rate) },
+    { key: 'back', head: 'Recovered %', num: true, by: (t) => t.recoverable, cell: (t) => percent(t.recoverable) },
+    { key: 'suppliers', head: 'Suppliers', num: true, by: (t) => t.suppliers, cell: (t) => t.suppliers || '–' },
+  ];
+  return (
+    <>
+      <LedgerTable
+        label="Taxes"
+        className="max-w-[860px]"
+        rows={taxes}
+        columns={columns}
+        keyOf={(t) => t.id}
+        onOpen={setOpen}
+      />
+      <Shelf facts={<Fact>A rate that orders or bills carry stays as it is: a new rate is a new tax</Fact>}>
+        <ShelfMain onClick={() => setOpen('new')} hint="N">
+          Add a tax
+        </ShelfMain>
+      </Shelf>
+      {open !== undefined && <TaxSlip tax={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />}
+    </>
+  );
+}
+
+function TaxSlip({ tax, onClose }: { readonly tax: TaxRow | undefined; readonly onClose: () => void }) {
+  const form = useActForm({
+    read: () => taxForm,
+    start:
+      tax === undefined
+        ? { name: '', category: 'S' as const, rate: '', recoverable: '100' }
+        : z.encode(taxForm, { name: tax.name, category: tax.category, rate: tax.rate, recoverable: tax.recoverable }),
+    act: (input: Parameters<typeof addTax>[0]) =>
+      tax === undefined ? addTax(input) : changeTax({ ...input, id: tax.id, version: tax.version }),
+    input: (read, once) => ({ once, ...read }),
+    said: (_, typed) => `${typed.name} is saved`,
+    onDone: onClose,
+  });
+  const fixed = tax?.carried === 1;
+  return (
+    <SettingSlip title={tax?.name ?? 'A new tax'} form={form} row={tax} retire={retireTax} onClose={onClose}>
+      <TextField label="Name" {...form.text('name')} />
+      <ChoiceField label="Category" disabled={fixed} {...form.text('category')}>
+        {TAX_CATEGORIES.map((c) => (
+          <option key={c} value={c}>
+            {c}, {TAX_CATEGORY_NAMES[c]}
+          </option>
+        ))}
+      </ChoiceField>
+      <NumberField label="Rate, %" disabled={fixed} {...form.text('rate')} />
+      <NumberField
+        label="Of it the company gets back, %"
+        disabled={fixed}
+        hint={
+          fixed ? 'Orders or bills carry it, so only its name may change.' : 'What is not got back is cost of the job.'
+        }
+        {...form.text('recoverable')}
+      />
+    </SettingSlip>
+  );
+}

@@ -1,0 +1,14 @@
+import { loadTaxesPage } from '@/queries/settings';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { SettingsTitle } from '../SettingsTitle';
+import { TaxesTable } from './TaxesTable';
+
+export const metadata = { title: 'Taxes' };
+
+export default place(async ({ db, person }) => (
+  <Sheet>
+    <SettingsTitle title="Taxes" list="taxes" />
+    <TaxesTable taxes={await loadTaxesPage(db, person)} />
+  </Sheet>
+));

@@ -1,0 +1,17 @@
+import { loadUnitsPage } from '@/queries/settings';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { SettingsTitle } from '../SettingsTitle';
+import { UnitChoice } from './UnitChoice';
+
+export const metadata = { title: 'Units' };
+
+export default place(async ({ db, person }) => {
+  const units = await loadUnitsPage(db, person);
+  return (
+    <Sheet>
+      <SettingsTitle title="Units" list="units" />
+      <UnitChoice key={units.map((u) => Number(u.offered)).join('')} units={units} />
+    </Sheet>
+  );
+});
