@@ -4,7 +4,6 @@ import type { Minor } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
-import { loadCompany } from '@/store/company';
 import { offeredJobNumber } from '@/store/numbers';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';

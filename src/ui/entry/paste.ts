@@ -59,6 +59,9 @@ export function wordsOf<Row>(laid: LaidOut, columns: readonly EntryColumn<Row>[]
 const closest = (things: readonly Thing[], word: string): Thing | undefined =>
   things.find((t) => [t.number, t.name].some((w) => w !== '' && w.toLowerCase() === word.toLowerCase()));
 
+/** What is pasted is read whatever is offered. */
+const EVERY_UNIT = { unitsUnused: [] };
+
 /** Looks up what pasted words stand for; what is not known stays as it was written. */
 export async function meaningsOf<Row>(
   words: ReadonlyMap<string, readonly string[]>,
@@ -70,7 +73,7 @@ export async function meaningsOf<Row>(
     const entry = columns.find((c) => c.key === key)?.entry;
     if (entry?.kind !== 'pick') continue;
     const { of, also = [] } = entry;
-    const things = typeof of === 'function' ? list.map((w) => closest(of(w), w) ?? null) : await lookUp(of, list);
+    const things = typeof of === 'function' ? list.map((w) => closest(of(w, EVERY_UNIT), w) ?? null) : await lookUp(of, list);
     const known = list.map((w, k) => [w, closest(also, w) ?? things[k]] as const);
     found.set(key, new Map(known.flatMap(([w, thing]) => (thing == null ? [] : [[w, thing] as const]))));
   }
