@@ -28,12 +28,22 @@ describe('an empty company file', () => {
     await browser.type('Your e-mail, to sign in with', 'ann@saltings.example');
     await browser.type('Password, 10 characters or more', 'short');
     await browser.type('E-mail that orders come from', 'buying@saltings.example');
+    await browser.choose('Country, for its taxes and public holidays', 'Germany');
+    expect(await (await browser.field('Currency, ISO 4217')).getAttribute('value')).toBe('EUR');
     await (await browser.button('Set up and begin')).click();
     await browser.reads('A password has at least 10 characters.');
     await browser.type('Password, 10 characters or more', 'a much longer one');
     await (await browser.button('Set up and begin')).click();
     await browser.reads('Good day, Ann');
     await browser.reads('Nothing waits');
+  });
+
+  it('has the taxes of its country, and tells of its founding first', async () => {
+    await browser.go('/taxes');
+    await browser.reads('VAT 19 %');
+    expect(await browser.text()).not.toContain('20 %');
+    await browser.go('/history');
+    await browser.reads('Set Saltings Joinery up');
   });
 
   it('offers the first step in every empty place', async () => {

@@ -18,9 +18,8 @@ export function CodesTable({ codes }: { readonly codes: readonly CodeRow[] }) {
       key: 'code',
       head: 'Cost code',
       by: (c) => c.code,
-      className: 'mono !font-semibold',
       cell: (c) => (
-        <button type="button" className="hover:underline" onClick={() => setOpen(c)}>
+        <button type="button" className="mono font-semibold hover:underline" onClick={() => setOpen(c)}>
           {c.code}
         </button>
       ),

@@ -21,7 +21,7 @@ const percent = (n: number) => formatDecimal(n, 2, 0);
 /** The taxes that purchases carry; one opens to be changed, or to be offered no more. */
 export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
   const [open, setOpen] = useState<TaxRow | 'new'>();
-  useKey('n', 'A new tax', () => setOpen('new'), open === undefined);
+  useKey('N', 'A new tax', () => setOpen('new'), open === undefined);
   const columns: Column<TaxRow>[] = [
     {
       key: 'name',
@@ -30,7 +30,7 @@ export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
       by: (t) => t.name,
       cell: (t) => (
         <>
-          <button type="button" className="hover:underline" onClick={() => setOpen(t)}>
+          <button type="button" className="text-left hover:underline" onClick={() => setOpen(t)}>
             {t.name}
           </button>
           {t.gone === 1 && <Unused />}

@@ -1,0 +1,112 @@
+import { By, Key } from 'selenium-webdriver';
+import { App } from '../support/app';
+import { Caller } from '../support/caller';
+import { Browser } from './driver';
+
+let app: App;
+let browser: Browser;
+let wren: Caller;
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base);
+  await browser.stepInAs('Wren Hale');
+  wren = await Caller.as(app.base, 'wren');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const press = async (words: string) => (await browser.button(words)).click();
+const open = async (row: string) =>
+  (await browser.see(By.xpath(`//td//button[normalize-space(.) = "${row}"]`))).click();
+const taken = async (list: string) => (await wren.ask(`/lists/${list}?as=csv`)).text;
+
+describe('settings', () => {
+  it('lead to a page of each kind, with how it stands', async () => {
+    await browser.go('/settings');
+    await browser.reads('ladder of 3 steps');
+    await (await browser.link('Company and calendar')).click();
+    await browser.reads('As it stands on every order');
+  });
+
+  it('keep the company’s address, tell it wrong beside its field, and keep it for the books', async () => {
+    await browser.type('E-mail that orders come from', 'nowhere');
+    await press('Save settings');
+    await browser.reads('This is no e-mail address.');
+    await browser.type('E-mail that orders come from', 'orders@wrackline.example');
+    await browser.type('Jobs are numbered', 'J{yy}-{000}');
+    await press('Save settings');
+    await browser.reads('The company’s settings are saved');
+    expect(await taken('company')).toContain('orders@wrackline.example');
+    expect(await taken('days-off')).toContain('Boxing Day');
+  });
+
+  it('add cost codes, rename one, and offer one no more', async () => {
+    await browser.go('/codes');
+    await browser.type('One a line, such as “08 Paint”', '08');
+    await press('Add them');
+    await browser.reads('is not a cost code');
+    await browser.type('One a line, such as “08 Paint”', '08 Rigging and sails');
+    await press('Add them');
+    await browser.reads('1 cost code added');
+    await open('07');
+    await browser.type('Name', 'Hire and cranes');
+    await press('Save');
+    await browser.reads('Cost code 07 is saved');
+    await open('07');
+    await press('Offer it no more');
+    await browser.reads('not offered any more');
+    expect(await taken('cost-codes')).toMatch(/07,Hire and cranes,\d+,no/);
+  });
+
+  it('do not let a rate be changed that orders carry, and take a new one', async () => {
+    await browser.go('/taxes');
+    await open('VAT 20 %');
+    await browser.reads('Orders or bills carry it, so only its name may change.');
+    expect(await (await browser.field('Rate, %')).isEnabled()).toBe(false);
+    await browser.keys(Key.ESCAPE);
+    await browser.keys('n');
+    await browser.type('Name', 'VAT 12.5 %');
+    await browser.type('Rate, %', '12.5');
+    await press('Save');
+    await browser.reads('VAT 12.5 % is saved');
+    expect(await taken('taxes')).toContain('VAT 12.5 %,S,standard or reduced rate,12.50,100.00,yes');
+  });
+
+  it('leave units out of what is offered', async () => {
+    await browser.go('/units');
+    await (await browser.see(By.xpath('//label[contains(., "tonne")]//input'))).click();
+    await press('Save units');
+    await browser.reads('The units are saved');
+    expect(await taken('units')).toContain('TNE,tonne,t,no');
+  });
+
+  it('stand in the history with what stood there before, and are taken out with their seals', async () => {
+    await browser.go('/history?about=company');
+    await (await browser.see(By.xpath('//button[contains(., "Changed cost code 07")]'))).click();
+    await browser.reads('Hire and cranes');
+    await browser.reads('Before');
+    expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
+    const file = (await wren.ask('/lists/history?as=csv&about=company')).text;
+    expect(file).toMatch(/Changed cost code 07 Hire.*name: Hire → Hire and cranes.*[0-9a-f]{64}/);
+  });
+
+  it('are not for those who may not manage them', async () => {
+    const mina = await Caller.as(app.base, 'mina');
+    for (const path of ['/company', '/codes', '/taxes', '/units', '/people', '/ladder'])
+      expect((await mina.ask(path)).text).toContain('You may not manage people and settings');
+    for (const list of [
+      'company',
+      'days-off',
+      'people',
+      'ladder',
+      'rules',
+      'cost-codes',
+      'taxes',
+      'units',
+      'review-lists',
+    ])
+      expect((await mina.ask(`/lists/${list}?as=csv`)).status).toBe(403);
+  });
+});
