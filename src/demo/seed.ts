@@ -22,6 +22,7 @@ import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
 import { layOutSelling } from './selling';
+import { layOutBudgets } from './budgets';
 import { layOutSignOff } from './signOff';
 import { keepDrawings } from './drawings';
 import { EPISODES } from './history';
@@ -50,6 +51,7 @@ export async function seedDemo(
     await yard.play(episode);
     if (k % 8 === 7) tell(`${k + 1} of ${EPISODES.length} orders played`);
   }
+  await layOutBudgets(yard);
   await layOutSignOff(yard);
   await keepDrawings(yard, 'after');
   for (const job of JOBS.filter((j) => j.complete))

@@ -1,7 +1,7 @@
 import type { Per } from '@/core/boms/bom';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
-import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
+import { STAGES, type Stage } from '@/core/tab/stages';
 import { addLevels, type Level } from '@/core/tab/sums';
 import type { QuoteLineKind } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
@@ -15,7 +15,7 @@ import type { Person } from '@/store/people';
 import type { JOB_KINDS } from './jobs';
 import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { permit } from './permit';
-import { countOf, QUOTE_PAGE, listed } from './sql';
+import { countOf, QUOTE_PAGE } from './sql';
 
 export type JobHead = {
   readonly id: number;
@@ -190,26 +190,6 @@ export async function loadPostings(
       ),
     )) as PostingRow[];
   return { rows, sum: total?.sum ?? (0 as Minor), count: total?.count ?? 0 };
-}
-
-export type CoursePoint = {
-  readonly day: Day;
-  readonly budget: Minor;
-  readonly committed: Minor;
-  readonly forecast: Minor;
-};
-
-/** How budget, committed and forecast of a job went up to a day, a point for each day on which something moved. */
-export async function loadCourse(db: Db, person: Person, jobId: number, on?: Day): Promise<CoursePoint[]> {
-  permit(person, 'see money');
-  return (await db.raw(
-    `with moved as (
-       select day, 0 as budget, sum(case when stage in (${listed(COMMITTED)}) then amount else 0 end) as committed, sum(amount) as forecast from posting where job_id = ? and day <= ? group by day
-       union all select day, sum(amount), 0, 0 from budget_entry where job_id = ? and day <= ? group by day),
-     days as (select day, sum(budget) as budget, sum(committed) as committed, sum(forecast) as forecast from moved group by day)
-     select day, sum(budget) over up as budget, sum(committed) over up as committed, sum(forecast) over up as forecast from days window up as (order by day) order by day`,
-    [jobId, on ?? '9999', jobId, on ?? '9999'],
-  )) as CoursePoint[];
 }
 
 export type QuoteLineRow = {

@@ -5,7 +5,8 @@ import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDesk } from './desk';
 import { find } from './find';
-import { findJob, loadCourse, loadPostings, loadTab } from './job';
+import { loadCourse } from './course';
+import { findJob, loadPostings, loadTab } from './job';
 import { listJobs } from './jobs';
 import { countToBuy, loadBuyList } from './needs';
 import { listOpenNeeds } from './openNeeds';
@@ -97,10 +98,16 @@ describe('a job’s tab', () => {
   it('tells its course over time', async () => {
     await withBudget();
     await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    expect(await loadCourse(yard.db, await buyer(), yard.ids.jobs[0])).toEqual([
-      { day: '2026-05-01', budget: 19_600, committed: 0, forecast: 19_600 },
-      { day: TODAY, budget: 19_600, committed: 12_100, forecast: 31_700 },
-    ]);
+    expect(await loadCourse(yard.db, await buyer(), yard.ids.jobs[0])).toEqual({
+      points: [
+        { day: '2026-05-01', budget: 19_600, forecast: 19_600, committed: 0, actual: 0 },
+        { day: TODAY, budget: 19_600, forecast: 31_700, committed: 12_100, actual: 0 },
+      ],
+      events: [
+        { day: '2026-05-01', what: 'budget', amount: 19_600, words: 'Quote Q-412 won' },
+        { day: TODAY, what: 'committed', amount: 12_100, words: 'Order sent K26-0001' },
+      ],
+    });
   });
 });
 

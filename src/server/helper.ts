@@ -11,6 +11,7 @@ import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
 import * as boms from '@/queries/boms';
+import { readBudgetFile as readBudgeted } from '@/queries/budgetFile';
 import { readCountFile as readCounted } from '@/queries/countFile';
 import * as prices from '@/queries/priceLists';
 import * as quotes from '@/queries/quoteImport';
@@ -75,6 +76,10 @@ export const readPriceFile = ({ person, supplierId, bytes, on }: Handed & { supp
 
 /** What a file of counts says, beside what lies in stores. */
 export const readCountFile = ({ person, bytes }: Omit<Handed, 'on'>) => look((db) => readCounted(db, person, bytes));
+
+/** What a file says of a job's budget, beside what it is now. */
+export const readBudgetFile = ({ person, job, bytes }: Omit<Handed, 'on'> & { job: string }) =>
+  look((db) => readBudgeted(db, person, job, bytes));
 
 /** A list as a workbook, whole and of one moment. */
 export const writeList = ({ person, name, query }: { person: Person; name: ListName; query: ListQuery }) =>

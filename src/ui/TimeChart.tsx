@@ -16,7 +16,8 @@ type Props = {
   readonly children: ReactNode;
 };
 
-const at = (day: string) => Date.parse(`${day}T12:00:00Z`);
+/** Where a day stands on the scale of time. */
+export const at = (day: string) => Date.parse(`${day}T12:00:00Z`);
 const TICK = { fontSize: 11.5, fill: 'var(--ink-2)' };
 
 /** Amounts over time. */
@@ -26,7 +27,7 @@ export function TimeChart({ points, told, scale, domain, children }: Props) {
   const asDay = (n: number) => day(new Date(n).toISOString().slice(0, 10) as Day);
   return (
     <ResponsiveContainer width="100%" height="100%">
-      <ComposedChart data={data} margin={{ top: 10, right: 12, bottom: 0, left: 4 }} accessibilityLayer={false}>
+      <ComposedChart data={data} margin={{ top: 18, right: 12, bottom: 0, left: 4 }} accessibilityLayer={false}>
         <CartesianGrid vertical={false} stroke="var(--line-2)" />
         <XAxis
           dataKey="at"

@@ -31,9 +31,9 @@ describe('the tab rail', () => {
   it('takes a job on and lets it go again', async () => {
     await browser.go('/jobs/415');
     await (await browser.button('Keep on the rail')).click();
-    await browser.reads('Close its tab');
+    await browser.reads('Take off the rail');
     expect(await tabs()).toEqual(['412', '418', '421', '415']);
-    await (await browser.button('Close its tab')).click();
+    await (await browser.button('Take off the rail')).click();
     await browser.reads('Keep on the rail');
     expect(await tabs()).toEqual(['412', '418', '421']);
   });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { HELD_NAME } from '../budgets/rows';
 import { minorSchema } from '../money/schema';
 import { anyText, requiredDay, text } from './fields';
 import { rowsOf, typedMoney, typedShareOrNone, type Named } from './typed';
@@ -44,7 +45,7 @@ export const completionForm = (own: string) => {
 export const budgetNoteField = anyText(300);
 
 /** The one that stands for what is held back, where a cost code is picked. */
-export const HELD: Named = { id: 0, number: '', name: 'Held back' };
+export const HELD: Named = { id: 0, number: '', name: HELD_NAME };
 
 export type ChangeLineText = { readonly code: Named | null; readonly amount: string };
 

@@ -1,12 +1,13 @@
 import { asDay } from '@/core/calendar/workdays';
-import type { Minor } from '@/core/money/money';
+import { HELD_NAME } from '@/core/budgets/rows';
+import { ZERO, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
 import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
 import { STAGE_NAMES, STAGES } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
 import type { Cell, Column } from '@/formats/sheet/column';
-import { loadBudget, type BudgetRow } from '../budgets';
+import { loadBudget, type BudgetRow, type BudgetView } from '../budgets';
 import { findJob, loadQuote, loadTab, type QuoteLineRow, type Tab } from '../job';
 import { loadBuyList, type BuyListLine } from '../needs';
 import { day, everyPage, list, measure, money, price, text } from './list';
@@ -78,7 +79,17 @@ const amounts =
     cell: (r): Cell => money(of(r), currency),
   });
 
-/** The budget of a job by cost code, now or as of a day. */
+/** What is held back, in a row of its own. */
+const heldRow = ({ now, pending }: BudgetView['held']): BudgetRow => ({
+  code: { id: 0, code: '', name: HELD_NAME, gone: 0, version: 0 },
+  opening: ZERO,
+  changed: now,
+  now,
+  pending,
+  note: '',
+});
+
+/** The budget of a job by cost code, and what is held back, now or as of a day. */
 export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, query, currency }) => {
   const amount = amounts<BudgetRow>(currency);
   return {
@@ -93,7 +104,9 @@ export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, quer
     ],
     pages: everyPage(async () => {
       const job = await findJob(db, person, query.job ?? '');
-      return { rows: job === undefined ? [] : (await loadBudget(db, person, job.id, asDay(query.on ?? ''))).rows };
+      if (job === undefined) return { rows: [] };
+      const { rows, held } = await loadBudget(db, person, job.id, asDay(query.on ?? ''));
+      return { rows: held.now === 0 && held.pending === 0 ? rows : [...rows, heldRow(held)] };
     }),
   };
 });

@@ -73,7 +73,8 @@ export async function meaningsOf<Row>(
     const entry = columns.find((c) => c.key === key)?.entry;
     if (entry?.kind !== 'pick') continue;
     const { of, also = [] } = entry;
-    const things = typeof of === 'function' ? list.map((w) => closest(of(w, EVERY_UNIT), w) ?? null) : await lookUp(of, list);
+    const things =
+      typeof of === 'function' ? list.map((w) => closest(of(w, EVERY_UNIT), w) ?? null) : await lookUp(of, list);
     const known = list.map((w, k) => [w, closest(also, w) ?? things[k]] as const);
     found.set(key, new Map(known.flatMap(([w, thing]) => (thing == null ? [] : [[w, thing] as const]))));
   }

@@ -22,12 +22,14 @@ type Props<T> = {
   readonly dayLabel?: string;
   /** What is taken, in words; nothing where there is nothing to take. */
   readonly takes: (told: T) => string | undefined;
-  readonly said: (told: T) => string;
+  /** What is said once the server took it; nothing where the page goes on with it. */
+  readonly said?: (told: T) => string;
+  readonly onTake?: (told: T) => void;
   readonly children: (told: T) => ReactNode;
 };
 
 /** A sheet brought in: what it holds and what is wrong with it is shown before anything is taken. */
-export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, said, children }: Props<T>) {
+export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, said, onTake, children }: Props<T>) {
   const router = useRouter();
   const { today } = useYard();
   const input = useRef<HTMLInputElement>(null);
@@ -71,9 +73,14 @@ export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, sa
     if (file !== undefined) setTold(await send(file.file, { from: day }));
   };
   const take = async () => {
+    if (onTake !== undefined && told !== undefined) {
+      onTake(told);
+      close();
+      return;
+    }
     const taken = file && (await send(file.file, { once: file.key }));
     if (taken === undefined) return;
-    toast.success(said(taken));
+    toast.success(said?.(taken));
     close();
     router.refresh();
   };

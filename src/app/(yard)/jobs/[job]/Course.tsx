@@ -3,15 +3,15 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
 import { formatWhole, type Minor } from '@/core/money/money';
-import type { CoursePoint } from '@/queries/job';
+import type { CourseView } from '@/queries/course';
 import { useYard } from '@/ui/YardContext';
 
 const CourseChart = dynamic(() => import('./CourseChart'), { ssr: false });
 const LEAST_POINTS = 3;
 
-/** How committed and forecast cost went against the budget, over time. */
-export function Course({ points }: { points: readonly CoursePoint[] }) {
-  const { currency, today } = useYard();
+/** How forecast, committed and actual cost went against the budget, over time, and what moved them most. */
+export function Course({ view: { points, events } }: { view: CourseView }) {
+  const { currency, today, day } = useYard();
   const box = useRef<HTMLDivElement>(null);
   const [inView, setInView] = useState(false);
   useEffect(() => {
@@ -35,13 +35,34 @@ export function Course({ points }: { points: readonly CoursePoint[] }) {
           Committed {money(last.committed)}
         </span>
         <span>
+          <span className="mr-1.5 inline-block size-3 align-[-2px] st-actual" />
+          Actual {money(last.actual)}
+        </span>
+        <span>
           <span className="mr-1.5 inline-block h-0 w-4 border-t-2 border-dashed border-[var(--st-received)] align-middle" />
           Forecast {money(last.forecast)}
         </span>
       </div>
       <div ref={box} className="h-[170px]" aria-hidden>
-        {inView && <CourseChart points={last.day < today ? [...points, { ...last, day: today }] : points} />}
+        {inView && (
+          <CourseChart points={last.day < today ? [...points, { ...last, day: today }] : points} events={events} />
+        )}
       </div>
+      <ol className="mt-1 grid gap-x-8 text-[12.5px] grid-cols-1 lg:grid-cols-2" aria-label="What moved it most">
+        {events.map((e, k) => (
+          <li key={`${e.day} ${e.what}`} className="flex min-w-0 items-baseline gap-2 border-b border-line-2 py-1">
+            <span className="w-4 text-center font-semibold text-copper-text">{k + 1}</span>
+            <span className="w-[88px] shrink-0 text-ink-2">{day(e.day)}</span>
+            <span className="min-w-0 flex-1 truncate" title={e.words}>
+              {e.words}
+            </span>
+            <span className="whitespace-nowrap">
+              {e.what === 'budget' ? 'budget' : 'committed'} {e.amount > 0 ? '+' : ''}
+              {money(e.amount)}
+            </span>
+          </li>
+        ))}
+      </ol>
     </section>
   );
 }

@@ -2,12 +2,14 @@
 
 import { Area, Line, ReferenceLine } from 'recharts';
 import { formatWhole, type Minor } from '@/core/money/money';
-import type { CoursePoint } from '@/queries/job';
-import { TimeChart } from '@/ui/TimeChart';
+import type { CourseEvent, CoursePoint } from '@/queries/course';
+import { at, TimeChart } from '@/ui/TimeChart';
 import { useYard } from '@/ui/YardContext';
 
+type Props = { readonly points: readonly CoursePoint[]; readonly events: readonly CourseEvent[] };
+
 /** The drawing of a job's course, which is fetched when it comes into view. */
-export default function CourseChart({ points }: { points: readonly CoursePoint[] }) {
+export default function CourseChart({ points, events }: Props) {
   const { currency } = useYard();
   const money = (n: number) => formatWhole(n as Minor, currency);
   return (
@@ -19,6 +21,15 @@ export default function CourseChart({ points }: { points: readonly CoursePoint[]
         stroke="var(--st-received)"
         fill="var(--st-order)"
         fillOpacity={0.75}
+        isAnimationActive={false}
+      />
+      <Area
+        type="stepAfter"
+        dataKey="actual"
+        name="Actual"
+        stroke="var(--st-actual)"
+        fill="var(--st-actual)"
+        fillOpacity={0.9}
         isAnimationActive={false}
       />
       <Line
@@ -41,6 +52,15 @@ export default function CourseChart({ points }: { points: readonly CoursePoint[]
         isAnimationActive={false}
       />
       <ReferenceLine y={0} stroke="var(--line)" />
+      {events.map((e, k) => (
+        <ReferenceLine
+          key={`${e.day} ${e.what}`}
+          x={at(e.day)}
+          stroke="var(--copper)"
+          strokeDasharray="2 3"
+          label={{ value: k + 1, position: 'top', fontSize: 11, fill: 'var(--copper-text)' }}
+        />
+      ))}
     </TimeChart>
   );
 }

@@ -89,7 +89,7 @@ export function RailSwitch({ jobId, onRail }: { jobId: number; onRail: boolean }
       className="text-[13px] underline-offset-2 hover:underline"
       onClick={() => void act.run({ jobId })}
     >
-      {onRail ? 'Close its tab' : 'Keep on the rail'}
+      {onRail ? 'Take off the rail' : 'Keep on the rail'}
     </button>
   );
 }

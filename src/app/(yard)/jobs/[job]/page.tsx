@@ -3,7 +3,8 @@ import { STAGES } from '@/core/tab/stages';
 import { loadDecide } from '@/queries/deciding';
 import { loadDecisions } from '@/queries/decisions';
 import { loadHeldOf } from '@/queries/budgets';
-import { loadCourse, loadPostings, loadTab, type Figure } from '@/queries/job';
+import { loadCourse } from '@/queries/course';
+import { loadPostings, loadTab, type Figure } from '@/queries/job';
 import { Empty } from '@/ui/kit/Sheet';
 import { Course } from './Course';
 import { DecideSlip } from './DecideSlip';
@@ -73,7 +74,7 @@ export default jobPlace(async ({ db, person, today, query, job, on }) => {
         on={on}
         fact={decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}
       />
-      <Course points={await loadCourse(db, person, job.id, on)} />
+      <Course view={await loadCourse(db, person, job.id, on)} />
       {decide !== undefined && (
         <DecideSlip
           job={{ id: job.id, number: job.number }}

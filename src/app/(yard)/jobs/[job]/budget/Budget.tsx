@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { Day } from '@/core/calendar/workdays';
+import type { ChangeLineText } from '@/core/records/budget';
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { counted } from '@/core/words';
 import type { BudgetRow, BudgetView, ChangeView } from '@/queries/budgets';
@@ -15,6 +16,7 @@ import { TakeOut } from '@/ui/kit/TakeOut';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
+import { BudgetFile } from './BudgetFile';
 import { Changes } from './Changes';
 import { Endings } from './Endings';
 import { NoteCell } from './NoteCell';
@@ -32,6 +34,12 @@ type Props = {
 export function Budget({ view, job, on, endings }: Props) {
   const { currency, day, may } = useYard();
   const [slip, setSlip] = useState<'new' | ChangeView>();
+  /** What a file said of the budget, which a new change begins with. */
+  const [begin, setBegin] = useState<readonly ChangeLineText[]>();
+  const close = () => {
+    setSlip(undefined);
+    setBegin(undefined);
+  };
   const writes = may('write budget changes') && job.open && on === undefined;
   useKey('N', 'New budget change', () => setSlip('new'), writes && slip === undefined);
   const amount = (a: Minor) => (a === 0 ? <Dash /> : formatAmount(a, currency));
@@ -135,6 +143,15 @@ export function Budget({ view, job, on, endings }: Props) {
         }
       >
         {writes && (
+          <BudgetFile
+            job={job.number}
+            onTake={(lines) => {
+              setBegin(lines);
+              setSlip('new');
+            }}
+          />
+        )}
+        {writes && (
           <ShelfMain onClick={() => setSlip('new')} hint="N">
             Budget change
           </ShelfMain>
@@ -148,7 +165,8 @@ export function Budget({ view, job, on, endings }: Props) {
           change={slip === 'new' ? undefined : slip}
           stands={rows.map((r) => [r.code.id, r.now])}
           held={held.now}
-          onClose={() => setSlip(undefined)}
+          begin={begin}
+          onClose={close}
         />
       )}
     </>
