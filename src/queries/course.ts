@@ -34,9 +34,11 @@ export async function loadCourse(db: Db, person: Person, jobId: number, on?: Day
   permit(person, 'see money');
   const until = on ?? '9999';
   const points = (await db.raw(
-    `with moved as (
+    // Summed in the order of the index first, which needs no sorting; a job may have hundreds of thousands of postings.
+    `with posted as (select cost_code_id, stage, day, sum(amount) as amount from posting where job_id = ? and day <= ? group by cost_code_id, stage, day),
+     moved as (
        select day, 0 as budget, sum(amount) as forecast, sum(case when stage in (${listed(COMMITTED)}) then amount else 0 end) as committed,
-         sum(case when stage = 'actual' then amount else 0 end) as actual from posting where job_id = ? and day <= ? group by day
+         sum(case when stage = 'actual' then amount else 0 end) as actual from posted group by day
        union all select day, sum(amount), 0, 0, 0 from budget_entry where job_id = ? and day <= ? group by day),
      days as (select day, sum(budget) as budget, sum(forecast) as forecast, sum(committed) as committed, sum(actual) as actual from moved group by day)
      select day, sum(budget) over up as budget, sum(forecast) over up as forecast, sum(committed) over up as committed, sum(actual) over up as actual

@@ -53,7 +53,7 @@ export function Course({ view: { points, events } }: { view: CourseView }) {
           <li key={`${e.day} ${e.what}`} className="flex min-w-0 items-baseline gap-2 border-b border-line-2 py-1">
             <span className="w-4 text-center font-semibold text-copper-text">{k + 1}</span>
             <span className="w-[88px] shrink-0 text-ink-2">{day(e.day)}</span>
-            <span className="min-w-0 flex-1 truncate" title={e.words}>
+            <span className="min-w-0 flex-1 truncate max-phone:whitespace-normal" title={e.words}>
               {e.words}
             </span>
             <span className="whitespace-nowrap">
