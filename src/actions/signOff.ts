@@ -11,7 +11,7 @@ import { revisionEffects } from '@/store/effects';
 import { setState, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { loadLadder, loadSignatories } from '@/store/signoff/ladder';
-import { askedOf, loadNames, matterOf } from '@/store/signoff/matter';
+import { askedOf, loadNames, loadSigners, matterOf } from '@/store/signoff/matter';
 import { tell } from '@/store/signoff/notices';
 import { openRound, reckon, sendingOf, type OpenRound, type Reckoning, type Sending } from '@/store/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
@@ -71,7 +71,7 @@ export async function checkCharged(work: Work, order: StoredOrder, lines: Sendin
   const reckoning = await reckon(trx, order, { lines, effects: await revisionEffects(trx, order, lines) });
   unlessForbidden(reckoning);
   const { facts, standing } = reckoning;
-  const matter = await matterOf(trx, order, facts.value, [], today);
+  const matter = await matterOf(trx, await loadSigners(trx, today), order, facts.value, []);
   const left = standing.missing.filter((n) => !maySign(actor.id, toGive(n), matter).ok);
   if (left.length === 0) return;
   const who = await whoAndWhy(work, reckoning, left);
@@ -99,8 +99,8 @@ async function moveOn({ trx }: Work, order: StoredOrder, event?: 'askSignOff' | 
   await setState(trx, order, unsent && event !== undefined ? { state: moved(order, event) } : {});
 }
 
-const matterNow = ({ trx, today }: Work, order: StoredOrder, { round, asked }: OpenRound): Promise<Matter> =>
-  matterOf(trx, order, round.value, asked.map(askedOf), today);
+const matterNow = async ({ trx, today }: Work, order: StoredOrder, { round, asked }: OpenRound): Promise<Matter> =>
+  matterOf(trx, await loadSigners(trx, today), order, round.value, asked.map(askedOf));
 
 /** Tells everybody who may sign what is to be signed now. */
 async function tellSigners(work: Work, order: StoredOrder, open: OpenRound, again = false): Promise<number> {

@@ -22,7 +22,7 @@ import { loadDecide } from './deciding';
 import { loadEndings } from './completion';
 import { loadBudget, loadHeldOf } from './budgets';
 import { loadLadderPage, loadOwnDeputies } from './ladder';
-import { listToSign, loadSignPage } from './toSign';
+import { listToSign, loadToSign, loadSignPage } from './toSign';
 import { loadOrderedBefore } from './orderedBefore';
 import { listPaidParts, loadPriceCourse } from './priceCourse';
 import { previewEnding } from './endings';
@@ -70,6 +70,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what can be decided', 'see money', (p) => loadDecide(yard.db, p, 1, tab, '01')],
   ['how a job ends', 'see money', (p) => loadEndings(yard.db, p, 1)],
   ['a job’s budget', 'see money', (p) => loadBudget(yard.db, p, 1)],
+  ['what waits to be signed, with what it does', 'sign orders', (p) => loadToSign(yard.db, p, TODAY)],
   ['what waits to be signed', 'sign orders', (p) => listToSign(yard.db, p, TODAY)],
   ['an order to sign', 'sign orders', (p) => loadSignPage(yard.db, p, 'K26-0001', TODAY)],
   ['the ladder', 'manage people', (p) => loadLadderPage(yard.db, p, TODAY)],

@@ -10,7 +10,7 @@ import type { Db } from '@/store/connection';
 import type { StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { loadLadder } from '@/store/signoff/ladder';
-import { askedOf, loadNames, matterOf } from '@/store/signoff/matter';
+import { askedOf, loadNames, loadSigners, matterOf } from '@/store/signoff/matter';
 import { openRound, reckon, signedBy, type Reckoning, type Sending } from '@/store/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
 
@@ -135,7 +135,8 @@ async function asked(db: Db, person: Person, order: StoredOrder, today: Day): Pr
   const askedSteps = new Set(open.asked.map((a) => `${a.stepId}/${a.byPerson}/${a.byRole}`));
   const kept = before.filter((a) => !askedSteps.has(`${a.stepId}/${a.byPerson}/${a.byRole}`));
   const rows = [...kept, ...open.asked];
-  const matter = await matterOf(db, order, open.round.value, open.asked.map(askedOf), today);
+  const signers = await loadSigners(db, today);
+  const matter = await matterOf(db, signers, order, open.round.value, open.asked.map(askedOf));
   const names = await loadNames(db);
   const now = stepNow(matter.asked);
   return rows

@@ -1,16 +1,18 @@
 import type { Day } from '@/core/calendar/workdays';
-import { lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
+import { formatMoney, lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert } from '@/core/money/rate';
 import { maySign, stepNow } from '@/core/signoff/signing';
 import type { Quantity } from '@/core/quantity/quantity';
-import { loadCompany } from '@/store/company';
+import { loadCompany, loadCostCodes } from '@/store/company';
+import { findOrder } from '@/store/orders';
+import { reckon, sendingOf } from '@/store/signoff/reckon';
 import type { Db } from '@/store/connection';
 import { loadEstimates } from '@/store/estimates';
 import { loadParts } from '@/store/gathering';
 import { loadPast, type Past } from '@/store/paid';
 import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
-import { askedOf, matterOf } from '@/store/signoff/matter';
+import { askedOf, loadSigners, matterOf } from '@/store/signoff/matter';
 import type { SignOffRow, SignRound } from '@/store/tables';
 import { groupBy } from '@/core/group';
 import { loadOrder, type OrderView } from './order';
@@ -19,6 +21,7 @@ import { permit } from './permit';
 /** An order, or a revision of one, that waits for this person's signature. */
 export type ToSign = {
   readonly orderId: number;
+  readonly signOffId: number;
   readonly number: string;
   readonly revision: number;
   readonly supplier: string;
@@ -44,18 +47,59 @@ export async function listToSign(db: Db, person: Person, today: Day): Promise<To
     .select('r.*', 'o.number', { supplier: 's.name', askedBy: 'p.name' })) as Open[];
   const ids = rounds.map((r) => r.id);
   const asked = groupBy((await db('signOff').whereIn('roundId', among(db, ids))) as SignOffRow[], (a) => a.roundId);
+  const signers = await loadSigners(db, today);
   const found: ToSign[] = [];
   for (const { id, orderId, number, revision, supplier, value, askedBy, day, note } of rounds) {
     const rows = asked.get(id) ?? [];
-    const matter = await matterOf(db, { id: orderId, number }, value, rows.map(askedOf), today);
+    const matter = await matterOf(db, signers, { id: orderId, number }, value, rows.map(askedOf));
     const now = stepNow(matter.asked);
     const mine = rows.find(
       (a) => a.state === 'waiting' && a.place === now && maySign(person.id, askedOf(a), matter).ok,
     );
     if (mine !== undefined)
-      found.push({ orderId, number, revision, supplier, value, why: mine.words, askedBy, day, note });
+      found.push({
+        ...{ orderId, signOffId: mine.id, number, revision, supplier, value },
+        ...{ why: mine.words, askedBy, day, note },
+      });
   }
   return found;
+}
+
+/** One that waits, with what it does to budgets, so that it can be signed where it stands. */
+export type RowToSign = ToSign & {
+  readonly version: number;
+  /** What is shown of it; undefined while its revision is not right yet. */
+  readonly seen: string | undefined;
+  /** The budgets that it leaves passed, in words. */
+  readonly over: readonly string[];
+};
+
+/** How many are shown with what they do at a time. */
+const MOST = 40;
+
+/** What waits for a person's signature, with what each does to budgets. */
+export async function loadToSign(db: Db, person: Person, today: Day): Promise<{ rows: RowToSign[]; more: number }> {
+  const waiting = await listToSign(db, person, today);
+  const { currency } = await loadCompany(db);
+  const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c.code]));
+  const rows: RowToSign[] = [];
+  for (const w of waiting.slice(0, MOST)) {
+    const order = await findOrder(db, w.orderId);
+    const sending = order && (await sendingOf(db, order, today));
+    if (order === undefined) continue;
+    const reckoning = sending && (await reckon(db, order, sending));
+    const jobs = new Map(reckoning?.facts.jobs.map((j) => [j.id, j.number]));
+    const over = reckoning?.facts.accounts.filter((a) => a.over > 0) ?? [];
+    rows.push({
+      ...w,
+      version: order.version,
+      seen: reckoning?.seen,
+      over: over.map(
+        (a) => `${jobs.get(a.jobId ?? 0)} · ${codes.get(a.costCodeId ?? 0)} by ${formatMoney(a.over, currency)}`,
+      ),
+    });
+  }
+  return { rows, more: waiting.length - rows.length };
 }
 
 /** What another supplier would ask today for what a line buys, in the company's currency. */

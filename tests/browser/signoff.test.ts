@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { simpleParser } from 'mailparser';
@@ -238,5 +238,46 @@ describe('its job', () => {
     await (await browser.see(By.css('[role="alertdialog"] button[type="submit"], form button[type="submit"]'))).click();
     await browser.reads('may pass its budget by that');
     await browser.driver.wait(async () => !(await browser.text()).includes('passes its budget'), 20_000);
+  });
+
+  it('stands in the history with what stood there before, and is found by words', async () => {
+    await be('Mina Rowe');
+    await browser.go('/history?about=order&words=K26-0023');
+    await (await browser.see(By.xpath('//button[contains(., "Changed draft K26-0023")]'))).click();
+    await browser.reads('Before');
+    await browser.reads('quantity');
+    expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
+  });
+
+  it('has its budget brought in from a file, which a budget change begins with', async () => {
+    await be('Asha Penrose');
+    const file = join(app.folder, 'budget.csv');
+    writeFileSync(file, 'Cost code,Name,Budget GBP\n01,Hull and structure,3400.00\n,Held back,110\n77,Nothing,3\n');
+    await browser.go('/jobs/422/budget');
+    await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
+    await browser.reads('Row 4: Cost code “77” is not known.');
+    await (await browser.button('Write the budget change')).click();
+    // 3,310.00 before and 200.00 held back: ninety pounds are released.
+    await browser.reads('Release, the whole stays');
+    await browser.type('Why', 'The planking is sound');
+    await (await browser.button('Agree the change')).click();
+    await browser.reads('Budget change 3 is agreed');
+    await browser.reads('3,400.00');
+    await browser.reads('Held back £\u202f110.00');
+  });
+});
+
+describe('several orders that wait for one person', () => {
+  it('are signed together, with what they come to and do to budgets beside them', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await be('Wren Hale');
+    await browser.go('/sign');
+    await browser.reads('K26-0025');
+    await (await browser.see(By.css('[aria-label="Pick K26-0025"]'))).click();
+    await browser.reads('together £\u202f2,664.00');
+    await (await browser.button('Sign 1 order')).click();
+    await browser.reads('Nothing waits for your signature');
+    const order = await app.look((db) => db('purchaseOrder').where({ number: 'K26-0025' }).first('state'));
+    expect(order).toEqual({ state: 'readyToSend' });
   });
 });

@@ -14,25 +14,24 @@ export const askedOf = (row: SignOffRow): Asked => {
   return { place, by: signedBy(row), handedTo, state, decidedBy, forId };
 };
 
+/** Who may sign anything on a day, and for whom. */
+export type Signers = Pick<Matter, 'currency' | 'people' | 'deputies' | 'today'>;
+
+export const loadSigners = async (db: Db, today: Day): Promise<Signers> => ({
+  currency: (await loadCompany(db)).currency,
+  people: await loadSignatories(db),
+  deputies: await db('deputy').where('toDay', '>=', today),
+  today,
+});
+
 /** What decides who may sign an order now. */
-export async function matterOf(
+export const matterOf = async (
   db: Db,
+  signers: Signers,
   { id, number }: { readonly id: number; readonly number: string },
   value: Minor,
   asked: readonly Asked[],
-  today: Day,
-): Promise<Matter> {
-  return {
-    number,
-    value,
-    currency: (await loadCompany(db)).currency,
-    writers: await writersOf(db, id),
-    asked,
-    people: await loadSignatories(db),
-    deputies: await db('deputy').where('toDay', '>=', today),
-    today,
-  };
-}
+): Promise<Matter> => ({ ...signers, number, value, writers: await writersOf(db, id), asked });
 
 /** What the things that ladders speak of are called. */
 export async function loadNames(db: Db, jobIds: readonly number[] = []): Promise<Names> {

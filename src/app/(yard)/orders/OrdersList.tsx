@@ -12,6 +12,7 @@ import Link from '@/ui/Link';
 import type { Key } from '@/ui/ledger/column';
 import { useDraft } from '@/ui/useDraft';
 import { makeKey } from '@/ui/useAct';
+import { useMany } from '@/ui/useMany';
 import { useYard } from '@/ui/YardContext';
 import { chaseOrder, sendOrder } from '../../acts';
 import { OrdersTable } from './OrdersTable';
@@ -28,7 +29,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
   const picked = new Set(kept.value);
   const pick = (keys: Iterable<Key>) => kept.set([...keys]);
   const [asking, setAsking] = useState(false);
-  const { sending, faults, send } = useSendMany();
+  const { doing, faults, run } = useMany<OrderRow>();
   // An order whose mail may have arrived is asked about on its own page.
   const sendable = (o: OrderRow) => SENDABLE.includes(o.state) && o.mail !== 'unknown';
   const owing = (o: OrderRow) => AWAITED.includes(o.state);
@@ -43,7 +44,17 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
   const main = async () => {
     if (!asking) return setAsking(true);
     setAsking(false);
-    if (what !== undefined) pick(await send(chosen, what));
+    if (what === undefined) return;
+    const left = await run(chosen, {
+      act: ({ id, version }) =>
+        what === 'send'
+          ? sendOrder({ once: makeKey(), orderId: id, version })
+          : chaseOrder({ once: makeKey(), orderId: id }),
+      why: ({ came, answer }) => (came === 'taken' ? undefined : `its mail was not taken: ${answer}`),
+    });
+    pick(left.map((o) => o.id));
+    const gone = chosen.length - left.length;
+    if (gone > 0) toast.success(`${counted(gone, 'order')} ${what === 'send' ? 'sent' : 'asked after'}`);
   };
   useKey('Ctrl+Enter', MAIN[what ?? 'send'], () => void main(), chosen.length > 0 && what !== undefined);
   useKey('Escape', 'Put back', putBack, chosen.length > 0);
@@ -63,11 +74,11 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
         />
       )}
       <Shelf
-        fault={faults[0]}
+        fault={faults.join(' · ') || undefined}
         facts={
-          sending !== undefined ? (
+          doing !== undefined ? (
             <Fact strong>
-              {sending.what === 'send' ? 'Sending' : 'Asking after'} {sending.at} of {counted(sending.of, 'order')}
+              {what === 'chase' ? 'Asking after' : 'Sending'} {doing.at} of {counted(doing.of, 'order')}
             </Fact>
           ) : chosen.length === 0 ? (
             <Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>
@@ -99,7 +110,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
                 Print
               </a>
             )}
-            <ShelfMain disabled={sending !== undefined || what === undefined} onClick={() => void main()} hint="^↵">
+            <ShelfMain disabled={doing !== undefined || what === undefined} onClick={() => void main()} hint="^↵">
               {asking
                 ? NOW[what ?? 'send']
                 : `${what === 'chase' ? 'Chase' : 'Send'} ${counted(chosen.length, 'order')}`}
@@ -114,44 +125,4 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
       </Shelf>
     </>
   );
-}
-
-/** Sends orders one after the other; `send` answers with the ids of those that did not go. */
-function useSendMany() {
-  const [sending, setSending] = useState<{ at: number; of: number; what: What }>();
-  const [faults, setFaults] = useState<readonly string[]>([]);
-  const send = async (orders: readonly OrderRow[], what: What): Promise<number[]> => {
-    const left: number[] = [];
-    const told: string[] = [];
-    for (const [k, o] of orders.entries()) {
-      setSending({ at: k + 1, of: orders.length, what });
-      const fault = await sendOne(o, what);
-      if (fault === undefined) continue;
-      left.push(o.id);
-      told.push(`${o.number}: ${fault}`);
-    }
-    setSending(undefined);
-    setFaults(told);
-    const sent = orders.length - left.length;
-    if (sent > 0) toast.success(`${counted(sent, 'order')} ${what === 'send' ? 'sent' : 'asked after'}`);
-    return left;
-  };
-  return { sending, faults, send };
-}
-
-/** @returns why it did not go, or nothing when the mail server took it */
-async function sendOne({ id, version }: OrderRow, what: What): Promise<string | undefined> {
-  try {
-    const answer =
-      what === 'send'
-        ? await sendOrder({ once: makeKey(), orderId: id, version })
-        : await chaseOrder({ once: makeKey(), orderId: id });
-    const outcome = answer?.data;
-    if (outcome?.status === 'done')
-      return outcome.value.came === 'taken' ? undefined : `its mail was not taken: ${outcome.value.answer}`;
-    if (outcome?.status === 'refused') return outcome.refusals[0]?.message ?? 'it was refused';
-    return outcome?.message ?? answer?.serverError?.message ?? 'this did not work';
-  } catch {
-    return 'Kettle Tab does not answer';
-  }
 }

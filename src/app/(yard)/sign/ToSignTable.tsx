@@ -1,24 +1,45 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { formatAmount } from '@/core/money/money';
-import type { ToSign } from '@/queries/toSign';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { formatAmount, formatMoney, minor } from '@/core/money/money';
+import type { RowToSign } from '@/queries/toSign';
 import Link from '@/ui/Link';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
-import type { Column } from '@/ui/ledger/column';
+import { Dash } from '@/ui/kit/Sheet';
+import { makeKey } from '@/ui/useAct';
+import { useMany } from '@/ui/useMany';
+import { signOff } from '../../acts';
+import type { Column, Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useKey } from '@/ui/keys';
 import { useYard } from '@/ui/YardContext';
 
-/** What waits for this person's signature; one is looked at after the other. */
-export function ToSignTable({ rows }: { readonly rows: readonly ToSign[] }) {
+/** What waits for this person's signature: looked at one after the other, or picked and signed together. */
+export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[]; readonly more: number }) {
   const router = useRouter();
+  const [picked, setPicked] = useState<ReadonlySet<Key>>(new Set());
+  const { doing, faults, run } = useMany<RowToSign>();
+  const chosen = rows.filter((r) => picked.has(r.orderId));
+  const sign = async () => {
+    const left = await run(chosen, {
+      act: ({ orderId, version, signOffId, seen = '' }) =>
+        signOff({ once: makeKey(), orderId, version, signOffId, seen, reason: '' }),
+    });
+    setPicked(new Set(left.map((r) => r.orderId)));
+    const signed = chosen.length - left.length;
+    if (signed > 0) toast.success(`${counted(signed, 'order')} signed`);
+    router.refresh();
+  };
   const { currency, day } = useYard();
   const first = rows[0];
   const begin = () => first !== undefined && router.push(`/sign/${first.number}`);
-  useKey('Ctrl+Enter', 'Look at the first', begin);
-  const columns: Column<ToSign>[] = [
+  const main = () => (chosen.length === 0 ? begin() : void sign());
+  useKey('Ctrl+Enter', chosen.length === 0 ? 'Look at the first' : 'Sign what is picked', main, doing === undefined);
+  useKey('Escape', 'Put back', () => setPicked(new Set()), chosen.length > 0);
+  const columns: Column<RowToSign>[] = [
     {
       key: 'order',
       head: 'Order',
@@ -33,6 +54,12 @@ export function ToSignTable({ rows }: { readonly rows: readonly ToSign[] }) {
       ),
     },
     { key: 'supplier', head: 'Supplier', by: (r) => r.supplier, cell: (r) => r.supplier },
+    {
+      key: 'over',
+      head: 'Leaves over budget',
+      cell: (r) =>
+        r.over.length === 0 ? <Dash /> : <span className="font-semibold text-brick">{r.over.join(', ')}</span>,
+    },
     { key: 'why', head: 'Why', wide: true, cell: (r) => r.why },
     {
       key: 'asked',
@@ -60,11 +87,35 @@ export function ToSignTable({ rows }: { readonly rows: readonly ToSign[] }) {
         rows={rows}
         columns={columns}
         keyOf={(r) => r.orderId}
+        picks={{
+          picked,
+          onPick: setPicked,
+          may: (r) => r.seen !== undefined,
+          words: (r) => `Pick ${r.number}`,
+        }}
         onOpen={(r) => router.push(`/sign/${r.number}`)}
       />
-      <Shelf facts={<Fact strong>{counted(rows.length, 'order')} to sign</Fact>}>
-        <ShelfMain onClick={begin} hint="^↵">
-          Look at the first
+      {more > 0 && <p className="mt-2 text-ink-2">{counted(more, 'order')} more, once these are signed.</p>}
+      <Shelf
+        fault={faults.join(' · ') || undefined}
+        facts={
+          doing !== undefined ? (
+            <Fact strong>
+              Signing {doing.at} of {counted(doing.of, 'order')}
+            </Fact>
+          ) : chosen.length === 0 ? (
+            <Fact strong>{counted(rows.length + more, 'order')} to sign</Fact>
+          ) : (
+            <>
+              <Fact strong>{counted(chosen.length, 'order')} picked</Fact>
+              <Fact>together {formatMoney(minor(chosen.reduce((sum, r) => sum + r.value, 0)), currency)}</Fact>
+              {chosen.some((r) => r.over.length > 0) && <Fact warn>a budget is left passed</Fact>}
+            </>
+          )
+        }
+      >
+        <ShelfMain disabled={doing !== undefined} onClick={main} hint="^↵">
+          {chosen.length === 0 ? 'Look at the first' : `Sign ${counted(chosen.length, 'order')}`}
         </ShelfMain>
       </Shelf>
     </>

@@ -1,4 +1,4 @@
-import { listToSign } from '@/queries/toSign';
+import { loadToSign } from '@/queries/toSign';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
@@ -7,10 +7,11 @@ import { ToSignTable } from './ToSignTable';
 export const metadata = { title: 'To sign' };
 
 export default place(async ({ db, person, today }) => {
-  const rows = await listToSign(db, person, today);
+  const { rows, more } = await loadToSign(db, person, today);
+  const many = rows.length + more;
   return (
     <Sheet>
-      <PlaceTitle title="For you to sign" count={rows.length === 0 ? undefined : `${rows.length} to sign`} />
+      <PlaceTitle title="For you to sign" count={many === 0 ? undefined : `${many} to sign`} />
       {rows.length === 0 ? (
         <>
           <Empty title="Nothing waits for your signature">
@@ -19,7 +20,7 @@ export default place(async ({ db, person, today }) => {
           <Shelf facts={<Fact>nothing to sign</Fact>} />
         </>
       ) : (
-        <ToSignTable rows={rows} />
+        <ToSignTable rows={rows} more={more} />
       )}
     </Sheet>
   );
