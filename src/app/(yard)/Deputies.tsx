@@ -31,7 +31,7 @@ export function Deputies({ deputies, me, everybody = false }: Props) {
     onDone: (_, restart) => restart(),
   });
   return (
-    <section aria-labelledby="deputies">
+    <section aria-labelledby="deputies" className="mb-6">
       <h2 id="deputies" className="text-[16px]">
         Deputies
       </h2>

@@ -44,19 +44,22 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
       key: 'order',
       head: 'Order',
       leads: true,
-      className: 'mono !font-semibold whitespace-nowrap',
+      className: '!font-semibold whitespace-nowrap',
       by: (r) => r.number,
       cell: (r) => (
-        <Link href={`/sign/${r.number}`} className="hover:underline">
-          {r.number}
-          {r.revision > 0 && <span className="tag ml-2">revision {r.revision}</span>}
-        </Link>
+        <>
+          <Link href={`/sign/${r.number}`} className="mono hover:underline">
+            {r.number}
+            {r.revision > 0 && <span className="tag ml-2">revision {r.revision}</span>}
+          </Link>
+          <span className="block font-normal text-ink-2 phone:hidden">{r.supplier}</span>
+        </>
       ),
     },
-    { key: 'supplier', head: 'Supplier', by: (r) => r.supplier, cell: (r) => r.supplier },
+    { key: 'supplier', head: 'Supplier', wide: true, by: (r) => r.supplier, cell: (r) => r.supplier },
     {
       key: 'over',
-      head: 'Leaves over budget',
+      head: 'Leaves over',
       cell: (r) =>
         r.over.length === 0 ? <Dash /> : <span className="font-semibold text-brick">{r.over.join(', ')}</span>,
     },
@@ -64,6 +67,7 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
     {
       key: 'asked',
       head: 'Asked',
+      wide: true,
       by: (r) => r.day,
       cell: (r) => (
         <>
