@@ -19,7 +19,12 @@ async function checkChange(work: Work, job: Job, change: { readonly lines: reado
   const codes = new Map((await loadCostCodes(work.trx)).map((c) => [c.id, `${c.code} ${c.name}`]));
   if (change.lines.some((l) => l.costCodeId !== null && !codes.has(l.costCodeId)))
     refuse('code.missing', 'A cost code is not there any more.', 'lines');
-  const faults = changeFaults(change, await loadStanding(work.trx, job), work.today, (id) => codes.get(id) ?? '');
+  const faults = changeFaults(
+    change,
+    await loadStanding(work.trx, job, change.day),
+    work.today,
+    (id) => codes.get(id) ?? '',
+  );
   if (faults.length > 0) throw new Refused(faults);
 }
 

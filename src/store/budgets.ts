@@ -1,5 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
-import { partsOf, type ChangeLine, type Standing } from '@/core/budgets/change';
+import { leastFrom, partsOf, type ChangeLine, type Moved, type Standing } from '@/core/budgets/change';
+import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { loadCompany } from './company';
 import type { Db } from './connection';
@@ -14,19 +15,25 @@ export async function loadHeld(db: Db, jobId: number, on?: Day): Promise<Minor> 
   return row?.amount ?? minor(0);
 }
 
-/** How a job's money stands before a change of it. */
-export async function loadStanding(db: Db, job: Pick<Job, 'id' | 'number' | 'state'>): Promise<Standing> {
-  const budgets = (await db('codeSum').where({ jobId: job.id }).select('costCodeId', 'budget')) as {
-    costCodeId: number;
-    budget: Minor;
-  }[];
+/** How a job's money stands before a change of it that counts from a day on. */
+export async function loadStanding(db: Db, job: Pick<Job, 'id' | 'number' | 'state'>, from: Day): Promise<Standing> {
+  const moved = (await db('budgetEntry')
+    .where({ jobId: job.id })
+    .groupBy('costCodeId', 'day')
+    .select('costCodeId', 'day')
+    .sum({ amount: 'amount' })) as (Moved & { readonly costCodeId: number })[];
+  const held = (await db('heldEntry')
+    .where({ jobId: job.id })
+    .groupBy('day')
+    .select('day')
+    .sum({ amount: 'amount' })) as Moved[];
   const [first] = (await db('budgetEntry').where({ jobId: job.id }).min({ day: 'day' })) as { day: Day | null }[];
   return {
     job: job.number,
     closed: job.state === 'complete' || job.state === 'lost',
     openedOn: first?.day ?? null,
-    budgets: new Map(budgets.map((b) => [b.costCodeId, b.budget])),
-    held: await loadHeld(db, job.id),
+    budgets: new Map([...groupBy(moved, (m) => m.costCodeId)].map(([id, own]) => [id, leastFrom(own, from)])),
+    held: leastFrom(held, from),
     currency: (await loadCompany(db)).currency,
   };
 }

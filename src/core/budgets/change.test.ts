@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Day } from '../calendar/workdays';
 import { minor, type Minor } from '../money/money';
-import { changeFaults, kindOf, partsOf, totalOf, type ChangeLine, type Standing } from './change';
+import { changeFaults, kindOf, leastFrom, partsOf, totalOf, type ChangeLine, type Standing } from './change';
 
 const line = (costCodeId: number | null, amount: number): ChangeLine => ({ costCodeId, amount: minor(amount) });
 
@@ -62,4 +62,22 @@ describe('a budget change', () => {
       }),
     );
   });
+});
+
+describe('the least that a budget comes to from a day on', () => {
+  const moved = [
+    { day: '2026-03-01' as Day, amount: minor(100) },
+    { day: '2026-03-09' as Day, amount: minor(-60) },
+    { day: '2026-03-05' as Day, amount: minor(30) },
+    { day: '2026-03-20' as Day, amount: minor(500) },
+  ];
+  it.each([
+    ['2026-02-01', 0],
+    ['2026-03-01', 70],
+    ['2026-03-06', 70],
+    ['2026-03-09', 70],
+    ['2026-03-20', 570],
+    ['2026-12-31', 570],
+  ])('on %s is %d', (day, least) => expect(leastFrom(moved, day as Day)).toBe(least));
+  it('of nothing is nothing', () => expect(leastFrom([], TODAY)).toBe(0));
 });

@@ -11,6 +11,7 @@ export type Standing = {
   readonly closed: boolean;
   /** The day its budget was opened; null before. */
   readonly openedOn: Day | null;
+  /** The least that each cost code's budget comes to from the day of the change on, and what is held back likewise. */
   readonly budgets: ReadonlyMap<number, Minor>;
   readonly held: Minor;
   readonly currency: string;
@@ -26,6 +27,24 @@ export const CHANGE_KIND_NAMES: Readonly<Record<ChangeKind, string>> = {
 };
 
 const sum = (lines: readonly ChangeLine[]): Minor => minor(lines.reduce((all, l) => all + l.amount, 0));
+
+/** By how much something moved on a day. */
+export type Moved = { readonly day: Day; readonly amount: Minor };
+
+/**
+ * The least that movements come to at the end of a day or of any later one.
+ * @example leastFrom([{ day: '2026-03-01', amount: 100 }, { day: '2026-03-09', amount: -60 }], '2026-03-02') // 40
+ */
+export function leastFrom(moved: readonly Moved[], from: Day): Minor {
+  const before = moved.filter((m) => m.day <= from).reduce((all, m) => all + m.amount, 0);
+  const after = moved.filter((m) => m.day > from).sort((a, b) => a.day.localeCompare(b.day));
+  let [now, least] = [before, before];
+  for (const { amount } of after) {
+    now += amount;
+    least = Math.min(least, now);
+  }
+  return minor(least);
+}
 
 /** What a change adds to the job's money, held back or not. */
 export const totalOf = sum;
@@ -70,7 +89,7 @@ export function changeFaults(
     faults.push(
       refusal(
         'change.below',
-        `${what} is ${formatMoney(minor(before), currency)}, so no more than that can be taken away.`,
+        `${what} ${day < today ? 'comes down to' : 'is'} ${formatMoney(minor(before), currency)}${day < today ? ' after that day' : ''}, so no more than that can be taken away.`,
         `lines.${k}.amount`,
       ),
     );

@@ -1,3 +1,4 @@
+import { codeLines, codesIn, taxFields, taxForm } from './settings';
 import fc from 'fast-check';
 import { z } from 'zod';
 import { LANGUAGES, usualFor, writeAs } from '../locale/locale';
@@ -76,6 +77,7 @@ describe('a form reads back what it writes, in every language and currency', () 
           priceToleranceShare: share,
           priceToleranceMost: most,
           ownPassLimit: most,
+          ...{ name: 'New Works', address: 'Lane 1', email: 'buying@new.example', taxNumber: '', jobPattern: 'J{00}' },
         } as z.output<typeof form>;
         expect(form.parse(z.encode(form, kept))).toEqual(kept);
       }),
@@ -360,4 +362,36 @@ it('a line to buy may be wanted no more, and goes on as its action reads it', ()
   expect(read).toMatchObject({ quantity: 0, price: null, costCodeId: 1, supplierId: null, neededOn: null });
   expect(needFields.parse(read)).toEqual(read);
   expect(companyFields.shape.week.parse([5, 1, 5])).toEqual([1, 5]);
+});
+
+describe('a tax', () => {
+  const tax = { name: 'VAT 20 %', category: 'S' as const, rate: 2000, recoverable: 10_000 };
+  it('is typed as it is kept', () => {
+    const typed = z.encode(taxForm, tax);
+    expect(typed).toMatchObject({ rate: '20', recoverable: '100' });
+    expect(taxForm.parse(typed)).toEqual(tax);
+  });
+
+  // EN 16931-1, rules BR-S-05, BR-Z-05, BR-E-05, BR-AE-05, BR-IC-05, BR-G-05 and BR-O-05, from memory: category S has a
+  // rate above zero, every other one has none.
+  it.each([
+    ['S', 2000, true],
+    ['S', 0, false],
+    ...(['Z', 'E', 'AE', 'K', 'G', 'O'] as const).flatMap((c) => [[c, 0, true] as const, [c, 500, false] as const]),
+  ] as const)('of category %s at %d hundredths of a percent is taken: %s', (category, rate, taken) =>
+    expect(taxFields.safeParse({ ...tax, category, rate }).success).toBe(taken),
+  );
+});
+
+describe('cost codes in a text', () => {
+  it('are a number and a name in each line that is not empty', () =>
+    expect(codesIn('01 Hull and structure\n\n 02\tDeck ')).toEqual([
+      { code: '01', name: 'Hull and structure' },
+      { code: '02', name: 'Deck' },
+    ]));
+
+  it('say which line is none', () =>
+    expect(codeLines.safeParse('01 Hull\nDeck').error?.issues[0]?.message).toBe(
+      '“Deck” is not a cost code: write a number and a name, such as “01 Hull and structure”.',
+    ));
 });
