@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { Browser } from '../tests/browser/driver';
 import { App } from '../tests/support/app';
+import { askManagers, SIGN_TASKS } from '../tests/support/signSteps';
 import { Steps, TASKS } from '../tests/support/steps';
 
 /** Does daily tasks in the built application, counts keys and clicks, and writes them into docs/steps.md. */
@@ -20,11 +21,28 @@ try {
   await browser.close();
   await app.stop();
 }
+
+const signing = await App.start();
+await askManagers(signing);
+const signer = await Browser.open(signing.base);
+try {
+  for (const task of SIGN_TASKS) {
+    await signer.driver.manage().deleteAllCookies();
+    await signer.stepInAs(task.who);
+    const steps = new Steps(signer);
+    await task.run(steps);
+    rows.push(`| ${task.name} | ${steps.keys} | ${steps.clicks} |`);
+    console.log(rows.at(-1));
+  }
+} finally {
+  await signer.close();
+  await signing.stop();
+}
 writeFileSync(
   'docs/steps.md',
   `# What daily work takes
 
-What a buyer does every day, counted by \`npm run steps\`, which drives the real interface on the sample company.
+What a buyer does every day, and those who agree to money, counted by \`npm run steps\`, which drives the real interface on the sample company.
 Keys are counted beside the names and numbers that are typed; two keys at once count as two. A test does them again and
 compares.
 

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { App } from '../support/app';
+import { askManagers, SIGN_TASKS } from '../support/signSteps';
 import { Steps, TASKS } from '../support/steps';
 import { Browser } from './driver';
 
@@ -27,9 +28,27 @@ const told = new Map(
 );
 
 describe('what daily work takes', () => {
-  it('is told for every task', () => expect([...told.keys()]).toEqual(TASKS.map((t) => t.name)));
+  it('is told for every task', () => expect([...told.keys()]).toEqual([...TASKS, ...SIGN_TASKS].map((t) => t.name)));
 
   it.each(TASKS.map((t) => [t.name, t] as const))('%s', async (name, task) => {
+    const steps = new Steps(browser);
+    await task.run(steps);
+    expect({ keys: steps.keys, clicks: steps.clicks }).toEqual(told.get(name));
+  });
+});
+
+describe('what agreeing to money takes', () => {
+  beforeAll(async () => {
+    await app.stop();
+    app = await App.start();
+    await askManagers(app);
+    await browser.close();
+    browser = await Browser.open(app.base);
+  });
+
+  it.each(SIGN_TASKS.map((t) => [t.name, t] as const))('%s', async (name, task) => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs(task.who);
     const steps = new Steps(browser);
     await task.run(steps);
     expect({ keys: steps.keys, clicks: steps.clicks }).toEqual(told.get(name));
