@@ -21,12 +21,11 @@ async function take(name: string, path: string, before: () => Promise<void> = as
 const pick = async (label: string) => (await browser.see(By.css(`[aria-label="${label}"]`))).click();
 
 try {
-  await take('sign-in', '/sign-in');
   await browser.stepInAs('Mina Rowe');
   await take('desk', '/');
   await take('jobs', '/jobs');
   await take('job', '/jobs/412');
-  await take('job-postings', '/jobs/412?figure=03.received');
+  await take('budget', '/jobs/422/budget');
   await take('buy-list', '/jobs/412/buy-list');
   await take('plan', '/jobs/421/plan', () => browser.reads('the shortfall 2,3'));
   await take('bill', '/items/44/bill', () => browser.reads('Made before it'));
@@ -49,6 +48,10 @@ try {
   await take('dock', '/dock/K26-0019');
   await take('invoice', '/invoices/14');
   await take('suppliers', '/suppliers');
+  await take('history', '/history?about=order&id=22', async () => {
+    await (await browser.see(By.xpath('//button[contains(., "Changed revision 1")]'))).click();
+    await browser.reads('Sealed');
+  });
   await take('quote', '/jobs/425/quote');
   await take('quote-file', '/jobs/426/quote', async () => {
     const sample = join(app.folder, 'sample-quote.csv');
@@ -57,15 +60,13 @@ try {
     await (await browser.find(By.css('input[type=file]'))).sendKeys(sample);
     await browser.reads('with a problem');
   });
-  await browser.go('/');
-  await (await browser.see(By.css('[aria-label="MR: Mina Rowe, menu"]'))).click();
-  await (await browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Evening theme')]"))).click();
-  await browser.see(By.css('html[data-theme="evening"]'));
-  await take('job-evening', '/jobs/412');
   await browser.driver.manage().deleteAllCookies();
   await browser.resize(PHONE);
   await browser.stepInAs('Joss Fenn');
   await take('dock-phone', '/dock/K26-0015');
+  await browser.driver.manage().deleteAllCookies();
+  await browser.stepInAs('Wren Hale');
+  await take('sign-phone', '/sign/K26-0025');
 } finally {
   await browser.close();
   await app.stop();

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { placeFields, placeKept, type PlaceKept } from '@/core/records/place';
 import type { Db } from '@/store/connection';
 import { insertOne } from '@/store/rows';
-import { defineAction, found, once, refuse, type Subject } from './action';
+import type { DeliveryPlace } from '@/store/tables';
+import { defineAction, found, once, refuse, sameVersion, type Subject } from './action';
 
 /** Adds a place of delivery. One of a customer's addresses takes the place of the one that was there. */
 export const addPlace = defineAction({
@@ -21,11 +22,76 @@ export const addPlace = defineAction({
   },
 });
 
-const nameIsTaken = async (trx: Db, name: string, customerId: number | null): Promise<boolean> => {
+const ownRef = { once, id: z.number().int(), version: z.number().int() };
+
+const ownPlace = async (trx: Db, id: number, version: number): Promise<DeliveryPlace> =>
+  sameVersion(
+    found(await trx('deliveryPlace').where({ id, kind: 'own' }).first(), 'This place'),
+    version,
+    'This place',
+  );
+
+const checkName = async (trx: Db, name: string, but?: number): Promise<void> => {
+  if (await nameIsTaken(trx, name, null, but)) refuse('place.name', `There is a place called ${name} already.`, 'name');
+};
+
+/** Adds a place of our own, where goods come in and lie. */
+export const addOwnPlace = defineAction({
+  name: 'addOwnPlace',
+  right: 'manage people',
+  input: z.object({ once, ...placeFields.shape }),
+  run: async ({ trx, audit }, { once: _, ...said }) => {
+    await checkName(trx, said.name);
+    await insertOne(trx, 'deliveryPlace', { ...said, kind: 'own' });
+    await audit({ words: `Added our place ${said.name}`, subjects: [['company', 1]], after: said });
+  },
+});
+
+/** Changes a place of our own. Orders that go there show it as it is now; what was sent stays as it was. */
+export const changeOwnPlace = defineAction({
+  name: 'changeOwnPlace',
+  right: 'manage people',
+  input: z.object({ ...ownRef, ...placeFields.shape }),
+  run: async ({ trx, audit }, { once: _, id, version, ...said }) => {
+    const { name, address, instructions } = await ownPlace(trx, id, version);
+    await checkName(trx, said.name, id);
+    await trx('deliveryPlace')
+      .where({ id })
+      .update({ ...said, version: version + 1 });
+    const before = { name, address, instructions };
+    await audit({ words: `Changed our place ${name}`, subjects: [['company', 1]], before, after: said });
+  },
+});
+
+/** Offers a place of our own no more, or again. One where something lies, and the last, stay. */
+export const retireOwnPlace = defineAction({
+  name: 'retireOwnPlace',
+  right: 'manage people',
+  input: z.object({ ...ownRef, gone: z.boolean() }),
+  run: async ({ trx, audit }, { id, version, gone }) => {
+    const { name, closed } = await ownPlace(trx, id, version);
+    if (gone && (await trx('stockSum').where({ placeId: id }).where('quantity', '<>', 0).first('itemId')) !== undefined)
+      refuse('place.stock', `Something lies in ${name} still. Count it out or move it first.`, 'gone');
+    await trx('deliveryPlace')
+      .where({ id })
+      .update({ closed: gone ? 1 : 0, version: version + 1 });
+    if ((await trx('deliveryPlace').where({ kind: 'own', closed: 0 }).first('id')) === undefined)
+      refuse('place.last', 'This is the last place of our own. Add another one first.', 'gone');
+    await audit({
+      words: `${gone ? 'Offers no more' : 'Offers again'} our place ${name}`,
+      subjects: [['company', 1]],
+      before: { gone: closed },
+      after: { gone: gone ? 1 : 0 },
+    });
+  },
+});
+
+const nameIsTaken = async (trx: Db, name: string, customerId: number | null, but = 0): Promise<boolean> => {
   const twin = await trx('deliveryPlace')
     .whereRaw('name = ? collate nocase', [name])
     .where({ closed: 0 })
     .whereNot({ kind: 'once' })
+    .whereNot({ id: but })
     .first('customerId');
   return twin !== undefined && (customerId === null || twin.customerId !== customerId);
 };

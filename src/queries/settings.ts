@@ -4,7 +4,7 @@ import { counted } from '@/core/words';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import type { CostCode, TaxCodeRow } from '@/store/tables';
+import type { CostCode, DeliveryPlace, TaxCodeRow } from '@/store/tables';
 import { permit } from './permit';
 import { countOf } from './sql';
 
@@ -45,6 +45,25 @@ export async function loadTaxesPage(db: Db, person: Person): Promise<readonly Ta
         '(exists (select 1 from order_line where tax_code_id = t.id) or exists (select 1 from invoice_line where tax_code_id = t.id)) as carried',
       ),
     )) as TaxRow[];
+}
+
+export type PlaceRow = Pick<DeliveryPlace, 'id' | 'name' | 'address' | 'instructions' | 'version'> & {
+  readonly gone: 0 | 1;
+  /** How many parts lie there. */
+  readonly items: number;
+};
+
+/** Our own places, where goods come in and lie. */
+export async function loadPlacesPage(db: Db, person: Person): Promise<readonly PlaceRow[]> {
+  permit(person, 'manage people');
+  return (await db('deliveryPlace as p')
+    .where({ kind: 'own' })
+    .orderBy('p.id')
+    .select(
+      ...(['p.id', 'p.name', 'p.address', 'p.instructions', 'p.version'] as const),
+      db.raw('p.closed as gone'),
+      db.raw('(select count(*) from stock_sum s where s.place_id = p.id and s.quantity <> 0) as items'),
+    )) as PlaceRow[];
 }
 
 export type UnitRow = Unit & { readonly offered: boolean; readonly items: number };
@@ -90,6 +109,12 @@ export async function loadSettings(db: Db, person: Person): Promise<readonly Set
       now: `${await count('costCode', { gone: 0 })} in use`,
     },
     { href: '/taxes', name: 'Taxes', right: 'manage people', now: `${await count('taxCode', { gone: 0 })} in use` },
+    {
+      href: '/places',
+      name: 'Our places',
+      right: 'manage people',
+      now: `${await count('deliveryPlace', { kind: 'own', closed: 0 })} in use`,
+    },
     {
       href: '/units',
       name: 'Units',

@@ -74,6 +74,18 @@ describe('settings', () => {
     expect(await taken('taxes')).toContain('VAT 12.5 %,S,standard or reduced rate,12.50,100.00,yes');
   });
 
+  it('add a place of our own, and change its address', async () => {
+    await browser.go('/places');
+    await browser.keys('n');
+    await browser.type('Name', 'Upper shed');
+    await press('Save');
+    await browser.reads('Give the address.');
+    await browser.type('Address', 'Hill Road');
+    await press('Save');
+    await browser.reads('Upper shed is saved');
+    expect(await taken('places')).toContain('Upper shed,Hill Road,');
+  });
+
   it('leave units out of what is offered', async () => {
     await browser.go('/units');
     await (await browser.see(By.xpath('//label[contains(., "tonne")]//input'))).click();
@@ -94,7 +106,7 @@ describe('settings', () => {
 
   it('are not for those who may not manage them', async () => {
     const mina = await Caller.as(app.base, 'mina');
-    for (const path of ['/company', '/codes', '/taxes', '/units', '/people', '/ladder'])
+    for (const path of ['/company', '/codes', '/taxes', '/units', '/places', '/people', '/ladder'])
       expect((await mina.ask(path)).text).toContain('You may not manage people and settings');
     for (const list of [
       'company',
@@ -104,6 +116,7 @@ describe('settings', () => {
       'rules',
       'cost-codes',
       'taxes',
+      'places',
       'units',
       'review-lists',
     ])

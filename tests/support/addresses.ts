@@ -14,6 +14,8 @@ export const ADDRESSES = [
   '/codes',
   '/taxes',
   '/units',
+  '/places',
+  '/lists/places?as=csv',
   '/lists/company?as=csv',
   '/lists/days-off?as=csv',
   '/lists/people?as=csv',

@@ -35,6 +35,7 @@ export const LISTS = {
   rules: settings.rules,
   'cost-codes': settings.costCodes,
   taxes: settings.taxes,
+  places: settings.places,
   units: settings.units,
   'review-lists': settings.reviewLists,
   mails: settings.mailWords,

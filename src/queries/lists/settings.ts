@@ -9,7 +9,16 @@ import type { DayOff, ExchangeRate, MailWords } from '@/store/tables';
 import { loadLadderPage, type StepView } from '../ladder';
 import { listPeople, type PersonRow } from '../people';
 import { loadReviewPoints } from '../reviews';
-import { loadCodesPage, loadTaxesPage, loadUnitsPage, type CodeRow, type TaxRow, type UnitRow } from '../settings';
+import {
+  loadCodesPage,
+  loadPlacesPage,
+  loadTaxesPage,
+  loadUnitsPage,
+  type CodeRow,
+  type PlaceRow,
+  type TaxRow,
+  type UnitRow,
+} from '../settings';
 import { day, everyPage, list, text } from './list';
 
 /** A list that is short enough to be had in one piece. */
@@ -119,6 +128,16 @@ export const taxes = list<TaxRow>('manage people', 'Taxes', ({ db, person }) => 
     { head: 'Used', cell: (t) => yes(t.gone === 0) },
   ],
   pages: whole(() => loadTaxesPage(db, person)),
+}));
+
+export const places = list<PlaceRow>('manage people', 'Our places', ({ db, person }) => ({
+  columns: [
+    { head: 'Place', cell: (p) => text(p.name) },
+    { head: 'Address', cell: (p) => text(p.address) },
+    { head: 'Instructions', cell: (p) => text(p.instructions) },
+    { head: 'Used', cell: (p) => yes(p.gone === 0) },
+  ],
+  pages: whole(() => loadPlacesPage(db, person)),
 }));
 
 export const units = list<UnitRow>('manage people', 'Units', ({ db, person }) => ({

@@ -67,6 +67,13 @@ export const PLACES: readonly Place[] = [
   },
   { href: '/codes', name: 'Cost codes', rights: ['manage people'], words: 'the headings of budgets', at: 'find' },
   { href: '/taxes', name: 'Taxes', rights: ['manage people'], words: 'rates, and what is recovered', at: 'find' },
+  {
+    href: '/places',
+    name: 'Our places',
+    rights: ['manage people'],
+    words: 'where goods come in and lie',
+    at: 'find',
+  },
   { href: '/units', name: 'Units', rights: ['manage people'], words: 'which are offered', at: 'find' },
   { href: '/you', name: 'Your sign-ins and password', rights: [], words: 'where you are signed in', at: 'menu' },
   { href: '/jobs/new', name: 'New job', rights: ['open jobs'], words: 'open a job', at: 'find' },

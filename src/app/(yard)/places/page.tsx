@@ -1,0 +1,14 @@
+import { loadPlacesPage } from '@/queries/settings';
+import { Sheet } from '@/ui/kit/Sheet';
+import { place } from '../../server/place';
+import { SettingsTitle } from '../SettingsTitle';
+import { PlacesTable } from './PlacesTable';
+
+export const metadata = { title: 'Our places' };
+
+export default place(async ({ db, person }) => (
+  <Sheet>
+    <SettingsTitle title="Our places" list="places" />
+    <PlacesTable places={await loadPlacesPage(db, person)} />
+  </Sheet>
+));
