@@ -169,7 +169,7 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
     } catch (error) {
       if (error instanceof Refused) return { status: 'refused', refusals: error.refusals };
       if (error instanceof Clash) return { status: 'clash', message: error.message, theirs: error.theirs };
-      if (error instanceof JobClosed) return { status: 'refused', refusals: [refusal('job.closed', error.message)] };
+      if (error instanceof JobClosed) return { status: 'refused', refusals: [error.refusal] };
       if (error instanceof TooLarge) return { status: 'refused', refusals: [TOO_LARGE] };
       if ((error as { code?: unknown }).code === 'SQLITE_CONSTRAINT_FOREIGNKEY')
         return { status: 'refused', refusals: [refusal('missing', 'Something this speaks of is not there any more.')] };

@@ -102,7 +102,7 @@ describe('cost codes', () => {
     for (const code of codes.slice(1))
       must(await retireCostCode(await wren(), { ...(await codeOf(code)), gone: true }));
     expect(await retireCostCode(await wren(), { ...(await codeOf(codes[0] ?? '')), gone: true })).toMatchObject({
-      refusals: [{ code: 'code.last' }],
+      refusals: [{ code: 'offer.last' }],
     });
     expect(
       await chooseFreightCode(await wren(), { once: yard.once(), costCodeId: (await codeOf(codes[1] ?? '')).id }),
@@ -174,7 +174,7 @@ describe('taxes', () => {
     expect((await loadOfferedTaxes(yard.db)).map((t) => t.id)).toEqual(ids.slice(0, 1));
     expect((await loadOfferedTaxes(yard.db, ids.slice(1, 2))).map((t) => t.id)).toEqual(ids.slice(0, 2));
     expect(await retireTax(await wren(), { ...(await taxOf(ids[0] ?? 0)).ref, gone: true })).toMatchObject({
-      refusals: [{ code: 'tax.last' }],
+      refusals: [{ code: 'offer.last' }],
     });
   });
 });

@@ -5,7 +5,7 @@ import { unitOf, UNITS } from '@/core/quantity/units';
 import { counted, together } from '@/core/words';
 import type { Db } from '@/store/connection';
 import { insertMany, insertOne } from '@/store/rows';
-import { defineAction, found, once, refuse, sameVersion } from './action';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 
 const SUBJECTS = [['company', 1]] as const;
 const ref = { once, id: z.number().int(), version: z.number().int() };
@@ -36,7 +36,11 @@ export const changeCostCode = defineAction({
   right: 'manage people',
   input: z.object({ ...ref, ...costCodeFields.shape }),
   run: async ({ trx, audit }, { id, version, code, name }) => {
-    const before = sameVersion(found(await trx('costCode').where({ id }).first(), 'This cost code'), version, 'It');
+    const before = sameVersion(
+      found(await trx('costCode').where({ id }).first(), 'This cost code'),
+      version,
+      'This cost code',
+    );
     await codeTaken(trx, code, id);
     await trx('costCode')
       .where({ id })
@@ -50,26 +54,34 @@ export const changeCostCode = defineAction({
   },
 });
 
+/** Takes a row out of what is offered, or into it again; one is always left. */
+async function offer(
+  { trx, audit }: Work,
+  table: 'costCode' | 'taxCode',
+  what: string,
+  { id, version, gone }: { readonly id: number; readonly version: number; readonly gone: boolean },
+): Promise<void> {
+  const was = gone ? 0 : 1;
+  await trx(table)
+    .where({ id })
+    .update({ gone: gone ? 1 : 0, version: version + 1 });
+  if ((await trx(table).where({ gone: 0 }).first('id')) === undefined)
+    refuse('offer.last', `${what} is the last that is offered. Add another one first.`, 'gone');
+  const words = `${gone ? 'Offers no more' : 'Offers again'} ${what}`;
+  await audit({ words, subjects: SUBJECTS, before: { gone: was }, after: { gone: gone ? 1 : 0 } });
+}
+
 /** Offers a cost code no more, or again. What is charged to it stays and can be seen. */
 export const retireCostCode = defineAction({
   name: 'retireCostCode',
   right: 'manage people',
   input: z.object({ ...ref, gone: z.boolean() }),
-  run: async ({ trx, company, audit }, { id, version, gone }) => {
-    const code = sameVersion(found(await trx('costCode').where({ id }).first(), 'This cost code'), version, 'It');
-    if (gone && company.freightCodeId === id)
+  run: async (work, to) => {
+    const row = found(await work.trx('costCode').where({ id: to.id }).first(), 'This cost code');
+    const { code, name } = sameVersion(row, to.version, 'This cost code');
+    if (to.gone && work.company.freightCodeId === to.id)
       refuse('code.freight', 'Carriage is charged to this cost code. Choose another one for it first.', 'gone');
-    await trx('costCode')
-      .where({ id })
-      .update({ gone: gone ? 1 : 0, version: version + 1 });
-    if ((await trx('costCode').where({ gone: 0 }).first('id')) === undefined)
-      refuse('code.last', 'This is the last cost code.', 'gone');
-    await audit({
-      words: `${gone ? 'Offers no more' : 'Offers again'} cost code ${code.code} ${code.name}`,
-      subjects: SUBJECTS,
-      before: { gone: code.gone },
-      after: { gone: gone ? 1 : 0 },
-    });
+    await offer(work, 'costCode', `cost code ${code} ${name}`, to);
   },
 });
 
@@ -151,19 +163,10 @@ export const retireTax = defineAction({
   name: 'retireTax',
   right: 'manage people',
   input: z.object({ ...ref, gone: z.boolean() }),
-  run: async ({ trx, audit }, { id, version, gone }) => {
-    const tax = sameVersion(found(await trx('taxCode').where({ id }).first(), 'This tax'), version, 'This tax');
-    await trx('taxCode')
-      .where({ id })
-      .update({ gone: gone ? 1 : 0, version: version + 1 });
-    if ((await trx('taxCode').where({ gone: 0 }).first('id')) === undefined)
-      refuse('tax.last', 'This is the last tax. Add another one first.', 'gone');
-    await audit({
-      words: `${gone ? 'Offers no more' : 'Offers again'} tax ${tax.name}`,
-      subjects: SUBJECTS,
-      before: { gone: tax.gone },
-      after: { gone: gone ? 1 : 0 },
-    });
+  run: async (work, to) => {
+    const tax = found(await work.trx('taxCode').where({ id: to.id }).first(), 'This tax');
+    sameVersion(tax, to.version, 'This tax');
+    await offer(work, 'taxCode', `tax ${tax.name}`, to);
   },
 });
 

@@ -1,3 +1,4 @@
+import { closedRefusal } from '@/core/jobs/closing';
 import { z } from 'zod';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
 import { SURPLUS, type Surplus } from '@/core/needs/surplus';
@@ -12,7 +13,7 @@ import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
 import { among, insertMany, whereIn } from '@/store/rows';
 import type { Quote, QuoteLineRow } from '@/store/tables';
-import { defineAction, grant, once, refuse, sameVersion, type Work } from './action';
+import { defineAction, grant, once, Refused, refuse, sameVersion, type Work } from './action';
 import { quoteOf, stillOpen, subjectsOf } from './quotes';
 import { wantNow } from './wanting';
 
@@ -66,8 +67,7 @@ async function openBudget(
   reason: string,
 ): Promise<void> {
   const closed = await trx('job').where({ id: quote.jobId, state: 'complete' }).first('number');
-  if (closed !== undefined)
-    refuse('job.closed', `Job ${closed.number} is closed, so its budget stays. Open it again first.`);
+  if (closed !== undefined) throw new Refused([closedRefusal(closed.number)]);
   const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
   const kind = entries?.n === 0 ? 'opening' : 'change';
   await insertMany(

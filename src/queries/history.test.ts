@@ -96,7 +96,7 @@ describe('the history', () => {
     expect(record?.changes).toContainEqual({ what: 'line 1, quantity', to: '12' });
     expect(record?.changes).toContainEqual({ what: 'line 1, price', to: '7.50' });
     expect(record?.subjects).toContain((await yard.order(1)).number);
-    expect(await nameSubject(yard.db, { about: 'order', id: 1 })).toBe((await yard.order(1)).number);
+    expect(await nameSubject(yard.db, actor, { about: 'order', id: 1 })).toBe((await yard.order(1)).number);
   });
 
   it('is taken out whole, each row with its seal', async () => {

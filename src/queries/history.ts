@@ -157,7 +157,8 @@ const NAMES: Readonly<Record<NamedKind, readonly [table: string, name: string]>>
 };
 
 /** What the one thing is called whose history is looked at. */
-export async function nameSubject(db: Db, { about, id }: HistoryFilter): Promise<string | undefined> {
+export async function nameSubject(db: Db, person: Person, { about, id }: HistoryFilter): Promise<string | undefined> {
+  permit(person, about === 'person' ? 'manage people' : 'see money');
   if (about === undefined || id === undefined || about === 'company' || about === 'receipt') return undefined;
   const [table, name] = NAMES[about];
   const row = (await db(table)

@@ -1,6 +1,8 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
+import { closedRefusal } from '@/core/jobs/closing';
 import { LIMITS, TooLarge } from '@/core/limits';
+import type { Refusal } from '@/core/result';
 import { movements, type Standing } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './connection';
@@ -104,15 +106,15 @@ export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
 
 /** A closed job takes no posting, whatever happened. */
 export class JobClosed extends Error {
-  constructor(readonly job: string) {
-    super(`Job ${job} is closed, so nothing of it changes. Open it again first.`);
+  constructor(readonly refusal: Refusal) {
+    super(refusal.message);
   }
 }
 
 async function checkOpen(trx: Db, accounts: ReadonlySet<string>): Promise<void> {
   const jobIds = [...new Set([...accounts].map((a) => Number(a.split('/')[0])))];
   const closed = await trx('job').whereIn('id', among(trx, jobIds)).where({ state: 'complete' }).first('number');
-  if (closed !== undefined) throw new JobClosed(closed.number);
+  if (closed !== undefined) throw new JobClosed(closedRefusal(closed.number));
 }
 
 async function checkSize(trx: Db, accounts: ReadonlySet<string>): Promise<void> {

@@ -50,11 +50,11 @@ describe('settings', () => {
     await browser.type('One a line, such as “08 Paint”', '08 Rigging and sails');
     await press('Add them');
     await browser.reads('1 cost code added');
-    await open('07');
+    await open('Hire');
     await browser.type('Name', 'Hire and cranes');
     await press('Save');
     await browser.reads('Cost code 07 is saved');
-    await open('07');
+    await open('Hire and cranes');
     await press('Offer it no more');
     await browser.reads('not offered any more');
     expect(await taken('cost-codes')).toMatch(/07,Hire and cranes,\d+,no/);

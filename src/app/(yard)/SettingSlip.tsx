@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import type { Refusal } from '@/core/result';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
+import type { Column } from '@/ui/ledger/column';
 import { useAct, useOnce, type Act, type Clashed } from '@/ui/useAct';
 
 type Row = { readonly id: number; readonly version: number; readonly gone: 0 | 1 };
@@ -24,7 +25,26 @@ type Props = {
   readonly children: ReactNode;
 };
 
-export const Unused = () => <span className="tag ml-1">not offered any more</span>;
+const Unused = () => <span className="tag ml-2">not offered any more</span>;
+
+/** The column by whose name a setting is opened; it says when the setting is not offered any more. */
+export const nameColumn = <R extends Row & { readonly name: string }>(
+  head: string,
+  onOpen: (row: R) => void,
+): Column<R> => ({
+  key: 'name',
+  head,
+  className: '!font-semibold',
+  by: (r) => r.name,
+  cell: (r) => (
+    <>
+      <button type="button" className="text-left hover:underline" onClick={() => onOpen(r)}>
+        {r.name}
+      </button>
+      {r.gone === 1 && <Unused />}
+    </>
+  ),
+});
 
 /** One setting of a list, to be changed, or to be offered no more. */
 export function SettingSlip({ title, form, row, retire, onClose, children }: Props) {

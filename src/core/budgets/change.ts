@@ -1,4 +1,5 @@
 import type { Day } from '../calendar/workdays';
+import { closedRefusal } from '../jobs/closing';
 import { formatMoney, minor, type Minor } from '../money/money';
 import { refusal, type Refusal } from '../result';
 
@@ -73,7 +74,7 @@ export function changeFaults(
   today: Day,
   nameOf: (costCodeId: number) => string,
 ): Refusal[] {
-  if (closed) return [refusal('job.closed', `Job ${job} is complete, so its budget stays. Open the job again first.`)];
+  if (closed) return [closedRefusal(job)];
   const faults: Refusal[] = [];
   if (lines.length === 0)
     faults.push(refusal('change.empty', 'Say which cost code changes, and by how much.', 'lines'));

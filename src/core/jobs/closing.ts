@@ -2,6 +2,10 @@ import { isBilled, leftOf, UNSENT, type LineProgress, type OrderState } from '..
 import { refusal, type Refusal } from '../result';
 import { together } from '../words';
 
+/** What stands against any change of a job that is closed: of its budget, its tab, or what is bought for it. */
+export const closedRefusal = (number: string): Refusal =>
+  refusal('job.closed', `Job ${number} is closed, so nothing of it changes. Open it again first.`);
+
 /** What an order still owes a job, or is owed for it. */
 export type OpenOrder = {
   readonly number: string;

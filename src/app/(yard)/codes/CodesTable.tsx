@@ -8,7 +8,7 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/useActForm';
 import { changeCostCode, retireCostCode } from '../../acts';
-import { SettingSlip, Unused } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../SettingSlip';
 
 /** The headings of the budgets; one opens to be changed, or to be offered no more. */
 export function CodesTable({ codes }: { readonly codes: readonly CodeRow[] }) {
@@ -18,22 +18,9 @@ export function CodesTable({ codes }: { readonly codes: readonly CodeRow[] }) {
       key: 'code',
       head: 'Cost code',
       by: (c) => c.code,
-      cell: (c) => (
-        <button type="button" className="mono font-semibold hover:underline" onClick={() => setOpen(c)}>
-          {c.code}
-        </button>
-      ),
+      cell: (c) => <span className="mono font-semibold">{c.code}</span>,
     },
-    {
-      key: 'name',
-      head: 'Name',
-      by: (c) => c.name,
-      cell: (c) => (
-        <>
-          {c.name} {c.gone === 1 && <Unused />}
-        </>
-      ),
-    },
+    nameColumn<CodeRow>('Name', setOpen),
     { key: 'jobs', head: 'Jobs', num: true, by: (c) => c.jobs, cell: (c) => (c.jobs === 0 ? '–' : c.jobs) },
   ];
   return (

@@ -13,7 +13,7 @@ const FILTERS = ['about', 'id', 'who', 'from', 'upTo', 'words'] as const;
 export default place(async ({ db, person, today, query }) => {
   const filter = historyFilterOf(query);
   const { rows, more } = await loadHistory(db, person, filter, Number(query.before) || undefined);
-  const subject = await nameSubject(db, filter);
+  const subject = await nameSubject(db, person, filter);
   const who = await loadThing(db, person, 'person', filter.personId, today);
   return (
     <Sheet>

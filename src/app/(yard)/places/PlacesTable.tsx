@@ -10,27 +10,14 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/useActForm';
 import { addOwnPlace, changeOwnPlace, retireOwnPlace } from '../../acts';
-import { SettingSlip, Unused } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../SettingSlip';
 
 /** Our own places; one opens to be changed, or to be offered no more. */
 export function PlacesTable({ places }: { readonly places: readonly PlaceRow[] }) {
   const [open, setOpen] = useState<PlaceRow | 'new'>();
   useKey('N', 'A new place', () => setOpen('new'), open === undefined);
   const columns: Column<PlaceRow>[] = [
-    {
-      key: 'name',
-      head: 'Place',
-      className: '!font-semibold',
-      by: (p) => p.name,
-      cell: (p) => (
-        <>
-          <button type="button" className="text-left hover:underline" onClick={() => setOpen(p)}>
-            {p.name}
-          </button>
-          {p.gone === 1 && <Unused />}
-        </>
-      ),
-    },
+    nameColumn<PlaceRow>('Place', setOpen),
     { key: 'address', head: 'Address', cell: (p) => p.address.split('\n').join(', ') },
     { key: 'instructions', head: 'Instructions', wide: true, cell: (p) => p.instructions },
     { key: 'items', head: 'Parts there', num: true, by: (p) => p.items, cell: (p) => p.items || '–' },

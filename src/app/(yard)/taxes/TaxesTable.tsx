@@ -14,7 +14,7 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/useActForm';
 import { addTax, changeTax, retireTax } from '../../acts';
-import { SettingSlip, Unused } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../SettingSlip';
 
 const percent = (n: number) => formatDecimal(n, 2, 0);
 
@@ -23,20 +23,7 @@ export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
   const [open, setOpen] = useState<TaxRow | 'new'>();
   useKey('N', 'A new tax', () => setOpen('new'), open === undefined);
   const columns: Column<TaxRow>[] = [
-    {
-      key: 'name',
-      head: 'Tax',
-      className: '!font-semibold',
-      by: (t) => t.name,
-      cell: (t) => (
-        <>
-          <button type="button" className="text-left hover:underline" onClick={() => setOpen(t)}>
-            {t.name}
-          </button>
-          {t.gone === 1 && <Unused />}
-        </>
-      ),
-    },
+    nameColumn<TaxRow>('Tax', setOpen),
     { key: 'category', head: 'Category', wide: true, cell: (t) => `${t.category}, ${TAX_CATEGORY_NAMES[t.category]}` },
     { key: 'rate', head: 'Rate %', num: true, by: (t) => t.rate, cell: (t) => percent(t.rate) },
     { key: 'back', head: 'Recovered %', num: true, by: (t) => t.recoverable, cell: (t) => percent(t.recoverable) },
