@@ -3,14 +3,26 @@ import type { Changes } from '../difference';
 import { formatMoney, formatPrice, type Minor, type UnitPrice } from '../money/money';
 import { formatDecimal } from '../money/decimal';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
-import { unitOf } from '../quantity/units';
+import { findUnit } from '../quantity/units';
 
 /** One field that changed, in words; `from` is left out for what is new, `to` for what is gone. */
 export type ToldChange = { readonly what: string; readonly from?: string; readonly to?: string };
 
 /** What records name by id. */
-export type NamedKind =
-  'person' | 'job' | 'costCode' | 'supplier' | 'item' | 'place' | 'tax' | 'customer' | 'order' | 'quote' | 'invoice';
+const NAMED = [
+  'person',
+  'job',
+  'costCode',
+  'supplier',
+  'item',
+  'place',
+  'tax',
+  'customer',
+  'order',
+  'quote',
+  'invoice',
+] as const;
+export type NamedKind = (typeof NAMED)[number];
 
 export type Look = {
   /** The company's currency. */
@@ -129,7 +141,7 @@ function inWords(field: string, value: unknown, look: Look): string {
         return look.name(kind, value) ?? `number ${value}`;
     }
   const text = String(value);
-  if (kind === 'unit') return unitOf(text).name;
+  if (kind === 'unit') return findUnit(text)?.name ?? text;
   const day = asDay(text);
   return day === undefined ? text : dayInFigures(day);
 }
@@ -195,17 +207,4 @@ export function namedIn(changes: Changes): ReadonlyMap<NamedKind, ReadonlySet<nu
   return found;
 }
 
-const NAMED: ReadonlySet<string> = new Set<NamedKind>([
-  'person',
-  'job',
-  'costCode',
-  'supplier',
-  'item',
-  'place',
-  'tax',
-  'customer',
-  'order',
-  'quote',
-  'invoice',
-]);
-const isNamed = (kind: Kind): kind is NamedKind => NAMED.has(kind);
+const isNamed = (kind: Kind): kind is NamedKind => (NAMED as readonly string[]).includes(kind);
