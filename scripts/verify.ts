@@ -63,6 +63,7 @@ if (!existsSync(file)) {
 }
 const db = connectReaders(file);
 try {
+  if (!(await db.schema.hasTable('schema_step'))) throw new Error(`${file} is no file of Kettle Tab.`);
   await checkAge(db, file);
   if ((await pendingMigrations(db)).length > 0)
     throw new Error(`${file} was made by an older version. Start the application once, then verify.`);
