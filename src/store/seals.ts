@@ -85,9 +85,12 @@ export async function marksNow(trx: Db): Promise<Marks> {
 
 /** Seals what was written since; a row that came in beside the application stays without a seal, and is found by that. */
 export async function sealSince(trx: Db, marks: Marks): Promise<void> {
+  const now = await marksNow(trx);
+  const written = SOURCES.filter((source) => now[source] > marks[source]);
+  if (written.length === 0) return;
   const last = await trx('seal').orderBy('id', 'desc').first();
   let [id, hash] = [last?.id ?? 0, last?.hash ?? START];
-  for (const source of SOURCES) {
+  for (const source of written) {
     const fresh = await idsOf(trx, source, (q) => q.where('id', '>', marks[source]));
     for (const part of chunks(fresh)) {
       const seals = (await readRows(trx, source, part)).map((row) => {
