@@ -1,3 +1,4 @@
+import { loadDesk } from '@/queries/desk';
 import type { Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
 import { loadBudget } from '@/queries/budgets';
@@ -86,6 +87,22 @@ describe('a budget change', () => {
     must(await dropBudgetChange(await yard.as('buyer'), { changeId: id, version: 2 }));
     expect((await view()).whole.pending).toBe(0);
     expect(must(await write([[1, 1]])).number).toBe(2);
+  });
+
+  it('that waits stands on the desk of who may agree, until it is decided', async () => {
+    await yard.budget(100_000);
+    const waiting = async (role: 'lead' | 'buyer') =>
+      (await loadDesk(yard.db, (await yard.as(role)).actor, TODAY)).find((g) => g.title === 'To agree');
+    const change = must(await write([[1, 5000]], { agreed: false, role: 'buyer' }));
+    expect(await waiting('lead')).toMatchObject({
+      count: 1,
+      rows: [
+        { text: expect.stringContaining('Budget change 1 of 412, +£\u202f50.00') as string, href: '/jobs/412/budget' },
+      ],
+    });
+    expect(await waiting('buyer')).toBeUndefined();
+    must(await agreeBudgetChange(await yard.as('lead'), { once: yard.once(), changeId: change.id, version: 1 }));
+    expect(await waiting('lead')).toBeUndefined();
   });
 
   it('of somebody else is dropped by who may agree', async () => {

@@ -3,7 +3,7 @@ import { WAITING } from '@/core/invoices/states';
 import { DAYS_TO_CONFIRM } from '@/core/orders/chasing';
 import { AWAITED, SENDABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import { formatMoney, minor } from '@/core/money/money';
+import { formatMoney, minor, type Minor } from '@/core/money/money';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
@@ -11,7 +11,7 @@ import type { Invoice } from '@/store/tables';
 import { heldOf } from './held';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
-import { latestMail, type Mailed } from './sql';
+import { countOf, latestMail, type Mailed } from './sql';
 import { listToSign } from './toSign';
 import { counted } from '@/core/words';
 
@@ -37,6 +37,7 @@ const SHOWN = 5;
 export async function loadDesk(db: Db, person: Person, today: Day): Promise<Group[]> {
   const groups: Group[] = [];
   if (may(person, 'sign orders')) groups.push(await toSign(db, person, today));
+  if (may(person, 'agree budget changes')) groups.push(await toAgree(db));
   if (may(person, 'see money')) groups.push(await overBudget(db));
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
   if (may(person, 'send orders')) groups.push(await toChase(db, person, today));
@@ -58,6 +59,33 @@ async function toSign(db: Db, person: Person, today: Day): Promise<Group> {
     href: `/sign/${w.number}`,
   }));
   return { title: 'To sign', href: '/sign', count: waiting.length, rows };
+}
+
+/** Budget changes that are written and not agreed, the oldest first. */
+async function toAgree(db: Db): Promise<Group> {
+  const { currency } = await loadCompany(db);
+  const pending = () =>
+    db('budgetChange as c').join('job as j', 'j.id', 'c.jobId').where({ 'c.state': 'pending', 'j.state': 'live' });
+  const found = (await pending()
+    .orderBy('c.id')
+    .limit(SHOWN)
+    .select(
+      'c.number',
+      'c.reason',
+      { job: 'j.number' },
+      db.raw('(select sum(amount) from budget_change_line where change_id = c.id) as total'),
+    )) as { number: number; reason: string; job: string; total: Minor }[];
+  const rows = found.map(({ number, reason, job, total }): Waiting => {
+    const by = total === 0 ? 'which adds nothing' : `${total > 0 ? '+' : ''}${formatMoney(total, currency)}`;
+    return {
+      word: 'Agree',
+      weight: 'care',
+      text: `Budget change ${number} of ${job}, ${by}: ${reason}`,
+      step: 'Look and agree',
+      href: `/jobs/${job}/budget`,
+    };
+  });
+  return { title: 'To agree', href: '/jobs', count: await countOf(pending()), rows };
 }
 
 async function overBudget(db: Db): Promise<Group> {
