@@ -174,7 +174,7 @@ describe('finding', () => {
     await press(...'rates');
     await browser.reads('Exchange rates');
     await press(Key.ENTER);
-    await browser.reads('for one of another');
+    await browser.reads('An order keeps the rate of the day it was drafted');
     await open();
     await press(...'seal stern');
     await browser.reads('412 Dunlin winter refit');
