@@ -6,7 +6,7 @@ import { may } from '@/core/people/rights';
 import { assetWords } from '@/core/records/asset';
 import { forecastOf, type Level } from '@/core/tab/sums';
 import { loadJobAsset, type JobAsset } from '@/queries/assets';
-import { findJob, loadTab, type JobHead } from '@/queries/job';
+import { findJob, loadTab, type JobHead, type Tab } from '@/queries/job';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
 import { WorkedOn } from '@/ui/WorkedOn';
@@ -19,7 +19,12 @@ import { AssetLine } from './AssetLine';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
 import { JobState } from './JobState';
 
-type AskedJob = Asked & { readonly job: JobHead; readonly on: Day | undefined };
+type AskedJob = Asked & {
+  readonly job: JobHead;
+  readonly on: Day | undefined;
+  /** Of that day; undefined for who may not see money. */
+  readonly tab: Tab | undefined;
+};
 
 /** A page of a job: its level at the left, its name, and its pages above; all of an earlier day when one is asked for. */
 export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
@@ -28,16 +33,19 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
     const on = asDay(query.on ?? '');
     const job = await findJob(db, person, params.job ?? '', on);
     if (job === undefined) notFound();
-    const level = may(person, 'see money') ? (await loadTab(db, person, job.id, on)).whole : undefined;
+    const tab = may(person, 'see money') ? await loadTab(db, person, job.id, on) : undefined;
     const { currency } = await loadCompany(db);
     const asset = await loadJobAsset(db, person, job.id);
     return (
-      <Sheet joined={job.onRail} left={level && <LevelColumn level={level} currency={currency} number={job.number} />}>
+      <Sheet
+        joined={job.onRail}
+        left={tab && <LevelColumn level={tab.whole} currency={currency} number={job.number} />}
+      >
         <Opened kind="job" id={job.id} />
         <JobTop job={job} asset={asset} day={on ?? today} today={today} calendar={await loadCalendar(db)} />
         <JobTabs number={job.number} needs={job.counts.needs} orders={job.counts.orders} quote={job.quote} />
         <WorkedOn words={asset.own === null ? '' : assetWords(asset.own)}>
-          {await render({ ...asked, job, on })}
+          {await render({ ...asked, job, on, tab })}
         </WorkedOn>
       </Sheet>
     );

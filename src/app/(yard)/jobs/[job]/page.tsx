@@ -4,7 +4,8 @@ import { loadDecide } from '@/queries/deciding';
 import { loadDecisions } from '@/queries/decisions';
 import { loadHeldOf } from '@/queries/budgets';
 import { loadCourse } from '@/queries/course';
-import { loadPostings, loadTab, type Figure } from '@/queries/job';
+import { loadPostings, type Figure } from '@/queries/job';
+import { NotPermitted } from '@/queries/permit';
 import { Empty } from '@/ui/kit/Sheet';
 import { Course } from './Course';
 import { DecideSlip } from './DecideSlip';
@@ -16,8 +17,8 @@ import { TabTable } from './TabTable';
 
 const WORD = { over: 'text-brick', care: 'text-amber', good: 'text-enamel' } as const;
 
-export default jobPlace(async ({ db, person, today, query, job, on }) => {
-  const tab = await loadTab(db, person, job.id, on);
+export default jobPlace(async ({ db, person, today, query, job, on, tab }) => {
+  if (tab === undefined) throw new NotPermitted('see money');
   const [code, stage] = (query.figure ?? '').split('.');
   const row = tab.rows.find((r) => r.code.code === code);
   const chosen = STAGES.find((s) => s === stage);
