@@ -1,5 +1,6 @@
 import { asDay, type Day } from '@/core/calendar/workdays';
 import type { Changes } from '@/core/difference';
+import { groupBy } from '@/core/group';
 import { namedIn, tellChanges, type Look, type NamedKind, type ToldChange } from '@/core/history/tell';
 import { may } from '@/core/people/rights';
 import { loadCompany } from '@/store/company';
@@ -120,10 +121,11 @@ export async function loadRecords(
     .orderBy('a.id', 'desc')
     .select('a.id', 'a.at', 'a.day', 'a.words', 'a.changes', { who: 'p.name' }, { seal: 'l.hash' })) as Stored[];
   const { currency } = await loadCompany(db);
+  const about = groupBy(await db('auditSubject').whereIn('auditId', among(db, ids)), (s) => s.auditId);
   const all: HistoryRecord[] = [];
   for (const { changes, ...row } of rows) {
     const told = JSON.parse(changes ?? '{}') as Changes;
-    const subjects = await db('auditSubject').where({ auditId: row.id }).select('kind', 'subjectId');
+    const subjects = about.get(row.id) ?? [];
     const look = await lookOf(db, currency, told, subjects);
     all.push({
       ...row,
