@@ -10,6 +10,7 @@ import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
 import { insertOne } from '@/store/rows';
 import { marksNow, sealSince } from '@/store/seals';
+import type { Piece } from '@/store/stock/follow';
 import type { Company } from '@/store/tables';
 
 /** The clock is given, so that tests and pictures have a day of their own. */
@@ -98,7 +99,14 @@ export type Work = {
   readonly company: Company;
   readonly audit: (record: AuditRecord) => Promise<void>;
   /** Says that something happened to lines of the tab, by which document. They are posted once, when the action ends. */
-  readonly touch: (event: string, document: DocumentKind, documentId: number, lines: readonly number[]) => void;
+  readonly touch: (
+    event: string,
+    document: DocumentKind,
+    documentId: number,
+    lines: readonly number[],
+    /** The day it holds from, where that is not today; and where goods came in or went away. */
+    of?: { readonly day?: Day; readonly pieces?: readonly Piece[] },
+  ) => void;
 };
 
 type Definition<S extends z.ZodType, T, P> = {
@@ -209,8 +217,12 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
         await trx('auditSubject').insert({ auditId, kind, subjectId });
       audits += 1;
     },
-    touch: (event, document, documentId, lines) =>
-      void touches.push({ happening: { event, document, documentId, personId: actor.id, day: today, at: now }, lines }),
+    touch: (event, document, documentId, lines, { day = today, pieces = [] } = {}) =>
+      void touches.push({
+        happening: { event, document, documentId, personId: actor.id, day, at: now },
+        lines,
+        pieces,
+      }),
   };
   const end = async () => {
     await post(trx, touches);

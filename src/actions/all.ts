@@ -8,14 +8,17 @@ import * as closing from './closing';
 import * as codes from './codes';
 import * as company from './company';
 import * as confirming from './confirming';
+import * as counting from './counting';
 import * as ending from './ending';
 import * as files from './files';
 import * as invoices from './invoices';
+import * as issuing from './issuing';
 import * as items from './items';
 import * as jobs from './jobs';
 import * as ladder from './ladder';
 import * as mailing from './mailing';
 import * as mending from './mending';
+import * as moving from './moving';
 import * as needs from './needs';
 import * as notices from './notices';
 import * as orders from './orders';
@@ -34,6 +37,7 @@ import * as signing from './signing';
 import * as signOff from './signOff';
 import * as stores from './stores';
 import * as suppliers from './suppliers';
+import * as takingBack from './takingBack';
 import * as using from './using';
 import * as winning from './winning';
 import * as wording from './wording';
@@ -50,14 +54,17 @@ const ROOMS = [
   codes,
   company,
   confirming,
+  counting,
   ending,
   files,
   invoices,
+  issuing,
   items,
   jobs,
   ladder,
   mailing,
   mending,
+  moving,
   needs,
   notices,
   orders,
@@ -76,6 +83,7 @@ const ROOMS = [
   signOff,
   stores,
   suppliers,
+  takingBack,
   using,
   winning,
   wording,

@@ -10,7 +10,7 @@ import { saveRate } from './company';
 import { changeInvoice, enterInvoice, takeOutInvoice } from './invoices';
 import { callOff, closeShort, endBills } from './ending';
 import { draftOrders } from './orders';
-import { takeBack } from './receiving';
+import { takeBack } from './takingBack';
 
 /** Bills beside whatever else can happen to an order: money that is owed always reaches a tab or stores, once. */
 

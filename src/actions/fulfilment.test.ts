@@ -5,7 +5,8 @@ import { orderInput } from '../../tests/support/typed';
 import { insertOne } from '@/store/rows';
 import { callOff } from './ending';
 import { changeOrder, draftOrders, holdOrder } from './orders';
-import { receive, takeBack } from './receiving';
+import { receive } from './receiving';
+import { takeBack } from './takingBack';
 import { markSentByHand, sendOrder, settleInterrupted, type Post } from './sending';
 
 let yard: TestCompany;

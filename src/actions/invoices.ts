@@ -9,7 +9,7 @@ import { may } from '@/core/people/rights';
 import { ONE } from '@/core/quantity/quantity';
 import { loadRates, loadTaxCodes } from '@/store/company';
 import { billingOf, compareInvoice, heldInCompany, refreshHeld, type Billing, type Comparison } from '@/store/invoices';
-import { openTabLines } from '@/store/ledger';
+import { openTabLines } from '@/store/tabLines';
 import { findOrder, refreshProgress, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { checkLive } from './jobs';

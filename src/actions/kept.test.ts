@@ -12,7 +12,8 @@ import { ACTIONS, ASKS } from '../../tests/support/actions';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { Outcome, Setting } from './action';
 import { chooseTheme } from './people';
-import { receive, takeBack } from './receiving';
+import { receive } from './receiving';
+import { takeBack } from './takingBack';
 
 /** Every amount of this company has these digits in it, whether as pence, as a price or as it is written. */
 const MARK = /6,?173/;

@@ -10,7 +10,7 @@ import { formatQuantity, quantity, type Quantity } from '@/core/quantity/quantit
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { wholeFault } from '@/core/quantity/whole';
 import { counted } from '@/core/words';
-import { openTabLines } from '@/store/ledger';
+import { openTabLines } from '@/store/tabLines';
 import { insertNeeds } from '@/store/needs';
 import { findOrder, loadMoney, saveLines, setState, tabLinesOf } from '@/store/orders';
 import { insertOne } from '@/store/rows';

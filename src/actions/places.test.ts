@@ -1,6 +1,6 @@
 import { must, q, refusedWith, TestCompany } from '../../tests/support/company';
 import { addOwnPlace, changeOwnPlace, retireOwnPlace } from './places';
-import { countStock } from './stores';
+import { countStock } from './counting';
 
 let yard: TestCompany;
 beforeEach(async () => {

@@ -8,7 +8,7 @@ import { readBillFile } from '@/queries/boms';
 import { bringInBills, changeBranch, dropBom, saveBom } from './boms';
 import { chooseWork, leaveOut, takeBill, takeChanges } from './planning';
 import { choosePlanning } from './reserving';
-import { countStock } from './stores';
+import { countStock } from './counting';
 
 let yard: TestCompany;
 let ladder: number;

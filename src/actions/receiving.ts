@@ -1,166 +1,228 @@
 import { z } from 'zod';
-import { may } from '@/core/people/rights';
-import { receiveFault, takeBackFault } from '@/core/orders/rules';
-import { progressOf } from '@/core/orders/states';
-import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
-import { giveBack, receive as allot, type Allotment } from '@/core/receiving/receive';
-import { refreshHeld } from '@/store/invoices';
-import { neededDays } from '@/store/needs';
-import { findOrder, refreshProgress, type StoredLine } from '@/store/orders';
-import { insertMany, insertOne, nextCount } from '@/store/rows';
-import { restingOn } from '@/store/stock';
-import { arrivalFields, noteField } from '@/core/records/delivery';
+import { receiveFault } from '@/core/orders/rules';
+import { addQ, atLeastNone, NONE, quantity, subtractQ } from '@/core/quantity/quantity';
+import { dueOfLine, receive as takeInLine, type DockedLine } from '@/core/receiving/receive';
+import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
+import { refreshHeld } from '@/store/invoices';
+import { refreshProgress, type StoredLine, type StoredOrder } from '@/store/orders';
+import { insertMany, nextCount, whereIn } from '@/store/rows';
+import type { Piece } from '@/store/stock/follow';
+import type { Item, ReasonRow } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
+import {
+  dayOf,
+  dockedLines,
+  inItemUnit,
+  NOT_MOVED,
+  numbersIn,
+  piecesIn,
+  said,
+  someOf,
+  whatIsHere,
+  writeReceipt,
+} from './receipts';
+import { binOf, placeOf } from './stores';
 
-/** Takes in a delivery against an order: parts of lines, as often as they come. */
+export type ArrivalSaid = z.output<typeof arrivalFields>;
+
+/** Takes in a delivery against an order: parts of lines, as often as they come, and what became of the rest. */
 export const receive = defineAction({
   name: 'receive',
   right: 'receive',
   input: z.object({
     once,
     ...orderRef,
-    note: noteField,
+    ...deliveryFields,
     arrivals: z
       .array(arrivalFields)
       .max(1000)
       .refine(distinct('lineId'), 'A line arrives twice in one delivery. Add the two up.'),
   }),
-  run: async (work, { orderId, version, note, arrivals }) => {
-    const { trx, audit, touch } = work;
-    const order = await orderOf(work, orderId, version);
-    allow(receiveFault(order));
-    if (arrivals.length === 0) refuse('receive.none', 'Say how much arrived of at least one line.');
-    const needs = order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
-    const neededOn = await neededDays(trx, needs);
-    const results = arrivals.map(({ lineId, arrives, keepOver }) => {
-      const line = found(
-        order.lines.find((l) => l.id === lineId),
-        'A line of this order',
-      );
-      const splits = [...line.splits]
-        .sort((a, b) => neededOn(a.needId).localeCompare(neededOn(b.needId)) || a.place - b.place)
-        .map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received }));
-      const { description, kind, unit, factor, quantity: ordered, received } = line;
-      const ended = line.closedShort !== null || line.billsEnded !== null;
-      const of = { description, kind, unit, factor, ordered, received, splits, closedShort: ended };
-      return { line, arrives, result: allot({ ...of, arrives, keepOver }) };
-    });
-    const faults = results.flatMap(({ line, result }) =>
-      result.ok ? [] : result.refusals.map((r) => ({ ...r, field: `arrivals.${line.id}` })),
-    );
-    if (faults.length > 0) throw new Refused(faults);
-    const number = `R-${String(await nextCount(trx, 'receipt')).padStart(5, '0')}`;
-    const allotted = results.flatMap(({ result }) => (result.ok ? result.value : []));
-    const lines = results.map(({ line, arrives }) => ({ lineId: line.id, accepted: arrives }));
-    const id = await takeIn(work, { orderId, number, note }, lines, allotted);
-    const state = await refreshProgress(trx, orderId);
-    await refreshHeld(trx, orderId);
-    touch(
-      'Received',
-      'receipt',
-      id,
-      allotted.map((a) => a.splitId),
-    );
-    const what = results.map(({ line, arrives }) => said(line, arrives));
-    await audit({
-      words: `Took in ${what.slice(0, 3).join(', ')}${what.length > 3 ? ` and ${what.length - 3} more` : ''} on ${order.number} (${number})`,
-      subjects: [['receipt', id], ...subjectsOf(order)],
-      after: { note, arrivals },
-    });
-    return { number, state };
-  },
+  run: async (work, { once: _, orderId, version, ...delivery }) =>
+    takeDelivery(work, await orderOf(work, orderId, version), delivery),
 });
 
-const said = (line: StoredLine, q: Quantity): string =>
-  [formatQuantity(q), unitOf(line.unit).short, line.description].filter(Boolean).join(' ');
+export type Delivery = {
+  readonly [k in keyof typeof deliveryFields]: z.output<(typeof deliveryFields)[k]>;
+} & { readonly arrivals: readonly ArrivalSaid[] };
 
-/** Writes a receipt, and what it brings, on its lines and splits. */
-async function takeIn(
-  { trx, actor, today, now }: Work,
-  head: { orderId: number; number: string; note: string; reversesId?: number },
-  lines: readonly { readonly lineId: number; readonly accepted: Quantity }[],
-  allotted: readonly Allotment[],
-): Promise<number> {
-  const receiptId = await insertOne(trx, 'receipt', { ...head, personId: actor.id, day: today, at: now });
-  await insertMany(
-    trx,
-    'receiptLine',
-    lines.map((l) => ({ receiptId, ...l })),
+/** One line of a delivery, worked out. */
+type Worked = {
+  readonly line: StoredLine;
+  readonly docked: DockedLine;
+  readonly said: ArrivalSaid;
+  readonly item: Item | undefined;
+  readonly taken: { accepted: number; held: number; rejected: number; allotted: readonly { splitId: number }[] };
+};
+
+/** Takes a delivery in. @returns the number of its receipt, and the state its order is in then */
+export async function takeDelivery(work: Work, order: StoredOrder, delivery: Delivery) {
+  const { trx, audit, touch, company } = work;
+  allow(receiveFault(order));
+  const { note, carrier, packages, placeId, arrivals } = delivery;
+  if (arrivals.length === 0) refuse('receive.none', 'Say how much arrived of at least one line.');
+  if (placeId !== null) await placeOf(trx, placeId);
+  const day = dayOf(work, delivery.day, order);
+  const docked = await dockedLines(trx, order);
+  const items = await itemsOf(trx, order);
+  const supplier = await trx('supplier').where({ id: order.supplierId }).first('overDelivery');
+  const overDelivery = supplier?.overDelivery ?? company.overDelivery;
+  const reasons = await reasonsOf(trx, arrivals);
+  const worked = arrivals.map((arrival) => {
+    const line = found(
+      order.lines.find((l) => l.id === arrival.lineId),
+      'A line of this order',
+    );
+    const item = items.get(line.itemId ?? 0);
+    const at = found(docked.get(line.id), 'A line of this order');
+    const { arrives, rejected, keepOver } = arrival;
+    const inspected = line.inspected === 1 || item?.inspected === 1;
+    checkReasons(line, arrival, reasons);
+    const taken =
+      arrives === 0 && arrival.rest !== null
+        ? nothing
+        : takeInLine({ ...at, arrives, rejected, inspected, keepOver, overDelivery });
+    return { line, docked: at, said: arrival, item, taken };
+  });
+  const faults = worked.flatMap(({ line, taken }) =>
+    taken.ok ? [] : taken.refusals.map((r) => ({ ...r, field: `arrivals.${line.id}` })),
   );
-  await insertMany(
-    trx,
-    'receiptSplit',
-    allotted.map((a) => ({ receiptId, ...a })),
+  if (faults.length > 0) throw new Refused(faults);
+  const lines = worked.flatMap((w): Worked[] => (w.taken.ok ? [{ ...w, taken: w.taken.value }] : []));
+  const allotted = worked.flatMap(({ taken }) => (taken.ok ? taken.value.allotted : []));
+  const number = `R-${String(await nextCount(trx, 'receipt')).padStart(5, '0')}`;
+  const splits = await whatIsHere(trx, allotted, placeId);
+  const id = await writeReceipt(
+    work,
+    { orderId: order.id, number, kind: 'delivery', day, note, carrier, packages, placeId },
+    lines
+      .filter((w) => w.said.arrives > 0)
+      .map(({ line, said: { reasonId }, taken: { accepted, held, rejected } }) => ({
+        ...NOT_MOVED,
+        line,
+        accepted: quantity(accepted),
+        held: quantity(held),
+        rejected: quantity(rejected),
+        reasonId,
+      })),
+    splits,
   );
-  for (const { lineId, accepted } of lines)
-    await trx('orderLine').where({ id: lineId }).increment('received', accepted);
-  for (const { splitId, quantity: q } of allotted) await trx('split').where({ id: splitId }).increment('received', q);
-  return receiptId;
+  const pieces: Piece[] = [];
+  for (const w of lines) pieces.push(...(await placeLine(work, w, id, placeId)));
+  await writeRests(work, order, lines, id, reasons);
+  const state = await refreshProgress(trx, order.id);
+  await refreshHeld(trx, order.id);
+  touch('Received', 'receipt', id, [...allotted.map((a) => a.splitId), ...ended(lines, reasons)], { day, pieces });
+  const what = lines.filter((w) => w.said.arrives > 0).map(({ line, said: { arrives } }) => said(line, arrives));
+  await audit({
+    words: `${what.length === 0 ? 'Noted what does not come' : `Took in ${someOf(what)}`} on ${order.number} (${number})`,
+    subjects: [['receipt', id], ...subjectsOf(order)],
+    after: { note, day, carrier, packages, placeId, arrivals },
+  });
+  return { id, number, state };
 }
 
-/** Takes a receipt back that was made by mistake: what it brought is due again. */
-export const takeBack = defineAction({
-  name: 'takeBack',
-  right: 'receive',
-  input: z.object({ once, receiptId: z.number().int() }),
-  run: async (work, { receiptId }) => {
-    const { trx, actor, audit, touch } = work;
-    const receipt = found(await trx('receipt').where({ id: receiptId }).first(), 'This receipt');
-    const order = found(await findOrder(trx, receipt.orderId), 'This order');
-    const [came, parts] = [
-      await trx('receiptLine').where({ receiptId }),
-      await trx('receiptSplit').where({ receiptId }),
-    ];
-    const back =
-      receipt.reversesId !== null || (await trx('receipt').where({ reversesId: receiptId }).first('id')) !== undefined;
-    const own = order.lines.filter((l) => came.some((c) => c.lineId === l.id));
-    allow(
-      takeBackFault(
-        { number: receipt.number, back },
-        own.map((l) => ({ ...progressOf(l), description: l.description })),
-        may(actor, 'match invoices'),
-      ),
+const nothing = { ok: true as const, value: { accepted: NONE, held: NONE, rejected: NONE, allotted: [] } };
+
+export const itemsOf = async (trx: Work['trx'], order: StoredOrder): Promise<Map<number, Item>> =>
+  new Map(
+    (
+      await whereIn(
+        trx,
+        'item',
+        'id',
+        order.lines.flatMap((l) => l.itemId ?? []),
+      )
+    ).map((i) => [i.id, i]),
+  );
+
+async function reasonsOf(trx: Work['trx'], arrivals: readonly ArrivalSaid[]): Promise<Map<number, ReasonRow>> {
+  const ids = arrivals.flatMap((a) => [a.reasonId ?? [], a.rest?.reasonId ?? []].flat());
+  return new Map((await whereIn(trx, 'reason', 'id', ids)).map((r) => [r.id, r]));
+}
+
+/** What is rejected says why, and what does not come says what becomes of it. */
+function checkReasons(line: StoredLine, arrival: ArrivalSaid, reasons: ReadonlyMap<number, ReasonRow>): void {
+  const field = `arrivals.${line.id}`;
+  const why = reasons.get(arrival.reasonId ?? 0)?.does;
+  if (arrival.rejected > 0 && why !== 'damaged' && why !== 'rejected')
+    refuse('receive.why', `Say why ${said(line, arrival.rejected)} is rejected.`, field);
+  if (arrival.rest === null) return;
+  const does = reasons.get(arrival.rest.reasonId)?.does;
+  if (does === undefined || does === 'damaged' || does === 'rejected')
+    refuse('receive.rest', `Say what becomes of the rest of ${line.description}.`, field);
+  if (does === 'elsewhere' && arrival.rest.placeId === null)
+    refuse('receive.where', `Say where the rest of ${line.description} was sent.`, field);
+}
+
+/** Puts what came of a line where it lies, by its numbers; what is held or rejected lies in no store. */
+async function placeLine(
+  { trx }: Work,
+  { line, said: { binId, numbers, rejectedNumbers }, item, taken }: Worked,
+  receiptId: number,
+  placeId: number | null,
+): Promise<Piece[]> {
+  if (item === undefined) return [];
+  const at = placeId ?? line.placeId;
+  if (at !== null) await binOf(trx, at, binId);
+  const aside = [
+    { of: 'held' as const, moved: taken.held, own: taken.held > 0 ? numbers : [] },
+    // What is rejected may go without its numbers: it comes into no store.
+    { of: 'rejected' as const, moved: rejectedNumbers.length > 0 ? taken.rejected : 0, own: rejectedNumbers },
+  ];
+  for (const { of, moved, own } of aside) {
+    const lots = await numbersIn(trx, item, inItemUnit(line, item, quantity(moved)), own, true);
+    await insertMany(
+      trx,
+      'receiptLot',
+      lots.map((l) => ({ receiptId, lineId: line.id, lotId: l.lotId, held: 0, rejected: 0, [of]: l.quantity })),
     );
-    const given = own.flatMap(({ id: lineId, factor, received, splits }) => {
-      const back = came.find((c) => c.lineId === lineId)?.accepted ?? NONE;
-      const had = splits.map((s) => ({
-        splitId: s.id,
-        received: s.received,
-        came: parts.find((p) => p.splitId === s.id)?.quantity ?? NONE,
-      }));
-      return giveBack({ factor, received, came: back, splits: had });
-    });
-    const resting = await restingOn(trx, given);
-    if (resting.length > 0)
-      refuse(
-        'receipt.stock',
-        `${resting.join(', ')} came into stores with ${receipt.number}, and was issued, counted or reserved since. Put the stock right by a count instead.`,
-      );
-    const id = await takeIn(
-      work,
-      {
-        orderId: receipt.orderId,
-        number: `${receipt.number}-back`,
-        note: `Takes back ${receipt.number}`,
-        reversesId: receiptId,
-      },
-      came.map((c) => ({ lineId: c.lineId, accepted: quantity(-c.accepted) })),
-      given.map((g) => ({ splitId: g.splitId, quantity: quantity(-g.quantity) })),
-    );
-    await refreshProgress(trx, receipt.orderId);
-    await refreshHeld(trx, receipt.orderId);
-    touch(
-      'Receipt taken back',
-      'receipt',
-      id,
-      given.map((g) => g.splitId),
-    );
-    await audit({
-      words: `Took receipt ${receipt.number} on ${order.number} back`,
-      subjects: [['receipt', receiptId], ...subjectsOf(order)],
-    });
-  },
-});
+  }
+  const placed = { receiptId, placeId, binId, numbers: taken.held > 0 ? [] : numbers };
+  return piecesIn(
+    trx,
+    item,
+    taken.allotted.map((a) => a.splitId),
+    placed,
+    true,
+  );
+}
+
+/** Splits of lines that nothing more comes of. */
+const ended = (lines: readonly Worked[], reasons: ReadonlyMap<number, ReasonRow>): number[] =>
+  lines.flatMap(({ line, said: { rest } }) =>
+    rest !== null && reasons.get(rest.reasonId)?.does === 'cancelled' ? line.splits.map((s) => s.id) : [],
+  );
+
+/** Writes down what became of what did not come, and does it. */
+async function writeRests(
+  { trx }: Work,
+  order: StoredOrder,
+  lines: readonly Worked[],
+  receiptId: number,
+  reasons: ReadonlyMap<number, ReasonRow>,
+): Promise<void> {
+  for (const {
+    line,
+    docked,
+    said: { rest },
+    taken,
+  } of lines) {
+    if (rest === null) continue;
+    const left = atLeastNone(subtractQ(dueOfLine(docked), addQ(quantity(taken.accepted), quantity(taken.held))));
+    if (left === NONE) refuse('receive.rest', `Nothing of ${line.description} is left to come.`, `arrivals.${line.id}`);
+    const { reasonId, promisedOn } = rest;
+    await insertMany(trx, 'rest', [{ receiptId, lineId: line.id, reasonId, quantity: left, promisedOn, note: '' }]);
+    const reason = found(reasons.get(reasonId), 'This reason');
+    if (reason.does === 'toCome' && promisedOn !== null)
+      await trx('orderLine').where({ id: line.id }).update({ promisedOn });
+    if (reason.does === 'cancelled') {
+      if (taken.held > 0 || line.held > 0)
+        refuse('receive.held', `Some of ${line.description} waits to be inspected. Release or reject it first.`);
+      await trx('orderLine').where({ id: line.id, orderId: order.id }).update({ closedShort: reason.name });
+    }
+    if (reason.does === 'elsewhere') await trx('orderLine').where({ id: line.id }).update({ placeId: rest.placeId });
+  }
+}

@@ -4,7 +4,7 @@ import { counted } from '@/core/words';
 import { groupBy } from '@/core/group';
 import { dropCounted, loadShortfall, movedNeeds, needsOfJob, needsToPlan, reservationsOf } from '@/store/planning';
 import { among, whereIn } from '@/store/rows';
-import { addClaims } from '@/store/stock';
+import { addClaims } from '@/store/stock/claims';
 import type { Job } from '@/store/tables';
 import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 

@@ -4,9 +4,11 @@ import type { Day } from '@/core/calendar/workdays';
 import { callOff } from './ending';
 import { changeOrder } from './orders';
 import { orderInput } from '../../tests/support/typed';
-import { takeBack } from './receiving';
+import { takeBack } from './takingBack';
 import { choosePlanning, letGo, planAll, reserve } from './reserving';
-import { countStock, issueStock, keepLevel, returnIssue, takeCounts } from './stores';
+import { countStock, takeCounts } from './counting';
+import { issueStock, returnIssue } from './issuing';
+import { keepLevel } from './stores';
 import { readCountFile } from '@/queries/countFile';
 
 let yard: TestCompany;

@@ -5,7 +5,7 @@ import { AWAITED, EDITABLE, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { loadFreeStock, loadPiles } from '@/store/stock';
+import { loadFreeStock, loadPiles } from '@/store/stock/piles';
 import { permit } from './permit';
 import { COMES_ON } from './sql';
 

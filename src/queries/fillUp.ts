@@ -4,7 +4,8 @@ import { unitOf } from '@/core/quantity/units';
 import { groupBy } from '@/core/group';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { loadFreeStock, loadStoresSplits } from '@/store/stock';
+import { loadStoresSplits } from '@/store/stock/arriving';
+import { loadFreeStock } from '@/store/stock/piles';
 import { among } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from './permit';
@@ -68,7 +69,7 @@ async function belowLevel(db: Db, supplierId: number): Promise<BelowLevel[]> {
   return kept.flatMap(({ id, number, name, unit, keep }) => {
     const there = free.get(id) ?? NONE;
     // What is drafted comes too, once it is sent.
-    const comes = (coming.get(id) ?? []).reduce((sum, s) => sum + Math.max(s.ordered - s.received, 0), 0);
+    const comes = (coming.get(id) ?? []).reduce((sum, s) => sum + Math.max(s.ordered - s.own(s.state.received), 0), 0);
     const below = quantity(Math.max(keep - there - comes, 0));
     const said = (q: Quantity) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
     return below === 0

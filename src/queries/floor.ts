@@ -15,6 +15,8 @@ type Bought = Pick<
   | 'description'
   | 'ourNumber'
   | 'received'
+  | 'held'
+  | 'givenUp'
   | 'billed'
   | 'closedShort'
   | 'billsEnded'
@@ -64,6 +66,8 @@ export async function loadFloorPaper(
       'l.ourNumber',
       'l.quantity',
       'l.received',
+      'l.held',
+      'l.givenUp',
       'l.billed',
       'l.closedShort',
       'l.billsEnded',

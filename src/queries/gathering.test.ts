@@ -1,7 +1,8 @@
 import { confirmOrder } from '@/actions/confirming';
 import { closeShort } from '@/actions/ending';
 import { draftOrders, putBack } from '@/actions/orders';
-import { countStock, keepLevel } from '@/actions/stores';
+import { countStock } from '@/actions/counting';
+import { keepLevel } from '@/actions/stores';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { Day } from '@/core/calendar/workdays';
 import { loadAtHand, loadBecame } from './atHand';

@@ -18,7 +18,7 @@ import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, loadSuppliers, partKey, termsFor, type Part } from '@/store/gathering';
 import { loadLeads, type LeadOf } from '@/store/leads';
-import { loadFreeStock } from '@/store/stock';
+import { loadFreeStock } from '@/store/stock/piles';
 import type { Item } from '@/store/tables';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
 import { exactFactor, unitOf } from '@/core/quantity/units';

@@ -13,7 +13,7 @@ import type { Person } from '@/store/people';
 import { asPlanned, below, freshPlan, loadPlan } from '@/store/plans';
 import { loadShortfall, needsOfJob, reservationsOf, sharesOf } from '@/store/planning';
 import { among, whereIn } from '@/store/rows';
-import { loadHeld } from '@/store/stock';
+import { loadHeld } from '@/store/stock/held';
 import { permit } from './permit';
 
 /** What a line has left to buy by either plan. */

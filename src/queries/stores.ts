@@ -5,7 +5,7 @@ import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { loadStoresSplits } from '@/store/stock';
+import { loadStoresSplits } from '@/store/stock/arriving';
 import type { Item, StockMoveKind } from '@/store/tables';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';

@@ -3,11 +3,12 @@ import { groupBy } from '@/core/group';
 import { closedRefusal } from '@/core/jobs/closing';
 import { LIMITS, TooLarge } from '@/core/limits';
 import type { Refusal } from '@/core/result';
-import { movements, type Standing } from '@/core/tab/postings';
+import { movements, NOWHERE, type Standing } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './connection';
 import { among, chunks, insertMany } from './rows';
-import { followSplits } from './stock';
+import { followSplits, type Piece } from './stock/follow';
+import { storesDisagreement } from './stock/law';
 import type { Disagreement } from './tab/kind';
 import { TAB_KINDS } from './tab/registry';
 import type { PostingRow, TabLineKind } from './tables';
@@ -24,18 +25,12 @@ export type Happening = {
   readonly at: string;
 };
 
-/** Lines of the tab that something happened to. */
-export type Touch = { readonly happening: Happening; readonly lines: readonly number[] };
-
-/** Opens lines of the tab, one for each of the words. @returns their ids in order */
-export async function openTabLines(trx: Db, kind: TabLineKind, words: readonly string[]): Promise<number[]> {
-  // The highest id that ever was: one that is gone is never given again.
-  const last = (await trx('sqlite_sequence').where({ name: 'tab_line' }).first('seq')) as { seq: number } | undefined;
-  const from = (last?.seq ?? 0) + 1;
-  const lines = words.map((w, k) => ({ id: from + k, kind, words: w }));
-  await insertMany(trx, 'tabLine', lines);
-  return lines.map((l) => l.id);
-}
+/** Lines of the tab that something happened to, and where goods came in or went away with it. */
+export type Touch = {
+  readonly happening: Happening;
+  readonly lines: readonly number[];
+  readonly pieces?: readonly Piece[];
+};
 
 async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Standing[]>> {
   const rows = (await db('posting')
@@ -83,7 +78,7 @@ export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
   const done = new Set<number>();
   const accounts = new Set<string>();
   const held: (readonly number[])[] = [];
-  for (const { happening, lines } of touches) held.push(await followSplits(trx, happening, lines));
+  for (const { happening, lines, pieces } of touches) held.push(await followSplits(trx, happening, lines, pieces));
   for (const [k, { happening, lines }] of touches.entries()) {
     const fresh = (await withMoved(trx, [...lines, ...(held[k] ?? [])])).filter((id) => !done.has(id));
     for (const part of chunks(fresh)) {
@@ -91,7 +86,7 @@ export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
       for (const [kind, ids] of await byKind(trx, part)) {
         const is = await TAB_KINDS[kind].load(trx, ids);
         const rows = ids.flatMap((id) =>
-          movements(was.get(id) ?? [], is.get(id)).map((m) => ({ ...m, ...happening, tabLineId: id })),
+          movements(was.get(id) ?? [], is.get(id) ?? NOWHERE).map((m) => ({ ...m, ...happening, tabLineId: id })),
         );
         await insertMany(trx, 'posting', rows);
         rows.forEach((r) => r.jobId !== null && accounts.add(`${r.jobId}/${r.costCodeId}`));
@@ -133,8 +128,9 @@ export const postOne = (trx: Db, happening: Happening, lines: readonly number[])
   post(trx, [{ happening, lines }]);
 
 /**
- * Proves the first law of the ledger over the whole file: the postings of every line of the tab, of whatever kind, add
- * up to the stage function of its present state, and every line's own figures agree with the documents they come from.
+ * Proves the laws of the ledger over the whole file: the postings of every line of the tab, of whatever kind, add up to
+ * the stage function of its present state, every line's own figures agree with the documents they come from, and stores
+ * are worth on the ledger what lies in them.
  *
  * @returns the lines that do not; empty when the ledger is right
  */
@@ -146,9 +142,9 @@ export async function findUnproven(db: Db): Promise<Disagreement[]> {
     for (const [kind, ids] of await byKind(db, part)) {
       const is = await TAB_KINDS[kind].load(db, ids);
       for (const id of ids)
-        if (movements(was.get(id) ?? [], is.get(id)).length > 0) wrong.push({ line: id, what: 'postings' });
+        if (movements(was.get(id) ?? [], is.get(id) ?? NOWHERE).length > 0) wrong.push({ line: id, what: 'postings' });
     }
   }
   for (const { disagreements } of Object.values(TAB_KINDS)) wrong.push(...(await disagreements(db)));
-  return wrong;
+  return [...wrong, ...(await storesDisagreement(db))];
 }

@@ -11,6 +11,7 @@ import * as budgets from './migrations/009-budgets';
 import * as completion from './migrations/010-completion';
 import * as record from './migrations/011-record';
 import * as settings from './migrations/012-settings';
+import * as stock from './migrations/013-stock';
 
 type Step = { readonly name: string; readonly up: string; readonly after?: (trx: Knex) => Promise<void> };
 
@@ -27,6 +28,7 @@ const STEPS: readonly Step[] = [
   completion,
   record,
   settings,
+  stock,
 ];
 
 type Executable = { exec: (sql: string) => void };

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from './connection';
-import { openTabLines } from './ledger';
+import { openTabLines } from './tabLines';
 import { among, insertMany, whereIn } from './rows';
 import type { NeedRow } from './tables';
 

@@ -9,7 +9,7 @@ import type { Facts } from '@/core/orders/rules';
 import { progressOf, progressState, type OrderState } from '@/core/orders/states';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
-import { openTabLines } from './ledger';
+import { openTabLines } from './tabLines';
 import { insertOne, whereIn } from './rows';
 import type { OrderHead, OrderLineRow, SplitRow } from './tables';
 

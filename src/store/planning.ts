@@ -9,7 +9,9 @@ import { loadCalendar, loadCompany } from './company';
 import type { Db } from './connection';
 import { loadItems } from './gathering';
 import { among } from './rows';
-import { claimsOf, loadPiles, loadStoresSplits, sourceKey, type StoredClaim } from './stock';
+import { loadStoresSplits } from './stock/arriving';
+import { claimsOf, sourceKey, type StoredClaim } from './stock/claims';
+import { loadOverOfJobs, loadPiles, pileKey } from './stock/piles';
 import { loadNeedStates, type NeedState } from './tab/needs';
 import type { Reservation } from './tables';
 
@@ -39,8 +41,11 @@ export async function loadSupplies(
     itemId,
     free: atLeastNone(subtractQ(there, taken.get(sourceKey({ itemId, ...columnsOf(source) })) ?? NONE)),
   });
+  const over = await loadOverOfJobs(db, items);
   const piles = (await loadPiles(db, items)).map((p) =>
-    free({ kind: 'stock', placeId: p.placeId, jobId: p.jobId === 0 ? null : p.jobId }, p.itemId, p.quantity),
+    p.jobId === 0
+      ? free({ kind: 'stock', placeId: p.placeId, jobId: null }, p.itemId, p.quantity)
+      : free({ kind: 'stock', placeId: p.placeId, jobId: p.jobId }, p.itemId, over.get(pileKey(p)) ?? NONE),
   );
   const coming = (await loadStoresSplits(db, 'itemId', items))
     .filter((s) => s.toCome > 0)

@@ -30,15 +30,20 @@ const BEGIN: readonly Step[] = [
 const STAGES = ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const;
 const none = { planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 };
 
-/** What the application says of every line of the tab: the sums of its postings. */
-async function linesOf(yard: TestCompany): Promise<Map<number, Stages>> {
+type Row = { tabLineId: number; jobId: number | null; costCodeId: number | null; stage: keyof Stages; amount: number };
+
+/** What the application says of every line of the tab on each account: the sums of its postings. */
+async function linesOf(yard: TestCompany): Promise<Map<string, Stages>> {
   const rows = (await yard
     .db('posting')
-    .groupBy('tabLineId', 'stage')
-    .select('tabLineId', 'stage')
-    .sum({ amount: 'amount' })) as { tabLineId: number; stage: keyof Stages; amount: number }[];
-  const found = new Map<number, Stages>();
-  for (const r of rows) found.set(r.tabLineId, { ...(found.get(r.tabLineId) ?? none), [r.stage]: r.amount });
+    .groupBy('tabLineId', 'jobId', 'costCodeId', 'stage')
+    .select('tabLineId', 'jobId', 'costCodeId', 'stage')
+    .sum({ amount: 'amount' })) as Row[];
+  const found = new Map<string, Stages>();
+  for (const r of rows) {
+    const key = `${r.tabLineId} on ${r.jobId ?? '-'}/${r.costCodeId ?? '-'}`;
+    found.set(key, { ...(found.get(key) ?? none), [r.stage]: r.amount });
+  }
   return found;
 }
 
@@ -56,7 +61,15 @@ function compare(what: string, ours: Stages | undefined, theirs: Stages): void {
 
 async function compareNow(yard: TestCompany, told: Told, when: string): Promise<void> {
   const lines = await linesOf(yard);
-  for (const [id, { stages }] of told.lines) compare(`${when}, line ${id}`, lines.get(id), stages);
+  for (const [id, standings] of told.lines)
+    for (const { account, stages } of standings) {
+      const key = `${id} on ${account}`;
+      compare(`${when}, line ${key}`, lines.get(key), stages);
+      lines.delete(key);
+    }
+  // What the witness does not know of stands nowhere, but for costs that bills brought beside their lines.
+  const beside = new Set((await yard.db('invoiceCost').select('id')).map((c) => c.id));
+  for (const [key, stages] of lines) if (!beside.has(parseInt(key, 10))) compare(`${when}, line ${key}`, stages, none);
   for (const need of await yard.db('need').select('id', 'open', 'missing')) {
     figures += 2;
     if (told.open.get(need.id) !== need.open)

@@ -1,6 +1,7 @@
 import type { Outcome } from '@/actions/action';
 import { choosePlanning, letGo, reserve } from '@/actions/reserving';
-import { countStock, issueStock, returnIssue } from '@/actions/stores';
+import { countStock } from '@/actions/counting';
+import { issueStock, returnIssue } from '@/actions/issuing';
 import type { Day } from '@/core/calendar/workdays';
 import type { TestCompany } from './company';
 
@@ -30,7 +31,7 @@ export async function tryStores(
   if (act === 'count') {
     const itemId = yard.ids.items[which % 2 === 0 ? 0 : 1];
     const [pile] = await db('stockSum').where({ itemId, placeId: 1, jobId: 0 });
-    return countStock(await yard.as('storekeeper', day), {
+    return countStock(await yard.as('manager', day), {
       once,
       ...{ itemId, placeId: 1, jobId: null, seen: pile?.quantity ?? 0 },
       quantity: which % 11 === 0 ? 0 : part(600_000),

@@ -1,6 +1,6 @@
 import Big from 'big.js';
 import type { Db } from '@/store/connection';
-import { newStock, stockOf, type Held, type StockMemory } from './stockWitness';
+import { newStock, noneHeld, stockOf, type Held, type PartStock, type StockMemory } from './stockWitness';
 import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, follow } from './plainSums';
 
 /**
@@ -13,7 +13,7 @@ import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, fo
 export type Stages = { planned: number; drafted: number; onOrder: number; received: number; actual: number };
 export type Told = {
   /** By line of the tab. */
-  readonly lines: Map<number, { account: string; stages: Stages }>;
+  readonly lines: Map<number, { account: string; stages: Stages }[]>;
   /** By job and cost code, “-/-” for stores. */
   readonly accounts: Map<string, Stages>;
   /** What is left to buy of each need. */
@@ -31,7 +31,17 @@ export type Told = {
 };
 
 const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
-type Part = { id: number; job: unknown; code: unknown; need: unknown; quantity: number; value: number; place: number };
+type Part = {
+  id: number;
+  job: unknown;
+  code: unknown;
+  need: unknown;
+  quantity: number;
+  value: number;
+  place: number;
+  /** Goods of an item for stores. */
+  stored: boolean;
+};
 type Line = {
   id: number;
   order: unknown;
@@ -85,6 +95,11 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
     claimed: new Map(),
   };
   const lines = new Map<number, Line>();
+  const units = new Map(
+    (await all('item'))
+      .filter((i) => ['material', 'part'].includes(String(i.kind)))
+      .map((i) => [i.id as unknown, i.unit]),
+  );
 
   const quoteLines = await all('quoteLine', 'place');
   const quotes = await all('quote');
@@ -140,6 +155,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
           quantity: num(s.quantity),
           value: 0,
           place: num(s.place),
+          stored: s.jobId === null && l.kind === 'goods' && l.shareUnit === units.get(l.itemId),
         }));
         if (l.kind === 'charge' && l.spread === 'amounts') {
           // A person said each part; tax that is not got back and the rate go with them.
@@ -185,13 +201,28 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
       }
   }
   await replay(db, { company, lines, told, all, taxOf, needs, memory });
-  const parts = new Map([...lines.values()].flatMap((l) => l.parts.map((p) => [p.id, p] as const)));
-  const stock = await stockOf(db, memory.stock, (id) => parts.get(id) as Part);
+  const state = came.get(lines) as Map<number, Came>;
+  const parts = new Map(
+    [...lines.values()].flatMap((l) =>
+      l.parts.map((p) => {
+        const c = state.get(p.id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+        const { job, value, quantity } = p;
+        return [
+          p.id,
+          { job, value, quantity, ordered: p.quantity, came: c.received, inHand: inHand(stagesOf(l, p, c), c) },
+        ] as const;
+      }),
+    ),
+  );
+  const stock = await stockOf(db, memory.stock, (id) => parts.get(id) as PartStock);
   for (const [key, q] of stock.claimed) told.claimed.set(key, q);
-  for (const [id, { account, value }] of stock.issues)
-    told.lines.set(id, { account, stages: { ...none(), actual: value } });
+  for (const [id, standings] of stock.lines)
+    told.lines.set(
+      id,
+      standings.map(({ account, value }) => ({ account, stages: { ...none(), actual: value } })),
+    );
   plan(needs, lines, suppliers, taxOf, String(company.currency), stock.held, told);
-  for (const { account, stages } of told.lines.values()) {
+  for (const { account, stages } of [...told.lines.values()].flat()) {
     const sum = told.accounts.get(account) ?? none();
     for (const s of Object.keys(sum) as (keyof Stages)[]) sum[s] += stages[s];
     told.accounts.set(account, sum);
@@ -328,8 +359,21 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
   }
   for (const line of lines.values())
     for (const p of line.parts)
-      told.lines.set(p.id, { account: place(p.job, p.code), stages: stagesOf(line, p, at(p.id)) });
+      told.lines.set(p.id, [
+        { account: place(p.job, p.code), stages: storing(p, stagesOf(line, p, at(p.id)), at(p.id)) },
+      ]);
   came.set(lines, state);
+}
+
+/** What goods that came are worth: what is owed for them, and their share of what was billed. */
+const inHand = ({ received, actual }: Stages, c: Came): number =>
+  c.received >= c.billed ? received + actual : whole(new Big(actual).times(c.received).div(c.billed));
+
+/** Stores hold what lies there: what is billed beyond that is still on its way. */
+function storing(part: Part, stages: Stages, c: Came): Stages {
+  if (!part.stored) return stages;
+  const there = inHand(stages, c) - stages.received;
+  return { ...stages, actual: there, onOrder: stages.onOrder + stages.actual - there };
 }
 
 function stagesOf(line: Line, part: Part, c: Came): Stages {
@@ -360,9 +404,15 @@ function plan(
 ): void {
   const state = came.get(lines) as Map<number, Came>;
   for (const need of needs) {
-    const stores = held.get(num(need.id)) ?? { reserved: 0, issued: 0, cost: 0, inStores: 0 };
-    let covered = stores.reserved + stores.issued;
-    let there = stores.inStores + stores.issued;
+    const stores = held.get(num(need.id)) ?? noneHeld();
+    const came = [...lines.values()].flatMap((l) =>
+      l.parts.filter((p) => p.need === need.id && l.state !== 'calledOff'),
+    );
+    const arrived = came.reduce((sum, p) => sum + (state.get(p.id)?.received ?? 0), 0);
+    // What its job had over from other lines and gave to it is more than its own orders and transfers brought.
+    const given = stores.issued + stores.moved + Math.max(0, stores.own - Math.max(0, arrived + stores.moved));
+    let covered = stores.reserved + given;
+    let there = stores.inStores + given;
     for (const line of lines.values())
       for (const p of line.parts) {
         if (p.need !== need.id || line.state === 'calledOff') continue;
@@ -387,9 +437,8 @@ function plan(
               .times(10_000 - num(tax.recoverable))
               .div(10_000),
           );
-    told.lines.set(num(need.id), {
-      account: place(need.jobId, need.costCodeId),
-      stages: { ...none(), planned: net + lost + stores.cost },
-    });
+    told.lines.set(num(need.id), [
+      { account: place(need.jobId, need.costCodeId), stages: { ...none(), planned: net + lost + stores.cost } },
+    ]);
   }
 }

@@ -10,6 +10,7 @@ export type Coverage = {
   readonly drafted: Quantity;
   /** On sent orders, with what came over and was kept, less what was called off or closed short. */
   readonly ordered: Quantity;
+  /** What stores gave out to it, and transfers less what they took of it, so that it can be below zero. */
   readonly issued: Quantity;
 };
 
@@ -20,11 +21,28 @@ export type Held = {
   /** Of what is on order for stores. */
   readonly coming: Quantity;
   readonly issued: Quantity;
+  /** What it was given of the goods that its job owns: its own orders brought that, unless it is more than they did. */
+  readonly ownIssued: Quantity;
+  /** What transfers brought it of other jobs' goods, less what they took of its own. */
+  readonly transferred: Quantity;
   /** What the first two cost, in minor units of the company's currency. */
   readonly cost: Minor;
 };
 
-export const NOTHING_HELD: Held = { inStores: NONE, coming: NONE, issued: NONE, cost: ZERO };
+export const NOTHING_HELD: Held = {
+  inStores: NONE,
+  coming: NONE,
+  issued: NONE,
+  ownIssued: NONE,
+  transferred: NONE,
+  cost: ZERO,
+};
+
+/** What a need had beside its own orders: from stores, from other jobs, and of what its job had over from other lines. */
+function givenTo({ issued, ownIssued, transferred }: Held, splits: readonly Pick<SplitState, 'received'>[]): Quantity {
+  const own = addQ(transferred, ...splits.map((s) => s.received));
+  return addQ(issued, transferred, atLeastNone(subtractQ(ownIssued, atLeastNone(own))));
+}
 
 /** What is drafted, ordered, reserved or issued of a need already. */
 export const coveredOf = (c: Coverage): Quantity => addQ(c.reserved, c.drafted, c.ordered, c.issued);
@@ -60,7 +78,7 @@ export function coverage(needed: Quantity, splits: readonly SplitState[], held: 
     reserved: addQ(held.inStores, held.coming),
     drafted: sum(splits.filter((s) => s.commitment === 'drafted')),
     ordered: sum(splits.filter((s) => s.commitment !== 'drafted')),
-    issued: held.issued,
+    issued: givenTo(held, splits),
   };
 }
 
@@ -75,4 +93,6 @@ export const missingOf = (
 ): Quantity =>
   need.kind === 'service'
     ? NONE
-    : atLeastNone(subtractQ(need.quantity, addQ(held.inStores, held.issued, ...splits.map((s) => s.received))));
+    : atLeastNone(
+        subtractQ(need.quantity, addQ(held.inStores, givenTo(held, splits), ...splits.map((s) => s.received))),
+      );

@@ -16,6 +16,7 @@ const split = (change: Partial<SplitState> = {}): SplitState => ({
   received: q(0),
   billed: q(0),
   claimed: q(0),
+  givenUp: q(0),
   billedAmount: minor(0),
   ...change,
 });

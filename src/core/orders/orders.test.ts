@@ -287,6 +287,8 @@ describe('states of an order', () => {
     ordered: quantity(10),
     received: quantity(0),
     billed: quantity(0),
+    held: quantity(0),
+    givenUp: quantity(0),
     ...change,
   });
   const all = { received: quantity(10) };
@@ -319,7 +321,13 @@ describe('states of an order', () => {
 });
 
 describe('what may happen to a sent order', () => {
-  const nothing = { ordered: quantity(10), received: quantity(0), billed: quantity(0) };
+  const nothing = {
+    ordered: quantity(10),
+    received: quantity(0),
+    billed: quantity(0),
+    held: quantity(0),
+    givenUp: quantity(0),
+  };
   const fresh = { kind: 'goods', closedShort: false, billsEnded: false, description: 'Tube', ...nothing } as const;
   const order = (change: Partial<Facts> = {}): Facts => ({
     number: 'K26-0001',

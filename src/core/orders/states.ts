@@ -1,5 +1,5 @@
 import type { Day } from '../calendar/workdays';
-import type { Quantity } from '../quantity/quantity';
+import { atLeastNone, NONE, subtractQ, type Quantity } from '../quantity/quantity';
 import { refusal, type Refusal } from '../result';
 import type { Commitment } from '../tab/stages';
 
@@ -124,6 +124,10 @@ export type LineProgress = {
   readonly ordered: Quantity;
   readonly received: Quantity;
   readonly billed: Quantity;
+  /** Here and not released. */
+  readonly held: Quantity;
+  /** Sent back for credit: of what was ordered, so much is not wanted any more. */
+  readonly givenUp: Quantity;
 };
 
 /** How far a line has come, from its record. */
@@ -132,6 +136,8 @@ export const progressOf = (line: {
   readonly quantity: Quantity;
   readonly received: Quantity;
   readonly billed: Quantity;
+  readonly held: Quantity;
+  readonly givenUp: Quantity;
   readonly closedShort: string | null;
   readonly billsEnded: string | null;
 }): LineProgress => ({
@@ -141,7 +147,12 @@ export const progressOf = (line: {
   ordered: line.quantity,
   received: line.received,
   billed: line.billed,
+  held: line.held,
+  givenUp: line.givenUp,
 });
+
+/** What is wanted of a line in all: what was ordered, less what went back for credit. */
+export const wantedOf = (l: Pick<LineProgress, 'ordered' | 'givenUp'>): Quantity => subtractQ(l.ordered, l.givenUp);
 
 /** What came of a line: goods come in, services and charges are billed. */
 export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'billed'>): Quantity =>
@@ -149,12 +160,15 @@ export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'billed'>): Q
 
 /** What is still to come of a line: goods to arrive, hours to be billed. */
 export const leftOf = (l: LineProgress): Quantity =>
-  (l.closedShort || l.billsEnded ? 0 : Math.max(l.ordered - cameOf(l), 0)) as Quantity;
+  l.closedShort || l.billsEnded ? NONE : atLeastNone(subtractQ(wantedOf(l), cameOf(l)));
 
-export const isIn = (l: LineProgress): boolean => l.kind !== 'goods' || l.closedShort || l.received >= l.ordered;
+/** What is still to come to the dock: what is here and not released is no longer waited for there. */
+export const dueOf = (l: LineProgress): Quantity => atLeastNone(subtractQ(leftOf(l), l.held));
+
+export const isIn = (l: LineProgress): boolean => l.kind !== 'goods' || l.closedShort || l.received >= wantedOf(l);
 
 export const isBilled = (l: LineProgress): boolean =>
-  l.billsEnded || l.billed >= (l.closedShort ? l.received : Math.max(l.ordered, l.received));
+  l.billsEnded || l.billed >= (l.closedShort ? l.received : Math.max(wantedOf(l), l.received));
 
 /**
  * The state of an order at its supplier, from what came of its lines. Charges and services are not received.
@@ -165,7 +179,7 @@ export function progressState(current: OrderState, lines: readonly LineProgress[
   if (lines.every(isIn) && lines.every(isBilled)) return 'settled';
   const goods = lines.filter((l) => l.kind === 'goods');
   if (goods.length > 0 && goods.every(isIn)) return 'allIn';
-  if (goods.some((l) => l.received > 0 || l.closedShort)) return 'partIn';
+  if (goods.some((l) => l.received > 0 || l.held > 0 || l.closedShort)) return 'partIn';
   return current === 'confirmed' ? 'confirmed' : 'sent';
 }
 

@@ -34,6 +34,7 @@ export const RIGHTS = {
   'pass differences': 'pass an invoice with a difference',
   'see stores': 'look at stores',
   'keep stores': 'count, issue and take back stock',
+  'agree counts': 'post large differences of a count',
   'keep bills': 'keep bills of materials',
   'keep suppliers': 'keep suppliers and items',
   'manage people': 'manage people and settings',
@@ -82,7 +83,7 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
     'see stores',
     'keep bills',
   ],
-  manager: [...BUYER, 'agree budget changes', 'close jobs', 'pass differences'],
+  manager: [...BUYER, 'agree counts', 'agree budget changes', 'close jobs', 'pass differences'],
   storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores'],
   accounts: [
     ...LOOK,

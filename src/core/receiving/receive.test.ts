@@ -13,6 +13,11 @@ const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({
   factor: { many: 1, one: 1 },
   ordered: q(15),
   received: q(4),
+  held: q(0),
+  givenUp: q(0),
+  rejected: q(0),
+  inspected: false,
+  overDelivery: 0,
   splits: [
     { splitId: 1, ordered: q(10), received: q(4) },
     { splitId: 2, ordered: q(5), received: q(0) },
@@ -21,7 +26,7 @@ const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({
 });
 const told = (a: Arrival) => {
   const result = receive(a);
-  return result.ok ? result.value.map((p) => [p.splitId, p.quantity / 10_000]) : result.refusals[0]?.code;
+  return result.ok ? result.value.allotted.map((p) => [p.splitId, p.quantity / 10_000]) : result.refusals[0]?.code;
 };
 
 describe('receive', () => {
@@ -96,7 +101,7 @@ describe('receive', () => {
             splits: ordered.map((o, k) => ({ splitId: k, ordered: quantity(o), received: quantity(came[k] ?? 0) })),
           });
           if (!result.ok) throw new Error(result.refusals[0]?.message);
-          result.value.forEach((a) => (came[a.splitId] = (came[a.splitId] ?? 0) + a.quantity));
+          result.value.allotted.forEach((a) => (came[a.splitId] = (came[a.splitId] ?? 0) + a.quantity));
           received += step;
         }
         expect(came).toEqual(ordered);
@@ -129,9 +134,9 @@ describe('receive', () => {
           const line = { unit: 'KGM', factor: f, ordered: quantity(whole), received: quantity(received), splits };
           const result = receive({ ...arrival(1, line), arrives: quantity(came) });
           if (!result.ok) throw new Error(result.refusals[0]?.message);
-          result.value.forEach((a) => (held[a.splitId] = (held[a.splitId] ?? 0) + a.quantity));
+          result.value.allotted.forEach((a) => (held[a.splitId] = (held[a.splitId] ?? 0) + a.quantity));
           received += came;
-          return { came, order, parts: result.value };
+          return { came, order, parts: result.value.allotted };
         });
         for (const { came, parts } of brought.sort((a, b) => a.order - b.order)) {
           const had = (k: number) => quantity(parts.find((p) => p.splitId === k)?.quantity ?? 0);
@@ -152,7 +157,7 @@ describe('receive', () => {
       fc.property(fc.integer({ min: 1, max: 50 }), fc.boolean(), (n, keepOver) => {
         const result = receive(arrival(n, { keepOver }));
         expect(result.ok).toBe(keepOver || n <= 11);
-        if (result.ok) expect(result.value.reduce((sum, a) => sum + a.quantity, 0)).toBe(q(n));
+        if (result.ok) expect(result.value.allotted.reduce((sum, a) => sum + a.quantity, 0)).toBe(q(n));
       }),
     );
   });

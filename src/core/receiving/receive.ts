@@ -5,77 +5,157 @@ import {
   formatQuantity,
   fromSupplierUnit,
   least,
+  NONE,
+  quantity,
   subtractQ,
   type Factor,
   type Quantity,
 } from '../quantity/quantity';
+import { unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
-import { done, refusal, refused, type Result } from '../result';
+import { done, refusal, refused, type Refusal, type Result } from '../result';
 
 /** A split that goods can arrive for, in the need's unit. */
 export type ReceivingSplit = { readonly splitId: number; readonly ordered: Quantity; readonly received: Quantity };
 
-export type Arrival = {
+/** A line of an order as the dock sees it; quantities in the line's unit. */
+export type DockedLine = {
   readonly description: string;
   readonly kind: 'goods' | 'service' | 'charge';
   readonly closedShort: boolean;
   readonly unit: string;
   readonly factor: Factor;
-  /** In the line's unit. */
   readonly ordered: Quantity;
   readonly received: Quantity;
+  /** Here and not released. */
+  readonly held: Quantity;
+  /** Sent back for credit, and not wanted again. */
+  readonly givenUp: Quantity;
   /** In the order of their needed dates: the earliest is filled first. */
   readonly splits: readonly ReceivingSplit[];
-  /** In the line's unit. */
+};
+
+/** What comes of a line, in its unit. */
+export type Arrival = DockedLine & {
+  /** All that came, good or not. */
   readonly arrives: Quantity;
+  /** What of it is not taken. */
+  readonly rejected: Quantity;
+  /** Whether it waits for an inspection before it is released. */
+  readonly inspected: boolean;
   /** The storekeeper has said that what is over stays here. */
   readonly keepOver: boolean;
+  /** How much more than was ordered is taken without a question, in hundredths of a percent. */
+  readonly overDelivery: number;
 };
 
 export type Allotment = { readonly splitId: number; readonly quantity: Quantity };
 
-/**
- * Shares what arrives of one line among the jobs it is for: each split is filled up in turn, the earliest first.
- * What is over the order needs the storekeeper's word, and goes to the last split.
- *
- * @returns what each split gets, in the need's unit; or why the delivery cannot be taken in like this
- * @example the first of two reels of 60 m for a need of 110 m: 60 m
- */
-export function receive(arrival: Arrival): Result<Allotment[]> {
-  const { description: name, arrives } = arrival;
-  if (arrival.kind !== 'goods')
-    return refused(refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`));
-  if (arrival.closedShort)
-    return refused(refusal('receive.closed', `${name} was closed short. Nothing more is expected.`));
-  if (arrives <= 0) return refused(refusal('quantity.low', `What arrives of ${name} must be above zero.`));
-  const whole = wholeFault(arrives, arrival.unit, name);
-  if (whole !== undefined) return refused(whole);
-  const due = atLeastNone(subtractQ(arrival.ordered, arrival.received));
-  const over = atLeastNone(subtractQ(arrives, due));
-  if (over > 0 && !arrival.keepOver) {
+/** What becomes of what came, in the line's unit, and what of it each split gets, in the need's. */
+export type Taken = {
+  readonly accepted: Quantity;
+  readonly held: Quantity;
+  readonly rejected: Quantity;
+  readonly allotted: readonly Allotment[];
+};
+
+/** What is still awaited of a line at the dock. */
+export const dueOfLine = ({ ordered, givenUp, received, held }: DockedLine): Quantity =>
+  atLeastNone(quantity(ordered - givenUp - received - held));
+
+/** How much more than was ordered comes without a question: a share of the order, and only whole pieces of what is counted. */
+export function overAllowed(ordered: Quantity, share: number, unit: string): Quantity {
+  const exact = Number((BigInt(ordered) * BigInt(share)) / 10_000n);
+  return quantity(unitOf(unit).whole === true ? exact - (exact % 10_000) : exact);
+}
+
+function fault(arrival: Arrival): Refusal | undefined {
+  const { description: name, arrives, rejected } = arrival;
+  if (arrival.kind !== 'goods') return refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`);
+  if (arrival.closedShort) return refusal('receive.closed', `${name} was closed short. Nothing more is expected.`);
+  if (arrives <= 0 || rejected < 0) return refusal('quantity.low', `What arrives of ${name} must be above zero.`);
+  if (rejected > arrives)
+    return refusal(
+      'receive.rejected',
+      `${formatQuantity(rejected)} of ${name} cannot be rejected: only ${formatQuantity(arrives)} came.`,
+    );
+  for (const q of [arrives, rejected]) {
+    const whole = wholeFault(q, arrival.unit, name);
+    if (whole !== undefined) return whole;
+  }
+  const due = dueOfLine(arrival);
+  const over = atLeastNone(quantity(arrives - rejected - due));
+  if (over > overAllowed(arrival.ordered, arrival.overDelivery, arrival.unit) && !arrival.keepOver) {
     const instead =
       due > 0
         ? `Take in ${formatQuantity(due)}, or say that the ${formatQuantity(over)} over stay here.`
         : 'Say that they stay here, or leave them out.';
-    return refused(
-      refusal(
-        'receive.over',
-        `${formatQuantity(arrives)} of ${name} arrive, but only ${formatQuantity(due)} are still due. ${instead}`,
-      ),
+    return refusal(
+      'receive.over',
+      `${formatQuantity(arrives)} of ${name} arrive, but only ${formatQuantity(due)} are still due. ${instead}`,
     );
   }
-  if (arrival.splits.length === 0)
-    return refused(refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`));
-  let left = addedInNeedUnit(arrival.received, arrives, arrival.factor);
-  const filled = arrival.splits.map((s) => {
+  return arrival.splits.length === 0
+    ? refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`)
+    : undefined;
+}
+
+/**
+ * Takes in what comes of one line: what is good is released at once, or held for its inspection, and shared among the jobs
+ * it is for, the earliest first. What is over the order by more than the tolerance needs the storekeeper's word, and goes
+ * to the last split. What is rejected is awaited still.
+ *
+ * @returns what becomes of it; or why it cannot be taken in like this
+ * @example the first of two reels of 60 m for a need of 110 m: 60 m
+ */
+export function receive(arrival: Arrival): Result<Taken> {
+  const wrong = fault(arrival);
+  if (wrong !== undefined) return refused(wrong);
+  const good = subtractQ(arrival.arrives, arrival.rejected);
+  const accepted = arrival.inspected ? NONE : good;
+  return done({
+    accepted,
+    held: arrival.inspected ? good : NONE,
+    rejected: arrival.rejected,
+    allotted: allot(arrival, accepted),
+  });
+}
+
+/** Shares what is released among a line's splits: each is filled up in turn, and the last has what is over. */
+export function allot({ factor, received, splits }: DockedLine, released: Quantity): Allotment[] {
+  let left = addedInNeedUnit(received, released, factor);
+  const filled = splits.map((s) => {
     const part = least(left, atLeastNone(subtractQ(s.ordered, s.received)));
     left = subtractQ(left, part);
     return { splitId: s.splitId, quantity: part };
   });
   const last = filled.length - 1;
-  return done(
-    filled.map((a, k) => (k === last ? { ...a, quantity: addQ(a.quantity, left) } : a)).filter((a) => a.quantity > 0),
-  );
+  return filled
+    .map((a, k) => (k === last ? { ...a, quantity: addQ(a.quantity, left) } : a))
+    .filter((a) => a.quantity > 0);
+}
+
+/**
+ * What an inspection says of what is held: so much is released, so much rejected; the rest waits on.
+ * @returns what becomes of it; refused where that is more than is held
+ */
+export function release(line: DockedLine, released: Quantity, rejected: Quantity): Result<Taken> {
+  const said = addQ(released, rejected);
+  const { description: name, held } = line;
+  if (released < 0 || rejected < 0 || said <= 0)
+    return refused(refusal('inspect.none', `Say what of ${name} is released or rejected.`));
+  for (const q of [released, rejected]) {
+    const whole = wholeFault(q, line.unit, name);
+    if (whole !== undefined) return refused(whole);
+  }
+  if (said > held)
+    return refused(
+      refusal(
+        'inspect.held',
+        `Only ${formatQuantity(held)} of ${name} wait to be inspected, not ${formatQuantity(said)}.`,
+      ),
+    );
+  return done({ accepted: released, held: quantity(-said), rejected, allotted: allot(line, released) });
 }
 
 /** What a receipt brought of one line, and how the line stands now. */
@@ -110,4 +190,32 @@ export function giveBack({ factor, received, came, splits }: Return): Allotment[
       return { splitId: s.splitId, quantity: addQ(first, take(subtractQ(s.received, first))) };
     })
     .filter((a) => a.quantity > 0);
+}
+
+/**
+ * What each split gives up when goods are sent back to their supplier: those that are needed last first.
+ *
+ * @param line - its splits in the order of their needed dates
+ * @param sent - in the line's unit
+ */
+export function sendBackFrom(line: DockedLine, sent: Quantity): Result<Allotment[]> {
+  const { description: name, received, factor, splits } = line;
+  const whole = wholeFault(sent, line.unit, name);
+  if (whole !== undefined) return refused(whole);
+  if (sent <= 0) return refused(refusal('quantity.low', `What goes back of ${name} must be above zero.`));
+  if (sent > received)
+    return refused(
+      refusal(
+        'return.more',
+        `Only ${formatQuantity(received)} of ${name} came, so ${formatQuantity(sent)} cannot go back.`,
+      ),
+    );
+  const lastFirst = splits.toReversed();
+  let left = subtractQ(fromSupplierUnit(received, factor), fromSupplierUnit(subtractQ(received, sent), factor));
+  const had = lastFirst.map((s) => {
+    const came = least(left, s.received);
+    left = subtractQ(left, came);
+    return { splitId: s.splitId, received: s.received, came };
+  });
+  return done(giveBack({ factor, received, came: sent, splits: had }));
 }

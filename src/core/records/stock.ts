@@ -1,8 +1,24 @@
 import { z } from 'zod';
 import { minorSchema } from '../money/schema';
 import { quantitySchema } from '../quantity/schema';
-import { anyText, text } from './fields';
+import { LONGEST_NUMBER, MOST_NUMBERS } from '../stores/numbers';
+import { anyText, optionalDay, text } from './fields';
 import { picked, typedMoney, typedQuantity } from './typed';
+
+/** Lots or serial numbers of what moves, with how many pieces each is of, in the item's unit; none where it has none. */
+export const numbersField = z
+  .array(
+    z.object({
+      number: text(LONGEST_NUMBER, 'A number is empty.'),
+      expiresOn: optionalDay.default(null),
+      quantity: quantitySchema,
+    }),
+  )
+  .max(MOST_NUMBERS, `At most ${MOST_NUMBERS} numbers are taken at once.`)
+  .default([]);
+
+/** Where in a place something lies: a bin, or none of them. */
+export const binField = z.number().int().nullable();
 
 /** What a person counted: how much lies there, what all of it is worth, and why it is put right. */
 export const countFields = z.object({

@@ -14,12 +14,12 @@ describe('what an event posts', () => {
   it('posts a line that moves to another account away from the old one', () => {
     const old: Standing = { account: { jobId: 1, costCodeId: 1 }, amounts: { ...NOTHING, drafted: minor(900) } };
     const now: Standing = { account: { jobId: 2, costCodeId: 5 }, amounts: { ...NOTHING, drafted: minor(900) } };
-    expect(movements([old], now)).toEqual([
+    expect(movements([old], [now])).toEqual([
       { jobId: 1, costCodeId: 1, stage: 'drafted', amount: -900 },
       { jobId: 2, costCodeId: 5, stage: 'drafted', amount: 900 },
     ]);
-    expect(movements([old], undefined)).toEqual([{ jobId: 1, costCodeId: 1, stage: 'drafted', amount: -900 }]);
-    expect(movements([old], old)).toEqual([]);
+    expect(movements([old], [])).toEqual([{ jobId: 1, costCodeId: 1, stage: 'drafted', amount: -900 }]);
+    expect(movements([old], [old])).toEqual([]);
   });
 });
 
@@ -30,6 +30,7 @@ const sent = fc
     ordered: quantity(ordered),
     value: minor(value),
     received: quantity(0),
+    givenUp: quantity(0),
     billed: quantity(0),
     claimed: quantity(0),
     billedAmount: minor(0),
@@ -68,6 +69,7 @@ describe('the second law: one amount, one place', () => {
       ordered: quantity(180_000),
       value: minor(90_000),
       received: quantity(0),
+      givenUp: quantity(0),
       billed: quantity(140_000),
       claimed: quantity(30_000),
       billedAmount: minor(70_000),
@@ -83,6 +85,7 @@ describe('the second law: one amount, one place', () => {
       ordered: quantity(60_000),
       value: minor(6000),
       received: quantity(80_000),
+      givenUp: quantity(0),
       billed: quantity(60_000),
       claimed: quantity(0),
       billedAmount: minor(6000),
@@ -97,6 +100,7 @@ describe('the second law: one amount, one place', () => {
       ordered: quantity(100_000),
       value: minor(1000),
       received: quantity(120_000),
+      givenUp: quantity(0),
       billed: quantity(0),
       claimed: quantity(0),
       billedAmount: minor(0),
@@ -114,6 +118,7 @@ describe('the worked example', () => {
     claimed: m(0),
     value: minor(9000),
     received: m(0),
+    givenUp: quantity(0),
     billed: m(0),
     billedAmount: minor(0),
   };

@@ -1,4 +1,4 @@
-import { minor, ZERO, type Minor } from '../money/money';
+import { minor, type Minor } from '../money/money';
 import { STAGES, type Amounts, type Stage } from './stages';
 
 /** Where a posting belongs: a job's cost code, or the stores account when there is no job. */
@@ -11,22 +11,24 @@ export type Movement = Account & { readonly stage: Stage; readonly amount: Minor
 
 const keyOf = (a: Account) => `${a.jobId ?? '-'}/${a.costCodeId ?? '-'}`;
 
+/** Where nothing stands any more. */
+export const NOWHERE: readonly Standing[] = [];
+
 /**
  * What an event posts for one line: where it stands now less where it stood, by account and stage.
  * Stages that did not move post nothing.
  *
  * @param before - the sum of the line's postings so far
- * @param after - the stage function of the line's present state; undefined when the line is gone
+ * @param after - the stage function of the line's present state, which may stand on several accounts
  * @returns amounts in minor units that, added to `before`, give `after`
  */
-export function movements(before: readonly Standing[], after: Standing | undefined): Movement[] {
-  const accounts = new Map<string, Account>();
-  for (const s of after === undefined ? before : [...before, after]) accounts.set(keyOf(s.account), s.account);
-  return [...accounts.values()].flatMap((account) => {
-    const was = before.filter((s) => keyOf(s.account) === keyOf(account));
-    const is = after !== undefined && keyOf(after.account) === keyOf(account) ? after.amounts : undefined;
+export function movements(before: readonly Standing[], after: readonly Standing[]): Movement[] {
+  const accounts = new Map([...before, ...after].map((s) => [keyOf(s.account), s.account]));
+  return [...accounts].flatMap(([key, account]) => {
+    const at = (standings: readonly Standing[], stage: Stage) =>
+      standings.reduce((sum, s) => (keyOf(s.account) === key ? sum + s.amounts[stage] : sum), 0);
     return STAGES.flatMap((stage) => {
-      const amount = minor((is?.[stage] ?? ZERO) - was.reduce((sum, s) => sum + s.amounts[stage], 0));
+      const amount = minor(at(after, stage) - at(before, stage));
       return amount === 0 ? [] : [{ ...account, stage, amount }];
     });
   });

@@ -32,8 +32,10 @@ export type SplitState = {
   readonly ordered: Quantity;
   /** Order value in minor units of the company's currency, with tax that cannot be recovered. */
   readonly value: Minor;
-  /** Received and accepted. */
+  /** Received and accepted, less what went back. */
   readonly received: Quantity;
+  /** Sent back for credit, and not wanted again. */
+  readonly givenUp: Quantity;
   readonly billed: Quantity;
   /** What bills that are not matched yet claim of it, beyond what is billed. */
   readonly claimed: Quantity;
@@ -51,9 +53,9 @@ export function valueOf(x: Quantity, split: Pick<SplitState, 'ordered' | 'value'
   return x <= split.ordered ? minor(proRata(x)) : minor(split.value + proRata(x - split.ordered));
 }
 
-/** The quantity whose money is still on order: all of it, or what a waiting bill claims of a line that has ended. */
-function expectedOf({ commitment, ordered, received, billed, claimed }: SplitState): number {
-  if (commitment === 'sent') return ordered;
+/** The quantity whose money is still on order: what is wanted, or what a waiting bill claims of a line that has ended. */
+function expectedOf({ commitment, ordered, received, billed, claimed, givenUp }: SplitState): number {
+  if (commitment === 'sent') return ordered - givenUp;
   return commitment === 'closedShort' ? Math.min(Math.max(received, billed + claimed), ordered) : 0;
 }
 
@@ -78,14 +80,36 @@ export function splitStages(split: SplitState): Amounts {
 }
 
 /**
- * The quantity of a split that covers its need: what is ordered, or more when more came and was kept; of a line that has
+ * What of a split's cost lies with the goods that are in: what is received and not billed, and of what is billed its
+ * share for what came. Goods in stores are worth that, so that stores hold no money for goods that are not there.
+ *
+ * @example 10 for 100.00, 4 in, 5 billed at 55.00: 44.00
+ */
+export function inHand(split: SplitState): Minor {
+  const { received, actual } = splitStages(split);
+  return split.received >= split.billed
+    ? add(received, actual)
+    : minor(divideRounded(BigInt(actual) * BigInt(split.received), BigInt(split.billed)));
+}
+
+/** The stages of goods for stores: what is billed and not in is money for what is still to come. */
+export function storesStages(split: SplitState): Amounts {
+  const stages = splitStages(split);
+  if (split.received >= split.billed) return stages;
+  const actual = inHand(split);
+  return { ...stages, onOrder: minor(stages.onOrder + stages.actual - actual), actual };
+}
+
+/**
+ * The quantity of a split that covers its need: what is wanted, or more when more came and was kept; of a line that has
  * ended, what came of it.
  */
 export function coverOf(split: SplitState): Quantity {
-  const { commitment, ordered, received, billed, claimed } = split;
+  const { commitment, ordered, received, billed, claimed, givenUp } = split;
   if (commitment === 'calledOff') return NONE;
-  if (commitment === 'closedShort' || commitment === 'settled') return quantity(Math.max(received, billed + claimed));
-  return quantity(Math.max(ordered, received));
+  const wanted =
+    commitment === 'closedShort' || commitment === 'settled' ? billed + claimed - givenUp : ordered - givenUp;
+  return quantity(Math.max(wanted, received));
 }
 
 export const sumOf = (amounts: Amounts, stages: readonly Stage[] = STAGES): Minor =>

@@ -9,7 +9,7 @@ export const invoiceCosts: TabKind = {
     new Map(
       (await whereIn(db, 'invoiceCost', 'id', ids)).map(({ id, jobId, costCodeId, amount }) => [
         id,
-        { account: { jobId, costCodeId }, amounts: { ...NOTHING, actual: amount } },
+        [{ account: { jobId, costCodeId }, amounts: { ...NOTHING, actual: amount } }],
       ]),
     ),
   disagreements: (db) =>

@@ -1,18 +1,12 @@
-import { NOTHING } from '@/core/tab/stages';
-import { stockDisagreements } from '../stock';
+import { issueStandings } from '@/core/stores/change';
+import { stockDisagreements } from '../stock/law';
 import { whereIn } from '../rows';
 import type { TabKind } from './kind';
 
 /** What stores gave out to jobs, at what it cost there, less what came back. */
 export const issues: TabKind = {
   kind: 'issue',
-  load: async (db, ids) =>
-    new Map(
-      (await whereIn(db, 'issue', 'id', ids)).map(({ id, jobId, costCodeId, value }) => [
-        id,
-        { account: { jobId, costCodeId }, amounts: { ...NOTHING, actual: value } },
-      ]),
-    ),
+  load: async (db, ids) => new Map((await whereIn(db, 'issue', 'id', ids)).map((i) => [i.id, issueStandings(i)])),
   moves: async (db, ids) => (await whereIn(db, 'issue', 'id', ids)).flatMap((i) => i.needId ?? []),
   disagreements: async (db) => [
     ...(await db.raw(

@@ -9,7 +9,7 @@ export type Disagreement = { readonly line: number; readonly what: string };
 export type TabKind = {
   readonly kind: TabLineKind;
   /** Where these lines stand by the stage function of their present state; one that is gone is left out. */
-  readonly load: (db: Db, ids: readonly number[]) => Promise<Map<number, Standing>>;
+  readonly load: (db: Db, ids: readonly number[]) => Promise<Map<number, readonly Standing[]>>;
   /** Lines of other kinds that these move: a split covers a need. */
   readonly moves?: (db: Db, ids: readonly number[]) => Promise<number[]>;
   /** Keeps what lists look for by index beside the lines. */

@@ -6,7 +6,7 @@ import { loadCompany } from '../company';
 import type { Db } from '../connection';
 import { among, chunks, whereIn } from '../rows';
 import { loadOrderDays } from '../leads';
-import { loadHeld } from '../stock';
+import { loadHeld } from '../stock/held';
 import type { NeedRow } from '../tables';
 import type { TabKind } from './kind';
 import { loadSplitStates, type SplitStanding } from './splits';
@@ -92,7 +92,7 @@ export const needs: TabKind = {
     return new Map(
       (await loadNeedStates(db, ids)).map((n) => [
         n.id,
-        { account: { jobId: n.jobId, costCodeId: n.costCodeId }, amounts: plannedWith(n, n.splits, currency) },
+        [{ account: { jobId: n.jobId, costCodeId: n.costCodeId }, amounts: plannedWith(n, n.splits, currency) }],
       ]),
     );
   },

@@ -4,6 +4,7 @@ import { issues } from './issues';
 import type { TabKind } from './kind';
 import { needs } from './needs';
 import { splits } from './splits';
+import { stockChanges } from './stockChanges';
 
 /** Everything that costs. A new kind of line is one file beside these, and a line here. */
 export const TAB_KINDS: Readonly<Record<TabLineKind, TabKind>> = {
@@ -11,4 +12,5 @@ export const TAB_KINDS: Readonly<Record<TabLineKind, TabKind>> = {
   split: splits,
   invoiceCost: invoiceCosts,
   issue: issues,
+  stockChange: stockChanges,
 };

@@ -1,11 +1,13 @@
 import { groupBy } from '@/core/group';
+import { isGoods, type ItemKind } from '@/core/items/kinds';
 import { shareQuantity } from '@/core/invoices/share';
 import { WAITING } from '@/core/invoices/states';
 import type { LineKind } from '@/core/orders/order';
 import { commitmentOf, type OrderState } from '@/core/orders/states';
 import { addedInNeedUnit, NONE, type Quantity } from '@/core/quantity/quantity';
+import { exactFactor } from '@/core/quantity/units';
 import type { Account } from '@/core/tab/postings';
-import { splitStages, type SplitState } from '@/core/tab/stages';
+import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../connection';
 import { among, chunks, whereIn } from '../rows';
 import type { SplitRow } from '../tables';
@@ -16,10 +18,27 @@ type Joined = SplitRow & {
   readonly sentFrom: OrderState | null;
   readonly closedShort: string | null;
   readonly billsEnded: string | null;
+  readonly lineKind: LineKind;
+  readonly shareUnit: string;
+  readonly itemKind: ItemKind | null;
+  readonly itemUnit: string | null;
 };
 
 export type SplitStanding = Account &
-  SplitState & { readonly id: number; readonly needId: number | null; readonly lineId: number };
+  SplitState & {
+    readonly id: number;
+    readonly needId: number | null;
+    readonly lineId: number;
+    /** Goods of an item for stores, whose cost lies there. */
+    readonly stored: boolean;
+  };
+
+const isStored = ({ jobId, lineKind, shareUnit, itemKind, itemUnit }: Joined): boolean =>
+  jobId === null &&
+  lineKind === 'goods' &&
+  itemKind !== null &&
+  isGoods(itemKind) &&
+  exactFactor(itemUnit ?? '', shareUnit) !== undefined;
 
 /** The present state of splits, found by their own ids or by the needs they cover. */
 export async function loadSplitStates(
@@ -32,26 +51,31 @@ export async function loadSplitStates(
   const rows = (await db('split as s')
     .join('orderLine as l', 'l.id', 's.lineId')
     .join('purchaseOrder as o', 'o.id', 'l.orderId')
+    .leftJoin('item as i', 'i.id', 'l.itemId')
     .whereIn(`s.${by}`, among(db, ids))
-    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.billsEnded')) as Joined[];
+    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.billsEnded', 'l.shareUnit', {
+      lineKind: 'l.kind',
+      itemKind: 'i.kind',
+      itemUnit: 'i.unit',
+    })) as Joined[];
   const ended = rows.filter((r) => all || r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
-  return rows.map(
-    ({ id, needId, lineId, jobId, costCodeId, quantity, value, received, billed, billedAmount, ...of }) => ({
-      id,
-      needId,
-      lineId,
-      jobId,
-      costCodeId,
-      ordered: quantity,
-      value,
-      received,
-      billed,
-      billedAmount,
-      claimed: claims.get(id) ?? NONE,
-      commitment: commitmentOf(of, { closedShort: of.closedShort !== null, billsEnded: of.billsEnded !== null }),
-    }),
-  );
+  return rows.map((row) => ({
+    id: row.id,
+    needId: row.needId,
+    lineId: row.lineId,
+    jobId: row.jobId,
+    costCodeId: row.costCodeId,
+    ordered: row.quantity,
+    value: row.value,
+    received: row.received,
+    givenUp: row.givenUp,
+    billed: row.billed,
+    billedAmount: row.billedAmount,
+    claimed: claims.get(row.id) ?? NONE,
+    commitment: commitmentOf(row, { closedShort: row.closedShort !== null, billsEnded: row.billsEnded !== null }),
+    stored: isStored(row),
+  }));
 }
 
 /** What waiting bills claim of each split of these lines; only lines that have ended need to know. */
@@ -100,6 +124,10 @@ const summed = (what: string, of: string) => `coalesce((select sum(${what}) from
 /** Each split against its receipts and matched bills, and each line against its splits. */
 const DISAGREEING = `
   select s.id as line, 'receipts' as what from split s where s.received <> ${summed('r.quantity', 'receipt_split r where r.split_id = s.id')}
+    or s.given_up <> ${summed('r.given_up', 'receipt_split r where r.split_id = s.id')}
+  union all select min(s.id), 'what is held, rejected or given up of the line' from order_line l join split s on s.line_id = l.id
+    group by l.id having l.held <> ${summed('r.held', 'receipt_line r where r.line_id = l.id')}
+      or l.rejected <> ${summed('r.rejected', 'receipt_line r where r.line_id = l.id')} or l.given_up <> ${summed('r.given_up', 'receipt_line r where r.line_id = l.id')}
   union all select s.id, 'billed quantity' from split s where s.billed <> ${summed('b.quantity', 'invoice_split b where b.split_id = s.id')}
   union all select s.id, 'billed amount' from split s where s.billed_amount <> ${summed('b.amount', 'invoice_split b where b.split_id = s.id')}
   union all select min(s.id), 'parts of the line' from order_line l join split s on s.line_id = l.id where l.kind <> 'charge'
@@ -118,7 +146,12 @@ export const splits: TabKind = {
     new Map(
       (await loadSplitStates(db, 'id', ids)).map((s) => [
         s.id,
-        { account: { jobId: s.jobId, costCodeId: s.costCodeId }, amounts: splitStages(s) },
+        [
+          {
+            account: { jobId: s.jobId, costCodeId: s.costCodeId },
+            amounts: s.stored ? storesStages(s) : splitStages(s),
+          },
+        ],
       ]),
     ),
   moves: async (db, ids) => {

@@ -35,6 +35,10 @@ export type Company = {
   /** How much more than was signed an order may come to without asking again: hundredths of a percent, and at most this. */
   readonly signToleranceShare: number;
   readonly signToleranceMost: Minor;
+  /** How much more than was ordered is taken in without a question: hundredths of a percent. */
+  readonly overDelivery: number;
+  /** What a counting difference may come to before it takes a manager. */
+  readonly countLimit: Minor;
   readonly version: number;
 };
 
@@ -121,6 +125,8 @@ export type Supplier = {
   readonly delivers: string;
   /** Which data files go with an order, by commas: ubl, csv. */
   readonly dataFiles: string;
+  /** As the company's, where it is another one. */
+  readonly overDelivery: number | null;
   readonly version: number;
 };
 
@@ -161,6 +167,10 @@ export type Item = {
   readonly tracking: Tracking;
   /** Whether a certificate has to come with it. */
   readonly certificate: number;
+  /** How the numbers of its pieces read; empty for any. */
+  readonly numberPattern: string;
+  /** Whether what comes of it waits for an inspection. */
+  readonly inspected: number;
   /** Kilograms of one of its unit, in ten-thousandths. */
   readonly weight: Quantity | null;
   readonly gtin: string | null;

@@ -42,9 +42,6 @@ import type {
   OrderHead,
   OrderLineRow,
   SplitRow,
-  Receipt,
-  ReceiptLine,
-  ReceiptSplit,
   Confirmation,
   ConfirmationLine,
   OrderRevision,
@@ -58,16 +55,24 @@ import type {
 } from './orders';
 import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
 import type { AuditRow, AuditSubject, PostingRow, Seal, TabLine, TabSum } from './ledger';
+import type { BomRow, BomLineRow, PlanLineRow } from './planning';
 import type {
-  BomRow,
-  BomLineRow,
-  PlanLineRow,
-  StockMove,
-  StockSum,
-  StockLevel,
-  Reservation,
+  Bin,
   IssueRow,
-} from './planning';
+  Lot,
+  ReasonRow,
+  Receipt,
+  ReceiptLine,
+  ReceiptLot,
+  ReceiptSplit,
+  Reservation,
+  Rest,
+  StockChangeRow,
+  StockLevel,
+  StockMove,
+  StockSpot,
+  StockSum,
+} from './stock';
 import type {
   BuyingRuleRow,
   DeputyRow,
@@ -86,6 +91,7 @@ export type * from './invoices';
 export type * from './ledger';
 export type * from './planning';
 export type * from './signoff';
+export type * from './stock';
 
 declare module 'knex/types/tables.js' {
   interface Tables {
@@ -136,8 +142,12 @@ declare module 'knex/types/tables.js' {
     bom: BomRow;
     bomLine: BomLineRow;
     planLine: PlanLineRow;
+    bin: Bin;
+    lot: Lot;
     stockMove: StockMove;
+    stockChange: StockChangeRow;
     stockSum: StockSum;
+    stockSpot: StockSpot;
     stockLevel: StockLevel;
     reservation: Reservation;
     issue: IssueRow;
@@ -161,6 +171,9 @@ declare module 'knex/types/tables.js' {
     receipt: Receipt;
     receiptLine: ReceiptLine;
     receiptSplit: ReceiptSplit;
+    receiptLot: ReceiptLot;
+    reason: ReasonRow;
+    rest: Rest;
     invoice: Invoice;
     invoiceLine: InvoiceLine;
     invoiceSplit: InvoiceSplit;

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import type { Stage } from '@/core/tab/stages';
 
-export type TabLineKind = 'need' | 'split' | 'invoiceCost' | 'issue';
+export type TabLineKind = 'need' | 'split' | 'invoiceCost' | 'issue' | 'stockChange';
 export type TabLine = { readonly id: number; readonly kind: TabLineKind; readonly words: string };
 
 export type PostingRow = {

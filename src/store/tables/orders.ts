@@ -81,6 +81,13 @@ export type OrderLineRow = {
   /** In the line's unit. */
   readonly received: Quantity;
   readonly billed: Quantity;
+  /** Here and not released; rejected, and lying here; sent back and not wanted again. */
+  readonly held: Quantity;
+  readonly rejected: Quantity;
+  readonly givenUp: Quantity;
+  /** Whether what comes of it waits for an inspection, and for its certificate. */
+  readonly inspected: number;
+  readonly certificate: number;
   /** The reason, once the line is closed short. */
   readonly closedShort: string | null;
   /** The reason, once no more bills come. */
@@ -94,10 +101,12 @@ export type SplitRow = {
   readonly jobId: number | null;
   readonly costCodeId: number | null;
   readonly needId: number | null;
-  /** This and the next two in the need's unit. */
+  /** This and the next three in the need's unit. */
   readonly quantity: Quantity;
   readonly received: Quantity;
   readonly billed: Quantity;
+  /** Sent back for credit, and not wanted again. */
+  readonly givenUp: Quantity;
   readonly value: Minor;
   readonly billedAmount: Minor;
   /** Of a charge shared out by amounts, in minor units of the order's currency. */
@@ -151,22 +160,6 @@ export type TextBlock = {
   readonly supplierId: number | null;
   readonly jobKind: 'contract' | 'repair' | 'make' | null;
 };
-
-export type Receipt = {
-  readonly id: number;
-  readonly orderId: number;
-  readonly number: string;
-  /** The receipt that this one takes back. */
-  readonly reversesId: number | null;
-  readonly note: string;
-  readonly personId: number;
-  readonly day: Day;
-  readonly at: string;
-};
-/** In the line's unit. */
-export type ReceiptLine = { readonly receiptId: number; readonly lineId: number; readonly accepted: Quantity };
-/** In the need's unit. */
-export type ReceiptSplit = { readonly receiptId: number; readonly splitId: number; readonly quantity: Quantity };
 
 export type DocumentRow = {
   readonly id: number;

@@ -25,6 +25,10 @@ const MOVES = {
   issued: 'issued',
   returned: 'returned',
   revalued: 'worth anew',
+  moved: 'moved',
+  scrapped: 'scrapped',
+  transferred: 'to another owner',
+  sentBack: 'sent back',
 };
 
 /** Where an item lies, for whom it is put by, what is coming, and how it moved. */

@@ -1,0 +1,197 @@
+import { z } from 'zod';
+import { formatMoney, minor, ZERO, type Minor } from '@/core/money/money';
+import { may } from '@/core/people/rights';
+import { addQ, formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { quantitySchema } from '@/core/quantity/schema';
+import { binField, countFields, keptQuantity, numbersField } from '@/core/records/stock';
+import { countedMoves } from '@/core/stores/counting';
+import { numbersFault, type Numbered } from '@/core/stores/numbers';
+import { count, worth } from '@/core/stores/pile';
+import type { Spot } from '@/core/stores/spots';
+import { counted } from '@/core/words';
+import { settleClaims } from '@/store/stock/claims';
+import { knownLots, lotIds, whereAre } from '@/store/stock/lots';
+import { addMoves, pileOf, spotsOf, worthOfLots, type PileKey } from '@/store/stock/piles';
+import { openTabLines } from '@/store/tabLines';
+import type { Item } from '@/store/tables';
+import { defineAction, grant, once, Refused, refuse, type Work } from './action';
+import { binOf, goodsItem, movedNow, pileFields, placeOf, saidOf, writeLevel } from './stores';
+import { takenOff } from './stockOwners';
+
+type Count = z.output<z.ZodObject<typeof countFields.shape>> & {
+  /** What the person saw on the screen when they counted. */
+  readonly seen: Quantity;
+  /** The bin that was counted; undefined for all that lies at the place. */
+  readonly binId?: number | null | undefined;
+  readonly numbers: readonly Numbered[];
+};
+
+/** Puts a pile right: to what was counted, or to what was there when the company began. */
+export const countStock = defineAction({
+  name: 'countStock',
+  right: 'keep stores',
+  input: z.object({
+    once,
+    ...pileFields,
+    seen: quantitySchema,
+    ...countFields.shape,
+    binId: binField.optional(),
+    numbers: numbersField,
+  }),
+  run: async (work, { once: _, itemId, placeId, jobId, ...said }) => {
+    const { trx, audit } = work;
+    const key = { itemId, placeId, jobId };
+    const item = await goodsItem(trx, itemId);
+    const place = await placeOf(trx, placeId);
+    const pile = await pileOf(trx, key);
+    const moved = await putRight(work, key, item, said);
+    if (moved === undefined) refuse('stores.same', 'That is what is there already.', 'quantity');
+    await audit({
+      words: `Counted ${saidOf(said.quantity, item)} at ${place.name} (${formatQuantity(said.seen)} before): ${said.reason}`,
+      subjects: [['item', item.id], ...(jobId === null ? [] : [['job', jobId] as const])],
+      before: pile,
+      after: await pileOf(trx, key),
+    });
+  },
+});
+
+/**
+ * Moves a pile, or a bin of it, to what was counted, and posts what that changes.
+ * @returns what it comes to; undefined where that is what is there already
+ */
+async function putRight(work: Work, key: PileKey, item: Item, said: Count): Promise<Minor | undefined> {
+  const { trx, touch, today } = work;
+  const spots = await spotsOf(trx, key);
+  const there = addQ(
+    NONE,
+    ...spots.filter((s) => said.binId === undefined || s.binId === said.binId).map((s) => s.quantity),
+  );
+  if (there !== said.seen)
+    refuse(
+      'stores.moved',
+      `${saidOf(there, item)} are there by now: it moved since you looked. Count again.`,
+      'quantity',
+    );
+  await binOf(trx, key.placeId, said.binId ?? null);
+  const fault = numbersFault(item, said.quantity, said.numbers);
+  if (fault !== undefined) throw new Refused([fault]);
+  const lots = await countedLots(work, key, item, said);
+  const moves = grant(countedMoves(spots, lots, said.binId, item.name));
+  const pile = await pileOf(trx, key);
+  const elsewhere = quantity(pile.quantity - there);
+  const whole = grant(
+    count({ name: item.name, unit: item.unit, quantity: addQ(said.quantity, elsewhere), value: said.value }, pile),
+  );
+  if (moves.length === 0 && whole.value === 0) return undefined;
+  const values = await valuesOf(work, item, moves, pile, whole.value, said.value);
+  const value = minor(values.reduce((sum, v) => sum + v, 0));
+  if (there > 0 || (await hasMoved(trx, key))) checkLimit(work, item, value);
+  const lost = await takenOff(trx, key, item, quantity(-whole.quantity));
+  const [id = 0] = await openTabLines(trx, 'stockChange', [`count of ${item.name}`]);
+  const row = { id, kind: 'counted', itemId: key.itemId, placeId: key.placeId, jobId: key.jobId, day: today };
+  await trx('stockChange').insert({ ...row, ...lost, quantity: whole.quantity, value, reason: said.reason } as never);
+  const kind = moves.length === 0 ? ('revalued' as const) : ('counted' as const);
+  const written: readonly Spot[] = moves.length === 0 ? [{ binId: null, lotId: null, quantity: NONE }] : moves;
+  await addMoves(
+    trx,
+    movedNow(work),
+    written.map((m, k) => ({ ...key, ...m, kind, value: values[k] ?? ZERO, reason: said.reason, changeId: id })),
+  );
+  touch('Counted', 'item', item.id, [id, ...(await settleClaims(trx, [item.id]))]);
+  return value;
+}
+
+/** The lots that were counted; a serial number that lies elsewhere by the book says where. */
+async function countedLots({ trx }: Work, key: PileKey, item: Item, { numbers, quantity: q }: Count) {
+  if (item.tracking === 'none') return [{ lotId: null, quantity: q }];
+  if (item.tracking === 'serial') {
+    const known = await knownLots(
+      trx,
+      item.id,
+      numbers.map((n) => n.number),
+    );
+    const own = new Set((await spotsOf(trx, key)).map((s) => s.lotId));
+    const strange = known.filter((l) => !own.has(l.id));
+    for (const where of (
+      await whereAre(
+        trx,
+        strange.map((l) => l.id),
+      )
+    ).values())
+      if (where.is !== 'away') refuse('numbers.elsewhere', `${where.number} ${where.words}.`, 'numbers');
+  }
+  const ids = await lotIds(trx, item.id, numbers);
+  return numbers.map((n, k) => ({ lotId: ids[k] ?? 0, quantity: n.quantity }));
+}
+
+/** What each of a count's moves is worth: serial numbers their own cost, all else as the pile is worth. */
+async function valuesOf(
+  { trx }: Work,
+  item: Item,
+  moves: readonly Spot[],
+  pile: { readonly quantity: Quantity; readonly value: Minor },
+  all: Minor,
+  said: Minor | null,
+): Promise<Minor[]> {
+  if (item.tracking !== 'serial' || said !== null) return [all, ...moves.slice(1).map(() => ZERO)];
+  const own = await worthOfLots(
+    trx,
+    moves.flatMap((m) => m.lotId ?? []),
+  );
+  return moves.map((m) => (m.quantity < 0 ? minor(-(own.get(m.lotId ?? 0) ?? 0)) : minor(worth(m.quantity, pile))));
+}
+
+/** A pile that never was there opens with what is counted: that is no difference. */
+const hasMoved = async (trx: Work['trx'], key: PileKey): Promise<boolean> =>
+  (await trx('stockMove').where(key).first('id')) !== undefined;
+
+/** A difference that comes to much takes somebody who may agree to it. */
+function checkLimit({ actor, company }: Work, item: Item, value: Minor): void {
+  if (Math.abs(value) <= company.countLimit || may(actor, 'agree counts')) return;
+  const words = may(actor, 'see money')
+    ? `${formatMoney(minor(Math.abs(value)), company.currency)}`
+    : 'more than you may post';
+  refuse('stores.limit', `${item.name}: the difference comes to ${words}. Ask a manager to count it.`, 'quantity');
+}
+
+/** The most rows that a file of counts may bring at once. */
+const MOST_COUNTED = 20_000;
+
+/** Takes counts and levels from a file, of the company's own stock: all of them or none. */
+export const takeCounts = defineAction({
+  name: 'takeCounts',
+  right: 'keep stores',
+  input: z.object({
+    once,
+    rows: z
+      .array(
+        z.object({
+          itemId: z.number().int(),
+          placeId: z.number().int(),
+          /** What was there when the file was read. */
+          seen: quantitySchema,
+          quantity: countFields.shape.quantity.nullable(),
+          value: countFields.shape.value,
+          keep: keptQuantity.nullable(),
+          reason: countFields.shape.reason,
+        }),
+      )
+      .max(MOST_COUNTED),
+  }),
+  run: async (work, { rows }) => {
+    const { trx, audit } = work;
+    if (rows.length === 0) refuse('stores.none', 'The file says nothing that can be taken.');
+    for (const { itemId, placeId, seen, quantity: q, value, keep, reason } of rows) {
+      const item = await goodsItem(trx, itemId);
+      const said = { seen, value, reason, numbers: [] };
+      if (q !== null) await putRight(work, { itemId, placeId, jobId: null }, item, { ...said, quantity: q });
+      if (keep !== null) await writeLevel(trx, item, placeId, keep);
+    }
+    await audit({
+      words: `Took ${counted(rows.length, 'count')} of stores from a file`,
+      subjects: rows.map((r) => ['item', r.itemId] as const),
+      after: rows,
+    });
+    return { rows: rows.length };
+  },
+});

@@ -1,0 +1,59 @@
+import { divideRounded } from '@/core/money/decimal';
+import { add, minor, ZERO, type Minor } from '@/core/money/money';
+import { NOTHING_HELD, type Held } from '@/core/needs/coverage';
+import { addQ, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { worth } from '@/core/stores/pile';
+import type { Db } from '../connection';
+import { whereIn } from '../rows';
+import type { Reservation } from '../tables';
+import { loadStoresSplits, type GoodsSplit } from './arriving';
+import { sourceKey } from './claims';
+import { loadPiles, pileKey } from './piles';
+
+type Holding = Pick<Reservation, 'needId' | 'itemId' | 'placeId' | 'jobId' | 'splitId' | 'quantity' | 'share'>;
+
+/**
+ * What stores hold for needs and gave out to them. What is reserved of a job's own goods costs nothing more: it is on its
+ * tab already.
+ *
+ * @param claims - what they have reserved and count on: as it is kept, or as it would be
+ */
+export async function loadHeld(
+  db: Db,
+  needIds: readonly number[],
+  claims?: readonly Holding[],
+): Promise<Map<number, Held>> {
+  const held = new Map<number, Held>();
+  const put = (needId: number, more: Partial<Held>) => {
+    const was = held.get(needId) ?? NOTHING_HELD;
+    held.set(needId, {
+      inStores: addQ(was.inStores, more.inStores ?? NONE),
+      coming: addQ(was.coming, more.coming ?? NONE),
+      issued: addQ(was.issued, more.issued ?? NONE),
+      ownIssued: addQ(was.ownIssued, more.ownIssued ?? NONE),
+      transferred: addQ(was.transferred, more.transferred ?? NONE),
+      cost: add(was.cost, more.cost ?? ZERO),
+    });
+  };
+  const own: readonly Holding[] = claims ?? (await whereIn(db, 'reservation', 'needId', needIds));
+  const piles = new Map((await loadPiles(db, [...new Set(own.map((c) => c.itemId))])).map((p) => [pileKey(p), p]));
+  const splitIds = own.flatMap((c) => c.splitId ?? []);
+  const splits = new Map((await loadStoresSplits(db, 'splitId', splitIds)).map((s) => [s.splitId, s]));
+  for (const claim of own) {
+    const pile = piles.get(sourceKey(claim));
+    const split = splits.get(claim.splitId ?? 0);
+    if (split !== undefined) put(claim.needId, { coming: claim.share, cost: shareOfValue(claim.quantity, split) });
+    else if (pile !== undefined)
+      put(claim.needId, { inStores: claim.share, cost: claim.jobId === null ? worth(claim.quantity, pile) : ZERO });
+  }
+  for (const { needId, share, ownerId } of await whereIn(db, 'issue', 'needId', needIds))
+    if (needId !== null) put(needId, ownerId === null ? { issued: share } : { ownIssued: share });
+  for (const { needId, share } of await whereIn(db, 'stockChange', 'needId', needIds))
+    if (needId !== null) put(needId, { transferred: quantity(-share) });
+  for (const { toNeedId, toShare } of await whereIn(db, 'stockChange', 'toNeedId', needIds))
+    if (toNeedId !== null) put(toNeedId, { transferred: toShare });
+  return held;
+}
+
+const shareOfValue = (q: Quantity, { value, ordered }: GoodsSplit): Minor =>
+  ordered === 0 ? ZERO : minor(divideRounded(BigInt(value) * BigInt(q), BigInt(ordered)));

@@ -1,0 +1,43 @@
+import type { Db } from '../connection';
+import type { Quantity } from '@/core/quantity/quantity';
+
+/** What stands on goods that a receipt brought, so that it cannot be taken back. */
+export type Resting = { readonly item: string; readonly what: 'issued' | 'counted' | 'moved on' | 'reserved' };
+
+const SINCE = {
+  issued: ['issued', 'returned'],
+  counted: ['counted', 'scrapped'],
+  'moved on': ['transferred', 'moved', 'sentBack'],
+} as const;
+
+/**
+ * What rests on what came of these parts of orders: some of their piles was issued, counted or moved on since, or more of
+ * them is reserved than would be left.
+ *
+ * @param goes - how much of each part would go, in its item's unit
+ */
+export async function restingOn(
+  db: Db,
+  goes: readonly { readonly splitId: number; readonly quantity: Quantity }[],
+): Promise<Resting[]> {
+  const found: Resting[] = [];
+  for (const [what, kinds] of Object.entries(SINCE)) {
+    const rows = (await db.raw(
+      `select distinct i.name as item from stock_move m join item i on i.id = m.item_id
+       where m.split_id in (select value ->> 'splitId' from json_each(?)) and m.kind = 'received' and m.quantity > 0 and exists (
+         select 1 from stock_move x where x.item_id = m.item_id and x.place_id = m.place_id and x.job_id is m.job_id
+           and x.id > m.id and x.quantity <> 0 and x.kind in (select value from json_each(?))
+           and (x.lot_id is null or m.lot_id is null or x.lot_id = m.lot_id))`,
+      [JSON.stringify(goes), JSON.stringify(kinds)],
+    )) as { item: string }[];
+    found.push(...rows.map(({ item }) => ({ item, what: what as Resting['what'] })));
+  }
+  const reserved = (await db.raw(
+    `select distinct i.name as item from json_each(?) g join stock_move m on m.split_id = g.value ->> 'splitId' and m.kind = 'received' and m.quantity > 0
+       join item i on i.id = m.item_id
+     where (select sum(r.quantity) from reservation r where r.item_id = m.item_id and r.place_id = m.place_id and r.job_id is m.job_id and r.firm = 1)
+       > (select p.quantity from stock_sum p where p.item_id = m.item_id and p.place_id = m.place_id and p.job_id = coalesce(m.job_id, 0)) - (g.value ->> 'quantity')`,
+    [JSON.stringify(goes)],
+  )) as { item: string }[];
+  return [...found, ...reserved.map(({ item }) => ({ item, what: 'reserved' as const }))];
+}
