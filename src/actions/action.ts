@@ -107,6 +107,8 @@ export type Work = {
     /** The day it holds from, where that is not today; and where goods came in or went away. */
     of?: { readonly day?: Day; readonly pieces?: readonly Piece[] },
   ) => void;
+  /** Posts what was touched so far, for an act that goes on from where that leads. */
+  readonly settle: () => Promise<void>;
 };
 
 type Definition<S extends z.ZodType, T, P> = {
@@ -223,9 +225,10 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
         lines,
         pieces,
       }),
+    settle: () => post(trx, touches.splice(0)),
   };
   const end = async () => {
-    await post(trx, touches);
+    await work.settle();
     await sealSince(trx, marks);
     return audits;
   };

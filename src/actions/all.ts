@@ -1,5 +1,6 @@
 import type { Action } from './action';
 import * as assets from './assets';
+import * as bins from './bins';
 import * as boms from './boms';
 import * as budgets from './budgets';
 import * as charging from './charging';
@@ -12,6 +13,7 @@ import * as counting from './counting';
 import * as ending from './ending';
 import * as files from './files';
 import * as invoices from './invoices';
+import * as inspecting from './inspecting';
 import * as issuing from './issuing';
 import * as items from './items';
 import * as jobs from './jobs';
@@ -27,11 +29,13 @@ import * as places from './places';
 import * as planning from './planning';
 import * as quoteFiles from './quoteFiles';
 import * as quotes from './quotes';
+import * as reasons from './reasons';
 import * as receiving from './receiving';
 import * as repeating from './repeating';
 import * as reserving from './reserving';
 import * as reviews from './reviews';
 import * as revising from './revising';
+import * as sendingBack from './sendingBack';
 import * as sending from './sending';
 import * as signing from './signing';
 import * as signOff from './signOff';
@@ -46,6 +50,7 @@ type Any = Action<never, unknown>;
 
 const ROOMS = [
   assets,
+  bins,
   boms,
   budgets,
   charging,
@@ -58,6 +63,7 @@ const ROOMS = [
   ending,
   files,
   invoices,
+  inspecting,
   issuing,
   items,
   jobs,
@@ -73,11 +79,13 @@ const ROOMS = [
   planning,
   quoteFiles,
   quotes,
+  reasons,
   receiving,
   repeating,
   reserving,
   reviews,
   revising,
+  sendingBack,
   sending,
   signing,
   signOff,

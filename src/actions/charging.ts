@@ -5,6 +5,7 @@ import { findOrder, loadMoney, tabLinesOf } from '@/store/orders';
 import { putByFor, rechargedLines, rechargeSplits } from '@/store/recharging';
 import { findRevision } from '@/store/revising';
 import { whereIn } from '@/store/rows';
+import { movedOn } from '@/store/stock/gaps';
 import { defineAction, found, once, refuse } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 import { checkOrderable } from './reviews';
@@ -56,6 +57,15 @@ export const chargeElsewhere = defineAction({
     );
     if (putBy.length > 0)
       refuse('split.reserved', `Some of it is reserved for ${putBy.join(', ')}. Let that go first.`);
+    const gone = await movedOn(
+      trx,
+      splits.map((s) => s.id),
+    );
+    if (gone.length > 0)
+      refuse(
+        'split.issued',
+        `${gone.join(', ')} came for its job and went on from there. Take it back into stores, or transfer it there.`,
+      );
     const lines = await rechargedLines(trx, order, splits, await loadMoney(trx));
     await checkCharged(work, order, lines);
     await rechargeSplits(trx, lines);

@@ -5,6 +5,7 @@ import { loadBuyList } from '@/queries/needs';
 import { insertMany, insertOne } from '@/store/rows';
 import { mendNeeds } from './mending';
 import { changeNeed } from './needs';
+import { countStock } from './counting';
 import { draftOrders } from './orders';
 import { changeQuote } from './quotes';
 import { winQuote } from './winning';
@@ -113,8 +114,8 @@ it('a line that comes too late names the suppliers from whom it would come in ti
 it('a line says what it comes to at today’s prices, what lies in stores, and that it may not be bought', async () => {
   await tubes(50);
   await yard.db('item').where({ id: tube }).update({ bought: 0 });
-  const pile = { itemId: tube, placeId: 1, jobId: null, kind: 'counted', quantity: q(6), value: 5000 } as const;
-  await yard.db('stockMove').insert({ ...pile, personId: 1, day: TODAY, at: TODAY } as never);
+  const pile = { itemId: tube, placeId: 1, jobId: null, seen: q(0), quantity: q(6), value: 5000 as never };
+  await countStock(await yard.as('storekeeper'), { once: yard.once(), ...pile, reason: 'opening' });
   const { actor, db } = await yard.as('buyer');
   const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
   expect(line?.more).toBe(49_250 - 40_000);

@@ -248,6 +248,7 @@ export async function piecesOut(
   const pieces: Piece[] = [];
   const gone = new Map<string, Quantity>();
   for (const { split, gap, placeId } of await gapsOf(trx, splitIds)) {
+    if (gap > 0) continue;
     const { splitId, itemId, jobId, tracking } = split;
     const item = await trx('item').where({ id: itemId }).first('name');
     const spots = (await spotsOf(trx, { itemId, placeId, jobId })).map((s) => {

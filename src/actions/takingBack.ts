@@ -11,7 +11,7 @@ import { refreshHeld } from '@/store/invoices';
 import { findOrder, refreshProgress, type StoredLine, type StoredOrder } from '@/store/orders';
 import { insertMany } from '@/store/rows';
 import { loadGoodsSplits } from '@/store/stock/arriving';
-import { cameHere } from '@/store/stock/follow';
+import { cameHere, type Piece } from '@/store/stock/follow';
 import { restingOn } from '@/store/stock/resting';
 import type { Receipt, ReceiptLine, ReceiptSplit } from '@/store/tables';
 import { defineAction, found, once, refuse, type Work } from './action';
@@ -55,6 +55,7 @@ export const correctReceipt = defineAction({
       words: `Put receipt ${receipt.number} on ${order.number} right`,
       subjects: [['receipt', receiptId], ...subjectsOf(order)],
     });
+    await work.settle();
     const now = found(await findOrder(work.trx, order.id), 'This order');
     return takeDelivery(work, await orderOf(work, order.id, now.version), delivery);
   },
@@ -108,14 +109,24 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
   );
   const lots = await trx('stockMove').where({ receiptId }).whereNotNull('lotId').distinct('itemId', 'lotId');
   const ids = splits.map((s) => s.splitId);
-  const pieces = await piecesOut(trx, ids, 'received', id, (itemId) =>
+  const out = await piecesOut(trx, ids, 'received', id, (itemId) =>
     lots.filter((l) => l.itemId === itemId).flatMap((l) => l.lotId ?? []),
   );
+  const pieces = [...out, ...(await comeAgain(trx, receiptId, id))];
   await refreshProgress(trx, receipt.orderId);
   await refreshHeld(trx, receipt.orderId);
   touch('Receipt taken back', 'receipt', id, ids, { day: on ?? receipt.day, pieces });
   return { receipt, order };
 }
+
+/** What went back to the supplier, and did not after all, lies where it lay. */
+const comeAgain = async (trx: Work['trx'], receiptId: number, id: number): Promise<Piece[]> =>
+  (await trx('stockMove').where({ receiptId, kind: 'sentBack' }).where('quantity', '<', 0)).flatMap(
+    ({ splitId, placeId, binId, lotId, quantity: q }) =>
+      splitId === null
+        ? []
+        : [{ splitId, placeId, binId, lotId, quantity: quantity(-q), kind: 'sentBack' as const, receiptId: id }],
+  );
 
 /** What each part of a line gives back of what a receipt brought; what went back to the supplier comes again. */
 function givenBy(line: StoredLine, came: readonly ReceiptLine[], parts: readonly ReceiptSplit[]): Allotment[] {

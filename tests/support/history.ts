@@ -9,7 +9,9 @@ import { changeOrder, draftOrders, holdOrder, putBack } from '@/actions/orders';
 import { changeQuote, reviseQuote } from '@/actions/quotes';
 import { winQuote } from '@/actions/winning';
 import { beginRevision, changeRevision, dropRevision } from '@/actions/revising';
+import { inspect } from '@/actions/inspecting';
 import { receive } from '@/actions/receiving';
+import { sendBack } from '@/actions/sendingBack';
 import { takeBack } from '@/actions/takingBack';
 import { markSentByHand } from '@/actions/sending';
 import type { Outcome } from '@/actions/action';
@@ -33,6 +35,10 @@ export const ACTS = [
   'receive',
   'receive',
   'takeBack',
+  'inspect',
+  'inspect',
+  'sendBack',
+  'sendBack',
   'bill',
   'bill',
   'bill',
@@ -59,6 +65,9 @@ export const ACTS = [
   'endBills',
   'endBills',
   'endBills',
+  'endBills',
+  'endBills',
+  'endBills',
   'cut',
   'fill',
   'fill',
@@ -79,6 +88,12 @@ export const ACTS = [
   'issue',
   'issue',
   'giveBack',
+  'ownIssue',
+  'ownIssue',
+  'transfer',
+  'transfer',
+  'scrap',
+  'move',
   'plan',
 ] as const;
 
@@ -249,6 +264,8 @@ export async function tryStep(
     hold: EDITABLE,
     receive: AWAITED,
     takeBack: sent,
+    inspect: OPEN_AT_SUPPLIER,
+    sendBack: sent,
     bill: sent,
     closeShort: sent,
     endBills: sent,
@@ -305,8 +322,30 @@ export async function tryStep(
   if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
   if (act === 'endBills') return endBills(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
   if (act === 'receive') {
-    const arrivals = [{ lineId: line.id, arrives: whole(line.quantity * 1.1, line.unit), keepOver: which % 2 === 0 }];
+    if (which % 7 === 3) await db('orderLine').where({ id: line.id }).update({ inspected: 1 });
+    const arrives = whole(line.quantity * 1.1, line.unit);
+    const reason = await db('reason')
+      .where({ does: which % 3 === 0 ? 'damaged' : 'rejected' })
+      .first('id');
+    const bad = which % 5 === 1 ? { rejected: whole(arrives * 0.4, line.unit), reasonId: reason?.id ?? null } : {};
+    const arrivals = [{ lineId: line.id, arrives, keepOver: which % 2 === 0, ...bad }];
     return receive(await as('storekeeper'), { once, ...ref, note: '', arrivals });
+  }
+  if (act === 'inspect') {
+    const reason = await db('reason').where({ does: 'rejected' }).first('id');
+    const rejected = which % 3 === 0 ? whole(line.held * 0.5, line.unit) : (0 as never);
+    const released =
+      which % 2 === 0 ? ((line.held - rejected) as never) : whole(Math.max(line.held - rejected, 0), line.unit);
+    const lines = [{ lineId: line.id, released, rejected, reasonId: reason?.id ?? null }];
+    return inspect(await as('storekeeper'), { once, ...ref, lines });
+  }
+  if (act === 'sendBack') {
+    const from = line.rejected > 0 && which % 2 === 0 ? ('rejected' as const) : ('accepted' as const);
+    const quantity = whole(from === 'rejected' ? line.rejected : line.received, line.unit);
+    const lines = [
+      { lineId: line.id, quantity, from, wants: which % 3 === 0 ? ('credit' as const) : ('replacement' as const) },
+    ];
+    return sendBack(await as('storekeeper'), { once, ...ref, reason: 'faulty', lines });
   }
   if (act === 'bill') {
     const factor = which % 3 === 0 ? 1 : 0.9 + share / 4;
@@ -339,6 +378,8 @@ const suiting =
     const ended = l.closedShort !== null || l.billsEnded !== null;
     if (act === 'receive') return l.kind === 'goods';
     if (act === 'openAgain') return ended;
+    if (act === 'inspect') return l.held > 0;
+    if (act === 'sendBack') return l.received > 0 || l.rejected > 0;
     return act !== 'endBills' || (l.kind === 'goods' && !ended && l.received >= l.quantity && l.billed < l.received);
   };
 

@@ -2,15 +2,22 @@ import type { Outcome } from '@/actions/action';
 import { choosePlanning, letGo, reserve } from '@/actions/reserving';
 import { countStock } from '@/actions/counting';
 import { issueStock, returnIssue } from '@/actions/issuing';
+import { moveStock, scrapStock, transferStock } from '@/actions/moving';
 import type { Day } from '@/core/calendar/workdays';
+import { insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 
-const ACTS = ['count', 'putBy', 'letGo', 'issue', 'giveBack', 'plan'] as const;
+const ACTS = ['count', 'putBy', 'letGo', 'issue', 'giveBack', 'plan', 'ownIssue', 'transfer', 'scrap', 'move'] as const;
 type Act = (typeof ACTS)[number];
 
 export const isOfStores = (act: string): act is Act => (ACTS as readonly string[]).includes(act);
 
 type Step = { readonly act: Act; readonly which: number; readonly share: number };
+
+/** A second place of ours. */
+const shed = async (db: TestCompany['db']): Promise<number> =>
+  (await db('deliveryPlace').where({ name: 'Shed' }).first('id'))?.id ??
+  insertOne(db, 'deliveryPlace', { name: 'Shed', address: 'Shed' });
 
 /** Tries one step in the stores on a day: counts, puts by and lets go, issues and takes back, plans a job anew. */
 export async function tryStores(
@@ -38,6 +45,36 @@ export async function tryStores(
       value: which % 3 === 0 ? null : (Math.round(share * 25_000) as never),
       reason: 'counted',
     });
+  }
+  if (act === 'ownIssue' || act === 'transfer' || act === 'scrap' || act === 'move') {
+    const piles = await db('stockSum').where('quantity', '>', 0).orderBy(['itemId', 'jobId', 'placeId']);
+    const own = piles.filter((p) => (act === 'scrap' || act === 'move' ? true : p.jobId > 0));
+    const pile = pick(own);
+    if (pile === undefined) return undefined;
+    const { itemId, placeId } = pile;
+    const owner = pile.jobId === 0 ? null : pile.jobId;
+    const what = {
+      once,
+      itemId,
+      placeId,
+      jobId: owner,
+      quantity: which % 3 === 0 ? pile.quantity : part(pile.quantity),
+    };
+    const keeper = await yard.as('storekeeper', day);
+    const needs = await db('need').where({ itemId }).orderBy('id');
+    const mine = pick(needs.filter((n) => n.jobId === owner));
+    const others = pick(needs.filter((n) => n.jobId !== owner));
+    const code = yard.ids.codes[which % 2 === 0 ? 0 : 1];
+    if (act === 'scrap') return scrapStock(keeper, { ...what, reason: 'broken' });
+    if (act === 'move')
+      return moveStock(keeper, { ...what, toPlaceId: placeId === 1 ? await shed(db) : 1, toBinId: null });
+    if (act === 'ownIssue') {
+      const to = mine === undefined || which % 4 === 0 ? { jobId: owner ?? 0, costCodeId: code } : { needId: mine.id };
+      return issueStock(keeper, { ...what, to });
+    }
+    const stores = { stores: true } as const;
+    const to = which % 2 === 0 ? stores : others === undefined ? stores : { needId: others.id };
+    return transferStock(keeper, { ...what, to, reason: 'wanted elsewhere' });
   }
   if (act === 'giveBack') {
     const issue = pick(await db('issue').where('quantity', '>', 0).orderBy('id'));

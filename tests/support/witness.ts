@@ -205,7 +205,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
   const parts = new Map(
     [...lines.values()].flatMap((l) =>
       l.parts.map((p) => {
-        const c = state.get(p.id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+        const c = state.get(p.id) ?? nothingCame();
         const { job, value, quantity } = p;
         return [
           p.id,
@@ -230,7 +230,8 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
   return told;
 }
 
-type Came = { received: number; billed: number; amount: number; claimed: number };
+type Came = { received: number; billed: number; amount: number; claimed: number; givenUp: number };
+const nothingCame = (): Came => ({ received: 0, billed: 0, amount: 0, claimed: 0, givenUp: 0 });
 const came = new WeakMap<Map<number, Line>, Map<number, Came>>();
 
 type Scene = {
@@ -247,18 +248,19 @@ type Scene = {
 async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory }: Scene): Promise<void> {
   const state = new Map<number, Came>();
   const at = (id: number): Came => {
-    const known = state.get(id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+    const known = state.get(id) ?? nothingCame();
     state.set(id, known);
     return known;
   };
-  const lineCame = new Map<number, { received: number; billed: number }>();
+  const lineCame = new Map<number, { received: number; billed: number; givenUp: number }>();
+  const wentBack = new Map<number, [part: number, q: number, up: number][]>();
   const ofLine = (id: number) => {
-    const known = lineCame.get(id) ?? { received: 0, billed: 0 };
+    const known = lineCame.get(id) ?? { received: 0, billed: 0, givenUp: 0 };
     lineCame.set(id, known);
     return known;
   };
   const journal = (await db.raw(
-    "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'takeBack') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
+    "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'inspect', 'sendBack', 'takeBack') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
   )) as { action: string; subjectId: number }[];
   const receiptLines = await all('receiptLine', 'receiptId');
   const invoices = await all('invoice');
@@ -287,14 +289,14 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     return got;
   };
   for (const { action, subjectId } of journal) {
-    if (action === 'receive')
+    if (action === 'receive' || action === 'inspect')
       for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
         const line = lines.get(num(r.lineId)) as Line;
         const before = ofLine(line.id).received;
         let left = inShares(line, before + num(r.accepted)) - inShares(line, before);
         const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place);
         order.forEach((p, k) => {
-          const room = Math.max(0, p.quantity - at(p.id).received);
+          const room = Math.max(0, p.quantity - at(p.id).givenUp - at(p.id).received);
           const part = k === order.length - 1 ? left : Math.min(left, room);
           at(p.id).received += part;
           left -= part;
@@ -302,7 +304,47 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
         });
         ofLine(line.id).received += num(r.accepted);
       }
-    if (action === 'takeBack')
+    if (action === 'sendBack')
+      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+        const line = lines.get(num(r.lineId)) as Line;
+        const known = ofLine(line.id);
+        const before = known.received;
+        known.received += num(r.accepted);
+        // Who needs it last gives it up first.
+        const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place).reverse();
+        let goes = inShares(line, before) - inShares(line, known.received);
+        let credit = inShares(line, known.givenUp + num(r.givenUp)) - inShares(line, known.givenUp);
+        const gave: [number, number, number][] = [];
+        order.forEach((p, k) => {
+          const c = at(p.id);
+          const q = Math.min(goes, c.received);
+          const room =
+            num(r.accepted) < 0
+              ? q
+              : k === order.length - 1
+                ? credit
+                : Math.max(0, p.quantity - c.givenUp - c.received);
+          const up = num(r.givenUp) === 0 ? 0 : Math.min(num(r.accepted) < 0 ? q : credit, room);
+          c.received -= q;
+          c.givenUp += up;
+          goes -= q;
+          credit -= up;
+          gave.push([p.id, q, up]);
+        });
+        known.givenUp += num(r.givenUp);
+        wentBack.set(subjectId, [...(wentBack.get(subjectId) ?? []), ...gave]);
+      }
+    if (action === 'takeBack' && wentBack.has(subjectId)) {
+      for (const [id, q, up] of wentBack.get(subjectId) ?? []) {
+        at(id).received += q;
+        at(id).givenUp -= up;
+      }
+      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+        const known = ofLine(num(r.lineId));
+        known.received -= num(r.accepted);
+        known.givenUp -= num(r.givenUp);
+      }
+    } else if (action === 'takeBack')
       for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
         const line = lines.get(num(r.lineId)) as Line;
         const known = ofLine(line.id);
@@ -388,7 +430,9 @@ function stagesOf(line: Line, part: Part, c: Came): Stages {
   if (line.ended) return stages;
   if (c.received > c.billed) stages.received = worth(c.received) - worth(c.billed);
   const reached = Math.min(Math.max(c.received, c.billed), part.quantity);
-  const expected = line.closed ? Math.min(Math.max(c.received, c.billed + c.claimed), part.quantity) : part.quantity;
+  const expected = line.closed
+    ? Math.min(Math.max(c.received, c.billed + c.claimed), part.quantity)
+    : part.quantity - c.givenUp;
   stages.onOrder = worth(Math.max(expected, reached)) - worth(reached);
   return stages;
 }
@@ -416,12 +460,12 @@ function plan(
     for (const line of lines.values())
       for (const p of line.parts) {
         if (p.need !== need.id || line.state === 'calledOff') continue;
-        const c = state.get(p.id) ?? { received: 0, billed: 0, amount: 0, claimed: 0 };
+        const c = state.get(p.id) ?? nothingCame();
         there += c.received;
         covered +=
           (line.closed || line.ended) && !UNSENT.includes(line.state)
-            ? Math.max(c.received, c.billed + c.claimed)
-            : Math.max(p.quantity, c.received);
+            ? Math.max(c.received, c.billed + c.claimed - c.givenUp)
+            : Math.max(p.quantity - c.givenUp, c.received);
       }
     const open = Math.max(0, num(need.quantity) - covered);
     told.open.set(num(need.id), open);

@@ -55,7 +55,7 @@ export const billFault = ({ number, state }: Order): Refusal | undefined =>
 export function callOffFault(facts: Facts): Refusal | undefined {
   const { number, lines, waitingBills } = facts;
   const next = move(facts.state, 'callOff');
-  if (lines.some((l) => l.received > 0 || l.billed > 0))
+  if (lines.some((l) => l.received > 0 || l.held > 0 || l.billed > 0))
     return refusal(
       'order.begun',
       `Something of ${number} was received or billed already. Close its lines short instead.`,
@@ -126,6 +126,11 @@ export function closeShortFault(order: Order, line: Line): Refusal | undefined {
       `Order ${order.number} is not with its supplier, so no line of it can be closed short.`,
     );
   if (line.closedShort) return refusal('line.closed', `${line.description} is closed short already.`);
+  if (line.held > 0)
+    return refusal(
+      'line.held',
+      `Some of ${line.description} is in and waits to be inspected. Release or reject it first.`,
+    );
   if (leftOf(line) > 0) return undefined;
   const came = line.kind === 'goods' ? 'in' : 'billed';
   return refusal('line.in', `All of ${line.description} is ${came}, so there is nothing to close short.`);

@@ -85,7 +85,9 @@ function fault(arrival: Arrival): Refusal | undefined {
   }
   const due = dueOfLine(arrival);
   const over = atLeastNone(quantity(arrives - rejected - due));
-  if (over > overAllowed(arrival.ordered, arrival.overDelivery, arrival.unit) && !arrival.keepOver) {
+  const inAll = quantity(arrival.received + arrival.held + arrival.givenUp + arrives - rejected - arrival.ordered);
+  const within = inAll <= overAllowed(arrival.ordered, arrival.overDelivery, arrival.unit);
+  if (over > 0 && !within && !arrival.keepOver) {
     const instead =
       due > 0
         ? `Take in ${formatQuantity(due)}, or say that the ${formatQuantity(over)} over stay here.`
