@@ -11,7 +11,7 @@ import { refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, nextCount } from '@/store/rows';
 import type { Piece } from '@/store/stock/follow';
 import type { Item } from '@/store/tables';
-import { defineAction, found, grant, once, Refused, refuse, type Work } from './action';
+import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 import { receiveFault } from '@/core/orders/rules';
 import {

@@ -1,6 +1,7 @@
 import type { Minor } from '@/core/money/money';
 import { may, ROLES, type Role } from '@/core/people/rights';
-import { loadDockOrder, listDue } from '@/queries/dock';
+import { listDue } from '@/queries/dock';
+import { loadDockOrder } from '@/queries/dockOrder';
 import { find } from '@/queries/find';
 import { loadDesk } from '@/queries/desk';
 import { loadFrame } from '@/queries/frame';
@@ -90,7 +91,7 @@ describe('who may not see money', () => {
       await listJobs(yard.db, actor, {}),
       await loadBuyList(yard.db, actor, yard.ids.jobs[0] ?? 0, TODAY),
       may(actor, 'see orders') ? await listOrders(yard.db, actor, {}, TODAY) : null,
-      await listDue(yard.db, actor),
+      await listDue(yard.db, actor, TODAY),
       await loadDockOrder(yard.db, actor, order.number),
       await find(yard.db, actor, order.number),
     ];

@@ -77,8 +77,8 @@ export async function takeDelivery(work: Work, order: StoredOrder, delivery: Del
     );
     const item = items.get(line.itemId ?? 0);
     const at = found(docked.get(line.id), 'A line of this order');
-    const { arrives, rejected, keepOver } = arrival;
-    const inspected = line.inspected === 1 || item?.inspected === 1;
+    const { arrives, rejected, keepOver, passed } = arrival;
+    const inspected = !passed && (line.inspected === 1 || item?.inspected === 1);
     checkReasons(line, arrival, reasons);
     const taken =
       arrives === 0 && arrival.rest !== null

@@ -1,3 +1,5 @@
+import type { Tracking } from '@/core/items/kinds';
+
 /** The sample company's suppliers, items and prices. All of it is made up. */
 
 export const COST_CODES = [
@@ -322,6 +324,16 @@ export const BILLS: readonly {
 ];
 
 /** What lies in the yard's stores: how much, what all of it cost, and how much of it is to be kept. */
+/** What is followed by its numbers, and how those read. */
+export const TRACKED: readonly (readonly [item: string, tracking: Tracking, pattern: string])[] = [
+  ['PU-BG-24', 'serial', 'SN-9999'],
+  ['EN-GBX-CL', 'serial', 'GC-9999'],
+  ['CO-EP-20', 'lot', ''],
+];
+
+/** Bins of the yard. */
+export const BINS: readonly string[] = ['A-01', 'A-02', 'A-03', 'B-01', 'B-02', 'Rack 1', 'Rack 2'];
+
 export const STOCK: readonly (readonly [item: string, quantity: number, value: number, keep?: number])[] = [
   ['TU-316-38', 6, 52.8],
   ['TREAD-GRP', 12, 129.6],

@@ -108,7 +108,7 @@ export const EPISODES: readonly Episode[] = [
     on: -16,
     lines: ['418/EN-GBX-CL'],
     sent: -15,
-    in: [{ on: -4, note: 'Both packs checked' }],
+    in: [{ on: -4, note: 'Both packs checked', numbers: { 'EN-GBX-CL': ['GC-7731', 'GC-7732'] } }],
     bills: [{ on: -3, number: 'LM 40071', matched: -2 }],
   },
   {

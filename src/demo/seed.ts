@@ -21,6 +21,7 @@ import type { Db } from '@/store/connection';
 import { keepPlacesOf } from '@/store/places';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
+import { layOutStores, useUp } from './stores';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
 import { layOutSelling } from './selling';
 import { layOutBudgets } from './budgets';
@@ -44,6 +45,7 @@ export async function seedDemo(
   const yard = new DemoYard(db, today, { week: MON_TO_FRI, off: new Set(off.map((d) => d.day)) }, post);
   must(await saveReviewPoints(await yard.as('wren', -60), { kind: 'make', points: LOOKED_OVER }));
   await writeBills(yard);
+  await layOutStores(yard);
   await countStores(yard);
   for (const job of JOBS) await openWithQuote(yard, job);
   await keepDrawings(yard, 'before');
@@ -55,8 +57,10 @@ export async function seedDemo(
   await layOutBudgets(yard);
   await layOutSignOff(yard);
   await keepDrawings(yard, 'after');
-  for (const job of JOBS.filter((j) => j.complete))
+  for (const job of JOBS.filter((j) => j.complete)) {
+    await useUp(yard, job.number, -34);
     await db('job').where({ number: job.number }).update({ state: 'complete' });
+  }
   await leaveOpen(yard);
 }
 

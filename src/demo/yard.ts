@@ -18,7 +18,7 @@ import type { Db } from '@/store/connection';
 import { findOrder } from '@/store/orders';
 import { findByEmail } from '@/store/people';
 import { contentOf } from '@/store/revising';
-import type { PersonKey } from './catalogue';
+import { TRACKED, type PersonKey } from './catalogue';
 
 /** The value of an outcome; the sample company's history has no refusals. */
 export function must<T>(outcome: Outcome<T>): T {
@@ -48,7 +48,13 @@ export type Episode = {
   /** A revision that was sent: why, and what the supplier is told to do. */
   revised?: { on: number; reason: string; instructions: string };
   /** Deliveries: the working day, and how much of which item (all that is due when left out). */
-  in?: readonly { on: number; only?: Readonly<Record<string, number>>; note?: string }[];
+  in?: readonly {
+    on: number;
+    only?: Readonly<Record<string, number>>;
+    note?: string;
+    /** Serial numbers by item. */
+    numbers?: Readonly<Record<string, readonly string[]>>;
+  }[];
   bills?: readonly {
     on: number;
     number: string;
@@ -188,9 +194,10 @@ export class DemoYard {
     must(await confirmOrder(await this.as('mina', on, 12), { ...ref, note: note ?? '', lines: said }));
   }
 
-  private async takeIn(orderId: number, { on, only, note }: NonNullable<Episode['in']>[number]): Promise<void> {
+  private async takeIn(orderId: number, came: NonNullable<Episode['in']>[number]): Promise<void> {
+    const { on, only, note } = came;
     const due = (await this.lines(orderId)).filter((l) => l.kind === 'goods');
-    const came = new Map(
+    const had = new Map(
       (
         (await this.db('split')
           .whereIn(
@@ -205,13 +212,26 @@ export class DemoYard {
     const arrivals = due
       .map((l) => ({
         lineId: l.id,
-        arrives: only === undefined ? quantity(l.quantity - (came.get(l.id) ?? 0)) : q(only[l.ourNumber] ?? 0),
+        arrives: only === undefined ? quantity(l.quantity - (had.get(l.id) ?? 0)) : q(only[l.ourNumber] ?? 0),
         keepOver: false,
+        number: l.ourNumber,
       }))
-      .filter((a) => a.arrives > 0);
+      .filter((a) => a.arrives > 0)
+      .map(({ number, ...a }) => ({ ...a, numbers: this.numbersOf(number, a.arrives, came) }));
     const { version } = (await this.db('purchaseOrder').where({ id: orderId }).first('version')) as { version: number };
     const ref = { once: this.once(), orderId, version };
     must(await receive(await this.as('joss', on, 14), { ...ref, note: note ?? '', arrivals }));
+  }
+
+  /** The numbers that came with an item: of each piece, or the lot that it was made in. */
+  private numbersOf(
+    item: string,
+    many: Quantity,
+    { on, numbers }: NonNullable<Episode['in']>[number],
+  ): { number: string; expiresOn?: string; quantity: Quantity }[] {
+    const tracking = TRACKED.find(([number]) => number === item)?.[1];
+    if (tracking === 'lot') return [{ number: `L-${2240 + on}`, expiresOn: this.day(on + 180), quantity: many }];
+    return (numbers?.[item] ?? []).map((number) => ({ number, quantity: q(1) }));
   }
 
   private async bill(orderId: number, bill: NonNullable<Episode['bills']>[number]): Promise<void> {

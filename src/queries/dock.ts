@@ -1,9 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
+import { plusDays } from '@/core/calendar/workdays';
 import { AWAITED, type OrderState } from '@/core/orders/states';
-import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
-import { findOrder } from '@/store/orders';
-import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import type { Page } from './page';
 import { permit } from './permit';
@@ -14,32 +12,77 @@ export type DueRow = {
   readonly supplier: string;
   readonly state: OrderState;
   readonly wantedOn: Day | null;
+  /** The first day that something of it is to come: as promised, else as wanted. */
+  readonly comesOn: Day | null;
   readonly carrier: string;
   readonly lines: number;
   readonly linesDue: number;
-  readonly jobs: string;
+  readonly jobs: string | null;
+  /** Where what is looked for goes, when that is not our own place. */
+  readonly places: string | null;
 };
+
+/** What the dock looks at: what comes here, what goes straight elsewhere, what waits to be inspected, what is to go back. */
+export const DOCK_SHOWS = ['late', 'today', 'week', 'straight', 'inspect', 'back'] as const;
+export type DockShow = (typeof DOCK_SHOWS)[number];
+
+export type DueFilter = {
+  readonly words?: string | undefined;
+  readonly show?: DockShow | undefined;
+  readonly supplierId?: number | undefined;
+  readonly job?: string | undefined;
+  readonly after?: string | undefined;
+};
+
+/** A filter from the words of an address. */
+export const dueFilter = (query: Readonly<Record<string, string | undefined>>): DueFilter => ({
+  words: query.words,
+  show: DOCK_SHOWS.find((s) => s === query.show),
+  supplierId: query.supplier === undefined ? undefined : Number(query.supplier) || 0,
+  job: query.job,
+});
 
 const DOCK_SHOWN = 100;
 /** After every day that there is. */
 const NEVER = '~';
 const PLACE = `coalesce(o.wanted_on, '${NEVER}'), o.id`;
 
-/** Orders with something still to arrive, the earliest wanted first. No prices: the dock needs none. */
-export async function listDue(
-  db: Db,
-  person: Person,
-  words?: string,
-  after?: string,
-): Promise<Pick<Page<DueRow>, 'rows' | 'next'>> {
-  permit(person, 'see dock');
+const COMES = 'coalesce(l.promised_on, l.wanted_on, o.wanted_on)';
+/** Goods that a line still brings to the dock. */
+const DUE =
+  "l.order_id = o.id and l.kind = 'goods' and l.closed_short is null and l.bills_ended is null and l.quantity - l.given_up - l.received - l.held > 0";
+/** A line that goes to a place of ours; what is for stores does wherever it comes. */
+const OURS = `((select p.kind from delivery_place p where p.id = coalesce(l.place_id, o.place_id)) = 'own'
+  or exists (select 1 from split x where x.line_id = l.id and x.job_id is null))`;
+
+/** Which lines each of the looks is at. */
+const linesOf = (show: DockShow | undefined): string => {
+  if (show === 'straight') return `${DUE} and not ${OURS}`;
+  if (show === 'inspect') return 'l.order_id = o.id and l.held > 0';
+  if (show === 'back') return 'l.order_id = o.id and l.rejected > 0';
+  return `${DUE} and ${OURS}`;
+};
+
+function foundDue(db: Db, { words, show, supplierId, job }: DueFilter, today: Day) {
+  const lines = linesOf(show);
+  const by = { late: plusDays(today, -1), today, week: plusDays(today, 7) }[show as string];
+  const when = by === undefined ? '' : ` and ${COMES} <= '${by}'`;
   const query = db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', AWAITED)
-    .whereExists(
-      db('orderLine as g').whereRaw('g.order_id = o.id').where('g.kind', 'goods').whereNull('g.closedShort'),
+    .whereRaw(`exists (select 1 from order_line l where ${lines}${when})`);
+  if (show === 'back' || show === 'inspect') void query.whereIn('o.state', [...AWAITED, 'allIn', 'settled']);
+  else void query.whereIn('o.state', AWAITED);
+  if (supplierId !== undefined) void query.where('o.supplierId', supplierId);
+  if (job !== undefined)
+    void query.whereIn(
+      'o.id',
+      db('split as x')
+        .join('orderLine as f', 'f.id', 'x.lineId')
+        .join('job as j', 'j.id', 'x.jobId')
+        .where('j.number', job)
+        .select('f.orderId'),
     );
-  if (words) {
+  if (words)
     void query.where((w) =>
       w
         .whereLike('o.number', `%${words}%`)
@@ -56,9 +99,21 @@ export async function listDue(
             .select('f.orderId'),
         ),
     );
-  }
-  if (after !== undefined) {
-    const [wantedOn, id] = after.split(' ');
+  return query;
+}
+
+/** Orders with something still to arrive, the earliest wanted first. No prices: the dock needs none. */
+export async function listDue(
+  db: Db,
+  person: Person,
+  today: Day,
+  filter: DueFilter = {},
+): Promise<Pick<Page<DueRow>, 'rows' | 'next'>> {
+  permit(person, 'see dock');
+  const query = foundDue(db, filter, today);
+  const lines = linesOf(filter.show);
+  if (filter.after !== undefined) {
+    const [wantedOn, id] = filter.after.split(' ');
     void query.whereRaw(`(${PLACE}) > (?, ?)`, [wantedOn ?? '', Number(id)]);
   }
   const rows = (await query
@@ -72,11 +127,13 @@ export async function listDue(
       'o.carrier',
       { supplier: 's.name' },
       db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods') as lines"),
+      db.raw(`(select count(*) from order_line l where ${lines}) as lines_due`),
+      db.raw(`(select min(${COMES}) from order_line l where ${lines}) as comes_on`),
       db.raw(
-        "(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods' and l.closed_short is null and l.quantity > l.received) as lines_due",
+        `(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where ${lines}) as jobs`,
       ),
       db.raw(
-        '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
+        `(select group_concat(distinct p.name) from order_line l join delivery_place p on p.id = coalesce(l.place_id, o.place_id) where ${lines} and p.kind <> 'own') as places`,
       ),
     )) as DueRow[];
   const shown = rows.slice(0, DOCK_SHOWN);
@@ -85,89 +142,14 @@ export async function listDue(
   return { rows: shown, next: more ? `${last.wantedOn ?? NEVER} ${last.id}` : undefined };
 }
 
-export type DockLine = {
-  readonly id: number;
-  readonly description: string;
-  readonly ourNumber: string;
-  readonly theirNumber: string;
-  readonly unit: string;
-  readonly ordered: Quantity;
-  readonly received: Quantity;
-  /** Nothing more is expected of it. */
-  readonly closed: boolean;
-  readonly wantedOn: Day | null;
-  readonly for: readonly { readonly job: string | null; readonly ordered: Quantity; readonly received: Quantity }[];
-};
-
-export type DockOrder = {
-  readonly id: number;
-  readonly version: number;
-  readonly number: string;
-  readonly supplier: string;
-  readonly state: OrderState;
-  readonly wantedOn: Day | null;
-  readonly lines: readonly DockLine[];
-  readonly receipts: readonly {
-    readonly id: number;
-    readonly number: string;
-    readonly day: Day;
-    readonly note: string;
-    readonly who: string;
-    readonly back: number;
-  }[];
-};
-
-export async function loadDockOrder(db: Db, person: Person, number: string): Promise<DockOrder | undefined> {
+/** How many orders each look finds that has something to say beside what is expected. */
+export async function countDock(db: Db, person: Person, today: Day): Promise<Readonly<Record<DockShow, number>>> {
   permit(person, 'see dock');
-  const head = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .where({ number })
-    .first('o.id', 'o.version', 'o.state', 'o.wantedOn', { supplier: 's.name' })) as
-    Omit<DockOrder, 'number' | 'lines' | 'receipts'> | undefined;
-  if (head === undefined) return undefined;
-  const order = await findOrder(db, head.id);
-  const goods = (order?.lines ?? []).filter((l) => l.kind === 'goods');
-  const jobs = new Map(
-    (
-      await whereIn(
-        db,
-        'job',
-        'id',
-        goods.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])),
-      )
-    ).map((j) => [j.id, j.number]),
+  const counts = await Promise.all(
+    DOCK_SHOWS.map(async (show) => {
+      const [row] = (await foundDue(db, { show }, today).count({ n: '*' })) as unknown as { n: number }[];
+      return [show, row?.n ?? 0] as const;
+    }),
   );
-  const receipts = (await db('receipt as r')
-    .join('person as p', 'p.id', 'r.personId')
-    .where({ orderId: head.id })
-    .orderBy('r.id', 'desc')
-    .select(
-      'r.id',
-      'r.number',
-      'r.day',
-      'r.note',
-      { who: 'p.name' },
-      db.raw('r.reverses_id is not null or exists (select 1 from receipt b where b.reverses_id = r.id) as back'),
-    )) as DockOrder['receipts'];
-  return {
-    ...head,
-    number,
-    receipts,
-    lines: goods.map((l) => ({
-      id: l.id,
-      description: l.description,
-      ourNumber: l.ourNumber,
-      theirNumber: l.theirNumber,
-      unit: l.unit,
-      ordered: l.quantity,
-      received: l.received,
-      closed: l.closedShort !== null || l.billsEnded !== null,
-      wantedOn: l.wantedOn,
-      for: l.splits.map((s) => ({
-        job: s.jobId === null ? null : (jobs.get(s.jobId) ?? ''),
-        ordered: s.quantity,
-        received: s.received,
-      })),
-    })),
-  };
+  return Object.fromEntries(counts) as Record<DockShow, number>;
 }

@@ -3,7 +3,7 @@ import type { Minor } from '@/core/money/money';
 import { loadPaper } from '@/store/paper';
 import { insertMany } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
-import { loadDockOrder } from './dock';
+import { loadDockOrder } from './dockOrder';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceForm } from './invoices';
 import { loadHistory } from './history';
 import { loadOrder, loadOrderForm } from './order';

@@ -164,7 +164,9 @@ describe('lists', () => {
     expect((await find(yard.db, keeper, 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([
       ['order', `/dock/${order.number}`],
     ]);
-    expect((await listDue(yard.db, keeper, 'hose')).rows.map((r) => r.number)).toEqual([order.number]);
+    expect((await listDue(yard.db, keeper, TODAY, { words: 'hose' })).rows.map((r) => r.number)).toEqual([
+      order.number,
+    ]);
     expect((await listJobs(yard.db, keeper, {})).rows[0]?.level).toBeNull();
     await expect(loadOrder(yard.db, keeper, order.number, TODAY)).rejects.toThrow(NotPermitted);
     await expect(loadTab(yard.db, keeper, 1)).rejects.toThrow('You may not see prices and budgets.');

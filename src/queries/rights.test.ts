@@ -6,7 +6,8 @@ import { TestCompany, TODAY } from '../../tests/support/company';
 import { loadBill, readBillFile, workOut } from './boms';
 import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
-import { listDue, loadDockOrder } from './dock';
+import { countDock, listDue } from './dock';
+import { loadDockOrder } from './dockOrder';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
@@ -142,7 +143,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what a supplier was paid for', 'see money', (p) => listPaidParts(yard.db, p, 1)],
   ['how a price went', 'see money', (p) => loadPriceCourse(yard.db, p, 1, 1)],
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
-  ['deliveries due', 'see dock', (p) => listDue(yard.db, p)],
+  ['deliveries due', 'see dock', (p) => listDue(yard.db, p, TODAY)],
+  ['how many deliveries are due', 'see dock', (p) => countDock(yard.db, p, TODAY)],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
   ['an invoice', 'see invoices', (p) => loadInvoice(yard.db, p, 1)],

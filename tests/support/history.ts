@@ -9,9 +9,6 @@ import { changeOrder, draftOrders, holdOrder, putBack } from '@/actions/orders';
 import { changeQuote, reviseQuote } from '@/actions/quotes';
 import { winQuote } from '@/actions/winning';
 import { beginRevision, changeRevision, dropRevision } from '@/actions/revising';
-import { inspect } from '@/actions/inspecting';
-import { receive } from '@/actions/receiving';
-import { sendBack } from '@/actions/sendingBack';
 import { takeBack } from '@/actions/takingBack';
 import { markSentByHand } from '@/actions/sending';
 import type { Outcome } from '@/actions/action';
@@ -19,6 +16,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { AWAITED, BILLABLE, EDITABLE, OPEN_AT_SUPPLIER, ORDER_STATES, type OrderState } from '@/core/orders/states';
 import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
+import { isOfDock, someOf, tryDock } from './dockHistory';
 import type { StoredOrder } from '@/store/orders';
 import { isOfStores, tryStores } from './storesHistory';
 import { typedChange } from './typedChange';
@@ -138,8 +136,7 @@ export async function tryStep(
   const as = (role: Parameters<TestCompany['as']>[0]) => yard.as(role, day);
   const once = yard.once();
   const part = (of: number) => Math.max(1, Math.round(of * share)) as never;
-  const whole = (of: number, unit: string) =>
-    (['XRL', 'C62'].includes(unit) ? Math.max(10_000, Math.round((of * share) / 10_000) * 10_000) : part(of)) as never;
+  const whole = someOf(share);
   if (act === 'draft' || act === 'join') {
     const open = await db('need').where('open', '>', 0).whereNotNull('supplierId').orderBy('id');
     const some = open.filter((_, k) => (which >> k) % 2 === 0).slice(0, 3);
@@ -321,32 +318,7 @@ export async function tryStep(
   }
   if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
   if (act === 'endBills') return endBills(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
-  if (act === 'receive') {
-    if (which % 7 === 3) await db('orderLine').where({ id: line.id }).update({ inspected: 1 });
-    const arrives = whole(line.quantity * 1.1, line.unit);
-    const reason = await db('reason')
-      .where({ does: which % 3 === 0 ? 'damaged' : 'rejected' })
-      .first('id');
-    const bad = which % 5 === 1 ? { rejected: whole(arrives * 0.4, line.unit), reasonId: reason?.id ?? null } : {};
-    const arrivals = [{ lineId: line.id, arrives, keepOver: which % 2 === 0, ...bad }];
-    return receive(await as('storekeeper'), { once, ...ref, note: '', arrivals });
-  }
-  if (act === 'inspect') {
-    const reason = await db('reason').where({ does: 'rejected' }).first('id');
-    const rejected = which % 3 === 0 ? whole(line.held * 0.5, line.unit) : (0 as never);
-    const released =
-      which % 2 === 0 ? ((line.held - rejected) as never) : whole(Math.max(line.held - rejected, 0), line.unit);
-    const lines = [{ lineId: line.id, released, rejected, reasonId: reason?.id ?? null }];
-    return inspect(await as('storekeeper'), { once, ...ref, lines });
-  }
-  if (act === 'sendBack') {
-    const from = line.rejected > 0 && which % 2 === 0 ? ('rejected' as const) : ('accepted' as const);
-    const quantity = whole(from === 'rejected' ? line.rejected : line.received, line.unit);
-    const lines = [
-      { lineId: line.id, quantity, from, wants: which % 3 === 0 ? ('credit' as const) : ('replacement' as const) },
-    ];
-    return sendBack(await as('storekeeper'), { once, ...ref, reason: 'faulty', lines });
-  }
+  if (isOfDock(act)) return tryDock(yard, { act, which, share }, now, line, day);
   if (act === 'bill') {
     const factor = which % 3 === 0 ? 1 : 0.9 + share / 4;
     const price = Math.round((line.price ?? 0) * factor) as never;

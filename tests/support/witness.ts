@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import type { Db } from '@/store/connection';
+import { deliveries, inShares, nothingCame, type Came, type Line, type Part } from './deliveryWitness';
 import { newStock, noneHeld, stockOf, type Held, type PartStock, type StockMemory } from './stockWitness';
 import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, follow } from './plainSums';
 
@@ -31,31 +32,6 @@ export type Told = {
 };
 
 const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
-type Part = {
-  id: number;
-  job: unknown;
-  code: unknown;
-  need: unknown;
-  quantity: number;
-  value: number;
-  place: number;
-  /** Goods of an item for stores. */
-  stored: boolean;
-};
-type Line = {
-  id: number;
-  order: unknown;
-  kind: string;
-  quantity: number;
-  many: number;
-  one: number;
-  parts: Part[];
-  state: string;
-  closed: boolean;
-  ended: boolean;
-};
-
-const inShares = (line: Line, q: number): number => whole(new Big(q).times(line.many).div(line.one));
 const place = (job: unknown, code: unknown): string => `${job ?? '-'}/${job === null ? '-' : (code ?? '-')}`;
 const UNSENT = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
 
@@ -230,8 +206,6 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
   return told;
 }
 
-type Came = { received: number; billed: number; amount: number; claimed: number; givenUp: number };
-const nothingCame = (): Came => ({ received: 0, billed: 0, amount: 0, claimed: 0, givenUp: 0 });
 const came = new WeakMap<Map<number, Line>, Map<number, Came>>();
 
 type Scene = {
@@ -252,21 +226,16 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     state.set(id, known);
     return known;
   };
-  const lineCame = new Map<number, { received: number; billed: number; givenUp: number }>();
-  const wentBack = new Map<number, [part: number, q: number, up: number][]>();
-  const ofLine = (id: number) => {
-    const known = lineCame.get(id) ?? { received: 0, billed: 0, givenUp: 0 };
-    lineCame.set(id, known);
-    return known;
-  };
   const journal = (await db.raw(
     "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'inspect', 'sendBack', 'takeBack') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
-  )) as { action: string; subjectId: number }[];
+  )) as { action: 'receive' | 'inspect' | 'sendBack' | 'takeBack' | 'matchInvoice'; subjectId: number }[];
   const receiptLines = await all('receiptLine', 'receiptId');
   const invoices = await all('invoice');
   const invoiceLines = await all('invoiceLine', 'place');
-  const brought = new Map<number, [split: number, q: number][]>();
-  const wanted = (p: Part) => String(needs.find((n) => n.id === p.need)?.neededOn ?? '9999');
+  const door = deliveries(lines, at, receiptLines, (p) =>
+    String(needs.find((n) => n.id === p.need)?.neededOn ?? '9999'),
+  );
+  const { ofLine } = door;
   const cost = (invoice: Row) => {
     const own = invoiceLines.filter((l) => l.invoiceId === invoice.id);
     const costs = withTax(own.map((l) => ({ net: num(l.net), tax: taxOf(l.taxCodeId) })));
@@ -289,76 +258,7 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     return got;
   };
   for (const { action, subjectId } of journal) {
-    if (action === 'receive' || action === 'inspect')
-      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
-        const line = lines.get(num(r.lineId)) as Line;
-        const before = ofLine(line.id).received;
-        let left = inShares(line, before + num(r.accepted)) - inShares(line, before);
-        const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place);
-        order.forEach((p, k) => {
-          const room = Math.max(0, p.quantity - at(p.id).givenUp - at(p.id).received);
-          const part = k === order.length - 1 ? left : Math.min(left, room);
-          at(p.id).received += part;
-          left -= part;
-          brought.set(subjectId, [...(brought.get(subjectId) ?? []), [p.id, part]]);
-        });
-        ofLine(line.id).received += num(r.accepted);
-      }
-    if (action === 'sendBack')
-      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
-        const line = lines.get(num(r.lineId)) as Line;
-        const known = ofLine(line.id);
-        const before = known.received;
-        known.received += num(r.accepted);
-        // Who needs it last gives it up first.
-        const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place).reverse();
-        let goes = inShares(line, before) - inShares(line, known.received);
-        let credit = inShares(line, known.givenUp + num(r.givenUp)) - inShares(line, known.givenUp);
-        const gave: [number, number, number][] = [];
-        order.forEach((p, k) => {
-          const c = at(p.id);
-          const q = Math.min(goes, c.received);
-          const room =
-            num(r.accepted) < 0
-              ? q
-              : k === order.length - 1
-                ? credit
-                : Math.max(0, p.quantity - c.givenUp - c.received);
-          const up = num(r.givenUp) === 0 ? 0 : Math.min(num(r.accepted) < 0 ? q : credit, room);
-          c.received -= q;
-          c.givenUp += up;
-          goes -= q;
-          credit -= up;
-          gave.push([p.id, q, up]);
-        });
-        known.givenUp += num(r.givenUp);
-        wentBack.set(subjectId, [...(wentBack.get(subjectId) ?? []), ...gave]);
-      }
-    if (action === 'takeBack' && wentBack.has(subjectId)) {
-      for (const [id, q, up] of wentBack.get(subjectId) ?? []) {
-        at(id).received += q;
-        at(id).givenUp -= up;
-      }
-      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
-        const known = ofLine(num(r.lineId));
-        known.received -= num(r.accepted);
-        known.givenUp -= num(r.givenUp);
-      }
-    } else if (action === 'takeBack')
-      for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
-        const line = lines.get(num(r.lineId)) as Line;
-        const known = ofLine(line.id);
-        known.received -= num(r.accepted);
-        // What the parts hold together follows what the line holds: each gives back what it had, the rest the first that can.
-        let left = line.parts.reduce((a, p) => a + at(p.id).received, 0) - inShares(line, known.received);
-        const had = new Map(brought.get(subjectId) ?? []);
-        for (const most of [(id: number) => had.get(id) ?? 0, (id: number) => at(id).received])
-          for (const p of line.parts) {
-            const part = Math.min(left, most(p.id), at(p.id).received);
-            at(p.id).received -= part;
-            left -= part;
-          }
-      }
+    if (action !== 'matchInvoice') door[action](subjectId);
     if (action === 'matchInvoice') {
       const invoice = invoices.find((i) => i.id === subjectId) as Row;
       const beside: Beside[] = [];

@@ -1,9 +1,11 @@
 import { z } from 'zod';
-import { NONE } from '../quantity/quantity';
+import { TRACKING } from '../items/kinds';
+import { fromSupplierUnit, NONE, ONE, quantity, toSupplierUnit } from '../quantity/quantity';
 import { quantitySchema } from '../quantity/schema';
-import { anyText, optionalDay } from './fields';
+import { anyText, optionalDay, text } from './fields';
 import { binField, numbersField } from './stock';
-import { rowsOf, typedQuantity } from './typed';
+import { readNumbered } from '../stores/numbers';
+import { pickedOrNone, rowsOf, textFor, typedCount, typedQuantity } from './typed';
 
 const fromNone = quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.');
 
@@ -23,6 +25,8 @@ export const arrivalFields = z.object({
   arrives: fromNone,
   /** Whether what is more than was ordered stays here. */
   keepOver: z.boolean(),
+  /** Looked at and found good by who takes it in, where it would wait for its inspection. */
+  passed: z.boolean().default(false),
   /** What of it is rejected, and why. */
   rejected: fromNone.default(NONE),
   reasonId: z.number().int().nullable().default(null),
@@ -51,15 +55,110 @@ export const deliveryFields = {
   placeId: z.number().int().nullable().default(null),
 };
 
-const arrivalForm = z.object({
-  lineId: arrivalFields.shape.lineId,
-  arrives: typedQuantity(arrivalFields.shape.arrives),
-  keepOver: arrivalFields.shape.keepOver,
-});
+/** Serial numbers as they are typed, or one lot with its date; read against what moves when the form is sent. */
+const numbersText = z.string();
+
+const arrivalForm = z
+  .object({
+    lineId: arrivalFields.shape.lineId,
+    arrives: typedQuantity(fromNone, 'none'),
+    keepOver: z.boolean(),
+    passed: z.boolean(),
+    rejected: typedQuantity(fromNone, 'none'),
+    /** The id of a choice as text; empty for none. */
+    reason: z.string(),
+    bin: z.string(),
+    tracking: z.enum(TRACKING),
+    /** From the line's unit to the item's. */
+    toItem: z.object({ many: z.number(), one: z.number() }),
+    numbers: numbersText,
+    expiresOn: textFor(optionalDay),
+    rest: z.string(),
+    restDay: textFor(optionalDay),
+    restPlace: pickedOrNone,
+  })
+  .transform((typed, ctx) => {
+    const good = quantity(typed.arrives - typed.rejected);
+    const numbers = readNumbered(typed.tracking, typed.numbers, typed.expiresOn, fromSupplierUnit(good, typed.toItem));
+    if (!numbers.ok) {
+      ctx.addIssue({ code: 'custom', message: numbers.refusals[0]?.message ?? '', path: ['numbers'] });
+      return z.NEVER;
+    }
+    const { lineId, arrives, keepOver, passed, rejected, restDay: promisedOn, restPlace: placeId } = typed;
+    return {
+      ...{ lineId, arrives, keepOver, passed, rejected, numbers: [...numbers.value] },
+      reasonId: idIn(typed.reason),
+      binId: idIn(typed.bin),
+      rest: typed.rest === '' ? null : { reasonId: Number(typed.rest), promisedOn, placeId },
+    };
+  });
 export type ArrivalText = z.input<typeof arrivalForm>;
 
-export const isNotHere = ({ arrives }: ArrivalText): boolean => ['', '0'].includes(arrives.trim());
+const idIn = (text: string): number | null => (text === '' ? null : Number(text));
+
+/** Nothing came of a line, and nothing is said of it. */
+export const isNotHere = ({ arrives, rest }: ArrivalText): boolean => ['', '0'].includes(arrives.trim()) && rest === '';
 
 /** A delivery as it is typed; lines of which nothing came are left out. */
-export const deliveryForm = z.object({ note: noteField, arrivals: rowsOf(arrivalForm, isNotHere) });
+export const deliveryForm = z.object({
+  note: noteField,
+  day: textFor(optionalDay),
+  carrier: anyText(80),
+  packages: typedCount(deliveryFields.packages.unwrap(), 'How many packages, in figures.', null),
+  arrivals: rowsOf(arrivalForm, isNotHere),
+});
 export type DeliveryText = z.input<typeof deliveryForm>;
+
+const ONE_EACH = (number: string) => ({ number, expiresOn: null, quantity: ONE });
+
+/** What an inspection found, as it is typed: by quantity, or piece by piece where each has its number. */
+const inspectedForm = z
+  .object({
+    lineId: z.number().int(),
+    tracking: z.enum(TRACKING),
+    toItem: z.object({ many: z.number(), one: z.number() }),
+    released: typedQuantity(fromNone, 'none'),
+    rejected: typedQuantity(fromNone, 'none'),
+    reason: z.string(),
+    good: z.array(z.string()),
+    bad: z.array(z.string()),
+  })
+  .transform((t) => {
+    const { lineId } = t;
+    if (t.tracking === 'none') return { lineId, released: t.released, rejected: t.rejected, reasonId: idIn(t.reason) };
+    const own = (n: number) => toSupplierUnit(quantity(n * ONE), t.toItem);
+    return {
+      ...{ lineId, released: own(t.good.length), rejected: own(t.bad.length), reasonId: idIn(t.reason) },
+      ...{ numbers: t.good.map(ONE_EACH), rejectedNumbers: t.bad.map(ONE_EACH) },
+    };
+  });
+export const inspectionForm = z.object({
+  lines: rowsOf(inspectedForm, (t: z.input<typeof inspectedForm>) =>
+    t.tracking === 'none'
+      ? ['', '0'].includes(t.released.trim()) && ['', '0'].includes(t.rejected.trim())
+      : t.good.length + t.bad.length === 0,
+  ),
+});
+
+/** What goes back to the supplier, as it is typed. */
+const returnedForm = z
+  .object({
+    lineId: z.number().int(),
+    tracking: z.enum(TRACKING),
+    toItem: z.object({ many: z.number(), one: z.number() }),
+    quantity: typedQuantity(fromNone),
+    from: z.enum(['rejected', 'accepted']),
+    wants: z.enum(['replacement', 'credit']),
+    numbers: numbersText,
+  })
+  .transform(({ tracking, toItem, numbers: text, ...said }, ctx) => {
+    const numbers = readNumbered(tracking, text, null, fromSupplierUnit(said.quantity, toItem));
+    if (numbers.ok) return { ...said, numbers: [...numbers.value] };
+    ctx.addIssue({ code: 'custom', message: numbers.refusals[0]?.message ?? '', path: ['numbers'] });
+    return z.NEVER;
+  });
+export const sentBackForm = z.object({
+  reason: text(120, 'Say why it goes back.'),
+  carrier: anyText(80),
+  lines: rowsOf(returnedForm, (t: z.input<typeof returnedForm>) => ['', '0'].includes(t.quantity.trim())),
+});

@@ -1,5 +1,5 @@
 import type { Tracking } from '../items/kinds';
-import { formatQuantity, NONE, ONE, quantity, type Quantity } from '../quantity/quantity';
+import { formatQuantity, NONE, ONE, parseQuantity, quantity, type Quantity } from '../quantity/quantity';
 import { done, refusal, refused, type Refusal, type Result } from '../result';
 
 /** The most numbers that are taken at once. */
@@ -7,8 +7,15 @@ export const MOST_NUMBERS = 2000;
 /** The longest number that is kept. */
 export const LONGEST_NUMBER = 60;
 
-const RANGE = /^(\S+?)\s*(?:…|\.{2,3}|\bto\b)\s*(\S+)$/i;
-const COUNTED = /^(.*?)(\d+)$/;
+/** What stands between the first number of a range and its last. */
+const UP_TO = /…|\.{2,3}| to /i;
+
+/** The figures at the end of a number, and what stands before them. */
+function counted(number: string): readonly [before: string, figures: string] {
+  let at = number.length;
+  while (at > 0 && /\d/.test(number[at - 1] ?? '')) at -= 1;
+  return [number.slice(0, at), number.slice(at)];
+}
 
 const fault = (code: string, message: string) => refused(refusal(code, message, 'numbers'));
 
@@ -20,11 +27,9 @@ const fault = (code: string, message: string) => refused(refusal(code, message, 
  * @example expandRange('SN-098', 'SN-101') // SN-098, SN-099, SN-100, SN-101
  */
 export function expandRange(from: string, to: string): Result<string[]> {
-  const [first, last] = [COUNTED.exec(from), COUNTED.exec(to)];
-  const [, before = '', start = ''] = first ?? [];
-  const [, upTo = '', end = ''] = last ?? [];
+  const [[before, start], [upTo, end]] = [counted(from), counted(to)];
   // What is short for the last number, as in SN-2041…2060, means the same beginning.
-  if (first === null || last === null || (upTo !== before && upTo !== ''))
+  if (start === '' || end === '' || (upTo !== before && upTo !== ''))
     return fault('numbers.range', `${from} to ${to} is no range: only the figures at the end may differ.`);
   if (start.length > 15 || end.length > 15)
     return fault('numbers.range', `${from} to ${to} has more figures than can be counted on. List the numbers.`);
@@ -47,8 +52,8 @@ export function readNumbers(text: string): Result<string[]> {
   const seen = new Set<string>();
   for (const part of text.split(/[\n\r,;\t]+/).map((p) => p.trim())) {
     if (part === '') continue;
-    const range = RANGE.exec(part);
-    const read = range === null ? done([part]) : expandRange(range[1] ?? '', range[2] ?? '');
+    const [from = '', to] = part.split(UP_TO).map((p) => p.trim());
+    const read = to === undefined ? done([part]) : expandRange(from, to);
     if (!read.ok) return read;
     for (const number of read.value) {
       if (number.length > LONGEST_NUMBER)
@@ -122,4 +127,34 @@ export function numbersFault(item: Item, moved: Quantity, numbers: readonly Numb
     'numbers.many',
     `${name} needs ${formatQuantity(moved)} serial ${moved === ONE ? 'number' : 'numbers'}: ${gap} ${given < moved ? (given === NONE ? 'are missing' : 'more to give') : 'too many'}.`,
   );
+}
+
+/**
+ * The numbers that come with goods, as they were typed: serial numbers of one piece each, or a lot of all of it; several
+ * lots each with their quantity, as “LOT-7: 40”.
+ *
+ * @param moved - what comes, in the item's unit
+ */
+export function readNumbered(
+  tracking: Tracking,
+  text: string,
+  expiresOn: string | null,
+  moved: Quantity,
+): Result<readonly Numbered[]> {
+  if (tracking === 'none' || text.trim() === '') return done([]);
+  if (tracking === 'serial') {
+    const read = readNumbers(text);
+    return read.ok ? done(read.value.map((number) => ({ number, expiresOn: null, quantity: ONE }))) : read;
+  }
+  const rows = text.split(/[\n\r;]+/).filter((r) => r.trim() !== '');
+  const lots: Numbered[] = [];
+  for (const row of rows) {
+    const [number = '', many = ''] = row.split(':').map((c) => c.trim());
+    if (many === '' && rows.length > 1)
+      return fault('numbers.lots', `Say how much is of ${number}, as “${number}: 40”.`);
+    const read = many === '' ? done(moved) : parseQuantity(many);
+    if (!read.ok) return fault('numbers.lots', `“${many}” is no quantity of ${number}.`);
+    lots.push({ number, expiresOn, quantity: read.value });
+  }
+  return done(lots);
 }

@@ -2,7 +2,7 @@ import { asked } from '@/core/asked';
 import { MESSAGE_STATE_NAMES, ORDER_STATE_NAMES } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
-import { listDue, type DueRow } from '../dock';
+import { dueFilter, listDue, type DueRow } from '../dock';
 import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices';
 import type { NeedLine } from '../needLine';
 import { gatherFilterOf, pageOfOpenNeeds } from '../openNeeds';
@@ -80,18 +80,19 @@ export const invoices = list<InvoiceRow>('see invoices', 'Invoices', ({ db, pers
   ),
 }));
 
-export const dock = list<DueRow>('see dock', 'Expected', ({ db, person, query }) => ({
+export const dock = list<DueRow>('see dock', 'Expected', ({ db, person, query, today }) => ({
   columns: [
     { head: 'Order', cell: (o) => text(o.number) },
     { head: 'Supplier', cell: (o) => text(o.supplier) },
     { head: 'State', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
     { head: 'Jobs', cell: (o) => text(o.jobs) },
     { head: 'Wanted', cell: (o) => day(o.wantedOn) },
+    { head: 'Comes', cell: (o) => day(o.comesOn) },
     { head: 'Carrier', cell: (o) => text(o.carrier) },
     { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
     { head: 'Lines due', cell: (o) => ({ whole: o.linesDue }) },
   ],
-  pages: everyPage((after) => listDue(db, person, query.words, after)),
+  pages: everyPage((after) => listDue(db, person, today, { ...dueFilter(query), after })),
 }));
 
 export const outbox = list<MessageRow>('see money', 'Outbox', ({ db, person }) => ({

@@ -1,6 +1,6 @@
 import type { GotBy, Offset, Per } from '@/core/boms/bom';
 import type { Day } from '@/core/calendar/workdays';
-import type { Minor, UnitPrice } from '@/core/money/money';
+import type { UnitPrice } from '@/core/money/money';
 import type { PlannedWork } from '@/core/planning/plan';
 import type { Quantity } from '@/core/quantity/quantity';
 

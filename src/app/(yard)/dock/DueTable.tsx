@@ -1,16 +1,17 @@
 'use client';
 
 import Link from '@/ui/Link';
-import { isOverdue } from '@/core/orders/states';
-import type { DueRow } from '@/queries/dock';
+import type { DockShow, DueRow } from '@/queries/dock';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../orders/StateTag';
 
-export function DueTable({ rows }: { rows: readonly DueRow[] }) {
+const HEADS: Partial<Record<DockShow, string>> = { inspect: 'Lines to inspect', back: 'Lines to send back' };
+
+export function DueTable({ rows, show }: { rows: readonly DueRow[]; show: DockShow | undefined }) {
   const { day, far, today } = useYard();
-  const late = (o: DueRow) => isOverdue(o, today);
+  const late = (o: DueRow) => o.comesOn !== null && o.comesOn < today && show !== 'inspect' && show !== 'back';
   const columns: Column<DueRow>[] = [
     {
       key: 'number',
@@ -43,12 +44,22 @@ export function DueTable({ rows }: { rows: readonly DueRow[] }) {
     },
     {
       key: 'lines',
-      head: 'Lines to come',
+      head: (show && HEADS[show]) ?? 'Lines to come',
       num: true,
       by: (o) => o.linesDue,
       cell: (o) => `${o.linesDue} of ${o.lines}`,
       wide: true,
     },
+    ...(show === 'straight'
+      ? [
+          {
+            key: 'places',
+            head: 'Goes to',
+            cell: (o: DueRow) => <span className="text-ink-2">{o.places?.replaceAll(',', ', ')}</span>,
+            wide: true,
+          },
+        ]
+      : []),
     {
       key: 'carrier',
       head: 'Carrier',
@@ -58,13 +69,13 @@ export function DueTable({ rows }: { rows: readonly DueRow[] }) {
     },
     { key: 'state', head: 'State', by: (o) => o.state, cell: (o) => <StateTag state={o.state} />, wide: true },
     {
-      key: 'wanted',
-      head: 'Wanted',
-      by: (o) => o.wantedOn ?? '9999',
+      key: 'comes',
+      head: 'Comes',
+      by: (o) => o.comesOn ?? '9999',
       cell: (o) => (
         <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>
-          {day(o.wantedOn)}
-          {o.wantedOn !== null && <span className="block text-[12px] font-normal">{far(o.wantedOn)}</span>}
+          {day(o.comesOn)}
+          {o.comesOn !== null && <span className="block text-[12px] font-normal">{far(o.comesOn)}</span>}
         </span>
       ),
     },

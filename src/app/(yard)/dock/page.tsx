@@ -1,36 +1,79 @@
-import { isOverdue } from '@/core/orders/states';
-import { listDue } from '@/queries/dock';
-import { FilterWords } from '@/ui/kit/Filters';
+import { findJobThing, loadThing } from '@/queries/things';
+import { countDock, dueFilter, listDue, type DockShow } from '@/queries/dock';
+import { FilterChoice, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
-import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import { Empty, GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
 import { DueTable } from './DueTable';
 
 export const metadata = { title: 'Dock' };
 
+const SHOWN: readonly (readonly [DockShow | '', string])[] = [
+  ['', 'All that comes here'],
+  ['late', 'Late'],
+  ['today', 'Due by today'],
+  ['week', 'Due in 7 days'],
+  ['straight', 'Straight deliveries'],
+  ['inspect', 'In and not released'],
+  ['back', 'Rejected, lies here'],
+];
+
+const ABOUT: Partial<Record<DockShow, string>> = {
+  straight: 'Goes straight to a customer, a site or a subcontractor: confirmed here, and never in stores.',
+  inspect: 'Is here and waits to be inspected.',
+  back: 'Was rejected and lies here until it goes back.',
+};
+
 export default place(async ({ db, person, today, query }) => {
-  const { rows, next } = await listDue(db, person, query.words, query.after);
-  const late = rows.filter((r) => isOverdue(r, today)).length;
+  const filter = dueFilter(query);
+  const { rows, next } = await listDue(db, person, today, { ...filter, after: query.after });
+  const counts = await countDock(db, person, today);
+  const supplier = await loadThing(db, person, 'supplier', filter.supplierId, today);
+  const job = await findJobThing(db, person, query.job, today);
+  const filtered = ['words', 'show', 'supplier', 'job'].some((f) => query[f] !== undefined);
+  const options = SHOWN.map(([key, words]) => [key, key === '' ? words : `${words} · ${counts[key]}`] as const);
   return (
     <Sheet>
       <PlaceTitle title="Dock" count={`${rows.length}${next === undefined ? '' : ' of more'} to come`}>
+        <FilterChoice name="show" label="What is shown" options={options} />
+        <MoreFilters names={['supplier', 'job']}>
+          <FilterPick name="supplier" label="Supplier" all="All suppliers" kind="supplier" by="id" value={supplier} />
+          <FilterPick name="job" label="Job" all="All jobs" kind="job" by="number" value={job} />
+        </MoreFilters>
         <FilterWords label="Order, supplier or part" />
         <TakeOut list="dock" />
       </PlaceTitle>
+      {filter.show !== undefined && ABOUT[filter.show] !== undefined && (
+        <p className="mb-3 text-ink-2">{ABOUT[filter.show]}</p>
+      )}
       {rows.length === 0 ? (
-        <Empty title="Nothing is on its way">
-          Orders stand here from when they are sent until all of their goods are in.
-        </Empty>
+        filtered ? (
+          <NothingFound to="/dock" filtered title="Nothing of that is here">
+            Nothing fits what is asked for.
+          </NothingFound>
+        ) : (
+          <Empty title="Nothing is on its way">
+            Orders stand here from when they are sent until all of their goods are in.
+          </Empty>
+        )
       ) : (
-        <DueTable rows={rows} />
+        <DueTable rows={rows} show={filter.show} />
       )}
       {next !== undefined && (
-        <GoOn to="/dock" query={{ words: query.words, after: next }}>
+        <GoOn to="/dock" query={{ ...query, after: next }}>
           What is wanted later
         </GoOn>
       )}
-      <Shelf facts={<Fact>{late === 0 ? 'Nothing is late' : `${late} wanted before today`}</Fact>} />
+      <Shelf
+        facts={
+          <>
+            <Fact strong>{counts.late === 0 ? 'Nothing is late' : `${counts.late} late`}</Fact>
+            {counts.inspect > 0 && <Fact>{counts.inspect} to inspect</Fact>}
+            {counts.back > 0 && <Fact>{counts.back} to send back</Fact>}
+          </>
+        }
+      />
     </Sheet>
   );
 });

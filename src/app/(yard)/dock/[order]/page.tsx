@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadDockOrder } from '@/queries/dock';
+import { loadDockOrder } from '@/queries/dockOrder';
 import { nextAtDock } from '@/queries/nextAct';
 import { Opened } from '@/ui/Opened';
 import { place, type Params } from '../../../server/place';

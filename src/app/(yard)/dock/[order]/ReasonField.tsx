@@ -1,0 +1,93 @@
+'use client';
+
+import { useState } from 'react';
+import type { ReasonChoice } from '@/queries/dockOrder';
+import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { useAct, useOnce } from '@/ui/useAct';
+import { addReason } from '../../../acts';
+import { WHAT_IT_DOES } from './words';
+
+type Props = {
+  readonly label: string;
+  readonly reasons: readonly ReasonChoice[];
+  readonly kinds: readonly ReasonChoice['does'][];
+  readonly value: string;
+  readonly fault?: string | undefined;
+  readonly onReason: (id: string) => void;
+};
+
+const NEW = 'new';
+const KIND_WORDS: Readonly<Record<ReasonChoice['does'], string>> = {
+  toCome: 'still to come',
+  cancelled: 'cancelled',
+  missing: 'missing',
+  damaged: 'damaged',
+  elsewhere: 'sent elsewhere',
+  rejected: 'rejected',
+};
+
+/** One of the company's reasons, which says at once what it does; a new one is added in passing. */
+export function ReasonField({ label, reasons, kinds, value, fault, onReason }: Props) {
+  const [adding, setAdding] = useState(false);
+  const [does, setDoes] = useState(kinds[0] ?? 'toCome');
+  const [name, setName] = useState('');
+  const once = useOnce();
+  const act = useAct(addReason, {
+    onDone: ({ id }) => {
+      once.renew();
+      setAdding(false);
+      setName('');
+      onReason(String(id));
+    },
+  });
+  const chosen = reasons.find((r) => String(r.id) === value);
+  return (
+    <div>
+      <ChoiceField
+        label={label}
+        fault={fault}
+        value={adding ? NEW : value}
+        onChange={(e) => (e.target.value === NEW ? setAdding(true) : (setAdding(false), onReason(e.target.value)))}
+      >
+        <option value="">–</option>
+        {kinds.flatMap((kind) =>
+          reasons
+            .filter((r) => r.does === kind)
+            .map((r) => (
+              <option key={r.id} value={r.id}>
+                {r.name}
+              </option>
+            )),
+        )}
+        <option value={NEW}>another reason…</option>
+      </ChoiceField>
+      {chosen !== undefined && !adding && <p className="mt-1 text-[12.5px] text-ink-2">{WHAT_IT_DOES[chosen.does]}</p>}
+      {adding && (
+        <div className="mt-2 grid gap-2 rounded-lg border border-line bg-glaze-2 p-3">
+          <TextField
+            label="In a few words"
+            maxLength={60}
+            value={name}
+            fault={act.refusals[0]?.message}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <ChoiceField label="It means" value={does} onChange={(e) => setDoes(e.target.value as typeof does)}>
+            {kinds.map((k) => (
+              <option key={k} value={k}>
+                {KIND_WORDS[k]}
+              </option>
+            ))}
+          </ChoiceField>
+          <button
+            type="button"
+            className="btn btn-plain justify-self-start"
+            disabled={act.busy}
+            onClick={() => void act.run({ once: once.key(), does, name })}
+          >
+            Add the reason
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,123 @@
+'use client';
+
+import { useState } from 'react';
+import { formatQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
+import type { DockOrder, DockReceipt } from '@/queries/dockOrder';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { takeBack } from '../../../acts';
+import { measured } from './words';
+
+const KINDS: Readonly<Record<DockReceipt['kind'], string>> = {
+  delivery: 'taken in',
+  inspection: 'inspected',
+  sentBack: 'sent back',
+  takenBack: 'taken back',
+};
+
+/** What came of an order so far, what was said of it, and what went back. */
+export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => void }) {
+  const { day, may } = useYard();
+  const once = useOnce();
+  const [asked, setAsked] = useState<number>();
+  const { run, busy, refusals } = useAct(takeBack, {
+    said: () => 'The receipt is taken back',
+    onDone: () => {
+      once.renew();
+      setAsked(undefined);
+    },
+  });
+  const came = order.lines.some((l) => l.received > 0 || l.rejected > 0);
+  return (
+    <>
+      <h2 className="mb-1 text-[16px]">Taken in so far</h2>
+      {order.receipts.length === 0 && (
+        <p className="text-ink-2">Nothing yet. Type what arrives of each line, or say that all of it is here.</p>
+      )}
+      <ul>
+        {order.receipts.map((r) => (
+          <li key={r.id} className={`border-b border-line-2 py-1.5 ${r.back === 1 ? 'text-ink-2' : ''}`}>
+            <div className="flex justify-between gap-2">
+              <span>
+                <span className="mono font-semibold">{r.number}</span>{' '}
+                <span className="text-[12.5px] text-ink-2">{KINDS[r.kind]}</span>
+              </span>
+              <span className="whitespace-nowrap">{day(r.day)}</span>
+            </div>
+            <ul className="text-[12.5px] text-ink-2">
+              {r.lines.map((l) => (
+                <li key={l.lineId}>{toldOf(order, l)}</li>
+              ))}
+            </ul>
+            <div className="flex justify-between gap-2 text-[12.5px] text-ink-2">
+              <span>{[r.who, r.note, r.carrier, packagesOf(r.packages)].filter(Boolean).join(' · ')}</span>
+              {r.back === 0 && may('receive') && (
+                <button
+                  type="button"
+                  disabled={busy}
+                  className="min-h-[28px] underline-offset-2 hover:underline max-phone:min-h-[44px]"
+                  aria-expanded={asked === r.id}
+                  onClick={() => setAsked(asked === r.id ? undefined : r.id)}
+                >
+                  take back
+                </button>
+              )}
+            </div>
+            {asked === r.id && (
+              <div className="mt-1 rounded-lg border border-line bg-glaze px-3 py-2">
+                <p className="mb-1.5">{UNDONE[r.kind](r.number)}</p>
+                <div className="flex justify-end gap-2">
+                  <button type="button" className="btn btn-plain" onClick={() => setAsked(undefined)}>
+                    It stays
+                  </button>
+                  <button
+                    type="button"
+                    disabled={busy}
+                    className="btn btn-main"
+                    onClick={() => void run({ once: once.key(), receiptId: r.id })}
+                  >
+                    Take {r.number} back
+                  </button>
+                </div>
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+      {refusals[0] && (
+        <p role="alert" className="field-fault">
+          {refusals[0].message}
+        </p>
+      )}
+      {came && may('receive') && (
+        <button type="button" className="btn btn-plain mt-3" onClick={onBack}>
+          Send goods back
+        </button>
+      )}
+    </>
+  );
+}
+
+const UNDONE: Readonly<Record<DockReceipt['kind'], (number: string) => string>> = {
+  delivery: (n) => `All that came with ${n} is awaited again.`,
+  inspection: (n) => `What was said with ${n} waits to be inspected again.`,
+  sentBack: (n) => `What went with ${n} lies here again.`,
+  takenBack: (n) => `${n} stays as it is.`,
+};
+
+const packagesOf = (n: number | null): string => (n === null ? '' : n === 1 ? '1 package' : `${n} packages`);
+
+/** @example “4 m Tube in, 1 rejected: Faulty” */
+function toldOf(order: DockOrder, l: DockReceipt['lines'][number]): string {
+  const line = order.lines.find((x) => x.id === l.lineId);
+  if (line === undefined) return '';
+  const size = (q: Quantity) => formatQuantity(quantity(Math.abs(q)));
+  const parts = [
+    l.accepted !== 0 && `${measured(quantity(Math.abs(l.accepted)), line.unit)} ${l.accepted > 0 ? 'in' : 'out'}`,
+    l.held > 0 && `${size(l.held)} to inspect`,
+    l.rejected !== 0 &&
+      `${size(l.rejected)} rejected${l.rejected < 0 ? ' gone' : ''}${l.reason === null ? '' : `: ${l.reason}`}`,
+    l.givenUp > 0 && `${size(l.givenUp)} for credit`,
+  ].filter(Boolean);
+  return `${line.description}: ${parts.join(', ')}`;
+}

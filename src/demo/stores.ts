@@ -1,0 +1,37 @@
+import { issueStock } from '@/actions/issuing';
+import { insertMany } from '@/store/rows';
+import { BINS, TRACKED } from './catalogue';
+import { must, type DemoYard } from './yard';
+
+/** The bins of the yard, and what is followed by its numbers. */
+export async function layOutStores(yard: DemoYard): Promise<void> {
+  const place = await yard.db('deliveryPlace').where({ kind: 'own' }).orderBy('id').first('id');
+  await insertMany(
+    yard.db,
+    'bin',
+    BINS.map((name) => ({ placeId: place?.id, name })),
+  );
+  for (const [number, tracking, numberPattern] of TRACKED)
+    await yard.db('item').where({ number }).update({ tracking, numberPattern });
+}
+
+/** What came for a job is used up in it before it is closed. */
+export async function useUp(yard: DemoYard, jobNumber: string, on: number): Promise<void> {
+  const job = await yard.db('job').where({ number: jobNumber }).first('id');
+  const jobId = job?.id ?? 0;
+  const piles = await yard.db('stockSum').where({ jobId }).where('quantity', '>', 0).orderBy('itemId');
+  for (const { itemId, placeId, quantity } of piles) {
+    const need = await yard.db('need').where({ jobId, itemId }).orderBy('id').first('id');
+    const lots = (await yard
+      .db('stockSpot as s')
+      .join('lot as l', 'l.id', 's.lotId')
+      .where({ 's.itemId': itemId, 's.jobId': jobId })
+      .where('s.quantity', '>', 0)
+      .select('l.number', 's.quantity')) as { number: string; quantity: number }[];
+    must(
+      await issueStock(await yard.as('joss', on, 15), {
+        ...{ once: yard.once(), itemId, placeId, jobId, to: { needId: need?.id ?? 0 }, quantity, numbers: lots },
+      }),
+    );
+  }
+}

@@ -1,0 +1,121 @@
+import Big from 'big.js';
+import { num, whole, type Row } from './plainSums';
+
+export type Part = {
+  id: number;
+  job: unknown;
+  code: unknown;
+  need: unknown;
+  quantity: number;
+  value: number;
+  place: number;
+  /** Goods of an item for stores. */
+  stored: boolean;
+};
+export type Line = {
+  id: number;
+  order: unknown;
+  kind: string;
+  quantity: number;
+  many: number;
+  one: number;
+  parts: Part[];
+  state: string;
+  closed: boolean;
+  ended: boolean;
+};
+
+export type Came = { received: number; billed: number; amount: number; claimed: number; givenUp: number };
+export const nothingCame = (): Came => ({ received: 0, billed: 0, amount: 0, claimed: 0, givenUp: 0 });
+
+export const inShares = (line: Line, q: number): number => whole(new Big(q).times(line.many).div(line.one));
+
+/** Replays what came to the dock and what went from it, one receipt after the other. */
+export function deliveries(
+  lines: ReadonlyMap<number, Line>,
+  at: (part: number) => Came,
+  receiptLines: readonly Row[],
+  wanted: (p: Part) => string,
+) {
+  const lineCame = new Map<number, { received: number; billed: number; givenUp: number }>();
+  const wentBack = new Map<number, [part: number, q: number, up: number][]>();
+  const ofLine = (id: number) => {
+    const known = lineCame.get(id) ?? { received: 0, billed: 0, givenUp: 0 };
+    lineCame.set(id, known);
+    return known;
+  };
+  const brought = new Map<number, [split: number, q: number][]>();
+  const receive = (subjectId: number) => {
+    for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+      const line = lines.get(num(r.lineId)) as Line;
+      const before = ofLine(line.id).received;
+      let left = inShares(line, before + num(r.accepted)) - inShares(line, before);
+      const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place);
+      order.forEach((p, k) => {
+        const room = Math.max(0, p.quantity - at(p.id).givenUp - at(p.id).received);
+        const part = k === order.length - 1 ? left : Math.min(left, room);
+        at(p.id).received += part;
+        left -= part;
+        brought.set(subjectId, [...(brought.get(subjectId) ?? []), [p.id, part]]);
+      });
+      ofLine(line.id).received += num(r.accepted);
+    }
+  };
+  const sendBack = (subjectId: number) => {
+    for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+      const line = lines.get(num(r.lineId)) as Line;
+      const known = ofLine(line.id);
+      const before = known.received;
+      known.received += num(r.accepted);
+      // Who needs it last gives it up first.
+      const order = [...line.parts].sort((a, b) => wanted(a).localeCompare(wanted(b)) || a.place - b.place).reverse();
+      let goes = inShares(line, before) - inShares(line, known.received);
+      let credit = inShares(line, known.givenUp + num(r.givenUp)) - inShares(line, known.givenUp);
+      const gave: [number, number, number][] = [];
+      order.forEach((p, k) => {
+        const c = at(p.id);
+        const q = Math.min(goes, c.received);
+        const room =
+          num(r.accepted) < 0 ? q : k === order.length - 1 ? credit : Math.max(0, p.quantity - c.givenUp - c.received);
+        const up = num(r.givenUp) === 0 ? 0 : Math.min(num(r.accepted) < 0 ? q : credit, room);
+        c.received -= q;
+        c.givenUp += up;
+        goes -= q;
+        credit -= up;
+        gave.push([p.id, q, up]);
+      });
+      known.givenUp += num(r.givenUp);
+      wentBack.set(subjectId, [...(wentBack.get(subjectId) ?? []), ...gave]);
+    }
+  };
+  const comeAgain = (subjectId: number) => {
+    for (const [id, q, up] of wentBack.get(subjectId) ?? []) {
+      at(id).received += q;
+      at(id).givenUp -= up;
+    }
+    for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+      const known = ofLine(num(r.lineId));
+      known.received -= num(r.accepted);
+      known.givenUp -= num(r.givenUp);
+    }
+  };
+  const takeBack = (subjectId: number) => {
+    if (wentBack.has(subjectId)) return comeAgain(subjectId);
+    for (const r of receiptLines.filter((x) => x.receiptId === subjectId)) {
+      const line = lines.get(num(r.lineId)) as Line;
+      const known = ofLine(line.id);
+      known.received -= num(r.accepted);
+      // What the parts hold together follows what the line holds: each gives back what it had, the rest the first that can.
+      let left = line.parts.reduce((a, p) => a + at(p.id).received, 0) - inShares(line, known.received);
+      const had = new Map(brought.get(subjectId) ?? []);
+      for (const most of [(id: number) => had.get(id) ?? 0, (id: number) => at(id).received])
+        for (const p of line.parts) {
+          const part = Math.min(left, most(p.id), at(p.id).received);
+          at(p.id).received -= part;
+          left -= part;
+        }
+    }
+    return undefined;
+  };
+  return { receive, inspect: receive, sendBack, takeBack, ofLine };
+}

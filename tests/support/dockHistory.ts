@@ -1,0 +1,55 @@
+import type { Outcome } from '@/actions/action';
+import { inspect } from '@/actions/inspecting';
+import { receive } from '@/actions/receiving';
+import { sendBack } from '@/actions/sendingBack';
+import type { Day } from '@/core/calendar/workdays';
+import type { StoredOrder } from '@/store/orders';
+import type { TestCompany } from './company';
+
+const ACTS = ['receive', 'inspect', 'sendBack'] as const;
+type Act = (typeof ACTS)[number];
+
+export const isOfDock = (act: string): act is Act => (ACTS as readonly string[]).includes(act);
+
+type Step = { readonly act: Act; readonly which: number; readonly share: number };
+
+/** Some of a quantity, in whole pieces where its unit is counted. */
+export const someOf =
+  (share: number) =>
+  (of: number, unit: string): never =>
+    (['XRL', 'C62'].includes(unit)
+      ? Math.max(10_000, Math.round((of * share) / 10_000) * 10_000)
+      : Math.max(1, Math.round(of * share))) as never;
+
+/** Tries one step at the dock: takes in with something rejected, inspects what is held, sends back. */
+export async function tryDock(
+  yard: TestCompany,
+  { act, which, share }: Step,
+  order: StoredOrder,
+  line: StoredOrder['lines'][number],
+  day: Day,
+): Promise<Outcome<unknown>> {
+  const { db } = yard;
+  const keeper = await yard.as('storekeeper', day);
+  const ref = { once: yard.once(), orderId: order.id, version: order.version };
+  const some = someOf(share);
+  const does = which % 3 === 0 ? ('damaged' as const) : ('rejected' as const);
+  const reasonId = (await db('reason').where({ does }).first('id'))?.id ?? null;
+  if (act === 'receive') {
+    if (which % 7 === 3) await db('orderLine').where({ id: line.id }).update({ inspected: 1 });
+    const arrives = some(line.quantity * 1.1, line.unit);
+    const bad = which % 5 === 1 ? { rejected: some(arrives * 0.4, line.unit), reasonId } : {};
+    const arrivals = [{ lineId: line.id, arrives, keepOver: which % 2 === 0, ...bad }];
+    return receive(keeper, { ...ref, note: '', arrivals });
+  }
+  if (act === 'inspect') {
+    const rejected = which % 3 === 0 ? some(line.held * 0.5, line.unit) : (0 as never);
+    const rest = Math.max(line.held - rejected, 0);
+    const released = which % 2 === 0 ? (rest as never) : some(rest, line.unit);
+    return inspect(keeper, { ...ref, lines: [{ lineId: line.id, released, rejected, reasonId }] });
+  }
+  const from = line.rejected > 0 && which % 2 === 0 ? ('rejected' as const) : ('accepted' as const);
+  const quantity = some(from === 'rejected' ? line.rejected : line.received, line.unit);
+  const wants = which % 3 === 0 ? ('credit' as const) : ('replacement' as const);
+  return sendBack(keeper, { ...ref, reason: 'faulty', lines: [{ lineId: line.id, quantity, from, wants }] });
+}
