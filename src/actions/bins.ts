@@ -9,7 +9,7 @@ const binName = text(30, 'Give the bin a name.');
 /** Adds a bin to a place of ours; one that was closed is used again. */
 export const addBin = defineAction({
   name: 'addBin',
-  right: 'keep stores',
+  right: 'manage people',
   input: z.object({ once, placeId: z.number().int(), name: binName }),
   run: async ({ trx, audit }, { placeId, name }) => {
     const place = await placeOf(trx, placeId);
@@ -29,7 +29,7 @@ export const addBin = defineAction({
 /** Closes a bin that is empty. */
 export const closeBin = defineAction({
   name: 'closeBin',
-  right: 'keep stores',
+  right: 'manage people',
   input: z.object({ binId: z.number().int(), version: z.number().int() }),
   run: async ({ trx, audit }, { binId, version }) => {
     const bin = sameVersion(found(await trx('bin').where({ id: binId }).first(), 'This bin'), version, 'This bin');

@@ -72,7 +72,9 @@ export async function takeOff(
   const spots = await spotsOf(trx, key);
   // Goods that lay here before their numbers were followed go without them.
   const unnumbered = item.tracking !== 'none' && numbers.length === 0 && spots.every((s) => s.lotId === null);
-  const fault = unnumbered ? undefined : numbersFault(item, q, numbers);
+  // Lots go by their dates unless one is asked for.
+  const byDate = item.tracking === 'lot' && numbers.length === 0;
+  const fault = unnumbered || byDate ? undefined : numbersFault(item, q, numbers);
   if (fault !== undefined) throw new Refused([fault]);
   const from = binId === undefined ? {} : { binId };
   const lots = new Map(
@@ -245,15 +247,20 @@ async function comesBack(
 ): Promise<Back[]> {
   const stays = divideRounded(BigInt(issue.value) * BigInt(subtractQ(issue.quantity, q)), BigInt(issue.quantity));
   const value = minor(issue.value - stays);
-  const fault = numbersFault(item, q, numbers);
-  if (fault !== undefined) throw new Refused([fault]);
-  if (numbers.length === 0) return [{ lotId: null, quantity: q, value }];
   const out = (await trx('stockMove as m')
     .join('lot as l', 'l.id', 'm.lotId')
     .where('m.issueId', issue.id)
     .groupBy('m.lotId', 'l.number')
     .select('m.lotId', 'l.number')
     .sum({ quantity: 'm.quantity', value: 'm.value' })) as unknown as (Back & { lotId: number; number: string })[];
+  const [only] = out.filter((o) => o.quantity < 0);
+  // What went out of one lot comes back to it.
+  const sole = item.tracking === 'lot' && numbers.length === 0 && out.filter((o) => o.quantity < 0).length === 1;
+  if (sole && only !== undefined) return [{ lotId: only.lotId, quantity: q, value }];
+  // What went out before its numbers were followed comes back only with them, by a count.
+  const fault = numbersFault(item, q, numbers);
+  if (fault !== undefined) throw new Refused([fault]);
+  if (numbers.length === 0) return [{ lotId: null, quantity: q, value }];
   const outBy = new Map(out.map((o) => [o.number.toUpperCase(), o]));
   const backs = numbers.map((n) => {
     const known = outBy.get(n.number.toUpperCase());

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isGoods } from '@/core/items/kinds';
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { itemFields } from '@/core/records/item';
 import { asDated, MOST_PRICES, partFields } from '@/core/records/part';
@@ -20,14 +21,16 @@ export const saveItem = defineAction({
     ...itemFields.shape,
   }),
   run: async ({ trx, audit }, { once: _, id, version, ...input }) => {
-    const { stocked, bought, certificate } = input;
-    const row = { ...input, stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
+    const { stocked, bought, certificate, inspected } = input;
+    const ticks = { stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
+    const row = { ...input, ...ticks, inspected: Number(inspected) };
     const twin = await trx('item').where({ number: input.number }).first('id');
     if (twin !== undefined && twin.id !== id) refuse('item.number', `Item ${input.number} is there already.`, 'number');
     const before =
       id === null
         ? undefined
         : sameVersion(found(await trx('item').where({ id }).first(), 'This item'), version, 'This item');
+    if (before !== undefined) await checkStock(trx, before, input);
     const itemId = id ?? (await insertOne(trx, 'item', row));
     if (id !== null)
       await trx('item')
@@ -42,6 +45,28 @@ export const saveItem = defineAction({
     return { id: itemId };
   },
 });
+
+/** What lies in stores stays what it is, counted in its unit and followed by its numbers. */
+async function checkStock(
+  trx: Work['trx'],
+  before: Item,
+  after: Pick<z.output<z.ZodObject<typeof itemFields.shape>>, 'unit' | 'kind' | 'tracking'>,
+): Promise<void> {
+  const moved = await trx('stockMove').where({ itemId: before.id }).first('id');
+  if (moved !== undefined && after.unit !== before.unit)
+    refuse('item.unit', `${before.number} was in stores in ${unitOf(before.unit).name}s, so it stays in them.`, 'unit');
+  if (moved !== undefined && !isGoods(after.kind))
+    refuse('item.kind', `${before.number} was in stores, so it stays a material or a part.`, 'kind');
+  if (after.tracking === before.tracking) return;
+  const [there] = await trx('stockSum').where({ itemId: before.id }).where('quantity', '>', 0).limit(1);
+  const [held] = await trx('orderLine').where({ itemId: before.id }).where('held', '>', 0).limit(1);
+  if (there !== undefined || held !== undefined)
+    refuse(
+      'item.tracking',
+      `Some of ${before.number} lies in stores. Count it to none first, then in again with its numbers.`,
+      'tracking',
+    );
+}
 
 /** Saves how a supplier sells an item. */
 export const savePart = defineAction({

@@ -21,7 +21,7 @@ import type { Db } from '@/store/connection';
 import { keepPlacesOf } from '@/store/places';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
-import { layOutStores, useUp } from './stores';
+import { layOutStores, consume } from './stores';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
 import { layOutSelling } from './selling';
 import { layOutBudgets } from './budgets';
@@ -58,7 +58,7 @@ export async function seedDemo(
   await layOutSignOff(yard);
   await keepDrawings(yard, 'after');
   for (const job of JOBS.filter((j) => j.complete)) {
-    await useUp(yard, job.number, -34);
+    await consume(yard, job.number, -34);
     await db('job').where({ number: job.number }).update({ state: 'complete' });
   }
   await leaveOpen(yard);

@@ -16,7 +16,7 @@ export async function layOutStores(yard: DemoYard): Promise<void> {
 }
 
 /** What came for a job is used up in it before it is closed. */
-export async function useUp(yard: DemoYard, jobNumber: string, on: number): Promise<void> {
+export async function consume(yard: DemoYard, jobNumber: string, on: number): Promise<void> {
   const job = await yard.db('job').where({ number: jobNumber }).first('id');
   const jobId = job?.id ?? 0;
   const piles = await yard.db('stockSum').where({ jobId }).where('quantity', '>', 0).orderBy('itemId');

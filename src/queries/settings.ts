@@ -4,7 +4,7 @@ import { counted } from '@/core/words';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import type { CostCode, DeliveryPlace, TaxCodeRow } from '@/store/tables';
+import type { Bin, CostCode, DeliveryPlace, TaxCodeRow } from '@/store/tables';
 import { permit } from './permit';
 import { countOf } from './sql';
 
@@ -51,19 +51,22 @@ export type PlaceRow = Pick<DeliveryPlace, 'id' | 'name' | 'address' | 'instruct
   readonly gone: 0 | 1;
   /** How many parts lie there. */
   readonly items: number;
+  readonly bins: readonly Pick<Bin, 'id' | 'name' | 'version'>[];
 };
 
 /** Our own places, where goods come in and lie. */
 export async function loadPlacesPage(db: Db, person: Person): Promise<readonly PlaceRow[]> {
   permit(person, 'manage people');
-  return (await db('deliveryPlace as p')
+  const bins = await db('bin').where({ closed: 0 }).orderBy('name');
+  const places = (await db('deliveryPlace as p')
     .where({ kind: 'own' })
     .orderBy('p.id')
     .select(
       ...(['p.id', 'p.name', 'p.address', 'p.instructions', 'p.version'] as const),
       db.raw('p.closed as gone'),
       db.raw('(select count(*) from stock_sum s where s.place_id = p.id and s.quantity <> 0) as items'),
-    )) as PlaceRow[];
+    )) as Omit<PlaceRow, 'bins'>[];
+  return places.map((p) => ({ ...p, bins: bins.filter((b) => b.placeId === p.id) }));
 }
 
 export type UnitRow = Unit & { readonly offered: boolean; readonly items: number };

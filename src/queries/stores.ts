@@ -1,4 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
+import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
@@ -132,8 +133,30 @@ export type ClaimView = {
   readonly order: string | null;
 };
 
+/** Where some of a pile lies, by bin and number. */
+export type SpotView = {
+  readonly placeId: number;
+  readonly jobId: number | null;
+  readonly place: string;
+  readonly job: string | null;
+  readonly binId: number | null;
+  readonly bin: string | null;
+  readonly lotId: number | null;
+  readonly number: string | null;
+  readonly expiresOn: Day | null;
+  readonly quantity: Quantity;
+};
+
 export type StockView = {
   readonly item: Item;
+  readonly spots: readonly SpotView[];
+  /** Bins of our places, and those places without one. */
+  readonly bins: readonly {
+    readonly placeId: number;
+    readonly place: string;
+    readonly binId: number | null;
+    readonly bin: string | null;
+  }[];
   /** Every place of the company, and what lies there; piles of jobs beside them. */
   readonly piles: readonly PileView[];
   readonly claims: readonly ClaimView[];
@@ -153,6 +176,8 @@ export type StockView = {
     readonly quantity: Quantity;
     readonly value: Minor | null;
     readonly day: Day;
+    /** Serial numbers of what is with the job still. */
+    readonly numbers: readonly string[];
   }[];
   readonly moves: readonly {
     readonly id: number;
@@ -258,8 +283,16 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
       who: 'w.name',
       why: db.raw("trim(coalesce('job ' || j.number, o.number, '') || ' ' || m.reason)"),
     } as never)) as unknown as StockView['moves'];
+  const spots = await loadSpots(db, itemId);
+  const bins = await loadBins(db);
+  const out = await numbersOut(
+    db,
+    issues.map((i) => i.id),
+  );
   return {
     item,
+    spots,
+    bins,
     piles: hide([...own, ...ofJobs]),
     claims,
     coming: splits.map((s) => ({
@@ -269,7 +302,47 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
       toCome: s.toCome,
       on: s.on,
     })),
-    issues: hide(issues),
+    issues: hide(issues).map((i) => ({ ...i, numbers: out.get(i.id) ?? [] })),
     moves: hide(moves),
   };
+}
+
+const loadSpots = (db: Db, itemId: number): Promise<SpotView[]> =>
+  db('stockSpot as s')
+    .join('deliveryPlace as p', 'p.id', 's.placeId')
+    .leftJoin('bin as b', 'b.id', 's.binId')
+    .leftJoin('lot as l', 'l.id', 's.lotId')
+    .leftJoin('job as j', 'j.id', 's.jobId')
+    .where('s.itemId', itemId)
+    .where('s.quantity', '>', 0)
+    .orderByRaw("p.id, s.job_id, coalesce(l.expires_on, '~'), l.number, b.name")
+    .select(
+      's.placeId',
+      's.quantity',
+      'l.number',
+      'l.expiresOn',
+      { place: 'p.name', job: 'j.number', bin: 'b.name' },
+      db.raw('nullif(s.job_id, 0) as job_id, nullif(s.bin_id, 0) as bin_id, nullif(s.lot_id, 0) as lot_id'),
+    ) as unknown as Promise<SpotView[]>;
+
+/** Where things can lie: each of our places, and each of its bins. */
+async function loadBins(db: Db): Promise<StockView['bins']> {
+  const places = await db('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').select('id', 'name');
+  const bins = await db('bin').where({ closed: 0 }).orderBy('name');
+  return places.flatMap((p) => [
+    { placeId: p.id, place: p.name, binId: null, bin: null },
+    ...bins.filter((b) => b.placeId === p.id).map((b) => ({ placeId: p.id, place: p.name, binId: b.id, bin: b.name })),
+  ]);
+}
+
+/** Serial numbers that issues gave out and did not get back. */
+async function numbersOut(db: Db, issueIds: readonly number[]): Promise<Map<number, string[]>> {
+  const rows = (await db('stockMove as m')
+    .join('lot as l', 'l.id', 'm.lotId')
+    .whereIn('m.issueId', issueIds)
+    .groupBy('m.issueId', 'l.id')
+    .havingRaw('sum(m.quantity) < 0')
+    .orderBy('l.number')
+    .select('m.issueId', 'l.number')) as { issueId: number; number: string }[];
+  return new Map([...groupBy(rows, (r) => r.issueId)].map(([id, own]) => [id, own.map((r) => r.number)]));
 }

@@ -44,13 +44,19 @@ const kinds = (kind: Kind, fields: string): readonly (readonly [string, Kind])[]
 const KINDS: ReadonlyMap<string, Kind> = new Map([
   ...kinds(
     'own money',
-    'budget value valueAbove overAbove over ownLimit ownPassLimit priceToleranceMost signToleranceMost quoteChange priceNet',
+    'budget value valueAbove overAbove over ownLimit ownPassLimit priceToleranceMost signToleranceMost countLimit quoteChange priceNet',
   ),
   ...kinds('document money', 'net gross tax typedTotal amount billedAmount carriage carriageFreeFrom minimumOrder'),
   ...kinds('price', 'price grossPrice confirmedPrice cost'),
-  ...kinds('quantity', 'quantity arrives received billed keep buy minimum pack weight fromQuantity share'),
-  ...kinds('share', 'discount scrap priceToleranceShare signToleranceShare markup done recoverable rate'),
-  ...kinds('yes or no', 'active gone free onRule keepOver usual optional ticked stocked bought certificate'),
+  ...kinds(
+    'quantity',
+    'quantity arrives rejected held released givenUp received billed keep buy minimum pack weight fromQuantity share',
+  ),
+  ...kinds('share', 'discount scrap priceToleranceShare signToleranceShare overDelivery markup done recoverable rate'),
+  ...kinds(
+    'yes or no',
+    'active gone free onRule keepOver usual optional ticked stocked bought certificate inspected passed',
+  ),
   ...kinds('unit', 'unit shareUnit'),
   ...kinds('person', 'personId leadId deputyId plannerId'),
   ...kinds('job', 'jobId'),

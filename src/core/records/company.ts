@@ -29,6 +29,9 @@ const identity = {
   taxNumber: anyText(40),
 };
 
+/** How much more than was ordered is taken in without a question, in hundredths of a percent. */
+export const overDelivery = z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.');
+
 /** How a company works and writes. */
 export const companyFields = z.object({
   ...identity,
@@ -47,6 +50,9 @@ export const companyFields = z.object({
   priceToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
   priceToleranceMost: notBelowZero,
   ownPassLimit: notBelowZero,
+  /** Hundredths of a percent; as it is where nothing is said. */
+  overDelivery: overDelivery.optional(),
+  countLimit: notBelowZero.optional(),
   /** How orders are numbered; as it is where nothing is said. */
   orderPattern: pattern('Say how orders are numbered.').optional(),
   jobPattern: pattern('Say how jobs are numbered.')
@@ -70,6 +76,8 @@ export function companyForm(own: string) {
     priceToleranceShare: typedShare(shape.priceToleranceShare),
     priceToleranceMost: typedMoney(shape.priceToleranceMost, own),
     ownPassLimit: typedMoney(shape.ownPassLimit, own),
+    overDelivery: typedShare(shape.overDelivery.unwrap()),
+    countLimit: typedMoney(shape.countLimit.unwrap(), own),
   });
 }
 export type CompanyText = z.input<ReturnType<typeof companyForm>>;

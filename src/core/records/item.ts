@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isGtin } from '../find/gtin';
 import { ITEM_KINDS, TRACKING } from '../items/kinds';
 import { quantitySchema } from '../quantity/schema';
-import { text, unit } from './fields';
+import { anyText, text, unit } from './fields';
 import { pickedOrNone, textFor, typedQuantity } from './typed';
 
 /** An item as it is kept. */
@@ -22,6 +22,9 @@ export const itemFields = z.object({
   stocked: z.boolean().default(false),
   tracking: z.enum(TRACKING).default('none'),
   certificate: z.boolean().default(false),
+  /** Whether what comes of it waits for an inspection. */
+  inspected: z.boolean().default(false),
+  numberPattern: anyText(60).default(''),
   /** Kilograms of one of its unit, in ten-thousandths. */
   weight: quantitySchema
     .refine((q) => q > 0, 'A weight is above zero.')
@@ -40,6 +43,8 @@ export const itemForm = z.object({
   stocked: z.boolean(),
   tracking: z.enum(TRACKING),
   certificate: z.boolean(),
+  inspected: z.boolean(),
+  numberPattern: anyText(60),
   weight: typedQuantity(itemFields.shape.weight.unwrap(), null),
   costCodeId: pickedOrNone,
   supplierId: pickedOrNone,

@@ -200,6 +200,8 @@ describe('an item', () => {
     stocked: false,
     tracking: 'none',
     certificate: false,
+    inspected: false,
+    numberPattern: '',
     weight: '0.888',
     costCodeId: null,
     supplierId: { id: 7, number: '', name: 'Fern Metals' },

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { minorSchema } from '../money/schema';
 import { quantitySchema } from '../quantity/schema';
-import { LONGEST_NUMBER, MOST_NUMBERS } from '../stores/numbers';
+import type { Tracking } from '../items/kinds';
+import { addQ, NONE, ONE, quantity } from '../quantity/quantity';
+import { LONGEST_NUMBER, MOST_NUMBERS, readNumbered } from '../stores/numbers';
 import { anyText, optionalDay, text } from './fields';
-import { picked, typedMoney, typedQuantity } from './typed';
+import { picked, pickedOrNone, textFor, typedMoney, typedQuantity } from './typed';
 
 /** Lots or serial numbers of what moves, with how many pieces each is of, in the item's unit; none where it has none. */
 export const numbersField = z
@@ -28,25 +30,92 @@ export const countFields = z.object({
   reason: text(120, 'Say why: an opening count, a correction, what was found.'),
 });
 
-export const countForm = (currency: string) =>
-  z.object({
-    quantity: typedQuantity(countFields.shape.quantity, 'none'),
-    value: typedMoney(countFields.shape.value, currency, null),
-    reason: countFields.shape.reason,
-  });
+export const countForm = (currency: string, tracking: Tracking) =>
+  z
+    .object({
+      quantity: typedQuantity(countFields.shape.quantity, 'none'),
+      value: typedMoney(countFields.shape.value, currency, null),
+      reason: countFields.shape.reason,
+      /** The numbers that lie there, where it has some: its quantity is theirs. */
+      numbers: z.string(),
+      expiresOn: textFor(optionalDay),
+    })
+    .transform(({ numbers: text, expiresOn, ...said }, ctx) => {
+      const read = readNumbered(tracking, text, expiresOn, said.quantity);
+      if (!read.ok) {
+        ctx.addIssue({ code: 'custom', message: read.refusals[0]?.message ?? '', path: ['numbers'] });
+        return z.NEVER;
+      }
+      const many = addQ(NONE, ...read.value.map((n) => n.quantity));
+      return { ...said, quantity: tracking === 'none' ? said.quantity : many, numbers: [...read.value] };
+    });
 
 /** How much moves between stores and a job. */
 export const movedQuantity = quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.');
 
-export const issueForm = z.object({
-  quantity: typedQuantity(movedQuantity),
-  jobId: picked('Choose the job.'),
-  costCodeId: picked('Choose a cost code.'),
-});
+/** How much goes, as it is typed; of what has serial numbers, the pieces that are ticked. */
+const goesFields = { quantity: z.string(), ticked: z.array(z.string()) };
+const typedMoved = typedQuantity(movedQuantity);
 
-export const issueForNeedForm = z.object({ quantity: typedQuantity(movedQuantity) });
+type Goes = z.output<z.ZodObject<typeof goesFields>>;
 
-export const returnForm = z.object({ quantity: typedQuantity(movedQuantity), reason: anyText(120) });
+const goes =
+  (tracking: Tracking) =>
+  <T extends Goes>({ quantity: text, ticked, ...said }: T, ctx: z.RefinementCtx) => {
+    const fault = (message: string) => {
+      ctx.addIssue({ code: 'custom', message, path: ['quantity'] });
+      return z.NEVER;
+    };
+    if (tracking === 'serial') {
+      if (ticked.length === 0) return fault('Tick the pieces that go.');
+      const numbers = ticked.map((number) => ({ number, quantity: ONE }));
+      return { ...said, quantity: quantity(ticked.length * ONE), numbers };
+    }
+    const read = typedMoved.safeParse(text);
+    return read.success
+      ? { ...said, quantity: read.data, numbers: [] }
+      : fault(read.error.issues[0]?.message ?? 'How much?');
+  };
+
+export const issueForm = (tracking: Tracking) =>
+  z
+    .object({ ...goesFields, jobId: picked('Choose the job.'), costCodeId: picked('Choose a cost code.') })
+    .transform(goes(tracking));
+
+export const issueForNeedForm = (tracking: Tracking) => z.object(goesFields).transform(goes(tracking));
+
+export const returnForm = (tracking: Tracking) =>
+  z.object({ ...goesFields, reason: anyText(120) }).transform(goes(tracking));
+
+export const moveForm = (tracking: Tracking) =>
+  z.object({ ...goesFields, from: z.string(), to: z.string().min(1, 'Say where it goes.') }).transform(goes(tracking));
+
+export const scrapForm = (tracking: Tracking) =>
+  z.object({ ...goesFields, reason: text(120, 'Say why it is scrapped.') }).transform(goes(tracking));
+
+export const transferForm = (tracking: Tracking) =>
+  z
+    .object({
+      ...goesFields,
+      stores: z.boolean(),
+      jobId: pickedOrNone,
+      costCodeId: pickedOrNone,
+      reason: text(120, 'Say why it goes to another owner.'),
+    })
+    .transform((t, ctx) => {
+      const { stores, jobId, costCodeId, ...rest } = t;
+      if (stores) return { ...rest, to: { stores: true as const } };
+      if (jobId === null || costCodeId === null) {
+        ctx.addIssue({
+          code: 'custom',
+          message: 'Choose the job and its cost code.',
+          path: [jobId === null ? 'jobId' : 'costCodeId'],
+        });
+        return z.NEVER;
+      }
+      return { ...rest, to: { jobId, costCodeId } };
+    })
+    .transform(goes(tracking));
 
 export const keptQuantity = quantitySchema.refine((q) => q >= 0, 'A level cannot be below zero.');
 export const levelForm = z.object({ keep: typedQuantity(keptQuantity, 'none') });

@@ -3,7 +3,8 @@ import { isCurrency } from '../money/currencies';
 import { type Minor } from '../money/money';
 import { minorSchema } from '../money/schema';
 import { anyText, days, emailText, requiredDay, text, WHOLE_DAYS } from './fields';
-import { chosen, rowsOf, typedCount, typedMoney } from './typed';
+import { overDelivery } from './company';
+import { chosen, rowsOf, typedCount, typedMoney, typedShareOrNone } from './typed';
 
 const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
 
@@ -56,6 +57,8 @@ export const supplierFields = z.object({
   paymentDays: days(365).default(30),
   terms: anyText(500).default(''),
   leadDays: days(400).default(5),
+  /** As the company's where it is not said, in hundredths of a percent. */
+  overDelivery: overDelivery.nullable().default(null),
   /** ISO weekdays on which it works; the company's where this is null. */
   week: z
     .array(z.number().int().min(1).max(7))
@@ -87,6 +90,7 @@ export function supplierForm(typedCurrency: string, own: string) {
     ...shape,
     paymentDays: typedCount(shape.paymentDays, WHOLE_DAYS),
     leadDays: typedCount(shape.leadDays, WHOLE_DAYS),
+    overDelivery: typedShareOrNone(shape.overDelivery.unwrap()),
     carriage: typedMoney(shape.carriage, currency, 0),
     carriageFreeFrom: typedMoney(shape.carriageFreeFrom, currency, null),
     minimumOrder: typedMoney(shape.minimumOrder, currency, null),

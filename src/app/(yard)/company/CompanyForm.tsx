@@ -107,6 +107,16 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
           hint="Beyond it somebody else has to pass the bill."
           {...form.text('ownPassLimit')}
         />
+        <NumberField
+          label="Over-delivery taken, % of the line"
+          hint="More than that stays only on the storekeeper’s word; a supplier may have its own."
+          {...form.text('overDelivery')}
+        />
+        <NumberField
+          label={`Difference of a count that is posted, ${sign}`}
+          hint="A larger one takes a manager."
+          {...form.text('countLimit')}
+        />
         <TextField
           label="Orders are numbered"
           inputClass="mono"

@@ -33,6 +33,8 @@ function startOf(view: ItemView | undefined): ItemText {
     stocked: item?.stocked === 1,
     tracking: item?.tracking ?? 'none',
     certificate: item?.certificate === 1,
+    inspected: item?.inspected === 1,
+    numberPattern: item?.numberPattern ?? '',
     weight: item?.weight == null ? '' : ungrouped(formatQuantity(item.weight)),
     gtin: item?.gtin ?? '',
     costCodeId: view?.costCode ?? null,
@@ -102,6 +104,16 @@ export function ItemForm({ view }: Props) {
             ))}
           </ChoiceField>
         )}
+        {goods && typed.tracking === 'serial' && (
+          <TextField
+            label="Its numbers read as"
+            inputClass="mono"
+            placeholder="any"
+            hint="9 is a figure, A a letter, * either: SN-9999."
+            className="sm:col-span-2"
+            {...form.text('numberPattern')}
+          />
+        )}
         {goods && (
           <TextField
             label={`Weight, kg of one ${unitOf(typed.unit).name}`}
@@ -123,6 +135,11 @@ export function ItemForm({ view }: Props) {
           {goods && (
             <label>
               <input type="checkbox" {...form.tick('certificate')} /> A certificate has to come with it
+            </label>
+          )}
+          {goods && (
+            <label>
+              <input type="checkbox" {...form.tick('inspected')} /> Inspected before it is released
             </label>
           )}
         </div>

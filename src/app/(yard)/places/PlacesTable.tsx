@@ -4,12 +4,13 @@ import { useState } from 'react';
 import { placeFields } from '@/core/records/place';
 import type { PlaceRow } from '@/queries/settings';
 import { useKey } from '@/ui/keys';
-import { AreaField, TextField } from '@/ui/kit/Field';
+import { AreaField, Faults, TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/useActForm';
-import { addOwnPlace, changeOwnPlace, retireOwnPlace } from '../../acts';
+import { useAct, useOnce } from '@/ui/useAct';
+import { addBin, addOwnPlace, changeOwnPlace, closeBin, retireOwnPlace } from '../../acts';
 import { nameColumn, SettingSlip } from '../SettingSlip';
 
 /** Our own places; one opens to be changed, or to be offered no more. */
@@ -20,6 +21,7 @@ export function PlacesTable({ places }: { readonly places: readonly PlaceRow[] }
     nameColumn<PlaceRow>('Place', setOpen),
     { key: 'address', head: 'Address', cell: (p) => p.address.split('\n').join(', ') },
     { key: 'instructions', head: 'Instructions', wide: true, cell: (p) => p.instructions },
+    { key: 'bins', head: 'Bins', num: true, wide: true, cell: (p) => p.bins.length || '–' },
     { key: 'items', head: 'Parts there', num: true, by: (p) => p.items, cell: (p) => p.items || '–' },
   ];
   return (
@@ -69,6 +71,58 @@ function PlaceSlip({ place, onClose }: { readonly place: PlaceRow | undefined; r
         {...form.text('address')}
       />
       <TextField label="Instructions for whoever delivers" {...form.text('instructions')} />
+      {place !== undefined && <Bins place={place} />}
     </SettingSlip>
+  );
+}
+
+/** The bins of a place: a new one is added, an empty one closed. */
+function Bins({ place }: { readonly place: PlaceRow }) {
+  const [name, setName] = useState('');
+  const once = useOnce();
+  const adding = useAct(addBin, {
+    onDone: () => {
+      once.renew();
+      setName('');
+    },
+  });
+  const closing = useAct(closeBin);
+  const add = () => void adding.run({ once: once.key(), placeId: place.id, name });
+  return (
+    <div>
+      <h3 className="field-label">Bins</h3>
+      {place.bins.length === 0 && <p className="text-ink-2">None: everything lies in the place as a whole.</p>}
+      <ul className="flex flex-wrap gap-2">
+        {place.bins.map((b) => (
+          <li key={b.id} className="flex items-center gap-1 rounded-lg border border-line pl-2">
+            <span className="mono">{b.name}</span>
+            <button
+              type="button"
+              aria-label={`Close bin ${b.name}`}
+              className="px-2 py-1 text-ink-2 hover:text-brick"
+              disabled={closing.busy}
+              onClick={() => void closing.run({ binId: b.id, version: b.version })}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-2 flex items-end gap-2">
+        <TextField
+          label="New bin"
+          className="w-[140px]"
+          inputClass="mono"
+          maxLength={30}
+          value={name}
+          fault={adding.refusals[0]?.message}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <button type="button" className="btn btn-plain" disabled={adding.busy || name.trim() === ''} onClick={add}>
+          Add the bin
+        </button>
+      </div>
+      <Faults messages={closing.refusals.map((r) => r.message)} />
+    </div>
   );
 }

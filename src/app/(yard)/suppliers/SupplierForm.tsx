@@ -28,6 +28,7 @@ type Props = {
 const NUMBERS = {
   paymentDays: true,
   leadDays: true,
+  overDelivery: true,
   carriage: true,
   carriageFreeFrom: true,
   minimumOrder: true,
@@ -53,6 +54,7 @@ const startOf = ({ supplier: s, lists, companyCurrency: currency, taxes }: Props
   ...z.encode(supplierForm(s?.currency ?? currency, currency).pick(NUMBERS), {
     paymentDays: s?.paymentDays ?? 30,
     leadDays: s?.leadDays ?? 5,
+    overDelivery: s?.overDelivery ?? null,
     carriage: s?.carriage ?? ZERO,
     carriageFreeFrom: s?.carriageFreeFrom ?? null,
     minimumOrder: s?.minimumOrder ?? null,
@@ -141,6 +143,13 @@ export function SupplierForm(props: Props) {
           className="sm:col-span-2"
           placeholder="never"
           {...form.text('carriageFreeFrom')}
+        />
+        <TextField
+          label="Over-delivery taken, %"
+          inputMode="decimal"
+          className="sm:col-span-2"
+          placeholder="as the company’s"
+          {...form.text('overDelivery')}
         />
         <TextField
           label={`Smallest order ${sign}`}

@@ -63,6 +63,7 @@ export default place(async ({ db, person, today, params }) => {
           ['Kind', `${ITEM_KIND_NAMES[item.kind]}${item.stocked === 1 ? ', kept in stores' : ''}`],
           ['Followed by', item.tracking === 'none' ? '' : TRACKING_NAMES[item.tracking]],
           ['Certificate', item.certificate === 1 ? 'has to come with it' : ''],
+          ['Inspection', item.inspected === 1 ? 'before it is released' : ''],
           ['Weight', item.weight === null ? '' : `${formatQuantity(item.weight)} kg each ${unitOf(item.unit).name}`],
           ['Buying', item.bought === 1 ? '' : 'it may not be bought'],
         ]}

@@ -4,18 +4,20 @@ import { useState } from 'react';
 import { formatAmount, signOf } from '@/core/money/money';
 import { addQ, formatQuantity, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { ClaimView, PileView, StockView } from '@/queries/stores';
+import type { ClaimView, PileView, SpotView, StockView } from '@/queries/stores';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Dash, Sheet } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import Link from '@/ui/Link';
 import { useYard } from '@/ui/YardContext';
+import { MoveSlip, ScrapSlip, TransferSlip } from './MovingSlips';
 import { CountSlip, IssueForSlip, IssueSlip, LevelSlip, ReturnSlip } from './StockSlips';
 
 type Issue = StockView['issues'][number];
+type PileStep = 'count' | 'level' | 'issue' | 'move' | 'scrap' | 'transfer';
 type Open =
-  | { readonly kind: 'count' | 'level' | 'issue'; readonly pile: PileView }
+  | { readonly kind: PileStep; readonly pile: PileView }
   | { readonly kind: 'for'; readonly claim: ClaimView }
   | { readonly kind: 'return'; readonly issue: Issue };
 
@@ -33,7 +35,7 @@ const MOVES = {
 
 /** Where an item lies, for whom it is put by, what is coming, and how it moved. */
 export function StockPage({ view }: { view: StockView }) {
-  const { item, piles, claims, coming, issues, moves } = view;
+  const { item, piles, spots, claims, coming, issues, moves } = view;
   const { currency, day, may } = useYard();
   const [open, setOpen] = useState<Open>();
   const keeps = may('keep stores');
@@ -84,12 +86,45 @@ export function StockPage({ view }: { view: StockView }) {
               <span className="inline-flex flex-wrap justify-end gap-x-4">
                 {step('Count', { kind: 'count', pile: p })}
                 {p.jobId === null && step('Level', { kind: 'level', pile: p })}
-                {p.quantity > 0 && step('Issue', { kind: 'issue', pile: p })}
+                {p.quantity > 0 && (
+                  <>
+                    {step('Issue', { kind: 'issue', pile: p })}
+                    {step('Move', { kind: 'move', pile: p })}
+                    {p.jobId !== null && step('Transfer', { kind: 'transfer', pile: p })}
+                    {step('Scrap', { kind: 'scrap', pile: p })}
+                  </>
+                )}
               </span>
             ),
           },
         ]
       : []),
+  ];
+  const lies: Column<SpotView>[] = [
+    ...(item.tracking === 'none'
+      ? []
+      : [
+          {
+            key: 'number',
+            head: item.tracking === 'lot' ? 'Lot' : 'Serial number',
+            cell: (s: SpotView) => <b className="mono">{s.number ?? <Dash />}</b>,
+          },
+        ]),
+    { key: 'bin', head: 'Bin', cell: (s) => s.bin ?? <Dash /> },
+    {
+      key: 'place',
+      head: 'Place',
+      wide: true,
+      cell: (s) => (
+        <>
+          {s.place} {s.job !== null && <span className="tag">job {s.job}’s own</span>}
+        </>
+      ),
+    },
+    ...(item.tracking === 'lot'
+      ? [{ key: 'by', head: 'Use by', className: 'whitespace-nowrap', cell: (s: SpotView) => day(s.expiresOn) }]
+      : []),
+    { key: 'quantity', head: 'There', num: true, cell: (s) => measured(s.quantity) },
   ];
   const claimed: Column<ClaimView>[] = [
     {
@@ -203,6 +238,17 @@ export function StockPage({ view }: { view: StockView }) {
         in stores
       </p>
       <LedgerTable label="Places" rows={piles} columns={places} keyOf={(p) => `${p.placeId}/${p.jobId}`} />
+      {spots.some((s) => s.binId !== null || s.number !== null) && (
+        <>
+          <h2 className="mt-6 text-[16px]">Where it lies</h2>
+          <LedgerTable
+            label="Where it lies"
+            rows={spots}
+            columns={lies}
+            keyOf={(s) => `${s.placeId}/${s.jobId}/${s.binId}/${s.lotId}`}
+          />
+        </>
+      )}
       <h2 className="mt-6 text-[16px]">Put by for jobs</h2>
       {claims.length === 0 ? (
         <p className="text-ink-2">Nobody counts on it.</p>
@@ -230,22 +276,29 @@ export function StockPage({ view }: { view: StockView }) {
           </>
         }
       />
-      {(open?.kind === 'count' || open?.kind === 'level' || open?.kind === 'issue') && (
-        <PileSlip open={open} item={item} onClose={() => setOpen(undefined)} />
-      )}
-      {open?.kind === 'for' && <IssueForSlip item={item} claim={open.claim} onClose={() => setOpen(undefined)} />}
-      {open?.kind === 'return' && <ReturnSlip item={item} issue={open.issue} onClose={() => setOpen(undefined)} />}
+      {open !== undefined && 'pile' in open && <PileSlip open={open} view={view} onClose={() => setOpen(undefined)} />}
+      {open?.kind === 'for' && <IssueForSlip view={view} claim={open.claim} onClose={() => setOpen(undefined)} />}
+      {open?.kind === 'return' && <ReturnSlip view={view} issue={open.issue} onClose={() => setOpen(undefined)} />}
     </Sheet>
   );
 }
 
 type PileSlipProps = {
-  readonly open: { readonly kind: 'count' | 'level' | 'issue'; readonly pile: PileView };
-  readonly item: StockView['item'];
+  readonly open: { readonly kind: PileStep; readonly pile: PileView };
+  readonly view: StockView;
   readonly onClose: () => void;
 };
 
+const SLIPS = {
+  count: CountSlip,
+  level: LevelSlip,
+  issue: IssueSlip,
+  move: MoveSlip,
+  scrap: ScrapSlip,
+  transfer: TransferSlip,
+};
+
 function PileSlip({ open: { kind, pile }, ...rest }: PileSlipProps) {
-  if (kind === 'count') return <CountSlip pile={pile} {...rest} />;
-  return kind === 'level' ? <LevelSlip pile={pile} {...rest} /> : <IssueSlip pile={pile} {...rest} />;
+  const OpenSlip = SLIPS[kind];
+  return <OpenSlip pile={pile} {...rest} />;
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
@@ -15,29 +16,39 @@ import { useKey } from '@/ui/keys';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { countStock, issueStock, keepLevel, returnIssue } from '../../../acts';
+import { NumbersField } from '../../dock/NumbersField';
+import { HowMuch } from './HowMuch';
+
+export type Common = { readonly view: StockView; readonly onClose: () => void };
 
 type Item = StockView['item'];
-type Common = { readonly item: Item; readonly onClose: () => void };
 
-const measured = (q: Quantity, item: Item) => `${formatQuantity(q)} ${unitOf(item.unit).short}`.trim();
-const labelled = (words: string, item: Item) => `${words}, in ${unitOf(item.unit).name}s`;
+export const measured = (q: Quantity, item: Item) => `${formatQuantity(q)} ${unitOf(item.unit).short}`.trim();
+export const labelled = (words: string, item: Item) => `${words}, in ${unitOf(item.unit).name}s`;
+
+/** The numbers of a pile that lie there. */
+export const numbersOf = (view: StockView, pile: Pick<PileView, 'placeId' | 'jobId'>): string[] =>
+  view.spots.filter((s) => s.placeId === pile.placeId && s.jobId === pile.jobId).flatMap((s) => s.number ?? []);
 
 type FrameProps = {
   readonly title: string;
-  readonly detail: React.ReactNode;
+  readonly detail: ReactNode;
   readonly go: string;
   readonly form: {
     readonly busy: boolean;
     readonly refusals: readonly Refusal[];
     readonly clash: { readonly message: string } | undefined;
     readonly save: () => void;
+    readonly refusedAt: (path: string) => Refusal | undefined;
   };
   readonly onClose: () => void;
-  readonly children: React.ReactNode;
+  readonly children: ReactNode;
 };
 
-function StockSlip({ title, detail, go, form, onClose, children }: FrameProps) {
+export function StockSlip({ title, detail, go, form, onClose, children }: FrameProps) {
   useKey('Ctrl+Enter', go, form.save, !form.busy);
+  const numbers = form.refusedAt('numbers');
+  const told = [...(numbers === undefined ? [] : [numbers]), ...form.refusals].map((r) => r.message);
   return (
     <Slip
       open
@@ -46,7 +57,7 @@ function StockSlip({ title, detail, go, form, onClose, children }: FrameProps) {
       detail={detail}
       foot={
         <div className="grid gap-2">
-          <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
+          <Faults messages={form.clash ? [form.clash.message] : told} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
             {go} <span className="kbd">^↵</span>
           </button>
@@ -59,11 +70,18 @@ function StockSlip({ title, detail, go, form, onClose, children }: FrameProps) {
 }
 
 /** What lies at a place is put right to what was counted. */
-export function CountSlip({ item, pile, onClose }: Common & { pile: PileView }) {
+export function CountSlip({ view, pile, onClose }: Common & { pile: PileView }) {
   const { currency, may } = useYard();
+  const { item } = view;
+  const own = view.spots.filter((s) => s.placeId === pile.placeId && s.jobId === pile.jobId && s.number !== null);
   const form = useActForm({
-    read: () => countForm(currency),
-    start: { quantity: ungrouped(formatQuantity(pile.quantity)), value: '', reason: '' },
+    read: () => countForm(currency, item.tracking),
+    start: {
+      ...{ quantity: ungrouped(formatQuantity(pile.quantity)), value: '', reason: '', expiresOn: '' },
+      numbers: own
+        .map((s) => (item.tracking === 'lot' ? `${s.number}: ${ungrouped(formatQuantity(s.quantity))}` : s.number))
+        .join('\n'),
+    },
     act: countStock,
     input: (read, once) => ({
       once,
@@ -81,7 +99,17 @@ export function CountSlip({ item, pile, onClose }: Common & { pile: PileView }) 
       form={form}
       onClose={onClose}
     >
-      <NumberField label={labelled('What lies there', item)} autoFocus required {...form.text('quantity')} />
+      {item.tracking === 'none' ? (
+        <NumberField label={labelled('What lies there', item)} autoFocus required {...form.text('quantity')} />
+      ) : (
+        <NumbersField
+          name={item.name}
+          tracking={item.tracking}
+          pattern={item.numberPattern}
+          numbers={form.text('numbers')}
+          expires={form.day('expiresOn')}
+        />
+      )}
       {may('see money') && (
         <NumberField
           label={`What all of it is worth, ${signOf(currency)}`}
@@ -95,7 +123,7 @@ export function CountSlip({ item, pile, onClose }: Common & { pile: PileView }) 
 }
 
 /** How much is to be kept at a place. */
-export function LevelSlip({ item, pile, onClose }: Common & { pile: PileView }) {
+export function LevelSlip({ view: { item }, pile, onClose }: Common & { pile: PileView }) {
   const form = useActForm({
     read: () => levelForm,
     start: { keep: pile.keep === 0 ? '' : ungrouped(formatQuantity(pile.keep)) },
@@ -112,15 +140,14 @@ export function LevelSlip({ item, pile, onClose }: Common & { pile: PileView }) 
 }
 
 /** Stock goes to the line that it is reserved for. */
-export function IssueForSlip({ item, claim, onClose }: Common & { claim: ClaimView }) {
+export function IssueForSlip({ view, claim, onClose }: Common & { claim: ClaimView }) {
+  const { item } = view;
+  const pile = { placeId: claim.placeId ?? 0, jobId: claim.jobId };
   const form = useActForm({
-    read: () => issueForNeedForm,
-    start: { quantity: ungrouped(formatQuantity(claim.quantity)) },
+    read: () => issueForNeedForm(item.tracking),
+    start: { quantity: ungrouped(formatQuantity(claim.quantity)), ticked: [] as string[] },
     act: issueStock,
-    input: ({ quantity }, once) => ({
-      once,
-      ...{ itemId: item.id, placeId: claim.placeId ?? 0, jobId: claim.jobId, to: { needId: claim.needId }, quantity },
-    }),
+    input: (read, once) => ({ once, itemId: item.id, ...pile, to: { needId: claim.needId }, ...read }),
     said: () => `Issued to job ${claim.job}`,
     onDone: onClose,
   });
@@ -132,20 +159,22 @@ export function IssueForSlip({ item, claim, onClose }: Common & { claim: ClaimVi
       form={form}
       onClose={onClose}
     >
-      <NumberField label={labelled('How much', item)} autoFocus required {...form.text('quantity')} />
+      <HowMuch item={item} numbers={numbersOf(view, pile)} form={form} />
     </StockSlip>
   );
 }
 
 /** Stock goes to a job that has no line for it. */
-export function IssueSlip({ item, pile, onClose }: Common & { pile: PileView }) {
+export function IssueSlip({ view, pile, onClose }: Common & { pile: PileView }) {
+  const { item } = view;
   const form = useActForm({
-    read: () => issueForm,
-    start: { quantity: '', jobId: null, costCodeId: null },
+    read: () => issueForm(item.tracking),
+    start: { quantity: '', ticked: [] as string[], jobId: null, costCodeId: null },
     act: issueStock,
-    input: ({ quantity, ...to }, once) => ({
+    input: ({ jobId, costCodeId, ...what }, once) => ({
       once,
-      ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, to, quantity },
+      ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, to: { jobId, costCodeId } },
+      ...what,
     }),
     said: () => `Issued ${item.number}`,
     onDone: onClose,
@@ -160,16 +189,16 @@ export function IssueSlip({ item, pile, onClose }: Common & { pile: PileView }) 
     >
       <PickField kind="job" label="To job" required autoFocus {...form.pick('jobId')} />
       <PickField kind="costCode" label="Cost code" required {...form.pick('costCodeId')} />
-      <NumberField label={labelled('How much', item)} required {...form.text('quantity')} />
+      <HowMuch item={item} numbers={numbersOf(view, pile)} form={form} />
     </StockSlip>
   );
 }
 
 /** What a job did not use of an issue comes back. */
-export function ReturnSlip({ item, issue, onClose }: Common & { issue: StockView['issues'][number] }) {
+export function ReturnSlip({ view: { item }, issue, onClose }: Common & { issue: StockView['issues'][number] }) {
   const form = useActForm({
-    read: () => returnForm,
-    start: { quantity: ungrouped(formatQuantity(issue.quantity)), reason: '' },
+    read: () => returnForm(item.tracking),
+    start: { quantity: ungrouped(formatQuantity(issue.quantity)), ticked: [...issue.numbers], reason: '' },
     act: returnIssue,
     input: (read, once) => ({ once, issueId: issue.id, version: issue.version, ...read }),
     said: () => `${item.number} is back in stores`,
@@ -183,7 +212,7 @@ export function ReturnSlip({ item, issue, onClose }: Common & { issue: StockView
       form={form}
       onClose={onClose}
     >
-      <NumberField label={labelled('How much', item)} autoFocus required {...form.text('quantity')} />
+      <HowMuch item={item} numbers={issue.numbers} form={form} />
       <TextField label="Why" placeholder="not used" {...form.text('reason')} />
     </StockSlip>
   );
