@@ -122,10 +122,9 @@ export function numbersFault(item: Item, moved: Quantity, numbers: readonly Numb
       'numbers.lots',
       `${name}: its lots come to ${formatQuantity(given)}, and ${formatQuantity(moved)} are moved.`,
     );
-  const gap = Math.abs(moved - given) / ONE;
   return no(
     'numbers.many',
-    `${name} needs ${formatQuantity(moved)} serial ${moved === ONE ? 'number' : 'numbers'}: ${gap} ${given < moved ? (given === NONE ? 'are missing' : 'more to give') : 'too many'}.`,
+    `${name} needs ${formatQuantity(moved)} serial ${moved === ONE ? 'number' : 'numbers'}: ${given === NONE ? 'none' : formatQuantity(given)} given.`,
   );
 }
 
