@@ -42,6 +42,7 @@ import * as signOff from './signOff';
 import * as stores from './stores';
 import * as suppliers from './suppliers';
 import * as takingBack from './takingBack';
+import * as tallying from './tallying';
 import * as using from './using';
 import * as winning from './winning';
 import * as wording from './wording';
@@ -92,6 +93,7 @@ const ROOMS = [
   stores,
   suppliers,
   takingBack,
+  tallying,
   using,
   winning,
   wording,

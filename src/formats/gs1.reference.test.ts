@@ -41,7 +41,7 @@ describe('element strings', () => {
     [`]C101095211015300013712${FNC1}10AB-123`, ['09521101530001', '9521101530001'], 12],
     [`${FNC1}010952110153000130250`, ['09521101530001', '9521101530001'], 250],
     [`(240)GL-M20`, ['GL-M20'], 1],
-  ])('%j', (text, words, count) => expect(read(text)).toEqual({ words, count }));
+  ])('%j', (text, words, count) => expect(read(text)).toMatchObject({ words, count }));
 
   it('are read in every order, with the separator where an element has no set length', () => {
     const word = fc.stringMatching(/^[A-Z0-9-]{1,20}$/);
@@ -60,12 +60,26 @@ describe('element strings', () => {
           .map((ai, k) => `${ai}${value[ai as '01']}${open.includes(ai) && k < order.length - 1 ? FNC1 : ''}`)
           .join('');
         const printed = order.map((ai) => `(${ai})${value[ai as '01']}`).join('');
-        const expected = { words: ['09521101530001', '9521101530001'], count: made.count };
+        const expected = {
+          words: ['09521101530001', '9521101530001'],
+          count: made.count,
+          lot: made.lot,
+          serial: made.serial,
+          expiresOn: '2026-12-31',
+        };
         expect(read(`]C1${text}`)).toEqual(expected);
         expect(read(printed)).toEqual(expected);
       }),
     );
   });
+
+  // A day of 00 is the last of its month: GS1 General Specifications, section 3.4.7.
+  it.each([
+    ['(01)09521101530001(17)260200', { expiresOn: '2026-02-28' }],
+    ['(01)09521101530001(17)280200', { expiresOn: '2028-02-29' }],
+    ['(01)09521101530001(15)270131', { expiresOn: '2027-01-31' }],
+    ['(01)09521101530001(400)K26-0019', { order: 'K26-0019' }],
+  ])('%s says %j beside its part', (text, said) => expect(read(text)).toMatchObject(said));
 
   it.each([
     ['', 'scan.nothing'],

@@ -1,9 +1,18 @@
 import { parseBarcode } from 'gs1-barcode-parser-mod';
+import { asDay, type Day } from '@/core/calendar/workdays';
 import { isGtin } from '@/core/find/gtin';
 import { done, refusal, refused, type Result } from '@/core/result';
 
-/** What a scanner read: what the part can be called by, the surest first, and how many there are. */
-export type Scanned = { readonly words: readonly string[]; readonly count: number };
+/** What a scanner read: what the part can be called by, the surest first, how many there are, and what else it says. */
+export type Scanned = {
+  readonly words: readonly string[];
+  readonly count: number;
+  /** The lot (AI 10), the serial number (21), the day to use it by (17, else 15) and our order's number (400). */
+  readonly lot?: string;
+  readonly serial?: string;
+  readonly expiresOn?: Day;
+  readonly order?: string;
+};
 
 /** The separator that ends an element of variable length (FNC1 as scanners send it, ASCII 29). */
 const FNC1 = '\u001d';
@@ -28,12 +37,35 @@ const callsOf = (gtin: string): string[] =>
 
 type Element = { readonly ai: string; readonly raw: string };
 
+/** What a code says beside the part that it is of. */
+function beside(of: (...ais: readonly string[]) => readonly string[]): Omit<Scanned, 'words' | 'count'> {
+  const [lot] = of('10');
+  const [serial] = of('21');
+  const [order] = of('400');
+  const expiresOn = dayOf(of('17')[0] ?? of('15')[0]);
+  return {
+    ...(lot === undefined ? {} : { lot }),
+    ...(serial === undefined ? {} : { serial }),
+    ...(order === undefined ? {} : { order }),
+    ...(expiresOn === undefined ? {} : { expiresOn }),
+  };
+}
+
 function elementsIn(text: string): readonly Element[] | undefined {
   try {
     return parseBarcode(text).parsedCodeItems;
   } catch {
     return undefined;
   }
+}
+
+/** A date of an element, YYMMDD; a day of 00 is the last of its month (GS1 General Specifications, section 3.4). */
+function dayOf(raw: string | undefined): Day | undefined {
+  const [, year = '', month = '', day = ''] = /^(\d\d)(\d\d)(\d\d)$/.exec(raw ?? '') ?? [];
+  if (year === '') return undefined;
+  if (day !== '00') return asDay(`20${year}-${month}-${day}`);
+  const last = new Date(Date.UTC(2000 + Number(year), Number(month), 0)).getUTCDate();
+  return asDay(`20${year}-${month}-${String(last).padStart(2, '0')}`);
 }
 
 const bad = (code: string, message: string) => refused(refusal(code, message));
@@ -57,7 +89,7 @@ export function readScan(typed: string): Result<Scanned> {
   const [gtin] = of('01', '02');
   if (gtin !== undefined && isGtin(gtin)) {
     const [count = '1'] = of('30', '37');
-    return done({ words: [...callsOf(gtin), ...of('240', '241')], count: Math.max(Number(count), 1) });
+    return done({ words: [...callsOf(gtin), ...of('240', '241')], count: Math.max(Number(count), 1), ...beside(of) });
   }
   if (!says) return done({ words: [text], count: 1 });
   if (elements === undefined) return bad('scan.part', 'Only a part of this code came. Scan it again.');

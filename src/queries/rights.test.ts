@@ -8,6 +8,7 @@ import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { countDock, listDue } from './dock';
 import { loadDockOrder } from './dockOrder';
+import { findScanned } from './scanning';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
@@ -145,6 +146,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p, TODAY)],
   ['how many deliveries are due', 'see dock', (p) => countDock(yard.db, p, TODAY)],
+  ['what was scanned', 'receive', (p) => findScanned(yard.db, p, ['TU-1'])],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
   ['an invoice', 'see invoices', (p) => loadInvoice(yard.db, p, 1)],

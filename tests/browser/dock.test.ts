@@ -95,7 +95,6 @@ describe('what lies in stores', () => {
     await browser.go(`/stores/${await itemId('EN-GBX-CL')}`);
     await browser.reads('GC-7731');
     await (await browser.button('Issue')).click();
-    await browser.pick('To job', '418');
     await browser.pick('Cost code', '02');
     await (await browser.button('Issue it')).click();
     await browser.reads('Tick the pieces that go.');

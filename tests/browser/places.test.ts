@@ -44,6 +44,7 @@ const PLACES = [
   '/you',
   '/dock',
   '/dock/K26-0015',
+  '/dock/scan',
   '/invoices',
   '/invoices/14',
   '/invoices/new',

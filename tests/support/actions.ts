@@ -126,6 +126,8 @@ export const ASKS: Readonly<Record<string, Right>> = {
   letGo: 'change buy lists',
   correctReceipt: 'receive',
   inspect: 'receive',
+  receiveTally: 'receive',
+  tieCode: 'receive',
   sendBack: 'receive',
   addReason: 'receive',
   retireReason: 'manage people',

@@ -88,6 +88,8 @@ export const ADDRESSES = [
   '/orders/none/pdf',
   '/dock',
   '/dock/K26-0001',
+  '/dock/scan',
+  '/dock?show=straight',
   '/invoices',
   '/invoices/1',
   '/invoices/1/change',
@@ -153,6 +155,7 @@ export const POSTED = [
   '/orders/K26-0023/preview',
   '/orders/K26-0023/terms',
   '/pick',
+  '/dock/scan/find',
   '/columns',
   '/used',
 ];

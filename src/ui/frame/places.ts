@@ -76,6 +76,7 @@ export const PLACES: readonly Place[] = [
   },
   { href: '/units', name: 'Units', rights: ['manage people'], words: 'which are offered', at: 'find' },
   { href: '/you', name: 'Your sign-ins and password', rights: [], words: 'where you are signed in', at: 'menu' },
+  { href: '/dock/scan', name: 'Scan in', rights: ['receive'], words: 'take in by scanning', at: 'find' },
   { href: '/jobs/new', name: 'New job', rights: ['open jobs'], words: 'open a job', at: 'find' },
   { href: '/items/new', name: 'New part', rights: ['keep suppliers'], words: 'add an item', at: 'find' },
   { href: '/suppliers/new', name: 'New supplier', rights: ['keep suppliers'], words: 'add a supplier', at: 'find' },

@@ -1,7 +1,8 @@
 import { findJobThing, loadThing } from '@/queries/things';
 import { countDock, dueFilter, listDue, type DockShow } from '@/queries/dock';
 import { FilterChoice, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
-import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { may } from '@/core/people/rights';
+import { Fact, Shelf, ShelfNext } from '@/ui/kit/Shelf';
 import { Empty, GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
@@ -73,7 +74,9 @@ export default place(async ({ db, person, today, query }) => {
             {counts.back > 0 && <Fact>{counts.back} to send back</Fact>}
           </>
         }
-      />
+      >
+        {may(person, 'receive') && <ShelfNext next={{ words: 'Scan in', href: '/dock/scan' }} main />}
+      </Shelf>
     </Sheet>
   );
 });

@@ -140,7 +140,7 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
       {open && !l.closed && l.due > 0 && (
         <button
           type="button"
-          className="step mt-1 text-[13px]"
+          className="mt-1 min-h-[28px] text-[12.5px] text-ink-2 underline-offset-2 hover:underline max-phone:min-h-[44px]"
           aria-expanded={asked || said}
           onClick={() => setAsked(!asked)}
         >

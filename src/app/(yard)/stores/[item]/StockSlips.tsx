@@ -6,6 +6,7 @@ import { signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { countForm, issueForm, issueForNeedForm, levelForm, returnForm } from '@/core/records/stock';
+import type { Named } from '@/core/records/typed';
 import type { Refusal } from '@/core/result';
 import type { ClaimView, PileView, StockView } from '@/queries/stores';
 import { Faults, TextField } from '@/ui/kit/Field';
@@ -29,6 +30,9 @@ export const labelled = (words: string, item: Item) => `${words}, in ${unitOf(it
 /** The numbers of a pile that lie there. */
 export const numbersOf = (view: StockView, pile: Pick<PileView, 'placeId' | 'jobId'>): string[] =>
   view.spots.filter((s) => s.placeId === pile.placeId && s.jobId === pile.jobId).flatMap((s) => s.number ?? []);
+
+const ownerOf = ({ jobId, job }: PileView): Named | null =>
+  jobId === null ? null : { id: jobId, number: job ?? '', name: '' };
 
 type FrameProps = {
   readonly title: string;
@@ -169,7 +173,8 @@ export function IssueSlip({ view, pile, onClose }: Common & { pile: PileView }) 
   const { item } = view;
   const form = useActForm({
     read: () => issueForm(item.tracking),
-    start: { quantity: '', ticked: [] as string[], jobId: null, costCodeId: null },
+    // What is a job's own goes to it alone.
+    start: { quantity: '', ticked: [] as string[], jobId: ownerOf(pile), costCodeId: null },
     act: issueStock,
     input: ({ jobId, costCodeId, ...what }, once) => ({
       once,

@@ -1,0 +1,268 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import { formatQuantity, quantity } from '@/core/quantity/quantity';
+import { deliveriesOf, lacks, talliedLines, type Scan, type TalliedLine } from '@/core/receiving/tally';
+import { counted } from '@/core/words';
+import type { Thing } from '@/queries/things';
+import { useKey } from '@/ui/keys';
+import { PickField } from '@/ui/kit/PickField';
+import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { Sheet } from '@/ui/kit/Sheet';
+import { useAct, useOnce } from '@/ui/useAct';
+import { receiveTally, tieCode } from '../../../acts';
+import { measured } from '../[order]/words';
+import { useTally } from './useTally';
+
+const LOUD = 'kettle scan sound';
+/** A scanner types faster than anybody: what comes like that and stops is a whole code, with Enter or without. */
+const BURST = { each: 35, atLeast: 6, pause: 160 };
+
+/** Takes in by scanning: each code is counted on the line that awaits it longest; made for a phone. */
+export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
+  const [supplier, setSupplier] = useState(first);
+  const [choosing, setChoosing] = useState(first !== null);
+  const [loud, setLoud] = useState(true);
+  // eslint-disable-next-line react-hooks/set-state-in-effect -- what the browser kept is known only after the first paint
+  useEffect(() => setLoud(localStorage.getItem(LOUD) !== 'off'), []);
+  const list = useTally(supplier === null ? {} : { supplierId: supplier.id }, loud);
+  const once = useOnce();
+  const act = useAct(receiveTally, {
+    said: (taken) => `Taken in: ${taken.map((t) => `${t.order} as ${t.number}`).join(', ')}`,
+    onDone: () => {
+      once.renew();
+      list.forget();
+    },
+  });
+  const lines = talliedLines(list.tally);
+  const aside = list.tally.scans.filter((s) => s.aside !== undefined);
+  const waiting = list.tally.scans.filter((s) => s.waits === true).length;
+  const lacking = lines.filter((l) => lacks(l) > 0);
+  const pieces = quantity(lines.reduce((sum, l) => sum + l.quantity, 0));
+  const orders = new Set(lines.map((l) => l.line.orderId)).size;
+  const ready = lines.length > 0 && lacking.length === 0 && waiting === 0 && !act.busy;
+  const takeIn = () => void act.run({ once: once.key(), note: '', deliveries: deliveriesOf(list.tally) });
+  useKey('Ctrl+Enter', 'Take in', takeIn, ready);
+  const fault =
+    (act.clash && `${act.clash.message} Scan its parts again, or take it in from its order.`) ??
+    act.refusals[0]?.message ??
+    (lacking[0] === undefined ? undefined : wanted(lacking[0]));
+  const toggle = () => {
+    localStorage.setItem(LOUD, loud ? 'off' : 'on');
+    setLoud(!loud);
+  };
+  return (
+    <Sheet>
+      <div className="mx-auto max-w-[640px]">
+        <h1 className="mb-3 text-[25px] leading-tight">Scan in</h1>
+        <CodeField onCode={list.scan} />
+        <p className="mt-1.5 text-[13px] text-ink-2">
+          {supplier === null
+            ? 'Goes to the oldest order that awaits it. '
+            : `Goes to orders of ${supplier.name} alone. `}
+          {!choosing && (
+            <button type="button" className="step" onClick={() => setChoosing(true)}>
+              Only one supplier
+            </button>
+          )}{' '}
+          <button type="button" className="step" aria-pressed={loud} onClick={toggle}>
+            {loud ? 'Sound off' : 'Sound on'}
+          </button>
+        </p>
+        {choosing && (
+          <PickField
+            kind="supplier"
+            label="Only orders of"
+            className="mt-2 max-w-[320px]"
+            placeholder="any supplier"
+            value={supplier}
+            onPick={setSupplier}
+          />
+        )}
+        <p role="status" className="sr-only">
+          {list.told}
+        </p>
+        {list.offline && (
+          <p role="alert" className="mt-3 rounded-lg border border-line bg-glaze-2 px-3 py-2">
+            The network is away: {counted(waiting, 'code')} {waiting === 1 ? 'waits' : 'wait'} here and will be looked
+            up when it is back.
+          </p>
+        )}
+        {list.kept && lines.length > 0 && (
+          <p className="mt-3 text-[13px] text-ink-2">
+            Kept from before.{' '}
+            <button type="button" className="step" onClick={list.forget}>
+              Begin anew
+            </button>
+          </p>
+        )}
+        <ul aria-label="Tally" className="mt-3">
+          {lines.map((l) => (
+            <TallyRow key={l.line.lineId} tallied={l} />
+          ))}
+          {aside.map((s) => (
+            <AsideRow key={s.key} scan={s} supplierId={supplier?.id ?? null} onTied={list.retry} onDrop={list.drop} />
+          ))}
+        </ul>
+      </div>
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>
+              {lines.length === 0
+                ? 'Nothing scanned yet'
+                : `${formatQuantity(pieces)} counted, ${counted(orders, 'order')}`}
+            </Fact>
+            {aside.length > 0 && <Fact>{aside.length} set aside</Fact>}
+          </>
+        }
+      >
+        <ShelfPlain disabled={list.tally.scans.length === 0} onClick={list.undo}>
+          Undo
+        </ShelfPlain>
+        <ShelfMain disabled={!ready} onClick={takeIn} hint="^↵">
+          {act.busy ? 'Taking in…' : 'Take in'}
+        </ShelfMain>
+      </Shelf>
+    </Sheet>
+  );
+}
+
+const wanted = (tallied: TalliedLine): string => {
+  const { line } = tallied;
+  if (line.tracking === 'lot')
+    return `${line.description} needs its lot. Scan a code that says it, or take it in from ${line.order}.`;
+  const n = lacks(tallied);
+  return `${line.description} needs ${n === 1 ? 'a serial number' : `${n} serial numbers`}: scan ${n === 1 ? 'it' : 'them'} next.`;
+};
+
+/** The one field that takes what a scanner types; it has the cursor again after each code. */
+function CodeField({ onCode }: { onCode: (code: string) => void }) {
+  const field = useRef<HTMLInputElement>(null);
+  const typed = useRef({ since: 0, timer: undefined as ReturnType<typeof setTimeout> | undefined });
+  const take = () => {
+    clearTimeout(typed.current.timer);
+    const code = field.current?.value.trim() ?? '';
+    if (field.current !== null) field.current.value = '';
+    if (code !== '') onCode(code);
+  };
+  const watch = () => {
+    const length = field.current?.value.length ?? 0;
+    const at = performance.now();
+    if (length <= 1) typed.current.since = at;
+    clearTimeout(typed.current.timer);
+    const burst = length >= BURST.atLeast && (at - typed.current.since) / length < BURST.each;
+    if (burst) typed.current.timer = setTimeout(take, BURST.pause);
+  };
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        take();
+      }}
+    >
+      <input
+        ref={field}
+        aria-label="Barcode or number"
+        placeholder="scan or type a code…"
+        className="field mono h-[46px] border-2 border-copper text-[16px]"
+        autoFocus
+        autoComplete="off"
+        autoCapitalize="off"
+        spellCheck={false}
+        maxLength={400}
+        onChange={watch}
+      />
+    </form>
+  );
+}
+
+function TallyRow({ tallied }: { tallied: TalliedLine }) {
+  const { line, quantity: q, serials, lots } = tallied;
+  const missing = lacks(tallied);
+  return (
+    <li className="flex gap-3 border-b border-line-2 py-2.5">
+      <span className="w-[44px] shrink-0 text-right font-[family-name:var(--font-title)] text-[22px] leading-tight font-bold">
+        {formatQuantity(q)}
+      </span>
+      <div className="min-w-0 flex-1">
+        <div className="font-semibold">
+          {line.description} {q >= line.due && <span className="tag tag-good">all in</span>}{' '}
+          {missing > 0 && (
+            <span className="tag tag-care">
+              {line.tracking === 'lot' ? 'lot?' : `${counted(missing, 'number')} to scan`}
+            </span>
+          )}
+        </div>
+        <div className="mono text-ink-2">{line.number}</div>
+        <div className="text-[13px] text-ink-2">
+          {formatQuantity(q)} of {measured(line.due, line.unit)} · <span className="mono">{line.order}</span> · for{' '}
+          <b>{line.jobs.length === 0 ? 'stores' : line.jobs.join(', ')}</b>
+        </div>
+        {(serials.length > 0 || lots.length > 0) && (
+          <div className="mono mt-1 text-[12.5px] break-all">
+            {[...serials, ...lots.map((l) => l.number)].join(' · ')}
+          </div>
+        )}
+      </div>
+    </li>
+  );
+}
+
+type AsideProps = {
+  readonly scan: Scan;
+  readonly supplierId: number | null;
+  readonly onTied: (key: string) => void;
+  readonly onDrop: (key: string) => void;
+};
+
+/** A code that nobody awaits: tied to a part there and then, or left out. */
+function AsideRow({ scan, supplierId, onTied, onDrop }: AsideProps) {
+  const [tying, setTying] = useState(false);
+  const once = useOnce();
+  const act = useAct(tieCode, {
+    said: () => `${scan.code} is tied to it`,
+    onDone: () => {
+      once.renew();
+      onTied(scan.key);
+    },
+  });
+  return (
+    <li className="-mx-4 flex gap-3 border-b border-line-2 bg-brick-wash px-4 py-2.5">
+      <span className="w-[44px] shrink-0 text-right font-[family-name:var(--font-title)] text-[22px] leading-tight font-bold text-brick">
+        {scan.count}
+      </span>
+      <div className="min-w-0 flex-1">
+        <div className="font-semibold">Set aside: {scan.aside}</div>
+        <div className="mono break-all text-ink-2">{scan.code}</div>
+        {tying ? (
+          <PickField
+            kind="item"
+            label="The part it is of"
+            className="mt-1 max-w-[320px]"
+            autoFocus
+            value={null}
+            onPick={(part) => {
+              if (part !== null) void act.run({ once: once.key(), code: scan.code, itemId: part.id, supplierId });
+            }}
+          />
+        ) : (
+          <div className="flex gap-4">
+            <button type="button" className="step" onClick={() => setTying(true)}>
+              Tie it to a part
+            </button>
+            <button type="button" className="step" onClick={() => onDrop(scan.key)}>
+              Leave it out
+            </button>
+          </div>
+        )}
+        {act.refusals[0] !== undefined && (
+          <p role="alert" className="field-fault">
+            {act.refusals[0].message}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}

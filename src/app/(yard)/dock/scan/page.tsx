@@ -1,0 +1,11 @@
+import { permit } from '@/queries/permit';
+import { loadThing } from '@/queries/things';
+import { place } from '../../../server/place';
+import { ScanIn } from './ScanIn';
+
+export const metadata = { title: 'Scan in' };
+
+export default place(async ({ db, person, today, query }) => {
+  permit(person, 'receive');
+  return <ScanIn supplier={await loadThing(db, person, 'supplier', Number(query.supplier) || null, today)} />;
+});

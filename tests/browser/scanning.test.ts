@@ -1,0 +1,95 @@
+import { By, Key } from 'selenium-webdriver';
+import type { Driver } from 'selenium-webdriver/chrome.js';
+import { App } from '../support/app';
+import { Browser, PHONE } from './driver';
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start();
+  browser = await Browser.open(app.base, PHONE);
+  await browser.stepInAs('Joss Fenn');
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+/** Types as a scanner does: all at once, and Enter. */
+const scan = async (...codes: readonly string[]) => {
+  const field = await browser.field('Barcode or number');
+  for (const code of codes) await field.sendKeys(code, Key.ENTER);
+};
+/** Takes the network away from the page, and gives it back. */
+const offline = (away: boolean) =>
+  (browser.driver as Driver).sendDevToolsCommand('Network.emulateNetworkConditions', {
+    ...{ offline: away, latency: 0, downloadThroughput: -1, uploadThroughput: -1 },
+  });
+const rows = () => browser.texts('ul[aria-label="Tally"] > li');
+
+describe('a mixed delivery on a phone', () => {
+  it('is counted on the lines that await it, and what nobody awaits is set aside', async () => {
+    await browser.go('/dock/scan');
+    await scan('SE-OIL-70', 'SE-OIL-70', 'BE-6208');
+    await browser.reads('2 of 8');
+    await browser.reads('1 of 14');
+    await scan('TI-PLY-18', '2000000000008');
+    await browser.reads('4 counted, 2 orders');
+    await browser.reads('1 set aside');
+    await browser.reads('No part goes by this code.');
+  });
+
+  it('is all there after the page was left, and the last scan can be undone', async () => {
+    await browser.go('/dock');
+    await browser.go('/dock/scan');
+    await browser.reads('4 counted, 2 orders');
+    await (await browser.button('Undo')).click();
+    await browser.driver.wait(async () => !(await browser.text()).includes('set aside'), 15_000);
+    expect((await rows()).length).toBe(3);
+  });
+
+  it('loses none of ten codes that come at once, also while the network is away', async () => {
+    await offline(true);
+    await scan(...Array.from({ length: 5 }, () => 'SE-OIL-70'));
+    await browser.reads('5 codes wait here');
+    await offline(false);
+    await browser.reads('7 of 8');
+    expect(await browser.text()).not.toContain('The network is away');
+  });
+
+  it('is taken in by one step, an order each', async () => {
+    await (await browser.button('Take in')).click();
+    await browser.reads('Nothing scanned yet');
+    const taken = await app.look((db) =>
+      db('receipt as r')
+        .join('purchaseOrder as o', 'o.id', 'r.orderId')
+        .orderBy('r.id', 'desc')
+        .limit(2)
+        .select('o.number'),
+    );
+    expect(taken.map((t: { number: string }) => t.number).sort()).toEqual(['K26-0019', 'K26-0022']);
+    await browser.go('/dock/K26-0019');
+    await browser.reads('7 of 8 in');
+    await browser.reads('1 of 14 in');
+  });
+
+  it('ties a code to a part there and then, and counts it', async () => {
+    await browser.go('/dock/scan');
+    await scan('4006381333931');
+    await (await browser.button('Tie it to a part')).click();
+    await browser.pick('The part it is of', 'BE-6208');
+    await browser.reads('1 of 13');
+    expect(await app.look((db) => db('item').where({ number: 'BE-6208' }).first('gtin'))).toEqual({
+      gtin: '4006381333931',
+    });
+  });
+
+  it('is nothing for who does not receive', async () => {
+    await browser.driver.manage().deleteAllCookies();
+    await browser.stepInAs('Asha Penrose');
+    await browser.go('/dock/scan');
+    await browser.reads('You may not take in deliveries.');
+    expect(await browser.driver.findElements(By.css('[aria-label="Barcode or number"]'))).toEqual([]);
+  });
+});
