@@ -8,6 +8,8 @@ import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { countDock, listDue } from './dock';
 import { loadDockOrder } from './dockOrder';
+import { loadLabels, loadReturnPaper } from './dockPapers';
+import { loadLotWay } from './lotWay';
 import { findScanned } from './scanning';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
@@ -146,6 +148,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p, TODAY)],
   ['how many deliveries are due', 'see dock', (p) => countDock(yard.db, p, TODAY)],
+  ['labels of a receipt', 'see dock', (p) => loadLabels(yard.db, p, 1)],
+  ['a return note', 'see dock', (p) => loadReturnPaper(yard.db, p, 1, TODAY)],
+  ['the way of a number', 'see stores', (p) => loadLotWay(yard.db, p, 1)],
   ['what was scanned', 'receive', (p) => findScanned(yard.db, p, ['TU-1'])],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],

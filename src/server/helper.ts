@@ -7,7 +7,10 @@ import { readSheet } from '@/formats/sheet/read';
 import { purchaseOrderPdf, type OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { together } from '@/formats/pdf/together';
 import { floorSlipPdf, type FloorPaper } from '@/formats/pdf/floorSlip';
+import type { LabelWay } from '@/core/receiving/labels';
+import { labelsPdf, type Label } from '@/formats/pdf/labels';
 import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
+import { returnNotePdf, type ReturnPaper } from '@/formats/pdf/returnNote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
 import * as boms from '@/queries/boms';
@@ -41,6 +44,11 @@ export const bundleOrder = async ({
   paper: OrderPaper;
   files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
 }) => zip([{ name: `${paper.number}.pdf`, bytes: await purchaseOrderPdf(paper) }, ...files]);
+
+export const setReturnNote = (paper: ReturnPaper): Promise<Buffer> => returnNotePdf(paper);
+
+export const setLabels = ({ labels, way }: { labels: readonly Label[]; way: LabelWay }): Promise<Buffer> =>
+  labelsPdf(labels, way);
 
 export const setFloorSlip = (paper: FloorPaper): Promise<Buffer> => floorSlipPdf(paper);
 

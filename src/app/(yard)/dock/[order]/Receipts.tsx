@@ -50,7 +50,10 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
               ))}
             </ul>
             <div className="flex justify-between gap-2 text-[12.5px] text-ink-2">
-              <span>{[r.who, r.note, r.carrier, packagesOf(r.packages)].filter(Boolean).join(' · ')}</span>
+              <span>
+                {[r.who, r.note, r.carrier, packagesOf(r.packages)].filter(Boolean).join(' · ')}{' '}
+                <Papers order={order.number} receipt={r} />
+              </span>
               {r.back === 0 && may('receive') && (
                 <button
                   type="button"
@@ -94,6 +97,23 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
           Send goods back
         </button>
       )}
+    </>
+  );
+}
+
+/** The papers of a receipt: labels of what it brought, or the note that goes along with what went back. */
+function Papers({ order, receipt: r }: { order: string; receipt: DockReceipt }) {
+  const paper = (words: string, href: string) => (
+    <a href={href} target="_blank" rel="noreferrer" className="text-copper-text hover:underline">
+      {words}
+    </a>
+  );
+  if (r.kind === 'sentBack') return paper('return note', `/dock/${order}/return/${r.id}`);
+  const brought = r.back === 0 && r.lines.some((l) => l.accepted > 0);
+  if (!brought) return null;
+  return (
+    <>
+      {paper('labels', `/dock/${order}/labels/${r.id}`)} {paper('on A4', `/dock/${order}/labels/${r.id}?sheet=a4`)}
     </>
   );
 }

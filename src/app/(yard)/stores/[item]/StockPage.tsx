@@ -107,7 +107,14 @@ export function StockPage({ view }: { view: StockView }) {
           {
             key: 'number',
             head: item.tracking === 'lot' ? 'Lot' : 'Serial number',
-            cell: (s: SpotView) => <b className="mono">{s.number ?? <Dash />}</b>,
+            cell: (s: SpotView) =>
+              s.lotId === null ? (
+                <Dash />
+              ) : (
+                <Link href={`/stores/numbers/${s.lotId}`} className="mono font-bold hover:underline">
+                  {s.number}
+                </Link>
+              ),
           },
         ]),
     { key: 'bin', head: 'Bin', cell: (s) => s.bin ?? <Dash /> },

@@ -1,0 +1,119 @@
+'use client';
+
+import { formatQuantity, quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import type { LotEvent, LotWay } from '@/queries/lotWay';
+import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { Sheet } from '@/ui/kit/Sheet';
+import Link from '@/ui/Link';
+import { useYard } from '@/ui/YardContext';
+
+/** What happened, in words; the words around it say where, for whom and by which document. */
+function whatOf(e: LotEvent): string {
+  const went = e.quantity < 0;
+  switch (e.what) {
+    case 'received':
+      return went ? 'Taken back' : `Came from ${e.supplier ?? 'its supplier'}`;
+    case 'held':
+      return `Came from ${e.supplier ?? 'its supplier'}, not released`;
+    case 'rejected':
+      return went ? 'Went back' : 'Rejected';
+    case 'released':
+      return 'Released';
+    case 'issued':
+      return `Issued to job ${e.job ?? ''}`;
+    case 'returned':
+      return `Came back from job ${e.job ?? ''}`;
+    case 'sentBack':
+      return went ? `Sent back to ${e.supplier ?? 'its supplier'}` : 'Did not go back after all';
+    case 'transferred':
+      return went
+        ? `Left ${e.owner === null ? 'stores' : `job ${e.owner}`}`
+        : `Became ${e.owner === null ? 'stores’' : `job ${e.owner}’s own`}`;
+    case 'moved':
+      return went ? 'Left its place' : 'Moved';
+    case 'counted':
+      return went ? 'Missed at a count' : 'Found at a count';
+    case 'scrapped':
+      return 'Scrapped';
+    case 'revalued':
+      return 'Worth anew';
+  }
+}
+
+const GONE: readonly LotEvent['what'][] = ['scrapped', 'rejected', 'counted'];
+
+/** The way of a serial number or a lot, from the door to the job, the first thing first. */
+export function LotWayPage({ way }: { way: LotWay }) {
+  const { day } = useYard();
+  const { item } = way;
+  const unit = unitOf(item.unit).short;
+  const serial = item.tracking === 'serial';
+  const size = (e: { readonly quantity: LotEvent['quantity'] }) =>
+    `${formatQuantity(quantity(Math.abs(e.quantity)))} ${unit}`.trim();
+  // A move leaves one place and comes to another: one of the two tells it.
+  const told = way.events.filter((e) => !(e.quantity < 0 && (e.what === 'moved' || e.what === 'transferred')));
+  const last = told.at(-1);
+  return (
+    <Sheet>
+      <p className="text-[13px] text-ink-2">{serial ? 'Serial number' : 'Lot'}</p>
+      <h1 className="mono text-[26px] leading-tight break-all">{way.number}</h1>
+      <p className="mt-1 mb-5">
+        <Link href={`/stores/${item.id}`} className="font-semibold hover:underline">
+          {item.name}
+        </Link>{' '}
+        <span className="mono text-ink-2">{item.number}</span>
+        {way.expiresOn !== null && <span className="text-ink-2"> · use by {day(way.expiresOn)}</span>}
+      </p>
+      <ol aria-label="Its way" className="ml-2 max-w-[680px] border-l-[3px] border-enamel">
+        {told.map((e) => (
+          <li key={e.key} className="relative pb-5 pl-6 last:pb-1">
+            <span
+              aria-hidden
+              className={`absolute top-[5px] -left-[9px] h-[15px] w-[15px] rounded-full border-[3px] border-glaze ${
+                e === last ? 'bg-copper' : GONE.includes(e.what) && e.quantity < 0 ? 'bg-brick' : 'bg-enamel'
+              }`}
+            />
+            <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+              <b>
+                {whatOf(e)}
+                {!serial && `, ${size(e)}`}
+              </b>
+              <span className="whitespace-nowrap text-ink-2">{day(e.day)}</span>
+            </div>
+            <div className="text-[13px] text-ink-2">
+              {[e.place, e.bin, e.owner !== null && e.what !== 'transferred' ? `job ${e.owner}’s own` : null]
+                .filter(Boolean)
+                .join(' · ')}
+              {e.order !== null && (
+                <>
+                  {' · '}
+                  <Link href={`/dock/${e.order}`} className="mono hover:underline">
+                    {e.order}
+                  </Link>
+                </>
+              )}
+              {e.receipt !== null && <span className="mono"> {e.receipt}</span>}
+            </div>
+            <div className="text-[13px] text-ink-2">{[e.who, e.reason].filter(Boolean).join(': ')}</div>
+          </li>
+        ))}
+      </ol>
+      {told.length === 0 && <p className="text-ink-2">Nothing is known of it yet.</p>}
+      <Shelf
+        facts={
+          <>
+            <Fact strong>{serial ? `It ${way.now}` : `${way.lies.length === 0 ? 'None of it is here' : 'Here'}`}</Fact>
+            {!serial &&
+              way.lies.map((l) => (
+                <Fact key={`${l.place}/${l.bin}/${l.job}`}>
+                  {size(l)} in {[l.place, l.bin].filter(Boolean).join(', ')}
+                  {l.job !== null && `, job ${l.job}’s own`}
+                </Fact>
+              ))}
+          </>
+        }
+      />
+    </Sheet>
+  );
+}

@@ -1,0 +1,13 @@
+import { notFound } from 'next/navigation';
+import { loadLotWay } from '@/queries/lotWay';
+import { idIn } from '../../../../server/answer';
+import { place } from '../../../../server/place';
+import { LotWayPage } from './LotWayPage';
+
+export const metadata = { title: 'A number’s way' };
+
+export default place(async ({ db, person, params }) => {
+  const way = /^\d+$/.test(params.lot ?? '') ? await loadLotWay(db, person, idIn(params.lot)) : undefined;
+  if (way === undefined) notFound();
+  return <LotWayPage way={way} />;
+});
