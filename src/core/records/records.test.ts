@@ -35,6 +35,7 @@ describe('a form reads back what it writes, in every language and currency', () 
           address: words,
           paymentDays: fc.integer({ min: 0, max: 365 }),
           leadDays: fc.integer({ min: 0, max: 400 }),
+          overDelivery: fc.option(fc.integer({ min: 0, max: 10_000 })),
           carriage: amount,
           carriageFreeFrom: fc.option(amount),
           minimumOrder: fc.option(amount),
@@ -77,6 +78,8 @@ describe('a form reads back what it writes, in every language and currency', () 
           priceToleranceShare: share,
           priceToleranceMost: most,
           ownPassLimit: most,
+          overDelivery: share,
+          countLimit: most,
           ...{ name: 'New Works', address: 'Lane 1', email: 'buying@new.example', taxNumber: '', jobPattern: 'J{00}' },
         } as z.output<typeof form>;
         expect(form.parse(z.encode(form, kept))).toEqual(kept);
@@ -122,6 +125,7 @@ describe('a supplier', () => {
     carrier: '',
     terms: '',
     minimumOrder: '',
+    overDelivery: '',
     week: null,
     delivers: '',
     contacts: [] as object[],
