@@ -24,6 +24,7 @@ import * as moving from './moving';
 import * as needs from './needs';
 import * as notices from './notices';
 import * as orders from './orders';
+import * as papers from './papers';
 import * as people from './people';
 import * as places from './places';
 import * as planning from './planning';
@@ -75,6 +76,7 @@ const ROOMS = [
   needs,
   notices,
   orders,
+  papers,
   people,
   places,
   planning,

@@ -23,6 +23,8 @@ export const LIMITS = {
   file: 8 * 1024 * 1024,
   /** Bytes of a file that goes with an order, and of all that go with one mail. */
   attached: 20 * 1024 * 1024,
+  /** Bytes of a photo or a paper of a delivery. */
+  paper: 15 * 1024 * 1024,
   mail: 25 * 1024 * 1024,
 } as const;
 

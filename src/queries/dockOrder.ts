@@ -42,9 +42,14 @@ export type DockLine = {
   readonly placeId: number;
   readonly own: boolean;
   readonly for: readonly { readonly job: string | null; readonly ordered: Quantity; readonly received: Quantity }[];
+  /** Its certificate: not asked for, wanted, or here. */
+  readonly certificate: 'none' | 'wanted' | 'here';
+  readonly certificates: readonly DockPaper[];
   /** What was said last of what did not come. */
   readonly rest: string | null;
 };
+
+export type DockPaper = { readonly id: number; readonly name: string };
 
 export type DockReceipt = {
   readonly id: number;
@@ -57,6 +62,7 @@ export type DockReceipt = {
   readonly who: string;
   /** Taken back, or what took another one back. */
   readonly back: number;
+  readonly papers: readonly DockPaper[];
   readonly lines: readonly {
     readonly lineId: number;
     readonly accepted: Quantity;
@@ -120,6 +126,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
     ),
   );
   const [numbers, rests] = [await numbersAtDoor(db, ids), await restsOf(db, ids)];
+  const certificates = await papersOf(db, 'certificate', ids);
   return {
     ...head,
     number,
@@ -164,6 +171,12 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
           ordered: s.quantity,
           received: s.received,
         })),
+        certificate: certificateOf(
+          l,
+          item,
+          certificates.some((c) => c.aboutId === l.id),
+        ),
+        certificates: certificates.filter((c) => c.aboutId === l.id),
         rest: rests.get(l.id) ?? null,
       };
     }),
@@ -172,6 +185,9 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
 
 const byId = async <T extends { readonly id: number }>(rows: Promise<readonly T[]>): Promise<Map<number, T>> =>
   new Map((await rows).map((r) => [r.id, r]));
+
+const certificateOf = (line: StoredLine, item: Item | undefined, here: boolean): DockLine['certificate'] =>
+  here ? 'here' : line.certificate === 1 || item?.certificate === 1 ? 'wanted' : 'none';
 
 const itemFactor = (line: StoredLine, item: Item | undefined): Factor => {
   const own = item && exactFactor(line.shareUnit, item.unit);
@@ -204,6 +220,14 @@ const restsOf = async (db: Db, lineIds: readonly number[]): Promise<Map<number, 
     ).map((r) => [r.lineId, r.name]),
   );
 
+const papersOf = (db: Db, about: 'receipt' | 'certificate', ids: readonly number[]) =>
+  db('document')
+    .where({ about })
+    .whereIn('aboutId', among(db, ids))
+    .whereNull('goneOn')
+    .orderBy('id')
+    .select('id', 'aboutId', 'name');
+
 async function receiptsOf(db: Db, orderId: number): Promise<DockReceipt[]> {
   const receipts = (await db('receipt as r')
     .join('person as p', 'p.id', 'r.personId')
@@ -219,7 +243,12 @@ async function receiptsOf(db: Db, orderId: number): Promise<DockReceipt[]> {
       'r.packages',
       { who: 'p.name' },
       db.raw('r.reverses_id is not null or exists (select 1 from receipt b where b.reverses_id = r.id) as back'),
-    )) as Omit<DockReceipt, 'lines'>[];
+    )) as Omit<DockReceipt, 'lines' | 'papers'>[];
+  const papers = await papersOf(
+    db,
+    'receipt',
+    receipts.map((r) => r.id),
+  );
   const lines = (await db('receiptLine as l')
     .leftJoin('reason as w', 'w.id', 'l.reasonId')
     .whereIn(
@@ -232,5 +261,9 @@ async function receiptsOf(db: Db, orderId: number): Promise<DockReceipt[]> {
     .select('l.receiptId', 'l.lineId', 'l.accepted', 'l.held', 'l.rejected', 'l.givenUp', {
       reason: 'w.name',
     })) as unknown as (DockReceipt['lines'][number] & { receiptId: number })[];
-  return receipts.map((r) => ({ ...r, lines: lines.filter((l) => l.receiptId === r.id) }));
+  return receipts.map((r) => ({
+    ...r,
+    papers: papers.filter((p) => p.aboutId === r.id),
+    lines: lines.filter((l) => l.receiptId === r.id),
+  }));
 }

@@ -136,3 +136,16 @@ export async function loadLabels(db: Db, person: Person, receiptId: number): Pro
     return own.map((p) => ({ ...label, code: p.number, quantity: measured(quantity(10_000), r.shareUnit) }));
   });
 }
+
+/** A photo, a delivery note or a certificate as it was kept. */
+export async function loadDockPaper(
+  db: Db,
+  person: Person,
+  documentId: number,
+): Promise<{ name: string; type: string; bytes: Buffer } | undefined> {
+  permit(person, 'see dock');
+  return db('document')
+    .where({ id: documentId })
+    .whereIn('about', ['receipt', 'certificate'])
+    .first('name', 'type', 'bytes');
+}

@@ -8,7 +8,7 @@ import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { countDock, listDue } from './dock';
 import { loadDockOrder } from './dockOrder';
-import { loadLabels, loadReturnPaper } from './dockPapers';
+import { loadDockPaper, loadLabels, loadReturnPaper } from './dockPapers';
 import { loadLotWay } from './lotWay';
 import { findScanned } from './scanning';
 import { loadFrame } from './frame';
@@ -148,6 +148,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a supplier’s terms for parts', 'see money', (p) => loadItemTerms(yard.db, p, 1, [], TODAY)],
   ['deliveries due', 'see dock', (p) => listDue(yard.db, p, TODAY)],
   ['how many deliveries are due', 'see dock', (p) => countDock(yard.db, p, TODAY)],
+  ['a paper of a delivery', 'see dock', (p) => loadDockPaper(yard.db, p, 1)],
   ['labels of a receipt', 'see dock', (p) => loadLabels(yard.db, p, 1)],
   ['a return note', 'see dock', (p) => loadReturnPaper(yard.db, p, 1, TODAY)],
   ['the way of a number', 'see stores', (p) => loadLotWay(yard.db, p, 1)],

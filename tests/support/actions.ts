@@ -126,6 +126,8 @@ export const ASKS: Readonly<Record<string, Right>> = {
   letGo: 'change buy lists',
   correctReceipt: 'receive',
   inspect: 'receive',
+  keepPaper: 'receive',
+  takeOutPaper: 'receive',
   receiveTally: 'receive',
   tieCode: 'receive',
   sendBack: 'receive',

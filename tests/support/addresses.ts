@@ -89,6 +89,7 @@ export const ADDRESSES = [
   '/dock',
   '/dock/K26-0001',
   '/dock/scan',
+  '/dock/K26-0001/paper/1',
   '/stores/numbers/1',
   '/stores/numbers/none',
   '/dock/K26-0001/labels/1',
@@ -160,6 +161,8 @@ export const POSTED = [
   '/orders/K26-0023/terms',
   '/pick',
   '/dock/scan/find',
+  '/dock/K26-0001/papers/receipt/1?once=12345678&name=x.pdf',
+  '/dock/K26-0001/papers/nothing/1',
   '/columns',
   '/used',
 ];

@@ -67,6 +67,22 @@ export function fileFault(name: string, bytes: Uint8Array): Refusal | undefined 
     : fault('file.other', `is not what its name says: it does not begin as .${endOf(name)} files do.`);
 }
 
+/** Papers and photos of a delivery, by what their bytes are: what they are called says nothing. */
+const PAPERS = ['pdf', 'jpg', 'png'] as const;
+
+/** Of which kind a paper is, by its content alone; undefined for anything else. */
+export const paperKind = (bytes: Uint8Array): (typeof PAPERS)[number] | undefined =>
+  PAPERS.find((end) => KINDS[end]?.begins?.some((b) => beginsAs(bytes, b)));
+
+/** Why a file is no paper of a delivery: it is empty, too large, or neither a PDF nor a photo. */
+export function paperFault(name: string, bytes: Uint8Array): Refusal | undefined {
+  const fault = (code: string, words: string) => refusal(code, `${name} ${words}`, 'file');
+  if (bytes.length === 0) return fault('file.empty', 'is empty.');
+  if (bytes.length > LIMITS.paper)
+    return fault('file.large', `is larger than ${Math.round(LIMITS.paper / 1024 / 1024)} MB.`);
+  return paperKind(bytes) === undefined ? fault('file.kind', 'is neither a PDF nor a photo (JPEG or PNG).') : undefined;
+}
+
 /** The media type of a file (RFC 6838), by the end of its name. */
 export const typeOf = (name: string): string => KINDS[endOf(name)]?.type ?? 'application/octet-stream';
 

@@ -14,6 +14,7 @@ import { ProgressGlass } from '@/ui/SightGlass';
 import type { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { NumbersField } from '../NumbersField';
+import { Papers } from './Papers';
 import { ReasonField } from './ReasonField';
 import { doesOf, measured, REJECT, REST } from './words';
 
@@ -98,6 +99,15 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
           </span>
         )}
       </div>
+      {l.certificate !== 'none' && (l.received > 0 || l.held > 0) && (
+        <Papers
+          order={order.number}
+          about="certificate"
+          aboutId={l.id}
+          papers={l.certificates}
+          add="attach the certificate"
+        />
+      )}
       {fault !== undefined && (
         <div role="alert" className="mt-1.5 text-brick">
           {fault}
@@ -157,6 +167,7 @@ function LineTags({ line }: { line: DockLine }) {
     <>
       {line.closed && <span className="tag">closed short</span>}{' '}
       {line.held > 0 && <span className="tag tag-care">{formatQuantity(line.held)} not released</span>}{' '}
+      {line.certificate === 'wanted' && line.received > 0 && <span className="tag tag-care">certificate missing</span>}{' '}
       {line.rejected > 0 && <span className="tag tag-over">{formatQuantity(line.rejected)} rejected</span>}
     </>
   );

@@ -6,6 +6,7 @@ import type { DockOrder, DockReceipt } from '@/queries/dockOrder';
 import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { takeBack } from '../../../acts';
+import { Papers } from './Papers';
 import { measured } from './words';
 
 const KINDS: Readonly<Record<DockReceipt['kind'], string>> = {
@@ -52,7 +53,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
             <div className="flex justify-between gap-2 text-[12.5px] text-ink-2">
               <span>
                 {[r.who, r.note, r.carrier, packagesOf(r.packages)].filter(Boolean).join(' · ')}{' '}
-                <Papers order={order.number} receipt={r} />
+                <Prints order={order.number} receipt={r} />
               </span>
               {r.back === 0 && may('receive') && (
                 <button
@@ -66,6 +67,15 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                 </button>
               )}
             </div>
+            {r.kind !== 'takenBack' && (
+              <Papers
+                order={order.number}
+                about="receipt"
+                aboutId={r.id}
+                papers={r.papers}
+                add="add a photo or paper"
+              />
+            )}
             {asked === r.id && (
               <div className="mt-1 rounded-lg border border-line bg-glaze px-3 py-2">
                 <p className="mb-1.5">{UNDONE[r.kind](r.number)}</p>
@@ -102,7 +112,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
 }
 
 /** The papers of a receipt: labels of what it brought, or the note that goes along with what went back. */
-function Papers({ order, receipt: r }: { order: string; receipt: DockReceipt }) {
+function Prints({ order, receipt: r }: { order: string; receipt: DockReceipt }) {
   const paper = (words: string, href: string) => (
     <a href={href} target="_blank" rel="noreferrer" className="text-copper-text hover:underline">
       {words}

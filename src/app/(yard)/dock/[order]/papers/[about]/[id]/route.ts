@@ -1,0 +1,20 @@
+import { keepPaper, PAPER_ABOUT } from '@/actions/papers';
+import { LIMITS } from '@/core/limits';
+import { Answer, idIn, readBody, route } from '../../../../../../server/answer';
+import { performAs } from '../../../../../../server/offer';
+
+/** Keeps a paper of a delivery that is handed over as the body of the request. */
+export const POST = route('receive', async ({ request, person, params }) => {
+  const about = PAPER_ABOUT.find((a) => a === params.about);
+  if (about === undefined) throw new Answer(404, 'There is no such thing.');
+  const { searchParams } = new URL(request.url);
+  const outcome = await performAs(person)(keepPaper, {
+    once: searchParams.get('once') ?? '',
+    about,
+    aboutId: idIn(params.id),
+    name: searchParams.get('name') ?? '',
+    bytes: new Uint8Array(await readBody(request, LIMITS.paper)),
+  });
+  if (outcome.status === 'done') return Response.json(outcome.value);
+  throw new Answer(422, outcome.status === 'refused' ? (outcome.refusals[0]?.message ?? '') : outcome.message);
+});
