@@ -24,7 +24,14 @@ const keep = async (
   bytes: Uint8Array,
   about: 'receipt' | 'certificate' = 'receipt',
   aboutId = receiptId,
-) => keepPaper(await yard.as('storekeeper'), { once: yard.once(), about, aboutId, name, bytes });
+) =>
+  keepPaper(await yard.as('storekeeper'), {
+    once: yard.once(),
+    about,
+    aboutId,
+    name,
+    bytes: bytes as Uint8Array<ArrayBuffer>,
+  });
 
 describe('papers of a delivery', () => {
   it.each([
