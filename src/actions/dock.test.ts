@@ -3,7 +3,9 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/co
 import { plusDays } from '@/core/calendar/workdays';
 import { insertOne } from '@/store/rows';
 import { issueStock, returnIssue } from './issuing';
+import { saveItem } from './items';
 import { moveStock, scrapStock, transferStock } from './moving';
+import { draftOrders } from './orders';
 import { addReason } from './reasons';
 
 let yard: TestCompany;
@@ -202,5 +204,35 @@ describe('bins', () => {
     must(await scrapStock(await yard.as('storekeeper'), { once: yard.once(), ...at, reason: 'dropped' }));
     expect(await yard.tab()).toEqual({ planned: 2400, received: 8000 });
     expect(await dock.openOf(needId)).toEqual({ open: q(3), missing: q(3) });
+  });
+});
+
+describe('an item on order for stores', () => {
+  it('that turns out to be no goods is money for what is billed, and nothing that stores hold', async () => {
+    const itemId = yard.ids.items[1];
+    const stock = [{ itemId, supplierId: yard.ids.suppliers[0], quantity: q(10) }];
+    await yard.db('supplierPart').insert({ supplierId: yard.ids.suppliers[0], itemId, unit: 'MTR' });
+    const drafted = must(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [], stock }));
+    const draft = await yard.order(drafted.orders[0]?.id ?? 0);
+    await yard
+      .db('orderLine')
+      .where({ orderId: draft.id })
+      .update({ price: 80_000 as never });
+    const of = await yard.send(draft);
+    const { id } = must(await yard.bill(of, 4));
+    must(await yard.match(id, 'paid ahead', 'manager'));
+    const ofStores = async () =>
+      (
+        (await yard.db('posting').whereNull('jobId').groupBy('stage').select('stage').sum({ sum: 'amount' })) as {
+          stage: string;
+          sum: number;
+        }[]
+      ).filter((s) => s.sum !== 0);
+    const before = await ofStores();
+    expect(before.map((s) => s.stage)).not.toContain('actual');
+    const item = await yard.db('item').where({ id: itemId }).first();
+    const same = { number: 'CA-1', name: 'Cable', unit: 'MTR', version: item?.version ?? 0 };
+    must(await saveItem(await yard.as('buyer'), { once: yard.once(), id: itemId, ...same, kind: 'service' }));
+    expect((await ofStores()).map((s) => s.stage)).toContain('actual');
   });
 });

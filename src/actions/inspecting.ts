@@ -10,6 +10,7 @@ import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, nextCount } from '@/store/rows';
 import type { Piece } from '@/store/stock/follow';
+import { gapsBySplit } from '@/store/stock/gaps';
 import type { Item } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
@@ -85,6 +86,10 @@ export const inspect = defineAction({
       await whatIsHere(trx, allotted, null),
     );
     const pieces: Piece[] = [];
+    const gaps = await gapsBySplit(
+      trx,
+      allotted.map((a) => a.splitId),
+    );
     for (const w of worked) {
       if (w.item === undefined) continue;
       await leaveDoor(trx, id, w.line, w.item, w);
@@ -92,7 +97,8 @@ export const inspect = defineAction({
         ...(await piecesIn(
           trx,
           w.item,
-          w.taken.allotted.map((a) => a.splitId),
+          gaps,
+          w.taken.allotted,
           { receiptId: id, placeId: null, binId: w.binId, numbers: w.numbers },
           false,
         )),

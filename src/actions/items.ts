@@ -20,7 +20,7 @@ export const saveItem = defineAction({
     version: z.number().int(),
     ...itemFields.shape,
   }),
-  run: async ({ trx, audit }, { once: _, id, version, ...input }) => {
+  run: async ({ trx, audit, touch }, { once: _, id, version, ...input }) => {
     const { stocked, bought, certificate, inspected } = input;
     const ticks = { stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
     const row = { ...input, ...ticks, inspected: Number(inspected) };
@@ -36,6 +36,9 @@ export const saveItem = defineAction({
       await trx('item')
         .where({ id })
         .update({ ...row, version: version + 1 });
+    // Whether what stands on order for stores is goods that will lie there follows the item.
+    if (before !== undefined && (before.kind !== row.kind || before.unit !== row.unit))
+      touch('Item changed', 'item', itemId, await storesSplitsOf(trx, itemId));
     await audit({
       words: `${id === null ? 'Added' : 'Changed'} item ${input.number}`,
       subjects: [['item', itemId]],
@@ -45,6 +48,16 @@ export const saveItem = defineAction({
     return { id: itemId };
   },
 });
+
+/** The parts of orders for stores that an item stands on. */
+const storesSplitsOf = async (trx: Work['trx'], itemId: number): Promise<number[]> =>
+  (
+    (await trx('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .where({ 'l.itemId': itemId })
+      .whereNull('s.jobId')
+      .select('s.id')) as { id: number }[]
+  ).map((s) => s.id);
 
 /** What lies in stores stays what it is, counted in its unit and followed by its numbers. */
 async function checkStock(

@@ -160,19 +160,19 @@ export type Placed = {
 
 /**
  * Shares the numbers that came with a line among its parts, and says where each of them goes in.
+ * @param all - what has not moved yet of the parts that were written
+ * @param allotted - the parts of this line, in the order in which they are filled
  * @param fresh - whether the numbers come in only now; else they are at the door already
  */
 export async function piecesIn(
   trx: Work['trx'],
   item: Item | undefined,
-  splitIds: readonly number[],
+  all: ReadonlyMap<number, Gap>,
+  allotted: readonly { readonly splitId: number }[],
   { receiptId, placeId, binId, numbers }: Placed,
   fresh: boolean,
 ): Promise<Piece[]> {
-  const order = new Map(splitIds.map((id, k) => [id, k]));
-  const gaps = (await gapsOf(trx, splitIds)).sort(
-    (a, b) => (order.get(a.split.splitId) ?? 0) - (order.get(b.split.splitId) ?? 0),
-  );
+  const gaps = allotted.flatMap((a) => all.get(a.splitId) ?? []);
   const moved = quantity(gaps.reduce((sum, g) => sum + g.gap, 0));
   if (item === undefined || moved === 0) return [];
   const lots = await numbersIn(trx, item, moved, numbers, fresh);

@@ -8,6 +8,7 @@ import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine, type StoredOrder } from '@/store/orders';
 import { insertMany, nextCount, whereIn } from '@/store/rows';
 import type { Piece } from '@/store/stock/follow';
+import { gapsBySplit, type Gap } from '@/store/stock/gaps';
 import type { Item, ReasonRow } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
@@ -110,7 +111,11 @@ export async function takeDelivery(work: Work, order: StoredOrder, delivery: Del
     splits,
   );
   const pieces: Piece[] = [];
-  for (const w of lines) pieces.push(...(await placeLine(work, w, id, placeId)));
+  const gaps = await gapsBySplit(
+    trx,
+    allotted.map((a) => a.splitId),
+  );
+  for (const w of lines) pieces.push(...(await placeLine(work, w, id, placeId, gaps)));
   await writeRests(work, order, lines, id, reasons);
   const state = await refreshProgress(trx, order.id);
   await refreshHeld(trx, order.id);
@@ -163,6 +168,7 @@ async function placeLine(
   { line, said: { binId, numbers, rejectedNumbers }, item, taken }: Worked,
   receiptId: number,
   placeId: number | null,
+  gaps: ReadonlyMap<number, Gap>,
 ): Promise<Piece[]> {
   if (item === undefined) return [];
   const at = placeId ?? line.placeId;
@@ -181,13 +187,7 @@ async function placeLine(
     );
   }
   const placed = { receiptId, placeId, binId, numbers: taken.held > 0 ? [] : numbers };
-  return piecesIn(
-    trx,
-    item,
-    taken.allotted.map((a) => a.splitId),
-    placed,
-    true,
-  );
+  return piecesIn(trx, item, gaps, taken.allotted, placed, true);
 }
 
 /** Splits of lines that nothing more comes of. */

@@ -26,6 +26,10 @@ export async function gapsOf(db: Db, splitIds: readonly number[]): Promise<Gap[]
   });
 }
 
+/** The same by part. */
+export const gapsBySplit = async (db: Db, splitIds: readonly number[]): Promise<Map<number, Gap>> =>
+  new Map((await gapsOf(db, splitIds)).map((g) => [g.split.splitId, g]));
+
 /** Items that came for a job with these parts of orders and do not lie there any more: issued, moved or gone. */
 export async function movedOn(db: Db, splitIds: readonly number[]): Promise<string[]> {
   const rows = (await db.raw(

@@ -34,6 +34,12 @@ export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
       list.forget();
     },
   });
+  const { clash } = act;
+  const { lookAgain } = list;
+  useEffect(() => {
+    if (clash !== undefined) lookAgain();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each clash
+  }, [clash]);
   const lines = talliedLines(list.tally);
   const aside = list.tally.scans.filter((s) => s.aside !== undefined);
   const waiting = list.tally.scans.filter((s) => s.waits === true).length;
@@ -44,7 +50,7 @@ export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
   const takeIn = () => void act.run({ once: once.key(), note: '', deliveries: deliveriesOf(list.tally) });
   useKey('Ctrl+Enter', 'Take in', takeIn, ready);
   const fault =
-    (act.clash && `${act.clash.message} Scan its parts again, or take it in from its order.`) ??
+    (clash && `${clash.message} It was counted anew against what is due now: look again before you take in.`) ??
     act.refusals[0]?.message ??
     (lacking[0] === undefined ? undefined : wanted(lacking[0]));
   const toggle = () => {

@@ -141,11 +141,20 @@ export function useTally(within: InHand, loud: boolean) {
     put({ ...now.current, scans });
     void work();
   };
+  /** Somebody else took some of it in: all of it is looked up anew, against what is due now. */
+  const lookAgain = () => {
+    const scans = now.current.scans.map(({ key, code, aside }) => ({
+      ...{ key, code, count: 1, placed: [] },
+      ...(aside === undefined ? { waits: true as const } : { aside }),
+    }));
+    put({ scans, lines: [] });
+    void work();
+  };
   const forget = () => {
     draft.restart();
     now.current = EMPTY;
   };
-  return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, forget, put };
+  return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, lookAgain, forget };
 }
 
 /** The line whose last piece waits for its serial number. */
