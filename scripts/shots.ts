@@ -63,7 +63,12 @@ try {
   await browser.driver.manage().deleteAllCookies();
   await browser.resize(PHONE);
   await browser.stepInAs('Joss Fenn');
-  await take('dock-phone', '/dock/K26-0015');
+  await take('dock-phone', '/dock/scan', async () => {
+    const field = await browser.field('Barcode or number');
+    for (const code of ['SE-OIL-70', 'SE-OIL-70', 'BE-6208', 'TI-PLY-18', '2000000000008'])
+      await field.sendKeys(code, Key.ENTER);
+    await browser.reads('1 set aside');
+  });
   await browser.driver.manage().deleteAllCookies();
   await browser.stepInAs('Wren Hale');
   await take('sign-phone', '/sign/K26-0025');
