@@ -22,10 +22,12 @@ const scan = async (...codes: readonly string[]) => {
   for (const code of codes) await field.sendKeys(code, Key.ENTER);
 };
 /** Takes the network away from the page, and gives it back. */
-const offline = (away: boolean) =>
-  (browser.driver as Driver).sendDevToolsCommand('Network.emulateNetworkConditions', {
-    ...{ offline: away, latency: 0, downloadThroughput: -1, uploadThroughput: -1 },
-  });
+const offline = async (away: boolean) => {
+  const driver = browser.driver as Driver;
+  if (away)
+    await driver.setNetworkConditions({ offline: true, latency: 0, download_throughput: 0, upload_throughput: 0 });
+  else await driver.deleteNetworkConditions();
+};
 const rows = () => browser.texts('ul[aria-label="Tally"] > li');
 
 describe('a mixed delivery on a phone', () => {
