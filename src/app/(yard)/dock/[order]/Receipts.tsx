@@ -59,7 +59,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                 <button
                   type="button"
                   disabled={busy}
-                  className="min-h-[28px] underline-offset-2 hover:underline max-phone:min-h-[44px]"
+                  className="min-h-[28px] whitespace-nowrap underline-offset-2 hover:underline max-phone:min-h-[44px]"
                   aria-expanded={asked === r.id}
                   onClick={() => setAsked(asked === r.id ? undefined : r.id)}
                 >
@@ -123,7 +123,7 @@ function Prints({ order, receipt: r }: { order: string; receipt: DockReceipt }) 
   if (!brought) return null;
   return (
     <>
-      {paper('labels', `/dock/${order}/labels/${r.id}`)} {paper('on A4', `/dock/${order}/labels/${r.id}?sheet=a4`)}
+      {paper('labels', `/dock/${order}/labels/${r.id}`)} · {paper('on A4', `/dock/${order}/labels/${r.id}?sheet=a4`)}
     </>
   );
 }
