@@ -1,5 +1,5 @@
-import { atDock, numbered } from '../../tests/support/dock';
-import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
+import { numbered, openDock, type Dock } from '../../tests/support/dock';
+import { must, q, refusedWith, type TestCompany, TODAY } from '../../tests/support/company';
 import { plusDays } from '@/core/calendar/workdays';
 import type { StoredOrder } from '@/store/orders';
 import { closeShort } from './ending';
@@ -9,12 +9,10 @@ import { sendBack } from './sendingBack';
 import { correctReceipt, takeBack } from './takingBack';
 
 let yard: TestCompany;
-let dock: ReturnType<typeof atDock>;
+let dock: Dock;
 
 beforeEach(async () => {
-  yard = await TestCompany.open();
-  dock = atDock(yard);
-  await yard.db('supplier').update({ carriage: 0 as never });
+  ({ yard, dock } = await openDock());
 });
 afterEach(async () => yard.closeProven());
 

@@ -1,17 +1,16 @@
-import { atDock } from '../../tests/support/dock';
-import { must, refusedWith, TestCompany } from '../../tests/support/company';
+import { openDock, type Dock } from '../../tests/support/dock';
+import { must, refusedWith, type TestCompany } from '../../tests/support/company';
 import { loadDockOrder } from '@/queries/dockOrder';
 import { loadDockPaper } from '@/queries/dockPapers';
 import { keepPaper, takeOutPaper } from './papers';
 
 let yard: TestCompany;
-let dock: ReturnType<typeof atDock>;
+let dock: Dock;
 let receiptId: number;
 let number: string;
 
 beforeEach(async () => {
-  yard = await TestCompany.open();
-  dock = atDock(yard);
+  ({ yard, dock } = await openDock());
   const { order } = await dock.ordered(4);
   number = order.number;
   receiptId = must(await dock.take(order, 4)).id;

@@ -1,5 +1,5 @@
-import { atDock, numbered } from '../../tests/support/dock';
-import { must, q, TestCompany, TODAY } from '../../tests/support/company';
+import { numbered, openDock, type Dock } from '../../tests/support/dock';
+import { must, q, type TestCompany, TODAY } from '../../tests/support/company';
 import { issueStock, returnIssue } from '@/actions/issuing';
 import { moveStock } from '@/actions/moving';
 import { sendBack } from '@/actions/sendingBack';
@@ -10,12 +10,10 @@ import { loadLabels, loadReturnPaper } from './dockPapers';
 import { loadLotWay } from './lotWay';
 
 let yard: TestCompany;
-let dock: ReturnType<typeof atDock>;
+let dock: Dock;
 
 beforeEach(async () => {
-  yard = await TestCompany.open();
-  dock = atDock(yard);
-  await yard.db('supplier').update({ carriage: 0 as never });
+  ({ yard, dock } = await openDock());
 });
 afterEach(async () => yard.closeProven());
 

@@ -2,7 +2,7 @@ import { insertOne } from '@/store/rows';
 import { receive } from '@/actions/receiving';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { StoredOrder } from '@/store/orders';
-import { q, type TestCompany } from './company';
+import { q, TestCompany } from './company';
 
 type Arrival = Parameters<typeof receive>[1]['arrivals'][number];
 
@@ -10,7 +10,7 @@ type Arrival = Parameters<typeof receive>[1]['arrivals'][number];
 export const numbered = (...numbers: readonly string[]) => numbers.map((number) => ({ number, quantity: q(1) }));
 
 /** Orders of one part that come to the dock of a company, and what became of them. */
-export function atDock(yard: TestCompany) {
+function atDock(yard: TestCompany) {
   const tube = yard.ids.items[0];
   const need = (n: number, job: 0 | 1 = 0, more = {}) =>
     yard.need({
@@ -53,4 +53,13 @@ export function atDock(yard: TestCompany) {
   /** A place that is none of ours. */
   const site = () => insertOne(yard.db, 'deliveryPlace', { name: 'Slip', address: 'Slip 2', kind: 'site' });
   return { tube, need, order, ordered, take, line, reason, openOf, pile, serial, pieces, site };
+}
+
+export type Dock = ReturnType<typeof atDock>;
+
+/** A company whose suppliers ask for no carriage, with its dock. */
+export async function openDock() {
+  const yard = await TestCompany.open();
+  await yard.db('supplier').update({ carriage: 0 as never });
+  return { yard, dock: atDock(yard) };
 }

@@ -71,10 +71,12 @@ export function SendBackSlip({ order, rejected, onClose }: Props) {
                 </div>
                 <div className="grid grid-cols-[90px_1fr_1fr] gap-3">
                   <NumberField label="Goes back" placeholder="0" {...form.text(`lines.${k}.quantity`)} />
-                  <ChoiceField label="Of what was" {...form.text(`lines.${k}.from`)}>
-                    <option value="rejected">rejected</option>
-                    <option value="accepted">taken</option>
-                  </ChoiceField>
+                  {l.rejected > 0 && l.received > 0 && (
+                    <ChoiceField label="Of what was" {...form.text(`lines.${k}.from`)}>
+                      <option value="rejected">rejected</option>
+                      <option value="accepted">taken</option>
+                    </ChoiceField>
+                  )}
                   <ChoiceField label="Awaited" {...form.text(`lines.${k}.wants`)}>
                     <option value="replacement">a replacement</option>
                     <option value="credit">a credit</option>
