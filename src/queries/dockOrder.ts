@@ -1,8 +1,8 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
 import { dueOf, progressOf, type OrderState } from '@/core/orders/states';
-import { SAME_UNIT, through, type Factor, type Quantity } from '@/core/quantity/quantity';
-import { exactFactor } from '@/core/quantity/units';
+import type { Factor, Quantity } from '@/core/quantity/quantity';
+import { lineToItem } from '@/core/receiving/itemUnit';
 import type { Db } from '@/store/connection';
 import { findOrder, type StoredLine } from '@/store/orders';
 import { among, whereIn } from '@/store/rows';
@@ -160,7 +160,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
         tracking: item?.tracking ?? 'none',
         numberPattern: item?.numberPattern ?? '',
         inspected: l.inspected === 1 || item?.inspected === 1,
-        toItem: itemFactor(l, item),
+        toItem: lineToItem(l.factor, l.shareUnit, item?.unit),
         heldNumbers: of('held'),
         rejectedNumbers: of('rejected'),
         place: place?.name ?? '',
@@ -188,11 +188,6 @@ const byId = async <T extends { readonly id: number }>(rows: Promise<readonly T[
 
 const certificateOf = (line: StoredLine, item: Item | undefined, here: boolean): DockLine['certificate'] =>
   here ? 'here' : line.certificate === 1 || item?.certificate === 1 ? 'wanted' : 'none';
-
-const itemFactor = (line: StoredLine, item: Item | undefined): Factor => {
-  const own = item && exactFactor(line.shareUnit, item.unit);
-  return own === undefined ? SAME_UNIT : through(line.factor, own);
-};
 
 const numbersAtDoor = async (db: Db, lineIds: readonly number[]) =>
   (await db('receiptLot as r')

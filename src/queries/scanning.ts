@@ -1,7 +1,7 @@
 import type { AwaitedLine } from '@/core/receiving/tally';
 import { AWAITED } from '@/core/orders/states';
-import { SAME_UNIT, through, type Quantity } from '@/core/quantity/quantity';
-import { exactFactor } from '@/core/quantity/units';
+import type { Quantity } from '@/core/quantity/quantity';
+import { lineToItem } from '@/core/receiving/itemUnit';
 import { idsCalled } from '@/store/find';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
@@ -49,13 +49,10 @@ export async function findScanned(db: Db, person: Person, words: readonly string
   )) as Row[];
   return {
     part: item ?? null,
-    lines: rows.map(({ shareUnit, itemUnit, factorMany, factorOne, jobs, ...line }) => {
-      const own = itemUnit === null ? undefined : exactFactor(shareUnit, itemUnit);
-      return {
-        ...line,
-        toItem: own === undefined ? SAME_UNIT : through({ many: factorMany, one: factorOne }, own),
-        jobs: jobs?.split(',') ?? [],
-      };
-    }),
+    lines: rows.map(({ shareUnit, itemUnit, factorMany, factorOne, jobs, ...line }) => ({
+      ...line,
+      toItem: lineToItem({ many: factorMany, one: factorOne }, shareUnit, itemUnit ?? undefined),
+      jobs: jobs?.split(',') ?? [],
+    })),
   };
 }
