@@ -114,7 +114,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
 /** The papers of a receipt: labels of what it brought, or the note that goes along with what went back. */
 function Prints({ order, receipt: r }: { order: string; receipt: DockReceipt }) {
   const paper = (words: string, href: string) => (
-    <a href={href} target="_blank" rel="noreferrer" className="text-copper-text hover:underline">
+    <a href={href} target="_blank" rel="noreferrer" className="text-copper-text underline">
       {words}
     </a>
   );
