@@ -8,6 +8,7 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
+import { tellReady } from '@/store/ready';
 import { insertOne } from '@/store/rows';
 import { marksNow, sealSince } from '@/store/seals';
 import type { Piece } from '@/store/stock/follow';
@@ -229,6 +230,7 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
   };
   const end = async () => {
     await work.settle();
+    await tellReady(trx, now);
     await sealSince(trx, marks);
     return audits;
   };

@@ -6,6 +6,7 @@ import { noteField } from '@/core/records/delivery';
 import { distinct, optionalDay } from '@/core/records/fields';
 import { binField, numbersField } from '@/core/records/stock';
 import type { Numbered } from '@/core/stores/numbers';
+import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, nextCount } from '@/store/rows';
@@ -15,18 +16,7 @@ import type { Item } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 import { receiveFault } from '@/core/orders/rules';
-import {
-  dayOf,
-  dockedLines,
-  inItemUnit,
-  NOT_MOVED,
-  numbersIn,
-  piecesIn,
-  said,
-  someOf,
-  whatIsHere,
-  writeReceipt,
-} from './receipts';
+import { dayOf, inItemUnit, NOT_MOVED, numbersIn, piecesIn, said, someOf, whatIsHere, writeReceipt } from './receipts';
 import { itemsOf } from './receiving';
 
 const none = quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.');

@@ -36,9 +36,11 @@ export const saveItem = defineAction({
       await trx('item')
         .where({ id })
         .update({ ...row, version: version + 1 });
-    // Whether what stands on order for stores is goods that will lie there follows the item.
+    // Whether what stands on order for stores is goods that will lie there follows the item, and so does what is in.
     if (before !== undefined && (before.kind !== row.kind || before.unit !== row.unit))
-      touch('Item changed', 'item', itemId, await storesSplitsOf(trx, itemId));
+      touch('Item changed', 'item', itemId, await splitsOf(trx, itemId, 'stores'));
+    if (before !== undefined && before.certificate !== row.certificate)
+      touch('Item changed', 'item', itemId, await splitsOf(trx, itemId, 'liveJobs'));
     await audit({
       words: `${id === null ? 'Added' : 'Changed'} item ${input.number}`,
       subjects: [['item', itemId]],
@@ -49,15 +51,15 @@ export const saveItem = defineAction({
   },
 });
 
-/** The parts of orders for stores that an item stands on. */
-const storesSplitsOf = async (trx: Work['trx'], itemId: number): Promise<number[]> =>
-  (
-    (await trx('split as s')
-      .join('orderLine as l', 'l.id', 's.lineId')
-      .where({ 'l.itemId': itemId })
-      .whereNull('s.jobId')
-      .select('s.id')) as { id: number }[]
-  ).map((s) => s.id);
+/** The parts of orders that an item stands on. */
+async function splitsOf(trx: Work['trx'], itemId: number, owner: 'stores' | 'liveJobs'): Promise<number[]> {
+  const all = trx('split as s').join('orderLine as l', 'l.id', 's.lineId').where({ 'l.itemId': itemId }).select('s.id');
+  const own =
+    owner === 'stores'
+      ? all.whereNull('s.jobId')
+      : all.join('job as j', 'j.id', 's.jobId').where({ 'j.state': 'live' });
+  return ((await own) as { id: number }[]).map((s) => s.id);
+}
 
 /** What lies in stores stays what it is, counted in its unit and followed by its numbers. */
 async function checkStock(

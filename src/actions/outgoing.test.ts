@@ -9,7 +9,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { StoredOrder } from '@/store/orders';
 import { keepFile, sendWith, takeOutFile } from './files';
-import { chooseCopies } from './people';
+import { chooseMail } from './people';
 import { chaseOrder, sendOrder } from './sending';
 import { saveMailWords, saveTextBlocks } from './wording';
 
@@ -35,7 +35,7 @@ describe('mails', () => {
       { supplierId: 1, place: 2, name: 'Bob', email: 'bob@eelmoor.example', getsOrders: 0 },
       { supplierId: 1, place: 3, name: 'Twin', email: 'ORDERS@eelmoor.example', getsOrders: 1 },
     ]);
-    must(await chooseCopies(await buyer(), { copies: true }));
+    must(await chooseMail(await buyer(), { of: 'copies', on: true }));
     const words = {
       supplierId: 1,
       kind: 'order' as const,

@@ -19,7 +19,8 @@ export const keepPaper = defineAction({
     name: z.string().transform(fileName),
     bytes: z.instanceof(Uint8Array),
   }),
-  run: async ({ trx, actor, now, audit }, { about, aboutId, name: given, bytes }) => {
+  run: async (work, { about, aboutId, name: given, bytes }) => {
+    const { trx, actor, now, audit } = work;
     allow(paperFault(given || 'The file', bytes));
     const kind = paperKind(bytes) ?? '';
     // A photo from a phone is called anything; its end says what it is.
@@ -29,6 +30,7 @@ export const keepPaper = defineAction({
       ...{ about, aboutId, name, type: typeOf(name), revision: '', role: 'file' },
       ...{ bytes: Buffer.from(bytes), size: bytes.length, personId: actor.id, at: now },
     });
+    if (about === 'certificate') await touchLine(work, orderId, aboutId);
     await audit({
       words: about === 'receipt' ? `Kept ${name} with a receipt` : `Kept the certificate ${name}`,
       subjects: [['order', orderId], ...(about === 'receipt' ? [['receipt', aboutId] as const] : [])],
@@ -46,12 +48,24 @@ async function orderOf(trx: Work['trx'], about: string, id: number): Promise<num
   return found(row, 'What it is about').orderId;
 }
 
+/** Work waits for a certificate as it does for the goods. */
+async function touchLine({ trx, touch }: Work, orderId: number, lineId: number): Promise<void> {
+  const splits = await trx('split').where({ lineId }).select('id');
+  touch(
+    'Certificate',
+    'order',
+    orderId,
+    splits.map((s) => s.id),
+  );
+}
+
 /** Takes a paper of a delivery out again. */
 export const takeOutPaper = defineAction({
   name: 'takeOutPaper',
   right: 'receive',
   input: z.object({ documentId: z.number().int() }),
-  run: async ({ trx, today, audit }, { documentId }) => {
+  run: async (work, { documentId }) => {
+    const { trx, today, audit } = work;
     const paper = found(
       await trx('document')
         .where({ id: documentId, role: 'file' })
@@ -60,9 +74,8 @@ export const takeOutPaper = defineAction({
       'This paper',
     );
     await trx('document').where({ id: documentId }).update({ goneOn: today });
-    await audit({
-      words: `Took out ${paper.name}`,
-      subjects: [['order', await orderOf(trx, paper.about, paper.aboutId)]],
-    });
+    const orderId = await orderOf(trx, paper.about, paper.aboutId);
+    if (paper.about === 'certificate') await touchLine(work, orderId, paper.aboutId);
+    await audit({ words: `Took out ${paper.name}`, subjects: [['order', orderId]] });
   },
 });

@@ -113,16 +113,16 @@ export const chooseTheme = defineAction({
   run: async ({ trx, actor }, { theme }) => void (await trx('person').where({ id: actor.id }).update({ theme })),
 });
 
-/** Remembers whether a person gets a copy of the mails that they send. */
-export const chooseCopies = defineAction({
-  name: 'chooseCopies',
+/** Remembers whether a person gets a copy of the mails that they send, and is mailed when material is complete. */
+export const chooseMail = defineAction({
+  name: 'chooseMail',
   right: 'see jobs',
   personal: true,
-  input: z.object({ copies: z.boolean() }),
-  run: async ({ trx, actor }, { copies }) =>
+  input: z.object({ of: z.enum(['copies', 'mailReady']), on: z.boolean() }),
+  run: async ({ trx, actor }, { of, on }) =>
     void (await trx('person')
       .where({ id: actor.id })
-      .update({ copies: copies ? 1 : 0 })),
+      .update({ [of]: on ? 1 : 0 })),
 });
 
 /**

@@ -11,10 +11,9 @@ import {
   type Quantity,
 } from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
-import type { Allotment, DockedLine } from '@/core/receiving/receive';
+import type { Allotment } from '@/core/receiving/receive';
 import { numbersFault, type Numbered } from '@/core/stores/numbers';
 import { takeFrom } from '@/core/stores/spots';
-import { neededDays } from '@/store/needs';
 import type { StoredLine, StoredOrder } from '@/store/orders';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { loadGoodsSplits } from '@/store/stock/arriving';
@@ -51,24 +50,6 @@ export const said = (line: Pick<StoredLine, 'unit' | 'description'>, q: Quantity
 /** Some things by name, and how many more. */
 export const someOf = (all: readonly string[]): string =>
   `${all.slice(0, 3).join(', ')}${all.length > 3 ? ` and ${all.length - 3} more` : ''}`;
-
-/** An order's lines as the dock sees them: their parts in the order in which they are needed. */
-export async function dockedLines(trx: Work['trx'], order: StoredOrder): Promise<Map<number, DockedLine>> {
-  const neededOn = await neededDays(
-    trx,
-    order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? [])),
-  );
-  return new Map(
-    order.lines.map((l) => {
-      const { description, kind, unit, factor, quantity: ordered, received, held, givenUp } = l;
-      const splits = [...l.splits]
-        .sort((a, b) => neededOn(a.needId).localeCompare(neededOn(b.needId)) || a.place - b.place)
-        .map((s) => ({ splitId: s.id, ordered: subtractQ(s.quantity, s.givenUp), received: s.received }));
-      const closedShort = l.closedShort !== null || l.billsEnded !== null;
-      return [l.id, { description, kind, unit, factor, ordered, received, held, givenUp, splits, closedShort }];
-    }),
-  );
-}
 
 /** The day something came or went: not in the future, and not before its order was sent. */
 export function dayOf({ today }: Work, day: Day | null, order: StoredOrder): Day {

@@ -4,6 +4,7 @@ import { addQ, atLeastNone, NONE, quantity, subtractQ } from '@/core/quantity/qu
 import { dueOfLine, receive as takeInLine, type DockedLine } from '@/core/receiving/receive';
 import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
+import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine, type StoredOrder } from '@/store/orders';
 import { insertMany, nextCount, whereIn } from '@/store/rows';
@@ -12,18 +13,7 @@ import { gapsBySplit, type Gap } from '@/store/stock/gaps';
 import type { Item, ReasonRow } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
-import {
-  dayOf,
-  dockedLines,
-  inItemUnit,
-  NOT_MOVED,
-  numbersIn,
-  piecesIn,
-  said,
-  someOf,
-  whatIsHere,
-  writeReceipt,
-} from './receipts';
+import { dayOf, inItemUnit, NOT_MOVED, numbersIn, piecesIn, said, someOf, whatIsHere, writeReceipt } from './receipts';
 import { binOf, placeOf } from './stores';
 
 export type ArrivalSaid = z.output<typeof arrivalFields>;

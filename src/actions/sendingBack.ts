@@ -17,6 +17,7 @@ import { sendBackFrom, type Allotment, type DockedLine } from '@/core/receiving/
 import { anyText, distinct, optionalDay, text } from '@/core/records/fields';
 import { numbersField } from '@/core/records/stock';
 import { numbersFault } from '@/core/stores/numbers';
+import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
 import { insertMany, nextCount } from '@/store/rows';
@@ -25,7 +26,7 @@ import { knownLots } from '@/store/stock/lots';
 import type { Item } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from './action';
 import { orderOf, orderRef, subjectsOf } from './orders';
-import { dayOf, dockedLines, inItemUnit, piecesOut, said, someOf, writeReceipt, type MovedSplit } from './receipts';
+import { dayOf, inItemUnit, piecesOut, said, someOf, writeReceipt, type MovedSplit } from './receipts';
 import { itemsOf } from './receiving';
 
 /** What is expected for goods that go back. */

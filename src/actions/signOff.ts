@@ -12,7 +12,7 @@ import { setState, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { loadLadder, loadSignatories } from '@/store/signoff/ladder';
 import { askedOf, loadNames, loadSigners, matterOf } from '@/store/signoff/matter';
-import { tell } from '@/store/signoff/notices';
+import { tell } from '@/store/notices';
 import { openRound, reckon, sendingOf, type OpenRound, type Reckoning, type Sending } from '@/store/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
 import { Clash, defineAction, found, grant, once, Refused, refuse, type Work } from './action';

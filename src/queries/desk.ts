@@ -2,6 +2,7 @@ import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { WAITING } from '@/core/invoices/states';
 import { DAYS_TO_CONFIRM } from '@/core/orders/chasing';
 import { AWAITED, SENDABLE } from '@/core/orders/states';
+import { materialInWords } from '@/core/needs/material';
 import { may } from '@/core/people/rights';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
 import { loadCompany } from '@/store/company';
@@ -9,6 +10,7 @@ import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import { heldOf } from './held';
+import { loadMaterial } from './material';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
 import { countOf, latestMail, type Mailed } from './sql';
@@ -42,7 +44,7 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
   if (may(person, 'send orders')) groups.push(await toChase(db, person, today));
   if (may(person, 'see dock')) groups.push(await toReceive(db, today));
-  groups.push(await toStart(db, today));
+  groups.push(await toStart(db, person, today));
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
   if (may(person, 'win quotes')) groups.push(await quotes(db));
   return groups.filter((g) => g.count > 0);
@@ -239,39 +241,60 @@ async function toReceive(db: Db, today: Day): Promise<Group> {
   return { title: 'To receive', href: '/dock', count: count?.n ?? 0, rows };
 }
 
-/** How long after its start a job is still told of when its material is complete. */
-const STARTED = 14;
+/** How long a job is told of whose material is complete: before and after its start, and to its lead since the last piece came. */
+const TOLD = 14;
 
-/** Jobs about to start whose material is there, and those that were to start and wait for it. */
-async function toStart(db: Db, today: Day): Promise<Group> {
-  const found = (await db('job as j')
-    .where('j.state', 'live')
-    .where('j.startsOn', '<=', plusDays(today, STARTED))
-    .whereExists(db('need as n').whereRaw("n.job_id = j.id and n.kind = 'goods' and n.quantity > 0"))
-    .orderBy('j.startsOn')
-    .select('j.number', 'j.name', 'j.startsOn', {
-      missing: db.raw('(select count(*) from need n where n.job_id = j.id and n.missing > 0)'),
-    } as never)) as unknown as { number: string; name: string; startsOn: Day; missing: number }[];
-  const told = found.filter((j) => (j.missing === 0 ? j.startsOn >= plusDays(today, -STARTED) : j.startsOn <= today));
-  const rows = told.slice(0, SHOWN).map(({ number, name, startsOn, missing }): Waiting => {
-    const day = formatDay(startsOn, today);
-    return missing === 0
-      ? {
-          word: 'Ready',
-          weight: 'good',
-          text: `${number} ${name}: its material is complete, ${startsOn < today ? 'it was to start' : 'it starts'} ${day}`,
-          step: 'Open the plan',
-          href: `/jobs/${number}/plan`,
-        }
-      : {
-          word: 'Waits',
-          weight: 'care',
-          text: `${number} ${name} was to start ${day}: ${counted(missing, 'line')} of its material ${missing === 1 ? 'is' : 'are'} missing`,
-          step: 'Open the plan',
-          href: `/jobs/${number}/plan`,
-        };
+/** Jobs about to start whose material is there, and those that were to start and wait for it; one's own whose last piece came. */
+async function toStart(db: Db, person: Person, today: Day): Promise<Group> {
+  const since = plusDays(today, -TOLD);
+  const told = () =>
+    db('job as j')
+      .where('j.state', 'live')
+      .whereExists(db('need as n').whereRaw("n.job_id = j.id and n.kind = 'goods' and n.quantity > 0"))
+      .where((q) =>
+        q
+          .where((ready) =>
+            ready
+              .whereNotNull('j.readyOn')
+              .where((or) =>
+                or
+                  .whereBetween('j.startsOn', [since, plusDays(today, TOLD)])
+                  .orWhere((own) => own.where('j.leadId', person.id).where('j.readyOn', '>=', since)),
+              ),
+          )
+          .orWhere((waits) => waits.whereNull('j.readyOn').where('j.startsOn', '<=', today)),
+      );
+  const found = (await told()
+    .orderByRaw("j.lead_id = ? desc, coalesce(j.starts_on, '~'), j.id", [person.id])
+    .limit(SHOWN)
+    .select('j.id', 'j.number', 'j.name', 'j.startsOn')) as {
+    id: number;
+    number: string;
+    name: string;
+    startsOn: Day | null;
+  }[];
+  const material = await loadMaterial(
+    db,
+    person,
+    found.map((j) => j.id),
+  );
+  const rows = found.flatMap(({ id, number, name, startsOn }): Waiting[] => {
+    const own = material.get(id);
+    if (own === undefined) return [];
+    const ready = own.missing === 0;
+    const starts =
+      startsOn === null ? '' : `, ${startsOn < today ? 'was to start' : 'starts'} ${formatDay(startsOn, today)}`;
+    return [
+      {
+        word: ready ? 'Ready' : 'Waits',
+        weight: ready ? 'good' : 'care',
+        text: `${number} ${name}${starts}: material ${materialInWords(own, (d) => formatDay(d, today))}`,
+        step: 'Open the buy list',
+        href: `/jobs/${number}/buy-list`,
+      },
+    ];
   });
-  return { title: 'To start', href: '/jobs', count: told.length, rows };
+  return { title: 'To start', href: '/jobs', count: await countOf(told()), rows };
 }
 
 async function toMatch(db: Db): Promise<Group> {

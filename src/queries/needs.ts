@@ -1,11 +1,13 @@
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
+import { standingOf, type Standing } from '@/core/needs/standing';
 import { ZERO } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';
+import { loadComing } from './coming';
 import { permit } from './permit';
 import { countOf, LINES_PAGE } from './sql';
 
@@ -22,6 +24,9 @@ export type BuyListLine = NeedLine & {
   readonly ordered: Quantity;
   /** Of the ordered, what is in, in the need's unit. */
   readonly received: Quantity;
+  /** How far it is, and the day the rest of it is promised or wanted. */
+  readonly standing: Standing;
+  readonly promisedOn: Day | null;
 };
 
 export type BuyListPage = {
@@ -96,6 +101,7 @@ export async function withProgress(
   const firm = new Set(
     (await whereIn(db, 'reservation', 'needId', ids)).filter((r) => r.firm === 1).map((r) => r.needId),
   );
+  const way = await loadComing(db, ids);
   return rows.map((raw) => {
     const state = states.get(raw.id);
     const { drafted = NONE, ordered = NONE } = state?.coverage ?? {};
@@ -106,6 +112,8 @@ export async function withProgress(
       ...(may(person, 'see money') ? {} : hidden(line)),
       ...{ drafted, ordered, inStores, coming, issued, reserved: firm.has(raw.id) },
       received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
+      standing: state === undefined ? 'nothing' : standingOf({ ...state, atDoor: way(raw.id).atDoor }),
+      promisedOn: way(raw.id).promisedOn,
     };
   });
 }

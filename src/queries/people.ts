@@ -60,7 +60,10 @@ export async function listMySignIns(db: Db, person: Person, now: string): Promis
 }
 
 /** Whether a person gets a copy of what they send, and whether their calendar reads what is expected. */
-export async function loadOwnSettings(db: Db, person: Person): Promise<{ copies: boolean; feed: boolean }> {
-  const row = await db('person').where({ id: person.id }).first('copies', 'feedHash');
-  return { copies: row?.copies === 1, feed: row?.feedHash != null };
+export async function loadOwnSettings(
+  db: Db,
+  person: Person,
+): Promise<{ copies: boolean; mailReady: boolean; feed: boolean }> {
+  const row = await db('person').where({ id: person.id }).first('copies', 'mailReady', 'feedHash');
+  return { copies: row?.copies === 1, mailReady: row?.mailReady === 1, feed: row?.feedHash != null };
 }

@@ -4,8 +4,7 @@ import { groupBy } from '@/core/group';
 import { readinessOf, type Awaited, type Readiness } from '@/core/planning/ready';
 import { GONE, standingsOf, type PlannedWork } from '@/core/planning/plan';
 import type { Planning } from '@/core/planning/netting';
-import { AWAITED } from '@/core/orders/states';
-import { NONE, type Quantity } from '@/core/quantity/quantity';
+import type { Quantity } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import { loadItems, loadParts, partKey } from '@/store/gathering';
@@ -16,9 +15,10 @@ import { among, whereIn } from '@/store/rows';
 import type { PlanLineRow } from '@/store/tables';
 import { joined, NEED_COLUMNS, type RawNeed } from './needLine';
 import { withProgress, type BuyListLine } from './needs';
+import { isToOrder, listMissing, type MissingRow } from './material';
 import { permit } from './permit';
 import type { Thing } from './things';
-import { listed, LINES_PAGE } from './sql';
+import { LINES_PAGE } from './sql';
 
 export type PlanRow = {
   /** Of the branch, or of a line to buy that stands in no bill. */
@@ -230,44 +230,6 @@ async function rootsOf(db: Db, lines: readonly PlanLineRow[]): Promise<PlanView[
   }));
 }
 
-type MissingRow = {
-  readonly id: number;
-  readonly planLineId: number | null;
-  readonly itemId: number | null;
-  readonly supplierId: number | null;
-  readonly description: string;
-  readonly open: Quantity;
-  readonly drafted: number;
-  readonly promisedOn: Day | null;
-};
-
-const NOT_IN = `l.closed_short is null and o.state in (${listed(AWAITED)}) and s.received < s.quantity`;
-
-/** What keeps jobs from starting: their goods that are neither in, nor there for them in stores, nor issued. */
-const missingOf = (db: Db, jobId: number): Promise<MissingRow[]> =>
-  db('need as n')
-    .where('n.jobId', jobId)
-    .whereRaw('n.missing > 0')
-    .orderBy('n.id')
-    .select(
-      'n.id',
-      'n.planLineId',
-      'n.itemId',
-      'n.supplierId',
-      'n.description',
-      'n.open',
-      db.raw(
-        "(select count(*) from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.need_id = n.id and o.sent_on is null and o.state <> 'calledOff') as drafted",
-      ),
-      // Of several orders the last counts, and one without a day leaves it open.
-      db.raw(
-        `(select case when count(*) = count(coalesce(l.wanted_on, o.wanted_on)) then max(coalesce(l.wanted_on, o.wanted_on)) end from
-          (select s.line_id, s.received, s.quantity from split s where s.need_id = n.id
-           union all select s.line_id, s.received, s.quantity from reservation r join split s on s.id = r.split_id where r.need_id = n.id) s
-          join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where ${NOT_IN}) as promised_on`,
-      ),
-    ) as unknown as Promise<MissingRow[]>;
-
 async function workOf(
   db: Db,
   job: { readonly id: number; readonly number: string; readonly name: string; readonly startsOn: Day | null },
@@ -277,7 +239,7 @@ async function workOf(
 ): Promise<PieceOfWork[]> {
   const calendar = await loadCalendar(db);
   const { receivingDays } = await loadCompany(db);
-  const rows = await missingOf(db, job.id);
+  const rows = await listMissing(db, [job.id]);
   const parts = await loadParts(
     db,
     rows.flatMap((r) => r.itemId ?? []),
@@ -298,7 +260,7 @@ async function workOf(
   const asAwaited = (r: MissingRow): Awaited => ({
     description: r.description,
     promisedOn: r.promisedOn,
-    toOrder: r.open > NONE || r.drafted > 0,
+    toOrder: isToOrder(r),
     lead: leads(r.supplierId, parts.get(partKey(r.supplierId, r.itemId))),
   });
   const ready = (id: number) => readinessOf((awaited.get(id) ?? []).map(asAwaited), today, receivingDays, calendar);

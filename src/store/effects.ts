@@ -145,7 +145,7 @@ export async function orderEffects(
 }
 
 /** A part of an order as it stands, or as it would stand; a new one has no id yet. */
-type Part = Omit<SplitStanding, 'id' | 'lineId' | 'stored'> & { readonly id: number | undefined };
+type Part = Omit<SplitStanding, 'id' | 'lineId' | 'stored' | 'uncertified'> & { readonly id: number | undefined };
 
 /** What every budget gains when parts of orders go from how they stand to how they would. */
 async function movingParts(

@@ -90,7 +90,7 @@ export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
         );
         await insertMany(trx, 'posting', rows);
         rows.forEach((r) => r.jobId !== null && accounts.add(`${r.jobId}/${r.costCodeId}`));
-        await TAB_KINDS[kind].refresh?.(trx, ids);
+        await TAB_KINDS[kind].refresh?.(trx, ids, happening.day);
       }
       part.forEach((id) => done.add(id));
     }

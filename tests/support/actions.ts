@@ -32,7 +32,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   closeShort: 'send orders',
   saveMailWords: 'keep suppliers',
   saveTextBlocks: 'keep suppliers',
-  chooseCopies: 'see jobs',
+  chooseMail: 'see jobs',
   repeatOrder: 'draft orders',
   startOrder: 'draft orders',
   chooseFeed: 'see orders',

@@ -39,7 +39,10 @@ export const NOTHING_HELD: Held = {
 };
 
 /** What a need had beside its own orders: from stores, from other jobs, and of what its job had over from other lines. */
-function givenTo({ issued, ownIssued, transferred }: Held, splits: readonly Pick<SplitState, 'received'>[]): Quantity {
+export function givenTo(
+  { issued, ownIssued, transferred }: Held,
+  splits: readonly Pick<SplitState, 'received'>[],
+): Quantity {
   const own = addQ(transferred, ...splits.map((s) => s.received));
   return addQ(issued, transferred, atLeastNone(subtractQ(ownIssued, atLeastNone(own))));
 }
@@ -82,17 +85,19 @@ export function coverage(needed: Quantity, splits: readonly SplitState[], held: 
   };
 }
 
+/** What came of a split, and whether the certificate that has to come with it is still to come. */
+export type Arrived = Pick<SplitState, 'received'> & { readonly uncertified: boolean };
+
 /**
  * What of a need keeps work from starting: what is not in, not there for it in stores, and not issued to it yet.
- * Services are not waited for.
+ * Goods whose certificate has to come with them are not in before it is. Services are not waited for.
  */
 export const missingOf = (
   need: { readonly kind: 'goods' | 'service'; readonly quantity: Quantity },
-  splits: readonly Pick<SplitState, 'received'>[],
+  splits: readonly Arrived[],
   held: Held,
-): Quantity =>
-  need.kind === 'service'
-    ? NONE
-    : atLeastNone(
-        subtractQ(need.quantity, addQ(held.inStores, givenTo(held, splits), ...splits.map((s) => s.received))),
-      );
+): Quantity => {
+  if (need.kind === 'service') return NONE;
+  const usable = splits.map((s) => (s.uncertified ? NONE : s.received));
+  return atLeastNone(subtractQ(need.quantity, addQ(held.inStores, givenTo(held, splits), ...usable)));
+};

@@ -1,9 +1,10 @@
 import { bringToLedger } from '../stock/bringToLedger';
+import { bringReady } from '../tab/needs';
 import type { Db } from '../connection';
 
 /**
- * Goods followed to the piece and the penny: bins, lots and serial numbers, goods of jobs, inspection at the door, and
- * stores on the ledger.
+ * Goods followed to the piece and the penny: bins, lots and serial numbers, goods of jobs, inspection at the door,
+ * stores on the ledger, counting sheets, and since when the material of a job is complete.
  */
 export const name = '013-stock';
 
@@ -142,7 +143,31 @@ ALTER TABLE company ADD COLUMN over_delivery INTEGER NOT NULL DEFAULT 0 CHECK (o
 ALTER TABLE supplier ADD COLUMN over_delivery INTEGER CHECK (over_delivery BETWEEN 0 AND 10000);
 -- What a counting difference may come to before it takes a manager, in minor units.
 ALTER TABLE company ADD COLUMN count_limit INTEGER NOT NULL DEFAULT 10000 CHECK (count_limit >= 0);
+
+-- Since when all goods of a job are there, and whether its lead was told of it.
+ALTER TABLE job ADD COLUMN ready_on TEXT;
+ALTER TABLE job ADD COLUMN ready_told INTEGER NOT NULL DEFAULT 0 CHECK (ready_told IN (0, 1));
+CREATE INDEX job_to_tell ON job(id) WHERE ready_on IS NOT NULL AND ready_told = 0;
+-- Whether a person is mailed when the material of a job of theirs is complete.
+ALTER TABLE person ADD COLUMN mail_ready INTEGER NOT NULL DEFAULT 0 CHECK (mail_ready IN (0, 1));
+
+-- A count of a place, or of one bin of it: what lies there by the book is written down as it begins.
+CREATE TABLE stock_count (
+  id INTEGER PRIMARY KEY, number TEXT NOT NULL UNIQUE, place_id INTEGER NOT NULL REFERENCES delivery_place(id), bin_id INTEGER REFERENCES bin(id),
+  blind INTEGER NOT NULL CHECK (blind IN (0, 1)), state TEXT NOT NULL CHECK (state IN ('open','posted','dropped')),
+  begun_move INTEGER NOT NULL, begun_by INTEGER NOT NULL REFERENCES person(id), begun_on TEXT NOT NULL, ended_by INTEGER REFERENCES person(id), ended_on TEXT, version INTEGER NOT NULL DEFAULT 1
+) STRICT;
+CREATE INDEX stock_count_open ON stock_count(place_id) WHERE state = 'open';
+-- One spot of it. What was counted holds as of the last move before, so that what moves later is no difference.
+CREATE TABLE stock_count_line (
+  id INTEGER PRIMARY KEY, count_id INTEGER NOT NULL REFERENCES stock_count(id), item_id INTEGER NOT NULL REFERENCES item(id), job_id INTEGER REFERENCES job(id),
+  bin_id INTEGER REFERENCES bin(id), lot_id INTEGER REFERENCES lot(id), begun INTEGER NOT NULL, counted INTEGER CHECK (counted >= 0), as_of INTEGER, book INTEGER, reason TEXT NOT NULL DEFAULT ''
+) STRICT;
+CREATE UNIQUE INDEX stock_count_line_by_spot ON stock_count_line(count_id, item_id, coalesce(job_id, 0), coalesce(bin_id, 0), coalesce(lot_id, 0));
 `;
 
-/** What lies in stores is brought to the ledger, and what came for jobs that are under way lies with them. */
-export const after = (trx: Db): Promise<void> => bringToLedger(trx);
+/** What lies in stores is brought to the ledger, what came for jobs that are under way lies with them, and jobs know whether they wait. */
+export async function after(trx: Db): Promise<void> {
+  await bringToLedger(trx);
+  await bringReady(trx);
+}

@@ -1,3 +1,4 @@
+import type { Day } from '@/core/calendar/workdays';
 import type { Standing } from '@/core/tab/postings';
 import type { Db } from '../connection';
 import type { TabLineKind } from '../tables';
@@ -13,7 +14,7 @@ export type TabKind = {
   /** Lines of other kinds that these move: a split covers a need. */
   readonly moves?: (db: Db, ids: readonly number[]) => Promise<number[]>;
   /** Keeps what lists look for by index beside the lines. */
-  readonly refresh?: (trx: Db, ids: readonly number[]) => Promise<void>;
+  readonly refresh?: (trx: Db, ids: readonly number[], day: Day) => Promise<void>;
   /** Every line of this kind in the file that does not agree with its documents. */
   readonly disagreements: (db: Db) => Promise<Disagreement[]>;
 };

@@ -1,3 +1,4 @@
+import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { TaxCode } from '@/core/money/tax';
 import { coverage, missingOf, NOTHING_HELD, openOf, plannedOf, type Coverage, type Held } from '@/core/needs/coverage';
@@ -8,7 +9,7 @@ import { among, chunks, whereIn } from '../rows';
 import { loadOrderDays } from '../leads';
 import { loadHeld } from '../stock/held';
 import type { NeedRow } from '../tables';
-import type { TabKind } from './kind';
+import type { Disagreement, TabKind } from './kind';
 import { loadSplitStates, type SplitStanding } from './splits';
 
 export type NeedState = NeedRow & {
@@ -78,6 +79,24 @@ const refresh = async (trx: Db, ids: readonly number[]): Promise<void> => {
   );
 };
 
+const GOODS = "exists (select 1 from need n where n.job_id = job.id and n.kind = 'goods' and n.quantity > 0)";
+const MISSES = 'exists (select 1 from need n where n.job_id = job.id and n.missing > 0)';
+
+/** Keeps since when all goods of the jobs of these needs are there. */
+async function keepReady(trx: Db, ids: readonly number[], day: Day): Promise<void> {
+  const theirs = () => trx('job').whereIn('id', trx('need').whereIn('id', among(trx, ids)).select('jobId'));
+  await theirs().whereNotNull('readyOn').whereRaw(`(${MISSES} or not ${GOODS})`).update({ readyOn: null });
+  await theirs().whereNull('readyOn').whereRaw(`${GOODS} and not ${MISSES}`).update({ readyOn: day, readyTold: 0 });
+}
+
+/** Begins to keep it: certificates are waited for, and jobs that are complete were so when something was posted last. */
+export async function bringReady(trx: Db): Promise<void> {
+  const certified = await trx('need as n').join('item as i', 'i.id', 'n.itemId').where('i.certificate', 1).select('n.id');
+  for (const part of chunks(certified.map((n) => n.id))) await refresh(trx, part);
+  const last = "coalesce((select max(p.day) from posting p where p.job_id = job.id), starts_on, '2000-01-01')";
+  await trx('job').whereRaw(`${GOODS} and not ${MISSES}`).update({ readyOn: trx.raw(last), readyTold: 1 } as never);
+}
+
 /** Brings what is kept beside every open need up to date: after a step of the schema, or when the company works on other days. */
 export async function refreshNeeds(db: Db): Promise<void> {
   const ids = (await db('need').whereRaw('open > 0').select('id')).map((n) => n.id);
@@ -96,13 +115,19 @@ export const needs: TabKind = {
       ]),
     );
   },
-  refresh,
+  refresh: async (trx, ids, day) => {
+    await refresh(trx, ids);
+    await keepReady(trx, ids, day);
+  },
   disagreements: async (db) => {
     const ids = (await db('need').select('id')).map((n) => n.id);
     const wrong = [];
     for (const part of chunks(ids))
       for (const { was, right } of await besideOf(db, await loadNeedStates(db, part)))
         if (!right) wrong.push({ line: was.id, what: 'what is open or missing of it, or its last day to order' });
-    return wrong;
+    const unsaid = (await db.raw(
+      `select id as line, 'whether the material of the job is complete' as what from job where (ready_on is null) = (${GOODS} and not ${MISSES})`,
+    )) as Disagreement[];
+    return [...wrong, ...unsaid];
   },
 };

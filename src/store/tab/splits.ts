@@ -22,6 +22,7 @@ type Joined = SplitRow & {
   readonly shareUnit: string;
   readonly itemKind: ItemKind | null;
   readonly itemUnit: string | null;
+  readonly uncertified: number;
 };
 
 export type SplitStanding = Account &
@@ -31,6 +32,8 @@ export type SplitStanding = Account &
     readonly lineId: number;
     /** Goods of an item for stores, whose cost lies there. */
     readonly stored: boolean;
+    /** Its certificate has to come with it, and is not attached. */
+    readonly uncertified: boolean;
   };
 
 const isStored = ({ jobId, lineKind, shareUnit, itemKind, itemUnit }: Joined): boolean =>
@@ -39,6 +42,10 @@ const isStored = ({ jobId, lineKind, shareUnit, itemKind, itemUnit }: Joined): b
   itemKind !== null &&
   isGoods(itemKind) &&
   exactFactor(itemUnit ?? '', shareUnit) !== undefined;
+
+/** Whether what comes of a line l of an item i lacks a certificate that has to come with it. */
+const UNCERTIFIED = `max(l.certificate, coalesce(i.certificate, 0)) = 1 and l.kind = 'goods'
+  and not exists (select 1 from document d where d.about = 'certificate' and d.about_id = l.id and d.gone_on is null)`;
 
 /** The present state of splits, found by their own ids or by the needs they cover. */
 export async function loadSplitStates(
@@ -57,7 +64,8 @@ export async function loadSplitStates(
       lineKind: 'l.kind',
       itemKind: 'i.kind',
       itemUnit: 'i.unit',
-    })) as Joined[];
+      uncertified: db.raw(UNCERTIFIED),
+    } as never)) as Joined[];
   const ended = rows.filter((r) => all || r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
   return rows.map((row) => ({
@@ -75,6 +83,7 @@ export async function loadSplitStates(
     claimed: claims.get(row.id) ?? NONE,
     commitment: commitmentOf(row, { closedShort: row.closedShort !== null, billsEnded: row.billsEnded !== null }),
     stored: isStored(row),
+    uncertified: row.uncertified === 1,
   }));
 }
 

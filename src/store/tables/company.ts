@@ -62,6 +62,8 @@ export type PersonRow = {
   readonly theme: 'day' | 'evening';
   /** Whether they get a copy of what they send. */
   readonly copies: number;
+  /** Whether they are mailed when the material of a job of theirs is complete. */
+  readonly mailReady: number;
   readonly feedHash: string | null;
   /** Up to what they may sign for an order that they wrote on. */
   readonly ownLimit: Minor;

@@ -34,6 +34,9 @@ export type Job = {
   readonly onHold: string | null;
   /** What of the customer’s is worked on. */
   readonly assetId: number | null;
+  /** Since when all its goods are there, and whether its lead was told; null as long as something is missing. */
+  readonly readyOn: Day | null;
+  readonly readyTold: number;
   readonly version: number;
 };
 

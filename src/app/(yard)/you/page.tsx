@@ -6,7 +6,7 @@ import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { counted } from '@/core/words';
 import { place } from '../../server/place';
 import { signedIn } from '../../server/session';
-import { Copies } from './Copies';
+import { Mail } from './Mail';
 import { loadOwnDeputies } from '@/queries/ladder';
 import { Deputies } from '../Deputies';
 import { ChangePassword } from './ChangePassword';
@@ -24,7 +24,7 @@ export default place(async ({ db, person, today }) => {
     <Sheet
       aside={
         <>
-          {may(person, 'send orders') && <Copies on={own.copies} email={person.email} />}
+          <Mail own={own} email={person.email} />
           {may(person, 'see orders') && <Feed on={own.feed} />}
           {deputies !== undefined && (
             <Deputies deputies={deputies} me={{ id: person.id, number: '', name: person.name }} />

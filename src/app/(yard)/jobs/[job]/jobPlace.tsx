@@ -2,11 +2,13 @@ import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { asDay, formatDay, howFar, type Calendar, type Day } from '@/core/calendar/workdays';
 import { formatWhole, signOf } from '@/core/money/money';
+import { materialInWords, type Material } from '@/core/needs/material';
 import { may } from '@/core/people/rights';
 import { assetWords } from '@/core/records/asset';
 import { forecastOf, type Level } from '@/core/tab/sums';
 import { loadJobAsset, type JobAsset } from '@/queries/assets';
 import { findJob, loadTab, type JobHead, type Tab } from '@/queries/job';
+import { loadMaterial } from '@/queries/material';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
 import { WorkedOn } from '@/ui/WorkedOn';
@@ -35,6 +37,7 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
     if (job === undefined) notFound();
     const tab = may(person, 'see money') ? await loadTab(db, person, job.id, on) : undefined;
     const { currency } = await loadCompany(db);
+    const material = (await loadMaterial(db, person, [job.id])).get(job.id);
     const asset = await loadJobAsset(db, person, job.id);
     return (
       <Sheet
@@ -42,7 +45,14 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
         left={tab && <LevelColumn level={tab.whole} currency={currency} number={job.number} />}
       >
         <Opened kind="job" id={job.id} />
-        <JobTop job={job} asset={asset} day={on ?? today} today={today} calendar={await loadCalendar(db)} />
+        <JobTop
+          job={job}
+          material={on === undefined ? material : undefined}
+          asset={asset}
+          day={on ?? today}
+          today={today}
+          calendar={await loadCalendar(db)}
+        />
         <JobTabs number={job.number} needs={job.counts.needs} orders={job.counts.orders} quote={job.quote} />
         <WorkedOn words={asset.own === null ? '' : assetWords(asset.own)}>
           {await render({ ...asked, job, on, tab })}
@@ -67,6 +77,8 @@ function LevelColumn({ level, currency, number }: { level: Level; currency: stri
 
 type TopProps = {
   readonly job: JobHead;
+  /** How its goods stand; undefined on an earlier day, and where it needs none. */
+  readonly material: Material | undefined;
   readonly asset: JobAsset;
   /** The day that the page shows. */
   readonly day: Day;
@@ -74,7 +86,7 @@ type TopProps = {
   readonly calendar: Calendar;
 };
 
-function JobTop({ job, asset, day, today, calendar }: TopProps) {
+function JobTop({ job, material, asset, day, today, calendar }: TopProps) {
   const facts = [job.customer, `lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
   return (
     <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
@@ -91,6 +103,16 @@ function JobTop({ job, asset, day, today, calendar }: TopProps) {
           </Link>
         )}
         <p className="mt-0.5 text-ink-2">{facts}</p>
+        {material !== undefined && job.state === 'live' && (
+          <p>
+            <Link href={`/jobs/${job.number}/buy-list`} className="hover:underline">
+              <span className="text-ink-2">Material</span>{' '}
+              <b className={material.missing === 0 ? 'text-enamel' : 'text-amber'}>
+                {materialInWords(material, (d) => formatDay(d, today))}
+              </b>
+            </Link>
+          </p>
+        )}
         <AssetLine key={asset.version} jobId={job.id} asset={asset} asks={job.kind === 'repair'} />
       </div>
       <div className="text-ink-2 sm:text-right">

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
+import { STANDINGS } from '@/core/needs/standing';
 import type { JobHead } from '@/queries/job';
 import type { BuyListLine, BuyListPage } from '@/queries/needs';
 import { counted, grouped } from '@/core/words';
@@ -14,10 +15,11 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
+import { StandingMark } from '@/ui/StandingMark';
 import { Tags } from '@/ui/Tags';
 import { later } from '@/ui/later';
 import { useYard } from '@/ui/YardContext';
-import { moreTag, Way } from '../plan/planColumns';
+import { awaitedOn, moreTag, Way } from '../plan/planColumns';
 import { BuySheet, useBuySheet } from './BuySheet';
 
 const NeedSlip = later(() => import('../../../NeedSlip'));
@@ -102,12 +104,12 @@ export function BuyList({ list, job, quote, shown }: Props) {
       cell: (n) => (n.open === 0 ? <Dash /> : <b>{measured(n, n.open)}</b>),
     },
     {
-      key: 'way',
-      head: 'How far it is',
-      cell: (n) => <Way need={n} />,
-      className: 'w-[110px]',
-      wide: true,
+      key: 'standing',
+      head: 'It is',
+      by: (n) => STANDINGS.indexOf(n.standing),
+      cell: (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />,
     },
+    { key: 'way', head: 'Its way', cell: (n) => <Way need={n} />, className: 'w-[84px]', wide: true },
     ...(may('see money')
       ? [
           {

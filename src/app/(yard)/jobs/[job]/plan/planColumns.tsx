@@ -7,6 +7,7 @@ import type { PlanRow } from '@/queries/plan';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { ProgressGlass } from '@/ui/SightGlass';
+import { StandingMark } from '@/ui/StandingMark';
 import { Tags } from '@/ui/Tags';
 import type { useYard } from '@/ui/YardContext';
 
@@ -50,6 +51,10 @@ export const Way = ({ need }: { need: BuyListLine }) => (
     ]}
   />
 );
+
+/** The day that is told beside how far a line is: when the rest of it is to come. */
+export const awaitedOn = ({ standing, promisedOn }: BuyListLine, day: Tree['day']): string | undefined =>
+  promisedOn === null || (standing !== 'ordered' && standing !== 'partIn') ? undefined : `for ${day(promisedOn)}`;
 
 /** By how much buying it at today's prices differs from its estimate. */
 export const moreTag = (more: Minor, currency: string) => ({
@@ -149,6 +154,11 @@ export const planColumns = (tree: Tree): Column<PlanRow>[] => {
         bought(r, (n) =>
           n.orderBy === null ? '' : <span className={n.late ? 'font-bold text-brick' : ''}>{day(n.orderBy)}</span>,
         ),
+    },
+    {
+      key: 'standing',
+      head: 'It is',
+      cell: (r) => bought(r, (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />),
     },
     { key: 'way', head: 'Its way', wide: true, className: 'w-[84px]', cell: (r) => bought(r, (n) => <Way need={n} />) },
   ];

@@ -1,5 +1,5 @@
-import type { Db } from '../connection';
-import { insertMany } from '../rows';
+import type { Db } from './connection';
+import { insertMany } from './rows';
 
 /** What people are told of by mail. Each leads to a page, behind sign-in. */
 export type Told = {
@@ -7,7 +7,8 @@ export type Told = {
   readonly subject: string;
   readonly body: string;
   readonly path: string;
-  readonly orderId: number;
+  /** The order that it is about, if any. */
+  readonly orderId?: number;
 };
 
 /** Writes down what people are to be told, to go once what it tells of is in the file. Nobody is told twice of one thing. */

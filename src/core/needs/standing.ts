@@ -1,0 +1,66 @@
+import { addQ, atLeastNone, NONE, subtractQ, type Quantity } from '../quantity/quantity';
+import type { SplitState } from '../tab/stages';
+import { givenTo, missingOf, type Arrived, type Coverage, type Held } from './coverage';
+
+/** How far a line of a buy list has come, from not at all to in use. */
+export const STANDINGS = [
+  'notNeeded',
+  'nothing',
+  'drafted',
+  'ordered',
+  'partIn',
+  'held',
+  'uncertified',
+  'reserved',
+  'in',
+  'billed',
+  'issued',
+] as const;
+export type Standing = (typeof STANDINGS)[number];
+
+export const STANDING_NAMES: Readonly<Record<Standing, string>> = {
+  notNeeded: 'none needed',
+  nothing: 'nothing yet',
+  drafted: 'drafted',
+  ordered: 'ordered',
+  partIn: 'part in',
+  held: 'in, not released',
+  uncertified: 'in, no certificate',
+  reserved: 'reserved',
+  in: 'in',
+  billed: 'billed',
+  issued: 'issued',
+};
+
+export type StandingFacts = {
+  readonly kind: 'goods' | 'service';
+  readonly quantity: Quantity;
+  readonly coverage: Coverage;
+  readonly held: Held;
+  readonly splits: readonly (Arrived & Pick<SplitState, 'billed'>)[];
+  /** What is here for it and waits for its inspection, in the need's unit. */
+  readonly atDoor: Quantity;
+};
+
+/**
+ * How far a line has come, in one word: what is complete says how it is complete, all else how near the first of it is.
+ * Part of a line that is on its way or to buy is told by quantities beside it.
+ *
+ * @example 4 of 10 received, 6 on order: partIn
+ */
+export function standingOf(facts: StandingFacts): Standing {
+  const { kind, quantity, coverage, held, splits, atDoor } = facts;
+  if (quantity <= 0) return 'notNeeded';
+  const sum = (of: 'received' | 'billed') => addQ(NONE, ...splits.map((s) => s[of]));
+  const onItsWay = addQ(coverage.ordered, held.coming) > 0 ? 'ordered' : coverage.drafted > 0 ? 'drafted' : 'nothing';
+  if (kind === 'service') return sum('billed') >= quantity ? 'billed' : onItsWay;
+  if (addQ(held.issued, held.ownIssued) >= quantity) return 'issued';
+  const came = addQ(givenTo(held, splits), sum('received'));
+  const missing = missingOf(facts, splits, held);
+  if (missing === 0) return came > 0 ? 'in' : 'reserved';
+  const bare = splits.map((s) => ({ ...s, uncertified: false }));
+  const lacking = missingOf(facts, bare, held);
+  if (lacking === 0) return 'uncertified';
+  if (atLeastNone(subtractQ(lacking, atDoor)) === 0) return 'held';
+  return addQ(came, held.inStores, atDoor) > 0 ? 'partIn' : onItsWay;
+}

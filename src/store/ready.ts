@@ -1,0 +1,27 @@
+import type { Db } from './connection';
+import { tell } from './notices';
+import { among } from './rows';
+
+/** Jobs whose last piece came in: from now on their leads see it, and those are mailed who wish to be. */
+export async function tellReady(trx: Db, now: string): Promise<void> {
+  const jobs = (await trx('job as j')
+    .join('person as p', 'p.id', 'j.leadId')
+    .whereRaw("j.ready_on is not null and j.ready_told = 0 and j.state = 'live'")
+    .select('j.id', 'j.number', 'j.name', 'j.leadId', {
+      mails: trx.raw('p.mail_ready = 1 and p.active = 1'),
+    } as never)) as unknown as { id: number; number: string; name: string; leadId: number; mails: number }[];
+  if (jobs.length === 0) return;
+  const ids = jobs.map((j) => j.id);
+  await trx('job').whereIn('id', among(trx, ids)).update({ readyTold: 1 });
+  for (const { number, name, leadId } of jobs.filter((j) => j.mails === 1))
+    await tell(
+      trx,
+      {
+        to: [leadId],
+        subject: `Work can start on ${number}: its material is complete`,
+        body: `The last of the material for ${number} ${name} is in. Nothing that was to be bought for it is missing.`,
+        path: `/jobs/${number}/buy-list`,
+      },
+      now,
+    );
+}
