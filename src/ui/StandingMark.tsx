@@ -69,7 +69,7 @@ export function StandingMark({ standing, on }: { readonly standing: Standing; re
       </svg>
       <span>
         {STANDING_NAMES[standing]}
-        {on !== undefined && <span className="text-ink-2"> {on}</span>}
+        {on !== undefined && <span className="block text-[12.5px] text-ink-2">{on}</span>}
       </span>
     </span>
   );

@@ -91,10 +91,15 @@ async function keepReady(trx: Db, ids: readonly number[], day: Day): Promise<voi
 
 /** Begins to keep it: certificates are waited for, and jobs that are complete were so when something was posted last. */
 export async function bringReady(trx: Db): Promise<void> {
-  const certified = await trx('need as n').join('item as i', 'i.id', 'n.itemId').where('i.certificate', 1).select('n.id');
+  const certified = await trx('need as n')
+    .join('item as i', 'i.id', 'n.itemId')
+    .where('i.certificate', 1)
+    .select('n.id');
   for (const part of chunks(certified.map((n) => n.id))) await refresh(trx, part);
   const last = "coalesce((select max(p.day) from posting p where p.job_id = job.id), starts_on, '2000-01-01')";
-  await trx('job').whereRaw(`${GOODS} and not ${MISSES}`).update({ readyOn: trx.raw(last), readyTold: 1 } as never);
+  await trx('job')
+    .whereRaw(`${GOODS} and not ${MISSES}`)
+    .update({ readyOn: trx.raw(last), readyTold: 1 } as never);
 }
 
 /** Brings what is kept beside every open need up to date: after a step of the schema, or when the company works on other days. */

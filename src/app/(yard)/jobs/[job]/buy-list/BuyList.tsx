@@ -81,7 +81,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
         n.supplier === null ? (
           <Dash />
         ) : (
-          <span className="block max-w-[150px] truncate" title={n.supplier}>
+          <span className="block max-w-[128px] truncate" title={n.supplier}>
             {n.supplier}
           </span>
         ),
@@ -109,7 +109,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
       by: (n) => STANDINGS.indexOf(n.standing),
       cell: (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />,
     },
-    { key: 'way', head: 'Its way', cell: (n) => <Way need={n} />, className: 'w-[84px]', wide: true },
+    { key: 'way', head: 'Its way', cell: (n) => <Way need={n} />, className: 'w-[64px]', wide: true },
     ...(may('see money')
       ? [
           {
