@@ -38,6 +38,7 @@ import * as reviews from './reviews';
 import * as revising from './revising';
 import * as sendingBack from './sendingBack';
 import * as sending from './sending';
+import * as sharing from './sharing';
 import * as signing from './signing';
 import * as signOff from './signOff';
 import * as stores from './stores';
@@ -90,6 +91,7 @@ const ROOMS = [
   revising,
   sendingBack,
   sending,
+  sharing,
   signing,
   signOff,
   stores,

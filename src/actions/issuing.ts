@@ -19,12 +19,14 @@ import { cutTo } from '@/core/stores/claims';
 import { numbersFault, type Numbered } from '@/core/stores/numbers';
 import { take } from '@/core/stores/pile';
 import { takeFrom, type Spot } from '@/core/stores/spots';
+import { counted } from '@/core/words';
+import { whereIn } from '@/store/rows';
 import { applyCuts, claimsOf, settleClaims } from '@/store/stock/claims';
 import { knownLots } from '@/store/stock/lots';
 import { addMoves, pileOf, spotsOf, worthOfLots, type PileKey } from '@/store/stock/piles';
 import { openTabLines } from '@/store/tabLines';
 import type { Item, NeedRow } from '@/store/tables';
-import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from './action';
+import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { checkLive } from './jobs';
 import { binOf, checkWhole, goodsItem, isOrAre, movedNow, pileFields, placeOf, saidOf } from './stores';
 
@@ -126,6 +128,55 @@ const toFields = z.union([
   z.object({ jobId: z.number().int(), costCodeId: z.number().int() }),
 ]);
 
+/** What is given out: off which pile, to what, how much, and which pieces. */
+export type Issuing = {
+  readonly key: PileKey;
+  readonly to: z.output<typeof toFields>;
+  readonly quantity: Quantity;
+  readonly binId?: number | null | undefined;
+  readonly numbers: readonly Numbered[];
+};
+
+/** Gives out some of one pile; its claims are settled by who calls it. @returns what was issued, and what it was */
+export async function issueOne(work: Work, { key, to, ...what }: Issuing) {
+  const { trx, today, touch } = work;
+  const { itemId, placeId, jobId: ownerId } = key;
+  const item = await goodsItem(trx, itemId);
+  const place = await placeOf(trx, placeId);
+  const need = 'needId' in to ? found(await trx('need').where({ id: to.needId }).first(), 'This line') : undefined;
+  const { jobId, costCodeId } = need ?? (to as { jobId: number; costCodeId: number });
+  await checkLive(trx, [jobId]);
+  if (need !== undefined && need.itemId !== item.id)
+    refuse('stores.item', `${need.description} is another part than ${item.number}.`);
+  if (ownerId !== null && ownerId !== jobId)
+    refuse('stores.owner', 'This stock belongs to another job. It has to be transferred before it is issued.');
+  const q = what.quantity;
+  checkWhole(q, item);
+  await checkFree(trx, key, item, q, need?.id ?? null);
+  const taken = await takeOff(trx, key, item, what);
+  const factor = exactFactor(item.unit, need?.unit ?? item.unit) ?? { many: 1, one: 1 };
+  const [id = 0] = await openTabLines(trx, 'issue', [`${item.name} from ${place.name}`]);
+  const row = { jobId, costCodeId, itemId, placeId, ownerId, quantity: q, value: taken.value, day: today };
+  await trx('issue').insert({ ...row, id, needId: need?.id ?? null, share: fromSupplierUnit(q, factor) });
+  await addMoves(
+    trx,
+    movedNow(work),
+    taken.spots.map(({ quantity: part, value, ...spot }) => ({
+      ...{ ...key, ...spot, kind: 'issued' as const, issueId: id },
+      ...{ quantity: quantity(-part), value: minor(-value) },
+    })),
+  );
+  if (need !== undefined) await spendClaims(trx, need, key, q);
+  touch('Issued', 'issue', id, [id]);
+  const subjects: readonly Subject[] = [
+    ['job', jobId],
+    ['item', itemId],
+    ['issue', id],
+    ...(need === undefined ? [] : [['need', need.id] as const]),
+  ];
+  return { id, item, place, subjects, after: { ...row, numbers: what.numbers.map((n) => n.number) } };
+}
+
 /** Gives stock out to a job: for a line of its buy list, or charged to one of its cost codes. */
 export const issueStock = defineAction({
   name: 'issueStock',
@@ -138,47 +189,65 @@ export const issueStock = defineAction({
     binId: binField.optional(),
     numbers: numbersField,
   }),
-  run: async (work, { once: _, to, itemId, placeId, jobId: ownerId, ...what }) => {
-    const { trx, today, audit, touch } = work;
-    const key = { itemId, placeId, jobId: ownerId };
-    const item = await goodsItem(trx, itemId);
-    const place = await placeOf(trx, placeId);
-    const need = 'needId' in to ? found(await trx('need').where({ id: to.needId }).first(), 'This line') : undefined;
-    const { jobId, costCodeId } = need ?? (to as { jobId: number; costCodeId: number });
-    await checkLive(trx, [jobId]);
-    if (need !== undefined && need.itemId !== item.id)
-      refuse('stores.item', `${need.description} is another part than ${item.number}.`);
-    if (ownerId !== null && ownerId !== jobId)
-      refuse('stores.owner', 'This stock belongs to another job. It has to be transferred before it is issued.');
-    const q = what.quantity;
-    checkWhole(q, item);
-    await checkFree(trx, key, item, q, need?.id ?? null);
-    const taken = await takeOff(trx, key, item, what);
-    const factor = exactFactor(item.unit, need?.unit ?? item.unit) ?? { many: 1, one: 1 };
-    const [id = 0] = await openTabLines(trx, 'issue', [`${item.name} from ${place.name}`]);
-    const row = { jobId, costCodeId, itemId, placeId, ownerId, quantity: q, value: taken.value, day: today };
-    await trx('issue').insert({ ...row, id, needId: need?.id ?? null, share: fromSupplierUnit(q, factor) });
-    await addMoves(
-      trx,
-      movedNow(work),
-      taken.spots.map(({ quantity: part, value, ...spot }) => ({
-        ...{ ...key, ...spot, kind: 'issued' as const, issueId: id },
-        ...{ quantity: quantity(-part), value: minor(-value) },
-      })),
-    );
-    if (need !== undefined) await spendClaims(trx, need, key, q);
-    touch('Issued', 'issue', id, [id, ...(await settleClaims(trx, [itemId]))]);
-    await audit({
-      words: `Issued ${saidOf(q, item)} from ${place.name}`,
-      subjects: [
-        ['job', jobId],
-        ['item', itemId],
-        ['issue', id],
-        ...(need === undefined ? [] : [['need', need.id] as const]),
-      ],
-      after: { ...row, numbers: what.numbers.map((n) => n.number) },
-    });
+  run: async (work, { once: _, to, itemId, placeId, jobId, ...what }) => {
+    const { trx, audit, touch } = work;
+    const { id, item, place, subjects, after } = await issueOne(work, { key: { itemId, placeId, jobId }, to, ...what });
+    touch('Issued', 'issue', id, await settleClaims(trx, [itemId]));
+    await audit({ words: `Issued ${saidOf(what.quantity, item)} from ${place.name}`, subjects, after });
     return { id };
+  },
+});
+
+/** So many lines of a picking list are issued at once. */
+const MOST_PICKED = 1000;
+
+/** Gives out to a job what was picked for it: all of it, or none. */
+export const issuePicked = defineAction({
+  name: 'issuePicked',
+  right: 'keep stores',
+  input: z.object({
+    once,
+    jobId: z.number().int(),
+    lines: z
+      .array(
+        z.object({
+          needId: z.number().int(),
+          itemId: z.number().int(),
+          placeId: z.number().int(),
+          /** Whose it is: null for the company's, else the job's own. */
+          ownerId: z.number().int().nullable(),
+          quantity: movedQuantity,
+          numbers: numbersField,
+        }),
+      )
+      .max(MOST_PICKED),
+  }),
+  run: async (work, { jobId, lines }) => {
+    const { trx, audit, touch } = work;
+    if (lines.length === 0) refuse('pick.none', 'Nothing is picked yet.');
+    const job = found(await trx('job').where({ id: jobId }).first('number'), 'This job');
+    const needs = new Set(
+      (
+        await whereIn(
+          trx,
+          'need',
+          'id',
+          lines.map((l) => l.needId),
+        )
+      ).flatMap((n) => (n.jobId === jobId ? [n.id] : [])),
+    );
+    if (lines.some((l) => !needs.has(l.needId))) refuse('need.job', 'A line stands on the buy list of another job.');
+    const issued = [];
+    for (const { needId, itemId, placeId, ownerId, ...what } of lines)
+      issued.push(await issueOne(work, { key: { itemId, placeId, jobId: ownerId }, to: { needId }, ...what }));
+    const settled = await settleClaims(trx, [...new Set(lines.map((l) => l.itemId))]);
+    touch('Issued', 'job', jobId, settled);
+    await audit({
+      words: `Issued ${counted(issued.length, 'line')} of a picking list to ${job.number}`,
+      subjects: issued.flatMap((i) => i.subjects),
+      after: issued.map((i) => i.after),
+    });
+    return { lines: issued.length, job: job.number };
   },
 });
 

@@ -87,7 +87,7 @@ export const planAll = defineAction({
 /** Reserves for lines to buy what is there and coming: firmly, so that no other plan counts on it. */
 export const reserve = defineAction({
   name: 'reserve',
-  right: 'change buy lists',
+  right: 'reserve stock',
   input: z.object({ once, jobId: z.number().int(), needIds: z.array(z.number().int()).min(1).max(1000) }),
   run: async ({ trx, today, audit, touch }, { jobId, needIds }) => {
     const needs = await whereIn(trx, 'need', 'id', needIds);
@@ -112,7 +112,7 @@ export const reserve = defineAction({
 /** Lets go what is reserved for lines to buy, or counted on for them. */
 export const letGo = defineAction({
   name: 'letGo',
-  right: 'change buy lists',
+  right: 'reserve stock',
   input: z.object({ jobId: z.number().int(), needIds: z.array(z.number().int()).min(1).max(1000) }),
   run: async ({ trx, audit, touch }, { jobId, needIds }) => {
     const needs = await whereIn(trx, 'need', 'id', needIds);

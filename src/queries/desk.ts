@@ -13,6 +13,7 @@ import { heldOf } from './held';
 import { loadMaterial } from './material';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
+import { listToPick } from './picking';
 import { countOf, latestMail, type Mailed } from './sql';
 import { listToSign } from './toSign';
 import { counted } from '@/core/words';
@@ -45,6 +46,7 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   if (may(person, 'send orders')) groups.push(await toChase(db, person, today));
   if (may(person, 'see dock')) groups.push(await toReceive(db, today));
   groups.push(await toStart(db, person, today));
+  if (may(person, 'keep stores')) groups.push(await toPick(db, person, today));
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
   if (may(person, 'win quotes')) groups.push(await quotes(db));
   return groups.filter((g) => g.count > 0);
@@ -295,6 +297,23 @@ async function toStart(db: Db, person: Person, today: Day): Promise<Group> {
     ];
   });
   return { title: 'To start', href: '/jobs', count: await countOf(told()), rows };
+}
+
+/** Jobs whose material is complete and lies here. */
+async function toPick(db: Db, person: Person, today: Day): Promise<Group> {
+  const { rows, count } = await listToPick(db, person, { most: SHOWN, ready: true });
+  return {
+    title: 'To pick',
+    href: '/stores/pick',
+    count,
+    rows: rows.map((j): Waiting => ({
+      word: 'Pick',
+      weight: 'good',
+      text: `${counted(j.lines, 'item')} for ${j.number} ${j.name}${j.startsOn === null ? '' : `, ${j.startsOn < today ? 'was to start' : 'starts'} ${formatDay(j.startsOn, today)}`}`,
+      step: 'Pick',
+      href: `/stores/pick/${j.number}`,
+    })),
+  };
 }
 
 async function toMatch(db: Db): Promise<Group> {

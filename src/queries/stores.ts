@@ -120,6 +120,8 @@ export type PileView = {
 export type ClaimView = {
   readonly id: number;
   readonly needId: number;
+  /** The job whose line it is. */
+  readonly forJobId: number;
   readonly job: string;
   readonly description: string;
   readonly neededOn: Day | null;
@@ -160,6 +162,15 @@ export type StockView = {
   /** Every place of the company, and what lies there; piles of jobs beside them. */
   readonly piles: readonly PileView[];
   readonly claims: readonly ClaimView[];
+  /** Lines of live jobs that are still to be covered. */
+  readonly wants: readonly {
+    readonly needId: number;
+    readonly job: string;
+    readonly description: string;
+    readonly neededOn: Day | null;
+    readonly open: Quantity;
+    readonly unit: string;
+  }[];
   readonly coming: readonly {
     readonly splitId: number;
     readonly order: string;
@@ -235,10 +246,21 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
     .where('r.itemId', itemId)
     .orderByRaw("coalesce(n.needed_on, '~'), r.id")
     .select('r.id', 'r.needId', 'n.description', 'n.neededOn', 'r.quantity', 'r.firm', 'r.placeId', 'r.jobId', {
+      forJobId: 'j.id',
       job: 'j.number',
       place: 'p.name',
       order: 'o.number',
     })) as ClaimView[];
+  const wants = (await db('need as n')
+    .join('job as j', 'j.id', 'n.jobId')
+    .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': 'live' })
+    .whereRaw('n.open > 0')
+    .orderByRaw("coalesce(n.needed_on, '~'), n.id")
+    .limit(ISSUES_SHOWN)
+    .select('n.description', 'n.neededOn', 'n.open', 'n.unit', {
+      needId: 'n.id',
+      job: 'j.number',
+    })) as StockView['wants'];
   const splits = (await loadStoresSplits(db, 'itemId', [itemId])).filter((s) => s.toCome > 0);
   const orders = new Map(
     (
@@ -295,6 +317,7 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
     bins,
     piles: hide([...own, ...ofJobs]),
     claims,
+    wants,
     coming: splits.map((s) => ({
       splitId: s.splitId,
       order: orders.get(s.splitId)?.order ?? '',

@@ -34,6 +34,7 @@ export const RIGHTS = {
   'pass differences': 'pass an invoice with a difference',
   'see stores': 'look at stores',
   'keep stores': 'count, issue and take back stock',
+  'reserve stock': 'reserve stock for jobs',
   'agree counts': 'post large differences of a count',
   'keep bills': 'keep bills of materials',
   'keep suppliers': 'keep suppliers and items',
@@ -61,6 +62,7 @@ const BUYER: readonly Right[] = [
   'match invoices',
   'see stores',
   'keep stores',
+  'reserve stock',
   'keep bills',
   'keep suppliers',
 ];
@@ -81,10 +83,11 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
     'see dock',
     'see invoices',
     'see stores',
+    'reserve stock',
     'keep bills',
   ],
   manager: [...BUYER, 'agree counts', 'agree budget changes', 'close jobs', 'pass differences'],
-  storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores'],
+  storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores', 'reserve stock'],
   accounts: [
     ...LOOK,
     'sign orders',

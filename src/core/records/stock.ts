@@ -87,6 +87,9 @@ export const issueForNeedForm = (tracking: Tracking) => z.object(goesFields).tra
 export const returnForm = (tracking: Tracking) =>
   z.object({ ...goesFields, reason: anyText(120) }).transform(goes(tracking));
 
+/** How much of a pile is reserved for a line, typed. */
+export const reserveForm = z.object({ quantity: typedMoved, placeId: z.string().min(1, 'Say where it lies.') });
+
 export const moveForm = (tracking: Tracking) =>
   z.object({ ...goesFields, from: z.string(), to: z.string().min(1, 'Say where it goes.') }).transform(goes(tracking));
 

@@ -23,18 +23,28 @@ export async function pileOf(db: Db, { itemId, placeId, jobId }: PileKey): Promi
   return row ?? { quantity: NONE, value: ZERO };
 }
 
+/** Where items lie: by pile, its bins, and its lots or serial numbers. */
+export const loadSpots = async (db: Db, itemIds: readonly number[]): Promise<(PileKey & KnownSpot)[]> =>
+  (await knownSpots(db).whereIn('s.itemId', among(db, itemIds))) as (PileKey & KnownSpot)[];
+
 /** Where a pile lies: its bins, and its lots or serial numbers. */
 export const spotsOf = async (db: Db, { itemId, placeId, jobId }: PileKey): Promise<KnownSpot[]> =>
-  (await db('stockSpot as s')
+  (await knownSpots(db).where({ 's.itemId': itemId, 's.placeId': placeId, 's.jobId': jobId ?? 0 })) as KnownSpot[];
+
+const knownSpots = (db: Db) =>
+  db('stockSpot as s')
     .leftJoin('bin as b', 'b.id', 's.binId')
     .leftJoin('lot as l', 'l.id', 's.lotId')
-    .where({ 's.itemId': itemId, 's.placeId': placeId, 's.jobId': jobId ?? 0 })
     .where('s.quantity', '>', 0)
     .select(
+      's.itemId',
+      's.placeId',
       's.quantity',
       'l.expiresOn',
-      db.raw("nullif(s.bin_id, 0) as bin_id, nullif(s.lot_id, 0) as lot_id, coalesce(b.name, '') as bin"),
-    )) as KnownSpot[];
+      db.raw(
+        "nullif(s.job_id, 0) as job_id, nullif(s.bin_id, 0) as bin_id, nullif(s.lot_id, 0) as lot_id, coalesce(b.name, '') as bin",
+      ),
+    );
 
 /** What the company has of items at all places that nobody has put by, in the item's unit. */
 export async function loadFreeStock(db: Db, itemIds: readonly number[]): Promise<Map<number, Quantity>> {

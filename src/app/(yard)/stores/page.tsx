@@ -4,6 +4,7 @@ import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
+import Link from '@/ui/Link';
 import { place } from '../../server/place';
 import { ListViews } from '../ListViews';
 import { CountFile } from './CountFile';
@@ -27,6 +28,9 @@ export default place(async ({ db, person, query }) => {
         <FilterChoice name="show" label="What is shown" options={SHOWN} />
         <ListViews list="stores" />
         <TakeOut list="stores" />
+        <Link href="/stores/pick" className="step ml-auto max-phone:ml-0">
+          To pick
+        </Link>
       </PlaceTitle>
       {rows.length === 0 ? (
         <NothingFound

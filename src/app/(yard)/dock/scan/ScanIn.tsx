@@ -1,11 +1,12 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { deliveriesOf, lacks, talliedLines, type Scan, type TalliedLine } from '@/core/receiving/tally';
 import { counted } from '@/core/words';
 import type { Thing } from '@/queries/things';
 import { useKey } from '@/ui/keys';
+import { CodeField } from '@/ui/kit/CodeField';
 import { PickField } from '@/ui/kit/PickField';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
@@ -15,9 +16,6 @@ import { measured } from '../[order]/words';
 import { useTally } from './useTally';
 
 const LOUD = 'kettle scan sound';
-/** A scanner types faster than anybody: what comes like that and stops is a whole code, with Enter or without. */
-const BURST = { each: 35, atLeast: 6, pause: 160 };
-
 /** Takes in by scanning: each code is counted on the line that awaits it longest; made for a phone. */
 export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
   const [supplier, setSupplier] = useState(first);
@@ -142,47 +140,6 @@ const wanted = (tallied: TalliedLine): string => {
   const n = lacks(tallied);
   return `${line.description} needs ${n === 1 ? 'a serial number' : `${n} serial numbers`}: scan ${n === 1 ? 'it' : 'them'} next.`;
 };
-
-/** The one field that takes what a scanner types; it has the cursor again after each code. */
-function CodeField({ onCode }: { onCode: (code: string) => void }) {
-  const field = useRef<HTMLInputElement>(null);
-  const typed = useRef({ since: 0, timer: undefined as ReturnType<typeof setTimeout> | undefined });
-  const take = () => {
-    clearTimeout(typed.current.timer);
-    const code = field.current?.value.trim() ?? '';
-    if (field.current !== null) field.current.value = '';
-    if (code !== '') onCode(code);
-  };
-  const watch = () => {
-    const length = field.current?.value.length ?? 0;
-    const at = performance.now();
-    if (length <= 1) typed.current.since = at;
-    clearTimeout(typed.current.timer);
-    const burst = length >= BURST.atLeast && (at - typed.current.since) / length < BURST.each;
-    if (burst) typed.current.timer = setTimeout(take, BURST.pause);
-  };
-  return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        take();
-      }}
-    >
-      <input
-        ref={field}
-        aria-label="Barcode or number"
-        placeholder="scan or type a code…"
-        className="field mono h-[46px] border-2 border-copper text-[16px]"
-        autoFocus
-        autoComplete="off"
-        autoCapitalize="off"
-        spellCheck={false}
-        maxLength={400}
-        onChange={watch}
-      />
-    </form>
-  );
-}
 
 function TallyRow({ tallied }: { tallied: TalliedLine }) {
   const { line, quantity: q, serials, lots } = tallied;

@@ -18,7 +18,7 @@ import type { Found } from '@/queries/scanning';
 import { ask, asJson } from '@/ui/ask';
 import { makeKey } from '@/ui/useAct';
 import { useDraft } from '@/ui/useDraft';
-import { sound } from './sound';
+import { sound } from '@/ui/sound';
 
 /** How long after a look that was not answered the next is tried. */
 const AGAIN_AFTER = 4000;

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { formatAmount, signOf } from '@/core/money/money';
 import { addQ, formatQuantity, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { ClaimView, PileView, SpotView, StockView } from '@/queries/stores';
+import type { PileView, SpotView, StockView } from '@/queries/stores';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Dash, Sheet } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
@@ -12,14 +12,12 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import Link from '@/ui/Link';
 import { useYard } from '@/ui/YardContext';
 import { MoveSlip, ScrapSlip, TransferSlip } from './MovingSlips';
-import { CountSlip, IssueForSlip, IssueSlip, LevelSlip, ReturnSlip } from './StockSlips';
+import { PutBy } from './PutBy';
+import { CountSlip, IssueSlip, LevelSlip, ReturnSlip } from './StockSlips';
 
 type Issue = StockView['issues'][number];
 type PileStep = 'count' | 'level' | 'issue' | 'move' | 'scrap' | 'transfer';
-type Open =
-  | { readonly kind: PileStep; readonly pile: PileView }
-  | { readonly kind: 'for'; readonly claim: ClaimView }
-  | { readonly kind: 'return'; readonly issue: Issue };
+type Open = { readonly kind: PileStep; readonly pile: PileView } | { readonly kind: 'return'; readonly issue: Issue };
 
 const MOVES = {
   counted: 'counted',
@@ -133,48 +131,6 @@ export function StockPage({ view }: { view: StockView }) {
       : []),
     { key: 'quantity', head: 'There', num: true, cell: (s) => measured(s.quantity) },
   ];
-  const claimed: Column<ClaimView>[] = [
-    {
-      key: 'job',
-      head: 'Job',
-      cell: (c) => (
-        <Link href={`/jobs/${c.job}/plan`} className="mono font-bold hover:underline">
-          {c.job}
-        </Link>
-      ),
-    },
-    { key: 'what', head: 'For', cell: (c) => c.description },
-    {
-      key: 'from',
-      head: 'From',
-      wide: true,
-      cell: (c) =>
-        c.place ?? (
-          <Link href={`/orders/${c.order}`} className="mono hover:underline">
-            {c.order}
-          </Link>
-        ),
-    },
-    { key: 'needed', head: 'Needed', wide: true, className: 'whitespace-nowrap', cell: (c) => day(c.neededOn) },
-    {
-      key: 'firm',
-      head: 'How',
-      wide: true,
-      cell: (c) =>
-        c.firm === 1 ? <span className="tag tag-good">reserved</span> : <span className="tag">counted on</span>,
-    },
-    { key: 'quantity', head: 'Quantity', num: true, cell: (c) => measured(c.quantity) },
-    ...(keeps
-      ? [
-          {
-            key: 'steps',
-            head: <span className="sr-only">Steps</span>,
-            className: 'text-right',
-            cell: (c: ClaimView) => (c.placeId === null ? '' : step('Issue', { kind: 'for', claim: c })),
-          },
-        ]
-      : []),
-  ];
   const issued: Column<Issue>[] = [
     { key: 'job', head: 'Job', cell: (i) => <b className="mono">{i.job}</b> },
     { key: 'code', head: 'Cost code', wide: true, cell: (i) => i.code },
@@ -256,12 +212,7 @@ export function StockPage({ view }: { view: StockView }) {
           />
         </>
       )}
-      <h2 className="mt-6 text-[16px]">Put by for jobs</h2>
-      {claims.length === 0 ? (
-        <p className="text-ink-2">Nobody counts on it.</p>
-      ) : (
-        <LedgerTable label="Put by for jobs" rows={claims} columns={claimed} keyOf={(c) => c.id} />
-      )}
+      <PutBy view={view} />
       {issues.length > 0 && (
         <>
           <h2 className="mt-6 text-[16px]">With jobs</h2>
@@ -284,7 +235,6 @@ export function StockPage({ view }: { view: StockView }) {
         }
       />
       {open !== undefined && 'pile' in open && <PileSlip open={open} view={view} onClose={() => setOpen(undefined)} />}
-      {open?.kind === 'for' && <IssueForSlip view={view} claim={open.claim} onClose={() => setOpen(undefined)} />}
       {open?.kind === 'return' && <ReturnSlip view={view} issue={open.issue} onClose={() => setOpen(undefined)} />}
     </Sheet>
   );

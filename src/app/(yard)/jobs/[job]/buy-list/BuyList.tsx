@@ -190,6 +190,14 @@ export function BuyList({ list, job, quote, shown }: Props) {
             Add a line
           </ShelfPlain>
         )}
+        {may('keep stores') && job.live && rows.some((n) => n.inStores > 0 || n.received > 0) && (
+          <Link
+            href={`/stores/pick/${job.number}`}
+            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
+          >
+            Pick
+          </Link>
+        )}
         {list.open > 0 && may('draft orders') && (
           <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
             Gather for {job.number}

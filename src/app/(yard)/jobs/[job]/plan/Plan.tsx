@@ -68,6 +68,7 @@ export function Plan({ plan, from, job }: Props) {
   const [slip, setSlip] = useState<'bill' | 'out' | 'mend' | Planning | PlanView['roots'][number]>();
   const once = useOnce();
   const mayChange = yard.may('change buy lists') && job.live;
+  const mayReserve = yard.may('reserve stock') && job.live;
   const fold = (key: string) => {
     const next = new Set(closed);
     if (!next.delete(key)) next.add(key);
@@ -109,7 +110,7 @@ export function Plan({ plan, from, job }: Props) {
   const free = ahead?.reservable ?? [];
   const doReserve = (ids: readonly number[]) =>
     void reserving.run({ once: once.key(), jobId: job.id, needIds: [...ids].slice(0, 1000) });
-  useKey('R', 'Reserve what is there', () => doReserve(free), mayChange && free.length > 0 && !busy);
+  useKey('R', 'Reserve what is there', () => doReserve(free), mayReserve && free.length > 0 && !busy);
   useKey('B', 'Take a bill of materials', () => setSlip('bill'), mayChange);
 
   const toBuy = rows.filter((r) => r.isIn && r.need !== null && r.need.open > 0);
@@ -218,7 +219,7 @@ export function Plan({ plan, from, job }: Props) {
         onOpen={(r) => (r.need !== null ? setOpen(r) : fold(r.key))}
         toneOf={(r) => (r.isIn ? '' : 'text-ink-2')}
         picks={
-          mayChange
+          mayReserve
             ? {
                 picked,
                 onPick: setPicked,
@@ -257,6 +258,7 @@ export function Plan({ plan, from, job }: Props) {
         {picked.size > 0 ? (
           <PickedSteps
             rows={chosen}
+            mayChange={mayChange}
             busy={busy}
             onReserve={() => doReserve(needIds(chosen))}
             onLetGo={() => void letting.run({ jobId: job.id, needIds: needIds(chosen) })}
@@ -267,7 +269,7 @@ export function Plan({ plan, from, job }: Props) {
           />
         ) : (
           <>
-            {mayChange && free.length > 0 && (
+            {mayReserve && free.length > 0 && (
               <ShelfPlain onClick={() => doReserve(free)} hint="R" disabled={busy}>
                 Reserve what is there
               </ShelfPlain>
@@ -324,6 +326,8 @@ export function Plan({ plan, from, job }: Props) {
 }
 
 type StepsProps = {
+  /** Whether more than reserving is theirs. */
+  readonly mayChange: boolean;
   readonly rows: readonly PlanRow[];
   readonly busy: boolean;
   readonly onReserve: () => void;
@@ -335,7 +339,7 @@ type StepsProps = {
 };
 
 /** What can be done with the picked branches. */
-function PickedSteps({ rows, busy, onReserve, onLetGo, onMend, onOut, onIn, onWork }: StepsProps) {
+function PickedSteps({ mayChange, rows, busy, onReserve, onLetGo, onMend, onOut, onIn, onWork }: StepsProps) {
   const out = rows.flatMap((r) => (r.leftOut === null || r.lineId === null ? [] : [r.lineId]));
   const inside = rows.filter((r) => r.lineId !== null && r.leftOut === null);
   const bought = rows.filter((r) => r.need !== null && r.isIn);
@@ -344,7 +348,7 @@ function PickedSteps({ rows, busy, onReserve, onLetGo, onMend, onOut, onIn, onWo
   const made = rows.length === 1 && one?.gotBy === 'made' && one.parent !== null ? one : undefined;
   return (
     <>
-      {made?.lineId != null && (
+      {mayChange && made?.lineId != null && (
         <label className="flex items-center gap-2">
           <span className="text-on-rim-2">{made.description} is</span>
           <select
@@ -366,7 +370,7 @@ function PickedSteps({ rows, busy, onReserve, onLetGo, onMend, onOut, onIn, onWo
           Reserve
         </ShelfPlain>
       )}
-      {bought.length > 0 && (
+      {mayChange && bought.length > 0 && (
         <ShelfPlain onClick={onMend} disabled={busy}>
           Change…
         </ShelfPlain>
@@ -376,12 +380,12 @@ function PickedSteps({ rows, busy, onReserve, onLetGo, onMend, onOut, onIn, onWo
           Let go
         </ShelfPlain>
       )}
-      {inside.length > 0 && (
+      {mayChange && inside.length > 0 && (
         <ShelfPlain onClick={onOut} disabled={busy}>
           Leave out…
         </ShelfPlain>
       )}
-      {out.length > 0 && (
+      {mayChange && out.length > 0 && (
         <ShelfPlain onClick={() => onIn(out)} disabled={busy}>
           Take in again
         </ShelfPlain>

@@ -1,0 +1,180 @@
+'use client';
+
+import { useState } from 'react';
+import { ungrouped } from '@/core/locale/locale';
+import { formatQuantity, least, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import { reserveForm } from '@/core/records/stock';
+import { counted } from '@/core/words';
+import type { ClaimView, StockView } from '@/queries/stores';
+import { ChoiceField, Faults } from '@/ui/kit/Field';
+import { NumberField } from '@/ui/kit/NumberField';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import Link from '@/ui/Link';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useActForm } from '@/ui/useActForm';
+import { useYard } from '@/ui/YardContext';
+import { letGo, reserveSome, shareByDate } from '../../../acts';
+import { IssueForSlip, labelled, measured, StockSlip, type Common } from './StockSlips';
+
+type Want = StockView['wants'][number];
+
+const told = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+
+/** For whom an item is put by, and who wants it still: shared by hand, or all of it by date. */
+export function PutBy({ view }: { view: StockView }) {
+  const { item, claims, wants, piles } = view;
+  const { day, may } = useYard();
+  const [issuing, setIssuing] = useState<ClaimView>();
+  const [reserving, setReserving] = useState<Want>();
+  const once = useOnce();
+  const letting = useAct(letGo, { said: () => 'Let go: others can have it now' });
+  const sharing = useAct(shareByDate, {
+    said: ({ lines }) => `Shared by date among ${counted(lines, 'line')}`,
+    onDone: once.renew,
+  });
+  const [keeps, reserves] = [may('keep stores'), may('reserve stock')];
+  const there = piles.some((p) => p.quantity > 0);
+  const refusals = [...letting.refusals, ...sharing.refusals];
+  const job = (number: string) => (
+    <Link href={`/jobs/${number}/buy-list`} className="mono font-bold hover:underline">
+      {number}
+    </Link>
+  );
+  const steps = <T,>(cell: (row: T) => React.ReactNode): Column<T>[] =>
+    reserves
+      ? [
+          {
+            key: 'steps',
+            head: <span className="sr-only">Steps</span>,
+            className: 'text-right',
+            cell: (row) => <span className="inline-flex flex-wrap justify-end gap-x-4">{cell(row)}</span>,
+          },
+        ]
+      : [];
+  const claimed: Column<ClaimView>[] = [
+    { key: 'job', head: 'Job', cell: (c) => job(c.job) },
+    { key: 'what', head: 'For', cell: (c) => c.description },
+    {
+      key: 'from',
+      head: 'From',
+      wide: true,
+      cell: (c) =>
+        c.place ?? (
+          <Link href={`/orders/${c.order}`} className="mono hover:underline">
+            {c.order}
+          </Link>
+        ),
+    },
+    { key: 'needed', head: 'Needed', wide: true, className: 'whitespace-nowrap', cell: (c) => day(c.neededOn) },
+    {
+      key: 'firm',
+      head: 'How',
+      wide: true,
+      cell: (c) =>
+        c.firm === 1 ? <span className="tag tag-good">reserved</span> : <span className="tag">counted on</span>,
+    },
+    { key: 'quantity', head: 'Quantity', num: true, cell: (c) => measured(c.quantity, item) },
+    ...steps<ClaimView>((c) => (
+      <>
+        <button
+          type="button"
+          className="step"
+          disabled={letting.busy}
+          onClick={() => void letting.run({ jobId: c.forJobId, needIds: [c.needId] })}
+        >
+          Let go
+        </button>
+        {keeps && c.placeId !== null && (
+          <button type="button" className="step" onClick={() => setIssuing(c)}>
+            Issue
+          </button>
+        )}
+      </>
+    )),
+  ];
+  const wanted: Column<Want>[] = [
+    { key: 'job', head: 'Job', cell: (w) => job(w.job) },
+    { key: 'what', head: 'For', cell: (w) => w.description },
+    { key: 'needed', head: 'Needed', className: 'whitespace-nowrap', cell: (w) => day(w.neededOn) },
+    { key: 'open', head: 'Still wanted', num: true, cell: (w) => told(w.open, w.unit) },
+    ...steps<Want>((w) => (
+      <button type="button" className="step" disabled={!there} onClick={() => setReserving(w)}>
+        Reserve
+      </button>
+    )),
+  ];
+  return (
+    <>
+      <div className="mt-6 flex flex-wrap items-baseline justify-between gap-3">
+        <h2 className="text-[16px]">Put by for jobs</h2>
+        {reserves && there && claims.length + wants.length > 1 && (
+          <button
+            type="button"
+            className="step"
+            disabled={sharing.busy}
+            onClick={() => void sharing.run({ once: once.key(), itemId: item.id })}
+          >
+            Share what is there by date
+          </button>
+        )}
+      </div>
+      <Faults messages={refusals.map((r) => r.message)} />
+      {claims.length === 0 ? (
+        <p className="text-ink-2">Nobody counts on it.</p>
+      ) : (
+        <LedgerTable label="Put by for jobs" rows={claims} columns={claimed} keyOf={(c) => c.id} />
+      )}
+      {wants.length > 0 && (
+        <>
+          <h2 className="mt-6 text-[16px]">Who wants it still</h2>
+          <LedgerTable label="Who wants it still" rows={wants} columns={wanted} keyOf={(w) => w.needId} />
+        </>
+      )}
+      {issuing && <IssueForSlip view={view} claim={issuing} onClose={() => setIssuing(undefined)} />}
+      {reserving && <ReserveSlip view={view} want={reserving} onClose={() => setReserving(undefined)} />}
+    </>
+  );
+}
+
+/** Some of what lies in stores is put by for a line, by hand. */
+function ReserveSlip({ view: { item, piles }, want, onClose }: Common & { want: Want }) {
+  const own = piles.filter((p) => p.quantity > 0 && (p.jobId === null || p.job === want.job));
+  const [first] = own;
+  const most = first === undefined || want.unit !== item.unit ? want.open : least(want.open, first.quantity);
+  const keyOf = (p: { readonly placeId: number; readonly jobId: number | null }) => `${p.placeId}/${p.jobId ?? ''}`;
+  const form = useActForm({
+    read: () => reserveForm,
+    start: { quantity: ungrouped(formatQuantity(most)), placeId: first === undefined ? '' : keyOf(first) },
+    act: reserveSome,
+    input: ({ quantity, placeId }, once) => {
+      const pile = own.find((p) => keyOf(p) === placeId);
+      return {
+        ...{ once, needId: want.needId, itemId: item.id, quantity },
+        ...{ placeId: pile?.placeId ?? 0, jobId: pile?.jobId ?? null },
+      };
+    },
+    said: () => `Reserved for job ${want.job}`,
+    onDone: onClose,
+  });
+  return (
+    <StockSlip
+      title={`Reserve ${item.name}`}
+      detail={`for job ${want.job}, which wants ${told(want.open, want.unit)} still`}
+      go={`Reserve for ${want.job}`}
+      form={form}
+      onClose={onClose}
+    >
+      <ChoiceField label="From" {...form.text('placeId')}>
+        {own.map((p) => (
+          <option key={keyOf(p)} value={keyOf(p)}>
+            {p.place}
+            {p.job === null ? '' : `, job ${p.job}’s own`}: {measured(p.quantity, item)}
+          </option>
+        ))}
+      </ChoiceField>
+      <NumberField label={labelled('How much', item)} autoFocus required {...form.text('quantity')} />
+    </StockSlip>
+  );
+}

@@ -1,0 +1,12 @@
+import { notFound } from 'next/navigation';
+import { loadPicking } from '@/queries/picking';
+import { place } from '../../../../server/place';
+import { PickPage } from './PickPage';
+
+export const metadata = { title: 'Pick' };
+
+export default place(async ({ db, person, params }) => {
+  const view = await loadPicking(db, person, params.job ?? '');
+  if (view === undefined) notFound();
+  return <PickPage key={view.job.id} view={view} />;
+});
