@@ -10,6 +10,7 @@ import * as codes from './codes';
 import * as company from './company';
 import * as confirming from './confirming';
 import * as counting from './counting';
+import * as countSheets from './countSheets';
 import * as ending from './ending';
 import * as files from './files';
 import * as invoices from './invoices';
@@ -63,6 +64,7 @@ const ROOMS = [
   company,
   confirming,
   counting,
+  countSheets,
   ending,
   files,
   invoices,

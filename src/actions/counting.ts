@@ -60,7 +60,7 @@ export const countStock = defineAction({
  * @returns what it comes to; undefined where that is what is there already
  */
 async function putRight(work: Work, key: PileKey, item: Item, said: Count): Promise<Minor | undefined> {
-  const { trx, touch, today } = work;
+  const { trx } = work;
   const spots = await spotsOf(trx, key);
   const there = addQ(
     NONE,
@@ -77,15 +77,30 @@ async function putRight(work: Work, key: PileKey, item: Item, said: Count): Prom
   if (fault !== undefined) throw new Refused([fault]);
   const lots = await countedLots(work, key, item, said);
   const moves = grant(countedMoves(spots, lots, said.binId, item.name));
+  const opens = there === 0 && !(await hasMoved(trx, key));
+  const value = await bookCount(work, key, item, moves, said);
+  if (value !== undefined && !opens) checkLimit(work, minor(Math.abs(value)), item.name);
+  return value;
+}
+
+/**
+ * Moves a pile by what was found and missed at its spots, and posts what that changes.
+ * @returns what it comes to; undefined where nothing changes
+ */
+export async function bookCount(
+  work: Work,
+  key: PileKey,
+  item: Item,
+  moves: readonly Spot[],
+  said: { readonly value: Minor | null; readonly reason: string },
+): Promise<Minor | undefined> {
+  const { trx, touch, today } = work;
   const pile = await pileOf(trx, key);
-  const elsewhere = quantity(pile.quantity - there);
-  const whole = grant(
-    count({ name: item.name, unit: item.unit, quantity: addQ(said.quantity, elsewhere), value: said.value }, pile),
-  );
+  const all = addQ(pile.quantity, ...moves.map((m) => m.quantity));
+  const whole = grant(count({ name: item.name, unit: item.unit, quantity: all, value: said.value }, pile));
   if (moves.length === 0 && whole.value === 0) return undefined;
   const values = await valuesOf(work, item, moves, pile, whole.value, said.value);
   const value = minor(values.reduce((sum, v) => sum + v, 0));
-  if (there > 0 || (await hasMoved(trx, key))) checkLimit(work, item, value);
   const lost = await takenOff(trx, key, item, quantity(-whole.quantity));
   const [id = 0] = await openTabLines(trx, 'stockChange', [`count of ${item.name}`]);
   const row = { id, kind: 'counted', itemId: key.itemId, placeId: key.placeId, jobId: key.jobId, day: today };
@@ -146,12 +161,10 @@ const hasMoved = async (trx: Work['trx'], key: PileKey): Promise<boolean> =>
   (await trx('stockMove').where(key).first('id')) !== undefined;
 
 /** A difference that comes to much takes somebody who may agree to it. */
-function checkLimit({ actor, company }: Work, item: Item, value: Minor): void {
-  if (Math.abs(value) <= company.countLimit || may(actor, 'agree counts')) return;
-  const words = may(actor, 'see money')
-    ? `${formatMoney(minor(Math.abs(value)), company.currency)}`
-    : 'more than you may post';
-  refuse('stores.limit', `${item.name}: the difference comes to ${words}. Ask a manager to count it.`, 'quantity');
+export function checkLimit({ actor, company }: Work, value: Minor, name: string): void {
+  if (value <= company.countLimit || may(actor, 'agree counts')) return;
+  const words = may(actor, 'see money') ? formatMoney(value, company.currency) : 'more than you may post';
+  refuse('stores.limit', `${name}: the difference comes to ${words}. Ask a manager to post it.`, 'quantity');
 }
 
 /** The most rows that a file of counts may bring at once. */

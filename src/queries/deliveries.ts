@@ -1,3 +1,4 @@
+import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { AWAITED } from '@/core/orders/states';
@@ -7,7 +8,6 @@ import { counted } from '@/core/words';
 import type { Expected } from '@/formats/ical';
 import type { Db } from '@/store/connection';
 import { findFeed } from '@/store/sessions';
-import { measured } from '@/store/told';
 
 type Due = {
   readonly number: string;

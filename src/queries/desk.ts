@@ -9,6 +9,7 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
+import { listCounted } from './counts';
 import { heldOf } from './held';
 import { loadMaterial } from './material';
 import { countToBuy, listSoonest } from './needs';
@@ -45,6 +46,7 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
   if (may(person, 'send orders')) groups.push(await toChase(db, person, today));
   if (may(person, 'see dock')) groups.push(await toReceive(db, today));
+  if (may(person, 'agree counts')) groups.push(await toPost(db, person));
   groups.push(await toStart(db, person, today));
   if (may(person, 'keep stores')) groups.push(await toPick(db, person, today));
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
@@ -297,6 +299,23 @@ async function toStart(db: Db, person: Person, today: Day): Promise<Group> {
     ];
   });
   return { title: 'To start', href: '/jobs', count: await countOf(told()), rows };
+}
+
+/** Counts that wait to be looked over and posted. */
+async function toPost(db: Db, person: Person): Promise<Group> {
+  const found = await listCounted(db, person);
+  return {
+    title: 'Counted',
+    href: '/stores/count',
+    count: found.length,
+    rows: found.slice(0, SHOWN).map((c): Waiting => ({
+      word: 'Count',
+      weight: 'care',
+      text: `${c.number} of ${c.bin ?? c.place}: ${c.differ === 0 ? 'all is right' : `${counted(c.differ, 'line')} differ${c.differ === 1 ? 's' : ''}`}`,
+      step: 'Look and post',
+      href: `/stores/count/${c.id}`,
+    })),
+  };
 }
 
 /** Jobs whose material is complete and lies here. */

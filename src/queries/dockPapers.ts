@@ -1,3 +1,4 @@
+import { measured } from '@/core/quantity/units';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
 import type { Label } from '@/formats/pdf/labels';
 import type { ReturnPaper } from '@/formats/pdf/returnNote';
@@ -5,7 +6,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { dayOnPaper, measured } from '@/store/told';
+import { dayOnPaper } from '@/store/told';
 import { permit } from './permit';
 
 /** The note that goes along with goods sent back; undefined for a receipt that is none. */

@@ -1,3 +1,4 @@
+import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
 import { leftOf, progressOf, UNSENT, type OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -5,7 +6,7 @@ import type { FloorPaper } from '@/formats/pdf/floorSlip';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import { dayOnPaper, measured } from '@/store/told';
+import { dayOnPaper } from '@/store/told';
 import type { OrderLineRow } from '@/store/tables';
 import { permit } from './permit';
 

@@ -10,6 +10,7 @@ import { floorSlipPdf, type FloorPaper } from '@/formats/pdf/floorSlip';
 import type { LabelWay } from '@/core/receiving/labels';
 import { labelsPdf, type Label } from '@/formats/pdf/labels';
 import { quotePdf, type QuotePaper } from '@/formats/pdf/quote';
+import { countSheetPdf, type CountPaper } from '@/formats/pdf/countSheet';
 import { pickingListPdf, type PickPaper } from '@/formats/pdf/pickingList';
 import { returnNotePdf, type ReturnPaper } from '@/formats/pdf/returnNote';
 import type { ListQuery } from '@/queries/lists/list';
@@ -47,6 +48,8 @@ export const bundleOrder = async ({
 }) => zip([{ name: `${paper.number}.pdf`, bytes: await purchaseOrderPdf(paper) }, ...files]);
 
 export const setReturnNote = (paper: ReturnPaper): Promise<Buffer> => returnNotePdf(paper);
+
+export const setCountSheet = (paper: CountPaper): Promise<Buffer> => countSheetPdf(paper);
 
 export const setPickingList = (paper: PickPaper): Promise<Buffer> => pickingListPdf(paper);
 

@@ -7,8 +7,8 @@ import { groupBy } from '@/core/group';
 import { changeFault } from '@/core/orders/rules';
 import { UNSENT } from '@/core/orders/states';
 import { draftFaults, netOf } from '@/core/orders/order';
-import { formatQuantity, ONE, quantity, SAME_UNIT, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { ONE, quantity, SAME_UNIT, type Quantity } from '@/core/quantity/quantity';
+import { measured, unitOf } from '@/core/quantity/units';
 import { shareWeight } from '@/core/quantity/weight';
 import { wholeFault } from '@/core/quantity/whole';
 import { refusal, type Refusal } from '@/core/result';
@@ -94,8 +94,6 @@ async function holders(db: Db, needIds: readonly number[]): Promise<Map<number, 
     ]),
   );
 }
-
-const measured = (q: Quantity, unit: string): string => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 /** How a pick can be bought, or why it cannot. */
 function readPick(need: PickedRow, { items, parts, suppliers, rates, heldBy }: Context): Refusal | PartTerms {

@@ -1,3 +1,4 @@
+import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
 import { nameOfFile } from '@/core/files/kinds';
 import { add, formatAmount, formatMoney, type Minor } from '@/core/money/money';
@@ -12,7 +13,7 @@ import { goesWith } from './files';
 import { findOrder, type LineToSave, type StoredOrder } from './orders';
 import { changesBetween, findRevision, placesOf, revise } from './revising';
 import { blocksFor } from './textBlocks';
-import { dayOnPaper, measured, priceOnPaper } from './told';
+import { dayOnPaper, priceOnPaper } from './told';
 
 /** An order as it goes out next: as it stands, or as the revision has it that is being written. */
 export type Outgoing = Omit<StoredOrder, 'lines'> & {

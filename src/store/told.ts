@@ -4,8 +4,8 @@ import { formatPrice, type UnitPrice } from '@/core/money/money';
 import { CHARGE_NAMES } from '@/core/orders/charges';
 import { isShareOfLines } from '@/core/orders/order';
 import type { ToldOrder } from '@/core/orders/revising';
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { type Quantity } from '@/core/quantity/quantity';
+import { measured } from '@/core/quantity/units';
 import type { LineToSave } from './orders';
 import type { DeliveryPlace, OrderHead } from './tables';
 
@@ -14,8 +14,6 @@ export type Tellable = Pick<
   OrderHead,
   'currency' | 'placeId' | 'wantedOn' | 'latestOn' | 'carrier' | 'carrierService' | 'siteContact' | 'instructions'
 > & { readonly lines: readonly Omit<LineToSave, 'splits'>[] };
-
-export const measured = (q: Quantity, unit: string): string => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 /** A day with its year, as it stands on paper. */
 export const dayOnPaper = (day: Day | null, today: Day): string =>

@@ -1,13 +1,11 @@
 'use client';
 
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { type Quantity } from '@/core/quantity/quantity';
+import { measured } from '@/core/quantity/units';
 import type { AtHand as Told } from '@/queries/atHand';
 import Link from '@/ui/Link';
 import { useAsked } from '@/ui/useAsked';
 import { useYard } from '@/ui/YardContext';
-
-const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 /** What of a part there is, whom it is promised to, and what is coming for whom, at a glance. */
 export function AtHand({ itemId }: { itemId: number }) {

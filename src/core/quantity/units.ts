@@ -1,4 +1,4 @@
-import type { Factor } from './quantity';
+import { formatQuantity, type Factor, type Quantity } from './quantity';
 
 /**
  * Units a buyer meets, by their code in UN/ECE Recommendation 20 (and 21 for packages, with the prefix X).
@@ -113,3 +113,9 @@ export function exactFactor(from: string, to: string): Factor | undefined {
 export const CONVERTIBLE: readonly string[] = UNITS.flatMap(({ code: from }) =>
   UNITS.flatMap(({ code: to }) => (from !== to && exactFactor(from, to) !== undefined ? [`${from} ${to}`] : [])),
 );
+
+/**
+ * A quantity with its unit, in short.
+ * @example measured(quantity(25_000), 'MTR') // '2.5 m'
+ */
+export const measured = (q: Quantity, unit: string): string => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();

@@ -154,14 +154,14 @@ ALTER TABLE person ADD COLUMN mail_ready INTEGER NOT NULL DEFAULT 0 CHECK (mail_
 -- A count of a place, or of one bin of it: what lies there by the book is written down as it begins.
 CREATE TABLE stock_count (
   id INTEGER PRIMARY KEY, number TEXT NOT NULL UNIQUE, place_id INTEGER NOT NULL REFERENCES delivery_place(id), bin_id INTEGER REFERENCES bin(id),
-  blind INTEGER NOT NULL CHECK (blind IN (0, 1)), state TEXT NOT NULL CHECK (state IN ('open','posted','dropped')),
-  begun_move INTEGER NOT NULL, begun_by INTEGER NOT NULL REFERENCES person(id), begun_on TEXT NOT NULL, ended_by INTEGER REFERENCES person(id), ended_on TEXT, version INTEGER NOT NULL DEFAULT 1
+  blind INTEGER NOT NULL CHECK (blind IN (0, 1)), state TEXT NOT NULL CHECK (state IN ('open','counted','posted','dropped')),
+  begun_by INTEGER NOT NULL REFERENCES person(id), begun_on TEXT NOT NULL, ended_by INTEGER REFERENCES person(id), ended_on TEXT, version INTEGER NOT NULL DEFAULT 1
 ) STRICT;
-CREATE INDEX stock_count_open ON stock_count(place_id) WHERE state = 'open';
--- One spot of it. What was counted holds as of the last move before, so that what moves later is no difference.
+CREATE INDEX stock_count_open ON stock_count(place_id) WHERE state IN ('open','counted');
+-- One spot of it: what lay there when the count began, and by the book when it was counted, so that what moves later is no difference.
 CREATE TABLE stock_count_line (
   id INTEGER PRIMARY KEY, count_id INTEGER NOT NULL REFERENCES stock_count(id), item_id INTEGER NOT NULL REFERENCES item(id), job_id INTEGER REFERENCES job(id),
-  bin_id INTEGER REFERENCES bin(id), lot_id INTEGER REFERENCES lot(id), begun INTEGER NOT NULL, counted INTEGER CHECK (counted >= 0), as_of INTEGER, book INTEGER, reason TEXT NOT NULL DEFAULT ''
+  bin_id INTEGER REFERENCES bin(id), lot_id INTEGER REFERENCES lot(id), begun INTEGER NOT NULL, counted INTEGER CHECK (counted >= 0), book INTEGER, reason TEXT NOT NULL DEFAULT ''
 ) STRICT;
 CREATE UNIQUE INDEX stock_count_line_by_spot ON stock_count_line(count_id, item_id, coalesce(job_id, 0), coalesce(bin_id, 0), coalesce(lot_id, 0));
 `;

@@ -70,6 +70,8 @@ import type {
   StockChangeRow,
   StockLevel,
   StockMove,
+  StockCount,
+  StockCountLine,
   StockSpot,
   StockSum,
 } from './stock';
@@ -148,6 +150,8 @@ declare module 'knex/types/tables.js' {
     stockChange: StockChangeRow;
     stockSum: StockSum;
     stockSpot: StockSpot;
+    stockCount: StockCount;
+    stockCountLine: StockCountLine;
     stockLevel: StockLevel;
     reservation: Reservation;
     issue: IssueRow;

@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
+import type { CountState } from '@/core/stores/sheet';
 
 export type StockMoveKind =
   'counted' | 'received' | 'issued' | 'returned' | 'revalued' | 'moved' | 'scrapped' | 'transferred' | 'sentBack';
@@ -180,4 +181,34 @@ export type Rest = {
   readonly quantity: Quantity;
   readonly promisedOn: Day | null;
   readonly note: string;
+};
+
+/** A count of a place, or of one bin of it. */
+export type StockCount = {
+  readonly id: number;
+  readonly number: string;
+  readonly placeId: number;
+  readonly binId: number | null;
+  readonly blind: number;
+  readonly state: CountState;
+  readonly begunBy: number;
+  readonly begunOn: Day;
+  readonly endedBy: number | null;
+  readonly endedOn: Day | null;
+  readonly version: number;
+};
+
+/** One spot of a count. In the item's unit. */
+export type StockCountLine = {
+  readonly id: number;
+  readonly countId: number;
+  readonly itemId: number;
+  readonly jobId: number | null;
+  readonly binId: number | null;
+  readonly lotId: number | null;
+  /** What lay there as the count began; what was counted, and what the book said then. */
+  readonly begun: Quantity;
+  readonly counted: Quantity | null;
+  readonly book: Quantity | null;
+  readonly reason: string;
 };

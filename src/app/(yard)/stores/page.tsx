@@ -31,6 +31,9 @@ export default place(async ({ db, person, query }) => {
         <Link href="/stores/pick" className="step ml-auto max-phone:ml-0">
           To pick
         </Link>
+        <Link href="/stores/count" className="step">
+          Counts
+        </Link>
       </PlaceTitle>
       {rows.length === 0 ? (
         <NothingFound

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { measured, unitOf } from '@/core/quantity/units';
 import type { DeliveryText } from '@/core/records/delivery';
 import type { DockLine, DockOrder } from '@/queries/dockOrder';
 import { ChoiceField } from '@/ui/kit/Field';
@@ -16,7 +16,7 @@ import { useYard } from '@/ui/YardContext';
 import { NumbersField } from '../NumbersField';
 import { Papers } from './Papers';
 import { ReasonField } from './ReasonField';
-import { doesOf, measured, REJECT, REST } from './words';
+import { doesOf, REJECT, REST } from './words';
 
 type Form = Pick<
   ReturnType<typeof useActForm<DeliveryText, unknown, unknown, unknown>>,

@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { inspectionForm } from '@/core/records/delivery';
@@ -11,7 +12,7 @@ import { useKey } from '@/ui/keys';
 import { useActForm } from '@/ui/useActForm';
 import { inspect } from '../../../acts';
 import { ReasonField } from './ReasonField';
-import { measured, REJECT } from './words';
+import { REJECT } from './words';
 
 type Props = { readonly order: DockOrder; readonly lines: readonly DockLine[]; readonly onClose: () => void };
 

@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { useState } from 'react';
 import { formatQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
 import type { DockOrder, DockReceipt } from '@/queries/dockOrder';
@@ -7,7 +8,6 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { takeBack } from '../../../acts';
 import { Papers } from './Papers';
-import { measured } from './words';
 
 const KINDS: Readonly<Record<DockReceipt['kind'], string>> = {
   delivery: 'taken in',

@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { sentBackForm } from '@/core/records/delivery';
@@ -11,7 +12,6 @@ import { useKey } from '@/ui/keys';
 import { useActForm } from '@/ui/useActForm';
 import { sendBack } from '../../../acts';
 import { NumbersField } from '../NumbersField';
-import { measured } from './words';
 
 type Props = { readonly order: DockOrder; readonly rejected: readonly DockLine[]; readonly onClose: () => void };
 

@@ -1,5 +1,5 @@
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { type Quantity } from '@/core/quantity/quantity';
+import { measured } from '@/core/quantity/units';
 import type { ReasonChoice } from '@/queries/dockOrder';
 
 type Does = ReasonChoice['does'];
@@ -19,5 +19,3 @@ export const REJECT: readonly Does[] = ['damaged', 'rejected'];
 
 export const doesOf = (reasons: readonly ReasonChoice[], id: string): Does | undefined =>
   reasons.find((r) => String(r.id) === id)?.does;
-
-export const measured = (q: Quantity, unit: string): string => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();

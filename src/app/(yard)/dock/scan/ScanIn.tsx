@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { useEffect, useState } from 'react';
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { deliveriesOf, lacks, talliedLines, type Scan, type TalliedLine } from '@/core/receiving/tally';
@@ -12,7 +13,6 @@ import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import { useAct, useOnce } from '@/ui/useAct';
 import { receiveTally, tieCode } from '../../../acts';
-import { measured } from '../[order]/words';
 import { useTally } from './useTally';
 
 const LOUD = 'kettle scan sound';

@@ -3,7 +3,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { measured, unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { ItemPast, ItemView } from '@/queries/items';
 import { Dash } from '@/ui/kit/Sheet';
@@ -14,8 +14,6 @@ import { useYard } from '@/ui/YardContext';
 
 type Part = ItemView['parts'][number];
 type Bought = ItemPast['bought'][number];
-
-const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 /** What a price is for, beside it: a reel, a hundred metres. */
 const PerUnit = ({ unit, priceQuantity }: { unit: string; priceQuantity: number }) => (

@@ -2,7 +2,7 @@ import { notFound } from 'next/navigation';
 import { ITEM_KIND_NAMES, TRACKING_NAMES } from '@/core/items/kinds';
 import { may } from '@/core/people/rights';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { measured, unitOf } from '@/core/quantity/units';
 import { formatDay } from '@/core/calendar/workdays';
 import { loadFiles } from '@/queries/files';
 import { loadItem, loadItemPast } from '@/queries/items';
@@ -17,8 +17,6 @@ import { AddSeller } from './AddSeller';
 import { BoughtLast, Sellers } from './PartTables';
 
 export const metadata = { title: 'Part' };
-
-const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 export default place(async ({ db, person, today, params }) => {
   const view = await loadItem(db, person, Number(params.id), today);

@@ -1,9 +1,9 @@
+import { measured } from '@/core/quantity/units';
 import { SURPLUS, type Surplus } from '@/core/needs/surplus';
 import type { Day } from '@/core/calendar/workdays';
 import type { Quantity } from '@/core/quantity/quantity';
 import { ChoiceField } from '@/ui/kit/Field';
 import { useYard } from '@/ui/YardContext';
-import { measured } from './plan/planColumns';
 
 type Side = { readonly quantity: Quantity; readonly neededOn: Day | null };
 

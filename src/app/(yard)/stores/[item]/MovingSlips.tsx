@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { moveForm, scrapForm, transferForm } from '@/core/records/stock';
 import type { PileView } from '@/queries/stores';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
@@ -7,7 +8,7 @@ import { PickField } from '@/ui/kit/PickField';
 import { useActForm } from '@/ui/useActForm';
 import { moveStock, scrapStock, transferStock } from '../../../acts';
 import { HowMuch } from './HowMuch';
-import { measured, numbersOf, StockSlip, type Common } from './StockSlips';
+import { numbersOf, StockSlip, type Common } from './StockSlips';
 
 type Of = Common & { readonly pile: PileView };
 

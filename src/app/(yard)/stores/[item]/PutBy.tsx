@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
-import { formatQuantity, least, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { formatQuantity, least } from '@/core/quantity/quantity';
+import { measured } from '@/core/quantity/units';
 import { reserveForm } from '@/core/records/stock';
 import { counted } from '@/core/words';
 import type { ClaimView, StockView } from '@/queries/stores';
@@ -16,11 +16,9 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { letGo, reserveSome, shareByDate } from '../../../acts';
-import { IssueForSlip, labelled, measured, StockSlip, type Common } from './StockSlips';
+import { IssueForSlip, labelled, StockSlip, type Common } from './StockSlips';
 
 type Want = StockView['wants'][number];
-
-const told = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 /** For whom an item is put by, and who wants it still: shared by hand, or all of it by date. */
 export function PutBy({ view }: { view: StockView }) {
@@ -75,7 +73,7 @@ export function PutBy({ view }: { view: StockView }) {
       cell: (c) =>
         c.firm === 1 ? <span className="tag tag-good">reserved</span> : <span className="tag">counted on</span>,
     },
-    { key: 'quantity', head: 'Quantity', num: true, cell: (c) => measured(c.quantity, item) },
+    { key: 'quantity', head: 'Quantity', num: true, cell: (c) => measured(c.quantity, item.unit) },
     ...steps<ClaimView>((c) => (
       <>
         <button
@@ -98,7 +96,7 @@ export function PutBy({ view }: { view: StockView }) {
     { key: 'job', head: 'Job', cell: (w) => job(w.job) },
     { key: 'what', head: 'For', cell: (w) => w.description },
     { key: 'needed', head: 'Needed', className: 'whitespace-nowrap', cell: (w) => day(w.neededOn) },
-    { key: 'open', head: 'Still wanted', num: true, cell: (w) => told(w.open, w.unit) },
+    { key: 'open', head: 'Still wanted', num: true, cell: (w) => measured(w.open, w.unit) },
     ...steps<Want>((w) => (
       <button type="button" className="step" disabled={!there} onClick={() => setReserving(w)}>
         Reserve
@@ -161,7 +159,7 @@ function ReserveSlip({ view: { item, piles }, want, onClose }: Common & { want: 
   return (
     <StockSlip
       title={`Reserve ${item.name}`}
-      detail={`for job ${want.job}, which wants ${told(want.open, want.unit)} still`}
+      detail={`for job ${want.job}, which wants ${measured(want.open, want.unit)} still`}
       go={`Reserve for ${want.job}`}
       form={form}
       onClose={onClose}
@@ -170,7 +168,7 @@ function ReserveSlip({ view: { item, piles }, want, onClose }: Common & { want: 
         {own.map((p) => (
           <option key={keyOf(p)} value={keyOf(p)}>
             {p.place}
-            {p.job === null ? '' : `, job ${p.job}’s own`}: {measured(p.quantity, item)}
+            {p.job === null ? '' : `, job ${p.job}’s own`}: {measured(p.quantity, item.unit)}
           </option>
         ))}
       </ChoiceField>

@@ -3,8 +3,8 @@
 import type { ReactNode } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { signOf } from '@/core/money/money';
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { formatQuantity } from '@/core/quantity/quantity';
+import { measured, unitOf } from '@/core/quantity/units';
 import { countForm, issueForm, issueForNeedForm, levelForm, returnForm } from '@/core/records/stock';
 import type { Named } from '@/core/records/typed';
 import type { Refusal } from '@/core/result';
@@ -24,7 +24,6 @@ export type Common = { readonly view: StockView; readonly onClose: () => void };
 
 type Item = StockView['item'];
 
-export const measured = (q: Quantity, item: Item) => `${formatQuantity(q)} ${unitOf(item.unit).short}`.trim();
 export const labelled = (words: string, item: Item) => `${words}, in ${unitOf(item.unit).name}s`;
 
 /** The numbers of a pile that lie there. */
@@ -98,7 +97,7 @@ export function CountSlip({ view, pile, onClose }: Common & { pile: PileView }) 
   return (
     <StockSlip
       title={`Count ${item.name}`}
-      detail={`${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, item)} by the book`}
+      detail={`${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, item.unit)} by the book`}
       go="Save the count"
       form={form}
       onClose={onClose}
@@ -158,7 +157,7 @@ export function IssueForSlip({ view, claim, onClose }: Common & { claim: ClaimVi
   return (
     <StockSlip
       title={`Issue ${item.name}`}
-      detail={`from ${claim.place} for job ${claim.job}, ${measured(claim.quantity, item)} put by`}
+      detail={`from ${claim.place} for job ${claim.job}, ${measured(claim.quantity, item.unit)} put by`}
       go={`Issue to ${claim.job}`}
       form={form}
       onClose={onClose}
@@ -187,7 +186,7 @@ export function IssueSlip({ view, pile, onClose }: Common & { pile: PileView }) 
   return (
     <StockSlip
       title={`Issue ${item.name}`}
-      detail={`from ${pile.place}, ${measured(pile.quantity, item)} there`}
+      detail={`from ${pile.place}, ${measured(pile.quantity, item.unit)} there`}
       go="Issue it"
       form={form}
       onClose={onClose}
@@ -212,7 +211,7 @@ export function ReturnSlip({ view: { item }, issue, onClose }: Common & { issue:
   return (
     <StockSlip
       title={`Take ${item.name} back`}
-      detail={`${measured(issue.quantity, item)} with job ${issue.job}`}
+      detail={`${measured(issue.quantity, item.unit)} with job ${issue.job}`}
       go="Take it back"
       form={form}
       onClose={onClose}

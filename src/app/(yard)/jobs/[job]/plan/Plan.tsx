@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { useEffect, useMemo, useState } from 'react';
 import { add, formatWhole, minor, signOf, ZERO } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
@@ -21,7 +22,7 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { chooseWork, leaveOut, letGo, reserve } from '../../../../acts';
 import { ChangesSlip } from './ChangesSlip';
-import { measured, planColumns } from './planColumns';
+import { planColumns } from './planColumns';
 import { SwitchSlip } from './SwitchSlip';
 import { TodaysPrices } from './TodaysPrices';
 import { WhenWork } from './WhenWork';

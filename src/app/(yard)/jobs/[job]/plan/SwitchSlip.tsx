@@ -1,5 +1,6 @@
 'use client';
 
+import { measured } from '@/core/quantity/units';
 import { formatMoney, minor } from '@/core/money/money';
 import { PLANNING_NAMES, type Planning } from '@/core/planning/netting';
 import { counted } from '@/core/words';
@@ -10,7 +11,6 @@ import { useKey } from '@/ui/keys';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { choosePlanning } from '../../../../acts';
-import { measured } from './planColumns';
 
 type Props = {
   readonly job: { readonly id: number; readonly number: string };

@@ -1,7 +1,7 @@
 import { GOT_BY_NAMES } from '@/core/boms/bom';
 import { formatAmount, type Minor } from '@/core/money/money';
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { type Quantity } from '@/core/quantity/quantity';
+import { measured } from '@/core/quantity/units';
 import type { BuyListLine } from '@/queries/needs';
 import type { PlanRow } from '@/queries/plan';
 import { Dash } from '@/ui/kit/Sheet';
@@ -10,8 +10,6 @@ import { ProgressGlass } from '@/ui/SightGlass';
 import { StandingMark } from '@/ui/StandingMark';
 import { Tags } from '@/ui/Tags';
 import type { useYard } from '@/ui/YardContext';
-
-export const measured = (q: Quantity, unit: string) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 const gotBy = ({ gotBy: way, work, piece, level, need }: PlanRow): string => {
   if (way === 'made' && level > 0)

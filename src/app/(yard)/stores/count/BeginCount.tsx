@@ -1,0 +1,104 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { counted } from '@/core/words';
+import type { listToCount } from '@/queries/counts';
+import { useKey } from '@/ui/keys';
+import { Faults } from '@/ui/kit/Field';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { Slip } from '@/ui/kit/Slip';
+import { useAct, useOnce } from '@/ui/useAct';
+import { beginCount } from '../../../acts';
+
+type Place = Awaited<ReturnType<typeof listToCount>>[number];
+type Props = { readonly places: readonly Place[]; readonly may: boolean; readonly open: number };
+
+/** The shelf of the counts, with the way to begin one. */
+export function BeginCount({ places, may, open }: Props) {
+  const [asking, setAsking] = useState(false);
+  useKey('N', 'Begin a count', () => setAsking(true), may);
+  return (
+    <>
+      <Shelf facts={<Fact strong>{counted(open, 'count')} under way</Fact>}>
+        {may && (
+          <ShelfMain onClick={() => setAsking(true)} hint="N">
+            Begin a count
+          </ShelfMain>
+        )}
+      </Shelf>
+      {asking && <BeginSlip places={places} onClose={() => setAsking(false)} />}
+    </>
+  );
+}
+
+function BeginSlip({ places, onClose }: { places: readonly Place[]; onClose: () => void }) {
+  const router = useRouter();
+  const once = useOnce();
+  const own = [...new Map(places.map((p) => [p.placeId, p.place]))];
+  const [placeId, setPlace] = useState(own[0]?.[0] ?? 0);
+  const [binId, setBin] = useState<number | null>(null);
+  const [blind, setBlind] = useState(false);
+  const bins = places.filter((p) => p.placeId === placeId && p.binId !== null);
+  const act = useAct(beginCount, {
+    said: ({ number }) => `${number} is begun`,
+    onDone: ({ id }) => router.push(`/stores/count/${id}`),
+  });
+  const begin = () => void act.run({ once: once.key(), placeId, binId, blind });
+  useKey('Ctrl+Enter', 'Begin the count', begin, !act.busy);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title="Begin a count"
+      detail="What lies there by the book is written down now; what moves while you count is allowed for."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={act.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={act.busy} onClick={begin}>
+            Begin it <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        <label className="block">
+          <span className="field-label">Place</span>
+          <select
+            className="field"
+            value={placeId}
+            onChange={(e) => {
+              setPlace(Number(e.target.value));
+              setBin(null);
+            }}
+          >
+            {own.map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="block">
+          <span className="field-label">Bin</span>
+          <select
+            className="field"
+            value={binId ?? ''}
+            onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
+          >
+            <option value="">all of the place</option>
+            {bins.map((b) => (
+              <option key={b.binId} value={b.binId ?? ''}>
+                {b.bin}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex min-h-[44px] items-center gap-2">
+          <input type="checkbox" className="box" checked={blind} onChange={(e) => setBlind(e.target.checked)} />
+          Blind: the sheet does not say how much should be there
+        </label>
+      </div>
+    </Slip>
+  );
+}

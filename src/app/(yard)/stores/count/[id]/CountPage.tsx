@@ -1,0 +1,150 @@
+'use client';
+
+import { useState } from 'react';
+import { add, formatAmount, signOf, ZERO } from '@/core/money/money';
+import { type Quantity } from '@/core/quantity/quantity';
+import { COUNT_STATE_NAMES, countScanned } from '@/core/stores/sheet';
+import { counted } from '@/core/words';
+import { readScan } from '@/formats/gs1';
+import type { CountRow, CountView } from '@/queries/counts';
+import { useKey } from '@/ui/keys';
+import { CodeField } from '@/ui/kit/CodeField';
+import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
+import { Empty, Sheet } from '@/ui/kit/Sheet';
+import Link from '@/ui/Link';
+import { sound } from '@/ui/sound';
+import { useAct } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { countLines, dropCount, endCounting } from '../../../../acts';
+import { CountLine } from './CountLine';
+import { FoundSlip } from './FoundSlip';
+import { PostSlip } from './PostSlip';
+
+/** A counting sheet: each line is kept as it is counted, compared once all is counted, and posted; made for a phone. */
+export function CountPage({ view }: { view: CountView }) {
+  const { head, rows, bins } = view;
+  const { currency, day, may } = useYard();
+  const [last, setLast] = useState({ words: '', took: true });
+  const [slip, setSlip] = useState<'found' | 'post'>();
+  const line = useAct(countLines);
+  const end = useAct(endCounting);
+  const drop = useAct(dropCount, { said: () => `${head.number} is given up` });
+  const ref = { countId: head.id, version: head.version };
+  const keeps = may('keep stores');
+  const counts = keeps && head.state === 'open';
+  const looks = keeps && head.state === 'counted';
+  const done = rows.filter((r) => r.counted !== null);
+  const differing = done.filter((r) => (r.difference ?? 0) !== 0);
+  const worth = add(ZERO, ...differing.map((r) => r.worth ?? ZERO));
+  const put = (row: Pick<CountRow, 'id' | 'counted'>, now: Quantity | null, before = false) =>
+    void line.run({ countId: head.id, lines: [{ lineId: row.id, was: row.counted, counted: now, before }] });
+  const scan = (code: string) => {
+    const read = readScan(code);
+    const found = countScanned(rows, read.ok ? read.value : { words: [code], count: 1 });
+    if (found.line !== undefined && found.counted !== undefined) put(found.line, found.counted);
+    setLast({ words: found.words, took: found.line !== undefined });
+    sound(found.line !== undefined);
+  };
+  const busy = end.busy || drop.busy;
+  const finish = () => void end.run(ref);
+  useKey('N', 'Put on the sheet what was found', () => setSlip('found'), counts);
+  useKey('Ctrl+Enter', 'Counted', finish, counts && done.length > 0 && !busy);
+  useKey('Ctrl+Enter', 'Post the differences', () => setSlip('post'), looks && slip === undefined);
+  const fault = [line, end, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
+  return (
+    <Sheet>
+      <div className="mx-auto max-w-[860px]">
+        <h1 className="text-[25px] leading-tight">
+          Count of {head.bin ?? head.place} <span className="tag align-[4px]">{COUNT_STATE_NAMES[head.state]}</span>
+        </h1>
+        <p className="mb-3 text-ink-2">
+          <span className="mono">{head.number}</span>
+          {head.bin !== null && ` · ${head.place}`} · begun {day(head.begunOn)} by {head.begunBy}
+          {head.blind === 1 && ' · blind'}
+          {head.endedOn !== null && ` · ended ${day(head.endedOn)}`}
+        </p>
+        {counts && rows.length > 0 && <CodeField onCode={scan} />}
+        <p
+          role="status"
+          className={`min-h-[24px] pt-1 text-[13px] ${last.took ? 'text-ink-2' : 'font-semibold text-brick'}`}
+        >
+          {last.words}
+        </p>
+        {rows.length === 0 && (
+          <Empty title="Nothing lies there by the book">Put on the sheet what is found all the same.</Empty>
+        )}
+        <ul aria-label="Counting sheet">
+          {rows.map((r) => (
+            <CountLine
+              key={r.id}
+              row={r}
+              shows={head.blind === 0 || head.state !== 'open'}
+              disabled={!counts || line.busy}
+              onCount={(now, before) => put(r, now, before)}
+            />
+          ))}
+        </ul>
+        <p className="mt-3 flex flex-wrap gap-x-5 gap-y-1">
+          {counts && (
+            <button type="button" className="step" onClick={() => setSlip('found')}>
+              Put on the sheet what was found
+            </button>
+          )}
+          {(counts || looks) && (
+            <button type="button" className="step" disabled={busy} onClick={() => void drop.run(ref)}>
+              Give the count up
+            </button>
+          )}
+          <Link href="/stores/count" className="step">
+            All counts
+          </Link>
+        </p>
+      </div>
+      <Shelf
+        fault={fault}
+        facts={
+          <>
+            <Fact strong>
+              {done.length} of {counted(rows.length, 'line')} counted
+            </Fact>
+            {head.state !== 'open' && <Fact>{`${differing.length} differ`}</Fact>}
+            {head.state !== 'open' && may('see money') && differing.length > 0 && (
+              <Fact>
+                {signOf(currency)}&#8239;{worth > 0 ? '+' : ''}
+                {formatAmount(worth, currency)}
+              </Fact>
+            )}
+          </>
+        }
+      >
+        {head.state === 'open' && rows.length > 0 && (
+          <a
+            href={`/stores/count/${head.id}/sheet`}
+            target="_blank"
+            rel="noreferrer"
+            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
+          >
+            Print
+          </a>
+        )}
+        {looks && (
+          <ShelfPlain disabled={busy} onClick={() => void end.run({ ...ref, again: true })}>
+            Count on
+          </ShelfPlain>
+        )}
+        {counts && (
+          <ShelfMain disabled={busy || done.length === 0} onClick={finish} hint="^↵">
+            Compare with the book
+          </ShelfMain>
+        )}
+        {looks && (
+          <ShelfMain disabled={busy} onClick={() => setSlip('post')} hint="^↵">
+            {differing.length === 0 ? 'All is right' : `Post ${counted(differing.length, 'difference')}`}
+          </ShelfMain>
+        )}
+      </Shelf>
+      {slip === 'found' && <FoundSlip head={head} bins={bins} onClose={() => setSlip(undefined)} />}
+      {slip === 'post' && <PostSlip head={head} rows={differing} onClose={() => setSlip(undefined)} />}
+    </Sheet>
+  );
+}

@@ -1,0 +1,90 @@
+'use client';
+
+import { useState } from 'react';
+import type { Day } from '@/core/calendar/workdays';
+import { keptQuantity } from '@/core/records/stock';
+import { typedQuantity, type Named } from '@/core/records/typed';
+import type { CountView } from '@/queries/counts';
+import { useKey } from '@/ui/keys';
+import { DateField } from '@/ui/kit/DateField';
+import { Faults, TextField } from '@/ui/kit/Field';
+import { PickField } from '@/ui/kit/PickField';
+import { Slip } from '@/ui/kit/Slip';
+import { useAct, useOnce } from '@/ui/useAct';
+import { countFound } from '../../../../acts';
+
+const typedFound = typedQuantity(keptQuantity, 'none');
+
+type Props = { readonly head: CountView['head']; readonly bins: CountView['bins']; readonly onClose: () => void };
+
+/** Something lies there that does not stand on the sheet. */
+export function FoundSlip({ head, bins, onClose }: Props) {
+  const once = useOnce();
+  const [item, setItem] = useState<Named | null>(null);
+  const [binId, setBin] = useState(head.binId);
+  const [number, setNumber] = useState('');
+  const [expiresOn, setExpires] = useState('');
+  const [typed, setTyped] = useState('1');
+  const act = useAct(countFound, { said: () => 'It stands on the sheet', onDone: onClose });
+  const read = typedFound.safeParse(typed);
+  const put = () =>
+    void act.run({
+      ...{ once: once.key(), countId: head.id, itemId: item?.id ?? 0, binId, number: number.trim() },
+      ...{ expiresOn: expiresOn === '' ? null : (expiresOn as Day), quantity: read.success ? read.data : (0 as never) },
+    });
+  const ready = item !== null && !act.busy;
+  useKey('Ctrl+Enter', 'Put it on the sheet', put, ready);
+  const at = (field: string) => act.refusals.find((r) => r.field === field)?.message;
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title="What was found"
+      detail="It belongs to stores once the count is posted."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={act.refusals.filter((r) => r.field === undefined).map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={!ready} onClick={put}>
+            Put it on the sheet <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        <PickField kind="item" label="Item" required autoFocus value={item} onPick={setItem} fault={at('itemId')} />
+        {head.binId === null && bins.length > 0 && (
+          <label className="block">
+            <span className="field-label">Bin</span>
+            <select
+              className="field"
+              value={binId ?? ''}
+              onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
+            >
+              <option value="">none</option>
+              {bins.map((b) => (
+                <option key={b.id} value={b.id}>
+                  {b.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <TextField
+          label="How much"
+          required
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+          fault={at('quantity')}
+        />
+        <TextField
+          label="Serial number or lot"
+          placeholder="only where it has one"
+          value={number}
+          onChange={(e) => setNumber(e.target.value)}
+          fault={at('number')}
+        />
+        {number !== '' && <DateField label="Use by, of a lot" value={expiresOn} onDay={setExpires} />}
+      </div>
+    </Slip>
+  );
+}

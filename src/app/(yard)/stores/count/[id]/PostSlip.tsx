@@ -1,0 +1,83 @@
+'use client';
+
+import { measured } from '@/core/quantity/units';
+import { useState } from 'react';
+import { formatAmount, signOf } from '@/core/money/money';
+import { quantity } from '@/core/quantity/quantity';
+import type { CountRow, CountView } from '@/queries/counts';
+import { useKey } from '@/ui/keys';
+import { Faults, TextField } from '@/ui/kit/Field';
+import { Slip } from '@/ui/kit/Slip';
+import { useAct, useOnce } from '@/ui/useAct';
+import { useYard } from '@/ui/YardContext';
+import { postCount } from '../../../../acts';
+
+type Props = { readonly head: CountView['head']; readonly rows: readonly CountRow[]; readonly onClose: () => void };
+
+/** What a count differs by is posted, with why. */
+export function PostSlip({ head, rows, onClose }: Props) {
+  const { currency } = useYard();
+  const once = useOnce();
+  const [reason, setReason] = useState(rows.length === 0 ? 'All is right' : '');
+  const [own, setOwn] = useState<Readonly<Record<number, string>>>({});
+  const act = useAct(postCount, { said: () => `${head.number} is posted`, onDone: onClose });
+  const post = () =>
+    void act.run({
+      ...{ once: once.key(), countId: head.id, version: head.version, reason },
+      reasons: Object.entries(own).map(([id, why]) => ({ lineId: Number(id), reason: why })),
+    });
+  useKey('Ctrl+Enter', 'Post it', post, !act.busy);
+  return (
+    <Slip
+      open
+      onClose={onClose}
+      title={`Post ${head.number}`}
+      detail="What was not counted stays as the book says."
+      foot={
+        <div className="grid gap-2">
+          <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
+          <button type="button" className="btn btn-main justify-self-end" disabled={act.busy} onClick={post}>
+            Post it <span className="kbd">^↵</span>
+          </button>
+        </div>
+      }
+    >
+      <div className="grid gap-3">
+        {rows.length > 0 && (
+          <TextField
+            label="Why it differs"
+            required
+            autoFocus
+            placeholder="miscounted before, not booked, lost"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        )}
+        <ul>
+          {rows.map((r) => (
+            <li key={r.id} className="border-b border-line-2 py-2">
+              <div className="flex justify-between gap-3">
+                <span className="min-w-0">
+                  <b>{r.description}</b> <span className="mono text-ink-2">{r.number ?? r.bin}</span>
+                </span>
+                <span className="whitespace-nowrap">
+                  {(r.difference ?? 0) > 0 ? '+' : '−'}
+                  {measured(quantity(Math.abs(r.difference ?? 0)), r.unit)}
+                  {r.worth !== null && ` · ${signOf(currency)}\u202f${formatAmount(r.worth, currency)}`}
+                </span>
+              </div>
+              <input
+                aria-label={`Why ${r.description} differs`}
+                className="field field-small mt-1"
+                placeholder={reason === '' ? 'its own reason' : reason}
+                maxLength={120}
+                value={own[r.id] ?? ''}
+                onChange={(e) => setOwn({ ...own, [r.id]: e.target.value })}
+              />
+            </li>
+          ))}
+        </ul>
+      </div>
+    </Slip>
+  );
+}

@@ -1,0 +1,12 @@
+import { notFound } from 'next/navigation';
+import { loadCount } from '@/queries/counts';
+import { place } from '../../../../server/place';
+import { CountPage } from './CountPage';
+
+export const metadata = { title: 'Count' };
+
+export default place(async ({ db, person, params }) => {
+  const view = await loadCount(db, person, Number(params.id) || 0);
+  if (view === undefined) notFound();
+  return <CountPage view={view} />;
+});

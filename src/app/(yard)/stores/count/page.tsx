@@ -1,0 +1,57 @@
+import { formatDay } from '@/core/calendar/workdays';
+import { may } from '@/core/people/rights';
+import { COUNT_STATE_NAMES } from '@/core/stores/sheet';
+import { counted } from '@/core/words';
+import { listCounts, listToCount } from '@/queries/counts';
+import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
+import Link from '@/ui/Link';
+import { place } from '../../../server/place';
+import { BeginCount } from './BeginCount';
+
+export const metadata = { title: 'Counts' };
+
+/** Counts of our places, under way and ended. */
+export default place(async ({ db, person, today }) => {
+  const counts = await listCounts(db, person);
+  const open = counts.filter((c) => c.state === 'open' || c.state === 'counted').length;
+  return (
+    <Sheet>
+      <PlaceTitle title="Counts" count={`${open} under way`} />
+      {counts.length === 0 && (
+        <Empty title="Nothing was counted by sheet yet">
+          A sheet lists what lies at a place, or in one bin of it. What is counted is compared with the book, and posted
+          once it was looked over.
+        </Empty>
+      )}
+      <ul className="max-w-[860px]">
+        {counts.map((c) => (
+          <li key={c.id} className="border-b border-line-2">
+            <Link
+              href={`/stores/count/${c.id}`}
+              className="flex min-h-[44px] flex-wrap items-baseline gap-x-4 py-2 hover:bg-glaze-2"
+            >
+              <span className="mono w-[84px] font-bold">{c.number}</span>
+              <span className="min-w-0 flex-1">
+                <b>{c.bin ?? c.place}</b>
+                {c.bin !== null && <span className="text-ink-2"> {c.place}</span>}
+                {c.blind === 1 && <span className="tag ml-2">blind</span>}
+              </span>
+              <span className="text-ink-2">
+                {formatDay(c.begunOn, today)}, {c.begunBy}
+              </span>
+              <span className="w-[150px] text-right">
+                {c.counted} of {counted(c.lines, 'line')}
+              </span>
+              <span className="w-[150px]">
+                <span className={`tag ${c.state === 'counted' ? 'tag-care' : c.state === 'posted' ? 'tag-good' : ''}`}>
+                  {COUNT_STATE_NAMES[c.state]}
+                </span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <BeginCount places={await listToCount(db, person)} may={may(person, 'keep stores')} open={open} />
+    </Sheet>
+  );
+});

@@ -1,0 +1,66 @@
+import type { Tracking } from '../items/kinds';
+import { ONE, quantity, type Quantity } from '../quantity/quantity';
+
+/** Where a count stands: being counted, counted and to be looked over, in the books, or given up. */
+export const COUNT_STATES = ['open', 'counted', 'posted', 'dropped'] as const;
+export type CountState = (typeof COUNT_STATES)[number];
+
+export const COUNT_STATE_NAMES: Readonly<Record<CountState, string>> = {
+  open: 'being counted',
+  counted: 'counted, to look over',
+  posted: 'posted',
+  dropped: 'given up',
+};
+
+/** One spot of a counting sheet. In the item's unit. */
+export type SheetLine = {
+  /** null as long as it is not counted. */
+  readonly counted: Quantity | null;
+  /** What lay there by the book at the moment that the count of it is for. */
+  readonly book: Quantity | null;
+};
+
+/**
+ * By how much a spot differs from the book: what moved after it was counted is on both sides, so it makes no difference.
+ *
+ * @returns above zero for what was found, below for what is missed; null as long as it is not counted
+ * @example 12 by the book, 10 counted, then 2 issued: −2, and 8 lie there once it is posted
+ */
+export const differenceOf = ({ counted, book }: SheetLine): number | null =>
+  counted === null || book === null ? null : counted - book;
+
+/** A line as codes find it. */
+export type SheetTarget = {
+  readonly id: number;
+  readonly tracking: Tracking;
+  readonly number: string | null;
+  readonly codes: readonly string[];
+  readonly counted: Quantity | null;
+  readonly description: string;
+};
+
+const same = (a: string, b: string) => a.toUpperCase() === b.toUpperCase();
+
+/**
+ * The line that a scanned code counts one more on: a piece by its serial number, a lot by its own, all else by the part.
+ * @returns the line and what is counted of it with that; or why it counts nowhere
+ */
+export function countScanned(
+  lines: readonly SheetTarget[],
+  said: { readonly words: readonly string[]; readonly serial?: string; readonly lot?: string; readonly count: number },
+): { readonly line?: SheetTarget; readonly counted?: Quantity; readonly words: string } {
+  const calls = [said.serial, said.lot, ...said.words].filter((w) => w !== undefined);
+  const numbered = lines.find((l) => l.number !== null && calls.some((c) => same(c, l.number ?? '')));
+  const called = lines.filter((l) => l.codes.some((c) => said.words.some((w) => same(c, w))));
+  const line = numbered ?? called.find((l) => l.tracking === 'none');
+  if (line === undefined)
+    return called.length > 0
+      ? { words: `${called[0]?.description} goes by its numbers: scan one of them.` }
+      : { words: 'Nothing on this sheet goes by this code.' };
+  if (line.tracking === 'serial')
+    return line.counted === ONE
+      ? { words: `${line.number} is counted already.` }
+      : { line, counted: ONE, words: `${line.number} is there` };
+  const counted = quantity((line.counted ?? 0) + said.count * ONE);
+  return { line, counted, words: `${line.description} counted` };
+}
