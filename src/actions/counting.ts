@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { formatMoney, minor, ZERO, type Minor } from '@/core/money/money';
+import { add, formatMoney, minor, subtract, ZERO, type Minor } from '@/core/money/money';
+import { spreadMoney } from '@/core/money/spread';
 import { may } from '@/core/people/rights';
 import { addQ, formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
@@ -99,18 +100,19 @@ export async function bookCount(
   const all = addQ(pile.quantity, ...moves.map((m) => m.quantity));
   const whole = grant(count({ name: item.name, unit: item.unit, quantity: all, value: said.value }, pile));
   if (moves.length === 0 && whole.value === 0) return undefined;
-  const values = await valuesOf(work, item, moves, pile, whole.value, said.value);
-  const value = minor(values.reduce((sum, v) => sum + v, 0));
+  const priced = await pricedMoves(work, key, item, moves, whole.value, said.value);
+  const value = minor(priced.reduce((sum, m) => sum + m.value, 0));
   const lost = await takenOff(trx, key, item, quantity(-whole.quantity));
   const [id = 0] = await openTabLines(trx, 'stockChange', [`count of ${item.name}`]);
   const row = { id, kind: 'counted', itemId: key.itemId, placeId: key.placeId, jobId: key.jobId, day: today };
   await trx('stockChange').insert({ ...row, ...lost, quantity: whole.quantity, value, reason: said.reason } as never);
-  const kind = moves.length === 0 ? ('revalued' as const) : ('counted' as const);
-  const written: readonly Spot[] = moves.length === 0 ? [{ binId: null, lotId: null, quantity: NONE }] : moves;
   await addMoves(
     trx,
     movedNow(work),
-    written.map((m, k) => ({ ...key, ...m, kind, value: values[k] ?? ZERO, reason: said.reason, changeId: id })),
+    priced.map((m) => ({
+      ...{ ...key, ...m, kind: m.quantity === 0 ? ('revalued' as const) : ('counted' as const) },
+      ...{ reason: said.reason, changeId: id },
+    })),
   );
   touch('Counted', 'item', item.id, [id, ...(await settleClaims(trx, [item.id]))]);
   return value;
@@ -139,21 +141,61 @@ async function countedLots({ trx }: Work, key: PileKey, item: Item, { numbers, q
   return numbers.map((n, k) => ({ lotId: ids[k] ?? 0, quantity: n.quantity }));
 }
 
-/** What each of a count's moves is worth: serial numbers their own cost, all else as the pile is worth. */
-async function valuesOf(
+type Priced = Spot & { readonly value: Minor };
+
+/**
+ * What each of a count's moves is worth: pieces with serial numbers their own cost, all else together what the pile comes
+ * to. Where a value is said for pieces, those that were found bear what the others do not; else all are worth the same.
+ *
+ * @param all - what the pile gains in value
+ */
+async function pricedMoves(
   { trx }: Work,
+  key: PileKey,
   item: Item,
   moves: readonly Spot[],
-  pile: { readonly quantity: Quantity; readonly value: Minor },
   all: Minor,
   said: Minor | null,
-): Promise<Minor[]> {
-  if (item.tracking !== 'serial' || said !== null) return [all, ...moves.slice(1).map(() => ZERO)];
+): Promise<Priced[]> {
+  const first = moves[0] ?? { binId: null, lotId: null, quantity: NONE };
+  if (item.tracking !== 'serial')
+    return [{ ...first, value: all }, ...moves.slice(1).map((m) => ({ ...m, value: ZERO }))];
+  const pile = await pileOf(trx, key);
+  const spots = await spotsOf(trx, key);
   const own = await worthOfLots(
     trx,
-    moves.flatMap((m) => m.lotId ?? []),
+    [...spots, ...moves].flatMap((m) => m.lotId ?? []),
   );
-  return moves.map((m) => (m.quantity < 0 ? minor(-(own.get(m.lotId ?? 0) ?? 0)) : minor(worth(m.quantity, pile))));
+  // Pieces that lay here before their numbers were followed share what those with numbers leave.
+  const bare = {
+    quantity: addQ(NONE, ...spots.filter((m) => m.lotId === null).map((m) => m.quantity)),
+    value: subtract(pile.value, add(ZERO, ...spots.map((m) => own.get(m.lotId ?? 0) ?? ZERO))),
+  };
+  const costOf = (m: Spot) =>
+    m.lotId === null ? worth(quantity(Math.abs(m.quantity)), bare) : (own.get(m.lotId) ?? ZERO);
+  const [found, missed] = [moves.filter((m) => m.quantity > 0), moves.filter((m) => m.quantity < 0)];
+  const gone = missed.map((m) => ({ ...m, value: minor(-costOf(m)) }));
+  if (said === null) return [...gone, ...found.map((m) => ({ ...m, value: worth(m.quantity, pile) }))];
+  const kept = spots.filter((s) => !missed.some((m) => m.lotId === s.lotId && m.binId === s.binId));
+  const rest = subtract(said, add(ZERO, ...kept.map(costOf)));
+  const even = (to: readonly Spot[], sum: Minor) =>
+    spreadMoney(
+      sum,
+      to.map(() => 1),
+    );
+  if (found.length > 0 && rest >= 0) {
+    const shares = even(found, rest);
+    return [...gone, ...found.map((m, k) => ({ ...m, value: shares[k] ?? ZERO }))];
+  }
+  const shares = even([...found, ...kept], said);
+  return [
+    ...gone,
+    ...found.map((m, k) => ({ ...m, value: shares[k] ?? ZERO })),
+    ...kept.map((s, k) => ({
+      ...{ binId: s.binId, lotId: s.lotId, quantity: NONE },
+      value: subtract(shares[found.length + k] ?? ZERO, costOf(s)),
+    })),
+  ];
 }
 
 /** A pile that never was there opens with what is counted: that is no difference. */

@@ -216,7 +216,7 @@ function worthsOf(raws: readonly Raw[], pieces: ReadonlyMap<number, Minor>): Map
       by(r) < 0 && r.tracking === 'serial' ? minor(-(pieces.get(r.lotId ?? 0) ?? 0)) : worth(by(r), pile),
     );
     const all = addQ(pile.quantity, ...own.map(by));
-    const whole = count({ name: '', unit: '', quantity: all, value: null }, pile);
+    const whole = count({ name: '', unit: first?.unit ?? '', quantity: all, value: null }, pile);
     const rest = first?.tracking === 'serial' || !whole.ok ? ZERO : subtract(whole.value.value, add(ZERO, ...each));
     own.forEach((r, k) => worths.set(r.id, k === 0 ? add(each[k] ?? ZERO, rest) : (each[k] ?? ZERO)));
   }

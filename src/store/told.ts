@@ -4,7 +4,6 @@ import { formatPrice, type UnitPrice } from '@/core/money/money';
 import { CHARGE_NAMES } from '@/core/orders/charges';
 import { isShareOfLines } from '@/core/orders/order';
 import type { ToldOrder } from '@/core/orders/revising';
-import { type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import type { LineToSave } from './orders';
 import type { DeliveryPlace, OrderHead } from './tables';

@@ -14,7 +14,7 @@ type Of = Common & { readonly pile: PileView };
 
 const keyOf = ({ view, pile }: Of) => ({ itemId: view.item.id, placeId: pile.placeId, jobId: pile.jobId });
 const detailOf = ({ view, pile }: Of) =>
-  `${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, view.item)} there`;
+  `${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, view.item.unit)} there`;
 
 /** Goods go to another place, or from bin to bin. */
 export function MoveSlip(props: Of) {

@@ -25,10 +25,10 @@ export function CountLine({ row: r, shows, disabled, onCount }: Props) {
   const { currency } = useYard();
   const difference = r.difference ?? 0;
   return (
-    <li className="flex flex-wrap items-start gap-x-4 gap-y-1.5 border-b border-line-2 py-2.5">
-      <span className="mono w-[64px] shrink-0 pt-1 font-bold max-phone:w-[52px]">{r.bin}</span>
-      <div className="min-w-0 flex-1 basis-[180px]">
+    <li className="flex items-start gap-x-4 border-b border-line-2 py-2.5">
+      <div className="min-w-0 flex-1">
         <div className="font-semibold">
+          {r.bin !== '' && <span className="mono mr-1.5 font-bold text-copper-text">{r.bin}</span>}
           {r.description} {r.job !== null && <span className="tag">job {r.job}’s own</span>}
         </div>
         <div className="mono text-ink-2">{[r.itemNumber, r.number].filter(Boolean).join(' · ')}</div>
@@ -47,20 +47,22 @@ export function CountLine({ row: r, shows, disabled, onCount }: Props) {
           </button>
         )}
       </div>
-      {difference !== 0 && (
-        <span className="pt-1 text-right whitespace-nowrap">
-          <b className={difference < 0 ? 'text-brick' : 'text-amber'}>
-            {difference > 0 ? '+' : '−'}
-            {measured(quantity(Math.abs(difference)), r.unit)} {difference > 0 ? 'found' : 'missed'}
-          </b>
-          {r.worth !== null && (
-            <span className="block text-[13px] text-ink-2">
-              {signOf(currency)}&#8239;{formatAmount(r.worth, currency)}
-            </span>
-          )}
-        </span>
-      )}
-      <HowMany key={String(r.counted)} row={r} disabled={disabled} onCount={onCount} />
+      <div className="flex shrink-0 flex-col items-end gap-1">
+        <HowMany key={String(r.counted)} row={r} disabled={disabled} onCount={onCount} />
+        {difference !== 0 && (
+          <span className="text-right whitespace-nowrap">
+            <b className={difference < 0 ? 'text-brick' : 'text-amber'}>
+              {difference > 0 ? '+' : '−'}
+              {measured(quantity(Math.abs(difference)), r.unit)} {difference > 0 ? 'found' : 'missed'}
+            </b>
+            {r.worth !== null && (
+              <span className="block text-[13px] text-ink-2">
+                {signOf(currency)}&#8239;{formatAmount(r.worth, currency)}
+              </span>
+            )}
+          </span>
+        )}
+      </div>
     </li>
   );
 }
