@@ -52,7 +52,6 @@ export function CountLine({ row: r, shows, disabled, onCount }: Props) {
         {difference !== 0 && (
           <span className="text-right whitespace-nowrap">
             <b className={difference < 0 ? 'text-brick' : 'text-amber'}>
-              {difference > 0 ? '+' : '−'}
               {measured(quantity(Math.abs(difference)), r.unit)} {difference > 0 ? 'found' : 'missed'}
             </b>
             {r.worth !== null && (

@@ -74,15 +74,17 @@ export function CountPage({ view }: { view: CountView }) {
           <Empty title="Nothing lies there by the book">Put on the sheet what is found all the same.</Empty>
         )}
         <ul aria-label="Counting sheet">
-          {rows.map((r) => (
-            <CountLine
-              key={r.id}
-              row={r}
-              shows={head.blind === 0 || head.state !== 'open'}
-              disabled={!counts || line.busy}
-              onCount={(now, before) => put(r, now, before)}
-            />
-          ))}
+          {(head.state === 'counted' ? [...differing, ...rows.filter((r) => !differing.includes(r))] : rows).map(
+            (r) => (
+              <CountLine
+                key={r.id}
+                row={r}
+                shows={head.blind === 0 || head.state !== 'open'}
+                disabled={!counts || line.busy}
+                onCount={(now, before) => put(r, now, before)}
+              />
+            ),
+          )}
         </ul>
         <p className="mt-3 flex flex-wrap gap-x-5 gap-y-1">
           {counts && (
@@ -107,7 +109,9 @@ export function CountPage({ view }: { view: CountView }) {
             <Fact strong>
               {done.length} of {counted(rows.length, 'line')} counted
             </Fact>
-            {head.state !== 'open' && <Fact>{`${differing.length} differ`}</Fact>}
+            {head.state !== 'open' && (
+              <Fact>{differing.length === 1 ? '1 differs' : `${differing.length} differ`}</Fact>
+            )}
             {head.state !== 'open' && may('see money') && differing.length > 0 && (
               <Fact>
                 {signOf(currency)}&#8239;{worth > 0 ? '+' : ''}
