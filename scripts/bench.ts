@@ -15,6 +15,7 @@ import { insertSession } from '@/store/sessions';
 import { refreshNeeds } from '@/store/tab/needs';
 import { orderInput } from '../tests/support/typed';
 import { budgets } from './benchBudgets';
+import { stores } from './benchStores';
 import { longOrder, percentile, probes, type Served } from './benchProbes';
 import { makeLargeCompany, PLANNED, SIZE } from './largeCompany';
 
@@ -331,6 +332,7 @@ const PARTS: Readonly<Record<string, (db: Db, app: Served) => Promise<void>>> = 
   actions,
   probes,
   budgets: (db, app) => budgets(db, app, row, timed),
+  stores: (db, app) => stores(db, app, row, timed, TODAY),
 };
 const asked = process.argv.slice(2).filter((a) => a in PARTS);
 

@@ -323,7 +323,6 @@ export const BILLS: readonly {
   },
 ];
 
-/** What lies in the yard's stores: how much, what all of it cost, and how much of it is to be kept. */
 /** What is followed by its numbers, and how those read. */
 export const TRACKED: readonly (readonly [item: string, tracking: Tracking, pattern: string])[] = [
   ['PU-BG-24', 'serial', 'SN-9999'],
@@ -334,13 +333,15 @@ export const TRACKED: readonly (readonly [item: string, tracking: Tracking, patt
 /** Bins of the yard. */
 export const BINS: readonly string[] = ['A-01', 'A-02', 'A-03', 'B-01', 'B-02', 'Rack 1', 'Rack 2'];
 
-export const STOCK: readonly (readonly [item: string, quantity: number, value: number, keep?: number])[] = [
-  ['TU-316-38', 6, 52.8],
-  ['TREAD-GRP', 12, 129.6],
-  ['BO-A4-830', 300, 96],
-  ['CA-2-25', 18, 53.1],
-  ['GL-M20', 14, 25.2, 36],
-  ['CL-316-100', 22, 79.2],
-  ['SEAL-MS', 9, 80.1, 12],
-  ['AN-50-50', 11, 67.65],
-];
+/** What lies in the yard's stores: in which bin, how much, what all of it cost, and how much of it is to be kept. */
+export const STOCK: readonly (readonly [item: string, bin: string, quantity: number, value: number, keep?: number])[] =
+  [
+    ['TU-316-38', 'Rack 1', 6, 52.8],
+    ['TREAD-GRP', 'A-01', 12, 129.6],
+    ['BO-A4-830', 'A-02', 300, 96],
+    ['CA-2-25', 'Rack 2', 18, 53.1],
+    ['GL-M20', 'A-03', 14, 25.2, 36],
+    ['CL-316-100', 'A-03', 22, 79.2],
+    ['SEAL-MS', 'B-01', 9, 80.1, 12],
+    ['AN-50-50', 'Rack 1', 11, 67.65],
+  ];

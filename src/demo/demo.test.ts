@@ -65,6 +65,7 @@ describe('the sample company', () => {
       'To send',
       'To chase',
       'To start',
+      'To pick',
       'To match',
       'Quotes',
     ]);

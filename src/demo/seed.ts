@@ -21,7 +21,7 @@ import type { Db } from '@/store/connection';
 import { keepPlacesOf } from '@/store/places';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
-import { layOutStores, consume } from './stores';
+import { countBin, layOutStores, consume } from './stores';
 import { BILLS, COST_CODES, ITEMS, MADE, PEOPLE, STOCK, SUPPLIERS, type DemoItem } from './catalogue';
 import { layOutSelling } from './selling';
 import { layOutBudgets } from './budgets';
@@ -61,6 +61,7 @@ export async function seedDemo(
     await consume(yard, job.number, -34);
     await db('job').where({ number: job.number }).update({ state: 'complete' });
   }
+  await countBin(yard, 'A-03', [['GL-M20', 12]]);
   await leaveOpen(yard);
 }
 
@@ -334,12 +335,13 @@ async function writeBills(yard: DemoYard): Promise<void> {
 async function countStores(yard: DemoYard): Promise<void> {
   const items = await idsBy(yard.db, 'item', 'number');
   const place = await yard.db('deliveryPlace').where({ kind: 'own' }).orderBy('id').first('id');
-  for (const [number, quantity, value, keep] of STOCK) {
+  const bins = await idsBy(yard.db, 'bin', 'name');
+  for (const [number, bin, quantity, value, keep] of STOCK) {
     const where = { itemId: items.get(number) ?? 0, placeId: place?.id ?? 0 };
     must(
       await countStock(await yard.as('joss', -60), {
         once: yard.once(),
-        ...{ ...where, jobId: null, seen: q(0) },
+        ...{ ...where, jobId: null, binId: bins.get(bin) ?? null, seen: q(0) },
         ...{ quantity: q(quantity), value: pence(value), reason: 'Opening count' },
       }),
     );

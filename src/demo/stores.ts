@@ -1,7 +1,8 @@
+import { beginCount, countLines, endCounting } from '@/actions/countSheets';
 import { issueStock } from '@/actions/issuing';
 import { insertMany } from '@/store/rows';
 import { BINS, TRACKED } from './catalogue';
-import { must, type DemoYard } from './yard';
+import { must, q, type DemoYard } from './yard';
 
 /** The bins of the yard, and what is followed by its numbers. */
 export async function layOutStores(yard: DemoYard): Promise<void> {
@@ -34,4 +35,28 @@ export async function consume(yard: DemoYard, jobNumber: string, on: number): Pr
       }),
     );
   }
+}
+
+/** A bin is counted, and what differs waits for somebody to look it over. */
+export async function countBin(
+  yard: DemoYard,
+  name: string,
+  differing: readonly (readonly [item: string, counted: number])[],
+): Promise<void> {
+  const bin = await yard.db('bin').where({ name }).first('id', 'placeId');
+  const setting = await yard.as('joss', 0, 9);
+  const where = { placeId: bin?.placeId ?? 0, binId: bin?.id ?? null, blind: true };
+  const { id: countId } = must(await beginCount(setting, { once: yard.once(), ...where }));
+  const lines = (await yard
+    .db('stockCountLine as l')
+    .join('item as i', 'i.id', 'l.itemId')
+    .where({ countId })
+    .select('l.id', 'l.begun', 'i.number')) as { id: number; begun: number; number: string }[];
+  const found = new Map(differing);
+  const counted = lines.map((l) => {
+    const other = found.get(l.number);
+    return { lineId: l.id, was: null, counted: other === undefined ? l.begun : q(other) };
+  });
+  must(await countLines(setting, { countId, lines: counted }));
+  must(await endCounting(setting, { countId, version: 1 }));
 }

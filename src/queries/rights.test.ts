@@ -46,6 +46,9 @@ import { checkQuoteFile } from './quoteImport';
 import { loadQuotePaper } from './quotePaper';
 import { loadReview, loadReviewPoints } from './reviews';
 import { loadSellers } from './sellers';
+import { listCounted, listCounts, listToCount, loadCount, loadCountPaper } from './counts';
+import { loadMaterial } from './material';
+import { listToPick, loadPicking, loadPickPaper } from './picking';
 import { listStock, loadStock, sumStock } from './stores';
 import { listItems, loadItem, loadItemPast, loadSold } from './items';
 import { loadJobAsset } from './assets';
@@ -103,6 +106,15 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what lies in stores', 'see stores', (p) => listStock(yard.db, p)],
   ['what stores are worth', 'see stores', (p) => sumStock(yard.db, p, {})],
   ['where an item lies', 'see stores', (p) => loadStock(yard.db, p, 1)],
+  ['what is to pick', 'see stores', (p) => listToPick(yard.db, p, { most: 9 })],
+  ['a picking list', 'see stores', (p) => loadPicking(yard.db, p, '1')],
+  ['a picking list on paper', 'see stores', (p) => loadPickPaper(yard.db, p, '1', TODAY)],
+  ['counts', 'see stores', (p) => listCounts(yard.db, p)],
+  ['what can be counted', 'see stores', (p) => listToCount(yard.db, p)],
+  ['a count', 'see stores', (p) => loadCount(yard.db, p, 1)],
+  ['a count on paper', 'see stores', (p) => loadCountPaper(yard.db, p, 1, TODAY)],
+  ['counts to look over', 'see stores', (p) => listCounted(yard.db, p)],
+  ['the material of a job', 'see jobs', (p) => loadMaterial(yard.db, p, [1])],
   ['a quote’s paper', 'see money', (p) => loadQuotePaper(yard.db, p, 1, TODAY)],
   ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '', TODAY)],
   ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1, TODAY)],

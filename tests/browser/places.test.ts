@@ -58,6 +58,10 @@ const PLACES = [
   '/items/44/bill',
   '/stores',
   '/stores/1',
+  '/stores/pick',
+  '/stores/pick/418',
+  '/stores/count',
+  '/stores/count/1',
   '/outbox',
   '/outbox/1',
 ];

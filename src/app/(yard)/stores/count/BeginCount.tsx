@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { counted } from '@/core/words';
 import type { listToCount } from '@/queries/counts';
 import { useKey } from '@/ui/keys';
-import { Faults } from '@/ui/kit/Field';
+import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -62,38 +62,32 @@ function BeginSlip({ places, onClose }: { places: readonly Place[]; onClose: () 
       }
     >
       <div className="grid gap-3">
-        <label className="block">
-          <span className="field-label">Place</span>
-          <select
-            className="field"
-            value={placeId}
-            onChange={(e) => {
-              setPlace(Number(e.target.value));
-              setBin(null);
-            }}
-          >
-            {own.map(([id, name]) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="block">
-          <span className="field-label">Bin</span>
-          <select
-            className="field"
-            value={binId ?? ''}
-            onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
-          >
-            <option value="">all of the place</option>
-            {bins.map((b) => (
-              <option key={b.binId} value={b.binId ?? ''}>
-                {b.bin}
-              </option>
-            ))}
-          </select>
-        </label>
+        <ChoiceField
+          label="Place"
+          value={placeId}
+          onChange={(e) => {
+            setPlace(Number(e.target.value));
+            setBin(null);
+          }}
+        >
+          {own.map(([id, name]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </ChoiceField>
+        <ChoiceField
+          label="Bin"
+          value={binId ?? ''}
+          onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
+        >
+          <option value="">all of the place</option>
+          {bins.map((b) => (
+            <option key={b.binId} value={b.binId ?? ''}>
+              {b.bin}
+            </option>
+          ))}
+        </ChoiceField>
         <label className="flex min-h-[44px] items-center gap-2">
           <input type="checkbox" className="box" checked={blind} onChange={(e) => setBlind(e.target.checked)} />
           Blind: the sheet does not say how much should be there

@@ -7,7 +7,7 @@ import { typedQuantity, type Named } from '@/core/records/typed';
 import type { CountView } from '@/queries/counts';
 import { useKey } from '@/ui/keys';
 import { DateField } from '@/ui/kit/DateField';
-import { Faults, TextField } from '@/ui/kit/Field';
+import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/useAct';
@@ -53,21 +53,18 @@ export function FoundSlip({ head, bins, onClose }: Props) {
       <div className="grid gap-3">
         <PickField kind="item" label="Item" required autoFocus value={item} onPick={setItem} fault={at('itemId')} />
         {head.binId === null && bins.length > 0 && (
-          <label className="block">
-            <span className="field-label">Bin</span>
-            <select
-              className="field"
-              value={binId ?? ''}
-              onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
-            >
-              <option value="">none</option>
-              {bins.map((b) => (
-                <option key={b.id} value={b.id}>
-                  {b.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <ChoiceField
+            label="Bin"
+            value={binId ?? ''}
+            onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
+          >
+            <option value="">none</option>
+            {bins.map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.name}
+              </option>
+            ))}
+          </ChoiceField>
         )}
         <TextField
           label="How much"
