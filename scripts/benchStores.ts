@@ -151,6 +151,8 @@ const ROUNDS = 60;
 /** The dock and the stores of the large company: scans, pages, a long picking list, a count. */
 export async function stores(db: Db, { get, act }: Served, row: Row, timed: Timed, today: Day): Promise<void> {
   await fill(db, today);
+  // The connection was idle for so long that the server closed it.
+  await get('/').catch(() => undefined);
   const moves = ((await db('stockMove').count({ n: '*' })) as { n: number }[])[0]?.n;
   console.log(
     `\nDock and stores: ${STORES.items} items, ${STORES.orders * STORES.linesEach} more lines awaited, ${moves} moves`,

@@ -261,19 +261,31 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
 export const PLANNED = { levels: 10, rows: 5000, lines: 2000, top: 60_001, job: 9001 };
 
 /** Stock of half the parts, every job's plan by its shortfall, a deep bill, and a job with a long buy list. */
+/** The first line of the tab of what lies in stores. */
+const COUNTS = 90_001;
+
 async function plan(db: Db, today: Day, pick: (below: number) => number): Promise<void> {
   const { levels, rows, lines, top, job } = PLANNED;
-  const moves = range(SIZE.items / 2).map((k) => ({
-    ...{
-      itemId: 2 * k + 1,
-      placeId: 1,
-      kind: 'counted',
-      quantity: 10_000 * (5 + pick(200)),
-      value: 100 * (1 + pick(9000)),
-    },
-    ...{ reason: 'opening', personId: 1, day: today, at: today },
+  const counts = range(SIZE.items / 2).map((k) => ({
+    ...{ id: COUNTS + k, kind: 'counted', itemId: 2 * k + 1, placeId: 1, day: today, reason: 'opening' },
+    ...{ quantity: 10_000 * (5 + pick(200)), value: 100 * (1 + pick(9000)) },
   }));
-  await insertMany(db, 'stockMove', moves);
+  await insertMany(
+    db,
+    'tabLine',
+    counts.map((c) => ({ id: c.id, kind: 'stockChange', words: 'count' })),
+  );
+  await insertMany(db, 'stockChange', counts);
+  await insertMany(
+    db,
+    'stockMove',
+    counts.map(({ id, ...c }) => ({ ...c, changeId: id, personId: 1, at: today })),
+  );
+  await postOne(
+    db,
+    { event: 'Counted', document: 'item', documentId: 1, personId: 1, day: today, at: today },
+    counts.map((c) => c.id),
+  );
   await db.raw("update job set planning = 'shortfall'");
   const made = range(levels).map((n) => ({ id: top + n, number: `MADE-${n}`, name: `Assembly ${n}`, unit: 'C62' }));
   await insertMany(db, 'item', made);

@@ -3,8 +3,10 @@ import { plusDays } from '@/core/calendar/workdays';
 import { AWAITED, type OrderState } from '@/core/orders/states';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
+import { among } from '@/store/rows';
 import type { Page } from './page';
 import { permit } from './permit';
+import { COMES_ON, listed } from './sql';
 
 export type DueRow = {
   readonly id: number;
@@ -44,15 +46,13 @@ export const dueFilter = (query: Readonly<Record<string, string | undefined>>): 
 
 const DOCK_SHOWN = 100;
 /** After every day that there is. */
-const NEVER = '~';
+const NEVER = '9999';
 const PLACE = `coalesce(o.wanted_on, '${NEVER}'), o.id`;
-
-const COMES = 'coalesce(l.promised_on, l.wanted_on, o.wanted_on)';
 /** Goods that a line still brings to the dock. */
 const DUE =
   "l.order_id = o.id and l.kind = 'goods' and l.closed_short is null and l.bills_ended is null and l.quantity - l.given_up - l.received - l.held > 0";
 /** A line that goes to a place of ours; what is for stores does wherever it comes. */
-const OURS = `((select p.kind from delivery_place p where p.id = coalesce(l.place_id, o.place_id)) = 'own'
+const OURS = `(coalesce(l.place_id, o.place_id) in (select id from delivery_place where kind = 'own')
   or exists (select 1 from split x where x.line_id = l.id and x.job_id is null))`;
 
 /** Which lines each of the looks is at. */
@@ -63,15 +63,25 @@ const linesOf = (show: DockShow | undefined): string => {
   return `${DUE} and ${OURS}`;
 };
 
+/** As the index of awaited orders has it. */
+const IS_AWAITED = `o.state in (${listed(AWAITED)})`;
+
+/** In the order of the list, so that a page of all that comes is read without looking at the rest. */
+const IN_ORDER = 'purchase_order as o indexed by purchase_order_awaited';
+
 function foundDue(db: Db, { words, show, supplierId, job }: DueFilter, today: Day) {
-  const lines = linesOf(show);
   const by = { late: plusDays(today, -1), today, week: plusDays(today, 7) }[show as string];
-  const when = by === undefined ? '' : ` and ${COMES} <= '${by}'`;
-  const query = db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereRaw(`exists (select 1 from order_line l where ${lines}${when})`);
-  if (show === 'back' || show === 'inspect') void query.whereIn('o.state', [...AWAITED, 'allIn', 'settled']);
-  else void query.whereIn('o.state', AWAITED);
+  const when = by === undefined ? '' : ` and ${COMES_ON} <= '${by}'`;
+  const elsewhere = show === 'back' || show === 'inspect';
+  const all = !elsewhere && supplierId === undefined && job === undefined && !words;
+  const query = db(all ? (db.raw(IN_ORDER) as never) : 'purchaseOrder as o').join(
+    'supplier as s',
+    's.id',
+    'o.supplierId',
+  );
+  if (elsewhere)
+    void query.whereRaw(`o.id in (select order_id from order_line where ${show === 'back' ? 'rejected' : 'held'} > 0)`);
+  else void query.whereRaw(`${IS_AWAITED} and exists (select 1 from order_line l where ${linesOf(show)}${when})`);
   if (supplierId !== undefined) void query.where('o.supplierId', supplierId);
   if (job !== undefined)
     void query.whereIn(
@@ -116,9 +126,20 @@ export async function listDue(
     const [wantedOn, id] = filter.after.split(' ');
     void query.whereRaw(`(${PLACE}) > (?, ?)`, [wantedOn ?? '', Number(id)]);
   }
-  const rows = (await query
+  const found = (await query
     .orderByRaw(PLACE)
     .limit(DOCK_SHOWN + 1)
+    .select('o.id')) as { id: number }[];
+  const rows = (await db('purchaseOrder as o')
+    .join('supplier as s', 's.id', 'o.supplierId')
+    .whereIn(
+      'o.id',
+      among(
+        db,
+        found.map((o) => o.id),
+      ),
+    )
+    .orderByRaw(PLACE)
     .select(
       'o.id',
       'o.number',
@@ -128,7 +149,7 @@ export async function listDue(
       { supplier: 's.name' },
       db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods') as lines"),
       db.raw(`(select count(*) from order_line l where ${lines}) as lines_due`),
-      db.raw(`(select min(${COMES}) from order_line l where ${lines}) as comes_on`),
+      db.raw(`(select min(${COMES_ON}) from order_line l where ${lines}) as comes_on`),
       db.raw(
         `(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where ${lines}) as jobs`,
       ),
@@ -145,11 +166,16 @@ export async function listDue(
 /** How many orders each look finds that has something to say beside what is expected. */
 export async function countDock(db: Db, person: Person, today: Day): Promise<Readonly<Record<DockShow, number>>> {
   permit(person, 'see dock');
-  const counts = await Promise.all(
-    DOCK_SHOWS.map(async (show) => {
-      const [row] = (await foundDue(db, { show }, today).count({ n: '*' })) as unknown as { n: number }[];
-      return [show, row?.n ?? 0] as const;
-    }),
-  );
-  return Object.fromEntries(counts) as Record<DockShow, number>;
+  const [due] = (await db.raw(
+    `select count(case when first <= ? then 1 end) as late, count(case when first <= ? then 1 end) as today,
+       count(case when first <= ? then 1 end) as week, count(case when away then 1 end) as straight
+     from (select min(case when ours then day end) as first, max(not ours) as away from
+       (select o.id, ${OURS} as ours, ${COMES_ON} as day from purchase_order o join order_line l on ${DUE} where ${IS_AWAITED}) group by id)`,
+    [plusDays(today, -1), today, plusDays(today, 7)],
+  )) as Pick<Record<DockShow, number>, 'late' | 'today' | 'week' | 'straight'>[];
+  const having = async (what: 'held' | 'rejected') =>
+    ((await db('orderLine').whereRaw(`${what} > 0`).countDistinct({ n: 'orderId' })) as unknown as { n: number }[])[0]
+      ?.n ?? 0;
+  const none = { late: 0, today: 0, week: 0, straight: 0 };
+  return { ...none, ...due, inspect: await having('held'), back: await having('rejected') };
 }

@@ -24,7 +24,6 @@ import { loadSpots, pileKey } from '@/store/stock/piles';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
 import { dayOnPaper } from '@/store/told';
 import { permit } from './permit';
-import { countOf } from './sql';
 
 /** A line of a picking list as it is picked and issued. */
 export type PickRow = PickTarget & {
@@ -226,9 +225,9 @@ export type JobToPick = {
   readonly lines: number;
 };
 
-const TO_PICK = `(select count(*) from (
-  select r.item_id from reservation r join need n on n.id = r.need_id where n.job_id = j.id and r.place_id is not null
-  union select s.item_id from stock_sum s where s.job_id = j.id and s.quantity > 0))`;
+/** Items by job that are put by for it, or lie here and are its own. */
+const TO_PICK = `(select n.job_id, r.item_id from reservation r join need n on n.id = r.need_id where r.place_id is not null
+  union select s.job_id, s.item_id from stock_sum s where s.job_id > 0 and s.quantity > 0) as t`;
 
 /** Live jobs that something is put by for, or lies here for: the complete first, those that start soonest before others. */
 export async function listToPick(
@@ -238,17 +237,19 @@ export async function listToPick(
 ): Promise<{ readonly rows: readonly JobToPick[]; readonly count: number }> {
   permit(person, 'see stores');
   const found = () => {
-    const query = db('job as j').where('j.state', 'live').whereRaw(`${TO_PICK} > 0`);
-    if (ready) void query.whereNotNull('j.readyOn');
-    return query;
+    const query = db(db.raw(TO_PICK) as never)
+      .join('job as j', 'j.id', 't.jobId')
+      .where('j.state', 'live');
+    return ready ? query.whereNotNull('j.readyOn') : query;
   };
   const rows = (await found()
+    .groupBy('j.id')
     .orderByRaw("j.ready_on is null, coalesce(j.starts_on, '~'), j.id")
     .limit(most)
-    .select('j.number', 'j.name', 'j.startsOn', 'j.readyOn', {
-      lines: db.raw(TO_PICK),
-    } as never)) as unknown as JobToPick[];
-  return { rows, count: await countOf(found()) };
+    .select('j.number', 'j.name', 'j.startsOn', 'j.readyOn')
+    .count({ lines: '*' })) as unknown as JobToPick[];
+  const [jobs] = (await found().countDistinct({ n: 'j.id' })) as unknown as { n: number }[];
+  return { rows, count: jobs?.n ?? 0 };
 }
 
 /** The picking list of a job as it is printed. */

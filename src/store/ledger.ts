@@ -59,13 +59,29 @@ async function byKind(db: Db, ids: readonly number[]): Promise<Map<TabLineKind, 
   );
 }
 
-/** These lines, and those that they move. */
-async function withMoved(db: Db, lines: readonly number[]): Promise<number[]> {
-  const all = new Set(lines);
-  for (const part of chunks([...all]))
+/** What lines of any kind move, by the line that moves it. */
+async function movedBy(db: Db, lines: readonly number[]): Promise<Map<number, number[]>> {
+  const moved = new Map<number, number[]>();
+  for (const part of chunks(lines))
     for (const [kind, ids] of await byKind(db, part))
-      for (const id of (await TAB_KINDS[kind].moves?.(db, ids)) ?? []) all.add(id);
-  return [...all];
+      for (const { by, id } of (await TAB_KINDS[kind].moves?.(db, ids)) ?? [])
+        moved.set(by, [...(moved.get(by) ?? []), id]);
+  return moved;
+}
+
+/** What each line is posted under: the first thing that happened to it or to a line that moves it, in that order. */
+async function firstOf(trx: Db, touches: readonly Touch[]): Promise<Map<number, Happening>> {
+  const direct: (readonly number[])[] = [];
+  for (const { happening, lines, pieces } of touches)
+    direct.push([...lines, ...(await followSplits(trx, happening, lines, pieces))]);
+  const moved = await movedBy(trx, [...new Set(direct.flat())]);
+  const first = new Map<number, Happening>();
+  for (const [k, { happening }] of touches.entries()) {
+    const own = direct[k] ?? [];
+    for (const id of [...own, ...own.flatMap((line) => moved.get(line) ?? [])])
+      if (!first.has(id)) first.set(id, happening);
+  }
+  return first;
 }
 
 /**
@@ -75,25 +91,22 @@ async function withMoved(db: Db, lines: readonly number[]): Promise<number[]> {
  * @throws TooLarge when an account comes to more than can be kept, JobClosed when it belongs to a job that is closed
  */
 export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
-  const done = new Set<number>();
+  const first = await firstOf(trx, touches);
   const accounts = new Set<string>();
-  const held: (readonly number[])[] = [];
-  for (const { happening, lines, pieces } of touches) held.push(await followSplits(trx, happening, lines, pieces));
-  for (const [k, { happening, lines }] of touches.entries()) {
-    const fresh = (await withMoved(trx, [...lines, ...(held[k] ?? [])])).filter((id) => !done.has(id));
-    for (const part of chunks(fresh)) {
-      const was = await standing(trx, part);
-      for (const [kind, ids] of await byKind(trx, part)) {
-        const is = await TAB_KINDS[kind].load(trx, ids);
-        const rows = ids.flatMap((id) =>
-          movements(was.get(id) ?? [], is.get(id) ?? NOWHERE).map((m) => ({ ...m, ...happening, tabLineId: id })),
-        );
-        await insertMany(trx, 'posting', rows);
-        rows.forEach((r) => r.jobId !== null && accounts.add(`${r.jobId}/${r.costCodeId}`));
-        await TAB_KINDS[kind].refresh?.(trx, ids, happening.day);
-      }
-      part.forEach((id) => done.add(id));
+  for (const part of chunks([...first.keys()])) {
+    const was = await standing(trx, part);
+    const kinds = await byKind(trx, part);
+    const moves = new Map<number, ReturnType<typeof movements>>();
+    for (const [kind, ids] of kinds) {
+      const is = await TAB_KINDS[kind].load(trx, ids);
+      for (const id of ids) moves.set(id, movements(was.get(id) ?? [], is.get(id) ?? NOWHERE));
     }
+    const rows = part.flatMap((id) => (moves.get(id) ?? []).map((m) => ({ ...m, ...first.get(id), tabLineId: id })));
+    await insertMany(trx, 'posting', rows);
+    rows.forEach((r) => r.jobId !== null && accounts.add(`${r.jobId}/${r.costCodeId}`));
+    for (const [kind, ids] of kinds)
+      for (const [day, own] of groupBy(ids, (id) => first.get(id)?.day as Day))
+        await TAB_KINDS[kind].refresh?.(trx, own, day);
   }
   await checkOpen(trx, accounts);
   await checkSize(trx, accounts);

@@ -93,6 +93,9 @@ ALTER TABLE order_line ADD COLUMN rejected INTEGER NOT NULL DEFAULT 0 CHECK (rej
 ALTER TABLE order_line ADD COLUMN given_up INTEGER NOT NULL DEFAULT 0 CHECK (given_up >= 0);
 ALTER TABLE order_line ADD COLUMN inspected INTEGER NOT NULL DEFAULT 0 CHECK (inspected IN (0, 1));
 ALTER TABLE order_line ADD COLUMN certificate INTEGER NOT NULL DEFAULT 0 CHECK (certificate IN (0, 1));
+CREATE INDEX order_line_held ON order_line(order_id) WHERE held > 0;
+CREATE INDEX order_line_rejected ON order_line(order_id) WHERE rejected > 0;
+CREATE INDEX purchase_order_awaited ON purchase_order(coalesce(wanted_on, '9999'), id) WHERE state IN ('sent', 'confirmed', 'partIn');
 ALTER TABLE split ADD COLUMN given_up INTEGER NOT NULL DEFAULT 0 CHECK (given_up >= 0);
 
 -- What a receipt says: a delivery, what an inspection released or rejected, what went back to the supplier, or what takes one of these back.

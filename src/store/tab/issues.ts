@@ -7,7 +7,8 @@ import type { TabKind } from './kind';
 export const issues: TabKind = {
   kind: 'issue',
   load: async (db, ids) => new Map((await whereIn(db, 'issue', 'id', ids)).map((i) => [i.id, issueStandings(i)])),
-  moves: async (db, ids) => (await whereIn(db, 'issue', 'id', ids)).flatMap((i) => i.needId ?? []),
+  moves: async (db, ids) =>
+    (await whereIn(db, 'issue', 'id', ids)).flatMap((i) => (i.needId === null ? [] : [{ by: i.id, id: i.needId }])),
   disagreements: async (db) => [
     ...(await db.raw(
       `select i.id as line, 'moves of stock' as what from issue i where

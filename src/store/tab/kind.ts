@@ -6,13 +6,15 @@ import type { TabLineKind } from '../tables';
 /** A line whose own figures do not agree with the documents that they come from. */
 export type Disagreement = { readonly line: number; readonly what: string };
 
+export type Moved = { readonly by: number; readonly id: number };
+
 /** One kind of line of the tab: how its state is loaded, and where the stage function puts it. */
 export type TabKind = {
   readonly kind: TabLineKind;
   /** Where these lines stand by the stage function of their present state; one that is gone is left out. */
   readonly load: (db: Db, ids: readonly number[]) => Promise<Map<number, readonly Standing[]>>;
-  /** Lines of other kinds that these move: a split covers a need. */
-  readonly moves?: (db: Db, ids: readonly number[]) => Promise<number[]>;
+  /** Lines of other kinds that these move, each with the line that moves it: a split covers a need. */
+  readonly moves?: (db: Db, ids: readonly number[]) => Promise<readonly Moved[]>;
   /** Keeps what lists look for by index beside the lines. */
   readonly refresh?: (trx: Db, ids: readonly number[], day: Day) => Promise<void>;
   /** Every line of this kind in the file that does not agree with its documents. */

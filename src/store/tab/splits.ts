@@ -9,7 +9,7 @@ import { exactFactor } from '@/core/quantity/units';
 import type { Account } from '@/core/tab/postings';
 import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../connection';
-import { among, chunks, whereIn } from '../rows';
+import { among, whereIn } from '../rows';
 import type { SplitRow } from '../tables';
 import type { TabKind } from './kind';
 
@@ -163,15 +163,7 @@ export const splits: TabKind = {
         ],
       ]),
     ),
-  moves: async (db, ids) => {
-    const found: number[] = [];
-    for (const part of chunks(ids))
-      found.push(
-        ...(await db('split').whereIn('id', part).whereNotNull('needId').select('needId')).flatMap(
-          (s) => s.needId ?? [],
-        ),
-      );
-    return found;
-  },
+  moves: async (db, ids) =>
+    (await whereIn(db, 'split', 'id', ids)).flatMap((s) => (s.needId === null ? [] : [{ by: s.id, id: s.needId }])),
   disagreements: (db) => db.raw(DISAGREEING),
 };

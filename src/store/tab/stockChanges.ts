@@ -8,7 +8,9 @@ export const stockChanges: TabKind = {
   load: async (db, ids) =>
     new Map((await whereIn(db, 'stockChange', 'id', ids)).map((c) => [c.id, changeStandings(c)])),
   moves: async (db, ids) =>
-    (await whereIn(db, 'stockChange', 'id', ids)).flatMap((c) => [c.needId, c.toNeedId].flatMap((id) => id ?? [])),
+    (await whereIn(db, 'stockChange', 'id', ids)).flatMap((c) =>
+      [c.needId, c.toNeedId].flatMap((id) => (id === null ? [] : [{ by: c.id, id }])),
+    ),
   // A transfer moves as much off one pile as onto another; all else moves what it says.
   disagreements: (db) =>
     db.raw(
