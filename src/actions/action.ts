@@ -9,7 +9,7 @@ import type { Db } from '@/store/connection';
 import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
 import { tellReady } from '@/store/ready';
-import { insertOne } from '@/store/rows';
+import { insertMany, insertOne } from '@/store/rows';
 import { marksNow, sealSince } from '@/store/seals';
 import type { Piece } from '@/store/stock/follow';
 import type { Company } from '@/store/tables';
@@ -216,8 +216,12 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
       const changes = before === undefined && after === undefined ? null : JSON.stringify(difference(before, after));
       const row = { at: now, day: today, personId: actor.id, action, words, changes };
       const auditId = await insertOne(trx, 'audit', row);
-      for (const [kind, subjectId] of new Map(subjects.map((s) => [s.join('/'), s])).values())
-        await trx('auditSubject').insert({ auditId, kind, subjectId });
+      const each = [...new Map(subjects.map((s) => [s.join('/'), s])).values()];
+      await insertMany(
+        trx,
+        'auditSubject',
+        each.map(([kind, subjectId]) => ({ auditId, kind, subjectId })),
+      );
       audits += 1;
     },
     touch: (event, document, documentId, lines, { day = today, pieces = [] } = {}) =>

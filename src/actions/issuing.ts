@@ -25,7 +25,7 @@ import { applyCuts, claimsOf, settleClaims } from '@/store/stock/claims';
 import { knownLots } from '@/store/stock/lots';
 import { addMoves, pileOf, spotsOf, worthOfLots, type PileKey } from '@/store/stock/piles';
 import { openTabLines } from '@/store/tabLines';
-import type { Item, NeedRow } from '@/store/tables';
+import type { DeliveryPlace, Item, NeedRow } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { checkLive } from './jobs';
 import { binOf, checkWhole, goodsItem, isOrAre, movedNow, pileFields, placeOf, saidOf } from './stores';
@@ -128,24 +128,24 @@ const toFields = z.union([
   z.object({ jobId: z.number().int(), costCodeId: z.number().int() }),
 ]);
 
-/** What is given out: off which pile, to what, how much, and which pieces. */
-export type Issuing = {
+/** What is given out: off which pile, for which line or on which account of a live job, how much, and which pieces. */
+type Issuing = {
+  /** Its line of the tab. */
+  readonly id: number;
   readonly key: PileKey;
-  readonly to: z.output<typeof toFields>;
+  readonly item: Item;
+  readonly need: NeedRow | undefined;
+  readonly account: { readonly jobId: number; readonly costCodeId: number };
   readonly quantity: Quantity;
   readonly binId?: number | null | undefined;
   readonly numbers: readonly Numbered[];
 };
 
-/** Gives out some of one pile; its claims are settled by who calls it. @returns what was issued, and what it was */
-export async function issueOne(work: Work, { key, to, ...what }: Issuing) {
+/** Gives out some of one pile; who calls it settles its claims, and saw that the job is live. */
+async function issueOne(work: Work, { id, key, item, need, account, ...what }: Issuing) {
   const { trx, today, touch } = work;
   const { itemId, placeId, jobId: ownerId } = key;
-  const item = await goodsItem(trx, itemId);
-  const place = await placeOf(trx, placeId);
-  const need = 'needId' in to ? found(await trx('need').where({ id: to.needId }).first(), 'This line') : undefined;
-  const { jobId, costCodeId } = need ?? (to as { jobId: number; costCodeId: number });
-  await checkLive(trx, [jobId]);
+  const { jobId, costCodeId } = account;
   if (need !== undefined && need.itemId !== item.id)
     refuse('stores.item', `${need.description} is another part than ${item.number}.`);
   if (ownerId !== null && ownerId !== jobId)
@@ -155,7 +155,6 @@ export async function issueOne(work: Work, { key, to, ...what }: Issuing) {
   await checkFree(trx, key, item, q, need?.id ?? null);
   const taken = await takeOff(trx, key, item, what);
   const factor = exactFactor(item.unit, need?.unit ?? item.unit) ?? { many: 1, one: 1 };
-  const [id = 0] = await openTabLines(trx, 'issue', [`${item.name} from ${place.name}`]);
   const row = { jobId, costCodeId, itemId, placeId, ownerId, quantity: q, value: taken.value, day: today };
   await trx('issue').insert({ ...row, id, needId: need?.id ?? null, share: fromSupplierUnit(q, factor) });
   await addMoves(
@@ -174,7 +173,7 @@ export async function issueOne(work: Work, { key, to, ...what }: Issuing) {
     ['issue', id],
     ...(need === undefined ? [] : [['need', need.id] as const]),
   ];
-  return { id, item, place, subjects, after: { ...row, numbers: what.numbers.map((n) => n.number) } };
+  return { subjects, after: { ...row, numbers: what.numbers.map((n) => n.number) } };
 }
 
 /** Gives stock out to a job: for a line of its buy list, or charged to one of its cost codes. */
@@ -191,57 +190,76 @@ export const issueStock = defineAction({
   }),
   run: async (work, { once: _, to, itemId, placeId, jobId, ...what }) => {
     const { trx, audit, touch } = work;
-    const { id, item, place, subjects, after } = await issueOne(work, { key: { itemId, placeId, jobId }, to, ...what });
+    const [item, place] = [await goodsItem(trx, itemId), await placeOf(trx, placeId)];
+    const need = 'needId' in to ? found(await trx('need').where({ id: to.needId }).first(), 'This line') : undefined;
+    const account = need ?? (to as Exclude<typeof to, { needId: number }>);
+    await checkLive(trx, [account.jobId]);
+    const [id = 0] = await openTabLines(trx, 'issue', [lineWords(item, place)]);
+    const issuing = { id, key: { itemId, placeId, jobId }, item, need, account, ...what };
+    const { subjects, after } = await issueOne(work, issuing);
     touch('Issued', 'issue', id, await settleClaims(trx, [itemId]));
     await audit({ words: `Issued ${saidOf(what.quantity, item)} from ${place.name}`, subjects, after });
     return { id };
   },
 });
 
+const lineWords = (item: Pick<Item, 'name'>, place: Pick<DeliveryPlace, 'name'>) => `${item.name} from ${place.name}`;
+
 /** So many lines of a picking list are issued at once. */
 const MOST_PICKED = 1000;
+
+const pickedLine = z.object({
+  needId: z.number().int(),
+  itemId: z.number().int(),
+  placeId: z.number().int(),
+  /** Whose it is: null for the company's, else the job's own. */
+  ownerId: z.number().int().nullable(),
+  quantity: movedQuantity,
+  numbers: numbersField,
+});
 
 /** Gives out to a job what was picked for it: all of it, or none. */
 export const issuePicked = defineAction({
   name: 'issuePicked',
   right: 'keep stores',
-  input: z.object({
-    once,
-    jobId: z.number().int(),
-    lines: z
-      .array(
-        z.object({
-          needId: z.number().int(),
-          itemId: z.number().int(),
-          placeId: z.number().int(),
-          /** Whose it is: null for the company's, else the job's own. */
-          ownerId: z.number().int().nullable(),
-          quantity: movedQuantity,
-          numbers: numbersField,
-        }),
-      )
-      .max(MOST_PICKED),
-  }),
+  input: z.object({ once, jobId: z.number().int(), lines: z.array(pickedLine).max(MOST_PICKED) }),
   run: async (work, { jobId, lines }) => {
     const { trx, audit, touch } = work;
     if (lines.length === 0) refuse('pick.none', 'Nothing is picked yet.');
+    await checkLive(trx, [jobId]);
     const job = found(await trx('job').where({ id: jobId }).first('number'), 'This job');
-    const needs = new Set(
-      (
-        await whereIn(
-          trx,
-          'need',
-          'id',
-          lines.map((l) => l.needId),
-        )
-      ).flatMap((n) => (n.jobId === jobId ? [n.id] : [])),
+    const byId = async <T extends 'need' | 'item' | 'deliveryPlace'>(table: T, of: readonly number[]) =>
+      new Map((await whereIn(trx, table, 'id', of)).map((row) => [row.id, row]));
+    const needs = await byId(
+      'need',
+      lines.map((l) => l.needId),
     );
-    if (lines.some((l) => !needs.has(l.needId))) refuse('need.job', 'A line stands on the buy list of another job.');
+    const items = await byId(
+      'item',
+      lines.map((l) => l.itemId),
+    );
+    const places = await byId(
+      'deliveryPlace',
+      lines.map((l) => l.placeId),
+    );
+    const known = lines.map((l) => ({
+      ...l,
+      need: found(needs.get(l.needId), 'This line'),
+      item: found(items.get(l.itemId), 'This item'),
+      place: found(places.get(l.placeId), 'This place'),
+    }));
+    if (known.some((l) => l.need.jobId !== jobId)) refuse('need.job', 'A line stands on the buy list of another job.');
+    const ids = await openTabLines(
+      trx,
+      'issue',
+      known.map((l) => lineWords(l.item, l.place)),
+    );
     const issued = [];
-    for (const { needId, itemId, placeId, ownerId, ...what } of lines)
-      issued.push(await issueOne(work, { key: { itemId, placeId, jobId: ownerId }, to: { needId }, ...what }));
-    const settled = await settleClaims(trx, [...new Set(lines.map((l) => l.itemId))]);
-    touch('Issued', 'job', jobId, settled);
+    for (const [k, { itemId, placeId, ownerId, item, need, quantity: q, numbers }] of known.entries()) {
+      const key = { itemId, placeId, jobId: ownerId };
+      issued.push(await issueOne(work, { id: ids[k] ?? 0, key, item, need, account: need, quantity: q, numbers }));
+    }
+    touch('Issued', 'job', jobId, await settleClaims(trx, [...items.keys()]));
     await audit({
       words: `Issued ${counted(issued.length, 'line')} of a picking list to ${job.number}`,
       subjects: issued.flatMap((i) => i.subjects),

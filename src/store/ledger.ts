@@ -71,9 +71,14 @@ async function movedBy(db: Db, lines: readonly number[]): Promise<Map<number, nu
 
 /** What each line is posted under: the first thing that happened to it or to a line that moves it, in that order. */
 async function firstOf(trx: Db, touches: readonly Touch[]): Promise<Map<number, Happening>> {
+  const splits = new Set<number>();
+  for (const part of chunks([...new Set(touches.flatMap((t) => t.lines))]))
+    for (const id of (await byKind(trx, part)).get('split') ?? []) splits.add(id);
   const direct: (readonly number[])[] = [];
-  for (const { happening, lines, pieces } of touches)
-    direct.push([...lines, ...(await followSplits(trx, happening, lines, pieces))]);
+  for (const { happening, lines, pieces } of touches) {
+    const followed = lines.some((id) => splits.has(id)) ? await followSplits(trx, happening, lines, pieces) : [];
+    direct.push([...lines, ...followed]);
+  }
   const moved = await movedBy(trx, [...new Set(direct.flat())]);
   const first = new Map<number, Happening>();
   for (const [k, { happening }] of touches.entries()) {
