@@ -1,18 +1,64 @@
 import type { Outcome } from '@/actions/action';
 import { choosePlanning, letGo, reserve } from '@/actions/reserving';
 import { countStock } from '@/actions/counting';
-import { issueStock, returnIssue } from '@/actions/issuing';
+import { beginCount, countLines, dropCount, endCounting, postCount } from '@/actions/countSheets';
+import { issuePicked, issueStock, returnIssue } from '@/actions/issuing';
+import { shareByDate } from '@/actions/sharing';
+import { loadPicking } from '@/queries/picking';
 import { moveStock, scrapStock, transferStock } from '@/actions/moving';
 import type { Day } from '@/core/calendar/workdays';
 import { insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 
-const ACTS = ['count', 'putBy', 'letGo', 'issue', 'giveBack', 'plan', 'ownIssue', 'transfer', 'scrap', 'move'] as const;
+const ACTS = [
+  'count',
+  'putBy',
+  'letGo',
+  'issue',
+  'giveBack',
+  'plan',
+  'ownIssue',
+  'transfer',
+  'scrap',
+  'move',
+  'sheet',
+  'shareOut',
+  'pickAll',
+] as const;
 type Act = (typeof ACTS)[number];
 
 export const isOfStores = (act: string): act is Act => (ACTS as readonly string[]).includes(act);
 
 type Step = { readonly act: Act; readonly which: number; readonly share: number };
+
+/** All that lies at the yard is counted by sheet, some of it wrongly, and posted. */
+async function countBySheet(yard: TestCompany, which: number, share: number, day: Day) {
+  const keeper = await yard.as('manager', day);
+  const begun = await beginCount(keeper, { once: yard.once(), placeId: 1, binId: null, blind: which % 2 === 0 });
+  if (begun.status !== 'done') return begun;
+  const countId = begun.value.id;
+  const lines = (await yard.db('stockCountLine').where({ countId }).orderBy('id')).map((l, k) => ({
+    ...{ lineId: l.id, was: null },
+    counted: (k % 3 === which % 3 ? Math.round((l.begun * 2 * share) / 10_000) * 10_000 : l.begun) as never,
+  }));
+  if (lines.length === 0) return dropCount(keeper, { countId, version: 1 });
+  await countLines(keeper, { countId, lines });
+  await endCounting(keeper, { countId, version: 1 });
+  const posted = await postCount(keeper, { once: yard.once(), countId, version: 2, reason: 'counted' });
+  if (posted.status !== 'done') await dropCount(keeper, { countId, version: 2 });
+  return posted;
+}
+
+/** All that is put by for a job, and what is its own, is issued to it in one step. */
+async function pickAll(yard: TestCompany, jobId: number, day: Day) {
+  const keeper = await yard.as('storekeeper', day);
+  const { number } = (await yard.db('job').where({ id: jobId }).first('number')) ?? { number: '' };
+  const rows = (await loadPicking(yard.db, keeper.actor, number))?.rows ?? [];
+  const lines = rows.map(({ needId, itemId, placeId, ownerId, wanted }) => ({
+    ...{ needId, itemId, placeId, ownerId, quantity: wanted, numbers: [] },
+  }));
+  return issuePicked(keeper, { once: yard.once(), jobId, lines });
+}
 
 /** A second place of ours. */
 const shed = async (db: TestCompany['db']): Promise<number> =>
@@ -35,6 +81,12 @@ export async function tryStores(
     const planning = which % 3 === 0 ? ('inFull' as const) : ('shortfall' as const);
     return choosePlanning(await yard.as('lead', day), { jobId, version: job?.version ?? 0, planning });
   }
+  if (act === 'sheet') return countBySheet(yard, which, share, day);
+  if (act === 'shareOut') {
+    const itemId = yard.ids.items[which % 2 === 0 ? 0 : 1];
+    return shareByDate(await yard.as('storekeeper', day), { once, itemId });
+  }
+  if (act === 'pickAll') return pickAll(yard, jobId, day);
   if (act === 'count') {
     const itemId = yard.ids.items[which % 2 === 0 ? 0 : 1];
     const [pile] = await db('stockSum').where({ itemId, placeId: 1, jobId: 0 });
