@@ -18,7 +18,7 @@ import { insertMany, insertOne } from '@/store/rows';
 import type { TestCompany } from './company';
 import { isOfDock, someOf, tryDock } from './dockHistory';
 import type { StoredOrder } from '@/store/orders';
-import { isOfStores, tryStores } from './storesHistory';
+import { isOfStores, STORES_ACTS, tryStores } from './storesHistory';
 import { typedChange } from './typedChange';
 
 export const ACTS = [
@@ -78,24 +78,7 @@ export const ACTS = [
   'choose',
   'rate',
   'hold',
-  'count',
-  'count',
-  'putBy',
-  'letGo',
-  'letGo',
-  'issue',
-  'issue',
-  'giveBack',
-  'sheet',
-  'shareOut',
-  'pickAll',
-  'ownIssue',
-  'ownIssue',
-  'transfer',
-  'transfer',
-  'scrap',
-  'move',
-  'plan',
+  ...STORES_ACTS,
 ] as const;
 
 /** One thing that somebody tries; most numbers choose among what is there. */

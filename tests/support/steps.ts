@@ -296,4 +296,36 @@ export const TASKS: readonly Task[] = [
       await s.browser.reads('is closed short');
     },
   },
+  {
+    name: 'Pick all that lies here for a job, and issue it',
+    run: async (s) => {
+      await ready(s, '/stores/pick/415', 'Pick for 415');
+      await s.press(Key.ESCAPE);
+      await s.pressUntil('a', By.xpath('//span[normalize-space(.)="picked"]'));
+      await s.act();
+      await s.browser.reads('issued to 415');
+    },
+  },
+  {
+    name: 'Count a bin by scan, and post what differs',
+    run: async (s) => {
+      await ready(s, '/stores/count', 'under way');
+      await s.pressUntil('n', By.css('[role="dialog"]'));
+      await s.browser.choose('Bin', 'B-01');
+      await s.act();
+      await s.browser.reads('Count of B-01');
+      await s.browser.see(By.css('input[aria-label="Barcode or number"]:focus'));
+      await s.words('SEAL-MS');
+      await s.press(Key.ENTER);
+      await s.browser.reads('1 of 1 line counted');
+      await s.act();
+      await s.browser.reads('8 missed');
+      await s.browser.button('Post 1 difference');
+      await s.act();
+      await s.browser.see(By.css('[role="dialog"] input:focus'));
+      await s.words('Used and not booked');
+      await s.act();
+      await s.browser.reads('is posted');
+    },
+  },
 ];
