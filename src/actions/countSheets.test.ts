@@ -201,6 +201,18 @@ describe('a counting sheet', () => {
     expect(left).toEqual({ quantity: q(1), value: 4500 });
   });
 
+  it('is posted once, however many post it at once', async () => {
+    const { id } = await begin();
+    must(await type(id, 10));
+    must(await compare(id));
+    const { version } = (await view(id)).head;
+    const sender = await keeper();
+    const send = () => postCount(sender, { once: yard.once(), countId: id, version, reason: 'lost' });
+    const outcomes = await Promise.all(Array.from({ length: 10 }, send));
+    expect(outcomes.map((o) => o.status).sort()).toEqual([...Array.from({ length: 9 }, () => 'clash'), 'done']);
+    expect((await pile())?.quantity).toBe(q(10));
+  });
+
   it('can be given up, and then changes nothing', async () => {
     const { id } = await begin();
     must(await type(id, 1));

@@ -229,6 +229,7 @@ export const takeCounts = defineAction({
           value: countFields.shape.value,
           keep: keptQuantity.nullable(),
           reason: countFields.shape.reason,
+          numbers: numbersField,
         }),
       )
       .max(MOST_COUNTED),
@@ -236,9 +237,9 @@ export const takeCounts = defineAction({
   run: async (work, { rows }) => {
     const { trx, audit } = work;
     if (rows.length === 0) refuse('stores.none', 'The file says nothing that can be taken.');
-    for (const { itemId, placeId, seen, quantity: q, value, keep, reason } of rows) {
+    for (const { itemId, placeId, seen, quantity: q, value, keep, reason, numbers } of rows) {
       const item = await goodsItem(trx, itemId);
-      const said = { seen, value, reason, numbers: [] };
+      const said = { seen, value, reason, numbers };
       if (q !== null) await putRight(work, { itemId, placeId, jobId: null }, item, { ...said, quantity: q });
       if (keep !== null) await writeLevel(trx, item, placeId, keep);
     }

@@ -133,6 +133,19 @@ describe('a picking list', () => {
     await Promise.all([send(), send(), send()]);
     expect((await yard.db('stockSum').where({ itemId: tube, jobId: 0 }).first('quantity'))?.quantity).toBe(q(5));
   });
+
+  it('gives out no more than is there when ten send it at once', async () => {
+    await opening(tube, 10, 5000);
+    const needs = [];
+    for (let k = 0; k < 10; k += 1) needs.push(await need(3));
+    const outcomes = await Promise.all(needs.map((id) => issuing(lineOf(id, tube, 3))));
+    expect(outcomes.filter((o) => o.status === 'done').length).toBe(3);
+    expect(outcomes.filter((o) => o.status === 'refused').length).toBe(7);
+    expect(await yard.db('stockSum').where({ itemId: tube, jobId: 0 }).first('quantity', 'value')).toEqual({
+      quantity: q(1),
+      value: 500,
+    });
+  });
 });
 
 describe('what pieces with serial numbers are said to be worth', () => {

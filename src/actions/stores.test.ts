@@ -10,6 +10,7 @@ import { countStock, takeCounts } from './counting';
 import { issueStock, returnIssue } from './issuing';
 import { keepLevel } from './stores';
 import { readCountFile } from '@/queries/countFile';
+import { listStock, stockFilter, sumStock } from '@/queries/stores';
 
 let yard: TestCompany;
 let tube: number;
@@ -275,4 +276,49 @@ it('a plan of the shortfall counts stores for one job only', async () => {
   must(await plan(1, 2, 'inFull'));
   must(await plan(0, 2, 'shortfall'));
   expect([await openOf(soon), await openOf(late)].map((n) => n.open)).toEqual([q(8), 0]);
+});
+
+it('what nothing went out of for long is slow, and what of it is left is worth what it was', async () => {
+  const { db } = yard;
+  const keeper = await yard.as('storekeeper', '2025-06-01' as Day);
+  const said = { seen: q(0), quantity: q(10), value: 5000 as Minor, reason: 'Opening count' };
+  must(await countStock(keeper, { once: yard.once(), ...own, ...said }));
+  const slow = async (show: string, today: string) => {
+    const filter = stockFilter({ show }, today as Day);
+    const rows = (await listStock(db, keeper.actor, filter)).rows;
+    return rows.map((r) => [r.id, r.lastOut]);
+  };
+  expect(await slow('slow', '2025-09-01')).toEqual([]);
+  expect(await slow('slow', '2026-03-01')).toEqual([[tube, null]]);
+  expect(await slow('dead', '2026-03-01')).toEqual([]);
+  const to = { jobId: yard.ids.jobs[0], costCodeId: yard.ids.codes[0] };
+  must(
+    await issueStock(await yard.as('storekeeper', '2026-02-01' as Day), {
+      once: yard.once(),
+      ...own,
+      to,
+      quantity: q(1),
+    }),
+  );
+  expect(await slow('slow', '2026-03-01')).toEqual([]);
+  expect(await slow('slow', '2026-09-01')).toEqual([[tube, '2026-02-01']]);
+  const sum = await sumStock(db, (await yard.as('manager')).actor, stockFilter({ show: 'slow' }, '2026-09-01' as Day));
+  expect(sum.sums.value?.map((v) => v.amount)).toEqual([4500]);
+});
+
+it('a file of opening counts brings serial numbers and lots, all of them or none', async () => {
+  await yard.db('item').where({ id: tube }).update({ tracking: 'serial', unit: 'C62' });
+  const { number } = (await yard.db('item').where({ id: tube }).first('number'))!;
+  const file = (rows: string) => Buffer.from(`Item,Serial number,Quantity,Value\n${rows}`);
+  const keeper = await yard.as('manager');
+  const read = await readCountFile(yard.db, keeper.actor, file(`${number},SN-1,1,40\n${number},SN-2,1,60`));
+  if (!read.ok) throw new Error('not read');
+  must(await takeCounts(keeper, { once: yard.once(), rows: [...read.value.taken] }));
+  expect(await pile()).toEqual({ quantity: q(2), value: 10_000 });
+  const lots = await yard
+    .db('stockSpot as s')
+    .join('lot as l', 'l.id', 's.lotId')
+    .orderBy('l.number')
+    .select('l.number');
+  expect(lots).toEqual([{ number: 'SN-1' }, { number: 'SN-2' }]);
 });

@@ -28,7 +28,10 @@ export type CountFile = {
   readonly left: readonly RowLeft[];
   readonly leftCount: number;
   /** As the action takes it. */
-  readonly taken: readonly (Omit<CountedRow, 'row'> & { readonly seen: Quantity })[];
+  readonly taken: readonly (Omit<CountedRow, 'row' | 'numbers'> & {
+    readonly numbers: CountedRow['numbers'][number][];
+    readonly seen: Quantity;
+  })[];
 };
 
 const SHOWN = 200;
@@ -39,7 +42,7 @@ export async function readCountFile(db: Db, person: Person, bytes: Uint8Array): 
   const sheet = await readSheet(bytes);
   if (!sheet.ok) return sheet;
   const { decimalMark, currency } = await loadCompany(db);
-  const items = await db('item').select('id', 'number', 'name', 'unit', 'kind');
+  const items = await db('item').select('id', 'number', 'name', 'unit', 'kind', 'tracking', 'numberPattern');
   const places = await db('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').select('id', 'name');
   const { headings, rows, mark } = sheet.value;
   const read = readCounts(headings, rows, { items, places, mark: mark ?? decimalMark, currency });
@@ -62,6 +65,9 @@ export async function readCountFile(db: Db, person: Person, bytes: Uint8Array): 
         : null,
     left: read.value.left.slice(0, SHOWN),
     leftCount: read.value.left.length,
-    taken: told.map(({ row: _, pile, ...r }) => ({ ...r, seen: pile?.quantity ?? NONE })),
+    taken: told.map(({ row: _, pile, numbers, ...r }) => ({
+      ...{ ...r, numbers: [...numbers] },
+      seen: pile?.quantity ?? NONE,
+    })),
   });
 }

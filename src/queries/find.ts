@@ -77,6 +77,13 @@ const KINDS: readonly Kind[] = [
        from receipt t join purchase_order o on o.id = t.order_id`,
   },
   {
+    kind: 'lot',
+    right: 'see stores',
+    from: () =>
+      `t.number as label, i.number || ' ' || i.name as detail, '/stores/numbers/' || t.id as href,
+       exists (select 1 from stock_spot s where s.lot_id = t.id and s.quantity > 0) as open from lot t join item i on i.id = t.item_id`,
+  },
+  {
     kind: 'quote',
     right: 'see money',
     from: () =>

@@ -154,6 +154,14 @@ describe('lists', () => {
     ]);
   });
 
+  it('find a serial number or a lot, which leads to its way', async () => {
+    const keeper = (await yard.as('storekeeper')).actor;
+    await yard.db('lot').insert({ id: 7, itemId: yard.ids.items[0], number: 'GC-7731' });
+    const hrefs = async (words: string) => (await find(yard.db, keeper, words)).map((f) => [f.kind, f.href]);
+    expect(await hrefs('gc-7731')).toEqual([['lot', '/stores/numbers/7']]);
+    expect(await hrefs('gc77')).toEqual([['lot', '/stores/numbers/7']]);
+  });
+
   it('find by number or words, and keep money from who may not see it', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(1) }]));
     expect((await find(yard.db, await buyer(), 'eelmoor')).map((f) => [f.kind, f.href])).toEqual([

@@ -1,4 +1,4 @@
-import type { Day } from '@/core/calendar/workdays';
+import { plusDays, type Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
@@ -28,13 +28,29 @@ export type StockRow = {
   readonly keep: Quantity;
   /** null without the right to see money. */
   readonly value: Minor | null;
+  /** When some of it was issued last; null for never. */
+  readonly lastOut: Day | null;
 };
 
 export type StockFilter = Asked & {
   readonly words?: string | undefined;
   /** Only what is below its level. */
   readonly low?: boolean | undefined;
+  /** Only what lay here before this day already, and of which nothing went out since. */
+  readonly stillSince?: Day | undefined;
 };
+
+/** How many days nothing went out of what is slow, and of what is dead. */
+const STILL: Readonly<Record<string, number>> = { slow: 182, dead: 730 };
+
+/** A filter from the words of an address. */
+export function stockFilter(query: Readonly<Record<string, string | undefined>>, today: Day): StockFilter {
+  const still = STILL[query.show ?? ''];
+  return {
+    ...{ words: query.words, sort: query.sort, after: query.after, low: query.show === 'low' },
+    stillSince: still === undefined ? undefined : plusDays(today, -still),
+  };
+}
 
 const ON_HAND = '(select coalesce(sum(s.quantity), 0) from stock_sum s where s.item_id = i.id and s.job_id = 0)';
 const VALUE = '(select coalesce(sum(s.value), 0) from stock_sum s where s.item_id = i.id and s.job_id = 0)';
@@ -42,6 +58,9 @@ const OF_JOBS = '(select coalesce(sum(s.quantity), 0) from stock_sum s where s.i
 const RESERVED =
   '(select coalesce(sum(r.quantity), 0) from reservation r where r.item_id = i.id and r.place_id is not null and r.job_id is null)';
 const KEEP = '(select coalesce(sum(l.keep), 0) from stock_level l where l.item_id = i.id)';
+
+const LAST_OUT = "(select max(m.day) from stock_move m where m.item_id = i.id and m.kind = 'issued')";
+const FIRST_IN = '(select min(m.day) from stock_move m where m.item_id = i.id and m.quantity > 0)';
 
 const STOCK_SORTS = {
   id: 'i.id',
@@ -54,16 +73,22 @@ const STOCK_SORTS = {
     free: `${ON_HAND} - ${RESERVED}`,
     ofJobs: OF_JOBS,
     keep: KEEP,
+    lastOut: LAST_OUT,
   },
 } as const;
 
 /** Goods that are stocked, or lie somewhere. */
-function foundStock(db: Db, { words, low }: StockFilter) {
+function foundStock(db: Db, { words, low, stillSince }: StockFilter) {
   const query = db('item as i')
     .whereIn('i.kind', ['material', 'part'])
     .whereRaw('(i.stocked = 1 or exists (select 1 from stock_sum s where s.item_id = i.id and s.quantity > 0))');
   if (words) void query.where((w) => w.whereLike('i.number', `%${words}%`).orWhereLike('i.name', `%${words}%`));
   if (low === true) void query.whereRaw(`${KEEP} > 0 and ${ON_HAND} - ${RESERVED} < ${KEEP}`);
+  if (stillSince !== undefined)
+    void query.whereRaw(`${ON_HAND} > 0 and ${FIRST_IN} <= ? and coalesce(${LAST_OUT}, '') <= ?`, [
+      stillSince,
+      stillSince,
+    ]);
   return query;
 }
 
@@ -76,7 +101,7 @@ export async function listStock(db: Db, person: Person, filter: StockFilter = {}
     'i.name',
     'i.unit',
     db.raw(`${ON_HAND} as on_hand, ${RESERVED} as reserved, ${ON_HAND} - ${RESERVED} as free`),
-    db.raw(`${OF_JOBS} as of_jobs, ${KEEP} as keep, ${VALUE} as value`),
+    db.raw(`${OF_JOBS} as of_jobs, ${KEEP} as keep, ${VALUE} as value, ${LAST_OUT} as last_out`),
   );
   const page = await pageOf<Omit<StockRow, 'coming'>>(query, STOCK_SORTS, filter, LIST_SHOWN);
   const coming = await loadStoresSplits(

@@ -16,6 +16,7 @@ const KINDS = {
   customer: 10,
   costCode: 11,
   place: 12,
+  lot: 13,
 } as const;
 
 export type FindKind = keyof typeof KINDS;

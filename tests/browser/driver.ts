@@ -31,11 +31,11 @@ export class Browser {
     readonly base: string,
   ) {}
 
-  static async open(base: string, size = DESK): Promise<Browser> {
+  static async open(base: string, size = DESK, flags: readonly string[] = []): Promise<Browser> {
     const profile = mkdtempSync(join(tmpdir(), 'kettle-browser-'));
     const options = new Options();
     options.setChromeBinaryPath('/usr/bin/chromium');
-    options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+    options.addArguments(...FLAGS, ...flags, `--user-data-dir=${profile}`);
     options.setLoggingPrefs({ browser: 'ALL' });
     process.env.LANGUAGE = 'en_GB';
     const driver = await new Builder()

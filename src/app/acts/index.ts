@@ -117,6 +117,7 @@ export const sendOrder = offerSending(sending.sendOrder);
 export const markSentByHand = offerSending(sending.markSentByHand);
 export const receive = offerAction(receiving.receive);
 export const takeBack = offerAction(takingBack.takeBack);
+export const correctReceipt = offerAction(takingBack.correctReceipt);
 export const receiveTally = offerAction(tallying.receiveTally);
 export const tieCode = offerAction(tallying.tieCode);
 export const takeOutPaper = offerAction(papers.takeOutPaper);

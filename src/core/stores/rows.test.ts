@@ -2,9 +2,11 @@ import { readCounts, type Known } from './rows';
 
 const KNOWN: Known = {
   items: [
-    { id: 1, number: 'TU-38', name: 'Tube', unit: 'MTR', kind: 'material' },
-    { id: 2, number: 'BO-M8', name: 'Bolt', unit: 'C62', kind: 'part' },
-    { id: 3, number: 'WELD', name: 'Welding', unit: 'HUR', kind: 'service' },
+    { id: 1, number: 'TU-38', name: 'Tube', unit: 'MTR', kind: 'material', tracking: 'none', numberPattern: '' },
+    { id: 2, number: 'BO-M8', name: 'Bolt', unit: 'C62', kind: 'part', tracking: 'none', numberPattern: '' },
+    { id: 3, number: 'WELD', name: 'Welding', unit: 'HUR', kind: 'service', tracking: 'none', numberPattern: '' },
+    { id: 4, number: 'PU-24', name: 'Pump', unit: 'C62', kind: 'part', tracking: 'serial', numberPattern: 'SN-9999' },
+    { id: 5, number: 'EP-20', name: 'Paint', unit: 'C62', kind: 'material', tracking: 'lot', numberPattern: '' },
   ],
   places: [
     { id: 7, name: 'Main store' },
@@ -37,6 +39,7 @@ describe('a file of counts', () => {
         value: 11_025,
         keep: 200_000,
         reason: 'found behind the rack',
+        numbers: [],
       },
       {
         row: 3,
@@ -46,8 +49,48 @@ describe('a file of counts', () => {
         value: null,
         keep: null,
         reason: 'opening count from a file',
+        numbers: [],
       },
     ]));
+
+  it('takes a row for each serial number and lot, and leaves out what is not right of them', () => {
+    const { rows, left } = read(
+      'Item;Serial number or lot;Use by;Quantity;Value',
+      'PU-24;SN-0001;;1;100',
+      'PU-24;SN-0002;;;120',
+      'EP-20;L7;2027-03-31;6;60',
+      'EP-20;L8;;4;',
+      'PU-24;SN-0002;;1;',
+      'PU-24;SN-3;;1;',
+      'PU-24;SN-0004;;2;',
+      'PU-24;;;3;',
+      'BO-M8;SN-1;;3;',
+      'EP-20;L9;soon;1;',
+    );
+    expect(
+      rows.map((r) => [r.itemId, r.quantity, r.value, r.numbers.map((n) => [n.number, n.expiresOn, n.quantity])]),
+    ).toEqual([
+      [
+        4,
+        20_000,
+        22_000,
+        [
+          ['SN-0001', null, 10_000],
+          ['SN-0002', null, 10_000],
+        ],
+      ],
+      [
+        5,
+        100_000,
+        null,
+        [
+          ['L7', '2027-03-31', 60_000],
+          ['L8', null, 40_000],
+        ],
+      ],
+    ]);
+    expect(left.map((l) => l.row)).toEqual([6, 7, 8, 9, 10, 11]);
+  });
 
   it('takes what one costs for what all are worth, and another unit for its own', () =>
     expect(

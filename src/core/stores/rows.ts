@@ -1,15 +1,19 @@
 import { columnsOf, folded, type Row, type RowLeft } from '../columns';
-import { isGoods, type ItemKind } from '../items/kinds';
+import { asDay } from '../calendar/workdays';
+import { isGoods, type ItemKind, type Tracking } from '../items/kinds';
 import { LIMITS } from '../limits';
 import { parseDecimal, type DecimalMark } from '../money/decimal';
-import { lineNet, type Minor, type UnitPrice } from '../money/money';
+import { add, lineNet, type Minor, type UnitPrice } from '../money/money';
 import { decimalsOf } from '../money/currencies';
-import { quantity, type Quantity } from '../quantity/quantity';
+import { addQ, NONE, ONE, quantity, type Quantity } from '../quantity/quantity';
 import { exactFactor, findUnit, unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
+import { LONGEST_NUMBER, patternFault, type Numbered } from './numbers';
 import { done, refusal, refused, type Refusal, type Result } from '../result';
 
 const HEADINGS = {
+  serial: /serial|\blot\b|batch|s\/n/i,
+  expires: /expir|use by|best before/i,
   place: /^(place|store|where|location|bay)/i,
   keep: /^(keep|kept|level|minimum)|level to keep/i,
   each: /(each|unit) (cost|price|value)|^(cost|price)( each)?\b|cost each/i,
@@ -27,6 +31,8 @@ export type StockItem = {
   readonly name: string;
   readonly unit: string;
   readonly kind: ItemKind;
+  readonly tracking: Tracking;
+  readonly numberPattern: string;
 };
 
 /** What a row says of an item at a place; null for what it does not say. */
@@ -40,6 +46,8 @@ export type CountedRow = {
   readonly value: Minor | null;
   readonly keep: Quantity | null;
   readonly reason: string;
+  /** Its lots or serial numbers, of what has some. */
+  readonly numbers: readonly Numbered[];
 };
 
 export type Known = {
@@ -54,8 +62,8 @@ const fault = (message: string): Refusal => refusal('stores.row', message);
 export const COUNT_REASON = 'opening count from a file';
 
 /**
- * Reads what lies in stores: a row for each item and place, with what was counted, what it is worth or cost each, the
- * level to keep, and why it is put right.
+ * Reads what lies in stores: a row for each item and place, and for each lot or serial number of what has some, with what
+ * was counted, what it is worth or cost each, the level to keep, and why it is put right.
  *
  * @returns the rows that can be taken, and those that are left out with the reason; refused without the columns it needs
  */
@@ -85,15 +93,55 @@ export function readCounts(
     const line = readRow(cell, item, placeId, known);
     const key = `${item?.id}/${placeId}`;
     const twin = seen.get(key);
+    const before = read.find((r) => r.row === twin);
     if (!line.ok) left.push({ row, message: line.refusals[0]?.message ?? '' });
-    else if (twin !== undefined)
-      left.push({ row, message: `${item?.number} at that place stands in row ${twin} already.` });
-    else {
+    else if (before === undefined) {
       seen.set(key, row);
       read.push({ row, ...line.value });
+    } else {
+      const both = item?.tracking === 'none' ? undefined : together(before, line.value);
+      if (both === undefined)
+        left.push({ row, message: `${item?.number} at that place stands in row ${twin} already.` });
+      else read[read.indexOf(before)] = both;
     }
   }
   return done({ rows: read, left });
+}
+
+/** What has numbers has a row for each of them; undefined where one stands there twice. */
+function together(first: CountedRow, next: Omit<CountedRow, 'row'>): CountedRow | undefined {
+  const twice = next.numbers.some((n) => first.numbers.some((f) => f.number.toUpperCase() === n.number.toUpperCase()));
+  if (twice || next.numbers.length === 0) return undefined;
+  return {
+    ...first,
+    quantity: addQ(first.quantity ?? NONE, next.quantity ?? NONE),
+    value: first.value === null || next.value === null ? null : add(first.value, next.value),
+    keep: first.keep ?? next.keep,
+    numbers: [...first.numbers, ...next.numbers],
+  };
+}
+
+/** The number that a row says, with how many pieces it is of. */
+function numbersIn(
+  cell: (field: Field) => string,
+  item: StockItem,
+  many: Quantity | null,
+): Result<readonly Numbered[]> {
+  if (many === null || (many === 0 && cell('serial') === '')) return done([]);
+  const number = cell('serial').slice(0, LONGEST_NUMBER);
+  if (item.tracking === 'none')
+    return number === '' ? done([]) : refused(fault(`${item.number} has no numbers, but ${number} is said.`));
+  const words = item.tracking === 'serial' ? 'serial numbers' : 'lots';
+  if (number === '')
+    return refused(fault(`${item.number} goes by its ${words}: give a row for each, with its number.`));
+  if (item.tracking === 'serial' && many !== ONE)
+    return refused(fault(`${number} is one piece of ${item.number}, so its quantity is 1.`));
+  const odd = patternFault(number, item.numberPattern);
+  if (odd !== undefined) return refused(odd);
+  const said = cell('expires');
+  const expiresOn = said === '' ? null : asDay(said);
+  if (expiresOn === undefined) return refused(fault(`“${said}” is no day; write it as 2027-03-31.`));
+  return done([{ number, expiresOn, quantity: many }]);
 }
 
 function readRow(
@@ -117,7 +165,10 @@ function readRow(
     if (value.ok && value.value >= 0) return value.value;
     return fault(`“${cell(field)}” is no ${field === 'quantity' || field === 'keep' ? 'quantity' : 'amount'}.`);
   };
-  const [counted, keep] = [number('quantity', 4, 10_000_000), number('keep', 4, 10_000_000)];
+  const said = number('quantity', 4, 10_000_000);
+  // A row with a serial number is one piece.
+  const counted = said === null && item.tracking === 'serial' && cell('serial') !== '' ? (ONE as number) : said;
+  const keep = number('keep', 4, 10_000_000);
   const [value, each] = [
     number('value', decimalsOf(currency), LIMITS.line / 100),
     number('each', 4, LIMITS.price / 10_000),
@@ -131,6 +182,8 @@ function readRow(
     const whole = q === null ? undefined : wholeFault(q, item.unit, item.name);
     if (whole !== undefined) return refused(whole);
   }
+  const numbers = numbersIn(cell, item, many);
+  if (!numbers.ok) return numbers;
   const worth =
     typeof value === 'number'
       ? (value as Minor)
@@ -144,5 +197,6 @@ function readRow(
     value: many === null ? null : worth,
     keep: kept,
     reason: cell('reason').slice(0, 120) || COUNT_REASON,
+    numbers: numbers.value,
   });
 }

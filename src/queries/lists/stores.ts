@@ -1,9 +1,9 @@
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
-import { listStock, type StockRow } from '../stores';
-import { everyPage, list, measure, money, text } from './list';
+import { listStock, stockFilter, type StockRow } from '../stores';
+import { day, everyPage, list, measure, money, text } from './list';
 
-export const stores = list<StockRow>('see stores', 'Stores', ({ db, person, query, currency }) => ({
+export const stores = list<StockRow>('see stores', 'Stores', ({ db, person, query, currency, today }) => ({
   columns: [
     { head: 'Number', cell: (s) => text(s.number) },
     { head: 'Name', cell: (s) => text(s.name) },
@@ -14,11 +14,10 @@ export const stores = list<StockRow>('see stores', 'Stores', ({ db, person, quer
     { head: 'Of jobs', cell: (s) => measure(s.ofJobs) },
     { head: 'Coming', cell: (s) => measure(s.coming) },
     { head: 'Kept', cell: (s) => measure(s.keep) },
+    { head: 'Last out', cell: (s) => day(s.lastOut) },
     ...(may(person, 'see money')
       ? [{ head: `Value ${currency}`, cell: (s: StockRow) => money(s.value, currency) }]
       : []),
   ],
-  pages: everyPage((after) =>
-    listStock(db, person, { words: query.words, low: query.show === 'low', sort: query.sort, after }),
-  ),
+  pages: everyPage((after) => listStock(db, person, { ...stockFilter(query, today), after })),
 }));

@@ -23,7 +23,7 @@ type Words = {
 };
 
 /** A number with its signs, and without them: TU-316-38 is found as TU31638 too. */
-const numbered = (column: string) => `${column} || ' ' || replace(replace(${column}, '-', ''), '.', '')`;
+export const numbered = (column: string) => `${column} || ' ' || replace(replace(${column}, '-', ''), '.', '')`;
 /** What follows the last dash of a number, without leading zeros: K26-0023 is found as 23 too. */
 const counted = (column: string) => `ltrim(replace(${column}, rtrim(${column}, '0123456789'), ''), '0')`;
 
@@ -91,7 +91,8 @@ const FOUND: readonly Words[] = [
   { kind: 11, table: 'cost_code', words: `t.code || ' ' || ltrim(t.code, '0') || ' ' || t.name`, of: 'code, name' },
 ];
 
-function keepInStep({ kind, table, words, joins = '', of, also = [] }: Words): string {
+/** A view of the words of a table’s rows, and what keeps `find` in step with it. */
+export function keepInStep({ kind, table, words, joins = '', of, also = [] }: Words): string {
   const from = `${kind}000000000000`;
   const view = `find_${table}`;
   const put = (ids: string) =>

@@ -1,6 +1,7 @@
 import { bringToLedger } from '../stock/bringToLedger';
 import { bringReady } from '../tab/needs';
 import type { Db } from '../connection';
+import { keepInStep, numbered } from './003-entry';
 
 /**
  * Goods followed to the piece and the penny: bins, lots and serial numbers, goods of jobs, inspection at the door,
@@ -18,6 +19,7 @@ CREATE TABLE lot (
   id INTEGER PRIMARY KEY, item_id INTEGER NOT NULL REFERENCES item(id), number TEXT NOT NULL COLLATE NOCASE, expires_on TEXT, UNIQUE (item_id, number)
 ) STRICT;
 CREATE INDEX lot_by_number ON lot(number);
+${keepInStep({ kind: 13, table: 'lot', words: numbered('t.number'), of: 'number' })}
 -- How the numbers of its pieces read: 9 for a figure, A for a letter, * for either, all else as it is. Empty for any.
 ALTER TABLE item ADD COLUMN number_pattern TEXT NOT NULL DEFAULT '';
 ALTER TABLE item ADD COLUMN inspected INTEGER NOT NULL DEFAULT 0 CHECK (inspected IN (0, 1));

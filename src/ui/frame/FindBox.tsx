@@ -21,7 +21,7 @@ type Shown = {
 
 const keyOf = (f: Shown) => `${f.href} ${f.label}`;
 
-const NUMBERED: readonly FindKind[] = ['job', 'quote', 'item', 'order', 'receipt', 'invoice', 'costCode'];
+const NUMBERED: readonly FindKind[] = ['job', 'quote', 'item', 'order', 'receipt', 'invoice', 'costCode', 'lot'];
 
 const KIND_NAMES: Readonly<Record<FindKind, string>> = {
   job: 'Job',
@@ -36,6 +36,7 @@ const KIND_NAMES: Readonly<Record<FindKind, string>> = {
   customer: 'Customer',
   costCode: 'Code',
   place: 'Place',
+  lot: 'Number',
 };
 
 /** Every word typed begins a word of the place. */

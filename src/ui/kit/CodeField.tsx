@@ -1,12 +1,16 @@
 'use client';
 
-import { useRef } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
+
+/** The decoder is large, and few need it: it comes when it is asked for. */
+const Camera = lazy(() => import('./Camera'));
 
 /** A scanner types faster than anybody: what comes like that and stops is a whole code, with Enter or without. */
 const BURST = { each: 35, atLeast: 6, pause: 160 };
 
-/** The one field that takes what a scanner types; it has the cursor again after each code. */
+/** The one field that takes what a scanner types; it has the cursor again after each code. A phone’s camera can scan, too. */
 export function CodeField({ onCode }: { onCode: (code: string) => void }) {
+  const [camera, setCamera] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const typed = useRef({ since: 0, timer: undefined as ReturnType<typeof setTimeout> | undefined });
   const take = () => {
@@ -42,6 +46,19 @@ export function CodeField({ onCode }: { onCode: (code: string) => void }) {
         maxLength={400}
         onChange={watch}
       />
+      <button
+        type="button"
+        className="step mt-1.5 inline-flex items-center max-phone:min-h-[44px]"
+        aria-pressed={camera}
+        onClick={() => setCamera(!camera)}
+      >
+        {camera ? 'Camera off' : 'Use the camera'}
+      </button>
+      {camera && (
+        <Suspense fallback={<p className="mt-2 text-ink-2">getting the camera ready…</p>}>
+          <Camera onCode={onCode} />
+        </Suspense>
+      )}
     </form>
   );
 }

@@ -15,7 +15,7 @@ const amount = (q: Quantity, unit: string) =>
   q === 0 ? <Dash /> : `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
 export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Listed }) {
-  const { currency, may } = useYard();
+  const { currency, day, may } = useYard();
   const measure = (
     key: 'onHand' | 'reserved' | 'free' | 'ofJobs' | 'coming' | 'keep',
     head: string,
@@ -56,6 +56,14 @@ export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Li
     measure('ofJobs', 'Of jobs', true),
     measure('coming', 'Coming', true),
     measure('keep', 'Kept', true),
+    {
+      key: 'lastOut',
+      head: 'Last out',
+      wide: true,
+      className: 'whitespace-nowrap',
+      by: (s) => s.lastOut ?? '',
+      cell: (s) => (s.lastOut === null ? <Dash /> : day(s.lastOut)),
+    },
     ...(may('see money')
       ? [
           {

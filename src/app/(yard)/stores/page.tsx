@@ -1,5 +1,5 @@
 import { may } from '@/core/people/rights';
-import { listStock, sumStock } from '@/queries/stores';
+import { listStock, stockFilter, sumStock } from '@/queries/stores';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -15,10 +15,12 @@ export const metadata = { title: 'Stores' };
 const SHOWN = [
   ['', 'All that is kept'],
   ['low', 'Below its level'],
+  ['slow', 'Slow: nothing out for 6 months'],
+  ['dead', 'Dead: nothing out for 2 years'],
 ] as const;
 
-export default place(async ({ db, person, query }) => {
-  const filter = { ...query, low: query.show === 'low' };
+export default place(async ({ db, person, query, today }) => {
+  const filter = stockFilter(query, today);
   const { rows, next, sorts } = await listStock(db, person, filter);
   const foot = await sumStock(db, person, filter);
   return (

@@ -8,6 +8,7 @@ import { useAct, useOnce } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
 import { takeBack } from '../../../acts';
 import { Papers } from './Papers';
+import { cameWith, PutRight } from './PutRight';
 
 const KINDS: Readonly<Record<DockReceipt['kind'], string>> = {
   delivery: 'taken in',
@@ -21,6 +22,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
   const { day, may } = useYard();
   const once = useOnce();
   const [asked, setAsked] = useState<number>();
+  const [righting, setRighting] = useState<number>();
   const { run, busy, refusals } = useAct(takeBack, {
     said: () => 'The receipt is taken back',
     onDone: () => {
@@ -55,6 +57,16 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                 {[r.who, r.note, r.carrier, packagesOf(r.packages)].filter(Boolean).join(' · ')}{' '}
                 <Prints order={order.number} receipt={r} />
               </span>
+              {r.back === 0 && may('receive') && cameWith(r, order.lines) !== undefined && (
+                <button
+                  type="button"
+                  className="min-h-[28px] whitespace-nowrap underline-offset-2 hover:underline max-phone:min-h-[44px]"
+                  aria-expanded={righting === r.id}
+                  onClick={() => setRighting(righting === r.id ? undefined : r.id)}
+                >
+                  put right
+                </button>
+              )}
               {r.back === 0 && may('receive') && (
                 <button
                   type="button"
@@ -75,6 +87,9 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                 papers={r.papers}
                 add="add a photo or paper"
               />
+            )}
+            {righting === r.id && (
+              <PutRight receipt={r} came={cameWith(r, order.lines) ?? []} onClose={() => setRighting(undefined)} />
             )}
             {asked === r.id && (
               <div className="mt-1 rounded-lg border border-line bg-glaze px-3 py-2">
