@@ -1,6 +1,5 @@
 'use client';
 
-import { type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import type { AtHand as Told } from '@/queries/atHand';
 import Link from '@/ui/Link';

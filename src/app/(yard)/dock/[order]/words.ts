@@ -1,5 +1,3 @@
-import { type Quantity } from '@/core/quantity/quantity';
-import { measured } from '@/core/quantity/units';
 import type { ReasonChoice } from '@/queries/dockOrder';
 
 type Does = ReasonChoice['does'];

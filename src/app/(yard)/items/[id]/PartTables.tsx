@@ -2,7 +2,7 @@
 
 import type { Day } from '@/core/calendar/workdays';
 import { formatPrice, signOf } from '@/core/money/money';
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity } from '@/core/quantity/quantity';
 import { measured, unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { ItemPast, ItemView } from '@/queries/items';

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { ITEM_KIND_NAMES, TRACKING_NAMES } from '@/core/items/kinds';
 import { may } from '@/core/people/rights';
-import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity } from '@/core/quantity/quantity';
 import { measured, unitOf } from '@/core/quantity/units';
 import { formatDay } from '@/core/calendar/workdays';
 import { loadFiles } from '@/queries/files';
