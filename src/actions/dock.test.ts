@@ -1,4 +1,4 @@
-import { openDock, type Dock } from '../../tests/support/dock';
+import { numbered, openDock, type Dock } from '../../tests/support/dock';
 import { must, q, refusedWith, type TestCompany, TODAY } from '../../tests/support/company';
 import { plusDays } from '@/core/calendar/workdays';
 import { insertOne } from '@/store/rows';
@@ -15,6 +15,17 @@ beforeEach(async () => {
   ({ yard, dock } = await openDock());
 });
 afterEach(async () => yard.closeProven());
+
+it('takes a thousand serial numbers that were pasted, and none where one stands there twice', async () => {
+  await dock.serial();
+  const order = await dock.order({ needId: await dock.pieces(1000), buy: q(1000) });
+  const numbers = Array.from({ length: 1000 }, (_, k) => `SN-${k}`);
+  const twice = await dock.take(order, 1000, { numbers: numbered(...numbers.slice(1), 'sn-7') });
+  expect(refusedWith(twice)).toEqual(['numbers.twice']);
+  expect(await yard.db('receipt').count({ n: '*' })).toEqual([{ n: 0 }]);
+  must(await dock.take(order, 1000, { numbers: numbered(...numbers) }));
+  expect(await yard.db('stockSpot').where('lotId', '>', 0).count({ n: '*' })).toEqual([{ n: 1000 }]);
+}, 60_000);
 
 describe('goods that come for a job', () => {
   it('lie in stores as its own, at what they cost it, and cost it nothing more when they are issued', async () => {

@@ -104,6 +104,9 @@ describe('all that lies here for a job', () => {
     await click('Pick all');
     await click('Issue');
     await browser.reads('issued to 415');
+    await browser.go('/jobs/415/buy-list');
+    await browser.reads('Material complete since');
+    await browser.go('/stores/pick/415');
     await browser.reads('Nothing is put by for this job');
   });
 
