@@ -20,6 +20,7 @@ import * as items from './items';
 import * as jobs from './jobs';
 import * as ladder from './ladder';
 import * as mailing from './mailing';
+import * as marking from './marking';
 import * as mending from './mending';
 import * as moving from './moving';
 import * as needs from './needs';
@@ -74,6 +75,7 @@ const ROOMS = [
   jobs,
   ladder,
   mailing,
+  marking,
   mending,
   moving,
   needs,

@@ -4,6 +4,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { loadBuyList } from '@/queries/needs';
 import { loadDesk } from '@/queries/desk';
 import { loadMaterial } from '@/queries/material';
+import { markLine } from './marking';
 import { keepPaper, takeOutPaper } from './papers';
 import { chooseMail } from './people';
 import { takeBack } from './takingBack';
@@ -82,6 +83,20 @@ describe('the material of a job', () => {
     expect(await readyOn()).not.toBeNull();
     must(await takeOutPaper(await yard.as('storekeeper'), { documentId: id }));
     expect([await standing(needId), await readyOn()]).toEqual(['uncertified', null]);
+  });
+
+  it('waits for what one line alone is marked for', async () => {
+    const { order, needId } = await dock.ordered(4);
+    const lineId = (await dock.line(order)).id;
+    const marking = async (marks: { inspected: boolean; certificate: boolean }) =>
+      must(await markLine(await yard.as('storekeeper'), { lineId, ...marks }));
+    await marking({ inspected: true, certificate: false });
+    must(await dock.take(order, 1));
+    expect((await dock.line(order)).held).toBe(q(1));
+    await marking({ inspected: false, certificate: true });
+    must(await dock.take(order, 3));
+    expect(await standing(needId)).toBe('held');
+    expect(await readyOn()).toBeNull();
   });
 
   it('tells apart what waits to be inspected, for the line that would get it', async () => {

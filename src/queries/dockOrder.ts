@@ -32,6 +32,10 @@ export type DockLine = {
   readonly numberPattern: string;
   /** Whether what comes waits for its inspection. */
   readonly inspected: boolean;
+  /** What this line alone is marked for, and what its item always is. */
+  readonly marks: Readonly<Record<'inspected' | 'certificate', boolean>> & {
+    readonly byItem: Readonly<Record<'inspected' | 'certificate', boolean>>;
+  };
   /** From its unit to the item's, which numbers are counted in. */
   readonly toItem: Factor;
   /** Numbers of what is held, and of what was rejected. */
@@ -160,6 +164,10 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
         tracking: item?.tracking ?? 'none',
         numberPattern: item?.numberPattern ?? '',
         inspected: l.inspected === 1 || item?.inspected === 1,
+        marks: {
+          ...{ inspected: l.inspected === 1, certificate: l.certificate === 1 },
+          byItem: { inspected: item?.inspected === 1, certificate: item?.certificate === 1 },
+        },
         toItem: lineToItem(l.factor, l.shareUnit, item?.unit),
         heldNumbers: of('held'),
         rejectedNumbers: of('rejected'),

@@ -141,6 +141,7 @@ export const ASKS: Readonly<Record<string, Right>> = {
   takeCounts: 'keep stores',
   keepLevel: 'keep stores',
   issuePicked: 'keep stores',
+  markLine: 'receive',
   beginCount: 'keep stores',
   countLines: 'keep stores',
   countFound: 'keep stores',

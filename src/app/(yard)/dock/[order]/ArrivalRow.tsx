@@ -13,6 +13,7 @@ import { PickField } from '@/ui/kit/PickField';
 import { ProgressGlass } from '@/ui/SightGlass';
 import type { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
+import { LineMarks } from './LineMarks';
 import { NumbersField } from '../NumbersField';
 import { Papers } from './Papers';
 import { ReasonField } from './ReasonField';
@@ -208,6 +209,7 @@ function WhatIsWrong({ order, line, k, form }: Omit<Props, 'open'>) {
           <PickField kind="place" label="It was sent to" {...form.pick(`arrivals.${k}.restPlace`)} />
         )}
       </div>
+      <LineMarks line={line} />
     </div>
   );
 }
