@@ -105,7 +105,10 @@ function JobTop({ job, material, asset, day, today, calendar }: TopProps) {
         <p className="mt-0.5 text-ink-2">{facts}</p>
         {material !== undefined && job.state === 'live' && (
           <p>
-            <Link href={`/jobs/${job.number}/buy-list`} className="hover:underline">
+            <Link
+              href={`/jobs/${job.number}/buy-list`}
+              className="hover:underline max-phone:block max-phone:min-h-[44px]"
+            >
               <span className="text-ink-2">Material</span>{' '}
               <b className={material.missing === 0 ? 'text-enamel' : 'text-amber'}>
                 {materialInWords(material, (d) => formatDay(d, today))}

@@ -59,6 +59,9 @@ export function BuyList({ list, job, quote, shown }: Props) {
           </button>{' '}
           {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>}{' '}
           <Tags tags={[...n.tags, ...(n.more === 0 ? [] : [moreTag(n.more, currency)])]} />
+          <span className="mt-0.5 block phone:hidden">
+            <StandingMark standing={n.standing} on={awaitedOn(n, day)} />
+          </span>
         </>
       ),
     },
@@ -108,6 +111,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
       head: 'It is',
       by: (n) => STANDINGS.indexOf(n.standing),
       cell: (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />,
+      wide: true,
     },
     { key: 'way', head: 'Its way', cell: (n) => <Way need={n} />, className: 'w-[64px]', wide: true },
     ...(may('see money')

@@ -107,6 +107,11 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
         {isIn && need !== null && need.neededOn !== null && (
           <span className="block text-[12.5px] text-ink-2 phone:hidden">needed {tree.day(need.neededOn)}</span>
         )}
+        {isIn && need !== null && (
+          <span className="mt-0.5 block font-normal phone:hidden">
+            <StandingMark standing={need.standing} on={awaitedOn(need, tree.day)} />
+          </span>
+        )}
       </span>
     </span>
   );
@@ -156,6 +161,7 @@ export const planColumns = (tree: Tree): Column<PlanRow>[] => {
     {
       key: 'standing',
       head: 'It is',
+      wide: true,
       cell: (r) => bought(r, (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />),
     },
     { key: 'way', head: 'Its way', wide: true, className: 'w-[84px]', cell: (r) => bought(r, (n) => <Way need={n} />) },
