@@ -40,6 +40,7 @@ describe('a job’s plan', () => {
       '43.44 m',
       'Tue 19 May',
       'Tue 12 May',
+      'part in',
       '',
     ]);
     expect((await row('Bolt A4 M8'))[1]).toContain('reserved');
