@@ -103,6 +103,19 @@ describe('a picking list', () => {
     expect(await yard.db('audit').where({ action: 'issuePicked' }).count({ n: '*' })).toEqual([{ n: 1 }]);
   });
 
+  it('counts in the unit of the item what a line wants in its own', async () => {
+    await opening(tube, 6, 3000);
+    const needId = await need(2500, 0, '2026-06-01', { unit: 'MMT', price: 0.01 });
+    must(await reserving(needId, 2.5));
+    const [row] = (await list()).rows;
+    expect([row?.unit, row?.wanted]).toEqual(['MTR', q(2.5)]);
+    must(await issuing(lineOf(needId, tube, 2)));
+    expect((await list()).rows.map((r) => r.wanted)).toEqual([q(0.5)]);
+    must(await issuing(lineOf(needId, tube, 0.5)));
+    expect(await yard.db('need').where({ id: needId }).first('open', 'missing')).toEqual({ open: 0, missing: 0 });
+    expect((await yard.db('issue').where({ needId }).sum({ v: 'value' }))[0]).toEqual({ v: 1250 });
+  });
+
   it('is issued whole or not at all', async () => {
     await opening(tube, 20, 10_000);
     await opening(pump, 1, 3000, ['P-1']);

@@ -4,6 +4,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { loadBuyList } from '@/queries/needs';
 import { loadDesk } from '@/queries/desk';
 import { loadMaterial } from '@/queries/material';
+import { beginCount, countLines, endCounting, postCount } from './countSheets';
 import { markLine } from './marking';
 import { keepPaper, takeOutPaper } from './papers';
 import { chooseMail } from './people';
@@ -83,6 +84,24 @@ describe('the material of a job', () => {
     expect(await readyOn()).not.toBeNull();
     must(await takeOutPaper(await yard.as('storekeeper'), { documentId: id }));
     expect([await standing(needId), await readyOn()]).toEqual(['uncertified', null]);
+  });
+
+  it('waits again for what a counting sheet misses of its own goods, and does not lose what it cost', async () => {
+    const { order, needId } = await dock.ordered(4);
+    must(await dock.take(order, 4));
+    expect(await readyOn()).not.toBeNull();
+    const keeper = await yard.as('storekeeper');
+    const { id: countId } = must(await beginCount(keeper, { once: yard.once(), placeId: 1, binId: null, blind: true }));
+    const line = await yard.db('stockCountLine').where({ countId }).first('id', 'jobId');
+    expect(line?.jobId).toBe(jobId());
+    must(await countLines(keeper, { countId, lines: [{ lineId: line?.id ?? 0, was: null, counted: q(3) }] }));
+    must(await endCounting(keeper, { countId, version: 1 }));
+    const received = () => yard.db('tabSum').where({ jobId: jobId(), stage: 'received' }).sum({ n: 'amount' });
+    const before = await received();
+    must(await postCount(keeper, { once: yard.once(), countId, version: 2, reason: 'lost' }));
+    expect(await received()).toEqual(before);
+    expect(await dock.openOf(needId)).toEqual({ open: q(1), missing: q(1) });
+    expect([await standing(needId), await readyOn()]).toEqual(['partIn', null]);
   });
 
   it('waits for what one line alone is marked for', async () => {
