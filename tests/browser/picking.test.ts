@@ -72,7 +72,7 @@ describe('two serial parts of a repair', () => {
     await browser.reads('SN-1103 is picked already.');
     await scan('NO-SUCH');
     await browser.reads('Nothing on this list goes by this code.');
-    await click('Issue 1 line');
+    await click('Issue');
     await browser.reads('1 line issued to 418');
     expect((await spots('PU-BG-24'))[0]?.n).toBe(10_000);
     await browser.go('/jobs/418/buy-list');
