@@ -99,11 +99,10 @@ async function openCount({ trx }: Work, id: number): Promise<StockCount> {
 export const countLines = defineAction({
   name: 'countLines',
   right: 'keep stores',
-  personal: true,
   input: z.object({ countId: z.number().int(), lines: z.array(countedLine).min(1).max(MOST_SPOTS) }),
   run: async (work, { countId, lines }) => {
-    const { trx } = work;
-    const { placeId } = await openCount(work, countId);
+    const { trx, audit } = work;
+    const { placeId, number } = await openCount(work, countId);
     for (const { lineId, was, counted: now, before } of lines) {
       const line = found(await trx('stockCountLine').where({ id: lineId, countId }).first(), 'This line');
       const item = await goodsItem(trx, line.itemId);
@@ -115,6 +114,11 @@ export const countLines = defineAction({
       const book = now === null ? null : before ? line.begun : await lies(work, { ...line, placeId });
       await trx('stockCountLine').where({ id: lineId }).update({ counted: now, book });
     }
+    await audit({
+      words: `Counted ${counted(lines.length, 'line')} of ${number}`,
+      subjects: [['company', 1]],
+      after: lines,
+    });
   },
 });
 
@@ -122,7 +126,6 @@ export const countLines = defineAction({
 export const countFound = defineAction({
   name: 'countFound',
   right: 'keep stores',
-  personal: true,
   input: z.object({
     once,
     countId: z.number().int(),
@@ -133,8 +136,8 @@ export const countFound = defineAction({
     quantity: countFields.shape.quantity.refine((q) => q > 0, 'A quantity must be above zero.'),
   }),
   run: async (work, { countId, itemId, binId, number, expiresOn, quantity: q }) => {
-    const { trx } = work;
-    const { placeId, binId: only } = await openCount(work, countId);
+    const { trx, audit } = work;
+    const { placeId, binId: only, number: sheet } = await openCount(work, countId);
     const item = await goodsItem(trx, itemId);
     if (only !== null && binId !== only) refuse('count.bin', 'This sheet counts another bin.', 'binId');
     await binOf(trx, placeId, binId);
@@ -150,7 +153,13 @@ export const countFound = defineAction({
     const at = { itemId, placeId, jobId: null, binId, lotId };
     const book = await lies(work, at);
     const line = { countId, itemId, jobId: null, binId, lotId, begun: book, counted: q, book };
-    return { id: await insertOne(trx, 'stockCountLine', line) };
+    const id = await insertOne(trx, 'stockCountLine', line);
+    await audit({
+      words: `Found ${saidOf(q, item)} by ${sheet}`,
+      subjects: [['item', itemId]],
+      after: { ...line, number },
+    });
+    return { id };
   },
 });
 

@@ -1,24 +1,19 @@
 import { z } from 'zod';
 import { defineAction, found, refuse } from './action';
+import { touchLine } from './papers';
 
 /** Marks one line of an order: whether what comes of it waits to be inspected, and whether a certificate has to come with it. */
 export const markLine = defineAction({
   name: 'markLine',
   right: 'receive',
   input: z.object({ lineId: z.number().int(), inspected: z.boolean(), certificate: z.boolean() }),
-  run: async ({ trx, touch, audit }, { lineId, ...marks }) => {
+  run: async (work, { lineId, ...marks }) => {
+    const { trx, audit } = work;
     const line = found(await trx('orderLine').where({ id: lineId }).first(), 'This line');
     if (line.kind !== 'goods') refuse('line.kind', `${line.description} is not delivered, so it has neither.`);
     const after = { inspected: Number(marks.inspected), certificate: Number(marks.certificate) };
     await trx('orderLine').where({ id: lineId }).update(after);
-    const splits = await trx('split').where({ lineId }).select('id');
-    // Work waits for a certificate as it does for the goods.
-    touch(
-      'Line marked',
-      'order',
-      line.orderId,
-      splits.map((s) => s.id),
-    );
+    await touchLine(work, 'Line marked', line.orderId, lineId);
     await audit({
       words: `Marked ${line.description}`,
       subjects: [['order', line.orderId]],

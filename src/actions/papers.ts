@@ -30,7 +30,7 @@ export const keepPaper = defineAction({
       ...{ about, aboutId, name, type: typeOf(name), revision: '', role: 'file' },
       ...{ bytes: Buffer.from(bytes), size: bytes.length, personId: actor.id, at: now },
     });
-    if (about === 'certificate') await touchLine(work, orderId, aboutId);
+    if (about === 'certificate') await touchLine(work, 'Certificate', orderId, aboutId);
     await audit({
       words: about === 'receipt' ? `Kept ${name} with a receipt` : `Kept the certificate ${name}`,
       subjects: [['order', orderId], ...(about === 'receipt' ? [['receipt', aboutId] as const] : [])],
@@ -48,11 +48,11 @@ async function orderOf(trx: Work['trx'], about: string, id: number): Promise<num
   return found(row, 'What it is about').orderId;
 }
 
-/** Work waits for a certificate as it does for the goods. */
-async function touchLine({ trx, touch }: Work, orderId: number, lineId: number): Promise<void> {
+/** Says that something happened to a line: work waits for its certificate as it does for the goods. */
+export async function touchLine({ trx, touch }: Work, event: string, orderId: number, lineId: number): Promise<void> {
   const splits = await trx('split').where({ lineId }).select('id');
   touch(
-    'Certificate',
+    event,
     'order',
     orderId,
     splits.map((s) => s.id),
@@ -75,7 +75,7 @@ export const takeOutPaper = defineAction({
     );
     await trx('document').where({ id: documentId }).update({ goneOn: today });
     const orderId = await orderOf(trx, paper.about, paper.aboutId);
-    if (paper.about === 'certificate') await touchLine(work, orderId, paper.aboutId);
+    if (paper.about === 'certificate') await touchLine(work, 'Certificate', orderId, paper.aboutId);
     await audit({ words: `Took out ${paper.name}`, subjects: [['order', orderId]] });
   },
 });

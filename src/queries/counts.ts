@@ -10,8 +10,8 @@ import { groupBy } from '@/core/group';
 import type { CountPaper } from '@/formats/pdf/countSheet';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
+import { codesOf } from '@/store/find';
 import type { Person } from '@/store/people';
-import { whereIn } from '@/store/rows';
 import { pileKey, worthOfLots } from '@/store/stock/piles';
 import { dayOnPaper } from '@/store/told';
 import { permit } from './permit';
@@ -103,7 +103,6 @@ export type CountView = {
 };
 
 type Raw = Omit<CountRow, 'codes' | 'moved' | 'hasMoved' | 'difference' | 'worth'> & {
-  readonly gtin: string | null;
   readonly placeId: number;
   readonly jobId: number | null;
   readonly lotId: number | null;
@@ -154,7 +153,6 @@ export async function loadCount(db: Db, person: Person, id: number): Promise<Cou
         description: 'i.name',
         unit: 'i.unit',
         tracking: 'i.tracking',
-        gtin: 'i.gtin',
         job: 'j.number',
         bin: db.raw("coalesce(b.name, '')"),
         now: db.raw('coalesce(s.quantity, 0)'),
@@ -162,14 +160,9 @@ export async function loadCount(db: Db, person: Person, id: number): Promise<Cou
         pileValue: 't.value',
       } as never,
     )) as unknown as Raw[];
-  const codes = groupBy(
-    await whereIn(
-      db,
-      'supplierPart',
-      'itemId',
-      raws.map((r) => r.itemId),
-    ),
-    (p) => p.itemId,
+  const codes = await codesOf(
+    db,
+    raws.map((r) => r.itemId),
   );
   const money = may(person, 'see money');
   const pieces = money
@@ -180,13 +173,11 @@ export async function loadCount(db: Db, person: Person, id: number): Promise<Cou
     : new Map();
   const worths = worthsOf(raws, pieces);
   const rows = raws.map((raw): CountRow => {
-    const { gtin, begun, now, pileQuantity: _, pileValue: __, placeId: ___, jobId: ____, lotId: _____, ...r } = raw;
+    const { begun, now, pileQuantity: _, pileValue: __, placeId: ___, jobId: ____, lotId: _____, ...r } = raw;
     const difference = differenceOf(r);
     return {
       ...r,
-      codes: [r.itemNumber, gtin ?? '', ...(codes.get(r.itemId) ?? []).map((p) => p.theirNumber)].filter(
-        (c) => c !== '',
-      ),
+      codes: codes(r.itemId),
       book: hides ? null : (r.book ?? now),
       moved: hides ? null : quantity(now - begun),
       hasMoved: now !== begun,

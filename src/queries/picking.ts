@@ -17,6 +17,7 @@ import { pickingList, type PickingLine, type PickTarget, type ToPick } from '@/c
 import type { PickPaper } from '@/formats/pdf/pickingList';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
+import { codesOf } from '@/store/find';
 import { loadItems } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import { among, whereIn } from '@/store/rows';
@@ -130,14 +131,9 @@ async function linesOf(db: Db, jobId: number): Promise<Line[]> {
       )
     ).map((p) => [p.id, p.name]),
   );
-  const codes = groupBy(
-    await whereIn(
-      db,
-      'supplierPart',
-      'itemId',
-      sources.map((s) => s.itemId),
-    ),
-    (p) => p.itemId,
+  const codes = await codesOf(
+    db,
+    sources.map((s) => s.itemId),
   );
   const merged = new Map<string, Source>();
   for (const s of sources) {
@@ -147,7 +143,6 @@ async function linesOf(db: Db, jobId: number): Promise<Line[]> {
   return [...merged].flatMap(([key, s]): Line[] => {
     const item = items.get(s.itemId);
     if (item === undefined) return [];
-    const theirs = (codes.get(s.itemId) ?? []).map((p) => p.theirNumber);
     return [
       {
         ...{ key, needId: s.needId, itemId: s.itemId, placeId: s.placeId, ownerId: s.jobId },
@@ -158,7 +153,7 @@ async function linesOf(db: Db, jobId: number): Promise<Line[]> {
           tracking: item.tracking as Tracking,
           pattern: item.numberPattern,
         },
-        codes: [item.number, item.gtin ?? '', ...theirs].filter((c) => c !== ''),
+        codes: codes(item.id),
         ...{ place: places.get(s.placeId) ?? '', pile: pileKey(s), wanted: s.quantity },
       },
     ];

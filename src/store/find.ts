@@ -1,5 +1,7 @@
 import { wordsOf } from '@/core/find/words';
+import { groupBy } from '@/core/group';
 import type { Db } from './connection';
+import { whereIn } from './rows';
 import type { LastUsed } from './tables';
 
 /** What can be found, by the figure that its row ids in `find` begin with. */
@@ -122,6 +124,17 @@ export async function idsCalled(
   for (const [rank, sql] of (CALLED[kind] ?? []).entries())
     for (const row of (await db.raw(sql, [asked])) as { word: string; id: number }[]) found.push({ ...row, rank });
   return found;
+}
+
+/** All that a code may say to call each of these items: our number, its GTIN, and what its suppliers call it. */
+export async function codesOf(db: Db, itemIds: readonly number[]): Promise<(itemId: number) => readonly string[]> {
+  const ids = [...new Set(itemIds)];
+  const items = await whereIn(db, 'item', 'id', ids);
+  const theirs = groupBy(await whereIn(db, 'supplierPart', 'itemId', ids), (p) => p.itemId);
+  const codes = new Map(
+    items.map((i) => [i.id, [i.number, i.gtin ?? '', ...(theirs.get(i.id) ?? []).map((p) => p.theirNumber)]]),
+  );
+  return (itemId) => (codes.get(itemId) ?? []).filter((c) => c !== '');
 }
 
 const KEPT = 50;
