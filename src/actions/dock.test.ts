@@ -1,12 +1,15 @@
 import { numbered, openDock, type Dock } from '../../tests/support/dock';
 import { must, q, refusedWith, type TestCompany, TODAY } from '../../tests/support/company';
 import { plusDays } from '@/core/calendar/workdays';
+import { loadDockOrder } from '@/queries/dockOrder';
+import { compareInvoice, differencesOf } from '@/store/invoices';
 import { insertOne } from '@/store/rows';
 import { issueStock, returnIssue } from './issuing';
 import { saveItem } from './items';
 import { moveStock, scrapStock, transferStock } from './moving';
 import { draftOrders } from './orders';
-import { addReason } from './reasons';
+import { addReason, changeReason, retireReason } from './reasons';
+import { takeBack } from './takingBack';
 
 let yard: TestCompany;
 let dock: Dock;
@@ -137,6 +140,25 @@ describe('a delivery that is not as it was ordered', () => {
     expect(await yard.db('rest').first('quantity')).toEqual({ quantity: q(6) });
   });
 
+  it('tells of a bill what was missing from the parcel, as long as that was said last and stands', async () => {
+    const { order: of } = await dock.ordered(10);
+    const missing = { rest: { reasonId: await dock.reason('missing') } };
+    const { id: receiptId } = must(await dock.take(of, 3, missing));
+    must(await takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId }));
+    const { id: billId } = must(await yard.bill(await yard.order(of.id), 10));
+    const heldFor = async () => {
+      const bill = await yard.db('invoice').where({ id: billId }).first();
+      return bill && differencesOf(await compareInvoice(yard.db, bill)).map((d) => d.words);
+    };
+    expect(await heldFor()).toEqual(['Tube: 10 billed, 0 received.']);
+    must(await dock.take(of, 4, missing));
+    expect(await heldFor()).toEqual(['Tube: 10 billed, 4 received, 6 missing from the parcel.']);
+    must(await dock.take(of, 4));
+    expect(await heldFor()).toEqual(['Tube: 10 billed, 8 received, 2 missing from the parcel.']);
+    must(await dock.take(of, 0, { rest: { reasonId: await dock.reason('toCome'), promisedOn: '2026-06-20' } }));
+    expect(await heldFor()).toEqual(['Tube: 10 billed, 8 received.']);
+  });
+
   it('says where the rest was sent, and awaits it there', async () => {
     const { order: of } = await dock.ordered(10);
     const site = await dock.site();
@@ -175,6 +197,20 @@ describe('a delivery that is not as it was ordered', () => {
     const { order: of } = await dock.ordered(10);
     must(await dock.take(of, 10, { rejected: q(1), reasonId: id }));
   });
+
+  it('says a reason in other words, and offers it no more while one of its kind is left', async () => {
+    const admin = await yard.as('administrator');
+    const id = await dock.reason('damaged');
+    const ref = (version: number) => ({ once: yard.once(), id, version });
+    expect(refusedWith(await retireReason(admin, { ...ref(1), gone: true }))).toEqual(['reason.last']);
+    must(await addReason(admin, { once: yard.once(), does: 'damaged', name: 'Wet' }));
+    expect(refusedWith(await changeReason(admin, { ...ref(1), name: 'wet' }))).toEqual(['reason.known']);
+    must(await changeReason(admin, { ...ref(1), name: 'Broken' }));
+    must(await retireReason(admin, { ...ref(2), gone: true }));
+    expect(await yard.db('reason').where({ id }).first('name', 'gone')).toEqual({ name: 'Broken', gone: 1 });
+    must(await addReason(admin, { once: yard.once(), does: 'damaged', name: 'Broken' }));
+    expect(await yard.db('reason').where({ id }).first('version', 'gone')).toEqual({ version: 4, gone: 0 });
+  });
 });
 
 describe('bins', () => {
@@ -190,6 +226,8 @@ describe('bins', () => {
     const [far, near] = [await bin('A-10'), await bin('A-2')];
     must(await dock.take(of, 6, { binId: far }));
     must(await dock.take(of, 4, { binId: near }));
+    const shown = await loadDockOrder(yard.db, (await yard.as('storekeeper')).actor, of.number);
+    expect(shown?.receipts.map((r) => r.lines.map((l) => l.binId))).toEqual([[near], [far]]);
     const at = { itemId: dock.tube, placeId: 1, jobId: yard.ids.jobs[0] };
     const keeper = await yard.as('storekeeper');
     must(await issueStock(keeper, { once: yard.once(), ...at, to: { needId }, quantity: q(5) }));

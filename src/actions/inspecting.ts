@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ONE, quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
+import { REJECT } from '@/core/receiving/reasons';
 import { release } from '@/core/receiving/receive';
 import { noteField } from '@/core/records/delivery';
 import { distinct, optionalDay } from '@/core/records/fields';
@@ -119,7 +120,7 @@ export const inspect = defineAction({
 /** What is rejected says why. */
 export async function checkReason(trx: Work['trx'], reasonId: number | null, line: StoredLine): Promise<void> {
   const reason = reasonId === null ? undefined : await trx('reason').where({ id: reasonId }).first('does');
-  if (reason?.does !== 'rejected' && reason?.does !== 'damaged')
+  if (reason === undefined || !REJECT.includes(reason.does))
     refuse('receive.why', `Say why ${line.description} is rejected.`, `lines.${line.id}`);
 }
 

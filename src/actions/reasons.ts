@@ -1,16 +1,20 @@
 import { z } from 'zod';
-import { text } from '@/core/records/fields';
+import { REASON_DOES } from '@/core/receiving/reasons';
+import { reasonFields } from '@/core/records/settings';
 import { insertOne } from '@/store/rows';
-import { defineAction, found, once, refuse, sameVersion } from './action';
+import { defineAction, found, once, refuse, sameVersion, type Work } from './action';
 
-/** What may be the matter with a delivery, and what that does. */
-const DOES = ['toCome', 'cancelled', 'missing', 'damaged', 'elsewhere', 'rejected'] as const;
+const SUBJECTS = [['company', 1]] as const;
+const ref = { once, id: z.number().int(), version: z.number().int() };
+
+const reasonOf = async (trx: Work['trx'], id: number, version: number) =>
+  sameVersion(found(await trx('reason').where({ id }).first(), 'This reason'), version, 'This reason');
 
 /** Adds to the company's reasons, in passing; one that was taken out is offered again. */
 export const addReason = defineAction({
   name: 'addReason',
-  right: 'receive',
-  input: z.object({ once, does: z.enum(DOES), name: text(60, 'Say it in a few words.') }),
+  right: 'add reasons',
+  input: z.object({ once, does: z.enum(REASON_DOES), ...reasonFields.shape }),
   run: async ({ trx, audit }, { does, name }) => {
     const known = await trx('reason').where({ does, name }).first();
     if (known?.gone === 0) return { id: known.id };
@@ -19,27 +23,50 @@ export const addReason = defineAction({
       await trx('reason')
         .where({ id })
         .update({ gone: 0, version: known.version + 1 });
-    await audit({ words: `Added the reason “${name}”`, subjects: [['company', 1]], after: { does, name } });
+    await audit({ words: `Added the reason “${name}”`, subjects: SUBJECTS, after: { does, name } });
     return { id };
   },
 });
 
-/** Takes a reason out of what is offered; what it was given for keeps it. */
+/** Says a reason in other words; what it does stays. */
+export const changeReason = defineAction({
+  name: 'changeReason',
+  right: 'manage people',
+  input: z.object({ ...ref, ...reasonFields.shape }),
+  run: async ({ trx, audit }, { id, version, name }) => {
+    const before = await reasonOf(trx, id, version);
+    if ((await trx('reason').where({ does: before.does, name }).whereNot({ id }).first('id')) !== undefined)
+      refuse('reason.known', `“${name}” is a reason of that kind already.`, 'name');
+    await trx('reason')
+      .where({ id })
+      .update({ name, version: version + 1 });
+    await audit({
+      words: `Changed the reason “${before.name}”`,
+      subjects: SUBJECTS,
+      before: { name: before.name },
+      after: { name },
+    });
+    return { id };
+  },
+});
+
+/** Takes a reason out of what is offered, or into it again; what it was given for keeps it. One of each kind is left. */
 export const retireReason = defineAction({
   name: 'retireReason',
   right: 'manage people',
-  input: z.object({ reasonId: z.number().int(), version: z.number().int() }),
-  run: async ({ trx, audit }, { reasonId, version }) => {
-    const reason = sameVersion(
-      found(await trx('reason').where({ id: reasonId }).first(), 'This reason'),
-      version,
-      'This reason',
-    );
-    const others = await trx('reason').where({ does: reason.does, gone: 0 }).whereNot({ id: reasonId }).first('id');
-    if (others === undefined) refuse('reason.last', `“${reason.name}” is the last of its kind. Add another one first.`);
+  input: z.object({ ...ref, gone: z.boolean() }),
+  run: async ({ trx, audit }, { id, version, gone }) => {
+    const { name, does, gone: was } = await reasonOf(trx, id, version);
     await trx('reason')
-      .where({ id: reasonId })
-      .update({ gone: 1, version: version + 1 });
-    await audit({ words: `Took the reason “${reason.name}” out`, subjects: [['company', 1]] });
+      .where({ id })
+      .update({ gone: gone ? 1 : 0, version: version + 1 });
+    if ((await trx('reason').where({ does, gone: 0 }).first('id')) === undefined)
+      refuse('reason.last', `“${name}” is the last of its kind. Add another one first.`, 'gone');
+    await audit({
+      words: `${gone ? 'Offers no more' : 'Offers again'} the reason “${name}”`,
+      subjects: SUBJECTS,
+      before: { gone: was },
+      after: { gone: gone ? 1 : 0 },
+    });
   },
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { receiveFault } from '@/core/orders/rules';
 import { addQ, atLeastNone, NONE, quantity, subtractQ } from '@/core/quantity/quantity';
 import { dueOfLine, receive as takeInLine, type DockedLine } from '@/core/receiving/receive';
+import { REJECT, REST } from '@/core/receiving/reasons';
 import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
 import { dockedLines } from '@/store/docked';
@@ -142,11 +143,11 @@ async function reasonsOf(trx: Work['trx'], arrivals: readonly ArrivalSaid[]): Pr
 function checkReasons(line: StoredLine, arrival: ArrivalSaid, reasons: ReadonlyMap<number, ReasonRow>): void {
   const field = `arrivals.${line.id}`;
   const why = reasons.get(arrival.reasonId ?? 0)?.does;
-  if (arrival.rejected > 0 && why !== 'damaged' && why !== 'rejected')
+  if (arrival.rejected > 0 && (why === undefined || !REJECT.includes(why)))
     refuse('receive.why', `Say why ${said(line, arrival.rejected)} is rejected.`, field);
   if (arrival.rest === null) return;
   const does = reasons.get(arrival.rest.reasonId)?.does;
-  if (does === undefined || does === 'damaged' || does === 'rejected')
+  if (does === undefined || !REST.includes(does))
     refuse('receive.rest', `Say what becomes of the rest of ${line.description}.`, field);
   if (does === 'elsewhere' && arrival.rest.placeId === null)
     refuse('receive.where', `Say where the rest of ${line.description} was sent.`, field);

@@ -3,11 +3,13 @@ import type { Tracking } from '@/core/items/kinds';
 import { dueOf, progressOf, type OrderState } from '@/core/orders/states';
 import type { Factor, Quantity } from '@/core/quantity/quantity';
 import { lineToItem } from '@/core/receiving/itemUnit';
+import type { ReasonDoes } from '@/core/receiving/reasons';
 import type { Db } from '@/store/connection';
+import { lastRests } from '@/store/docked';
 import { findOrder, type StoredLine } from '@/store/orders';
 import { among, whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
-import type { Bin, Item, ReasonDoes, ReceiptKind } from '@/store/tables';
+import type { Bin, Item, ReceiptKind } from '@/store/tables';
 import { permit } from './permit';
 
 export type DockLine = {
@@ -63,6 +65,8 @@ export type DockReceipt = {
   readonly note: string;
   readonly carrier: string;
   readonly packages: number | null;
+  /** Where it came to, when that is another place than its order says. */
+  readonly placeId: number | null;
   readonly who: string;
   /** Taken back, or what took another one back. */
   readonly back: number;
@@ -74,6 +78,8 @@ export type DockReceipt = {
     readonly rejected: Quantity;
     readonly givenUp: Quantity;
     readonly reason: string | null;
+    /** The bin that all of it went to; null for none, and for more than one. */
+    readonly binId: number | null;
   }[];
 };
 
@@ -129,7 +135,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
       goods.map((l) => l.placeId ?? order.placeId),
     ),
   );
-  const [numbers, rests] = [await numbersAtDoor(db, ids), await restsOf(db, ids)];
+  const [numbers, rests] = [await numbersAtDoor(db, ids), await lastRests(db, ids)];
   const certificates = await papersOf(db, 'certificate', ids);
   return {
     ...head,
@@ -185,7 +191,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
           certificates.some((c) => c.aboutId === l.id),
         ),
         certificates: certificates.filter((c) => c.aboutId === l.id),
-        rest: rests.get(l.id) ?? null,
+        rest: rests.get(l.id)?.name ?? null,
       };
     }),
   };
@@ -211,18 +217,6 @@ const numbersAtDoor = async (db: Db, lineIds: readonly number[]) =>
     rejected: number;
   }[];
 
-/** What was said last of what did not come, of each line. */
-const restsOf = async (db: Db, lineIds: readonly number[]): Promise<Map<number, string>> =>
-  new Map(
-    (
-      (await db('rest as r')
-        .join('reason as w', 'w.id', 'r.reasonId')
-        .whereIn('r.lineId', among(db, lineIds))
-        .orderBy('r.id')
-        .select('r.lineId', 'w.name')) as { lineId: number; name: string }[]
-    ).map((r) => [r.lineId, r.name]),
-  );
-
 const papersOf = (db: Db, about: 'receipt' | 'certificate', ids: readonly number[]) =>
   db('document')
     .where({ about })
@@ -244,26 +238,22 @@ async function receiptsOf(db: Db, orderId: number): Promise<DockReceipt[]> {
       'r.note',
       'r.carrier',
       'r.packages',
+      'r.placeId',
       { who: 'p.name' },
       db.raw('r.reverses_id is not null or exists (select 1 from receipt b where b.reverses_id = r.id) as back'),
     )) as Omit<DockReceipt, 'lines' | 'papers'>[];
-  const papers = await papersOf(
-    db,
-    'receipt',
-    receipts.map((r) => r.id),
-  );
+  const ids = receipts.map((r) => r.id);
+  const papers = await papersOf(db, 'receipt', ids);
   const lines = (await db('receiptLine as l')
     .leftJoin('reason as w', 'w.id', 'l.reasonId')
-    .whereIn(
-      'l.receiptId',
-      among(
-        db,
-        receipts.map((r) => r.id),
-      ),
-    )
-    .select('l.receiptId', 'l.lineId', 'l.accepted', 'l.held', 'l.rejected', 'l.givenUp', {
-      reason: 'w.name',
-    })) as unknown as (DockReceipt['lines'][number] & { receiptId: number })[];
+    .whereIn('l.receiptId', among(db, ids))
+    .select(
+      ...(['l.receiptId', 'l.lineId', 'l.accepted', 'l.held', 'l.rejected', 'l.givenUp'] as const),
+      { reason: 'w.name' },
+      db.raw(`(select case when count(distinct ifnull(m.bin_id, 0)) = 1 then max(m.bin_id) end
+        from stock_move m join split s on s.id = m.split_id
+        where m.receipt_id = l.receipt_id and s.line_id = l.line_id and m.quantity > 0) as bin_id`),
+    )) as unknown as (DockReceipt['lines'][number] & { receiptId: number })[];
   return receipts.map((r) => ({
     ...r,
     papers: papers.filter((p) => p.aboutId === r.id),

@@ -6,7 +6,7 @@ import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
 import type { Db } from '@/store/connection';
-import { billedElsewhere, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
+import { besideLines, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
@@ -185,14 +185,14 @@ async function formFor(db: Db, orderId: number, bill: InvoiceFormView['bill']): 
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
   const supplier = await db('supplier').where({ id: order.supplierId }).first('name');
-  const others = await billedElsewhere(
+  const besideOf = await besideLines(
     db,
     order.lines.map((l) => l.id),
     bill?.invoice.id,
   );
   const lines = order.lines.map((line) => {
     const none = { quantity: NONE, price: line.price ?? (0 as UnitPrice), priceQuantity: line.priceQuantity };
-    const billed = billedLine(line, none, others.get(line.id) ?? NONE);
+    const billed = billedLine(line, none, besideOf(line.id));
     return { line, received: line.received, elsewhere: billed.billedElsewhere, expected: billable(billed) };
   });
   const { freightCodeId } = await loadCompany(db);

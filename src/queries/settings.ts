@@ -4,7 +4,7 @@ import { counted } from '@/core/words';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/connection';
 import type { Person } from '@/store/people';
-import type { Bin, CostCode, DeliveryPlace, TaxCodeRow } from '@/store/tables';
+import type { Bin, CostCode, DeliveryPlace, ReasonRow, TaxCodeRow } from '@/store/tables';
 import { permit } from './permit';
 import { countOf } from './sql';
 
@@ -69,6 +69,24 @@ export async function loadPlacesPage(db: Db, person: Person): Promise<readonly P
   return places.map((p) => ({ ...p, bins: bins.filter((b) => b.placeId === p.id) }));
 }
 
+export type ReasonSetting = ReasonRow & {
+  /** On how many lines of deliveries and inspections it stands. */
+  readonly given: number;
+};
+
+/** Why deliveries are not as ordered. */
+export async function loadReasonsPage(db: Db, person: Person): Promise<readonly ReasonSetting[]> {
+  permit(person, 'manage people');
+  return (await db('reason as r')
+    .orderBy(['r.does', 'r.name'])
+    .select(
+      'r.*',
+      db.raw(
+        '(select count(*) from rest where reason_id = r.id) + (select count(*) from receipt_line where reason_id = r.id) as given',
+      ),
+    )) as ReasonSetting[];
+}
+
 export type UnitRow = Unit & { readonly offered: boolean; readonly items: number };
 
 export async function loadUnitsPage(db: Db, person: Person): Promise<readonly UnitRow[]> {
@@ -117,6 +135,12 @@ export async function loadSettings(db: Db, person: Person): Promise<readonly Set
       name: 'Our places',
       right: 'manage people',
       now: `${await count('deliveryPlace', { kind: 'own', closed: 0 })} in use`,
+    },
+    {
+      href: '/reasons',
+      name: 'Reasons at the dock',
+      right: 'manage people',
+      now: `${await count('reason', { gone: 0 })} offered`,
     },
     {
       href: '/units',

@@ -14,9 +14,10 @@ import { minor, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/
 import { convert, convertBack, type Rate } from '@/core/money/rate';
 import { jobCosts, type TaxedLine } from '@/core/money/tax';
 import { spreadCharge, type Target } from '@/core/orders/charges';
-import { addedInNeedUnit, addQ, NONE, type Quantity } from '@/core/quantity/quantity';
+import { addedInNeedUnit, addQ, atLeastNone, least, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
+import { lastRests } from './docked';
 import { findOrder, valuesOf, type StoredLine, type StoredOrder } from './orders';
 import { whereIn } from './rows';
 import type { Invoice, InvoiceLine } from './tables';
@@ -38,11 +39,7 @@ export type Comparison = {
 };
 
 /** What other bills that stand took of each order line, whenever they came, matched or not. */
-export async function billedElsewhere(
-  db: Db,
-  lineIds: readonly number[],
-  invoiceId?: number,
-): Promise<Map<number, Quantity>> {
+async function billedElsewhere(db: Db, lineIds: readonly number[], invoiceId?: number): Promise<Map<number, Quantity>> {
   const lines = (await whereIn(db, 'invoiceLine', 'lineId', lineIds)).filter((l) => l.invoiceId !== invoiceId);
   const standing = new Set(
     (
@@ -63,15 +60,33 @@ export async function billedElsewhere(
   return new Map([...others].map(([id, own]) => [id, addQ(NONE, ...own.map((l) => l.quantity))]));
 }
 
+/** What the matching of a bill knows of a line beside the order: its other bills, and what was missing from the parcel. */
+export type Beside = { readonly elsewhere: Quantity; readonly missing: Quantity };
+
+/** The same of many lines, whatever a bill of their own says. */
+export async function besideLines(
+  db: Db,
+  lineIds: readonly number[],
+  invoiceId?: number,
+): Promise<(lineId: number) => Beside> {
+  const others = await billedElsewhere(db, lineIds, invoiceId);
+  const rests = await lastRests(db, lineIds);
+  return (id) => {
+    const rest = rests.get(id);
+    return { elsewhere: others.get(id) ?? NONE, missing: rest?.does === 'missing' ? rest.quantity : NONE };
+  };
+}
+
 export const billedLine = (
   order: StoredLine,
   bill: Pick<InvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
-  elsewhere: Quantity,
+  { elsewhere, missing }: Beside,
 ): BilledLine => ({
   description: order.description,
   kind: order.kind,
   ordered: order.quantity,
   received: order.received,
+  missing: atLeastNone(least(missing, subtractQ(order.quantity, order.received))),
   billedElsewhere: elsewhere,
   orderPrice: order.price ?? (0 as UnitPrice),
   orderPriceQuantity: order.priceQuantity,
@@ -90,7 +105,7 @@ export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparis
   const tolerance: Tolerance = { priceShare: company.priceToleranceShare, priceMost: most };
   const stored = await db('invoiceLine').where({ invoiceId: invoice.id }).orderBy('place');
   const orderLines = new Map(order.lines.map((l) => [l.id, l]));
-  const others = await billedElsewhere(
+  const besideOf = await besideLines(
     db,
     stored.flatMap((l) => l.lineId ?? []),
     invoice.id,
@@ -101,7 +116,7 @@ export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparis
       const differences = matchUnordered(line.description, line.net, tolerance, currency);
       return { line, order: undefined, billed: undefined, differences };
     }
-    const billed = billedLine(own, line, others.get(own.id) ?? NONE);
+    const billed = billedLine(own, line, besideOf(own.id));
     return { line, order: own, billed, differences: matchLine(billed, tolerance, currency) };
   });
   const total = matchTotal(invoice.typedTotal, invoice.gross, currency);

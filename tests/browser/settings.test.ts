@@ -94,6 +94,27 @@ describe('settings', () => {
     expect(await taken('units')).toContain('TNE,tonne,t,no');
   });
 
+  it('say a reason of the dock in other words, add one, and offer one no more', async () => {
+    await browser.go('/reasons');
+    await open('Damaged on the way');
+    await press('Offer it no more');
+    await browser.reads('“Damaged on the way” is the last of its kind. Add another one first.');
+    await browser.keys(Key.ESCAPE);
+    await browser.keys('n');
+    await browser.type('In a few words', 'Wet through');
+    await browser.choose('It means', 'damaged');
+    await press('Save');
+    await browser.reads('“Wet through” is saved');
+    await open('Damaged on the way');
+    await browser.type('In a few words', 'Broken on the way');
+    await press('Save');
+    await browser.reads('“Broken on the way” is saved');
+    await open('Broken on the way');
+    await press('Offer it no more');
+    await browser.reads('not offered any more');
+    expect(await taken('reasons')).toMatch(/Broken on the way,damaged,\d+,no[^]*Wet through,damaged,0,yes/);
+  });
+
   it('stand in the history with what stood there before, and are taken out with their seals', async () => {
     await browser.go('/history?about=company');
     await (await browser.see(By.xpath('//button[contains(., "Changed cost code 07")]'))).click();
@@ -106,7 +127,7 @@ describe('settings', () => {
 
   it('are not for those who may not manage them', async () => {
     const mina = await Caller.as(app.base, 'mina');
-    for (const path of ['/company', '/codes', '/taxes', '/units', '/places', '/people', '/ladder'])
+    for (const path of ['/company', '/codes', '/taxes', '/units', '/places', '/reasons', '/people', '/ladder'])
       expect((await mina.ask(path)).text).toContain('You may not manage people and settings');
     for (const list of [
       'company',
@@ -117,6 +138,7 @@ describe('settings', () => {
       'cost-codes',
       'taxes',
       'places',
+      'reasons',
       'units',
       'review-lists',
     ])

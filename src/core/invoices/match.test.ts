@@ -22,6 +22,7 @@ const line = (change: Partial<BilledLine> = {}): BilledLine => ({
   kind: 'goods',
   ordered: q(12),
   received: q(12),
+  missing: q(0),
   billedElsewhere: q(0),
   orderPrice: p(7.5),
   orderPriceQuantity: 1,
@@ -49,6 +50,11 @@ describe('three-way match', () => {
     ],
     ['a part of what is in', line({ quantity: q(5) }), []],
   ] as const)('%s', (_, l, expected) => expect(found(l)).toEqual(expected));
+
+  it('says what of a bill was missing from the parcel', () =>
+    expect(matchLine(line({ received: q(9), missing: q(3) }), tolerance, 'GBP').map((d) => d.words)).toEqual([
+      'Hose: 12 billed, 9 received, 3 missing from the parcel.',
+    ]));
 
   it('holds what passes the smaller of the two tolerances', () => {
     const large = { ordered: q(1000), received: q(1000), quantity: q(1000) };

@@ -9,6 +9,8 @@ export type BilledLine = {
   readonly kind: 'goods' | 'service' | 'charge';
   readonly ordered: Quantity;
   readonly received: Quantity;
+  /** What the dock said last was missing from the parcel, as far as it has not come since. */
+  readonly missing: Quantity;
   /** On all other bills of the order, whenever they came, matched or not. */
   readonly billedElsewhere: Quantity;
   readonly orderPrice: UnitPrice;
@@ -56,8 +58,11 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
   const found: Difference[] = [];
   const excess = subtractQ(line.quantity, billable(line));
   if (excess > 0) {
+    const missing = line.missing > 0 ? `, ${formatQuantity(line.missing)} missing from the parcel` : '';
     const seen =
-      line.kind === 'goods' ? `${formatQuantity(line.received)} received` : `${formatQuantity(line.ordered)} ordered`;
+      line.kind === 'goods'
+        ? `${formatQuantity(line.received)} received${missing}`
+        : `${formatQuantity(line.ordered)} ordered`;
     const other = line.billedElsewhere > 0 ? ` and ${formatQuantity(line.billedElsewhere)} on other bills` : '';
     found.push({
       kind: 'quantity',

@@ -28,6 +28,7 @@ export const RIGHTS = {
   'keep files': 'keep files of jobs, parts and orders',
   'see dock': 'see the dock',
   receive: 'take in deliveries',
+  'add reasons': 'add reasons for the dock',
   'see invoices': 'look at invoices',
   'enter invoices': 'enter invoices',
   'match invoices': 'match invoices',
@@ -57,6 +58,7 @@ const BUYER: readonly Right[] = [
   'keep files',
   'see dock',
   'receive',
+  'add reasons',
   'see invoices',
   'enter invoices',
   'match invoices',
@@ -87,7 +89,16 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
     'keep bills',
   ],
   manager: [...BUYER, 'agree counts', 'agree budget changes', 'close jobs', 'pass differences'],
-  storekeeper: ['see jobs', 'see orders', 'see dock', 'receive', 'see stores', 'keep stores', 'reserve stock'],
+  storekeeper: [
+    'see jobs',
+    'see orders',
+    'see dock',
+    'receive',
+    'add reasons',
+    'see stores',
+    'keep stores',
+    'reserve stock',
+  ],
   accounts: [
     ...LOOK,
     'sign orders',
@@ -99,7 +110,7 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
     'pass differences',
   ],
   field: ['see jobs', 'see dock'],
-  administrator: [...LOOK, 'sign orders', 'manage people'],
+  administrator: [...LOOK, 'sign orders', 'add reasons', 'manage people'],
 };
 
 /** The roles that a right comes with. */

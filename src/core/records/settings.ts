@@ -10,6 +10,9 @@ export const costCodeFields = z.object({
   name: text(80, 'Give the name.'),
 });
 
+/** Why a delivery was not as ordered, in a few words. */
+export const reasonFields = z.object({ name: text(60, 'Say it in a few words.') });
+
 /** What a category of tax is called: UNCL 5305 as EN 16931-1 lists it for BT-118. */
 export const TAX_CATEGORY_NAMES = {
   S: 'standard or reduced rate',

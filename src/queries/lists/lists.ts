@@ -36,6 +36,7 @@ export const LISTS = {
   'cost-codes': settings.costCodes,
   taxes: settings.taxes,
   places: settings.places,
+  reasons: settings.reasons,
   units: settings.units,
   'review-lists': settings.reviewLists,
   mails: settings.mailWords,

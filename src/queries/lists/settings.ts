@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { tellChanges, type ToldChange } from '@/core/history/tell';
 import { ROLE_NAMES } from '@/core/people/rights';
+import { REASON_NAMES } from '@/core/receiving/reasons';
 import { TAX_CATEGORY_NAMES } from '@/core/records/settings';
 import { hasShare, RULE_ANSWER_NAMES, RULE_NAMES, type BuyingRule } from '@/core/signoff/rules';
 import { whenAsked, whoSigns } from '@/core/signoff/words';
@@ -13,9 +14,11 @@ import {
   loadCodesPage,
   loadPlacesPage,
   loadTaxesPage,
+  loadReasonsPage,
   loadUnitsPage,
   type CodeRow,
   type PlaceRow,
+  type ReasonSetting,
   type TaxRow,
   type UnitRow,
 } from '../settings';
@@ -138,6 +141,16 @@ export const places = list<PlaceRow>('manage people', 'Our places', ({ db, perso
     { head: 'Used', cell: (p) => yes(p.gone === 0) },
   ],
   pages: whole(() => loadPlacesPage(db, person)),
+}));
+
+export const reasons = list<ReasonSetting>('manage people', 'Reasons at the dock', ({ db, person }) => ({
+  columns: [
+    { head: 'Reason', cell: (r) => text(r.name) },
+    { head: 'Means', cell: (r) => text(REASON_NAMES[r.does]) },
+    { head: 'Given', cell: (r) => ({ whole: r.given }) },
+    { head: 'Offered', cell: (r) => yes(r.gone === 0) },
+  ],
+  pages: whole(() => loadReasonsPage(db, person)),
 }));
 
 export const units = list<UnitRow>('manage people', 'Units', ({ db, person }) => ({

@@ -1,6 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
+import type { ReasonDoes } from '@/core/receiving/reasons';
 import type { CountState } from '@/core/stores/sheet';
 
 export type StockMoveKind =
@@ -118,12 +119,11 @@ export type IssueRow = {
 };
 
 /** What may be the matter with a delivery, and what it does to the line. */
-export type ReasonDoes = 'toCome' | 'cancelled' | 'missing' | 'damaged' | 'elsewhere' | 'rejected';
 export type ReasonRow = {
   readonly id: number;
   readonly does: ReasonDoes;
   readonly name: string;
-  readonly gone: number;
+  readonly gone: 0 | 1;
   readonly version: number;
 };
 

@@ -74,6 +74,13 @@ export const PLACES: readonly Place[] = [
     words: 'where goods come in and lie',
     at: 'find',
   },
+  {
+    href: '/reasons',
+    name: 'Reasons at the dock',
+    rights: ['manage people'],
+    words: 'why a delivery is not as ordered',
+    at: 'find',
+  },
   { href: '/units', name: 'Units', rights: ['manage people'], words: 'which are offered', at: 'find' },
   { href: '/you', name: 'Your sign-ins and password', rights: [], words: 'where you are signed in', at: 'menu' },
   { href: '/dock/scan', name: 'Scan in', rights: ['receive'], words: 'take in by scanning', at: 'find' },

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { measured, unitOf } from '@/core/quantity/units';
+import { REJECT, REST } from '@/core/receiving/reasons';
 import type { DeliveryText } from '@/core/records/delivery';
 import type { DockLine, DockOrder } from '@/queries/dockOrder';
 import { ChoiceField } from '@/ui/kit/Field';
@@ -17,7 +18,6 @@ import { LineMarks } from './LineMarks';
 import { NumbersField } from '../NumbersField';
 import { Papers } from './Papers';
 import { ReasonField } from './ReasonField';
-import { doesOf, REJECT, REST } from './words';
 
 type Form = Pick<
   ReturnType<typeof useActForm<DeliveryText, unknown, unknown, unknown>>,
@@ -177,7 +177,7 @@ function LineTags({ line }: { line: DockLine }) {
 /** What came and is not good, and what became of what did not come. */
 function WhatIsWrong({ order, line, k, form }: Omit<Props, 'open'>) {
   const typed = form.typed.arrivals[k];
-  const does = doesOf(order.reasons, typed?.rest ?? '');
+  const does = order.reasons.find((r) => String(r.id) === typed?.rest)?.does;
   return (
     <div className="mt-2 grid grid-cols-2 gap-4 rounded-lg border border-line bg-glaze-2 px-4 py-3 max-phone:grid-cols-1">
       <div className="grid content-start gap-2">

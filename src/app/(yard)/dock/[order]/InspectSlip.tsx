@@ -3,6 +3,7 @@
 import { measured } from '@/core/quantity/units';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
+import { REJECT } from '@/core/receiving/reasons';
 import { inspectionForm } from '@/core/records/delivery';
 import type { DockLine, DockOrder } from '@/queries/dockOrder';
 import { Faults } from '@/ui/kit/Field';
@@ -12,7 +13,6 @@ import { useKey } from '@/ui/keys';
 import { useActForm } from '@/ui/useActForm';
 import { inspect } from '../../../acts';
 import { ReasonField } from './ReasonField';
-import { REJECT } from './words';
 
 type Props = { readonly order: DockOrder; readonly lines: readonly DockLine[]; readonly onClose: () => void };
 

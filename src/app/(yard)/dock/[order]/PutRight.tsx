@@ -16,7 +16,12 @@ import { correctReceipt } from '../../../acts';
 
 const typedCame = typedQuantity(keptQuantity, 'none');
 
-type Came = { readonly line: DockLine; readonly arrives: Quantity; readonly held: Quantity };
+type Came = {
+  readonly line: DockLine;
+  readonly arrives: Quantity;
+  readonly held: Quantity;
+  readonly binId: number | null;
+};
 
 /**
  * What came with a receipt that can be put right in place: a delivery of which nothing was rejected, of goods without
@@ -25,7 +30,7 @@ type Came = { readonly line: DockLine; readonly arrives: Quantity; readonly held
 export function cameWith(receipt: DockReceipt, lines: readonly DockLine[]): readonly Came[] | undefined {
   if (receipt.kind !== 'delivery' || receipt.back === 1) return undefined;
   const came = receipt.lines.map((l) => ({
-    ...{ line: lines.find((x) => x.id === l.lineId), held: l.held, arrives: addQ(l.accepted, l.held) },
+    ...{ line: lines.find((x) => x.id === l.lineId), held: l.held, binId: l.binId, arrives: addQ(l.accepted, l.held) },
     plain: l.rejected === 0 && l.givenUp === 0,
   }));
   const all = came.flatMap(({ line, plain, ...rest }) =>
@@ -49,10 +54,10 @@ export function PutRight({ receipt, came, onClose }: Props) {
   const put = () =>
     void act.run({
       ...{ once: once.key(), receiptId: receipt.id, note: receipt.note, carrier: receipt.carrier },
-      ...{ packages: receipt.packages, day: day as Day },
-      arrivals: read.flatMap(({ line, held, now }) =>
+      ...{ packages: receipt.packages, placeId: receipt.placeId, day: day as Day },
+      arrivals: read.flatMap(({ line, held, binId, now }) =>
         now.success && now.data > 0
-          ? [{ lineId: line.id, arrives: now.data, keepOver, passed: held === 0 && line.inspected }]
+          ? [{ lineId: line.id, arrives: now.data, binId, keepOver, passed: held === 0 && line.inspected }]
           : [],
       ),
     });

@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
+import { REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
 import type { ReasonChoice } from '@/queries/dockOrder';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { useAct, useOnce } from '@/ui/useAct';
 import { addReason } from '../../../acts';
-import { WHAT_IT_DOES } from './words';
 
 type Props = {
   readonly label: string;
@@ -17,15 +17,6 @@ type Props = {
 };
 
 const NEW = 'new';
-const KIND_WORDS: Readonly<Record<ReasonChoice['does'], string>> = {
-  toCome: 'still to come',
-  cancelled: 'cancelled',
-  missing: 'missing',
-  damaged: 'damaged',
-  elsewhere: 'sent elsewhere',
-  rejected: 'rejected',
-};
-
 /** One of the company's reasons, which says at once what it does; a new one is added in passing. */
 export function ReasonField({ label, reasons, kinds, value, fault, onReason }: Props) {
   const [adding, setAdding] = useState(false);
@@ -74,7 +65,7 @@ export function ReasonField({ label, reasons, kinds, value, fault, onReason }: P
           <ChoiceField label="It means" value={does} onChange={(e) => setDoes(e.target.value as typeof does)}>
             {kinds.map((k) => (
               <option key={k} value={k}>
-                {KIND_WORDS[k]}
+                {REASON_NAMES[k]}
               </option>
             ))}
           </ChoiceField>

@@ -1,0 +1,90 @@
+'use client';
+
+import { useState } from 'react';
+import { z } from 'zod';
+import { REASON_DOES, REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
+import { reasonFields } from '@/core/records/settings';
+import type { ReasonSetting } from '@/queries/settings';
+import { useKey } from '@/ui/keys';
+import { ChoiceField, TextField } from '@/ui/kit/Field';
+import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import type { Column } from '@/ui/ledger/column';
+import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { useActForm } from '@/ui/useActForm';
+import { addReason, changeReason, retireReason } from '../../acts';
+import { nameColumn, SettingSlip } from '../SettingSlip';
+
+const fields = z.object({ does: z.enum(REASON_DOES), ...reasonFields.shape });
+
+/** Why deliveries are not as ordered; one opens to be said in other words, or to be offered no more. */
+export function ReasonsTable({ reasons }: { readonly reasons: readonly ReasonSetting[] }) {
+  const [open, setOpen] = useState<ReasonSetting | 'new'>();
+  useKey('N', 'A new reason', () => setOpen('new'), open === undefined);
+  const columns: Column<ReasonSetting>[] = [
+    nameColumn<ReasonSetting>('Reason', setOpen),
+    { key: 'does', head: 'It means', by: (r) => r.does, cell: (r) => REASON_NAMES[r.does] },
+    { key: 'then', head: 'What it does', wide: true, cell: (r) => WHAT_IT_DOES[r.does] },
+    { key: 'given', head: 'Given', num: true, by: (r) => r.given, cell: (r) => r.given || '–' },
+  ];
+  return (
+    <>
+      <LedgerTable
+        label="Reasons"
+        className="max-w-[860px]"
+        rows={reasons}
+        columns={columns}
+        keyOf={(r) => r.id}
+        onOpen={setOpen}
+      />
+      <Shelf
+        facts={<Fact>They are offered where a delivery is taken in or inspected, and added to there as well</Fact>}
+      >
+        <ShelfMain onClick={() => setOpen('new')} hint="N">
+          Add a reason
+        </ShelfMain>
+      </Shelf>
+      {open !== undefined && (
+        <ReasonSlip reason={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />
+      )}
+    </>
+  );
+}
+
+function ReasonSlip({ reason, onClose }: { readonly reason: ReasonSetting | undefined; readonly onClose: () => void }) {
+  const { does, name } = reason ?? { does: REASON_DOES[0], name: '' };
+  const form = useActForm({
+    read: () => fields,
+    start: { does, name },
+    act: (input: Parameters<typeof addReason>[0]) =>
+      reason === undefined
+        ? addReason(input)
+        : changeReason({ once: input.once, name: input.name, id: reason.id, version: reason.version }),
+    input: (read, once) => ({ once, ...read }),
+    said: (_, typed) => `“${typed.name}” is saved`,
+    onDone: onClose,
+  });
+  return (
+    <SettingSlip
+      title={name === '' ? 'A new reason' : name}
+      form={form}
+      row={reason}
+      retire={retireReason}
+      onClose={onClose}
+    >
+      <TextField label="In a few words" maxLength={60} {...form.text('name')} />
+      {reason === undefined ? (
+        <ChoiceField label="It means" {...form.text('does')}>
+          {REASON_DOES.map((d) => (
+            <option key={d} value={d}>
+              {REASON_NAMES[d]}
+            </option>
+          ))}
+        </ChoiceField>
+      ) : (
+        <p className="text-ink-2">
+          It means {REASON_NAMES[does]}. {WHAT_IT_DOES[does]}
+        </p>
+      )}
+    </SettingSlip>
+  );
+}
