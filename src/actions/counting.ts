@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { add, formatMoney, minor, subtract, ZERO, type Minor } from '@/core/money/money';
 import { spreadMoney } from '@/core/money/spread';
 import { may } from '@/core/people/rights';
-import { addQ, formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { addQ, formatQuantity, NONE, quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
 import { binField, countFields, keptQuantity, numbersField } from '@/core/records/stock';
 import { countedMoves } from '@/core/stores/counting';
-import { numbersFault, type Numbered } from '@/core/stores/numbers';
-import { count, worth } from '@/core/stores/pile';
-import type { Spot } from '@/core/stores/spots';
+import { MOST_NUMBERS, numbersFault } from '@/core/stores/numbers';
+import { count, worth, type Pile } from '@/core/stores/pile';
+import type { KnownSpot, Spot } from '@/core/stores/spots';
 import { counted } from '@/core/words';
 import { settleClaims } from '@/store/stock/claims';
 import { knownLots, lotIds, whereAre } from '@/store/stock/lots';
@@ -19,13 +19,21 @@ import { defineAction, grant, once, Refused, refuse, type Work } from './action'
 import { binOf, goodsItem, movedNow, pileFields, placeOf, saidOf, writeLevel } from './stores';
 import { takenOff } from './stockOwners';
 
-type Count = z.output<z.ZodObject<typeof countFields.shape>> & {
-  /** What the person saw on the screen when they counted. */
-  readonly seen: Quantity;
+/** What was counted of a pile: all that lies at its place, or in one bin. */
+const partFields = {
   /** The bin that was counted; undefined for all that lies at the place. */
-  readonly binId?: number | null | undefined;
-  readonly numbers: readonly Numbered[];
+  binId: binField.optional(),
+  /** What the book said when they counted. */
+  seen: quantitySchema,
+  quantity: countFields.shape.quantity,
+  numbers: numbersField,
+  /** What each of them is worth, in their order; empty where only all of it is. */
+  values: z.array(countFields.shape.value.unwrap()).max(MOST_NUMBERS).default([]),
 };
+type Part = z.output<z.ZodObject<typeof partFields>>;
+
+/** What was counted, what all of it is worth, and why the pile is put right. */
+type Count = { readonly parts: readonly Part[]; readonly value: Minor | null; readonly reason: string };
 
 /** Puts a pile right: to what was counted, or to what was there when the company began. */
 export const countStock = defineAction({
@@ -34,21 +42,20 @@ export const countStock = defineAction({
   input: z.object({
     once,
     ...pileFields,
-    seen: quantitySchema,
-    ...countFields.shape,
-    binId: binField.optional(),
-    numbers: numbersField,
+    ...partFields,
+    value: countFields.shape.value,
+    reason: countFields.shape.reason,
   }),
-  run: async (work, { once: _, itemId, placeId, jobId, ...said }) => {
+  run: async (work, { once: _, itemId, placeId, jobId, value, reason, ...said }) => {
     const { trx, audit } = work;
     const key = { itemId, placeId, jobId };
     const item = await goodsItem(trx, itemId);
     const place = await placeOf(trx, placeId);
     const pile = await pileOf(trx, key);
-    const moved = await putRight(work, key, item, said);
+    const moved = await putRight(work, key, item, { parts: [said], value, reason });
     if (moved === undefined) refuse('stores.same', 'That is what is there already.', 'quantity');
     await audit({
-      words: `Counted ${saidOf(said.quantity, item)} at ${place.name} (${formatQuantity(said.seen)} before): ${said.reason}`,
+      words: `Counted ${saidOf(said.quantity, item)} at ${place.name} (${formatQuantity(said.seen)} before): ${reason}`,
       subjects: [['item', item.id], ...(jobId === null ? [] : [['job', jobId] as const])],
       before: pile,
       after: await pileOf(trx, key),
@@ -62,26 +69,41 @@ export const countStock = defineAction({
  */
 async function putRight(work: Work, key: PileKey, item: Item, said: Count): Promise<Minor | undefined> {
   const { trx } = work;
+  const pile = await pileOf(trx, key);
   const spots = await spotsOf(trx, key);
-  const there = addQ(
-    NONE,
-    ...spots.filter((s) => said.binId === undefined || s.binId === said.binId).map((s) => s.quantity),
-  );
-  if (there !== said.seen)
-    refuse(
-      'stores.moved',
-      `${saidOf(there, item)} are there by now: it moved since you looked. Count again.`,
-      'quantity',
-    );
-  await binOf(trx, key.placeId, said.binId ?? null);
-  const fault = numbersFault(item, said.quantity, said.numbers);
-  if (fault !== undefined) throw new Refused([fault]);
-  const lots = await countedLots(work, key, item, said);
-  const moves = grant(countedMoves(spots, lots, said.binId, item.name));
-  const opens = there === 0 && !(await hasMoved(trx, key));
-  const value = await bookCount(work, key, item, moves, said);
+  const moves: Spot[] = [];
+  const each = new Map<number, Minor>();
+  let rest: readonly KnownSpot[] = spots;
+  for (const part of said.parts) {
+    const own = part.binId === undefined ? spots : spots.filter((s) => s.binId === part.binId);
+    const there = addQ(NONE, ...own.map((s) => s.quantity));
+    if (there !== part.seen)
+      refuse(
+        'stores.moved',
+        `${saidOf(there, item)} are there by now: it moved since you looked. Count again.`,
+        'quantity',
+      );
+    await binOf(trx, key.placeId, part.binId ?? null);
+    const fault = numbersFault(item, part.quantity, part.numbers);
+    if (fault !== undefined) throw new Refused([fault]);
+    const lots = await countedLots(work, own, item, part);
+    part.values.forEach((v, k) => each.set(lots[k]?.lotId ?? 0, v));
+    moves.push(...grant(countedMoves(own, lots, part.binId ?? null, item.name)));
+    rest = rest.filter((s) => !own.includes(s));
+  }
+  const opens = pile.quantity === 0 && !(await hasMoved(trx, key));
+  // What lies in bins that were not counted is worth what it was.
+  const all = said.value === null ? null : add(said.value, await worthOfSpots(work, item, rest, pile));
+  const value = await bookCount(work, key, item, moves, { value: all, each, reason: said.reason });
   if (value !== undefined && !opens) checkLimit(work, minor(Math.abs(value)), item.name);
   return value;
+}
+
+/** What some spots of a pile are worth: pieces with serial numbers their own cost, all else by the average. */
+async function worthOfSpots({ trx }: Work, item: Item, spots: readonly Spot[], pile: Pile): Promise<Minor> {
+  if (item.tracking !== 'serial') return worth(addQ(NONE, ...spots.map((s) => s.quantity)), pile);
+  const lots = spots.flatMap((s) => s.lotId ?? []);
+  return add(ZERO, ...(await worthOfLots(trx, lots)).values());
 }
 
 /**
@@ -93,14 +115,14 @@ export async function bookCount(
   key: PileKey,
   item: Item,
   moves: readonly Spot[],
-  said: { readonly value: Minor | null; readonly reason: string },
+  said: { readonly value: Minor | null; readonly each?: ReadonlyMap<number, Minor>; readonly reason: string },
 ): Promise<Minor | undefined> {
   const { trx, touch, today } = work;
   const pile = await pileOf(trx, key);
   const all = addQ(pile.quantity, ...moves.map((m) => m.quantity));
   const whole = grant(count({ name: item.name, unit: item.unit, quantity: all, value: said.value }, pile));
-  if (moves.length === 0 && whole.value === 0) return undefined;
-  const priced = await pricedMoves(work, key, item, moves, whole.value, said.value);
+  const priced = (await pricedMoves(work, key, item, moves, whole.value, said)).filter((m) => m.quantity || m.value);
+  if (priced.length === 0) return undefined;
   const value = minor(priced.reduce((sum, m) => sum + m.value, 0));
   const lost = await takenOff(trx, key, item, quantity(-whole.quantity));
   const [id = 0] = await openTabLines(trx, 'stockChange', [`count of ${item.name}`]);
@@ -119,7 +141,7 @@ export async function bookCount(
 }
 
 /** The lots that were counted; a serial number that lies elsewhere by the book says where. */
-async function countedLots({ trx }: Work, key: PileKey, item: Item, { numbers, quantity: q }: Count) {
+async function countedLots({ trx }: Work, spots: readonly Spot[], item: Item, { numbers, quantity: q }: Part) {
   if (item.tracking === 'none') return [{ lotId: null, quantity: q }];
   if (item.tracking === 'serial') {
     const known = await knownLots(
@@ -127,7 +149,7 @@ async function countedLots({ trx }: Work, key: PileKey, item: Item, { numbers, q
       item.id,
       numbers.map((n) => n.number),
     );
-    const own = new Set((await spotsOf(trx, key)).map((s) => s.lotId));
+    const own = new Set(spots.map((s) => s.lotId));
     const strange = known.filter((l) => !own.has(l.id));
     for (const where of (
       await whereAre(
@@ -145,7 +167,8 @@ type Priced = Spot & { readonly value: Minor };
 
 /**
  * What each of a count's moves is worth: pieces with serial numbers their own cost, all else together what the pile comes
- * to. Where a value is said for pieces, those that were found bear what the others do not; else all are worth the same.
+ * to. A value that is said of each piece is its own; of one that is said of all, those that were found bear what the others
+ * do not, else all are worth the same.
  *
  * @param all - what the pile gains in value
  */
@@ -155,7 +178,7 @@ async function pricedMoves(
   item: Item,
   moves: readonly Spot[],
   all: Minor,
-  said: Minor | null,
+  { value: said, each }: { readonly value: Minor | null; readonly each?: ReadonlyMap<number, Minor> },
 ): Promise<Priced[]> {
   const first = moves[0] ?? { binId: null, lotId: null, quantity: NONE };
   if (item.tracking !== 'serial')
@@ -177,6 +200,13 @@ async function pricedMoves(
   const gone = missed.map((m) => ({ ...m, value: minor(-costOf(m)) }));
   if (said === null) return [...gone, ...found.map((m) => ({ ...m, value: worth(m.quantity, pile) }))];
   const kept = spots.filter((s) => !missed.some((m) => m.lotId === s.lotId && m.binId === s.binId));
+  const ofEach = (m: Spot) => each?.get(m.lotId ?? 0);
+  if (found.every((m) => ofEach(m) !== undefined) && each?.size)
+    return [
+      ...gone,
+      ...found.map((m) => ({ ...m, value: ofEach(m) ?? ZERO })),
+      ...kept.map((s) => revalued(s, subtract(ofEach(s) ?? costOf(s), costOf(s)))),
+    ];
   const rest = subtract(said, add(ZERO, ...kept.map(costOf)));
   const even = (to: readonly Spot[], sum: Minor) =>
     spreadMoney(
@@ -191,12 +221,11 @@ async function pricedMoves(
   return [
     ...gone,
     ...found.map((m, k) => ({ ...m, value: shares[k] ?? ZERO })),
-    ...kept.map((s, k) => ({
-      ...{ binId: s.binId, lotId: s.lotId, quantity: NONE },
-      value: subtract(shares[found.length + k] ?? ZERO, costOf(s)),
-    })),
+    ...kept.map((s, k) => revalued(s, subtract(shares[found.length + k] ?? ZERO, costOf(s)))),
   ];
 }
+
+const revalued = ({ binId, lotId }: Spot, value: Minor): Priced => ({ binId, lotId, quantity: NONE, value });
 
 /** A pile that never was there opens with what is counted: that is no difference. */
 const hasMoved = async (trx: Work['trx'], key: PileKey): Promise<boolean> =>
@@ -209,8 +238,9 @@ export function checkLimit({ actor, company }: Work, value: Minor, name: string)
   refuse('stores.limit', `${name}: the difference comes to ${words}. Ask a manager to post it.`, 'quantity');
 }
 
-/** The most rows that a file of counts may bring at once. */
+/** The most rows that a file of counts may bring at once, and the most bins that one item may be counted in. */
 const MOST_COUNTED = 20_000;
+const MOST_BINS = 500;
 
 /** Takes counts and levels from a file, of the company's own stock: all of them or none. */
 export const takeCounts = defineAction({
@@ -223,13 +253,11 @@ export const takeCounts = defineAction({
         z.object({
           itemId: z.number().int(),
           placeId: z.number().int(),
-          /** What was there when the file was read. */
-          seen: quantitySchema,
-          quantity: countFields.shape.quantity.nullable(),
+          /** None where the file says a level alone. */
+          parts: z.array(z.object(partFields)).max(MOST_BINS),
           value: countFields.shape.value,
           keep: keptQuantity.nullable(),
           reason: countFields.shape.reason,
-          numbers: numbersField,
         }),
       )
       .max(MOST_COUNTED),
@@ -237,10 +265,9 @@ export const takeCounts = defineAction({
   run: async (work, { rows }) => {
     const { trx, audit } = work;
     if (rows.length === 0) refuse('stores.none', 'The file says nothing that can be taken.');
-    for (const { itemId, placeId, seen, quantity: q, value, keep, reason, numbers } of rows) {
+    for (const { itemId, placeId, keep, ...said } of rows) {
       const item = await goodsItem(trx, itemId);
-      const said = { seen, value, reason, numbers };
-      if (q !== null) await putRight(work, { itemId, placeId, jobId: null }, item, { ...said, quantity: q });
+      if (said.parts.length > 0) await putRight(work, { itemId, placeId, jobId: null }, item, said);
       if (keep !== null) await writeLevel(trx, item, placeId, keep);
     }
     await audit({

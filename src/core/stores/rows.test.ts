@@ -9,8 +9,14 @@ const KNOWN: Known = {
     { id: 5, number: 'EP-20', name: 'Paint', unit: 'C62', kind: 'material', tracking: 'lot', numberPattern: '' },
   ],
   places: [
-    { id: 7, name: 'Main store' },
-    { id: 8, name: 'Bay 2' },
+    {
+      ...{ id: 7, name: 'Main store' },
+      bins: [
+        { id: 71, name: 'A-01' },
+        { id: 72, name: 'A-02' },
+      ],
+    },
+    { id: 8, name: 'Bay 2', bins: [] },
   ],
   mark: '.',
   currency: 'GBP',
@@ -35,21 +41,19 @@ describe('a file of counts', () => {
         row: 2,
         itemId: 1,
         placeId: 8,
-        quantity: 125_000,
+        parts: [{ binId: undefined, quantity: 125_000, numbers: [], values: [] }],
         value: 11_025,
         keep: 200_000,
         reason: 'found behind the rack',
-        numbers: [],
       },
       {
         row: 3,
         itemId: 2,
         placeId: 7,
-        quantity: 3_000_000,
+        parts: [{ binId: undefined, quantity: 3_000_000, numbers: [], values: [] }],
         value: null,
         keep: null,
         reason: 'opening count from a file',
-        numbers: [],
       },
     ]));
 
@@ -68,7 +72,13 @@ describe('a file of counts', () => {
       'EP-20;L9;soon;1;',
     );
     expect(
-      rows.map((r) => [r.itemId, r.quantity, r.value, r.numbers.map((n) => [n.number, n.expiresOn, n.quantity])]),
+      rows.map((r) => [
+        r.itemId,
+        r.parts[0]?.quantity,
+        r.value,
+        r.parts[0]?.numbers.map((n) => [n.number, n.expiresOn, n.quantity]),
+        r.parts[0]?.values,
+      ]),
     ).toEqual([
       [
         4,
@@ -78,6 +88,7 @@ describe('a file of counts', () => {
           ['SN-0001', null, 10_000],
           ['SN-0002', null, 10_000],
         ],
+        [10_000, 12_000],
       ],
       [
         5,
@@ -87,6 +98,7 @@ describe('a file of counts', () => {
           ['L7', '2027-03-31', 60_000],
           ['L8', null, 40_000],
         ],
+        [],
       ],
     ]);
     expect(left.map((l) => l.row)).toEqual([6, 7, 8, 9, 10, 11]);
@@ -95,7 +107,7 @@ describe('a file of counts', () => {
   it('takes what one costs for what all are worth, and another unit for its own', () =>
     expect(
       read('Item;Counted;Unit;Cost each', 'BO-M8;300;;0.32', 'TU-38;12500;mm;0.0088').rows.map((r) => [
-        r.quantity,
+        r.parts[0]?.quantity,
         r.value,
       ]),
     ).toEqual([
@@ -103,8 +115,40 @@ describe('a file of counts', () => {
       [125_000, 11_000],
     ]));
 
+  it('says bin by bin what lies at a place, and not the whole place beside one of its bins', () => {
+    const { rows, left } = read(
+      'Item;Place;Bin;Serial number;Quantity;Value;Level',
+      'BO-M8;;a-01;;100;10;500',
+      'BO-M8;Main store;A-02;;200;20;',
+      'BO-M8;;A-02;;1;;',
+      'BO-M8;;;;5;;',
+      'PU-24;;A-01;SN-0001;1;;',
+      'PU-24;;A-02;SN-0002;1;;',
+      'PU-24;;A-01;SN-0003;1;;',
+      'PU-24;;A-02;SN-0001;1;;',
+      'TU-38;Bay 2;A-01;;1;;',
+      'EP-20;;A-01;L1;6;;',
+      'EP-20;;A-02;L1;4;;',
+      'EP-20;;A-02;L1;4;;',
+    );
+    expect(rows.map((r) => [r.itemId, r.value, r.keep, ...r.parts.map((p) => [p.binId, p.quantity / 10_000])])).toEqual(
+      [
+        [2, 3000, 5_000_000, [71, 100], [72, 200]],
+        [4, null, null, [71, 2], [72, 1]],
+        [5, null, null, [71, 6], [72, 4]],
+      ],
+    );
+    expect(left.map((l) => `${l.row} ${l.message}`)).toEqual([
+      '4 BO-M8 at that place stands in row 2 already.',
+      '5 BO-M8 at that place stands in row 2 already.',
+      '9 PU-24 at that place stands in row 6 already.',
+      '10 Bay 2 has no bin “A-01”.',
+      '13 EP-20 at that place stands in row 11 already.',
+    ]);
+  });
+
   it('may say levels alone', () =>
-    expect(read('Number;Level', 'BO-M8;100').rows[0]).toMatchObject({ quantity: null, value: null, keep: 1_000_000 }));
+    expect(read('Number;Level', 'BO-M8;100').rows[0]).toMatchObject({ parts: [], value: null, keep: 1_000_000 }));
 
   it('says of each row that it leaves out why', () =>
     expect(

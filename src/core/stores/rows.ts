@@ -14,6 +14,7 @@ import { done, refusal, refused, type Refusal, type Result } from '../result';
 const HEADINGS = {
   serial: /serial|\blot\b|batch|s\/n/i,
   expires: /expir|use by|best before/i,
+  bin: /^(bin|shelf|rack)\b/i,
   place: /^(place|store|where|location|bay)/i,
   keep: /^(keep|kept|level|minimum)|level to keep/i,
   each: /(each|unit) (cost|price|value)|^(cost|price)( each)?\b|cost each/i,
@@ -40,20 +41,32 @@ export type CountedRow = {
   readonly row: number;
   readonly itemId: number;
   readonly placeId: number;
-  /** In the item's unit. */
-  readonly quantity: Quantity | null;
+  /** What was counted: all that lies at the place, or bin by bin; empty where the row says a level alone. */
+  readonly parts: readonly CountedPart[];
   /** What all of it is worth, in minor units of the company's currency. */
   readonly value: Minor | null;
   readonly keep: Quantity | null;
   readonly reason: string;
+};
+
+export type CountedPart = {
+  /** Undefined for all that lies at the place. */
+  readonly binId: number | undefined;
+  /** In the item's unit. */
+  readonly quantity: Quantity;
   /** Its lots or serial numbers, of what has some. */
   readonly numbers: readonly Numbered[];
+  /** What each of them is worth, in their order; empty where the file does not say that of all. */
+  readonly values: readonly Minor[];
 };
+
+type Named = { readonly id: number; readonly name: string };
+type KnownPlace = Named & { readonly bins: readonly Named[] };
 
 export type Known = {
   readonly items: readonly StockItem[];
   /** The first is meant where a row names none. */
-  readonly places: readonly { readonly id: number; readonly name: string }[];
+  readonly places: readonly KnownPlace[];
   readonly mark: DecimalMark;
   readonly currency: string;
 };
@@ -62,7 +75,7 @@ const fault = (message: string): Refusal => refusal('stores.row', message);
 export const COUNT_REASON = 'opening count from a file';
 
 /**
- * Reads what lies in stores: a row for each item and place, and for each lot or serial number of what has some, with what
+ * Reads what lies in stores: a row for each item and place or bin, and for each lot or serial number of what has some, with what
  * was counted, what it is worth or cost each, the level to keep, and why it is put right.
  *
  * @returns the rows that can be taken, and those that are left out with the reason; refused without the columns it needs
@@ -81,7 +94,7 @@ export function readCounts(
       ),
     );
   const items = new Map(known.items.map((i) => [folded(i.number), i]));
-  const places = new Map(known.places.map((p) => [folded(p.name), p.id]));
+  const places = new Map(known.places.map((p) => [folded(p.name), p]));
   const [first] = known.places;
   const seen = new Map<string, number>();
   const left: RowLeft[] = [];
@@ -89,9 +102,9 @@ export function readCounts(
   for (const { row, cells } of rows) {
     const cell = (field: Field) => (columns[field] === undefined ? '' : (cells[columns[field]] ?? '').trim());
     const item = items.get(folded(cell('item')));
-    const placeId = cell('place') === '' ? first?.id : places.get(folded(cell('place')));
-    const line = readRow(cell, item, placeId, known);
-    const key = `${item?.id}/${placeId}`;
+    const place = cell('place') === '' ? first : places.get(folded(cell('place')));
+    const line = readRow(cell, item, place, known);
+    const key = `${item?.id}/${place?.id}`;
     const twin = seen.get(key);
     const before = read.find((r) => r.row === twin);
     if (!line.ok) left.push({ row, message: line.refusals[0]?.message ?? '' });
@@ -99,7 +112,7 @@ export function readCounts(
       seen.set(key, row);
       read.push({ row, ...line.value });
     } else {
-      const both = item?.tracking === 'none' ? undefined : together(before, line.value);
+      const both = together(before, line.value, item?.tracking ?? 'none');
       if (both === undefined)
         left.push({ row, message: `${item?.number} at that place stands in row ${twin} already.` });
       else read[read.indexOf(before)] = both;
@@ -108,16 +121,31 @@ export function readCounts(
   return done({ rows: read, left });
 }
 
-/** What has numbers has a row for each of them; undefined where one stands there twice. */
-function together(first: CountedRow, next: Omit<CountedRow, 'row'>): CountedRow | undefined {
-  const twice = next.numbers.some((n) => first.numbers.some((f) => f.number.toUpperCase() === n.number.toUpperCase()));
-  if (twice || next.numbers.length === 0) return undefined;
+/**
+ * What lies in several bins, or has numbers, has a row for each of them; undefined where a bin or a number stands there
+ * twice, or the whole place beside one of its bins.
+ */
+function together(first: CountedRow, next: Omit<CountedRow, 'row'>, tracking: Tracking): CountedRow | undefined {
+  const [[own], [part]] = [first.parts, next.parts];
+  if (own === undefined || part === undefined) return undefined;
+  const same = first.parts.find((p) => p.binId === part.binId);
+  const wholes = (own.binId === undefined || part.binId === undefined) && same === undefined;
+  const known = (tracking === 'serial' ? first.parts : [same]).flatMap((p) => p?.numbers ?? []);
+  const twice = part.numbers.some((n) => known.some((k) => k.number.toUpperCase() === n.number.toUpperCase()));
+  if (wholes || twice || (same !== undefined && part.numbers.length === 0)) return undefined;
+  const more = (p: CountedPart) => {
+    const [numbers, values] = [
+      [...p.numbers, ...part.numbers],
+      [...p.values, ...part.values],
+    ];
+    const all = values.length === numbers.length;
+    return { ...p, quantity: addQ(p.quantity, part.quantity), numbers, values: all ? values : [] };
+  };
   return {
     ...first,
-    quantity: addQ(first.quantity ?? NONE, next.quantity ?? NONE),
+    parts: same === undefined ? [...first.parts, part] : first.parts.map((p) => (p === same ? more(p) : p)),
     value: first.value === null || next.value === null ? null : add(first.value, next.value),
     keep: first.keep ?? next.keep,
-    numbers: [...first.numbers, ...next.numbers],
   };
 }
 
@@ -147,14 +175,16 @@ function numbersIn(
 function readRow(
   cell: (field: Field) => string,
   item: StockItem | undefined,
-  placeId: number | undefined,
+  place: KnownPlace | undefined,
   { mark, currency }: Known,
 ): Result<Omit<CountedRow, 'row'>> {
   const refuse = (message: string) => refused(fault(message));
   if (item === undefined)
     return refuse(cell('item') === '' ? 'There is no item number.' : `Item ${cell('item')} is not known here.`);
   if (!isGoods(item.kind)) return refuse(`${item.number} is no material or part, so it lies in no store.`);
-  if (placeId === undefined) return refuse(`The place “${cell('place')}” is not known.`);
+  if (place === undefined) return refuse(`The place “${cell('place')}” is not known.`);
+  const bin = place.bins.find((b) => folded(b.name) === folded(cell('bin')));
+  if (cell('bin') !== '' && bin === undefined) return refuse(`${place.name} has no bin “${cell('bin')}”.`);
   const unit = cell('unit') === '' ? unitOf(item.unit) : findUnit(cell('unit'));
   const factor = unit && exactFactor(item.unit, unit.code);
   if (unit === undefined || factor === undefined)
@@ -190,13 +220,13 @@ function readRow(
       : typeof each === 'number' && typeof counted === 'number'
         ? lineNet(quantity(counted), each as UnitPrice, 1, currency)
         : null;
+  const values = worth === null || numbers.value.length === 0 ? [] : [worth];
   return done({
     itemId: item.id,
-    placeId,
-    quantity: many,
+    placeId: place.id,
+    parts: many === null ? [] : [{ binId: bin?.id, quantity: many, numbers: numbers.value, values }],
     value: many === null ? null : worth,
     keep: kept,
     reason: cell('reason').slice(0, 120) || COUNT_REASON,
-    numbers: numbers.value,
   });
 }

@@ -18,7 +18,7 @@ export function CountFile() {
       address="/stores/counts"
       label="File of counts"
       words="Bring in counts"
-      detail="A row for each item and place, and for each serial number or lot: what was counted, what it is worth or cost each, the level to keep, and why."
+      detail="A row for each item and place or bin, and for each serial number or lot: what was counted, what it is worth or cost each, the level to keep, and why."
       takes={({ count }) => (count === 0 ? undefined : `Take ${counted(count, 'row')}`)}
       said={({ count }) => `${counted(count, 'row')} taken`}
     >
