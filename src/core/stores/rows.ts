@@ -5,7 +5,7 @@ import { LIMITS } from '../limits';
 import { parseDecimal, type DecimalMark } from '../money/decimal';
 import { add, lineNet, type Minor, type UnitPrice } from '../money/money';
 import { decimalsOf } from '../money/currencies';
-import { addQ, NONE, ONE, quantity, type Quantity } from '../quantity/quantity';
+import { addQ, ONE, quantity, type Quantity } from '../quantity/quantity';
 import { exactFactor, findUnit, unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
 import { LONGEST_NUMBER, patternFault, type Numbered } from './numbers';
