@@ -10,14 +10,25 @@ import type { Numbered } from '@/core/stores/numbers';
 import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
-import { insertMany, nextCount } from '@/store/rows';
+import { nextCount } from '@/store/rows';
 import type { Piece } from '@/store/stock/follow';
 import { gapsBySplit } from '@/store/stock/gaps';
 import type { Item } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
 import { receiveFault } from '@/core/orders/rules';
-import { dayOf, inItemUnit, NOT_MOVED, numbersIn, piecesIn, said, someOf, whatIsHere, writeReceipt } from './receipts';
+import { someOf } from '@/core/words';
+import {
+  dayOf,
+  inItemUnit,
+  NOT_MOVED,
+  numbersIn,
+  piecesIn,
+  said,
+  whatIsHere,
+  writeAtDoor,
+  writeReceipt,
+} from './receipts';
 import { itemsOf } from './receiving';
 
 const none = quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.');
@@ -153,18 +164,11 @@ async function leaveDoor(
         refuse('numbers.held', `${own[k]?.number} of ${item.name} is not among what waits here.`, `lines.${line.id}`);
       held.set(lotId, (held.get(lotId) ?? 0) - part);
     });
-    await insertMany(
-      trx,
-      'receiptLot',
-      lots.map(({ lotId, quantity: part }) => ({
-        ...{ receiptId, lineId: line.id, lotId, held: -part },
-        rejected: of === 'rejected' ? part : 0,
-      })),
-    );
+    return lots.map(({ lotId, quantity: part }) => ({ lotId, held: -part, rejected: of === 'rejected' ? part : 0 }));
   };
   // What stands in both lists is refused by the sum of what is held: a serial number is of one piece.
   if (numbers.some((n) => n.quantity === ONE && rejectedNumbers.some((r) => r.number === n.number)))
     refuse('numbers.both', `A number is both released and rejected.`, `lines.${line.id}`);
-  await goes('released', released, numbers);
-  await goes('rejected', rejected, rejectedNumbers);
+  const moved = [await goes('released', released, numbers), await goes('rejected', rejected, rejectedNumbers)].flat();
+  await writeAtDoor(trx, receiptId, line.id, moved);
 }

@@ -1,5 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import {
+  addQ,
   atLeastNone,
   formatQuantity,
   fromSupplierUnit,
@@ -10,10 +11,11 @@ import {
   toSupplierUnit,
   type Quantity,
 } from '@/core/quantity/quantity';
+import { groupBy } from '@/core/group';
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import type { Allotment } from '@/core/receiving/receive';
 import { numbersFault, type Numbered } from '@/core/stores/numbers';
-import { takeFrom } from '@/core/stores/spots';
+import { takeFrom, type Wanted } from '@/core/stores/spots';
 import type { StoredLine, StoredOrder } from '@/store/orders';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { loadGoodsSplits } from '@/store/stock/arriving';
@@ -46,10 +48,6 @@ export type MovedSplit = {
 
 export const said = (line: Pick<StoredLine, 'unit' | 'description'>, q: Quantity): string =>
   [formatQuantity(q), unitOf(line.unit).short, line.description].filter(Boolean).join(' ');
-
-/** Some things by name, and how many more. */
-export const someOf = (all: readonly string[]): string =>
-  `${all.slice(0, 3).join(', ')}${all.length > 3 ? ` and ${all.length - 3} more` : ''}`;
 
 /** The day something came or went: not in the future, and not before its order was sent. */
 export function dayOf({ today }: Work, day: Day | null, order: StoredOrder): Day {
@@ -129,6 +127,24 @@ export async function writeReceipt(
         givenUp: trx.raw('given_up + ?', [givenUp]),
       } as never);
   return receiptId;
+}
+
+/** Some of a lot, in its item's unit. */
+export type LotPart = { readonly lotId: number; readonly quantity: Quantity };
+
+/** Writes down the numbers that came to the door, or left it: what waits here, and what was rejected. */
+export async function writeAtDoor(
+  trx: Work['trx'],
+  receiptId: number,
+  lineId: number,
+  moved: readonly { readonly lotId: number; readonly held?: number; readonly rejected?: number }[],
+): Promise<void> {
+  const rows = [...groupBy(moved, (m) => m.lotId)].map(([lotId, own]) => ({
+    ...{ receiptId, lineId, lotId },
+    held: own.reduce((sum, m) => sum + (m.held ?? 0), 0),
+    rejected: own.reduce((sum, m) => sum + (m.rejected ?? 0), 0),
+  }));
+  await insertMany(trx, 'receiptLot', rows);
 }
 
 /** Where what came of a line is put, and by which numbers it goes. */
@@ -217,17 +233,18 @@ export async function numbersIn(
 
 /**
  * Where goods are taken away again that a receipt brought, or that go back to their supplier.
- * @param lots - which numbers go, by lot; undefined for goods without
+ * @param lots - which numbers go, and how much of each; none for goods without
  */
 export async function piecesOut(
   trx: Work['trx'],
   splitIds: readonly number[],
   kind: Piece['kind'],
   receiptId: number,
-  lots: (itemId: number) => readonly number[],
+  lots: (itemId: number) => readonly LotPart[],
 ): Promise<Piece[]> {
   const pieces: Piece[] = [];
   const gone = new Map<string, Quantity>();
+  const left = new Map<number, Quantity>();
   for (const { split, gap, placeId } of await gapsOf(trx, splitIds)) {
     if (gap > 0) continue;
     const { splitId, itemId, jobId, tracking } = split;
@@ -236,9 +253,20 @@ export async function piecesOut(
       const taken = gone.get(`${itemId}/${placeId}/${jobId}/${s.binId}/${s.lotId}`) ?? NONE;
       return { ...s, quantity: atLeastNone(subtractQ(s.quantity, taken)) };
     });
-    const own = lots(itemId);
-    const usable = tracking === 'none' || own.length === 0 ? spots : spots.filter((s) => own.includes(s.lotId ?? 0));
-    for (const part of grant(takeFrom(usable, [{ lotId: null, quantity: quantity(-gap) }], item?.name ?? ''))) {
+    const own = tracking === 'none' ? [] : lots(itemId);
+    const usable = own.length === 0 ? spots : spots.filter((s) => own.some((l) => l.lotId === s.lotId));
+    const wanted: Wanted[] = [];
+    let more = quantity(-gap);
+    for (const { lotId, quantity: q } of own) {
+      const there = addQ(NONE, ...spots.filter((s) => s.lotId === lotId).map((s) => s.quantity));
+      const part = least(more, least(left.get(lotId) ?? q, there));
+      if (part <= 0) continue;
+      wanted.push({ lotId, quantity: part });
+      left.set(lotId, subtractQ(left.get(lotId) ?? q, part));
+      more = subtractQ(more, part);
+    }
+    if (more > 0) wanted.push({ lotId: null, quantity: more });
+    for (const part of grant(takeFrom(usable, wanted, item?.name ?? ''))) {
       const key = `${itemId}/${placeId}/${jobId}/${part.binId}/${part.lotId}`;
       gone.set(key, quantity((gone.get(key) ?? 0) + part.quantity));
       pieces.push({ ...part, splitId, placeId, kind, receiptId, quantity: quantity(-part.quantity) });

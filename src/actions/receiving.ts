@@ -5,6 +5,7 @@ import { dueOfLine, receive as takeInLine, type DockedLine } from '@/core/receiv
 import { REJECT, REST } from '@/core/receiving/reasons';
 import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
+import { someOf } from '@/core/words';
 import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine, type StoredOrder } from '@/store/orders';
@@ -14,7 +15,17 @@ import { gapsBySplit, type Gap } from '@/store/stock/gaps';
 import type { Item, ReasonRow } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';
 import { allow, orderOf, orderRef, subjectsOf } from './orders';
-import { dayOf, inItemUnit, NOT_MOVED, numbersIn, piecesIn, said, someOf, whatIsHere, writeReceipt } from './receipts';
+import {
+  dayOf,
+  inItemUnit,
+  NOT_MOVED,
+  numbersIn,
+  piecesIn,
+  said,
+  whatIsHere,
+  writeAtDoor,
+  writeReceipt,
+} from './receipts';
 import { binOf, placeOf } from './stores';
 
 export type ArrivalSaid = z.output<typeof arrivalFields>;
@@ -169,14 +180,12 @@ async function placeLine(
     // What is rejected may go without its numbers: it comes into no store.
     { of: 'rejected' as const, moved: rejectedNumbers.length > 0 ? taken.rejected : 0, own: rejectedNumbers },
   ];
+  const atDoor = [];
   for (const { of, moved, own } of aside) {
     const lots = await numbersIn(trx, item, inItemUnit(line, item, quantity(moved)), own, true);
-    await insertMany(
-      trx,
-      'receiptLot',
-      lots.map((l) => ({ receiptId, lineId: line.id, lotId: l.lotId, held: 0, rejected: 0, [of]: l.quantity })),
-    );
+    atDoor.push(...lots.map((l) => ({ lotId: l.lotId, [of]: l.quantity })));
   }
+  await writeAtDoor(trx, receiptId, line.id, atDoor);
   const placed = { receiptId, placeId, binId, numbers: taken.held > 0 ? [] : numbers };
   return piecesIn(trx, item, gaps, taken.allotted, placed, true);
 }

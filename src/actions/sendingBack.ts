@@ -17,16 +17,26 @@ import { sendBackFrom, type Allotment, type DockedLine } from '@/core/receiving/
 import { anyText, distinct, optionalDay, text } from '@/core/records/fields';
 import { numbersField } from '@/core/records/stock';
 import { numbersFault } from '@/core/stores/numbers';
+import { someOf } from '@/core/words';
 import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
-import { insertMany, nextCount } from '@/store/rows';
+import { nextCount } from '@/store/rows';
 import { cameHere, type Piece } from '@/store/stock/follow';
 import { knownLots } from '@/store/stock/lots';
 import type { Item } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from './action';
 import { orderOf, orderRef, subjectsOf } from './orders';
-import { dayOf, inItemUnit, piecesOut, said, someOf, writeReceipt, type MovedSplit } from './receipts';
+import {
+  dayOf,
+  inItemUnit,
+  piecesOut,
+  said,
+  writeAtDoor,
+  writeReceipt,
+  type LotPart,
+  type MovedSplit,
+} from './receipts';
 import { itemsOf } from './receiving';
 
 /** What is expected for goods that go back. */
@@ -94,7 +104,7 @@ export const sendBack = defineAction({
       })),
       splits,
     );
-    const lots = new Map<number, number[]>();
+    const lots = new Map<number, LotPart[]>();
     for (const { sent, line, item } of worked)
       if (item !== undefined)
         lots.set(item.id, [...(lots.get(item.id) ?? []), ...(await lotsGone(trx, id, line, item, sent))]);
@@ -165,7 +175,7 @@ async function lotsGone(
   line: StoredLine,
   item: Item,
   sent: Sent,
-): Promise<number[]> {
+): Promise<LotPart[]> {
   if (item.tracking === 'none' && sent.numbers.length === 0) return [];
   const field = `lines.${line.id}`;
   // What was rejected without its numbers goes without them.
@@ -177,9 +187,10 @@ async function lotsGone(
     item.id,
     sent.numbers.map((n) => n.number),
   );
-  const missing = sent.numbers.find((n) => !known.some((l) => l.number.toUpperCase() === n.number.toUpperCase()));
+  const idOf = (number: string) => known.find((l) => l.number.toUpperCase() === number.toUpperCase())?.id ?? 0;
+  const missing = sent.numbers.find((n) => idOf(n.number) === 0);
   if (missing !== undefined) refuse('numbers.unknown', `${missing.number} of ${item.name} is not here.`, field);
-  if (sent.from === 'accepted') return known.map((l) => l.id);
+  if (sent.from === 'accepted') return sent.numbers.map((n) => ({ lotId: idOf(n.number), quantity: n.quantity }));
   const sums = (await trx('receiptLot')
     .where({ lineId: line.id })
     .groupBy('lotId')
@@ -190,10 +201,10 @@ async function lotsGone(
   }[];
   const lies = new Map(sums.map((s) => [s.lotId, s.rejected]));
   const rows = sent.numbers.map((n) => {
-    const lotId = known.find((l) => l.number.toUpperCase() === n.number.toUpperCase())?.id ?? 0;
+    const lotId = idOf(n.number);
     if ((lies.get(lotId) ?? 0) < n.quantity) refuse('numbers.unknown', `${n.number} was not rejected here.`, field);
-    return { receiptId, lineId: line.id, lotId, held: 0, rejected: -n.quantity };
+    return { lotId, rejected: -n.quantity };
   });
-  await insertMany(trx, 'receiptLot', rows);
+  await writeAtDoor(trx, receiptId, line.id, rows);
   return [];
 }

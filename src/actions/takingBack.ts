@@ -16,7 +16,7 @@ import { restingOn } from '@/store/stock/resting';
 import type { Receipt, ReceiptLine, ReceiptSplit } from '@/store/tables';
 import { defineAction, found, once, refuse, type Work } from './action';
 import { allow, orderOf, subjectsOf } from './orders';
-import { piecesOut, writeReceipt, type MovedSplit } from './receipts';
+import { piecesOut, writeReceipt, type LotPart, type MovedSplit } from './receipts';
 import { takeDelivery } from './receiving';
 
 /** Takes a receipt back that was made by mistake: what it brought is due again. */
@@ -107,11 +107,14 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
     'receiptLot',
     numbers.map((n) => ({ ...n, receiptId: id, held: -n.held, rejected: -n.rejected })),
   );
-  const lots = await trx('stockMove').where({ receiptId }).whereNotNull('lotId').distinct('itemId', 'lotId');
+  const lots = (await trx('stockMove')
+    .where({ receiptId })
+    .whereNotNull('lotId')
+    .groupBy('itemId', 'lotId')
+    .select('itemId', 'lotId')
+    .sum({ quantity: 'quantity' })) as (LotPart & { readonly itemId: number })[];
   const ids = splits.map((s) => s.splitId);
-  const out = await piecesOut(trx, ids, 'received', id, (itemId) =>
-    lots.filter((l) => l.itemId === itemId).flatMap((l) => l.lotId ?? []),
-  );
+  const out = await piecesOut(trx, ids, 'received', id, (itemId) => lots.filter((l) => l.itemId === itemId));
   const pieces = [...out, ...(await comeAgain(trx, receiptId, id))];
   await refreshProgress(trx, receipt.orderId);
   await refreshHeld(trx, receipt.orderId);

@@ -19,3 +19,10 @@ export const counted = (n: number, word: string): string => `${grouped(n)} ${wor
 /** @example together(['tube', 'bar', 'bolts']) // 'tube, bar and bolts' */
 export const together = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
+/**
+ * Some things by name, and how many more.
+ * @example someOf(['tube', 'bar', 'bolts', 'nuts', 'pins']) // 'tube, bar, bolts and 2 more'
+ */
+export const someOf = (all: readonly string[]): string =>
+  together(all.length > 4 ? [...all.slice(0, 3), `${all.length - 3} more`] : all);

@@ -29,5 +29,24 @@ export async function loadOpen(db: Db, jobId: number): Promise<Open> {
     .orderBy('id')
     .select('number');
   const changes = await db('budgetChange').where({ jobId, state: 'pending' }).orderBy('number').select('number');
-  return { ...openOf(own), bills: bills.map((b) => b.number), changes: changes.map((c) => c.number) };
+  const stock = await db('stockSum as s')
+    .join('item as i', 'i.id', 's.itemId')
+    .where({ 's.jobId': jobId })
+    .where('s.quantity', '>', 0)
+    .distinct('i.number')
+    .orderBy('i.number');
+  const reserved = await db('reservation as r')
+    .join('need as n', 'n.id', 'r.needId')
+    .join('item as i', 'i.id', 'r.itemId')
+    .where({ 'n.jobId': jobId })
+    .distinct('i.number')
+    .orderBy('i.number');
+  const numbers = (rows: readonly { number: string }[]) => rows.map((r) => r.number);
+  return {
+    ...openOf(own),
+    bills: numbers(bills),
+    changes: changes.map((c) => c.number),
+    stock: numbers(stock),
+    reserved: numbers(reserved),
+  };
 }

@@ -1,6 +1,6 @@
 import { isBilled, leftOf, UNSENT, type LineProgress, type OrderState } from '../orders/states';
 import { refusal, type Refusal } from '../result';
-import { together } from '../words';
+import { someOf, together } from '../words';
 
 /** What stands against any change of a job that is closed: of its budget, its tab, or what is bought for it. */
 export const closedRefusal = (number: string): Refusal =>
@@ -14,7 +14,7 @@ export type OpenOrder = {
   readonly lines: readonly LineProgress[];
 };
 
-/** What keeps a job from being closed, by the numbers of its documents. */
+/** What keeps a job from being closed, by the numbers of its documents and parts. */
 export type Open = {
   /** Orders that are not sent, or of which something is still to come. */
   readonly orders: readonly string[];
@@ -22,6 +22,10 @@ export type Open = {
   readonly unbilled: readonly string[];
   readonly bills: readonly string[];
   readonly changes: readonly number[];
+  /** Its own goods that lie in stores. */
+  readonly stock: readonly string[];
+  /** What is reserved for it. */
+  readonly reserved: readonly string[];
 };
 
 /** What of a job's orders is open: not sent, still to come, or in and not billed. */
@@ -32,15 +36,11 @@ export function openOf(orders: readonly OpenOrder[]): Pick<Open, 'orders' | 'unb
 }
 
 /** Why a job cannot be closed yet, each with what has to be ended first. */
-export function closingFaults({ orders, unbilled, bills, changes }: Open): Refusal[] {
+export function closingFaults({ orders, unbilled, bills, changes, stock, reserved }: Open): Refusal[] {
   const faults: Refusal[] = [];
+  const is = (of: readonly string[], one: string, more: string) => `${someOf(of)} ${of.length === 1 ? one : more}`;
   if (orders.length > 0)
-    faults.push(
-      refusal(
-        'close.orders',
-        `${together(orders)} ${orders.length === 1 ? 'is' : 'are'} open. Call off, close short or take in first.`,
-      ),
-    );
+    faults.push(refusal('close.orders', `${is(orders, 'is', 'are')} open. Call off, close short or take in first.`));
   if (unbilled.length > 0)
     faults.push(
       refusal(
@@ -50,12 +50,15 @@ export function closingFaults({ orders, unbilled, bills, changes }: Open): Refus
     );
   if (bills.length > 0)
     faults.push(
-      refusal(
-        'close.bills',
-        `${bills.length === 1 ? 'Bill' : 'Bills'} ${together(bills)} ${bills.length === 1 ? 'waits' : 'wait'} to be matched.`,
-      ),
+      refusal('close.bills', `${bills.length === 1 ? 'Bill' : 'Bills'} ${is(bills, 'waits', 'wait')} to be matched.`),
     );
   if (changes.length > 0)
     faults.push(refusal('close.changes', `Budget change ${together(changes.map(String))} is to be agreed or dropped.`));
+  if (stock.length > 0)
+    faults.push(
+      refusal('close.stock', `${is(stock, 'lies', 'lie')} in stores for it. Issue that, or transfer it to stores.`),
+    );
+  if (reserved.length > 0)
+    faults.push(refusal('close.reserved', `${is(reserved, 'is', 'are')} reserved for it. Issue that, or let it go.`));
   return faults;
 }

@@ -11,8 +11,8 @@ const SINCE = {
 } as const;
 
 /**
- * What rests on what came of these parts of orders: some of their piles was issued, counted or moved on since, or more of
- * them is reserved than would be left.
+ * What rests on what came of these parts of orders: some of their piles was issued, counted or moved to another place
+ * since, or more of them is reserved than would be left.
  *
  * @param goes - how much of each part would go, in its item's unit
  */
@@ -27,7 +27,10 @@ export async function restingOn(
        where m.split_id in (select value ->> 'splitId' from json_each(?)) and m.kind = 'received' and m.quantity > 0 and exists (
          select 1 from stock_move x where x.item_id = m.item_id and x.place_id = m.place_id and x.job_id is m.job_id
            and x.id > m.id and x.quantity <> 0 and x.kind in (select value from json_each(?))
-           and (x.lot_id is null or m.lot_id is null or x.lot_id = m.lot_id))`,
+           and (x.lot_id is null or m.lot_id is null or x.lot_id = m.lot_id)
+           -- What is charged elsewhere takes its goods along, and from bin to bin they stay where they came.
+           and (x.kind <> 'transferred' or x.split_id is not m.split_id)
+           group by x.kind having x.kind <> 'moved' or sum(x.quantity) <> 0)`,
       [JSON.stringify(goes), JSON.stringify(kinds)],
     )) as { item: string }[];
     found.push(...rows.map(({ item }) => ({ item, what: what as Resting['what'] })));
