@@ -99,6 +99,12 @@ export type DockOrder = {
   readonly bins: readonly Pick<Bin, 'id' | 'placeId' | 'name'>[];
 };
 
+/** Why a delivery may not be as ordered, as it is offered. */
+export async function loadReasons(db: Db, person: Person): Promise<readonly ReasonChoice[]> {
+  permit(person, 'see dock');
+  return db('reason').where({ gone: 0 }).orderBy(['does', 'name']).select('id', 'does', 'name');
+}
+
 /** An order as the dock sees it: without a price. */
 export async function loadDockOrder(db: Db, person: Person, number: string): Promise<DockOrder | undefined> {
   permit(person, 'see dock');
@@ -141,10 +147,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
     ...head,
     number,
     receipts: await receiptsOf(db, head.id),
-    reasons: (await db('reason')
-      .where({ gone: 0 })
-      .orderBy(['does', 'name'])
-      .select('id', 'does', 'name')) as ReasonChoice[],
+    reasons: await loadReasons(db, person),
     bins: (await db('bin').where({ closed: 0 }).orderBy('name').select('id', 'placeId', 'name')) as DockOrder['bins'],
     lines: goods.map((l) => {
       const item = items.get(l.itemId ?? 0);

@@ -88,10 +88,10 @@ describe('what is scanned', () => {
     const tally: Tally = { lines: [pump], scans };
     expect(talliedLines(tally).map((t) => [t.quantity / 10_000, t.serials, lacks(t)])).toEqual([[2, ['SN-1'], 1]]);
     const all = { ...tally, scans: [...scans, { ...scans[1], key: 'd', code: 'SN-2', serial: 'SN-2' } as Scan] };
-    expect(deliveriesOf(all)).toMatchObject([
+    expect(deliveriesOf(all, (id) => ({ rest: id }))).toMatchObject([
       {
         orderId: 9,
-        arrivals: [{ lineId: 3, arrives: q(2), numbers: [{ number: 'SN-1' }, { number: 'SN-2' }] }],
+        arrivals: [{ lineId: 3, arrives: q(2), rest: 3, numbers: [{ number: 'SN-1' }, { number: 'SN-2' }] }],
       },
     ]);
   });

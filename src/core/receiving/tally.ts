@@ -58,7 +58,21 @@ export type Scan = CodeSaid & {
   readonly waits?: true | undefined;
 };
 
-export type Tally = { readonly scans: readonly Scan[]; readonly lines: readonly AwaitedLine[] };
+/** What is not right of a line, as it is typed: how much of it is rejected and why, and what becomes of the rest. */
+export type NotRight = {
+  readonly rejected: string;
+  /** The id of a choice as text; empty for none. */
+  readonly reason: string;
+  readonly rest: string;
+  readonly restDay: string;
+};
+export const ALL_RIGHT: NotRight = { rejected: '', reason: '', rest: '', restDay: '' };
+
+export type Tally = {
+  readonly scans: readonly Scan[];
+  readonly lines: readonly AwaitedLine[];
+  readonly notRight?: Readonly<Record<number, NotRight>>;
+};
 
 export const EMPTY: Tally = { scans: [], lines: [] };
 
@@ -149,8 +163,11 @@ export function lacks({ line, quantity: q, serials, lots }: TalliedLine): number
   return line.tracking === 'lot' && lots.length === 0 ? 1 : 0;
 }
 
-/** The deliveries that a tally makes, an order each, as they are taken in. */
-export function deliveriesOf(tally: Tally) {
+/**
+ * The deliveries that a tally makes, an order each, as they are taken in.
+ * @param notRight - what is not right of a line, read from what was typed
+ */
+export function deliveriesOf<R extends object>(tally: Tally, notRight: (lineId: number) => R) {
   const byOrder = new Map<number, TalliedLine[]>();
   for (const t of talliedLines(tally)) byOrder.set(t.line.orderId, [...(byOrder.get(t.line.orderId) ?? []), t]);
   return [...byOrder].map(([orderId, lines]) => ({
@@ -160,6 +177,7 @@ export function deliveriesOf(tally: Tally) {
       lineId: line.lineId,
       arrives: q,
       keepOver: false,
+      ...notRight(line.lineId),
       numbers:
         line.tracking === 'serial'
           ? serials.map((number) => ({ number, expiresOn: null, quantity: ONE }))

@@ -92,6 +92,20 @@ const arrivalForm = z
       rest: typed.rest === '' ? null : { reasonId: Number(typed.rest), promisedOn, placeId },
     };
   });
+/** What is not right of a line that was scanned. */
+export const notRightForm = z
+  .object({
+    rejected: typedQuantity(fromNone, 'none'),
+    reason: z.string(),
+    rest: z.string(),
+    restDay: textFor(optionalDay),
+  })
+  .transform(({ rejected, reason, rest, restDay: promisedOn }) => ({
+    rejected,
+    reasonId: idIn(reason),
+    rest: rest === '' ? null : { reasonId: Number(rest), promisedOn },
+  }));
+
 export type ArrivalText = z.input<typeof arrivalForm>;
 
 const idIn = (text: string): number | null => (text === '' ? null : Number(text));

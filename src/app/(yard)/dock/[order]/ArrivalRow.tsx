@@ -4,20 +4,18 @@ import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { measured, unitOf } from '@/core/quantity/units';
-import { REJECT, REST } from '@/core/receiving/reasons';
+import { REST } from '@/core/receiving/reasons';
 import type { DeliveryText } from '@/core/records/delivery';
 import type { DockLine, DockOrder } from '@/queries/dockOrder';
 import { ChoiceField } from '@/ui/kit/Field';
-import { DateField } from '@/ui/kit/DateField';
-import { NumberField } from '@/ui/kit/NumberField';
 import { PickField } from '@/ui/kit/PickField';
 import { ProgressGlass } from '@/ui/SightGlass';
 import type { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { LineMarks } from './LineMarks';
+import { NotRight } from '../NotRight';
 import { NumbersField } from '../NumbersField';
 import { Papers } from './Papers';
-import { ReasonField } from './ReasonField';
 
 type Form = Pick<
   ReturnType<typeof useActForm<DeliveryText, unknown, unknown, unknown>>,
@@ -174,42 +172,24 @@ function LineTags({ line }: { line: DockLine }) {
   );
 }
 
-/** What came and is not good, and what became of what did not come. */
 function WhatIsWrong({ order, line, k, form }: Omit<Props, 'open'>) {
   const typed = form.typed.arrivals[k];
-  const does = order.reasons.find((r) => String(r.id) === typed?.rest)?.does;
+  const choice = (name: 'reason' | 'rest') => ({
+    value: typed?.[name] ?? '',
+    onReason: (id: string) => form.put(`arrivals.${k}.${name}`, id),
+  });
   return (
-    <div className="mt-2 grid grid-cols-2 gap-4 rounded-lg border border-line bg-glaze-2 px-4 py-3 max-phone:grid-cols-1">
-      <div className="grid content-start gap-2">
-        <NumberField
-          label={`Of that rejected, in ${unitOf(line.unit).name}s`}
-          placeholder="none"
-          {...form.text(`arrivals.${k}.rejected`)}
-        />
-        {typed?.rejected !== '' && (
-          <ReasonField
-            label="Why it is rejected"
-            reasons={order.reasons}
-            kinds={REJECT}
-            value={typed?.reason ?? ''}
-            onReason={(id) => form.put(`arrivals.${k}.reason`, id)}
-          />
-        )}
-      </div>
-      <div className="grid content-start gap-2">
-        <ReasonField
-          label="What became of the rest"
-          reasons={order.reasons}
-          kinds={REST}
-          value={typed?.rest ?? ''}
-          onReason={(id) => form.put(`arrivals.${k}.rest`, id)}
-        />
-        {does === 'toCome' && <DateField label="It comes on" {...form.day(`arrivals.${k}.restDay`)} />}
-        {does === 'elsewhere' && (
-          <PickField kind="place" label="It was sent to" {...form.pick(`arrivals.${k}.restPlace`)} />
-        )}
-      </div>
+    <NotRight
+      unit={line.unit}
+      reasons={order.reasons}
+      kinds={REST}
+      rejected={form.text(`arrivals.${k}.rejected`)}
+      reason={choice('reason')}
+      rest={choice('rest')}
+      restDay={form.day(`arrivals.${k}.restDay`)}
+      where={<PickField kind="place" label="It was sent to" {...form.pick(`arrivals.${k}.restPlace`)} />}
+    >
       <LineMarks line={line} />
-    </div>
+    </NotRight>
   );
 }

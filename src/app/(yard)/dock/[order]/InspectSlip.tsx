@@ -12,7 +12,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/keys';
 import { useActForm } from '@/ui/useActForm';
 import { inspect } from '../../../acts';
-import { ReasonField } from './ReasonField';
+import { ReasonField } from '../ReasonField';
 
 type Props = { readonly order: DockOrder; readonly lines: readonly DockLine[]; readonly onClose: () => void };
 

@@ -1,10 +1,11 @@
 'use client';
 
-import { measured } from '@/core/quantity/units';
 import { useEffect, useState } from 'react';
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
-import { deliveriesOf, lacks, talliedLines, type Scan, type TalliedLine } from '@/core/receiving/tally';
+import { ALL_RIGHT, deliveriesOf, lacks, talliedLines, type Scan, type TalliedLine } from '@/core/receiving/tally';
+import { notRightForm } from '@/core/records/delivery';
 import { counted } from '@/core/words';
+import type { ReasonChoice } from '@/queries/dockOrder';
 import type { Thing } from '@/queries/things';
 import { useKey } from '@/ui/keys';
 import { CodeField } from '@/ui/kit/CodeField';
@@ -13,11 +14,14 @@ import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import { useAct, useOnce } from '@/ui/useAct';
 import { receiveTally, tieCode } from '../../../acts';
+import { TallyRow } from './TallyRow';
 import { useTally } from './useTally';
 
 const LOUD = 'kettle scan sound';
+type Props = { readonly supplier: Thing | null; readonly reasons: readonly ReasonChoice[] };
+
 /** Takes in by scanning: each code is counted on the line that awaits it longest; made for a phone. */
-export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
+export function ScanIn({ supplier: first, reasons }: Props) {
   const [supplier, setSupplier] = useState(first);
   const [choosing, setChoosing] = useState(first !== null);
   const [loud, setLoud] = useState(true);
@@ -44,8 +48,11 @@ export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
   const lacking = lines.filter((l) => lacks(l) > 0);
   const pieces = quantity(lines.reduce((sum, l) => sum + l.quantity, 0));
   const orders = new Set(lines.map((l) => l.line.orderId)).size;
-  const ready = lines.length > 0 && lacking.length === 0 && waiting === 0 && !act.busy;
-  const takeIn = () => void act.run({ once: once.key(), note: '', deliveries: deliveriesOf(list.tally) });
+  const notRight = (lineId: number) => notRightForm.safeParse(list.tally.notRight?.[lineId] ?? ALL_RIGHT);
+  const unread = lines.some((l) => !notRight(l.line.lineId).success);
+  const ready = lines.length > 0 && lacking.length === 0 && !unread && waiting === 0 && !act.busy;
+  const takeIn = () =>
+    void act.run({ once: once.key(), note: '', deliveries: deliveriesOf(list.tally, (id) => notRight(id).data ?? {}) });
   useKey('Ctrl+Enter', 'Take in', takeIn, ready);
   const fault =
     (clash && `${clash.message} It was counted anew against what is due now: look again before you take in.`) ??
@@ -102,7 +109,13 @@ export function ScanIn({ supplier: first }: { supplier: Thing | null }) {
         )}
         <ul aria-label="Tally" className="mt-3">
           {lines.map((l) => (
-            <TallyRow key={l.line.lineId} tallied={l} />
+            <TallyRow
+              key={l.line.lineId}
+              tallied={l}
+              reasons={reasons}
+              said={list.tally.notRight?.[l.line.lineId] ?? ALL_RIGHT}
+              onSay={(said) => list.sayNotRight(l.line.lineId, said)}
+            />
           ))}
           {aside.map((s) => (
             <AsideRow key={s.key} scan={s} supplierId={supplier?.id ?? null} onTied={list.retry} onDrop={list.drop} />
@@ -140,38 +153,6 @@ const wanted = (tallied: TalliedLine): string => {
   const n = lacks(tallied);
   return `${line.description} needs ${n === 1 ? 'a serial number' : `${n} serial numbers`}: scan ${n === 1 ? 'it' : 'them'} next.`;
 };
-
-function TallyRow({ tallied }: { tallied: TalliedLine }) {
-  const { line, quantity: q, serials, lots } = tallied;
-  const missing = lacks(tallied);
-  return (
-    <li className="flex gap-3 border-b border-line-2 py-2.5">
-      <span className="w-[44px] shrink-0 text-right font-[family-name:var(--font-title)] text-[22px] leading-tight font-bold">
-        {formatQuantity(q)}
-      </span>
-      <div className="min-w-0 flex-1">
-        <div className="font-semibold">
-          {line.description} {q >= line.due && <span className="tag tag-good">all in</span>}{' '}
-          {missing > 0 && (
-            <span className="tag tag-care">
-              {line.tracking === 'lot' ? 'lot?' : `${counted(missing, 'number')} to scan`}
-            </span>
-          )}
-        </div>
-        <div className="mono text-ink-2">{line.number}</div>
-        <div className="text-[13px] text-ink-2">
-          {formatQuantity(q)} of {measured(line.due, line.unit)} · <span className="mono">{line.order}</span> · for{' '}
-          <b>{line.jobs.length === 0 ? 'stores' : line.jobs.join(', ')}</b>
-        </div>
-        {(serials.length > 0 || lots.length > 0) && (
-          <div className="mono mt-1 text-[12.5px] break-all">
-            {[...serials, ...lots.map((l) => l.number)].join(' · ')}
-          </div>
-        )}
-      </div>
-    </li>
-  );
-}
 
 type AsideProps = {
   readonly scan: Scan;

@@ -11,6 +11,7 @@ import {
   talliedLines,
   type AwaitedLine,
   type InHand,
+  type NotRight,
   type Scan,
   type Tally,
 } from '@/core/receiving/tally';
@@ -147,14 +148,16 @@ export function useTally(within: InHand, loud: boolean) {
       ...{ key, code, count: 1, placed: [] },
       ...(aside === undefined ? { waits: true as const } : { aside }),
     }));
-    put({ scans, lines: [] });
+    put({ ...now.current, scans, lines: [] });
     void work();
   };
+  const sayNotRight = (lineId: number, said: NotRight) =>
+    put({ ...now.current, notRight: { ...now.current.notRight, [lineId]: said } });
   const forget = () => {
     draft.restart();
     now.current = EMPTY;
   };
-  return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, lookAgain, forget };
+  return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, sayNotRight, lookAgain, forget };
 }
 
 /** The line whose last piece waits for its serial number. */

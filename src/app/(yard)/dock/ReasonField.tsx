@@ -5,7 +5,7 @@ import { REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
 import type { ReasonChoice } from '@/queries/dockOrder';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { useAct, useOnce } from '@/ui/useAct';
-import { addReason } from '../../../acts';
+import { addReason } from '../../acts';
 
 type Props = {
   readonly label: string;

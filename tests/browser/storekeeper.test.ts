@@ -1,0 +1,112 @@
+import { By, Key } from 'selenium-webdriver';
+import { ONE } from '@/core/quantity/quantity';
+import { App } from '../support/app';
+import { Caller } from '../support/caller';
+import { Browser, PHONE } from './driver';
+
+let app: App;
+let browser: Browser;
+
+beforeAll(async () => {
+  app = await App.start();
+  await app.withoutLadder();
+  await order();
+  browser = await Browser.open(app.base, PHONE);
+  await browser.stepInAs('Joss Fenn');
+});
+afterAll(async () => {
+  expect(await browser.consoleErrors()).toEqual([]);
+  await browser.close();
+  await app.stop();
+});
+
+/** Sends what is drafted, and orders the bilge pumps that a job wants. */
+async function order(): Promise<void> {
+  const mina = await Caller.as(app.base, 'mina');
+  const need = await app.look((db) =>
+    db('need as n').join('item as i', 'i.id', 'n.itemId').where({ 'i.number': 'PU-BG-24' }).first('n.id', 'n.open'),
+  );
+  const picks = [{ needId: need?.id, buy: need?.open }];
+  expect(await mina.act('draftOrders', { once: 'draft-the-pumps', picks })).toBe('done');
+  const drafts = await app.look((db) =>
+    db('purchaseOrder').whereIn('number', ['K26-0023', 'K26-0026']).select('id', 'version'),
+  );
+  for (const { id, version } of drafts)
+    expect(await mina.act('markSentByHand', { once: `send-order-${id}`, orderId: id, version })).toBe('done');
+}
+
+const scan = async (...codes: readonly string[]) => {
+  const field = await browser.field('Barcode or number');
+  for (const code of codes) await field.sendKeys(code, Key.ENTER);
+};
+const times = (n: number, code: string) => Array.from({ length: n }, () => code);
+const row = (what: string) => `//ul[@aria-label="Tally"]/li[contains(., "${what}")]`;
+const notRight = async (what: string) => {
+  await (await browser.see(By.xpath(`${row(what)}//button[contains(., "Something is not right")]`))).click();
+};
+/** Nothing runs out of the phone to the right. */
+const fits = async () =>
+  expect(await browser.driver.executeScript('return document.documentElement.scrollWidth <= innerWidth')).toBe(true);
+const line = (number: string) =>
+  app.look((db) =>
+    db('orderLine as l')
+      .join('item as i', 'i.id', 'l.itemId')
+      .where({ 'i.number': number })
+      .orderBy('l.id', 'desc')
+      .first('l.received', 'l.rejected', 'l.promisedOn'),
+  );
+
+describe('a mixed delivery of three orders, on a phone', () => {
+  it('is scanned, with one that is broken, one that goes by its number, and the rest of one still to come', async () => {
+    await browser.go('/dock/scan');
+    await scan(...times(14, 'BR-DP-16'), ...times(3, 'BE-6208'), ...times(5, 'SE-OIL-70'), 'PU-BG-24');
+    await new Promise((r) => setTimeout(r, 6000));
+    await browser.reads('23 counted, 3 orders');
+    await browser.reads('needs a serial number: scan it next.');
+    await scan('SN-2041');
+    await browser.reads('SN-2041');
+    await notRight('Ball bearing');
+    await browser.type('Of that rejected, in pieces', '1');
+    await browser.choose('Why it is rejected', 'Damaged on the way');
+    await fits();
+    await notRight('Oil seal');
+    const rest = `${row('Oil seal')}//select/option[contains(., "Back-ordered")]`;
+    await (await browser.see(By.xpath(rest))).click();
+    await browser.type('It comes on', '2026-05-29');
+    await fits();
+  });
+
+  it('says of a quantity that cannot be read what is wrong, and is all there after the page was left', async () => {
+    const rejected = () => browser.see(By.xpath(`${row('Ball bearing')}//input`));
+    await (await rejected()).sendKeys('x');
+    await browser.reads('“1x” is not a number.');
+    await browser.go('/dock');
+    await browser.go('/dock/scan');
+    await browser.reads('“1x” is not a number.');
+    await (await rejected()).sendKeys(Key.BACK_SPACE);
+  });
+
+  it('is taken in by one step: what is good is in, what is broken waits to go back, and what is to come has its day', async () => {
+    await (await browser.button('Take in')).click();
+    await browser.reads('Nothing scanned yet');
+    expect(await line('BE-6208')).toMatchObject({ received: 2 * ONE, rejected: ONE });
+    expect(await line('SE-OIL-70')).toMatchObject({ received: 5 * ONE, promisedOn: '2026-05-29' });
+    expect(await line('PU-BG-24')).toMatchObject({ received: ONE });
+    const spot = await app.look((db) =>
+      db('stockSpot as s').join('lot as l', 'l.id', 's.lotId').where({ 'l.number': 'SN-2041' }).first('s.quantity'),
+    );
+    expect(spot?.quantity).toBe(ONE);
+  });
+
+  it('completes the material of a job, whose lead is told that work can start', async () => {
+    await browser.go('/jobs/423/buy-list');
+    await browser.reads('Material complete since');
+    await browser.driver.manage().deleteAllCookies();
+    const lead = await app.look((db) =>
+      db('job as j').join('person as p', 'p.id', 'j.leadId').where({ 'j.number': '423' }).first({ name: 'p.name' }),
+    );
+    await browser.stepInAs(String((lead as { name?: string } | undefined)?.name));
+    await browser.reads('Navigation lights rewire');
+    await fits();
+  });
+});
