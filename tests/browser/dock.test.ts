@@ -145,7 +145,7 @@ describe('what lies in stores', () => {
     await browser.type('How much, in metres', '10');
     await browser.type('Why', 'left over');
     await (await browser.button('Transfer it')).click();
-    await browser.reads('10 m on hand');
+    await browser.reads('10 m free');
     expect(await browser.text()).not.toContain('£');
   });
 });

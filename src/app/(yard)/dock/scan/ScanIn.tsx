@@ -76,7 +76,7 @@ export function ScanIn({ supplier: first, reasons }: Props) {
               Only one supplier
             </button>
           )}{' '}
-          <button type="button" className="step" aria-pressed={loud} onClick={toggle}>
+          <button type="button" className="step ml-2" aria-pressed={loud} onClick={toggle}>
             {loud ? 'Sound off' : 'Sound on'}
           </button>
         </p>

@@ -47,7 +47,7 @@ export function PutBy({ view }: { view: StockView }) {
             key: 'steps',
             head: <span className="sr-only">Steps</span>,
             className: 'text-right',
-            cell: (row) => <span className="inline-flex flex-wrap justify-end gap-x-4">{cell(row)}</span>,
+            cell: (row) => <span className="steps justify-end">{cell(row)}</span>,
           },
         ]
       : [];

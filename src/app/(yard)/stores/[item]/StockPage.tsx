@@ -42,6 +42,7 @@ export function StockPage({ view }: { view: StockView }) {
   const measured = (q: Quantity) => (q === 0 ? <Dash /> : told(q));
   const own = piles.filter((p) => p.jobId === null);
   const onHand = addQ(NONE, ...own.map((p) => p.quantity));
+  const ofJobs = addQ(NONE, ...piles.filter((p) => p.jobId !== null).map((p) => p.quantity));
   const reserved = addQ(NONE, ...claims.filter((c) => c.placeId !== null).map((c) => c.quantity));
   const step = (words: string, to: Open) => (
     <button type="button" className="step" onClick={() => setOpen(to)}>
@@ -81,7 +82,7 @@ export function StockPage({ view }: { view: StockView }) {
             head: <span className="sr-only">Steps</span>,
             className: 'text-right',
             cell: (p: PileView) => (
-              <span className="inline-flex flex-wrap justify-end gap-x-4">
+              <span className="steps justify-end">
                 {step('Count', { kind: 'count', pile: p })}
                 {p.jobId === null && step('Level', { kind: 'level', pile: p })}
                 {p.quantity > 0 && (
@@ -228,7 +229,8 @@ export function StockPage({ view }: { view: StockView }) {
       <Shelf
         facts={
           <>
-            <Fact strong>{told(onHand)} on hand</Fact>
+            <Fact strong>{told(addQ(onHand, ofJobs))} on hand</Fact>
+            {ofJobs > 0 && <Fact>{told(ofJobs)} jobs’ own</Fact>}
             <Fact>{told(reserved)} put by</Fact>
             <Fact>{told(subtractQ(onHand, reserved))} free</Fact>
           </>

@@ -31,7 +31,7 @@ export default place(async ({ db, person, today }) => {
               className="flex min-h-[44px] flex-wrap items-baseline gap-x-4 py-2 hover:bg-glaze-2"
             >
               <span className="mono w-[84px] font-bold">{c.number}</span>
-              <span className="min-w-0 flex-1">
+              <span className="min-w-0 flex-1 max-phone:basis-[220px]">
                 <b>{c.bin ?? c.place}</b>
                 {c.bin !== null && <span className="text-ink-2"> {c.place}</span>}
                 {c.blind === 1 && <span className="tag ml-2">blind</span>}
@@ -39,7 +39,7 @@ export default place(async ({ db, person, today }) => {
               <span className="text-ink-2">
                 {formatDay(c.begunOn, today)}, {c.begunBy}
               </span>
-              <span className="w-[150px] text-right">
+              <span className="w-[150px] text-right max-phone:w-auto">
                 {c.counted} of {counted(c.lines, 'line')}
               </span>
               <span className="w-[150px]">

@@ -86,7 +86,7 @@ export function CountPage({ view }: { view: CountView }) {
             ),
           )}
         </ul>
-        <p className="mt-3 flex flex-wrap gap-x-5 gap-y-1">
+        <div className="steps mt-3">
           {counts && (
             <button type="button" className="step" onClick={() => setSlip('found')}>
               Put on the sheet what was found
@@ -100,7 +100,7 @@ export function CountPage({ view }: { view: CountView }) {
           <Link href="/stores/count" className="step">
             All counts
           </Link>
-        </p>
+        </div>
       </div>
       <Shelf
         fault={fault}
