@@ -1,5 +1,5 @@
 import { must, q, refusedWith, TODAY, type TestCompany } from '../../tests/support/company';
-import { numbered, openDock, type Dock } from '../../tests/support/dock';
+import { numbered, openDock, spotsIn, type Dock } from '../../tests/support/dock';
 import type { Minor } from '@/core/money/money';
 import { changeDraft, firstLine } from '../../tests/support/typed';
 import { insertMany, insertOne } from '@/store/rows';
@@ -58,19 +58,7 @@ const looked = async (of: StoredOrder, released: number, rejected: number, m = {
       },
     ],
   });
-const spots = async () =>
-  (
-    await yard
-      .db('stockSpot as s')
-      .leftJoin('bin as b', 'b.id', 's.binId')
-      .leftJoin('lot as l', 'l.id', 's.lotId')
-      .where('s.quantity', '>', 0)
-      .orderBy(['s.jobId', 'b.name', 'l.number'])
-      .select('s.jobId', 's.quantity', { bin: 'b.name', lot: 'l.number' })
-  ).map((s: { jobId: number; bin: string; lot: string; quantity: number }) => [
-    ...[s.jobId, s.bin, s.lot],
-    s.quantity / 10_000,
-  ]);
+const spots = () => spotsIn(yard.db);
 
 describe('another unit', () => {
   /** The tube is bought in rolls of 6 m at 60.00. */

@@ -9,6 +9,7 @@ import { choosePlanning, letGo, planAll, reserve } from './reserving';
 import { countStock, takeCounts } from './counting';
 import { issueStock, returnIssue } from './issuing';
 import { keepLevel } from './stores';
+import { spotsIn } from '../../tests/support/dock';
 import { readCountFile } from '@/queries/countFile';
 import { insertOne } from '@/store/rows';
 import { listStock, stockFilter, sumStock } from '@/queries/stores';
@@ -337,16 +338,7 @@ describe('a file that counts bin by bin', () => {
       take: async () => takeCounts(keeper, { once: yard.once(), rows: [...read.value.taken] }),
     };
   };
-  const spots = async () =>
-    (
-      await yard
-        .db('stockSpot as s')
-        .leftJoin('bin as b', 'b.id', 's.binId')
-        .leftJoin('lot as l', 'l.id', 's.lotId')
-        .where('s.quantity', '>', 0)
-        .orderBy(['b.name', 'l.number'])
-        .select('s.quantity', { bin: 'b.name', lot: 'l.number' })
-    ).map((s: { bin: string; lot: string; quantity: number }) => [s.bin, s.lot, s.quantity / 10_000]);
+  const spots = () => spotsIn(yard.db);
 
   beforeEach(async () => {
     for (const name of ['A-1', 'A-2']) await insertOne(yard.db, 'bin', { placeId: 1, name });
@@ -358,8 +350,8 @@ describe('a file that counts bin by bin', () => {
     must(await opening.take());
     expect([await spots(), await pile()]).toEqual([
       [
-        ['A-1', null, 6],
-        ['A-2', null, 4],
+        [0, 'A-1', null, 6],
+        [0, 'A-2', null, 4],
       ],
       { quantity: q(10), value: 11_000 },
     ]);
@@ -381,8 +373,8 @@ describe('a file that counts bin by bin', () => {
     must(await (await itemFile('A-2,SN-2,1,80')).take());
     expect([await spots(), await pile()]).toEqual([
       [
-        ['A-1', 'SN-1', 1],
-        ['A-2', 'SN-2', 1],
+        [0, 'A-1', 'SN-1', 1],
+        [0, 'A-2', 'SN-2', 1],
       ],
       { quantity: q(2), value: 12_000 },
     ]);

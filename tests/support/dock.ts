@@ -1,6 +1,7 @@
 import { insertOne } from '@/store/rows';
 import { receive } from '@/actions/receiving';
-import type { Quantity } from '@/core/quantity/quantity';
+import { ONE, type Quantity } from '@/core/quantity/quantity';
+import type { Db } from '@/store/connection';
 import type { StoredOrder } from '@/store/orders';
 import { q, TestCompany } from './company';
 
@@ -8,6 +9,24 @@ type Arrival = Parameters<typeof receive>[1]['arrivals'][number];
 
 /** Serial numbers of one piece each. */
 export const numbered = (...numbers: readonly string[]) => numbers.map((number) => ({ number, quantity: q(1) }));
+
+/** What lies at each spot, by owner (0 for the company), bin and lot, in units of the item. */
+export const spotsIn = async (
+  db: Db,
+): Promise<[jobId: number, bin: string | null, lot: string | null, many: number][]> =>
+  (
+    (await db('stockSpot as s')
+      .leftJoin('bin as b', 'b.id', 's.binId')
+      .leftJoin('lot as l', 'l.id', 's.lotId')
+      .where('s.quantity', '>', 0)
+      .orderBy(['s.jobId', 'b.name', 'l.number'])
+      .select('s.jobId', 's.quantity', { bin: 'b.name', lot: 'l.number' })) as {
+      jobId: number;
+      bin: string | null;
+      lot: string | null;
+      quantity: Quantity;
+    }[]
+  ).map((s) => [s.jobId, s.bin, s.lot, s.quantity / ONE]);
 
 /** Orders of one part that come to the dock of a company, and what became of them. */
 function atDock(yard: TestCompany) {

@@ -53,10 +53,7 @@ export const Fact = ({
 /** Leads on to what a person most likely does next. */
 export const ShelfNext = ({ next, main = false }: { next: NextAct | undefined; main?: boolean }) =>
   next === undefined ? null : (
-    <Link
-      href={next.href}
-      className={`btn h-[38px] ${main ? '' : 'max-phone:hidden'} ${main ? 'btn-main' : 'border border-[#5d6d70] text-on-rim hover:border-on-rim'}`}
-    >
+    <Link href={next.href} className={`btn h-[38px] ${main ? 'btn-main' : 'btn-shelf max-phone:hidden'}`}>
       {next.words}
     </Link>
   );
@@ -85,11 +82,7 @@ export function ShelfMain({ children, hint, type = 'button', ...rest }: ButtonPr
 
 export function ShelfPlain({ children, hint, type = 'button', ...rest }: ButtonProps) {
   return (
-    <Press
-      type={type}
-      className="btn h-[38px] max-phone:px-3 border border-[#5d6d70] text-on-rim hover:border-on-rim"
-      {...rest}
-    >
+    <Press type={type} className="btn btn-shelf max-phone:px-3" {...rest}>
       {children}
       {hint !== undefined && (
         <span aria-hidden className="kbd max-phone:hidden">

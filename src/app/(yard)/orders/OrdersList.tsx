@@ -105,7 +105,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
                 href={`/print?orders=${chosen.map((o) => o.id).join(',')}`}
                 target="_blank"
                 rel="noreferrer"
-                className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim max-phone:hidden"
+                className="btn btn-shelf max-phone:hidden"
               >
                 Print
               </a>

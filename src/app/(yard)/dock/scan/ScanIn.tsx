@@ -68,18 +68,18 @@ export function ScanIn({ supplier: first, reasons }: Props) {
         <h1 className="mb-3 text-[25px] leading-tight">Scan in</h1>
         <CodeField onCode={list.scan} />
         <p className="mt-1.5 text-[13px] text-ink-2">
-          {supplier === null
-            ? 'Goes to the oldest order that awaits it. '
-            : `Goes to orders of ${supplier.name} alone. `}
+          {supplier === null ? 'Goes to the oldest order that awaits it.' : `Goes to orders of ${supplier.name} alone.`}
+        </p>
+        <div className="steps text-[13px]">
           {!choosing && (
             <button type="button" className="step" onClick={() => setChoosing(true)}>
               Only one supplier
             </button>
-          )}{' '}
-          <button type="button" className="step ml-2" aria-pressed={loud} onClick={toggle}>
+          )}
+          <button type="button" className="step" aria-pressed={loud} onClick={toggle}>
             {loud ? 'Sound off' : 'Sound on'}
           </button>
-        </p>
+        </div>
         {choosing && (
           <PickField
             kind="supplier"

@@ -53,7 +53,7 @@ export function TallyRow({ tallied, reasons, said, onSay }: RowProps) {
         )}
         <button
           type="button"
-          className="mt-1 min-h-[28px] text-[12.5px] text-ink-2 underline-offset-2 hover:underline max-phone:min-h-[44px]"
+          className="min-h-[28px] text-[12.5px] text-ink-2 underline-offset-2 hover:underline max-phone:-mb-2 max-phone:min-h-[44px]"
           aria-expanded={open || wrong}
           onClick={() => (open || wrong ? (setOpen(false), onSay(ALL_RIGHT)) : setOpen(true))}
         >

@@ -75,10 +75,7 @@ export default place(async ({ db, person, today, params }) => {
       <h2 className="mt-6 text-[16px]">Bought last</h2>
       {bought.length === 0 ? <p className="text-ink-2">Not ordered yet.</p> : <BoughtLast bought={bought} />}
       <Shelf facts={<Fact strong>{item.number}</Fact>}>
-        <Link
-          href={`/items/${item.id}/bill`}
-          className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
-        >
+        <Link href={`/items/${item.id}/bill`} className="btn btn-shelf">
           Bill of materials
         </Link>
         {may(person, 'keep suppliers') && <AddSeller itemId={item.id} />}

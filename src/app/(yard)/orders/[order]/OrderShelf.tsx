@@ -220,10 +220,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
             )}
             <ShelfNext next={next} />
             {revising === undefined && BILLABLE.includes(order.state) && may('enter invoices') && (
-              <Link
-                className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
-                href={`/invoices/new?order=${order.number}`}
-              >
+              <Link className="btn btn-shelf" href={`/invoices/new?order=${order.number}`}>
                 Enter invoice
               </Link>
             )}

@@ -123,7 +123,7 @@ export default place(async ({ db, person, today, params, query }) => {
       >
         {may(person, 'draft orders') && <StartOrder supplierId={supplier.id} />}
         {may(person, 'draft orders') && (
-          <Link href={`/gather?supplier=${supplier.id}`} className="btn h-[38px] border border-[#5d6d70] text-on-rim">
+          <Link href={`/gather?supplier=${supplier.id}`} className="btn btn-shelf">
             Gather from them
           </Link>
         )}

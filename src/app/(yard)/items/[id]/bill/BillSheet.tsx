@@ -232,10 +232,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
           </ShelfPlain>
         )}
         {!isNew && mayKeep && (
-          <Link
-            href={`/items/${item.id}/bill?version=new`}
-            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
-          >
+          <Link href={`/items/${item.id}/bill?version=new`} className="btn btn-shelf">
             Write a new version
           </Link>
         )}

@@ -195,10 +195,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
           </ShelfPlain>
         )}
         {may('keep stores') && job.live && rows.some((n) => n.inStores > 0 || n.received > 0) && (
-          <Link
-            href={`/stores/pick/${job.number}`}
-            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
-          >
+          <Link href={`/stores/pick/${job.number}`} className="btn btn-shelf">
             Pick
           </Link>
         )}

@@ -122,12 +122,7 @@ export function CountPage({ view }: { view: CountView }) {
         }
       >
         {head.state === 'open' && rows.length > 0 && (
-          <a
-            href={`/stores/count/${head.id}/sheet`}
-            target="_blank"
-            rel="noreferrer"
-            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
-          >
+          <a href={`/stores/count/${head.id}/sheet`} target="_blank" rel="noreferrer" className="btn btn-shelf">
             Print
           </a>
         )}

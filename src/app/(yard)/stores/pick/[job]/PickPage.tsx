@@ -142,12 +142,7 @@ export function PickPage({ view: { job, rows } }: { view: PickingView }) {
         }
       >
         {rows.length > 0 && (
-          <a
-            href={`/stores/pick/${job.number}/list`}
-            target="_blank"
-            rel="noreferrer"
-            className="btn h-[38px] border border-[#5d6d70] text-on-rim hover:border-on-rim"
-          >
+          <a href={`/stores/pick/${job.number}/list`} target="_blank" rel="noreferrer" className="btn btn-shelf">
             Print
           </a>
         )}
