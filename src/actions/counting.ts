@@ -77,6 +77,7 @@ async function putRight(work: Work, key: PileKey, item: Item, said: Count): Prom
   for (const part of said.parts) {
     const own = part.binId === undefined ? spots : spots.filter((s) => s.binId === part.binId);
     const there = addQ(NONE, ...own.map((s) => s.quantity));
+    if (own.some((s) => !rest.includes(s))) refuse('stores.twice', `Some of ${item.name} is counted twice.`);
     if (there !== part.seen)
       refuse(
         'stores.moved',
@@ -87,6 +88,8 @@ async function putRight(work: Work, key: PileKey, item: Item, said: Count): Prom
     const fault = numbersFault(item, part.quantity, part.numbers);
     if (fault !== undefined) throw new Refused([fault]);
     const lots = await countedLots(work, own, item, part);
+    const twice = item.tracking === 'serial' && lots.some((l) => moves.some((m) => m.lotId === l.lotId));
+    if (twice) refuse('numbers.twice', `A number of ${item.name} stands there twice.`, 'numbers');
     part.values.forEach((v, k) => each.set(lots[k]?.lotId ?? 0, v));
     moves.push(...grant(countedMoves(own, lots, part.binId ?? null, item.name)));
     rest = rest.filter((s) => !own.includes(s));
