@@ -7,10 +7,10 @@ import { loadBill, readBillFile, workOut } from './boms';
 import { loadCompanyForm, loadRatesPage } from './company';
 import { loadDecisions } from './decisions';
 import { countDock, listDue } from './dock';
-import { loadDockOrder } from './dockOrder';
+import { loadDockOrder, loadReasons } from './dockOrder';
 import { loadDockPaper, loadLabels, loadReturnPaper } from './dockPapers';
 import { loadLotWay } from './lotWay';
-import { findScanned } from './scanning';
+import { findScanned, loadScannedOrder } from './scanning';
 import { loadFrame } from './frame';
 import { loadGatherForm, loadGatherPreview } from './gather';
 import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices';
@@ -165,6 +165,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['a return note', 'see dock', (p) => loadReturnPaper(yard.db, p, 1, TODAY)],
   ['the way of a number', 'see stores', (p) => loadLotWay(yard.db, p, 1)],
   ['what was scanned', 'receive', (p) => findScanned(yard.db, p, ['TU-1'])],
+  ['an order that is scanned', 'receive', (p) => loadScannedOrder(yard.db, p, 'K26-0001')],
+  ['reasons of the dock', 'see dock', (p) => loadReasons(yard.db, p)],
   ['an order at the dock', 'see dock', (p) => loadDockOrder(yard.db, p, 'K26-0001')],
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
   ['an invoice', 'see invoices', (p) => loadInvoice(yard.db, p, 1)],

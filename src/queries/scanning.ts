@@ -13,6 +13,15 @@ export type Found = {
   readonly lines: readonly AwaitedLine[];
 };
 
+export type ScannedOrder = { readonly id: number; readonly number: string };
+
+/** The order that is in hand while its delivery is scanned; null where none of that number is awaited. */
+export async function loadScannedOrder(db: Db, person: Person, number: string): Promise<ScannedOrder | null> {
+  permit(person, 'receive');
+  const order = await db('purchaseOrder').where({ number }).whereIn('state', AWAITED).first('id', 'number');
+  return order ?? null;
+}
+
 const MOST_LINES = 60;
 
 type Row = Omit<AwaitedLine, 'jobs' | 'toItem' | 'due'> & {

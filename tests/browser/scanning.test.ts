@@ -76,6 +76,38 @@ describe('a mixed delivery on a phone', () => {
     await browser.reads('1 of 14 in');
   });
 
+  it('has the cursor wherever it was: after a press, on a button, in another field, and after a choice', async () => {
+    const wedge = (code: string) => browser.keys(code, Key.ENTER);
+    await browser.go('/dock/scan');
+    await scan('BE-6208', 'BE-6208');
+    await browser.reads('2 counted, 1 order');
+    await (await browser.button('Undo')).click();
+    await browser.reads('1 counted, 1 order');
+    // Its Enter would press Undo once more.
+    await wedge('BE-6208');
+    await browser.reads('2 counted, 1 order');
+    await browser.driver.executeScript(
+      '[...document.querySelectorAll("button")].find((b) => b.innerText.startsWith("Undo")).focus()',
+    );
+    await wedge('BE-6208');
+    await browser.reads('3 counted, 1 order');
+    await (await browser.button('Delivery note')).click();
+    await browser.type('Delivery note', 'DN');
+    await new Promise((r) => setTimeout(r, 300));
+    await wedge('TI-PLY-18');
+    await browser.reads('4 counted, 2 orders');
+    await browser.holds('Delivery note', 'DN');
+    await (await browser.button('Something is not right')).click();
+    await browser.choose('What became of the rest', 'Missing from the parcel');
+    await wedge('TI-PLY-18');
+    await browser.reads('5 counted, 2 orders');
+    await browser.reads('It stays on order, and is not paid until it comes.');
+    await browser.go('/dock');
+    await browser.go('/dock/scan');
+    await (await browser.button('Begin anew')).click();
+    await browser.reads('Nothing scanned yet');
+  });
+
   it('ties a code to a part there and then, and counts it', async () => {
     await browser.go('/dock/scan');
     await scan('4006381333931');

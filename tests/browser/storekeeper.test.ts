@@ -42,7 +42,10 @@ const scan = async (...codes: readonly string[]) => {
 const times = (n: number, code: string) => Array.from({ length: n }, () => code);
 const row = (what: string) => `//ul[@aria-label="Tally"]/li[contains(., "${what}")]`;
 const notRight = async (what: string) => {
-  await (await browser.see(By.xpath(`${row(what)}//button[contains(., "Something is not right")]`))).click();
+  const button = await browser.see(By.xpath(`${row(what)}//button[contains(., "Something is not right")]`));
+  // The shelf may lie over it.
+  await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', button);
+  await button.click();
 };
 /** Nothing runs out of the phone to the right. */
 const fits = async () =>
@@ -59,6 +62,8 @@ const line = (number: string) =>
 describe('a mixed delivery of three orders, on a phone', () => {
   it('is scanned, with one that is broken, one that goes by its number, and the rest of one still to come', async () => {
     await browser.go('/dock/scan');
+    await (await browser.button('Delivery note')).click();
+    await browser.type('Delivery note', 'DN 4471');
     await scan(...times(14, 'BR-DP-16'), ...times(3, 'BE-6208'), ...times(5, 'SE-OIL-70'), 'PU-BG-24');
     await new Promise((r) => setTimeout(r, 6000));
     await browser.reads('23 counted, 3 orders');
@@ -89,6 +94,8 @@ describe('a mixed delivery of three orders, on a phone', () => {
   it('is taken in by one step: what is good is in, what is broken waits to go back, and what is to come has its day', async () => {
     await (await browser.button('Take in')).click();
     await browser.reads('Nothing scanned yet');
+    const notes = await app.look((db) => db('receipt').orderBy('id', 'desc').limit(3).select('note'));
+    expect(notes.map((n) => n.note)).toEqual(['DN 4471', 'DN 4471', 'DN 4471']);
     expect(await line('BE-6208')).toMatchObject({ received: 2 * ONE, rejected: ONE });
     expect(await line('SE-OIL-70')).toMatchObject({ received: 5 * ONE, promisedOn: '2026-05-29' });
     expect(await line('PU-BG-24')).toMatchObject({ received: ONE });
@@ -96,6 +103,18 @@ describe('a mixed delivery of three orders, on a phone', () => {
       db('stockSpot as s').join('lot as l', 'l.id', 's.lotId').where({ 'l.number': 'SN-2041' }).first('s.quantity'),
     );
     expect(spot?.quantity).toBe(ONE);
+  });
+
+  it('goes to one order alone while that is in hand', async () => {
+    await browser.go('/dock/K26-0019');
+    await (await browser.link('Scan')).click();
+    await browser.reads('Goes to K26-0019 alone.');
+    await scan('SE-OIL-70', 'TI-PLY-18');
+    await browser.reads('1 counted, 1 order');
+    await browser.reads('Marine plywood 18 mm is awaited by another order than what is in hand.');
+    await (await browser.link('Any order')).click();
+    await browser.reads('Goes to the oldest order that awaits it.');
+    await fits();
   });
 
   it('completes the material of a job, whose lead is told that work can start', async () => {

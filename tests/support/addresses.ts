@@ -101,6 +101,8 @@ export const ADDRESSES = [
   '/dock',
   '/dock/K26-0001',
   '/dock/scan',
+  '/dock/scan?order=K26-0019',
+  '/dock/scan?order=none',
   '/dock/K26-0001/paper/1',
   '/stores/numbers/1',
   '/stores/numbers/none',

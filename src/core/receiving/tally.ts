@@ -72,6 +72,8 @@ export type Tally = {
   readonly scans: readonly Scan[];
   readonly lines: readonly AwaitedLine[];
   readonly notRight?: Readonly<Record<number, NotRight>>;
+  /** The number of the delivery note. */
+  readonly note?: string;
 };
 
 export const EMPTY: Tally = { scans: [], lines: [] };
@@ -82,6 +84,10 @@ export const talliedOf = (tally: Tally, lineId: number): Quantity =>
 
 /** What is in hand: one order or one supplier, where one is chosen. */
 export type InHand = { readonly orderId?: number | undefined; readonly supplierId?: number | undefined };
+
+/** Whether a line is of the order, or the supplier, that is in hand. */
+export const isInHand = (line: AwaitedLine, { orderId, supplierId }: InHand): boolean =>
+  (orderId === undefined || line.orderId === orderId) && (supplierId === undefined || line.supplierId === supplierId);
 
 /**
  * Counts a scan on the lines that await it: the oldest first until it is full, then the next.
@@ -98,8 +104,7 @@ export function placeScan(
   let left = quantity(count * ONE);
   const placed: Placed[] = [];
   for (const line of candidates) {
-    if (within.orderId !== undefined && line.orderId !== within.orderId) continue;
-    if (within.supplierId !== undefined && line.supplierId !== within.supplierId) continue;
+    if (!isInHand(line, within)) continue;
     const room = atLeastNone(subtractQ(line.due, talliedOf(tally, line.lineId)));
     const part = least(left, room);
     if (part <= 0) continue;

@@ -1,17 +1,20 @@
 'use client';
 
 import { lazy, Suspense, useRef, useState } from 'react';
+import { BURST, useWedge } from './useWedge';
 
 /** The decoder is large, and few need it: it comes when it is asked for. */
 const Camera = lazy(() => import('./Camera'));
 
-/** A scanner types faster than anybody: what comes like that and stops is a whole code, with Enter or without. */
-const BURST = { each: 35, atLeast: 6, pause: 160 };
+/** What comes as fast as a scanner types and stops for so long, in milliseconds, is a whole code without its Enter. */
+const PAUSE = 160;
 
-/** The one field that takes what a scanner types; it has the cursor again after each code. A phone’s camera can scan, too. */
+/** The one field that takes what a scanner types; it has the cursor again after each code and each press. A phone’s camera can scan, too. */
 export function CodeField({ onCode }: { onCode: (code: string) => void }) {
   const [camera, setCamera] = useState(false);
+  const [typing, setTyping] = useState(false);
   const field = useRef<HTMLInputElement>(null);
+  useWedge(field, onCode);
   const typed = useRef({ since: 0, timer: undefined as ReturnType<typeof setTimeout> | undefined });
   const take = () => {
     clearTimeout(typed.current.timer);
@@ -25,7 +28,7 @@ export function CodeField({ onCode }: { onCode: (code: string) => void }) {
     if (length <= 1) typed.current.since = at;
     clearTimeout(typed.current.timer);
     const burst = length >= BURST.atLeast && (at - typed.current.since) / length < BURST.each;
-    if (burst) typed.current.timer = setTimeout(take, BURST.pause);
+    if (burst) typed.current.timer = setTimeout(take, PAUSE);
   };
   return (
     <form
@@ -40,6 +43,10 @@ export function CodeField({ onCode }: { onCode: (code: string) => void }) {
         placeholder="scan or type a code…"
         className="field mono h-[46px] border-2 border-copper text-[16px]"
         autoFocus
+        // A phone shows its keyboard only to who taps the field: a scanner needs none.
+        inputMode={typing ? 'text' : 'none'}
+        onPointerDown={() => setTyping(true)}
+        onBlur={() => setTyping(false)}
         autoComplete="off"
         autoCapitalize="off"
         spellCheck={false}

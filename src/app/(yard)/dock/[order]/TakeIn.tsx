@@ -128,6 +128,11 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
           </ShelfPlain>
         )}
         {open && due.length > 0 && (
+          <Link href={`/dock/scan?order=${order.number}`} className="btn btn-shelf">
+            Scan
+          </Link>
+        )}
+        {open && due.length > 0 && (
           <ShelfPlain onClick={allIn} hint="A">
             All is here
           </ShelfPlain>

@@ -6,28 +6,38 @@ import { ALL_RIGHT, deliveriesOf, lacks, talliedLines, type Scan, type TalliedLi
 import { notRightForm } from '@/core/records/delivery';
 import { counted } from '@/core/words';
 import type { ReasonChoice } from '@/queries/dockOrder';
+import type { ScannedOrder } from '@/queries/scanning';
 import type { Thing } from '@/queries/things';
 import { useKey } from '@/ui/keys';
 import { CodeField } from '@/ui/kit/CodeField';
+import { TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
+import Link from '@/ui/Link';
 import { useAct, useOnce } from '@/ui/useAct';
 import { receiveTally, tieCode } from '../../../acts';
 import { TallyRow } from './TallyRow';
 import { useTally } from './useTally';
 
 const LOUD = 'kettle scan sound';
-type Props = { readonly supplier: Thing | null; readonly reasons: readonly ReasonChoice[] };
+type Props = {
+  readonly supplier: Thing | null;
+  /** The order in hand: what is scanned goes to its lines alone. */
+  readonly order: ScannedOrder | null;
+  readonly reasons: readonly ReasonChoice[];
+};
 
 /** Takes in by scanning: each code is counted on the line that awaits it longest; made for a phone. */
-export function ScanIn({ supplier: first, reasons }: Props) {
+export function ScanIn({ supplier: first, order, reasons }: Props) {
   const [supplier, setSupplier] = useState(first);
   const [choosing, setChoosing] = useState(first !== null);
+  const [asked, setAsked] = useState(false);
   const [loud, setLoud] = useState(true);
   // eslint-disable-next-line react-hooks/set-state-in-effect -- what the browser kept is known only after the first paint
   useEffect(() => setLoud(localStorage.getItem(LOUD) !== 'off'), []);
-  const list = useTally(supplier === null ? {} : { supplierId: supplier.id }, loud);
+  const list = useTally({ orderId: order?.id, supplierId: supplier?.id }, loud);
+  const noting = asked || list.tally.note !== undefined;
   const once = useOnce();
   const act = useAct(receiveTally, {
     said: (taken) => `Taken in: ${taken.map((t) => `${t.order} as ${t.number}`).join(', ')}`,
@@ -52,7 +62,11 @@ export function ScanIn({ supplier: first, reasons }: Props) {
   const unread = lines.some((l) => !notRight(l.line.lineId).success);
   const ready = lines.length > 0 && lacking.length === 0 && !unread && waiting === 0 && !act.busy;
   const takeIn = () =>
-    void act.run({ once: once.key(), note: '', deliveries: deliveriesOf(list.tally, (id) => notRight(id).data ?? {}) });
+    void act.run({
+      once: once.key(),
+      note: list.tally.note ?? '',
+      deliveries: deliveriesOf(list.tally, (id) => notRight(id).data ?? {}),
+    });
   useKey('Ctrl+Enter', 'Take in', takeIn, ready);
   const fault =
     (clash && `${clash.message} It was counted anew against what is due now: look again before you take in.`) ??
@@ -67,11 +81,14 @@ export function ScanIn({ supplier: first, reasons }: Props) {
       <div className="mx-auto max-w-[640px]">
         <h1 className="mb-3 text-[25px] leading-tight">Scan in</h1>
         <CodeField onCode={list.scan} />
-        <p className="mt-1.5 text-[13px] text-ink-2">
-          {supplier === null ? 'Goes to the oldest order that awaits it.' : `Goes to orders of ${supplier.name} alone.`}
-        </p>
+        <p className="mt-1.5 text-[13px] text-ink-2">{goesTo(order, supplier)}</p>
         <div className="steps text-[13px]">
-          {!choosing && (
+          {order !== null && (
+            <Link href="/dock/scan" className="step">
+              Any order
+            </Link>
+          )}
+          {!choosing && order === null && (
             <button type="button" className="step" onClick={() => setChoosing(true)}>
               Only one supplier
             </button>
@@ -79,7 +96,21 @@ export function ScanIn({ supplier: first, reasons }: Props) {
           <button type="button" className="step" aria-pressed={loud} onClick={toggle}>
             {loud ? 'Sound off' : 'Sound on'}
           </button>
+          {!noting && (
+            <button type="button" className="step" onClick={() => setAsked(true)}>
+              Delivery note
+            </button>
+          )}
         </div>
+        {noting && (
+          <TextField
+            label="Delivery note"
+            className="mt-2 max-w-[320px]"
+            maxLength={80}
+            value={list.tally.note ?? ''}
+            onChange={(e) => list.sayNote(e.target.value)}
+          />
+        )}
         {choosing && (
           <PickField
             kind="supplier"
@@ -159,6 +190,11 @@ type AsideProps = {
   readonly supplierId: number | null;
   readonly onTied: (key: string) => void;
   readonly onDrop: (key: string) => void;
+};
+
+const goesTo = (order: ScannedOrder | null, supplier: Thing | null): string => {
+  if (order !== null) return `Goes to ${order.number} alone.`;
+  return supplier === null ? 'Goes to the oldest order that awaits it.' : `Goes to orders of ${supplier.name} alone.`;
 };
 
 /** A code that nobody awaits: tied to a part there and then, or left out. */

@@ -1,5 +1,6 @@
 import { loadReasons } from '@/queries/dockOrder';
 import { permit } from '@/queries/permit';
+import { loadScannedOrder } from '@/queries/scanning';
 import { loadThing } from '@/queries/things';
 import { place } from '../../../server/place';
 import { ScanIn } from './ScanIn';
@@ -9,5 +10,6 @@ export const metadata = { title: 'Scan in' };
 export default place(async ({ db, person, today, query }) => {
   permit(person, 'receive');
   const supplier = await loadThing(db, person, 'supplier', Number(query.supplier) || null, today);
-  return <ScanIn supplier={supplier} reasons={await loadReasons(db, person)} />;
+  const order = await loadScannedOrder(db, person, query.order ?? '');
+  return <ScanIn {...{ supplier, order }} reasons={await loadReasons(db, person)} />;
 });

@@ -5,6 +5,7 @@ import { readScan } from '@/formats/gs1';
 import { patternFault } from '@/core/stores/numbers';
 import {
   EMPTY,
+  isInHand,
   knowing,
   lacks,
   placeScan,
@@ -80,8 +81,11 @@ export function useTally(within: InHand, loud: boolean) {
       if (twice) return (aside(`${said.serial} was scanned already.`), true);
       const placed = placeScan(known, lines, count, within);
       const name = found.part?.name ?? found.lines[0]?.description ?? '';
-      if (placed.length === 0)
+      if (placed.length === 0) {
+        const elsewhere = found.lines.length > 0 && !found.lines.some((l) => isInHand(l, within));
+        if (elsewhere) return (aside(`${name} is awaited by another order than what is in hand.`), true);
         return (aside(found.lines.length === 0 ? `Nobody awaits ${name}.` : `More of ${name} than is awaited.`), true);
+      }
       settle({ ...scan, ...said, count, placed }, known, `${name} counted`);
       return true;
     },
@@ -153,11 +157,12 @@ export function useTally(within: InHand, loud: boolean) {
   };
   const sayNotRight = (lineId: number, said: NotRight) =>
     put({ ...now.current, notRight: { ...now.current.notRight, [lineId]: said } });
+  const sayNote = (note: string) => put({ ...now.current, note });
   const forget = () => {
     draft.restart();
     now.current = EMPTY;
   };
-  return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, sayNotRight, lookAgain, forget };
+  return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, sayNotRight, sayNote, lookAgain, forget };
 }
 
 /** The line whose last piece waits for its serial number. */
