@@ -21,6 +21,8 @@ export type Clashed = { readonly message: string; readonly theirs: { readonly ve
 type Options<T> = {
   readonly onDone?: (value: T) => void;
   readonly said?: (value: T) => string | undefined;
+  /** No answer came, or none to who was signed out: what was sent can be sent again. */
+  readonly onLost?: () => void;
   /** At a clash the page is brought up to date, unless its form would lose what is typed by that. */
   readonly stay?: boolean;
 };
@@ -29,7 +31,7 @@ type Options<T> = {
  * Runs an action from a form or button: busy while it runs, refusals beside their fields, a clash to be settled.
  * A person who was signed out signs in on the spot, and the same action runs again: nothing typed is lost.
  */
-export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Options<T> = {}) {
+export function useAct<I, T>(act: Act<I, T>, { onDone, said, onLost, stay = false }: Options<T> = {}) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
@@ -48,6 +50,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Opt
         const answer = await act(input);
         const outcome = answer?.data;
         if (answer?.serverError?.kind === 'signedOut') {
+          onLost?.();
           window.dispatchEvent(new CustomEvent(SIGNED_OUT, { detail: () => again.current?.(input) }));
           setRefusals([
             { code: 'signedOut', message: 'You were signed out. Sign in again: what you typed is still here.' },
@@ -64,6 +67,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Opt
         } else
           setRefusals([{ code: 'failed', message: answer?.serverError?.message ?? 'This did not work. Try again.' }]);
       } catch {
+        onLost?.();
         setRefusals([
           {
             code: 'network',
@@ -77,7 +81,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, stay = false }: Opt
       }
       return false;
     },
-    [act, onDone, said, stay, router],
+    [act, onDone, said, onLost, stay, router],
   );
 
   useEffect(() => {

@@ -19,11 +19,9 @@ import {
 import type { Found } from '@/queries/scanning';
 import { ask, asJson } from '@/ui/ask';
 import { makeKey } from '@/ui/useAct';
+import { useAgain } from '@/ui/useAgain';
 import { useDraft } from '@/ui/useDraft';
 import { sound } from '@/ui/sound';
-
-/** How long after a look that was not answered the next is tried. */
-const AGAIN_AFTER = 4000;
 
 /**
  * A tally of what is scanned: each code is kept in the browser at once, and looked up one after the other as the server
@@ -117,15 +115,7 @@ export function useTally(within: InHand, loud: boolean) {
     busy.current = false;
   }, [lookUp]);
 
-  useEffect(() => {
-    const again = () => void work();
-    window.addEventListener('online', again);
-    const tick = setInterval(() => now.current.scans.some((s) => s.waits === true) && again(), AGAIN_AFTER);
-    return () => {
-      window.removeEventListener('online', again);
-      clearInterval(tick);
-    };
-  }, [work]);
+  useAgain(() => now.current.scans.some((s) => s.waits === true) && void work());
 
   const scan = (code: string) => {
     put({ ...now.current, scans: [...now.current.scans, { key: makeKey(), code, count: 1, placed: [], waits: true }] });

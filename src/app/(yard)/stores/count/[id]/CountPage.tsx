@@ -2,11 +2,10 @@
 
 import { useState } from 'react';
 import { add, formatAmount, signOf, ZERO } from '@/core/money/money';
-import { type Quantity } from '@/core/quantity/quantity';
 import { COUNT_STATE_NAMES, countScanned } from '@/core/stores/sheet';
 import { counted } from '@/core/words';
 import { readScan } from '@/formats/gs1';
-import type { CountRow, CountView } from '@/queries/counts';
+import type { CountView } from '@/queries/counts';
 import { useKey } from '@/ui/keys';
 import { CodeField } from '@/ui/kit/CodeField';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
@@ -15,18 +14,20 @@ import Link from '@/ui/Link';
 import { sound } from '@/ui/sound';
 import { useAct } from '@/ui/useAct';
 import { useYard } from '@/ui/YardContext';
-import { countLines, dropCount, endCounting } from '../../../../acts';
+import { dropCount, endCounting } from '../../../../acts';
 import { CountLine } from './CountLine';
 import { FoundSlip } from './FoundSlip';
 import { PostSlip } from './PostSlip';
+import { useCounts } from './useCounts';
 
 /** A counting sheet: each line is kept as it is counted, compared once all is counted, and posted; made for a phone. */
 export function CountPage({ view }: { view: CountView }) {
-  const { head, rows, bins } = view;
+  const { head, bins } = view;
+  const counting = useCounts(head.id, view.rows);
+  const { rows, put } = counting;
   const { currency, day, may } = useYard();
   const [last, setLast] = useState({ words: '', took: true });
   const [slip, setSlip] = useState<'found' | 'post'>();
-  const line = useAct(countLines);
   const end = useAct(endCounting);
   const drop = useAct(dropCount, { said: () => `${head.number} is given up` });
   const ref = { countId: head.id, version: head.version };
@@ -36,21 +37,22 @@ export function CountPage({ view }: { view: CountView }) {
   const done = rows.filter((r) => r.counted !== null);
   const differing = done.filter((r) => (r.difference ?? 0) !== 0);
   const worth = add(ZERO, ...differing.map((r) => r.worth ?? ZERO));
-  const put = (row: Pick<CountRow, 'id' | 'counted'>, now: Quantity | null, before = false) =>
-    void line.run({ countId: head.id, lines: [{ lineId: row.id, was: row.counted, counted: now, before }] });
   const scan = (code: string) => {
     const read = readScan(code);
-    const found = countScanned(rows, read.ok ? read.value : { words: [code], count: 1 });
+    // As it stands by now: codes come faster than the page is drawn.
+    const now = rows.map((r) => ({ ...r, counted: counting.countedOf(r) }));
+    const found = countScanned(now, read.ok ? read.value : { words: [code], count: 1 });
     if (found.line !== undefined && found.counted !== undefined) put(found.line, found.counted);
     setLast({ words: found.words, took: found.line !== undefined });
     sound(found.line !== undefined);
   };
-  const busy = end.busy || drop.busy;
+  const busy = end.busy || drop.busy || counting.waiting > 0;
   const finish = () => void end.run(ref);
   useKey('N', 'Put on the sheet what was found', () => setSlip('found'), counts);
   useKey('Ctrl+Enter', 'Counted', finish, counts && done.length > 0 && !busy);
   useKey('Ctrl+Enter', 'Post the differences', () => setSlip('post'), looks && slip === undefined);
-  const fault = [line, end, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
+  const refused = [end, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
+  const fault = counting.fault ?? refused;
   return (
     <Sheet>
       <div className="mx-auto max-w-[860px]">
@@ -70,6 +72,12 @@ export function CountPage({ view }: { view: CountView }) {
         >
           {last.words}
         </p>
+        {counting.offline && (
+          <p role="alert" className="mb-2 rounded-lg border border-line bg-glaze-2 px-3 py-2">
+            The network is away: {counted(counting.waiting, 'count')} {counting.waiting === 1 ? 'waits' : 'wait'} here
+            and will be kept when it is back.
+          </p>
+        )}
         {rows.length === 0 && (
           <Empty title="Nothing lies there by the book">Put on the sheet what is found all the same.</Empty>
         )}
@@ -80,7 +88,7 @@ export function CountPage({ view }: { view: CountView }) {
                 key={r.id}
                 row={r}
                 shows={head.blind === 0 || head.state !== 'open'}
-                disabled={!counts || line.busy}
+                disabled={!counts}
                 onCount={(now, before) => put(r, now, before)}
               />
             ),
