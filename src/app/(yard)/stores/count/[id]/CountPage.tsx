@@ -39,17 +39,18 @@ export function CountPage({ view }: { view: CountView }) {
   const worth = add(ZERO, ...differing.map((r) => r.worth ?? ZERO));
   const scan = (code: string) => {
     const read = readScan(code);
-    // As it stands by now: codes come faster than the page is drawn.
-    const now = rows.map((r) => ({ ...r, counted: counting.countedOf(r) }));
+    const now = rows.map((r) => ({ ...r, counted: counting.countedNow(r) }));
     const found = countScanned(now, read.ok ? read.value : { words: [code], count: 1 });
     if (found.line !== undefined && found.counted !== undefined) put(found.line, found.counted);
     setLast({ words: found.words, took: found.line !== undefined });
     sound(found.line !== undefined);
   };
-  const busy = end.busy || drop.busy || counting.waiting > 0;
-  const finish = () => void end.run(ref);
+  const busy = end.busy || drop.busy;
+  const finish = async () => {
+    if (await counting.settled()) await end.run(ref);
+  };
   useKey('N', 'Put on the sheet what was found', () => setSlip('found'), counts);
-  useKey('Ctrl+Enter', 'Counted', finish, counts && done.length > 0 && !busy);
+  useKey('Ctrl+Enter', 'Counted', () => void finish(), counts && done.length > 0 && !busy);
   useKey('Ctrl+Enter', 'Post the differences', () => setSlip('post'), looks && slip === undefined);
   const refused = [end, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
   const fault = counting.fault ?? refused;
@@ -140,7 +141,7 @@ export function CountPage({ view }: { view: CountView }) {
           </ShelfPlain>
         )}
         {counts && (
-          <ShelfMain disabled={busy || done.length === 0} onClick={finish} hint="^↵">
+          <ShelfMain disabled={busy || done.length === 0} onClick={() => void finish()} hint="^↵">
             Compare with the book
           </ShelfMain>
         )}

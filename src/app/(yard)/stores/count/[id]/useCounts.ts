@@ -16,65 +16,83 @@ type Waiting = {
   readonly before: boolean;
 };
 
+type Answered = ReadonlyMap<number, Quantity | null>;
+
 /**
  * The counts of a sheet as they are made: each stands on the sheet and in the browser at once, and is sent one after the
  * other, so that none is lost when they come fast or the network goes.
  */
 export function useCounts(countId: number, rows: readonly CountRow[]) {
   const draft = useDraft<readonly Waiting[]>(`count ${countId}`, []);
-  const waiting = useRef(draft.value);
   // What was answered, until the sheet says the same.
-  const answered = useRef(new Map<number, Quantity | null>());
+  const [answered, setAnswered] = useState<Answered>(new Map());
+  const now = useRef({ waiting: draft.value, answered });
+  useEffect(() => {
+    now.current = { waiting: draft.value, answered };
+  }, [draft.value, answered]);
+  useEffect(() => {
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what the server says is known only with its rows
+    setAnswered((were) => new Map([...were].filter(([id, q]) => rows.some((r) => r.id === id && r.counted !== q))));
+  }, [rows]);
   const lost = useRef(false);
-  const busy = useRef(false);
+  const running = useRef<Promise<void>>(undefined);
   const [offline, setOffline] = useState(false);
   const act = useAct(countLines, { onLost: () => (lost.current = true) });
-  useEffect(() => {
-    waiting.current = draft.value;
-  }, [draft.value]);
-  useEffect(() => {
-    for (const r of rows) if (answered.current.get(r.id) === r.counted) answered.current.delete(r.id);
-  }, [rows]);
 
-  const keep = (next: readonly Waiting[]) => {
-    waiting.current = next;
-    draft.set(next);
-    if (next.length === 0) draft.drop();
+  const keep = (waiting: readonly Waiting[], known = now.current.answered) => {
+    now.current = { waiting, answered: known };
+    draft.set(waiting);
+    setAnswered(known);
+    if (waiting.length === 0) draft.drop();
   };
-  const countedOf = (row: Pick<CountRow, 'id' | 'counted'>): Quantity | null => {
-    const last = waiting.current.findLast((w) => w.lineId === row.id);
-    if (last !== undefined) return last.counted;
-    return answered.current.has(row.id) ? (answered.current.get(row.id) ?? null) : row.counted;
-  };
-  const send = async () => {
-    if (busy.current) return;
-    busy.current = true;
+  const work = async () => {
     for (;;) {
-      const [next] = waiting.current;
+      const { waiting, answered: before } = now.current;
+      const [next] = waiting;
       if (next === undefined) break;
       lost.current = false;
       const { lineId, counted } = next;
       const done = await act.run({ countId, lines: [next] });
       if (!done && lost.current) break;
+      const known = new Map(before);
+      if (done) known.set(lineId, counted);
+      else known.delete(lineId);
       // What was refused stands as the sheet says, and so does what was counted on top of it.
-      if (done) answered.current.set(lineId, counted);
-      else answered.current.delete(lineId);
-      keep(waiting.current.filter((w) => w !== next && (done || w.lineId !== lineId)));
+      keep(
+        now.current.waiting.filter((w) => w !== next && (done || w.lineId !== lineId)),
+        known,
+      );
     }
-    setOffline(waiting.current.length > 0);
-    busy.current = false;
+    setOffline(now.current.waiting.length > 0);
   };
+  const send = () => (running.current ??= work().finally(() => (running.current = undefined)));
   useAgain(() => void send());
 
+  const countedNow = (row: Line) => countedOf(row, now.current.waiting, now.current.answered);
   return {
-    rows: rows.map((r) => ({ ...r, counted: countedOf(r) })),
+    rows: rows.map((r) => ({ ...r, counted: countedOf(r, draft.value, answered) })),
     waiting: draft.value.length,
     offline,
     fault: offline ? undefined : act.refusals[0]?.message,
-    countedOf,
-    put: (row: Pick<CountRow, 'id' | 'counted'>, counted: Quantity | null, before = false) => {
-      keep([...waiting.current, { lineId: row.id, was: countedOf(row), counted, before }]);
+    /** What is counted of a line by now: codes come faster than the page is drawn. */
+    countedNow,
+    put: (row: Line, counted: Quantity | null, before = false) => {
+      keep([...now.current.waiting, { lineId: row.id, was: countedNow(row), counted, before }]);
       void send();
     },
+    /** Whether all was answered, once what is under way is. */
+    settled: async () => {
+      await send();
+      return now.current.waiting.length === 0;
+    },
   };
+}
+
+type Line = Pick<CountRow, 'id' | 'counted'>;
+
+function countedOf(row: Line, waiting: readonly Waiting[], answered: Answered): Quantity | null {
+  const last = waiting.findLast((w) => w.lineId === row.id);
+  if (last !== undefined) return last.counted;
+  const known = answered.get(row.id);
+  return known === undefined ? row.counted : known;
 }
