@@ -33,6 +33,11 @@ const tabTo = async (name: string) => {
   throw new Error(`Tab never came to “${name}”.`);
 };
 
+const find = async () => {
+  await press('/');
+  await browser.see(By.css('[placeholder^="Part, job, order"]:focus'));
+};
+
 const focusedText = () => browser.driver.executeScript('return document.activeElement.textContent');
 
 /** The same purchase without a mouse; only addresses are typed where a person would follow a link. */
@@ -55,7 +60,7 @@ describe('the main job by keyboard alone', () => {
   });
 
   it('finds a job with /, and opens one on the rail with Alt and a number', async () => {
-    await press('/');
+    await find();
     await browser.reads('Type a number');
     await type('outb');
     await browser.reads('what was mailed to suppliers');
@@ -162,8 +167,8 @@ describe('the main job by keyboard alone', () => {
   });
 
   it('finds a place by the beginning of its name before what else is called so', async () => {
-    await press('/');
-    await browser.reads('Type a number');
+    await find();
+    await browser.reads('Opened last');
     await type('Orders');
     await press(Key.ENTER);
     await browser.see(By.xpath("//h1[contains(., 'Orders')]"));

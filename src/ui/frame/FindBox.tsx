@@ -59,7 +59,7 @@ export default function FindBox({ close }: { close: () => void }) {
   const router = useRouter();
   const { may } = useYard();
   const [words, setWords] = useState('');
-  const [answer, setAnswer] = useState<{ for: string; found: readonly Found[] }>({ for: '', found: [] });
+  const [answer, setAnswer] = useState<{ for?: string; found: readonly Found[] }>({ found: [] });
   const ready = answer.for === words;
   /** Enter came before the answer: what it finds first is opened as soon as it is there. */
   const wanted = useRef(false);
