@@ -1,4 +1,5 @@
 import type { NextConfig } from 'next';
+import serverExternalPackages from './server-packages.json';
 
 const headers = [
   { key: 'X-Content-Type-Options', value: 'nosniff' },
@@ -7,17 +8,7 @@ const headers = [
 ];
 
 const config: NextConfig = {
-  serverExternalPackages: [
-    'better-sqlite3',
-    'knex',
-    '@node-rs/argon2',
-    'pino',
-    'pdfkit',
-    'fontkit',
-    'nodemailer',
-    'fontverter',
-    'piscina',
-  ],
+  serverExternalPackages,
   // Types are checked by `npm test`; the build need not do it again.
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,

@@ -41,7 +41,15 @@ export function ensurePackages() {
   writeFileSync(mark, lock);
 }
 
-const SOURCES = ['src', 'next.config.ts', 'postcss.config.mjs', 'package-lock.json', 'tsconfig.json'];
+const SOURCES = [
+  'src',
+  'scripts/serve.ts',
+  'server-packages.json',
+  'next.config.ts',
+  'postcss.config.mjs',
+  'package-lock.json',
+  'tsconfig.json',
+];
 
 function newest(path) {
   const stat = statSync(path);
@@ -49,13 +57,36 @@ function newest(path) {
   return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newest(join(path, name))));
 }
 
-/** Builds the application when its sources are newer than the last build. */
-export function ensureBuild() {
-  const built = at('.next', 'BUILD_ID');
+/** What was built to be run by Node.js itself. */
+export const program = (name) => at('.next', 'programs', `${name}.mjs`);
+
+/** Builds the application when its sources are newer than the last build: the pages, then what serves them. */
+export async function ensureBuild() {
+  const built = program('main');
   if (existsSync(built) && statSync(built).mtimeMs > Math.max(...SOURCES.map((s) => newest(at(s))))) return;
   console.log('Building the application…');
   run(process.execPath, [at('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], {
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', KETTLE_FILE: at('data', 'build.sqlite') },
+  });
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: [
+      at('scripts', 'serve.ts'),
+      ...['main', 'writer', 'helper'].map((name) => at('src', 'server', `${name}.ts`)),
+    ],
+    entryNames: '[name]',
+    outdir: dirname(built),
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    splitting: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    external: ['next', ...JSON.parse(readFileSync(at('server-packages.json'), 'utf8'))],
+    // Packages of the older kind ask for others by require.
+    banner: {
+      js: "import { createRequire as requirer } from 'node:module'; const require = requirer(import.meta.url);",
+    },
   });
 }
 

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { asDay } from '@/core/calendar/workdays';
-import { DEMO_PASSWORD, seedDemo } from '@/demo/seed';
+import { DEMO_PASSWORD } from '@/demo/password';
 import { deliver } from '@/formats/mail/deliver';
 import { startMailServer } from '@/standins/mailServer';
 import { open } from '@/store/connection';
@@ -20,6 +20,7 @@ async function makeDemo(file: string, smtp: string): Promise<void> {
   if (flags.includes('--fresh')) for (const end of ['', '-wal', '-shm']) rmSync(file + end, { force: true });
   if (existsSync(file)) return;
   console.log('Making the sample company…');
+  const { seedDemo } = await import('@/demo/seed');
   const { db } = await open(file);
   const today =
     asDay(process.env.KETTLE_TODAY ?? '') ??
@@ -45,7 +46,7 @@ async function check(file: string): Promise<void> {
 }
 
 function serve(env: Record<string, string>): void {
-  const server = spawn(process.execPath, ['--import', 'tsx', join('src', 'server', 'main.ts')], {
+  const server = spawn(process.execPath, [join('.next', 'programs', 'main.mjs')], {
     stdio: 'inherit',
     env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
   });

@@ -1,5 +1,5 @@
-import { ensureBuild, ensurePackages, runTs } from './prepare.mjs';
+import { ensureBuild, ensurePackages, program, run } from './prepare.mjs';
 
 ensurePackages();
-ensureBuild();
-runTs('scripts/serve.ts', process.argv.slice(2));
+await ensureBuild();
+run(process.execPath, [program('serve'), ...process.argv.slice(2)]);

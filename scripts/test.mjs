@@ -79,7 +79,7 @@ check('format', process.execPath, [
 check('layers', process.execPath, [bin('depcruise'), '--config', '.dependency-cruiser.cjs', 'src']);
 check('unused code', process.execPath, [bin('knip')]);
 jest('unit');
-ensureBuild();
+await ensureBuild();
 jest('browser');
 console.log(`\n${sums.passed} passed, ${sums.failed} failed`);
 process.exit(sums.failed === 0 ? 0 : 1);

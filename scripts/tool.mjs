@@ -3,5 +3,5 @@ import { ensureBuild, ensurePackages, runTs } from './prepare.mjs';
 
 const [name, ...args] = process.argv.slice(2);
 ensurePackages();
-ensureBuild();
+await ensureBuild();
 runTs(`scripts/${name}.ts`, args);

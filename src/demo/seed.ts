@@ -29,9 +29,8 @@ import { layOutSignOff } from './signOff';
 import { keepDrawings } from './drawings';
 import { EPISODES } from './history';
 import { JOBS, type DemoJob } from './jobs';
+import { DEMO_PASSWORD } from './password';
 import { DemoYard, must, pence, price, q } from './yard';
-
-export const DEMO_PASSWORD = 'kettle on the boil';
 
 /** Makes the sample company's file, with a history laid out around `today`. */
 export async function seedDemo(

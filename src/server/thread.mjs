@@ -1,8 +1,9 @@
-// Where a thread begins: TypeScript as it stands, from the entry it was made for.
-import { register } from 'tsx/esm/api';
+// Where a thread begins. What it runs was built with the application; in development it is TypeScript as it stands.
+import { pathToFileURL } from 'node:url';
 import piscina from 'piscina';
 
-register();
-const tasks = await import(`./${piscina.workerData.entry}.ts`);
+const { code } = piscina.workerData;
+if (code.endsWith('.ts')) (await import('tsx/esm/api')).register();
+const tasks = await import(pathToFileURL(code));
 
 export default ({ task, input }) => tasks[task](input);

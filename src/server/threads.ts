@@ -13,10 +13,15 @@ const MOST_WAITING = 40;
 /** A thread that was stopped because its work took too long, or has too much to do already. */
 export class Overloaded extends Error {}
 
-const thread = (entry: string, options: ConstructorParameters<typeof Piscina>[0]) =>
+const codeOf = (name: string): string =>
+  process.env.NODE_ENV === 'production'
+    ? join(process.cwd(), '.next', 'programs', `${name}.mjs`)
+    : join(process.cwd(), 'src', 'server', `${name}.ts`);
+
+const thread = (name: string, options: ConstructorParameters<typeof Piscina>[0]) =>
   new Piscina({
     filename: join(process.cwd(), 'src', 'server', 'thread.mjs'),
-    workerData: { entry },
+    workerData: { code: codeOf(name) },
     env: { ...process.env } as Record<string, string>,
     minThreads: 1,
     maxThreads: 1,

@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +8,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { open, type Db } from '@/store/connection';
 
 export const TODAY = '2026-05-12';
+const SERVE = join('.next', 'programs', 'serve.mjs');
 const STARTS_IN = 240_000;
 
 const freePort = () =>
@@ -21,14 +22,19 @@ const freePort = () =>
 /** The sample company as it is on the tests' day: made once for each build, then copied. */
 function seeded(): string {
   const build = readFileSync(join('.next', 'BUILD_ID'), 'utf8').trim();
-  const file = join(tmpdir(), `kettle-seed-${build}.sqlite`);
-  if (existsSync(file)) return file;
-  const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', 'seed'], {
-    env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: `${file}-mail` },
+  const kept = join(tmpdir(), `kettle-seed-${build}.sqlite`);
+  if (existsSync(kept)) return kept;
+  const folder = mkdtempSync(join(tmpdir(), 'kettle-seed-'));
+  const file = join(folder, 'yard.sqlite');
+  const made = spawnSync(process.execPath, [SERVE, 'seed'], {
+    env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: join(folder, 'mail') },
     encoding: 'utf8',
   });
   if (made.status !== 0) throw new Error(`The sample company could not be made: ${made.stderr}`);
-  return file;
+  // Whole or not there: another test may look for it meanwhile.
+  renameSync(file, kept);
+  rmSync(folder, { recursive: true });
+  return kept;
 }
 
 /** The built application, served with a fresh file of its own and the mail stand-in. */
@@ -79,7 +85,7 @@ export class App {
       KETTLE_LOG: 'silent',
     };
     const options = { env, stdio: 'ignore', detached: true } as const;
-    this.child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', this.kind], options);
+    this.child = spawn(process.execPath, [SERVE, this.kind], options);
     const until = Date.now() + STARTS_IN;
     while (Date.now() < until) {
       const answer = await fetch(`${this.base}/sign-in`).catch(() => undefined);

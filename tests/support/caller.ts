@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { DEMO_PASSWORD } from '@/demo/seed';
+import { DEMO_PASSWORD } from '@/demo/password';
 import type { PersonKey } from '@/demo/catalogue';
 
 type Manifest = { readonly node: Record<string, { readonly exportedName: string }> };

@@ -1,0 +1,2 @@
+/** Everybody's of the sample company. */
+export const DEMO_PASSWORD = 'kettle on the boil';
