@@ -68,7 +68,7 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
     NODE_ENV: 'production' as const,
     PORT,
   };
-  const server = spawn(process.execPath, ['--import', 'tsx', join('src', 'server', 'main.ts')], {
+  const server = spawn(process.execPath, [join('.next', 'programs', 'main.mjs')], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env,
   });

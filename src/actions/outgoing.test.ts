@@ -8,6 +8,7 @@ import { loadPaper } from '@/store/paper';
 import type { Day } from '@/core/calendar/workdays';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { StoredOrder } from '@/store/orders';
+import { markLine } from './marking';
 import { keepFile, sendWith, takeOutFile } from './files';
 import { chooseMail } from './people';
 import { chaseOrder, sendOrder } from './sending';
@@ -96,6 +97,28 @@ describe('mails', () => {
     const order = await draft({ description: '=HYPERLINK("x")' });
     const csv = await loadOrderData(yard.db, await sender(), order.number, 'csv', TODAY);
     expect(csv?.bytes.toString()).toContain("'=HYPERLINK");
+  });
+});
+
+describe('certificates', () => {
+  it('are asked for on paper and in data: of what always comes with one, and of a line that is marked', async () => {
+    const item = { item: 1, description: 'Tube' };
+    const order = await yard.draft([
+      { needId: await yard.need(item), buy: q(12) },
+      { needId: await yard.need({ description: 'Plate, cut' }), buy: q(1) },
+      { needId: await yard.need({ description: 'Bolts' }), buy: q(4) },
+    ]);
+    await yard.db('item').where({ id: 1 }).update({ certificate: 1 });
+    const plate = order.lines.find((l) => l.description === 'Plate, cut');
+    await yard.db('orderLine').where({ id: plate?.id }).update({ note: 'no burrs' });
+    must(await markLine(await yard.as('storekeeper'), { lineId: plate?.id ?? 0, inspected: false, certificate: true }));
+    const asked = { Tube: ['Certificate wanted'], 'Plate, cut': ['no burrs · Certificate wanted'], Bolts: [] };
+    const paper = await loadPaper(yard.db, order.id, TODAY);
+    expect(Object.fromEntries((paper?.lines ?? []).map((l) => [l.description, l.notes]))).toEqual(asked);
+    const file = await loadOrderData(yard.db, await sender(), order.number, 'csv', TODAY);
+    expect(new TextDecoder().decode(file?.bytes).match(/Certificate wanted/g)).toHaveLength(2);
+    // What is kept is the note alone.
+    expect((await again(order)).lines.map((l) => l.note)).toEqual(['', 'no burrs', '']);
   });
 });
 
