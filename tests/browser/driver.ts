@@ -143,6 +143,18 @@ export class Browser {
       .sendKeys(...keys)
       .perform();
 
+  /** Presses Tab until the focus is on what is called so, in a row that says these words. */
+  async tabTo(name: string, row = ''): Promise<void> {
+    for (let k = 0; k < 120; k += 1) {
+      const [focused, around] = await this.driver.executeScript<[string, string]>(
+        'const e = document.activeElement; const names = [e.getAttribute("aria-label"), e.labels?.[0]?.innerText, ["A", "BUTTON"].includes(e.tagName) && e.innerText]; return [names.filter(Boolean).join("|"), e.closest("li, tr")?.innerText ?? ""]',
+      );
+      if (focused.includes(name) && around.includes(row)) return;
+      await this.keys(Key.TAB);
+    }
+    throw new Error(`Tab never came to “${name}”.`);
+  }
+
   /** Types into a cell of a sheet, in the place of what stands there, and leaves it. */
   async fill(row: string, column: string, words: string): Promise<void> {
     await (await this.cell(row, column)).click();

@@ -21,17 +21,7 @@ const press = async (...keys: string[]) => {
 const chord = async (hold: string, key: string) =>
   browser.driver.actions().keyDown(hold).sendKeys(key).keyUp(hold).perform();
 const type = (words: string) => browser.driver.actions().sendKeys(words).perform();
-/** Presses Tab until the focus is on what is called so. */
-const tabTo = async (name: string) => {
-  for (let k = 0; k < 80; k += 1) {
-    const focused = (await browser.driver.executeScript(
-      'const e = document.activeElement; return [e.getAttribute("aria-label") ?? "", e.labels?.[0]?.innerText ?? "", ["A", "BUTTON"].includes(e.tagName) ? e.innerText : ""].join("|")',
-    )) as string;
-    if (focused.includes(name)) return;
-    await press(Key.TAB);
-  }
-  throw new Error(`Tab never came to “${name}”.`);
-};
+const tabTo = (name: string) => browser.tabTo(name);
 
 const find = async () => {
   await press('/');

@@ -1,7 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { ONE } from '@/core/quantity/quantity';
 import { App } from '../support/app';
-import { Caller } from '../support/caller';
+import { orderThePumps } from '../support/pumps';
 import { Browser, PHONE } from './driver';
 
 let app: App;
@@ -10,7 +10,7 @@ let browser: Browser;
 beforeAll(async () => {
   app = await App.start();
   await app.withoutLadder();
-  await order();
+  await orderThePumps(app);
   browser = await Browser.open(app.base, PHONE);
   await browser.stepInAs('Joss Fenn');
 });
@@ -19,21 +19,6 @@ afterAll(async () => {
   await browser.close();
   await app.stop();
 });
-
-/** Sends what is drafted, and orders the bilge pumps that a job wants. */
-async function order(): Promise<void> {
-  const mina = await Caller.as(app.base, 'mina');
-  const need = await app.look((db) =>
-    db('need as n').join('item as i', 'i.id', 'n.itemId').where({ 'i.number': 'PU-BG-24' }).first('n.id', 'n.open'),
-  );
-  const picks = [{ needId: need?.id, buy: need?.open }];
-  expect(await mina.act('draftOrders', { once: 'draft-the-pumps', picks })).toBe('done');
-  const drafts = await app.look((db) =>
-    db('purchaseOrder').whereIn('number', ['K26-0023', 'K26-0026']).select('id', 'version'),
-  );
-  for (const { id, version } of drafts)
-    expect(await mina.act('markSentByHand', { once: `send-order-${id}`, orderId: id, version })).toBe('done');
-}
 
 const scan = async (...codes: readonly string[]) => {
   const field = await browser.field('Barcode or number');
