@@ -29,7 +29,7 @@ export const PLACES: readonly Place[] = [
     words: 'bills to match',
     at: 'band',
   },
-  { href: '/stores', name: 'Stores', rights: ['see stores'], words: 'what lies where, and for whom', at: 'band' },
+  { href: '/stores', name: 'Stores', rights: ['see stores'], words: 'what lies where, and for whom', at: 'foot' },
   { href: '/suppliers', name: 'Suppliers', rights: ['keep suppliers'], words: 'whom we buy from', at: 'band' },
   {
     href: '/outbox',

@@ -50,6 +50,13 @@ export const Fact = ({
   </span>
 );
 
+/** How a list is walked; a phone has no keys. */
+export const RowKeys = () => (
+  <Fact>
+    <span className="max-phone:hidden">Enter opens the row that is marked</span>
+  </Fact>
+);
+
 /** Leads on to what a person most likely does next. */
 export const ShelfNext = ({ next, main = false }: { next: NextAct | undefined; main?: boolean }) =>
   next === undefined ? null : (

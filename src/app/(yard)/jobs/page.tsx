@@ -1,7 +1,7 @@
 import Link from '@/ui/Link';
 import { countPlanned, JOB_STATES, listJobs, sumJobs } from '@/queries/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
-import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { Fact, RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
 import { asked } from '@/core/asked';
@@ -68,9 +68,10 @@ export default place(async ({ db, person, query }) => {
       )}
       <Shelf
         facts={
-          <Fact>
-            Committed is part of the forecast; headroom is budget less forecast. Enter opens the job that is marked.
-          </Fact>
+          <>
+            <Fact>Committed is part of the forecast; headroom is budget less forecast</Fact>
+            <RowKeys />
+          </>
         }
       >
         {planned > 0 && may(person, 'change buy lists') && <PlanAll jobs={planned} />}

@@ -1,7 +1,7 @@
 import { may } from '@/core/people/rights';
 import { listStock, stockFilter, sumStock } from '@/queries/stores';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
-import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import Link from '@/ui/Link';
@@ -53,9 +53,7 @@ export default place(async ({ db, person, query, today }) => {
           Further items
         </GoOn>
       )}
-      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
-        {may(person, 'keep stores') && <CountFile />}
-      </Shelf>
+      <Shelf facts={<RowKeys />}>{may(person, 'keep stores') && <CountFile />}</Shelf>
     </Sheet>
   );
 });

@@ -2,7 +2,7 @@ import Link from '@/ui/Link';
 import { may } from '@/core/people/rights';
 import { listSuppliers, sumSuppliers } from '@/queries/suppliers';
 import { FilterWords } from '@/ui/kit/Filters';
-import { Fact, Shelf } from '@/ui/kit/Shelf';
+import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
@@ -36,7 +36,7 @@ export default place(async ({ db, person, query }) => {
           Further suppliers
         </GoOn>
       )}
-      <Shelf facts={<Fact>Enter opens the row that is marked</Fact>}>
+      <Shelf facts={<RowKeys />}>
         {may(person, 'keep suppliers') && (
           <Link href="/suppliers/new" className="btn btn-main h-[38px]">
             Add a supplier

@@ -105,7 +105,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
         {noting && (
           <TextField
             label="Delivery note"
-            className="mt-2 max-w-[320px]"
+            className="mt-2 max-w-[320px] max-phone:max-w-none"
             maxLength={80}
             value={list.tally.note ?? ''}
             onChange={(e) => list.sayNote(e.target.value)}
@@ -115,7 +115,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
           <PickField
             kind="supplier"
             label="Only orders of"
-            className="mt-2 max-w-[320px]"
+            className="mt-2 max-w-[320px] max-phone:max-w-none"
             placeholder="any supplier"
             value={supplier}
             onPick={setSupplier}
