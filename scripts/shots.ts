@@ -60,7 +60,6 @@ try {
     await (await browser.find(By.css('input[type=file]'))).sendKeys(sample);
     await browser.reads('with a problem');
   });
-  await browser.driver.manage().deleteAllCookies();
   await browser.resize(PHONE);
   await browser.stepInAs('Joss Fenn');
   await take('dock-phone', '/dock/scan', async () => {
@@ -69,7 +68,6 @@ try {
       await field.sendKeys(code, Key.ENTER);
     await browser.reads('1 set aside');
   });
-  await browser.driver.manage().deleteAllCookies();
   await browser.stepInAs('Wren Hale');
   await take('sign-phone', '/sign/K26-0025');
 } finally {

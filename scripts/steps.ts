@@ -27,7 +27,6 @@ await askManagers(signing);
 const signer = await Browser.open(signing.base);
 try {
   for (const task of SIGN_TASKS) {
-    await signer.driver.manage().deleteAllCookies();
     await signer.stepInAs(task.who);
     const steps = new Steps(signer);
     await task.run(steps);

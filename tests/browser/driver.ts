@@ -86,6 +86,11 @@ export class Browser {
     await this.driver.wait(async () => (await this.text()).includes(words), WAIT, `the page does not read “${words}”`);
   }
 
+  /** Waits until the page shows these words no longer. */
+  async forgets(words: string): Promise<void> {
+    await this.driver.wait(async () => !(await this.text()).includes(words), WAIT, `the page still reads “${words}”`);
+  }
+
   text = (): Promise<string> => this.driver.executeScript('return document.body.innerText');
 
   /** What all that a selector finds read, of one moment. */
@@ -171,7 +176,14 @@ export class Browser {
     );
   }
 
+  /** Ends the session here; what is open is left first, so that it does not ask for anything as nobody. */
+  async stepOut(): Promise<void> {
+    await this.go('/icon.svg');
+    await this.driver.manage().deleteAllCookies();
+  }
+
   async stepInAs(name: string): Promise<void> {
+    await this.stepOut();
     await this.go('/sign-in');
     await (await this.button(name)).click();
     await this.reads('Good day');

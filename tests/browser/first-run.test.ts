@@ -61,7 +61,7 @@ describe('an empty company file', () => {
   });
 
   it('cannot be set up twice, and offers nobody to step in as', async () => {
-    await browser.driver.manage().deleteAllCookies();
+    await browser.stepOut();
     await browser.go('/welcome');
     await browser.reads('Sign in');
     expect(await browser.text()).not.toContain('step in as');

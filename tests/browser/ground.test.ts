@@ -13,8 +13,6 @@ afterAll(async () => {
   await app?.stop();
 });
 
-const leave = async () => browser.driver.manage().deleteAllCookies();
-
 describe('a bill that was typed wrong', () => {
   it('carries what was not ordered, is changed, and is taken out', async () => {
     await browser.stepInAs('Ida Quill');
@@ -52,7 +50,6 @@ describe('exchange rates', () => {
   it('are entered on a page of their own', async () => {
     await browser.go('/rates');
     await browser.reads('holds today');
-    await leave();
     await browser.stepInAs('Mina Rowe');
     await browser.go('/rates');
     await browser.type('Currency', 'NOK');
@@ -77,7 +74,6 @@ describe('a job as of a day', () => {
 
 describe('the company’s calendar', () => {
   it('takes public holidays in, and a day off by hand', async () => {
-    await leave();
     await browser.stepInAs('Wren Hale');
     await browser.go('/company');
     await browser.type('Public holidays of', '2028');

@@ -18,7 +18,6 @@ afterAll(async () => {
 });
 
 const stepIn = async (name: string, size = DESK) => {
-  await browser.driver.manage().deleteAllCookies();
   await browser.resize(size);
   await browser.stepInAs(name);
 };

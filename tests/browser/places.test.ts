@@ -239,7 +239,6 @@ describe('on a phone', () => {
   });
 
   it('takes a delivery in with the thumb, as the storekeeper', async () => {
-    await browser.driver.manage().deleteAllCookies();
     await browser.stepInAs('Joss Fenn');
     await (await browser.see(By.xpath("//nav[contains(@class, 'fixed')]//a[contains(., 'Dock')]"))).click();
     await (await browser.link('K26-0022')).click();
@@ -253,7 +252,6 @@ describe('on a phone', () => {
 
 describe('what is not theirs', () => {
   beforeAll(async () => {
-    await browser.driver.manage().deleteAllCookies();
     await browser.stepInAs('Joss Fenn');
   });
 

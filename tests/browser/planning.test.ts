@@ -187,7 +187,6 @@ describe('stores', () => {
   afterAll(() => rmSync(list, { force: true }));
 
   it('take counts and levels from a file, shown before they are taken', async () => {
-    await browser.driver.manage().deleteAllCookies();
     await browser.stepInAs('Mina Rowe');
     writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
     await browser.go('/stores');

@@ -36,7 +36,6 @@ describe('a quote by the piece', () => {
     await browser.driver.wait(async () => (await side())[1]?.includes('6,926.50') === true, 10_000);
     await ctrlEnter();
     await browser.reads('Quote Q-425 is saved');
-    await browser.shot('/tmp/look-pieces.png');
     await press('write it for 5');
     await browser.reads('for 5 pieces');
     await browser.reads('write it for 2');
@@ -82,13 +81,12 @@ describe('a quote that was won', () => {
     await browser.reads('What the buy list takes on, beside Q-425');
     await browser.reads('16 m → 24 m');
     await browser.driver.sleep(500);
-    await browser.shot('/tmp/look-revise.png');
     await browser.type('Who of the customer said yes', 'Ida Sound');
     await press('Mark won and take that on');
     await browser.reads('The budget moved by £\u202f64.00');
     await browser.go('/jobs/425/buy-list');
     await browser.reads('Fuel hose 10 mm');
-    expect(await browser.texts('main')).toEqual([expect.stringContaining('24 m')]);
+    await browser.reads('24 m');
     expect(await browser.consoleErrors()).toEqual([]);
   });
 });

@@ -120,6 +120,7 @@ describe('settings', () => {
     await (await browser.see(By.xpath('//button[contains(., "Changed cost code 07")]'))).click();
     await browser.reads('Hire and cranes');
     await browser.reads('Before');
+    await browser.reads('Sealed ');
     expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
     const file = (await wren.ask('/lists/history?as=csv&about=company')).text;
     expect(file).toMatch(/Changed cost code 07 Hire.*name: Hire → Hire and cranes.*[0-9a-f]{64}/);

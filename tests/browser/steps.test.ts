@@ -47,7 +47,6 @@ describe('what agreeing to money takes', () => {
   });
 
   it.each(SIGN_TASKS.map((t) => [t.name, t] as const))('%s', async (name, task) => {
-    await browser.driver.manage().deleteAllCookies();
     await browser.stepInAs(task.who);
     const steps = new Steps(browser);
     await task.run(steps);

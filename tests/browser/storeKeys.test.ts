@@ -35,7 +35,7 @@ const scan = async (...codes: readonly string[]) => {
   for (const code of codes) await press(code, Key.ENTER);
 };
 const stepIn = async (name: string) => {
-  await browser.driver.manage().deleteAllCookies();
+  await browser.stepOut();
   await browser.go('/sign-in');
   await enterOn(name);
   await browser.reads('Good day');

@@ -105,7 +105,6 @@ describe('a mixed delivery of three orders, on a phone', () => {
   it('completes the material of a job, whose lead is told that work can start', async () => {
     await browser.go('/jobs/423/buy-list');
     await browser.reads('Material complete since');
-    await browser.driver.manage().deleteAllCookies();
     const lead = await app.look((db) =>
       db('job as j').join('person as p', 'p.id', 'j.leadId').where({ 'j.number': '423' }).first({ name: 'p.name' }),
     );

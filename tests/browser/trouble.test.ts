@@ -216,7 +216,7 @@ describe('quantities that cannot be', () => {
     await browser.type('How much of Ball bearing 6208 2RS arrives', '1.23456');
     await (await browser.button('Take in')).click();
     await browser.reads('has more than 4 decimals');
-    expect(await browser.text()).toContain('0 of 14 in');
+    await browser.reads('0 of 14 in');
   });
 
   it('gathers no more than is left to buy', async () => {
