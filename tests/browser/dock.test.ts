@@ -56,7 +56,8 @@ describe('a delivery that is not as it was ordered', () => {
     await (await browser.button('Send back')).click();
     await browser.reads('B-00001');
     await browser.reads('2 lines still to come');
-    await browser.forgets('1 rejected');
+    const marks = async () => (await browser.texts('ul[aria-label="Lines"] .tag-over')).length;
+    await browser.driver.wait(async () => (await marks()) === 0, 15_000, 'nothing is marked as rejected');
   });
 
   it('holds what waits to be inspected, and releases it when somebody says so', async () => {
