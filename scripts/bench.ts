@@ -7,6 +7,7 @@ import { asDay, type Day } from '@/core/calendar/workdays';
 import { startMailServer } from '@/standins/mailServer';
 import { explode } from '@/core/boms/explode';
 import { quantity } from '@/core/quantity/quantity';
+import { program } from '@/server/programs';
 import { findBom } from '@/store/boms';
 import { open, type Db } from '@/store/connection';
 import { findUnproven } from '@/store/ledger';
@@ -68,7 +69,7 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
     NODE_ENV: 'production' as const,
     PORT,
   };
-  const server = spawn(process.execPath, [join('.next', 'programs', 'main.mjs')], {
+  const server = spawn(process.execPath, [program('main')], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env,
   });

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { asDay } from '@/core/calendar/workdays';
 import { DEMO_PASSWORD } from '@/demo/password';
 import { deliver } from '@/formats/mail/deliver';
+import { program } from '@/server/programs';
 import { startMailServer } from '@/standins/mailServer';
 import { open } from '@/store/connection';
 import { WrongAge } from '@/store/migrate';
@@ -46,7 +47,7 @@ async function check(file: string): Promise<void> {
 }
 
 function serve(env: Record<string, string>): void {
-  const server = spawn(process.execPath, [join('.next', 'programs', 'main.mjs')], {
+  const server = spawn(process.execPath, [program('main')], {
     stdio: 'inherit',
     env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
   });

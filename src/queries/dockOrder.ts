@@ -1,3 +1,4 @@
+import { wantsCertificate } from '@/core/receiving/certificates';
 import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
 import { dueOf, progressOf, type OrderState } from '@/core/orders/states';
@@ -204,7 +205,7 @@ const byId = async <T extends { readonly id: number }>(rows: Promise<readonly T[
   new Map((await rows).map((r) => [r.id, r]));
 
 const certificateOf = (line: StoredLine, item: Item | undefined, here: boolean): DockLine['certificate'] =>
-  here ? 'here' : line.certificate === 1 || item?.certificate === 1 ? 'wanted' : 'none';
+  here ? 'here' : wantsCertificate(line.kind, line, item) ? 'wanted' : 'none';
 
 const numbersAtDoor = async (db: Db, lineIds: readonly number[]) =>
   (await db('receiptLot as r')

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type * as helper from './helper';
+import { program } from './programs';
 import type * as writer from './writer';
 
 type Tasks = Record<string, (...input: never[]) => Promise<unknown>>;
@@ -13,12 +14,10 @@ const MOST_WAITING = 40;
 /** A thread that was stopped because its work took too long, or has too much to do already. */
 export class Overloaded extends Error {}
 
-const codeOf = (name: string): string =>
-  process.env.NODE_ENV === 'production'
-    ? join(process.cwd(), '.next', 'programs', `${name}.mjs`)
-    : join(process.cwd(), 'src', 'server', `${name}.ts`);
+const codeOf = (name: 'writer' | 'helper'): string =>
+  process.env.NODE_ENV === 'production' ? program(name) : join(process.cwd(), 'src', 'server', `${name}.ts`);
 
-const thread = (name: string, options: ConstructorParameters<typeof Piscina>[0]) =>
+const thread = (name: 'writer' | 'helper', options: ConstructorParameters<typeof Piscina>[0]) =>
   new Piscina({
     filename: join(process.cwd(), 'src', 'server', 'thread.mjs'),
     workerData: { code: codeOf(name) },

@@ -5,13 +5,14 @@ import { add, formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
 import type { OrderChange } from '@/core/orders/revising';
 import { isUnsent } from '@/core/orders/states';
+import { wantsCertificate } from '@/core/receiving/certificates';
 import { counted } from '@/core/words';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './connection';
 import { goesWith } from './files';
+import { loadItems } from './gathering';
 import { findOrder, type LineToSave, type StoredOrder } from './orders';
-import { among } from './rows';
 import { changesBetween, findRevision, placesOf, revise } from './revising';
 import { blocksFor } from './textBlocks';
 import { dayOnPaper, priceOnPaper } from './told';
@@ -31,26 +32,28 @@ export async function outgoing(db: Db, orderId: number, today: Day): Promise<Goi
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
   const revision = await findRevision(db, orderId);
-  const as = { order: await askingForCertificates(db, order), revision: order.revision, changes: [] };
+  const as = { order: await askingForCertificates(db, order, order), revision: order.revision, changes: [] };
   if (revision === undefined) return as;
   const revised = await revise(db, order, revision.content, today);
   // One that cannot go as it is written is told of where it is written.
   if (!revised.ok) return as;
   const changes = await changesBetween(db, order, revised.value, today);
-  return { order: await askingForCertificates(db, revised.value), revision: order.revision + 1, changes };
+  return { order: await askingForCertificates(db, order, revised.value), revision: order.revision + 1, changes };
 }
 
-/** The order with a word in the notes of what has to come with a certificate: of its item, or of the line itself. */
-async function askingForCertificates<O extends Outgoing>(db: Db, order: O): Promise<O> {
-  const marked = await db('orderLine').where({ orderId: order.id, certificate: 1 }).pluck('id');
-  const items = order.lines.flatMap((l) => l.itemId ?? []);
-  const certified = await db('item').where({ certificate: 1 }).whereIn('id', among(db, items)).pluck('id');
-  const wants = (l: O['lines'][number]) =>
-    l.kind === 'goods' && (marked.includes(l.id ?? 0) || certified.includes(l.itemId ?? 0));
-  const lines = order.lines.map((l) =>
-    wants(l) ? { ...l, note: [l.note, 'Certificate wanted'].filter(Boolean).join(' · ') } : l,
+/** What goes out, with a word in the notes of what has to come with a certificate; the stored order knows which lines are marked. */
+async function askingForCertificates(db: Db, stored: StoredOrder, going: Outgoing): Promise<Outgoing> {
+  const marked = new Map(stored.lines.map((l) => [l.id, l]));
+  const items = await loadItems(
+    db,
+    going.lines.flatMap((l) => l.itemId ?? []),
   );
-  return { ...order, lines };
+  const lines = going.lines.map((l) =>
+    wantsCertificate(l.kind, marked.get(l.id ?? 0), items.get(l.itemId ?? 0))
+      ? { ...l, note: [l.note, 'Certificate wanted'].filter(Boolean).join(' · ') }
+      : l,
+  );
+  return { ...going, lines };
 }
 
 /** In words, what a revision changes in one thing. */

@@ -1,16 +1,14 @@
 import { By, Key } from 'selenium-webdriver';
 import { ONE } from '@/core/quantity/quantity';
-import { App } from '../support/app';
-import { orderThePumps } from '../support/pumps';
+import type { App } from '../support/app';
+import { newestLine, pumpsOrdered } from '../support/pumps';
 import { Browser } from './driver';
 
 let app: App;
 let browser: Browser;
 
 beforeAll(async () => {
-  app = await App.start();
-  await app.withoutLadder();
-  await orderThePumps(app);
+  app = await pumpsOrdered();
   browser = await Browser.open(app.base);
 });
 afterAll(async () => {
@@ -60,14 +58,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await type('It comes on', '2026-05-29');
     await main();
     await browser.reads('Nothing scanned yet');
-    const line = (number: string) =>
-      app.look((db) =>
-        db('orderLine as l')
-          .join('item as i', 'i.id', 'l.itemId')
-          .where({ 'i.number': number })
-          .orderBy('l.id', 'desc')
-          .first('l.received', 'l.rejected', 'l.promisedOn'),
-      );
+    const line = (number: string) => newestLine(app, number);
     expect(await line('BE-6208')).toMatchObject({ received: ONE, rejected: ONE });
     expect(await line('SE-OIL-70')).toMatchObject({ received: 2 * ONE, promisedOn: '2026-05-29' });
     expect(await line('PU-BG-24')).toMatchObject({ received: ONE });

@@ -1,16 +1,14 @@
 import { By, Key } from 'selenium-webdriver';
 import { ONE } from '@/core/quantity/quantity';
-import { App } from '../support/app';
-import { orderThePumps } from '../support/pumps';
+import type { App } from '../support/app';
+import { newestLine, pumpsOrdered } from '../support/pumps';
 import { Browser, PHONE } from './driver';
 
 let app: App;
 let browser: Browser;
 
 beforeAll(async () => {
-  app = await App.start();
-  await app.withoutLadder();
-  await orderThePumps(app);
+  app = await pumpsOrdered();
   browser = await Browser.open(app.base, PHONE);
   await browser.stepInAs('Joss Fenn');
 });
@@ -35,14 +33,7 @@ const notRight = async (what: string) => {
 /** Nothing runs out of the phone to the right. */
 const fits = async () =>
   expect(await browser.driver.executeScript('return document.documentElement.scrollWidth <= innerWidth')).toBe(true);
-const line = (number: string) =>
-  app.look((db) =>
-    db('orderLine as l')
-      .join('item as i', 'i.id', 'l.itemId')
-      .where({ 'i.number': number })
-      .orderBy('l.id', 'desc')
-      .first('l.received', 'l.rejected', 'l.promisedOn'),
-  );
+const line = (number: string) => newestLine(app, number);
 
 describe('a mixed delivery of three orders, on a phone', () => {
   it('is scanned, with one that is broken, one that goes by its number, and the rest of one still to come', async () => {

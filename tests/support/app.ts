@@ -5,10 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 
+import { program } from '@/server/programs';
 import { open, type Db } from '@/store/connection';
 
 export const TODAY = '2026-05-12';
-const SERVE = join('.next', 'programs', 'serve.mjs');
 const STARTS_IN = 240_000;
 
 const freePort = () =>
@@ -26,12 +26,12 @@ function seeded(): string {
   if (existsSync(kept)) return kept;
   const folder = mkdtempSync(join(tmpdir(), 'kettle-seed-'));
   const file = join(folder, 'yard.sqlite');
-  const made = spawnSync(process.execPath, [SERVE, 'seed'], {
+  const made = spawnSync(process.execPath, [program('serve'), 'seed'], {
     env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: join(folder, 'mail') },
     encoding: 'utf8',
   });
   if (made.status !== 0) throw new Error(`The sample company could not be made: ${made.stderr}`);
-  // Whole or not there: another test may look for it meanwhile.
+  // Whole or not there, also when this is stopped half way.
   renameSync(file, kept);
   rmSync(folder, { recursive: true });
   return kept;
@@ -85,7 +85,7 @@ export class App {
       KETTLE_LOG: 'silent',
     };
     const options = { env, stdio: 'ignore', detached: true } as const;
-    this.child = spawn(process.execPath, [SERVE, this.kind], options);
+    this.child = spawn(process.execPath, [program('serve'), this.kind], options);
     const until = Date.now() + STARTS_IN;
     while (Date.now() < until) {
       const answer = await fetch(`${this.base}/sign-in`).catch(() => undefined);

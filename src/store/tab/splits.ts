@@ -5,6 +5,7 @@ import { WAITING } from '@/core/invoices/states';
 import type { LineKind } from '@/core/orders/order';
 import { commitmentOf, type OrderState } from '@/core/orders/states';
 import { addedInNeedUnit, NONE, type Quantity } from '@/core/quantity/quantity';
+import { wantsCertificate } from '@/core/receiving/certificates';
 import { exactFactor } from '@/core/quantity/units';
 import type { Account } from '@/core/tab/postings';
 import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
@@ -22,7 +23,10 @@ type Joined = SplitRow & {
   readonly shareUnit: string;
   readonly itemKind: ItemKind | null;
   readonly itemUnit: string | null;
-  readonly uncertified: number;
+  readonly certificate: number;
+  readonly itemCertificate: number | null;
+  /** Whether a certificate is attached to its line. */
+  readonly certified: number;
 };
 
 export type SplitStanding = Account &
@@ -43,9 +47,9 @@ const isStored = ({ jobId, lineKind, shareUnit, itemKind, itemUnit }: Joined): b
   isGoods(itemKind) &&
   exactFactor(itemUnit ?? '', shareUnit) !== undefined;
 
-/** Whether what comes of a line l of an item i lacks a certificate that has to come with it. */
-const UNCERTIFIED = `max(l.certificate, coalesce(i.certificate, 0)) = 1 and l.kind = 'goods'
-  and not exists (select 1 from document d where d.about = 'certificate' and d.about_id = l.id and d.gone_on is null)`;
+/** A certificate is attached to the line l. */
+const CERTIFIED =
+  "exists (select 1 from document d where d.about = 'certificate' and d.about_id = l.id and d.gone_on is null)";
 
 /** The present state of splits, found by their own ids or by the needs they cover. */
 export async function loadSplitStates(
@@ -60,11 +64,12 @@ export async function loadSplitStates(
     .join('purchaseOrder as o', 'o.id', 'l.orderId')
     .leftJoin('item as i', 'i.id', 'l.itemId')
     .whereIn(`s.${by}`, among(db, ids))
-    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.billsEnded', 'l.shareUnit', {
+    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.billsEnded', 'l.shareUnit', 'l.certificate', {
       lineKind: 'l.kind',
       itemKind: 'i.kind',
       itemUnit: 'i.unit',
-      uncertified: db.raw(UNCERTIFIED),
+      itemCertificate: 'i.certificate',
+      certified: db.raw(CERTIFIED),
     } as never)) as Joined[];
   const ended = rows.filter((r) => all || r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
@@ -83,7 +88,7 @@ export async function loadSplitStates(
     claimed: claims.get(row.id) ?? NONE,
     commitment: commitmentOf(row, { closedShort: row.closedShort !== null, billsEnded: row.billsEnded !== null }),
     stored: isStored(row),
-    uncertified: row.uncertified === 1,
+    uncertified: row.certified === 0 && wantsCertificate(row.lineKind, row, { certificate: row.itemCertificate ?? 0 }),
   }));
 }
 
