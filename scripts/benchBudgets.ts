@@ -1,5 +1,5 @@
 import { findByRules, USUAL_RULES } from '@/core/signoff/rules';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findOrder } from '@/store/orders';
 import { insertMany } from '@/store/rows';
 import { checkRecord, NOTHING_WRITTEN, sealSince } from '@/store/seals';

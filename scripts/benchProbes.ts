@@ -1,4 +1,4 @@
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 
 export type Served = {
   /** Answers are read to the end; with a body it is posted. */

@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import { PAR } from '@/core/money/rate';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { postOne } from '@/store/ledger';
 import { chunks, insertMany } from '@/store/rows';
 import type { Served } from './benchProbes';

@@ -1,7 +1,7 @@
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { PAR } from '@/core/money/rate';
 import { hashPassword } from '@/actions/passwords';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { postOne } from '@/store/ledger';
 import { insertPerson } from '@/store/people';
 import { chunks, insertMany } from '@/store/rows';

@@ -6,7 +6,7 @@ import { DEMO_PASSWORD } from '@/demo/password';
 import { deliver } from '@/formats/mail/deliver';
 import { program } from '@/server/programs';
 import { startMailServer } from '@/standins/mailServer';
-import { open } from '@/store/connection';
+import { open } from '@/store/open';
 import { WrongAge } from '@/store/migrate';
 
 // What is written here, the company's file and its mail, is for this user alone.

@@ -1,9 +1,9 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { connectReaders, snapshot, type Db } from '@/store/connection';
+import { connectReaders, snapshot, type Db } from '@/store/db';
 import { findUnproven } from '@/store/ledger';
-import { checkAge, pendingMigrations } from '@/store/migrate';
+import { checkAge, pendingSteps } from '@/store/migrate';
 import { checkRecord, type Fault } from '@/store/seals';
 
 /**
@@ -65,7 +65,7 @@ const db = connectReaders(file);
 try {
   if (!(await db.schema.hasTable('schema_step'))) throw new Error(`${file} is no file of Kettle Tab.`);
   await checkAge(db, file);
-  if ((await pendingMigrations(db)).length > 0)
+  if ((await pendingSteps(db)).length > 0)
     throw new Error(`${file} was made by an older version. Start the application once, then verify.`);
   process.exitCode = (await snapshot(db, verify)) ? 0 : 1;
 } catch (error) {

@@ -5,7 +5,7 @@ import { difference } from '@/core/difference';
 import { TooLarge } from '@/core/limits';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
 import type { Person } from '@/store/people';
 import { tellReady } from '@/store/ready';

@@ -3,7 +3,7 @@ import { fileFault, fileName, nameOfFile, typeOf } from '@/core/files/kinds';
 import { EDITABLE } from '@/core/orders/states';
 import { anyText } from '@/core/records/fields';
 import { counted } from '@/core/words';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { findRevision } from '@/store/revising';
 import { defineAction, found, once, refuse, type Subject } from './action';

@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { findCompany } from '@/store/company';
-import { open, type Db } from '@/store/connection';
+import type { Db } from '@/store/db';
+import { open } from '@/store/open';
 import { checkRecord } from '@/store/seals';
 import { foundCompany } from './founding';
 

@@ -6,7 +6,7 @@ import { codesIn } from '@/core/records/settings';
 import { refusal, refused, type Result } from '@/core/result';
 import { usualTaxes, type UsualTax } from '@/formats/taxes';
 import { findCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findPerson, insertPerson, type Person } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';
 import { beginWork, inputRefusals, orRefused, Refused, type Clock } from './action';

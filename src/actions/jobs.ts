@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { insertOne, whereIn } from '@/store/rows';
 import { defineAction, once, refuse } from './action';
 import { jobFields } from '@/core/records/job';

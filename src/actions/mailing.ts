@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { fillIn, type MailKind } from '@/core/orders/mail';
 import { compose, type Attachment } from '@/formats/mail/compose';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { goesWith } from '@/store/files';
 import { mailWordsFor } from '@/store/mail';
 import { findOrder, type StoredOrder } from '@/store/orders';

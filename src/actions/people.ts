@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { insertPerson } from '@/store/people';
 import { insertMany } from '@/store/rows';
 import { endSessions, insertReset, dropFeed, insertFeed } from '@/store/sessions';

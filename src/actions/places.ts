@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { placeFields, placeKept, type PlaceKept } from '@/core/records/place';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { insertOne } from '@/store/rows';
 import type { DeliveryPlace } from '@/store/tables';
 import { defineAction, found, once, refuse, sameVersion, type Subject } from './action';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { text } from '@/core/records/fields';
 import { refusal } from '@/core/result';
 import { together } from '@/core/words';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadOpenPoints } from '@/store/reviews';
 import { insertMany } from '@/store/rows';
 import { defineAction, found, Refused, refuse, type Work } from './action';

@@ -5,7 +5,7 @@ import { domainOf, messageId } from '@/formats/mail/compose';
 import type { Came } from '@/formats/mail/deliver';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { filesFaults } from '@/store/files';
 import { recipientsOf } from '@/store/mail';
 import { dataFiles } from '@/store/orderData';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { FREE_TRIES, secondsToWait } from '@/core/people/signingIn';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { counted } from '@/core/words';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findByEmail } from '@/store/people';
 import {
   countFailures,

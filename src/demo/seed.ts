@@ -17,7 +17,7 @@ import { readCsv } from '@/formats/csv/read';
 import { publicHolidays } from '@/formats/holidays';
 import type { ItemKind } from '@/core/items/kinds';
 import type { Rate } from '@/core/money/rate';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { keepPlacesOf } from '@/store/places';
 import { insertPerson } from '@/store/people';
 import { insertMany, insertOne } from '@/store/rows';

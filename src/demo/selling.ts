@@ -1,6 +1,6 @@
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { ALWAYS } from '@/core/sourcing/prices';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { insertOne } from '@/store/rows';
 import { ALSO_SOLD, TO_COME } from './catalogue';
 

@@ -14,7 +14,7 @@ import { readQuoteFile } from '@/queries/quoteImport';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import type { Outcome } from '@/actions/action';
 import { loadTaxCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findOrder } from '@/store/orders';
 import { findByEmail } from '@/store/people';
 import { contentOf } from '@/store/revising';

@@ -3,7 +3,7 @@ import type { Minor } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { AWAITED, EDITABLE, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadFreeStock, loadPiles } from '@/store/stock/piles';
 import { permit } from './permit';

@@ -11,7 +11,7 @@ import { done, refusal, refused, type Result } from '@/core/result';
 import { readSheet } from '@/formats/sheet/read';
 import { bomsOn, loadBomsBelow, withLines } from '@/store/boms';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadEstimates } from '@/store/estimates';
 import { loadItems } from '@/store/gathering';
 import type { Person } from '@/store/people';

@@ -5,7 +5,7 @@ import { HELD, type ChangeLineText } from '@/core/records/budget';
 import { refusal, refused, done, type Result } from '@/core/result';
 import { readSheet } from '@/formats/sheet/read';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadBudget } from './budgets';
 import { permit } from './permit';

@@ -5,7 +5,7 @@ import { minor, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { loadHeld } from '@/store/budgets';
 import { loadCostCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import type { BudgetChange, CostCode } from '@/store/tables';

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { AWAITED } from '@/core/orders/states';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { allot } from '@/core/receiving/receive';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { dockedLines } from '@/store/docked';
 import { findOrder } from '@/store/orders';
 import { among, whereIn } from '@/store/rows';

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { holidayCountries } from '@/formats/holidays';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Company, DayOff, ExchangeRate } from '@/store/tables';
 import { permit } from './permit';

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { completionOf, completionOfAll, type Completion, type Estimate } from '@/core/tab/completion';
 import type { Level } from '@/core/tab/sums';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { CompletionRow, CostCode } from '@/store/tables';
 import { loadTab } from './job';

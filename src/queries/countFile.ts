@@ -8,7 +8,7 @@ import { worth } from '@/core/stores/pile';
 import { readCounts, type CountedPart, type CountedRow } from '@/core/stores/rows';
 import { readSheet } from '@/formats/sheet/read';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Item } from '@/store/tables';
 import { permit } from './permit';

@@ -9,7 +9,7 @@ import { differenceOf, type CountState } from '@/core/stores/sheet';
 import { groupBy } from '@/core/group';
 import type { CountPaper } from '@/formats/pdf/countSheet';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { codesOf } from '@/store/find';
 import type { Person } from '@/store/people';
 import { pileKey, worthOfLots } from '@/store/stock/piles';

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { COMMITTED } from '@/core/tab/stages';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
 import { listed } from './sql';

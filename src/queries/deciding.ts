@@ -4,7 +4,7 @@ import { UNSENT } from '@/core/orders/states';
 import type { Named } from '@/core/records/typed';
 import { headroomOf } from '@/core/tab/sums';
 import { loadHeld } from '@/store/budgets';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Tab } from './job';
 import { permit } from './permit';

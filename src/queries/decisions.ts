@@ -3,7 +3,7 @@ import { formatMoney, minor } from '@/core/money/money';
 import { AWAITED } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import type { Waiting } from './desk';

@@ -6,7 +6,7 @@ import { may } from '@/core/people/rights';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
 import { counted } from '@/core/words';
 import type { Expected } from '@/formats/ical';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findFeed } from '@/store/sessions';
 
 type Due = {

@@ -6,7 +6,7 @@ import { materialInWords } from '@/core/needs/material';
 import { may } from '@/core/people/rights';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import { listCounted } from './counts';

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { plusDays } from '@/core/calendar/workdays';
 import { AWAITED, type OrderState } from '@/core/orders/states';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
 import type { Page } from './page';

@@ -5,7 +5,7 @@ import { dueOf, progressOf, type OrderState } from '@/core/orders/states';
 import type { Factor, Quantity } from '@/core/quantity/quantity';
 import { lineToItem } from '@/core/receiving/itemUnit';
 import type { ReasonDoes } from '@/core/receiving/reasons';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { lastRests } from '@/store/docked';
 import { findOrder, type StoredLine } from '@/store/orders';
 import { among, whereIn } from '@/store/rows';

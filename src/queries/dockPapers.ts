@@ -4,7 +4,7 @@ import type { Label } from '@/formats/pdf/labels';
 import type { ReturnPaper } from '@/formats/pdf/returnNote';
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { dayOnPaper } from '@/store/told';
 import { permit } from './permit';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findOrderNumbered } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { endingEffects, type NamedEffect } from '@/store/effects';

@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { filesAbout, goesWith, type KeptFile } from '@/store/files';
 import { dataFile } from '@/store/orderData';
 import { findOrderNumbered } from '@/store/orders';

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { groupBy } from '@/core/group';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadStoresSplits } from '@/store/stock/arriving';
 import { loadFreeStock } from '@/store/stock/piles';

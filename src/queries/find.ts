@@ -1,6 +1,6 @@
 import { closeness } from '@/core/find/words';
 import { may, type Right } from '@/core/people/rights';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findIds, listLastUsed, type FindKind } from '@/store/find';
 import type { Person } from '@/store/people';
 

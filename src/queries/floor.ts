@@ -4,7 +4,7 @@ import { leftOf, progressOf, UNSENT, type OrderState } from '@/core/orders/state
 import type { Quantity } from '@/core/quantity/quantity';
 import type { FloorPaper } from '@/formats/pdf/floorSlip';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { dayOnPaper } from '@/store/told';
 import type { OrderLineRow } from '@/store/tables';

@@ -4,7 +4,7 @@ import { may } from '@/core/people/rights';
 import { localeOf, type Locale } from '@/core/locale/locale';
 import type { Level } from '@/core/tab/sums';
 import type { Day } from '@/core/calendar/workdays';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadCompany } from '@/store/company';
 import { loadKeptColumns, loadKeptViews, type KeptColumns, type KeptView } from '@/store/listViews';
 import type { Person } from '@/store/people';

@@ -13,7 +13,7 @@ import { breakAhead } from '@/core/sourcing/ahead';
 import type { PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
 import type { StockPick } from '@/store/drafts';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { among, whereIn } from '@/store/rows';
 import type { NeedRow } from '@/store/tables';
 import type { Person } from '@/store/people';

@@ -1,6 +1,6 @@
 import { heldWords } from '@/core/invoices/match';
 import { formatMoney } from '@/core/money/money';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { compareInvoice, differencesOf } from '@/store/invoices';
 import type { Invoice } from '@/store/tables';
 

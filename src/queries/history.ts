@@ -4,7 +4,7 @@ import { groupBy } from '@/core/group';
 import { namedIn, tellChanges, type Look, type NamedKind, type ToldChange } from '@/core/history/tell';
 import { may } from '@/core/people/rights';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
 import { permit } from './permit';

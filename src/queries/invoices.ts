@@ -5,7 +5,7 @@ import { INVOICE_STATES, WAITING, type InvoiceState } from '@/core/invoices/stat
 import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { besideLines, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';

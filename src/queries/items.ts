@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { UnitPrice } from '@/core/money/money';
 import type { DatedPrice } from '@/core/sourcing/prices';
 import type { Quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadParts, loadSuppliers, partKey, type Part } from '@/store/gathering';
 import { loadPaid, type Paid } from '@/store/paid';
 import type { Person } from '@/store/people';

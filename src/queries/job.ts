@@ -6,7 +6,7 @@ import { addLevels, type Level } from '@/core/tab/sums';
 import type { QuoteLineKind } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
 import { loadCostCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { DocumentKind } from '@/store/ledger';
 import { loadQuoteSums, type QuoteSums } from '@/store/quotes';
 import { loadOpenPoints } from '@/store/reviews';

@@ -5,7 +5,7 @@ import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import { offeredJobNumber } from '@/store/numbers';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { JobState } from '@/store/tables';
 import { loadJobLevels, loadLevelOf } from '@/store/levels';

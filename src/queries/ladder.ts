@@ -6,7 +6,7 @@ import type { BuyingRule } from '@/core/signoff/rules';
 import { nobodyFor } from '@/core/signoff/staffing';
 import type { SignerText } from '@/core/records/signoff';
 import { loadCompany, loadCostCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { loadLadder, loadRules, loadSignatories, loadStaff } from '@/store/signoff/ladder';

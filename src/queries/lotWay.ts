@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
 import type { Quantity } from '@/core/quantity/quantity';
 import { whereAre } from '@/store/stock/lots';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { StockMoveKind } from '@/store/tables';
 import { permit } from './permit';

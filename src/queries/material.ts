@@ -2,7 +2,7 @@ import { groupBy } from '@/core/group';
 import type { Day } from '@/core/calendar/workdays';
 import type { Material } from '@/core/needs/material';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { among } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { loadComing, type Coming } from './coming';

@@ -15,7 +15,7 @@ import {
   type Quantity,
 } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadItems, loadParts, loadSuppliers, partKey, termsFor, type Part } from '@/store/gathering';
 import { loadLeads, type LeadOf } from '@/store/leads';
 import { loadFreeStock } from '@/store/stock/piles';

@@ -3,7 +3,7 @@ import { may } from '@/core/people/rights';
 import { standingOf, type Standing } from '@/core/needs/standing';
 import { ZERO } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';

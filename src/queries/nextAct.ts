@@ -1,7 +1,7 @@
 import { WAITING } from '@/core/invoices/states';
 import { AWAITED, BILLABLE, JOINABLE } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 
 /** What a person most likely does next, and where. */

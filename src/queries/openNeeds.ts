@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { asked } from '@/core/asked';
 import { asDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { CONVERTIBLE } from '@/core/quantity/units';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';

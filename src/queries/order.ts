@@ -8,7 +8,7 @@ import type { OrderChange } from '@/core/orders/revising';
 import { EDITABLE, isUnsent } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { loadCompany, loadCostCodes, loadOfferedTaxes, loadTaxCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { findOrderNumbered, type LineToSave, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type Revision, type RevisionContent } from '@/store/revising';
 import { settleLines } from '@/store/settling';

@@ -3,7 +3,7 @@ import { checksOf, type Check } from '@/core/orders/checks';
 import type { OrderChange } from '@/core/orders/revising';
 import { draftFaults, orderTotals, valueOrder, type OrderLine } from '@/core/orders/order';
 import { loadCalendar } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
 import { findOrderNumbered, loadMoney, type StoredOrder } from '@/store/orders';

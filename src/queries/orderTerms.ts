@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { PriceBreak } from '@/core/sourcing/terms';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { loadPaid, loadPast, type Paid, type Past } from '@/store/paid';
 import type { Person } from '@/store/people';

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
 

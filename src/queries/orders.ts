@@ -3,7 +3,7 @@ import { asDay, type Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
 import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';

@@ -1,4 +1,4 @@
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { MessageState } from '@/store/tables';
 import type { Page } from './page';

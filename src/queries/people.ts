@@ -1,6 +1,6 @@
 import type { Role } from '@/core/people/rights';
 import { groupBy } from '@/core/group';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { listSessions } from '@/store/sessions';
 import { permit } from './permit';

@@ -16,7 +16,7 @@ import { exactFactor, unitOf } from '@/core/quantity/units';
 import { pickingList, type PickingLine, type PickTarget, type ToPick } from '@/core/stores/picking';
 import type { PickPaper } from '@/formats/pdf/pickingList';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { codesOf } from '@/store/find';
 import { loadItems } from '@/store/gathering';
 import type { Person } from '@/store/people';

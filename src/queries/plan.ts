@@ -6,7 +6,7 @@ import { GONE, standingsOf, type PlannedWork } from '@/core/planning/plan';
 import type { Planning } from '@/core/planning/netting';
 import type { Quantity } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadItems, loadParts, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
 import type { Person } from '@/store/people';

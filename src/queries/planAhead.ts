@@ -7,7 +7,7 @@ import { PLANNING, type Planning } from '@/core/planning/netting';
 import { may } from '@/core/people/rights';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { boughtOf } from '@/store/needs';
 import type { Person } from '@/store/people';
 import { asPlanned, below, freshPlan, loadPlan } from '@/store/plans';

@@ -14,7 +14,7 @@ import {
 import { holdsOn } from '@/core/sourcing/prices';
 import { readSheet } from '@/formats/sheet/read';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadSuppliers } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';

@@ -7,7 +7,7 @@ import { budgetOf } from '@/core/quotes/winning';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { readSheet } from '@/formats/sheet/read';
 import { loadCompany, loadCostCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadFileMemory, loadKnowledge, type Choices } from '@/store/quotes';
 import type { Person } from '@/store/people';
 import { permit } from './permit';

@@ -6,7 +6,7 @@ import { eachOf } from '@/core/quotes/pieces';
 import { counted } from '@/core/words';
 import type { QuotePaper } from '@/formats/pdf/quote';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
 import { loadSideBySide } from './quotePieces';

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { piecesKept, pricedFor, type Priced, type PricedLine } from '@/core/quotes/pieces';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadListed } from '@/store/quotes';
 import { permit } from './permit';

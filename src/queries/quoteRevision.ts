@@ -1,7 +1,7 @@
 import type { Quantity } from '@/core/quantity/quantity';
 import { whyNotBought } from '@/core/quotes/winning';
 import type { BoughtLine, RevisedLine } from '@/core/quotes/revision';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadItems } from '@/store/gathering';
 import { boughtOf } from '@/store/needs';
 import type { Person } from '@/store/people';

@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Job } from '@/store/tables';
 import { permit } from './permit';

@@ -3,7 +3,7 @@ import { AWAITED } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 import { lineToItem } from '@/core/receiving/itemUnit';
 import { idsCalled } from '@/store/find';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
 

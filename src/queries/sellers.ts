@@ -3,7 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import { lineNet } from '@/core/money/money';
 import { loadCalendar, loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadEstimates } from '@/store/estimates';
 import { loadParts, loadSuppliers } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';

@@ -2,7 +2,7 @@ import { may, type Right } from '@/core/people/rights';
 import { UNITS, type Unit } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Bin, CostCode, DeliveryPlace, ReasonRow, TaxCodeRow } from '@/store/tables';
 import { permit } from './permit';

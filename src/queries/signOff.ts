@@ -6,7 +6,7 @@ import type { LadderStep } from '@/core/signoff/ladder';
 import type { Finding } from '@/core/signoff/rules';
 import { maySign, stepNow } from '@/core/signoff/signing';
 import { whoSigns, whyNeeded, type Names } from '@/core/signoff/words';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { loadLadder } from '@/store/signoff/ladder';

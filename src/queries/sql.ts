@@ -1,4 +1,4 @@
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { MessageState } from '@/store/tables';
 
 /** A list of core's own words as SQL text, for the places where Knex cannot bind one. */

@@ -4,7 +4,7 @@ import { minor, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadStoresSplits } from '@/store/stock/arriving';
 import type { Item, StockMoveKind } from '@/store/tables';

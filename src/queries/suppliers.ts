@@ -3,7 +3,7 @@ import { AWAITED } from '@/core/orders/states';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadOfferedTaxes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from '@/store/tables';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';

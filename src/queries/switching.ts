@@ -5,7 +5,7 @@ import { convert } from '@/core/money/rate';
 import { orderTotals } from '@/core/orders/order';
 import { quantitySchema } from '@/core/quantity/schema';
 import { loadCompany, loadTaxCodes } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { planOrders } from '@/store/drafts';
 import { loadPickedRows, type Picked } from '@/store/gathering';
 import type { Person } from '@/store/people';

@@ -4,7 +4,7 @@ import { groupBy } from '@/core/group';
 import type { UnitPrice } from '@/core/money/money';
 import { may, ROLE_NAMES, type Right, type Role } from '@/core/people/rights';
 import { quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadEstimates } from '@/store/estimates';
 import { findIds, idsByNumber, idsCalled, lastUsedIds } from '@/store/find';
 import { loadItems, loadSuppliers } from '@/store/gathering';

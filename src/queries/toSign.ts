@@ -6,7 +6,7 @@ import type { Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import { findOrder } from '@/store/orders';
 import { reckon, sendingOf } from '@/store/signoff/reckon';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { loadEstimates } from '@/store/estimates';
 import { loadParts } from '@/store/gathering';
 import { loadPast, type Past } from '@/store/paid';

@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import { MAIL_WORDS, type MailKind, type MailText } from '@/core/orders/mail';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { TextBlock } from '@/store/tables';
 import { permit } from './permit';

@@ -21,7 +21,7 @@ import { readCountFile as readCounted } from '@/queries/countFile';
 import * as prices from '@/queries/priceLists';
 import * as quotes from '@/queries/quoteImport';
 import type { Day } from '@/core/calendar/workdays';
-import { connectReaders, snapshot, type Db } from '@/store/connection';
+import { connectReaders, snapshot, type Db } from '@/store/db';
 import { done, type Result } from '@/core/result';
 import type { HowFar } from './progress';
 import { clock, companyFile } from './setting';

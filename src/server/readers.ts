@@ -1,4 +1,4 @@
-import { connectReaders, type Db } from '@/store/connection';
+import { connectReaders, type Db } from '@/store/db';
 import { companyFile } from './setting';
 import { inWriter } from './threads';
 

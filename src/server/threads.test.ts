@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findPerson, type Person } from '@/store/people';
-import { connectReaders } from '@/store/connection';
+import { connectReaders } from '@/store/db';
 import { paper } from '../../tests/support/paper';
 import { howFar, withProgress } from './progress';
 import { endThreads, inHelper, inWriter } from './threads';

@@ -2,7 +2,7 @@ import type { Bom, BomLine, Boms } from '@/core/boms/bom';
 import { componentsOf } from '@/core/boms/levels';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { among, whereIn } from './rows';
 import type { BomLineRow, BomRow } from './tables';
 

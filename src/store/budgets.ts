@@ -3,7 +3,7 @@ import { leastFrom, partsOf, type ChangeLine, type Moved, type Standing } from '
 import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { loadCompany } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { insertMany } from './rows';
 import type { BudgetChange, Job } from './tables';
 

@@ -1,7 +1,7 @@
 import { openOf, type Open } from '@/core/jobs/closing';
 import { WAITING } from '@/core/invoices/states';
 import { progressOf } from '@/core/orders/states';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { loadLines } from './orders';
 import type { OrderHead } from './tables';
 

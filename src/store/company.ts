@@ -2,7 +2,7 @@ import type { Calendar, Day } from '@/core/calendar/workdays';
 import { PAR, type Rate } from '@/core/money/rate';
 import { writeAs } from '@/core/locale/locale';
 import type { TaxCode } from '@/core/money/tax';
-import type { Db } from './connection';
+import type { Db } from './db';
 import type { Company, CostCode } from './tables';
 
 /** The company, or undefined in a file that was never set up. */

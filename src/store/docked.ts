@@ -1,7 +1,7 @@
 import { subtractQ, type Quantity } from '@/core/quantity/quantity';
 import type { ReasonDoes } from '@/core/receiving/reasons';
 import type { DockedLine } from '@/core/receiving/receive';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { neededDays } from './needs';
 import type { StoredOrder } from './orders';
 import { among } from './rows';

@@ -15,7 +15,7 @@ import { refusal, type Refusal } from '@/core/result';
 import { bundle, carriageOn, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
 import type { PartTerms } from '@/core/sourcing/terms';
 import { loadCalendar, loadCompany, loadRates } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import {
   earliest,
   loadItems,

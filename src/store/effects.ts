@@ -7,7 +7,7 @@ import { NOTHING, splitStages, type Amounts, type SplitState } from '@/core/tab/
 import type { Account } from '@/core/tab/postings';
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany, loadCostCodes } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { planOrders, type Plan, type PlannedOrder, type StockPick } from './drafts';
 import type { Picked } from './gathering';
 import { billingOf, type Comparison } from './invoices';

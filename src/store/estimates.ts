@@ -4,7 +4,7 @@ import { priceFrom } from '@/core/money/rate';
 import type { Quantity } from '@/core/quantity/quantity';
 import { priceFor, pricePerNeedUnit, quantityToOrder } from '@/core/sourcing/terms';
 import { loadRates } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { loadItems, loadParts, loadSuppliers, partKey, termsFor } from './gathering';
 
 export type Wanted = { readonly itemId: number | null; readonly unit: string; readonly quantity: Quantity };

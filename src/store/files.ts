@@ -1,7 +1,7 @@
 import { nameOfFile } from '@/core/files/kinds';
 import { LIMITS } from '@/core/limits';
 import { refusal, type Refusal } from '@/core/result';
-import type { Db } from './connection';
+import type { Db } from './db';
 import type { DocumentRow } from './tables';
 
 export type KeptFile = Pick<DocumentRow, 'id' | 'about' | 'aboutId' | 'name' | 'revision' | 'size' | 'goneOn' | 'at'>;

@@ -1,6 +1,6 @@
 import { wordsOf } from '@/core/find/words';
 import { groupBy } from '@/core/group';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { whereIn } from './rows';
 import type { LastUsed } from './tables';
 

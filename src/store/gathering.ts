@@ -4,7 +4,7 @@ import { SAME_UNIT, through, type Factor, type Quantity } from '@/core/quantity/
 import { exactFactor } from '@/core/quantity/units';
 import { holdsOn } from '@/core/sourcing/prices';
 import { anyQuantity, type PartTerms } from '@/core/sourcing/terms';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { whereIn } from './rows';
 import type { Item, NeedRow, Supplier, SupplierPart } from './tables';
 

@@ -16,7 +16,7 @@ import { jobCosts, type TaxedLine } from '@/core/money/tax';
 import { spreadCharge, type Target } from '@/core/orders/charges';
 import { addedInNeedUnit, addQ, atLeastNone, least, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadTaxCodes } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { lastRests } from './docked';
 import { findOrder, valuesOf, type StoredLine, type StoredOrder } from './orders';
 import { whereIn } from './rows';

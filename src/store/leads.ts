@@ -2,7 +2,7 @@ import { calendarOf, orderBy, type Lead } from '@/core/calendar/lead';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { loadCalendar, loadCompany } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { partKey, type Part } from './gathering';
 import { whereIn } from './rows';
 import type { NeedRow } from './tables';

@@ -5,7 +5,7 @@ import { LIMITS, TooLarge } from '@/core/limits';
 import type { Refusal } from '@/core/result';
 import { movements, NOWHERE, type Standing } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { among, chunks, insertMany } from './rows';
 import { followSplits, type Piece } from './stock/follow';
 import { storesDisagreement } from './stock/law';

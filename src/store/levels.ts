@@ -4,7 +4,7 @@ import type { Knex } from 'knex';
 import { minor, type Minor } from '@/core/money/money';
 import { NOTHING, plus, type Stage } from '@/core/tab/stages';
 import { addLevels, EMPTY_LEVEL, type Level } from '@/core/tab/sums';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { among } from '@/store/rows';
 
 export type CodeLevel = Level & { readonly jobId: number; readonly costCodeId: number };

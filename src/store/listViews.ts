@@ -1,4 +1,4 @@
-import type { Db } from './connection';
+import type { Db } from './db';
 
 /** Which columns of a list a person sees, in order, and which are left out. */
 export type KeptColumns = { readonly order: readonly string[]; readonly hidden: readonly string[] };

@@ -1,5 +1,5 @@
 import { MAIL_WORDS, type MailKind, type MailText } from '@/core/orders/mail';
-import type { Db } from './connection';
+import type { Db } from './db';
 
 /** Whom an order to a supplier goes to: its own address, and everybody there who gets orders. */
 export async function recipientsOf(db: Db, supplierId: number): Promise<string[]> {

@@ -13,9 +13,10 @@ import * as record from './migrations/011-record';
 import * as settings from './migrations/012-settings';
 import * as stock from './migrations/013-stock';
 
-type Step = { readonly name: string; readonly up: string; readonly after?: (trx: Knex) => Promise<void> };
+/** A step of the schema: plain SQL that runs no code of today, so that it does the same in every later version. */
+export type Step = { readonly name: string; readonly up: string };
 
-const STEPS: readonly Step[] = [
+export const STEPS: readonly Step[] = [
   ground,
   signing,
   entry,
@@ -31,47 +32,81 @@ const STEPS: readonly Step[] = [
   stock,
 ];
 
-type Executable = { exec: (sql: string) => void };
-
-/** The migrations come with the code, so that a built application needs no folder of scripts. */
-const source: Knex.MigrationSource<Step> = {
-  getMigrations: async () => [...STEPS],
-  getMigrationName: (step) => step.name,
-  getMigration: async (step) => ({
-    up: async (trx: Knex) => {
-      const connection = (await (trx as unknown as Knex.Transaction).client.acquireConnection()) as Executable;
-      connection.exec(step.up);
-      await step.after?.(trx);
-    },
-    down: async () => {
-      throw new Error('A migration is undone by going back to the backup copy made before it.');
-    },
-  }),
-};
-
-const config: Knex.MigratorConfig = { migrationSource: source, tableName: 'schema_step' };
-
 /** A file that this version cannot bring up to date; the message says what to do. */
 export class WrongAge extends Error {}
 
+const TABLE = 'schemaStep';
+
+/** The steps that a file has, by name; none in a new one. */
+const stepsOf = async (db: Knex): Promise<Set<string>> =>
+  (await db.schema.hasTable('schema_step'))
+    ? new Set(((await db(TABLE).select('name')) as { name: string }[]).map((s) => s.name))
+    : new Set();
+
 /** @throws WrongAge for a file that a trial version made, or a newer one than this */
-export async function checkAge(db: Knex, file: string): Promise<void> {
-  if (!(await db.schema.hasTable('schema_step'))) return;
-  const done = ((await db('schema_step').select('name')) as { name: string }[]).map((d) => d.name);
-  if (!done.includes(ground.name))
+export async function checkAge(db: Knex, file: string, steps: readonly Step[] = STEPS): Promise<void> {
+  const done = await stepsOf(db);
+  if (done.size > 0 && !done.has(ground.name))
     throw new WrongAge(
       `${file} was made by a trial version of Kettle Tab and cannot be brought up to date: it must be made anew. Move it away and start again; the sample company is made anew by npm run demo -- --fresh.`,
     );
-  if (done.some((name) => !STEPS.some((s) => s.name === name)))
+  const known = new Set(steps.map((s) => s.name));
+  if ([...done].some((name) => !known.has(name)))
     throw new WrongAge(`${file} was made by a newer version of Kettle Tab than this. Start that version to open it.`);
 }
 
-export async function pendingMigrations(db: Knex): Promise<string[]> {
-  const [, pending] = (await db.migrate.list(config)) as [unknown, Step[]];
-  return pending.map((step) => step.name);
+/** The steps that a file does not have yet, in their order. */
+export async function pendingSteps(db: Knex, steps: readonly Step[] = STEPS): Promise<Step[]> {
+  const done = await stepsOf(db);
+  return steps.filter((s) => !done.has(s.name));
 }
 
-/** Brings the schema up to date, each step inside a transaction. */
-export async function migrate(db: Knex): Promise<void> {
-  await db.migrate.latest(config);
+/**
+ * Brings the schema up to date, all of it or nothing: every pending step first, then what is derived, once. Foreign keys
+ * are off meanwhile, so that a step can rebuild a table that others refer to, and all of them hold when it ends. Knex's own
+ * migrator runs code between steps, and cannot be given a transaction that something follows in.
+ *
+ * @param derive works out, with the schema of today, what the file did not keep before
+ * @throws Error when a row would refer to one that is not there
+ */
+export async function migrate(
+  db: Knex,
+  pending: readonly Step[],
+  derive: (trx: Knex, isNew: (step: string) => boolean) => Promise<void>,
+): Promise<void> {
+  // Neither setting does anything inside a transaction. The second lets a table take the name of one that views speak of.
+  await db.raw('PRAGMA foreign_keys = OFF');
+  await db.raw('PRAGMA legacy_alter_table = ON');
+  try {
+    await db.transaction(async (trx) => {
+      await execute(trx, BOOK);
+      const [{ last }] = (await trx(TABLE).max({ last: 'batch' })) as [{ last: number | null }];
+      for (const { name, up } of pending) {
+        await execute(trx, up);
+        await trx(TABLE).insert({ name, batch: (last ?? 0) + 1, migrationTime: Date.now() });
+      }
+      await derive(trx, (step) => pending.some((p) => p.name === step));
+      await checkReferences(trx);
+    });
+  } finally {
+    await db.raw('PRAGMA legacy_alter_table = OFF');
+    await db.raw('PRAGMA foreign_keys = ON');
+  }
+}
+
+/** Which steps a file has. The columns are Knex's, which kept this table at first. */
+const BOOK =
+  'CREATE TABLE IF NOT EXISTS schema_step (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, name VARCHAR(255), batch INTEGER, migration_time DATETIME)';
+
+/** Several statements at once, which a prepared one cannot be. */
+async function execute(trx: Knex.Transaction, sql: string): Promise<void> {
+  const connection = (await trx.client.acquireConnection()) as { exec: (sql: string) => void };
+  connection.exec(sql);
+}
+
+async function checkReferences(trx: Knex): Promise<void> {
+  const broken = (await trx.raw('PRAGMA foreign_key_check')) as { table: string; rowid: number; parent: string }[];
+  if (broken.length === 0) return;
+  const some = broken.slice(0, 5).map((b) => `${b.table} ${b.rowid} to ${b.parent}`);
+  throw new Error(`Rows refer to what is not there: ${some.join(', ')}.`);
 }

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Quantity } from '@/core/quantity/quantity';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { openTabLines } from './tabLines';
 import { among, insertMany, whereIn } from './rows';
 import type { NeedRow } from './tables';

@@ -1,4 +1,4 @@
-import type { Db } from './connection';
+import type { Db } from './db';
 import { insertMany } from './rows';
 
 /** What people are told of by mail. Each leads to a page, behind sign-in. */

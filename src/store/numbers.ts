@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { around, numberBy } from '@/core/orders/number';
 import { done, refusal, refused, type Result } from '@/core/result';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { nextCount, whereIn } from './rows';
 import type { Company, OrderHead } from './tables';
 

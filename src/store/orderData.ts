@@ -10,7 +10,7 @@ import { writeCsv } from '@/formats/sheet/csv';
 import { ublOrder, type OrderData } from '@/formats/ubl/order';
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany, loadTaxCodes } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { loadItems } from './gathering';
 import type { Tellable } from './told';
 import type { OrderHead } from './tables';

@@ -8,7 +8,7 @@ import { orderTotals, valueOrder, type OrderLine, type ValuedSplit } from '@/cor
 import type { Facts } from '@/core/orders/rules';
 import { progressOf, progressState, type OrderState } from '@/core/orders/states';
 import { loadCompany, loadTaxCodes } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { openTabLines } from './tabLines';
 import { insertOne, whereIn } from './rows';
 import type { OrderHead, OrderLineRow, SplitRow } from './tables';

@@ -1,7 +1,7 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { UnitPrice } from '@/core/money/money';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { partKey } from './gathering';
 import { among } from './rows';
 

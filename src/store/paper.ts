@@ -9,7 +9,7 @@ import { wantsCertificate } from '@/core/receiving/certificates';
 import { counted } from '@/core/words';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany, loadTaxCodes } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { goesWith } from './files';
 import { loadItems } from './gathering';
 import { findOrder, type LineToSave, type StoredOrder } from './orders';

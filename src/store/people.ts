@@ -1,5 +1,5 @@
 import type { Role } from '@/core/people/rights';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { insertOne } from './rows';
 import type { PersonRow } from './tables';
 

@@ -1,4 +1,4 @@
-import type { Db } from './connection';
+import type { Db } from './db';
 import { insertOne } from './rows';
 
 /** A supplier as goods can be delivered to it: where it is, and its other addresses by what they are for. */

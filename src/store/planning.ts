@@ -6,7 +6,7 @@ import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '@/c
 import { exactFactor } from '@/core/quantity/units';
 import { openOf, type Coverage } from '@/core/needs/coverage';
 import { loadCalendar, loadCompany } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { loadItems } from './gathering';
 import { among } from './rows';
 import { loadStoresSplits } from './stock/arriving';

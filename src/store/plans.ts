@@ -8,7 +8,7 @@ import { done, refusal, refused, type Result } from '@/core/result';
 import type { Planned } from '@/core/planning/changes';
 import { findBom } from './boms';
 import { loadCalendar } from './company';
-import type { Db } from './connection';
+import type { Db } from './db';
 import type { Item, Job, PlanLineRow } from './tables';
 
 /** A branch as its bill has it now, not written down yet. */

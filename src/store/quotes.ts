@@ -6,7 +6,7 @@ import type { Knowledge, QuoteLineKind } from '@/core/quotes/rows';
 import { isBought, opensBudget } from '@/core/quotes/winning';
 import { loadCostCodes } from './company';
 import { loadEstimates } from './estimates';
-import type { Db } from './connection';
+import type { Db } from './db';
 
 /** What a person settled while bringing a file in. */
 export type Choices = {

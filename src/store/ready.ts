@@ -1,4 +1,4 @@
-import type { Db } from './connection';
+import type { Db } from './db';
 import { tell } from './notices';
 import { among } from './rows';
 

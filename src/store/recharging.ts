@@ -1,5 +1,5 @@
 import { valueOrder } from '@/core/orders/order';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { rewriteSplits, type Money, type StoredOrder } from './orders';
 import { among, whereIn } from './rows';
 

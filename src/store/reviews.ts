@@ -1,5 +1,5 @@
 import { groupBy } from '@/core/group';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { among } from './rows';
 
 export type OpenPoints = { readonly job: string; readonly points: readonly string[] };

@@ -12,7 +12,7 @@ import {
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { done, refused, type Result } from '@/core/result';
 import { loadMoney, type LineToSave, type StoredOrder } from './orders';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { among, whereIn } from './rows';
 import { settleLines, type TypedLine } from './settling';
 import type { DeliveryPlace, OrderHead } from './tables';

@@ -1,5 +1,5 @@
 import type { Tables } from 'knex/types/tables.js';
-import type { Db } from './connection';
+import type { Db } from './db';
 
 const CHUNK = 2000;
 

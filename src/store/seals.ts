@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { among, chunks, insertMany } from './rows';
 import type { Sealed } from './tables';
 

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { COUNTED_MINUTES, holds, RESET_HOURS, type Failures } from '@/core/people/signingIn';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { findPerson, type Person } from './people';
 import { insertOne } from './rows';
 import type { SessionRow } from './tables';

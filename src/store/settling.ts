@@ -6,7 +6,7 @@ import { SAME_UNIT, type Factor, type Quantity } from '@/core/quantity/quantity'
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { shareWeight } from '@/core/quantity/weight';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
-import type { Db } from './connection';
+import type { Db } from './db';
 import { factorOf, loadItems, loadParts, partKey } from './gathering';
 import type { LineToSave, StoredLine, StoredOrder } from './orders';
 

@@ -2,7 +2,8 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findUnproven } from './ledger';
-import { connectReaders, open, snapshot, type Db } from './connection';
+import { connectReaders, snapshot, type Db } from './db';
+import { open } from './open';
 import { nextCount } from './rows';
 import { q, TestCompany } from '../../tests/support/company';
 import type { Minor } from '@/core/money/money';

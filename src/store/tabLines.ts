@@ -1,4 +1,4 @@
-import type { Db } from './connection';
+import type { Db } from './db';
 import { insertMany } from './rows';
 import type { TabLineKind } from './tables';
 

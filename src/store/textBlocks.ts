@@ -1,4 +1,4 @@
-import type { Db } from './connection';
+import type { Db } from './db';
 import { among } from './rows';
 
 /** Words that stand on an order: those for its supplier, for the kinds of its jobs, and for all orders. */

@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 
 import { program } from '@/server/programs';
-import { open, type Db } from '@/store/connection';
+import type { Db } from '@/store/db';
+import { open } from '@/store/open';
 
 export const TODAY = '2026-05-12';
 const STARTS_IN = 240_000;

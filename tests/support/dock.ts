@@ -1,7 +1,7 @@
 import { insertOne } from '@/store/rows';
 import { receive } from '@/actions/receiving';
 import { ONE, type Quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { StoredOrder } from '@/store/orders';
 import { q, TestCompany } from './company';
 

@@ -1,5 +1,5 @@
 import Big from 'big.js';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { num, whole, type Row } from './plainSums';
 
 type Sum = { q: number; v: number };

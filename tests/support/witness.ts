@@ -1,5 +1,5 @@
 import Big from 'big.js';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import { deliveries, inShares, nothingCame, type Came, type Line, type Part } from './deliveryWitness';
 import { newStock, noneHeld, stockOf, type Held, type PartStock, type StockMemory } from './stockWitness';
 import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, follow } from './plainSums';

@@ -2,7 +2,7 @@ import 'server-only';
 import type { ReactNode } from 'react';
 import type { Day } from '@/core/calendar/workdays';
 import { NotPermitted } from '@/queries/permit';
-import { snapshot, type Db } from '@/store/connection';
+import { snapshot, type Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { Empty, Sheet } from '@/ui/kit/Sheet';
 import { here } from './session';

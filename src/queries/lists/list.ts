@@ -4,7 +4,7 @@ import { PRICE_PLACES, type Minor, type UnitPrice } from '@/core/money/money';
 import type { Right } from '@/core/people/rights';
 import { PLACES, type Quantity } from '@/core/quantity/quantity';
 import type { Cell, Column } from '@/formats/sheet/column';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 
 /** What filters a list, as it stands in the address. */

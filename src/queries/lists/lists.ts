@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany } from '@/store/company';
-import type { Db } from '@/store/connection';
+import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from '../permit';
 import { dock, gather, invoices, orders, outbox } from './buying';

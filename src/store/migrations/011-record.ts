@@ -1,6 +1,3 @@
-import { NOTHING_WRITTEN, sealSince } from '../seals';
-import type { Db } from '../connection';
-
 /** The record is sealed, so that a row which is changed or missing is found. */
 export const name = '011-record';
 
@@ -16,6 +13,3 @@ CREATE INDEX audit_subject_by_audit ON audit_subject(audit_id, kind, subject_id)
 CREATE INDEX audit_by_day ON audit(day, id);
 CREATE INDEX audit_by_person ON audit(person_id, id);
 `;
-
-/** What is there already is sealed as it is. */
-export const after = (trx: Db): Promise<void> => sealSince(trx, NOTHING_WRITTEN);

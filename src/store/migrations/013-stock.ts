@@ -1,6 +1,3 @@
-import { bringToLedger } from '../stock/bringToLedger';
-import { bringReady } from '../tab/needs';
-import type { Db } from '../connection';
 import { keepInStep, numbered } from './003-entry';
 
 /**
@@ -170,9 +167,3 @@ CREATE TABLE stock_count_line (
 ) STRICT;
 CREATE UNIQUE INDEX stock_count_line_by_spot ON stock_count_line(count_id, item_id, coalesce(job_id, 0), coalesce(bin_id, 0), coalesce(lot_id, 0));
 `;
-
-/** What lies in stores is brought to the ledger, what came for jobs that are under way lies with them, and jobs know whether they wait. */
-export async function after(trx: Db): Promise<void> {
-  await bringToLedger(trx);
-  await bringReady(trx);
-}

@@ -4,7 +4,7 @@ import type { LadderStep, Signer } from '@/core/signoff/ladder';
 import { USUAL_RULES, type BuyingRule } from '@/core/signoff/rules';
 import type { Signatory } from '@/core/signoff/signing';
 import type { Staff } from '@/core/signoff/staffing';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import type { LadderSignerRow } from '../tables';
 
 /** The company's rules of buying: as it set them, and as they usually are where it said nothing. */

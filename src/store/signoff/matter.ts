@@ -3,7 +3,7 @@ import type { Asked, Matter } from '@/core/signoff/signing';
 import type { Minor } from '@/core/money/money';
 import type { Names } from '@/core/signoff/words';
 import { loadCompany, loadCostCodes } from '../company';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { whereIn } from '../rows';
 import type { SignOffRow } from '../tables';
 import { loadSignatories } from './ladder';

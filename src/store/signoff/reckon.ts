@@ -11,7 +11,7 @@ import { findByRules, type Finding } from '@/core/signoff/rules';
 import type { Effect } from '@/core/tab/effect';
 import { addLevels, forecastOf, type Level } from '@/core/tab/sums';
 import { loadCompany, loadCostCodes } from '../company';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { orderEffects, revisionEffects } from '../effects';
 import { loadLevels } from '../levels';
 import { loadMoney, type LineToSave, type StoredOrder } from '../orders';

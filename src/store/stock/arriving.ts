@@ -4,7 +4,7 @@ import type { Minor } from '@/core/money/money';
 import { atLeastNone, NONE, subtractQ, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { coverOf, type SplitState } from '@/core/tab/stages';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { among } from '../rows';
 import { loadSplitStates } from '../tab/splits';
 

@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { addQ, atLeastNone, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { cutTo, type Claim, type Cut } from '@/core/stores/claims';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { among, insertMany } from '../rows';
 import type { Reservation } from '../tables';
 import { loadStoresSplits, type GoodsSplit } from './arriving';

@@ -6,7 +6,7 @@ import { addQ, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/
 import type { Pile } from '@/core/stores/pile';
 import { giveBackValue, revalue } from '@/core/stores/value';
 import { inHand } from '@/core/tab/stages';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import type { Happening } from '../ledger';
 import { among, insertMany, whereIn } from '../rows';
 import { openTabLines } from '../tabLines';

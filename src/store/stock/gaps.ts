@@ -1,6 +1,6 @@
 import { groupBy } from '@/core/group';
 import { addQ, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { loadGoodsSplits, type GoodsSplit } from './arriving';
 import { cameHere, movedOf, standsAt } from './follow';
 

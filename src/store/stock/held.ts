@@ -3,7 +3,7 @@ import { add, minor, ZERO, type Minor } from '@/core/money/money';
 import { NOTHING_HELD, type Held } from '@/core/needs/coverage';
 import { addQ, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { worth } from '@/core/stores/pile';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { whereIn } from '../rows';
 import type { Reservation } from '../tables';
 import { loadStoresSplits, type GoodsSplit } from './arriving';

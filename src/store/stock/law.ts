@@ -1,6 +1,6 @@
 import { groupBy } from '@/core/group';
 import { NONE } from '@/core/quantity/quantity';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { loadGoodsSplits } from './arriving';
 import { besideOf, cameHere, movedOf, standsAt } from './follow';
 

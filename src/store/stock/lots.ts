@@ -1,5 +1,5 @@
 import type { Numbered } from '@/core/stores/numbers';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { insertMany } from '../rows';
 import type { Lot, StockMoveKind } from '../tables';
 

@@ -2,7 +2,7 @@ import { minor, ZERO, type Minor } from '@/core/money/money';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import type { KnownSpot } from '@/core/stores/spots';
 import type { Pile } from '@/core/stores/pile';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import type { Happening } from '../ledger';
 import { among, insertMany, whereIn } from '../rows';
 import type { StockMove, StockSum } from '../tables';

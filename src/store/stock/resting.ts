@@ -1,4 +1,4 @@
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import type { Quantity } from '@/core/quantity/quantity';
 
 /** What stands on goods that a receipt brought, so that it cannot be taken back. */

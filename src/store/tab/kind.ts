@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Standing } from '@/core/tab/postings';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import type { TabLineKind } from '../tables';
 
 /** A line whose own figures do not agree with the documents that they come from. */

@@ -4,7 +4,7 @@ import type { TaxCode } from '@/core/money/tax';
 import { coverage, missingOf, NOTHING_HELD, openOf, plannedOf, type Coverage, type Held } from '@/core/needs/coverage';
 import type { SplitState } from '@/core/tab/stages';
 import { loadCompany } from '../company';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { among, chunks, whereIn } from '../rows';
 import { loadOrderDays } from '../leads';
 import { loadHeld } from '../stock/held';
@@ -90,7 +90,7 @@ async function keepReady(trx: Db, ids: readonly number[], day: Day): Promise<voi
 }
 
 /** Begins to keep it: certificates are waited for, and jobs that are complete were so when something was posted last. */
-export async function bringReady(trx: Db): Promise<void> {
+export async function beginReadiness(trx: Db): Promise<void> {
   const certified = await trx('need as n')
     .join('item as i', 'i.id', 'n.itemId')
     .where('i.certificate', 1)

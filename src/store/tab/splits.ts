@@ -9,7 +9,7 @@ import { wantsCertificate } from '@/core/receiving/certificates';
 import { exactFactor } from '@/core/quantity/units';
 import type { Account } from '@/core/tab/postings';
 import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
-import type { Db } from '../connection';
+import type { Db } from '../db';
 import { among, whereIn } from '../rows';
 import type { SplitRow } from '../tables';
 import type { TabKind } from './kind';

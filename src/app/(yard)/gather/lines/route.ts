@@ -1,7 +1,7 @@
 import { gatherFilterOf, pageOfOpenNeeds } from '@/queries/openNeeds';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { route } from '../../../server/answer';
 
 const MOST = 2000;

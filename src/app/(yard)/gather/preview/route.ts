@@ -1,6 +1,6 @@
 import { loadGatherPreview, askSchema } from '@/queries/gather';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { readAsked, route } from '../../../server/answer';
 import { readers } from '@/server/readers';
 

@@ -1,7 +1,7 @@
 import { loadSwitched, switchSchema } from '@/queries/switching';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { readAsked, route } from '../../../server/answer';
 
 /** What another supplier for a picked line would do to all that is picked. */

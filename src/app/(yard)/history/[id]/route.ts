@@ -1,6 +1,6 @@
 import { loadRecord } from '@/queries/history';
 import { readers } from '@/server/readers';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { Answer, idIn, route } from '../../../server/answer';
 
 /** One record of the history, with what stood there before and what stands there now. */

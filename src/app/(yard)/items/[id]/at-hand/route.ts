@@ -1,6 +1,6 @@
 import { loadAtHand } from '@/queries/atHand';
 import { readers } from '@/server/readers';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { Answer, idIn, route } from '../../../../server/answer';
 
 /** What of a part there is, whom it is promised to, and what is coming. */

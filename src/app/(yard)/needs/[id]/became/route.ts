@@ -1,6 +1,6 @@
 import { loadBecame } from '@/queries/atHand';
 import { readers } from '@/server/readers';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { idIn, route } from '../../../../server/answer';
 
 /** The orders that a line of a buy list stands on. */

@@ -1,7 +1,7 @@
 import { loadSellers } from '@/queries/sellers';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { idIn, route } from '../../../../server/answer';
 
 /** Who sells the part of a line to buy, side by side. */

@@ -1,6 +1,6 @@
 import { endingSchema, previewEnding } from '@/queries/endings';
 import { readers } from '@/server/readers';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { Answer, readAsked, route } from '../../../../server/answer';
 
 /** What ending the order or a line of it would free. */

@@ -3,7 +3,7 @@ import { orderLines } from '@/actions/orders';
 import { previewOrder } from '@/queries/orderPreview';
 import { clock } from '@/server/setting';
 import { readers } from '@/server/readers';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { Answer, readAsked, route } from '../../../../server/answer';
 
 const asked = z.object({ lines: orderLines });

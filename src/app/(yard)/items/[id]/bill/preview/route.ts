@@ -5,7 +5,7 @@ import { bomLineFields, MOST_BOM_LINES } from '@/core/records/bom';
 import { workOut } from '@/queries/boms';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { idIn, readAsked, route } from '../../../../../server/answer';
 
 const asked = z.object({

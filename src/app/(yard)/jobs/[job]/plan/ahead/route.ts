@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { loadAhead } from '@/queries/planAhead';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { readAsked, route } from '../../../../../server/answer';
 
 const asked = z.object({ jobId: z.number().int() });

@@ -3,7 +3,7 @@ import { quantitySchema } from '@/core/quantity/schema';
 import { loadPlanChanges } from '@/queries/planAhead';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { readAsked, route } from '../../../../../server/answer';
 
 const asked = z.object({

@@ -7,7 +7,7 @@ import { isUnit } from '@/core/quantity/units';
 import { loadSideBySide } from '@/queries/quotePieces';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { snapshot } from '@/store/connection';
+import { snapshot } from '@/store/db';
 import { readAsked, route } from '../../../../../server/answer';
 
 const place = z.number().int().min(0);

@@ -1,8 +1,6 @@
-import { chmodSync, copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
+import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import knex, { type Knex } from 'knex';
-import { checkAge, migrate, pendingMigrations } from './migrate';
-import { refreshNeeds } from './tab/needs';
 import './tables';
 
 /** A connection or a transaction: store functions take either. */
@@ -75,33 +73,3 @@ export const connectReaders = (file: string): Db => connect(file, { connections:
 
 /** Reads with one view of the file: everything that \`read\` asks is of the same moment. */
 export const snapshot = <T>(readers: Db, read: (db: Db) => Promise<T>): Promise<T> => readers.transaction(read);
-
-/**
- * Opens the file and brings it to the newest schema. A file with data is copied beside itself first.
- * @returns the connection and the backup's path, if one was made
- */
-export async function open(file: string): Promise<{ db: Db; backup?: string }> {
-  const hasData = existsSync(file) && statSync(file).size > 0;
-  const db = connect(file);
-  try {
-    await db.raw('select 1');
-    chmodSync(file, 0o600);
-    await checkAge(db, file);
-    const pending = await pendingMigrations(db);
-    if (pending.length === 0) return { db };
-    const backup = hasData ? await copyBeside(db, file, pending[0] ?? '') : undefined;
-    await migrate(db);
-    await refreshNeeds(db);
-    return { db, backup };
-  } catch (error) {
-    await db.destroy();
-    throw error;
-  }
-}
-
-async function copyBeside(db: Db, file: string, step: string): Promise<string> {
-  const backup = `${file}.before-${step}-${new Date().toISOString().replace(/[:.]/g, '-')}`;
-  await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
-  copyFileSync(file, backup);
-  return backup;
-}
