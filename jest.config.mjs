@@ -17,6 +17,8 @@ const common = {
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/tests/support/seed.ts'],
+  globalSetup: '<rootDir>/tests/support/beginRun.mjs',
+  globalTeardown: '<rootDir>/tests/support/endRun.mjs',
 };
 
 export default {

@@ -6,14 +6,14 @@ import { App } from '../tests/support/app';
 
 /** Fills docs/screenshots from the sample company, on a fixed day. */
 const out = (name: string) => join('docs', 'screenshots', `${name}.png`);
-const app = await App.start();
+const app = await App.own();
 const browser = await Browser.open(app.base);
 
 async function take(name: string, path: string, before: () => Promise<void> = async () => {}): Promise<void> {
   await browser.go(path);
   await browser.see(By.css('h1, h2'));
   await before();
-  await browser.driver.sleep(900);
+  await browser.still();
   await browser.shot(out(name));
   console.log(out(name));
 }

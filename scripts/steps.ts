@@ -5,7 +5,7 @@ import { askManagers, SIGN_TASKS } from '../tests/support/signSteps';
 import { Steps, TASKS } from '../tests/support/steps';
 
 /** Does daily tasks in the built application, counts keys and clicks, and writes them into docs/steps.md. */
-const app = await App.start();
+const app = await App.own();
 await app.withoutLadder();
 const browser = await Browser.open(app.base);
 const rows: string[] = [];
@@ -22,7 +22,7 @@ try {
   await app.stop();
 }
 
-const signing = await App.start();
+const signing = await App.own();
 await askManagers(signing);
 const signer = await Browser.open(signing.base);
 try {

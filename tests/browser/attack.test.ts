@@ -10,7 +10,7 @@ import { Caller } from '../support/caller';
 let app: App;
 let jobId: number;
 beforeAll(async () => {
-  app = await App.start();
+  app = await App.own();
   jobId = await app.look(async (db) => (await db('job').where({ number: '412' }).first('id'))?.id ?? 0);
 });
 afterAll(() => app.stop());

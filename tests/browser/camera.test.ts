@@ -59,7 +59,10 @@ describe('the camera of a phone', () => {
     ];
     await atTheDock(flags, async (browser) => {
       await browser.reads('1 of 8');
-      await browser.driver.sleep(2500);
+      // Two seconds more of the film, which shows the code all the time.
+      const seen = () => browser.driver.executeScript<number>("return document.querySelector('video').currentTime");
+      const from = await seen();
+      await browser.driver.wait(async () => (await seen()) > from + 2);
       await browser.reads('1 counted');
       expect(await browser.text()).not.toContain('2 of 8');
       await (await browser.button('Camera off')).click();

@@ -54,7 +54,7 @@ describe('adding lines to a buy list without a mouse', () => {
         await browser.driver.wait(async () => {
           await browser.driver.actions().sendKeys('n').perform();
           // A key that had an effect is not pressed again before that is seen.
-          await browser.driver.sleep(400);
+          await browser.still();
           return (await browser.driver.findElements(By.css('[role="dialog"]'))).length > 0;
         }, 20_000);
         keys += 1;
@@ -191,7 +191,7 @@ describe('going about', () => {
     await browser.driver.wait(async () => {
       for (const to of [390, 400]) {
         await browser.driver.executeScript(`document.getElementById("sheet-scroll").scrollTop = ${to}`);
-        await browser.driver.sleep(100);
+        await browser.still();
       }
       return browser.driver.executeScript<boolean>('return sessionStorage.getItem("kettle scroll /gather?") === "400"');
     }, 30_000);

@@ -7,7 +7,7 @@ let app: App;
 let browser: Browser;
 
 beforeAll(async () => {
-  app = await App.start('company');
+  app = await App.own('company');
   browser = await Browser.open(app.base);
 });
 afterAll(async () => {

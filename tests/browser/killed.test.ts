@@ -10,7 +10,7 @@ import { firstLine, orderInput } from '../support/typed';
 
 let app: App;
 beforeAll(async () => {
-  app = await App.start();
+  app = await App.own();
   await app.withoutLadder();
 });
 afterAll(() => app.stop());

@@ -179,7 +179,7 @@ describe('a long Gather', () => {
     expect((await browser.text()).includes('Plank 900')).toBe(false);
     await browser.driver.wait(async () => {
       await browser.driver.executeScript("document.getElementById('sheet-scroll').scrollBy(0, 4000)");
-      await browser.driver.sleep(150);
+      await browser.still();
       return (await browser.text()).includes('Plank 900');
     }, 30_000);
     expect((await rows()).length).toBeLessThan(120);

@@ -66,15 +66,13 @@ const PLACES = [
   '/outbox/1',
 ];
 
-const settle = () => browser.driver.sleep(350);
-
 describe('every main view', () => {
   beforeAll(() => browser.stepInAs('Mina Rowe'));
 
   it.each(PLACES)('%s can be used by everybody, and leaves no error in the console', async (path) => {
     await browser.go(path);
     await browser.see(By.css('main h1, main h2'));
-    await settle();
+    await browser.still();
     expect(await axe(browser)).toEqual([]);
     expect(await browser.consoleErrors()).toEqual([]);
   });
@@ -86,7 +84,7 @@ describe('every main view', () => {
     await browser.see(By.css('html[data-theme="evening"]'));
     for (const path of ['/', '/jobs/412', '/gather', '/orders/K26-0024', '/invoices/14', '/dock/K26-0015']) {
       await browser.go(path);
-      await settle();
+      await browser.still();
       expect({ path, found: await axe(browser) }).toEqual({ path, found: [] });
     }
   });
@@ -177,10 +175,10 @@ describe('what opens on a view', () => {
     ],
   ])('%s can be used by everybody, and fits a phone', async (_, open) => {
     await open();
-    await settle();
+    await browser.still();
     expect(await axe(browser)).toEqual([]);
     await browser.resize(PHONE);
-    await settle();
+    await browser.still();
     expect(await axe(browser)).toEqual([]);
     expect(await beyond()).toBeLessThanOrEqual(0);
   });

@@ -80,7 +80,7 @@ describe('a quote that was won', () => {
     await press('Mark won');
     await browser.reads('What the buy list takes on, beside Q-425');
     await browser.reads('16 m → 24 m');
-    await browser.driver.sleep(500);
+    await browser.still();
     await browser.type('Who of the customer said yes', 'Ida Sound');
     await press('Mark won and take that on');
     await browser.reads('The budget moved by £\u202f64.00');

@@ -94,7 +94,7 @@ describe('an order, changed where it stands', () => {
       .move({ origin: from, y: -12 })
       .move({ origin: to, duration: 300 })
       .perform();
-    await browser.driver.sleep(200);
+    await browser.still();
     await mouse.clear();
     await browser.driver.actions().release().perform();
     await browser.driver.wait(async () => (await lines())[0] === breaker, 10_000);
@@ -269,7 +269,7 @@ describe('two people on one job', () => {
         await b.reads('still to buy');
         await b.driver.wait(async () => {
           await b.keys('f');
-          await b.driver.sleep(300);
+          await b.still();
           return (await b.driver.findElements(By.css('.entry-sheet'))).length > 0;
         }, 20_000);
       }

@@ -8,7 +8,7 @@ import { Caller } from '../support/caller';
 
 let app: App;
 beforeAll(async () => {
-  app = await App.start();
+  app = await App.own();
 });
 afterAll(async () => {
   expect(await app.look(findUnproven)).toEqual([]);

@@ -62,7 +62,7 @@ let steps = 0;
 async function look(name: string): Promise<void> {
   if (PICTURES === undefined) return;
   mkdirSync(PICTURES, { recursive: true });
-  await browser.driver.sleep(700);
+  await browser.still();
   await browser.shot(`${PICTURES}/${String((steps += 1)).padStart(2, '0')}-${name}.png`);
 }
 

@@ -1,13 +1,22 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-
 import { program } from '@/server/programs';
-import type { Db } from '@/store/db';
+import { connect, type Db } from '@/store/db';
 import { open } from '@/store/open';
+import { runFolder } from './run';
 
 export const TODAY = '2026-05-12';
 const STARTS_IN = 240_000;
@@ -20,25 +29,27 @@ const freePort = () =>
     });
   });
 
-/** The sample company as it is on the tests' day: made once for each build, then copied. */
-function seeded(): string {
-  const build = readFileSync(join('.next', 'BUILD_ID'), 'utf8').trim();
-  const kept = join(tmpdir(), `kettle-seed-${build}.sqlite`);
-  if (existsSync(kept)) return kept;
-  const folder = mkdtempSync(join(tmpdir(), 'kettle-seed-'));
-  const file = join(folder, 'yard.sqlite');
-  const made = spawnSync(process.execPath, [program('serve'), 'seed'], {
-    env: { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: join(folder, 'mail') },
-    encoding: 'utf8',
-  });
-  if (made.status !== 0) throw new Error(`The sample company could not be made: ${made.stderr}`);
-  // Whole or not there, also when this is stopped half way.
-  renameSync(file, kept);
-  rmSync(folder, { recursive: true });
-  return kept;
+/** The sample company as it is on the tests' day: made once a run, by who comes first; others wait for it. */
+async function sample(): Promise<string> {
+  const folder = join(runFolder(), 'sample');
+  const [file, ready] = [join(folder, 'yard.sqlite'), join(folder, 'ready')];
+  if (mkdirSync(folder, { recursive: true }) !== undefined) {
+    const env = { ...process.env, KETTLE_FILE: file, KETTLE_TODAY: TODAY, KETTLE_MAIL_FOLDER: join(folder, 'mail') };
+    const made = spawnSync(process.execPath, [program('serve'), 'seed'], { env, encoding: 'utf8' });
+    writeFileSync(ready, made.status === 0 ? '' : made.stderr || 'it was stopped');
+  }
+  while (!existsSync(ready)) await pause(100);
+  const fault = readFileSync(ready, 'utf8');
+  if (fault !== '') throw new Error(`The sample company could not be made: ${fault}`);
+  return file;
 }
 
-/** The built application, served with a fresh file of its own and the mail stand-in. */
+type Served = { readonly pid: number; readonly base: string; readonly folder: string };
+
+/** Where the server of this worker is written down for its next file of tests, and for the end of the run. */
+const servedAt = (): string => join(runFolder(), `server-${process.env.JEST_WORKER_ID ?? '1'}.json`);
+
+/** The built application, served with the mail stand-in. */
 export class App {
   private child: ChildProcess | undefined;
 
@@ -46,6 +57,7 @@ export class App {
     private readonly kind: 'demo' | 'company',
     readonly base: string,
     readonly folder: string,
+    private readonly isShared: boolean,
   ) {}
 
   /** Takes the ladder away, for walks that are not about signatures. */
@@ -63,12 +75,45 @@ export class App {
     }
   }
 
-  static async start(kind: 'demo' | 'company' = 'demo'): Promise<App> {
+  /** The server of this worker, which goes on from one file of tests to the next; its sample company is as it was made. */
+  static async start(): Promise<App> {
+    const at = servedAt();
+    const before = existsSync(at) ? (JSON.parse(readFileSync(at, 'utf8')) as Served) : undefined;
+    if (before !== undefined) {
+      const app = new App('demo', before.base, before.folder, true);
+      await app.restore();
+      return app;
+    }
+    const app = await App.serving('demo', true);
+    writeFileSync(
+      at,
+      JSON.stringify({ pid: app.child?.pid ?? 0, base: app.base, folder: app.folder } satisfies Served),
+    );
+    app.child?.unref();
+    return app;
+  }
+
+  /** A server of one's own, for tests that end it, or that begin without a file. */
+  static own = (kind: 'demo' | 'company' = 'demo'): Promise<App> => App.serving(kind, false);
+
+  private static async serving(kind: 'demo' | 'company', isShared: boolean): Promise<App> {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-app-'));
-    if (kind === 'demo') copyFileSync(seeded(), join(folder, 'yard.sqlite'));
-    const app = new App(kind, `http://127.0.0.1:${await freePort()}`, folder);
+    if (kind === 'demo') copyFileSync(await sample(), join(folder, 'yard.sqlite'));
+    const app = new App(kind, `http://127.0.0.1:${await freePort()}`, folder, isShared);
     await app.serve();
     return app;
+  }
+
+  /** Puts the sample company back as it was made, page by page under the connections that have the file open. */
+  private async restore(): Promise<void> {
+    const made = connect(await sample());
+    const pages = (await made.client.acquireConnection()) as { backup: (to: string) => Promise<unknown> };
+    await pages.backup(this.file);
+    await made.client.releaseConnection(pages);
+    await made.destroy();
+    const mail = join(this.folder, 'mail');
+    mkdirSync(mail, { recursive: true });
+    for (const name of readdirSync(mail)) rmSync(join(mail, name));
   }
 
   get file(): string {
@@ -91,7 +136,7 @@ export class App {
     while (Date.now() < until) {
       const answer = await fetch(`${this.base}/sign-in`).catch(() => undefined);
       if (answer?.ok) return;
-      await pause(200);
+      await pause(50);
     }
     throw new Error('The application did not start.');
   }
@@ -105,9 +150,10 @@ export class App {
     await gone;
   }
 
+  /** What is over with this file of tests: one's own server ends, the worker's goes on. */
   async stop(): Promise<void> {
-    await this.end();
-    await pause(300);
+    if (this.isShared) return;
+    await this.end('SIGKILL');
     rmSync(this.folder, { recursive: true, force: true });
   }
 }

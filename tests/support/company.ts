@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Outcome } from '@/actions/action';
@@ -14,13 +14,14 @@ import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import { needKind } from '@/core/needs/kind';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
-import type { Db } from '@/store/db';
+import { connect, type Db } from '@/store/db';
 import { open } from '@/store/open';
 import { findUnproven, post } from '@/store/ledger';
 import { insertNeeds } from '@/store/needs';
 import { findOrder, type StoredOrder } from '@/store/orders';
 import { findPerson, insertPerson } from '@/store/people';
 import { insertOne } from '@/store/rows';
+import { runFolder } from './run';
 
 export const TODAY = '2026-05-12' as Day;
 export const q = (n: number): Quantity => quantity(Math.round(n * 10_000));
@@ -45,67 +46,10 @@ export class TestCompany {
 
   static async open(): Promise<TestCompany> {
     const folder = mkdtempSync(join(tmpdir(), 'kettle-test-'));
-    const { db } = await open(join(folder, 'company.sqlite'));
-    const codes = [];
-    for (const [code, name] of [
-      ['01', 'Hull'],
-      ['02', 'Machinery'],
-      ['09', 'Freight'],
-    ])
-      codes.push(await insertOne(db, 'costCode', { code, name }));
-    await insertOne(db, 'taxCode', { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 });
-    await insertOne(db, 'taxCode', { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 });
-    await db('company').insert({
-      id: 1,
-      name: 'Test Yard',
-      address: 'Quay\nTown',
-      email: 'buying@yard.example',
-      currency: 'GBP',
-      freightCodeId: codes[2],
-      ownPassLimit: 100_000_000 as Minor,
-    });
-    await insertOne(db, 'deliveryPlace', { name: 'Yard', address: 'Quay' });
-    const people = new Map<Role, number>();
-    for (const role of ['buyer', 'lead', 'manager', 'storekeeper', 'accounts', 'administrator'] as const)
-      people.set(
-        role,
-        await insertPerson(db, { name: `The ${role}`, email: `${role}@yard.example`, passwordHash: '', roles: [role] }),
-      );
-    const suppliers = [];
-    for (const [name, carriage, carriageFreeFrom] of [
-      ['Eelmoor Metals', 2500, 40_000],
-      ['Pellam Bearings', 1400, null],
-    ] as const)
-      suppliers.push(
-        await insertOne(db, 'supplier', {
-          name,
-          email: `orders@${name.split(' ')[0]?.toLowerCase()}.example`,
-          currency: 'GBP',
-          carriage,
-          carriageFreeFrom,
-          taxCodeId: 1,
-        }),
-      );
-    const items = [
-      await insertOne(db, 'item', { number: 'TU-1', name: 'Tube', unit: 'MTR' }),
-      await insertOne(db, 'item', { number: 'CA-1', name: 'Cable', unit: 'MTR', stocked: 1 }),
-    ];
-    const customerId = await insertOne(db, 'customer', { name: 'Estuary Survey Trust' });
-    const jobs = [];
-    for (const number of ['412', '418']) {
-      const id = await insertOne(db, 'job', {
-        number,
-        name: `Job ${number}`,
-        shortName: number,
-        kind: 'repair',
-        state: 'live',
-        customerId,
-        leadId: people.get('lead'),
-      });
-      await insertOne(db, 'quote', { jobId: id, number: `Q-${number}`, state: 'writing' });
-      jobs.push(id);
-    }
-    return new TestCompany(db, folder, { jobs, suppliers, items, codes } as unknown as TestCompany['ids'], people);
+    const file = join(folder, 'company.sqlite');
+    const { template, ids, people } = await laidOut();
+    copyFileSync(template, file);
+    return new TestCompany(connect(file), folder, ids, people);
   }
 
   async close(): Promise<void> {
@@ -264,6 +208,92 @@ export class TestCompany {
       .sum({ amount: 'amount' })) as { stage: string; amount: number }[];
     return Object.fromEntries(rows.filter((r) => r.amount !== 0).map((r) => [r.stage, r.amount]));
   }
+}
+
+type Ids = TestCompany['ids'];
+type LaidOut = { readonly template: string; readonly ids: Ids; readonly people: ReadonlyMap<Role, number> };
+
+/**
+ * The company as every test finds it: laid out once a run, and copied for each test. Who comes first makes it; it is there
+ * whole or not at all.
+ */
+async function laidOut(): Promise<LaidOut> {
+  const template = join(runFolder(), 'company.sqlite');
+  const told = `${template}.json`;
+  if (!existsSync(told)) {
+    const made = mkdtempSync(`${template}-`);
+    writeFileSync(join(made, 'told.json'), JSON.stringify(await layOut(join(made, 'company.sqlite'))));
+    renameSync(join(made, 'company.sqlite'), template);
+    renameSync(join(made, 'told.json'), told);
+    rmSync(made, { recursive: true });
+  }
+  const { ids, people } = JSON.parse(readFileSync(told, 'utf8')) as { ids: Ids; people: [Role, number][] };
+  return { template, ids, people: new Map(people) };
+}
+
+async function layOut(file: string): Promise<{ ids: Ids; people: [Role, number][] }> {
+  const { db } = await open(file);
+  const codes = [];
+  for (const [code, name] of [
+    ['01', 'Hull'],
+    ['02', 'Machinery'],
+    ['09', 'Freight'],
+  ])
+    codes.push(await insertOne(db, 'costCode', { code, name }));
+  await insertOne(db, 'taxCode', { name: 'VAT 20 %', rate: 2000, recoverable: 10_000 });
+  await insertOne(db, 'taxCode', { name: 'VAT 20 %, not recoverable', rate: 2000, recoverable: 0 });
+  await db('company').insert({
+    id: 1,
+    name: 'Test Yard',
+    address: 'Quay\nTown',
+    email: 'buying@yard.example',
+    currency: 'GBP',
+    freightCodeId: codes[2],
+    ownPassLimit: 100_000_000 as Minor,
+  });
+  await insertOne(db, 'deliveryPlace', { name: 'Yard', address: 'Quay' });
+  const people = new Map<Role, number>();
+  for (const role of ['buyer', 'lead', 'manager', 'storekeeper', 'accounts', 'administrator'] as const)
+    people.set(
+      role,
+      await insertPerson(db, { name: `The ${role}`, email: `${role}@yard.example`, passwordHash: '', roles: [role] }),
+    );
+  const suppliers = [];
+  for (const [name, carriage, carriageFreeFrom] of [
+    ['Eelmoor Metals', 2500, 40_000],
+    ['Pellam Bearings', 1400, null],
+  ] as const)
+    suppliers.push(
+      await insertOne(db, 'supplier', {
+        name,
+        email: `orders@${name.split(' ')[0]?.toLowerCase()}.example`,
+        currency: 'GBP',
+        carriage,
+        carriageFreeFrom,
+        taxCodeId: 1,
+      }),
+    );
+  const items = [
+    await insertOne(db, 'item', { number: 'TU-1', name: 'Tube', unit: 'MTR' }),
+    await insertOne(db, 'item', { number: 'CA-1', name: 'Cable', unit: 'MTR', stocked: 1 }),
+  ];
+  const customerId = await insertOne(db, 'customer', { name: 'Estuary Survey Trust' });
+  const jobs = [];
+  for (const number of ['412', '418']) {
+    const id = await insertOne(db, 'job', {
+      number,
+      name: `Job ${number}`,
+      shortName: number,
+      kind: 'repair',
+      state: 'live',
+      customerId,
+      leadId: people.get('lead'),
+    });
+    await insertOne(db, 'quote', { jobId: id, number: `Q-${number}`, state: 'writing' });
+    jobs.push(id);
+  }
+  await db.destroy();
+  return { ids: { jobs, suppliers, items, codes } as unknown as Ids, people: [...people] };
 }
 
 export function must<T>(outcome: Outcome<T>): T {
