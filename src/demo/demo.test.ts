@@ -74,11 +74,24 @@ describe('the sample company', () => {
     expect((await listDue(db, mina, TODAY)).rows.some((r) => r.state === 'partIn')).toBe(true);
   });
 
-  it('has somebody in every role, and each has a desk that can be shown', async () => {
+  it('has somebody in every role, and each has on their desk what is theirs to do', async () => {
+    const desks: Record<string, string[]> = {};
     for (const { key } of PEOPLE) {
       const person = (await findByEmail(db, `${key}@wrackline.example`)) as Person;
-      expect(Array.isArray(await loadDesk(db, person, TODAY))).toBe(true);
+      desks[key] = (await loadDesk(db, person, TODAY)).map((g) => g.title);
     }
+    expect(desks).toEqual({
+      mina: ['Over budget', 'To buy', 'To send', 'To chase', 'To start', 'To pick', 'To match', 'Quotes'],
+      asha: ['To agree', 'Over budget', 'To start', 'Quotes'],
+      tomas: [
+        ...['To agree', 'Over budget', 'To buy', 'To send', 'To chase', 'Counted', 'To start', 'To pick', 'To match'],
+        'Quotes',
+      ],
+      joss: ['To start', 'To pick'],
+      ida: ['Over budget', 'To start', 'To match'],
+      bram: ['To start'],
+      wren: ['To sign', 'Over budget', 'To start'],
+    });
   });
 
   it('mails every order that it sent', async () => {

@@ -5,6 +5,7 @@ import type { Minor } from '@/core/money/money';
 import { headroomOf } from '@/core/tab/sums';
 import { insertOne } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
+import { times } from '../../tests/support/proof';
 import type { NamedEffect } from '@/store/effects';
 import { loadInvoice } from './invoices';
 import { loadLevels } from '@/store/levels';
@@ -76,7 +77,7 @@ describe('what matching a bill would do', () => {
           expect(await ledger(told)).toEqual(told.map((e) => e.after));
         },
       ),
-      { numRuns: 25 },
+      { numRuns: times(8, 25) },
     );
   });
 

@@ -1,8 +1,10 @@
 import { addDayOff, removeDayOff } from '@/actions/company';
+import { countStock } from '@/actions/counting';
 import { savePart } from '@/actions/items';
 import { saveSupplier } from '@/actions/suppliers';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { plusDays, type Day } from '@/core/calendar/workdays';
+import type { Minor } from '@/core/money/money';
 import { obstaclesOf } from '@/core/needs/obstacles';
 import { insertOne } from '@/store/rows';
 import { GATHER_GROUPS, listOpenNeeds, pageOfOpenNeeds, type GatherFilter, type GatherGroup } from './openNeeds';
@@ -53,6 +55,19 @@ async function everyObstacle() {
   await db('need')
     .where({ id: await yard.need({ description: 'no rate', neededOn: later }) })
     .update({ supplierId: euro });
+  await quoted(await yard.need({ description: 'not agreed', neededOn: later }), { cost: 80_000, agreed: null });
+  await quoted(await yard.need({ description: 'agreed', neededOn: later }), { cost: 80_000, agreed: 1 });
+  await quoted(await yard.need({ description: 'above its quote', neededOn: later }), { cost: 79_900, agreed: 1 });
+  const counted = { once: yard.once(), itemId: ids.items[1], placeId: 1, jobId: null, seen: q(0), reason: 'opening' };
+  must(await countStock(await yard.as('manager'), { ...counted, quantity: q(5), value: 1500 as Minor }));
+  await yard.need({ description: 'in stores', item: ids.items[1], neededOn: later });
+}
+
+/** Says that a need comes from a line of the first job's quote. */
+async function quoted(needId: number, { cost, agreed }: { cost: number; agreed: 1 | null }): Promise<void> {
+  const line = { quoteId: 1, place: needId, description: 'Hose', quantity: q(12), unit: 'MTR', cost, agreed, net: 0 };
+  const quoteLineId = await insertOne(yard.db, 'quoteLine', { ...line, costCodeId: yard.ids.codes[1] });
+  await yard.db('need').where({ id: needId }).update({ quoteLineId });
 }
 
 describe('lines to buy', () => {
@@ -60,19 +75,23 @@ describe('lines to buy', () => {
     await everyObstacle();
     const { rows } = await listOpenNeeds(yard.db, await buyer(), TODAY, {});
     const told = rows.filter((n) => n.tags.some((t) => t.weight !== 'note')).map((n) => n.description);
-    expect(rows).toHaveLength(9);
+    expect(rows).toHaveLength(13);
     expect(told.sort()).toEqual([
+      'above its quote',
       'late',
       'measured in another unit',
       'no price',
       'no rate',
       'no supplier',
+      'not agreed',
       'not bought',
     ]);
-    expect((await names({ show: 'trouble' })).sort()).toEqual(told);
+    expect(rows.find((n) => n.description === 'in stores')?.tags[0]?.words).toBe('5 m in stores');
+    // What is dearer than its quote is told beside its price, and not looked for.
+    expect((await names({ show: 'trouble' })).sort()).toEqual(told.filter((name) => name !== 'above its quote'));
     expect(await names({ show: 'late' })).toEqual(['late']);
     expect(await names({ show: 'unpriced' })).toEqual(['no price']);
-    // Every obstacle of the core is either looked for, or a remark, or told by a price.
+    // The fixture has every obstacle of the core.
     const all = obstaclesOf(
       {
         ...{ supplierId: null, hasPrice: false, hasRate: false, hasUnit: false, hasItem: false, mayBeBought: false },

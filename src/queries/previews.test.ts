@@ -7,6 +7,7 @@ import { WAITING } from '@/core/invoices/states';
 import { must, TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
 import { typedChange } from '../../tests/support/typedChange';
+import { times } from '../../tests/support/proof';
 import { gatherEffects, orderEffects, type NamedEffect } from '@/store/effects';
 import { loadInvoice } from './invoices';
 import { loadLevels } from '@/store/levels';
@@ -83,7 +84,7 @@ describe('a preview is what the act then does', () => {
           compared[plan.orders.some((o) => o.into !== undefined) ? 'join' : 'draft'] += 1;
         }),
       ),
-      { numRuns: 25 },
+      { numRuns: times(20, 25) },
     );
     expect(Math.min(compared.draft, compared.join)).toBeGreaterThan(0);
   });
@@ -103,9 +104,9 @@ describe('a preview is what the act then does', () => {
           compared.match += 1;
         }),
       ),
-      { numRuns: 25 },
+      { numRuns: times(12, 25) },
     );
-    expect(compared.match).toBeGreaterThan(5);
+    expect(compared.match).toBeGreaterThan(times(0, 5));
   });
 
   it('for what is typed into a draft, as long as nothing is wrong with it', async () => {
@@ -132,9 +133,9 @@ describe('a preview is what the act then does', () => {
           compared.typed += 1;
         }),
       ),
-      { numRuns: 30 },
+      { numRuns: times(12, 30) },
     );
-    expect(compared.typed).toBeGreaterThan(8);
+    expect(compared.typed).toBeGreaterThan(times(2, 8));
   });
 
   it('for what a draft does: without it the budgets stand as before it', async () => {
@@ -151,8 +152,8 @@ describe('a preview is what the act then does', () => {
           compared.callOff += 1;
         }),
       ),
-      { numRuns: 25 },
+      { numRuns: times(12, 25) },
     );
-    expect(compared.callOff).toBeGreaterThan(5);
+    expect(compared.callOff).toBeGreaterThan(times(0, 5));
   });
 });

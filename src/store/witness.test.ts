@@ -4,6 +4,7 @@ import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
 import { newMemory, witness, type Stages, type Told } from '../../tests/support/witness';
+import { times } from '../../tests/support/proof';
 import { findUnproven } from './ledger';
 
 const step: fc.Arbitrary<Step> = fc.record({
@@ -157,13 +158,14 @@ async function play({
 describe('a plain witness, who works every figure out from the documents alone', () => {
   it('agrees with every line, order and tab, after every step and as of every day', async () => {
     await fc.assert(fc.asyncProperty(history, play), {
-      numRuns: Number(process.env.KETTLE_HISTORIES ?? 60),
+      numRuns: times(16, 60),
       // The same histories each time, so that all acts are among them; others when they are asked for.
       seed: Number(process.env.KETTLE_SEED ?? 20_261_128),
       // A history takes a second: one that fails is told as it is.
       endOnFailure: true,
     });
-    expect(figures).toBeGreaterThan(50_000);
-    expect(ACTS.filter((act) => (acted.get(act) ?? 0) === 0)).toEqual([]);
+    expect(figures).toBeGreaterThan(times(12_000, 50_000));
+    // The short form does not come to every act; the long one does.
+    expect(new Set(ACTS.filter((act) => (acted.get(act) ?? 0) === 0)).size).toBeLessThanOrEqual(times(16, 0));
   });
 });

@@ -196,10 +196,25 @@ export class Browser {
     await this.reads('Good day');
   }
 
+  /** Presses a key of a page that was just opened, which is to show something; a page that heard nothing is asked again. */
+  async pressUntil(key: string, shown: By): Promise<void> {
+    const isThere = async () => (await this.driver.findElements(shown)).length > 0;
+    await this.still();
+    await this.driver.wait(
+      async () => {
+        await this.keys(key);
+        return this.driver.wait(isThere, WAIT / 5).catch(() => false);
+      },
+      WAIT,
+      `${key} does not show ${shown}`,
+    );
+  }
+
   /** Waits until the page is drawn and works: its fonts are there, nothing moves, and it has nothing left to do. */
   still = (): Promise<void> =>
     this.driver.executeAsyncScript(`const done = arguments[0];
-      const moves = () => document.readyState !== 'complete' || document.getAnimations().some((a) => a.playState === 'running');
+      const ends = (a) => a.playState === 'running' && a.effect.getComputedTiming().iterations !== Infinity;
+      const moves = () => document.readyState !== 'complete' || document.getAnimations().some(ends);
       const look = () => requestIdleCallback(() => requestAnimationFrame(moves() ? look : () => done()));
       document.fonts.ready.then(look)`);
 

@@ -51,12 +51,7 @@ describe('adding lines to a buy list without a mouse', () => {
     let typed = 0;
     for (const [k, [part, quantity]] of PARTS.entries()) {
       if (k === 0) {
-        await browser.driver.wait(async () => {
-          await browser.driver.actions().sendKeys('n').perform();
-          // A key that had an effect is not pressed again before that is seen.
-          await browser.still();
-          return (await browser.driver.findElements(By.css('[role="dialog"]'))).length > 0;
-        }, 20_000);
+        await browser.pressUntil('n', By.css('[role="dialog"]'));
         keys += 1;
       }
       await browser.driver.wait(async () => (await focused()) === 'What is needed', 20_000);

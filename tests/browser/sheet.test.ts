@@ -267,11 +267,7 @@ describe('two people on one job', () => {
       for (const b of [browser, second]) {
         await b.go('/jobs/412/buy-list');
         await b.reads('still to buy');
-        await b.driver.wait(async () => {
-          await b.keys('f');
-          await b.still();
-          return (await b.driver.findElements(By.css('.entry-sheet'))).length > 0;
-        }, 20_000);
+        await b.pressUntil('f', By.css('.entry-sheet'));
       }
       await browser.fill('Line 1', 'Cost £', '91');
       await second.fill('Line 1', 'Cost £', '92');

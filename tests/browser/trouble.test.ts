@@ -132,7 +132,7 @@ describe('two people at one thing', () => {
     await second.reads('Eelmoor Metals is saved');
     await browser.go('/');
     await browser.go('/suppliers/1/change');
-    expect(await (await browser.field('Contact')).getAttribute('value')).toBe('Third desk');
+    await browser.holds('Contact', 'Third desk');
     await (await browser.button('Save supplier')).click();
     await (await browser.button('Take theirs')).click();
     await browser.driver.wait(
@@ -151,7 +151,7 @@ describe('two people at one thing', () => {
     await (await second.button('Take in')).click();
     await second.reads('What came since is shown now');
     await second.reads('4 of 10');
-    expect(await (await second.field('How much of Marine plywood 18 mm arrives')).getAttribute('value')).toBe('4');
+    await second.holds('How much of Marine plywood 18 mm arrives', '4');
     expect((await second.text()).match(/R-\d+/g)).toHaveLength(1);
   });
 
@@ -191,7 +191,7 @@ describe('in the middle of a form', () => {
     await browser.go('/');
     await browser.go('/jobs/new');
     await browser.reads('kept from before');
-    expect(await (await browser.field('Name')).getAttribute('value')).toBe('Half a thought');
+    await browser.holds('Name', 'Half a thought');
   });
 
   it('says beside the field what is wrong', async () => {

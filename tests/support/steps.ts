@@ -31,12 +31,7 @@ export class Steps {
 
   /** Waits until a key has an effect, as a page that was just opened hears none yet; the key counts once. */
   async pressUntil(key: string, shown: By): Promise<void> {
-    await this.browser.driver.wait(async () => {
-      await this.browser.keys(key);
-      // A key that had an effect is not pressed again before that is seen.
-      await this.browser.still();
-      return (await this.browser.driver.findElements(shown)).length > 0;
-    }, 20_000);
+    await this.browser.pressUntil(key, shown);
     this.keys += 1;
   }
 }

@@ -3,6 +3,7 @@ import { unit } from 'mathjs';
 import type { UnitPrice } from '../money/money';
 import { fromSupplierUnit, quantity, toSupplierUnit, type Factor } from '../quantity/quantity';
 import { exactFactor, UNITS, unitOf } from '../quantity/units';
+import { shareWeight } from '../quantity/weight';
 import { priceInUnit, pricePerNeedUnit, quantityToOrder } from './terms';
 
 /**
@@ -26,9 +27,14 @@ const SECTIONS: readonly (readonly [name: string, squareMillimetres: number, kgP
 const metresPerKilogram = (kgPerMetre: number): Factor => ({ many: 1000, one: Math.round(kgPerMetre * 1000) });
 
 describe('sections bought by the kilogram and used by the metre', () => {
-  it.each(SECTIONS)('%s weighs what its table says', (_, area, table) => {
+  it.each(SECTIONS)('%s, given by its table, weighs what its cross-section does', (_, area, table) => {
+    const bar = { unit: 'MTR', weight: quantity(Math.round(table * 10_000)) };
     const exact = (area / 1e6) * DENSITY;
-    expect(Number(exact.toPrecision(3))).toBe(Number(table.toPrecision(3)));
+    const weighs = (unit: string): number => (shareWeight(bar, unit) ?? 0) / 10_000;
+    expect(Number(weighs('MTR').toPrecision(3))).toBe(Number(exact.toPrecision(3)));
+    // By the millimetre, to a tenth of a gram.
+    expect(Math.abs(weighs('MMT') - exact / 1000)).toBeLessThan(0.0001);
+    expect(shareWeight(bar, 'KGM')).toBeNull();
   });
 
   it.each(SECTIONS)('%s: twelve metres are ordered by their weight, and come back as twelve', (_, __, table) => {
