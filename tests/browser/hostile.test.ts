@@ -9,7 +9,7 @@ let cookie: string;
 beforeAll(async () => {
   app = await App.start();
   browser = await Browser.open(app.base);
-  await browser.stepInAs('Mina Rowe');
+  await browser.signIn('Mina Rowe');
   cookie = `kettle=${(await browser.driver.manage().getCookie('kettle'))?.value ?? ''}`;
 });
 afterAll(async () => {

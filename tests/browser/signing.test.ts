@@ -9,8 +9,8 @@ let bram: Browser;
 beforeAll(async () => {
   app = await App.start();
   [wren, bram] = await Promise.all([Browser.open(app.base), Browser.open(app.base)]);
-  await wren.stepInAs('Wren Hale');
-  await bram.stepInAs('Bram Tolley');
+  await wren.signIn('Wren Hale');
+  await bram.signIn('Bram Tolley');
 });
 afterAll(async () => {
   await Promise.all([wren.close(), bram.close()]);
