@@ -6,11 +6,12 @@ import { checkRecord, NOTHING_WRITTEN, sealSince } from '@/store/seals';
 import { orderEffects } from '@/store/effects';
 import { reckon } from '@/store/signoff/reckon';
 import type { Served } from './benchProbes';
+import { upTo } from './largeCompany';
 
 type Row = (name: string, times: readonly number[]) => void;
 type Timed = (rounds: number, work: (k: number) => Promise<void>) => Promise<number[]>;
 
-const POSTINGS = 200_000;
+const POSTINGS = upTo(200_000);
 const WRITTEN = '2026-01-01T00:00:00.000Z';
 
 /** One job that has so many postings over three years, each of its own day and cost code. */

@@ -1,4 +1,5 @@
 import type { Db } from '@/store/db';
+import { upTo } from './largeCompany';
 
 export type Served = {
   /** Answers are read to the end; with a body it is posted. */
@@ -11,8 +12,8 @@ export type Served = {
 export const percentile = (all: readonly number[], share: number) =>
   [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))] ?? 0;
 
-const ROWS = 20_000;
-const SIGN_INS = 100;
+const ROWS = upTo(20_000);
+const SIGN_INS = upTo(100);
 
 /** Asks for a page over and over while something heavy is done, and prints how long it had to wait. */
 async function meanwhile(app: Served, words: string, work: () => Promise<unknown>): Promise<void> {

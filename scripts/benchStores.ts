@@ -4,10 +4,12 @@ import type { Db } from '@/store/db';
 import { postOne } from '@/store/ledger';
 import { chunks, insertMany } from '@/store/rows';
 import type { Served } from './benchProbes';
-import { SIZE } from './largeCompany';
+import { SIZE, upTo } from './largeCompany';
 
 /** What lies in stores and is awaited there: 20,000 items, 40,000 lines of orders, 500,000 moves. */
-export const STORES = { items: 20_000, orders: 10_000, linesEach: 4, movesEach: 25, bins: 400, picked: 200 };
+export const STORES = {
+  ...{ items: upTo(20_000), orders: upTo(10_000), linesEach: 4, movesEach: 25, bins: upTo(400), picked: upTo(200) },
+};
 
 const JOB = 2;
 const range = (n: number) => Array.from({ length: n }, (_, k) => k);

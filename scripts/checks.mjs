@@ -66,6 +66,9 @@ export async function staticChecks() {
 /** The built application, built in a process of its own. */
 export const build = () => check('build', '-e', 'import("./scripts/prepare.mjs").then((m) => m.ensureBuild())');
 
+/** The bench from one end to the other on a small company: whether it runs, not how fast. */
+export const shortBench = () => check('bench, short', '--import', 'tsx', join('scripts', 'bench.ts'), '--short');
+
 /**
  * Runs tests with Jest, on two cores.
  * @param project unit or browser

@@ -6,9 +6,30 @@ import { postOne } from '@/store/ledger';
 import { insertPerson } from '@/store/people';
 import { chunks, insertMany } from '@/store/rows';
 
-export const SIZE = { jobs: 600, needs: 25_000, orders: 12_000, lines: 40_000, suppliers: 120, items: 3000 };
+/** How many times as large it is: npm run bench -- --times 4; a twentieth in a short run. */
+export const TIMES = process.argv.includes('--short') ? 0.05 : Number(argument('--times') ?? 1);
+if (!(TIMES > 0)) throw new Error('Say how many times as large, such as --times 4.');
+
+function argument(name: string): string | undefined {
+  const at = process.argv.indexOf(name);
+  return at < 0 ? undefined : process.argv[at + 1];
+}
+
+const times = (n: number) => Math.round(n * TIMES);
+/** What is long by itself, and no longer in a larger company. */
+export const upTo = (n: number) => Math.min(n, times(n));
+export const SIZE = {
+  jobs: times(600),
+  needs: times(25_000),
+  orders: times(12_000),
+  lines: times(40_000),
+  suppliers: Math.max(20, times(120)),
+  items: times(3000),
+};
 /** Items that no job wants, and jobs of earlier years: what is looked through when something is picked or found. */
-const BESIDE = { items: 47_000, jobs: 4400 };
+const BESIDE = { items: times(47_000), jobs: times(4400) };
+/** Orders that are drafted and not sent. */
+export const DRAFTS = upTo(200) + 20;
 
 /** A small generator of its own, so that every run makes the same company. */
 function generator(seed: number) {
@@ -165,7 +186,7 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
   tell('needs');
 
   const states = (k: number) =>
-    k > SIZE.orders - 200
+    k > SIZE.orders - DRAFTS
       ? 'drafting'
       : k % 5 === 0
         ? 'sent'
@@ -258,11 +279,16 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
 }
 
 /** Rows of the bill over all its levels, and lines of the one job that buys by the thousand. */
-export const PLANNED = { levels: 10, rows: 5000, lines: 2000, top: 60_001, job: 9001 };
+export const PLANNED = {
+  ...{ levels: 10, rows: upTo(5000), lines: Math.max(upTo(2000), 600) },
+  ...{ top: SIZE.items + BESIDE.items + 1, job: SIZE.jobs + BESIDE.jobs + 1 },
+};
+
+/** The first lines of the tab of what lies in stores, and of the job with a long buy list. */
+const COUNTS = SIZE.needs + SIZE.lines + 1;
+const LONG_LIST = COUNTS + SIZE.items;
 
 /** Stock of half the parts, every job's plan by its shortfall, a deep bill, and a job with a long buy list. */
-/** The first line of the tab of what lies in stores. */
-const COUNTS = 90_001;
 
 async function plan(db: Db, today: Day, pick: (below: number) => number): Promise<void> {
   const { levels, rows, lines, top, job } = PLANNED;
@@ -321,7 +347,7 @@ async function plan(db: Db, today: Day, pick: (below: number) => number): Promis
     },
   ]);
   const needs = range(lines).map((k) => ({
-    ...{ id: 100_001 + k, jobId: job, itemId: 1 + pick(SIZE.items), description: `Line ${k + 1}`, unit: 'C62' },
+    ...{ id: LONG_LIST + k, jobId: job, itemId: 1 + pick(SIZE.items), description: `Line ${k + 1}`, unit: 'C62' },
     ...{ quantity: 10_000 * (1 + pick(20)), costCodeId: 1 + pick(8), price: 10_000 * (1 + pick(400)) },
     ...{ supplierId: 1 + pick(SIZE.suppliers), neededOn: plusDays(today, 10 + pick(60)), addedOn: today },
   }));

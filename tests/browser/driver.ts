@@ -93,6 +93,13 @@ export class Browser {
     await this.driver.wait(async () => !(await this.text()).includes(words), WAIT, `the page still reads “${words}”`);
   }
 
+  /** Waits until what is read is this. */
+  async becomes<T>(read: () => Promise<T>, what: T): Promise<void> {
+    let last: T | undefined;
+    const isIt = async () => JSON.stringify((last = await read())) === JSON.stringify(what);
+    await this.driver.wait(isIt, WAIT).catch(() => expect(last).toEqual(what));
+  }
+
   text = (): Promise<string> => this.driver.executeScript('return document.body.innerText');
 
   /** What all that a selector finds read, of one moment. */
