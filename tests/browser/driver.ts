@@ -230,7 +230,7 @@ export class Browser {
     this.driver.executeAsyncScript(`const done = arguments[0];
       const ends = (a) => a.playState === 'running' && a.effect.getComputedTiming().iterations !== Infinity;
       const moves = () => document.readyState !== 'complete' || document.getAnimations().some(ends);
-      const look = () => requestIdleCallback(() => requestAnimationFrame(moves() ? look : () => done()));
+      const look = () => requestIdleCallback(() => requestAnimationFrame(moves() ? look : () => done()), { timeout: 2000 });
       document.fonts.ready.then(look)`);
 
   async shot(file: string): Promise<void> {
