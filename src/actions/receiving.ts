@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { receiveFault } from '@/core/orders/rules';
 import { addQ, atLeastNone, NONE, quantity, subtractQ } from '@/core/quantity/quantity';
-import { dueOfLine, receive as takeInLine, type DockedLine } from '@/core/receiving/receive';
+import { dueOf } from '@/core/orders/states';
+import { receive as takeInLine, type DockedLine } from '@/core/receiving/receive';
 import { REJECT, REST } from '@/core/receiving/reasons';
 import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
@@ -211,7 +212,7 @@ async function writeRests(
     taken,
   } of lines) {
     if (rest === null) continue;
-    const left = atLeastNone(subtractQ(dueOfLine(docked), addQ(quantity(taken.accepted), quantity(taken.held))));
+    const left = atLeastNone(subtractQ(dueOf(docked), addQ(quantity(taken.accepted), quantity(taken.held))));
     if (left === NONE) refuse('receive.rest', `Nothing of ${line.description} is left to come.`, `arrivals.${line.id}`);
     const { reasonId, promisedOn } = rest;
     await insertMany(trx, 'rest', [{ receiptId, lineId: line.id, reasonId, quantity: left, promisedOn, note: '' }]);

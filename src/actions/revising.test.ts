@@ -47,6 +47,19 @@ const send = async (order: StoredOrder) => {
 };
 
 describe('a revision', () => {
+  it('goes no lower than what waits at the door, which can be released afterwards', async () => {
+    const order = await sent();
+    await yard.db('orderLine').where({ orderId: order.id }).update({ inspected: 1 });
+    must(await yard.takeIn(order, 8));
+    expect((await yard.order(order.id)).lines[0]?.held).toBe(q(8));
+    must(await begin(await yard.order(order.id)));
+    const refused = await rewrite(order, (text) => more(text, 2));
+    expect(refusedWith(refused)).toEqual(['revise.less']);
+    must(await rewrite(order, (text) => more(text, 8)));
+    must(await send(order));
+    expect((await yard.order(order.id)).lines[0]?.quantity).toBe(q(8));
+  });
+
   it('moves nothing until it is sent, and then the difference', async () => {
     const order = await sent();
     must(await begin(order));

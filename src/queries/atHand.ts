@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadFreeStock, loadPiles } from '@/store/stock/piles';
 import { permit } from './permit';
-import { COMES_ON } from './sql';
+import { AWAITS_SPLIT, COMES_ON, SPLIT_AWAITED } from './sql';
 
 /** What of a part there is, whom it is promised to, and what is coming, in the part's own unit. */
 export type AtHand = {
@@ -46,17 +46,16 @@ export async function loadAtHand(db: Db, person: Person, itemId: number): Promis
     .sum({ quantity: 'r.quantity' })) as AtHand['promised'];
   const coming = (await db('orderLine as l')
     .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .join('split as p', 'p.lineId', 'l.id')
-    .leftJoin('job as j', 'j.id', 'p.jobId')
+    .join('supplier as v', 'v.id', 'o.supplierId')
+    .join('split as s', 's.lineId', 'l.id')
+    .leftJoin('job as j', 'j.id', 's.jobId')
     .where('l.itemId', itemId)
     .whereIn('o.state', AWAITED)
-    .whereNull('l.closedShort')
-    .whereRaw('p.quantity > p.received')
+    .whereRaw(AWAITS_SPLIT)
     .orderByRaw(`coalesce(${COMES_ON}, '~'), o.id`)
     .limit(SHOWN)
-    .select({ order: 'o.number', supplier: 's.name', job: 'j.number', unit: 'l.shareUnit' })
-    .select(db.raw(`${COMES_ON} as "on", p.quantity - p.received as quantity`))) as unknown as AtHand['coming'];
+    .select({ order: 'o.number', supplier: 'v.name', job: 'j.number', unit: 'l.shareUnit' })
+    .select(db.raw(`${COMES_ON} as "on", ${SPLIT_AWAITED} as quantity`))) as unknown as AtHand['coming'];
   return {
     unit: item.unit,
     onHand: addQ(NONE, ...piles.map((p) => p.quantity)),

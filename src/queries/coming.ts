@@ -6,7 +6,7 @@ import type { Db } from '@/store/db';
 import { dockedLines } from '@/store/docked';
 import { findOrder } from '@/store/orders';
 import { among, whereIn } from '@/store/rows';
-import { COMES_ON, listed } from './sql';
+import { AWAITS_SPLIT, COMES_ON, listed } from './sql';
 
 /** What is on its way to a line of a buy list. */
 export type Coming = {
@@ -21,11 +21,11 @@ export async function loadComing(db: Db, needIds: readonly number[]): Promise<(n
   const ids = JSON.stringify(needIds);
   const days = (await db.raw(
     `select s.need_id, case when count(*) = count(${COMES_ON}) then max(${COMES_ON}) end as day from
-       (select need_id, line_id, received, quantity from split where need_id in (select value from json_each(?))
-        union all select r.need_id, s.line_id, s.received, s.quantity from reservation r join split s on s.id = r.split_id
+       (select need_id, line_id, received, given_up, quantity from split where need_id in (select value from json_each(?))
+        union all select r.need_id, s.line_id, s.received, s.given_up, s.quantity from reservation r join split s on s.id = r.split_id
           where r.need_id in (select value from json_each(?))) s
      join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id
-     where l.closed_short is null and o.state in (${listed(AWAITED)}) and s.received < s.quantity group by s.need_id`,
+     where o.state in (${listed(AWAITED)}) and ${AWAITS_SPLIT} group by s.need_id`,
     [ids, ids],
   )) as { needId: number; day: Day | null }[];
   const dayOf = new Map(days.map((d) => [d.needId, d.day]));

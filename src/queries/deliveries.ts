@@ -8,6 +8,7 @@ import { counted } from '@/core/words';
 import type { Expected } from '@/formats/ical';
 import type { Db } from '@/store/db';
 import { findFeed } from '@/store/sessions';
+import { BRINGS_GOODS, COMES_ON, GOODS_DUE } from './sql';
 
 type Due = {
   readonly number: string;
@@ -32,16 +33,13 @@ export async function loadDeliveries(db: Db, token: string): Promise<readonly Ex
     .join('supplier as s', 's.id', 'o.supplierId')
     .joinRaw('join delivery_place p on p.id = coalesce(l.place_id, o.place_id)')
     .whereIn('o.state', AWAITED)
-    .where('l.kind', 'goods')
-    .whereNull('l.closedShort')
-    .whereRaw('l.received < l.quantity')
-    .whereRaw('coalesce(l.promised_on, l.wanted_on, o.wanted_on) is not null')
-    .orderByRaw('coalesce(l.promised_on, l.wanted_on, o.wanted_on), o.id, l.place')
+    .whereRaw(`${BRINGS_GOODS} and ${COMES_ON} is not null`)
+    .orderByRaw(`${COMES_ON}, o.id, l.place`)
     .select('o.number', 'l.description', 'l.unit', {
       supplier: 's.name',
       place: 'p.name',
-      left: db.raw('l.quantity - l.received'),
-      day: db.raw('coalesce(l.promised_on, l.wanted_on, o.wanted_on)'),
+      left: db.raw(GOODS_DUE),
+      day: db.raw(COMES_ON),
       jobs: db.raw(
         '(select group_concat(distinct j.number) from split x join job j on j.id = x.job_id where x.line_id = l.id)',
       ),

@@ -15,7 +15,7 @@ import { loadMaterial } from './material';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
 import { listToPick } from './picking';
-import { countOf, latestMail, type Mailed } from './sql';
+import { BRINGS_SOMETHING, countOf, latestMail, type Mailed } from './sql';
 import { listToSign } from './toSign';
 import { counted } from '@/core/words';
 
@@ -172,8 +172,7 @@ async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
     .join('split as x', 'x.lineId', 'l.id')
     .join('need as n', 'n.id', 'x.needId')
     .whereIn('o.state', AWAITED)
-    .whereNull('l.closedShort')
-    .whereRaw('l.promised_on is not null and l.received < l.quantity and n.needed_on < l.promised_on')
+    .whereRaw(`l.promised_on is not null and n.needed_on < l.promised_on and ${BRINGS_SOMETHING}`)
     .groupBy('o.id')
     .orderByRaw('min(n.needed_on), o.id')
     .select('o.id', 'o.number', 's.name', 'l.description', 'l.promisedOn')

@@ -6,7 +6,7 @@ import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
 import type { Page } from './page';
 import { permit } from './permit';
-import { COMES_ON, listed } from './sql';
+import { BRINGS_GOODS, COMES_ON, listed } from './sql';
 
 export type DueRow = {
   readonly id: number;
@@ -48,9 +48,8 @@ const DOCK_SHOWN = 100;
 /** After every day that there is. */
 const NEVER = '9999';
 const PLACE = `coalesce(o.wanted_on, '${NEVER}'), o.id`;
-/** Goods that a line still brings to the dock. */
-const DUE =
-  "l.order_id = o.id and l.kind = 'goods' and l.closed_short is null and l.bills_ended is null and l.quantity - l.given_up - l.received - l.held > 0";
+/** A line of the order that still brings goods to the dock. */
+const DUE = `l.order_id = o.id and ${BRINGS_GOODS}`;
 /** A line that goes to a place of ours; what is for stores does wherever it comes. */
 const OURS = `(coalesce(l.place_id, o.place_id) in (select id from delivery_place where kind = 'own')
   or exists (select 1 from split x where x.line_id = l.id and x.job_id is null))`;

@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
-import { COMES_ON, latestMail, listed, type Mailed } from './sql';
+import { BRINGS_GOODS, BRINGS_SOMETHING, COMES_ON, latestMail, listed, type Mailed } from './sql';
 
 export type OrderRow = Mailed & {
   readonly id: number;
@@ -54,8 +54,7 @@ export type OrderFilter = Asked & {
 };
 
 /** Lines that should be here before a day: promised or wanted by then, and not all in. */
-const LATE_LINE = `exists (select 1 from order_line l where l.order_id = o.id and l.kind = 'goods' and l.closed_short is null
-  and l.received < l.quantity and ${COMES_ON} < ?)`;
+const LATE_LINE = `exists (select 1 from order_line l where l.order_id = o.id and ${BRINGS_GOODS} and ${COMES_ON} < ?)`;
 
 const ORDER_SORTS = {
   id: 'o.id',
@@ -128,7 +127,7 @@ export async function listOrders(db: Db, person: Person, filter: OrderFilter, to
     'o.theirNumber',
     { supplier: 's.name' },
     db.raw(
-      '(select max(l.promised_on) from order_line l where l.order_id = o.id and l.closed_short is null and l.received < l.quantity) as promised_on',
+      `(select max(l.promised_on) from order_line l where l.order_id = o.id and ${BRINGS_SOMETHING}) as promised_on`,
     ),
     db.raw(`o.state in (${listed(AWAITED)}) and ${LATE_LINE} as late`, [today]),
     db.raw(

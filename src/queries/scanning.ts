@@ -6,6 +6,7 @@ import { idsCalled } from '@/store/find';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
+import { BRINGS_GOODS, COMES_ON, GOODS_DUE } from './sql';
 
 /** What a code stands for: the part that goes by it, if one does, and the lines that await it, the oldest first. */
 export type Found = {
@@ -43,7 +44,7 @@ export async function findScanned(db: Db, person: Person, words: readonly string
   const asked = JSON.stringify(words);
   const rows = (await db.raw(
     `select l.id as line_id, o.id as order_id, o.number as "order", o.version, o.supplier_id, s.name as supplier, l.item_id, l.description,
-       l.our_number as number, l.unit, l.quantity as ordered, l.quantity - l.given_up - l.received - l.held as due, l.share_unit, l.factor_many, l.factor_one,
+       l.our_number as number, l.unit, l.quantity as ordered, ${GOODS_DUE} as due, l.share_unit, l.factor_many, l.factor_one,
        i.unit as item_unit, coalesce(i.tracking, 'none') as tracking, coalesce(i.number_pattern, '') as number_pattern,
        (select group_concat(distinct j.number) from split x join job j on j.id = x.job_id where x.line_id = l.id) as jobs
      from order_line l join purchase_order o on o.id = l.order_id join supplier s on s.id = o.supplier_id left join item i on i.id = l.item_id
@@ -51,9 +52,9 @@ export async function findScanned(db: Db, person: Person, words: readonly string
          select id from order_line where item_id = ?
          union select id from order_line where our_number <> '' and our_number collate nocase in (select value from json_each(?))
          union select id from order_line where their_number <> '' and their_number collate nocase in (select value from json_each(?)))
-       and l.kind = 'goods' and l.closed_short is null and l.bills_ended is null and l.quantity - l.given_up - l.received - l.held > 0
+       and ${BRINGS_GOODS}
        and o.state in (${AWAITED.map(() => '?').join(', ')})
-     order by coalesce(l.promised_on, l.wanted_on, o.wanted_on, '~'), o.id, l.place limit ${MOST_LINES}`,
+     order by coalesce(${COMES_ON}, '~'), o.id, l.place limit ${MOST_LINES}`,
     [itemId ?? 0, asked, asked, ...AWAITED],
   )) as Row[];
   return {

@@ -1,5 +1,6 @@
 import { subtractQ, type Quantity } from '@/core/quantity/quantity';
 import type { ReasonDoes } from '@/core/receiving/reasons';
+import { progressOf } from '@/core/orders/states';
 import type { DockedLine } from '@/core/receiving/receive';
 import type { Db } from './db';
 import { neededDays } from './needs';
@@ -14,12 +15,11 @@ export async function dockedLines(db: Db, order: StoredOrder): Promise<Map<numbe
   );
   return new Map(
     order.lines.map((l) => {
-      const { description, kind, unit, factor, quantity: ordered, received, held, givenUp } = l;
+      const { description, unit, factor } = l;
       const splits = [...l.splits]
         .sort((a, b) => neededOn(a.needId).localeCompare(neededOn(b.needId)) || a.place - b.place)
         .map((s) => ({ splitId: s.id, ordered: subtractQ(s.quantity, s.givenUp), received: s.received }));
-      const closedShort = l.closedShort !== null || l.billsEnded !== null;
-      return [l.id, { description, kind, unit, factor, ordered, received, held, givenUp, splits, closedShort }];
+      return [l.id, { description, unit, factor, splits, ...progressOf(l) }];
     }),
   );
 }

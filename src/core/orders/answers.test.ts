@@ -94,6 +94,14 @@ describe('what is asked after', () => {
     });
   });
 
+  it('is no more than what is still to come: not what waits at the door, nor what went back for credit', () => {
+    expect(asked(line({ held: q(3), givenUp: q(1) }))).toEqual({
+      ok: true,
+      value: ['- 3 m Hose (your 88), wanted Mon 11 May'],
+    });
+    expect(asked(line({ held: q(7) }))).toMatchObject({ ok: false, refusals: [{ code: 'order.in' }] });
+  });
+
   it('is nothing once all is in, or before it was sent', () => {
     expect(asked(line({ received: q(12) }))).toMatchObject({ ok: false, refusals: [{ code: 'order.in' }] });
     expect(owedOf({ ...order, state: 'drafting', lines: [line()] }, TODAY)).toMatchObject({

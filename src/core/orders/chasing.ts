@@ -2,7 +2,7 @@ import { formatDay, type Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 import { done, refusal, refused, type Result } from '../result';
-import { leftOf, OPEN_AT_SUPPLIER, progressOf, type OrderState } from './states';
+import { dueOf, OPEN_AT_SUPPLIER, progressOf, type OrderState } from './states';
 
 type Line = Parameters<typeof progressOf>[0] & {
   readonly description: string;
@@ -32,14 +32,14 @@ export function owedOf(order: Order & { readonly lines: readonly Line[] }, today
     return refused(
       refusal('order.state', `Order ${order.number} is not with its supplier, so there is nothing to ask after.`),
     );
-  const due = order.lines.filter((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
+  const due = order.lines.filter((l) => l.kind !== 'charge' && dueOf(progressOf(l)) > 0);
   if (due.length === 0) return refused(refusal('order.in', `All of ${order.number} is in.`));
   const late = due.filter((l) => isLate(l, order, today));
   return done((late.length > 0 ? late : due).map((l) => owedWords(l, today)));
 }
 
 function owedWords(line: Line, today: Day): string {
-  const left: Quantity = leftOf(progressOf(line));
+  const left: Quantity = dueOf(progressOf(line));
   const what = `${formatQuantity(left)} ${unitOf(line.unit).short}`.trim();
   const number = line.theirNumber === '' ? '' : ` (your ${line.theirNumber})`;
   const said = [

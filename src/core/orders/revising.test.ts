@@ -18,11 +18,13 @@ const sent = (change: Partial<SentLine> = {}): SentLine => ({
   unit: 'MTR',
   quantity: q(12),
   received: q(0),
+  held: q(0),
+  givenUp: q(0),
   billed: q(0),
   claimed: q(0),
   traced: false,
   ended: false,
-  splits: [{ id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), billed: q(0) }],
+  splits: [{ id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), givenUp: q(0), billed: q(0) }],
   ...change,
 });
 const as = (change: Partial<RevisedLine> = {}): RevisedLine => ({
@@ -35,8 +37,9 @@ const as = (change: Partial<RevisedLine> = {}): RevisedLine => ({
   ...change,
 });
 const part = (change: Partial<SentLine['splits'][number]>) => [
-  { id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), billed: q(0), ...change },
+  { id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), givenUp: q(0), billed: q(0), ...change },
 ];
+const held = { held: q(8), traced: true };
 const came = { received: q(5), traced: true, splits: part({ received: q(5) }) };
 
 describe('a revision', () => {
@@ -50,6 +53,19 @@ describe('a revision', () => {
     [
       'goes no lower than what is billed and claimed',
       sent({ billed: q(3), claimed: q(4), traced: true }),
+      [as({ quantity: q(6) })],
+      ['revise.less'],
+    ],
+    [
+      'goes no lower than what is held at the door',
+      sent({ ...held, received: q(1) }),
+      [as({ quantity: q(8) })],
+      ['revise.less'],
+    ],
+    ['goes down to what is held at the door', sent(held), [as({ quantity: q(8) })], []],
+    [
+      'goes no lower than what came with what went back for credit',
+      sent({ ...came, givenUp: q(2) }),
       [as({ quantity: q(6) })],
       ['revise.less'],
     ],

@@ -25,13 +25,22 @@ export type SentLine = {
   readonly unit: string;
   readonly quantity: Quantity;
   readonly received: Quantity;
+  /** Here and not released. */
+  readonly held: Quantity;
+  /** Sent back for credit: it was ordered, and is not wanted any more. */
+  readonly givenUp: Quantity;
   readonly billed: Quantity;
   /** On bills that wait to be matched. */
   readonly claimed: Quantity;
   /** A receipt or a bill speaks of it, also one that was taken back or out. */
   readonly traced: boolean;
   readonly ended: boolean;
-  readonly splits: readonly (Part & { readonly id: number; readonly received: Quantity; readonly billed: Quantity })[];
+  readonly splits: readonly (Part & {
+    readonly id: number;
+    readonly received: Quantity;
+    readonly givenUp: Quantity;
+    readonly billed: Quantity;
+  })[];
 };
 
 /** The same line as a revision has it. */
@@ -44,9 +53,11 @@ export type RevisedLine = {
   readonly splits: readonly Part[];
 };
 
-/** What came of a line or is claimed of it: it is never revised below that. */
-export const heldOf = ({ received, billed, claimed }: Pick<SentLine, 'received' | 'billed' | 'claimed'>): Quantity =>
-  quantity(Math.max(received, billed + claimed));
+/**
+ * What came of a line, released or not, with what went back for credit, or is claimed of it: it is never revised below that.
+ */
+const leastOf = ({ received, held, givenUp, billed, claimed }: SentLine): Quantity =>
+  quantity(Math.max(received + held + givenUp, billed + claimed));
 
 /**
  * What stands against a revision: a line is never revised below what came or was billed, stays what it is once something
@@ -58,9 +69,9 @@ export function revisionFaults(sent: readonly SentLine[], revised: readonly Revi
   return sent.flatMap((before): Refusal[] => {
     const k = revised.findIndex((l) => l.id === before.id);
     const after = revised[k];
-    const held = heldOf(before);
+    const least = leastOf(before);
     const name = before.description;
-    const said = `${formatQuantity(held)} ${unitOf(before.unit).short}`.trim();
+    const said = `${formatQuantity(least)} ${unitOf(before.unit).short}`.trim();
     const fault = (code: string, words: string, field: string): Refusal[] => [
       refusal(code, words, `lines.${Math.max(k, 0)}.${field}`),
     ];
@@ -70,9 +81,9 @@ export function revisionFaults(sent: readonly SentLine[], revised: readonly Revi
         : [];
     if (before.ended && after.quantity !== before.quantity)
       return fault('revise.ended', `${name} was closed short. Open it again before it is revised.`, 'quantity');
-    if (held > 0 && (after.kind !== before.kind || after.itemId !== before.itemId || after.unit !== before.unit))
+    if (least > 0 && (after.kind !== before.kind || after.itemId !== before.itemId || after.unit !== before.unit))
       return fault('revise.other', `Something of ${name} came or was billed, so it stays what it is.`, 'description');
-    if (after.quantity < held)
+    if (after.quantity < least)
       return fault('revise.less', `${said} of ${name} came or were billed: it cannot be revised to less.`, 'quantity');
     return partFaults(before, after, k);
   });
@@ -82,14 +93,14 @@ export function revisionFaults(sent: readonly SentLine[], revised: readonly Revi
 function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] {
   if (before.kind === 'charge') return [];
   return before.splits.flatMap((part): Refusal[] => {
-    const held = Math.max(part.received, part.billed) as Quantity;
+    const least = quantity(Math.max(part.received + part.givenUp, part.billed));
     if (!before.traced) return [];
     const now = after.splits.find((s) => s.id === part.id);
     const fault = (words: string) => [refusal('revise.part', words, `lines.${k}.splits`)];
     if (now === undefined || now.jobId !== part.jobId || now.costCodeId !== part.costCodeId)
       return fault(`Something of ${before.description} was received or billed, so each part stays with its job.`);
-    return now.quantity < held
-      ? fault(`${formatQuantity(held)} of ${before.description} came for a job already: its part cannot be less.`)
+    return now.quantity < least
+      ? fault(`${formatQuantity(least)} of ${before.description} came for a job already: its part cannot be less.`)
       : [];
   });
 }

@@ -162,7 +162,11 @@ export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'billed'>): Q
 export const leftOf = (l: LineProgress): Quantity =>
   l.closedShort || l.billsEnded ? NONE : atLeastNone(subtractQ(wantedOf(l), cameOf(l)));
 
-/** What is still to come to the dock: what is here and not released is no longer waited for there. */
+/**
+ * What is still to come from the supplier: what is here and not released is no longer waited for. The dock, the list of
+ * late orders, chasing and the calendar of deliveries all mean this.
+ * @example of 12 ordered, 4 released, 3 held at the door and 2 sent back for credit: 3
+ */
 export const dueOf = (l: LineProgress): Quantity => atLeastNone(subtractQ(leftOf(l), l.held));
 
 export const isIn = (l: LineProgress): boolean => l.kind !== 'goods' || l.closedShort || l.received >= wantedOf(l);

@@ -7,6 +7,8 @@ const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({
   description: 'Tube',
   kind: 'goods',
   closedShort: false,
+  billsEnded: false,
+  billed: q(0),
   keepOver: false,
   arrives: q(arrives),
   unit: 'MTR',

@@ -11,6 +11,7 @@ import {
   type Factor,
   type Quantity,
 } from '../quantity/quantity';
+import { dueOf } from '../orders/states';
 import { unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
 import { done, refusal, refused, type Refusal, type Result } from '../result';
@@ -23,10 +24,12 @@ export type DockedLine = {
   readonly description: string;
   readonly kind: 'goods' | 'service' | 'charge';
   readonly closedShort: boolean;
+  readonly billsEnded: boolean;
   readonly unit: string;
   readonly factor: Factor;
   readonly ordered: Quantity;
   readonly received: Quantity;
+  readonly billed: Quantity;
   /** Here and not released. */
   readonly held: Quantity;
   /** Sent back for credit, and not wanted again. */
@@ -59,10 +62,6 @@ export type Taken = {
   readonly allotted: readonly Allotment[];
 };
 
-/** What is still awaited of a line at the dock. */
-export const dueOfLine = ({ ordered, givenUp, received, held }: DockedLine): Quantity =>
-  atLeastNone(quantity(ordered - givenUp - received - held));
-
 /** How much more than was ordered comes without a question: a share of the order, and only whole pieces of what is counted. */
 export function overAllowed(ordered: Quantity, share: number, unit: string): Quantity {
   const exact = Number((BigInt(ordered) * BigInt(share)) / 10_000n);
@@ -72,7 +71,8 @@ export function overAllowed(ordered: Quantity, share: number, unit: string): Qua
 function fault(arrival: Arrival): Refusal | undefined {
   const { description: name, arrives, rejected } = arrival;
   if (arrival.kind !== 'goods') return refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`);
-  if (arrival.closedShort) return refusal('receive.closed', `${name} was closed short. Nothing more is expected.`);
+  if (arrival.closedShort || arrival.billsEnded)
+    return refusal('receive.closed', `${name} was closed short. Nothing more is expected.`);
   if (arrives <= 0 || rejected < 0) return refusal('quantity.low', `What arrives of ${name} must be above zero.`);
   if (rejected > arrives)
     return refusal(
@@ -83,7 +83,7 @@ function fault(arrival: Arrival): Refusal | undefined {
     const whole = wholeFault(q, arrival.unit, name);
     if (whole !== undefined) return whole;
   }
-  const due = dueOfLine(arrival);
+  const due = dueOf(arrival);
   const over = atLeastNone(quantity(arrives - rejected - due));
   const inAll = quantity(arrival.received + arrival.held + arrival.givenUp + arrives - rejected - arrival.ordered);
   const within = inAll <= overAllowed(arrival.ordered, arrival.overDelivery, arrival.unit);

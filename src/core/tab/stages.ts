@@ -101,6 +101,13 @@ export function storesStages(split: SplitState): Amounts {
 }
 
 /**
+ * What of a split is not available yet, though its supplier has the order: what is held at the door counts until it is
+ * released.
+ */
+export const awaitedOf = ({ commitment, ordered, received, givenUp }: SplitState): Quantity =>
+  commitment === 'sent' ? quantity(Math.max(ordered - givenUp - received, 0)) : NONE;
+
+/**
  * The quantity of a split that covers its need: what is wanted, or more when more came and was kept; of a line that has
  * ended, what came of it.
  */

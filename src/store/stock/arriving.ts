@@ -3,7 +3,7 @@ import { isGoods, type ItemKind, type Tracking } from '@/core/items/kinds';
 import type { Minor } from '@/core/money/money';
 import { atLeastNone, NONE, subtractQ, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
-import { coverOf, type SplitState } from '@/core/tab/stages';
+import { awaitedOf, coverOf, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';
 import { among } from '../rows';
 import { loadSplitStates } from '../tab/splits';
@@ -77,7 +77,6 @@ export async function loadGoodsSplits(
     const factor = exactFactor(row.unit, row.shareUnit);
     if (state === undefined || factor === undefined || !isGoods(row.itemKind)) return [];
     const own = (q: Quantity) => (q < 0 ? NONE : toSupplierUnit(q, factor));
-    const sent = state.commitment === 'sent';
     const { itemId, placeId, jobId, tracking, lineId } = row;
     return [
       {
@@ -85,7 +84,7 @@ export async function loadGoodsSplits(
         ...{ lineId, itemId, placeId, jobId, tracking, state, own },
         ordered: own(coverOf(state)),
         value: state.value,
-        toCome: sent ? own(atLeastNone(subtractQ(subtractQ(state.ordered, state.givenUp), state.received))) : NONE,
+        toCome: own(awaitedOf(state)),
         on: asDay(row.lineDay ?? row.orderDay ?? '') ?? null,
       },
     ];

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatMoney, minor } from '@/core/money/money';
-import { AWAITED, BILLABLE, canMove, leftOf, OPEN_AT_SUPPLIER, progressOf } from '@/core/orders/states';
+import { AWAITED, BILLABLE, canMove, dueOf, OPEN_AT_SUPPLIER, progressOf } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
 import type { NextAct } from '@/queries/nextAct';
 import type { OrderView } from '@/queries/order';
@@ -83,7 +83,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const maySend = may('send orders') && sends && !lacks && round === null && signing?.forbidden !== true;
   const mayAsk = may('draft orders') && sends && lacks && round === null && !signing.forbidden;
   const mayHaveArrived = view.mail?.state === 'unknown';
-  const owes = order.lines.some((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
+  const owes = order.lines.some((l) => l.kind !== 'charge' && dueOf(progressOf(l)) > 0);
   const unsaved = typed !== undefined && typed.changes > 0 && typed.saved === undefined;
   const latest = typed?.saved ?? order.version;
   /** What is typed is saved first, so that what is seen is what goes. */
