@@ -1,4 +1,4 @@
-/** Imports run downward only: app → ui, server → actions, queries → store, formats, standins → core. */
+/** Imports run downward only: app → ui, server → actions, queries → workings → store, formats, standins → core. */
 const room = (name, allowed, packages) => ({
   name: `${name} keeps to its room`,
   severity: 'error',
@@ -13,11 +13,12 @@ module.exports = {
     room('formats', ['core']),
     room('standins', ['core', 'formats']),
     room('store', ['core', 'formats']),
-    room('actions', ['core', 'store', 'formats', 'standins']),
-    room('queries', ['core', 'store', 'formats', 'standins']),
-    room('server', ['core', 'store', 'formats', 'actions', 'queries']),
-    room('ui', ['core', 'store', 'actions', 'queries']),
-    room('demo', ['core', 'store', 'formats', 'standins', 'actions', 'queries']),
+    room('workings', ['core', 'store', 'formats']),
+    room('actions', ['core', 'store', 'formats', 'standins', 'workings']),
+    room('queries', ['core', 'store', 'formats', 'standins', 'workings']),
+    room('server', ['core', 'store', 'formats', 'workings', 'actions', 'queries']),
+    room('ui', ['core', 'store', 'workings', 'actions', 'queries']),
+    room('demo', ['core', 'store', 'formats', 'standins', 'workings', 'actions', 'queries']),
     {
       name: 'core knows plain data only',
       comment: 'Beside itself, core may import dinero.js, big.js, date-fns and zod.',
@@ -32,7 +33,7 @@ module.exports = {
       name: 'the interface takes only types from the store',
       severity: 'error',
       from: { path: '^src/ui/', pathNot: '\\.test\\.tsx?$' },
-      to: { path: '^src/(store|actions|queries)/', dependencyTypesNot: ['type-only'] },
+      to: { path: '^src/(store|workings|actions|queries)/', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'a step of the schema runs no code of today',

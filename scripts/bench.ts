@@ -19,7 +19,8 @@ import { orderInput } from '../tests/support/typed';
 import { budgets } from './benchBudgets';
 import { stores } from './benchStores';
 import { longOrder, percentile, probes, type Served } from './benchProbes';
-import { DRAFTS, makeLargeCompany, PLANNED, SIZE, TIMES } from './largeCompany';
+import { makeLargeCompany } from './largeCompany';
+import { DRAFTS, PLANNED, SIZE, TIMES } from './sizes';
 
 const folder = join('data', 'bench');
 const kept = join(folder, `large-${TIMES}.sqlite`);

@@ -3,10 +3,10 @@ import type { Db } from '@/store/db';
 import { findOrder } from '@/store/orders';
 import { insertMany } from '@/store/rows';
 import { checkRecord, NOTHING_WRITTEN, sealSince } from '@/store/seals';
-import { orderEffects } from '@/store/effects';
-import { reckon } from '@/store/signoff/reckon';
+import { orderEffects } from '@/workings/orders/effects';
+import { reckon } from '@/workings/signoff/reckon';
 import type { Served } from './benchProbes';
-import { upTo } from './largeCompany';
+import { upTo } from './sizes';
 
 type Row = (name: string, times: readonly number[]) => void;
 type Timed = (rounds: number, work: (k: number) => Promise<void>) => Promise<number[]>;

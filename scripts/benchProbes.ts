@@ -1,5 +1,5 @@
 import type { Db } from '@/store/db';
-import { upTo } from './largeCompany';
+import { upTo } from './sizes';
 
 export type Served = {
   /** Answers are read to the end; with a body it is posted. */

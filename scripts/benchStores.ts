@@ -4,7 +4,7 @@ import type { Db } from '@/store/db';
 import { postOne } from '@/store/ledger';
 import { chunks, insertMany } from '@/store/rows';
 import type { Served } from './benchProbes';
-import { SIZE, upTo } from './largeCompany';
+import { SIZE, upTo } from './sizes';
 
 /** What lies in stores and is awaited there: 20,000 items, 40,000 lines of orders, 500,000 moves. */
 export const STORES = {

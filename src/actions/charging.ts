@@ -3,7 +3,7 @@ import { rechargeFault } from '@/core/orders/rules';
 import { text } from '@/core/records/fields';
 import { findOrder, loadMoney, tabLinesOf } from '@/store/orders';
 import { putByFor, rechargedLines, rechargeSplits } from '@/store/recharging';
-import { findRevision } from '@/store/revising';
+import { findRevision } from '@/workings/orders/revise';
 import { whereIn } from '@/store/rows';
 import { movedOn } from '@/store/stock/gaps';
 import { defineAction, found, once, refuse } from './action';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { closingFaults } from '@/core/jobs/closing';
 import { text } from '@/core/records/fields';
-import { loadOpen } from '@/store/closing';
+import { loadOpen } from '@/workings/jobs/openWork';
 import type { Job } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, sameVersion, type Work } from './action';
 import { jobRef } from './reserving';

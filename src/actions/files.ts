@@ -5,7 +5,7 @@ import { anyText } from '@/core/records/fields';
 import { counted } from '@/core/words';
 import type { Db } from '@/store/db';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
-import { findRevision } from '@/store/revising';
+import { findRevision } from '@/workings/orders/revise';
 import { defineAction, found, once, refuse, type Subject } from './action';
 import { allow, orderOf, orderRef, subjectsOf, unlessAsked } from './orders';
 

@@ -1,6 +1,6 @@
 import { previewEnding } from '@/queries/endings';
 import { loadOrderForm } from '@/queries/order';
-import { loadPaper } from '@/store/paper';
+import { loadPaper } from '@/workings/orders/paper';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { changeDraft, firstLine, orderInput } from '../../tests/support/typed';
 import type { StoredOrder } from '@/store/orders';

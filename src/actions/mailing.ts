@@ -5,7 +5,7 @@ import type { Db } from '@/store/db';
 import { goesWith } from '@/store/files';
 import { mailWordsFor } from '@/store/mail';
 import { findOrder, type StoredOrder } from '@/store/orders';
-import { outgoing, revisedWords } from '@/store/paper';
+import { outgoing, revisedWords } from '@/workings/orders/paper';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { defineAction, found, type Work } from './action';
 import { subjectsOf } from './orders';

@@ -21,7 +21,7 @@ import { setActive } from './people';
 import { beginRevision, changeRevision } from './revising';
 import { sendOrder } from './sending';
 import { takeBackSignOff } from './signOff';
-import { contentOf } from '@/store/revising';
+import { contentOf } from '@/workings/orders/revise';
 
 /** What signing can meet, in pairs and triples: figures are worked out by hand. */
 

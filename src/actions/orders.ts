@@ -13,7 +13,7 @@ import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
 import { counted } from '@/core/words';
-import { planOrders, type PlannedOrder } from '@/store/drafts';
+import { planOrders, type PlannedOrder } from '@/workings/orders/planOrders';
 import { earliest } from '@/store/gathering';
 import { nextNumber, renumbered } from '@/store/numbers';
 import {
@@ -28,8 +28,8 @@ import {
 import { insertOne, whereIn } from '@/store/rows';
 import { checkOrderable } from './reviews';
 import { checkNotLost } from './winning';
-import { openRound, staysSigned } from '@/store/signoff/reckon';
-import { settleLines, type TypedLine } from '@/store/settling';
+import { openRound, staysSigned } from '@/workings/signoff/reckon';
+import { settleLines, type TypedLine } from '@/workings/orders/settleLines';
 import type { OrderHead } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Subject, type Work } from './action';
 import { anyText, distinct, optionalDay, text } from '@/core/records/fields';

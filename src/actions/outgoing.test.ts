@@ -4,7 +4,7 @@ import { loadFileBytes, loadFilesFor, loadOrderData } from '@/queries/files';
 import { loadFloorPaper } from '@/queries/floor';
 import { loadOrder } from '@/queries/order';
 import { zip } from '@/formats/zip';
-import { loadPaper } from '@/store/paper';
+import { loadPaper } from '@/workings/orders/paper';
 import type { Day } from '@/core/calendar/workdays';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { StoredOrder } from '@/store/orders';

@@ -12,7 +12,7 @@ import { counted } from '@/core/words';
 import { loadEstimates } from '@/store/estimates';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds, type NewNeed } from '@/store/needs';
-import { asPlanned, below, freshPlan, loadPlan, type FreshLine } from '@/store/plans';
+import { asPlanned, below, freshPlan, loadPlan, type FreshLine } from '@/workings/buying/plans';
 import { whereIn } from '@/store/rows';
 import type { Job, PlanLineRow } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from './action';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { draftFaults } from '@/core/orders/order';
 import { todaysPrice } from '@/core/sourcing/today';
 import { loadRates } from '@/store/company';
-import { carriageFor } from '@/store/drafts';
+import { carriageFor } from '@/workings/orders/planOrders';
 import { loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { findOrder, type LineToSave } from '@/store/orders';
 import { defineAction, found, once, Refused, refuse, type Work } from './action';

@@ -1,7 +1,7 @@
 import { simpleParser } from 'mailparser';
 import { loadOrder } from '@/queries/order';
 import { previewOrder } from '@/queries/orderPreview';
-import { loadPaper } from '@/store/paper';
+import { loadPaper } from '@/workings/orders/paper';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderInput, type OrderInput } from '../../tests/support/typed';
 import type { StoredOrder } from '@/store/orders';

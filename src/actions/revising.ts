@@ -5,8 +5,15 @@ import { reviseFault } from '@/core/orders/revising';
 import { progressOf, progressState } from '@/core/orders/states';
 import { text } from '@/core/records/fields';
 import { findOrder, loadMoney, saveLines, tabLinesOf, type StoredOrder } from '@/store/orders';
-import { changesBetween, contentAsConfirmed, contentOf, findRevision, placesOf, revise } from '@/store/revising';
-import { tellOrder } from '@/store/told';
+import {
+  changesBetween,
+  contentAsConfirmed,
+  contentOf,
+  findRevision,
+  placesOf,
+  revise,
+} from '@/workings/orders/revise';
+import { tellOrder } from '@/workings/orders/orderInWords';
 import { refusal, type Refusal } from '@/core/result';
 import { defineAction, found, grant, once, refuse, type Work } from './action';
 import {

@@ -8,11 +8,11 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import { filesFaults } from '@/store/files';
 import { recipientsOf } from '@/store/mail';
-import { dataFiles } from '@/store/orderData';
+import { dataFiles } from '@/workings/orders/dataFiles';
 import { findOrder, setState, tabLinesOf, type StoredOrder } from '@/store/orders';
-import { loadPaper } from '@/store/paper';
+import { loadPaper } from '@/workings/orders/paper';
 import { findPerson } from '@/store/people';
-import { findRevision } from '@/store/revising';
+import { findRevision } from '@/workings/orders/revise';
 import type { Message, OrderHead } from '@/store/tables';
 import {
   defineAction,

@@ -19,7 +19,7 @@ import { changeOrder } from './orders';
 import { beginRevision, changeRevision } from './revising';
 import { markSentByHand, sendOrder } from './sending';
 import { refuseSignOff, remindSigners, signOff, takeBackSignOff } from './signOff';
-import { contentOf } from '@/store/revising';
+import { contentOf } from '@/workings/orders/revise';
 import type { StoredOrder } from '@/store/orders';
 
 let yard: TestCompany;

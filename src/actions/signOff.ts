@@ -7,13 +7,13 @@ import { maySign, signatories, stepNow, type Asked, type Matter } from '@/core/s
 import { whoSigns, whyNeeded, type Names } from '@/core/signoff/words';
 import { isUnsent } from '@/core/orders/states';
 import { together } from '@/core/words';
-import { revisionEffects } from '@/store/effects';
+import { revisionEffects } from '@/workings/orders/effects';
 import { setState, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { loadLadder, loadSignatories } from '@/store/signoff/ladder';
-import { askedOf, loadNames, loadSigners, matterOf } from '@/store/signoff/matter';
+import { askedOf, loadNames, loadSigners, matterOf } from '@/workings/signoff/matter';
 import { tell } from '@/store/notices';
-import { openRound, reckon, sendingOf, type OpenRound, type Reckoning, type Sending } from '@/store/signoff/reckon';
+import { openRound, reckon, sendingOf, type OpenRound, type Reckoning, type Sending } from '@/workings/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
 import { Clash, defineAction, found, grant, once, Refused, refuse, type Work } from './action';
 import { moved, orderOf, orderRef, subjectsOf } from './orders';

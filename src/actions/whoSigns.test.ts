@@ -15,7 +15,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { nameDeputy, saveOwnLimit } from './ladder';
 import { changeOrder } from './orders';
 import { handOn } from './signOff';
-import { contentOf } from '@/store/revising';
+import { contentOf } from '@/workings/orders/revise';
 
 let yard: TestCompany;
 beforeEach(async () => {

@@ -3,7 +3,7 @@ import { sendNotices } from '@/actions/notices';
 import { askSignOff, signOff } from '@/actions/signOff';
 import type { StepFields } from '@/core/records/signoff';
 import { findOrder } from '@/store/orders';
-import { openRound, reckon, sendingOf } from '@/store/signoff/reckon';
+import { openRound, reckon, sendingOf } from '@/workings/signoff/reckon';
 import type { PersonKey } from './catalogue';
 import { must, pence, type DemoYard } from './yard';
 

@@ -17,7 +17,7 @@ import { loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { findOrder } from '@/store/orders';
 import { findByEmail } from '@/store/people';
-import { contentOf } from '@/store/revising';
+import { contentOf } from '@/workings/orders/revise';
 import { TRACKED, type PersonKey } from './catalogue';
 
 /** The value of an outcome; the sample company's history has no refusals. */

@@ -13,7 +13,7 @@ import type { Db } from '@/store/db';
 import { codesOf } from '@/store/find';
 import type { Person } from '@/store/people';
 import { pileKey, worthOfLots } from '@/store/stock/piles';
-import { dayOnPaper } from '@/store/told';
+import { dayOnPaper } from '@/workings/orders/orderInWords';
 import { permit } from './permit';
 
 export type CountHead = {

@@ -6,7 +6,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { dayOnPaper } from '@/store/told';
+import { dayOnPaper } from '@/workings/orders/orderInWords';
 import { permit } from './permit';
 
 /** The note that goes along with goods sent back; undefined for a receipt that is none. */

@@ -6,7 +6,7 @@ import { headroomOf } from '@/core/tab/sums';
 import { insertOne } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { times } from '../../tests/support/proof';
-import type { NamedEffect } from '@/store/effects';
+import type { NamedEffect } from '@/workings/orders/effects';
 import { loadInvoice } from './invoices';
 import { loadLevels } from '@/store/levels';
 import { loadOrder } from './order';

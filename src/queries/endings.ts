@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Db } from '@/store/db';
 import { findOrderNumbered } from '@/store/orders';
 import type { Person } from '@/store/people';
-import { endingEffects, type NamedEffect } from '@/store/effects';
+import { endingEffects, type NamedEffect } from '@/workings/orders/effects';
 import { permit } from './permit';
 
 export const endingSchema = z.object({

@@ -1,9 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from '@/store/db';
 import { filesAbout, goesWith, type KeptFile } from '@/store/files';
-import { dataFile } from '@/store/orderData';
+import { dataFile } from '@/workings/orders/dataFiles';
 import { findOrderNumbered } from '@/store/orders';
-import { outgoing } from '@/store/paper';
+import { outgoing } from '@/workings/orders/paper';
 import type { Person } from '@/store/people';
 import { whereIn } from '@/store/rows';
 import { permit } from './permit';

@@ -6,7 +6,7 @@ import type { FloorPaper } from '@/formats/pdf/floorSlip';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { dayOnPaper } from '@/store/told';
+import { dayOnPaper } from '@/workings/orders/orderInWords';
 import type { OrderLineRow } from '@/store/tables';
 import { permit } from './permit';
 

@@ -1,7 +1,7 @@
 import { draftOrders, holdOrder } from '@/actions/orders';
 import { insertMany } from '@/store/rows';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
-import { gatherEffects, orderEffects } from '@/store/effects';
+import { gatherEffects, orderEffects } from '@/workings/orders/effects';
 import { loadGatherPreview } from './gather';
 import { loadLevels } from '@/store/levels';
 import { listOpenNeeds } from './openNeeds';

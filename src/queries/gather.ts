@@ -12,12 +12,12 @@ import type { Refusal } from '@/core/result';
 import { breakAhead } from '@/core/sourcing/ahead';
 import type { PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
-import type { StockPick } from '@/store/drafts';
+import type { StockPick } from '@/workings/orders/planOrders';
 import type { Db } from '@/store/db';
 import { among, whereIn } from '@/store/rows';
 import type { NeedRow } from '@/store/tables';
 import type { Person } from '@/store/people';
-import { gatherEffects, type NamedEffect } from '@/store/effects';
+import { gatherEffects, type NamedEffect } from '@/workings/orders/effects';
 import { permit } from './permit';
 
 export const askSchema = z.object({

@@ -12,7 +12,7 @@ import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables';
 import type { UnitPrice } from '@/core/money/money';
-import { matchEffects, standingOf, type NamedEffect } from '@/store/effects';
+import { matchEffects, standingOf, type NamedEffect } from '@/workings/orders/effects';
 import { heldOf } from './held';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';

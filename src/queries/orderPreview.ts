@@ -7,12 +7,12 @@ import type { Db } from '@/store/db';
 import { loadItems, loadParts, loadSuppliers, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
 import { findOrderNumbered, loadMoney, type StoredOrder } from '@/store/orders';
-import { changesBetween, findRevision, revise, type RevisionContent } from '@/store/revising';
+import { changesBetween, findRevision, revise, type RevisionContent } from '@/workings/orders/revise';
 import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
-import { settleLines, type TypedLine } from '@/store/settling';
+import { settleLines, type TypedLine } from '@/workings/orders/settleLines';
 import type { Supplier } from '@/store/tables';
-import { orderEffects, revisionEffects, type NamedEffect } from '@/store/effects';
+import { orderEffects, revisionEffects, type NamedEffect } from '@/workings/orders/effects';
 import { permit } from './permit';
 import { loadSigning, type SignView } from './signOff';
 

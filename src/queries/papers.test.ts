@@ -1,6 +1,6 @@
 import { closeShort } from '@/actions/ending';
 import type { Minor } from '@/core/money/money';
-import { loadPaper } from '@/store/paper';
+import { loadPaper } from '@/workings/orders/paper';
 import { insertMany } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { loadDockOrder } from './dockOrder';

@@ -23,7 +23,7 @@ import type { Person } from '@/store/people';
 import { among, whereIn } from '@/store/rows';
 import { loadSpots, pileKey } from '@/store/stock/piles';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
-import { dayOnPaper } from '@/store/told';
+import { dayOnPaper } from '@/workings/orders/orderInWords';
 import { permit } from './permit';
 
 /** A line of a picking list as it is picked and issued. */

@@ -10,7 +10,7 @@ import type { Db } from '@/store/db';
 import { loadItems, loadParts, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
 import type { Person } from '@/store/people';
-import { loadPlan } from '@/store/plans';
+import { loadPlan } from '@/workings/buying/plans';
 import { among, whereIn } from '@/store/rows';
 import type { PlanLineRow } from '@/store/tables';
 import { joined, NEED_COLUMNS, type RawNeed } from './needLine';

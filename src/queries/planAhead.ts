@@ -10,7 +10,7 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import { boughtOf } from '@/store/needs';
 import type { Person } from '@/store/people';
-import { asPlanned, below, freshPlan, loadPlan } from '@/store/plans';
+import { asPlanned, below, freshPlan, loadPlan } from '@/workings/buying/plans';
 import { loadShortfall, needsOfJob, reservationsOf, sharesOf } from '@/store/planning';
 import { among, whereIn } from '@/store/rows';
 import { loadHeld } from '@/store/stock/held';

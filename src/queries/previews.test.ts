@@ -8,7 +8,7 @@ import { must, TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
 import { typedChange } from '../../tests/support/typedChange';
 import { times } from '../../tests/support/proof';
-import { gatherEffects, orderEffects, type NamedEffect } from '@/store/effects';
+import { gatherEffects, orderEffects, type NamedEffect } from '@/workings/orders/effects';
 import { loadInvoice } from './invoices';
 import { loadLevels } from '@/store/levels';
 import { previewOrder } from './orderPreview';

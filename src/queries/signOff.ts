@@ -10,8 +10,8 @@ import type { Db } from '@/store/db';
 import type { StoredOrder } from '@/store/orders';
 import type { Person } from '@/store/people';
 import { loadLadder } from '@/store/signoff/ladder';
-import { askedOf, loadNames, loadSigners, matterOf } from '@/store/signoff/matter';
-import { openRound, reckon, signedBy, type Reckoning, type Sending } from '@/store/signoff/reckon';
+import { askedOf, loadNames, loadSigners, matterOf } from '@/workings/signoff/matter';
+import { openRound, reckon, signedBy, type Reckoning, type Sending } from '@/workings/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
 
 /** One signature that an order needs or has. */

@@ -6,7 +6,7 @@ import { orderTotals } from '@/core/orders/order';
 import { quantitySchema } from '@/core/quantity/schema';
 import { loadCompany, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/db';
-import { planOrders } from '@/store/drafts';
+import { planOrders } from '@/workings/orders/planOrders';
 import { loadPickedRows, type Picked } from '@/store/gathering';
 import type { Person } from '@/store/people';
 import { permit } from './permit';

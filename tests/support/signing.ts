@@ -5,9 +5,9 @@ import { ZERO, type Minor } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import type { StepFields } from '@/core/records/signoff';
 import { USUAL_RULES, type RuleAnswer, type RuleKind } from '@/core/signoff/rules';
-import { contentOf } from '@/store/revising';
+import { contentOf } from '@/workings/orders/revise';
 import type { StoredOrder } from '@/store/orders';
-import { openRound, reckon, sendingOf } from '@/store/signoff/reckon';
+import { openRound, reckon, sendingOf } from '@/workings/signoff/reckon';
 import { must, q, TODAY, type TestCompany } from './company';
 
 export const step = (signers: StepFields['signers'], when: Partial<StepFields> = {}): StepFields => ({

@@ -1,7 +1,7 @@
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { isGoods, type ItemKind, type Tracking } from '@/core/items/kinds';
 import type { Minor } from '@/core/money/money';
-import { atLeastNone, NONE, subtractQ, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
+import { NONE, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { awaitedOf, coverOf, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { NamedEffect } from '@/store/effects';
+import type { NamedEffect } from '@/workings/orders/effects';
 import type { Ending } from '@/queries/endings';
 import { EffectList } from '@/ui/EffectList';
 import { useAsked } from '@/ui/useAsked';

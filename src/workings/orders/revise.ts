@@ -11,12 +11,12 @@ import {
 } from '@/core/orders/revising';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { done, refused, type Result } from '@/core/result';
-import { loadMoney, type LineToSave, type StoredOrder } from './orders';
-import type { Db } from './db';
-import { among, whereIn } from './rows';
-import { settleLines, type TypedLine } from './settling';
-import type { DeliveryPlace, OrderHead } from './tables';
-import { tellOrder, type Tellable } from './told';
+import { loadMoney, type LineToSave, type StoredOrder } from '@/store/orders';
+import type { Db } from '@/store/db';
+import { among, whereIn } from '@/store/rows';
+import { settleLines, type TypedLine } from './settleLines';
+import type { DeliveryPlace, OrderHead } from '@/store/tables';
+import { tellOrder, type Tellable } from './orderInWords';
 
 /** What a revision says, as it is typed: the terms, and all lines as they are to be. */
 export type RevisionContent = Pick<

@@ -8,14 +8,14 @@ import { isUnsent } from '@/core/orders/states';
 import { wantsCertificate } from '@/core/receiving/certificates';
 import { counted } from '@/core/words';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
-import { loadCompany, loadTaxCodes } from './company';
-import type { Db } from './db';
-import { goesWith } from './files';
-import { loadItems } from './gathering';
-import { findOrder, type LineToSave, type StoredOrder } from './orders';
-import { changesBetween, findRevision, placesOf, revise } from './revising';
-import { blocksFor } from './textBlocks';
-import { dayOnPaper, priceOnPaper } from './told';
+import { loadCompany, loadTaxCodes } from '@/store/company';
+import type { Db } from '@/store/db';
+import { goesWith } from '@/store/files';
+import { loadItems } from '@/store/gathering';
+import { findOrder, type LineToSave, type StoredOrder } from '@/store/orders';
+import { changesBetween, findRevision, placesOf, revise } from './revise';
+import { blocksFor } from '@/store/textBlocks';
+import { dayOnPaper, priceOnPaper } from './orderInWords';
 
 /** An order as it goes out next: as it stands, or as the revision has it that is being written. */
 export type Outgoing = Omit<StoredOrder, 'lines'> & {

@@ -14,8 +14,8 @@ import { wholeFault } from '@/core/quantity/whole';
 import { refusal, type Refusal } from '@/core/result';
 import { bundle, carriageOn, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
 import type { PartTerms } from '@/core/sourcing/terms';
-import { loadCalendar, loadCompany, loadRates } from './company';
-import type { Db } from './db';
+import { loadCalendar, loadCompany, loadRates } from '@/store/company';
+import type { Db } from '@/store/db';
 import {
   earliest,
   loadItems,
@@ -26,10 +26,10 @@ import {
   termsFor,
   type Part,
   type Picked,
-} from './gathering';
-import { findOrder, type LineToSave, type StoredOrder } from './orders';
-import { among } from './rows';
-import type { Company, Item, NeedRow, Supplier } from './tables';
+} from '@/store/gathering';
+import { findOrder, type LineToSave, type StoredOrder } from '@/store/orders';
+import { among } from '@/store/rows';
+import type { Company, Item, NeedRow, Supplier } from '@/store/tables';
 
 /** An order as it would be drafted or added to: what the preview shows and the action writes. */
 export type PlannedOrder = {

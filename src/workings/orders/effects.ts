@@ -6,16 +6,16 @@ import { effects, moving, undoing, type Change, type Effect } from '@/core/tab/e
 import { NOTHING, splitStages, type Amounts, type SplitState } from '@/core/tab/stages';
 import type { Account } from '@/core/tab/postings';
 import type { Day } from '@/core/calendar/workdays';
-import { loadCompany, loadCostCodes } from './company';
-import type { Db } from './db';
-import { planOrders, type Plan, type PlannedOrder, type StockPick } from './drafts';
-import type { Picked } from './gathering';
-import { billingOf, type Comparison } from './invoices';
-import { loadMoney, valuesOf, type Money, type StoredOrder } from './orders';
-import { whereIn } from './rows';
-import { loadNeedStates, plannedWith, type NeedState } from './tab/needs';
-import { loadSplitStates, type SplitStanding } from './tab/splits';
-import { loadLevels } from './levels';
+import { loadCompany, loadCostCodes } from '@/store/company';
+import type { Db } from '@/store/db';
+import { planOrders, type Plan, type PlannedOrder, type StockPick } from './planOrders';
+import type { Picked } from '@/store/gathering';
+import { billingOf, type Comparison } from '@/store/invoices';
+import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
+import { whereIn } from '@/store/rows';
+import { loadNeedStates, plannedWith, type NeedState } from '@/store/tab/needs';
+import { loadSplitStates, type SplitStanding } from '@/store/tab/splits';
+import { loadLevels } from '@/store/levels';
 
 export type NamedEffect = Effect & { readonly job: string; readonly code: string; readonly codeName: string };
 

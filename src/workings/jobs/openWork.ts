@@ -1,9 +1,9 @@
 import { openOf, type Open } from '@/core/jobs/closing';
 import { WAITING } from '@/core/invoices/states';
 import { progressOf } from '@/core/orders/states';
-import type { Db } from './db';
-import { loadLines } from './orders';
-import type { OrderHead } from './tables';
+import type { Db } from '@/store/db';
+import { loadLines } from '@/store/orders';
+import type { OrderHead } from '@/store/tables';
 
 /** What of a job is open, so that it cannot be closed. */
 export async function loadOpen(db: Db, jobId: number): Promise<Open> {

@@ -2,11 +2,11 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Asked, Matter } from '@/core/signoff/signing';
 import type { Minor } from '@/core/money/money';
 import type { Names } from '@/core/signoff/words';
-import { loadCompany, loadCostCodes } from '../company';
-import type { Db } from '../db';
-import { whereIn } from '../rows';
-import type { SignOffRow } from '../tables';
-import { loadSignatories } from './ladder';
+import { loadCompany, loadCostCodes } from '@/store/company';
+import type { Db } from '@/store/db';
+import { whereIn } from '@/store/rows';
+import type { SignOffRow } from '@/store/tables';
+import { loadSignatories } from '@/store/signoff/ladder';
 import { signedBy, writersOf } from './reckon';
 
 export const askedOf = (row: SignOffRow): Asked => {

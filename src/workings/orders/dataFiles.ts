@@ -9,13 +9,13 @@ import type { Attachment } from '@/formats/mail/compose';
 import { writeCsv } from '@/formats/sheet/csv';
 import { ublOrder, type OrderData } from '@/formats/ubl/order';
 import type { Day } from '@/core/calendar/workdays';
-import { loadCompany, loadTaxCodes } from './company';
-import type { Db } from './db';
-import { loadItems } from './gathering';
-import type { Tellable } from './told';
-import type { OrderHead } from './tables';
+import { loadCompany, loadTaxCodes } from '@/store/company';
+import type { Db } from '@/store/db';
+import { loadItems } from '@/store/gathering';
+import type { Tellable } from './orderInWords';
+import type { OrderHead } from '@/store/tables';
 import { outgoing, type Going } from './paper';
-import { placesOf } from './revising';
+import { placesOf } from './revise';
 
 /** An order as data, as it stands or as a revision has it. */
 export async function loadOrderData(

@@ -1,15 +1,15 @@
 import { formatMoney } from '@/core/money/money';
-import { must, q, TestCompany, TODAY } from '../../tests/support/company';
+import { must, q, TestCompany, TODAY } from '../../../tests/support/company';
 import { changeNeed } from '@/actions/needs';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import type { Rate } from '@/core/money/rate';
 import { loadDecisions } from '@/queries/decisions';
 import { loadTab } from '@/queries/job';
-import { planOrders } from './drafts';
-import { compareInvoice } from './invoices';
-import { post } from './ledger';
-import { insertMany, insertOne } from './rows';
+import { planOrders } from './planOrders';
+import { compareInvoice } from '@/store/invoices';
+import { post } from '@/store/ledger';
+import { insertMany, insertOne } from '@/store/rows';
 
 let yard: TestCompany;
 beforeEach(async () => {

@@ -5,8 +5,8 @@ import { CHARGE_NAMES } from '@/core/orders/charges';
 import { isShareOfLines } from '@/core/orders/order';
 import type { ToldOrder } from '@/core/orders/revising';
 import { measured } from '@/core/quantity/units';
-import type { LineToSave } from './orders';
-import type { DeliveryPlace, OrderHead } from './tables';
+import type { LineToSave } from '@/store/orders';
+import type { DeliveryPlace, OrderHead } from '@/store/tables';
 
 /** What an order says on paper, whether it is stored so or is to be. */
 export type Tellable = Pick<

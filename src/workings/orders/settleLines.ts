@@ -6,9 +6,9 @@ import { SAME_UNIT, type Factor, type Quantity } from '@/core/quantity/quantity'
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { shareWeight } from '@/core/quantity/weight';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
-import type { Db } from './db';
-import { factorOf, loadItems, loadParts, partKey } from './gathering';
-import type { LineToSave, StoredLine, StoredOrder } from './orders';
+import type { Db } from '@/store/db';
+import { factorOf, loadItems, loadParts, partKey } from '@/store/gathering';
+import type { LineToSave, StoredLine, StoredOrder } from '@/store/orders';
 
 /** A line of a draft as a person typed it: lines and parts without an id are new. */
 export type TypedLine = {

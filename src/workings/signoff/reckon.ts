@@ -10,15 +10,15 @@ import { neededFor, standingOf, type Given, type Needed, type SignedBy, type Sta
 import { findByRules, type Finding } from '@/core/signoff/rules';
 import type { Effect } from '@/core/tab/effect';
 import { addLevels, forecastOf, type Level } from '@/core/tab/sums';
-import { loadCompany, loadCostCodes } from '../company';
-import type { Db } from '../db';
-import { orderEffects, revisionEffects } from '../effects';
-import { loadLevels } from '../levels';
-import { loadMoney, type LineToSave, type StoredOrder } from '../orders';
-import { findRevision, revise } from '../revising';
-import { among, whereIn } from '../rows';
-import type { SignOffRow } from '../tables';
-import { loadLadder, loadRules } from './ladder';
+import { loadCompany, loadCostCodes } from '@/store/company';
+import type { Db } from '@/store/db';
+import { orderEffects, revisionEffects } from '../orders/effects';
+import { loadLevels } from '@/store/levels';
+import { loadMoney, type LineToSave, type StoredOrder } from '@/store/orders';
+import { findRevision, revise } from '../orders/revise';
+import { among, whereIn } from '@/store/rows';
+import type { SignOffRow } from '@/store/tables';
+import { loadLadder, loadRules } from '@/store/signoff/ladder';
 
 /** A line with what each of its parts comes to: stored, or worked out anew. */
 type ValuedLine = {

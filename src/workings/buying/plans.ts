@@ -6,10 +6,10 @@ import type { Calendar, Day } from '@/core/calendar/workdays';
 import type { Quantity } from '@/core/quantity/quantity';
 import { done, refusal, refused, type Result } from '@/core/result';
 import type { Planned } from '@/core/planning/changes';
-import { findBom } from './boms';
-import { loadCalendar } from './company';
-import type { Db } from './db';
-import type { Item, Job, PlanLineRow } from './tables';
+import { findBom } from '@/store/boms';
+import { loadCalendar } from '@/store/company';
+import type { Db } from '@/store/db';
+import type { Item, Job, PlanLineRow } from '@/store/tables';
 
 /** A branch as its bill has it now, not written down yet. */
 export type FreshLine = Planned &
