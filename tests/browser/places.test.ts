@@ -66,16 +66,31 @@ const PLACES = [
   '/outbox/1',
 ];
 
+/** What scrolls up and down on a page: the document by its name, everything else by its tag and label. */
+const SCROLLING = `
+  const scrolls = (e) =>
+    e.scrollHeight > e.clientHeight + 1 && ['auto', 'scroll'].includes(getComputedStyle(e).overflowY) && e.tagName !== 'TEXTAREA';
+  const root = document.scrollingElement;
+  return [
+    ...(root.scrollHeight > root.clientHeight + 1 ? ['the document'] : []),
+    ...[...document.body.querySelectorAll('*')].filter(scrolls).map((e) => e.id || e.tagName + ' ' + e.getAttribute('aria-label')),
+  ];`;
+
 describe('every main view', () => {
   beforeAll(() => browser.stepInAs('Mina Rowe'));
 
-  it.each(PLACES)('%s can be used by everybody, and leaves no error in the console', async (path) => {
-    await browser.go(path);
-    await browser.see(By.css('main h1, main h2'));
-    await browser.still();
-    expect(await axe(browser)).toEqual([]);
-    expect(await browser.consoleErrors()).toEqual([]);
-  });
+  it.each(PLACES)(
+    '%s can be used by everybody, scrolls in one place, and leaves no error in the console',
+    async (path) => {
+      await browser.go(path);
+      await browser.see(By.css('main h1, main h2'));
+      await browser.still();
+      expect(await axe(browser)).toEqual([]);
+      expect(await browser.consoleErrors()).toEqual([]);
+      const scrolling = await browser.driver.executeScript<string[]>(SCROLLING);
+      expect(scrolling.filter((name) => name !== 'sheet-scroll')).toEqual([]);
+    },
+  );
 
   it('is as readable in the evening theme', async () => {
     await browser.go('/');

@@ -49,7 +49,7 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
           <main
             id="sheet-scroll"
             tabIndex={-1}
-            className="mb-[58px] min-h-0 flex-1 overflow-y-auto px-4 pb-3 outline-none max-phone:mb-[110px] max-phone:px-2 max-phone:pb-[70px]"
+            className="relative mb-[58px] min-h-0 flex-1 overflow-y-auto px-4 pb-3 outline-none max-phone:mb-[110px] max-phone:px-2 max-phone:pb-[70px]"
           >
             {children}
           </main>

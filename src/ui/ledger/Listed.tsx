@@ -3,7 +3,7 @@
 import type { SortingState, Updater } from '@tanstack/react-table';
 import { parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
-import { formatAmount, formatWhole, signOf } from '@/core/money/money';
+import { formatAmount, signOf } from '@/core/money/money';
 import { grouped } from '@/core/words';
 import type { ListName } from '@/queries/lists/lists';
 import type { Foot } from '@/queries/page';
@@ -19,8 +19,6 @@ export type Listed = {
   readonly sorts: readonly string[];
   /** What all that the filters find come to. */
   readonly foot: Foot;
-  /** Sums without decimals, as in an overview. */
-  readonly whole?: true;
 };
 
 /** What was chosen since the frame of the page was drawn. */
@@ -84,7 +82,7 @@ export function ListFoot<Row>({ list, shown, before, columns }: FootProps<Row>) 
                 <span key={s.currency} className="block">
                   {signOf(s.currency)}
                   {'\u202f'}
-                  {list.whole === true ? formatWhole(s.amount, s.currency) : formatAmount(s.amount, s.currency)}
+                  {formatAmount(s.amount, s.currency)}
                 </span>
               ))}
             </td>

@@ -2,7 +2,7 @@
 
 import Link from '@/ui/Link';
 import { useRouter } from 'next/navigation';
-import { formatWhole, signOf } from '@/core/money/money';
+import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
 import { JOB_KINDS, JOB_STATES, type JobRow } from '@/queries/jobs';
 import { useKey } from '@/ui/keys';
@@ -18,8 +18,8 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
   const late = (j: JobRow) => j.state === 'live' && j.dueOn !== null && j.dueOn < today;
   const router = useRouter();
   useKey('N', 'Open a new job', () => router.push('/jobs/new'), may('open jobs'));
-  const whole = (amount: Parameters<typeof formatWhole>[0] | undefined) =>
-    amount === undefined || amount === 0 ? <Dash /> : formatWhole(amount, currency);
+  const amountOf = (amount: Minor | undefined) =>
+    amount === undefined || amount === 0 ? <Dash /> : formatAmount(amount, currency);
   const columns: Column<JobRow>[] = [
     {
       key: 'number',
@@ -79,7 +79,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       head: `Budget ${signOf(currency)}`,
       num: true,
       by: (j) => j.level?.budget ?? 0,
-      cell: (j) => whole(j.level?.budget),
+      cell: (j) => amountOf(j.level?.budget),
       wide: true,
     },
     {
@@ -87,7 +87,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       head: 'Committed',
       num: true,
       by: (j) => (j.level ? committedOf(j.level) : 0),
-      cell: (j) => whole(j.level ? committedOf(j.level) : undefined),
+      cell: (j) => amountOf(j.level ? committedOf(j.level) : undefined),
       wide: true,
     },
     {
@@ -95,7 +95,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       head: 'Forecast',
       num: true,
       by: (j) => (j.level ? forecastOf(j.level) : 0),
-      cell: (j) => whole(j.level ? forecastOf(j.level) : undefined),
+      cell: (j) => amountOf(j.level ? forecastOf(j.level) : undefined),
       wide: true,
     },
     {
@@ -143,5 +143,5 @@ function Material({ row: { state, goods, missing, number } }: { row: JobRow }) {
 function Headroom({ row, currency }: { row: JobRow; currency: string }) {
   if (row.level === null || (row.level.budget === 0 && forecastOf(row.level) === 0)) return <Dash />;
   const headroom = headroomOf(row.level);
-  return <span className={headroom < 0 ? 'font-bold text-brick' : ''}>{formatWhole(headroom, currency)}</span>;
+  return <span className={headroom < 0 ? 'font-bold text-brick' : ''}>{formatAmount(headroom, currency)}</span>;
 }

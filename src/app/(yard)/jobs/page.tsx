@@ -59,7 +59,7 @@ export default place(async ({ db, person, query }) => {
           Choose another state above, or open a new job and type its quote.
         </NothingFound>
       ) : (
-        <JobsTable rows={rows} list={{ name: 'jobs', sorts, foot, whole: true }} />
+        <JobsTable rows={rows} list={{ name: 'jobs', sorts, foot }} />
       )}
       {next !== undefined && (
         <GoOn to="/jobs" query={{ ...query, after: next }}>
