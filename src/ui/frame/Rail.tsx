@@ -51,7 +51,7 @@ export function Rail({ tabs, onClose, onMove }: Props) {
   return (
     <nav
       aria-label="Open jobs"
-      className="relative flex h-[44px] items-end gap-1 overflow-x-auto overflow-y-hidden px-4 [scrollbar-width:none] before:absolute before:inset-x-0 before:top-0 before:h-[14px] before:bg-rim max-phone:h-[48px]"
+      className="relative z-10 flex h-[44px] items-end gap-1 overflow-x-auto overflow-y-hidden px-4 [scrollbar-width:none] before:absolute before:inset-x-0 before:top-0 before:h-[14px] before:bg-rim max-phone:h-[48px]"
     >
       {NINE.map((n) => (
         <RailKey key={n} n={n} tab={tabs[n - 1]} go={(t) => router.push(`/jobs/${t.number}`)} />
