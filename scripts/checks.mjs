@@ -80,7 +80,7 @@ export async function tests(project, files = [], env = {}) {
   const jest = join(root, 'node_modules', 'jest', 'bin', 'jest.js');
   const options = ['--json', `--outputFile=${report}`, '--maxWorkers=2', `--selectProjects=${project}`, ...files];
   const node = ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', jest];
-  await ending(`${project} tests`, [...node, ...options, '--silent=false'], env);
+  await ending(`${project} tests`, [...node, ...options], env);
   const result = existsSync(report)
     ? JSON.parse(readFileSync(report, 'utf8'))
     : { numPassedTests: 0, numFailedTests: 0, numFailedTestSuites: 1 };

@@ -9,6 +9,7 @@ import type { Person } from '@/store/people';
 import { dayOnPaper } from '@/workings/orders/orderInWords';
 import type { OrderLineRow } from '@/store/tables';
 import { permit } from './permit';
+import { COMES_ON } from './sql';
 
 type Bought = Pick<
   OrderLineRow,
@@ -60,7 +61,7 @@ export async function loadFloorPaper(
     .where('s.jobId', job.id)
     .whereNot('l.kind', 'charge')
     .whereNot('o.state', 'calledOff')
-    .orderByRaw("coalesce(l.promised_on, l.wanted_on, o.wanted_on, '9999'), l.id")
+    .orderByRaw(`coalesce(${COMES_ON}, '9999'), l.id`)
     .select(
       'l.kind',
       'l.description',
