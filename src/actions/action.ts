@@ -63,7 +63,7 @@ export const refuse = (code: string, message: string, field?: string): never => 
 };
 
 export function found<T>(thing: T, what: string): NonNullable<T> {
-  return thing ?? refuse('missing', `${what} is not there any more.`);
+  return thing ?? refuse('missing', `${what} has been removed. Refresh the list and choose again.`);
 }
 
 /**
@@ -76,7 +76,7 @@ export function sameVersion<T extends { readonly version: number }>(
   what: string,
   told: { readonly version: number } = { version: thing.version },
 ): T {
-  if (thing.version !== seen) throw new Clash(`${what} was changed by somebody else since you opened it.`, told);
+  if (thing.version !== seen) throw new Clash(`Someone else changed ${what} after you opened it.`, told);
   return thing;
 }
 
@@ -143,7 +143,15 @@ export const inputRefusals = (error: z.ZodError): Refusal[] =>
 export const notPermitted = (actor: Person, right: Right): { status: 'refused'; refusals: Refusal[] } | undefined =>
   may(actor, right)
     ? undefined
-    : { status: 'refused', refusals: [refusal('right', `You may not ${RIGHTS[right]}. Ask somebody who may.`)] };
+    : {
+        status: 'refused',
+        refusals: [
+          refusal(
+            'right',
+            `You don’t have permission to ${RIGHTS[right]}. Ask your administrator, who can change roles under People.`,
+          ),
+        ],
+      };
 
 /**
  * Makes an action: the right is checked, the input read, and `run` works inside one transaction, at whose end the lines
@@ -183,7 +191,12 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
       if (error instanceof JobClosed) return { status: 'refused', refusals: [error.refusal] };
       if (error instanceof TooLarge) return { status: 'refused', refusals: [TOO_LARGE] };
       if ((error as { code?: unknown }).code === 'SQLITE_CONSTRAINT_FOREIGNKEY')
-        return { status: 'refused', refusals: [refusal('missing', 'Something this speaks of is not there any more.')] };
+        return {
+          status: 'refused',
+          refusals: [
+            refusal('missing', 'Something this refers to has been removed. Refresh the page and start again.'),
+          ],
+        };
       throw error;
     }
   };
@@ -191,7 +204,10 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
   return Object.assign(named, { input: definition.input }) as Action<S, T>;
 }
 
-const TOO_LARGE = refusal('amount.large', 'An amount comes to more than can be kept here, so nothing was changed.');
+const TOO_LARGE = refusal(
+  'amount.large',
+  'One of the amounts is too large. Check quantity and price; nothing was changed.',
+);
 
 /** How many rows this connection has written, ever. */
 async function changesSoFar(trx: Db): Promise<number> {

@@ -24,8 +24,8 @@ export const setAsset = defineAction({
     await audit({
       words:
         asset === null
-          ? `Job ${job.number} is about nothing of the customer’s`
-          : `Job ${job.number} is about ${assetWords(asset)}`,
+          ? `Removed equipment of job ${job.number}`
+          : `Set equipment of job ${job.number}: ${assetWords(asset)}`,
       subjects: [['job', jobId]],
       before: { assetId: job.assetId },
       after: { assetId, asset },
@@ -37,8 +37,8 @@ type Given = z.output<typeof assetFields> & Pick<Asset, 'version'> & { readonly 
 
 async function saveAsset({ trx }: Work, { customerId }: Job, { id, version, ...fields }: Given): Promise<number> {
   if (id === null) return insertOne(trx, 'asset', { ...fields, customerId });
-  const known = found(await trx('asset').where({ id, customerId }).first(), 'What this customer has');
-  sameVersion(known, version, 'What is worked on');
+  const known = found(await trx('asset').where({ id, customerId }).first(), 'This customer’s equipment');
+  sameVersion(known, version, 'This equipment');
   const isSame = Object.entries(fields).every(([name, value]) => known[name as keyof Asset] === value);
   if (!isSame)
     await trx('asset')

@@ -13,9 +13,11 @@ export const addBin = defineAction({
   input: z.object({ once, placeId: z.number().int(), name: binName }),
   run: async ({ trx, audit }, { placeId, name }) => {
     const place = await placeOf(trx, placeId);
-    if (place.kind !== 'own') refuse('bin.place', `${place.name} is none of our places, so it has no bins.`);
+    if (place.kind !== 'own')
+      refuse('bin.place', `${place.name} is a delivery address, not a stock location. Choose one of your locations.`);
     const known = await trx('bin').where({ placeId, name }).first();
-    if (known?.closed === 0) refuse('bin.known', `${place.name} has a bin ${known.name} already.`, 'name');
+    if (known?.closed === 0)
+      refuse('bin.known', `${place.name} already has bin ${known.name}. Choose another name.`, 'name');
     const id = known?.id ?? (await insertOne(trx, 'bin', { placeId, name }));
     if (known !== undefined)
       await trx('bin')
@@ -37,10 +39,10 @@ export const closeBin = defineAction({
       .where({ placeId: bin.placeId, binId })
       .where('quantity', '>', 0)
       .first('itemId');
-    if (full !== undefined) refuse('bin.full', `Something lies in bin ${bin.name}. Move it first.`);
+    if (full !== undefined) refuse('bin.full', `Bin ${bin.name} still has stock. Move it first.`);
     await trx('bin')
       .where({ id: binId })
       .update({ closed: 1, version: version + 1 });
-    await audit({ words: `Closed bin ${bin.name}`, subjects: [['company', 1]], after: { closed: 1 } });
+    await audit({ words: `Retired bin ${bin.name}`, subjects: [['company', 1]], after: { closed: 1 } });
   },
 });

@@ -18,14 +18,14 @@ type Line = z.output<typeof bomLineFields> & { readonly id?: number | undefined 
 /** A component is known, is measured in a unit that fits it, and what is made is counted as its own bill counts it. */
 function checkLine(line: Line, item: Item | undefined, at: string): void {
   if (line.gotBy === 'made' && line.itemId === null)
-    refuse('bom.made', `${line.description} is made, so it needs an item whose bill says of what.`, `${at}description`);
+    refuse('bom.made', `${line.description} is a made item: choose an item that has a BOM.`, `${at}description`);
   if (line.itemId === null) return;
-  const known = found(item, 'A part of this bill');
+  const known = found(item, 'An item of this BOM');
   const fits = line.gotBy === 'made' ? known.unit === line.unit : exactFactor(known.unit, line.unit) !== undefined;
   if (!fits)
     refuse(
       'bom.unit',
-      `${known.number} is kept in ${unitOf(known.unit).name}s, and ${unitOf(line.unit).name}s do not fit that.`,
+      `${known.number} is held in ${unitOf(known.unit).name}s; ${unitOf(line.unit).name}s can’t be converted. Enter it in ${unitOf(known.unit).name}s.`,
       `${at}unit`,
     );
 }
@@ -53,7 +53,7 @@ async function checkBills(trx: Work['trx'], bills: readonly Bill[], from: Day): 
       if (loop === undefined) continue;
       const named = await loadItems(trx, loop);
       const way = loop.map((id) => named.get(id)?.number ?? '').join(' → ');
-      refuse('bom.loop', `This bill would contain itself: ${way}.`, 'lines');
+      refuse('bom.loop', `This BOM would contain itself: ${way}. Remove one of those lines.`, 'lines');
     }
   }
 }
@@ -72,16 +72,16 @@ export const saveBom = defineAction({
   }),
   run: async ({ trx, actor, audit }, { once: _, itemId, bomId, version, lines, ...head }) => {
     const item = found(await trx('item').where({ id: itemId }).first(), 'This item');
-    if (!isGoods(item.kind)) refuse('bom.kind', `${item.number} is no material or part, so it is not made.`);
+    if (!isGoods(item.kind)) refuse('bom.kind', `${item.number} isn’t a material or part, so it can’t have a BOM.`);
     const before =
       bomId === null
         ? undefined
-        : sameVersion(found(await trx('bom').where({ id: bomId, itemId }).first(), 'This bill'), version, 'This bill');
+        : sameVersion(found(await trx('bom').where({ id: bomId, itemId }).first(), 'This BOM'), version, 'This BOM');
     const twin = await trx('bom').where({ itemId, fromDay: head.fromDay }).first('id');
     if (twin !== undefined && twin.id !== bomId)
       refuse(
         'bom.day',
-        'Another version of this bill begins on that day. Change that one, or choose another day.',
+        'Another version of this BOM is valid from that date. Edit that one, or choose another date.',
         'fromDay',
       );
     await checkBills(trx, [{ itemId, makingDays: head.makingDays, lines }], head.fromDay);
@@ -92,7 +92,7 @@ export const saveBom = defineAction({
         .update({ ...head, version: version + 1 });
     await saveLines(trx, id, lines);
     await audit({
-      words: `${bomId === null ? 'Wrote' : 'Changed'} the bill of ${item.number} from ${head.fromDay}, ${counted(lines.length, 'line')}`,
+      words: `${bomId === null ? 'Created' : 'Changed'} BOM of ${item.number} from ${head.fromDay}, ${counted(lines.length, 'line')}`,
       subjects: [['item', itemId]],
       before: before && { ...before, lines: undefined },
       after: { ...head, lines },
@@ -116,7 +116,7 @@ async function saveLines(trx: Work['trx'], bomId: number, lines: readonly Line[]
   const known = new Set((await trx('bomLine').where({ bomId }).select('id')).map((l) => l.id));
   const kept = lines.flatMap((l) => l.id ?? []);
   if (kept.some((id) => !known.has(id)))
-    refuse('line.missing', 'A line of this bill is not there any more. Look at the bill again.');
+    refuse('line.missing', 'The BOM has changed: a line was removed. Refresh the page and try again.');
   await trx('bomLine').where({ bomId }).whereNotIn('id', kept).delete();
   const rows = lines.map((line, k) => ({ ...line, bomId, place: k + 1 }));
   for (const { id, ...row } of rows) if (id !== undefined) await trx('bomLine').where({ id }).update(row);
@@ -141,7 +141,7 @@ export const changeBranch = defineAction({
     line: bomLineFields.nullable(),
   }),
   run: async ({ trx, audit }, { bomId, version, lineId, line }) => {
-    const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This bill'), version, 'This bill');
+    const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This BOM'), version, 'This BOM');
     const before = await trx('bomLine').where({ bomId }).orderBy('place');
     if (lineId !== null)
       found(
@@ -151,8 +151,9 @@ export const changeBranch = defineAction({
     const stays = before.map(({ bomId: _, place: __, ...own }): Line => own);
     const changed = line === null ? [] : [lineId === null ? line : { ...line, id: lineId }];
     const lines = lineId === null ? [...stays, ...changed] : stays.flatMap((l) => (l.id === lineId ? changed : [l]));
-    if (lines.length === 0) refuse('bom.empty', 'A bill has at least one line.');
-    if (lines.length > MOST_BOM_LINES) refuse('bom.long', `A bill has at most ${MOST_BOM_LINES} lines.`);
+    if (lines.length === 0) refuse('bom.empty', 'Enter at least one line.');
+    if (lines.length > MOST_BOM_LINES)
+      refuse('bom.long', `No more than ${MOST_BOM_LINES} lines in a BOM. Move some into a BOM of their own.`);
     await checkBills(trx, [{ ...bom, lines }], bom.fromDay);
     await saveLines(trx, bomId, lines);
     await trx('bom')
@@ -162,7 +163,7 @@ export const changeBranch = defineAction({
     const was = before.find((l) => l.id === lineId);
     const what = (line ?? was)?.description ?? '';
     await audit({
-      words: `${line === null ? 'Took' : was === undefined ? 'Put' : 'Changed'} ${what} ${line === null ? 'off' : was === undefined ? 'on' : 'in'} the bill of ${item.number}`,
+      words: `${line === null ? 'Removed' : was === undefined ? 'Added' : 'Changed'} ${what} ${line === null ? 'from' : was === undefined ? 'to' : 'in'} the BOM of ${item.number}`,
       subjects: [['item', bom.itemId]],
       before: was,
       after: line,
@@ -180,11 +181,14 @@ export const bringInBills = defineAction({
   right: 'keep bills',
   input: z.object({
     once,
-    fromDay: requiredDay('Say from which day they hold.'),
+    fromDay: requiredDay('Enter the date they are valid from.'),
     bills: z
       .array(z.object({ itemId: z.number().int(), lines: z.array(bomLineFields).min(1).max(MOST_BOM_LINES) }))
-      .min(1, 'The file holds no bill.')
-      .refine((all) => all.reduce((sum, b) => sum + b.lines.length, 0) <= MOST_BROUGHT, 'The file has too many lines.'),
+      .min(1, 'The file has no BOM. Choose another file.')
+      .refine(
+        (all) => all.reduce((sum, b) => sum + b.lines.length, 0) <= MOST_BROUGHT,
+        'The file has too many lines. Split it and import the parts one after the other.',
+      ),
   }),
   run: async ({ trx, actor, audit }, { fromDay, bills }) => {
     const before = await bomsOn(
@@ -210,7 +214,7 @@ export const bringInBills = defineAction({
     }
     const count = bills.reduce((sum, b) => sum + b.lines.length, 0);
     await audit({
-      words: `Brought in ${counted(bills.length, 'bill')} of materials from ${fromDay}, ${counted(count, 'line')}`,
+      words: `Imported ${counted(bills.length, 'BOM')} valid from ${fromDay}, ${counted(count, 'line')}`,
       subjects: bills.map((b) => ['item', b.itemId] as const),
       after: { fromDay, bills: bills.map((b) => [b.itemId, b.lines.length]) },
     });
@@ -224,15 +228,15 @@ export const dropBom = defineAction({
   right: 'keep bills',
   input: z.object({ bomId: z.number().int(), version: z.number().int() }),
   run: async ({ trx, audit }, { bomId, version }) => {
-    const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This bill'), version, 'This bill');
+    const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This BOM'), version, 'This BOM');
     if (await trx('planLine').where({ bomId }).first('id'))
-      refuse('bom.used', 'A job is planned by this version, so it stays. Write a new version instead.');
+      refuse('bom.used', 'A job uses this version, so it can’t be removed. Create a new version instead.');
     const lines = await trx('bomLine').where({ bomId });
     await trx('bomLine').where({ bomId }).delete();
     await trx('bom').where({ id: bomId }).delete();
     const item = found(await trx('item').where({ id: bom.itemId }).first('number'), 'This item');
     await audit({
-      words: `Took out the bill of ${item.number} from ${bom.fromDay}`,
+      words: `Removed BOM of ${item.number} from ${bom.fromDay}`,
       subjects: [['item', bom.itemId]],
       before: { ...bom, lines },
     });

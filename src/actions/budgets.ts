@@ -19,7 +19,7 @@ const jobOf = async ({ trx }: Work, id: number): Promise<Job> =>
 async function checkChange(work: Work, job: Job, change: { readonly lines: readonly ChangeLine[]; readonly day: Day }) {
   const codes = new Map((await loadCostCodes(work.trx)).map((c) => [c.id, `${c.code} ${c.name}`]));
   if (change.lines.some((l) => l.costCodeId !== null && !codes.has(l.costCodeId)))
-    refuse('code.missing', 'A cost code is not there any more.', 'lines');
+    refuse('code.missing', 'A cost code has been removed. Refresh the page and choose again.', 'lines');
   const faults = changeFaults(
     change,
     await loadStanding(work.trx, job, change.day),
@@ -34,8 +34,8 @@ function told(lines: readonly ChangeLine[], currency: string): string {
   const { budget, held } = partsOf(lines);
   const signed = (amount: Minor) => `${amount > 0 ? '+' : ''}${formatMoney(amount, currency)}`;
   const kind = kindOf(lines);
-  if (kind === 'move') return 'moved between cost codes';
-  return [`budget ${signed(budget)}`, held === 0 ? '' : `held back ${signed(held)}`].filter(Boolean).join(', ');
+  if (kind === 'move') return 'transferred between cost codes';
+  return [`budget ${signed(budget)}`, held === 0 ? '' : `contingency ${signed(held)}`].filter(Boolean).join(', ');
 }
 
 /** Lets a change count, and says who agreed. */
@@ -66,7 +66,7 @@ export const writeBudgetChange = defineAction({
     const change = found(await trx('budgetChange').where({ id }).first(), 'This change');
     if (agreed) await agree(work, change, lines);
     await audit({
-      words: `${agreed ? 'Agreed' : 'Wrote'} budget change ${number} of job ${job.number}, ${told(lines, company.currency)}: ${said.reason}`,
+      words: `${agreed ? 'Agreed' : 'Submitted'} budget change ${number} of job ${job.number}, ${told(lines, company.currency)}: ${said.reason}`,
       subjects: [['job', jobId]],
       after: { ...said, lines, state: agreed ? 'agreed' : 'pending' },
     });
@@ -86,7 +86,10 @@ async function pendingOf(work: Work, changeId: number, version: number): Promise
   const change = found(await work.trx('budgetChange').where({ id: changeId }).first(), 'This change');
   sameVersion(change, version, `Budget change ${change.number}`);
   if (change.state !== 'pending')
-    refuse('change.decided', `Budget change ${change.number} is ${change.state} already, so it stays as it is.`);
+    refuse(
+      'change.decided',
+      `Budget change ${change.number} is already ${change.state === 'dropped' ? 'withdrawn' : change.state}. Enter a new change instead.`,
+    );
   return change;
 }
 
@@ -147,15 +150,12 @@ export const dropBudgetChange = defineAction({
     const { trx, actor, today, audit } = work;
     const change = await pendingOf(work, changeId, version);
     if (change.personId !== actor.id && !may(actor, 'agree budget changes'))
-      refuse(
-        'change.others',
-        `Budget change ${change.number} is somebody else’s. Ask who wrote it, or the job’s lead.`,
-      );
+      refuse('change.others', `Only the author or the job lead can withdraw budget change ${change.number}.`);
     await trx('budgetChange')
       .where({ id: changeId })
       .update({ state: 'dropped', decidedBy: actor.id, decidedOn: today, version: version + 1 });
     await audit({
-      words: `Dropped budget change ${change.number}: ${change.reason}`,
+      words: `Withdrew budget change ${change.number}: ${change.reason}`,
       subjects: [['job', change.jobId]],
     });
   },
@@ -174,10 +174,10 @@ export const sayCompletion = defineAction({
     const [before] = await trx('completion').where({ jobId, costCodeId }).orderBy('id', 'desc').limit(1);
     const said = { jobId, costCodeId, amount, done, reason };
     await trx('completion').insert({ ...said, personId: actor.id, day: today, at: now });
-    const ends = amount === null ? 'ends as forecast' : `ends at ${formatMoney(amount, company.currency)}`;
-    const share = done === null ? '' : `, ${done / 100} % done`;
+    const ends = amount === null ? 'back to the calculated figure' : `to ${formatMoney(amount, company.currency)}`;
+    const share = done === null ? '' : `, ${done / 100} % complete`;
     await audit({
-      words: `${code.code} ${code.name} of job ${job.number} ${ends}${share}: ${reason}`,
+      words: `Set cost at completion of ${code.code} ${code.name}, job ${job.number}, ${ends}${share}: ${reason}`,
       subjects: [['job', jobId]],
       before: { amount: before?.amount ?? null, done: before?.done ?? null },
       after: { amount, done },
@@ -194,8 +194,8 @@ export const letBe = defineAction({
     jobId: z.number().int(),
     costCodeId: z.number().int(),
     /** By how much it passed its budget when this was decided. */
-    over: minorSchema.refine((o) => o > 0, 'It does not pass its budget.'),
-    reason: text(300, 'Say why it may pass its budget.'),
+    over: minorSchema.refine((o) => o > 0, '${code.code} ${code.name} is not over budget.'),
+    reason: text(300, 'Give a reason for accepting the overspend.'),
   }),
   run: async (work, { once: _, jobId, costCodeId, over, reason }) => {
     const { trx, actor, today, now, company, audit } = work;
@@ -203,10 +203,10 @@ export const letBe = defineAction({
     const code = found(await trx('costCode').where({ id: costCodeId }).first(), 'This cost code');
     const stands = await trx('codeSum').where({ jobId, costCodeId }).first('budget', 'forecast');
     if (stands === undefined || stands.forecast - stands.budget !== over)
-      refuse('over.moved', `${code.code} ${code.name} does not pass its budget by that any more. Look again.`);
+      refuse('over.moved', `The overspend on ${code.code} ${code.name} has changed. Refresh and decide again.`);
     await trx('letBe').insert({ jobId, costCodeId, over, reason, personId: actor.id, day: today, at: now });
     await audit({
-      words: `Let ${code.code} ${code.name} of job ${job.number} pass its budget by ${formatMoney(over, company.currency)}: ${reason}`,
+      words: `Accepted ${code.code} ${code.name} of job ${job.number} going ${formatMoney(over, company.currency)} over budget: ${reason}`,
       subjects: [['job', jobId]],
       after: { over },
     });
@@ -227,7 +227,7 @@ export const noteBudget = defineAction({
     await trx('budgetNote').where(where).delete();
     if (words !== '') await trx('budgetNote').insert({ ...where, words });
     await audit({
-      words: `Noted beside the budget of ${code.code} ${code.name} of job ${job.number}: ${words || 'nothing any more'}`,
+      words: `Changed budget note on ${code.code} ${code.name} of job ${job.number}: ${words || '(empty)'}`,
       subjects: [['job', jobId]],
       before: { words: before?.words ?? '' },
       after: { words },

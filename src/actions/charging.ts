@@ -23,9 +23,9 @@ export const chargeElsewhere = defineAction({
     ...orderRef,
     splits: z
       .array(z.object({ id: z.number().int(), jobId: z.number().int(), costCodeId: z.number().int() }))
-      .min(1, 'Say which line is charged elsewhere.')
+      .min(1, 'Choose the lines whose charge moves.')
       .max(1000),
-    reason: text(200, 'Say why it is charged elsewhere.'),
+    reason: text(200, 'Give a reason for moving the charge.'),
   }),
   run: async (work, { orderId, version, splits, reason }) => {
     const { trx, audit, touch } = work;
@@ -33,12 +33,12 @@ export const chargeElsewhere = defineAction({
     if ((await findRevision(trx, orderId)) !== undefined)
       refuse(
         'revise.begun',
-        `A revision of ${order.number} is being written, which says what each line is charged to. Change it there, or drop it first.`,
+        `Order ${order.number} is being revised. Change the charge in the revision, or discard it first.`,
       );
     for (const { id } of splits) {
       const line = found(
         order.lines.find((l) => l.splits.some((s) => s.id === id)),
-        'A part of this order',
+        'A split of this order',
       );
       allow(rechargeFault(order, line, id));
     }
@@ -56,7 +56,7 @@ export const chargeElsewhere = defineAction({
       splits.map((s) => s.id),
     );
     if (putBy.length > 0)
-      refuse('split.reserved', `Some of it is reserved for ${putBy.join(', ')}. Let that go first.`);
+      refuse('split.reserved', `Some of it is reserved for ${putBy.join(', ')}. Unreserve that first.`);
     const gone = await movedOn(
       trx,
       splits.map((s) => s.id),
@@ -64,16 +64,16 @@ export const chargeElsewhere = defineAction({
     if (gone.length > 0)
       refuse(
         'split.issued',
-        `${gone.join(', ')} came for its job and went on from there. Take it back into stores, or transfer it there.`,
+        `${gone.join(', ')} has been issued or moved on since it was received. Return it to stores, or transfer it there.`,
       );
     const lines = await rechargedLines(trx, order, splits, await loadMoney(trx));
     await checkCharged(work, order, lines);
     await rechargeSplits(trx, lines);
     const after = found(await findOrder(trx, orderId), 'This order');
-    touch('Charged elsewhere', 'order', orderId, [...tabLinesOf(order), ...tabLinesOf(after)]);
+    touch('Charge moved', 'order', orderId, [...tabLinesOf(order), ...tabLinesOf(after)]);
     const jobs = await whereIn(trx, 'job', 'id', jobIds);
     await audit({
-      words: `Charged ${splits.length === 1 ? 'a line' : `${splits.length} lines`} of ${order.number} to ${jobs.map((j) => j.number).join(', ')}: ${reason}`,
+      words: `Moved charge for ${splits.length === 1 ? 'a line' : `${splits.length} lines`} of order ${order.number} to ${jobs.map((j) => j.number).join(', ')}: ${reason}`,
       subjects: [...subjectsOf(order), ...subjectsOf(after)],
       before: order,
       after,

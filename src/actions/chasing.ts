@@ -20,10 +20,10 @@ export const beginChasing = defineAction({
     );
     const recipients = await recipientsOf(trx, order.supplierId);
     if (recipients.length === 0)
-      refuse('supplier.email', `${supplier.name} has no e-mail address. Add one under Suppliers.`);
+      refuse('supplier.email', `${supplier.name} has no email address. Add one under Suppliers, or phone them.`);
     const owed = grant(owedOf(order, today));
     const message = await beginMail(work, order, 'chase', { recipients, supplier }, owed.join('\n'));
-    await audit({ words: `Began to ask ${supplier.name} after ${order.number}`, subjects: subjectsOf(order) });
+    await audit({ words: `Chasing ${supplier.name} for order ${order.number}`, subjects: subjectsOf(order) });
     return message;
   },
 });

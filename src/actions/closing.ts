@@ -20,13 +20,13 @@ const save = ({ trx }: Work, { id, version }: Job, change: Partial<Job>) =>
 export const holdJob = defineAction({
   name: 'holdJob',
   right: 'close jobs',
-  input: z.object({ ...jobRef, reason: text(200, 'Say why it is on hold.').nullable() }),
+  input: z.object({ ...jobRef, reason: text(200, 'Give a reason for putting it on hold.').nullable() }),
   run: async (work, { jobId, version, reason }) => {
     const job = await jobOf(work, jobId, version);
-    if (job.state !== 'live') refuse('job.state', `Job ${job.number} is not live.`);
+    if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live.`);
     await save(work, job, { onHold: reason });
     await work.audit({
-      words: reason === null ? `Job ${job.number} goes on` : `Put job ${job.number} on hold: ${reason}`,
+      words: reason === null ? `Resumed job ${job.number}` : `Put job ${job.number} on hold: ${reason}`,
       subjects: [['job', jobId]],
       before: { onHold: job.onHold },
       after: { onHold: reason },
@@ -41,7 +41,7 @@ export const closeJob = defineAction({
   input: z.object({ once, ...jobRef }),
   run: async (work, { jobId, version }) => {
     const job = await jobOf(work, jobId, version);
-    if (job.state !== 'live') refuse('job.state', `Job ${job.number} is not live, so it cannot be closed.`);
+    if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live, so it can’t be closed.`);
     const faults = closingFaults(await loadOpen(work.trx, jobId));
     if (faults.length > 0) throw new Refused(faults);
     await save(work, job, { state: 'complete', onHold: null });
@@ -58,13 +58,13 @@ export const closeJob = defineAction({
 export const reopenJob = defineAction({
   name: 'reopenJob',
   right: 'close jobs',
-  input: z.object({ ...jobRef, reason: text(200, 'Say why it is opened again.') }),
+  input: z.object({ ...jobRef, reason: text(200, 'Give a reason for reopening it.') }),
   run: async (work, { jobId, version, reason }) => {
     const job = await jobOf(work, jobId, version);
-    if (job.state !== 'complete') refuse('job.state', `Job ${job.number} is not closed.`);
+    if (job.state !== 'complete') refuse('job.state', `Job ${job.number} isn’t closed.`);
     await save(work, job, { state: 'live' });
     await work.audit({
-      words: `Opened job ${job.number} again: ${reason}`,
+      words: `Reopened job ${job.number}: ${reason}`,
       subjects: [['job', jobId]],
       before: { state: job.state },
       after: { state: 'live' },

@@ -12,7 +12,8 @@ const ref = { once, id: z.number().int(), version: z.number().int() };
 
 const codeTaken = async (trx: Db, code: string, but: number): Promise<void> => {
   const other = await trx('costCode').where({ code }).whereNot({ id: but }).first('name');
-  if (other !== undefined) refuse('code.taken', `Cost code ${code} is there already: ${other.name}.`, 'code');
+  if (other !== undefined)
+    refuse('code.taken', `Cost code ${code} already exists (${other.name}). Choose another number.`, 'code');
 };
 
 /** Adds cost codes, one for each line. */
@@ -66,8 +67,8 @@ async function offer(
     .where({ id })
     .update({ gone: gone ? 1 : 0, version: version + 1 });
   if ((await trx(table).where({ gone: 0 }).first('id')) === undefined)
-    refuse('offer.last', `${what} is the last that is offered. Add another one first.`, 'gone');
-  const words = `${gone ? 'Offers no more' : 'Offers again'} ${what}`;
+    refuse('offer.last', `${what} is the last one in use. Add another before you retire it.`, 'gone');
+  const words = `${gone ? 'Retired' : 'Reinstated'} ${what}`;
   await audit({ words, subjects: SUBJECTS, before: { gone: was }, after: { gone: gone ? 1 : 0 } });
 }
 
@@ -80,7 +81,11 @@ export const retireCostCode = defineAction({
     const row = found(await work.trx('costCode').where({ id: to.id }).first(), 'This cost code');
     const { code, name } = sameVersion(row, to.version, 'This cost code');
     if (to.gone && work.company.freightCodeId === to.id)
-      refuse('code.freight', 'Carriage is charged to this cost code. Choose another one for it first.', 'gone');
+      refuse(
+        'code.freight',
+        'Carriage is charged to this cost code. Choose another default for carriage first.',
+        'gone',
+      );
     await offer(work, 'costCode', `cost code ${code} ${name}`, to);
   },
 });
@@ -93,13 +98,13 @@ export const chooseFreightCode = defineAction({
   run: async ({ trx, company, audit }, { costCodeId }) => {
     const code = costCodeId === null ? undefined : await trx('costCode').where({ id: costCodeId }).first();
     if (costCodeId !== null && found(code, 'This cost code').gone === 1)
-      refuse('code.gone', 'This cost code is not used any more.', 'costCodeId');
+      refuse('code.gone', 'This cost code is retired. Choose another.', 'costCodeId');
     await trx('company').where({ id: 1 }).update({ freightCodeId: costCodeId });
     await audit({
       words:
         code === undefined
-          ? 'Carriage has no cost code of its own'
-          : `Carriage is charged to ${code.code} ${code.name}`,
+          ? 'Carriage has no default cost code'
+          : `Set default cost code for carriage to ${code.code} ${code.name}`,
       subjects: SUBJECTS,
       before: { freightCodeId: company.freightCodeId },
       after: { freightCodeId: costCodeId },
@@ -109,7 +114,7 @@ export const chooseFreightCode = defineAction({
 
 const taxTaken = async (trx: Db, name: string, but: number): Promise<void> => {
   if ((await trx('taxCode').where({ name }).whereNot({ id: but }).first('id')) !== undefined)
-    refuse('tax.taken', `A tax is called ${name} already.`, 'name');
+    refuse('tax.taken', `There is already a tax called ${name}. Choose another name.`, 'name');
 };
 
 /** Adds a tax that purchases carry. */
@@ -138,7 +143,7 @@ export const changeTax = defineAction({
     if (differs !== undefined && (await isCarried(trx, id)))
       refuse(
         'tax.carried',
-        `Orders or bills carry ${before.name}, so only its name may change. Add the new rate as another tax, and offer this one no more.`,
+        `${before.name} is in use on orders or invoices, so only its name can change. Add a new tax for the new rate, and retire this one.`,
         differs,
       );
     await trx('taxCode')
@@ -176,7 +181,7 @@ export const chooseUnits = defineAction({
   right: 'manage people',
   input: z.object({ once, unused: unitCodes }),
   run: async ({ trx, audit }, { unused }) => {
-    if (unused.length === UNITS.length) refuse('unit.last', 'At least one unit has to be offered.', 'unused');
+    if (unused.length === UNITS.length) refuse('unit.last', 'Keep at least one unit in use.', 'unused');
     const before = (await trx('unitUnused').orderBy('code')).map((u) => u.code);
     await trx('unitUnused').delete();
     await insertMany(
@@ -186,7 +191,7 @@ export const chooseUnits = defineAction({
     );
     const names = (codes: readonly string[]) => codes.map((c) => unitOf(c).name).join(', ');
     await audit({
-      words: `Offers ${counted(UNITS.length - unused.length, 'unit')}`,
+      words: `Changed units in use (${UNITS.length - unused.length})`,
       subjects: SUBJECTS,
       before: { notOffered: names(before) },
       after: { notOffered: names(unused) },

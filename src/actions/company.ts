@@ -41,10 +41,10 @@ export const addDayOff = defineAction({
   input: z.object({ once, ...dayOffFields.shape }),
   run: async ({ trx, audit }, { once: _, ...off }) => {
     if ((await trx('dayOff').where({ day: off.day }).first('day')) !== undefined)
-      refuse('day.off', 'This day is off already.', 'day');
+      refuse('day.off', 'That date is already a non-working day.', 'day');
     await trx('dayOff').insert(off);
     await refreshNeeds(trx);
-    await audit({ words: `Made ${off.day} a day off: ${off.name}`, subjects: SUBJECTS, after: off });
+    await audit({ words: `Added non-working day ${off.day}: ${off.name}`, subjects: SUBJECTS, after: off });
   },
 });
 
@@ -52,9 +52,9 @@ export const addDayOff = defineAction({
 export const removeDayOff = defineAction({
   name: 'removeDayOff',
   right: 'manage people',
-  input: z.object({ day: requiredDay('Say which day is worked.') }),
+  input: z.object({ day: requiredDay('Choose the date to make a working day.') }),
   run: async ({ trx, audit }, { day }) => {
-    const off = found(await trx('dayOff').where({ day }).first(), 'This day off');
+    const off = found(await trx('dayOff').where({ day }).first(), 'This non-working day');
     await trx('dayOff').where({ day }).delete();
     await refreshNeeds(trx);
     await audit({ words: `Made ${day} a working day`, subjects: SUBJECTS, before: off });
@@ -69,13 +69,14 @@ export const takeHolidays = defineAction({
   run: async ({ trx, company, audit }, { year }) => {
     const known = new Set((await trx('dayOff').select('day')).map((d) => d.day));
     const all = publicHolidays(company.country, [year]);
-    if (all.length === 0) refuse('day.country', 'No public holidays are known for the company’s country.', 'year');
+    if (all.length === 0)
+      refuse('day.country', 'No public holidays are built in for your country. Add the days by hand.', 'year');
     const fresh = all.filter((d) => !known.has(d.day));
-    if (fresh.length === 0) refuse('day.none', `All public holidays of ${year} are days off already.`, 'year');
+    if (fresh.length === 0) refuse('day.none', `All public holidays of ${year} are already non-working days.`, 'year');
     await insertMany(trx, 'dayOff', fresh);
     await refreshNeeds(trx);
     await audit({
-      words: `Took in ${counted(fresh.length, 'public holiday')} of ${year}`,
+      words: `Added ${counted(fresh.length, 'public holiday')} for ${year}`,
       subjects: SUBJECTS,
       after: { days: fresh },
     });
@@ -93,11 +94,15 @@ export const saveRate = defineAction({
   }),
   run: async ({ trx, company, audit }, { once: _, ...row }) => {
     if (row.currency === company.currency)
-      refuse('rate.own', `${row.currency} is the company’s own currency, so it needs no rate.`, 'currency');
+      refuse(
+        'rate.own',
+        `${row.currency} is your own currency and needs no rate. Choose another currency.`,
+        'currency',
+      );
     const { currency, day } = row;
     const before = await trx('exchangeRate').where({ currency, day }).first();
     await trx('exchangeRate').insert(row).onConflict(['currency', 'day']).merge();
-    const words = `1 ${currency} is ${row.rate} ${company.currency} from ${day} on`;
+    const words = `Set rate 1 ${currency} = ${row.rate} ${company.currency} from ${day}`;
     await audit({ words, subjects: SUBJECTS, before, after: row });
   },
 });
@@ -106,10 +111,10 @@ export const saveRate = defineAction({
 export const removeRate = defineAction({
   name: 'removeRate',
   right: 'keep suppliers',
-  input: z.object({ currency: z.string(), day: requiredDay('Say which rate.') }),
+  input: z.object({ currency: z.string(), day: requiredDay('Choose the rate to remove.') }),
   run: async ({ trx, audit }, { currency, day }) => {
     const before = found(await trx('exchangeRate').where({ currency, day }).first(), 'This rate');
     await trx('exchangeRate').where({ currency, day }).delete();
-    await audit({ words: `Took out the rate of ${currency} from ${day}`, subjects: SUBJECTS, before });
+    await audit({ words: `Removed ${currency} rate from ${day}`, subjects: SUBJECTS, before });
   },
 });

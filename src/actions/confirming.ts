@@ -29,9 +29,9 @@ export const confirmOrder = defineAction({
           promisedOn: optionalDay,
         }),
       )
-      .min(1, 'Say what was answered of a line.')
+      .min(1, 'Enter the confirmation of at least one line.')
       .max(1000)
-      .refine(distinct('lineId'), 'A line is answered twice.'),
+      .refine(distinct('lineId'), 'The same line appears twice. Refresh the page and try again.'),
   }),
   run: async (work, { orderId, version, theirNumber, note, lines }) => {
     const { trx, actor, today, now, audit } = work;
@@ -40,7 +40,7 @@ export const confirmOrder = defineAction({
     if (lines.some((l) => l.promisedOn !== null && order.sentOn !== null && l.promisedOn < order.sentOn))
       refuse(
         'confirm.day',
-        `A promised day is before ${formatDay(order.sentOn ?? today, today)}, when the order went.`,
+        `A promised date is before the order was sent (${formatDay(order.sentOn ?? today, today)}). Correct the date.`,
       );
     const head = { orderId, revision: order.revision, theirNumber, note, personId: actor.id, day: today, at: now };
     const confirmationId = await insertOne(trx, 'confirmation', head);
@@ -63,7 +63,7 @@ export const confirmOrder = defineAction({
       .where({ id: orderId })
       .update({ state, theirNumber: theirNumber || order.theirNumber, version: order.version + 1 });
     await audit({
-      words: `Wrote down what was answered to ${order.number}, ${counted(lines.length, 'line')}`,
+      words: `Recorded confirmation of order ${order.number}, ${counted(lines.length, 'line')}`,
       subjects: subjectsOf(order),
       after: { theirNumber, note, lines },
     });

@@ -50,14 +50,18 @@ export const beginCount = defineAction({
       .where((q) => (binId === null ? q : q.whereNull('binId').orWhere({ binId })))
       .first('number');
     if (under !== undefined)
-      refuse('count.twice', `${under.number} counts some of that already. Post it or give it up first.`, 'placeId');
+      refuse('count.twice', `Count ${under.number} already covers some of this. Post or cancel it first.`, 'placeId');
     const spots = await trx('stockSpot')
       .where({ placeId })
       .where('quantity', '>', 0)
       .where((q) => (binId === null ? q : q.where({ binId })))
       .limit(MOST_SPOTS + 1);
     if (spots.length > MOST_SPOTS)
-      refuse('count.large', `More than ${MOST_SPOTS} things lie at ${place.name}. Count it bin by bin.`, 'placeId');
+      refuse(
+        'count.large',
+        `${place.name} has more than ${MOST_SPOTS} lines to count. Count it bin by bin.`,
+        'placeId',
+      );
     const year = today.slice(0, 4);
     const number = `C${year.slice(2)}-${String(await nextCount(trx, `count ${year}`)).padStart(4, '0')}`;
     const row = { number, placeId, binId, blind: Number(blind), begunBy: actor.id, begunOn: today };
@@ -71,7 +75,7 @@ export const beginCount = defineAction({
       })),
     );
     await audit({
-      words: `Began to count ${bin === null ? place.name : `bin ${bin.name}`}: ${number}, ${counted(spots.length, 'line')}`,
+      words: `Started count ${number} of ${bin === null ? place.name : `bin ${bin.name}`}, ${counted(spots.length, 'line')}`,
       subjects: [['company', 1]],
       after: row,
     });
@@ -92,7 +96,7 @@ const countedLine = z.object({
 /** A count that is being counted. */
 async function openCount({ trx }: Work, id: number): Promise<StockCount> {
   const count = found(await trx('stockCount').where({ id }).first(), 'This count');
-  return count.state === 'open' ? count : refuse('count.state', `${count.number} is not being counted any more.`);
+  return count.state === 'open' ? count : refuse('count.state', `Count ${count.number} is closed. Start a new count.`);
 }
 
 /** Writes down what was counted, line by line as it is typed; others may count lines of the same sheet. */
@@ -107,15 +111,18 @@ export const countLines = defineAction({
       const line = found(await trx('stockCountLine').where({ id: lineId, countId }).first(), 'This line');
       const item = await goodsItem(trx, line.itemId);
       if (line.counted !== was && line.counted !== now)
-        refuse('count.clash', `Somebody else counted ${saidOf(line.counted ?? NONE, item)} there. Look again.`);
+        refuse(
+          'count.clash',
+          `Someone else has counted ${saidOf(line.counted ?? NONE, item)} here. Check, then keep theirs or enter yours.`,
+        );
       if (now !== null) checkWhole(now, item);
       if (item.tracking === 'serial' && now !== null && now > ONE)
-        refuse('count.serial', `${item.name} goes by its numbers: each is there once, or not.`);
+        refuse('count.serial', `${item.name} is tracked by serial number: mark each found or not found.`);
       const book = now === null ? null : before ? line.begun : await lies(work, { ...line, placeId });
       await trx('stockCountLine').where({ id: lineId }).update({ counted: now, book });
     }
     await audit({
-      words: `Counted ${counted(lines.length, 'line')} of ${number}`,
+      words: `Counted ${counted(lines.length, 'line')} of count ${number}`,
       subjects: [['company', 1]],
       after: lines,
     });
@@ -133,13 +140,14 @@ export const countFound = defineAction({
     binId: binField,
     number: anyText(LONGEST_NUMBER),
     expiresOn: optionalDay.default(null),
-    quantity: countFields.shape.quantity.refine((q) => q > 0, 'A quantity must be above zero.'),
+    quantity: countFields.shape.quantity.refine((q) => q > 0, 'Enter a quantity above zero.'),
   }),
   run: async (work, { countId, itemId, binId, number, expiresOn, quantity: q }) => {
     const { trx, audit } = work;
     const { placeId, binId: only, number: sheet } = await openCount(work, countId);
     const item = await goodsItem(trx, itemId);
-    if (only !== null && binId !== only) refuse('count.bin', 'This sheet counts another bin.', 'binId');
+    if (only !== null && binId !== only)
+      refuse('count.bin', 'This sheet covers another bin. Add it on the sheet of that bin.', 'binId');
     await binOf(trx, placeId, binId);
     checkWhole(q, item);
     const numbers = number === '' ? [] : [{ number, expiresOn, quantity: q }];
@@ -148,14 +156,13 @@ export const countFound = defineAction({
     if (item.tracking === 'serial') await checkNowhereElse(work, itemId, number, placeId, binId);
     const lotId = (await lotIds(trx, itemId, numbers))[0] ?? null;
     const twin = await trx('stockCountLine').where({ countId, itemId, jobId: null, binId, lotId }).first('id');
-    if (twin !== undefined)
-      refuse('count.there', `${item.name} stands on the sheet already. Count it there.`, 'itemId');
+    if (twin !== undefined) refuse('count.there', `${item.name} is already on the sheet. Count it there.`, 'itemId');
     const at = { itemId, placeId, jobId: null, binId, lotId };
     const book = await lies(work, at);
     const line = { countId, itemId, jobId: null, binId, lotId, begun: book, counted: q, book };
     const id = await insertOne(trx, 'stockCountLine', line);
     await audit({
-      words: `Found ${saidOf(q, item)} by ${sheet}`,
+      words: `Found ${saidOf(q, item)}, count ${sheet}`,
       subjects: [['item', itemId]],
       after: { ...line, number },
     });
@@ -193,12 +200,12 @@ async function moveTo(
   const { trx, actor, today, audit } = work;
   const count = sameVersion(found(await trx('stockCount').where({ id }).first(), 'This count'), version, 'This count');
   if (count.state === 'posted' || count.state === 'dropped')
-    refuse('count.state', `${count.number} is ${count.state === 'posted' ? 'posted' : 'given up'} already.`);
+    refuse('count.state', `${count.number} is already ${count.state === 'posted' ? 'posted' : 'cancelled'}.`);
   const ends = to === 'posted' || to === 'dropped' ? { endedBy: actor.id, endedOn: today } : {};
   await trx('stockCount')
     .where({ id })
     .update({ state: to, ...ends, version: version + 1 });
-  const words = { open: 'Counts on with', counted: 'Counted', posted: 'Posted', dropped: 'Gave up' }[to];
+  const words = { open: 'Continued', counted: 'Counted', posted: 'Posted', dropped: 'Cancelled' }[to];
   return {
     count,
     told: (after?: unknown, items: readonly number[] = []) =>
@@ -219,7 +226,7 @@ export const endCounting = defineAction({
   run: async (work, { again, ...ref }) => {
     const { count, told } = await moveTo(work, ref, again ? 'open' : 'counted');
     const some = await work.trx('stockCountLine').where({ countId: count.id }).whereNotNull('counted').first('id');
-    if (!again && some === undefined) refuse('count.none', 'Nothing is counted yet.');
+    if (!again && some === undefined) refuse('count.none', 'Count at least one line first.');
     await told();
   },
 });
@@ -240,7 +247,7 @@ export const postCount = defineAction({
     once,
     ...countRef,
     /** Why, of all that has no reason of its own. */
-    reason: text(120, 'Say why it differs: miscounted before, not booked, lost.'),
+    reason: text(120, 'Give a reason for the difference: earlier miscount, not booked, lost.'),
     reasons: z
       .array(z.object({ lineId: z.number().int(), reason: anyText(120) }))
       .max(MOST_SPOTS)
@@ -249,7 +256,7 @@ export const postCount = defineAction({
   run: async (work, { once: _, reason, reasons, ...ref }) => {
     const { trx } = work;
     const { count, told } = await moveTo(work, ref, 'posted');
-    if (count.state !== 'counted') refuse('count.state', `${count.number} is being counted still.`);
+    if (count.state !== 'counted') refuse('count.state', `Finish counting ${count.number} before you post it.`);
     const own = new Map(reasons.map((r) => [r.lineId, r.reason]));
     const lines = (await trx('stockCountLine').where({ countId: count.id })).filter(
       (l) => (differenceOf(l) ?? 0) !== 0,
@@ -288,7 +295,7 @@ async function postPile(
     if (now + by < 0)
       refuse(
         'count.moved',
-        `${saidOf(now, item)} lie there by now, so ${saidOf(quantity(-by), item)} cannot be missed. Count it again.`,
+        `Only ${saidOf(now, item)} in stock now, so ${saidOf(quantity(-by), item)} can’t be missing. Count it again.`,
       );
     moves.push({ binId: line.binId, lotId: line.lotId, quantity: by });
   }

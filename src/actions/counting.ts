@@ -53,7 +53,7 @@ export const countStock = defineAction({
     const place = await placeOf(trx, placeId);
     const pile = await pileOf(trx, key);
     const moved = await putRight(work, key, item, { parts: [said], value, reason });
-    if (moved === undefined) refuse('stores.same', 'That is what is there already.', 'quantity');
+    if (moved === undefined) refuse('stores.same', 'The count equals the book quantity: nothing to post.', 'quantity');
     await audit({
       words: `Counted ${saidOf(said.quantity, item)} at ${place.name} (${formatQuantity(said.seen)} before): ${reason}`,
       subjects: [['item', item.id], ...(jobId === null ? [] : [['job', jobId] as const])],
@@ -77,11 +77,12 @@ async function putRight(work: Work, key: PileKey, item: Item, said: Count): Prom
   for (const part of said.parts) {
     const own = part.binId === undefined ? spots : spots.filter((s) => s.binId === part.binId);
     const there = addQ(NONE, ...own.map((s) => s.quantity));
-    if (own.some((s) => !rest.includes(s))) refuse('stores.twice', `Some of ${item.name} is counted twice.`);
+    if (own.some((s) => !rest.includes(s)))
+      refuse('stores.twice', `${item.name} is counted in two rows. Combine them.`);
     if (there !== part.seen)
       refuse(
         'stores.moved',
-        `${saidOf(there, item)} are there by now: it moved since you looked. Count again.`,
+        `Stock has moved since you opened this: now ${saidOf(there, item)}. Count again.`,
         'quantity',
       );
     await binOf(trx, key.placeId, part.binId ?? null);
@@ -89,7 +90,7 @@ async function putRight(work: Work, key: PileKey, item: Item, said: Count): Prom
     if (fault !== undefined) throw new Refused([fault]);
     const lots = await countedLots(work, own, item, part);
     const twice = item.tracking === 'serial' && lots.some((l) => moves.some((m) => m.lotId === l.lotId));
-    if (twice) refuse('numbers.twice', `A number of ${item.name} stands there twice.`, 'numbers');
+    if (twice) refuse('numbers.twice', `A number of ${item.name} is entered twice. Remove one.`, 'numbers');
     part.values.forEach((v, k) => each.set(lots[k]?.lotId ?? 0, v));
     moves.push(...grant(countedMoves(own, lots, part.binId ?? null, item.name)));
     rest = rest.filter((s) => !own.includes(s));
@@ -238,7 +239,7 @@ const hasMoved = async (trx: Work['trx'], key: PileKey): Promise<boolean> =>
 export function checkLimit({ actor, company }: Work, value: Minor, name: string): void {
   if (value <= company.countLimit || may(actor, 'agree counts')) return;
   const words = may(actor, 'see money') ? formatMoney(value, company.currency) : 'more than you may post';
-  refuse('stores.limit', `${name}: the difference comes to ${words}. Ask a manager to post it.`, 'quantity');
+  refuse('stores.limit', `${name}: the difference is ${words}, more than you may post. Ask a manager.`, 'quantity');
 }
 
 /** The most rows that a file of counts may bring at once, and the most bins that one item may be counted in. */
@@ -267,14 +268,14 @@ export const takeCounts = defineAction({
   }),
   run: async (work, { rows }) => {
     const { trx, audit } = work;
-    if (rows.length === 0) refuse('stores.none', 'The file says nothing that can be taken.');
+    if (rows.length === 0) refuse('stores.none', 'The file has nothing to import. Choose another file.');
     for (const { itemId, placeId, keep, ...said } of rows) {
       const item = await goodsItem(trx, itemId);
       if (said.parts.length > 0) await putRight(work, { itemId, placeId, jobId: null }, item, said);
       if (keep !== null) await writeLevel(trx, item, placeId, keep);
     }
     await audit({
-      words: `Took ${counted(rows.length, 'count')} of stores from a file`,
+      words: `Imported ${counted(rows.length, 'count')}`,
       subjects: rows.map((r) => ['item', r.itemId] as const),
       after: rows,
     });

@@ -23,14 +23,14 @@ import { checkOrderable } from './reviews';
 export const callOff = defineAction({
   name: 'callOff',
   right: 'draft orders',
-  input: z.object({ once, ...orderRef, reason: text(200, 'Say why the order is called off.') }),
+  input: z.object({ once, ...orderRef, reason: text(200, 'Give a reason for cancelling the order.') }),
   run: async (work, { orderId, version, reason }) => {
     const order = await orderOf(work, orderId, version);
     allow(callOffFault(await factsOf(work.trx, order)));
     await setState(work.trx, order, { state: moved(order, 'callOff') });
-    work.touch('Order called off', 'order', orderId, tabLinesOf(order));
+    work.touch('Order cancelled', 'order', orderId, tabLinesOf(order));
     await work.audit({
-      words: `Called off ${order.number}: ${reason}`,
+      words: `Cancelled order ${order.number}: ${reason}`,
       subjects: subjectsOf(order),
       before: { state: order.state },
       after: { state: 'calledOff', reason },
@@ -42,7 +42,7 @@ const lineEnd = z.object({
   once,
   ...orderRef,
   lineId: z.number().int(),
-  reason: text(200, 'Say why nothing more is expected.'),
+  reason: text(200, 'Give a reason for closing it short.'),
 });
 
 /** Ends a line: the rule is asked, the reason written down, and the line posted. */
@@ -86,7 +86,7 @@ export const closeShort = defineAction({
       event: 'Line closed short',
       fault: closeShortFault,
       words: (line, order) =>
-        `Closed ${line.description} short on ${order.number} at ${endedAt({ ...progressOf(line), description: '' })}`,
+        `Closed ${line.description} short on order ${order.number} at ${endedAt({ ...progressOf(line), description: '' })}`,
     }),
 });
 
@@ -98,9 +98,9 @@ export const endBills = defineAction({
   run: (work, input) =>
     endLine(work, input, {
       column: 'billsEnded',
-      event: 'No more bills',
+      event: 'No more invoices',
       fault: endBillsFault,
-      words: (line, order) => `No more bills for ${line.description} on ${order.number}`,
+      words: (line, order) => `No more invoices for ${line.description} on order ${order.number}`,
     }),
 });
 
@@ -108,7 +108,7 @@ export const endBills = defineAction({
 export const openAgain = defineAction({
   name: 'openAgain',
   right: 'send orders',
-  input: lineEnd.extend({ reason: text(200, 'Say why it is expected after all.') }),
+  input: lineEnd.extend({ reason: text(200, 'Give a reason for reopening it.') }),
   run: async (work, { orderId, version, lineId, reason }) => {
     const { trx, audit, touch } = work;
     const order = await orderOf(work, orderId, version);
@@ -123,9 +123,9 @@ export const openAgain = defineAction({
     );
     await trx('orderLine').where({ id: lineId }).update({ closedShort: null, billsEnded: null });
     await refreshProgress(trx, orderId);
-    touch('Line opened again', 'order', orderId, tabLinesOf({ lines: [line] }));
+    touch('Line reopened', 'order', orderId, tabLinesOf({ lines: [line] }));
     await audit({
-      words: `Opened ${line.description} on ${order.number} again: ${reason}`,
+      words: `Reopened ${line.description} on order ${order.number}: ${reason}`,
       subjects: subjectsOf(order),
       before: { lineId, closedShort: line.closedShort, billsEnded: line.billsEnded },
       after: { lineId, closedShort: null, billsEnded: null },
@@ -166,10 +166,10 @@ export const draftAgain = defineAction({
     if (gone.length > 0)
       refuse(
         'need.open',
-        `${gone.slice(0, 3).join(', ')}: bought elsewhere since. Draft what is still to buy in Gather.`,
+        `${gone.slice(0, 3).join(', ')}: bought elsewhere since. Draft what is left to buy in Gather.`,
       );
     await setState(trx, order, { state });
-    touch('Order drafted again', 'order', orderId, tabLinesOf(order));
-    await audit({ words: `Drafted ${order.number} again`, subjects: subjectsOf(order) });
+    touch('Order reopened as draft', 'order', orderId, tabLinesOf(order));
+    await audit({ words: `Reopened order ${order.number} as draft`, subjects: subjectsOf(order) });
   },
 });

@@ -27,16 +27,19 @@ export const keepFile = defineAction({
     bytes: z.instanceof(Uint8Array),
   }),
   run: async ({ trx, actor, now, audit }, { about, aboutId, name, revision, bytes }) => {
-    if (name === '') refuse('file.name', 'The file has no name.', 'file');
+    if (name === '') refuse('file.name', 'The file has no name. Rename it and upload it again.', 'file');
     allow(fileFault(name, bytes));
-    const thing = found(await trx(ABOUT[about]).where({ id: aboutId }).first('id', 'number'), 'What the file is about');
+    const thing = found(
+      await trx(ABOUT[about]).where({ id: aboutId }).first('id', 'number'),
+      'The record of this file',
+    );
     if (about === 'order') await unlessAsked(trx, thing);
     const id = await insertOne(trx, 'document', {
       ...{ about, aboutId, name, type: typeOf(name), revision, role: 'file' },
       ...{ bytes: Buffer.from(bytes), size: bytes.length, personId: actor.id, at: now },
     });
     if (about === 'order') await goAlong(trx, aboutId, [id]);
-    await audit({ words: `Kept ${nameOfFile({ name, revision })}`, subjects: [subjectOf(about, aboutId)] });
+    await audit({ words: `Added file ${nameOfFile({ name, revision })}`, subjects: [subjectOf(about, aboutId)] });
     return { id, name };
   },
 });
@@ -63,7 +66,7 @@ export const takeOutFile = defineAction({
       .where({ id: documentId })
       .update({ goneOn: out ? today : null });
     await audit({
-      words: `${out ? 'Took out' : 'Put back'} ${nameOfFile(file)}`,
+      words: `${out ? 'Removed file' : 'Restored file'} ${nameOfFile(file)}`,
       subjects: [subjectOf(file.about as (typeof FILE_ABOUT)[number], file.aboutId)],
     });
   },
@@ -75,24 +78,25 @@ export const sendWith = defineAction({
   right: 'draft orders',
   input: z.object({
     ...orderRef,
-    documentIds: z.array(z.number().int()).max(100, 'At most 100 files go with an order.'),
+    documentIds: z.array(z.number().int()).max(100, 'No more than 100 files per order.'),
   }),
   run: async (work, { orderId, version, documentIds }) => {
     const { trx, audit } = work;
     const order = await orderOf(work, orderId, version);
     await unlessAsked(trx, order);
     if (!EDITABLE.includes(order.state) && (await findRevision(trx, orderId)) === undefined)
-      refuse('order.state', `${order.number} was sent with its files. Revise it to send others.`);
+      refuse('order.state', `Order ${order.number} was sent with its files. Revise it to send others.`);
     const ids = [...new Set(documentIds)];
     const files = (await whereIn(trx, 'document', 'id', ids)).filter((d) => d.role === 'file');
-    if (files.length < ids.length) refuse('file.missing', 'A file is not there any more. Look at the list again.');
+    if (files.length < ids.length)
+      refuse('file.missing', 'A file no longer exists. Refresh the list and choose again.');
     await trx('orderFile').where({ orderId }).delete();
     await goAlong(trx, orderId, ids);
     await trx('purchaseOrder')
       .where({ id: orderId })
       .update({ version: order.version + 1 });
     await audit({
-      words: `${counted(ids.length, 'file')} ${ids.length === 1 ? 'goes' : 'go'} with ${order.number}`,
+      words: `Attached ${counted(ids.length, 'file')} to order ${order.number}`,
       subjects: subjectsOf(order),
       after: { files: files.map(nameOfFile) },
     });

@@ -58,7 +58,7 @@ async function writeCompany(trx: Db, clock: Clock, said: Said, { passwordHash, t
   const id = await insertPerson(trx, { name: owner, email, passwordHash, roles });
   const { work, end } = await beginWork(trx, clock, (await findPerson(trx, id)) as Person, 'foundCompany');
   await work.audit({
-    words: `Set ${name} up`,
+    words: `Created company ${name}`,
     subjects: [
       ['company', 1],
       ['person', id],

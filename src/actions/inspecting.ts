@@ -31,7 +31,7 @@ import {
 } from './receipts';
 import { itemsOf } from './receiving';
 
-const none = quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.');
+const none = quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.');
 
 /** Says what of goods that are in and not released is good, and what is rejected; who says it is the inspector. */
 export const inspect = defineAction({
@@ -54,9 +54,9 @@ export const inspect = defineAction({
           rejectedNumbers: numbersField,
         }),
       )
-      .min(1, 'Say what is released or rejected.')
+      .min(1, 'Enter how much is released or rejected.')
       .max(1000)
-      .refine(distinct('lineId'), 'A line stands there twice. Add the two up.'),
+      .refine(distinct('lineId'), 'The same line appears twice. Combine the quantities.'),
   }),
   run: async (work, { orderId, version, note, day: asked, lines }) => {
     const { trx, audit, touch } = work;
@@ -116,11 +116,11 @@ export const inspect = defineAction({
       { day, pieces },
     );
     const what = worked.flatMap(({ line, released, rejected }) => [
-      ...(released > 0 ? [`released ${said(line, released)}`] : []),
-      ...(rejected > 0 ? [`rejected ${said(line, rejected)}`] : []),
+      ...(released > 0 ? [`${said(line, released)} released`] : []),
+      ...(rejected > 0 ? [`${said(line, rejected)} rejected`] : []),
     ]);
     await audit({
-      words: `Inspected on ${order.number}: ${someOf(what)} (${number})`,
+      words: `Inspected order ${order.number}: ${someOf(what)}, inspection ${number}`,
       subjects: [['receipt', id], ...subjectsOf(order)],
       after: { note, day, lines },
     });
@@ -132,7 +132,7 @@ export const inspect = defineAction({
 export async function checkReason(trx: Work['trx'], reasonId: number | null, line: StoredLine): Promise<void> {
   const reason = reasonId === null ? undefined : await trx('reason').where({ id: reasonId }).first('does');
   if (reason === undefined || !REJECT.includes(reason.does))
-    refuse('receive.why', `Say why ${line.description} is rejected.`, `lines.${line.id}`);
+    refuse('receive.why', `Give a reason for rejecting ${line.description}.`, `lines.${line.id}`);
 }
 
 type Leaving = {
@@ -161,14 +161,18 @@ async function leaveDoor(
     const lots = await numbersIn(trx, item, inItemUnit(line, item, quantity(q)), own, false);
     lots.forEach(({ lotId, quantity: part }, k) => {
       if ((held.get(lotId) ?? 0) < part)
-        refuse('numbers.held', `${own[k]?.number} of ${item.name} is not among what waits here.`, `lines.${line.id}`);
+        refuse(
+          'numbers.held',
+          `${own[k]?.number} of ${item.name} isn’t awaiting inspection. Check the number.`,
+          `lines.${line.id}`,
+        );
       held.set(lotId, (held.get(lotId) ?? 0) - part);
     });
     return lots.map(({ lotId, quantity: part }) => ({ lotId, held: -part, rejected: of === 'rejected' ? part : 0 }));
   };
   // What stands in both lists is refused by the sum of what is held: a serial number is of one piece.
   if (numbers.some((n) => n.quantity === ONE && rejectedNumbers.some((r) => r.number === n.number)))
-    refuse('numbers.both', `A number is both released and rejected.`, `lines.${line.id}`);
+    refuse('numbers.both', `A number is marked both released and rejected. Choose one.`, `lines.${line.id}`);
   const moved = [await goes('released', released, numbers), await goes('rejected', rejected, rejectedNumbers)].flat();
   await writeAtDoor(trx, receiptId, line.id, moved);
 }

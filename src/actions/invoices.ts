@@ -24,8 +24,9 @@ type Bill = z.output<typeof billFields>;
 /** Reads a bill against its order: what is refused, its lines as rows, and its totals. */
 async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, invoiceId?: number) {
   allow(billFault(order));
-  if (bill.lines.length + bill.extras.length === 0) refuse('invoice.lines', 'Say what is billed of at least one line.');
-  if (bill.day > today) refuse('invoice.day', 'The invoice is dated after today.', 'day');
+  if (bill.lines.length + bill.extras.length === 0)
+    refuse('invoice.lines', 'Enter an invoiced quantity on at least one line.');
+  if (bill.day > today) refuse('invoice.day', 'The invoice date is in the future.', 'day');
   // However it is written: “RE 2026/7” is “re2026/7”.
   const twin = await trx('invoice')
     .where({ supplierId: order.supplierId })
@@ -35,7 +36,7 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
   if (twin !== undefined && twin.id !== invoiceId)
     refuse(
       'invoice.number',
-      `Invoice ${bill.number} of this supplier was entered before, dated ${twin.day}.`,
+      `This supplier’s invoice ${bill.number}, dated ${twin.day}, is already entered. Check for a duplicate.`,
       'number',
     );
   await checkLive(
@@ -44,7 +45,7 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
   );
   const codes = await loadTaxCodes(trx);
   if ([...bill.lines, ...bill.extras].some((l) => !codes.some((c) => c.id === l.taxCodeId)))
-    refuse('invoice.tax', 'A line carries a tax that is not there any more.');
+    refuse('invoice.tax', 'A line uses a tax that has been removed. Choose another tax.');
   const ordered = bill.lines.map((l) => {
     const own = found(
       order.lines.find((o) => o.id === l.lineId),
@@ -70,7 +71,7 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
   const lines = [...ordered, ...extras];
   const size = lines.reduce((sum, l) => sum + Math.abs(l.net), 0);
   if (lines.some((l) => Math.abs(l.net) > LIMITS.line) || size > LIMITS.document)
-    refuse('invoice.large', 'The invoice comes to more than can be entered here.');
+    refuse('invoice.large', 'The invoice total is too large. Check the quantities and prices.');
   const { net, tax, gross } = totalsOf(lines, codes);
   const rate = (await loadRates(trx, bill.day)).get(order.currency) ?? order.rate;
   const supplier = found(
@@ -127,7 +128,7 @@ export const enterInvoice = defineAction({
     await writeLines(trx, id, lines);
     await afterBill(work, order, id, 'Invoice entered');
     await audit({
-      words: `Entered invoice ${head.number} from ${supplier.name}, ${formatMoney(head.gross, order.currency)}, against ${order.number}`,
+      words: `Entered invoice ${head.number} from ${supplier.name}, ${formatMoney(head.gross, order.currency)}, order ${order.number}`,
       subjects: [['invoice', id], ...subjectsOf(order)],
       after: { ...head, lines },
     });
@@ -141,8 +142,8 @@ const invoiceRef = { invoiceId: z.number().int(), version: z.number().int() };
 async function waitingInvoice(trx: Work['trx'], invoiceId: number, version: number): Promise<Invoice> {
   const invoice = found(await trx('invoice').where({ id: invoiceId }).first(), 'This invoice');
   sameVersion(invoice, version, 'This invoice');
-  if (invoice.state === 'matched') refuse('invoice.matched', `Invoice ${invoice.number} is matched already.`);
-  if (invoice.state === 'takenOut') refuse('invoice.out', `Invoice ${invoice.number} was taken out.`);
+  if (invoice.state === 'matched') refuse('invoice.matched', `Invoice ${invoice.number} is already matched.`);
+  if (invoice.state === 'takenOut') refuse('invoice.out', `Invoice ${invoice.number} is void.`);
   return invoice;
 }
 
@@ -178,7 +179,7 @@ export const changeInvoice = defineAction({
 export const takeOutInvoice = defineAction({
   name: 'takeOutInvoice',
   right: 'enter invoices',
-  input: z.object({ once, ...invoiceRef, reason: text(300, 'Say why the invoice is taken out.') }),
+  input: z.object({ once, ...invoiceRef, reason: text(300, 'Give a reason for voiding the invoice.') }),
   run: async (work, { invoiceId, version, reason }) => {
     const { trx, audit } = work;
     const invoice = await waitingInvoice(trx, invoiceId, version);
@@ -186,9 +187,9 @@ export const takeOutInvoice = defineAction({
     await trx('invoice')
       .where({ id: invoiceId })
       .update({ state: 'takenOut', version: version + 1 });
-    await afterBill(work, order, invoiceId, 'Invoice taken out');
+    await afterBill(work, order, invoiceId, 'Invoice voided');
     await audit({
-      words: `Took invoice ${invoice.number} out: ${reason}`,
+      words: `Voided invoice ${invoice.number}: ${reason}`,
       subjects: [['invoice', invoiceId], ...subjectsOf(order)],
       before: { state: invoice.state },
       after: { state: 'takenOut', reason },
@@ -225,7 +226,7 @@ export const matchInvoice = defineAction({
     touch('Invoice matched', 'invoice', invoiceId, [...tabLinesOf({ lines: billed }), ...beside]);
     const jobs = billing.beside.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
     await audit({
-      words: `Matched invoice ${invoice.number} against ${order.number}${held ? `, difference passed: ${reason}` : ''}`,
+      words: `Matched invoice ${invoice.number} to order ${order.number}${held ? `; difference approved: ${reason}` : ''}`,
       subjects: [['invoice', invoiceId], ...subjectsOf(order), ...jobs],
       before: { state: invoice.state },
       after: { state: 'matched', reason },
@@ -239,12 +240,12 @@ function checkPassing({ actor, company }: Work, comparison: Comparison, reason: 
   if (!may(actor, 'pass differences'))
     refuse(
       'invoice.held',
-      `Invoice ${invoice.number} differs from its order beyond the tolerance. Accounts or a manager can pass it, with a reason.`,
+      `Invoice ${invoice.number} is outside tolerance. Accounts or a manager can approve the difference, with a reason.`,
     );
   const size = heldInCompany(comparison, company.currency);
   const own = invoice.enteredBy === actor.id;
   allow(passFault({ number: invoice.number, own, size }, company.ownPassLimit, company.currency));
-  if (reason === '') refuse('invoice.reason', 'Say why the difference is passed.', 'reason');
+  if (reason === '') refuse('invoice.reason', 'Give a reason for approving the difference.', 'reason');
 }
 
 /** Writes what each split is billed and what the bill costs beside them. @returns the lines of the tab it opened */

@@ -49,7 +49,7 @@ export async function checkFree(trx: Work['trx'], key: PileKey, item: Item, q: Q
   if (q <= pile.quantity && q > free)
     refuse(
       'stores.reserved',
-      `${saidOf(others, item)} of what is there ${isOrAre(others)} reserved for others, so at most ${formatQuantity(free)} can go.`,
+      `${saidOf(others, item)} ${isOrAre(others)} reserved for other jobs: issue ${formatQuantity(free)} or less, or unreserve first.`,
       'quantity',
     );
   return pile;
@@ -91,7 +91,7 @@ export async function takeOff(
   const wanted = numbers.map((n) => ({
     lotId:
       lots.get(n.number.toUpperCase()) ??
-      refuse('numbers.unknown', `${n.number} of ${item.name} is not there.`, 'numbers'),
+      refuse('numbers.unknown', `${n.number} of ${item.name} isn’t in stock there. Check the number.`, 'numbers'),
     quantity: n.quantity,
     ...from,
   }));
@@ -147,9 +147,8 @@ async function issueOne(work: Work, { id, key, item, need, account, ...what }: I
   const { itemId, placeId, jobId: ownerId } = key;
   const { jobId, costCodeId } = account;
   if (need !== undefined && need.itemId !== item.id)
-    refuse('stores.item', `${need.description} is another part than ${item.number}.`);
-  if (ownerId !== null && ownerId !== jobId)
-    refuse('stores.owner', 'This stock belongs to another job. It has to be transferred before it is issued.');
+    refuse('stores.item', `${need.description} is a different item from ${item.number}.`);
+  if (ownerId !== null && ownerId !== jobId) refuse('stores.owner', 'This is another job’s stock. Transfer it first.');
   const q = what.quantity;
   checkWhole(q, item);
   await checkFree(trx, key, item, q, need?.id ?? null);
@@ -225,7 +224,7 @@ export const issuePicked = defineAction({
   input: z.object({ once, jobId: z.number().int(), lines: z.array(pickedLine).max(MOST_PICKED) }),
   run: async (work, { jobId, lines }) => {
     const { trx, audit, touch } = work;
-    if (lines.length === 0) refuse('pick.none', 'Nothing is picked yet.');
+    if (lines.length === 0) refuse('pick.none', 'Pick at least one line first.');
     await checkLive(trx, [jobId]);
     const job = found(await trx('job').where({ id: jobId }).first('number'), 'This job');
     const byId = async <T extends 'need' | 'item' | 'deliveryPlace'>(table: T, of: readonly number[]) =>
@@ -246,9 +245,9 @@ export const issuePicked = defineAction({
       ...l,
       need: found(needs.get(l.needId), 'This line'),
       item: found(items.get(l.itemId), 'This item'),
-      place: found(places.get(l.placeId), 'This place'),
+      place: found(places.get(l.placeId), 'This location'),
     }));
-    if (known.some((l) => l.need.jobId !== jobId)) refuse('need.job', 'A line stands on the buy list of another job.');
+    if (known.some((l) => l.need.jobId !== jobId)) refuse('need.job', 'A line is on another job’s buy list.');
     const ids = await openTabLines(
       trx,
       'issue',
@@ -261,7 +260,7 @@ export const issuePicked = defineAction({
     }
     touch('Issued', 'job', jobId, await settleClaims(trx, [...items.keys()]));
     await audit({
-      words: `Issued ${counted(issued.length, 'line')} of a picking list to ${job.number}`,
+      words: `Issued ${counted(issued.length, 'picked line')} to job ${job.number}`,
       subjects: issued.flatMap((i) => i.subjects),
       after: issued.map((i) => i.after),
     });
@@ -293,7 +292,11 @@ export const returnIssue = defineAction({
     const item = await goodsItem(trx, itemId);
     checkWhole(q, item);
     if (q > issue.quantity)
-      refuse('stores.returned', `Only ${formatQuantity(issue.quantity)} of it are with the job still.`, 'quantity');
+      refuse(
+        'stores.returned',
+        `The job still has only ${formatQuantity(issue.quantity)}. Enter ${formatQuantity(issue.quantity)} or less.`,
+        'quantity',
+      );
     await checkLive(trx, [issue.jobId]);
     await binOf(trx, placeId, binId);
     const rest = subtractQ(issue.quantity, q);
@@ -310,7 +313,7 @@ export const returnIssue = defineAction({
     );
     touch('Returned to stores', 'issue', issueId, [issueId, ...(await settleClaims(trx, [itemId]))]);
     await audit({
-      words: `Took ${saidOf(q, item)} back into stores${reason === '' ? '' : `: ${reason}`}`,
+      words: `Returned ${saidOf(q, item)} to stores${reason === '' ? '' : `: ${reason}`}`,
       subjects: [
         ['job', issue.jobId],
         ['item', itemId],
@@ -352,7 +355,11 @@ async function comesBack(
   const backs = numbers.map((n) => {
     const known = outBy.get(n.number.toUpperCase());
     if (known === undefined || -known.quantity < n.quantity)
-      return refuse('numbers.unknown', `${n.number} did not go out with this issue, or is back already.`, 'numbers');
+      return refuse(
+        'numbers.unknown',
+        `${n.number} wasn’t part of this issue, or is already returned. Check the number.`,
+        'numbers',
+      );
     return { ...known, back: n.quantity };
   });
   if (item.tracking === 'serial')

@@ -25,7 +25,8 @@ export const saveItem = defineAction({
     const ticks = { stocked: Number(stocked), bought: Number(bought), certificate: Number(certificate) };
     const row = { ...input, ...ticks, inspected: Number(inspected) };
     const twin = await trx('item').where({ number: input.number }).first('id');
-    if (twin !== undefined && twin.id !== id) refuse('item.number', `Item ${input.number} is there already.`, 'number');
+    if (twin !== undefined && twin.id !== id)
+      refuse('item.number', `Item ${input.number} already exists. Choose another number.`, 'number');
     const before =
       id === null
         ? undefined
@@ -69,16 +70,20 @@ async function checkStock(
 ): Promise<void> {
   const moved = await trx('stockMove').where({ itemId: before.id }).first('id');
   if (moved !== undefined && after.unit !== before.unit)
-    refuse('item.unit', `${before.number} was in stores in ${unitOf(before.unit).name}s, so it stays in them.`, 'unit');
+    refuse(
+      'item.unit',
+      `${before.number} has stock history in ${unitOf(before.unit).name}, so its unit can’t change.`,
+      'unit',
+    );
   if (moved !== undefined && !isGoods(after.kind))
-    refuse('item.kind', `${before.number} was in stores, so it stays a material or a part.`, 'kind');
+    refuse('item.kind', `${before.number} has stock history, so its type stays material or part.`, 'kind');
   if (after.tracking === before.tracking) return;
   const [there] = await trx('stockSum').where({ itemId: before.id }).where('quantity', '>', 0).limit(1);
   const [held] = await trx('orderLine').where({ itemId: before.id }).where('held', '>', 0).limit(1);
   if (there !== undefined || held !== undefined)
     refuse(
       'item.tracking',
-      `Some of ${before.number} lies in stores. Count it to none first, then in again with its numbers.`,
+      `${before.number} is in stock. Count it to zero first, then count it in again with its numbers.`,
       'tracking',
     );
 }
@@ -101,8 +106,8 @@ export const savePart = defineAction({
     checkFactor(item, part);
     const known = await trx('supplierPart').where({ supplierId, itemId }).first();
     if (known !== undefined && version === 0)
-      refuse('part.twice', `${name} is said to sell ${item.number} already. Open that instead.`, 'supplierId');
-    const before = known && sameVersion(known, version, 'How it is sold');
+      refuse('part.twice', `${name} already sells ${item.number}: edit those terms.`, 'supplierId');
+    const before = known && sameVersion(known, version, 'These supplier terms');
     const pricesBefore = before && (await heldPrices(trx, [before.id])).get(before.id);
     const partId = before?.id ?? (await insertOne(trx, 'supplierPart', part));
     if (before !== undefined)
@@ -117,7 +122,7 @@ export const savePart = defineAction({
         .update({ supplierId: usual ? supplierId : null, version: item.version + 1 });
     await touchSold({ trx, touch }, supplierId, [itemId]);
     await audit({
-      words: `Said how ${name} sells ${item.number}`,
+      words: `Set ${name}’s terms for ${item.number}`,
       subjects: [
         ['item', itemId],
         ['supplier', supplierId],
@@ -139,7 +144,7 @@ async function touchSold(
     (n) => n.open > 0 && n.supplierId === supplierId,
   );
   touch(
-    'Sold another way',
+    'Supplier terms changed',
     'supplier',
     supplierId,
     needs.map((n) => n.id),
@@ -187,7 +192,7 @@ export const takePriceList = defineAction({
   input: z.object({
     once,
     supplierId: z.number().int(),
-    fromDay: requiredDay('Say from which day the prices hold.'),
+    fromDay: requiredDay('Enter the date the prices are valid from.'),
     parts: z
       .array(
         partFields
@@ -201,7 +206,7 @@ export const takePriceList = defineAction({
   run: async ({ trx, audit, touch }, { supplierId, fromDay, parts }) => {
     const { name } = found(await trx('supplier').where({ id: supplierId }).first('name'), 'This supplier');
     // Sent again with its key, a list that was taken changes nothing any more and is answered as before.
-    if (parts.length === 0) refuse('list.same', 'Nothing on it changes what is paid.');
+    if (parts.length === 0) refuse('list.same', 'The price list changes nothing.');
     const items = new Map(
       (
         await loadItems(
@@ -237,7 +242,7 @@ export const takePriceList = defineAction({
       parts.map((p) => p.itemId),
     );
     await audit({
-      words: `Took a price list of ${name} from ${fromDay}, ${counted(parts.length, 'part')}`,
+      words: `Imported ${name}’s price list from ${fromDay}, ${counted(parts.length, 'item')}`,
       subjects: [['supplier', supplierId], ...parts.map((p) => ['item', p.itemId] as const)],
       after: { fromDay, parts: parts.map(({ itemId, breaks }) => ({ itemId, breaks })) },
     });

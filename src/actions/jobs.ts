@@ -8,9 +8,10 @@ import { jobFields } from '@/core/records/job';
 export async function checkLive(trx: Db, jobIds: readonly number[]): Promise<void> {
   const jobs = await whereIn(trx, 'job', 'id', jobIds);
   if (jobs.length < new Set(jobIds).size)
-    refuse('job.missing', 'A job that something is charged to is not there any more.');
+    refuse('job.missing', 'A job on one of the lines has been removed. Choose another.');
   const closed = jobs.find((j) => j.state !== 'live');
-  if (closed !== undefined) refuse('job.state', `Job ${closed.number} is not live, so nothing can be charged to it.`);
+  if (closed !== undefined)
+    refuse('job.state', `Job ${closed.number} isn’t live, so nothing can be charged to it. Choose another job.`);
 }
 
 /** Opens a job with a first quote to write; the job goes on the person's tab rail. */
@@ -20,9 +21,9 @@ export const openJob = defineAction({
   input: z.object({ once, ...jobFields.shape }),
   run: async ({ trx, actor, audit }, { once: _, customer, ...input }) => {
     if (await trx('job').where({ number: input.number }).first('id'))
-      refuse('job.number', `Job ${input.number} exists already. Choose another number.`, 'number');
+      refuse('job.number', `Job ${input.number} already exists. Choose another number.`, 'number');
     if (input.dueOn !== null && input.startsOn !== null && input.dueOn < input.startsOn)
-      refuse('job.dates', 'The job is due before it starts.', 'dueOn');
+      refuse('job.dates', 'The due date is before the start date. Correct one of them.', 'dueOn');
     const known = await trx('customer').where({ name: customer }).first('id');
     const customerId = known?.id ?? (await insertOne(trx, 'customer', { name: customer }));
     const job = { ...input, shortName: input.shortName || input.name.slice(0, 28), customerId, state: 'quoted' };
@@ -30,7 +31,7 @@ export const openJob = defineAction({
     await insertOne(trx, 'quote', { jobId: id, number: `Q-${input.number}`, state: 'writing' });
     await keepOpen(trx, actor.id, id);
     await audit({
-      words: `Opened job ${input.number} with quote Q-${input.number}`,
+      words: `Created job ${input.number} with quote Q-${input.number}`,
       subjects: [['job', id]],
       after: job,
     });

@@ -28,7 +28,7 @@ async function checkStaffed(work: Work): Promise<void> {
   if (asks !== undefined && !ladder.some((s) => s.onRule))
     refuse(
       'ladder.rules',
-      'A rule asks for sign-off, and no step of the ladder is signed when a rule asks for it. Add such a step, or let the rule warn.',
+      'A rule needs sign-off, but no step of the ladder is signed when a rule needs it. Add such a step, or set the rule to warn.',
     );
 }
 
@@ -67,7 +67,7 @@ export const saveLadder = defineAction({
     await trx('company').where({ id: 1 }).update({ signToleranceShare, signToleranceMost });
     await nextVersion(work);
     await audit({
-      words: `Changed the ladder of sign-off to ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`,
+      words: `Changed the sign-off ladder to ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`,
       subjects: COMPANY,
       before: { steps: before, tolerance: [company.signToleranceShare, company.signToleranceMost] },
       after: { steps: await loadLadder(trx), tolerance: [signToleranceShare, signToleranceMost] },
@@ -89,7 +89,7 @@ export const saveRules = defineAction({
     await checkStaffed(work);
     await nextVersion(work);
     await audit({
-      words: 'Changed the rules of buying',
+      words: 'Changed buying rules',
       subjects: COMPANY,
       before: { rules: before },
       after: { rules: await loadRules(trx) },
@@ -109,7 +109,7 @@ export const saveOwnLimit = defineAction({
       .where({ id: personId })
       .update({ ownLimit, version: version + 1 });
     await audit({
-      words: `Changed how far ${person.name} may sign for what they wrote`,
+      words: `Changed ${person.name}’s own-order limit`,
       subjects: [['person', personId]],
       before: { ownLimit: person.ownLimit },
       after: { ownLimit },
@@ -124,11 +124,11 @@ export const nameDeputy = defineAction({
   input: z.object({ once, ...deputyFields.shape }),
   run: async ({ trx, actor, audit }, { once: _, ...fresh }) => {
     if (fresh.personId !== actor.id && !actor.roles.includes('administrator'))
-      refuse('deputy.others', 'You name a deputy for yourself. Ask the administrator for others.', 'personId');
+      refuse('deputy.others', 'You can only add a deputy for yourself. Ask your administrator for others.', 'personId');
     const people = new Map((await loadSignatories(trx)).map((p) => [p.id, p.name]));
-    if (!people.has(fresh.personId)) refuse('deputy.who', 'This person signs no orders off.', 'personId');
-    if (!people.has(fresh.deputyId))
-      refuse('deputy.who', 'A deputy has to be somebody who may sign orders off.', 'deputyId');
+    if (!people.has(fresh.personId))
+      refuse('deputy.who', 'This person can’t sign orders. Choose someone who can.', 'personId');
+    if (!people.has(fresh.deputyId)) refuse('deputy.who', 'A deputy must be someone who can sign orders.', 'deputyId');
     const fault = deputyFault(fresh, await trx('deputy').where('toDay', '>=', fresh.fromDay));
     if (fault !== undefined) throw new Refused([fault]);
     const id = await insertOne(trx, 'deputy', fresh);
@@ -152,10 +152,10 @@ export const dropDeputy = defineAction({
   run: async ({ trx, actor, audit }, { id }) => {
     const row = found(await trx('deputy').where({ id }).first(), 'This deputy');
     if (row.personId !== actor.id && !actor.roles.includes('administrator'))
-      refuse('deputy.others', 'You end what you named for yourself. Ask the administrator for others.');
+      refuse('deputy.others', 'You can only end your own deputy. Ask your administrator for others.');
     await trx('deputy').where({ id }).delete();
     await audit({
-      words: 'Ended that somebody signs for another',
+      words: 'Ended a deputy',
       subjects: [
         ['person', row.personId],
         ['person', row.deputyId],

@@ -117,7 +117,8 @@ export const writeMessage = defineAction({
       [...ids, ...kept.map((k) => k.id)].map((documentId) => ({ messageId: id, documentId })),
     );
     await audit({
-      words: papers.length === 0 ? `Wrote to ask after ${order.number}` : `Set the paper of ${order.number}`,
+      words:
+        papers.length === 0 ? `Wrote chaser for order ${order.number}` : `Created the PDF of order ${order.number}`,
       subjects: subjectsOf(order),
     });
   },

@@ -10,12 +10,12 @@ export const markLine = defineAction({
   run: async (work, { lineId, ...marks }) => {
     const { trx, audit } = work;
     const line = found(await trx('orderLine').where({ id: lineId }).first(), 'This line');
-    if (line.kind !== 'goods') refuse('line.kind', `${line.description} is not delivered, so it has neither.`);
+    if (line.kind !== 'goods') refuse('line.kind', `${line.description} isn’t received here, so it needs neither.`);
     const after = { inspected: Number(marks.inspected), certificate: Number(marks.certificate) };
     await trx('orderLine').where({ id: lineId }).update(after);
     await touchLine(work, 'Line marked', line.orderId, lineId);
     await audit({
-      words: `Marked ${line.description}`,
+      words: `Set inspection and certificate marks on ${line.description}`,
       subjects: [['order', line.orderId]],
       before: { inspected: line.inspected, certificate: line.certificate },
       after,

@@ -18,7 +18,7 @@ const mends = {
   /** Takes over what their supplier asks today for what is open, as their estimate. */
   todaysPrice: z.literal(true).optional(),
   /** Their estimate for one of their unit, in the company's currency, where that is typed. */
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').optional(),
+  price: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.').optional(),
 };
 
 /** Mends several lines to buy at once: their supplier, day, cost code, or price. */
@@ -30,7 +30,7 @@ export const mendNeeds = defineAction({
       .array(z.object({ needId: z.number().int(), version: z.number().int() }))
       .min(1)
       .max(1000)
-      .refine(distinct('needId'), 'A line is picked twice.'),
+      .refine(distinct('needId'), 'The same line was selected twice. Refresh the page and select again.'),
     ...mends,
   }),
   run: async (work, { needs: picked, todaysPrice, price: typed, ...change }) => {
@@ -51,9 +51,9 @@ export const mendNeeds = defineAction({
         .update({ ...row, version: need.version + 1 });
     }
     const ids = needs.map((n) => n.id);
-    touch('Need changed', 'need', ids[0] ?? 0, ids);
+    touch('Buy-list line changed', 'need', ids[0] ?? 0, ids);
     await audit({
-      words: `${told({ ...change, supplier: supplier?.name, price: typed, todaysPrice })} for ${counted(needs.length, 'line')}`,
+      words: `${told({ ...change, supplier: supplier?.name, price: typed, todaysPrice })} on ${counted(needs.length, 'line')}`,
       subjects: needs.flatMap(
         (n) =>
           [
@@ -80,12 +80,12 @@ type Told = {
 
 function told({ supplier, neededOn, costCodeId, price, todaysPrice }: Told): string {
   const parts = [
-    supplier === undefined ? '' : `Chose ${supplier}`,
-    neededOn === undefined ? '' : 'Changed the day',
-    costCodeId === undefined ? '' : 'Changed the cost code',
-    price !== undefined ? 'Set the price' : todaysPrice === undefined ? '' : 'Took today’s price',
+    supplier === undefined ? '' : `Set supplier ${supplier}`,
+    neededOn === undefined ? '' : 'Changed needed-by date',
+    costCodeId === undefined ? '' : 'Changed cost code',
+    price !== undefined ? 'Set price' : todaysPrice === undefined ? '' : 'Took today’s price',
   ].filter(Boolean);
-  return parts.length === 0 ? refuse('mend.nothing', 'Say what is to be changed.') : parts.join(', ');
+  return parts.length === 0 ? refuse('mend.nothing', 'Enter at least one change.') : parts.join(', ');
 }
 
 async function needsOf({ trx }: Work, picked: readonly { needId: number; version: number }[]): Promise<NeedRow[]> {
@@ -111,7 +111,10 @@ async function checkCode({ trx }: Work, needs: readonly NeedRow[], costCodeId: n
   );
   const bought = states.find((s) => coveredOf(s.coverage) > s.coverage.reserved);
   if (bought !== undefined)
-    refuse('need.bought', `Some of ${bought.description} is drafted or ordered already, so its cost code stays.`);
+    refuse(
+      'need.bought',
+      `${bought.description} is already drafted or ordered, so its cost code can’t change here. Move the charge on the order instead.`,
+    );
 }
 
 /** What their supplier, or the one chosen for them, asks today for what is open of each. */
@@ -130,7 +133,7 @@ async function todaysPrices({ trx, today }: Work, needs: readonly NeedRow[], sup
   if (without.length > 0)
     throw new Refused(
       without.map(({ need }) =>
-        refusal('need.unpriced', `${need.description} has no price of its supplier today. Leave it out, or type one.`),
+        refusal('need.unpriced', `${need.description} has no supplier price today. Leave it out, or type a price.`),
       ),
     );
   return new Map(priced.flatMap(({ need, price }) => (price === null ? [] : [[need.id, price] as const])));

@@ -38,8 +38,9 @@ export const moveStock = defineAction({
     const [from, to] = [await placeOf(trx, placeId), await placeOf(trx, toPlaceId)];
     const bin = await binOf(trx, toPlaceId, toBinId);
     if (to.kind !== 'own' || to.closed === 1)
-      refuse('stores.place', `${to.name} is none of our places in use, so nothing lies there.`, 'toPlaceId');
-    if (toPlaceId === placeId && said.binId === toBinId) refuse('stores.same', 'It lies there already.', 'toBinId');
+      refuse('stores.place', `${to.name} isn’t a stock location in use. Choose one of your locations.`, 'toPlaceId');
+    if (toPlaceId === placeId && said.binId === toBinId)
+      refuse('stores.same', 'It’s already in that bin. Choose another.', 'toBinId');
     checkWhole(said.quantity, item);
     // What is reserved at a place stays there; within the place it may lie anywhere.
     if (toPlaceId !== placeId) await checkFree(trx, key, item, said.quantity, null);
@@ -63,7 +64,7 @@ export const moveStock = defineAction({
 export const scrapStock = defineAction({
   name: 'scrapStock',
   right: 'keep stores',
-  input: z.object({ once, ...pileFields, ...what, reason: text(120, 'Say why it is scrapped.') }),
+  input: z.object({ once, ...pileFields, ...what, reason: text(120, 'Give a reason for scrapping it.') }),
   run: async (work, { itemId, placeId, jobId, reason, ...said }) => {
     const { trx, audit, touch, today } = work;
     const key = { itemId, placeId, jobId };
@@ -101,25 +102,26 @@ export const transferStock = defineAction({
       z.object({ needId: z.number().int() }),
       z.object({ jobId: z.number().int(), costCodeId: z.number().int() }),
     ]),
-    reason: text(120, 'Say why it goes to another owner.'),
+    reason: text(120, 'Give a reason for the transfer.'),
   }),
   run: async (work, { itemId, placeId, jobId, to, reason, ...said }) => {
     const { trx, audit, touch, today } = work;
     const item = await goodsItem(trx, itemId);
-    if (jobId === null) return refuse('stores.owner', `Issue ${item.name} from stores to the job, or reserve it.`);
+    if (jobId === null)
+      return refuse('stores.owner', `Stores stock isn’t transferred: issue it to the job, or reserve it.`);
     const key = { itemId, placeId, jobId };
     const need = 'needId' in to ? found(await trx('need').where({ id: to.needId }).first(), 'This line') : undefined;
     if (need !== undefined && need.itemId !== itemId)
-      refuse('stores.item', `${need.description} is another part than ${item.number}.`);
+      refuse('stores.item', `${need.description} is a different item from ${item.number}.`);
     const account = need ?? ('jobId' in to ? to : { jobId: null, costCodeId: null });
-    if (account.jobId === jobId) refuse('stores.owner', 'It belongs to this job already.');
+    if (account.jobId === jobId) refuse('stores.owner', 'It’s already this job’s stock. Choose another job.');
     await checkLive(trx, [jobId, ...(account.jobId === null ? [] : [account.jobId])]);
     checkWhole(said.quantity, item);
     await checkFree(trx, key, item, said.quantity, null);
     const taken = await takeOff(trx, key, item, said);
     const lost = await takenOff(trx, key, item, said.quantity);
     if (lost.costCodeId === null)
-      refuse('stores.owner', `${item.name} was not bought for this job, so it has no cost to give on.`);
+      refuse('stores.owner', `${item.name} carries no cost on this job. Correct its value with a count first.`);
     const factor = exactFactor(item.unit, need?.unit ?? item.unit) ?? { many: 1, one: 1 };
     const [id = 0] = await openTabLines(trx, 'stockChange', [`${item.name} transferred`]);
     await trx('stockChange').insert({

@@ -29,7 +29,7 @@ function checkUnit({ description, quantity: q, unit }: Fields, item: Item | unde
   if (item !== undefined && exactFactor(item.unit, unit) === undefined)
     refuse(
       'need.unit',
-      `${item.number} is kept in ${unitOf(item.unit).name}s, and ${unitOf(unit).name}s cannot be converted to that.`,
+      `${item.number} is held in ${unitOf(item.unit).name}s; ${unitOf(unit).name}s can’t be converted. Enter it in ${unitOf(item.unit).name}s.`,
       `${at}unit`,
     );
 }
@@ -40,7 +40,7 @@ async function itemOf(trx: Work['trx'], itemId: number | null): Promise<Item | u
 
 async function liveJob(trx: Work['trx'], jobId: number) {
   const job = found(await trx('job').where({ id: jobId }).first('id', 'number', 'state'), 'This job');
-  if (job.state !== 'live') refuse('job.state', `Job ${job.number} is not live: buying starts when its quote is won.`);
+  if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live. Mark its quote won to start buying.`);
   return job;
 }
 
@@ -59,7 +59,7 @@ async function putLines(
   if (lines.length === 0) return [];
   const needs = [];
   for (const [k, line] of lines.entries()) {
-    if (line.quantity <= 0) refuse('need.quantity', 'A quantity must be above zero.', `${at(k)}quantity`);
+    if (line.quantity <= 0) refuse('need.quantity', 'Enter a quantity above zero.', `${at(k)}quantity`);
     const item = await itemOf(trx, line.itemId);
     checkUnit(line, item, at(k));
     needs.push({ ...line, jobId, kind: needKind(line.unit, item) });
@@ -68,7 +68,7 @@ async function putLines(
   for (const id of ids) touch('Added to the buy list', 'need', id, [id]);
   const [first] = lines;
   await audit({
-    words: `Put ${lines.length === 1 ? first?.description : counted(lines.length, 'line')} on the buy list`,
+    words: `Added ${lines.length === 1 ? first?.description : counted(lines.length, 'line')} to the buy list`,
     subjects: [['job', jobId], ...ids.map((id) => ['need', id] as const)],
     after: lines,
   });
@@ -104,7 +104,7 @@ export async function alterNeed(work: Work, need: NeedRow, { surplus, ...given }
   if (covered > 0 && fixed !== undefined)
     refuse(
       'need.bought',
-      `Some of ${need.description} is drafted or ordered already, so its part, unit and cost code stay.`,
+      `${need.description} is already drafted or ordered, so its item, unit and cost code can’t change.`,
       `${at}${fixed}`,
     );
   const cut = cutFault({ description: need.description, covered }, change.quantity, surplus, unitOf(need.unit).short);
@@ -116,12 +116,13 @@ export async function alterNeed(work: Work, need: NeedRow, { surplus, ...given }
     .where({ id: need.id })
     .update({ ...row, version: need.version + 1 });
   await trx('tabLine').where({ id: need.id }).update({ words: change.description });
-  touch('Need changed', 'need', need.id, [need.id]);
+  touch('Buy-list line changed', 'need', need.id, [need.id]);
   const quantities =
     need.quantity === change.quantity
       ? ''
       : ` from ${formatQuantity(need.quantity)} to ${formatQuantity(change.quantity)}`;
-  const rest = over > 0 && surplus !== undefined ? `, what is over ${surplus === 'job' ? 'stays' : 'to stores'}` : '';
+  const rest =
+    over > 0 && surplus !== undefined ? `; surplus ${surplus === 'job' ? 'kept on the job' : 'to stores'}` : '';
   await audit({
     words: `Changed ${change.description}${quantities} on the buy list${rest}`,
     subjects: [
@@ -169,7 +170,7 @@ export const changeBuyList = defineAction({
       )
       .min(1)
       .max(LIMITS.sheetLines)
-      .refine(distinct('needId'), 'A line stands there twice.'),
+      .refine(distinct('needId'), 'A line appears twice.'),
   }),
   run: async (work, { jobId, lines }) => {
     await liveJob(work.trx, jobId);
@@ -178,7 +179,7 @@ export const changeBuyList = defineAction({
     for (const { needId, version, line, at } of placed) {
       if (needId === undefined) continue;
       const need = await needOf(work.trx, needId, version);
-      if (need.jobId !== jobId) refuse('need.job', `${need.description} is on the buy list of another job.`);
+      if (need.jobId !== jobId) refuse('need.job', `${need.description} is on another job’s buy list.`);
       await alterNeed(work, need, line, at);
     }
     await putLines(
@@ -196,7 +197,7 @@ async function toStores({ trx, touch }: Work, need: NeedState, over: Quantity): 
   const orders = new Set<number>();
   const stores = { jobId: null, costCodeId: null, needId: null };
   for (const { splitId, keep, move } of grant(moveSurplus(need.splits, over))) {
-    const split = found(await trx('split').where({ id: splitId }).first(), 'A part of an order');
+    const split = found(await trx('split').where({ id: splitId }).first(), 'A split of an order');
     const line = found(await trx('orderLine').where({ id: split.lineId }).first(), 'A line of an order');
     orders.add(line.orderId);
     if (keep === 0) await trx('split').where({ id: splitId }).update(stores);
@@ -215,7 +216,7 @@ async function toStores({ trx, touch }: Work, need: NeedState, over: Quantity): 
     if (EDITABLE.includes(order.state)) await saveLines(trx, order, order.lines, await loadMoney(trx));
     await setState(trx, order, {});
     const after = found(await findOrder(trx, id), 'An order');
-    touch('Need changed', 'need', need.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
+    touch('Buy-list line changed', 'need', need.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
   }
 }
 

@@ -71,10 +71,7 @@ export function moved(order: OrderHead, event: OrderEvent): OrderHead['state'] {
 /** What those who sign look at stays as it is while they do. */
 export async function unlessAsked(trx: Work['trx'], { id, number }: Pick<OrderHead, 'id' | 'number'>): Promise<void> {
   if ((await openRound(trx, id)) !== undefined)
-    refuse(
-      'signOff.open',
-      `${number} is with sign-off, so it stays as those who sign see it. Take it back to change it.`,
-    );
+    refuse('signOff.open', `${number} is awaiting sign-off and can’t be changed. Withdraw it first.`);
 }
 
 /** Keeps who wrote on an order: they do not sign it off beyond their own limit. */
@@ -89,20 +86,20 @@ export const draftOrders = defineAction({
     once,
     picks: z
       .array(z.object({ needId: z.number().int(), buy: quantitySchema }))
-      .max(2000, 'Pick at most 2,000 lines at a time.')
-      .refine(distinct('needId'), 'A line is picked twice.'),
+      .max(2000, 'Select up to 2,000 lines at a time; draft these first.')
+      .refine(distinct('needId'), 'The same line was selected twice. Refresh Gather and select again.'),
     /** What is bought for stores beside, in the items' own units. */
     stock: z
       .array(z.object({ itemId: z.number().int(), supplierId: z.number().int(), quantity: quantitySchema }))
       .max(200)
-      .refine(distinct('itemId'), 'A part is bought for stores twice.')
+      .refine(distinct('itemId'), 'The same item is bought for stores twice. Combine the quantities.')
       .default([]),
     /** Drafts that the lines for their supplier join, as they were when this person chose them. */
     into: z.array(z.object(orderRef)).max(200).default([]),
   }),
   run: async (work, { picks, stock, into }) => {
     const { trx, today } = work;
-    if (picks.length + stock.length === 0) refuse('picks.none', 'Pick a line first.', 'picks');
+    if (picks.length + stock.length === 0) refuse('picks.none', 'Select at least one line.', 'picks');
     for (const { orderId, version } of into) await orderOf(work, orderId, version);
     const needs = await whereIn(
       trx,
@@ -123,7 +120,7 @@ export const draftOrders = defineAction({
     if (plan.refusals.length > 0) throw new Refused(plan.refusals);
     const place = found(
       await trx('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').first('id'),
-      'The place of delivery',
+      'The delivery address',
     );
     const made: { id: number; number: string; version: number; joined: boolean }[] = [];
     for (const planned of plan.orders) {
@@ -131,7 +128,7 @@ export const draftOrders = defineAction({
       if (order === undefined) made.push({ ...(await draftOrder(work, planned, place.id)), joined: false });
       else {
         const wantedOn = earliest([order.wantedOn, ...lines.map((l) => l.wantedOn)]);
-        const words = `Added ${counted(bundle.lines.length, 'line')} to draft ${order.number}`;
+        const words = `Added ${counted(bundle.lines.length, 'line')} to draft order ${order.number}`;
         const { version } = await resave(work, order, { wantedOn }, lines, words);
         made.push({ id: order.id, number: order.number, version, joined: true });
       }
@@ -218,34 +215,32 @@ const lineInput = z.object({
   id: z.number().int().optional(),
   kind: z.enum(['goods', 'service', 'charge']),
   itemId: z.number().int().nullable(),
-  description: text(200, 'Say what is ordered.'),
+  description: text(200, 'Enter an item or description.'),
   ourNumber: z.string().trim().max(60),
   theirNumber: z.string().trim().max(60),
   quantity: quantitySchema,
   unit: z.string().refine(isUnit, 'Choose a unit.'),
   price: unitPriceSchema.nullable(),
-  priceQuantity: z.number().int().positive('A price is for at least one.').max(LIMITS.priceQuantity),
-  discount: z
-    .number()
-    .int()
-    .min(0, 'A discount is not below zero.')
-    .max(FULL_SHARE, 'A discount is at most 100 %.')
-    .default(0),
+  priceQuantity: z.number().int().positive('Enter 1 or more.').max(LIMITS.priceQuantity),
+  discount: z.number().int().min(0, 'Enter 0 or more.').max(FULL_SHARE, 'No more than 100 %.').default(0),
   free: z.boolean().default(false),
-  note: z.string().trim().max(200, 'A note on a line has at most 200 characters.').default(''),
+  note: z.string().trim().max(200, 'No more than 200 characters.').default(''),
   taxCodeId: z.number().int(),
   wantedOn: optionalDay,
   placeId: z.number().int().nullable().default(null),
   chargeKind: z.enum(CHARGE_KINDS).nullable().default(null),
   chargeCodeId: z.number().int().nullable(),
   spread: z.enum(SPREADS).default('value'),
-  splits: z.array(splitInput).max(100).refine(distinct('id'), 'A part of the line stands there twice.'),
+  splits: z
+    .array(splitInput)
+    .max(100)
+    .refine(distinct('id'), 'The same split appears twice. Refresh the page and try again.'),
 });
 
 export const orderLines = z
   .array(lineInput)
   .max(LIMITS.sheetLines)
-  .refine(distinct('id'), 'A line of the order stands there twice.');
+  .refine(distinct('id'), 'The same line appears twice. Refresh the page and try again.');
 
 /** What an order says beside its lines. */
 export const orderTerms = {
@@ -279,7 +274,7 @@ export const changeOrder = defineAction({
     const lines = grant(await settleLines(work.trx, order, typed, work.today));
     const faults = draftFaults(lines, order.currency);
     if (faults.length > 0) throw new Refused(faults);
-    const after = await resave(work, order, terms, lines, `Changed draft ${order.number}`);
+    const after = await resave(work, order, terms, lines, `Changed draft order ${order.number}`);
     return { version: after.version, number: after.number };
   },
 });
@@ -288,16 +283,26 @@ export const changeOrder = defineAction({
 export const putBack = defineAction({
   name: 'putBack',
   right: 'draft orders',
-  input: z.object({ once, ...orderRef, needIds: z.array(z.number().int()).min(1, 'Say which lines.').max(2000) }),
+  input: z.object({
+    once,
+    ...orderRef,
+    needIds: z.array(z.number().int()).min(1, 'Choose at least one line.').max(2000),
+  }),
   run: async (work, { orderId, version, needIds }) => {
     const order = await orderOf(work, orderId, version);
     allow(changeFault(order));
     const lines = withoutNeeds(order.lines, new Set(needIds));
     const taken = order.lines.flatMap((l) => l.splits.filter((s) => needIds.includes(s.needId ?? 0))).length;
-    if (taken === 0) refuse('need.notHere', `${order.number} has none of these lines any more.`);
+    if (taken === 0) refuse('need.notHere', `These lines are no longer on order ${order.number}. Refresh the page.`);
     const faults = draftFaults(lines, order.currency);
     if (faults.length > 0) throw new Refused(faults);
-    const after = await resave(work, order, {}, lines, `Put ${counted(taken, 'line')} back from ${order.number}`);
+    const after = await resave(
+      work,
+      order,
+      {},
+      lines,
+      `Returned ${counted(taken, 'line')} of order ${order.number} to the buy list`,
+    );
     return { version: after.version };
   },
 });
@@ -306,7 +311,7 @@ export const putBack = defineAction({
 export async function checkTargets(trx: Work['trx'], order: StoredOrder, typed: readonly TypedLine[]): Promise<void> {
   const taxes = new Set((await trx('taxCode').select('id')).map((t) => t.id));
   if (typed.some((l) => !taxes.has(l.taxCodeId)))
-    refuse('line.tax', 'A line carries a tax that is not there any more.');
+    refuse('line.tax', 'A line uses a tax that has been removed. Choose another tax.');
   const before = new Set(order.lines.flatMap((l) => l.splits.map((s) => s.jobId)));
   const added = typed.flatMap((l) => l.splits.flatMap((s) => (before.has(s.jobId) ? [] : (s.jobId ?? []))));
   await checkOrderable(trx, added);
@@ -321,7 +326,7 @@ export const holdOrder = defineAction({
     const order = await orderOf(work, orderId, version);
     await setState(work.trx, order, { state: moved(order, hold ? 'holdOpen' : 'takeUp') });
     await work.audit({
-      words: hold ? `Held ${order.number} open` : `Took ${order.number} up again`,
+      words: hold ? `Held order ${order.number} open` : `Resumed drafting order ${order.number}`,
       subjects: subjectsOf(order),
     });
   },

@@ -32,7 +32,7 @@ export const keepPaper = defineAction({
     });
     if (about === 'certificate') await touchLine(work, 'Certificate', orderId, aboutId);
     await audit({
-      words: about === 'receipt' ? `Kept ${name} with a receipt` : `Kept the certificate ${name}`,
+      words: about === 'receipt' ? `Added document ${name} to a receipt` : `Added certificate ${name}`,
       subjects: [['order', orderId], ...(about === 'receipt' ? [['receipt', aboutId] as const] : [])],
     });
     return { id, name };
@@ -45,7 +45,7 @@ async function orderOf(trx: Work['trx'], about: string, id: number): Promise<num
     about === 'receipt'
       ? await trx('receipt').where({ id }).first('orderId')
       : await trx('orderLine').where({ id }).first('orderId');
-  return found(row, 'What it is about').orderId;
+  return found(row, 'The record of this document').orderId;
 }
 
 /** Says that something happened to a line: work waits for its certificate as it does for the goods. */
@@ -71,11 +71,11 @@ export const takeOutPaper = defineAction({
         .where({ id: documentId, role: 'file' })
         .whereIn('about', [...PAPER_ABOUT])
         .first('name', 'about', 'aboutId'),
-      'This paper',
+      'This document',
     );
     await trx('document').where({ id: documentId }).update({ goneOn: today });
     const orderId = await orderOf(trx, paper.about, paper.aboutId);
     if (paper.about === 'certificate') await touchLine(work, 'Certificate', orderId, paper.aboutId);
-    await audit({ words: `Took out ${paper.name}`, subjects: [['order', orderId]] });
+    await audit({ words: `Removed file ${paper.name}`, subjects: [['order', orderId]] });
   },
 });

@@ -6,10 +6,7 @@ import { Refused } from './action';
 /** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
-const TOO_BUSY = refusal(
-  'password.busy',
-  'Many passwords are being checked at this moment. Try again in a little while.',
-);
+const TOO_BUSY = refusal('password.busy', 'Sign-in is busy. Try again in a few seconds.');
 
 /** Hashing takes a processor for a while; one at a time, so that many tries stop nothing else. */
 const hashing = turns(1, 60);

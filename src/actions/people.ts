@@ -17,7 +17,7 @@ export const addPerson = defineAction({
   prepare: (_, { password }) => hashPassword(password),
   run: async ({ trx, audit }, { name, email, roles: given }, passwordHash) => {
     if (await trx('person').where({ email }).first('id'))
-      refuse('person.email', `Somebody has the address ${email} already.`, 'email');
+      refuse('person.email', `${email} is already used by another person.`, 'email');
     const id = await insertPerson(trx, { name, email, roles: given, passwordHash });
     await audit({ words: `Added ${name}`, subjects: [['person', id]], after: { name, email, roles: given } });
     return { id };
@@ -38,7 +38,7 @@ async function keepAnAdministrator(trx: Db): Promise<void> {
     .where({ 'p.active': 1, 'r.role': 'administrator' })
     .first('p.id');
   if (left === undefined)
-    refuse('person.last', 'This is the last administrator. Make somebody else one first.', 'roles');
+    refuse('person.last', 'This is the only administrator. Make someone else an administrator first.', 'roles');
 }
 
 /** Changes a person's name and roles; what they may do changes at their next click. */
@@ -77,14 +77,14 @@ export const setActive = defineAction({
   run: async (work, { personId, version, active }) => {
     const { trx, now, audit } = work;
     const { name, active: was } = await personOf(work, personId, version);
-    if ((was === 1) === active) refuse('person.active', `${name} ${active ? 'signs in' : 'is out'} already.`);
+    if ((was === 1) === active) refuse('person.active', `${name} already has ${active ? 'access' : 'no access'}.`);
     await trx('person')
       .where({ id: personId })
       .update({ active: active ? 1 : 0, version: version + 1 });
     await keepAnAdministrator(trx);
     if (!active) await endSessions(trx, personId, {}, now);
     await audit({
-      words: active ? `Let ${name} in again` : `Let ${name} in no more`,
+      words: active ? `Restored ${name}’s access` : `Removed ${name}’s access`,
       subjects: [['person', personId]],
     });
   },
@@ -97,9 +97,9 @@ export const startReset = defineAction({
   input: z.object(personRef),
   run: async (work, { personId, version }) => {
     const { name, active } = await personOf(work, personId, version);
-    if (active !== 1) refuse('person.active', `${name} is let in no more. Let them in again first.`);
+    if (active !== 1) refuse('person.active', `${name} has no access. Restore their access first.`);
     const token = await insertReset(work.trx, personId, work.actor.id, work.now);
-    await work.audit({ words: `Made a link for ${name} to choose a new password`, subjects: [['person', personId]] });
+    await work.audit({ words: `Created password link for ${name}`, subjects: [['person', personId]] });
     return { token };
   },
 });
@@ -137,7 +137,7 @@ export const chooseFeed = defineAction({
     const token = on ? await insertFeed(trx, actor.id) : null;
     if (!on) await dropFeed(trx, actor.id);
     await audit({
-      words: `${on ? 'Made' : 'Ended'} the address of ${actor.name}’s calendar`,
+      words: `${on ? 'Created' : 'Turned off'} the calendar address of ${actor.name}`,
       subjects: [['person', actor.id]],
     });
     return { token };

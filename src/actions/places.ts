@@ -13,11 +13,11 @@ export const addPlace = defineAction({
   run: async ({ trx, audit }, { once: _, kept, ...said }) => {
     const belongs = await belongingOf(trx, kept);
     if (kept.as !== 'once' && (await nameIsTaken(trx, said.name, belongs.columns.customerId ?? null)))
-      refuse('place.name', `There is a place called ${said.name} already.`, 'name');
+      refuse('place.name', `There is already a location called ${said.name}. Choose another name.`, 'name');
     const { customerId = null, whatFor = '' } = belongs.columns;
     if (customerId !== null) await trx('deliveryPlace').where({ customerId, whatFor }).update({ closed: 1 });
     const id = await insertOne(trx, 'deliveryPlace', { ...said, ...belongs.columns });
-    await audit({ words: `Added place of delivery ${said.name}`, subjects: belongs.subjects, after: said });
+    await audit({ words: `Added delivery address ${said.name}`, subjects: belongs.subjects, after: said });
     return { id, name: said.name };
   },
 });
@@ -26,13 +26,14 @@ const ownRef = { once, id: z.number().int(), version: z.number().int() };
 
 const ownPlace = async (trx: Db, id: number, version: number): Promise<DeliveryPlace> =>
   sameVersion(
-    found(await trx('deliveryPlace').where({ id, kind: 'own' }).first(), 'This place'),
+    found(await trx('deliveryPlace').where({ id, kind: 'own' }).first(), 'This location'),
     version,
-    'This place',
+    'This location',
   );
 
 const checkName = async (trx: Db, name: string, but?: number): Promise<void> => {
-  if (await nameIsTaken(trx, name, null, but)) refuse('place.name', `There is a place called ${name} already.`, 'name');
+  if (await nameIsTaken(trx, name, null, but))
+    refuse('place.name', `There is already a location called ${name}. Choose another name.`, 'name');
 };
 
 /** Adds a place of our own, where goods come in and lie. */
@@ -43,7 +44,7 @@ export const addOwnPlace = defineAction({
   run: async ({ trx, audit }, { once: _, ...said }) => {
     await checkName(trx, said.name);
     await insertOne(trx, 'deliveryPlace', { ...said, kind: 'own' });
-    await audit({ words: `Added our place ${said.name}`, subjects: [['company', 1]], after: said });
+    await audit({ words: `Added location ${said.name}`, subjects: [['company', 1]], after: said });
   },
 });
 
@@ -59,7 +60,7 @@ export const changeOwnPlace = defineAction({
       .where({ id })
       .update({ ...said, version: version + 1 });
     const before = { name, address, instructions };
-    await audit({ words: `Changed our place ${name}`, subjects: [['company', 1]], before, after: said });
+    await audit({ words: `Changed location ${name}`, subjects: [['company', 1]], before, after: said });
   },
 });
 
@@ -71,14 +72,14 @@ export const retireOwnPlace = defineAction({
   run: async ({ trx, audit }, { id, version, gone }) => {
     const { name, closed } = await ownPlace(trx, id, version);
     if (gone && (await trx('stockSum').where({ placeId: id }).where('quantity', '<>', 0).first('itemId')) !== undefined)
-      refuse('place.stock', `Something lies in ${name} still. Count it out or move it first.`, 'gone');
+      refuse('place.stock', `${name} still has stock. Move it or count it out first.`, 'gone');
     await trx('deliveryPlace')
       .where({ id })
       .update({ closed: gone ? 1 : 0, version: version + 1 });
     if ((await trx('deliveryPlace').where({ kind: 'own', closed: 0 }).first('id')) === undefined)
-      refuse('place.last', 'This is the last place of our own. Add another one first.', 'gone');
+      refuse('place.last', 'This is your only location. Add another first.', 'gone');
     await audit({
-      words: `${gone ? 'Offers no more' : 'Offers again'} our place ${name}`,
+      words: `${gone ? 'Retired' : 'Reinstated'} location ${name}`,
       subjects: [['company', 1]],
       before: { gone: closed },
       after: { gone: gone ? 1 : 0 },

@@ -86,7 +86,7 @@ async function newNeeds(
       said?.costCodeId ??
       costCodeId ??
       codeId ??
-      refuse('need.code', `${line.description} has no cost code of its own. Choose the one for such parts.`, 'codeId');
+      refuse('need.code', `${line.description} has no cost code. Choose one for items without one.`, 'codeId');
     const { description, quantity: q, unit, itemId, neededOn } = line;
     const kind = needKind(unit, items.get(itemId ?? 0));
     const cost = said?.price ?? price;
@@ -120,7 +120,7 @@ async function madeItem(trx: Work['trx'], itemId: number, batch: Quantity) {
   return item;
 }
 
-const batch = quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.');
+const batch = quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.');
 const surplus = z.enum(SURPLUS).optional();
 
 /** A job takes the bill of what it makes: every bought branch becomes a line of its buy list. */
@@ -142,14 +142,14 @@ export const takeBill = defineAction({
     if (await trx('planLine').where({ jobId, itemId, parentId: null }).first('id'))
       refuse(
         'plan.twice',
-        `Job ${job.number} is planned by the bill of ${item.number} already. Change how many.`,
+        `Job ${job.number} already has the BOM of ${item.number}. Change its quantity instead.`,
         'itemId',
       );
     const lines = grant(await freshPlan(trx, job, { item, quantity: q }, today));
     await writeLines(trx, jobId, await placed(trx, jobId, lines), new Map());
     const done = await followPlan(work, job, { codeId });
     await audit({
-      words: `Took the bill of ${item.number} for ${formatQuantity(q)}: ${counted(done.added, 'line')} to buy`,
+      words: `Added BOM of ${item.number} for ${formatQuantity(q)}: ${counted(done.added, 'line')} to buy`,
       subjects: [
         ['job', jobId],
         ['item', itemId],
@@ -168,7 +168,7 @@ async function placed(trx: Work['trx'], jobId: number, lines: readonly FreshLine
 }
 
 async function branchOf({ trx }: Work, jobId: number, id: number): Promise<PlanLineRow> {
-  return found(await trx('planLine').where({ id, jobId }).first(), 'This part of the plan');
+  return found(await trx('planLine').where({ id, jobId }).first(), 'This line of the plan');
 }
 
 /** Leaves branches of a plan out, with what is below them, for a reason; or takes them in again. */
@@ -179,7 +179,7 @@ export const leaveOut = defineAction({
     ...jobRef,
     lineIds: z.array(z.number().int()).min(1).max(1000),
     /** null takes them in again. */
-    reason: text(120, 'Say why it is left out.').nullable(),
+    reason: text(120, 'Give a reason for excluding it.').nullable(),
     surplus,
   }),
   run: async (work, { jobId, version, lineIds, reason, surplus: said }) => {
@@ -196,7 +196,7 @@ export const leaveOut = defineAction({
     await followPlan(work, job, { codeId: null, surplus: said });
     const what = names.length === 1 ? names[0] : counted(names.length, 'part');
     await audit({
-      words: reason === null ? `Took ${what} into the plan again` : `Left ${what} out of the plan: ${reason}`,
+      words: reason === null ? `Included ${what} in the plan again` : `Excluded ${what} from the plan: ${reason}`,
       subjects: [['job', jobId]],
       after: { lineIds, reason },
     });
@@ -213,7 +213,7 @@ export const chooseWork = defineAction({
     const job = await planOf(work, jobId, version);
     const line = await branchOf(work, jobId, lineId);
     if (line.gotBy !== 'made' || line.parentId === null)
-      refuse('plan.made', `${line.description} is not made within something else.`);
+      refuse('plan.made', `${line.description} is the top item, so this choice doesn’t apply.`);
     await trx('planLine')
       .where({ id: lineId })
       .update({ work: way, version: line.version + 1 });
@@ -260,8 +260,7 @@ export const takeChanges = defineAction({
     const pairs = beside(asPlanned(own), fresh);
     const want = new Set(accepted);
     const changes = pairs.filter((c) => want.has(c.key) && isChanged(c));
-    if (changes.length < want.size)
-      refuse('plan.moved', 'The plan comes out otherwise by now. Look at what changed again.');
+    if (changes.length < want.size) refuse('plan.moved', 'The plan has changed since. Open Changes again.');
     // Branches that stay keep their ids; those that are new stand under the ones above them.
     const ids = new Map<number, number>();
     for (const { key, was, is } of pairs) {
@@ -276,13 +275,13 @@ export const takeChanges = defineAction({
           .update(want.has(key) ? renewed(row, line.version + 1) : { bomId: row.bomId, bomLineId: row.bomLineId });
       } else if (want.has(key)) {
         if (row.parent !== undefined && !ids.has(row.parent))
-          refuse('plan.parent', `${row.description} belongs to a part that is not taken on. Take that on as well.`);
+          refuse('plan.parent', `${row.description} is under an item you haven’t selected. Select that as well.`);
         await writeLines(trx, jobId, [row], ids);
       }
     }
     const done = await followPlan(work, job, { codeId, surplus: said });
     await audit({
-      words: `Took on ${counted(changes.length, 'change')} to the plan of ${item.number}`,
+      words: `Applied ${counted(changes.length, 'change')} to the plan of ${item.number}`,
       subjects: [['job', jobId]],
       before: { quantity: root.quantity },
       after: { quantity: q, changes },

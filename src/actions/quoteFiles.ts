@@ -12,7 +12,9 @@ import type { Person } from '@/store/people';
 import { defineAction, found, inputRefusals, notPermitted, once, type Outcome, type Perform } from './action';
 import { quoteLine, quoteOf, stillOpen, stored } from './quotes';
 
-const bytes = z.instanceof(Uint8Array).refine((b) => b.length <= LIMITS.file, 'The file is larger than 8 MB.');
+const bytes = z
+  .instanceof(Uint8Array)
+  .refine((b) => b.length <= LIMITS.file, 'This file is over 8 MB. Split it or reduce it, then upload again.');
 
 /** Keeps a quote file, as it came, until its columns are mapped and its rows are brought in. */
 export const keepQuoteFile = defineAction({
@@ -31,7 +33,7 @@ export const keepQuoteFile = defineAction({
       at: now,
     });
     await audit({
-      words: `Kept ${name} to bring into quote ${quote.number}`,
+      words: `Uploaded ${name} for quote ${quote.number}`,
       subjects: [
         ['quote', quoteId],
         ['job', quote.jobId],
@@ -72,7 +74,7 @@ export const importQuote = defineAction({
       .where({ id: quote.id })
       .update({ version: quote.version + 1 });
     await audit({
-      words: `Brought ${counted(lines.length, 'line')} into quote ${quote.number} from ${file.name}`,
+      words: `Imported ${counted(lines.length, 'line')} into quote ${quote.number} from ${file.name}`,
       subjects: [
         ['quote', quote.id],
         ['job', quote.jobId],

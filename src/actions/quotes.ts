@@ -25,24 +25,24 @@ export const quoteOf = async (trx: Work['trx'], id: number) =>
 
 export function stillOpen(quote: Quote): void {
   if (quote.state === 'won' || quote.state === 'lost')
-    refuse('quote.closed', `Quote ${quote.number} is ${quote.state}, so its lines stay as they are.`);
+    refuse('quote.closed', `Quote ${quote.number} is ${quote.state}, so its lines can’t change. Revise it instead.`);
   if (quote.revisedAs !== null)
-    refuse('quote.revised', `Quote ${quote.number} was revised, so it stays as it is. Open the latest one.`);
+    refuse('quote.revised', `Quote ${quote.number} has been revised. Open the latest revision.`);
 }
 
 const quoteFields = {
   ...lineFields,
   kind: z.enum(QUOTE_LINE_KINDS),
   itemId: z.number().int().nullable(),
-  quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
-  cost: unitPriceSchema.refine((p) => p >= 0, 'A cost cannot be below zero.'),
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
+  quantity: quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.'),
+  cost: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.'),
+  price: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.').nullable(),
   /** What is put on the cost, in hundredths of a percent; the price follows it. */
   markup: z
     .number()
     .int()
-    .min(MARKUP.least, 'A price cannot be below zero.')
-    .max(MARKUP.most, 'At most 10,000 %.')
+    .min(MARKUP.least, 'Enter 0 or more.')
+    .max(MARKUP.most, 'No more than 10,000 %.')
     .nullable()
     .default(null),
   optional: z.boolean().default(false),
@@ -80,7 +80,7 @@ export const changeQuote = defineAction({
     lines: z
       .array(z.object({ id: z.number().int().optional(), ...quoteFields }).superRefine(whole))
       .max(LIMITS.sheetLines * 2)
-      .refine(distinct('id'), 'A line stands there twice.'),
+      .refine(distinct('id'), 'A line appears twice.'),
   }),
   run: async ({ trx, company, audit }, { quoteId, version, after, upTo, lines }) => {
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
@@ -91,7 +91,7 @@ export const changeQuote = defineAction({
     const known = new Set(before.map((l) => l.id));
     const kept = lines.flatMap((l) => l.id ?? []);
     if (kept.some((id) => !known.has(id)))
-      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
+      refuse('line.missing', 'The quote has changed: a line was removed. Refresh it.');
     const gone = [...known].filter((id) => !kept.includes(id));
     await trx('quoteLine').whereIn('id', gone).delete();
     const rows = lines.map((l, k) => ({ ...stored(l, company.currency), place: after + 1 + k }));
@@ -111,7 +111,7 @@ export const changeQuote = defineAction({
       .where({ id: quoteId })
       .update({ version: version + 1 });
     await audit({
-      words: `Changed quote ${quote.number}, ${counted(lines.length, 'line')} of it filled in`,
+      words: `Changed quote ${quote.number}, ${counted(lines.length, 'line')} filled in`,
       subjects: [
         ['quote', quoteId],
         ['job', quote.jobId],
@@ -137,7 +137,7 @@ export const changeSaying = defineAction({
       .update({ ...saying, version: version + 1 });
     const { takes, validUntil, words, pieces } = quote;
     await audit({
-      words: `Changed what quote ${quote.number} says to the customer`,
+      words: `Changed terms and wording of quote ${quote.number}`,
       subjects: subjectsOf(quote),
       before: { takes, validUntil, words, pieces, alsoPieces: quote.alsoPieces },
       after: saying,
@@ -160,7 +160,8 @@ export const writeForPieces = defineAction({
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     stillOpen(quote);
     const written =
-      quote.pieces ?? refuse('quote.pieces', `Quote ${quote.number} does not say for how many pieces its lines are.`);
+      quote.pieces ??
+      refuse('quote.pieces', `Quote ${quote.number} has no quantity. Enter it under Terms and wording first.`);
     const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
     const listed = await loadListed(trx, lines, today);
     for (const line of lines) {
@@ -180,7 +181,7 @@ export const writeForPieces = defineAction({
       .where({ id: quoteId })
       .update({ pieces, alsoPieces, version: version + 1 });
     await audit({
-      words: `Wrote quote ${quote.number} for ${counted(pieces, 'piece')} instead of ${written}`,
+      words: `Rewrote quote ${quote.number} for ${counted(pieces, 'piece')} (was ${written})`,
       subjects: subjectsOf(quote),
       before: { pieces: written },
       after: { pieces },
@@ -252,7 +253,7 @@ export const moveQuote = defineAction({
       .whereNull('revisedAs')
       .first('id');
     if (!live) await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'lost' });
-    const words = { writing: 'is being written again', withCustomer: 'is with the customer', lost: 'was lost' }[to];
+    const words = { writing: 'back in preparation', withCustomer: 'sent to customer', lost: 'lost' }[to];
     await audit({
       words: `Quote ${quote.number} ${words}`,
       subjects: subjectsOf(quote),
@@ -273,7 +274,7 @@ export const reviseQuote = defineAction({
   run: async ({ trx, actor, today, audit }, { quoteId, version }) => {
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     if (quote.revisedAs !== null)
-      refuse('quote.revised', `Quote ${quote.number} is revised already. Open the latest one.`);
+      refuse('quote.revised', `Quote ${quote.number} is already revised. Open the latest revision.`);
     const [base = quote.number, nth = '1'] = quote.number.split('/');
     const number = `${base}/${Number(nth) + 1}`;
     const { takes, validUntil, words, pieces, alsoPieces, jobId } = quote;

@@ -36,7 +36,7 @@ export const changeReason = defineAction({
   run: async ({ trx, audit }, { id, version, name }) => {
     const before = await reasonOf(trx, id, version);
     if ((await trx('reason').where({ does: before.does, name }).whereNot({ id }).first('id')) !== undefined)
-      refuse('reason.known', `“${name}” is a reason of that kind already.`, 'name');
+      refuse('reason.known', `There is already a reason “${name}” with that effect.`, 'name');
     await trx('reason')
       .where({ id })
       .update({ name, version: version + 1 });
@@ -61,9 +61,9 @@ export const retireReason = defineAction({
       .where({ id })
       .update({ gone: gone ? 1 : 0, version: version + 1 });
     if ((await trx('reason').where({ does, gone: 0 }).first('id')) === undefined)
-      refuse('reason.last', `“${name}” is the last of its kind. Add another one first.`, 'gone');
+      refuse('reason.last', `“${name}” is the last one with its effect. Add another before you retire it.`, 'gone');
     await audit({
-      words: `${gone ? 'Offers no more' : 'Offers again'} the reason “${name}”`,
+      words: `${gone ? 'Retired' : 'Reinstated'} the reason “${name}”`,
       subjects: SUBJECTS,
       before: { gone: was },
       after: { gone: gone ? 1 : 0 },

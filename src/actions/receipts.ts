@@ -52,9 +52,9 @@ export const said = (line: Pick<StoredLine, 'unit' | 'description'>, q: Quantity
 /** The day something came or went: not in the future, and not before its order was sent. */
 export function dayOf({ today }: Work, day: Day | null, order: StoredOrder): Day {
   if (day === null) return today;
-  if (day > today) refuse('receive.day', 'A delivery cannot come in the future.', 'day');
+  if (day > today) refuse('receive.day', 'The date received can’t be in the future.', 'day');
   if (order.sentOn !== null && day < order.sentOn)
-    refuse('receive.day', `${order.number} was sent later than that.`, 'day');
+    refuse('receive.day', `Order ${order.number} was sent after that date.`, 'day');
   return day;
 }
 
@@ -222,7 +222,7 @@ export async function numbersIn(
       throw new Refused(
         here.slice(0, 5).map((w) => ({
           code: 'numbers.known',
-          message: `${w.number} ${w.words}, so it cannot come again.`,
+          message: `${w.number} ${w.words}, so it can’t be received again. Check the number.`,
           field: 'numbers',
         })),
       );

@@ -42,7 +42,7 @@ export const receive = defineAction({
     arrivals: z
       .array(arrivalFields)
       .max(1000)
-      .refine(distinct('lineId'), 'A line arrives twice in one delivery. Add the two up.'),
+      .refine(distinct('lineId'), 'The same line appears twice. Combine the quantities.'),
   }),
   run: async (work, { once: _, orderId, version, ...delivery }) =>
     takeDelivery(work, await orderOf(work, orderId, version), delivery),
@@ -66,7 +66,7 @@ export async function takeDelivery(work: Work, order: StoredOrder, delivery: Del
   const { trx, audit, touch, company } = work;
   allow(receiveFault(order));
   const { note, carrier, packages, placeId, arrivals } = delivery;
-  if (arrivals.length === 0) refuse('receive.none', 'Say how much arrived of at least one line.');
+  if (arrivals.length === 0) refuse('receive.none', 'Enter a quantity for at least one line.');
   if (placeId !== null) await placeOf(trx, placeId);
   const day = dayOf(work, delivery.day, order);
   const docked = await dockedLines(trx, order);
@@ -125,7 +125,10 @@ export async function takeDelivery(work: Work, order: StoredOrder, delivery: Del
   touch('Received', 'receipt', id, [...allotted.map((a) => a.splitId), ...ended(lines, reasons)], { day, pieces });
   const what = lines.filter((w) => w.said.arrives > 0).map(({ line, said: { arrives } }) => said(line, arrives));
   await audit({
-    words: `${what.length === 0 ? 'Noted what does not come' : `Took in ${someOf(what)}`} on ${order.number} (${number})`,
+    words:
+      what.length === 0
+        ? `Recorded non-delivery on order ${order.number}, receipt ${number}`
+        : `Received ${someOf(what)} on order ${order.number}, receipt ${number}`,
     subjects: [['receipt', id], ...subjectsOf(order)],
     after: { note, day, carrier, packages, placeId, arrivals },
   });
@@ -156,13 +159,13 @@ function checkReasons(line: StoredLine, arrival: ArrivalSaid, reasons: ReadonlyM
   const field = `arrivals.${line.id}`;
   const why = reasons.get(arrival.reasonId ?? 0)?.does;
   if (arrival.rejected > 0 && (why === undefined || !REJECT.includes(why)))
-    refuse('receive.why', `Say why ${said(line, arrival.rejected)} is rejected.`, field);
+    refuse('receive.why', `Give a reason for rejecting ${said(line, arrival.rejected)}.`, field);
   if (arrival.rest === null) return;
   const does = reasons.get(arrival.rest.reasonId)?.does;
   if (does === undefined || !REST.includes(does))
-    refuse('receive.rest', `Say what becomes of the rest of ${line.description}.`, field);
+    refuse('receive.rest', `Choose what happens to the rest of ${line.description}.`, field);
   if (does === 'elsewhere' && arrival.rest.placeId === null)
-    refuse('receive.where', `Say where the rest of ${line.description} was sent.`, field);
+    refuse('receive.where', `Choose where the rest of ${line.description} was sent.`, field);
 }
 
 /** Puts what came of a line where it lies, by its numbers; what is held or rejected lies in no store. */
@@ -213,7 +216,12 @@ async function writeRests(
   } of lines) {
     if (rest === null) continue;
     const left = atLeastNone(subtractQ(dueOf(docked), addQ(quantity(taken.accepted), quantity(taken.held))));
-    if (left === NONE) refuse('receive.rest', `Nothing of ${line.description} is left to come.`, `arrivals.${line.id}`);
+    if (left === NONE)
+      refuse(
+        'receive.rest',
+        `${line.description} is already fully received. To receive more, reopen or revise the order.`,
+        `arrivals.${line.id}`,
+      );
     const { reasonId, promisedOn } = rest;
     await insertMany(trx, 'rest', [{ receiptId, lineId: line.id, reasonId, quantity: left, promisedOn, note: '' }]);
     const reason = found(reasons.get(reasonId), 'This reason');
@@ -221,7 +229,7 @@ async function writeRests(
       await trx('orderLine').where({ id: line.id }).update({ promisedOn });
     if (reason.does === 'cancelled') {
       if (taken.held > 0 || line.held > 0)
-        refuse('receive.held', `Some of ${line.description} waits to be inspected. Release or reject it first.`);
+        refuse('receive.held', `Some ${line.description} is awaiting inspection. Release or reject it first.`);
       await trx('orderLine').where({ id: line.id, orderId: order.id }).update({ closedShort: reason.name });
     }
     if (reason.does === 'elsewhere') await trx('orderLine').where({ id: line.id }).update({ placeId: rest.placeId });

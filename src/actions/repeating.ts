@@ -26,7 +26,8 @@ export const repeatOrder = defineAction({
     const { trx, today, company } = work;
     const order = found(await findOrder(trx, orderId), 'This order');
     const again = order.lines.filter((l) => l.kind !== 'charge' && (lineIds.length === 0 || lineIds.includes(l.id)));
-    if (again.length === 0) refuse('repeat.none', `${order.number} has no such goods or services to order again.`);
+    if (again.length === 0)
+      refuse('repeat.none', `Order ${order.number} has none of these lines to order again. Refresh the page.`);
     await checkOrderable(
       trx,
       again.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])),
@@ -71,6 +72,6 @@ export const startOrder = defineAction({
   run: async (work, { supplierId }) => {
     const selling = await sellingToday(work, supplierId);
     const place = await work.trx('deliveryPlace').where({ kind: 'own', closed: 0 }).orderBy('id').first('id');
-    return draftOrder(work, { ...selling, lines: [] }, found(place, 'The place of delivery').id);
+    return draftOrder(work, { ...selling, lines: [] }, found(place, 'The delivery address').id);
   },
 });

@@ -13,7 +13,7 @@ export const jobRef = { jobId: z.number().int(), version: z.number().int() };
 /** A live job that nobody else planned since it was opened; what is planned of it next stands over it. */
 export async function planOf({ trx }: Work, jobId: number, version: number): Promise<Job> {
   const job = sameVersion(found(await trx('job').where({ id: jobId }).first(), 'This job'), version, 'This job’s plan');
-  if (job.state !== 'live') refuse('job.state', `Job ${job.number} is not live: buying starts when its quote is won.`);
+  if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live. Mark its quote won to start buying.`);
   await trx('job')
     .where({ id: jobId })
     .update({ version: version + 1 });
@@ -43,7 +43,7 @@ export const choosePlanning = defineAction({
     await trx('job').where({ id: jobId }).update({ planning });
     await countOn(work, { id: jobId, planning }, await needsOfJob(trx, jobId));
     await audit({
-      words: `Planned job ${job.number} anew: ${PLANNING_NAMES[planning]}`,
+      words: `Replanned job ${job.number}: ${PLANNING_NAMES[planning]}`,
       subjects: [['job', jobId]],
       before: { planning: job.planning },
       after: { planning },
@@ -76,7 +76,7 @@ export const planAll = defineAction({
         own.map((n) => n.id),
       );
     await audit({
-      words: `Planned all jobs anew: ${counted(moved.size, 'line')} of ${counted(jobs.size, 'job')} moved`,
+      words: `Replanned all jobs: ${counted(moved.size, 'line')} on ${counted(jobs.size, 'job')} changed`,
       subjects: [...jobs.keys()].map((id) => ['job', id] as const),
       after: { lines: needIds.length, moved: moved.size },
     });
@@ -91,11 +91,11 @@ export const reserve = defineAction({
   input: z.object({ once, jobId: z.number().int(), needIds: z.array(z.number().int()).min(1).max(1000) }),
   run: async ({ trx, today, audit, touch }, { jobId, needIds }) => {
     const needs = await whereIn(trx, 'need', 'id', needIds);
-    if (needs.length < new Set(needIds).size) refuse('missing', 'A line of this buy list is not there any more.');
-    if (needs.some((n) => n.jobId !== jobId)) refuse('need.job', 'A line stands on the buy list of another job.');
+    if (needs.length < new Set(needIds).size)
+      refuse('missing', 'A line of the buy list has been removed. Refresh the page and select again.');
+    if (needs.some((n) => n.jobId !== jobId)) refuse('need.job', 'A line is on another job’s buy list.');
     const { covers } = await loadShortfall(trx, needIds, today);
-    if (covers.length === 0)
-      refuse('stores.none', 'Nothing of it is free in stores, or comes to stores in time for it.');
+    if (covers.length === 0) refuse('stores.none', 'No free stock, and none due in time. Order it instead.');
     await dropCounted(trx, needIds);
     await addClaims(trx, reservationsOf(covers, true));
     touch('Reserved', 'job', jobId, needIds);
@@ -116,14 +116,14 @@ export const letGo = defineAction({
   input: z.object({ jobId: z.number().int(), needIds: z.array(z.number().int()).min(1).max(1000) }),
   run: async ({ trx, audit, touch }, { jobId, needIds }) => {
     const needs = await whereIn(trx, 'need', 'id', needIds);
-    if (needs.some((n) => n.jobId !== jobId)) refuse('need.job', 'A line stands on the buy list of another job.');
+    if (needs.some((n) => n.jobId !== jobId)) refuse('need.job', 'A line is on another job’s buy list.');
     const held = await whereIn(trx, 'reservation', 'needId', needIds);
-    if (held.length === 0) refuse('stores.none', 'Nothing is reserved for it.');
+    if (held.length === 0) refuse('stores.none', 'Nothing is reserved for these lines.');
     await trx('reservation').whereIn('needId', among(trx, needIds)).delete();
-    touch('Let go', 'job', jobId, needIds);
+    touch('Unreserved', 'job', jobId, needIds);
     const ids = [...new Set(held.map((h) => h.needId))];
     await audit({
-      words: `Let go what was reserved for ${counted(ids.length, 'line')}`,
+      words: `Unreserved stock for ${counted(ids.length, 'line')}`,
       subjects: [['job', jobId], ...ids.map((id) => ['need', id] as const)],
       before: held,
     });

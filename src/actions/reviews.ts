@@ -14,7 +14,7 @@ export async function checkReviewed(trx: Db, jobIds: readonly number[]): Promise
     throw new Refused([
       refusal(
         'job.review',
-        `Before anything is ordered for job ${job}, tick on its plan: ${together(points)}. Or waive that with a reason.`,
+        `Pre-start checks of job ${job} are open: ${together(points)}. Tick them on its plan, or waive them with a reason.`,
       ),
     ]);
 }
@@ -34,9 +34,9 @@ export const saveReviewPoints = defineAction({
   input: z.object({
     kind: z.enum(['contract', 'repair', 'make']),
     points: z
-      .array(text(120, 'A point says what is looked over.'))
-      .max(MOST_POINTS, `At most ${MOST_POINTS} points.`)
-      .refine((all) => new Set(all).size === all.length, 'A point stands there twice.'),
+      .array(text(120, 'Enter what to check.'))
+      .max(MOST_POINTS, `No more than ${MOST_POINTS} checks.`)
+      .refine((all) => new Set(all).size === all.length, 'The same check appears twice.'),
   }),
   run: async ({ trx, audit }, { kind, points }) => {
     const before = await trx('reviewPoint').where({ jobKind: kind, gone: 0 }).orderBy('place');
@@ -49,7 +49,7 @@ export const saveReviewPoints = defineAction({
     const fresh = points.flatMap((words, place) => (known.has(words) ? [] : [{ jobKind: kind, place, words }]));
     await insertMany(trx, 'reviewPoint', fresh);
     await audit({
-      words: `Changed what is looked over before work starts on a ${kind} job`,
+      words: `Changed pre-start checks of ${kind} jobs`,
       subjects: [['company', 1]],
       before: { points: before.map((p) => p.words) },
       after: { points },
@@ -68,12 +68,12 @@ export const tickPoint = defineAction({
   run: async (work, { jobId, pointId, ticked }) => {
     const { trx, actor, today, audit } = work;
     const job = await jobOf(work, jobId);
-    const point = found(await trx('reviewPoint').where({ id: pointId, gone: 0 }).first(), 'This point');
-    if (point.jobKind !== job.kind) refuse('review.kind', 'This point belongs to jobs of another kind.');
+    const point = found(await trx('reviewPoint').where({ id: pointId, gone: 0 }).first(), 'This check');
+    if (point.jobKind !== job.kind) refuse('review.kind', 'This check belongs to another job type.');
     await trx('jobReview').where({ jobId, pointId }).delete();
     if (ticked) await trx('jobReview').insert({ jobId, pointId, personId: actor.id, day: today });
     await audit({
-      words: `${ticked ? 'Looked over' : 'Opened again'}: ${point.words}`,
+      words: `${ticked ? 'Ticked' : 'Unticked'} pre-start check: ${point.words}`,
       subjects: [['job', jobId]],
       after: { pointId, ticked },
     });
@@ -84,7 +84,7 @@ export const tickPoint = defineAction({
 export const waiveReview = defineAction({
   name: 'waiveReview',
   right: 'win quotes',
-  input: z.object({ jobId: z.number().int(), reason: text(200, 'Say why it is waived.').nullable() }),
+  input: z.object({ jobId: z.number().int(), reason: text(200, 'Give a reason for waiving the checks.').nullable() }),
   run: async (work, { jobId, reason }) => {
     const { trx, actor, audit } = work;
     const job = await jobOf(work, jobId);
@@ -92,10 +92,7 @@ export const waiveReview = defineAction({
       .where({ id: jobId })
       .update({ reviewWaived: reason, reviewWaivedBy: reason === null ? null : actor.id });
     await audit({
-      words:
-        reason === null
-          ? 'Asks for what is open before work starts'
-          : `Waived what is open before work starts: ${reason}`,
+      words: reason === null ? 'Reinstated pre-start checks' : `Waived pre-start checks: ${reason}`,
       subjects: [['job', jobId]],
       before: { reviewWaived: job.reviewWaived },
       after: { reviewWaived: reason },

@@ -28,7 +28,7 @@ import {
   wroteOn,
 } from './orders';
 
-const reason = text(200, 'Say why the order is revised.');
+const reason = text(200, 'Give a reason for the revision.');
 
 /** A change of what is being written of a revision is a change of its order, for whoever else writes on it. */
 const nextVersion = async ({ trx }: Work, order: StoredOrder): Promise<number> => {
@@ -53,14 +53,14 @@ export const beginRevision = defineAction({
     const order = await orderOf(work, orderId, version);
     allow(reviseFault(order));
     if ((await findRevision(trx, orderId)) !== undefined)
-      refuse('revise.begun', `A revision of ${order.number} is being written already.`);
+      refuse('revise.begun', `Order ${order.number} is already being revised.`);
     await keepSent(work, order, 'As it was first sent');
     const content = JSON.stringify(asConfirmed ? contentAsConfirmed(order) : contentOf(order));
     await trx('orderChange').insert({ orderId, reason: why, content, personId: actor.id, at: now });
     await wroteOn(work, orderId);
     await nextVersion(work, order);
     await audit({
-      words: `Began revision ${order.revision + 1} of ${order.number}: ${why}`,
+      words: `Started revision ${order.revision + 1} of order ${order.number}: ${why}`,
       subjects: subjectsOf(order),
       after: { reason: why, day: today },
     });
@@ -84,7 +84,7 @@ export const changeRevision = defineAction({
     await wroteOn(work, orderId);
     const next = await nextVersion(work, order);
     await audit({
-      words: `Changed revision ${order.revision + 1} of ${order.number}`,
+      words: `Changed revision ${order.revision + 1} of order ${order.number}`,
       subjects: subjectsOf(order),
       before: before.ok ? before.value : revision.content,
       after,
@@ -111,7 +111,7 @@ export const dropRevision = defineAction({
     await work.trx('orderChange').where({ orderId }).delete();
     await nextVersion(work, order);
     await work.audit({
-      words: `Dropped revision ${order.revision + 1} of ${order.number}`,
+      words: `Discarded revision ${order.revision + 1} of order ${order.number}`,
       subjects: subjectsOf(order),
       before: revision.content,
     });
@@ -126,7 +126,12 @@ export async function toSend({ trx, today }: Work, order: StoredOrder, email: st
   if (!revised.ok) return [...revised.refusals];
   const faults = sendingFaults(revised.value.lines, order.currency, email);
   if (faults.length > 0 || (await changesBetween(trx, order, revised.value, today)).length > 0) return faults;
-  return [refusal('revise.same', `Nothing is changed in revision ${order.revision + 1} of ${order.number} yet.`)];
+  return [
+    refusal(
+      'revise.same',
+      `Revision ${order.revision + 1} of order ${order.number} has no changes yet. Change a line or a term first.`,
+    ),
+  ];
 }
 
 /** Keeps what was sent, in words; what is kept already stays. */

@@ -99,12 +99,12 @@ export const beginSending = defineAction({
     if ((await latestMessage(trx, orderId))?.state === 'unknown' && !again)
       refuse(
         'send.unknown',
-        `${order.number} may have arrived already. Ask ${to.supplier.name}, then mark it as sent, or send it again on purpose.`,
+        `${order.number} may already be with ${to.supplier.name}. Ask them: if they have it, mark it as sent; if not, press Send again.`,
       );
     const message = await beginMail(work, order, revised ? 'revision' : 'order', to);
     await setState(trx, order, { state: sending, sentFrom: order.state });
     await audit({
-      words: `Began to send ${order.number} to ${to.recipients.join(', ')}`,
+      words: `Sending order ${order.number} to ${to.recipients.join(', ')}`,
       subjects: subjectsOf(order),
     });
     return message;
@@ -112,8 +112,8 @@ export const beginSending = defineAction({
 });
 
 const NOT_TAKEN: Readonly<Record<Exclude<Came, 'taken'>, string>> = {
-  failed: 'Could not send',
-  unknown: 'It is not known whether it arrived: sent',
+  failed: 'Failed to send',
+  unknown: 'May have sent',
 };
 
 /** Records what became of a message: only one that was taken makes the order, or its revision, sent. */
@@ -141,7 +141,7 @@ const nameOfMail = (order: StoredOrder, kind: MailKind): string =>
   ({
     order: order.number,
     revision: `revision ${order.revision + 1} of ${order.number}`,
-    chase: `a question after ${order.number}`,
+    chase: `chaser for order ${order.number}`,
   })[kind];
 
 /** Back to where the order was before it was to be sent. */
@@ -212,9 +212,13 @@ async function handOver(
     const set = kind === 'chase' ? undefined : await setPapers(sender, aboutId);
     const letterId = set === undefined ? `asking.${id}@${domainOf(company.email)}` : messageId(set.paper);
     const written = await perform(writeMessage, { messageId: id, papers: set?.papers ?? [], letterId });
-    if (written.status !== 'done') return { came: 'failed', answer: 'Its message could not be written down.' };
+    if (written.status !== 'done')
+      return { came: 'failed', answer: 'The email couldn’t be saved. Nothing was sent: try again.' };
   } catch (error) {
-    return { came: 'failed', answer: `Its paper could not be set: ${(error as Error).message}` };
+    return {
+      came: 'failed',
+      answer: `The order’s PDF couldn’t be made (${(error as Error).message}). Nothing was sent: tell your administrator.`,
+    };
   }
   const { raw, recipient, copyTo } = found(
     await db('message').where({ id }).first('raw', 'recipient', 'copyTo'),
@@ -242,7 +246,7 @@ export const recordByHand = defineAction({
     await keepPaper(work, order, { name: `${order.number}.pdf`, type: 'application/pdf', bytes: Buffer.from(pdf) });
     await markAsSent(work, order);
     await work.audit({
-      words: `Marked ${order.number} as sent by hand to ${supplier.name}`,
+      words: `Marked order ${order.number} as sent by hand to ${supplier.name}`,
       subjects: subjectsOf(order),
     });
     return { number: order.number };
@@ -277,8 +281,8 @@ export async function settleInterrupted(db: Db, clock: Clock): Promise<number> {
     const came = raw === null ? 'failed' : 'unknown';
     const answer =
       raw === null
-        ? 'Kettle Tab was stopped before this went.'
-        : 'Kettle Tab was stopped while this was being sent, so it may have arrived.';
+        ? 'Kettle Tab stopped before this was sent. Send it again.'
+        : 'Kettle Tab stopped while sending, so the email may have arrived. Check with the supplier.';
     await recordAnswer({ db, clock, actor }, { messageId: id, came, answer });
   }
   return interrupted.length;

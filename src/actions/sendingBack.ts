@@ -45,7 +45,7 @@ export const WANTS = ['replacement', 'credit'] as const;
 const lineFields = z.object({
   lineId: z.number().int(),
   /** What goes, and whether it was rejected or taken; in the line's unit. */
-  quantity: quantitySchema.refine((q) => q > 0, 'What goes back must be above zero.'),
+  quantity: quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.'),
   from: z.enum(['rejected', 'accepted']),
   wants: z.enum(WANTS),
   numbers: numbersField,
@@ -59,20 +59,20 @@ export const sendBack = defineAction({
   input: z.object({
     once,
     ...orderRef,
-    reason: text(120, 'Say why it goes back.'),
+    reason: text(120, 'Give a reason for the return.'),
     day: optionalDay.default(null),
     carrier: anyText(80).default(''),
     lines: z
       .array(lineFields)
-      .min(1, 'Say what goes back.')
+      .min(1, 'Enter a quantity for at least one line.')
       .max(500)
-      .refine(distinct('lineId'), 'A line stands there twice. Send it back in two returns.'),
+      .refine(distinct('lineId'), 'The same line appears twice. Make two returns.'),
   }),
   run: async (work, { orderId, version, reason, day: asked, carrier, lines }) => {
     const { trx, audit, touch } = work;
     const order = await orderOf(work, orderId, version);
     if (!BILLABLE.includes(order.state))
-      refuse('order.state', `Order ${order.number} is not with its supplier, so nothing of it goes back.`);
+      refuse('order.state', `Order ${order.number} hasn’t been sent, so nothing can be returned.`);
     const day = dayOf(work, asked, order);
     const docked = await dockedLines(trx, order);
     const items = await itemsOf(trx, order);
@@ -115,7 +115,7 @@ export const sendBack = defineAction({
     touch('Sent back', 'receipt', id, ids, { day, pieces });
     const what = worked.map(({ line, sent }) => `${said(line, sent.quantity)} for ${sent.wants}`);
     await audit({
-      words: `Sent ${someOf(what)} of ${order.number} back: ${reason} (${number})`,
+      words: `Returned ${someOf(what)} of order ${order.number} to supplier: ${reason}, return ${number}`,
       subjects: [['receipt', id], ...subjectsOf(order)],
       after: { reason, day, carrier, lines },
     });
@@ -129,7 +129,11 @@ type Gives = Allotment & { readonly givenUp: Quantity };
 function givesUp(line: StoredLine, docked: DockedLine, sent: Sent): Gives[] {
   const credit = sent.wants === 'credit';
   if (line.closedShort !== null && !credit)
-    refuse('return.closed', `${line.description} was closed short, so no replacement of it comes.`, `lines.${line.id}`);
+    refuse(
+      'return.closed',
+      `${line.description} is closed short: ask for a credit note, or reopen the line.`,
+      `lines.${line.id}`,
+    );
   if (sent.from === 'accepted')
     return grant(sendBackFrom(docked, sent.quantity)).map((g) => ({ ...g, givenUp: credit ? g.quantity : NONE }));
   const whole = wholeFault(sent.quantity, line.unit, line.description);
@@ -137,7 +141,7 @@ function givesUp(line: StoredLine, docked: DockedLine, sent: Sent): Gives[] {
   if (sent.quantity > line.rejected)
     refuse(
       'return.more',
-      `Only ${formatQuantity(line.rejected)} of ${line.description} were rejected and lie here.`,
+      `Only ${formatQuantity(line.rejected)} rejected ${line.description} are here. Enter ${formatQuantity(line.rejected)} or less.`,
       `lines.${line.id}`,
     );
   if (!credit) return [];
@@ -189,7 +193,8 @@ async function lotsGone(
   );
   const idOf = (number: string) => known.find((l) => l.number.toUpperCase() === number.toUpperCase())?.id ?? 0;
   const missing = sent.numbers.find((n) => idOf(n.number) === 0);
-  if (missing !== undefined) refuse('numbers.unknown', `${missing.number} of ${item.name} is not here.`, field);
+  if (missing !== undefined)
+    refuse('numbers.unknown', `${missing.number} isn’t in stock here. Check the number.`, field);
   if (sent.from === 'accepted') return sent.numbers.map((n) => ({ lotId: idOf(n.number), quantity: n.quantity }));
   const sums = (await trx('receiptLot')
     .where({ lineId: line.id })
@@ -202,7 +207,8 @@ async function lotsGone(
   const lies = new Map(sums.map((s) => [s.lotId, s.rejected]));
   const rows = sent.numbers.map((n) => {
     const lotId = idOf(n.number);
-    if ((lies.get(lotId) ?? 0) < n.quantity) refuse('numbers.unknown', `${n.number} was not rejected here.`, field);
+    if ((lies.get(lotId) ?? 0) < n.quantity)
+      refuse('numbers.unknown', `${n.number} wasn’t rejected. Choose “accepted stock” instead.`, field);
     return { lotId, rejected: -n.quantity };
   });
   await writeAtDoor(trx, receiptId, line.id, rows);

@@ -26,16 +26,16 @@ export const reserveSome = defineAction({
     await dropCounted(trx, [needId]);
     const need = found((await loadNeedStates(trx, [needId]))[0], 'This line');
     await checkLive(trx, [need.jobId]);
-    if (need.itemId !== itemId) refuse('stores.item', `${need.description} is another part than ${item.number}.`);
+    if (need.itemId !== itemId) refuse('stores.item', `${need.description} is a different item from ${item.number}.`);
     if (jobId !== null && jobId !== need.jobId)
-      refuse('stores.owner', 'This stock belongs to another job. It has to be transferred first.');
+      refuse('stores.owner', 'This is another job’s stock. Transfer it first.');
     checkWhole(q, item);
     const firm = await reservedByOthers(trx, key, null);
     const free = subtractQ((await pileOf(trx, key)).quantity, firm);
     if (q > free)
       refuse(
         'stores.reserved',
-        `Only ${formatQuantity(free)} of ${item.name} at ${place.name} ${isOrAre(free)} free to reserve.`,
+        `Only ${formatQuantity(free)} of ${item.name} ${isOrAre(free)} free at ${place.name}. Enter ${formatQuantity(free)} or less.`,
         'quantity',
       );
     const factor = exactFactor(item.unit, need.unit) ?? { many: 1, one: 1 };
@@ -44,7 +44,10 @@ export const reserveSome = defineAction({
     if (share > open)
       refuse(
         'need.less',
-        `${need.description} still wants ${formatQuantity(open)} ${unitOf(need.unit).short}.`.replace(' .', '.'),
+        `${need.description} needs only ${formatQuantity(open)} ${unitOf(need.unit).short} more. Enter that or less.`.replace(
+          ' .',
+          '.',
+        ),
         'quantity',
       );
     await addClaims(trx, [{ needId, ...key, splitId: null, quantity: q, share, firm: 1 }]);
@@ -92,13 +95,13 @@ export const shareByDate = defineAction({
     await dropCounted(trx, needIds);
     const { covers } = await loadShortfall(trx, needIds, today);
     const there = covers.filter((c) => c.source.kind === 'stock');
-    if (there.length === 0) refuse('stores.none', `Nothing of ${item.name} is free in stores to be shared.`);
+    if (there.length === 0) refuse('stores.none', `No free stock of ${item.name} to allocate.`);
     await addClaims(trx, reservationsOf(there, true));
     touch('Reserved', 'item', itemId, needIds);
     const shared = addQ(NONE, ...there.map((c) => c.quantity));
     const lines = new Set(there.map((c) => c.needId)).size;
     await audit({
-      words: `Shared ${saidOf(shared, item)} by date among ${counted(lines, 'line')}`,
+      words: `Allocated ${saidOf(shared, item)} by date to ${counted(lines, 'line')}`,
       subjects: [['item', itemId], ...needIds.map((id) => ['need', id] as const)],
       before,
       after: there,

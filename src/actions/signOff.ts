@@ -20,13 +20,12 @@ import { moved, orderOf, orderRef, subjectsOf } from './orders';
 import { checkReviewed } from './reviews';
 import { toSend } from './revising';
 
-const reason = text(300, 'Say why.');
+const reason = text(300, 'Give a reason.');
 
 /** What an order would be sent as, reckoned by the rules and the ladder as they are now. */
 async function reckonNow({ trx, today }: Pick<Work, 'trx' | 'today'>, order: StoredOrder): Promise<Reckoning> {
   const sending = await sendingOf(trx, order, today);
-  if (sending === undefined)
-    return refuse('order.faults', `${order.number} is not right yet. Look at its checks first.`);
+  if (sending === undefined) return refuse('order.faults', `${order.number} isn’t ready: see Checks.`);
   return reckon(trx, order, sending);
 }
 
@@ -49,7 +48,14 @@ async function whoAndWhy(work: Pick<Work, 'trx'>, reckoning: Reckoning, needed: 
 function unlessForbidden({ findings }: Reckoning): void {
   const forbidden = findings.filter((f) => f.answer === 'forbid');
   if (forbidden.length > 0)
-    throw new Refused(forbidden.map((f) => refusal('rule.forbids', `${f.words}. The company does not allow that.`)));
+    throw new Refused(
+      forbidden.map((f) =>
+        refusal(
+          'rule.forbids',
+          `${f.words}. Company rules block this. Change the order, or ask an administrator about the rule.`,
+        ),
+      ),
+    );
 }
 
 /** Ends the action unless an order has every signature that it needs as it would go out now. */
@@ -59,7 +65,7 @@ export async function checkSigned(work: Pick<Work, 'trx' | 'today'>, order: Stor
   const { missing } = reckoning.standing;
   if (missing.length === 0) return;
   const who = await whoAndWhy(work, reckoning, missing);
-  refuse('signOff.needed', `${order.number} is not sent before it is signed off by ${who}. Ask for sign-off first.`);
+  refuse('signOff.needed', `${order.number} needs sign-off by ${who} before it can be sent. Request sign-off.`);
 }
 
 /**
@@ -75,10 +81,7 @@ export async function checkCharged(work: Work, order: StoredOrder, lines: Sendin
   const left = standing.missing.filter((n) => !maySign(actor.id, toGive(n), matter).ok);
   if (left.length === 0) return;
   const who = await whoAndWhy(work, reckoning, left);
-  refuse(
-    'signOff.needed',
-    `This has to be signed off by ${who}. Revise ${order.number} instead, and ask for sign-off.`,
-  );
+  refuse('signOff.needed', `This needs sign-off by ${who}. Revise ${order.number} instead, and request sign-off.`);
 }
 
 const toGive = ({ by, place }: Needed): Asked => ({
@@ -112,13 +115,13 @@ async function tellSigners(work: Work, order: StoredOrder, open: OpenRound, agai
     .flatMap((a) => signatories(askedOf(a), matter).map((p) => p.id));
   const supplier = await trx('supplier').where({ id: order.supplierId }).first('name');
   const asker = await trx('person').where({ id: open.round.personId }).first('name');
-  const note = open.round.note === '' ? '' : `\n\n${asker?.name} says: ${open.round.note}`;
+  const note = open.round.note === '' ? '' : `\n\nNote from ${asker?.name}: ${open.round.note}`;
   await tell(
     trx,
     {
       to,
-      subject: `${again ? 'Still for you to sign' : 'For you to sign'}: ${nameOf(order)} to ${supplier?.name}`,
-      body: `${asker?.name} asks you to sign ${nameOf(order)} to ${supplier?.name}, ${formatMoney(open.round.value, company.currency)}.${note}`,
+      subject: `${again ? 'Reminder, please sign' : 'Please sign'}: order ${nameOf(order)}, ${supplier?.name}`,
+      body: `${asker?.name} has asked you to sign order ${nameOf(order)} to ${supplier?.name}, ${formatMoney(open.round.value, company.currency)}.${note}`,
       path: `/sign/${order.number}`,
       orderId: order.id,
     },
@@ -136,7 +139,7 @@ export const askSignOff = defineAction({
     const { trx, actor, today, now, audit } = work;
     const order = await orderOf(work, orderId, version);
     if ((await openRound(trx, orderId)) !== undefined)
-      refuse('signOff.open', `${nameOf(order)} is with sign-off already.`);
+      refuse('signOff.open', `Sign-off of ${nameOf(order)} is already requested.`);
     const faults = await toSend(work, order, '');
     if (faults.length > 0) throw new Refused(faults);
     await checkReviewed(
@@ -146,8 +149,7 @@ export const askSignOff = defineAction({
     const reckoning = await reckonNow(work, order);
     unlessForbidden(reckoning);
     const { facts, standing } = reckoning;
-    if (standing.missing.length === 0)
-      refuse('signOff.none', `${nameOf(order)} needs no signature that it does not have. Send it.`);
+    if (standing.missing.length === 0) refuse('signOff.none', `${nameOf(order)} has all its signatures. Send it.`);
     const { names, why } = await wordsFor(work, reckoning);
     const unsent = isUnsent(order.state, order.sentFrom);
     const roundId = await insertOne(trx, 'signRound', {
@@ -171,7 +173,7 @@ export const askSignOff = defineAction({
     await tellSigners(work, order, open);
     const who = together(standing.missing.map((n) => whoSigns(n.by, names)));
     await audit({
-      words: `Asked for sign-off of ${nameOf(order)}, ${formatMoney(facts.value, names.currency)}, by ${who}${note === '' ? '' : `: ${note}`}`,
+      words: `Requested sign-off of order ${nameOf(order)}, ${formatMoney(facts.value, names.currency)}, from ${who}${note === '' ? '' : `: ${note}`}`,
       subjects: subjectsOf(order),
       after: { value: facts.value, signatures: standing.missing.map((n) => `${whoSigns(n.by, names)}, ${why(n)}`) },
     });
@@ -186,7 +188,7 @@ async function checkSignable(work: Work, order: StoredOrder, open: OpenRound, na
   const who = whoSigns(askedOf(stuck).by, names);
   refuse(
     'signOff.nobody',
-    `Nobody can sign ${nameOf(order)} for step ${stuck.place}: ${who} wrote on it, or does not sign any more. Name a deputy, or change the ladder.`,
+    `No one can sign step ${stuck.place} of ${nameOf(order)}: ${who} worked on it, or can no longer sign. Name a deputy, or change the ladder.`,
   );
 }
 
@@ -199,8 +201,9 @@ async function toDecide(work: Work, orderId: number, version: number, signOffId:
   const open = await openRound(trx, orderId);
   const row = open?.asked.find((a) => a.id === signOffId);
   if (open === undefined || row === undefined)
-    return refuse('signOff.over', `${nameOf(order)} does not wait for this signature any more.`);
-  if (row.state !== 'waiting') return refuse('signOff.decided', `This signature of ${order.number} is given already.`);
+    return refuse('signOff.over', `${nameOf(order)} no longer needs this signature. Refresh the page.`);
+  if (row.state !== 'waiting')
+    return refuse('signOff.decided', `That step of ${order.number} is already signed. Refresh the page.`);
   const matter = await matterNow(work, order, open);
   if (row.place !== stepNow(matter.asked))
     return refuse('signOff.order', `${nameOf(order)} is signed in sequence, and an earlier step is still open.`);
@@ -228,7 +231,9 @@ export const signOff = defineAction({
     const { order, open, row, forId } = await toDecide(work, orderId, version, signOffId);
     const reckoning = await reckonNow(work, order);
     if (reckoning.seen !== seen)
-      throw new Clash(`What ${nameOf(order)} does to the budgets has changed since you opened it.`, { version });
+      throw new Clash(`The budget effect of ${nameOf(order)} has changed since you opened it. Review it, then sign.`, {
+        version,
+      });
     await decide(work, row, { state: 'signed', forId, reason: why });
     const left = open.asked.filter((a) => a.state === 'waiting' && a.id !== row.id);
     if (left.length === 0) {
@@ -238,8 +243,8 @@ export const signOff = defineAction({
         trx,
         {
           to: [open.round.personId],
-          subject: `Signed off: ${nameOf(order)}`,
-          body: `${nameOf(order)} has every signature that it needs. It may be sent.`,
+          subject: `Signed: order ${nameOf(order)}`,
+          body: `Order ${nameOf(order)} is fully signed and can be sent.`,
           path: `/orders/${order.number}`,
           orderId: order.id,
         },
@@ -251,7 +256,7 @@ export const signOff = defineAction({
       if (Math.min(...left.map((a) => a.place)) > row.place) await tellSigners(work, order, after);
     }
     await audit({
-      words: `Signed step ${row.place} of ${nameOf(order)}${await forWhom(work, forId)}, ${row.words}${why === '' ? '' : `: ${why}`}`,
+      words: `Signed step ${row.place} of order ${nameOf(order)}${await forWhom(work, forId)}, (${row.words})${why === '' ? '' : `: ${why}`}`,
       subjects: subjectsOf(order),
       after: { step: row.place, value: reckoning.facts.value },
     });
@@ -274,15 +279,15 @@ export const refuseSignOff = defineAction({
       trx,
       {
         to: [open.round.personId],
-        subject: `Refused: ${nameOf(order)}`,
-        body: `${actor.name} refused ${nameOf(order)}: ${why}`,
+        subject: `Declined: order ${nameOf(order)}`,
+        body: `${actor.name} declined order ${nameOf(order)}: ${why}`,
         path: `/orders/${order.number}`,
         orderId: order.id,
       },
       now,
     );
     await audit({
-      words: `Refused step ${row.place} of ${nameOf(order)}${await forWhom(work, forId)}: ${why}`,
+      words: `Declined step ${row.place} of order ${nameOf(order)}${await forWhom(work, forId)}: ${why}`,
       subjects: subjectsOf(order),
     });
     return { number: order.number };
@@ -314,16 +319,20 @@ export const handOn = defineAction({
       throw new Refused(mine.refusals);
     const to = (await loadSignatories(trx)).find((p) => p.id === personId);
     if (to === undefined)
-      return refuse('handOn.who', 'This person may not sign orders off. Choose another.', 'personId');
+      return refuse('handOn.who', 'This person can’t sign orders. Choose someone else.', 'personId');
     const handed: SignOffRow = { ...row, handedTo: personId, handedBy: actor.id };
     const fits = maySign(personId, askedOf(handed), matter);
     if (!fits.ok)
-      refuse('handOn.own', `${to.name} wrote on ${order.number}, or signs it already. Choose another.`, 'personId');
+      refuse(
+        'handOn.own',
+        `${to.name} worked on ${order.number}, or already signs it. Choose someone else.`,
+        'personId',
+      );
     await trx('signOff').where({ id: row.id }).update({ handedTo: personId, handedBy: actor.id });
     await moveOn(work, order);
     await tellSigners(work, order, found(await openRound(trx, orderId), 'The round of signatures'));
     await audit({
-      words: `Handed step ${row.place} of ${nameOf(order)} on to ${to.name}: ${why}`,
+      words: `Reassigned step ${row.place} of order ${nameOf(order)} to ${to.name}: ${why}`,
       subjects: [...subjectsOf(order), ['person', personId]],
     });
   },
@@ -339,7 +348,7 @@ export const takeBackSignOff = defineAction({
     const open = found(await openRound(work.trx, orderId), 'The round of signatures');
     await endRound(work, open, 'takenBack');
     await moveOn(work, order, 'sendBack');
-    await work.audit({ words: `Took ${nameOf(order)} back from sign-off`, subjects: subjectsOf(order) });
+    await work.audit({ words: `Withdrew order ${nameOf(order)} from sign-off`, subjects: subjectsOf(order) });
   },
 });
 
@@ -352,7 +361,7 @@ export const remindSigners = defineAction({
     const order = await orderOf(work, orderId, version);
     const open = found(await openRound(work.trx, orderId), 'The round of signatures');
     const told = await tellSigners(work, order, open, true);
-    await work.audit({ words: `Reminded who is to sign ${nameOf(order)}`, subjects: subjectsOf(order) });
+    await work.audit({ words: `Reminded signatories of order ${nameOf(order)}`, subjects: subjectsOf(order) });
     return { told };
   },
 });

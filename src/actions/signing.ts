@@ -51,13 +51,16 @@ export async function signIn(db: Db, clock: Clock, input: SignIn): Promise<Resul
           secondsToWait(await countFailures(trx, { place }, now), FREE_TRIES.place, now),
         ];
     const wait = Math.max(together, ...alone);
-    if (wait > 0) return refused(refusal('signIn.wait', `Too many tries. Wait ${inWords(wait)}, then try again.`));
+    if (wait > 0) return refused(refusal('signIn.wait', `Too many attempts. Wait ${inWords(wait)}, then try again.`));
     return done(await insertAttempt(trx, email, place, now));
   });
   if (!attempt.ok) return attempt;
   const right = await orRefused(() => isPassword(person?.passwordHash, input.password));
   if (!right.ok) return right;
-  if (!right.value || person === undefined) return refused(refusal('signIn.wrong', 'E-mail or password is wrong.'));
+  if (!right.value || person === undefined)
+    return refused(
+      refusal('signIn.wrong', 'Wrong email or password. Try again, or ask your administrator for a new password.'),
+    );
   await markGood(db, attempt.value);
   return done({ personId: person.id, token: await insertSession(db, person.id, input, now) });
 }
@@ -81,7 +84,10 @@ export async function signOut(db: Db, clock: Clock, token: string): Promise<void
 }
 
 const resetInput = z.object({ token: z.string().max(100), password: passwordField });
-const RESET_GONE = refusal('reset.gone', 'This link was used already, or is too old. Ask for another one.');
+const RESET_GONE = refusal(
+  'reset.gone',
+  'This link has been used or has expired. Ask your administrator for a new one.',
+);
 
 /** Sets a new password by a link that an administrator gave; every sign-in of the person ends. */
 export const choosePassword = defineAction({
@@ -95,7 +101,7 @@ export const choosePassword = defineAction({
     await trx('passwordReset').where({ id: reset.id }).update({ usedAt: now });
     await trx('person').where({ id: actor.id }).update({ passwordHash });
     await endSessions(trx, actor.id, {}, now);
-    await audit({ words: 'Chose a new password by a link', subjects: [['person', actor.id]] });
+    await audit({ words: 'Changed password from a link', subjects: [['person', actor.id]] });
   },
 });
 
@@ -114,8 +120,8 @@ export const endMySessions = defineAction({
   input: z.union([z.object({ only: z.number().int() }), z.object({ but: z.number().int() })]),
   run: async ({ trx, actor, now, audit }, which) => {
     const ended = await endSessions(trx, actor.id, which, now);
-    if (ended === 0) refuse('session.gone', 'This sign-in has ended already.');
-    await audit({ words: `Ended ${counted(ended, 'sign-in')} of their own`, subjects: [['person', actor.id]] });
+    if (ended === 0) refuse('session.gone', 'That device is already signed out.');
+    await audit({ words: `Signed out ${counted(ended, 'other device')}`, subjects: [['person', actor.id]] });
     return { ended };
   },
 });
@@ -132,17 +138,16 @@ export const changePassword = defineAction({
     const me = found(await findByEmail(db, actor.email), 'Your account');
     const failures = await countFailures(db, { email: me.email, place: CHANGING }, now);
     const wait = secondsToWait(failures, FREE_TRIES.together, now);
-    if (wait > 0) refuse('password.wait', `Too many tries. Wait ${inWords(wait)}, then try again.`);
+    if (wait > 0) refuse('password.wait', `Too many attempts. Wait ${inWords(wait)}, then try again.`);
     const attempt = await insertAttempt(db, me.email, CHANGING, now);
-    if (!(await isPassword(me.passwordHash, old)))
-      refuse('password.wrong', 'This is not your present password.', 'old');
+    if (!(await isPassword(me.passwordHash, old))) refuse('password.wrong', 'That isn’t your current password.', 'old');
     await markGood(db, attempt);
     return hashPassword(password);
   },
   run: async ({ trx, actor, now, audit }, { keep: but }, passwordHash) => {
     await trx('person').where({ id: actor.id }).update({ passwordHash });
     const ended = await endSessions(trx, actor.id, { but }, now);
-    await audit({ words: 'Changed their password', subjects: [['person', actor.id]] });
+    await audit({ words: 'Changed password', subjects: [['person', actor.id]] });
     return { ended };
   },
 });

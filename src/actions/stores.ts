@@ -22,18 +22,18 @@ export const isOrAre = (q: Quantity): string => (q === ONE ? 'is' : 'are');
 
 export async function goodsItem(trx: Work['trx'], itemId: number): Promise<Item> {
   const item = found(await trx('item').where({ id: itemId }).first(), 'This item');
-  if (!isGoods(item.kind)) refuse('stores.kind', `${item.number} is no material or part, so it lies in no store.`);
+  if (!isGoods(item.kind)) refuse('stores.kind', `${item.number} isn’t a material or part, so it isn’t stocked.`);
   return item;
 }
 
 export const placeOf = async (trx: Work['trx'], id: number): Promise<DeliveryPlace> =>
-  found(await trx('deliveryPlace').where({ id }).first(), 'This place');
+  found(await trx('deliveryPlace').where({ id }).first(), 'This location');
 
 /** A bin of a place that is in use; null for none. */
 export async function binOf(trx: Work['trx'], placeId: number, binId: number | null): Promise<Bin | null> {
   if (binId === null) return null;
   const bin = found(await trx('bin').where({ id: binId, placeId }).first(), 'This bin');
-  return bin.closed === 0 ? bin : refuse('bin.closed', `Bin ${bin.name} is not used any more.`, 'binId');
+  return bin.closed === 0 ? bin : refuse('bin.closed', `Bin ${bin.name} is retired. Choose another bin.`, 'binId');
 }
 
 export function checkWhole(q: Quantity, item: Item): void {
@@ -67,7 +67,9 @@ export const keepLevel = defineAction({
     await writeLevel(trx, item, placeId, keep);
     await audit({
       words:
-        keep > 0 ? `Keeps ${saidOf(keep, item)} at ${place.name}` : `Keeps no level of ${item.name} at ${place.name}`,
+        keep > 0
+          ? `Set minimum stock of ${item.name} at ${place.name} to ${saidOf(keep, item)}`
+          : `Cleared minimum stock of ${item.name} at ${place.name}`,
       subjects: [['item', itemId]],
       before: before ?? {},
       after: { keep },

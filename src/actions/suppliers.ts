@@ -24,7 +24,8 @@ export const saveSupplier = defineAction({
       dataFiles: input.dataFiles.join(','),
     };
     const twin = await trx('supplier').where({ name: input.name }).first('id');
-    if (twin !== undefined && twin.id !== id) refuse('supplier.name', `${input.name} is there already.`, 'name');
+    if (twin !== undefined && twin.id !== id)
+      refuse('supplier.name', `Supplier ${input.name} already exists. Choose another name.`, 'name');
     const lists = { contacts, addresses, closed };
     const places = { name: input.name, address: input.address, addresses };
     if (id === null) {

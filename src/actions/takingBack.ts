@@ -27,7 +27,7 @@ export const takeBack = defineAction({
   run: async (work, { receiptId }) => {
     const { receipt, order } = await undo(work, receiptId, work.today);
     await work.audit({
-      words: `Took receipt ${receipt.number} on ${order.number} back`,
+      words: `Reversed receipt ${receipt.number} on order ${order.number}`,
       subjects: [['receipt', receiptId], ...subjectsOf(order)],
     });
   },
@@ -44,15 +44,18 @@ export const correctReceipt = defineAction({
     arrivals: z
       .array(arrivalFields)
       .max(1000)
-      .refine(distinct('lineId'), 'A line arrives twice in one delivery. Add the two up.'),
+      .refine(distinct('lineId'), 'The same line appears twice. Combine the quantities.'),
   }),
   run: async (work, { once: _, receiptId, ...delivery }) => {
     // It never was as it was written, so it is undone on its own day.
     const { receipt, order } = await undo(work, receiptId, null);
     if (receipt.kind !== 'delivery')
-      refuse('receipt.kind', `${receipt.number} is no delivery. Take it back, and write it anew.`);
+      refuse(
+        'receipt.kind',
+        `${receipt.number} isn’t a delivery, so it can’t be corrected. Reverse it and enter it again.`,
+      );
     await work.audit({
-      words: `Put receipt ${receipt.number} on ${order.number} right`,
+      words: `Corrected receipt ${receipt.number} on order ${order.number}`,
       subjects: [['receipt', receiptId], ...subjectsOf(order)],
     });
     await work.settle();
@@ -85,7 +88,7 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
     work,
     {
       ...{ orderId: receipt.orderId, number: `${receipt.number}-back`, kind: 'takenBack', day: on ?? receipt.day },
-      ...{ note: `Takes back ${receipt.number}`, reversesId: receiptId, placeId: receipt.placeId },
+      ...{ note: `Reversal of ${receipt.number}`, reversesId: receiptId, placeId: receipt.placeId },
     },
     own.flatMap((line) =>
       came
@@ -118,7 +121,7 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
   const pieces = [...out, ...(await comeAgain(trx, receiptId, id))];
   await refreshProgress(trx, receipt.orderId);
   await refreshHeld(trx, receipt.orderId);
-  touch('Receipt taken back', 'receipt', id, ids, { day: on ?? receipt.day, pieces });
+  touch('Receipt reversed', 'receipt', id, ids, { day: on ?? receipt.day, pieces });
   return { receipt, order };
 }
 
@@ -177,15 +180,12 @@ function checkLater(receipt: Receipt, lines: readonly StoredLine[], came: readon
     const c = came.find((x) => x.lineId === line.id);
     const stands: readonly [Quantity, Quantity, string][] = [
       [line.held, c?.held ?? NONE, 'was released or rejected'],
-      [line.rejected, c?.rejected ?? NONE, 'was sent back'],
-      [line.received, c?.accepted ?? NONE, 'was sent back'],
+      [line.rejected, c?.rejected ?? NONE, 'was returned'],
+      [line.received, c?.accepted ?? NONE, 'was returned'],
     ];
     for (const [now, then, what] of stands)
       if (now < then)
-        refuse(
-          'receipt.later',
-          `Some of ${line.description} ${what} since. Take that back first, then ${receipt.number}.`,
-        );
+        refuse('receipt.later', `Some ${line.description} ${what} since. Reverse that first, then ${receipt.number}.`);
   }
 }
 
@@ -201,6 +201,6 @@ async function checkResting(trx: Work['trx'], receipt: Receipt, splits: readonly
   const what = [...new Set(resting.map((r) => `${r.item} was ${r.what}`))].join(', ');
   refuse(
     'receipt.stock',
-    `${what} since ${receipt.number} came, so it stays. Take that back first, or put the stock right by a count.`,
+    `${receipt.number} can’t be reversed: ${what} since. Reverse that first, or correct the stock with a count.`,
   );
 }

@@ -15,9 +15,9 @@ export const receiveTally = defineAction({
     note: deliveryFields.note,
     deliveries: z
       .array(z.object({ ...orderRef, arrivals: z.array(arrivalFields).min(1).max(1000).refine(distinct('lineId')) }))
-      .min(1, 'Nothing was scanned yet.')
-      .max(100, 'At most 100 orders are taken in at once.')
-      .refine(distinct('orderId'), 'An order stands there twice.'),
+      .min(1, 'Scan at least one item first.')
+      .max(100, 'You can receive up to 100 orders at a time.')
+      .refine(distinct('orderId'), 'The same order appears twice. Scan again.'),
   }),
   run: async (work, { note, deliveries }) => {
     const taken = [];
@@ -38,7 +38,7 @@ export const tieCode = defineAction({
   right: 'receive',
   input: z.object({
     once,
-    code: text(60, 'There is no code.'),
+    code: text(60, 'Scan or type a code.'),
     itemId: z.number().int(),
     /** Whose number it is, where it is no GTIN. */
     supplierId: z.number().int().nullable(),
@@ -48,9 +48,9 @@ export const tieCode = defineAction({
     const gtin = isGtin(code);
     if (gtin) {
       const other = await trx('item').where({ gtin: code }).whereNot({ id: itemId }).first('number');
-      if (other !== undefined) refuse('code.taken', `${code} is the GTIN of ${other.number} already.`);
+      if (other !== undefined) refuse('code.taken', `${code} is already the GTIN of ${other.number}.`);
       if (item.gtin !== null && item.gtin !== code)
-        refuse('code.other', `${item.number} has the GTIN ${item.gtin}. Change it on its own page.`);
+        refuse('code.other', `${item.number} has the GTIN ${item.gtin}. Change it on the item.`);
       await trx('item')
         .where({ id: itemId })
         .update({ gtin: code, version: item.version + 1 });
@@ -60,15 +60,18 @@ export const tieCode = defineAction({
         .orderBy('id')
         .first();
       if (part === undefined)
-        return refuse('code.supplier', `No supplier sells ${item.number} yet, so the code has nobody it is of.`);
+        return refuse('code.supplier', `${item.number} has no supplier yet. Add one, then link the code.`);
       if (part.theirNumber !== '' && part.theirNumber !== code)
-        refuse('code.other', `Its supplier calls ${item.number} ${part.theirNumber}. Change that on the part’s page.`);
+        refuse(
+          'code.other',
+          `${item.number} already has supplier’s item no. ${part.theirNumber}. Change it on the item.`,
+        );
       await trx('supplierPart')
         .where({ id: part.id })
         .update({ theirNumber: code, version: part.version + 1 });
     }
     await audit({
-      words: `Tied the code ${code} to ${item.number}`,
+      words: `Linked code ${code} to ${item.number}`,
       subjects: [['item', itemId]],
       before: { code: gtin ? item.gtin : '' },
       after: { code },

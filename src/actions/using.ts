@@ -33,7 +33,7 @@ export const keepView = defineAction({
   input: z.object({ list, name: text(40, 'Give the view a name.'), query: z.string().max(600) }),
   run: async ({ trx, actor }, view) => {
     if (!(await views.keepView(trx, actor.id, view)))
-      refuse('view.many', 'Thirty views are kept for this list already. Take one off first.', 'name');
+      refuse('view.many', 'This list already has 30 saved views. Remove one first.', 'name');
   },
 });
 

@@ -174,8 +174,7 @@ export const winQuote = defineAction({
     const all = await trx('quoteLine').where({ quoteId }).orderBy('place');
     const chosen = new Set(agreed ?? all.filter((l) => l.optional === 0).map((l) => l.id));
     const lines = all.filter((l) => chosen.has(l.id));
-    if (lines.length < chosen.size)
-      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
+    if (lines.length < chosen.size) refuse('line.missing', 'The quote has changed: a line was removed. Refresh it.');
     if (quote.revisedAs !== null) stillOpen(quote);
     const state = grant(win({ state: quote.state, lines: lines.length }, wonBy));
     await markAgreed(trx, quoteId, lines);
@@ -196,7 +195,7 @@ export const winQuote = defineAction({
     if (said.length > 0) await trx('job').where({ id: quote.jobId }).update(Object.fromEntries(said));
     const open = all.length - lines.length;
     await audit({
-      words: `Quote ${quote.number} won: ${wonBy} said yes${open === 0 ? '' : ` to ${counted(lines.length, 'line')} of ${all.length}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
+      words: `Quote ${quote.number} won: accepted by ${wonBy}${open === 0 ? '' : `, ${lines.length} of ${counted(all.length, 'line')}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
       subjects: subjectsOf(quote),
       after: { wonBy, budget, agreed: lines.length, ...customer },
     });
@@ -225,30 +224,27 @@ export const agreeLines = defineAction({
     once,
     quoteId: z.number().int(),
     version: z.number().int(),
-    lineIds: chosenLines.min(1, 'Pick the lines that are agreed to.'),
-    by: text(120, 'Say who of the customer agreed.'),
+    lineIds: chosenLines.min(1, 'Select the accepted lines.'),
+    by: text(120, 'Enter who accepted for the customer.'),
   }),
   run: async (work, { quoteId, version, lineIds, by }) => {
     const { trx, company, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} is not won yet. Mark it won first.`);
+    if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} isn’t won yet. Mark it won first.`);
     if (quote.revisedAs !== null)
-      refuse(
-        'quote.revised',
-        `Quote ${quote.number} is being revised, so what is agreed to now belongs to its revision.`,
-      );
+      refuse('quote.revised', `Quote ${quote.number} is being revised. Enter the acceptance on the revision.`);
     const lines = (await trx('quoteLine').where({ quoteId, agreed: 0 }).orderBy('place')).filter((l) =>
       lineIds.includes(l.id),
     );
     if (lines.length < new Set(lineIds).size)
-      refuse('line.agreed', 'A line is agreed to already, or not there any more. Look at the quote again.');
+      refuse('line.agreed', 'A line has been accepted or removed meanwhile. Refresh the quote.');
     await markAgreed(trx, quoteId, lines);
-    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number}: ${by} agreed to more`);
+    const { bought, budget } = await openLines(work, quote, lines, `Quote ${quote.number}: further lines accepted`);
     await trx('quote')
       .where({ id: quoteId })
       .update({ version: version + 1 });
     await audit({
-      words: `${by} agreed to ${counted(lines.length, 'further line')} of quote ${quote.number}. Budget ${formatMoney(budget, company.currency)} more, ${counted(bought, 'line')} to buy`,
+      words: `${by} accepted ${counted(lines.length, 'more line')} of quote ${quote.number}. Budget ${formatMoney(budget, company.currency)} more, ${counted(bought, 'line')} to buy`,
       subjects: subjectsOf(quote),
       after: { by, lineIds },
     });
@@ -267,28 +263,32 @@ export const buyEarly = defineAction({
     once,
     quoteId: z.number().int(),
     version: z.number().int(),
-    lineIds: chosenLines.min(1, 'Pick the lines that are bought.'),
-    reason: text(200, 'Say why it cannot wait for the customer.'),
+    lineIds: chosenLines.min(1, 'Select the lines to buy.'),
+    reason: text(200, 'Give a reason it can’t wait for the customer.'),
   }),
   run: async (work, { quoteId, version, lineIds, reason }) => {
     const { trx, actor, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
     stillOpen(quote);
-    if (quote.state === 'writing')
-      refuse('quote.writing', `Quote ${quote.number} is not with the customer yet, so nothing is bought for it.`);
+    if (quote.state === 'writing') refuse('quote.writing', `Mark quote ${quote.number} as sent before buying for it.`);
     if (await trx('quote').where({ revisedAs: quoteId, state: 'won' }).first('id'))
-      refuse('quote.revision', 'The quote that was won holds until its revision is won too: buy by that.');
+      refuse('quote.revision', 'The won quote still applies until its revision is won. Buy from the won quote.');
     const lines = (await trx('quoteLine').where({ quoteId }).orderBy('place')).filter((l) => lineIds.includes(l.id));
     if (lines.length < new Set(lineIds).size)
-      refuse('line.missing', 'A line of this quote is not there any more. Look at the quote again.');
-    const bought = await openNeeds(work, quote, lines, 'Bought before the yes');
-    if (bought === 0) refuse('quote.nothing', 'None of these lines is bought: look at how they are got.', 'lineIds');
+      refuse('line.missing', 'The quote has changed: a line was removed. Refresh it.');
+    const bought = await openNeeds(work, quote, lines, 'Bought before acceptance');
+    if (bought === 0)
+      refuse(
+        'quote.nothing',
+        'None of these lines has type “bought”. Change the type, or choose other lines.',
+        'lineIds',
+      );
     await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
     await trx('quote')
       .where({ id: quoteId })
       .update({ earlyReason: reason, earlyBy: actor.id, version: version + 1 });
     await audit({
-      words: `Buys ${counted(bought, 'line')} of quote ${quote.number} before the customer said yes: ${reason}`,
+      words: `Bought ${counted(bought, 'line')} of quote ${quote.number} before acceptance: ${reason}`,
       subjects: subjectsOf(quote),
       after: { lineIds, reason },
     });
@@ -305,5 +305,5 @@ export async function checkNotLost(trx: Work['trx'], needIds: readonly number[])
     .where('q.state', 'lost')
     .first('n.description', 'q.number')) as { description: string; number: string } | undefined;
   if (lost !== undefined)
-    refuse('quote.lost', `${lost.description} belongs to quote ${lost.number}, which was lost, so it is not bought.`);
+    refuse('quote.lost', `${lost.description} belongs to quote ${lost.number}, which was lost, so it can’t be bought.`);
 }

@@ -27,16 +27,12 @@ export const saveMailWords = defineAction({
     };
     const before = await own().first('subject', 'body');
     if ((subject === '') !== (body === ''))
-      refuse(
-        'mail.half',
-        'A mail has a subject and words. Give both, or leave both empty.',
-        subject === '' ? 'subject' : 'body',
-      );
+      refuse('mail.half', 'Enter both a subject and a text, or leave both empty.', subject === '' ? 'subject' : 'body');
     await own().delete();
     if (subject !== '') await trx('mailWords').insert({ supplierId, kind, subject, body });
     const subjects: Subject[] = [supplierId === null ? ['company', 1] : ['supplier', supplierId]];
     await audit({
-      words: `Changed the words of ${supplier === undefined ? 'our mails' : `mails to ${supplier.name}`}`,
+      words: `Changed email wording${supplier === undefined ? '' : ` for ${supplier.name}`}`,
       subjects,
       before: before ?? {},
       after: { subject, body },
@@ -52,12 +48,12 @@ export const saveTextBlocks = defineAction({
     blocks: z
       .array(
         z.object({
-          words: text(1000, 'Say what stands on the order.'),
+          words: text(1000, 'Enter the text for the order.'),
           supplierId: z.number().int().nullable(),
           jobKind: z.enum(['contract', 'repair', 'make']).nullable(),
         }),
       )
-      .max(50, 'At most 50 blocks of words.'),
+      .max(50, 'No more than 50 texts.'),
   }),
   run: async ({ trx, audit }, { blocks }) => {
     const before = await trx('textBlock').orderBy('place').select('words', 'supplierId', 'jobKind');
@@ -68,7 +64,7 @@ export const saveTextBlocks = defineAction({
       blocks.map((b, k) => ({ ...b, place: k + 1 })),
     );
     await audit({
-      words: 'Changed the words on orders',
+      words: 'Changed order wording',
       subjects: [['company', 1]],
       before: { blocks: before },
       after: { blocks },

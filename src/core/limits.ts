@@ -31,6 +31,6 @@ export const LIMITS = {
 /** A figure that cannot be kept exactly. An action that meets it is refused as a whole. */
 export class TooLarge extends RangeError {
   constructor() {
-    super('The amount is too large to be kept exactly.');
+    super('The amount is too large. Check quantity and price.');
   }
 }

@@ -96,7 +96,7 @@ async function layOutCompany(db: Db, today: Day): Promise<void> {
     ownPassLimit: pence(50),
     freightCodeId: codeId.get('09'),
     orderTerms:
-      'Our terms of purchase apply. Deliveries Monday to Friday, 7:30 to 15:30. Goods that differ from this order are taken in only after word with the buyer.',
+      'Our terms of purchase apply. Deliveries Monday to Friday, 7:30 to 15:30. Goods that differ from this order are received only after agreement with the buyer.',
   });
   await insertMany(db, 'dayOff', daysOff(today));
   await insertOne(db, 'deliveryPlace', {

@@ -79,7 +79,7 @@ const bad = (code: string, message: string) => refused(refusal(code, message));
  */
 export function readScan(typed: string): Result<Scanned> {
   const text = typed.trim();
-  if (text === '') return bad('scan.nothing', 'Nothing was read.');
+  if (text === '') return bad('scan.nothing', 'No code was read. Scan it again.');
   const bare = text.replace(SYMBOLOGY, '');
   if (isGtin(bare)) return done({ words: callsOf(bare.padStart(14, '0')), count: 1 });
   // A code that says it has elements has to have them; any other text may be a number that only looks so.
@@ -92,8 +92,8 @@ export function readScan(typed: string): Result<Scanned> {
     return done({ words: [...callsOf(gtin), ...of('240', '241')], count: Math.max(Number(count), 1), ...beside(of) });
   }
   if (!says) return done({ words: [text], count: 1 });
-  if (elements === undefined) return bad('scan.part', 'Only a part of this code came. Scan it again.');
-  if (gtin !== undefined) return bad('scan.digit', `The check digit of ${gtin} does not fit. Scan it again.`);
+  if (elements === undefined) return bad('scan.part', 'The code was read only in part. Scan it again.');
+  if (gtin !== undefined) return bad('scan.digit', `The check digit of ${gtin} is wrong. Scan it again.`);
   const words = of('240', '241');
-  return words.length === 0 ? bad('scan.names', 'This code names no part.') : done({ words, count: 1 });
+  return words.length === 0 ? bad('scan.names', 'This code holds no item number.') : done({ words, count: 1 });
 }

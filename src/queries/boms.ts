@@ -219,7 +219,7 @@ export async function readBillFile(
   const made = new Set((await db('bom').distinct('itemId')).map((b) => b.itemId));
   const items = (await db('item').select('id', 'number', 'name', 'unit')).map((i) => ({ ...i, made: made.has(i.id) }));
   const top = items.find((i) => i.id === itemId);
-  if (top === undefined) return refused(refusal('missing', 'This item is not there any more.'));
+  if (top === undefined) return refused(refusal('missing', 'This item no longer exists.'));
   const { headings, rows, mark } = sheet.value;
   const { style, bills, problems } = readBills(headings, rows, top, { items, mark: mark ?? '.' });
   const held = await withLines(

@@ -25,7 +25,7 @@ export async function readBudgetFile(
 ): Promise<Result<BudgetFile>> {
   permit(person, 'write budget changes');
   const job = await db('job').where({ number }).first('id');
-  if (job === undefined) return refused(refusal('missing', `There is no job ${number}.`));
+  if (job === undefined) return refused(refusal('missing', `Job ${number} doesn’t exist.`));
   const sheet = await readSheet(bytes);
   if (!sheet.ok) return sheet;
   const { decimalMark, currency } = await loadCompany(db);

@@ -236,7 +236,7 @@ export async function loadCountPaper(db: Db, person: Person, id: number, today: 
     lines: rows.map((r) => ({
       bin: r.bin,
       description: r.description,
-      number: [r.itemNumber, r.number, r.job === null ? '' : `job ${r.job}’s own`].filter(Boolean).join(' · '),
+      number: [r.itemNumber, r.number, r.job === null ? '' : `job ${r.job} stock`].filter(Boolean).join(' · '),
       unit: unitOf(r.unit).short,
       book: head.blind === 1 || r.book === null ? '' : formatQuantity(r.book),
     })),

@@ -32,12 +32,12 @@ export async function loadDecisions(
   const over = tab.rows
     .filter((r) => headroomOf(r) < -(letBe.get(r.code.id) ?? 0))
     .map((r): Waiting => {
-      const why = r.amounts.drafted > 0 ? ' once its drafts are sent' : '';
+      const why = r.amounts.drafted > 0 ? ' once drafts are sent' : '';
       return {
         word: 'Over',
         weight: 'over',
-        text: `${r.code.code} ${r.code.name} ${on === undefined ? 'passes' : 'passed'} its budget by ${formatMoney(minor(-headroomOf(r)), currency)}${why}`,
-        step: on === undefined ? 'Decide' : 'Look',
+        text: `${r.code.code} ${r.code.name} ${on === undefined ? 'goes' : 'went'} ${formatMoney(minor(-headroomOf(r)), currency)} over budget${why}`,
+        step: on === undefined ? 'Decide' : 'Review',
         href: `/jobs/${job.number}?${on === undefined ? `decide=${r.code.code}` : `on=${on}&figure=${r.code.code}`}`,
       };
     });
@@ -48,7 +48,7 @@ export async function loadDecisions(
     .map((n): Waiting => ({
       word: 'Late',
       weight: 'care',
-      text: `${n.description}, needed ${n.neededOn === null ? '' : formatDay(n.neededOn, today)}: ${n.tags.find((t) => t.words.includes('late'))?.words}`,
+      text: `${n.description}, needed by ${n.neededOn === null ? '' : formatDay(n.neededOn, today)}: ${n.tags.find((t) => t.words.includes('late'))?.words}`,
       step: 'Gather',
       href: `/gather?job=${job.number}`,
     }));
@@ -79,8 +79,8 @@ async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]>
   return late.map((o) => ({
     word: 'Due',
     weight: 'care',
-    text: `${o.number} from ${o.name} was wanted ${formatDay(o.wantedOn, today)} and is not all in`,
-    step: 'Open the order',
+    text: `${o.number} from ${o.name} was due ${formatDay(o.wantedOn, today)}: not fully received`,
+    step: 'Open order',
     href: `/orders/${o.number}`,
   }));
 }
@@ -96,7 +96,7 @@ async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
   const rows: Waiting[] = [];
   for (const i of held) {
     rows.push({
-      word: 'Bill',
+      word: 'Invoice',
       weight: 'care',
       text: `${i.name} invoice ${i.number} differs from its order by ${await heldOf(db, i)}`,
       step: 'Match',

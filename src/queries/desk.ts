@@ -61,7 +61,7 @@ async function toSign(db: Db, person: Person, today: Day): Promise<Group> {
     word: 'Sign',
     weight: 'care',
     text: `${w.revision > 0 ? `Revision ${w.revision} of ` : ''}${w.number} to ${w.supplier}, ${formatMoney(w.value, currency)}: ${w.why}`,
-    step: 'Look and sign',
+    step: 'Review and sign',
     href: `/sign/${w.number}`,
   }));
   return { title: 'To sign', href: '/sign', count: waiting.length, rows };
@@ -82,12 +82,12 @@ async function toAgree(db: Db): Promise<Group> {
       db.raw('(select sum(amount) from budget_change_line where change_id = c.id) as total'),
     )) as { number: number; reason: string; job: string; total: Minor }[];
   const rows = found.map(({ number, reason, job, total }): Waiting => {
-    const by = total === 0 ? 'which adds nothing' : `${total > 0 ? '+' : ''}${formatMoney(total, currency)}`;
+    const by = total === 0 ? 'no change in total' : `${total > 0 ? '+' : ''}${formatMoney(total, currency)}`;
     return {
       word: 'Agree',
       weight: 'care',
-      text: `Budget change ${number} of ${job}, ${by}: ${reason}`,
-      step: 'Look and agree',
+      text: `Budget change ${number} for ${job}, ${by}: ${reason}`,
+      step: 'Review and agree',
       href: `/jobs/${job}/budget`,
     };
   });
@@ -105,8 +105,8 @@ async function overBudget(db: Db): Promise<Group> {
     return {
       word: 'Over',
       weight: 'over',
-      text: `${o.job} ${o.code} ${o.name} is forecast ${by} over its budget`,
-      step: 'Open the tab',
+      text: `${o.job} ${o.code} ${o.name}: forecast ${by} over budget`,
+      step: 'Open tab',
       href: `/jobs/${o.job}?figure=${o.code}`,
     };
   });
@@ -119,14 +119,14 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({
     word: 'Late',
     weight: 'over',
-    text: `${r.description} for ${r.job}, needed ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`,
+    text: `${r.description} for ${r.job}, needed by ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`,
     step: 'Gather',
     href: `/gather?job=${r.job}`,
   }));
   const rest: Waiting = {
     word: 'To buy',
     weight: 'care',
-    text: `${counted(total, 'line')} wait on the buy lists of live jobs`,
+    text: `${counted(total, 'line')} to buy for live jobs`,
     step: 'Gather',
     href: '/gather',
   };
@@ -134,9 +134,9 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
 }
 
 const MAILED = {
-  none: ['Draft', '', 'Look and send'],
-  failed: ['Failed', ', could not be mailed', 'Send again'],
-  unknown: ['Unsure', ', may have arrived', 'Ask, then settle'],
+  none: ['Draft', '', 'Review and send'],
+  failed: ['Failed', 'email not sent', 'Send again'],
+  unknown: ['Not known', 'email may have arrived', 'Check with supplier'],
 } as const;
 
 async function drafts(db: Db): Promise<Group> {
@@ -199,21 +199,21 @@ async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
     ...late.rows.map((o): Waiting => ({
       word: 'Late',
       weight: 'over',
-      text: `${o.number} from ${o.supplier}, ${o.promisedOn === null ? `wanted ${formatDay(o.wantedOn ?? today, today)}` : `promised ${formatDay(o.promisedOn, today)}`}`,
+      text: `${o.number} from ${o.supplier}, ${o.promisedOn === null ? `required ${formatDay(o.wantedOn ?? today, today)}` : `promised ${formatDay(o.promisedOn, today)}`}`,
       step: 'Chase',
       href: `/orders/${o.number}`,
     })),
     ...tooLate.map((o): Waiting => ({
-      word: 'Too late',
+      word: 'Late',
       weight: 'over',
-      text: `${o.number} from ${o.name}: ${o.description} promised ${formatDay(o.promisedOn, today)}, needed ${formatDay(o.neededOn, today)}`,
+      text: `${o.number} from ${o.name}: ${o.description}: promised ${formatDay(o.promisedOn, today)}, needed by ${formatDay(o.neededOn, today)}`,
       step: 'Chase',
       href: `/orders/${o.number}`,
     })),
     ...silent.map((o): Waiting => ({
-      word: 'Silent',
+      word: 'Unconfirmed',
       weight: 'care',
-      text: `${o.number}, sent to ${o.name} ${formatDay(o.sentOn, today)}, is not confirmed`,
+      text: `${o.number}, sent to ${o.name} ${formatDay(o.sentOn, today)}: no confirmation`,
       step: 'Chase',
       href: `/orders/${o.number}`,
     })),
@@ -237,8 +237,8 @@ async function toReceive(db: Db, today: Day): Promise<Group> {
   const rows = found.map((o): Waiting => ({
     word: o.wantedOn < today ? 'Late' : 'Today',
     weight: o.wantedOn < today ? 'over' : 'care',
-    text: `${o.number} from ${o.name}, wanted ${formatDay(o.wantedOn, today)}${o.state === 'partIn' ? ', part in' : ''}`,
-    step: 'Take in',
+    text: `${o.number} from ${o.name}, required ${formatDay(o.wantedOn, today)}${o.state === 'partIn' ? ', part received' : ''}`,
+    step: 'Receive',
     href: `/dock/${o.number}`,
   }));
   return { title: 'To receive', href: '/dock', count: count?.n ?? 0, rows };
@@ -286,13 +286,13 @@ async function toStart(db: Db, person: Person, today: Day): Promise<Group> {
     if (own === undefined) return [];
     const ready = own.missing === 0;
     const starts =
-      startsOn === null ? '' : `, ${startsOn < today ? 'was to start' : 'starts'} ${formatDay(startsOn, today)}`;
+      startsOn === null ? '' : `, ${startsOn < today ? 'start was due' : 'starts'} ${formatDay(startsOn, today)}`;
     return [
       {
-        word: ready ? 'Ready' : 'Waits',
+        word: ready ? 'Ready' : 'Waiting',
         weight: ready ? 'good' : 'care',
         text: `${number} ${name}${starts}: material ${materialInWords(own, (d) => formatDay(d, today))}`,
-        step: 'Open the buy list',
+        step: 'Open buy list',
         href: `/jobs/${number}/buy-list`,
       },
     ];
@@ -310,8 +310,8 @@ async function toPost(db: Db, person: Person): Promise<Group> {
     rows: found.slice(0, SHOWN).map((c): Waiting => ({
       word: 'Count',
       weight: 'care',
-      text: `${c.number} of ${c.bin ?? c.place}: ${c.differ === 0 ? 'all is right' : `${counted(c.differ, 'line')} differ${c.differ === 1 ? 's' : ''}`}`,
-      step: 'Look and post',
+      text: `${c.number} of ${c.bin ?? c.place}: ${c.differ === 0 ? 'no differences' : counted(c.differ, 'difference')}`,
+      step: 'Review and post',
       href: `/stores/count/${c.id}`,
     })),
   };
@@ -327,7 +327,7 @@ async function toPick(db: Db, person: Person, today: Day): Promise<Group> {
     rows: rows.map((j): Waiting => ({
       word: 'Pick',
       weight: 'good',
-      text: `${counted(j.lines, 'item')} for ${j.number} ${j.name}${j.startsOn === null ? '' : `, ${j.startsOn < today ? 'was to start' : 'starts'} ${formatDay(j.startsOn, today)}`}`,
+      text: `${counted(j.lines, 'item')} for ${j.number} ${j.name}${j.startsOn === null ? '' : `, ${j.startsOn < today ? 'start was due' : 'starts'} ${formatDay(j.startsOn, today)}`}`,
       step: 'Pick',
       href: `/stores/pick/${j.number}`,
     })),
@@ -350,7 +350,7 @@ async function toMatch(db: Db): Promise<Group> {
       word: held === undefined ? 'Match' : 'Held',
       weight: held === undefined ? 'good' : 'over',
       text: `${i.name} ${i.number}, ${formatMoney(i.gross, i.currency)}${difference}`,
-      step: held === undefined ? 'Match' : 'Look',
+      step: held === undefined ? 'Match' : 'Review',
       href: `/invoices/${i.id}`,
     });
   }
@@ -376,8 +376,8 @@ async function quotes(db: Db): Promise<Group> {
   const rows = found.map((q): Waiting => ({
     word: 'Quote',
     weight: 'good',
-    text: `${q.number}, ${q.name}, is ${q.state === 'writing' ? 'being written' : 'with the customer'}`,
-    step: 'Open the quote',
+    text: `${q.number}, ${q.name}: ${q.state === 'writing' ? 'in preparation' : 'with customer'}`,
+    step: 'Open quote',
     href: `/jobs/${q.job}/quote`,
   }));
   return { title: 'Quotes', href: '/jobs?state=all', count: count?.n ?? 0, rows };

@@ -82,9 +82,9 @@ export async function loadReturnPaper(
     by: head.by,
     lines: lines.map((l) => ({
       description: l.description,
-      number: [l.ourNumber, l.theirNumber && `yours ${l.theirNumber}`].filter(Boolean).join(' · '),
+      number: [l.ourNumber, l.theirNumber && `Your item no. ${l.theirNumber}`].filter(Boolean).join(' · '),
       quantity: measured(quantity(-l.accepted - l.rejected), l.unit),
-      awaited: l.givenUp > 0 ? 'a credit' : 'a replacement',
+      awaited: l.givenUp > 0 ? 'credit note' : 'replacement',
       numbers: numbers
         .filter((n) => n.lineId === l.id)
         .map((n) => n.number)

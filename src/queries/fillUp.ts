@@ -74,6 +74,6 @@ async function belowLevel(db: Db, supplierId: number): Promise<BelowLevel[]> {
     const said = (q: Quantity) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
     return below === 0
       ? []
-      : [{ itemId: id, number, name, unit, below, words: `${said(there)} free of ${said(keep)} kept` }];
+      : [{ itemId: id, number, name, unit, below, words: `${said(there)} free, minimum ${said(keep)}` }];
   });
 }

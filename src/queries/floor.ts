@@ -37,7 +37,7 @@ type Bought = Pick<
   readonly place: string;
 };
 
-const WHEN = { in: 'in', drafted: 'not sent yet', none: 'no day yet' } as const;
+const WHEN = { in: 'in', drafted: 'not sent yet', none: 'no date yet' } as const;
 
 /**
  * What a job has on order, to hang beside the work: from whom, when it comes and where it goes, and what is not ordered
@@ -121,7 +121,7 @@ export async function loadFloorPaper(
       quantity: measured(n.open, n.unit),
       from: n.supplier ?? 'no supplier yet',
       order: '',
-      comes: `needed ${day(n.neededOn)}`,
+      comes: `needed by ${day(n.neededOn)}`,
       goesTo: '',
     })),
   };
@@ -132,5 +132,5 @@ function whenItComes(line: Bought, day: (d: Day | null) => string): string {
   if (leftOf(progressOf(line)) === 0 || line.came >= line.part) return line.kind === 'goods' ? WHEN.in : 'done';
   const comes = day(line.promisedOn ?? line.wantedOn ?? line.orderWanted);
   const said = line.promisedOn === null ? comes : `${comes}, promised`;
-  return line.came === 0 ? said : `${measured(line.came, line.shareUnit)} in, rest ${said}`;
+  return line.came === 0 ? said : `${measured(line.came, line.shareUnit)} received, rest ${said}`;
 }

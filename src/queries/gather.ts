@@ -115,7 +115,7 @@ export async function loadGatherPreview(
       if (l.added === 0) return [];
       const goesTo = l.splits.some((s) => s.jobId === null) ? 'stores' : 'the job';
       return [
-        `${goods[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered, ${measured(l.added, l.shareUnit)} more than needed goes to ${goesTo}`,
+        `${goods[k]?.description}: ${measured(l.amount.quantity, l.unit)} ordered; ${measured(l.added, l.shareUnit)} surplus to ${goesTo}`,
       ];
     });
     return {
@@ -147,7 +147,7 @@ function breakWords(line: PlannedLine, name: string, currency: string): { words:
   const each = `${formatPrice(reached.price, currency)}${reached.priceQuantity > 1 ? ` per ${reached.priceQuantity}` : ''}`;
   const all = formatMoney(minor(Math.abs(costs)), currency);
   const what = `${formatQuantity(more)} ${unitOf(line.unit).short}`.trim();
-  const words = `${name}: ${what} more are had at ${each}, ${all} ${costs < 0 ? 'less' : 'more'} in all`;
+  const words = `${name}: ${what} more reaches the ${each} break, ${all} ${costs < 0 ? 'less' : 'more'} in total`;
   return [{ words, saves: costs < 0 }];
 }
 

@@ -17,7 +17,7 @@ export const ABOUT = {
   receipt: 'Deliveries',
   invoice: 'Invoices',
   supplier: 'Suppliers',
-  item: 'Parts',
+  item: 'Items',
   company: 'Settings',
   person: 'People',
 } as const;

@@ -232,13 +232,16 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
         );
   const tags: Tag[] = obstacles.map((o) => ({ words: wordsFor(o), weight: WEIGHTS[o.kind] }));
   if (obstacles.some((o) => o.kind === 'late'))
-    for (const name of inTime(need, context)) tags.push({ words: `${name} could make it`, weight: 'note' });
+    for (const name of inTime(need, context)) tags.push({ words: `${name} can deliver in time`, weight: 'note' });
   const { extra, quantity: ordered } = quantityToOrder(raw.open, terms);
   if (raw.open > 0 && extra > 0)
-    tags.push({ words: `sold as ${formatQuantity(ordered)} ${unitOf(terms.unit).short}`.trim(), weight: 'note' });
+    tags.push({
+      words: `rounds up to ${formatQuantity(ordered)} ${unitOf(terms.unit).short} (pack size)`.trim(),
+      weight: 'note',
+    });
   if (sold !== null && sold > raw.quantity) {
     const kept = `${formatQuantity(subtractQ(sold, raw.quantity))} ${unitOf(raw.unit).short}`.trim();
-    tags.push({ words: `${kept} kept in hand`, weight: 'note' });
+    tags.push({ words: `${kept} not bought, kept in hand`, weight: 'note' });
   }
   const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity);
   return { ...raw, workedOn, buying, more, tags, late: obstacles.some((o) => o.kind === 'late') };

@@ -85,7 +85,7 @@ const hidden = ({ tags }: NeedLine) => ({
   price: null,
   buying: null,
   more: ZERO,
-  tags: tags.filter((t) => !t.words.endsWith('above its quote')),
+  tags: tags.filter((t) => !t.words.endsWith('above quote')),
 });
 
 /** Lines of a buy list with how far each has come; without the right to see money there are no prices. */

@@ -15,7 +15,7 @@ export async function nextBill(db: Db, person: Person, invoiceId: number): Promi
     .whereNot({ id: invoiceId })
     .orderBy('id')
     .first('id', 'number');
-  return next && { words: `Next bill ${next.number}`, href: `/invoices/${next.id}` };
+  return next && { words: `Next invoice ${next.number}`, href: `/invoices/${next.id}` };
 }
 
 /** After an order has gone: the next that is still drafted, the oldest first. */
@@ -37,7 +37,7 @@ export async function nextAtDock(
 ): Promise<NextAct | undefined> {
   const billed = await db('invoice').where({ orderId: order.id }).whereNot({ state: 'takenOut' }).first('id');
   if (may(person, 'enter invoices') && billed === undefined && BILLABLE.some((s) => s === order.state))
-    return { words: 'Enter its bill', href: `/invoices/new?order=${order.number}` };
+    return { words: 'Enter its invoice', href: `/invoices/new?order=${order.number}` };
   const next = await db('purchaseOrder')
     .whereIn('state', AWAITED)
     .whereNot({ id: order.id })

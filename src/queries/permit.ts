@@ -4,7 +4,7 @@ import type { Person } from '@/store/people';
 /** Thrown when a person looks at what is not theirs to see; pages turn it into a plain message. */
 export class NotPermitted extends Error {
   constructor(readonly right: Right) {
-    super(`You may not ${RIGHTS[right]}.`);
+    super(`You don’t have permission to ${RIGHTS[right]}.`);
   }
 }
 

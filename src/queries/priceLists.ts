@@ -51,7 +51,7 @@ export async function readPriceFile(
 ): Promise<Result<PriceFile>> {
   permit(person, 'keep suppliers');
   const supplier = (await loadSuppliers(db, [supplierId])).get(supplierId);
-  if (supplier === undefined) return refused(refusal('missing', 'This supplier is not there any more.'));
+  if (supplier === undefined) return refused(refusal('missing', 'This supplier no longer exists.'));
   const sheet = await readSheet(bytes);
   if (!sheet.ok) return sheet;
   const { headings, rows, mark } = sheet.value;

@@ -95,9 +95,12 @@ export async function readQuoteFile(
 ): Promise<Result<{ headings: readonly string[]; lines: readonly QuoteLine[] }>> {
   permit(person, 'import quotes');
   const file = await db('quoteFile').where({ id: fileId }).first();
-  if (file === undefined) return refused(refusal('missing', 'This file is not there any more.'));
+  if (file === undefined)
+    return refused(
+      refusal('missing', 'That file has already been imported or replaced. Choose it again if you still need it.'),
+    );
   if (choices.mark === null)
-    return refused(refusal('mark', 'Say whether decimals are written with a point or a comma.'));
+    return refused(refusal('mark', 'Choose whether decimals are written with a point or a comma.'));
   const missing = missingFields(mapping);
   if (missing.length > 0) return refused(refusal('mapping', `Choose the column for: ${missing.join(', ')}.`));
   const sheet = await readSheet(file.bytes);
@@ -111,7 +114,9 @@ export async function readQuoteFile(
   if (stops.length > 0)
     return refused(...stops.map((p) => refusal('row', `Row ${p.row}: ${p.message}`, `rows.${p.row}`)));
   if (lines.length === 0)
-    return refused(refusal('rows.none', 'Every row is left out, so there is nothing to bring in.'));
+    return refused(
+      refusal('rows.none', 'All rows are skipped: nothing to import. Include some rows, or choose another file.'),
+    );
   return done({ headings: sheet.value.headings, lines });
 }
 

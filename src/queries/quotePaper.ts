@@ -52,7 +52,7 @@ export async function loadQuotePaper(
       net: l.priceNet === null ? 'included' : formatAmount(l.priceNet, currency),
     })),
     totals: [
-      { label: 'Total without tax', amount: formatMoney(total, currency), strong: true },
+      { label: 'Total excl. VAT', amount: formatMoney(total, currency), strong: true },
       ...others.map(({ pieces, price }) => ({
         label: `For ${counted(pieces, 'piece')}, ${formatPrice(eachOf(price, pieces, currency), currency)} each`,
         amount: formatMoney(price, currency),

@@ -115,7 +115,7 @@ export async function loadSettings(db: Db, person: Person): Promise<readonly Set
       href: '/people',
       name: 'People and roles',
       right: 'manage people',
-      now: `${await count('person', { active: 1 })} who sign in`,
+      now: `${await count('person', { active: 1 })} with access`,
     },
     {
       href: '/ladder',
@@ -132,27 +132,27 @@ export async function loadSettings(db: Db, person: Person): Promise<readonly Set
     { href: '/taxes', name: 'Taxes', right: 'manage people', now: `${await count('taxCode', { gone: 0 })} in use` },
     {
       href: '/places',
-      name: 'Our places',
+      name: 'Locations',
       right: 'manage people',
       now: `${await count('deliveryPlace', { kind: 'own', closed: 0 })} in use`,
     },
     {
       href: '/reasons',
-      name: 'Reasons at the dock',
+      name: 'Delivery reasons',
       right: 'manage people',
-      now: `${await count('reason', { gone: 0 })} offered`,
+      now: `${await count('reason', { gone: 0 })} in use`,
     },
     {
       href: '/units',
       name: 'Units',
       right: 'manage people',
-      now: `${UNITS.length - (await count('unitUnused'))} offered`,
+      now: `${UNITS.length - (await count('unitUnused'))} in use`,
     },
     {
       href: '/words',
-      name: 'Words on orders',
+      name: 'Order and email wording',
       right: 'keep suppliers',
-      now: counted(await count('textBlock'), 'text block'),
+      now: counted(await count('textBlock'), 'order text'),
     },
     { href: '/rates', name: 'Exchange rates', right: 'see money', now: counted(await count('exchangeRate'), 'rate') },
   ];

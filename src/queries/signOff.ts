@@ -46,8 +46,8 @@ export type SignView = {
 
 const ANSWERED: Readonly<Record<Finding['answer'], string>> = {
   warn: '',
-  signOff: ': goes to sign-off',
-  forbid: ': not allowed, so it is not sent',
+  signOff: ': needs sign-off',
+  forbid: ': not allowed, so it can’t be sent',
 };
 
 /** What the rules found, as it stands among an order's checks. */
@@ -143,9 +143,9 @@ async function asked(db: Db, person: Person, order: StoredOrder, today: Day): Pr
     .map((row): SignStep => {
       const step = { place: row.place, who: whoSigns(signedBy(row), names), why: row.words };
       if (row.state === 'signed') return { ...step, state: 'signed', detail: decided(row, names, today), ...none };
-      const handed = row.handedTo === null ? '' : `handed on to ${names.person(row.handedTo)}`;
+      const handed = row.handedTo === null ? '' : `reassigned to ${names.person(row.handedTo)}`;
       if (row.place !== now)
-        return { ...step, state: 'later', detail: handed || `waits for step ${now}`, ...none, signOffId: row.id };
+        return { ...step, state: 'later', detail: handed || `after step ${now}`, ...none, signOffId: row.id };
       const mine = maySign(person.id, askedOf(row), matter);
       const barred = mine.ok ? '' : (mine.refusals.find((r) => r.code !== 'signOff.notYours')?.message ?? '');
       return {

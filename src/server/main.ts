@@ -41,7 +41,7 @@ function isReadable(address: string): boolean {
 /** Says who really asks, and which scripts may run in the answer. @returns whether the request can be read at all */
 function receive(request: IncomingMessage, response: ServerResponse): boolean {
   if (!isReadable(request.url ?? '')) {
-    response.writeHead(400, { 'content-type': 'text/plain; charset=utf-8' }).end('This address cannot be read.');
+    response.writeHead(400, { 'content-type': 'text/plain; charset=utf-8' }).end('This address can’t be read.');
     return false;
   }
   // Only a proxy that is known to be there may say for whom it asks.

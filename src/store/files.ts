@@ -55,7 +55,7 @@ export async function filesFaults(db: Db, orderId: number): Promise<Refusal[]> {
     .map((f) =>
       refusal(
         'file.missing',
-        `${nameOfFile(f)} goes with this order and is not there any more. Take it off, or put it back.`,
+        `${nameOfFile(f)} goes with this order and no longer exists. Take it off, or put it back.`,
       ),
     );
   const size = files.reduce((sum, f) => sum + f.size, 0);
@@ -63,7 +63,7 @@ export async function filesFaults(db: Db, orderId: number): Promise<Refusal[]> {
     faults.push(
       refusal(
         'file.many',
-        `The files of this order come to ${Math.ceil(size / 1024 / 1024)} MB; a mail takes ${LIMITS.mail / 1024 / 1024} MB.`,
+        `Attachments total ${Math.ceil(size / 1024 / 1024)} MB; the email limit is ${LIMITS.mail / 1024 / 1024} MB. Remove some, or mark the order as sent by hand and send them another way.`,
       ),
     );
   return faults;

@@ -180,7 +180,7 @@ export async function billingOf(db: Db, { invoice, order, lines, total }: Compar
   });
   const passed = total.flatMap((d): BesideCost[] => {
     const amount = convert(d.amount, invoice.currency, currency, invoice.rate);
-    const words = `Difference on the whole of invoice ${invoice.number}`;
+    const words = `Difference on the total of invoice ${invoice.number}`;
     return spreadBeside(amount, values, null).map((t) => ({ invoiceLineId: null, words, ...t }));
   });
   return { parts, beside: [...unordered, ...passed] };

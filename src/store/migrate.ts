@@ -48,11 +48,11 @@ export async function checkAge(db: Knex, file: string, steps: readonly Step[] = 
   const done = await stepsOf(db);
   if (done.size > 0 && !done.has(ground.name))
     throw new WrongAge(
-      `${file} was made by a trial version of Kettle Tab and cannot be brought up to date: it must be made anew. Move it away and start again; the sample company is made anew by npm run demo -- --fresh.`,
+      `${file} was made by a trial version of Kettle Tab and can’t be upgraded. Move it away and start again; npm run demo -- --fresh makes a new sample company.`,
     );
   const known = new Set(steps.map((s) => s.name));
   if ([...done].some((name) => !known.has(name)))
-    throw new WrongAge(`${file} was made by a newer version of Kettle Tab than this. Start that version to open it.`);
+    throw new WrongAge(`${file} was made by a newer version of Kettle Tab. Open it with that version.`);
 }
 
 /** The steps that a file does not have yet, in their order. */

@@ -72,7 +72,13 @@ export async function renumbered(
   if (number === order.number) return done({});
   const other = await taken(trx, number);
   if (other !== undefined && other.id !== order.id)
-    return refused(refusal('order.number', `${number} is taken by another order.`, 'number'));
+    return refused(
+      refusal(
+        'order.number',
+        `Order number ${number} is already used. Enter another, or clear the field for the next number.`,
+        'number',
+      ),
+    );
   if (order.counted !== null && company.orderGaps === 'fill')
     await trx('freeNumber').insert({ series: seriesOf(order.madeOn), count: order.counted });
   return done({ number, counted: null });

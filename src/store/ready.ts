@@ -18,8 +18,8 @@ export async function tellReady(trx: Db, now: string): Promise<void> {
       trx,
       {
         to: [leadId],
-        subject: `Work can start on ${number}: its material is complete`,
-        body: `The last of the material for ${number} ${name} is in. Nothing that was to be bought for it is missing.`,
+        subject: `Work can start on ${number}: all material is in`,
+        body: `All material for job ${number} ${name} is now in. Nothing is outstanding.`,
         path: `/jobs/${number}/buy-list`,
       },
       now,

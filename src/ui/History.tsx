@@ -55,14 +55,14 @@ function RecordSlip({ row, onClose }: { row: HistoryRow; onClose: () => void }) 
   const changed = changes.some((c) => c.from !== undefined);
   return (
     <Slip open onClose={onClose} title={row.words} detail={`${row.who}, ${day(row.day)} ${timeOf(row.at)}`}>
-      {record === undefined && <p className="text-ink-2">Looking it up…</p>}
+      {record === undefined && <p className="text-ink-2">Loading…</p>}
       {changes.length > 0 && (
         <table className="w-full text-[13.5px] [overflow-wrap:anywhere]">
           <thead>
             <tr className="border-b border-line text-left text-ink-2">
               <th className="w-[38%] py-1 font-normal">What</th>
               {changed && <th className="py-1 font-normal">Before</th>}
-              <th className="py-1 font-normal">{changed ? 'After' : 'As it was written'}</th>
+              <th className="py-1 font-normal">{changed ? 'After' : 'Recorded text'}</th>
             </tr>
           </thead>
           <tbody>
@@ -80,12 +80,14 @@ function RecordSlip({ row, onClose }: { row: HistoryRow; onClose: () => void }) 
       )}
       {shown.length < changes.length && (
         <button type="button" className="step mt-2" onClick={() => setAll(true)}>
-          All {changes.length} fields
+          Show all {changes.length} fields
         </button>
       )}
-      {record !== undefined && changes.length === 0 && <p className="text-ink-2">No field of a record changed.</p>}
-      {record !== undefined && record.subjects !== '' && <p className="mt-4 text-ink-2">About {record.subjects}</p>}
-      {record !== undefined && <p className="mono mt-1 text-[11.5px] break-all text-ink-2">Sealed {record.seal}</p>}
+      {record !== undefined && changes.length === 0 && <p className="text-ink-2">No fields changed.</p>}
+      {record !== undefined && record.subjects !== '' && (
+        <p className="mt-4 text-ink-2">Relates to {record.subjects}</p>
+      )}
+      {record !== undefined && <p className="mono mt-1 text-[11.5px] break-all text-ink-2">Seal {record.seal}</p>}
     </Slip>
   );
 }

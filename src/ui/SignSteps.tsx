@@ -9,9 +9,9 @@ const MARK: Readonly<Record<SignStep['state'], string>> = {
 
 const SAID: Readonly<Record<SignStep['state'], string>> = {
   signed: 'Signed',
-  now: 'To be signed now',
+  now: 'Awaiting signature',
   later: 'Signed later',
-  unasked: 'Not asked yet',
+  unasked: 'Not yet requested',
 };
 
 /** Who signs, in sequence: what is signed, what is to be signed now, and what waits for that. */

@@ -132,7 +132,7 @@ export const toldLine = (line: JobLineText, beside: readonly string[]): string =
     ...beside,
     wordsOfChoice(line.code),
     wordsOfChoice(line.supplier),
-    line.neededOn === '' ? '' : `needed ${line.neededOn}`,
+    line.neededOn === '' ? '' : `needed by ${line.neededOn}`,
   ]
     .filter(Boolean)
     .join(', ');

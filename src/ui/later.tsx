@@ -7,7 +7,7 @@ const SOON = 300;
 
 /** A part of the program that could not be fetched; nothing typed is lost by that. */
 export const tellMissing = (): void =>
-  void toast.error('Kettle Tab does not answer. Nothing typed is lost: try again in a moment.');
+  void toast.error('Kettle Tab isn’t responding. Nothing you typed is lost: try again in a moment.');
 
 /**
  * A part that a page does not need at first: it is fetched once the page stands, so that it is there before anybody

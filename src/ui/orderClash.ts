@@ -7,11 +7,11 @@ import { lineDifferences, settleLines, sideOf, type Chosen, type Difference } fr
 const HEAD = {
   number: 'Number',
   place: 'Deliver to',
-  wantedOn: 'Wanted',
-  latestOn: 'At the latest',
+  wantedOn: 'Required by',
+  latestOn: 'No later than',
   carrier: 'Carrier',
   carrierService: 'Service',
-  siteContact: 'Contact there',
+  siteContact: 'Site contact',
   instructions: 'Instructions',
 } as const;
 
@@ -20,7 +20,7 @@ const HEAD_KEYS = Object.keys(HEAD) as (keyof typeof HEAD)[];
 const said = (l: LineText) =>
   (l.kind === 'charge'
     ? `${l.description}, ${l.price}`
-    : `${l.quantity} ${unitOf(l.unit).short} ${l.description} at ${l.price === '' ? 'no price' : l.price}${l.wantedOn === '' ? '' : `, wanted ${l.wantedOn}`}`
+    : `${l.quantity} ${unitOf(l.unit).short} ${l.description} at ${l.price === '' ? 'no price' : l.price}${l.wantedOn === '' ? '' : `, required by ${l.wantedOn}`}`
   )
     .replace(/\s+/g, ' ')
     .trim();
@@ -36,7 +36,7 @@ export function differences(mine: OrderText, theirs: OrderText): Difference[] {
     theirs: written(theirs, key) || 'nothing',
     safe: 'mine',
   }));
-  const beside = (l: LineText) => `charged in ${counted(l.splits.length, 'part')}`;
+  const beside = (l: LineText) => `${counted(l.splits.length, 'split')}`;
   return [...head, ...lineDifferences(mine.lines, theirs.lines, { told: said, same, beside })];
 }
 

@@ -152,7 +152,7 @@ export function readOrder(text: OrderText, currency: string) {
     const per = Number(l.priceQuantity);
     const chargeKind = l.kind === 'charge' ? l.chargeKind : null;
     if (!Number.isInteger(per) || per < 1)
-      faults.push({ field: at('priceQuantity'), message: 'A price is for a whole number from 1.' });
+      faults.push({ field: at('priceQuantity'), message: 'Enter a whole number from 1.' });
     reading.unit(at('unit'), l.unitWords);
     return {
       kind: l.kind,
@@ -177,7 +177,7 @@ export function readOrder(text: OrderText, currency: string) {
       splits: l.splits.map((s, j) => {
         const part = (field: string) => at(`splits.${j}.${field}`);
         return {
-          jobId: idOf(part('job'), s.job, 'Say which job it is for, or stores.'),
+          jobId: idOf(part('job'), s.job, 'Choose a job, or Stores.'),
           costCodeId:
             s.job.thing?.id === STORES.id ? null : idOf(part('code'), s.code, 'Choose a cost code for the job.'),
           quantity: l.kind === 'charge' ? ONE : take(part('quantity'), parseQuantity(s.quantity), quantity(0)),

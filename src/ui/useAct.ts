@@ -53,7 +53,7 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, onLost, stay = fals
           onLost?.();
           window.dispatchEvent(new CustomEvent(SIGNED_OUT, { detail: () => again.current?.(input) }));
           setRefusals([
-            { code: 'signedOut', message: 'You were signed out. Sign in again: what you typed is still here.' },
+            { code: 'signedOut', message: 'You were signed out. Nothing you typed is lost: sign in to carry on.' },
           ]);
         } else if (outcome?.status === 'done') {
           const words = said?.(outcome.value);
@@ -65,13 +65,20 @@ export function useAct<I, T>(act: Act<I, T>, { onDone, said, onLost, stay = fals
           setClash({ message: outcome.message, theirs: outcome.theirs });
           if (!stay) router.refresh();
         } else
-          setRefusals([{ code: 'failed', message: answer?.serverError?.message ?? 'This did not work. Try again.' }]);
+          setRefusals([
+            {
+              code: 'failed',
+              message:
+                answer?.serverError?.message ??
+                'That didn’t save. Try again; if it happens again, tell your administrator.',
+            },
+          ]);
       } catch {
         onLost?.();
         setRefusals([
           {
             code: 'network',
-            message: 'Kettle Tab does not answer. What you typed is still here: try again in a moment.',
+            message: 'Kettle Tab isn’t responding. Nothing you typed is lost: try again in a moment.',
           },
         ]);
       } finally {

@@ -118,8 +118,8 @@ export function useActForm<In extends FieldValues, Out, I, T>({
     restart,
     /** What is refused and belongs to no field. */
     refusals: refusals.filter((r) => r.field === undefined || r.field === '') as readonly Refusal[],
-    /** Whether something that is typed needs another look. */
-    wrong: Object.keys(formState.errors).length + refusals.length > 0,
+    /** The first thing that is wrong with what is typed, in its field's own words. */
+    firstFault: firstMessage(formState.errors) ?? refusals[0]?.message,
     save: () => void form.handleSubmit((value) => run(input(value, once.key())))(),
     /** The refusal that names a path which is no field of its own. */
     refusedAt: (path: string) => refusals.find((r) => r.field === path),
@@ -145,6 +145,17 @@ export function useActForm<In extends FieldValues, Out, I, T>({
       onChange: (e: { target: { checked: boolean } }) => put(path, e.target.checked as PathValue<In, P>),
     }),
   };
+}
+
+/** The first message among the errors of a form, however deep its field is. */
+function firstMessage(errors: unknown): string | undefined {
+  if (typeof errors !== 'object' || errors === null || errors instanceof Element) return undefined;
+  if ('message' in errors && typeof errors.message === 'string') return errors.message;
+  for (const [key, error] of Object.entries(errors)) {
+    const found = key === 'ref' ? undefined : firstMessage(error);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** A form as its fields see it. */

@@ -34,9 +34,9 @@ async function faultOf<Row, T>(row: Row, { act, why }: One<Row, T>): Promise<str
     const answer = await act(row);
     const outcome = answer?.data;
     if (outcome?.status === 'done') return why?.(outcome.value);
-    if (outcome?.status === 'refused') return outcome.refusals[0]?.message ?? 'it was refused';
-    return outcome?.message ?? answer?.serverError?.message ?? 'this did not work';
+    if (outcome?.status === 'refused') return outcome.refusals[0]?.message ?? 'not done, try again';
+    return outcome?.message ?? answer?.serverError?.message ?? 'not done, try again';
   } catch {
-    return 'Kettle Tab does not answer';
+    return 'no connection, try again';
   }
 }

@@ -33,11 +33,11 @@ export function AddFile({ subjects, onKept }: Props) {
         const answer = await fetch(`/files/${subject.about}/${subject.id}?${query}`, { method: 'POST', body: file });
         const kept = (await answer.json()) as { id: number; name: string; message?: string };
         if (answer.ok) {
-          toast.success(`${kept.name} is kept with ${subject.name}`);
+          toast.success(`${kept.name} saved with ${subject.name}`);
           onKept?.(kept);
-        } else told.push(kept.message ?? `${file.name} could not be kept.`);
+        } else told.push(kept.message ?? `${file.name} wasn’t saved. Try again in a moment.`);
       } catch {
-        told.push(`${file.name} could not be handed over. Try again in a moment.`);
+        told.push(`${file.name} didn’t upload. Try again in a moment.`);
       }
     }
     setBusy(undefined);
@@ -50,7 +50,7 @@ export function AddFile({ subjects, onKept }: Props) {
       <div className="flex flex-wrap items-end gap-3">
         {subjects.length > 1 && (
           <ChoiceField
-            label="It is about"
+            label="File is for"
             className="min-w-[160px] flex-1"
             value={at}
             onChange={(e) => setAt(Number(e.target.value))}
@@ -63,7 +63,7 @@ export function AddFile({ subjects, onKept }: Props) {
           </ChoiceField>
         )}
         <TextField
-          label="Its revision"
+          label="Revision"
           className="w-[90px]"
           inputClass="mono"
           placeholder="C"
@@ -77,7 +77,7 @@ export function AddFile({ subjects, onKept }: Props) {
           multiple
           hidden
           accept={FILE_ENDS.join(',')}
-          aria-label="Files to keep"
+          aria-label="Files"
           onChange={(e) => void keep([...(e.target.files ?? [])])}
         />
         <button
@@ -86,7 +86,7 @@ export function AddFile({ subjects, onKept }: Props) {
           disabled={busy !== undefined}
           onClick={() => input.current?.click()}
         >
-          {busy === undefined ? 'Choose files' : `Keeping ${busy}…`}
+          {busy === undefined ? 'Choose files' : `Uploading ${busy}…`}
         </button>
       </div>
       <Faults messages={faults} />

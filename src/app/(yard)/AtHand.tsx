@@ -16,16 +16,16 @@ export function AtHand({ itemId }: { itemId: number }) {
     <section aria-label="At hand" className="text-[12.5px]">
       <p>
         <Link href={`/stores/${itemId}`} className="font-semibold hover:underline">
-          {onHand === 0 ? 'None on hand' : `${measured(onHand, unit)} on hand, ${measured(free, unit)} free`}
+          {onHand === 0 ? 'None in stock' : `${measured(onHand, unit)} in stock, ${measured(free, unit)} free`}
         </Link>
         {promised.length > 0 && (
           <span className="text-ink-2">
             {' '}
-            · promised{' '}
+            ·{' '}
             {promised
               .map(
                 (p) =>
-                  `${measured(p.quantity, unit)} to ${p.job}${p.neededOn === null ? '' : ` by ${day(p.neededOn)}`}`,
+                  `${measured(p.quantity, unit)} reserved for ${p.job}${p.neededOn === null ? '' : ` by ${day(p.neededOn)}`}`,
               )
               .join(', ')}
           </span>
@@ -37,7 +37,7 @@ export function AtHand({ itemId }: { itemId: number }) {
           {coming
             .map(
               (c) =>
-                `${measured(c.quantity, c.unit)} for ${c.job ?? 'stores'}, ${day(c.on)} (${c.order} ${c.supplier})`,
+                `${measured(c.quantity, c.unit)} for ${c.job ?? 'stores'}, expected ${day(c.on)} (${c.order} ${c.supplier})`,
             )
             .join('; ')}
         </p>

@@ -18,12 +18,12 @@ export function Became({ needId, onDone }: Props) {
   const { day, may } = useYard();
   const told = useAsked<readonly Told[]>(`/needs/${needId}/became`);
   const once = useOnce();
-  const act = useAct(putBack, { said: () => 'It is to buy again', onDone });
+  const act = useAct(putBack, { said: () => 'Back on the buy list', onDone });
   if (told === undefined || told.length === 0) return null;
   return (
     <section aria-labelledby="became" className="mt-5">
       <h3 id="became" className="text-[15px]">
-        What became of it
+        What was done with it
       </h3>
       <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
       <ul>
@@ -36,8 +36,8 @@ export function Became({ needId, onDone }: Props) {
               {o.supplier} <span className="tag">{ORDER_STATE_NAMES[o.state]}</span>
               <span className="block text-[12.5px] text-ink-2">
                 {formatQuantity(o.quantity)} {unitOf(o.unit).short}
-                {o.received > 0 && `, ${formatQuantity(o.received)} in`}
-                {o.on !== null && !o.drafted && `, for ${day(o.on)}`} · by {o.by}
+                {o.received > 0 && `, ${formatQuantity(o.received)} received`}
+                {o.on !== null && !o.drafted && `, expected ${day(o.on)}`} · by {o.by}
               </span>
             </span>
             {o.drafted && may('draft orders') && (
@@ -49,7 +49,7 @@ export function Became({ needId, onDone }: Props) {
                   void act.run({ once: once.key(), orderId: o.orderId, version: o.version, needIds: [needId] })
                 }
               >
-                Put back
+                Return to buy list
               </button>
             )}
           </li>

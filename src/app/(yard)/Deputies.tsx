@@ -52,7 +52,7 @@ export function Deputies({ deputies, me, everybody = false }: Props) {
               type="button"
               className="step"
               disabled={drop.busy}
-              aria-label={`${d.deputy} signs for ${d.person} no more`}
+              aria-label={`${d.deputy} no longer signs for ${d.person}`}
               onClick={() => void drop.run({ id: d.id })}
             >
               end
@@ -61,15 +61,15 @@ export function Deputies({ deputies, me, everybody = false }: Props) {
         ))}
       </ul>
       <div className="mt-2 grid gap-2">
-        {everybody && <PickField kind="person" label="For whom" {...form.pick('personId')} />}
-        <PickField kind="person" label="Who signs" {...form.pick('deputyId')} />
+        {everybody && <PickField kind="person" label="Away" {...form.pick('personId')} />}
+        <PickField kind="person" label="Deputy" {...form.pick('deputyId')} />
         <div className="grid grid-cols-2 gap-2">
           <DateField label="From" {...form.day('fromDay')} />
-          <DateField label="Until" {...form.day('toDay')} />
+          <DateField label="To" {...form.day('toDay')} />
         </div>
         <Faults messages={form.refusals.map((r) => r.message)} />
         <button type="button" className="btn btn-plain justify-self-start" disabled={form.busy} onClick={form.save}>
-          Name as deputy
+          Add deputy
         </button>
       </div>
     </section>

@@ -15,11 +15,11 @@ export const sizeInWords = (size: number): string =>
 /** The drawings and documents about one thing, and a way to bring in more. */
 export function FilesAbout({ subject, files }: { subject: FileSubject; files: readonly KeptFile[] }) {
   const { may } = useYard();
-  const act = useAct(takeOutFile, { said: () => 'The file is taken out' });
+  const act = useAct(takeOutFile, { said: () => 'File removed' });
   return (
     <>
       <h2 className="mt-5 mb-1 text-[16px]">Drawings and documents</h2>
-      {files.length === 0 && <p className="mb-2 text-ink-2">None yet. What is kept here can go with orders.</p>}
+      {files.length === 0 && <p className="mb-2 text-ink-2">No files yet. Files here can be attached to orders.</p>}
       <ul className="mb-2">
         {files.map((f) => (
           <li key={f.id} className="flex items-baseline gap-2 border-b border-line-2 py-1">
@@ -39,11 +39,11 @@ export function FilesAbout({ subject, files }: { subject: FileSubject; files: re
               <button
                 type="button"
                 className="ml-auto text-[12.5px] text-ink-2 hover:text-brick"
-                aria-label={`take out ${nameOfFile(f)}`}
+                aria-label={`Remove ${nameOfFile(f)}`}
                 disabled={act.busy}
                 onClick={() => void act.run({ documentId: f.id, out: true })}
               >
-                take out
+                Remove
               </button>
             )}
           </li>

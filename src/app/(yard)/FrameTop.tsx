@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import type { Role } from '@/core/people/rights';
 import type { Frame } from '@/queries/frame';
 import { Band } from '@/ui/frame/Band';
 import { KeysList } from '@/ui/frame/KeysList';
@@ -15,7 +16,7 @@ type Props = {
   readonly person: {
     readonly name: string;
     readonly email: string;
-    readonly roles: string;
+    readonly roles: readonly Role[];
     readonly theme: 'day' | 'evening';
   };
 };

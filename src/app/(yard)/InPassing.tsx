@@ -71,7 +71,7 @@ function NewItem({
     },
     act: saveItem,
     input: (read, once) => ({ once, id: null, version: 0, ...read }),
-    said: (_, made) => `Part ${made.number} is there`,
+    said: (_, made) => `Item ${made.number} added`,
     onDone: ({ id }) => {
       const { number: own, name, unit, costCodeId: code } = form.typed;
       const costCode = code === null ? null : { ...code, detail: '' };
@@ -79,18 +79,18 @@ function NewItem({
     },
   });
   return (
-    <Making title="A new part" words="Add the part" form={form} onClose={onClose}>
+    <Making title="New item" words="Add item" form={form} onClose={onClose}>
       <TextField label="Number" autoFocus={number === ''} {...form.text('number')} />
       <TextField label="Name" autoFocus={number !== ''} {...form.text('name')} />
-      <UnitField label="Unit it is used in" {...form.unit('unit')} />
-      <ChoiceField label="Kind" {...form.text('kind')}>
+      <UnitField label="Stock unit" {...form.unit('unit')} />
+      <ChoiceField label="Type" {...form.text('kind')}>
         {ITEM_KINDS.map((kind) => (
           <option key={kind} value={kind}>
             {ITEM_KIND_NAMES[kind]}
           </option>
         ))}
       </ChoiceField>
-      <PickField kind="costCode" label="Usual cost code" placeholder="none" {...form.pick('costCodeId')} />
+      <PickField kind="costCode" label="Default cost code" placeholder="none" {...form.pick('costCodeId')} />
     </Making>
   );
 }
@@ -102,13 +102,13 @@ function NewSupplier({ typed, onClose, onMade }: { typed: string; onClose: () =>
     start: { name: typed, email: '', currency },
     act: saveSupplier,
     input: (read, once) => ({ once, id: null, version: 0, ...read }),
-    said: (_, made) => `${made.name} is there`,
+    said: (_, made) => `${made.name} added`,
     onDone: ({ id }) => onMade({ id, number: '', name: form.typed.name, detail: '' }),
   });
   return (
-    <Making title="A new supplier" words="Add the supplier" form={form} onClose={onClose}>
+    <Making title="New supplier" words="Add supplier" form={form} onClose={onClose}>
       <TextField label="Name" {...form.text('name')} />
-      <TextField label="E-mail for orders" type="email" autoFocus {...form.text('email')} />
+      <TextField label="Order email" type="email" autoFocus {...form.text('email')} />
       <TextField label="Currency" {...form.text('currency')} />
     </Making>
   );
@@ -133,7 +133,10 @@ function Making({ title, words, form, onClose, children }: MakingProps) {
         <div className="grid gap-2">
           <Faults messages={form.refusals.map((r) => r.message)} />
           <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main justify-self-end">
-            {words} <span className="kbd">^↵</span>
+            {words}{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }

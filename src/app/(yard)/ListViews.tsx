@@ -24,7 +24,7 @@ export function ListViews({ list }: { list: ListName }) {
   const [name, setName] = useState('');
   const [open, setOpen] = useState(false);
   const keep = useAct(keepView, {
-    said: () => `This view is kept as ${name}`,
+    said: () => `View ${name} saved`,
     onDone: () => {
       setName('');
       router.refresh();
@@ -43,7 +43,9 @@ export function ListViews({ list }: { list: ListName }) {
           aria-label="Views"
           className="z-[60] w-[280px] rounded-lg border border-line bg-glaze p-3 shadow-xl"
         >
-          {own.length === 0 && <p className="mb-2 text-ink-2">No view is kept yet. Filter and sort, then name it.</p>}
+          {own.length === 0 && (
+            <p className="mb-2 text-ink-2">No saved views yet. Filter and sort the list, then name the view.</p>
+          )}
           <ul className="mb-2">
             {own.map((v) => (
               <li key={v.id} className="flex items-center gap-2">
@@ -56,7 +58,7 @@ export function ListViews({ list }: { list: ListName }) {
                 </Link>
                 <button
                   type="button"
-                  aria-label={`Take off the view ${v.name}`}
+                  aria-label={`Remove view ${v.name}`}
                   className="rounded p-1 text-ink-2 hover:text-brick"
                   onClick={() => void drop.run({ id: v.id })}
                 >
@@ -73,14 +75,14 @@ export function ListViews({ list }: { list: ListName }) {
             }}
           >
             <TextField
-              label="Keep this view as"
+              label="Save this view as"
               className="flex-1"
               value={name}
               onChange={(e) => setName(e.target.value)}
               fault={keep.faultAt('name')}
             />
             <button type="submit" className="btn btn-plain h-[34px]" disabled={keep.busy}>
-              Keep
+              Save
             </button>
           </form>
         </Popover.Content>

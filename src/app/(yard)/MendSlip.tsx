@@ -37,13 +37,13 @@ export default function MendSlip({ needs, onClose }: Props) {
       ...(today && read === undefined ? { todaysPrice: true as const } : {}),
       ...(read?.ok === true ? { price: read.value } : {}),
     });
-  useKey('Ctrl+Enter', 'Change them', go, !act.busy && !nothing && wrong === undefined);
+  useKey('Ctrl+Enter', 'Change', go, !act.busy && !nothing && wrong === undefined);
   return (
     <Slip
       open
       onClose={onClose}
       title={`Change ${counted(needs.length, 'line')}`}
-      detail="What is left empty stays as it is on each."
+      detail="Leave a field empty to keep each line’s own value."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
@@ -53,7 +53,10 @@ export default function MendSlip({ needs, onClose }: Props) {
             disabled={act.busy || nothing || wrong !== undefined}
             onClick={go}
           >
-            Change them <span className="kbd">^↵</span>
+            Change{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
@@ -62,18 +65,18 @@ export default function MendSlip({ needs, onClose }: Props) {
         <PickField
           kind="supplier"
           label="Supplier"
-          placeholder="as it is"
+          placeholder="no change"
           autoFocus
           value={supplier}
           onPick={setSupplier}
         />
-        <DateField label="Needed" value={neededOn} onDay={setNeededOn} />
-        <PickField kind="costCode" label="Cost code" placeholder="as it is" value={code} onPick={setCode} />
+        <DateField label="Needed by" value={neededOn} onDay={setNeededOn} />
+        <PickField kind="costCode" label="Cost code" placeholder="no change" value={code} onPick={setCode} />
         {may('see money') && (
           <TextField
             label={`Price ${signOf(currency)}`}
             inputMode="decimal"
-            placeholder="as it is"
+            placeholder="no change"
             value={price}
             fault={wrong}
             onChange={(e) => setPrice(e.target.value)}
@@ -81,8 +84,8 @@ export default function MendSlip({ needs, onClose }: Props) {
         )}
         {may('see money') && price.trim() === '' && (
           <label>
-            <input type="checkbox" checked={today} onChange={(e) => setToday(e.target.checked)} /> Take today’s price of
-            their supplier as the estimate
+            <input type="checkbox" checked={today} onChange={(e) => setToday(e.target.checked)} /> Use the supplier’s
+            price today as the estimate
           </label>
         )}
       </div>

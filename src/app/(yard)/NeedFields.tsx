@@ -49,20 +49,20 @@ export function NeedFields({ form, disabled, open = false }: FieldsProps) {
       {open ? (
         <PickField
           kind="item"
-          label="What is needed"
-          hint={typed.item === null ? 'A part, or a few words' : `Part ${typed.item.number}`}
+          label="Item or description"
+          hint={typed.item === null ? 'Item or description' : `Item ${typed.item.number}`}
           className="col-span-2"
           autoFocus
           required
           value={typed.item}
           free={{ text: typed.description, onText: write }}
           onPick={(item) => item !== null && take(item)}
-          make={make('item', 'New part')}
+          make={make('item', 'New item')}
           fault={form.faultAt('description')}
         />
       ) : (
         <TextField
-          label="What is needed"
+          label="Item or description"
           className="col-span-2"
           disabled={disabled}
           required
@@ -79,7 +79,7 @@ export function NeedFields({ form, disabled, open = false }: FieldsProps) {
           {...form.text('price')}
         />
       )}
-      <DateField label="Needed" disabled={disabled} {...form.day('neededOn')} />
+      <DateField label="Needed by" disabled={disabled} {...form.day('neededOn')} />
       <PickField kind="costCode" label="Cost code" required disabled={disabled} {...form.pick('costCodeId')} />
       <PickField
         kind="supplier"

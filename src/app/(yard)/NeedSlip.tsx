@@ -51,12 +51,12 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
       ...read,
       ...(surplus === '' ? {} : { surplus }),
     }),
-    said: () => 'The line is changed',
+    said: () => 'Line changed',
     onDone: onClose,
   });
   const { busy, clash } = form;
   const mayChange = may('change buy lists');
-  useKey('Ctrl+Enter', 'Save the line', form.save, mayChange && !busy);
+  useKey('Ctrl+Enter', 'Save line', form.save, mayChange && !busy);
   const surplus = form.text('surplus');
   return (
     <Slip
@@ -66,7 +66,7 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
       detail={
         <>
           <span className="mono font-bold">{need.job}</span> {need.code} {need.codeName} · {formatQuantity(need.open)}{' '}
-          {unitOf(need.unit).short} still to buy
+          {unitOf(need.unit).short} to buy
         </>
       }
       foot={
@@ -74,17 +74,20 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
           <div className="grid gap-2">
             <Faults
               messages={
-                clash ? [`${clash.message} Close this and look at it again.`] : form.refusals.map((r) => r.message)
+                clash ? [`${clash.message} Close this and reopen the line.`] : form.refusals.map((r) => r.message)
               }
             />
             <div className="flex items-center justify-end gap-3">
               {form.kept && (
                 <button type="button" className="step mr-auto" onClick={() => form.restart()}>
-                  kept from before: put back
+                  Unsaved entries from last time. Discard
                 </button>
               )}
               <Press type="button" disabled={busy} onClick={form.save} className="btn btn-main">
-                Save the line <span className="kbd">^↵</span>
+                Save line{' '}
+                <span className="kbd" aria-hidden>
+                  Ctrl ↵
+                </span>
               </Press>
             </div>
           </div>
@@ -101,10 +104,10 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
         <NeedFields form={form} disabled={!mayChange} />
       </WorkedOn>
       {(surplus.fault !== undefined || surplus.value !== '') && (
-        <ChoiceField label="What is over" className="mt-3" {...surplus}>
+        <ChoiceField label="Surplus" className="mt-3" {...surplus}>
           <option value="">choose…</option>
-          <option value="job">stays with the job</option>
-          <option value="stores">goes to stores</option>
+          <option value="job">keep on the job</option>
+          <option value="stores">move to stores</option>
         </ChoiceField>
       )}
       {need.itemId !== null && may('see stores') && (

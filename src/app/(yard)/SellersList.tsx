@@ -44,7 +44,7 @@ export function SellersList({ need, picks, onDone }: Props) {
   return (
     <section aria-labelledby="sellers" className="mt-5">
       <h3 id="sellers" className="text-[15px]">
-        Who sells it
+        Suppliers
       </h3>
       <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
       <ul>
@@ -52,7 +52,7 @@ export function SellersList({ need, picks, onDone }: Props) {
           <li key={s.supplierId} className="flex items-start justify-between gap-3 border-b border-line-2 py-2">
             <SellerTold seller={s} need={need} now={now} />
             {s.chosen ? (
-              <span className="tag tag-good">chosen</span>
+              <span className="tag tag-good">Chosen</span>
             ) : (
               may('change buy lists') && (
                 <button type="button" className="step" disabled={act.busy} onClick={() => choose(s)}>
@@ -73,8 +73,8 @@ function Effect({ effect: { inAll, carriage } }: { effect: NonNullable<Switched[
   const said = (amount: Minor) => `${amount > 0 ? '+' : ''}${formatAmount(amount, currency)}`;
   return (
     <span className={`block text-[12.5px] font-semibold ${inAll > 0 ? 'text-brick' : 'text-enamel'}`}>
-      {inAll === 0 ? 'costs the same in all' : `${signOf(currency)}\u202f${said(inAll)} for all that is picked`}
-      {carriage !== 0 && `, of it carriage ${said(carriage)}`}
+      {inAll === 0 ? 'same total cost' : `${signOf(currency)}\u202f${said(inAll)} for all selected lines`}
+      {carriage !== 0 && `, incl. ${said(carriage)} carriage`}
     </span>
   );
 }
@@ -90,7 +90,7 @@ function SellerTold({ seller: s, need, now }: { seller: Told; need: NeedLine; no
       {s.theirNumber !== '' && <span className="mono text-ink-2">{s.theirNumber}</span>}
       <span className="block">
         {s.price === null || s.value === null ? (
-          <span className="text-amber">has no price for it</span>
+          <span className="text-amber">no price</span>
         ) : (
           <>
             {sign}&#8239;{formatPrice(s.price, currency)} / {unitOf(need.unit).short || unitOf(need.unit).name} · {sign}
@@ -109,13 +109,13 @@ function SellerTold({ seller: s, need, now }: { seller: Told; need: NeedLine; no
       <span className="block text-[12.5px] text-ink-2">
         {s.late > 0 ? (
           <b className="text-brick">
-            ready {day(s.readyOn)}, {counted(s.late, 'day')} too late
+            ready {day(s.readyOn)}, {counted(s.late, 'day')} late
           </b>
         ) : (
-          `ready ${day(s.readyOn)} if ordered today`
+          `can be here ${day(s.readyOn)} if ordered today`
         )}{' '}
-        · {s.times === 0 ? 'not bought there yet' : `bought ${counted(s.times, 'time')}, last ${day(s.lastOn)}`}
-        {came > 0 && ` · ${kept} of ${came} days kept`}
+        · {s.times === 0 ? 'not bought from them yet' : `bought ${counted(s.times, 'time')}, last ${day(s.lastOn)}`}
+        {came > 0 && ` · ${kept} of ${came} on time`}
       </span>
     </span>
   );

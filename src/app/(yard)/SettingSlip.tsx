@@ -25,7 +25,7 @@ type Props = {
   readonly children: ReactNode;
 };
 
-const Unused = () => <span className="tag ml-2">not offered any more</span>;
+const Unused = () => <span className="tag ml-2">Retired</span>;
 
 /** The column by whose name a setting is opened; it says when the setting is not offered any more. */
 export const nameColumn = <R extends Row & { readonly name: string }>(
@@ -66,8 +66,8 @@ export function SettingSlip({ title, form, row, retire, onClose, children }: Pro
         <div className="mt-6 border-t border-line pt-3">
           <p className="mb-2 text-ink-2">
             {row.gone === 1
-              ? 'It is not offered any more. What has it keeps it.'
-              : 'It can be left out of what is offered. What has it keeps it.'}
+              ? 'Retired: hidden from lists. Existing records keep it.'
+              : 'Retire it to hide it from lists. Existing records keep it.'}
           </p>
           <button
             type="button"
@@ -75,7 +75,7 @@ export function SettingSlip({ title, form, row, retire, onClose, children }: Pro
             disabled={act.busy}
             onClick={() => void act.run({ once: key(), id: row.id, version: row.version, gone: row.gone === 0 })}
           >
-            {row.gone === 1 ? 'Offer it again' : 'Offer it no more'}
+            {row.gone === 1 ? 'Reinstate' : 'Retire'}
           </button>
           <p role="alert" className="mt-1 text-brick">
             {act.clash?.message ?? act.refusals[0]?.message}

@@ -6,7 +6,8 @@ export default function Fault({ reset }: { reset: () => void }) {
   return (
     <Sheet>
       <Empty title="This page could not be shown">
-        A fault in Kettle Tab was written to its log. Nothing was changed.{' '}
+        Something went wrong in Kettle Tab. Nothing was changed, and the fault is in the log. Try again; if it happens
+        again, tell your administrator.{' '}
         <button type="button" className="step" onClick={reset}>
           Try again
         </button>

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
-import { may, RIGHTS, ROLE_NAMES, type Right } from '@/core/people/rights';
+import { may, RIGHTS, type Right } from '@/core/people/rights';
 import { loadFrame } from '@/queries/frame';
 import { loadCalendar } from '@/store/company';
 import { ScrollKeeper } from '@/ui/frame/ScrollKeeper';
@@ -33,7 +33,7 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
     >
       <KeysProvider>
         <a href="#sheet-scroll" className="skip-link">
-          To the sheet
+          Skip to content
         </a>
         <ScrollKeeper of="sheet-scroll" />
         <div className="flex h-dvh flex-col">
@@ -43,7 +43,7 @@ export default async function YardLayout({ children }: { children: ReactNode }) 
               name: person.name,
               email: person.email,
               theme: person.theme,
-              roles: person.roles.map((r) => ROLE_NAMES[r]).join(', '),
+              roles: person.roles,
             }}
           />
           <main

@@ -4,8 +4,8 @@ import { Empty, Sheet } from '@/ui/kit/Sheet';
 export default function NotFound() {
   return (
     <Sheet>
-      <Empty title="There is nothing here">
-        The number may be mistyped, or it was never used. Press / to find it, or go back to the{' '}
+      <Empty title="Not found">
+        The number may be mistyped or never used. Press / to search, or go back to the{' '}
         <Link href="/" className="step">
           Desk
         </Link>

@@ -14,9 +14,12 @@ const WORD = { over: 'text-brick', care: 'text-amber', good: 'text-enamel' } as 
 function Row({ row }: { row: Waiting }) {
   return (
     <li className="border-b border-line-2">
-      <Link href={row.href} className="flex min-h-[34px] items-baseline gap-3 py-1.5 hover:bg-glaze-2">
-        <span className={`w-[52px] shrink-0 font-bold ${WORD[row.weight]}`}>{row.word}</span>
-        <span className="min-w-0 flex-1">{row.text}</span>
+      <Link
+        href={row.href}
+        className="flex min-h-[34px] items-baseline gap-x-3 py-1.5 hover:bg-glaze-2 max-phone:min-h-[44px] max-phone:flex-wrap max-phone:justify-between"
+      >
+        <span className={`w-[78px] shrink-0 font-bold max-phone:w-auto ${WORD[row.weight]}`}>{row.word}</span>
+        <span className="min-w-0 flex-1 max-phone:order-last max-phone:basis-full">{row.text}</span>
         <span className="step">{row.step}</span>
       </Link>
     </li>
@@ -27,10 +30,10 @@ export default place(async ({ db, person, today }) => {
   const groups = await loadDesk(db, person, today);
   return (
     <Sheet>
-      <PlaceTitle title={`Good day, ${person.name.split(' ')[0]}`} count={formatDay(today, today)} />
+      <PlaceTitle title={`Hello, ${person.name.split(' ')[0]}`} count={formatDay(today, today)} />
       {groups.length === 0 && (
-        <Empty title="Nothing waits for you">
-          When something is to buy, to send, to take in or to match, it stands here.
+        <Empty title="Nothing to do just now">
+          Lines to buy, orders to send, deliveries to receive and invoices to match appear here.
         </Empty>
       )}
       <div className="gap-x-10 lg:columns-2">
@@ -58,7 +61,7 @@ export default place(async ({ db, person, today }) => {
         facts={
           <Fact>
             {groups.length === 0
-              ? 'Nothing waits'
+              ? 'Nothing to do'
               : groups.map((g) => `${g.count} ${g.title.toLowerCase()}`).join(' · ')}
           </Fact>
         }
@@ -70,7 +73,7 @@ export default place(async ({ db, person, today }) => {
         )}
         {!may(person, 'draft orders') && may(person, 'receive') && (
           <Link href="/dock" className="btn btn-main h-[38px]">
-            Go to the dock
+            Go to Dock
           </Link>
         )}
         {!may(person, 'draft orders') && may(person, 'match invoices') && (

@@ -11,7 +11,8 @@ const MOST = 80;
 export const GET = route('see jobs', async ({ request, person }) => {
   const { searchParams } = new URL(request.url);
   const kind = searchParams.get('kind') as ThingKind;
-  if (!THING_KINDS.includes(kind)) throw new Answer(400, 'There is no such kind of thing.');
+  if (!THING_KINDS.includes(kind))
+    throw new Answer(400, 'Not found: it may have been removed. Go back and refresh the list.');
   return Response.json(
     await listThings(await readers(), person, kind, searchParams.get('words')?.slice(0, MOST) ?? '', clock.today()),
   );

@@ -5,7 +5,7 @@ import { readers } from '@/server/readers';
 
 /** The sample quote file, with dates around today; only in the sample company. */
 export async function GET(): Promise<Response> {
-  if (!isDemo()) return new Response('There is no sample here.', { status: 404 });
+  if (!isDemo()) return new Response('There is no sample quote file in this company.', { status: 404 });
   const text = sampleQuote(clock.today(), await loadCalendar(await readers()));
   return new Response(text, {
     headers: {

@@ -54,10 +54,11 @@ async function guarded(
   params: Promise<Record<string, string> | undefined>,
 ): Promise<Response> {
   const told = (status: number, message: string) => Response.json({ message }, { status });
-  if (isForeign(request)) return told(403, 'This came from another site.');
+  if (isForeign(request))
+    return told(403, 'This request came from another website and was refused. Open Kettle Tab directly and try again.');
   const person = await whoIsHere();
   if (person === undefined) return told(401, 'You were signed out. Sign in again, then try once more.');
-  if (!may(person, right)) return told(403, `You may not ${RIGHTS[right]}.`);
+  if (!may(person, right)) return told(403, `You don’t have permission to ${RIGHTS[right]}.`);
   try {
     // An address without a part that is named has none.
     return await answer({ request, person, params: (await params) ?? {} });
@@ -71,7 +72,11 @@ async function guarded(
 
 /** Reads a request's body, and stops as soon as it is larger than it may be, whatever length it stated. */
 export async function readBody(request: Request, most: number): Promise<Uint8Array> {
-  const tooLarge = () => new Answer(413, `This is larger than ${Math.round(most / 1024 / 1024)} MB.`);
+  const tooLarge = () =>
+    new Answer(
+      413,
+      `This file is over ${Math.round(most / 1024 / 1024)} MB. Split it or reduce it, then upload again.`,
+    );
   if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge();
   const reader = request.body?.getReader();
   const parts: Uint8Array[] = [];
@@ -93,7 +98,8 @@ const MOST_JSON = 2 * 1024 * 1024;
 export async function readAsked<S extends z.ZodType>(request: Request, schema: S): Promise<z.output<S>> {
   const text = Buffer.from(await readBody(request, MOST_JSON)).toString('utf8');
   const read = schema.safeParse(parsed(text));
-  if (!read.success) throw new Answer(400, 'This is nothing that can be asked here.');
+  if (!read.success)
+    throw new Answer(400, 'Kettle Tab didn’t understand that request. Refresh the page and try again.');
   return read.data;
 }
 
@@ -107,6 +113,7 @@ function parsed(text: string): unknown {
 
 /** An id in an address. */
 export const idIn = (text: string | undefined): number => {
-  if (!/^\d{1,15}$/.test(text ?? '')) throw new Answer(404, 'There is no such thing.');
+  if (!/^\d{1,15}$/.test(text ?? ''))
+    throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return Number(text);
 };

@@ -4,7 +4,8 @@ export type File = { readonly name: string; readonly type: string; readonly byte
 
 /** Answers with a file; it is shown in the browser only where its type is safe to show. */
 export function fileAnswer(file: File | undefined): Response {
-  if (file === undefined) return new Response('There is no such file.', { status: 404 });
+  if (file === undefined)
+    return new Response('Not found: it may have been removed. Go back and refresh the list.', { status: 404 });
   const shown = file.type === 'application/pdf' ? 'inline' : 'attachment';
   return new Response(new Uint8Array(file.bytes), {
     headers: {

@@ -26,7 +26,7 @@ const client = createSafeActionClient({
     return {
       kind: 'failed',
       message:
-        'This did not work because of a fault in Kettle Tab. Nothing was changed. Try again, and tell the administrator if it stays.',
+        'Something went wrong in Kettle Tab and nothing was changed. Try again; if it happens again, tell your administrator what you were doing.',
     };
   },
 });

@@ -43,7 +43,7 @@ export const place = (render: (asked: Asked) => Promise<ReactNode>) =>
       return (
         <Sheet>
           <Empty title={error.message}>
-            Your role does not include this. The administrator can change roles under People.
+            Your role doesn’t include this. Ask your administrator, who can change roles under People.
           </Empty>
         </Sheet>
       );

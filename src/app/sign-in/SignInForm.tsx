@@ -22,7 +22,7 @@ export function SignInForm() {
   return (
     <form action={submit} className="grid gap-3">
       <TextField
-        label="E-mail"
+        label="Email"
         name="email"
         type="email"
         autoComplete="username"

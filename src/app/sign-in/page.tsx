@@ -30,8 +30,8 @@ export default async function SignIn() {
           <div className="border-line bg-glaze-2 p-6 max-sm:border-t sm:border-l">
             {isDemo() ? (
               <>
-                <h2 className="text-[17px]">Or step in as</h2>
-                <p className="mb-3 text-ink-2">This is the sample company. Nothing here is real.</p>
+                <h2 className="text-[17px]">Or try it as</h2>
+                <p className="mb-3 text-ink-2">Sample company: nothing here is real.</p>
                 <ul className="grid gap-1.5">
                   {PEOPLE.map((p) => (
                     <li key={p.key}>

@@ -56,26 +56,26 @@ export function SetUpForm({ countries }: { readonly countries: readonly Founding
     >
       <TextField label="Company" required {...form.text('company')} />
       <TextField label="Your name" required {...form.text('owner')} />
-      <AreaField label="Address, as it stands on orders" rows={3} required {...form.text('address')} />
+      <AreaField label="Address, printed on orders" rows={3} required {...form.text('address')} />
       <div className="grid content-start gap-3">
         <TextField
-          label="Your e-mail, to sign in with"
+          label="Your email, to sign in"
           type="email"
           autoComplete="username"
           required
           {...form.text('email')}
         />
         <TextField
-          label="Password, 10 characters or more"
+          label="Password (10 characters or more)"
           type="password"
           autoComplete="new-password"
           required
           {...form.text('password')}
         />
       </div>
-      <TextField label="E-mail that orders come from" type="email" required {...form.text('companyEmail')} />
+      <TextField label="Order email (sender)" type="email" required {...form.text('companyEmail')} />
       <ChoiceField
-        label="Country, for its taxes and public holidays"
+        label="Country (sets taxes and public holidays)"
         {...form.text('country')}
         onChange={(e) => settle(e.target.value)}
       >
@@ -85,12 +85,12 @@ export function SetUpForm({ countries }: { readonly countries: readonly Founding
           </option>
         ))}
       </ChoiceField>
-      <TextField label="Currency, ISO 4217" required maxLength={3} {...form.text('currency')} />
-      <AreaField label="Cost codes, one on each line" rows={6} className="sm:col-span-2" {...form.text('costCodes')} />
+      <TextField label="Currency (ISO 4217)" required maxLength={3} {...form.text('currency')} />
+      <AreaField label="Cost codes, one per line" rows={6} className="sm:col-span-2" {...form.text('costCodes')} />
       <div className="flex items-center justify-end gap-4 sm:col-span-2">
         <Faults messages={form.refusals.map((r) => r.message)} />
         <button type="submit" disabled={form.busy} className="btn btn-main">
-          {form.busy ? 'Setting up…' : 'Set up and begin'}
+          {form.busy ? 'Setting up…' : 'Create company'}
         </button>
       </div>
     </form>

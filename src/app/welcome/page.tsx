@@ -11,9 +11,7 @@ export default async function Welcome() {
   if (await findCompany(await readers())) redirect('/sign-in');
   return (
     <Doorstep title="Set up your company" width="max-w-[820px]">
-      <p className="mb-5 text-ink-2">
-        This file is empty. Name the company and yourself; you can add people, suppliers and items afterwards.
-      </p>
+      <p className="mb-5 text-ink-2">Set up your company to begin. You can add people, suppliers and items later.</p>
       <SetUpForm countries={await foundingCountries()} />
     </Doorstep>
   );

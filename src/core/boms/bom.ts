@@ -1,11 +1,11 @@
 import type { UnitPrice } from '../money/money';
 import type { Quantity } from '../quantity/quantity';
 
-/** How a component is had: bought from a supplier, made here from a bill of its own, or the work itself. */
+/** How a component is had: bought from a supplier, made from a bill of its own, or the work itself. */
 export const GOT_BY = ['bought', 'made', 'labour'] as const;
 export type GotBy = (typeof GOT_BY)[number];
 
-export const GOT_BY_NAMES: Readonly<Record<GotBy, string>> = { bought: 'bought', made: 'made here', labour: 'labour' };
+export const GOT_BY_NAMES: Readonly<Record<GotBy, string>> = { bought: 'bought', made: 'made', labour: 'labour' };
 
 /** Whether a component is needed for each piece that is made, or once for the whole batch. */
 export const PER = ['piece', 'batch'] as const;

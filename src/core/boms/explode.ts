@@ -67,7 +67,7 @@ function roundedUp({ over, places }: Exact, unit: string): Quantity {
 export function explode(bom: Bom, batch: Quantity, boms: Boms): Result<Part[]> {
   const loop = loopFrom(bom, boms);
   if (loop !== undefined)
-    return refused(refusal('bom.loop', 'A bill contains itself, so it cannot be worked out.', 'lines'));
+    return refused(refusal('bom.loop', 'This BOM contains itself. Remove one of its lines.', 'lines'));
   const parts: Part[] = [];
   // What is still to be taken apart, the next at the end: branches stand in the order of their lines.
   const open: { line: BomLine; parent: number | undefined; level: number; batch: Exact }[] = [];
@@ -83,14 +83,20 @@ export function explode(bom: Bom, batch: Quantity, boms: Boms): Result<Part[]> {
       parts.push({ parent, level, line, bom: own, quantity: roundedUp(exact, line.unit) });
       if (parts.length > MOST_PARTS)
         return refused(
-          refusal('bom.large', `This bill comes to more than ${MOST_PARTS} lines. Plan its parts by themselves.`),
+          refusal(
+            'bom.large',
+            `This BOM has more than ${MOST_PARTS} lines over all levels. Plan its sub-assemblies separately.`,
+          ),
         );
       if (own !== undefined) put(own.lines, parts.length - 1, level + 1, exact);
     }
   } catch (error) {
     if (!(error instanceof TooLarge)) throw error;
     return refused(
-      refusal('bom.quantity', `So many take more of a part than can be kept: the most is ${LIMITS.quantity / ONE}.`),
+      refusal(
+        'bom.quantity',
+        `That quantity needs more of an item than can be held: the most is ${LIMITS.quantity / ONE}.`,
+      ),
     );
   }
   return done(parts);

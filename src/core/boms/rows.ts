@@ -86,7 +86,7 @@ export function readBills(headings: readonly string[], rows: readonly Row[], top
   if (style === undefined || columns.quantity === undefined || (columns.item ?? columns.description) === undefined) {
     stop(
       1,
-      'The file needs a column for the level of each row or for its parent, one for the part, and one for the quantity.',
+      'The file needs columns for level or parent, for the item and for the quantity. Add them and choose the file again.',
     );
     return { style, bills: [], problems };
   }
@@ -99,12 +99,12 @@ export function readBills(headings: readonly string[], rows: readonly Row[], top
     const number = cell('item');
     const level = style === 'levels' ? levelOf(cell('level')) : 1;
     if (level === undefined) {
-      stop(row, `“${cell('level')}” is no level. Write 0, 1, 2 and so on.`);
+      stop(row, `“${cell('level')}” isn’t a level. Type it like 0, 1 or 2.`);
       continue;
     }
     if (level === 0) {
       if (folded(number) !== folded(top.number))
-        stop(row, `${number || 'The row on top'} is another item than ${top.number}, whose bill this is.`);
+        stop(row, `${number || 'The row on top'} isn’t ${top.number}, whose BOM this is. Import it on its own item.`);
       way.splice(0, way.length, { number: top.number, row });
       continue;
     }
@@ -135,26 +135,29 @@ function readLine(
 ): FileLine | undefined {
   const number = cell('item');
   const description = cell('description') || item?.name || number;
-  if (description === '') return void stop(row, 'There is neither a part number nor a description.');
+  if (description === '') return void stop(row, 'Enter an item number or a description.');
   if (description.length > 200) return void stop(row, 'The description is longer than 200 characters.');
   if (number !== '' && item === undefined)
-    care(row, `Item ${number} is not known here. The line comes in by its words.`);
+    care(row, `Item ${number} isn’t in your items. The line is imported as text.`);
   const amount = parseDecimal(cell('quantity'), { places: 4, mark, most: 10_000_000 });
   if (!amount.ok || amount.value <= 0)
-    return void stop(row, amount.ok ? 'A quantity must be above zero.' : (amount.refusals[0]?.message ?? ''));
+    return void stop(row, amount.ok ? 'Enter a quantity above zero.' : (amount.refusals[0]?.message ?? ''));
   const unit = cell('unit') === '' ? unitOf(item?.unit ?? 'C62') : findUnit(cell('unit'));
   if (unit === undefined)
-    return void stop(row, `The unit “${cell('unit')}” is not known. Use one such as m, kg, h or piece.`);
+    return void stop(row, `“${cell('unit')}” isn’t a unit in use. Type one like m, kg, h or piece.`);
   if (item !== undefined && exactFactor(item.unit, unit.code) === undefined)
-    return void stop(row, `${item.number} is kept in ${unitOf(item.unit).name}s, not in ${unit.name}s.`);
+    return void stop(
+      row,
+      `${item.number} is held in ${unitOf(item.unit).name}s; ${unit.name}s can’t be converted. Enter it in ${unitOf(item.unit).name}s.`,
+    );
   const scrap =
     cell('scrap') === '' ? undefined : parseDecimal(cell('scrap').replace('%', ''), { places: 2, mark, most: 1000 });
   if (scrap !== undefined && (!scrap.ok || scrap.value < 0))
-    return void stop(row, `“${cell('scrap')}” is no share that can be lost.`);
+    return void stop(row, `“${cell('scrap')}” isn’t a scrap rate. Type it like 5.`);
   const offset = parseOffset(cell('offset'));
   if (!offset.ok) return void stop(row, offset.refusals[0]?.message ?? '');
   const gotBy = GOT_WORDS.find(([, words]) => words.test(cell('gotBy')))?.[0];
-  if (gotBy === undefined) return void stop(row, `“${cell('gotBy')}” is neither bought, made nor labour.`);
+  if (gotBy === undefined) return void stop(row, `“${cell('gotBy')}”: enter bought, made or labour.`);
   return {
     gotBy: cell('gotBy') === '' && item?.made === true ? 'made' : gotBy,
     itemId: item?.id ?? null,
@@ -180,7 +183,7 @@ function billsOf(
     const item = items.get(parent);
     const [first] = own;
     if (item === undefined) {
-      stop(first?.row ?? 1, `${first?.parent} has parts, but is no item that is known here. Add it first.`);
+      stop(first?.row ?? 1, `${first?.parent} has components but isn’t in your items. Add it first.`);
       continue;
     }
     const asMade = ({ line }: Component): FileLine =>
@@ -192,7 +195,7 @@ function billsOf(
     if (differs >= 0)
       stop(
         told[differs + 1]?.[0]?.row ?? 1,
-        `${item.number} has other parts here than from row ${first?.row} on. One item has one bill.`,
+        `${item.number} has different components here than from row ${first?.row}. One item has one BOM.`,
       );
     bills.push({ item, lines });
   }

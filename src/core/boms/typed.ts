@@ -16,7 +16,7 @@ export function parseOffset(text: string): Result<Offset> {
     return refused(
       refusal(
         'offset.wrong',
-        `“${text.trim()}” is no number of days: 3 is 3 days after the start, -2 is 2 before the end.`,
+        `“${text.trim()}” isn’t a number of days. Type 3 for 3 days after the start, -2 for 2 before the end.`,
       ),
     );
   return done({ days: Number(read[2]), from: read[1] === '-' ? 'end' : 'start' });

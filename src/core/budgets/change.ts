@@ -22,9 +22,9 @@ export type ChangeKind = 'change' | 'move' | 'holdBack' | 'release';
 
 export const CHANGE_KIND_NAMES: Readonly<Record<ChangeKind, string>> = {
   change: 'Change',
-  move: 'Move',
-  holdBack: 'Held back',
-  release: 'Release',
+  move: 'Transfer',
+  holdBack: 'To contingency',
+  release: 'From contingency',
 };
 
 const sum = (lines: readonly ChangeLine[]): Minor => minor(lines.reduce((all, l) => all + l.amount, 0));
@@ -76,21 +76,20 @@ export function changeFaults(
 ): Refusal[] {
   if (closed) return [closedRefusal(job)];
   const faults: Refusal[] = [];
-  if (lines.length === 0)
-    faults.push(refusal('change.empty', 'Say which cost code changes, and by how much.', 'lines'));
+  if (lines.length === 0) faults.push(refusal('change.empty', 'Enter a cost code and an amount.', 'lines'));
   if (new Set(lines.map((l) => l.costCodeId)).size < lines.length)
-    faults.push(refusal('change.twice', 'A cost code stands there twice.', 'lines'));
-  if (day > today) faults.push(refusal('change.day', 'A change is dated today or before.', 'day'));
+    faults.push(refusal('change.twice', 'A cost code appears twice.', 'lines'));
+  if (day > today) faults.push(refusal('change.day', 'The date can’t be in the future.', 'day'));
   if (openedOn !== null && day < openedOn)
-    faults.push(refusal('change.day', 'A change is dated no earlier than the budget was opened.', 'day'));
+    faults.push(refusal('change.day', 'The date can’t be before the budget was opened.', 'day'));
   for (const [k, { costCodeId, amount }] of lines.entries()) {
     const before = costCodeId === null ? held : (budgets.get(costCodeId) ?? 0);
     if (before + amount >= 0 || amount >= 0) continue;
-    const what = costCodeId === null ? 'What is held back' : `The budget of ${nameOf(costCodeId)}`;
+    const what = costCodeId === null ? 'The contingency' : `${nameOf(costCodeId)}`;
     faults.push(
       refusal(
         'change.below',
-        `${what} ${day < today ? 'comes down to' : 'is'} ${formatMoney(minor(before), currency)}${day < today ? ' after that day' : ''}, so no more than that can be taken away.`,
+        `${what} ${day < today ? 'falls to' : 'is'} ${formatMoney(minor(before), currency)}${day < today ? ' after that date' : ''}: you can’t take away more than that.`,
         `lines.${k}.amount`,
       ),
     );

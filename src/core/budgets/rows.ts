@@ -15,7 +15,7 @@ const HEADINGS = {
 type Field = keyof typeof HEADINGS;
 
 /** How what is held back is called where a cost code would stand. */
-export const HELD_NAME = 'Held back';
+export const HELD_NAME = 'Contingency';
 
 export type Known = {
   readonly codes: readonly { readonly id: number; readonly code: string; readonly name: string }[];
@@ -43,7 +43,7 @@ export function readBudget(
     return refused(
       refusal(
         'budget.columns',
-        'The file needs a column for the cost code, and one for its budget or for the change of it.',
+        'The file needs columns for the cost code and for its budget or change. Add them and choose the file again.',
       ),
     );
   const ids = new Map<string, number>();
@@ -58,10 +58,16 @@ export function readBudget(
     const read = parseDecimal(written, { places: decimalsOf(currency), mark, most: LIMITS.line / 100 });
     const twin = costCodeId === undefined ? undefined : seen.get(costCodeId);
     if (costCodeId === undefined)
-      left.push({ row, message: words === '' ? 'There is no cost code.' : `Cost code “${words}” is not known.` });
-    else if (twin !== undefined) left.push({ row, message: `${words} stands in row ${twin} already.` });
-    else if (!read.ok) left.push({ row, message: `“${written}” is no amount.` });
-    else if (amounts === 'budget' && read.value < 0) left.push({ row, message: 'A budget is not below zero.' });
+      left.push({
+        row,
+        message:
+          words === ''
+            ? 'Enter a cost code.'
+            : `Cost code “${words}” doesn’t exist. Choose one of the company’s codes.`,
+      });
+    else if (twin !== undefined) left.push({ row, message: `${words} is already in row ${twin}.` });
+    else if (!read.ok) left.push({ row, message: `“${written}” isn’t an amount. Type it like 1250.00.` });
+    else if (amounts === 'budget' && read.value < 0) left.push({ row, message: 'Enter 0 or more.' });
     else {
       seen.set(costCodeId, row);
       const now = costCodeId === null ? held : (budgets.get(costCodeId) ?? ZERO);

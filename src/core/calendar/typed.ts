@@ -106,9 +106,7 @@ export function readTypedDay(
   const day = text.length > 40 ? undefined : understood(text, today, calendar, towards);
   return day !== undefined
     ? done(day)
-    : refused(
-        refusal('day.wrong', `“${typed.trim().slice(0, 40)}” is no day. Write it as 15, 15 may, fri, +5 or +5w.`),
-      );
+    : refused(refusal('day.wrong', `“${typed.trim().slice(0, 40)}” isn’t a date. Type 15, 15 may, fri, +5 or +5w.`));
 }
 
 function understood(text: string, today: Day, calendar: Calendar, towards: Towards): Day | undefined {

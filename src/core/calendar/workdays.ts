@@ -45,7 +45,8 @@ function layoutOf(calendar: Calendar): Layout {
   const known = layouts.get(calendar);
   if (known !== undefined) return known;
   const { week } = calendar;
-  if (week.size === 0) throw new RangeError('The company week has no working day.');
+  if (week.size === 0)
+    throw new RangeError('Your working week has no days. Choose at least one under Company and calendar.');
   const upTo = [0, 1, 2, 3, 4, 5, 6, 7].map((n) => [1, 2, 3, 4, 5, 6, 7].filter((d) => d <= n && week.has(d)).length);
   const off = [...calendar.off].map((d) => toNumber(d as Day)).filter((n) => week.has(weekday(n) + 1));
   const layout = { upTo, off: off.sort((x, y) => x - y) };

@@ -56,15 +56,14 @@ export const MOST_MB = Math.round(LIMITS.attached / 1024 / 1024);
 export function fileFault(name: string, bytes: Uint8Array): Refusal | undefined {
   const fault = (code: string, words: string) => refusal(code, `${name} ${words}`, 'file');
   const kind = KINDS[endOf(name)];
-  if (bytes.length === 0) return fault('file.empty', 'is empty.');
+  if (bytes.length === 0) return fault('file.empty', 'is empty. Choose another file.');
   if (bytes.length > LIMITS.attached) return fault('file.large', `is larger than ${MOST_MB} MB.`);
   if (PROGRAMS.some((p) => beginsAs(bytes, p)))
-    return fault('file.program', 'is a program, and no program goes with an order.');
-  if (kind === undefined)
-    return fault('file.kind', `is of no kind that goes with an order: those are ${Object.keys(KINDS).join(', ')}.`);
+    return fault('file.program', 'is a program; programs can’t be attached.');
+  if (kind === undefined) return fault('file.kind', `can’t be attached. Allowed: ${Object.keys(KINDS).join(', ')}.`);
   return kind.begins === undefined || kind.begins.some((b) => beginsAs(bytes, b))
     ? undefined
-    : fault('file.other', `is not what its name says: it does not begin as .${endOf(name)} files do.`);
+    : fault('file.other', `doesn’t look like a .${endOf(name)} file. Save it again and retry.`);
 }
 
 /** Papers and photos of a delivery, by what their bytes are: what they are called says nothing. */
@@ -77,10 +76,12 @@ export const paperKind = (bytes: Uint8Array): (typeof PAPERS)[number] | undefine
 /** Why a file is no paper of a delivery: it is empty, too large, or neither a PDF nor a photo. */
 export function paperFault(name: string, bytes: Uint8Array): Refusal | undefined {
   const fault = (code: string, words: string) => refusal(code, `${name} ${words}`, 'file');
-  if (bytes.length === 0) return fault('file.empty', 'is empty.');
+  if (bytes.length === 0) return fault('file.empty', 'is empty. Choose another file.');
   if (bytes.length > LIMITS.paper)
     return fault('file.large', `is larger than ${Math.round(LIMITS.paper / 1024 / 1024)} MB.`);
-  return paperKind(bytes) === undefined ? fault('file.kind', 'is neither a PDF nor a photo (JPEG or PNG).') : undefined;
+  return paperKind(bytes) === undefined
+    ? fault('file.kind', 'isn’t a PDF or a photo (JPEG or PNG). Choose another file.')
+    : undefined;
 }
 
 /** The media type of a file (RFC 6838), by the end of its name. */

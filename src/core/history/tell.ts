@@ -79,18 +79,18 @@ const UNTOLD = new Set(
 /** Fields that the trade calls otherwise than the columns are named. */
 const CALLED: Readonly<Record<string, string>> = {
   net: 'net',
-  gross: 'total with tax',
-  keep: 'level to keep',
+  gross: 'total incl. tax',
+  keep: 'minimum stock',
   dueOn: 'due',
-  neededOn: 'needed',
-  wantedOn: 'wanted',
+  neededOn: 'needed by',
+  wantedOn: 'required by',
   promisedOn: 'promised',
-  wonBy: 'said yes',
-  offsetDays: 'days after the start',
-  toDay: 'up to',
+  wonBy: 'accepted by',
+  offsetDays: 'days after start',
+  toDay: 'to',
   fromDay: 'from',
   onRule: 'when a rule asks',
-  over: 'may be over by',
+  over: 'accepted overspend',
 };
 
 /** @example 'needed on', for the column neededOn; an id is left off: 'tax code' for taxCodeId */
@@ -122,7 +122,7 @@ const isNothing = (value: unknown): boolean =>
 
 /** One value as people write it. */
 function inWords(field: string, value: unknown, look: Look): string {
-  if (isNothing(value)) return 'nothing';
+  if (isNothing(value)) return '(empty)';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   const kind = KINDS.get(field);
   if (typeof value === 'number')

@@ -22,7 +22,7 @@ export type BilledLine = {
 
 /** Differences up to these are passed without a question. */
 export type Tolerance = {
-  /** Of the line's value at the order’s price, in hundredths of a percent. */
+  /** Of the line's value at order price, in hundredths of a percent. */
   readonly priceShare: number;
   /** On one line, in minor units of the bill's currency; whichever of the two is smaller holds. */
   readonly priceMost: Minor;
@@ -36,7 +36,7 @@ export type Difference = {
   readonly words: string;
 };
 
-/** The bill's net less the same quantity at the order’s price. */
+/** The bill's net less the same quantity at order price. */
 export function priceDifference(line: BilledLine, currency: string): Minor {
   const billed = lineNet(line.quantity, line.price, line.priceQuantity, currency);
   return subtract(billed, lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
@@ -58,17 +58,17 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
   const found: Difference[] = [];
   const excess = subtractQ(line.quantity, billable(line));
   if (excess > 0) {
-    const missing = line.missing > 0 ? `, ${formatQuantity(line.missing)} missing from the parcel` : '';
+    const missing = line.missing > 0 ? ` (${formatQuantity(line.missing)} short-delivered)` : '';
     const seen =
       line.kind === 'goods'
         ? `${formatQuantity(line.received)} received${missing}`
         : `${formatQuantity(line.ordered)} ordered`;
-    const other = line.billedElsewhere > 0 ? ` and ${formatQuantity(line.billedElsewhere)} on other bills` : '';
+    const other = line.billedElsewhere > 0 ? `; ${formatQuantity(line.billedElsewhere)} on other invoices` : '';
     found.push({
       kind: 'quantity',
       amount: lineNet(excess, line.price, line.priceQuantity, currency),
       held: true,
-      words: `${line.description}: ${formatQuantity(line.quantity)} billed, ${seen}${other}.`,
+      words: `${line.description}: ${formatQuantity(line.quantity)} invoiced, ${seen}${other}.`,
     });
   }
   const amount = priceDifference(line, currency);
@@ -79,7 +79,7 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
       kind: 'price',
       amount,
       held: Math.abs(amount) > allowedOn(expected, tolerance),
-      words: `${line.description}: ${formatMoney(minor(Math.abs(amount)), currency)} ${which} the order’s price.`,
+      words: `${line.description}: ${formatMoney(minor(Math.abs(amount)), currency)} ${which} order price.`,
     });
   }
   return found;
@@ -88,7 +88,7 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
 /** A line of a bill that nobody ordered, such as carriage or a fee: always told, held beyond the tolerance. */
 export function matchUnordered(description: string, net: Minor, tolerance: Tolerance, currency: string): Difference[] {
   if (net === 0) return [];
-  const words = `${description}: ${formatMoney(net, currency)} that was not ordered.`;
+  const words = `${description}: ${formatMoney(net, currency)} not ordered.`;
   return [{ kind: 'unordered', amount: net, held: Math.abs(net) > tolerance.priceMost, words }];
 }
 
@@ -96,7 +96,7 @@ export function matchUnordered(description: string, net: Minor, tolerance: Toler
 export function matchTotal(typed: Minor, worked: Minor, currency: string): Difference[] {
   const amount = subtract(typed, worked);
   if (amount === 0) return [];
-  const words = `The bill says ${formatMoney(typed, currency)}, its lines and tax come to ${formatMoney(worked, currency)}.`;
+  const words = `Invoice total ${formatMoney(typed, currency)}; lines plus tax ${formatMoney(worked, currency)}.`;
   return [{ kind: 'total', amount, held: true, words }];
 }
 
@@ -123,6 +123,6 @@ export function passFault(
   if (!bill.own || bill.size <= limit) return undefined;
   return refusal(
     'invoice.own',
-    `You entered ${bill.number} yourself, and its differences are above ${formatMoney(limit, currency)}. Somebody else has to pass it.`,
+    `You entered invoice ${bill.number}, and its differences exceed your ${formatMoney(limit, currency)} limit. Someone else must approve it.`,
   );
 }

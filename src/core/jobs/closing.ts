@@ -4,7 +4,7 @@ import { someOf, together } from '../words';
 
 /** What stands against any change of a job that is closed: of its budget, its tab, or what is bought for it. */
 export const closedRefusal = (number: string): Refusal =>
-  refusal('job.closed', `Job ${number} is closed, so nothing of it changes. Open it again first.`);
+  refusal('job.closed', `Job ${number} is closed. Reopen it to make changes.`);
 
 /** What an order still owes a job, or is owed for it. */
 export type OpenOrder = {
@@ -40,25 +40,33 @@ export function closingFaults({ orders, unbilled, bills, changes, stock, reserve
   const faults: Refusal[] = [];
   const is = (of: readonly string[], one: string, more: string) => `${someOf(of)} ${of.length === 1 ? one : more}`;
   if (orders.length > 0)
-    faults.push(refusal('close.orders', `${is(orders, 'is', 'are')} open. Call off, close short or take in first.`));
+    faults.push(refusal('close.orders', `${is(orders, 'is', 'are')} open. Cancel, close short or receive them first.`));
   if (unbilled.length > 0)
     faults.push(
       refusal(
         'close.unbilled',
-        `Goods of ${together(unbilled)} are in and not billed. Match their bills, or say that none will come.`,
+        `Goods on ${together(unbilled)} are received but not invoiced. Match the invoices, or mark No more invoices.`,
       ),
     );
   if (bills.length > 0)
     faults.push(
-      refusal('close.bills', `${bills.length === 1 ? 'Bill' : 'Bills'} ${is(bills, 'waits', 'wait')} to be matched.`),
+      refusal(
+        'close.bills',
+        `${bills.length === 1 ? 'Invoice' : 'Invoices'} ${is(bills, 'waits', 'wait')} to be matched. Match or void ${bills.length === 1 ? 'it' : 'them'} first.`,
+      ),
     );
   if (changes.length > 0)
-    faults.push(refusal('close.changes', `Budget change ${together(changes.map(String))} is to be agreed or dropped.`));
+    faults.push(
+      refusal(
+        'close.changes',
+        `Budget change ${together(changes.map(String))} is awaiting agreement. Agree or withdraw it first.`,
+      ),
+    );
   if (stock.length > 0)
     faults.push(
-      refusal('close.stock', `${is(stock, 'lies', 'lie')} in stores for it. Issue that, or transfer it to stores.`),
+      refusal('close.stock', `${is(stock, 'is', 'are')} still job stock. Issue it, or transfer it to stores.`),
     );
   if (reserved.length > 0)
-    faults.push(refusal('close.reserved', `${is(reserved, 'is', 'are')} reserved for it. Issue that, or let it go.`));
+    faults.push(refusal('close.reserved', `${is(reserved, 'is', 'are')} reserved for it. Issue it, or unreserve it.`));
   return faults;
 }

@@ -27,6 +27,6 @@ export const isCurrency = (code: string): boolean => DECIMALS.has(code);
  */
 export function decimalsOf(code: string): number {
   const known = DECIMALS.get(code);
-  if (known === undefined) throw new RangeError(`“${code}” is no ISO 4217 currency.`);
+  if (known === undefined) throw new RangeError(`“${code}” isn’t an ISO 4217 currency. Type it like EUR.`);
   return known;
 }

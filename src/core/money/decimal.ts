@@ -66,14 +66,14 @@ export function parseDecimal(text: string, rule: DecimalRule): Result<number> {
     .trim()
     .replace(/^\u2212/, '-')
     .replace(/(?<=\d)[\u00a0\u202f ' ’](?=\d{3}(\D|$))/gu, '');
-  if (bare === '') return refused(refusal('number.missing', 'A number is missing.'));
+  if (bare === '') return refused(refusal('number.missing', 'Enter a number.'));
   const other = mark === '.' ? ',' : '.';
   if (groupedBy[mark].test(bare) || plainBy[mark].test(bare))
     return scale(bare.replaceAll(other, ''), mark, places, most);
   if (plainBy[other].test(bare)) {
-    return refused(refusal('number.unclear', `“${text.trim()}” is unclear: write decimals with “${mark}”.`));
+    return refused(refusal('number.unclear', `“${text.trim()}” is ambiguous: use “${mark}” for decimals.`));
   }
-  return refused(refusal('number.wrong', `“${text.trim()}” is not a number.`));
+  return refused(refusal('number.wrong', `“${text.trim()}” isn’t a number.`));
 }
 
 /**

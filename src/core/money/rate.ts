@@ -21,15 +21,15 @@ const WRITTEN = /^\d{1,9}(\.\d{1,12})?$/;
  */
 export function parseRate(text: string): Result<Rate> {
   const bare = text.trim();
-  if (bare === '') return refused(refusal('rate.missing', 'A rate is missing.'));
+  if (bare === '') return refused(refusal('rate.missing', 'Enter a rate.'));
   if (!WRITTEN.test(bare))
     return refused(
-      refusal('rate.wrong', `“${bare}” is no exchange rate: write it as 0.8624, with at most twelve decimals.`),
+      refusal('rate.wrong', `“${bare}” isn’t an exchange rate. Type it like 0.8624, with up to twelve decimals.`),
     );
   const [whole = '0', decimals = ''] = bare.split('.');
   const kept = withoutTrailingZeros(decimals);
   const rate = `${BigInt(whole)}${kept === '' ? '' : `.${kept}`}`;
-  return rate === '0' ? refused(refusal('rate.low', 'A rate must be above zero.')) : done(rate as Rate);
+  return rate === '0' ? refused(refusal('rate.low', 'Enter a rate above zero.')) : done(rate as Rate);
 }
 
 function fraction(rate: Rate): { many: bigint; one: bigint } {

@@ -3,7 +3,7 @@ import { LIMITS } from '../limits';
 import type { Minor, UnitPrice } from './money';
 import { parseRate, type Rate } from './rate';
 
-const LARGE = 'This is more than can be kept here.';
+const LARGE = 'This amount is too large.';
 
 const within = (most: number) => z.number().int().min(-most, LARGE).max(most, LARGE);
 

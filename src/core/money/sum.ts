@@ -49,7 +49,7 @@ class Reader {
     let left = this.part();
     for (let sign = this.take('*', '/'); sign !== undefined; sign = this.take('*', '/')) {
       const right = this.part();
-      if (sign === '/' && right.over === 0n) throw new NoSum('It divides by nothing.');
+      if (sign === '/' && right.over === 0n) throw new NoSum('You can’t divide by zero.');
       const [over, under] = sign === '*' ? [right.over, right.under] : [right.under, right.over];
       left = { over: left.over * over * (under < 0n ? -1n : 1n), under: left.under * (under < 0n ? -under : under) };
     }
@@ -63,7 +63,7 @@ class Reader {
     }
     if (this.take('(') !== undefined) {
       const value = this.sum();
-      if (this.take(')') === undefined) throw new NoSum('A bracket is not closed.');
+      if (this.take(')') === undefined) throw new NoSum('A bracket isn’t closed.');
       return value;
     }
     const sign = this.signs[this.at] ?? '';
@@ -93,7 +93,9 @@ export function parseTyped(text: string, rule: DecimalRule): Result<number> {
     .replaceAll('\u2212', '-')
     .replaceAll(/[\s\u202f]/g, '');
   const wrong = (why: string) =>
-    refused(refusal('number.sum', `“${text.trim().slice(0, 40)}” is no sum. ${why}`.trim()));
+    refused(
+      refusal('number.sum', `“${text.trim().slice(0, 40)}” isn’t a calculation. Type one like 3*12+4. ${why}`.trim()),
+    );
   if (bare.length > MOST_SIGNS) return wrong('It is too long.');
   try {
     const { over, under } = new Reader(bare.match(/[\d.,'’]+|\D/g) ?? []).read();
@@ -102,7 +104,7 @@ export function parseTyped(text: string, rule: DecimalRule): Result<number> {
     return parseDecimal(written(value, rule.places), rule);
   } catch (error) {
     if (error instanceof NoSum) return wrong(error.message);
-    if (error instanceof RangeError) return wrong('It comes to more than can be kept.');
+    if (error instanceof RangeError) return wrong('The result is too large.');
     throw error;
   }
 }

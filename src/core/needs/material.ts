@@ -26,9 +26,9 @@ export function materialInWords(m: Material, told: (day: Day) => string): string
   const rest = m.toOrder + m.undated;
   const parts = [
     m.toOrder > 0 && `${m.toOrder} to order`,
-    m.undated > 0 && `${m.undated} without a day`,
-    by !== '' && (rest === 0 ? `all by ${by}` : `the rest by ${by}`),
+    m.undated > 0 && `${m.undated} with no date`,
+    by !== '' && (rest === 0 ? `all expected by ${by}` : `rest expected by ${by}`),
   ].filter(Boolean);
   const of = m.missing === m.lines ? `all ${counted(m.lines, 'line')}` : `${m.missing} of ${counted(m.lines, 'line')}`;
-  return `${m.lines === 1 ? 'its one line' : of} missing: ${parts.join(', ')}`;
+  return `${m.lines === 1 ? '1 line' : of} outstanding: ${parts.join(', ')}`;
 }

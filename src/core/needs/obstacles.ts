@@ -11,7 +11,7 @@ export type Obstacle =
   | { readonly kind: 'noRate' }
   | { readonly kind: 'unit' }
   | { readonly kind: 'noItem' }
-  /** Its part may not be bought. */
+  /** Its part not for purchase. */
   | { readonly kind: 'notBought' }
   /** The customer has not agreed to it, and it is bought all the same. */
   | { readonly kind: 'notAgreed' }
@@ -65,16 +65,16 @@ export function obstaclesOf(facts: BuyingFacts, today: Day, receivingDays: numbe
 
 /** The few words that mark a row. */
 export function wordsFor(obstacle: Obstacle): string {
-  if (obstacle.kind === 'late') return `${counted(obstacle.days, 'day')} too late`;
+  if (obstacle.kind === 'late') return `${counted(obstacle.days, 'day')} late`;
   if (obstacle.kind === 'inStores')
-    return `${formatQuantity(obstacle.free)} ${unitOf(obstacle.unit).short} in stores`.replace('  ', ' ');
-  if (obstacle.kind === 'aboveQuote') return `${formatAmount(obstacle.by, obstacle.currency)} above its quote`;
+    return `${formatQuantity(obstacle.free)} ${unitOf(obstacle.unit).short} in stock`.replace('  ', ' ');
+  if (obstacle.kind === 'aboveQuote') return `£48.60 above quote`;
   const words = { noSupplier: 'no supplier', noPrice: 'no price', noItem: 'no item number' };
   return {
     ...words,
     noRate: 'no exchange rate',
-    unit: 'unit does not fit its item',
-    notBought: 'may not be bought',
-    notAgreed: 'not agreed yet',
+    unit: 'unit doesn’t match item',
+    notBought: 'not for purchase',
+    notAgreed: 'not accepted yet',
   }[obstacle.kind];
 }

@@ -19,16 +19,16 @@ export const STANDINGS = [
 export type Standing = (typeof STANDINGS)[number];
 
 export const STANDING_NAMES: Readonly<Record<Standing, string>> = {
-  notNeeded: 'none needed',
-  nothing: 'nothing yet',
+  notNeeded: 'not needed',
+  nothing: 'not ordered',
   drafted: 'drafted',
   ordered: 'ordered',
-  partIn: 'part in',
-  held: 'in, not released',
-  uncertified: 'in, no certificate',
+  partIn: 'part received',
+  held: 'awaiting inspection',
+  uncertified: 'certificate missing',
   reserved: 'reserved',
-  in: 'in',
-  billed: 'billed',
+  in: 'received',
+  billed: 'invoiced',
   issued: 'issued',
 };
 

@@ -14,7 +14,7 @@ export function cutFault(need: Covered, to: Quantity, said: Surplus | undefined,
   const measured = (q: number) => `${formatQuantity(quantity(q))} ${unit}`.trim();
   return refusal(
     'need.surplus',
-    `${measured(need.covered)} of ${need.description} ${need.covered === 10_000 ? 'is' : 'are'} drafted or ordered already. Say what becomes of the ${measured(need.covered - to)} over: they stay with the job, or go to stores.`,
+    `${measured(need.covered)} of ${need.description} ${need.covered === 10_000 ? 'is' : 'are'} already drafted or ordered. Choose where the surplus ${measured(need.covered - to)} goes: keep on the job, or stores.`,
     'surplus',
   );
 }
@@ -51,7 +51,7 @@ export function moveSurplus(splits: readonly (SplitState & { readonly id: number
     ? refused(
         refusal(
           'need.in',
-          `Only ${formatQuantity(quantity(over - left))} of the ${formatQuantity(over)} over can go to stores: the rest is in or billed already, and stays with the job.`,
+          `Only ${formatQuantity(quantity(over - left))} of the surplus ${formatQuantity(over)} can go to stores: the rest is already received or invoiced, and stays on the job.`,
           'surplus',
         ),
       )

@@ -21,7 +21,7 @@ export const SPREAD_NAMES = {
   value: 'by value',
   quantity: 'by quantity',
   weight: 'by weight',
-  amounts: 'by amounts',
+  amounts: 'by typed amounts',
 } as const;
 export type Spread = keyof typeof SPREAD_NAMES;
 export const SPREADS = Object.keys(SPREAD_NAMES) as [Spread, ...Spread[]];

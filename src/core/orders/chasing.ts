@@ -30,10 +30,11 @@ const isLate = (line: Line, { wantedOn }: Order, today: Day): boolean => {
 export function owedOf(order: Order & { readonly lines: readonly Line[] }, today: Day): Result<string[]> {
   if (!OPEN_AT_SUPPLIER.includes(order.state))
     return refused(
-      refusal('order.state', `Order ${order.number} is not with its supplier, so there is nothing to ask after.`),
+      refusal('order.state', `Order ${order.number} hasn’t been sent, so there is nothing to chase. Send it first.`),
     );
   const due = order.lines.filter((l) => l.kind !== 'charge' && dueOf(progressOf(l)) > 0);
-  if (due.length === 0) return refused(refusal('order.in', `All of ${order.number} is in.`));
+  if (due.length === 0)
+    return refused(refusal('order.in', `Order ${order.number} is fully received: nothing to chase.`));
   const late = due.filter((l) => isLate(l, order, today));
   return done((late.length > 0 ? late : due).map((l) => owedWords(l, today)));
 }
@@ -41,9 +42,9 @@ export function owedOf(order: Order & { readonly lines: readonly Line[] }, today
 function owedWords(line: Line, today: Day): string {
   const left: Quantity = dueOf(progressOf(line));
   const what = `${formatQuantity(left)} ${unitOf(line.unit).short}`.trim();
-  const number = line.theirNumber === '' ? '' : ` (your ${line.theirNumber})`;
+  const number = line.theirNumber === '' ? '' : ` (your item no. ${line.theirNumber})`;
   const said = [
-    line.wantedOn === null ? '' : `wanted ${formatDay(line.wantedOn, today)}`,
+    line.wantedOn === null ? '' : `required by ${formatDay(line.wantedOn, today)}`,
     line.promisedOn === null ? '' : `promised ${formatDay(line.promisedOn, today)}`,
   ].filter(Boolean);
   return `- ${what} ${line.description}${number}${said.length === 0 ? '' : `, ${said.join(', ')}`}`;

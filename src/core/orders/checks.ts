@@ -39,27 +39,27 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   for (const { description, lead } of missed)
     checks.push({
       good: false,
-      words: `${description} is wanted sooner than its lead time of ${counted(lead.days, 'working day')}`,
+      words: `${description}: required date is inside the ${lead.days}-working-day lead time`,
     });
   for (const { description, insteadOf } of lines)
     if (insteadOf !== undefined)
-      checks.push({ good: false, words: `${description} is bought where a buy list asks for ${insteadOf}` });
-  if (missed.length === 0) checks.push({ good: true, words: 'The lead time allows the wanted dates' });
+      checks.push({ good: false, words: `${description} replaces ${insteadOf} on the buy list` });
+  if (missed.length === 0) checks.push({ good: true, words: 'All required dates allow for lead time' });
   const belowMinimum = minor((supplier.minimumOrder ?? 0) - goods);
   if (belowMinimum > 0)
     checks.push({
       good: false,
-      words: `${formatMoney(belowMinimum, currency)} short of the smallest order this supplier takes`,
+      words: `${formatMoney(belowMinimum, currency)} below this supplier’s minimum order`,
     });
   const charged = lines.some((l) => l.chargeKind === 'carriage');
   if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
     const short = minor(supplier.carriageFreeFrom - goods);
-    if (short > 0) checks.push({ good: false, words: `${formatMoney(short, currency)} more reaches free carriage` });
+    if (short > 0) checks.push({ good: false, words: `${formatMoney(short, currency)} more for free carriage` });
     else
       checks.push(
         charged
-          ? { good: false, words: 'Carriage is charged although the order reaches free carriage' }
-          : { good: true, words: 'Carriage is free' },
+          ? { good: false, words: 'Carriage is charged although the order qualifies for free carriage' }
+          : { good: true, words: 'Free carriage' },
       );
   }
   for (const line of lines) {

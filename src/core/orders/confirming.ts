@@ -19,7 +19,7 @@ import { leftOf, OPEN_AT_SUPPLIER, type LineProgress, type OrderState } from './
 export const confirmFault = (order: { readonly number: string; readonly state: OrderState }): Refusal | undefined =>
   OPEN_AT_SUPPLIER.includes(order.state)
     ? undefined
-    : refusal('order.state', `Order ${order.number} is not with its supplier, so there is no answer to it.`);
+    : refusal('order.state', `Order ${order.number} hasn’t been sent, so there’s nothing to confirm. Send it first.`);
 
 /** An order line beside what the supplier says of it, in the line's unit and the order's currency. */
 export type Answered = LineProgress & {
@@ -64,7 +64,7 @@ export function answerDifferences(
   if (more !== 0)
     found.push({
       kind: 'price',
-      words: `${formatMoney(minor(Math.abs(more)), currency)} ${more > 0 ? 'dearer' : 'cheaper'} than ordered`,
+      words: `${formatMoney(minor(Math.abs(more)), currency)} ${more > 0 ? 'more' : 'less'} than ordered`,
     });
   const due = line.neededOn ?? line.wantedOn;
   if (line.promisedOn !== null && due !== null && line.promisedOn > due && leftOf(line) > 0) {
@@ -72,7 +72,7 @@ export function answerDifferences(
     const from = line.neededOn === null ? 'wanted' : 'needed';
     found.push({
       kind: 'late',
-      words: `promised ${formatDay(line.promisedOn, today)}, ${counted(late, 'working day')} after it is ${from}`,
+      words: `promised ${formatDay(line.promisedOn, today)}, ${counted(late, 'working day')} after the ${from} date`,
     });
   }
   return found;

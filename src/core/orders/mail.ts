@@ -3,19 +3,19 @@ export type MailKind = 'order' | 'revision' | 'chase';
 
 export type MailText = { readonly subject: string; readonly body: string };
 
-/** The words of a mail until the company or a supplier's page says others; what stands in braces is filled in. */
+/** The words of an email until the company or a supplier's page says others; what stands in braces is filled in. */
 export const MAIL_WORDS: Readonly<Record<MailKind, MailText>> = {
   order: {
     subject: 'Purchase order {number} from {company}',
-    body: 'Good day {contact},\n\nplease find our purchase order {number} attached.\nKindly confirm prices and delivery dates, and quote the order number on delivery notes and invoices.\n\n{buyer}\n{company}\n',
+    body: 'Hello {contact},\n\nPlease find attached our purchase order {number}.\nPlease confirm prices and delivery dates, and quote the order number on all delivery notes and invoices.\n\nKind regards,\n\n{buyer}\n{company}\n',
   },
   revision: {
     subject: 'Purchase order {number}, revision {revision}, from {company}',
-    body: 'Good day {contact},\n\nwe have revised our purchase order {number}. Revision {revision} is attached and takes the place of what we sent before.\n\n{changes}\n\nKindly confirm it.\n\n{buyer}\n{company}\n',
+    body: 'Hello {contact},\n\nPlease find attached revision {revision} of our purchase order {number}. It replaces the order sent earlier.\n\n{changes}\n\nPlease confirm.\n\nKind regards,\n\n{buyer}\n{company}\n',
   },
   chase: {
-    subject: 'Purchase order {number}: when can we expect it?',
-    body: 'Good day {contact},\n\nof our purchase order {number} we still wait for:\n\n{lines}\n\nKindly tell us when each of these comes.\n\n{buyer}\n{company}\n',
+    subject: 'Purchase order {number}: delivery date?',
+    body: 'Hello {contact},\n\nThe following are still outstanding on our purchase order {number}:\n\n{lines}\n\nPlease let us know when we can expect each one.\n\nKind regards,\n\n{buyer}\n{company}\n',
   },
 };
 

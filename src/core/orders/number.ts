@@ -20,7 +20,7 @@ const STORES = 'S';
  * @example numberBy('K{yy}-{0000}', { year: 2026, count: 187, jobs: ['412'] }) // 'K26-0187'
  */
 export function numberBy(pattern: string, { year, count, jobs }: Numbered): string {
-  if (!COUNT.test(pattern)) throw new RangeError(`“${pattern}” has no place for the count, such as {0000}.`);
+  if (!COUNT.test(pattern)) throw new RangeError(`“${pattern}” has no place for the count. Type it like {yy}-{0000}.`);
   const job = jobs.length > 1 ? SEVERAL : (jobs[0] ?? STORES);
   return pattern
     .replace('{yyyy}', String(year))
@@ -46,4 +46,4 @@ export function around(pattern: string, year: number): { before: string; after: 
 export const numberFault = (number: string): Refusal | undefined =>
   /^[\p{L}\p{N}][\p{L}\p{N}._-]*$/u.test(number)
     ? undefined
-    : refusal('order.number', 'A number is of letters, figures, dots, dashes and underscores.', 'number');
+    : refusal('order.number', 'Use only letters, digits, dots, dashes and underscores.', 'number');

@@ -146,27 +146,29 @@ function lineFaults(line: OrderLine, path: string, currency: string): Refusal[] 
   const faults: Refusal[] = [];
   const add = (code: string, message: string, field: string) => faults.push(refusal(code, message, `${path}.${field}`));
   const name = named(line);
-  if (line.description.trim() === '')
-    add('line.words', 'Say what is ordered: this line has no description.', 'description');
-  if (line.quantity <= 0) add('line.quantity', `${name} needs a quantity above zero.`, 'quantity');
+  if (line.description.trim() === '') add('line.words', 'Enter an item or description for this line.', 'description');
+  if (line.quantity <= 0) add('line.quantity', `${name}: enter a quantity above zero.`, 'quantity');
   const whole = wholeFault(line.quantity, line.unit, name, `${path}.quantity`);
   if (whole !== undefined) faults.push(whole);
   if (line.price !== null && line.quantity > 0 && isLarge(line, currency))
-    add('line.large', `${name} comes to more than can be ordered here.`, 'price');
+    add('line.large', `${name} is too large an amount. Check the quantity and price.`, 'price');
   if (line.discount < 0 || line.discount > FULL_SHARE)
-    add('line.discount', `A discount on ${name} is between 0 and 100 %.`, 'discount');
+    add('line.discount', `${name}: enter a discount between 0 and 100 %.`, 'discount');
   if (line.kind === 'charge')
     return line.spread === 'amounts' ? [...faults, ...amountFaults(line, path, currency)] : faults;
-  if (line.splits.length === 0)
-    add('line.split', `${name} is charged to nothing. Say which job and cost code it is for, or stores.`, 'splits');
+  if (line.splits.length === 0) add('line.split', `${name} has no job or cost code. Choose one, or Stores.`, 'splits');
   if (line.splits.some((s) => s.quantity <= 0))
-    add('split.quantity', `Each part of ${name} needs a quantity above zero.`, 'splits');
+    add('split.quantity', `${name}: enter a quantity above zero in each split.`, 'splits');
   const split = addQ(NONE, ...line.splits.map((s) => s.quantity));
   const share = shareOf(line);
   if (line.splits.length > 0 && line.quantity > 0 && split !== share) {
     const { short } = unitOf(line.shareUnit);
     const said = (q: Quantity) => `${formatQuantity(q)}${short === '' ? '' : ` ${short}`}`;
-    add('split.sum', `${name}: ${said(split)} is charged to jobs, but ${said(share)} is ordered.`, 'splits');
+    add(
+      'split.sum',
+      `${name}: ${said(share)} ordered, ${said(split)} charged to jobs. Change the splits so they add up.`,
+      'splits',
+    );
   }
   return faults;
 }
@@ -176,18 +178,16 @@ function amountFaults(line: OrderLine, path: string, currency: string): Refusal[
   const name = named(line);
   const net = netOf(line, currency);
   if (line.splits.length === 0)
-    return [
-      refusal('line.split', `${name} is charged to nothing. Say how much of it each job takes.`, `${path}.splits`),
-    ];
+    return [refusal('line.split', `${name} has no splits. Enter how much each job takes.`, `${path}.splits`)];
   if (line.splits.some((s) => Math.sign(s.amount ?? 0) * Math.sign(net) <= 0 && net !== 0))
-    return [refusal('split.amount', `Each part of ${name} needs an amount.`, `${path}.splits`)];
+    return [refusal('split.amount', `${name}: enter an amount in each split.`, `${path}.splits`)];
   const sum = add(ZERO, ...line.splits.map((s) => s.amount ?? ZERO));
   return sum === net
     ? []
     : [
         refusal(
           'split.sum',
-          `${name}: ${formatMoney(sum, currency)} is charged to jobs, but it comes to ${formatMoney(net, currency)}.`,
+          `${name}: ${formatMoney(net, currency)} ordered, ${formatMoney(sum, currency)} charged to jobs. Change the splits so they add up.`,
           `${path}.splits`,
         ),
       ];
@@ -209,7 +209,7 @@ export function draftFaults(asked: readonly OrderLine[], currency: string): Refu
   if (faults.length > 0) return faults;
   const total = lines.reduce((sum, l) => sum + Math.abs(netOf(l, currency)), 0);
   return total > LIMITS.document
-    ? [refusal('order.large', 'The order comes to more than can be ordered here. Part it into several.')]
+    ? [refusal('order.large', 'The order total is too large. Split it into several orders.')]
     : [];
 }
 
@@ -220,13 +220,13 @@ function spreadFaults(lines: readonly OrderLine[]): Refusal[] {
     if (line.kind !== 'charge' || line.spread === 'amounts') return [];
     const name = named(line);
     if (carrying.length === 0) {
-      const words = `${name} has no goods or services left to follow. Add a line, or take ${name} off as well.`;
+      const words = `${name} has no goods or services to be spread over. Add a line, or remove ${name} as well.`;
       return [refusal('order.charge', words, `lines.${k}.description`)];
     }
     const light =
       line.spread === 'weight' ? carrying.find((l) => l.kind === 'goods' && !((l.weight ?? 0) > 0)) : undefined;
     if (light === undefined) return [];
-    const words = `${name} is shared out by weight, and ${named(light)} has none. Say it on the part’s page, or share it out by value.`;
+    const words = `${name} is spread by weight but ${named(light)} has no weight. Enter it on the item, or spread by value.`;
     return [refusal('charge.weight', words, `lines.${k}.spread`)];
   });
 }
@@ -245,7 +245,7 @@ export function sendingFaults(asked: readonly OrderLine[], currency: string, sup
       faults.push(
         refusal(
           'line.free',
-          `${line.description} has a price of nothing. Say that it is free of charge, or give it a price.`,
+          `${line.description} has a zero price. Tick Free of charge or enter a price.`,
           `lines.${k}.price`,
         ),
       );
@@ -260,14 +260,12 @@ export function sendingFaults(asked: readonly OrderLine[], currency: string, sup
     }
   });
   if (faults.length === 0 && orderSum(lines, currency) < 0)
-    faults.push(
-      refusal('order.below', 'The order comes to less than nothing. Its discounts are larger than its lines.'),
-    );
+    faults.push(refusal('order.below', 'Discounts exceed the lines: the order total is below zero.'));
   if (supplierEmail === null) {
     faults.push(
       refusal(
         'supplier.email',
-        'The supplier has no e-mail address. Add one under Suppliers, or mark the order as sent by hand.',
+        'The supplier has no email address. Add one under Suppliers, or mark the order as sent by hand.',
       ),
     );
   }

@@ -7,7 +7,10 @@ import { OPEN_AT_SUPPLIER, type OrderState } from './states';
 export const reviseFault = (order: { readonly number: string; readonly state: OrderState }): Refusal | undefined =>
   OPEN_AT_SUPPLIER.includes(order.state)
     ? undefined
-    : refusal('order.state', `Order ${order.number} is not with its supplier, so there is nothing to revise.`);
+    : refusal(
+        'order.state',
+        `Order ${order.number} hasn’t been sent, so there is nothing to revise. Change the draft instead.`,
+      );
 
 type Part = {
   readonly id?: number | undefined;
@@ -77,14 +80,23 @@ export function revisionFaults(sent: readonly SentLine[], revised: readonly Revi
     ];
     if (after === undefined)
       return before.traced
-        ? [refusal('revise.gone', `${name} was received or billed before, so its line stays. Close it short instead.`)]
+        ? [
+            refusal(
+              'revise.gone',
+              `${name} is already received or invoiced, so its line can’t be removed. Close it short instead.`,
+            ),
+          ]
         : [];
     if (before.ended && after.quantity !== before.quantity)
-      return fault('revise.ended', `${name} was closed short. Open it again before it is revised.`, 'quantity');
+      return fault('revise.ended', `${name} is closed short. Reopen the line before you revise it.`, 'quantity');
     if (least > 0 && (after.kind !== before.kind || after.itemId !== before.itemId || after.unit !== before.unit))
-      return fault('revise.other', `Something of ${name} came or was billed, so it stays what it is.`, 'description');
+      return fault(
+        'revise.other',
+        `${name} is part received or invoiced, so its item, unit and type can’t change.`,
+        'description',
+      );
     if (after.quantity < least)
-      return fault('revise.less', `${said} of ${name} came or were billed: it cannot be revised to less.`, 'quantity');
+      return fault('revise.less', `${said} of ${name} are received or invoiced: enter at least that.`, 'quantity');
     return partFaults(before, after, k);
   });
 }
@@ -98,9 +110,11 @@ function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] 
     const now = after.splits.find((s) => s.id === part.id);
     const fault = (words: string) => [refusal('revise.part', words, `lines.${k}.splits`)];
     if (now === undefined || now.jobId !== part.jobId || now.costCodeId !== part.costCodeId)
-      return fault(`Something of ${before.description} was received or billed, so each part stays with its job.`);
+      return fault(`${before.description} is part received or invoiced, so its splits keep their jobs.`);
     return now.quantity < least
-      ? fault(`${formatQuantity(least)} of ${before.description} came for a job already: its part cannot be less.`)
+      ? fault(
+          `${formatQuantity(least)} of ${before.description} are already received for a job: enter at least that in its split.`,
+        )
       : [];
   });
 }
@@ -120,7 +134,10 @@ export const billedChargeFaults = (
       return before.splits.some((s) => !kept.has(s.id));
     })
     .map(({ description }) =>
-      refusal('revise.charge', `${description} was billed to jobs that it would no longer follow. Keep their lines.`),
+      refusal(
+        'revise.charge',
+        `${description} is invoiced to jobs it would no longer be spread over. Keep their lines.`,
+      ),
     );
 
 /** What an order says, in words, as it was sent or is to be sent: its terms, and its lines by what each says. */

@@ -31,14 +31,14 @@ export const changeFault = ({ number, state }: Order): Refusal | undefined =>
     : refusal(
         'order.state',
         state === 'withSignOff'
-          ? `Order ${number} is with sign-off, so it stays as those who sign see it. Take it back to change it.`
-          : `Order ${number} is no longer being drafted, so its lines stay as they are.`,
+          ? `Order ${number} is awaiting sign-off and can’t be changed. Withdraw it first.`
+          : `Order ${number} is no longer a draft. Revise it to change its lines.`,
       );
 
 export const receiveFault = ({ number, state }: Order): Refusal | undefined =>
   OPEN_AT_SUPPLIER.includes(state)
     ? undefined
-    : refusal('order.state', `Order ${number} is not with its supplier, so nothing can be taken in against it.`);
+    : refusal('order.state', `Order ${number} hasn’t been sent, so you can’t receive against it. Send it first.`);
 
 /** A bill can be entered and matched on an order that was sent, also when its goods are billed in full. */
 export const billFault = ({ number, state }: Order): Refusal | undefined =>
@@ -47,8 +47,8 @@ export const billFault = ({ number, state }: Order): Refusal | undefined =>
     : refusal(
         'order.state',
         state === 'calledOff'
-          ? `Order ${number} was called off, so nothing is owed on it.`
-          : `Order ${number} was not sent, so it cannot be billed.`,
+          ? `Order ${number} was cancelled, so it can’t be invoiced.`
+          : `Order ${number} hasn’t been sent, so it can’t be invoiced yet.`,
       );
 
 /** An order can be called off while nothing of it came and nobody asks money for it. */
@@ -58,12 +58,12 @@ export function callOffFault(facts: Facts): Refusal | undefined {
   if (lines.some((l) => l.received > 0 || l.held > 0 || l.billed > 0))
     return refusal(
       'order.begun',
-      `Something of ${number} was received or billed already. Close its lines short instead.`,
+      `Order ${number} is part received or invoiced, so it can’t be cancelled. Close its lines short instead.`,
     );
   if (waitingBills > 0)
     return refusal(
       'order.billed',
-      `${counted(waitingBills, 'bill')} of ${number} ${waitingBills === 1 ? 'waits' : 'wait'} to be matched. Match or take out what is billed, then call off.`,
+      `${counted(waitingBills, 'invoice')} for order ${number} ${waitingBills === 1 ? 'is' : 'are'} waiting. Match or void ${waitingBills === 1 ? 'it' : 'them'}, then cancel the order.`,
     );
   return typeof next === 'string' ? undefined : next;
 }
@@ -71,13 +71,10 @@ export function callOffFault(facts: Facts): Refusal | undefined {
 /** A line that was ended can be opened again while its order can still be billed. */
 export function openAgainFault(order: Order, line: Line): Refusal | undefined {
   if (!BILLABLE.includes(order.state))
-    return refusal(
-      'order.state',
-      `Order ${order.number} is not with its supplier, so no line of it can be opened again.`,
-    );
+    return refusal('order.state', `Order ${order.number} hasn’t been sent, so its lines can’t be reopened.`);
   return line.closedShort || line.billsEnded
     ? undefined
-    : refusal('line.open', `${line.description} is not closed, so there is nothing to open again.`);
+    : refusal('line.open', `${line.description} isn’t closed, so there is nothing to reopen.`);
 }
 
 /** An order that was called off can be drafted again as long as its supplier never had it. */
@@ -85,7 +82,7 @@ export const draftAgainFault = (order: Order & { readonly sentOn: unknown }): Re
   order.state === 'calledOff' && order.sentOn !== null
     ? refusal(
         'order.sent',
-        `${order.number} was with its supplier when it was called off. Raise the same order again as a new one.`,
+        `Order ${order.number} had been sent when it was cancelled. Use Repeat order to raise it again.`,
       )
     : undefined;
 
@@ -105,11 +102,11 @@ export function rechargeFault(
     return refusal(
       'order.state',
       EDITABLE.includes(state)
-        ? `Order ${number} is still being drafted: say on its line what it is charged to.`
-        : `Order ${number} is not with its supplier, so nothing of it is charged elsewhere.`,
+        ? `Order ${number} is still a draft: change the job on its line instead.`
+        : `Order ${number} hasn’t been sent: change the job on its line instead.`,
     );
   if (line.kind === 'charge' && line.spread !== 'amounts')
-    return refusal('line.follows', `${line.description} follows the other lines. Charge those elsewhere.`);
+    return refusal('line.follows', `${line.description} is spread over other lines. Move those lines instead.`);
   const split = line.splits.find((s) => s.id === splitId);
   return split?.jobId === null && split.received > 0
     ? refusal('split.stores', `${line.description} is in stores. Issue it to the job from there.`)
@@ -121,29 +118,24 @@ type Line = LineProgress & { readonly description: string };
 /** A line of a sent order can be ended while something of it is still to come. */
 export function closeShortFault(order: Order, line: Line): Refusal | undefined {
   if (!OPEN_AT_SUPPLIER.includes(order.state))
-    return refusal(
-      'order.state',
-      `Order ${order.number} is not with its supplier, so no line of it can be closed short.`,
-    );
-  if (line.closedShort) return refusal('line.closed', `${line.description} is closed short already.`);
+    return refusal('order.state', `Order ${order.number} hasn’t been sent, so its lines can’t be closed short.`);
+  if (line.closedShort) return refusal('line.closed', `${line.description} is already closed short.`);
   if (line.held > 0)
-    return refusal(
-      'line.held',
-      `Some of ${line.description} is in and waits to be inspected. Release or reject it first.`,
-    );
+    return refusal('line.held', `Some ${line.description} is awaiting inspection. Release or reject it first.`);
   if (leftOf(line) > 0) return undefined;
   const came = line.kind === 'goods' ? 'in' : 'billed';
-  return refusal('line.in', `All of ${line.description} is ${came}, so there is nothing to close short.`);
+  return refusal('line.in', `${line.description} is fully ${came}: nothing to close short.`);
 }
 
 /** That no more bills come can be said of goods that are in and were billed for less than came, while no bill waits. */
 export function endBillsFault({ number, state, waitingBills }: Facts, line: Line): Refusal | undefined {
-  if (!OPEN_AT_SUPPLIER.includes(state)) return refusal('order.state', `Order ${number} waits for no bill.`);
+  if (!OPEN_AT_SUPPLIER.includes(state))
+    return refusal('order.state', `Order ${number} is not waiting for an invoice.`);
   if (line.kind !== 'goods' || !isIn(line))
-    return refusal('line.open', `Something of ${line.description} is still to come. Close it short instead.`);
-  if (isBilled(line)) return refusal('line.ended', `${line.description} waits for no bill.`);
+    return refusal('line.open', `${line.description} is still outstanding. Close it short instead.`);
+  if (isBilled(line)) return refusal('line.ended', `${line.description} is not waiting for an invoice.`);
   if (waitingBills > 0)
-    return refusal('order.billed', `A bill of ${number} waits to be matched. Match it or take it out first.`);
+    return refusal('order.billed', `An invoice for order ${number} is waiting. Match or void it first.`);
   return undefined;
 }
 
@@ -160,13 +152,16 @@ export function takeBackFault(
   if (billed !== undefined && !mayMatch && !receipt.back)
     return refusal(
       'receipt.billed',
-      `${billed.description} is billed already, so receipt ${receipt.number} stays. Ask somebody who matches invoices.`,
+      `${billed.description} is already invoiced, so receipt ${receipt.number} can’t be reversed. Ask Accounts.`,
     );
-  if (receipt.back) return refusal('receipt.back', `Receipt ${receipt.number} was taken back already.`);
+  if (receipt.back) return refusal('receipt.back', `Receipt ${receipt.number} is already reversed.`);
   const ended = lines.find((l) => l.closedShort || l.billsEnded);
   return ended === undefined
     ? undefined
-    : refusal('receipt.closed', `${ended.description} was closed short since, so receipt ${receipt.number} stays.`);
+    : refusal(
+        'receipt.closed',
+        `${ended.description} was closed short since, so receipt ${receipt.number} can’t be reversed. Reopen the line first.`,
+      );
 }
 
 /** How a line stands when it is ended: “17 of 18”. */

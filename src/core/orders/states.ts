@@ -19,17 +19,17 @@ export const ORDER_STATES = [
 export type OrderState = (typeof ORDER_STATES)[number];
 
 export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
-  drafting: 'Drafting',
+  drafting: 'Draft',
   heldOpen: 'Held open',
-  withSignOff: 'With sign-off',
+  withSignOff: 'Awaiting sign-off',
   readyToSend: 'Ready to send',
-  sending: 'Being sent',
+  sending: 'Sending',
   sent: 'Sent',
   confirmed: 'Confirmed',
-  partIn: 'Part in',
-  allIn: 'All in',
-  settled: 'Settled',
-  calledOff: 'Called off',
+  partIn: 'Part received',
+  allIn: 'Received',
+  settled: 'Complete',
+  calledOff: 'Cancelled',
 };
 
 /** States before the order is with its supplier; its money is drafted. */
@@ -85,24 +85,24 @@ const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>
 
 const VERBS: Readonly<Record<OrderEvent, string>> = {
   holdOpen: 'held open',
-  takeUp: 'taken up again',
-  askSignOff: 'put to sign-off',
-  signOff: 'signed off',
-  sendBack: 'sent back',
+  takeUp: 'resumed',
+  askSignOff: 'sent for sign-off',
+  signOff: 'signed',
+  sendBack: 'withdrawn',
   changeSigned: 'changed',
   beginSending: 'sent',
   beginRevised: 'sent',
   send: 'sent',
   confirm: 'confirmed',
-  callOff: 'called off',
-  draftAgain: 'drafted again',
+  callOff: 'cancelled',
+  draftAgain: 'reopened as draft',
 };
 
 /** The state an event leads to, or why it cannot happen now. */
 export function move(state: OrderState, event: OrderEvent): OrderState | Refusal {
   return (
     MOVES[event][state] ??
-    refusal('order.state', `This order is ${ORDER_STATE_NAMES[state].toLowerCase()}, so it cannot be ${VERBS[event]}.`)
+    refusal('order.state', `This order is ${ORDER_STATE_NAMES[state].toLowerCase()}, so it can’t be ${VERBS[event]}.`)
   );
 }
 
@@ -200,8 +200,8 @@ export function commitmentOf(
 
 /** What became of the mail that an order goes out with. */
 export const MESSAGE_STATE_NAMES = {
-  taken: 'taken by the mail server',
+  taken: 'accepted by the mail server',
   failed: 'failed',
-  unknown: 'not known',
-  sending: 'being sent',
+  unknown: 'unknown',
+  sending: 'sending',
 } as const;

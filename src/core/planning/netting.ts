@@ -14,7 +14,10 @@ import {
 export const PLANNING = ['inFull', 'shortfall'] as const;
 export type Planning = (typeof PLANNING)[number];
 
-export const PLANNING_NAMES: Readonly<Record<Planning, string>> = { inFull: 'in full', shortfall: 'the shortfall' };
+export const PLANNING_NAMES: Readonly<Record<Planning, string>> = {
+  inFull: 'full quantity',
+  shortfall: 'shortfall only',
+};
 
 export type Requirement = {
   readonly needId: number;

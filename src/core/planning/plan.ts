@@ -8,13 +8,13 @@ export const PLANNED_WORK = ['within', 'own', 'apart'] as const;
 export type PlannedWork = (typeof PLANNED_WORK)[number];
 
 export const PLANNED_WORK_NAMES: Readonly<Record<PlannedWork, string>> = {
-  within: 'made with the rest',
-  own: 'work of its own',
-  apart: 'seen to apart',
+  within: 'made within its parent',
+  own: 'separate work order',
+  apart: 'handled separately',
 };
 
 /** Why a branch is left out that a later version of its bill does not have. */
-export const GONE = 'not in its bill any more';
+export const GONE = 'no longer in the BOM';
 
 /** A branch of a job's plan; the one without a parent is what is made. Each stands after the one above it. */
 export type Branch = {

@@ -30,7 +30,7 @@ export const least = (...all: readonly Quantity[]): Quantity => quantity(Math.mi
 export function parseQuantity(text: string, places = PLACES): Result<Quantity> {
   const read = parseTyped(text, { places, most: MOST });
   if (!read.ok) return read;
-  if (read.value <= 0) return refused(refusal('quantity.low', 'A quantity must be above zero.'));
+  if (read.value <= 0) return refused(refusal('quantity.low', 'Enter a quantity above zero.'));
   return done(quantity(read.value * 10 ** (PLACES - places)));
 }
 

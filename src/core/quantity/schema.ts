@@ -8,8 +8,8 @@ export const quantitySchema = z.codec(
   z
     .number()
     .int()
-    .min(-LIMITS.quantity, 'A quantity this far below zero cannot be kept.')
-    .max(LIMITS.quantity, { error: () => `The most is ${grouped(MOST)}.` }),
+    .min(-LIMITS.quantity, 'This quantity is too far below zero.')
+    .max(LIMITS.quantity, { error: () => `No more than ${grouped(MOST)}.` }),
   z.custom<Quantity>(),
   { decode: (n) => n as Quantity, encode: Number },
 );

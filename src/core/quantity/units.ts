@@ -81,8 +81,7 @@ byWord.delete('');
 /** @throws RangeError for a code that is not in the list */
 export function unitOf(code: string): Unit {
   const unit = byCode.get(code);
-  if (unit === undefined)
-    throw new RangeError(`“${code}” is no unit code of UN/ECE Recommendation 20 that is known here.`);
+  if (unit === undefined) throw new RangeError(`“${code}” isn’t a unit code in use (UN/ECE Recommendation 20).`);
   return unit;
 }
 

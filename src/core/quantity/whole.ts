@@ -9,6 +9,6 @@ import { unitOf } from './units';
 export function wholeFault(q: Quantity, unit: string, name: string, field?: string): Refusal | undefined {
   const { whole, name: one } = unitOf(unit);
   if (whole !== true || q % ONE === 0) return undefined;
-  const words = `${name}: a ${one} cannot be divided, so ${formatQuantity(q)} has to be a whole number.`;
+  const words = `${name}: a ${one} can’t be divided. Enter a whole number, not ${formatQuantity(q)}.`;
   return refusal('quantity.whole', words, field);
 }

@@ -21,15 +21,15 @@ export const QUOTE_FIELD_NAMES: Readonly<Record<QuoteField, string>> = {
   description: 'Description',
   quantity: 'Quantity',
   unit: 'Unit',
-  cost: 'Our cost, each',
-  price: 'Customer’s price, each',
+  cost: 'Unit cost',
+  price: 'Unit price',
   costCode: 'Cost code',
   supplier: 'Supplier',
-  neededOn: 'Needed',
-  kind: 'Kind of line',
-  markup: 'Mark-up on our cost, %',
+  neededOn: 'Needed by',
+  kind: 'Line type',
+  markup: 'Mark-up %',
   optional: 'Optional',
-  per: 'Taken each or once',
+  per: 'Charged each or once',
 };
 
 /** Column of the file (from 0) for each field that it has. */

@@ -19,7 +19,7 @@ export const QUOTE_LINE_KIND_NAMES: Readonly<Record<QuoteLineKind, string>> = {
   allowance: 'Allowance',
   made: 'Made',
   labour: 'Labour',
-  customer: 'Customer’s own',
+  customer: 'Free issue',
 };
 
 export type QuoteLine = {
@@ -136,7 +136,7 @@ export function readRows(
         row: row.row,
         field: 'description',
         weight: 'care',
-        message: `The same as row ${twin}. Leave it out if it stands there twice by mistake.`,
+        message: `The same as row ${twin}. Skip it if it was entered twice by mistake.`,
       });
   }
   return { lines, problems };
@@ -178,18 +178,21 @@ function rowReader(mapping: Mapping, known: Knowledge) {
 
     const item = items.get(folded(cell('item')));
     const description = cell('description') || item?.name || cell('item');
-    if (description === '') stop('description', 'There is neither an item number nor a description.');
+    if (description === '') stop('description', 'Enter an item number or a description.');
     if (description.length > 200) stop('description', 'The description is longer than 200 characters.');
     if (cell('item') !== '' && item === undefined)
-      care('item', `Item ${cell('item')} is not known here. The line comes in by its words.`);
+      care('item', `Item ${cell('item')} isn’t in your items. The line is imported as text.`);
 
     const amount = need('quantity', parseMarked(cell('quantity'), known.mark));
     const unit =
       cell('unit') === '' ? (item === undefined ? unitOf('C62') : unitOf(item.unit)) : unitCalled(cell('unit'));
     if (unit === undefined)
-      stop('unit', `The unit “${cell('unit')}” is not known. Use one such as m, kg, h, piece or sheet.`);
+      stop('unit', `“${cell('unit')}” isn’t a unit in use. Type one like m, kg, h, piece or sheet.`);
     else if (item !== undefined && unit.code !== item.unit)
-      stop('unit', `${item.number} is kept in ${unitOf(item.unit).name}s, not in ${unit.name}s.`);
+      stop(
+        'unit',
+        `${item.number} is held in ${unitOf(item.unit).name}s; ${unit.name}s can’t be converted. Enter it in ${unitOf(item.unit).name}s.`,
+      );
     const divided = unit === undefined || amount === undefined ? undefined : wholeFault(amount, unit.code, description);
     if (divided !== undefined) stop('quantity', divided.message);
 
@@ -205,24 +208,26 @@ function rowReader(mapping: Mapping, known: Knowledge) {
         ? item?.costCodeId
         : (codes.get(folded(code)) ?? bareCodes.get(code.replace(/^0+/, '')) ?? chosenCodes.get(code))) ?? undefined;
     if (costCodeId === undefined)
-      stop('costCode', code === '' ? 'A cost code is missing.' : `Cost code “${code}” is not known.`);
+      stop(
+        'costCode',
+        code === '' ? 'Enter a cost code.' : `Cost code “${code}” doesn’t exist. Choose one of the company’s codes.`,
+      );
 
     const named = cell('supplier');
     const supplierId =
       named === '' ? (item?.supplierId ?? null) : (suppliers.get(folded(named)) ?? chosenSuppliers.get(named));
-    if (supplierId === undefined) stop('supplier', `Supplier “${named}” is not known. Choose one, or leave it open.`);
+    if (supplierId === undefined) stop('supplier', `Supplier “${named}” doesn’t exist. Choose one, or leave it empty.`);
 
     const date = cell('neededOn');
     const neededOn = date === '' ? null : readDay(date, known.today);
-    if (neededOn === undefined)
-      stop('neededOn', `“${date}” is no date that can be read. Write it as 2026-03-31 or 31/03/2026.`);
-    else if (neededOn !== null && neededOn < known.today) care('neededOn', 'The needed date has passed.');
+    if (neededOn === undefined) stop('neededOn', `“${date}” isn’t a date. Type it like 2026-03-31 or 31/03/2026.`);
+    else if (neededOn !== null && neededOn < known.today) care('neededOn', 'The needed-by date has passed.');
     else if (neededOn !== null && neededOn > plusDays(known.today, 3653))
       stop('neededOn', `“${date}” is more than ten years away.`);
 
     const kind = KINDS.find(([, words]) => words.test(cell('kind')))?.[0];
     if (kind === undefined)
-      stop('kind', `“${cell('kind')}” is neither bought, allowance, made, labour nor the customer’s own.`);
+      stop('kind', `“${cell('kind')}” isn’t a line type. Enter bought, allowance, made, labour or free issue.`);
 
     const complete = problems.every((p) => p.weight !== 'stop');
     if (
@@ -267,20 +272,20 @@ function rowReader(mapping: Mapping, known: Knowledge) {
 function parseMarked(text: string, mark: DecimalMark): Result<Quantity> {
   const read = parseDecimal(text, { places: 4, mark, most: MOST });
   if (read.ok && read.value <= 0)
-    return { ok: false, refusals: [{ code: 'quantity.low', message: 'A quantity must be above zero.' }] };
+    return { ok: false, refusals: [{ code: 'quantity.low', message: 'Enter a quantity above zero.' }] };
   return read as Result<Quantity>;
 }
 
 function parseAmount(text: string, mark: DecimalMark): Result<UnitPrice> {
   const read = parseDecimal(text.replace(/^[£€$]\s*/, ''), { places: PRICE_PLACES, mark, most: MOST });
-  if (read.ok && read.value < 0) return { ok: false, refusals: [{ code: 'price.low', message: 'It is below zero.' }] };
+  if (read.ok && read.value < 0) return { ok: false, refusals: [{ code: 'price.low', message: 'Enter 0 or more.' }] };
   return read as Result<UnitPrice>;
 }
 
 function parseShare(text: string, mark: DecimalMark): Result<number> {
   const read = parseDecimal(text.replace('%', '').trim(), { places: 2, mark, most: MARKUP.most / 100 });
   return read.ok && read.value < MARKUP.least
-    ? { ok: false, refusals: [{ code: 'markup.low', message: 'A price cannot be below zero.' }] }
+    ? { ok: false, refusals: [{ code: 'markup.low', message: 'Enter 0 or more.' }] }
     : read;
 }
 
@@ -288,7 +293,7 @@ function parseShare(text: string, mark: DecimalMark): Result<number> {
 function oneOf<T>(text: string, meanings: readonly (readonly [T, RegExp])[]): Result<T> {
   const found = meanings.find(([, words]) => words.test(text));
   return found === undefined
-    ? { ok: false, refusals: [{ code: 'word', message: 'it is none of the words that can stand here.' }] }
+    ? { ok: false, refusals: [{ code: 'word', message: 'it isn’t one of the allowed words.' }] }
     : { ok: true, value: found[0] };
 }
 
@@ -304,5 +309,5 @@ const PER_WORDS = [
 
 function told(field: QuoteField, text: string, why: Refusal | undefined): string {
   if (text === '') return `${QUOTE_FIELD_NAMES[field]} is missing.`;
-  return `${QUOTE_FIELD_NAMES[field]} “${text}”: ${why?.message ?? 'it cannot be read.'}`;
+  return `${QUOTE_FIELD_NAMES[field]} “${text}”: ${why?.message ?? 'it can’t be read.'}`;
 }

@@ -43,7 +43,7 @@ export function priceTyped(cost: string, markup: string): UnitPrice | undefined 
 export function parseMarkup(text: string): Result<number> {
   const read = parseTyped(text.replace('%', ''), { places: 2, most: MARKUP.most / 100 });
   if (!read.ok || read.value >= MARKUP.least) return read;
-  return refused(refusal('markup.low', 'A price cannot be below zero.'));
+  return refused(refusal('markup.low', 'Enter 0 or more.'));
 }
 
 /** What a line costs and is sold for. */

@@ -7,7 +7,7 @@ export const QUOTE_STATES = ['writing', 'withCustomer', 'won', 'lost'] as const;
 export type QuoteState = (typeof QUOTE_STATES)[number];
 
 export const QUOTE_STATE_NAMES: Readonly<Record<QuoteState, string>> = {
-  writing: 'Writing',
+  writing: 'In preparation',
   withCustomer: 'With customer',
   won: 'Won',
   lost: 'Lost',
@@ -31,12 +31,12 @@ export function whyNotBought(
   line: { readonly kind: QuoteLineKind; readonly agreed: number | null },
   item: { readonly bought: number } | undefined,
 ): string | undefined {
-  if (line.agreed === 0) return 'not agreed';
-  if (line.kind === 'allowance') return 'opens budget only';
-  if (line.kind === 'made') return 'made here, by its bill';
-  if (line.kind === 'labour') return 'our own work';
-  if (line.kind === 'customer') return 'comes from the customer';
-  return item?.bought === 0 ? 'its part may not be bought' : undefined;
+  if (line.agreed === 0) return 'not accepted';
+  if (line.kind === 'allowance') return 'budget only';
+  if (line.kind === 'made') return 'made, from its BOM';
+  if (line.kind === 'labour') return 'own labour';
+  if (line.kind === 'customer') return 'free issue';
+  return item?.bought === 0 ? 'item not for purchase' : undefined;
 }
 
 export const opensBudget = (line: { readonly kind: QuoteLineKind }): boolean =>
@@ -72,9 +72,9 @@ export function win(quote: { readonly state: QuoteState; readonly lines: number 
   if (quote.state === 'won')
     return refused(refusal('quote.won', 'This quote is already won. Its budget and buy list are open.'));
   if (quote.state === 'lost')
-    return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it.'));
+    return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it. Revise it first.'));
   if (quote.lines === 0)
-    return refused(refusal('quote.empty', 'This quote has no lines yet. Type them in, or bring them in from a file.'));
-  if (saidYesBy.trim() === '') return refused(refusal('quote.who', 'Say who of the customer said yes.', 'wonBy'));
+    return refused(refusal('quote.empty', 'This quote has no lines yet. Enter or import them first.'));
+  if (saidYesBy.trim() === '') return refused(refusal('quote.who', 'Enter who accepted for the customer.', 'wonBy'));
   return done('won');
 }

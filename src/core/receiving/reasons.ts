@@ -7,9 +7,9 @@ export const REST: readonly ReasonDoes[] = ['toCome', 'missing', 'cancelled', 'e
 export const REJECT: readonly ReasonDoes[] = ['damaged', 'rejected'];
 
 export const REASON_NAMES: Readonly<Record<ReasonDoes, string>> = {
-  toCome: 'still to come',
+  toCome: 'back-ordered',
   cancelled: 'cancelled',
-  missing: 'missing',
+  missing: 'short-delivered',
   damaged: 'damaged',
   elsewhere: 'sent elsewhere',
   rejected: 'rejected',
@@ -17,10 +17,10 @@ export const REASON_NAMES: Readonly<Record<ReasonDoes, string>> = {
 
 /** What each kind of reason does at once. */
 export const WHAT_IT_DOES: Readonly<Record<ReasonDoes, string>> = {
-  toCome: 'It stays on order, and its job sees the new day.',
-  cancelled: 'What is left is freed, and stands on the buy list again.',
-  missing: 'It stays on order, and is not paid until it comes.',
-  elsewhere: 'It is awaited at the other place, and confirmed there.',
-  damaged: 'It lies here until it goes back, and is awaited still.',
-  rejected: 'It lies here until it goes back, and is awaited still.',
+  toCome: 'Stays on order; the job shows the new date.',
+  cancelled: 'The rest is freed and goes back on the buy list.',
+  missing: 'Stays on order; not paid for until it arrives.',
+  elsewhere: 'Expected at the other address; confirmed there.',
+  damaged: 'Kept here until it is returned; still on order.',
+  rejected: 'Kept here until it is returned; still on order.',
 };

@@ -70,14 +70,15 @@ export function overAllowed(ordered: Quantity, share: number, unit: string): Qua
 
 function fault(arrival: Arrival): Refusal | undefined {
   const { description: name, arrives, rejected } = arrival;
-  if (arrival.kind !== 'goods') return refusal('receive.kind', `${name} is not delivered: it is settled by its bill.`);
+  if (arrival.kind !== 'goods')
+    return refusal('receive.kind', `${name} isn’t received here: its invoice completes it.`);
   if (arrival.closedShort || arrival.billsEnded)
-    return refusal('receive.closed', `${name} was closed short. Nothing more is expected.`);
-  if (arrives <= 0 || rejected < 0) return refusal('quantity.low', `What arrives of ${name} must be above zero.`);
+    return refusal('receive.closed', `${name} was closed short. Reopen the line to receive more.`);
+  if (arrives <= 0 || rejected < 0) return refusal('quantity.low', `${name}: enter a quantity above zero.`);
   if (rejected > arrives)
     return refusal(
       'receive.rejected',
-      `${formatQuantity(rejected)} of ${name} cannot be rejected: only ${formatQuantity(arrives)} came.`,
+      `You can reject at most ${formatQuantity(arrives)} of ${name}: that’s all that was received.`,
     );
   for (const q of [arrives, rejected]) {
     const whole = wholeFault(q, arrival.unit, name);
@@ -90,15 +91,18 @@ function fault(arrival: Arrival): Refusal | undefined {
   if (over > 0 && !within && !arrival.keepOver) {
     const instead =
       due > 0
-        ? `Take in ${formatQuantity(due)}, or say that the ${formatQuantity(over)} over stay here.`
-        : 'Say that they stay here, or leave them out.';
+        ? `Receive ${formatQuantity(due)}, or tick Keep the excess for the other ${formatQuantity(over)}.`
+        : 'Tick Keep the excess, or leave them out.';
     return refusal(
       'receive.over',
-      `${formatQuantity(arrives)} of ${name} arrive, but only ${formatQuantity(due)} are still due. ${instead}`,
+      `${formatQuantity(arrives)} of ${name} entered, ${formatQuantity(due)} outstanding. ${instead}`,
     );
   }
   return arrival.splits.length === 0
-    ? refusal('receive.split', `${name} is charged to no job, so it cannot be taken in.`)
+    ? refusal(
+        'receive.split',
+        `${name} has no job or stores to be charged to, so it can’t be received. Revise the order first.`,
+      )
     : undefined;
 }
 
@@ -145,7 +149,7 @@ export function release(line: DockedLine, released: Quantity, rejected: Quantity
   const said = addQ(released, rejected);
   const { description: name, held } = line;
   if (released < 0 || rejected < 0 || said <= 0)
-    return refused(refusal('inspect.none', `Say what of ${name} is released or rejected.`));
+    return refused(refusal('inspect.none', `Enter how much ${name} to release or reject.`));
   for (const q of [released, rejected]) {
     const whole = wholeFault(q, line.unit, name);
     if (whole !== undefined) return refused(whole);
@@ -154,7 +158,7 @@ export function release(line: DockedLine, released: Quantity, rejected: Quantity
     return refused(
       refusal(
         'inspect.held',
-        `Only ${formatQuantity(held)} of ${name} wait to be inspected, not ${formatQuantity(said)}.`,
+        `Only ${formatQuantity(held)} of ${name} are awaiting inspection. Enter ${formatQuantity(held)} or less.`,
       ),
     );
   return done({ accepted: released, held: quantity(-said), rejected, allotted: allot(line, released) });
@@ -204,14 +208,9 @@ export function sendBackFrom(line: DockedLine, sent: Quantity): Result<Allotment
   const { description: name, received, factor, splits } = line;
   const whole = wholeFault(sent, line.unit, name);
   if (whole !== undefined) return refused(whole);
-  if (sent <= 0) return refused(refusal('quantity.low', `What goes back of ${name} must be above zero.`));
+  if (sent <= 0) return refused(refusal('quantity.low', `${name}: enter a quantity above zero.`));
   if (sent > received)
-    return refused(
-      refusal(
-        'return.more',
-        `Only ${formatQuantity(received)} of ${name} came, so ${formatQuantity(sent)} cannot go back.`,
-      ),
-    );
+    return refused(refusal('return.more', `You can return at most ${formatQuantity(received)} of ${name}.`));
   const lastFirst = splits.toReversed();
   let left = subtractQ(fromSupplierUnit(received, factor), fromSupplierUnit(subtractQ(received, sent), factor));
   const had = lastFirst.map((s) => {

@@ -3,7 +3,7 @@ import { anyText, text } from './fields';
 
 /** What of the customer's is worked on: a machine, a vehicle, a building. */
 export const assetFields = z.object({
-  name: text(120, 'Say what it is.'),
+  name: text(120, 'Enter a description.'),
   /** What it is, without naming its make: size, type, rating. */
   description: anyText(200),
   serial: anyText(80),

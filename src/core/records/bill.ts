@@ -4,21 +4,21 @@ import { quantitySchema } from '../quantity/schema';
 import { distinct, requiredDay, text } from './fields';
 import { chosen, rowsOf, typedMoney, typedPrice, typedQuantity, type Named } from './typed';
 
-const number = text(40, 'Type the number that stands on the invoice.');
-const day = requiredDay('Type the date that stands on the invoice.');
-const TWICE = 'A line of the order is billed twice on this invoice. Add the two up.';
+const number = text(40, 'Enter the invoice number.');
+const day = requiredDay('Enter the invoice date.');
+const TWICE = 'The same order line appears twice. Combine the quantities.';
 
 const billedFields = z.object({
   lineId: z.number().int(),
   /** In the order line's unit. */
-  quantity: quantitySchema.refine((q) => q > 0, 'A billed quantity must be above zero.'),
+  quantity: quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.'),
   price: unitPriceSchema,
   taxCodeId: z.number().int(),
 });
 
 /** Something that was not ordered, such as carriage or a fee: for one job, for stores, or over the order's jobs by value. */
 const extraFields = z.object({
-  description: text(200, 'Say what it is for.'),
+  description: text(200, 'Enter what it is for.'),
   net: minorSchema,
   taxCodeId: z.number().int(),
   to: z.discriminatedUnion('kind', [
@@ -41,7 +41,7 @@ export const billFields = z.object({
 /** The jobs of the order, and stores, beside all other jobs; and no code of its own, but those of the lines. */
 export const ORDERS_JOBS: Named = { id: -1, number: '', name: 'the order’s jobs' };
 export const STORES: Named = { id: 0, number: '', name: 'stores' };
-export const FOLLOWS: Named = { id: 0, number: '', name: 'the lines’ own codes' };
+export const FOLLOWS: Named = { id: 0, number: '', name: 'as the lines’ codes' };
 
 /** What is billed of a line, as it is typed. */
 export const billedForm = (currency: string) =>
@@ -65,7 +65,7 @@ export const extraForm = (currency: string) =>
     })
     .transform(({ to: toWhom, code, ...extra }, ctx) => {
       const costCodeId = code === null || code.id === FOLLOWS.id ? null : code.id;
-      if (toWhom === null) ctx.addIssue({ code: 'custom', message: 'Say what it is charged to.', path: ['to'] });
+      if (toWhom === null) ctx.addIssue({ code: 'custom', message: 'Choose what it is charged to.', path: ['to'] });
       else if (toWhom.id > 0 && costCodeId === null)
         ctx.addIssue({ code: 'custom', message: 'Choose a cost code for the job.', path: ['code'] });
       return { ...extra, to: chargedTo(toWhom ?? ORDERS_JOBS, costCodeId) };
@@ -90,7 +90,7 @@ export const billForm = (currency: string) =>
     typedTotal: z
       .string()
       .trim()
-      .min(1, 'Type the total that stands on the invoice, tax included.')
+      .min(1, 'Enter the invoice total incl. tax.')
       .pipe(typedMoney(billFields.shape.typedTotal, currency)),
     lines: rowsOf(billedForm(currency), isNotBilled),
     extras: rowsOf(extraForm(currency), isNoExtra),

@@ -13,29 +13,25 @@ const MOST_SCRAP = 100_000;
 export const bomLineFields = z.object({
   gotBy: z.enum(GOT_BY),
   itemId: z.number().int().nullable(),
-  description: text(200, 'Say what it is.'),
-  quantity: quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.'),
+  description: text(200, 'Enter an item or description.'),
+  quantity: quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.'),
   unit,
   per: z.enum(PER),
-  scrap: z
-    .number()
-    .int()
-    .min(0, 'Scrap cannot be below zero.')
-    .max(MOST_SCRAP, 'Scrap of more than 1,000 % cannot be meant.'),
+  scrap: z.number().int().min(0, 'Enter 0 or more.').max(MOST_SCRAP, 'No more than 1,000 %.'),
   offsetDays: days(1000),
   offsetFrom: z.enum(OFFSET_FROM),
   costCodeId: z.number().int().nullable(),
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
+  price: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.').nullable(),
 });
 
 /** A version of a bill: from when it holds, how long making takes, and what it takes. */
 export const bomFields = z.object({
-  fromDay: requiredDay('Say from which day it holds.'),
+  fromDay: requiredDay('Enter the date it is valid from.'),
   note: anyText(200),
   makingDays: days(1000),
   lines: z
     .array(bomLineFields.extend({ id: z.number().int().optional() }))
-    .min(1, 'A bill has at least one line.')
-    .max(MOST_BOM_LINES, `A bill has at most ${MOST_BOM_LINES} lines. Part it into what is made within it.`)
-    .refine(distinct('id'), 'A line stands there twice.'),
+    .min(1, 'Enter at least one line.')
+    .max(MOST_BOM_LINES, `No more than ${MOST_BOM_LINES} lines in a BOM. Move some into a BOM of their own.`)
+    .refine(distinct('id'), 'A line appears twice.'),
 });

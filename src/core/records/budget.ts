@@ -9,27 +9,27 @@ const MOST_LINES = 200;
 const line = z.object({
   /** Without a cost code it is what is held back. */
   costCodeId: z.number().int().nullable(),
-  amount: minorSchema.refine((a) => a !== 0, 'Say by how much.'),
+  amount: minorSchema.refine((a) => a !== 0, 'Enter an amount.'),
 });
 
 /** A change of a job's budget. */
 export const budgetChangeFields = z.object({
-  day: requiredDay('Say from which day it counts.'),
-  reason: text(300, 'Say why the budget changes.'),
+  day: requiredDay('Enter a date.'),
+  reason: text(300, 'Give a reason for the budget change.'),
   customerReference: anyText(80),
   agreedBy: anyText(120),
   /** What the customer pays more or less for it. */
   quoteChange: minorSchema.nullable(),
-  lines: z.array(line).max(MOST_LINES, `At most ${MOST_LINES} lines.`),
+  lines: z.array(line).max(MOST_LINES, `No more than ${MOST_LINES} lines.`),
 });
 
 /** What is said of how a cost code ends. */
 export const completionFields = z.object({
   costCodeId: z.number().int(),
-  amount: minorSchema.refine((a) => a >= 0, 'This cannot be below zero.').nullable(),
+  amount: minorSchema.refine((a) => a >= 0, 'Enter 0 or more.').nullable(),
   /** Hundredths of a percent. */
-  done: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.').nullable(),
-  reason: text(300, 'Say why.'),
+  done: z.number().int().min(0, 'Enter 0 or more.').max(10_000, 'No more than 100 %.').nullable(),
+  reason: text(300, 'Give a reason.'),
 });
 
 /** The same as it is typed. @param own - the company's currency */
@@ -55,7 +55,7 @@ export function budgetChangeForm(own: string) {
   const row = z.object({
     code: z.custom<Named | null>().transform((named, ctx) => {
       if (named !== null) return named.id === HELD.id ? null : named.id;
-      ctx.addIssue({ code: 'custom', message: 'Choose a cost code, or what is held back.' });
+      ctx.addIssue({ code: 'custom', message: 'Choose a cost code, or the contingency.' });
       return z.NEVER;
     }),
     amount: typedMoney(line.shape.amount, own),

@@ -9,7 +9,7 @@ import { codeLines } from './settings';
 import { typedCount, typedMoney, typedShare } from './typed';
 
 const COUNTED = /\{0+\}/;
-const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
+const notBelowZero = minorSchema.refine((m) => m >= 0, 'Enter 0 or more.');
 const currency = z.string().toUpperCase().refine(isCurrency, 'Use a currency code such as EUR or USD.');
 
 /** ISO 3166, with a part of the country where its holidays differ. */
@@ -18,19 +18,19 @@ const country = z.string().regex(/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/, 'Choose a countr
 /** How documents are numbered: see `numberBy`. */
 const pattern = (words: string) =>
   text(40, words)
-    .refine((p) => COUNTED.test(p), 'A pattern needs a place for the count, such as {0000}.')
-    .refine((p) => !/[/\\?#%]/.test(p), 'A number stands in addresses: it has no / \\ ? # or %.');
+    .refine((p) => COUNTED.test(p), 'The pattern has no place for the count. Type it like {yy}-{0000}.')
+    .refine((p) => !/[/\\?#%]/.test(p), 'The pattern can’t hold / \\ ? # or %.');
 
 /** Who a company is: what stands on its papers. */
 const identity = {
-  name: text(120, 'Give the company’s name.'),
-  address: text(500, 'Give the address: it stands on every order.'),
+  name: text(120, 'Enter the company’s name.'),
+  address: text(500, 'Enter the address: it is printed on every order.'),
   email: emailText,
   taxNumber: anyText(40),
 };
 
 /** How much more than was ordered is taken in without a question, in hundredths of a percent. */
-export const overDelivery = z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.');
+export const overDelivery = z.number().int().min(0, 'Enter 0 or more.').max(10_000, 'No more than 100 %.');
 
 /** How a company works and writes. */
 export const companyFields = z.object({
@@ -43,20 +43,20 @@ export const companyFields = z.object({
   /** ISO weekdays on which one works. */
   week: z
     .array(z.number().int().min(1).max(7))
-    .min(1, 'A week needs a working day.')
+    .min(1, 'Choose at least one working day.')
     .transform((w) => [...new Set(w)].sort()),
   receivingDays: days(60),
   /** Hundredths of a percent. */
-  priceToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
+  priceToleranceShare: z.number().int().min(0, 'Enter 0 or more.').max(10_000, 'No more than 100 %.'),
   priceToleranceMost: notBelowZero,
   ownPassLimit: notBelowZero,
   /** Hundredths of a percent; as it is where nothing is said. */
   overDelivery: overDelivery.optional(),
   countLimit: notBelowZero.optional(),
   /** How orders are numbered; as it is where nothing is said. */
-  orderPattern: pattern('Say how orders are numbered.').optional(),
-  jobPattern: pattern('Say how jobs are numbered.')
-    .refine((p) => !p.includes('{job}'), 'A job’s number cannot hold the job.')
+  orderPattern: pattern('Enter the order number pattern.').optional(),
+  jobPattern: pattern('Enter the job number pattern.')
+    .refine((p) => !p.includes('{job}'), 'The job number pattern can’t hold {job}.')
     .optional(),
   orderGaps: z.enum(['leave', 'fill']).optional(),
   orderTerms: anyText(2000).optional(),
@@ -72,7 +72,7 @@ export function companyForm(own: string) {
     jobPattern: shape.jobPattern.unwrap(),
     orderGaps: shape.orderGaps.unwrap(),
     orderTerms: shape.orderTerms.unwrap(),
-    receivingDays: typedCount(shape.receivingDays, 'Write a number of days.'),
+    receivingDays: typedCount(shape.receivingDays, 'Enter a number of days.'),
     priceToleranceShare: typedShare(shape.priceToleranceShare),
     priceToleranceMost: typedMoney(shape.priceToleranceMost, own),
     ownPassLimit: typedMoney(shape.ownPassLimit, own),
@@ -90,23 +90,23 @@ export const foundingFields = z.object({
   currency,
   country,
   costCodes: codeLines,
-  owner: text(120, 'Give your name.'),
+  owner: text(120, 'Enter your name.'),
   email: emailText,
   password: passwordField,
 });
 
 export const dayOffFields = z.object({
-  day: requiredDay('Say which day is off.'),
-  name: text(80, 'Say why the day is off.'),
+  day: requiredDay('Enter the date.'),
+  name: text(80, 'Enter the reason.'),
 });
 
 /** Of which year public holidays are taken in. */
-export const holidayYear = z.number().int().min(2000, 'A year from 2000 on.').max(2100, 'A year up to 2100.');
-export const holidaysForm = z.object({ year: typedCount(holidayYear, 'Write a year.') });
+export const holidayYear = z.number().int().min(2000, 'Enter a year from 2000.').max(2100, 'Enter a year up to 2100.');
+export const holidaysForm = z.object({ year: typedCount(holidayYear, 'Enter a year.') });
 
 /** What one unit of another currency costs, from a day on. */
 export const rateFields = z.object({
   currency,
-  day: requiredDay('Say from which day the rate holds.'),
+  day: requiredDay('Enter the date the rate is valid from.'),
   rate: rateSchema,
 });

@@ -7,7 +7,7 @@ import { binField, numbersField } from './stock';
 import { readNumbered } from '../stores/numbers';
 import { pickedOrNone, rowsOf, textFor, typedCount, typedQuantity } from './typed';
 
-const fromNone = quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.');
+const fromNone = quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.');
 
 /** What became of what is still due of a line when a part of it came. */
 export const restFields = z.object({
@@ -47,8 +47,8 @@ export const deliveryFields = {
   packages: z
     .number()
     .int()
-    .min(1, 'At least one package.')
-    .max(10_000, 'At most 10,000 packages.')
+    .min(1, 'Enter 1 or more.')
+    .max(10_000, 'No more than 10,000 packages.')
     .nullable()
     .default(null),
   /** Where it came to, when that is another place than its order says. */
@@ -118,7 +118,7 @@ export const deliveryForm = z.object({
   note: noteField,
   day: textFor(optionalDay),
   carrier: anyText(80),
-  packages: typedCount(deliveryFields.packages.unwrap(), 'How many packages, in figures.', null),
+  packages: typedCount(deliveryFields.packages.unwrap(), 'Enter the number of packages.', null),
   arrivals: rowsOf(arrivalForm, isNotHere),
 });
 export type DeliveryText = z.input<typeof deliveryForm>;
@@ -172,7 +172,7 @@ const returnedForm = z
     return z.NEVER;
   });
 export const sentBackForm = z.object({
-  reason: text(120, 'Say why it goes back.'),
+  reason: text(120, 'Give a reason for the return.'),
   carrier: anyText(80),
   lines: rowsOf(returnedForm, (t: z.input<typeof returnedForm>) => ['', '0'].includes(t.quantity.trim())),
 });

@@ -4,12 +4,12 @@ import { quantitySchema } from '../quantity/schema';
 import { isUnit } from '../quantity/units';
 
 export const text = (most: number, words: string) =>
-  z.string().trim().min(1, words).max(most, `At most ${most} characters.`);
+  z.string().trim().min(1, words).max(most, `No more than ${most} characters.`);
 
 /** Words that may be left out. */
-export const anyText = (most: number) => z.string().trim().max(most, `At most ${most} characters.`);
+export const anyText = (most: number) => z.string().trim().max(most, `No more than ${most} characters.`);
 
-export const emailText = z.email('This is no e-mail address.');
+export const emailText = z.email('That isn’t an email address. Type it like name@example.com.');
 
 /** A calendar day, or nothing. */
 export const optionalDay = z
@@ -19,7 +19,7 @@ export const optionalDay = z
   .transform((t, ctx) => {
     if (t === null || t === '') return null;
     const day = asDay(t);
-    if (day === undefined) ctx.addIssue({ code: 'custom', message: `“${t}” is no date between 2000 and 2100.` });
+    if (day === undefined) ctx.addIssue({ code: 'custom', message: `“${t}” isn’t a date between 2000 and 2100.` });
     return day ?? null;
   });
 
@@ -30,14 +30,14 @@ export const requiredDay = (words: string) =>
     .transform((t, ctx) => {
       const day = asDay(t);
       if (day !== undefined) return day;
-      ctx.addIssue({ code: 'custom', message: t === '' ? words : `“${t}” is no date between 2000 and 2100.` });
+      ctx.addIssue({ code: 'custom', message: t === '' ? words : `“${t}” isn’t a date between 2000 and 2100.` });
       return z.NEVER;
     });
 
-export const WHOLE_DAYS = 'Write a number of days.';
+export const WHOLE_DAYS = 'Enter a number of days.';
 
 export const days = (most: number) =>
-  z.number(WHOLE_DAYS).int('Whole days only.').min(0, 'Days cannot be below zero.').max(most, `At most ${most} days.`);
+  z.number(WHOLE_DAYS).int('Enter whole days.').min(0, 'Enter 0 or more.').max(most, `No more than ${most} days.`);
 
 export const unit = z.string().refine(isUnit, 'Choose a unit.');
 
@@ -51,8 +51,8 @@ export const distinct =
 
 /** What a line of a quote and of a buy list have in common. */
 export const lineFields = {
-  description: text(200, 'Say what it is.'),
-  quantity: quantitySchema.refine((q) => q >= 0, 'A quantity cannot be below zero.'),
+  description: text(200, 'Enter a description.'),
+  quantity: quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.'),
   unit,
   costCodeId: z.number().int().positive('Choose a cost code.'),
   supplierId: z.number().int().nullable(),

@@ -7,15 +7,15 @@ import { pickedOrNone, textFor, typedQuantity } from './typed';
 
 /** An item as it is kept. */
 export const itemFields = z.object({
-  number: text(40, 'Give the item a number.'),
-  name: text(120, 'Give the item a name.'),
+  number: text(40, 'Enter an item number.'),
+  name: text(120, 'Enter a name.'),
   unit,
   gtin: z
     .string()
     .trim()
     .nullable()
     .transform((t) => t || null)
-    .refine((t) => t === null || isGtin(t), 'This is no GTIN: its check digit does not fit.')
+    .refine((t) => t === null || isGtin(t), 'That isn’t a GTIN: its check digit is wrong.')
     .default(null),
   kind: z.enum(ITEM_KINDS).default('part'),
   bought: z.boolean().default(true),
@@ -27,7 +27,7 @@ export const itemFields = z.object({
   numberPattern: anyText(60).default(''),
   /** Kilograms of one of its unit, in ten-thousandths. */
   weight: quantitySchema
-    .refine((q) => q > 0, 'A weight is above zero.')
+    .refine((q) => q > 0, 'Enter a weight above zero.')
     .nullable()
     .default(null),
   costCodeId: z.number().int().nullable().default(null),

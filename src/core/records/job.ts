@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { anyText, optionalDay, text } from './fields';
 import { picked, textFor } from './typed';
 
-const LEAD = 'Choose who leads the job.';
+const LEAD = 'Choose the job lead.';
 
 /** A job as it is opened. */
 export const jobFields = z.object({
@@ -11,11 +11,11 @@ export const jobFields = z.object({
     .trim()
     .regex(/^[A-Za-z0-9-]{1,12}$/, 'A job number has up to 12 letters, digits or dashes.')
     // The address /jobs/new is that of the form.
-    .refine((n) => n.toLowerCase() !== 'new', 'A job cannot be called “new”. Choose another number.'),
-  name: text(120, 'Give the job a name.'),
+    .refine((n) => n.toLowerCase() !== 'new', 'A job can’t be called “new”. Choose another number.'),
+  name: text(120, 'Enter a name.'),
   shortName: anyText(28),
   kind: z.enum(['contract', 'repair', 'make']),
-  customer: text(120, 'Say who the customer is.'),
+  customer: text(120, 'Enter the customer.'),
   leadId: z.number().int().positive(LEAD),
   site: anyText(120),
   startsOn: optionalDay,

@@ -7,7 +7,7 @@ import { picked, pickedOrNone, textFor, typedPrice, typedQuantity, type Named } 
 /** A line of a buy list as it is kept. */
 export const needFields = z.object({
   ...lineFields,
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.').nullable(),
+  price: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.').nullable(),
 });
 
 const { shape } = needFields;

@@ -6,15 +6,15 @@ import { ALWAYS, priceFaults, type DatedPrice } from '../sourcing/prices';
 import { anyText, days, optionalDay, unit, WHOLE_DAYS } from './fields';
 import { textFor, typedCount, typedPrice, typedQuantity } from './typed';
 
-const WHOLE = 'A whole number from 1.';
+const WHOLE = 'Enter a whole number from 1.';
 
 const breakFields = z.object({
-  fromQuantity: quantitySchema.refine((q) => q >= 0, 'A price cannot begin below zero.'),
+  fromQuantity: quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.'),
   /** The first and the last day it holds; null for always, and until further notice. */
   fromDay: optionalDay.default(null),
   untilDay: optionalDay.default(null),
-  price: unitPriceSchema.refine((p) => p >= 0, 'A price cannot be below zero.'),
-  priceQuantity: z.number().int().positive('A price is for at least one.').max(LIMITS.priceQuantity),
+  price: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.'),
+  priceQuantity: z.number().int().positive('Enter 1 or more.').max(LIMITS.priceQuantity),
 });
 type Break = z.output<typeof breakFields>;
 
@@ -39,18 +39,18 @@ function soundPrices(breaks: readonly Parameters<typeof asDated>[0][], ctx: z.Re
 
 /** How one supplier sells an item. */
 export const partFields = z.object({
-  supplierId: z.number().int().positive('Choose who sells it.'),
+  supplierId: z.number().int().positive('Choose a supplier.'),
   theirNumber: anyText(60),
   unit,
-  factorMany: z.number().int().positive('A conversion is above zero.').max(LIMITS.factor),
-  factorOne: z.number().int().positive('A conversion is above zero.').max(LIMITS.factor),
-  minimum: quantitySchema.refine((q) => q >= 0, 'The least quantity cannot be below zero.'),
-  pack: quantitySchema.refine((q) => q >= 0, 'A pack cannot be below zero.'),
+  factorMany: z.number().int().positive('Enter a number above zero.').max(LIMITS.factor),
+  factorOne: z.number().int().positive('Enter a number above zero.').max(LIMITS.factor),
+  minimum: quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.'),
+  pack: quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.'),
   /** Working days of the supplier; its usual lead time where this is null. */
   leadDays: days(400).nullable().default(null),
   /** Whether the item is usually bought there. */
   usual: z.boolean().default(false),
-  breaks: z.array(breakFields).max(MOST_PRICES, `At most ${MOST_PRICES} prices.`).superRefine(soundPrices),
+  breaks: z.array(breakFields).max(MOST_PRICES, `No more than ${MOST_PRICES} prices.`).superRefine(soundPrices),
 });
 
 /** The same as it is typed: all its prices are for one quantity. */

@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { ROLES } from '../people/rights';
 import { emailText, text } from './fields';
 
-export const passwordField = z.string().min(10, 'A password has at least 10 characters.').max(200);
+export const passwordField = z.string().min(10, 'Enter at least 10 characters.').max(200);
 
-const name = text(120, 'Give a name.');
+const name = text(120, 'Enter a name.');
 const roles = z
   .array(z.enum(ROLES))
   .min(1, 'Choose at least one role.')

@@ -24,7 +24,7 @@ export type PlaceKept = z.output<typeof placeKept>;
 
 /** A place of delivery as it is typed. */
 export const placeFields = z.object({
-  name: text(120, 'Give the place a name.'),
-  address: text(500, 'Give the address.'),
+  name: text(120, 'Enter a name.'),
+  address: text(500, 'Enter the address.'),
   instructions: anyText(300),
 });

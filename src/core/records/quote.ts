@@ -5,7 +5,7 @@ import { pickedOrNone, textFor, typedCount } from './typed';
 
 /** What is said when the customer has said yes. */
 export const winningFields = z.object({
-  wonBy: text(120, 'Say who of the customer said yes.'),
+  wonBy: text(120, 'Enter who accepted for the customer.'),
   customerOrder: anyText(60).default(''),
   customerOrderOn: optionalDay.default(null),
   deliveryAddress: anyText(400).default(''),
@@ -22,7 +22,7 @@ export const winningForm = z.object({
 });
 
 /** What a quote says to the customer beside its lines. */
-const pieces = z.number().int().min(1, 'At least one piece.').max(MOST_PIECES, `At most ${MOST_PIECES} pieces.`);
+const pieces = z.number().int().min(1, 'Enter 1 or more.').max(MOST_PIECES, `No more than ${MOST_PIECES} pieces.`);
 
 export const sayingFields = z
   .object({
@@ -35,7 +35,7 @@ export const sayingFields = z
     alsoPieces: z.array(pieces).max(MOST_PRICED),
   })
   .refine(({ pieces: own, alsoPieces }) => own !== null || alsoPieces.length === 0, {
-    message: 'Say for how many pieces its lines are written.',
+    message: 'Enter the quantity the lines are priced for.',
     path: ['pieces'],
   });
 
@@ -43,16 +43,16 @@ export const sayingForm = z
   .object({
     ...sayingFields.shape,
     validUntil: textFor(optionalDay),
-    pieces: typedCount(pieces.nullable(), 'Write a number of pieces.', null),
+    pieces: typedCount(pieces.nullable(), 'Enter a number of pieces.', null),
     alsoPieces: z.string().transform((typed, ctx) => {
       const read = piecesTyped(typed);
       if (read !== undefined) return read;
-      ctx.addIssue({ code: 'custom', message: `Up to ${MOST_PRICED} numbers of pieces, such as 25, 50, 100.` });
+      ctx.addIssue({ code: 'custom', message: `Enter up to ${MOST_PRICED} quantities, like 25, 50, 100.` });
       return z.NEVER;
     }),
   })
   .transform(({ pieces: own, alsoPieces, ...saying }, ctx) => {
     if (own === null && alsoPieces.length > 0)
-      ctx.addIssue({ code: 'custom', message: 'Say for how many pieces its lines are written.', path: ['pieces'] });
+      ctx.addIssue({ code: 'custom', message: 'Enter the quantity the lines are priced for.', path: ['pieces'] });
     return { ...saying, pieces: own, alsoPieces: alsoPieces.filter((n) => n !== own) };
   });

@@ -6,12 +6,12 @@ import { typedShare } from './typed';
 
 /** A heading of the budgets: a short number and a name. */
 export const costCodeFields = z.object({
-  code: text(8, 'Give the number.').refine((c) => !/\s/.test(c), 'A number has no spaces.'),
-  name: text(80, 'Give the name.'),
+  code: text(8, 'Enter a number.').refine((c) => !/\s/.test(c), 'The number can’t have spaces.'),
+  name: text(80, 'Enter a name.'),
 });
 
 /** Why a delivery was not as ordered, in a few words. */
-export const reasonFields = z.object({ name: text(60, 'Say it in a few words.') });
+export const reasonFields = z.object({ name: text(60, 'Enter the reason.') });
 
 /** What a category of tax is called: UNCL 5305 as EN 16931-1 lists it for BT-118. */
 export const TAX_CATEGORY_NAMES = {
@@ -25,17 +25,17 @@ export const TAX_CATEGORY_NAMES = {
 } as const satisfies Record<(typeof TAX_CATEGORIES)[number], string>;
 
 const taxShape = {
-  name: text(60, 'Give the name.'),
+  name: text(60, 'Enter a name.'),
   category: z.enum(TAX_CATEGORIES),
   /** Hundredths of a percent. */
-  rate: z.number().int().min(0, 'A rate is not below zero.').max(FULL_SHARE, 'At most 100 %.'),
+  rate: z.number().int().min(0, 'Enter 0 or more.').max(FULL_SHARE, 'No more than 100 %.'),
   /** The share that the company gets back, in hundredths of a percent. */
-  recoverable: z.number().int().min(0, 'A share is not below zero.').max(FULL_SHARE, 'At most 100 %.'),
+  recoverable: z.number().int().min(0, 'Enter 0 or more.').max(FULL_SHARE, 'No more than 100 %.'),
 };
 
 const onlyTaxed = [
   (t: { readonly category: string; readonly rate: number }) => (t.category === 'S') === t.rate > 0,
-  { message: 'Only the standard or reduced rate is above zero, and it always is.', path: ['rate'] },
+  { message: 'Only a standard or reduced rate has a percentage, and it must be above zero.', path: ['rate'] },
 ] as [(t: { readonly category: string; readonly rate: number }) => boolean, { message: string; path: string[] }];
 
 /** A tax that purchases carry. By EN 16931 (BR-S-05 to BR-O-05) only category S has a rate above zero. */
@@ -47,7 +47,7 @@ export const taxForm = z
   .refine(...onlyTaxed);
 
 export const unitCodes = z
-  .array(z.string().refine(isUnit, 'This is no unit that is known here.'))
+  .array(z.string().refine(isUnit, 'That isn’t a unit in use. Choose one.'))
   .transform((codes) => [...new Set(codes)].sort());
 
 /** The cost codes of a text, one for each line that is not empty: a number, a space, and a name. */
@@ -64,17 +64,16 @@ export const codesIn = (lines: string): { code: string; name: string }[] =>
 /** A text that `codesIn` reads. */
 export const codeLines = z
   .string()
-  .max(8000, 'At most 8000 characters.')
+  .max(8000, 'No more than 8000 characters.')
   .superRefine((lines, ctx) => {
     const fault = (message: string) => ctx.addIssue({ code: 'custom', message });
     const codes = codesIn(lines);
     for (const { code, name } of codes)
       if (!costCodeFields.safeParse({ code, name }).success)
         fault(
-          `“${code} ${name}`.trim() +
-            '” is not a cost code: write a number and a name, such as “01 Hull and structure”.',
+          `“${code} ${name}`.trim() + '” isn’t a cost code. Type a number and a name, like “01 Hull and structure”.',
         );
-    if (codes.length === 0) fault('Give at least one cost code.');
+    if (codes.length === 0) fault('Enter at least one cost code.');
     const twice = codes.find((c, k) => codes.findIndex((o) => o.code === c.code) !== k);
-    if (twice !== undefined) fault(`Cost code ${twice.code} stands there twice.`);
+    if (twice !== undefined) fault(`Cost code ${twice.code} appears twice.`);
   });

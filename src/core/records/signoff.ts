@@ -6,7 +6,7 @@ import { hasShare, RULE_ANSWERS, RULE_KINDS } from '../signoff/rules';
 import { requiredDay } from './fields';
 import { picked, pickedOrNone, typedMoney, typedShare, type Named } from './typed';
 
-const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
+const notBelowZero = minorSchema.refine((m) => m >= 0, 'Enter 0 or more.');
 
 /** Up to what a person may sign for an order that they wrote on. */
 export const ownLimitField = notBelowZero;
@@ -32,16 +32,19 @@ export const stepFields = z.object({
   onRule: z.boolean(),
   signers: z
     .array(signer)
-    .min(1, 'Say who signs.')
-    .max(MOST_SIGNERS, `At most ${MOST_SIGNERS} sign one step.`)
-    .refine((all) => new Set(all.map((s) => JSON.stringify(s))).size === all.length, 'Somebody stands there twice.'),
+    .min(1, 'Choose who signs.')
+    .max(MOST_SIGNERS, `No more than ${MOST_SIGNERS} people or roles per step.`)
+    .refine(
+      (all) => new Set(all.map((s) => JSON.stringify(s))).size === all.length,
+      'The same person or role appears twice.',
+    ),
 });
 export type StepFields = z.output<typeof stepFields>;
 
 export const ladderFields = z.object({
-  steps: z.array(stepFields).max(MOST_STEPS, `At most ${MOST_STEPS} steps.`),
+  steps: z.array(stepFields).max(MOST_STEPS, `No more than ${MOST_STEPS} steps.`),
   /** Hundredths of a percent. */
-  signToleranceShare: z.number().int().min(0, 'This cannot be below zero.').max(10_000, 'At most 100 %.'),
+  signToleranceShare: z.number().int().min(0, 'Enter 0 or more.').max(10_000, 'No more than 100 %.'),
   signToleranceMost: notBelowZero,
 });
 
@@ -53,20 +56,20 @@ export const ruleFields = z.object({
       z
         .object({
           kind: z.enum(RULE_KINDS),
-          share: z.number().int().min(0, 'This cannot be below zero.').max(MOST_SHARE, 'At most 1,000 %.'),
+          share: z.number().int().min(0, 'Enter 0 or more.').max(MOST_SHARE, 'No more than 1,000 %.'),
           answer: z.enum(RULE_ANSWERS),
         })
         .transform((rule) => (hasShare(rule.kind) ? rule : { ...rule, share: 0 })),
     )
-    .length(RULE_KINDS.length, 'Say what each rule does.')
-    .refine((all) => new Set(all.map((r) => r.kind)).size === all.length, 'A rule stands there twice.'),
+    .length(RULE_KINDS.length, 'Choose what each rule does.')
+    .refine((all) => new Set(all.map((r) => r.kind)).size === all.length, 'A rule appears twice.'),
 });
 
 export const deputyFields = z.object({
   personId: z.number().int(),
-  deputyId: z.number().int().positive('Say who signs.'),
-  fromDay: requiredDay('Say from which day.'),
-  toDay: requiredDay('Say until which day.'),
+  deputyId: z.number().int().positive('Choose who signs.'),
+  fromDay: requiredDay('Enter the first date.'),
+  toDay: requiredDay('Enter the last date.'),
 });
 
 /** Who signs a step, as it is picked. */
@@ -98,7 +101,7 @@ export function ladderForm(own: string) {
     signers: signersText,
   });
   return z.object({
-    steps: z.array(step).max(MOST_STEPS, `At most ${MOST_STEPS} steps.`),
+    steps: z.array(step).max(MOST_STEPS, `No more than ${MOST_STEPS} steps.`),
     signToleranceShare: typedShare(ladderFields.shape.signToleranceShare),
     signToleranceMost: typedMoney(ladderFields.shape.signToleranceMost, own),
   });
@@ -107,7 +110,7 @@ export type LadderText = z.input<ReturnType<typeof ladderForm>>;
 
 const typedRule = z.object({
   kind: z.enum(RULE_KINDS),
-  share: typedShare(z.number().int().min(0, 'This cannot be below zero.').max(MOST_SHARE, 'At most 1,000 %.'), 1000),
+  share: typedShare(z.number().int().min(0, 'Enter 0 or more.').max(MOST_SHARE, 'No more than 1,000 %.'), 1000),
   answer: z.enum(RULE_ANSWERS),
 });
 
@@ -117,6 +120,6 @@ export const rulesForm = z.object({ rules: z.array(typedRule) });
 /** A deputy as they are named. */
 export const deputyForm = z.object({
   ...deputyFields.shape,
-  personId: picked('Say for whom.'),
-  deputyId: picked('Say who signs.'),
+  personId: picked('Choose who is away.'),
+  deputyId: picked('Choose who signs.'),
 });

@@ -11,12 +11,12 @@ import { picked, pickedOrNone, textFor, typedMoney, typedQuantity } from './type
 export const numbersField = z
   .array(
     z.object({
-      number: text(LONGEST_NUMBER, 'A number is empty.'),
+      number: text(LONGEST_NUMBER, 'A serial or lot number is empty.'),
       expiresOn: optionalDay.default(null),
       quantity: quantitySchema,
     }),
   )
-  .max(MOST_NUMBERS, `At most ${MOST_NUMBERS} numbers are taken at once.`)
+  .max(MOST_NUMBERS, `No more than ${MOST_NUMBERS} numbers at a time.`)
   .default([]);
 
 /** Where in a place something lies: a bin, or none of them. */
@@ -24,10 +24,10 @@ export const binField = z.number().int().nullable();
 
 /** What a person counted: how much lies there, what all of it is worth, and why it is put right. */
 export const countFields = z.object({
-  quantity: quantitySchema.refine((q) => q >= 0, 'A count cannot be below zero.'),
+  quantity: quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.'),
   /** null to keep the average. */
-  value: minorSchema.refine((v) => v >= 0, 'A value cannot be below zero.').nullable(),
-  reason: text(120, 'Say why: an opening count, a correction, what was found.'),
+  value: minorSchema.refine((v) => v >= 0, 'Enter 0 or more.').nullable(),
+  reason: text(120, 'Give a reason: opening count, correction, found.'),
 });
 
 export const countForm = (currency: string, tracking: Tracking) =>
@@ -51,7 +51,7 @@ export const countForm = (currency: string, tracking: Tracking) =>
     });
 
 /** How much moves between stores and a job. */
-export const movedQuantity = quantitySchema.refine((q) => q > 0, 'A quantity must be above zero.');
+export const movedQuantity = quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.');
 
 /** How much goes, as it is typed; of what has serial numbers, the pieces that are ticked. */
 const goesFields = { quantity: z.string(), ticked: z.array(z.string()) };
@@ -67,14 +67,14 @@ const goes =
       return z.NEVER;
     };
     if (tracking === 'serial') {
-      if (ticked.length === 0) return fault('Tick the pieces that go.');
+      if (ticked.length === 0) return fault('Tick the serial numbers.');
       const numbers = ticked.map((number) => ({ number, quantity: ONE }));
       return { ...said, quantity: quantity(ticked.length * ONE), numbers };
     }
     const read = typedMoved.safeParse(text);
     return read.success
       ? { ...said, quantity: read.data, numbers: [] }
-      : fault(read.error.issues[0]?.message ?? 'How much?');
+      : fault(read.error.issues[0]?.message ?? 'Enter a quantity.');
   };
 
 export const issueForm = (tracking: Tracking) =>
@@ -88,13 +88,15 @@ export const returnForm = (tracking: Tracking) =>
   z.object({ ...goesFields, reason: anyText(120) }).transform(goes(tracking));
 
 /** How much of a pile is reserved for a line, typed. */
-export const reserveForm = z.object({ quantity: typedMoved, placeId: z.string().min(1, 'Say where it lies.') });
+export const reserveForm = z.object({ quantity: typedMoved, placeId: z.string().min(1, 'Choose the location.') });
 
 export const moveForm = (tracking: Tracking) =>
-  z.object({ ...goesFields, from: z.string(), to: z.string().min(1, 'Say where it goes.') }).transform(goes(tracking));
+  z
+    .object({ ...goesFields, from: z.string(), to: z.string().min(1, 'Choose where it goes.') })
+    .transform(goes(tracking));
 
 export const scrapForm = (tracking: Tracking) =>
-  z.object({ ...goesFields, reason: text(120, 'Say why it is scrapped.') }).transform(goes(tracking));
+  z.object({ ...goesFields, reason: text(120, 'Give a reason for scrapping it.') }).transform(goes(tracking));
 
 export const transferForm = (tracking: Tracking) =>
   z
@@ -103,7 +105,7 @@ export const transferForm = (tracking: Tracking) =>
       stores: z.boolean(),
       jobId: pickedOrNone,
       costCodeId: pickedOrNone,
-      reason: text(120, 'Say why it goes to another owner.'),
+      reason: text(120, 'Give a reason for the transfer.'),
     })
     .transform((t, ctx) => {
       const { stores, jobId, costCodeId, ...rest } = t;
@@ -120,5 +122,5 @@ export const transferForm = (tracking: Tracking) =>
     })
     .transform(goes(tracking));
 
-export const keptQuantity = quantitySchema.refine((q) => q >= 0, 'A level cannot be below zero.');
+export const keptQuantity = quantitySchema.refine((q) => q >= 0, 'Enter 0 or more.');
 export const levelForm = z.object({ keep: typedQuantity(keptQuantity, 'none') });

@@ -6,40 +6,46 @@ import { anyText, days, emailText, requiredDay, text, WHOLE_DAYS } from './field
 import { overDelivery } from './company';
 import { chosen, rowsOf, typedCount, typedMoney, typedShareOrNone } from './typed';
 
-const notBelowZero = minorSchema.refine((m) => m >= 0, 'This cannot be below zero.');
+const notBelowZero = minorSchema.refine((m) => m >= 0, 'Enter 0 or more.');
 
 const contactFields = z
   .object({
-    name: text(120, 'Say who it is.'),
+    name: text(120, 'Enter a name.'),
     whatFor: anyText(60),
     email: z.union([z.literal(''), emailText]),
     phone: anyText(40),
     /** Gets our orders beside the supplier's own address. */
     getsOrders: z.boolean().default(false),
   })
-  .refine((c) => !c.getsOrders || c.email !== '', { message: 'Orders need an e-mail address.', path: ['email'] });
+  .refine((c) => !c.getsOrders || c.email !== '', {
+    message: 'A contact who receives orders needs an email address.',
+    path: ['email'],
+  });
 
 const addressFields = z.object({
-  whatFor: text(60, 'Say what it is for: collecting, returns, accounts.'),
-  address: text(500, 'Give the address.'),
+  whatFor: text(60, 'Enter what it is for: collections, returns, accounts.'),
+  address: text(500, 'Enter the address.'),
 });
 
 const closedFields = z
   .object({
-    fromDay: requiredDay('Say from which day.'),
-    untilDay: requiredDay('Say until which day.'),
+    fromDay: requiredDay('Enter the first date.'),
+    untilDay: requiredDay('Enter the last date.'),
     words: anyText(80),
   })
-  .refine((c) => c.untilDay >= c.fromDay, { message: 'It would end before it begins.', path: ['untilDay'] })
+  .refine((c) => c.untilDay >= c.fromDay, {
+    message: 'The last date is before the first. Correct one of them.',
+    path: ['untilDay'],
+  })
   .refine((c) => Date.parse(c.untilDay) - Date.parse(c.fromDay) <= 366 * 86_400_000, {
-    message: 'A supplier can be closed for a year at most.',
+    message: 'A closure can last up to one year.',
     path: ['untilDay'],
   });
 
 const closedApart = (all: readonly z.output<typeof closedFields>[], ctx: z.RefinementCtx): void =>
   all.forEach((c, k) => {
     if (all.some((o, n) => n < k && o.fromDay <= c.untilDay && c.fromDay <= o.untilDay))
-      ctx.addIssue({ code: 'custom', message: 'It is closed on some of these days already.', path: [k, 'fromDay'] });
+      ctx.addIssue({ code: 'custom', message: 'These dates overlap another closure.', path: [k, 'fromDay'] });
   });
 
 /** Data files that can go with an order: UBL 2.1 Order, and a list. */
@@ -49,7 +55,7 @@ const MOST_ROWS = 50;
 
 /** A supplier as it is kept. */
 export const supplierFields = z.object({
-  name: text(120, 'Give the supplier’s name.'),
+  name: text(120, 'Enter the supplier’s name.'),
   contact: anyText(120).default(''),
   email: z.union([z.literal(''), emailText]),
   address: anyText(500).default(''),
@@ -62,11 +68,11 @@ export const supplierFields = z.object({
   /** ISO weekdays on which it works; the company's where this is null. */
   week: z
     .array(z.number().int().min(1).max(7))
-    .min(1, 'A week needs a working day.')
+    .min(1, 'Choose at least one working day.')
     .transform((w) => [...new Set(w)].sort())
     .nullable()
     .default(null),
-  carriage: minorSchema.refine((c) => c >= 0, 'Carriage cannot be below zero.').default(0 as Minor),
+  carriage: minorSchema.refine((c) => c >= 0, 'Enter 0 or more.').default(0 as Minor),
   carriageFreeFrom: notBelowZero.nullable().default(null),
   /** The smallest order it takes, goods without carriage and tax. */
   minimumOrder: notBelowZero.nullable().default(null),

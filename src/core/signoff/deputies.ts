@@ -36,8 +36,10 @@ export function deputiesOf(personId: number, deputies: readonly Deputy[], day: D
  * in the end one would sign for oneself.
  */
 export function deputyFault(fresh: Deputy, known: readonly Deputy[]): Refusal | undefined {
-  if (fresh.deputyId === fresh.personId) return refusal('deputy.self', 'Nobody is a deputy of themselves.', 'deputyId');
-  if (fresh.toDay < fresh.fromDay) return refusal('deputy.days', 'The last day lies before the first.', 'toDay');
+  if (fresh.deputyId === fresh.personId)
+    return refusal('deputy.self', 'Choose someone other than yourself.', 'deputyId');
+  if (fresh.toDay < fresh.fromDay)
+    return refusal('deputy.days', 'The last date is before the first. Correct one of them.', 'toDay');
   const seen = new Set<number>();
   /** Whether somebody who signs for this person, on a day when the fresh one holds, is signed for by them. */
   const circles = (id: number): boolean =>
@@ -49,7 +51,7 @@ export function deputyFault(fresh: Deputy, known: readonly Deputy[]): Refusal | 
   return circles(fresh.deputyId)
     ? refusal(
         'deputy.circle',
-        'On some of these days they would sign for each other in a circle. Name somebody else.',
+        'On some of these dates they would sign for each other. Choose someone else.',
         'deputyId',
       )
     : undefined;

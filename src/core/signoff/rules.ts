@@ -19,10 +19,10 @@ export const RULE_ANSWERS = ['off', 'warn', 'signOff', 'forbid'] as const;
 export type RuleAnswer = (typeof RULE_ANSWERS)[number];
 
 export const RULE_ANSWER_NAMES: Readonly<Record<RuleAnswer, string>> = {
-  off: 'is let pass',
-  warn: 'is warned of',
-  signOff: 'needs sign-off',
-  forbid: 'is not sent',
+  off: 'allow',
+  warn: 'warn',
+  signOff: 'need sign-off',
+  forbid: 'block',
 };
 
 export const RULE_NAMES: Readonly<Record<RuleKind, string>> = {
@@ -104,7 +104,7 @@ function passed(
 ): string {
   const amount = amountOf({ budget, ...level });
   return share === FULL
-    ? `${name} passes its budget by ${formatMoney(minor(amount - budget), currency)}`
+    ? `${name} goes ${formatMoney(minor(amount - budget), currency)} over budget`
     : `${name} has ${formatMoney(minor(amount), currency)} ${word}, more than ${percent(share)} of its budget`;
 }
 
@@ -117,7 +117,7 @@ const FINDERS: Readonly<Record<RuleKind, Finder>> = {
     lines
       .filter((l) => l.quoted > 0 && beyond(l.pays - l.quoted, l.quoted, share))
       .map((l) => ({
-        words: `${l.description} is bought ${formatMoney(minor(l.pays - l.quoted), companyCurrency)} above its quote`,
+        words: `${l.description} costs ${formatMoney(minor(l.pays - l.quoted), companyCurrency)} more than quoted`,
         accounts: accounts.filter((a) => a.jobId === l.jobId && a.costCodeId === l.costCodeId),
       })),
   noBudget: ({ accounts }, _, nameOf) =>

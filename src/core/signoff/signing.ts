@@ -61,22 +61,22 @@ function standsFor(personId: number, asked: Asked, { people, deputies, today }: 
 export function maySign(personId: number, asked: Asked, matter: Matter): Result<number | null> {
   const { number, value, currency, writers, people } = matter;
   if (!people.some((p) => p.id === personId))
-    return refused(refusal('signOff.right', 'You may not sign orders off. Ask somebody who may.'));
+    return refused(
+      refusal('signOff.right', 'You don’t have permission to sign orders. Reassign it, or ask a manager.'),
+    );
   const forId = standsFor(personId, asked, matter);
-  if (forId === undefined) return refused(refusal('signOff.notYours', `${number} does not wait for your signature.`));
+  if (forId === undefined) return refused(refusal('signOff.notYours', `${number} isn’t waiting for your signature.`));
   const limit = writers.get(personId);
   if (limit !== undefined && value > limit)
     return refused(
       refusal(
         'signOff.own',
-        `You wrote on ${number} yourself, and it comes to more than the ${formatMoney(limit, currency)} that you may sign for then. Hand it on to somebody else.`,
+        `You worked on ${number}, and it is over your ${formatMoney(limit, currency)} limit for own orders. Reassign it.`,
       ),
     );
   const before = matter.asked.filter((a) => a.state === 'signed' && a.decidedBy === personId);
   if (before.length > 0 && (forId !== null || before.some((a) => a.forId !== null)))
-    return refused(
-      refusal('signOff.twice', `You signed ${number} already, and nobody signs it for themselves and for another.`),
-    );
+    return refused(refusal('signOff.twice', `You’ve already signed ${number}; you can’t sign again for someone else.`));
   return done(forId);
 }
 

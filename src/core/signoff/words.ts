@@ -37,7 +37,7 @@ export function whenAsked(when: Conditions, names: Omit<Names, 'person' | 'job'>
     supplierId === null ? '' : `from ${names.supplier(supplierId)}`,
     jobKind === null ? '' : `for ${KINDS[jobKind]}`,
     currency === null ? '' : `in ${currency}`,
-    onRule ? 'a rule asks for it' : '',
+    onRule ? 'a rule needs it' : '',
   ].filter(Boolean);
   return together(said);
 }

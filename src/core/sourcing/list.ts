@@ -79,9 +79,19 @@ export function readPriceList(
     HEADINGS,
   );
   if (columns.price === undefined && froms.length === 0)
-    return refused(refusal('list.price', 'The list needs a column for the price, or one for each break: “10+”.'));
+    return refused(
+      refusal(
+        'list.price',
+        'The file needs a price column, or one per price break like “10+”. Add it and choose the file again.',
+      ),
+    );
   if ((columns.ours ?? columns.theirs ?? columns.gtin) === undefined)
-    return refused(refusal('list.number', 'The list needs a column with the parts’ numbers: theirs, ours or GTINs.'));
+    return refused(
+      refusal(
+        'list.number',
+        'The file needs a column with item numbers (supplier’s, ours or GTIN). Add it and choose the file again.',
+      ),
+    );
   const find = finder(items);
   const left: RowLeft[] = [];
   const read: ReadRow[] = [];
@@ -93,7 +103,9 @@ export function readPriceList(
     const told = froms.map(({ column, from }) => ({ from, text: at(column) }));
     const line =
       item === undefined
-        ? refused(refusal('list.unknown', named === undefined ? 'There is no number.' : `${named} is not known here.`))
+        ? refused(
+            refusal('list.unknown', named === undefined ? 'Enter an item number.' : `${named} isn’t in your items.`),
+          )
         : readRow(item, cell, told, mark);
     if (line.ok) read.push({ row, ...line.value });
     else left.push({ row, message: line.refusals[0]?.message ?? '' });
@@ -124,33 +136,33 @@ function readRow(
     if (cell(field) === '') return undefined;
     const value = number(cell(field), 4, 10_000_000);
     if (value.ok && value.value >= 0) return quantity(value.value);
-    faults.push(fault(`“${cell(field)}” is no quantity.`));
+    faults.push(fault(`“${cell(field)}” isn’t a quantity. Type it like 10.`));
     return undefined;
   };
   const whole = (field: Field, most: number): number | undefined => {
     if (cell(field) === '') return undefined;
     const value = Number(/^(\d{1,6})(?: ?(?:working )?days?)?$/i.exec(cell(field))?.[1]);
     if (value <= most) return value;
-    faults.push(fault(`“${cell(field)}” is no whole number up to ${most}.`));
+    faults.push(fault(`“${cell(field)}” isn’t a whole number up to ${most}.`));
     return undefined;
   };
   const priceQuantity = whole('per', LIMITS.priceQuantity) ?? 1;
-  if (priceQuantity === 0) faults.push(fault('A price is for at least one.'));
+  if (priceQuantity === 0) faults.push(fault('Enter 1 or more.'));
   const priced = [{ from: many('from') ?? NONE, text: cell('price') }, ...told].filter((p) => p.text !== '');
   const prices = priced.flatMap(({ from, text }): PriceBreak[] => {
     const price = number(text.replace(/^[^\d.,-]+/, ''), 4, LIMITS.price / 10_000);
     if (price.ok && price.value >= 0) return [{ from, price: price.value as UnitPrice, priceQuantity }];
-    faults.push(fault(`“${text}” is no price.`));
+    faults.push(fault(`“${text}” isn’t a price. Type it like 12.50.`));
     return [];
   });
-  if (priced.length === 0) faults.push(fault('There is no price.'));
+  if (priced.length === 0) faults.push(fault('Enter a price.'));
   const unit = cell('unit') === '' ? unitOf(item.sold?.unit ?? item.unit) : findUnit(cell('unit'));
-  if (unit === undefined) return refused(fault(`The unit “${cell('unit')}” is not known.`));
+  if (unit === undefined) return refused(fault(`“${cell('unit')}” isn’t a unit in use.`));
   const factor = unit.code === item.sold?.unit ? item.sold.factor : exactFactor(item.unit, unit.code);
   if (factor === undefined)
     return refused(
       fault(
-        `It is sold by the ${unit.name}, and how many ${unitOf(item.unit).name}s are in one is not known here. Say it on the part first.`,
+        `Sold by the ${unit.name}, but the ${unitOf(item.unit).name}s in one are unknown. Enter the conversion in the supplier terms first.`,
       ),
     );
   const [minimum, pack, leadDays] = [many('minimum'), many('pack'), whole('lead', 400)];
@@ -174,10 +186,9 @@ function together(read: readonly ReadRow[], left: RowLeft[]): ListRead {
     const { row: _, ...part } = first as ReadRow;
     const prices = [...part.prices];
     for (const { row, unit, prices: others } of more)
-      if (unit !== part.unit)
-        left.push({ row, message: `${part.item.number} stands here by another unit than before.` });
+      if (unit !== part.unit) left.push({ row, message: `${part.item.number} appears with two different units.` });
       else if (others.some((o) => prices.some((p) => p.from === o.from)))
-        left.push({ row, message: `${part.item.number} has a price from that quantity already.` });
+        left.push({ row, message: `${part.item.number} already has a price from that quantity.` });
       else prices.push(...others);
     return { ...part, prices: prices.sort((a, b) => a.from - b.from) };
   });

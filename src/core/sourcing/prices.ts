@@ -27,9 +27,10 @@ export type PriceFault = {
 /** What is wrong with the prices of a part: one that ends before it begins, and two for one quantity on the same days. */
 export function priceFaults(prices: readonly DatedPrice[]): PriceFault[] {
   return prices.flatMap((p, row): PriceFault[] => {
-    if (endOf(p) < p.fromDay) return [{ row, field: 'untilDay', message: 'It would end before it begins.' }];
+    if (endOf(p) < p.fromDay)
+      return [{ row, field: 'untilDay', message: 'The last date is before the first. Correct one of them.' }];
     const twin = prices.findIndex((o, n) => n < row && o.from === p.from && overlap(o, p));
-    const message = `Price ${twin + 1} begins at the same quantity and holds on the same days.`;
+    const message = `Price ${twin + 1} has the same quantity and overlapping dates.`;
     return twin < 0 ? [] : [{ row, field: 'fromQuantity', message }];
   });
 }
@@ -43,7 +44,7 @@ export const dearerWords = (prices: readonly DatedPrice[]): string | undefined =
   const dearer = dearerBreaks(prices);
   return dearer.length === 0
     ? undefined
-    : `${counted(dearer.length, 'price')} ${dearer.length === 1 ? 'is' : 'are'} dearer than for fewer: from ${dearer
+    : `${counted(dearer.length, 'price')} ${dearer.length === 1 ? 'is' : 'are'} higher than for a smaller quantity: from ${dearer
         .map((d) => formatQuantity(d.from))
         .join(', from ')}.`;
 };

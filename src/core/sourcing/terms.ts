@@ -93,7 +93,7 @@ export function buyableWords({
   const { quantity: least } = quantityToOrder(minimum, { ...anyQuantity(unit), minimum, pack });
   return minimum === 0 || least === minimum
     ? undefined
-    : `In packs of ${formatQuantity(pack === 0 ? ONE : pack)} the least that can be bought is ${formatQuantity(least)}.`;
+    : `In packs of ${formatQuantity(pack === 0 ? ONE : pack)} the minimum is ${formatQuantity(least)}.`;
 }
 
 /** The price that holds for a whole line's quantity; undefined when the supplier has none for so little. */

@@ -30,13 +30,13 @@ export function expandRange(from: string, to: string): Result<string[]> {
   const [[before, start], [upTo, end]] = [counted(from), counted(to)];
   // What is short for the last number, as in SN-2041…2060, means the same beginning.
   if (start === '' || end === '' || (upTo !== before && upTo !== ''))
-    return fault('numbers.range', `${from} to ${to} is no range: only the figures at the end may differ.`);
+    return fault('numbers.range', `${from}…${to} isn’t a range: only the last digits may differ.`);
   if (start.length > 15 || end.length > 15)
-    return fault('numbers.range', `${from} to ${to} has more figures than can be counted on. List the numbers.`);
+    return fault('numbers.range', `${from} to ${to} has too many digits for a range. List the numbers.`);
   const many = Number(end) - Number(start) + 1;
-  if (many < 1) return fault('numbers.range', `${from} to ${to} runs backwards.`);
+  if (many < 1) return fault('numbers.range', `${from} to ${to} runs backwards: put the lower number first.`);
   if (many > MOST_NUMBERS)
-    return fault('numbers.many', `${from} to ${to} are ${many} numbers: at most ${MOST_NUMBERS} are taken at once.`);
+    return fault('numbers.many', `${from} to ${to} are ${many} numbers. Enter up to ${MOST_NUMBERS} at a time.`);
   return done(Array.from({ length: many }, (_, k) => before + String(Number(start) + k).padStart(start.length, '0')));
 }
 
@@ -57,15 +57,12 @@ export function readNumbers(text: string): Result<string[]> {
     if (!read.ok) return read;
     for (const number of read.value) {
       if (number.length > LONGEST_NUMBER)
-        return fault(
-          'numbers.long',
-          `${number.slice(0, 20)}… is too long for a number: at most ${LONGEST_NUMBER} signs.`,
-        );
-      if (seen.has(number.toUpperCase())) return fault('numbers.twice', `${number} stands there twice.`);
+        return fault('numbers.long', `${number.slice(0, 20)}… is too long. Enter up to ${LONGEST_NUMBER} characters.`);
+      if (seen.has(number.toUpperCase())) return fault('numbers.twice', `${number} appears twice.`);
       seen.add(number.toUpperCase());
       found.push(number);
     }
-    if (found.length > MOST_NUMBERS) return fault('numbers.many', `At most ${MOST_NUMBERS} numbers are taken at once.`);
+    if (found.length > MOST_NUMBERS) return fault('numbers.many', `Enter up to ${MOST_NUMBERS} numbers at a time.`);
   }
   return done(found);
 }
@@ -85,7 +82,7 @@ export function patternFault(number: string, pattern: string): Refusal | undefin
     signs.every((sign, k) => ANY[sign]?.test(number[k] ?? '') ?? sign.toUpperCase() === number[k]?.toUpperCase());
   return fits
     ? undefined
-    : refusal('numbers.pattern', `${number} does not read as ${pattern} does. Scan it again.`, 'numbers');
+    : refusal('numbers.pattern', `${number} doesn’t match the format ${pattern}. Scan it again.`, 'numbers');
 }
 
 /** A lot or a serial number with how many pieces it is of, as a person gave it; in the item's unit. */
@@ -103,15 +100,17 @@ export function numbersFault(item: Item, moved: Quantity, numbers: readonly Numb
   const { name, tracking } = item;
   const no = (code: string, message: string) => refusal(code, message, 'numbers');
   if (tracking === 'none')
-    return numbers.length === 0 ? undefined : no('numbers.none', `${name} has no numbers of its own.`);
+    return numbers.length === 0
+      ? undefined
+      : no('numbers.none', `${name} isn’t tracked by serial number or lot: leave the numbers empty.`);
   const seen = new Set<string>();
   for (const { number, quantity: q } of numbers) {
     if (number.trim() === '' || number.length > LONGEST_NUMBER)
       return no('numbers.empty', `A number of ${name} is empty or too long.`);
-    if (seen.has(number.toUpperCase())) return no('numbers.twice', `${number} stands there twice.`);
+    if (seen.has(number.toUpperCase())) return no('numbers.twice', `${number} appears twice.`);
     seen.add(number.toUpperCase());
-    if (q <= 0) return no('numbers.quantity', `${number} needs a quantity above zero.`);
-    if (tracking === 'serial' && q !== ONE) return no('numbers.one', `${number} is the number of one piece.`);
+    if (q <= 0) return no('numbers.quantity', `${number}: enter a quantity above zero.`);
+    if (tracking === 'serial' && q !== ONE) return no('numbers.one', `${number} is one piece: enter quantity 1.`);
     const pattern = patternFault(number, item.numberPattern);
     if (pattern !== undefined) return pattern;
   }
@@ -120,11 +119,11 @@ export function numbersFault(item: Item, moved: Quantity, numbers: readonly Numb
   if (tracking === 'lot')
     return no(
       'numbers.lots',
-      `${name}: its lots come to ${formatQuantity(given)}, and ${formatQuantity(moved)} are moved.`,
+      `${name}: lots total ${formatQuantity(given)}, quantity is ${formatQuantity(moved)}. Make them equal.`,
     );
   return no(
     'numbers.many',
-    `${name} needs ${formatQuantity(moved)} serial ${moved === ONE ? 'number' : 'numbers'}: ${given === NONE ? 'none' : formatQuantity(given)} given.`,
+    `${name}: enter ${formatQuantity(moved)} serial ${moved === ONE ? 'number' : 'numbers'} (${given === NONE ? 'none' : formatQuantity(given)} so far).`,
   );
 }
 
@@ -150,9 +149,10 @@ export function readNumbered(
   for (const row of rows) {
     const [number = '', many = ''] = row.split(':').map((c) => c.trim());
     if (many === '' && rows.length > 1)
-      return fault('numbers.lots', `Say how much is of ${number}, as “${number}: 40”.`);
+      return fault('numbers.lots', `Enter how much is of ${number}, like “${number}: 40”.`);
     const read = many === '' ? done(moved) : parseQuantity(many);
-    if (!read.ok) return fault('numbers.lots', `“${many}” is no quantity of ${number}.`);
+    if (!read.ok)
+      return fault('numbers.lots', `“${many}” isn’t a quantity of ${number}. Type it like “${number}: 40”.`);
     lots.push({ number, expiresOn, quantity: read.value });
   }
   return done(lots);

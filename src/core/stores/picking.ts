@@ -100,7 +100,7 @@ export function pickScanned(
     const number = line.numbers.find((n) => calls.some((w) => same(w, n)));
     if (number === undefined) continue;
     const { numbers } = of(line);
-    if (lines.some((l) => of(l).numbers.some((n) => same(n, number)))) return stays(`${number} is picked already.`);
+    if (lines.some((l) => of(l).numbers.some((n) => same(n, number)))) return stays(`${number} already picked.`);
     if (room(line) < ONE) continue;
     const more = [...numbers, number];
     return put(
@@ -111,10 +111,11 @@ export function pickScanned(
   }
   const called = lines.filter((l) => l.codes.some((c) => said.words.some((w) => same(w, c))));
   const [first] = called;
-  if (first === undefined) return stays('Nothing on this list goes by this code.');
+  if (first === undefined) return stays('No line on this list has this code.');
   const next = called.find((l) => room(l) > 0);
   if (next === undefined) return stays(`All of ${first.description} is picked.`);
-  if (next.tracking === 'serial') return stays(`${next.description} goes by its numbers: scan one that lies there.`);
+  if (next.tracking === 'serial')
+    return stays(`${next.description} is tracked by serial or lot number: scan one in stock there.`);
   const more = least(quantity(said.count * ONE), room(next));
   return put(next, { quantity: addQ(of(next).quantity, more), numbers: [] }, `${next.description} picked`);
 }

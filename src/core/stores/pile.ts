@@ -21,12 +21,12 @@ export const worth = (q: Quantity, pile: Pile): Minor =>
 
 /** Takes a quantity off a pile at what it is worth. */
 export function take(q: Quantity, pile: Pile, name: string): Result<Move> {
-  if (q <= 0) return refused(refusal('quantity.low', 'A quantity must be above zero.', 'quantity'));
+  if (q <= 0) return refused(refusal('quantity.low', 'Enter a quantity above zero.', 'quantity'));
   if (q > pile.quantity)
     return refused(
       refusal(
         'stores.short',
-        `Only ${formatQuantity(pile.quantity)} of ${name} ${pile.quantity === 10_000 ? 'is' : 'are'} there.`,
+        `Only ${formatQuantity(pile.quantity)} of ${name} in stock there. Enter ${formatQuantity(pile.quantity)} or less, or count the stock first.`,
         'quantity',
       ),
     );
@@ -48,9 +48,8 @@ export type Counted = {
 export function count(counted: Counted, pile: Pile): Result<Move> {
   const whole = wholeFault(counted.quantity, counted.unit, counted.name, 'quantity');
   if (whole !== undefined) return refused(whole);
-  if (counted.quantity < 0) return refused(refusal('quantity.low', 'A count cannot be below zero.', 'quantity'));
-  if (counted.value !== null && counted.value < 0)
-    return refused(refusal('stores.value', 'A value cannot be below zero.', 'value'));
+  if (counted.quantity < 0) return refused(refusal('quantity.low', 'Enter 0 or more.', 'quantity'));
+  if (counted.value !== null && counted.value < 0) return refused(refusal('stores.value', 'Enter 0 or more.', 'value'));
   const value = counted.quantity === 0 ? ZERO : (counted.value ?? worth(counted.quantity, pile));
   return done({ quantity: quantity(counted.quantity - pile.quantity), value: minor(value - pile.value) });
 }

@@ -90,7 +90,7 @@ export function readCounts(
     return refused(
       refusal(
         'stores.columns',
-        'The file needs a column for the item number, and one for what was counted or is kept.',
+        'The file needs columns for the item number and for the count or minimum stock. Add them and choose the file again.',
       ),
     );
   const items = new Map(known.items.map((i) => [folded(i.number), i]));
@@ -114,7 +114,7 @@ export function readCounts(
     } else {
       const both = together(before, line.value, item?.tracking ?? 'none');
       if (both === undefined)
-        left.push({ row, message: `${item?.number} at that place stands in row ${twin} already.` });
+        left.push({ row, message: `${item?.number} at that location is already in row ${twin}.` });
       else read[read.indexOf(before)] = both;
     }
   }
@@ -158,17 +158,18 @@ function numbersIn(
   if (many === null || (many === 0 && cell('serial') === '')) return done([]);
   const number = cell('serial').slice(0, LONGEST_NUMBER);
   if (item.tracking === 'none')
-    return number === '' ? done([]) : refused(fault(`${item.number} has no numbers, but ${number} is said.`));
+    return number === ''
+      ? done([])
+      : refused(fault(`${item.number} isn’t tracked by serial number or lot, but the row gives ${number}.`));
   const words = item.tracking === 'serial' ? 'serial numbers' : 'lots';
-  if (number === '')
-    return refused(fault(`${item.number} goes by its ${words}: give a row for each, with its number.`));
+  if (number === '') return refused(fault(`${item.number} is tracked by ${words}: give one row per number.`));
   if (item.tracking === 'serial' && many !== ONE)
-    return refused(fault(`${number} is one piece of ${item.number}, so its quantity is 1.`));
+    return refused(fault(`${number} is one piece of ${item.number}: enter quantity 1.`));
   const odd = patternFault(number, item.numberPattern);
   if (odd !== undefined) return refused(odd);
   const said = cell('expires');
   const expiresOn = said === '' ? null : asDay(said);
-  if (expiresOn === undefined) return refused(fault(`“${said}” is no day; write it as 2027-03-31.`));
+  if (expiresOn === undefined) return refused(fault(`“${said}” isn’t a date. Type it like 2027-03-31.`));
   return done([{ number, expiresOn, quantity: many }]);
 }
 
@@ -180,20 +181,24 @@ function readRow(
 ): Result<Omit<CountedRow, 'row'>> {
   const refuse = (message: string) => refused(fault(message));
   if (item === undefined)
-    return refuse(cell('item') === '' ? 'There is no item number.' : `Item ${cell('item')} is not known here.`);
-  if (!isGoods(item.kind)) return refuse(`${item.number} is no material or part, so it lies in no store.`);
-  if (place === undefined) return refuse(`The place “${cell('place')}” is not known.`);
+    return refuse(cell('item') === '' ? 'Enter an item number.' : `Item ${cell('item')} isn’t in your items.`);
+  if (!isGoods(item.kind)) return refuse(`${item.number} isn’t a material or part, so it isn’t stocked.`);
+  if (place === undefined) return refuse(`Location “${cell('place')}” doesn’t exist.`);
   const bin = place.bins.find((b) => folded(b.name) === folded(cell('bin')));
   if (cell('bin') !== '' && bin === undefined) return refuse(`${place.name} has no bin “${cell('bin')}”.`);
   const unit = cell('unit') === '' ? unitOf(item.unit) : findUnit(cell('unit'));
   const factor = unit && exactFactor(item.unit, unit.code);
   if (unit === undefined || factor === undefined)
-    return refuse(`${item.number} is kept in ${unitOf(item.unit).name}s, and “${cell('unit')}” does not fit that.`);
+    return refuse(
+      `${item.number} is held in ${unitOf(item.unit).name}s; “${cell('unit')}” can’t be converted. Enter it in ${unitOf(item.unit).name}s.`,
+    );
   const number = (field: Field, places: number, most: number): number | null | Refusal => {
     if (cell(field) === '') return null;
     const value = parseDecimal(cell(field), { places, mark, most });
     if (value.ok && value.value >= 0) return value.value;
-    return fault(`“${cell(field)}” is no ${field === 'quantity' || field === 'keep' ? 'quantity' : 'amount'}.`);
+    return fault(
+      `“${cell(field)}” isn’t ${field === 'quantity' || field === 'keep' ? 'a quantity. Type it like 12' : 'an amount. Type it like 12.50'}.`,
+    );
   };
   const said = number('quantity', 4, 10_000_000);
   // A row with a serial number is one piece.
@@ -204,7 +209,7 @@ function readRow(
     number('each', 4, LIMITS.price / 10_000),
   ];
   for (const read of [counted, keep, value, each]) if (read !== null && typeof read !== 'number') return refused(read);
-  if (counted === null && keep === null) return refuse('It says neither what was counted nor what is kept.');
+  if (counted === null && keep === null) return refuse('This row has no count and no minimum.');
   const inUnit = (n: number | null | Refusal): Quantity | null =>
     typeof n === 'number' ? quantity(Math.round((n * factor.one) / factor.many)) : null;
   const [many, kept] = [inUnit(counted), inUnit(keep)];

@@ -6,10 +6,10 @@ export const COUNT_STATES = ['open', 'counted', 'posted', 'dropped'] as const;
 export type CountState = (typeof COUNT_STATES)[number];
 
 export const COUNT_STATE_NAMES: Readonly<Record<CountState, string>> = {
-  open: 'being counted',
-  counted: 'counted, to look over',
+  open: 'counting',
+  counted: 'counted, to review',
   posted: 'posted',
-  dropped: 'given up',
+  dropped: 'cancelled',
 };
 
 /** One spot of a counting sheet. In the item's unit. */
@@ -55,12 +55,12 @@ export function countScanned(
   const line = numbered ?? called.find((l) => l.tracking === 'none');
   if (line === undefined)
     return called.length > 0
-      ? { words: `${called[0]?.description} goes by its numbers: scan one of them.` }
-      : { words: 'Nothing on this sheet goes by this code.' };
+      ? { words: `${called[0]?.description} is tracked by serial or lot number: scan one of them.` }
+      : { words: 'No line on this sheet has this code.' };
   if (line.tracking === 'serial')
     return line.counted === ONE
-      ? { words: `${line.number} is counted already.` }
-      : { line, counted: ONE, words: `${line.number} is there` };
+      ? { words: `${line.number} is already counted.` }
+      : { line, counted: ONE, words: `${line.number} found` };
   const counted = quantity((line.counted ?? 0) + said.count * ONE);
   return { line, counted, words: `${line.description} counted` };
 }

@@ -41,7 +41,7 @@ export function takeFrom(spots: readonly KnownSpot[], wanted: readonly Wanted[],
       return refused(
         refusal(
           'stores.short',
-          `Only ${formatQuantity(there)} of ${name} ${there === 10_000 ? 'is' : 'are'} there.`,
+          `Only ${formatQuantity(there)} of ${name} in stock there. Enter ${formatQuantity(there)} or less, or count the stock first.`,
           'quantity',
         ),
       );

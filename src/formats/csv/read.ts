@@ -47,9 +47,7 @@ function guessMark(rows: readonly { readonly cells: readonly string[] }[]): Deci
  */
 export function readCsv(bytes: Uint8Array): Result<Sheet> {
   if (bytes.length > LIMITS.file)
-    return refused(
-      refusal('file.large', 'The file is larger than 8 MB. Split it and bring the parts in one after the other.'),
-    );
+    return refused(refusal('file.large', 'The file is over 8 MB. Split it and import the parts one after the other.'));
   const decoded = decodeText(bytes);
   if (!decoded.ok) return decoded;
   const { text, encoding } = decoded.value;
@@ -66,8 +64,7 @@ export function readCsv(bytes: Uint8Array): Result<Sheet> {
 
 /** Why a row ends the reading of its file. */
 function rowFault(row: number, cells: readonly string[], broken: boolean): Refusal | undefined {
-  if (broken)
-    return refusal('file.quotes', `Row ${row} has a quotation mark that is not closed, so the rest cannot be read.`);
+  if (broken) return refusal('file.quotes', `Row ${row} has an unclosed quotation mark. Correct it and import again.`);
   if (cells.length > MOST_COLUMNS)
     return refusal('file.columns', `Row ${row} has ${counted(cells.length, 'column')}; the most is ${MOST_COLUMNS}.`);
   if (cells.some((c) => c.length > MOST_LETTERS))

@@ -8,7 +8,8 @@ export type Delivery = { readonly came: Came; readonly answer: string };
 
 const plainly = (error: unknown): string => {
   const { code, response, message } = error as { code?: string; response?: string; message: string };
-  if (message.includes('ECONNREFUSED')) return 'No mail server answers at the address that is set.';
+  if (message.includes('ECONNREFUSED'))
+    return 'The mail server isn’t answering. Ask your administrator to check its address.';
   if (code === 'ETIMEDOUT' || code === 'ESOCKET' || code === 'ECONNECTION')
     return `The mail server could not be reached (${message}).`;
   return response ?? message;
@@ -42,10 +43,17 @@ export async function deliver(
   message: { raw: Buffer; from: string; to: readonly string[] },
 ): Promise<Delivery> {
   if (server === undefined || server === '')
-    return { came: 'failed', answer: 'No mail server is set. Give its address in KETTLE_SMTP.' };
+    return {
+      came: 'failed',
+      answer:
+        'No mail server is set up, so emails can’t be sent. Ask your administrator to set KETTLE_SMTP, or mark the order as sent by hand.',
+    };
   const address = URL.canParse(server) ? new URL(server) : undefined;
   if (address === undefined || !['smtp:', 'smtps:'].includes(address.protocol) || address.hostname === '')
-    return { came: 'failed', answer: 'KETTLE_SMTP is no address of a mail server, such as smtps://mail.example:465.' };
+    return {
+      came: 'failed',
+      answer: 'KETTLE_SMTP isn’t a mail server address. Type it like smtps://mail.example:465.',
+    };
   const transport = transportTo(address);
   const raw = Readable.from([message.raw]);
   try {
@@ -54,12 +62,15 @@ export async function deliver(
     const not = info.rejected.map(String);
     return {
       came: 'taken',
-      answer: not.length === 0 ? info.response : `${info.response}. Not taken for ${not.join(', ')}.`,
+      answer:
+        not.length === 0
+          ? info.response
+          : `${info.response}. Not delivered to ${not.join(', ')}: check those addresses on the supplier.`,
     };
   } catch (error) {
     const silent = raw.readableEnded && (error as { responseCode?: number }).responseCode === undefined;
     return silent
-      ? { came: 'unknown', answer: 'The mail server had the whole message and then did not answer.' }
+      ? { came: 'unknown', answer: 'The mail server took the message but didn’t confirm it, so it may have been sent.' }
       : { came: 'failed', answer: plainly(error) };
   } finally {
     transport.close();

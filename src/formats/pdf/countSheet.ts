@@ -24,8 +24,10 @@ const BLANK = '____________';
 
 const columns = (blind: boolean): readonly PaperColumn<CountPaperLine>[] => [
   { head: 'Bin', width: 70, cell: (l) => [piece(l.bin || '–', LOOKS.numbers)] },
-  { head: 'What', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
-  ...(blind ? [] : [{ head: 'Book', width: 60, right: true as const, cell: (l: CountPaperLine) => [piece(l.book)] }]),
+  { head: 'Description', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
+  ...(blind
+    ? []
+    : [{ head: 'Book qty', width: 60, right: true as const, cell: (l: CountPaperLine) => [piece(l.book)] }]),
   { head: 'Counted', width: 110, right: true, cell: (l) => [piece(`${BLANK} ${l.unit}`)] },
 ];
 
@@ -33,19 +35,19 @@ const columns = (blind: boolean): readonly PaperColumn<CountPaperLine>[] => [
 export const countSheetPdf = (paper: CountPaper): Promise<Buffer> =>
   letterPdf(
     {
-      title: 'Counting sheet',
+      title: 'Count sheet',
       ...{ number: paper.number, date: paper.date, size: paper.size, author: paper.company },
       subject: `Count of ${paper.place}`,
       foot: `${paper.number}, ${paper.place}`,
-      addresses: [{ label: 'Where', strong: paper.place, lines: [] }],
+      addresses: [{ label: 'Location', strong: paper.place, lines: [] }],
       facts: [
         { label: 'Lines', strong: String(paper.lines.length), lines: [] },
         { label: 'Counted by', strong: '', lines: [] },
-        { label: 'On', strong: '', lines: [] },
+        { label: 'Date', strong: '', lines: [] },
       ],
       totals: [],
-      words: paper.lines.length === 0 ? 'Nothing lies there by the book.' : '',
-      small: paper.blind ? 'Counted blind: what the book says is not told.' : '',
+      words: paper.lines.length === 0 ? 'No book stock here.' : '',
+      small: paper.blind ? 'Blind count: book quantities not shown.' : '',
     },
     { lines: paper.lines, columns: columns(paper.blind) },
   );

@@ -26,29 +26,29 @@ export type FloorLine = {
 };
 
 const COLUMNS: readonly PaperColumn<FloorLine>[] = [
-  { head: 'What', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
+  { head: 'Description', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
   { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
-  { head: 'From', width: 110, cell: (l) => [...ifAny(l.from, LOOKS.text), ...ifAny(l.order, LOOKS.numbers)] },
-  { head: 'Comes, and where', width: 110, cell: (l) => [piece(l.comes), ...ifAny(l.goesTo, LOOKS.small)] },
+  { head: 'Supplier', width: 110, cell: (l) => [...ifAny(l.from, LOOKS.text), ...ifAny(l.order, LOOKS.numbers)] },
+  { head: 'Expected, and where', width: 110, cell: (l) => [piece(l.comes), ...ifAny(l.goesTo, LOOKS.small)] },
 ];
 
 /** Sets a job's slip for the shop floor as a PDF: what is ordered, then what is not yet. */
 export const floorSlipPdf = (paper: FloorPaper): Promise<Buffer> =>
   letterPdf(
     {
-      title: 'What is ordered',
+      title: 'Material status',
       ...{ number: `${paper.number} ${paper.name}`, date: paper.date, size: paper.size, author: paper.company },
       subject: `Material of job ${paper.number}`,
       foot: `Job ${paper.number}, as of ${paper.date}`,
-      addresses: [{ label: 'Where', strong: paper.site || '–', lines: [] }],
+      addresses: [{ label: 'Site or bay', strong: paper.site || '–', lines: [] }],
       facts: [
         { label: 'Work starts', strong: paper.starts, lines: [] },
-        { label: 'Ordered', strong: String(paper.lines.length), lines: [] },
-        { label: 'Not ordered yet', strong: String(paper.open.length), lines: [] },
+        { label: 'On order', strong: String(paper.lines.length), lines: [] },
+        { label: 'To order', strong: String(paper.open.length), lines: [] },
       ],
       totals: [],
-      words: paper.lines.length + paper.open.length === 0 ? 'Nothing is on this job’s buy list.' : '',
-      small: 'Days are the supplier’s promise where one was given, else the day it is wanted.',
+      words: paper.lines.length + paper.open.length === 0 ? 'Nothing on this job’s buy list.' : '',
+      small: 'Dates are the supplier’s promise where given, otherwise the required date.',
     },
     {
       lines: [...paper.lines, ...paper.open.map((l) => ({ ...l, order: 'not ordered yet' }))],

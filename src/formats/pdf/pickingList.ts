@@ -27,8 +27,8 @@ const BLANK = '________________';
 const MOST_BLANKS = 12;
 
 const COLUMNS: readonly PaperColumn<PickPaperLine>[] = [
-  { head: 'Where', width: 130, cell: (l) => [piece(l.place, LOOKS.strong), ...ifAny(l.bin, LOOKS.numbers)] },
-  { head: 'What', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
+  { head: 'Location', width: 130, cell: (l) => [piece(l.place, LOOKS.strong), ...ifAny(l.bin, LOOKS.numbers)] },
+  { head: 'Description', cell: (l) => [piece(l.description, LOOKS.strong), ...ifAny(l.number, LOOKS.numbers)] },
   { head: 'Quantity', width: 70, right: true, cell: (l) => [piece(l.quantity, LOOKS.strong)] },
   {
     head: 'Picked',
@@ -43,7 +43,7 @@ export const pickingListPdf = (paper: PickPaper): Promise<Buffer> =>
     {
       title: 'Picking list',
       ...{ number: paper.job, date: paper.date, size: paper.size, author: paper.company },
-      subject: `What is to be picked for job ${paper.job}`,
+      subject: `Items to pick for job ${paper.job}`,
       foot: `Job ${paper.job}, as of ${paper.date}`,
       addresses: [],
       facts: [
@@ -52,8 +52,8 @@ export const pickingListPdf = (paper: PickPaper): Promise<Buffer> =>
         { label: 'Picked by', strong: '', lines: [] },
       ],
       totals: [],
-      words: paper.lines.length === 0 ? 'Nothing is put by for this job.' : '',
-      small: 'In the order in which one walks by it.',
+      words: paper.lines.length === 0 ? 'Nothing reserved for this job.' : '',
+      small: 'In walking order.',
     },
     { lines: paper.lines, columns: COLUMNS },
   );

@@ -45,16 +45,16 @@ export type PaperLine = {
 
 const addressesOf = ({ company, supplier, deliverTo, siteContact }: OrderPaper): Addressed[] =>
   [
-    { label: 'To', strong: supplier.name, lines: [supplier.contact, ...supplier.address.split('\n')] },
+    { label: 'Supplier', strong: supplier.name, lines: [supplier.contact, ...supplier.address.split('\n')] },
     {
-      label: 'From',
+      label: 'Buyer',
       strong: company.name,
-      lines: [...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`],
+      lines: [...company.address.split('\n'), company.email, company.taxNumber && `VAT no. ${company.taxNumber}`],
     },
     {
       label: 'Deliver to',
       strong: deliverTo.name,
-      lines: [...deliverTo.address.split('\n'), deliverTo.instructions, siteContact && `Contact ${siteContact}`],
+      lines: [...deliverTo.address.split('\n'), deliverTo.instructions, siteContact && `Site contact ${siteContact}`],
     },
   ].map((a) => ({ ...a, lines: a.lines.filter((l) => l !== '') }));
 
@@ -65,7 +65,7 @@ const columnsOf = (currency: string): PaperColumn<PaperLine>[] => [
   {
     head: 'Description',
     cell: (l) => {
-      const numbers = [l.ourNumber && `ours ${l.ourNumber}`, l.theirNumber && `yours ${l.theirNumber}`];
+      const numbers = [l.ourNumber && `Our item no. ${l.ourNumber}`, l.theirNumber && `Your item no. ${l.theirNumber}`];
       return [
         piece(l.description, LOOKS.strong),
         ...ifAny(numbers.filter(Boolean).join('   '), LOOKS.numbers),
@@ -74,17 +74,17 @@ const columnsOf = (currency: string): PaperColumn<PaperLine>[] => [
     },
   },
   { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
-  { head: `Price ${currency}`, width: 66, right: true, cell: (l) => [piece(l.price)] },
-  { head: 'Wanted', width: 88, right: true, cell: (l) => [piece(l.wanted)] },
-  { head: `Net ${currency}`, width: 66, right: true, cell: (l) => [piece(l.net)] },
+  { head: `Unit price (${currency})`, width: 66, right: true, cell: (l) => [piece(l.price)] },
+  { head: 'Required by', width: 88, right: true, cell: (l) => [piece(l.wanted)] },
+  { head: `Net (${currency})`, width: 66, right: true, cell: (l) => [piece(l.net)] },
 ];
 
 /** What stands below the lines: instructions, what goes with the order, and what a revision changes beside them. */
 const wordsBelow = ({ instructions, goesWith, revised }: OrderPaper): string =>
   [
     instructions,
-    goesWith.length === 0 ? '' : `With this order go: ${goesWith.join(', ')}.`,
-    revised.length === 0 ? '' : `Changed in this revision:\n${revised.join('\n')}`,
+    goesWith.length === 0 ? '' : `Enclosed with this order: ${goesWith.join(', ')}.`,
+    revised.length === 0 ? '' : `Changes in this revision:\n${revised.join('\n')}`,
   ]
     .filter(Boolean)
     .join('\n\n');
@@ -96,10 +96,10 @@ export const purchaseOrderPdf = (paper: OrderPaper): Promise<Buffer> =>
       title: `Purchase order${paper.revision === 0 ? '' : `, revision ${paper.revision}`}${paper.draft ? ' (draft)' : ''}`,
       ...{ number: paper.number, date: paper.date, size: paper.size, author: paper.company.name },
       subject: `Order to ${paper.supplier.name}`,
-      foot: `Please quote ${paper.number} on delivery notes and invoices.`,
+      foot: `Please quote order no. ${paper.number} on all delivery notes and invoices.`,
       addresses: addressesOf(paper),
       facts: [
-        fact('Wanted', paper.latest === '' ? paper.wanted : `${paper.wanted}, at the latest ${paper.latest}`),
+        fact('Required by', paper.latest === '' ? paper.wanted : `${paper.wanted}, no later than ${paper.latest}`),
         fact('Carrier', paper.carrier || '–'),
         fact('Payment', paper.payment),
         fact('Buyer', paper.buyer),

@@ -45,12 +45,12 @@ const columnsOf = (currency: string): PaperColumn<QuotePaperLine>[] => [
     head: 'Description',
     cell: (l) => [
       piece(l.description, LOOKS.strong),
-      ...ifAny(l.optional ? 'optional, not in the total' : '', LOOKS.numbers),
+      ...ifAny(l.optional ? 'Optional, not included in total' : '', LOOKS.numbers),
     ],
   },
   { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
-  { head: `Price ${currency}`, width: 66, right: true, cell: (l) => [piece(l.price)] },
-  { head: `Net ${currency}`, width: 66, right: true, cell: (l) => [piece(l.net)] },
+  { head: `Unit price (${currency})`, width: 66, right: true, cell: (l) => [piece(l.price)] },
+  { head: `Net (${currency})`, width: 66, right: true, cell: (l) => [piece(l.net)] },
 ];
 
 const filled = (lines: readonly string[]) => lines.filter((l) => l !== '');
@@ -63,20 +63,24 @@ export const quotePdf = (paper: QuotePaper): Promise<Buffer> => {
     {
       label: 'From',
       strong: company.name,
-      lines: filled([...company.address.split('\n'), company.email, company.taxNumber && `VAT ${company.taxNumber}`]),
+      lines: filled([
+        ...company.address.split('\n'),
+        company.email,
+        company.taxNumber && `VAT no. ${company.taxNumber}`,
+      ]),
     },
     { label: 'For', strong: job.name, lines: filled([`Job ${job.number}`, job.site, paper.pieces]) },
   ];
   const fact = (label: string, strong: string): Addressed => ({ label, strong: strong || '–', lines: [] });
   return letterPdf(
     {
-      title: paper.draft ? 'Quote (draft)' : 'Quote',
+      title: paper.draft ? 'Quotation (draft)' : 'Quotation',
       ...{ number: paper.number, date: paper.date, size: paper.size, author: company.name },
       subject: `Quote to ${paper.customer}`,
-      foot: `Please name ${paper.number} in your order.`,
+      foot: `Please quote ${paper.number} on your order.`,
       addresses,
-      facts: [fact('It takes', paper.takes), fact('Holds until', paper.validUntil), fact('Written by', paper.by)],
-      ...{ totals: paper.totals, words: paper.words, small: 'Prices are without tax.' },
+      facts: [fact('Lead time', paper.takes), fact('Valid until', paper.validUntil), fact('Prepared by', paper.by)],
+      ...{ totals: paper.totals, words: paper.words, small: 'Prices exclude VAT.' },
     },
     { lines: paper.lines, columns: columnsOf(paper.currency) },
   );

@@ -25,7 +25,7 @@ export type ReturnPaperLine = {
 
 const COLUMNS: readonly PaperColumn<ReturnPaperLine>[] = [
   {
-    head: 'What',
+    head: 'Description',
     cell: (l) => [
       piece(l.description, LOOKS.strong),
       ...ifAny(l.number, LOOKS.numbers),
@@ -33,28 +33,28 @@ const COLUMNS: readonly PaperColumn<ReturnPaperLine>[] = [
     ],
   },
   { head: 'Quantity', width: 80, right: true, cell: (l) => [piece(l.quantity)] },
-  { head: 'Awaited', width: 120, cell: (l) => [piece(l.awaited)] },
+  { head: 'Action required', width: 120, cell: (l) => [piece(l.awaited)] },
 ];
 
 /** Sets the note that goes along with returned goods as a PDF. */
 export const returnNotePdf = (paper: ReturnPaper): Promise<Buffer> =>
   letterPdf(
     {
-      title: 'Return note',
+      title: 'Goods return note',
       ...{ number: paper.number, date: paper.date, size: paper.size, author: paper.company.name },
-      subject: `Goods of ${paper.order} sent back`,
-      foot: `Please name ${paper.number} on the credit note or the delivery.`,
+      subject: `Goods returned, order ${paper.order}`,
+      foot: `Please quote ${paper.number} on your credit note or replacement delivery note.`,
       addresses: [
         { label: 'To', strong: paper.supplier.name, lines: paper.supplier.address.split('\n') },
         { label: 'From', strong: paper.company.name, lines: paper.company.address.split('\n') },
       ],
       facts: [
-        { label: 'Of order', strong: paper.order, lines: [] },
+        { label: 'Order no.', strong: paper.order, lines: [] },
         { label: 'Carrier', strong: paper.carrier || '–', lines: [] },
         { label: 'Sent by', strong: paper.by, lines: [] },
       ],
       totals: [],
-      words: `Why it goes back: ${paper.reason}`,
+      words: `Reason for return: ${paper.reason}`,
       small: '',
     },
     { lines: paper.lines, columns: COLUMNS },

@@ -41,7 +41,7 @@ async function readXlsx(bytes: Uint8Array): Promise<Result<Sheet>> {
   const size = unpackedSize(bytes);
   if (size === undefined || size > MOST_UNPACKED)
     return refused(
-      refusal('file.workbook', 'This workbook is broken or far too large once unpacked. Save it anew, or as CSV.'),
+      refusal('file.workbook', 'This workbook is damaged or too large. Save it again as XLSX, or as CSV.'),
     );
   let values: readonly (readonly Value[])[];
   try {
@@ -52,9 +52,7 @@ async function readXlsx(bytes: Uint8Array): Promise<Result<Sheet>> {
       Array.isArray(first) || first === undefined ? read : (first as { data: unknown[] }).data
     ) as typeof values;
   } catch {
-    return refused(
-      refusal('file.workbook', 'This file is no workbook that can be read. Save it anew as XLSX, or as CSV.'),
-    );
+    return refused(refusal('file.workbook', 'This file can’t be read as a workbook. Save it as XLSX or CSV.'));
   }
   if (values.length > MOST_ROWS + 1)
     return refused(refusal('file.rows', `The file has more than ${grouped(MOST_ROWS)} rows.`));
@@ -80,8 +78,6 @@ async function readXlsx(bytes: Uint8Array): Promise<Result<Sheet>> {
 /** Reads a sheet whose first row holds the headings: a CSV file, or the first sheet of a workbook (XLSX). */
 export async function readSheet(bytes: Uint8Array): Promise<Result<Sheet>> {
   if (bytes.length > LIMITS.file)
-    return refused(
-      refusal('file.large', 'The file is larger than 8 MB. Split it and bring the parts in one after the other.'),
-    );
+    return refused(refusal('file.large', 'The file is over 8 MB. Split it and import the parts one after the other.'));
   return isZip(bytes) ? readXlsx(bytes) : readCsv(bytes);
 }

@@ -10,24 +10,24 @@ import { listOrders, orderFilterOf, type OrderRow } from '../orders';
 import { listMessages, type MessageRow } from '../outbox';
 import { day, everyPage, list, measure, money, price, text } from './list';
 
-export const gather = list<NeedLine>('draft orders', 'To buy', ({ db, person, query, today, currency }) => ({
+export const gather = list<NeedLine>('draft orders', 'Item', ({ db, person, query, today, currency }) => ({
   columns: [
-    { head: 'To buy', cell: (n) => text(n.description) },
-    { head: 'Part', cell: (n) => text(n.number) },
+    { head: 'Item', cell: (n) => text(n.description) },
+    { head: 'Item number', cell: (n) => text(n.number) },
     { head: 'Job', cell: (n) => text(n.job) },
     { head: 'Cost code', cell: (n) => text(n.code) },
     { head: 'Supplier', cell: (n) => text(n.supplier) },
-    { head: 'Needed', cell: (n) => day(n.neededOn) },
+    { head: 'Needed by', cell: (n) => day(n.neededOn) },
     { head: 'Order by', cell: (n) => day(n.orderBy) },
     { head: 'Late', cell: (n) => text(n.late ? 'yes' : '') },
     { head: 'Unit', cell: (n) => text(unitOf(n.unit).name) },
-    { head: 'Need', cell: (n) => measure(n.quantity) },
-    { head: 'Still to buy', cell: (n) => measure(n.open) },
+    { head: 'Quantity', cell: (n) => measure(n.quantity) },
+    { head: 'To buy', cell: (n) => measure(n.open) },
     ...(may(person, 'see money')
       ? [
           { head: 'Price currency', cell: (n: NeedLine) => text(n.buying?.currency) },
           { head: 'Price', cell: (n: NeedLine) => price(n.buying?.price ?? null) },
-          { head: 'Price is per', cell: (n: NeedLine) => text(n.buying && unitOf(n.buying.unit).name) },
+          { head: 'Price per', cell: (n: NeedLine) => text(n.buying && unitOf(n.buying.unit).name) },
           { head: `Value ${currency}`, cell: (n: NeedLine) => money(n.buying?.value ?? null, currency) },
         ]
       : []),
@@ -39,13 +39,13 @@ export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, quer
   columns: [
     { head: 'Order', cell: (o) => text(o.number) },
     { head: 'Supplier', cell: (o) => text(o.supplier) },
-    { head: 'State', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
+    { head: 'Status', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
     { head: 'Jobs', cell: (o) => text(o.jobs) },
     { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
     { head: 'Sent', cell: (o) => day(o.sentOn) },
-    { head: 'Wanted', cell: (o) => day(o.wantedOn) },
+    { head: 'Required by', cell: (o) => day(o.wantedOn) },
     { head: 'Promised', cell: (o) => day(o.promisedOn) },
-    { head: 'Their number', cell: (o) => text(o.theirNumber) },
+    { head: 'Supplier’s ref.', cell: (o) => text(o.theirNumber) },
     ...(may(person, 'see money')
       ? [
           { head: 'Currency', cell: (o: OrderRow) => text(o.currency) },
@@ -63,12 +63,12 @@ export const invoices = list<InvoiceRow>('see invoices', 'Invoices', ({ db, pers
     { head: 'Invoice', cell: (i) => text(i.number) },
     { head: 'Supplier', cell: (i) => text(i.supplier) },
     { head: 'Order', cell: (i) => text(i.order) },
-    { head: 'Dated', cell: (i) => day(i.day) },
-    { head: 'Due', cell: (i) => day(i.dueOn) },
-    { head: 'Held by', cell: (i) => text(i.held) },
+    { head: 'Invoice date', cell: (i) => day(i.day) },
+    { head: 'Payment due', cell: (i) => day(i.dueOn) },
+    { head: 'Difference', cell: (i) => text(i.held) },
     { head: 'Currency', cell: (i) => text(i.currency) },
     { head: 'Net', cell: (i) => money(i.net, i.currency) },
-    { head: 'With tax', cell: (i) => money(i.gross, i.currency) },
+    { head: 'Total incl. tax', cell: (i) => money(i.gross, i.currency) },
   ],
   pages: everyPage((after) =>
     listInvoices(db, person, {
@@ -84,13 +84,13 @@ export const dock = list<DueRow>('see dock', 'Expected', ({ db, person, query, t
   columns: [
     { head: 'Order', cell: (o) => text(o.number) },
     { head: 'Supplier', cell: (o) => text(o.supplier) },
-    { head: 'State', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
+    { head: 'Status', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
     { head: 'Jobs', cell: (o) => text(o.jobs) },
-    { head: 'Wanted', cell: (o) => day(o.wantedOn) },
-    { head: 'Comes', cell: (o) => day(o.comesOn) },
+    { head: 'Required by', cell: (o) => day(o.wantedOn) },
+    { head: 'Expected', cell: (o) => day(o.comesOn) },
     { head: 'Carrier', cell: (o) => text(o.carrier) },
     { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
-    { head: 'Lines due', cell: (o) => ({ whole: o.linesDue }) },
+    { head: 'Lines outstanding', cell: (o) => ({ whole: o.linesDue }) },
   ],
   pages: everyPage((after) => listDue(db, person, today, { ...dueFilter(query), after })),
 }));
@@ -102,7 +102,7 @@ export const outbox = list<MessageRow>('see money', 'Outbox', ({ db, person }) =
     { head: 'To', cell: (m) => text(m.recipient) },
     { head: 'Subject', cell: (m) => text(m.subject) },
     { head: 'Result', cell: (m) => text(MESSAGE_STATE_NAMES[m.state]) },
-    { head: 'Answer', cell: (m) => text(m.answer) },
+    { head: 'Mail server reply', cell: (m) => text(m.answer) },
     { head: 'Sent by', cell: (m) => text(m.who) },
   ],
   pages: everyPage((after) => listMessages(db, person, after)),

@@ -6,9 +6,9 @@ import { day, everyPage, list, text } from './list';
 const MOST = 30_000;
 
 const told = ({ what, from, to }: ToldChange): string =>
-  from === undefined ? `${what}: ${to}` : `${what}: ${from} → ${to ?? 'gone'}`;
+  from === undefined ? `${what}: ${to}` : `${what}: ${from} → ${to ?? '(removed)'}`;
 
-const cut = (words: string): string => (words.length > MOST ? `${words.slice(0, MOST)}… and further` : words);
+const cut = (words: string): string => (words.length > MOST ? `${words.slice(0, MOST)}… and more` : words);
 
 /** The record, as it is filtered, with what stood there before and after, and what each row is sealed with. */
 export const history = list<HistoryRecord>('see money', 'History', ({ db, person, query }) => {
@@ -16,11 +16,11 @@ export const history = list<HistoryRecord>('see money', 'History', ({ db, person
   return {
     columns: [
       { head: 'Record', cell: (r) => ({ whole: r.id }) },
-      { head: 'Day', cell: (r) => day(r.day) },
-      { head: 'At', cell: (r) => text(r.at) },
+      { head: 'Date', cell: (r) => day(r.day) },
+      { head: 'Time', cell: (r) => text(r.at) },
       { head: 'Who', cell: (r) => text(r.who) },
-      { head: 'What happened', cell: (r) => text(r.words) },
-      { head: 'About', cell: (r) => text(r.subjects) },
+      { head: 'Event', cell: (r) => text(r.words) },
+      { head: 'Relates to', cell: (r) => text(r.subjects) },
       { head: 'What changed', cell: (r) => text(cut(r.changes.map(told).join('; '))) },
       { head: 'Seal', cell: (r) => text(r.seal) },
     ],

@@ -14,17 +14,17 @@ import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const buyList = list<BuyListLine>('see jobs', 'Buy list', ({ db, person, query, today, currency }) => ({
   columns: [
-    { head: 'To buy', cell: (n) => text(n.description) },
-    { head: 'Part', cell: (n) => text(n.number) },
+    { head: 'Description', cell: (n) => text(n.description) },
+    { head: 'Item number', cell: (n) => text(n.number) },
     { head: 'Cost code', cell: (n) => text(n.code) },
     { head: 'Supplier', cell: (n) => text(n.supplier) },
-    { head: 'Needed', cell: (n) => day(n.neededOn) },
+    { head: 'Needed by', cell: (n) => day(n.neededOn) },
     { head: 'Unit', cell: (n) => text(unitOf(n.unit).name) },
-    { head: 'Need', cell: (n) => measure(n.quantity) },
+    { head: 'Quantity', cell: (n) => measure(n.quantity) },
     { head: 'Drafted', cell: (n) => measure(n.drafted) },
-    { head: 'Ordered', cell: (n) => measure(n.ordered) },
-    { head: 'In', cell: (n) => measure(n.received) },
-    { head: 'Still to buy', cell: (n) => measure(n.open) },
+    { head: 'On order', cell: (n) => measure(n.ordered) },
+    { head: 'Received', cell: (n) => measure(n.received) },
+    { head: 'To buy', cell: (n) => measure(n.open) },
     ...(may(person, 'see money')
       ? [
           {
@@ -47,19 +47,19 @@ export const buyList = list<BuyListLine>('see jobs', 'Buy list', ({ db, person, 
 
 export const quote = list<QuoteLineRow>('see money', 'Quote', ({ db, person, query, currency }) => ({
   columns: [
-    { head: 'Kind', cell: (l) => text(QUOTE_LINE_KIND_NAMES[l.kind]) },
+    { head: 'Type', cell: (l) => text(QUOTE_LINE_KIND_NAMES[l.kind]) },
     { head: 'Description', cell: (l) => text(l.description) },
-    { head: 'Part', cell: (l) => text(l.number) },
+    { head: 'Item number', cell: (l) => text(l.number) },
     { head: 'Quantity', cell: (l) => measure(l.quantity) },
     { head: 'Unit', cell: (l) => text(unitOf(l.unit).name) },
     { head: `Cost ${currency}`, cell: (l) => price(l.cost) },
     { head: 'Mark-up %', cell: (l) => (l.markup === null ? undefined : { scaled: l.markup, places: 2 }) },
     { head: `Price ${currency}`, cell: (l) => price(l.price) },
     { head: 'Optional', cell: (l) => text(l.optional === 1 ? 'yes' : '') },
-    { head: 'Taken', cell: (l) => text(l.per === 'batch' ? 'once' : '') },
+    { head: 'Charged (each / once)', cell: (l) => text(l.per === 'batch' ? 'once' : '') },
     { head: 'Cost code', cell: (l) => text(l.code) },
     { head: 'Supplier', cell: (l) => text(l.supplier) },
-    { head: 'Needed', cell: (l) => day(l.neededOn) },
+    { head: 'Needed by', cell: (l) => day(l.neededOn) },
   ],
   pages: everyPage(async (after) => {
     const job = await findJob(db, person, query.job ?? '');
@@ -97,7 +97,7 @@ export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, quer
       { head: 'Cost code', cell: (r) => text(r.code.code) },
       { head: 'Name', cell: (r) => text(r.code.name) },
       amount('Opening', (r) => r.opening),
-      amount('Changed', (r) => r.changed),
+      amount('Changes', (r) => r.changed),
       amount('Budget', (r) => r.now),
       amount('Pending', (r) => r.pending),
       { head: 'Note', cell: (r) => text(r.note) },

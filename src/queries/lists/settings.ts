@@ -47,10 +47,10 @@ export const company = list<ToldChange>('manage people', 'Company', ({ db, curre
   }),
 }));
 
-export const daysOff = list<DayOff>('manage people', 'Days off', ({ db }) => ({
+export const daysOff = list<DayOff>('manage people', 'Non-working days', ({ db }) => ({
   columns: [
-    { head: 'Day', cell: (d) => day(d.day) },
-    { head: 'Why', cell: (d) => text(d.name) },
+    { head: 'Date', cell: (d) => day(d.day) },
+    { head: 'Reason', cell: (d) => text(d.name) },
   ],
   pages: whole(() => db('dayOff').orderBy('day')),
 }));
@@ -61,10 +61,10 @@ export const people = list<PersonRow & { readonly ownLimit: number }>(
   ({ db, person, currency }) => ({
     columns: [
       { head: 'Name', cell: (p) => text(p.name) },
-      { head: 'E-mail', cell: (p) => text(p.email) },
+      { head: 'Email', cell: (p) => text(p.email) },
       { head: 'Roles', cell: (p) => text(p.roles.map((r) => ROLE_NAMES[r]).join(', ')) },
-      { head: 'Signs in', cell: (p) => yes(p.active === 1) },
-      { head: `Signs for own orders up to ${currency}`, cell: (p) => hundredths(p.ownLimit) },
+      { head: 'Has access', cell: (p) => yes(p.active === 1) },
+      { head: `Own-order limit ${currency}`, cell: (p) => hundredths(p.ownLimit) },
     ],
     pages: whole(async () => {
       const limits = new Map((await db('person').select('id', 'ownLimit')).map((p) => [p.id, p.ownLimit]));
@@ -91,7 +91,7 @@ export const ladder = list<Step>('manage people', 'Ladder', ({ db, person, today
             ? (by.person?.name ?? '')
             : by.kind === 'role'
               ? whoSigns(by, { person: String })
-              : 'the job’s lead',
+              : 'the job lead',
         )
         .join(' and '),
       when: whenAsked(
@@ -102,11 +102,11 @@ export const ladder = list<Step>('manage people', 'Ladder', ({ db, person, today
   ),
 }));
 
-export const rules = list<BuyingRule>('manage people', 'Rules of buying', ({ db, person, today }) => ({
+export const rules = list<BuyingRule>('manage people', 'Buying rules', ({ db, person, today }) => ({
   columns: [
     { head: 'Rule', cell: (r) => text(RULE_NAMES[r.kind]) },
     { head: 'Beyond %', cell: (r) => (hasShare(r.kind) ? hundredths(r.share) : undefined) },
-    { head: 'What happens', cell: (r) => text(RULE_ANSWER_NAMES[r.answer]) },
+    { head: 'Effect', cell: (r) => text(RULE_ANSWER_NAMES[r.answer]) },
   ],
   pages: whole(async () => (await loadLadderPage(db, person, today)).rules),
 }));
@@ -116,7 +116,7 @@ export const costCodes = list<CodeRow>('manage people', 'Cost codes', ({ db, per
     { head: 'Cost code', cell: (c) => text(c.code) },
     { head: 'Name', cell: (c) => text(c.name) },
     { head: 'Jobs', cell: (c) => ({ whole: c.jobs }) },
-    { head: 'Used', cell: (c) => yes(c.gone === 0) },
+    { head: 'In use', cell: (c) => yes(c.gone === 0) },
   ],
   pages: whole(async () => (await loadCodesPage(db, person)).codes),
 }));
@@ -125,30 +125,30 @@ export const taxes = list<TaxRow>('manage people', 'Taxes', ({ db, person }) => 
   columns: [
     { head: 'Tax', cell: (t) => text(t.name) },
     { head: 'Category', cell: (t) => text(t.category) },
-    { head: 'Means', cell: (t) => text(TAX_CATEGORY_NAMES[t.category]) },
+    { head: 'Effect', cell: (t) => text(TAX_CATEGORY_NAMES[t.category]) },
     { head: 'Rate %', cell: (t) => hundredths(t.rate) },
-    { head: 'Recovered %', cell: (t) => hundredths(t.recoverable) },
-    { head: 'Used', cell: (t) => yes(t.gone === 0) },
+    { head: 'Recoverable %', cell: (t) => hundredths(t.recoverable) },
+    { head: 'In use', cell: (t) => yes(t.gone === 0) },
   ],
   pages: whole(() => loadTaxesPage(db, person)),
 }));
 
-export const places = list<PlaceRow>('manage people', 'Our places', ({ db, person }) => ({
+export const places = list<PlaceRow>('manage people', 'Locations', ({ db, person }) => ({
   columns: [
-    { head: 'Place', cell: (p) => text(p.name) },
+    { head: 'Location', cell: (p) => text(p.name) },
     { head: 'Address', cell: (p) => text(p.address) },
     { head: 'Instructions', cell: (p) => text(p.instructions) },
-    { head: 'Used', cell: (p) => yes(p.gone === 0) },
+    { head: 'In use', cell: (p) => yes(p.gone === 0) },
   ],
   pages: whole(() => loadPlacesPage(db, person)),
 }));
 
-export const reasons = list<ReasonSetting>('manage people', 'Reasons at the dock', ({ db, person }) => ({
+export const reasons = list<ReasonSetting>('manage people', 'Delivery reasons', ({ db, person }) => ({
   columns: [
     { head: 'Reason', cell: (r) => text(r.name) },
-    { head: 'Means', cell: (r) => text(REASON_NAMES[r.does]) },
-    { head: 'Given', cell: (r) => ({ whole: r.given }) },
-    { head: 'Offered', cell: (r) => yes(r.gone === 0) },
+    { head: 'Effect', cell: (r) => text(REASON_NAMES[r.does]) },
+    { head: 'Times used', cell: (r) => ({ whole: r.given }) },
+    { head: 'In use', cell: (r) => yes(r.gone === 0) },
   ],
   pages: whole(() => loadReasonsPage(db, person)),
 }));
@@ -158,18 +158,18 @@ export const units = list<UnitRow>('manage people', 'Units', ({ db, person }) =>
     { head: 'Code', cell: (u) => text(u.code) },
     { head: 'Unit', cell: (u) => text(u.name) },
     { head: 'Short', cell: (u) => text(u.short) },
-    { head: 'Offered', cell: (u) => yes(u.offered) },
+    { head: 'In use', cell: (u) => yes(u.offered) },
   ],
   pages: whole(() => loadUnitsPage(db, person)),
 }));
 
 export const reviewLists = list<readonly [kind: string, words: string]>(
   'manage people',
-  'Review lists',
+  'Pre-start checks',
   ({ db, person }) => ({
     columns: [
-      { head: 'Kind of job', cell: ([kind]) => text(kind) },
-      { head: 'Looked over', cell: ([, words]) => text(words) },
+      { head: 'Job type', cell: ([kind]) => text(kind) },
+      { head: 'Pre-start check', cell: ([, words]) => text(words) },
     ],
     pages: whole(async () =>
       Object.entries(await loadReviewPoints(db, person)).flatMap(([kind, points]) =>
@@ -181,13 +181,13 @@ export const reviewLists = list<readonly [kind: string, words: string]>(
 
 export const mailWords = list<MailWords & { readonly supplier: string | null }>(
   'keep suppliers',
-  'Mails',
+  'Email wording',
   ({ db }) => ({
     columns: [
-      { head: 'Mail', cell: (w) => text(w.kind) },
+      { head: 'Email', cell: (w) => text(w.kind) },
       { head: 'Supplier', cell: (w) => text(w.supplier ?? 'all') },
       { head: 'Subject', cell: (w) => text(w.subject) },
-      { head: 'Words', cell: (w) => text(w.body) },
+      { head: 'Text', cell: (w) => text(w.body) },
     ],
     pages: whole(
       async () =>

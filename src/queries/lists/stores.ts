@@ -8,13 +8,13 @@ export const stores = list<StockRow>('see stores', 'Stores', ({ db, person, quer
     { head: 'Number', cell: (s) => text(s.number) },
     { head: 'Name', cell: (s) => text(s.name) },
     { head: 'Unit', cell: (s) => text(unitOf(s.unit).name) },
-    { head: 'On hand', cell: (s) => measure(s.onHand) },
+    { head: 'In stock', cell: (s) => measure(s.onHand) },
     { head: 'Reserved', cell: (s) => measure(s.reserved) },
     { head: 'Free', cell: (s) => measure(s.free) },
-    { head: 'Of jobs', cell: (s) => measure(s.ofJobs) },
-    { head: 'Coming', cell: (s) => measure(s.coming) },
-    { head: 'Kept', cell: (s) => measure(s.keep) },
-    { head: 'Last out', cell: (s) => day(s.lastOut) },
+    { head: 'Job stock', cell: (s) => measure(s.ofJobs) },
+    { head: 'On order', cell: (s) => measure(s.coming) },
+    { head: 'Minimum', cell: (s) => measure(s.keep) },
+    { head: 'Last issued', cell: (s) => day(s.lastOut) },
     ...(may(person, 'see money')
       ? [{ head: `Value ${currency}`, cell: (s: StockRow) => money(s.value, currency) }]
       : []),

@@ -40,8 +40,8 @@ export type Whereabouts = {
 };
 
 const AWAY: Partial<Record<StockMoveKind, string>> = {
-  sentBack: 'was sent back to its supplier',
-  counted: 'was missed at a count',
+  sentBack: 'was returned to its supplier',
+  counted: 'was missing at a count',
   scrapped: 'was scrapped',
 };
 
@@ -77,12 +77,12 @@ export async function whereAre(db: Db, ids: readonly number[]): Promise<Map<numb
       if (r.place !== null)
         return [
           r.id,
-          { ...of, is: 'here', words: `lies in ${where}${r.owner === null ? '' : `, for job ${r.owner}`}` },
+          { ...of, is: 'here', words: `in stock at ${where}${r.owner === null ? '' : `, for job ${r.owner}`}` },
         ];
-      if ((r.held ?? 0) > 0) return [r.id, { ...of, is: 'held', words: 'is in and not released' }];
-      if ((r.rejected ?? 0) > 0) return [r.id, { ...of, is: 'rejected', words: 'was rejected and lies here' }];
+      if ((r.held ?? 0) > 0) return [r.id, { ...of, is: 'held', words: 'is awaiting inspection' }];
+      if ((r.rejected ?? 0) > 0) return [r.id, { ...of, is: 'rejected', words: 'was rejected and is kept here' }];
       if (r.kind === 'issued') return [r.id, { ...of, is: 'issued', words: `is with job ${r.job}` }];
-      return [r.id, { ...of, is: 'away', words: AWAY[r.kind ?? 'received'] ?? 'is not here' }];
+      return [r.id, { ...of, is: 'away', words: AWAY[r.kind ?? 'received'] ?? 'is not in stock' }];
     }),
   );
 }

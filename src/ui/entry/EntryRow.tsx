@@ -95,8 +95,8 @@ function Drawn<Row>({ sheet, row, index, blank, open, faults, marked, edit, deta
             <button
               type="button"
               tabIndex={-1}
-              aria-label={`Take off ${name.toLowerCase()}`}
-              title="Take it off"
+              aria-label={`Remove ${name.toLowerCase()}`}
+              title="Remove line"
               onClick={() => onTakeOff(row)}
             >
               <X size={15} aria-hidden />

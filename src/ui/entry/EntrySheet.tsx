@@ -59,15 +59,15 @@ export function EntrySheet<Row>(props: SheetProps<Row>) {
     go(spot, cell.dataset.fills === undefined ? undefined : {});
   };
 
-  useKey('ArrowDown', 'Into the sheet', () => go(at));
-  useKey('N', 'A new line', () => go({ row: all.length - 1, col: 1 }), blank !== undefined);
-  useToldKey('Enter', 'Change what stands in a cell, or open the line at its number');
-  useToldKey('Tab', 'Next cell; Enter goes on below the first');
-  useToldKey(DITTO, 'The same as in the line above');
-  useToldKey('Delete', 'Empty the cell, or take the line off at its number');
+  useKey('ArrowDown', 'Enter the sheet', () => go(at));
+  useKey('N', 'New line', () => go({ row: all.length - 1, col: 1 }), blank !== undefined);
+  useToldKey('Enter', 'Edit cell, or open the line from its number');
+  useToldKey('Tab', 'Next cell; Enter starts the next line');
+  useToldKey(DITTO, 'Copy from line above');
+  useToldKey('Delete', 'Clear cell, or remove the line from its number');
   useToldKey('Alt+↑↓', 'Move the line', onMove !== undefined);
-  useToldKey('+', 'A part for another job', onPart !== undefined);
-  useToldKey('Ctrl+Z', 'Undo what was typed; Ctrl+Y does it again');
+  useToldKey('+', 'Split to another job', onPart !== undefined);
+  useToldKey('Ctrl+Z', 'Undo; Ctrl+Y redoes');
 
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -110,7 +110,7 @@ export function EntrySheet<Row>(props: SheetProps<Row>) {
             </span>
           ))}
           <span role="columnheader">
-            <span className="sr-only">Take off</span>
+            <span className="sr-only">Remove</span>
           </span>
         </div>
         <SortableContext items={keys} strategy={verticalListSortingStrategy}>

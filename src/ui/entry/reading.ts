@@ -26,12 +26,12 @@ export function beginReading() {
     },
     /** The id of what was chosen; `missing` is said when nothing was. */
     idOf: (field: string, { thing, words }: Choice, missing?: string): number | null => {
-      if (thing === null && words !== '') say(field, `“${words}” is not known here.`);
+      if (thing === null && words !== '') say(field, `“${words}” isn’t in the list. Choose one, or add it.`);
       else if (thing === null && missing !== undefined) say(field, missing);
       return thing?.id ?? null;
     },
     unit: (field: string, words: string) => {
-      if (words !== '') say(field, `“${words}” is no unit that is known here.`);
+      if (words !== '') say(field, `“${words}” isn’t a unit in use. Choose one, or add it under Units.`);
     },
   };
 }
@@ -61,5 +61,5 @@ export function standing(
   if (first === undefined) return undefined;
   const line = /^lines\.(\d+)/.exec(first.field ?? '');
   const where = line === null ? '' : `Line ${lineOf(Number(line[1]))}: `;
-  return `${where}${first.message}${rest.length === 0 ? '' : ` And ${rest.length} more, in red.`}`;
+  return `${where}${first.message}${rest.length === 0 ? '' : ` And ${rest.length} more to correct.`}`;
 }

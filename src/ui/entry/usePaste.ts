@@ -27,7 +27,7 @@ export function usePaste<Row>(props: SheetProps<Row>, { at, cols, edit }: Markin
     const { layOut, meaningsOf, MOST_PASTED, putRow, readPasted, wordsOf } = program;
     const pasted = readPasted(text);
     if (pasted.length > MOST_PASTED) {
-      toast.error(`${grouped(pasted.length)} rows were copied; paste at most ${grouped(MOST_PASTED)} at a time.`);
+      toast.error(`${grouped(pasted.length)} rows copied; paste up to ${grouped(MOST_PASTED)} at a time.`);
       return;
     }
     const laid = layOut(pasted, columns, cols[at.col] ?? '');

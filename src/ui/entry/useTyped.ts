@@ -50,7 +50,7 @@ export function useTyped<T>(name: string, saved: Kept<T>): Typed<T> {
   const steps = useSteps(typed, keep);
   const putBack = () => {
     keep(null);
-    toast('What was typed is put back', { action: { label: 'Undo', onClick: () => keep(typed) } });
+    toast('Changes discarded', { action: { label: 'Undo', onClick: () => keep(typed) } });
   };
   const savedAs = (version: number) => {
     // The page may be another before it shows what was saved: the browser has nothing to keep from here on.

@@ -5,7 +5,8 @@ import Link from '@/ui/Link';
 import { usePathname } from 'next/navigation';
 import { useYard } from '../YardContext';
 import { FindButton } from './Find';
-import { placesFor, type Counts, type Place } from './places';
+import { ROLE_NAMES, type Role } from '@/core/people/rights';
+import { footFor, placeLabel, placesFor, type Counts, type Place } from './places';
 
 export function Wordmark() {
   return (
@@ -33,7 +34,7 @@ export function Wordmark() {
 
 type Props = {
   readonly counts: Counts;
-  readonly person: { readonly name: string; readonly roles: string; readonly theme: string };
+  readonly person: { readonly name: string; readonly roles: readonly Role[]; readonly theme: string };
   readonly onTheme: () => void;
   readonly onSignOut: () => void;
   readonly onKeys: () => void;
@@ -43,7 +44,8 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   const path = usePathname();
   const { may } = useYard();
   const isHere = (href: string) => (href === '/' ? path === '/' : path.startsWith(href));
-  const places = placesFor(may).filter((p) => p.at === 'band' || p.at === 'foot');
+  const places = placesFor(may).filter((p) => p.at === 'band');
+  const waitingAt = ({ count }: Place) => (count === undefined ? 0 : counts[count]);
   return (
     <header className="bg-rim text-on-rim">
       <div className="flex h-[50px] items-center gap-5 px-[18px]">
@@ -52,7 +54,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
         </Link>
         <nav aria-label="Places" className="flex min-w-0 flex-1 gap-1 max-lg:hidden">
           {places.map((p) => (
-            <PlaceLink key={p.href} place={p} here={isHere(p.href)} counts={counts} />
+            <PlaceLink key={p.href} place={p} here={isHere(p.href)} n={waitingAt(p)} />
           ))}
         </nav>
         <div className="flex-1 lg:hidden" />
@@ -61,26 +63,25 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
       </div>
       <nav aria-label="Places" className="hidden gap-1 overflow-x-auto px-3 pb-1 phone:flex lg:hidden">
         {places.map((p) => (
-          <PlaceLink key={p.href} place={p} here={isHere(p.href)} counts={counts} />
+          <PlaceLink key={p.href} place={p} here={isHere(p.href)} n={waitingAt(p)} />
         ))}
       </nav>
       <nav
         aria-label="Places"
         className="fixed inset-x-0 bottom-0 z-30 flex h-[52px] border-t border-rim-2 bg-rim phone:hidden"
       >
-        {places
-          .filter((p) => p.at === 'foot')
-          .map((p) => (
-            <Link
-              key={p.href}
-              href={p.href}
-              aria-current={isHere(p.href) ? 'page' : undefined}
-              className={`flex flex-1 items-center justify-center gap-1.5 font-semibold ${isHere(p.href) ? 'bg-rim-2' : ''}`}
-            >
-              {p.name}
-              <Badge n={p.count === undefined ? 0 : counts[p.count]} />
-            </Link>
-          ))}
+        {footFor(person.roles, may).map((p) => (
+          <Link
+            key={p.href}
+            href={p.href}
+            aria-label={placeLabel(p, waitingAt(p))}
+            aria-current={isHere(p.href) ? 'page' : undefined}
+            className={`flex min-w-0 flex-1 items-center justify-center gap-1 text-[13px] font-semibold ${isHere(p.href) ? 'bg-rim-2' : ''}`}
+          >
+            {p.name}
+            <Badge n={waitingAt(p)} />
+          </Link>
+        ))}
         <FindButton foot />
       </nav>
     </header>
@@ -94,15 +95,16 @@ const Badge = ({ n }: { n: number }) =>
     </span>
   );
 
-function PlaceLink({ place, here, counts }: { place: Place; here: boolean; counts: Counts }) {
+function PlaceLink({ place, here, n }: { place: Place; here: boolean; n: number }) {
   return (
     <Link
       href={place.href}
+      aria-label={placeLabel(place, n)}
       aria-current={here ? 'page' : undefined}
       className={`flex h-[30px] items-center gap-1.5 rounded-lg px-[10px] whitespace-nowrap ${here ? 'bg-rim-2 font-semibold' : 'hover:bg-rim-2'}`}
     >
       {place.name}
-      <Badge n={place.count === undefined ? 0 : counts[place.count]} />
+      <Badge n={n} />
     </Link>
   );
 }
@@ -114,6 +116,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
     .map((w) => w[0])
     .join('')
     .slice(0, 2);
+  const inFoot = footFor(person.roles, may);
   const entry =
     'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2 max-phone:py-[11px]';
   const link = ({ href, name, at }: Place) => (
@@ -139,17 +142,17 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
         >
           <div className="px-3 pt-1 pb-2">
             <div className="font-semibold">{person.name}</div>
-            <div className="text-[12.5px] text-ink-2">{person.roles}</div>
+            <div className="text-[12.5px] text-ink-2">{person.roles.map((r) => ROLE_NAMES[r]).join(', ')}</div>
           </div>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
           {placesFor(may)
-            .filter((p) => p.at === 'menu' || p.at === 'band')
+            .filter((p) => p.at === 'menu' || (p.at === 'band' && !inFoot.includes(p)))
             .map(link)}
           <DropdownMenu.Item className={entry} onSelect={onTheme}>
-            {person.theme === 'evening' ? 'Day theme' : 'Evening theme'}
+            {person.theme === 'evening' ? 'Light theme' : 'Dark theme'}
           </DropdownMenu.Item>
           <DropdownMenu.Item className={entry} onSelect={onKeys}>
-            Keys of this place
+            Keyboard shortcuts
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
           <DropdownMenu.Item className={entry} onSelect={onSignOut}>

@@ -23,7 +23,7 @@ export function FindButton({ foot = false }: { foot?: boolean }) {
           onClick={() => setOpen(true)}
           className="flex h-[31px] w-[216px] items-center justify-between rounded-lg border border-[#4d7270] bg-rim-2 px-3 text-left text-on-rim-2 max-phone:hidden"
         >
-          Find part, job, order…
+          Find item, job, order…
           <span aria-hidden className="kbd ml-auto">
             /
           </span>

@@ -26,17 +26,17 @@ const NUMBERED: readonly FindKind[] = ['job', 'quote', 'item', 'order', 'receipt
 const KIND_NAMES: Readonly<Record<FindKind, string>> = {
   job: 'Job',
   quote: 'Quote',
-  need: 'To buy',
-  item: 'Part',
+  need: 'Buy-list line',
+  item: 'Item',
   supplier: 'Supplier',
   order: 'Order',
   receipt: 'Receipt',
   invoice: 'Invoice',
   person: 'Person',
   customer: 'Customer',
-  costCode: 'Code',
-  place: 'Place',
-  lot: 'Number',
+  costCode: 'Cost code',
+  place: 'Location',
+  lot: 'Serial or lot no.',
 };
 
 /** Every word typed begins a word of the place. */
@@ -118,13 +118,13 @@ export default function FindBox({ close }: { close: () => void }) {
           setAt('');
           setWords(typed);
         }}
-        placeholder="Part, job, order, supplier, invoice…"
+        placeholder="Item, job, order, supplier, invoice…"
         className="h-[50px] w-full border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-ink-2"
       />
       <Command.List className="max-h-[52vh] overflow-y-auto p-1.5">
-        {words.trim() === '' && all.length > 0 && <p className="px-3 pt-1 text-[12.5px] text-ink-2">Opened last</p>}
+        {words.trim() === '' && all.length > 0 && <p className="px-3 pt-1 text-[12.5px] text-ink-2">Recently opened</p>}
         <Command.Empty className="px-3 py-4 text-ink-2">
-          {!ready ? '…' : words.trim() === '' ? 'Type a number or a few words.' : `Nothing is called “${words}”.`}
+          {!ready ? '…' : words.trim() === '' ? 'Type a number or name.' : `No match for “${words}”.`}
         </Command.Empty>
         {all.map((f) => (
           <Command.Item

@@ -9,9 +9,9 @@ const named = (combo: string) =>
 /** The keys of the place that is open. */
 export function KeysList({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
   const all = useAllKeys();
-  useKey('?', 'Show the keys of this place', () => setOpen(true));
+  useKey('?', 'Show keyboard shortcuts', () => setOpen(true));
   return (
-    <Question open={open} onClose={() => setOpen(false)} title="Keys of this place">
+    <Question open={open} onClose={() => setOpen(false)} title="Keyboard shortcuts">
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
         {open &&
           [...new Map(all().map((k) => [k.combo, k])).values()].map((k) => (

@@ -73,7 +73,7 @@ export function Rail({ tabs, onClose, onMove }: Props) {
         href="/jobs"
         className="relative mb-[7px] ml-2 shrink-0 text-ink-2 hover:text-ink max-phone:mb-0 max-phone:leading-[44px]"
       >
-        + open a job
+        + Open a job
       </Link>
     </nav>
   );
@@ -119,7 +119,7 @@ function RailTabCard({ tab, here, onClose, onStep }: CardProps) {
       </Link>
       <button
         type="button"
-        aria-label={`Close the tab of job ${tab.number}`}
+        aria-label={`Remove job ${tab.number} from the rail`}
         onClick={onClose}
         className={`absolute top-1 right-1 rounded p-0.5 text-ink-2 opacity-0 max-phone:hidden group-hover:opacity-100 hover:text-ink focus:opacity-100 ${here ? 'bg-glaze' : 'bg-tab'}`}
       >

@@ -31,9 +31,9 @@ export function SignedOut({ email, signIn }: Props) {
   };
   return (
     <Question open={retry !== undefined} onClose={() => setRetry(undefined)} title="You were signed out">
-      <p className="mb-4 text-ink-2">What you typed is still here. Sign in, and it goes on from where you were.</p>
+      <p className="mb-4 text-ink-2">Nothing you typed is lost. Sign in to carry on.</p>
       <form action={submit} className="grid gap-3">
-        <TextField label="E-mail" name="email" type="email" autoComplete="username" defaultValue={email} required />
+        <TextField label="Email" name="email" type="email" autoComplete="username" defaultValue={email} required />
         <TextField
           label="Password"
           name="password"
@@ -44,7 +44,7 @@ export function SignedOut({ email, signIn }: Props) {
         />
         <Faults messages={faults} />
         <button type="submit" disabled={busy} className="btn btn-main justify-self-end">
-          Sign in and go on
+          Sign in
         </button>
       </form>
     </Question>

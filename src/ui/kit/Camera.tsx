@@ -35,12 +35,11 @@ const HINTS = new Map<DecodeHintType, unknown>([
 
 /** Why there is no picture, as the browser says it. */
 const FAULTS: Readonly<Record<string, string>> = {
-  NotAllowedError: 'The camera was not allowed. Allow it for this page in the browser, or type the code.',
+  NotAllowedError: 'Camera access is blocked. Allow it for this page in the browser, or type the code.',
   NotFoundError: 'There is no camera on this device. Type the code, or use a scanner.',
-  NotReadableError: 'Another program has the camera. Close that, and try again.',
+  NotReadableError: 'Another program is using the camera. Close it and try again.',
 };
-const NO_CAMERA =
-  'This browser gives pages no camera here: it takes an https address. Type the code, or use a scanner.';
+const NO_CAMERA = 'The browser allows the camera only on an https address. Type the code, or use a scanner.';
 
 /** The code in what a video shows now; undefined where none is to be read. */
 function codeIn(video: HTMLVideoElement, canvas: HTMLCanvasElement, reader: MultiFormatReader): string | undefined {
@@ -108,7 +107,7 @@ export default function Camera({ onCode }: { onCode: (code: string) => void }) {
       ref={video}
       muted
       playsInline
-      aria-label="What the camera sees"
+      aria-label="Camera view"
       className="mt-2 max-h-[240px] w-full rounded-lg border border-line bg-ink object-cover"
     />
   ) : (

@@ -40,7 +40,7 @@ export function CodeField({ onCode }: { onCode: (code: string) => void }) {
       <input
         ref={field}
         aria-label="Barcode or number"
-        placeholder="scan or type a code…"
+        placeholder="Scan or type a code…"
         className="field mono h-[46px] border-2 border-copper text-[16px]"
         autoFocus
         // A phone shows its keyboard only to who taps the field: a scanner needs none.
@@ -62,7 +62,7 @@ export function CodeField({ onCode }: { onCode: (code: string) => void }) {
         {camera ? 'Camera off' : 'Use the camera'}
       </button>
       {camera && (
-        <Suspense fallback={<p className="mt-2 text-ink-2">getting the camera ready…</p>}>
+        <Suspense fallback={<p className="mt-2 text-ink-2">Starting camera…</p>}>
           <Camera onCode={onCode} />
         </Suspense>
       )}

@@ -78,7 +78,7 @@ export function DateField({
           autoFocus={inCell !== undefined}
           autoComplete="off"
           value={typed ?? (day === undefined ? value : yard.day(day))}
-          placeholder={day === undefined ? '15, fri, +5w' : ''}
+          placeholder={day === undefined ? 'e.g. 15, fri, +5w' : ''}
           onChange={(e) => setTyped(e.target.value)}
           onFocus={(e) => typed === undefined && e.target.select()}
           onBlur={settle}

@@ -53,10 +53,10 @@ export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, sa
         body: chosen,
       });
       const found = (await answer.json()) as T & { message?: string };
-      if (!answer.ok) setFault(found.message ?? 'The file could not be read.');
+      if (!answer.ok) setFault(found.message ?? 'The file couldn’t be read. Save it as CSV or XLSX and try again.');
       else return found;
     } catch {
-      setFault('The file could not be handed over. Try again in a moment.');
+      setFault('The file didn’t upload. Try again in a moment.');
     } finally {
       setBusy(false);
     }
@@ -65,7 +65,8 @@ export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, sa
   const choose = async (chosen: File) => {
     close();
     setFile({ file: chosen, key: makeKey() });
-    if (chosen.size > LIMITS.file) setFault(`${chosen.name} is larger than 8 MB.`);
+    if (chosen.size > LIMITS.file)
+      setFault(`${chosen.name} is over 8 MB. Split it and import the parts one after the other.`);
     else setTold(await send(chosen, {}));
   };
   const begin = async (day: string) => {
@@ -108,7 +109,7 @@ export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, sa
           open
           onClose={close}
           title={file.file.name}
-          detail={`${detail} Nothing is taken before you say so.`}
+          detail={`${detail} Nothing is saved until you confirm.`}
           foot={
             <div className="grid gap-2">
               <Faults messages={fault === undefined ? [] : [fault]} />
@@ -118,7 +119,7 @@ export function FileSlip<T>({ address, label, words, detail, dayLabel, takes, sa
                 disabled={busy || will === undefined}
                 onClick={() => void take()}
               >
-                {will ?? (busy ? 'Reading…' : 'Nothing to take')}
+                {will ?? (busy ? 'Reading…' : 'Nothing to import')}
               </button>
             </div>
           }

@@ -127,7 +127,7 @@ export function MoreFilters({ names, children }: { names: readonly string[]; chi
         className="btn btn-plain phone:hidden"
         onClick={() => setOpen((now) => !now)}
       >
-        {open ? 'Fewer filters' : `More filters${set === 0 ? '' : `, ${set} set`}`}
+        {open ? 'Fewer filters' : `More filters${set === 0 ? '' : ` (${set} on)`}`}
       </button>
       <span className={open ? 'contents' : 'contents max-phone:hidden'}>{children}</span>
     </>

@@ -57,7 +57,7 @@ export default function Month({ chosen, earliest, onChoose }: Props) {
           outside: 'opacity-60',
         }}
       />
-      {earliest !== undefined && <p className="mt-2 text-[12.5px] text-ink-2">Can be here from {told(earliest)}</p>}
+      {earliest !== undefined && <p className="mt-2 text-[12.5px] text-ink-2">Earliest delivery {told(earliest)}</p>}
     </>
   );
 }

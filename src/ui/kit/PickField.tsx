@@ -182,7 +182,7 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
               >
                 {list.ready && keys.length === 0 && (
                   <p className="px-2.5 py-2 text-ink-2">
-                    {free === undefined ? 'Nothing is called so.' : 'No part is called so: it stays as typed.'}
+                    {free === undefined ? 'No match.' : 'No item matches. The text stays as you typed it.'}
                   </p>
                 )}
                 {list.things.map((t) => (

@@ -16,7 +16,7 @@ type Props = {
   readonly form: {
     readonly busy: boolean;
     readonly refusals: readonly Refusal[];
-    readonly wrong: boolean;
+    readonly firstFault: string | undefined;
     readonly clash: Clashed | undefined;
     readonly clear: () => void;
     /** Whether what is typed comes from an earlier visit, and how it gives way to what is saved. */
@@ -28,6 +28,10 @@ type Props = {
   readonly onVersion: (version: number) => void;
   readonly children: ReactNode;
 };
+
+/** What is said at the button of a form while one of its fields is wrong: the first fault, in words. */
+export const needsCorrecting = (firstFault: string | undefined): string | undefined =>
+  firstFault === undefined ? undefined : `Some fields need correcting. First: ${firstFault}`;
 
 /** The form of one record of the company's: its fields, and a shelf that saves it. */
 export function RecordForm({ title, what, name, form, onVersion, children }: Props) {
@@ -42,10 +46,10 @@ export function RecordForm({ title, what, name, form, onVersion, children }: Pro
     onVersion(version);
     form.save();
   };
-  useKey('Ctrl+Enter', `Save the ${what}`, form.save, !form.busy && clash === undefined);
+  useKey('Ctrl+Enter', `Save ${what}`, form.save, !form.busy && clash === undefined);
   const fault = clash
-    ? `${clash.message} Save yours over it, or take theirs.`
-    : (form.refusals[0]?.message ?? (form.wrong ? 'Something above needs a look: it stands in red.' : undefined));
+    ? `${clash.message} Keep your version or theirs.`
+    : (form.refusals[0]?.message ?? needsCorrecting(form.firstFault));
   return (
     <form
       noValidate
@@ -61,19 +65,19 @@ export function RecordForm({ title, what, name, form, onVersion, children }: Pro
         facts={
           <>
             <Fact strong>{name || `New ${what}`}</Fact>
-            {form.kept && <Fact>kept from before, not saved yet</Fact>}
+            {form.kept && <Fact>Unsaved entries from last time</Fact>}
           </>
         }
       >
         {clash === undefined ? (
-          <ShelfMain disabled={form.busy} onClick={form.save} hint="^↵">
+          <ShelfMain disabled={form.busy} onClick={form.save} hint="Ctrl ↵">
             Save {what}
           </ShelfMain>
         ) : (
           <>
-            <ShelfPlain onClick={takeTheirs}>Take theirs</ShelfPlain>
+            <ShelfPlain onClick={takeTheirs}>Use theirs</ShelfPlain>
             <ShelfMain disabled={form.busy} onClick={() => saveOver(clash.theirs.version)}>
-              Save mine over it
+              Overwrite with mine
             </ShelfMain>
           </>
         )}

@@ -82,16 +82,16 @@ export function Further({ to, before, shown, of, after }: FurtherProps) {
   return (
     <p className="mt-3 flex gap-4">
       <span className="text-ink-2">
-        Lines {grouped(before + 1)} to {grouped(last)} of {grouped(of)}
+        Lines {grouped(before + 1)}–{grouped(last)} of {grouped(of)}
       </span>
       {before > 0 && (
         <Link className="step" href={to}>
-          From the first
+          Back to start
         </Link>
       )}
       {last < of && (
         <Link className="step" href={{ pathname: to, query: { after } }}>
-          Further lines
+          More lines
         </Link>
       )}
     </p>
@@ -122,10 +122,10 @@ export function NothingFound({
 }) {
   if (!filtered) return <Empty title={title}>{children}</Empty>;
   return (
-    <Empty title="Nothing is found so">
-      Nothing here is called so, or in the state that is chosen above.{' '}
+    <Empty title="No matches">
+      Nothing matches these filters.{' '}
       <Link href={to} className="step">
-        Show what stands here without filters
+        Clear filters
       </Link>
     </Empty>
   );

@@ -53,7 +53,7 @@ export const Fact = ({
 /** How a list is walked; a phone has no keys. */
 export const RowKeys = () => (
   <Fact>
-    <span className="max-phone:hidden">Enter opens the row that is marked</span>
+    <span className="max-phone:hidden">Press Enter to open the highlighted row</span>
   </Fact>
 );
 

@@ -21,7 +21,10 @@ export function SlipFoot({ words, act, onGo }: Props) {
     <div className="grid gap-2">
       <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
       <button type="button" disabled={act.busy} onClick={onGo} className="btn btn-main justify-self-end">
-        {words} <span className="kbd">^↵</span>
+        {words}{' '}
+        <span className="kbd" aria-hidden>
+          Ctrl ↵
+        </span>
       </button>
     </div>
   );

@@ -15,7 +15,7 @@ export function TakeOut({ list, of = {} }: { list: ListName; of?: Readonly<Recor
   };
   return (
     <span className="text-[13px] text-ink-2 max-phone:leading-[44px] print:hidden">
-      Take out as{' '}
+      Export{' '}
       <a className="step" href={href('csv')} download>
         CSV
       </a>{' '}

@@ -35,12 +35,12 @@ export function Versions({ message, rows, written = (_, words) => words, onSettl
   return (
     <section aria-label="Two versions" className="mt-4">
       <div role="alert" className="mb-3 rounded-lg border border-amber bg-amber-wash px-3 py-2 text-amber">
-        <b>{message}</b> Nothing is lost: choose for each difference, then save.
+        <b>{message}</b> Someone else saved changes while you were editing. Choose for each difference, then save.
       </div>
       <div className="grid grid-cols-[90px_1fr_1fr] items-start gap-x-3 gap-y-2">
         <span />
-        <b>As it stands now</b>
-        <b>As you typed it</b>
+        <b>Saved version</b>
+        <b>Your version</b>
         {rows.map((r) => (
           <div key={r.key} role="radiogroup" aria-label={r.label} className="contents">
             <span className="pt-2 text-ink-2">{r.label}</span>
@@ -49,10 +49,10 @@ export function Versions({ message, rows, written = (_, words) => words, onSettl
           </div>
         ))}
       </div>
-      {rows.length === 0 && <p className="text-ink-2">Both versions say the same. Save to go on.</p>}
+      {rows.length === 0 && <p className="text-ink-2">The versions now match. Save to continue.</p>}
       <Shelf facts={<Fact strong>{counted(rows.length, 'difference')} between the two versions</Fact>}>
-        <ShelfPlain onClick={onPutBack}>Take the version that stands</ShelfPlain>
-        <ShelfMain onClick={() => onSettled(chosen)}>Save what is chosen</ShelfMain>
+        <ShelfPlain onClick={onPutBack}>Use the saved version</ShelfPlain>
+        <ShelfMain onClick={() => onSettled(chosen)}>Save my choices</ShelfMain>
       </Shelf>
     </section>
   );

@@ -84,9 +84,9 @@ export function LedgerTable<Row extends object>({
     box.current?.querySelector(`[data-index="${index}"]`)?.scrollIntoView({ block: 'nearest' });
   };
   useKey('ArrowDown', 'Next row', () => moveTo(at + 1), moves);
-  useKey('ArrowUp', 'Row before', () => moveTo(at - 1), moves);
-  useKey('Enter', 'Open the row', () => open(sorted[at]), opens && at >= 0);
-  useKey('Space', 'Pick the row', () => pick(at, false), picks !== undefined && at >= 0);
+  useKey('ArrowUp', 'Previous row', () => moveTo(at - 1), moves);
+  useKey('Enter', 'Open row', () => open(sorted[at]), opens && at >= 0);
+  useKey('Space', 'Select row', () => pick(at, false), picks !== undefined && at >= 0);
 
   const onClick = (event: MouseEvent, row: Row, index: number) => {
     setAt(index);
@@ -134,7 +134,7 @@ export function LedgerTable<Row extends object>({
           <tr>
             {picks !== undefined && (
               <th className="w-[34px]">
-                <span className="sr-only">Picked</span>
+                <span className="sr-only">Selected</span>
               </th>
             )}
             {shown.map(({ column, ...c }) => {

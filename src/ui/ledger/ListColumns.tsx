@@ -57,8 +57,8 @@ export function ListColumns<Row>({ list, columns }: Props<Row>) {
                   {at > 1 && (
                     <button
                       type="button"
-                      aria-label={`${typeof head === 'string' ? head : key}: further to the left`}
-                      title="Further to the left"
+                      aria-label={`Move ${typeof head === 'string' ? head : key} left`}
+                      title="Move left"
                       className="rounded p-1 text-ink-2 hover:text-ink"
                       onClick={() => raise(at)}
                     >
@@ -79,7 +79,7 @@ export function ListColumns<Row>({ list, columns }: Props<Row>) {
               })
             }
           >
-            As they were
+            Reset columns
           </button>
         </Popover.Content>
       </Popover.Portal>

@@ -68,7 +68,7 @@ type FootProps<Row> = {
 /** What all that the filters find come to, however much of it is shown. */
 export function ListFoot<Row>({ list, shown, before, columns }: FootProps<Row>) {
   const { foot } = list;
-  const words = foot.count === shown ? `${grouped(shown)} in all` : `${grouped(shown)} of ${grouped(foot.count)}`;
+  const words = foot.count === shown ? `${grouped(shown)} in total` : `${grouped(shown)} of ${grouped(foot.count)}`;
   return (
     <tfoot>
       <tr className="whole">

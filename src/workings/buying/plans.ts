@@ -30,7 +30,7 @@ export async function freshPlan(
   const found = await findBom(db, item.id, job.startsOn ?? today);
   if (found === undefined)
     return refused(
-      refusal('plan.bom', `${item.number} has no bill of materials that holds by then. Write one first.`, 'itemId'),
+      refusal('plan.bom', `${item.number} has no bill of materials valid on that date. Create one first.`, 'itemId'),
     );
   return planFrom(found.bom, found.boms, job, { item, quantity }, await loadCalendar(db));
 }

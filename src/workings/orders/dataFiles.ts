@@ -103,16 +103,16 @@ type Row = OrderData['lines'][number];
 export const orderListColumns = ({ number, currency }: OrderData): Column<Row>[] => [
   { head: 'Order', cell: () => ({ text: number }) },
   { head: 'Line', cell: (l) => ({ whole: l.place }) },
-  { head: 'Our number', cell: (l) => ({ text: l.ourNumber }) },
-  { head: 'Your number', cell: (l) => ({ text: l.theirNumber }) },
+  { head: 'Buyer’s item no.', cell: (l) => ({ text: l.ourNumber }) },
+  { head: 'Supplier’s item no.', cell: (l) => ({ text: l.theirNumber }) },
   { head: 'Description', cell: (l) => ({ text: l.description }) },
   { head: 'Quantity', cell: (l) => ({ scaled: l.quantity, places: PLACES }) },
   { head: 'Unit', cell: (l) => ({ text: unitOf(l.unit).name }) },
-  { head: `Price ${currency}`, cell: (l) => ({ scaled: l.price, places: PRICE_PLACES }) },
-  { head: 'Price is for', cell: (l) => ({ whole: l.priceQuantity }) },
+  { head: `Unit price ${currency}`, cell: (l) => ({ scaled: l.price, places: PRICE_PLACES }) },
+  { head: 'Price per', cell: (l) => ({ whole: l.priceQuantity }) },
   { head: `Net ${currency}`, cell: (l) => ({ scaled: l.net, places: decimalsOf(currency) }) },
   { head: 'Tax %', cell: (l) => ({ scaled: l.tax.rate, places: 2 }) },
-  { head: 'Wanted', cell: (l) => (l.wantedOn === null ? undefined : { day: l.wantedOn }) },
+  { head: 'Required by', cell: (l) => (l.wantedOn === null ? undefined : { day: l.wantedOn }) },
   { head: 'Note', cell: (l) => ({ text: l.note }) },
 ];
 

@@ -24,12 +24,12 @@ const shareInWords = (discount: number): string => `${formatDecimal(discount, 2,
 export function priceOnPaper(line: Tellable['lines'][number], currency: string): string {
   if (line.free) return 'free of charge';
   if (isShareOfLines(line)) return shareInWords(line.discount);
-  if (line.price === null) return 'to be agreed';
+  if (line.price === null) return 'Price to be agreed';
   const price = (p: UnitPrice) => formatPrice(p, currency);
   const per = line.priceQuantity === 1 ? '' : ` per ${line.priceQuantity}`;
   return line.grossPrice === null
     ? `${price(line.price)}${per}`
-    : `${price(line.grossPrice)}${per} less ${shareInWords(line.discount)}`;
+    : `${price(line.grossPrice)}${per} , less ${shareInWords(line.discount)}`;
 }
 
 /** Tells an order in words, so that it can be laid beside another one. */
@@ -40,9 +40,9 @@ export function tellOrder(order: Tellable, places: ReadonlyMap<number, DeliveryP
     terms: {
       'Deliver to': at(order.placeId),
       Wanted: day(order.wantedOn),
-      'At the latest': day(order.latestOn),
+      'No later than': day(order.latestOn),
       Carrier: [order.carrier, order.carrierService].filter(Boolean).join(', '),
-      'Contact there': order.siteContact,
+      'Site contact': order.siteContact,
       Instructions: order.instructions,
     },
     lines: order.lines.map((l) => ({
@@ -50,11 +50,11 @@ export function tellOrder(order: Tellable, places: ReadonlyMap<number, DeliveryP
       name: l.description || CHARGE_NAMES[l.chargeKind ?? 'other'],
       says: {
         Description: l.description,
-        'Their number': l.theirNumber,
+        'Supplier’s item no.': l.theirNumber,
         Quantity: l.kind === 'charge' ? '' : measured(l.quantity, l.unit),
         Price: priceOnPaper(l, order.currency),
         Wanted: l.kind === 'charge' ? '' : day(l.wantedOn),
-        'Goes to': at(l.placeId),
+        'Deliver to': at(l.placeId),
         Note: l.note,
       },
     })),

@@ -50,7 +50,7 @@ async function askingForCertificates(db: Db, stored: StoredOrder, going: Outgoin
   );
   const lines = going.lines.map((l) =>
     wantsCertificate(l.kind, marked.get(l.id ?? 0), items.get(l.itemId ?? 0))
-      ? { ...l, note: [l.note, 'Certificate wanted'].filter(Boolean).join(' · ') }
+      ? { ...l, note: [l.note, 'Certificate required'].filter(Boolean).join(' · ') }
       : l,
   );
   return { ...going, lines };
@@ -60,15 +60,15 @@ async function askingForCertificates(db: Db, stored: StoredOrder, going: Outgoin
 const changed = ({ changes }: OrderChange): string =>
   changes
     .filter((c) => c.what !== 'Description')
-    .map((c) => `${c.what.toLowerCase()} ${c.was || 'nothing'} → ${c.is || 'nothing'}`)
+    .map((c) => `${c.what.toLowerCase()} ${c.was || 'none'} → ${c.is || 'none'}`)
     .join(', ');
 
 /** In words, line by line, what a revision changes. */
 export const revisedWords = (changes: readonly OrderChange[]): string[] =>
   changes.map((c) => {
-    if (c.how === 'term') return `${c.name}: ${c.changes[0]?.was || 'nothing'} → ${c.changes[0]?.is || 'nothing'}`;
-    if (c.how === 'gone') return `${c.name} is taken off`;
-    return c.how === 'new' ? `Line ${c.place}, ${c.name}, is new` : `Line ${c.place}, ${c.name}: ${changed(c)}`;
+    if (c.how === 'term') return `${c.name}: ${c.changes[0]?.was || 'none'} → ${c.changes[0]?.is || 'none'}`;
+    if (c.how === 'gone') return `${c.name}: line removed`;
+    return c.how === 'new' ? `Line ${c.place}, ${c.name}: added` : `Line ${c.place}, ${c.name}: ${changed(c)}`;
   });
 
 /** Gathers all that stands on an order's paper as it goes out next; undefined for an order that is not there. */
@@ -106,7 +106,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     latest: order.latestOn === null ? '' : day(order.latestOn),
     carrier: [order.carrier, order.carrierService].filter(Boolean).join(', '),
     siteContact: order.siteContact,
-    payment: `${counted(supplier.paymentDays, 'day')} from invoice`,
+    payment: `${counted(supplier.paymentDays, 'day')} from date of invoice`,
     buyer: buyer?.name ?? '',
     instructions: order.instructions,
     currency,
@@ -130,9 +130,9 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
             { label: 'Goods and services', amount: money(totals.lines) },
             { label: 'Charges', amount: money(totals.charges) },
           ]),
-      { label: 'Net', amount: money(totals.net) },
+      { label: 'Total excl. VAT', amount: money(totals.net) },
       ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
-      { label: 'Order total', amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
+      { label: 'Total incl. VAT', amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
     ],
     goesWith: (await goesWith(db, orderId)).map(nameOfFile),
     revised: revisedWords(changes.filter((c) => c.how === 'term' || c.how === 'gone')),

@@ -108,29 +108,29 @@ function readPick(need: PickedRow, { items, parts, suppliers, rates, heldBy }: C
       `${name}: ${supplier.name} sells in ${supplier.currency}, and there is no exchange rate for it. Enter one under Exchange rates.`,
       field,
     );
-  if (need.buy <= 0) return refusal('need.buy', `${name}: the quantity to buy must be above zero.`, field);
+  if (need.buy <= 0) return refusal('need.buy', `${name}: enter a quantity above zero.`, field);
   if (need.buy > need.open)
     return refusal(
       'need.open',
-      `${name}: ${measured(need.buy, need.unit)} picked, but ${measured(need.open, need.unit)} are left to buy.${heldBy.get(need.id ?? 0) ?? ' Somebody may have drafted the rest.'}`,
+      `${name}: ${measured(need.buy, need.unit)} selected, but only ${measured(need.open, need.unit)} left to buy.${heldBy.get(need.id ?? 0) ?? ' Someone may have drafted the rest.'}`,
       field,
     );
   const whole = wholeFault(need.buy, need.unit, name, field);
   if (whole !== undefined) return whole;
   const item = items.get(need.itemId ?? 0);
   if (need.id === null && item?.stocked !== 1)
-    return refusal('item.stocked', `${name} is not kept in stores. Say on its page that it is.`, field);
+    return refusal('item.stocked', `${name} is not a stock item. Change that on the item.`, field);
   if (item?.bought === 0)
     return refusal(
       'need.notBought',
-      `${name}: item ${item.number} may not be bought. Say on its page that it may.`,
+      `${name}: item ${item.number} is marked not for purchase. Change that on the item.`,
       field,
     );
   return (
     termsFor(need, parts, item) ??
     refusal(
       'need.unit',
-      `${name} is needed in ${unitOf(need.unit).name}s, but item ${item?.number} is kept in ${unitOf(item?.unit ?? need.unit).name}s and cannot be converted.`,
+      `${name} is needed in ${unitOf(need.unit).name}s, but item ${item?.number} is held in ${unitOf(item?.unit ?? need.unit).name}s, and these can’t be converted. Change the unit of the line.`,
       field,
     )
   );
@@ -170,7 +170,9 @@ export async function planOrders(
   const read = all.map((need) => ({ need, terms: readPick(need, context) }));
   const refusals = read.flatMap(({ terms }) => (isRefusal(terms) ? [terms] : []));
   if (needs.length < picks.length)
-    refusals.push(refusal('need.gone', 'A picked line is no longer on its buy list. Look at the list again.'));
+    refusals.push(
+      refusal('need.gone', 'A selected line is no longer on its buy list. Refresh Gather and select again.'),
+    );
   const picked = read.flatMap(({ need, terms }) => (isRefusal(terms) ? [] : [pickedNeed(need, terms, context)]));
   const drafts = await loadDrafts(db, joined, context, refusals);
   const byId = new Map(needs.map((n) => [n.id, n]));
@@ -256,7 +258,7 @@ async function loadDrafts(
       refusals.push(
         refusal(
           'order.currency',
-          `Order ${order.number} is in ${order.currency}, which its supplier sells in no more.`,
+          `Order ${order.number} is in ${order.currency}, but the supplier now sells in another currency. Draft a new order instead of adding to this one.`,
         ),
       );
   }

@@ -96,9 +96,12 @@ function missing(
   known: ReadonlyMap<number, unknown>,
 ): Refusal | undefined {
   if (line.id !== undefined && stored === undefined)
-    return refusal('line.missing', 'A line of this order is not there any more. Look at the order again.');
+    return refusal('line.missing', 'The order has changed: a line was removed. Refresh the order and try again.');
   return line.splits.some((s) => s.id !== undefined && !known.has(s.id))
-    ? refusal('split.missing', `A part of ${line.description} is not there any more. Look at the order again.`)
+    ? refusal(
+        'split.missing',
+        `The order has changed: a split of ${line.description} was removed. Refresh the order and try again.`,
+      )
     : undefined;
 }
 
@@ -107,7 +110,7 @@ const uncoded = (line: TypedLine, k: number): Refusal | undefined =>
   line.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null))
     ? refusal(
         'split.code',
-        `${line.description} needs a cost code for each job, and none for stores.`,
+        `${line.description}: choose a cost code for each job, and leave it empty for stores.`,
         `lines.${k}.splits`,
       )
     : undefined;
@@ -115,7 +118,7 @@ const uncoded = (line: TypedLine, k: number): Refusal | undefined =>
 const unconverted = (line: TypedLine, stored: StoredLine | undefined, k: number): Refusal =>
   refusal(
     'line.unit',
-    `${line.description} is for a need in ${unitOf(stored?.shareUnit ?? line.unit).name}s, and ${unitOf(line.unit).name}s cannot be converted to that.`,
+    `${line.description} is for a need in ${unitOf(stored?.shareUnit ?? line.unit).name}s, and ${unitOf(line.unit).name}s can’t be converted. Enter it in ${unitOf(stored?.shareUnit ?? line.unit).name}s.`,
     `lines.${k}.unit`,
   );
 

@@ -29,10 +29,10 @@ export function AddCodes() {
       }}
     >
       <h2 className="text-[16px]">Add cost codes</h2>
-      <AreaField label="One a line, such as “08 Paint”" rows={4} {...form.text('lines')} />
+      <AreaField label="One per line, e.g. “08 Paint”" rows={4} {...form.text('lines')} />
       <Faults messages={form.refusals.map((r) => r.message)} />
       <button type="submit" className="btn btn-main justify-self-start" disabled={form.busy}>
-        Add them
+        Add
       </button>
     </form>
   );

@@ -45,7 +45,7 @@ function CodeSlip({ code: row, onClose }: { readonly code: CodeRow; readonly onC
     start: { code, name },
     act: changeCostCode,
     input: (read, once) => ({ once, id, version, ...read }),
-    said: (_, typed) => `Cost code ${typed.code} is saved`,
+    said: (_, typed) => `Cost code ${typed.code} saved`,
     onDone: onClose,
   });
   return (

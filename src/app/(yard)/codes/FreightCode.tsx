@@ -17,9 +17,9 @@ export function FreightCode({ freight }: { readonly freight: Thing | null }) {
       </h2>
       <PickField
         kind="costCode"
-        label="Charged to, where nothing else is said"
+        label="Default cost code for carriage"
         value={freight}
-        placeholder="spread over the lines"
+        placeholder="spread across the lines"
         onPick={(code) => void act.run({ once: once.key(), costCodeId: code?.id ?? null })}
       />
       <Faults messages={act.refusals.map((r) => r.message)} />

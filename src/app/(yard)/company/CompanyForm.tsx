@@ -26,7 +26,7 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
     start: startOf(company),
     act: saveCompany,
     input: (read, once) => ({ once, version: company.version, ...read }),
-    said: () => 'The company’s settings are saved',
+    said: () => 'Company settings saved',
   });
   const { clash, busy, refusals } = form;
   /** A language brings its mark, first day and paper along; each can be changed after. */
@@ -37,17 +37,17 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
     form.put('firstDay', String(usual.firstDay));
     form.put('paper', usual.paper);
   };
-  useKey('Ctrl+Enter', 'Save the settings', form.save, !busy);
+  useKey('Ctrl+Enter', 'Save settings', form.save, !busy);
   const sign = signOf(currency);
   return (
     <>
       <fieldset className="mb-4 grid max-w-[860px] items-start gap-3 sm:grid-cols-2">
-        <legend className="field-label">As it stands on every order</legend>
+        <legend className="field-label">Printed on every order</legend>
         <TextField label="Company" {...form.text('name')} />
-        <TextField label="E-mail that orders come from" type="email" {...form.text('email')} />
+        <TextField label="Order email (sender)" type="email" {...form.text('email')} />
         <AreaField label="Address" rows={3} {...form.text('address')} />
         <TextField
-          label="Tax number"
+          label="VAT / tax number"
           hint={`Amounts are in ${currency}, as was chosen when the company was set up.`}
           {...form.text('taxNumber')}
         />
@@ -59,7 +59,7 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
         fault={form.faultAt('week')}
       />
       <fieldset className="mt-4">
-        <legend className="field-label">How days and numbers are written, here, on paper and in files</legend>
+        <legend className="field-label">Date and number formats (screen, papers, files)</legend>
         <div className="grid max-w-[860px] items-start gap-3 sm:grid-cols-4">
           <ChoiceField label="Language" {...form.text('language')} onChange={(e) => speak(e.target.value as Language)}>
             {LANGUAGES.map((l) => (
@@ -72,7 +72,7 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
             <option value=".">a point, 1234.50</option>
             <option value=",">a comma, 1234,50</option>
           </ChoiceField>
-          <ChoiceField label="A week begins on" {...form.text('firstDay')}>
+          <ChoiceField label="Week starts on" {...form.text('firstDay')}>
             <option value="1">Monday</option>
             <option value="7">Sunday</option>
           </ChoiceField>
@@ -91,47 +91,47 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
           ))}
         </ChoiceField>
         <TextField
-          label="Working days that receiving takes"
+          label="Receiving time (working days)"
           inputMode="numeric"
-          hint="Goods are wanted this many working days before they are needed."
+          hint="Orders require delivery this many working days before the job needs it."
           {...form.text('receivingDays')}
         />
         <NumberField
-          label="Price difference passed, % of the line"
-          hint="A bill within this, and within the amount beside it, is matched without a question."
+          label="Price tolerance, % of line"
+          hint="Invoices within this and the amount beside it match without approval."
           {...form.text('priceToleranceShare')}
         />
         <NumberField label={`and at most, ${sign} a line`} {...form.text('priceToleranceMost')} />
         <NumberField
-          label={`Differences one may pass on a bill of one’s own, ${sign}`}
-          hint="Beyond it somebody else has to pass the bill."
+          label={`Limit for approving your own invoices’ differences, ${sign}`}
+          hint="Above this someone else must approve."
           {...form.text('ownPassLimit')}
         />
         <NumberField
-          label="Over-delivery taken, % of the line"
-          hint="More than that stays only on the storekeeper’s word; a supplier may have its own."
+          label="Over-delivery allowed, % of line"
+          hint="Above this the storekeeper must confirm; suppliers can have their own."
           {...form.text('overDelivery')}
         />
         <NumberField
-          label={`Difference of a count that is posted, ${sign}`}
-          hint="A larger one takes a manager."
+          label={`Count difference limit, ${sign}`}
+          hint="Larger differences need a manager."
           {...form.text('countLimit')}
         />
         <TextField
-          label="Orders are numbered"
+          label="Order number pattern"
           inputClass="mono"
           hint="{yy} or {yyyy} is the year, {job} the job, {0000} the count."
           {...form.text('orderPattern')}
         />
         <TextField
-          label="Jobs are numbered"
+          label="Job number pattern"
           inputClass="mono"
-          hint="What a new job is offered; {0} counts on from the last one that fits."
+          hint="Suggested number for a new job; {0} continues from the last match."
           {...form.text('jobPattern')}
         />
-        <ChoiceField label="A count whose order is numbered by hand" {...form.text('orderGaps')}>
-          <option value="leave">is left out</option>
-          <option value="fill">is for the next order</option>
+        <ChoiceField label="When an order is numbered by hand, its number in the series is" {...form.text('orderGaps')}>
+          <option value="leave">skipped</option>
+          <option value="fill">used next</option>
         </ChoiceField>
         <AreaField
           label="Terms at the foot of every order"
@@ -141,10 +141,10 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
         />
       </div>
       <Shelf
-        fault={clash ? `${clash.message} It has been brought up to date: look again.` : refusals[0]?.message}
+        fault={clash ? `${clash.message} This is the latest version: check it, then try again.` : refusals[0]?.message}
         facts={<Fact strong>{company.name}</Fact>}
       >
-        <ShelfMain disabled={busy} onClick={form.save} hint="^↵">
+        <ShelfMain disabled={busy} onClick={form.save} hint="Ctrl ↵">
           {busy ? 'Saving…' : 'Save settings'}
         </ShelfMain>
       </Shelf>

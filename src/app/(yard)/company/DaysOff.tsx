@@ -28,12 +28,12 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
     start: { year: today.slice(0, 4) },
     act: takeHolidays,
     input: (read, once) => ({ once, ...read }),
-    said: ({ days }) => `${days} public holidays are days off now`,
+    said: ({ days }) => `${days} public holidays added`,
   });
   const others = [...add.refusals, ...remove.refusals, ...take.refusals];
   return (
     <>
-      <h2 className="mb-1 text-[16px]">Days off</h2>
+      <h2 className="mb-1 text-[16px]">Non-working days</h2>
       <p className="mb-2">
         <TakeOut list="days-off" />
       </p>
@@ -47,7 +47,7 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
       >
         <TextField label="Public holidays of" inputMode="numeric" className="w-[120px]" {...take.text('year')} />
         <button type="submit" className="btn btn-plain" disabled={take.busy}>
-          Take them in
+          Add public holidays
         </button>
       </form>
       <form
@@ -58,8 +58,8 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
           add.save();
         }}
       >
-        <DateField label="A day off" className="col-span-2" {...add.day('day')} />
-        <TextField label="Why" {...add.text('name')} />
+        <DateField label="Non-working day" className="col-span-2" {...add.day('day')} />
+        <TextField label="Reason" {...add.text('name')} />
         <button type="submit" className="btn btn-plain" disabled={add.busy}>
           Add
         </button>
@@ -67,15 +67,15 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
       <div className="mt-2">
         <Faults messages={others.map((r) => r.message)} />
       </div>
-      {off.length === 0 && <p className="mt-2 text-ink-2">Nobody has entered a day off yet.</p>}
-      <ul aria-label="Days off" className="mt-2">
+      {off.length === 0 && <p className="mt-2 text-ink-2">No non-working days yet.</p>}
+      <ul aria-label="Non-working days" className="mt-2">
         {off.map((d) => (
           <li key={d.day} className="flex items-baseline gap-2 border-b border-line-2 py-1">
             <span className="w-[120px] whitespace-nowrap">{day(d.day)}</span>
             <span className="min-w-0 flex-1 text-ink-2">{d.name}</span>
             <button
               type="button"
-              aria-label={`Work on ${day(d.day)}`}
+              aria-label={`Make ${day(d.day)} a working day`}
               disabled={remove.busy}
               onClick={() => void remove.run({ day: d.day })}
               className="rounded p-0.5 text-ink-2 hover:text-brick"

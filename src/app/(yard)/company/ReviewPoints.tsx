@@ -14,10 +14,10 @@ export function ReviewPoints({ points }: { readonly points: Readonly<Record<Kind
   return (
     <section aria-labelledby="review-points" className="mt-8">
       <h2 id="review-points" className="flex flex-wrap items-baseline gap-x-4 text-[16px]">
-        Looked over before work starts <TakeOut list="review-lists" />
+        Pre-start checks <TakeOut list="review-lists" />
       </h2>
       <p className="mb-2 text-ink-2">
-        One point a line. Nothing is ordered for a job before they are ticked on its plan, or waived with a reason.
+        One per line. Nothing can be ordered for a job until these are ticked on its plan, or waived with a reason.
       </p>
       <div className="grid gap-4 sm:grid-cols-3">
         {(Object.keys(KINDS) as Kind[]).map((kind) => (

@@ -7,7 +7,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/YardContext';
 import { StateTag } from '../orders/StateTag';
 
-const HEADS: Partial<Record<DockShow, string>> = { inspect: 'Lines to inspect', back: 'Lines to send back' };
+const HEADS: Partial<Record<DockShow, string>> = { inspect: 'Lines to inspect', back: 'Lines to return' };
 
 export function DueTable({ rows, show }: { rows: readonly DueRow[]; show: DockShow | undefined }) {
   const { day, far, today } = useYard();
@@ -44,17 +44,17 @@ export function DueTable({ rows, show }: { rows: readonly DueRow[]; show: DockSh
     },
     {
       key: 'lines',
-      head: (show && HEADS[show]) ?? 'Lines to come',
+      head: (show && HEADS[show]) ?? 'Outstanding',
       num: true,
       by: (o) => o.linesDue,
-      cell: (o) => `${o.linesDue} of ${o.lines}`,
+      cell: (o) => `${o.linesDue} of ${o.lines} lines`,
       wide: true,
     },
     ...(show === 'straight'
       ? [
           {
             key: 'places',
-            head: 'Goes to',
+            head: 'Deliver to',
             cell: (o: DueRow) => <span className="text-ink-2">{o.places?.replaceAll(',', ', ')}</span>,
             wide: true,
           },
@@ -67,10 +67,10 @@ export function DueTable({ rows, show }: { rows: readonly DueRow[]; show: DockSh
       cell: (o) => <span className="text-ink-2">{o.carrier}</span>,
       wide: true,
     },
-    { key: 'state', head: 'State', by: (o) => o.state, cell: (o) => <StateTag state={o.state} />, wide: true },
+    { key: 'state', head: 'Status', by: (o) => o.state, cell: (o) => <StateTag state={o.state} />, wide: true },
     {
       key: 'comes',
-      head: 'Comes',
+      head: 'Expected',
       by: (o) => o.comesOn ?? '9999',
       cell: (o) => (
         <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>

@@ -32,15 +32,15 @@ export function NotRight({ unit, reasons, kinds, rejected, reason, rest, restDay
     <div className="mt-2 grid grid-cols-2 gap-4 rounded-lg border border-line bg-glaze-2 px-4 py-3 max-phone:grid-cols-1">
       {rejected !== undefined && (
         <div className="grid content-start gap-2">
-          <NumberField label={`Of that rejected, in ${unitOf(unit).name}s`} placeholder="none" {...rejected} />
+          <NumberField label={`Rejected (${unitOf(unit).name})`} placeholder="none" {...rejected} />
           {rejected.value !== '' && (
-            <ReasonField label="Why it is rejected" reasons={reasons} kinds={REJECT} {...reason} />
+            <ReasonField label="Reason for rejection" reasons={reasons} kinds={REJECT} {...reason} />
           )}
         </div>
       )}
       <div className="grid content-start gap-2">
-        <ReasonField label="What became of the rest" reasons={reasons} kinds={kinds} {...rest} />
-        {does === 'toCome' && <DateField label="It comes on" {...restDay} />}
+        <ReasonField label="The rest" reasons={reasons} kinds={kinds} {...rest} />
+        {does === 'toCome' && <DateField label="New delivery date" {...restDay} />}
         {does === 'elsewhere' && where}
       </div>
       {children}

@@ -25,21 +25,21 @@ export function NumbersField({ name, tracking, pattern, numbers, expires, classN
           label={`Lot of ${name}`}
           className="min-w-[200px] flex-1"
           rows={1}
-          hint="Several lots: a line for each, as “LOT-7: 40”."
+          hint="Several lots: one per line, e.g. “LOT-7: 40”."
           {...numbers}
         />
-        {expires !== undefined && <DateField label="Use by" className="w-[150px]" {...expires} />}
+        {expires !== undefined && <DateField label="Use-by date" className="w-[150px]" {...expires} />}
       </div>
     );
   const read = readNumbers(numbers.value);
-  const counted = read.ok ? (read.value.length === 0 ? 'none yet' : `${read.value.length} read`) : undefined;
+  const counted = read.ok ? (read.value.length === 0 ? 'none yet' : `${read.value.length} entered`) : undefined;
   return (
     <AreaField
       label={`Serial numbers of ${name}${counted === undefined ? '' : `, ${counted}`}`}
       className={className}
       rows={2}
       spellCheck={false}
-      hint={`One on each line, or a range as SN-2041…SN-2060.${pattern === '' ? '' : ` They read as ${pattern}.`}`}
+      hint={`One per line, or a range: SN-2041…SN-2060.${pattern === '' ? '' : ` Format: ${pattern}.`}`}
       {...numbers}
     />
   );

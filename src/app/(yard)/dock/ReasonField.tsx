@@ -50,19 +50,19 @@ export function ReasonField({ label, reasons, kinds, value, fault, onReason }: P
               </option>
             )),
         )}
-        <option value={NEW}>another reason…</option>
+        <option value={NEW}>Other reason…</option>
       </ChoiceField>
       {chosen !== undefined && !adding && <p className="mt-1 text-[12.5px] text-ink-2">{WHAT_IT_DOES[chosen.does]}</p>}
       {adding && (
         <div className="mt-2 grid gap-2 rounded-lg border border-line bg-glaze-2 p-3">
           <TextField
-            label="In a few words"
+            label="Reason"
             maxLength={60}
             value={name}
             fault={act.refusals[0]?.message}
             onChange={(e) => setName(e.target.value)}
           />
-          <ChoiceField label="It means" value={does} onChange={(e) => setDoes(e.target.value as typeof does)}>
+          <ChoiceField label="Effect" value={does} onChange={(e) => setDoes(e.target.value as typeof does)}>
             {kinds.map((k) => (
               <option key={k} value={k}>
                 {REASON_NAMES[k]}
@@ -75,7 +75,7 @@ export function ReasonField({ label, reasons, kinds, value, fault, onReason }: P
             disabled={act.busy}
             onClick={() => void act.run({ once: once.key(), does, name })}
           >
-            Add the reason
+            Add reason
           </button>
         </div>
       )}

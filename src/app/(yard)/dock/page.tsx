@@ -11,19 +11,19 @@ import { DueTable } from './DueTable';
 export const metadata = { title: 'Dock' };
 
 const SHOWN: readonly (readonly [DockShow | '', string])[] = [
-  ['', 'All that comes here'],
+  ['', 'All deliveries here'],
   ['late', 'Late'],
   ['today', 'Due by today'],
   ['week', 'Due in 7 days'],
-  ['straight', 'Straight deliveries'],
-  ['inspect', 'In and not released'],
-  ['back', 'Rejected, lies here'],
+  ['straight', 'Direct deliveries'],
+  ['inspect', 'Awaiting inspection'],
+  ['back', 'Rejected, to return'],
 ];
 
 const ABOUT: Partial<Record<DockShow, string>> = {
-  straight: 'Goes straight to a customer, a site or a subcontractor: confirmed here, and never in stores.',
-  inspect: 'Is here and waits to be inspected.',
-  back: 'Was rejected and lies here until it goes back.',
+  straight: 'Delivered direct to a customer, a site or a subcontractor: confirmed here, never in stores.',
+  inspect: 'Here, awaiting inspection.',
+  back: 'Rejected, kept here until it is returned.',
 };
 
 export default place(async ({ db, person, today, query }) => {
@@ -36,13 +36,13 @@ export default place(async ({ db, person, today, query }) => {
   const options = SHOWN.map(([key, words]) => [key, key === '' ? words : `${words} · ${counts[key]}`] as const);
   return (
     <Sheet>
-      <PlaceTitle title="Dock" count={`${rows.length}${next === undefined ? '' : ' of more'} to come`}>
-        <FilterChoice name="show" label="What is shown" options={options} />
+      <PlaceTitle title="Dock" count={`${rows.length}${next === undefined ? '' : '+'} to come`}>
+        <FilterChoice name="show" label="Show" options={options} />
         <MoreFilters names={['supplier', 'job']}>
           <FilterPick name="supplier" label="Supplier" all="All suppliers" kind="supplier" by="id" value={supplier} />
           <FilterPick name="job" label="Job" all="All jobs" kind="job" by="number" value={job} />
         </MoreFilters>
-        <FilterWords label="Order, supplier or part" />
+        <FilterWords label="Order, supplier or item" />
         <TakeOut list="dock" />
       </PlaceTitle>
       {filter.show !== undefined && ABOUT[filter.show] !== undefined && (
@@ -50,20 +50,18 @@ export default place(async ({ db, person, today, query }) => {
       )}
       {rows.length === 0 ? (
         filtered ? (
-          <NothingFound to="/dock" filtered title="Nothing of that is here">
-            Nothing fits what is asked for.
+          <NothingFound to="/dock" filtered title="No matches">
+            Nothing matches these filters.
           </NothingFound>
         ) : (
-          <Empty title="Nothing is on its way">
-            Orders stand here from when they are sent until all of their goods are in.
-          </Empty>
+          <Empty title="Nothing on its way">Sent orders appear here until everything is received.</Empty>
         )
       ) : (
         <DueTable rows={rows} show={filter.show} />
       )}
       {next !== undefined && (
         <GoOn to="/dock" query={{ ...query, after: next }}>
-          What is wanted later
+          Later deliveries
         </GoOn>
       )}
       <Shelf
@@ -71,7 +69,7 @@ export default place(async ({ db, person, today, query }) => {
           <>
             <Fact strong>{counts.late === 0 ? 'Nothing is late' : `${counts.late} late`}</Fact>
             {counts.inspect > 0 && <Fact>{counts.inspect} to inspect</Fact>}
-            {counts.back > 0 && <Fact>{counts.back} to send back</Fact>}
+            {counts.back > 0 && <Fact>{counts.back} to return</Fact>}
           </>
         }
       >

@@ -35,19 +35,19 @@ export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose
     <Slip
       open
       onClose={onClose}
-      title={`Fill up for ${bundle.supplier}`}
+      title={`Top up ${bundle.supplier} order`}
       detail={
         <span aria-live="polite">
-          {formatMoney(bundle.goods, bundle.currency)} of goods
-          {bundle.carriage > 0 && short > 0 && ` · ${formatMoney(short, bundle.currency)} more is carriage free`}
-          {bundle.carriage === 0 && bundle.freeFrom !== null && ' · carriage free'}
+          {formatMoney(bundle.goods, bundle.currency)} goods value
+          {bundle.carriage > 0 && short > 0 && ` · ${formatMoney(short, bundle.currency)} more for free carriage`}
+          {bundle.carriage === 0 && bundle.freeFrom !== null && ' · free carriage'}
           {bundle.belowMinimum > 0 &&
-            ` · ${formatMoney(bundle.belowMinimum, bundle.currency)} short of their smallest order`}
+            ` · ${formatMoney(bundle.belowMinimum, bundle.currency)} below their minimum order`}
         </span>
       }
     >
-      {found === undefined && <p className="text-ink-2">Looking what could ride along…</p>}
-      {nothing && <p className="text-ink-2">Nothing else is to buy from them, and no stock they sell is low.</p>}
+      {found === undefined && <p className="text-ink-2">Looking for lines to add…</p>}
+      {nothing && <p className="text-ink-2">Nothing else to buy from them, and none of their stock items is low.</p>}
       {found !== undefined && found.needs.length > 0 && (
         <fieldset>
           <legend className="mb-1 text-[15px] font-semibold">Also to buy from them</legend>
@@ -75,7 +75,7 @@ export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose
       )}
       {found !== undefined && found.stock.length > 0 && (
         <fieldset className="mt-4">
-          <legend className="mb-1 text-[15px] font-semibold">Low in stores</legend>
+          <legend className="mb-1 text-[15px] font-semibold">Below minimum stock</legend>
           {found.stock.map((s) => {
             const text = stock[s.itemId]?.text;
             const wrong = text !== undefined && !parseQuantity(text).ok;

@@ -77,7 +77,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   const [open, setOpen] = useState<NeedLine>();
   const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
-  const undoing = useAct(callOff, { said: () => 'What was drafted is called off: its lines are to buy again' });
+  const undoing = useAct(callOff, { said: () => 'Draft cancelled: its lines are back to buy' });
   const tellDrafted = (orders: readonly Drafted[]) => {
     const undo = async () => {
       for (const o of orders)
@@ -129,7 +129,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
     riding.restart();
     setJoins({});
     drafting.clear();
-    toast(`${counted(Object.keys(was).length, 'line')} put back`, {
+    toast(`Selection cleared`, {
       action: {
         label: 'Undo',
         onClick: () => {
@@ -143,8 +143,11 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   const wrong = Object.entries(picks)
     .filter(([, text]) => !parseQuantity(text).ok)
     .map(([id]) => Number(id));
-  const wrongStock = Object.values(stock).some((s) => !parseQuantity(s.text).ok);
-  const readable = count + forStores > 0 && !wrongStock && wrong.length === 0;
+  const unread = [
+    ...wrong.map((id) => rows.find((n) => n.id === id)?.description ?? 'A line that is not shown'),
+    ...Object.values(stock).flatMap((s) => (parseQuantity(s.text).ok ? [] : [s.name])),
+  ];
+  const readable = count + forStores > 0 && unread.length === 0;
   const submit = () => void drafting.run({ once: once.key(), picks: toPicks(picks), stock: toStock(stock), into });
   const draftNow = () => {
     if (current) submit();
@@ -157,9 +160,9 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   useEffect(() => {
     if (current) workedOut();
   }, [current]);
-  useKey('B', 'Draft what is picked', draftNow, readable && !drafting.busy);
-  useKey('Ctrl+Enter', 'Draft what is picked', draftNow, readable && !drafting.busy);
-  useKey('Escape', 'Put back what is picked', putBack, count + forStores > 0);
+  useKey('B', 'Draft selected lines', draftNow, readable && !drafting.busy);
+  useKey('Ctrl+Enter', 'Draft selected lines', draftNow, readable && !drafting.busy);
+  useKey('Escape', 'Clear selection', putBack, count + forStores > 0);
 
   const columns = gatherColumns({
     named: group !== 'supplier',
@@ -176,15 +179,15 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
   const late = view?.bundles.reduce((sum, b) => sum + b.late, 0) ?? 0;
-  const warnings = [over > 0 && `${counted(over, 'budget')} over`, late > 0 && `${counted(late, 'line')} late`]
+  const warnings = [over > 0 && `${counted(over, 'budget')} over budget`, late > 0 && `${counted(late, 'line')} late`]
     .filter(Boolean)
     .join(' · ');
   const fault =
     (drafting.clash ?? choosing.clash)?.message ??
     drafting.refusals[0]?.message ??
-    (wrong.length > 0 || wrongStock
-      ? 'A quantity cannot be read. Look at the line in red.'
-      : view?.refusals[0]?.message);
+    (unread[0] === undefined
+      ? view?.refusals[0]?.message
+      : `${unread[0]}: the quantity isn’t a number. Correct it, then draft.`);
 
   return (
     <Sheet
@@ -205,12 +208,12 @@ export function Gather({ first, total, terms, group, filters }: Props) {
         {filters}
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="Nothing is left to buy here">
-          Every line of these buy lists is drafted, ordered or in. Choose other filters to look wider.
+        <Empty title="Nothing left to buy here">
+          Every line shown is drafted, ordered or received. Clear the filters to see more.
         </Empty>
       ) : (
         <LedgerTable
-          label="What is to buy"
+          label="Lines to buy"
           rows={rows}
           columns={columns}
           keyOf={(n) => n.id}
@@ -222,7 +225,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
             picked: new Set(Object.keys(picks).map(Number)),
             onPick: pick,
             may: (n) => n.supplierId !== null,
-            words: (n) => `Pick ${n.description} for ${n.job}`,
+            words: (n) => `Select ${n.description} for ${n.job}`,
           }}
         />
       )}
@@ -235,11 +238,11 @@ export function Gather({ first, total, terms, group, filters }: Props) {
         fault={fault}
         facts={
           count + forStores === 0 ? (
-            <Fact>Pick lines to see the orders they make and what those do to each budget.</Fact>
+            <Fact>Select lines to see the orders they make and the effect on each budget.</Fact>
           ) : (
             <>
               <Fact strong>
-                {counted(count, 'line')} picked{forStores > 0 && `, ${forStores} for stores`}
+                {counted(count, 'line')} picked{forStores > 0 && `${forStores} for stores`}
               </Fact>
               {view && (
                 <Fact>
@@ -254,7 +257,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
       >
         {count + forStores > 0 && (
           <ShelfPlain onClick={putBack} hint="Esc">
-            Put back
+            Clear selection
           </ShelfPlain>
         )}
         <ShelfMain disabled={!readable || !current || drafting.busy} onClick={submit} hint="B">

@@ -13,10 +13,13 @@ function carriageInWords(b: BundleView): { words: string; good: boolean } {
   const short = b.freeFrom === null ? undefined : minor(b.freeFrom - b.goods);
   if (b.carriage === 0)
     return {
-      words: b.freeFrom === null || b.goods < b.freeFrom ? 'No carriage' : `Carriage free (over ${money(b.freeFrom)})`,
+      words:
+        b.freeFrom === null || b.goods < b.freeFrom
+          ? 'No carriage charge'
+          : `Free carriage (over ${money(b.freeFrom)})`,
       good: true,
     };
-  const more = short === undefined || short <= 0 ? '' : ` · ${money(short)} more is carriage free`;
+  const more = short === undefined || short <= 0 ? '' : ` · ${money(short)} more for free carriage`;
   return { words: `Carriage ${money(b.carriage)}${more}`, good: false };
 }
 
@@ -35,8 +38,8 @@ function BundleCard({
   const riding = Object.values(stock).filter((s) => s.supplierId === b.supplierId);
   const carriage = carriageInWords(b);
   const care = [
-    b.late > 0 && `${counted(b.late, 'line')} arrive${b.late === 1 ? 's' : ''} too late`,
-    b.unpriced > 0 && `${b.unpriced} without a price`,
+    b.late > 0 && `${counted(b.late, 'line')} arrive${b.late === 1 ? 's' : ''} late`,
+    b.unpriced > 0 && `${b.unpriced} with no price`,
   ]
     .filter(Boolean)
     .join(' · ');
@@ -58,11 +61,11 @@ function BundleCard({
           value={b.into?.id ?? 0}
           onChange={(e) => onJoin(Number(e.target.value))}
         >
-          <option value={0}>as a new order</option>
+          <option value={0}>New order</option>
           {b.drafts.map((d) => (
             <option key={d.id} value={d.id}>
-              added to {d.number}
-              {d.state === 'heldOpen' ? ', held open' : ''}, {formatMoney(d.net, currency)}
+              Add to {d.number}
+              {d.state === 'heldOpen' ? '(held open)' : ''}, {formatMoney(d.net, currency)}
             </option>
           ))}
         </select>
@@ -80,7 +83,7 @@ function BundleCard({
       </div>
       {b.belowMinimum > 0 && (
         <div className="text-[12.5px] font-semibold text-amber">
-          {formatMoney(b.belowMinimum, currency)} short of their smallest order
+          {formatMoney(b.belowMinimum, currency)} below their minimum order
         </div>
       )}
       {b.breaks.map((ahead) => (
@@ -89,7 +92,7 @@ function BundleCard({
         </div>
       ))}
       <button type="button" className="step text-[12.5px]" onClick={onFill}>
-        Fill up
+        Top up
       </button>
       {care !== '' && <div className="text-[12.5px] font-semibold text-brick">{care}</div>}
       {b.added.map((words) => (
@@ -127,14 +130,14 @@ export function GatherPlan({
   const bundles = picked === 0 ? [] : (view?.bundles ?? []);
   useKey(
     'O',
-    'To the orders that the picks make',
+    'Go to the orders to draft',
     () => orders.current?.querySelector<HTMLElement>('select, button')?.focus(),
     bundles.length > 0,
   );
   if (view === undefined || bundles.length === 0) {
     return (
       <>
-        <h2 className="mb-2 text-[16px]">What they make</h2>
+        <h2 className="mb-2 text-[16px]">Orders</h2>
         <p className="text-ink-2">
           Tick lines, or press <span className="kbd">Space</span> on one. Lines for the same supplier become one order,
           each still charged to its own job.
@@ -158,7 +161,7 @@ export function GatherPlan({
           />
         ))}
       </ul>
-      <h2 className="mt-4 mb-1 text-[16px]">What it does to the jobs</h2>
+      <h2 className="mt-4 mb-1 text-[16px]">Effect on job budgets</h2>
       <EffectList effects={view.effects} />
     </>
   );

@@ -31,7 +31,7 @@ function termsInWords(terms: SupplierTerms): string {
     terms.carriage === 0
       ? 'no carriage'
       : `carriage ${money(terms.carriage)}${terms.carriageFreeFrom === null ? '' : `, free from ${money(terms.carriageFreeFrom)}`}`;
-  return `lead ${counted(terms.leadDays, 'working day')} · ${carriage}`;
+  return `lead time ${counted(terms.leadDays, 'working day')} · ${carriage}`;
 }
 
 /** What lines come to at the prices they would be bought at, in minor units of the company's currency. */
@@ -56,7 +56,7 @@ function partTold(rows: readonly NeedLine[]): string {
     return `${formatQuantity(own)} for ${job}`;
   });
   const all = `${formatQuantity(whole)} ${unitOf(first.unit).short}`.trim();
-  return `${first.number ?? ''} · ${all} in all${parts.length > 1 ? `: ${parts.join(', ')}` : ''}`;
+  return `${first.number ?? ''} · ${all} in total${parts.length > 1 ? `: ${parts.join(', ')}` : ''}`;
 }
 
 const headings = (
@@ -80,12 +80,12 @@ const headings = (
   },
   order: {
     key: (n) => n.orderBy ?? '',
-    name: (n) => (n.orderBy === null ? 'No last day to order' : `Order by ${day(n.orderBy)}`),
+    name: (n) => (n.orderBy === null ? 'No order-by date' : `Order by ${day(n.orderBy)}`),
     told: (rows) => `for ${jobsOf(rows).join(', ')}`,
   },
   day: {
     key: (n) => n.neededOn ?? '',
-    name: (n) => (n.neededOn === null ? 'No day yet' : day(n.neededOn)),
+    name: (n) => (n.neededOn === null ? 'No date yet' : day(n.neededOn)),
     told: (rows) => `for ${jobsOf(rows).join(', ')}`,
   },
 });
@@ -105,7 +105,7 @@ export function groupsBy(
   const nameOf = ([first]: readonly NeedLine[]) => (first === undefined ? '' : name(first));
   return {
     of: key,
-    words: (rows) => `Pick all of ${nameOf(rows)}`,
+    words: (rows) => `Select all of ${nameOf(rows)}`,
     head: (rows) => (
       <span className="flex flex-wrap items-baseline gap-x-2">
         <span className="font-title text-[15px] font-bold">{nameOf(rows)}</span>
@@ -137,7 +137,7 @@ export function gatherColumns(options: Options): Column<NeedLine>[] {
   const columns: Column<NeedLine>[] = [
     {
       key: 'what',
-      head: 'To buy',
+      head: 'Item',
       by: (n) => n.description,
       cell: (n) => (
         <>
@@ -166,7 +166,7 @@ export function gatherColumns(options: Options): Column<NeedLine>[] {
     },
     {
       key: 'for',
-      head: 'For',
+      head: 'Job',
       wide: true,
       className: 'whitespace-nowrap',
       by: (n) => `${n.job} ${n.code}`,
@@ -181,17 +181,17 @@ export function gatherColumns(options: Options): Column<NeedLine>[] {
     },
     {
       key: 'needed',
-      head: 'Needed',
+      head: 'Needed by',
       wide: true,
       className: 'whitespace-nowrap',
       by: (n) => n.neededOn ?? '~',
       tone: (n) => (n.late ? '!font-bold !text-brick' : ''),
       cell: (n) => yard.day(n.neededOn),
     },
-    { key: 'need', head: 'Need', num: true, wide: true, cell: (n) => inUnit(n, n.quantity) },
+    { key: 'need', head: 'Quantity', num: true, wide: true, cell: (n) => inUnit(n, n.quantity) },
     {
       key: 'coming',
-      head: 'Coming',
+      head: 'Covered',
       num: true,
       wide: true,
       cell: (n) => (n.quantity === n.open ? <Dash /> : formatQuantity(quantity(n.quantity - n.open))),

@@ -11,25 +11,25 @@ export const metadata = { title: 'Gather' };
 const GROUPED = [
   ['supplier', 'By supplier'],
   ['job', 'By job'],
-  ['item', 'By part'],
+  ['item', 'By item'],
   ['code', 'By cost code'],
-  ['order', 'By day to order'],
-  ['day', 'By day needed'],
+  ['order', 'By order-by date'],
+  ['day', 'By needed-by date'],
 ] as const;
 
 const SHOWN = [
   ['', 'All lines'],
-  ['late', 'Too late'],
+  ['late', 'Late'],
   ['week', 'To order in 7 days'],
   ['trouble', 'With a problem'],
-  ['unpriced', 'Without a price'],
+  ['unpriced', 'No price'],
 ] as const;
 
 const LEADS = [
   ['', 'Any lead time'],
   ['short', 'Up to 5 days'],
   ['middle', '6 to 15 days'],
-  ['long', '16 days and more'],
+  ['long', '16 days or more'],
 ] as const;
 
 const NO_SUPPLIER = { id: 0, number: '', name: 'No supplier yet', detail: '' };
@@ -64,8 +64,8 @@ export default place(async ({ db, person, today, query }) => {
             <FilterChoice name="lead" label="Lead time, in working days" options={LEADS} />
             <FilterDay name="by" label="Needed by" />
           </MoreFilters>
-          <FilterWords label="Part or number" />
-          <FilterChoice name="group" label="Together by" fallback="supplier" options={GROUPED} />
+          <FilterWords label="Item or number" />
+          <FilterChoice name="group" label="Group by" fallback="supplier" options={GROUPED} />
           <ListViews list="gather" />
         </>
       }

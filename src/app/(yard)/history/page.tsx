@@ -19,34 +19,25 @@ export default place(async ({ db, person, today, query }) => {
     <Sheet>
       <PlaceTitle title={subject === undefined ? 'History' : `History of ${subject}`}>
         {subject === undefined && (
-          <FilterChoice
-            name="about"
-            label="About what"
-            options={[['', 'About everything'], ...Object.entries(ABOUT)]}
-          />
+          <FilterChoice name="about" label="Subject" options={[['', 'All subjects'], ...Object.entries(ABOUT)]} />
         )}
         <MoreFilters names={['who', 'from', 'upTo']}>
-          <FilterPick name="who" label="Who" all="By everybody" kind="person" by="id" value={who} />
+          <FilterPick name="who" label="Who" all="Everyone" kind="person" by="id" value={who} />
           <FilterDay name="from" label="From" back />
           <FilterDay name="upTo" label="To" back />
         </MoreFilters>
-        <FilterWords label="What happened" />
+        <FilterWords label="Event" />
         <TakeOut list="history" />
       </PlaceTitle>
       {rows.length === 0 && (
-        <NothingFound
-          to="/history"
-          filtered={FILTERS.some((f) => query[f] !== undefined)}
-          title="Nothing has happened yet"
-        >
-          Whatever is done in Kettle Tab is told here, with what stood there before and after. Nothing of it is ever
-          rewritten.
+        <NothingFound to="/history" filtered={FILTERS.some((f) => query[f] !== undefined)} title="No history yet">
+          Everything done in Kettle Tab is recorded here, with values before and after. Entries are never changed.
         </NothingFound>
       )}
       <History rows={rows} />
       {more && (
         <GoOn to="/history" query={{ ...query, before: rows.at(-1)?.id }}>
-          What happened before
+          Older entries
         </GoOn>
       )}
     </Sheet>

@@ -1,10 +1,10 @@
 import type { InvoiceRow } from '@/queries/invoices';
 
 const WORDS: Readonly<Record<InvoiceRow['state'], readonly [string, string]>> = {
-  entered: ['agrees, to match', ''],
-  held: ['held: differs', 'tag-stop'],
+  entered: ['to match', ''],
+  held: ['held: differs from order', 'tag-stop'],
   matched: ['matched', 'tag-good'],
-  takenOut: ['taken out', ''],
+  takenOut: ['void', ''],
 };
 
 export const InvoiceTag = ({ state }: { state: InvoiceRow['state'] }) => (

@@ -15,7 +15,7 @@ import { InvoiceTag } from './InvoiceTag';
 export function InvoicesTable({ rows, list }: { rows: readonly InvoiceRow[]; list: Listed }) {
   const { day, may } = useYard();
   const router = useRouter();
-  useKey('N', 'Enter an invoice', () => router.push('/invoices/new'), may('enter invoices'));
+  useKey('N', 'Enter invoice', () => router.push('/invoices/new'), may('enter invoices'));
   const columns: Column<InvoiceRow>[] = [
     {
       key: 'number',
@@ -46,29 +46,29 @@ export function InvoicesTable({ rows, list }: { rows: readonly InvoiceRow[]; lis
     },
     {
       key: 'day',
-      head: 'Dated',
+      head: 'Invoice date',
       by: (i) => i.day,
       cell: (i) => <span className="whitespace-nowrap">{day(i.day)}</span>,
       wide: true,
     },
     {
       key: 'due',
-      head: 'To pay by',
+      head: 'Payment due',
       by: (i) => i.dueOn,
       cell: (i) => <span className="whitespace-nowrap">{day(i.dueOn)}</span>,
       wide: true,
     },
-    { key: 'state', head: 'State', by: (i) => i.state, cell: (i) => <InvoiceTag state={i.state} /> },
+    { key: 'state', head: 'Status', by: (i) => i.state, cell: (i) => <InvoiceTag state={i.state} /> },
     {
       key: 'held',
-      head: 'Differs by',
+      head: 'Difference',
       num: true,
       by: (i) => i.held ?? '',
       cell: (i) => (i.held === null ? <Dash /> : <b className="text-brick">{i.held}</b>),
     },
     {
       key: 'gross',
-      head: 'Total with tax',
+      head: 'Total incl. tax',
       num: true,
       by: (i) => i.gross,
       cell: (i) => `${signOf(i.currency)}\u202f${formatAmount(i.gross, i.currency)}`,

@@ -18,7 +18,7 @@ export const billedColumns = <Row,>(of: (row: Row) => Ordered): Column<Row>[] =>
     head: 'Line',
     cell: (row) => {
       const { line, description } = of(row);
-      const kind = line === undefined ? 'not ordered' : line.kind;
+      const kind = line === undefined ? 'Not on order' : line.kind;
       return (
         <>
           <span className="font-semibold">{description}</span>
@@ -48,7 +48,7 @@ export const billedColumns = <Row,>(of: (row: Row) => Ordered): Column<Row>[] =>
   },
   {
     key: 'elsewhere',
-    head: 'Other bills',
+    head: 'Other invoices',
     num: true,
     cell: (row) => {
       const { line, elsewhere } = of(row);

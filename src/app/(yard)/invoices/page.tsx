@@ -22,7 +22,7 @@ export default place(async ({ db, person, query }) => {
       <PlaceTitle title="Invoices">
         <FilterChoice
           name="show"
-          label="Which invoices"
+          label="Status"
           fallback="waiting"
           options={[
             ['waiting', 'To match'],
@@ -38,11 +38,11 @@ export default place(async ({ db, person, query }) => {
         <NothingFound
           to="/invoices"
           filtered={query.words !== undefined || query.show !== undefined}
-          title="No invoice waits"
+          title="No invoices waiting"
         >
-          When a supplier’s bill comes, enter it against its order.{' '}
+          Enter each supplier’s invoice against its order.{' '}
           <Link href="/invoices/new" className="step">
-            Enter an invoice
+            Enter invoice
           </Link>
         </NothingFound>
       ) : (
@@ -50,7 +50,7 @@ export default place(async ({ db, person, query }) => {
       )}
       {next !== undefined && (
         <GoOn to="/invoices" query={{ ...query, after: next }}>
-          Further invoices
+          More invoices
         </GoOn>
       )}
       <Shelf
@@ -63,7 +63,7 @@ export default place(async ({ db, person, query }) => {
       >
         {may(person, 'enter invoices') && (
           <Link href="/invoices/new" className="btn btn-main h-[38px]">
-            Enter an invoice
+            Enter invoice
           </Link>
         )}
       </Shelf>

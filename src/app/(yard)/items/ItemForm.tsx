@@ -53,7 +53,7 @@ export function ItemForm({ view }: Props) {
     keep: `part ${item?.id ?? 'new'}`,
     act: saveItem,
     input: (read, once) => ({ once, id: item?.id ?? null, ...read }),
-    said: (_, typed) => `${typed.number} is saved`,
+    said: (_, typed) => `${typed.number} saved`,
     onDone: ({ id }) => {
       const supplier = item === undefined ? form.typed.supplierId : null;
       router.push(supplier === null ? `/items/${id}` : `/items/${id}/sold/${supplier.id}`);
@@ -64,7 +64,7 @@ export function ItemForm({ view }: Props) {
   const goods = isGoods(typed.kind);
   return (
     <RecordForm
-      title={item?.name ?? 'Add an item'}
+      title={item?.name ?? 'New item'}
       what="item"
       name={typed.number && <span className="mono">{typed.number}</span>}
       form={form}
@@ -73,7 +73,7 @@ export function ItemForm({ view }: Props) {
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Item number" inputClass="mono" className="sm:col-span-2" required {...form.text('number')} />
         <TextField label="Name" className="sm:col-span-4" required {...form.text('name')} />
-        <UnitField label="Unit it is used in" className="sm:col-span-2" {...form.unit('unit')} />
+        <UnitField label="Stock unit" className="sm:col-span-2" {...form.unit('unit')} />
         <PickField
           kind="costCode"
           label="Cost code"
@@ -88,7 +88,7 @@ export function ItemForm({ view }: Props) {
           className="sm:col-span-2"
           {...form.text('gtin')}
         />
-        <ChoiceField label="Kind" className="sm:col-span-2" {...form.text('kind')}>
+        <ChoiceField label="Type" className="sm:col-span-2" {...form.text('kind')}>
           {ITEM_KINDS.map((kind) => (
             <option key={kind} value={kind}>
               {ITEM_KIND_NAMES[kind]}
@@ -96,7 +96,7 @@ export function ItemForm({ view }: Props) {
           ))}
         </ChoiceField>
         {goods && (
-          <ChoiceField label="Followed by" className="sm:col-span-2" {...form.text('tracking')}>
+          <ChoiceField label="Tracked by" className="sm:col-span-2" {...form.text('tracking')}>
             {TRACKING.map((way) => (
               <option key={way} value={way}>
                 {TRACKING_NAMES[way]}
@@ -106,53 +106,51 @@ export function ItemForm({ view }: Props) {
         )}
         {goods && typed.tracking === 'serial' && (
           <TextField
-            label="Its numbers read as"
+            label="Serial number format"
             inputClass="mono"
             placeholder="any"
-            hint="9 is a figure, A a letter, * either: SN-9999."
+            hint="9 = digit, A = letter, * = either, e.g. SN-9999"
             className="sm:col-span-2"
             {...form.text('numberPattern')}
           />
         )}
         {goods && (
           <TextField
-            label={`Weight, kg of one ${unitOf(typed.unit).name}`}
+            label={`Weight (kg per ${unitOf(typed.unit).name})`}
             inputMode="decimal"
-            placeholder="not known"
+            placeholder="Unknown"
             className="sm:col-span-2"
             {...form.text('weight')}
           />
         )}
         <div className="flex flex-wrap gap-x-6 gap-y-2 sm:col-span-6">
           <label>
-            <input type="checkbox" {...form.tick('bought')} /> May be bought
+            <input type="checkbox" {...form.tick('bought')} /> Can be purchased
           </label>
           {goods && (
             <label>
-              <input type="checkbox" {...form.tick('stocked')} /> Stocked: what packs add goes to stores
+              <input type="checkbox" {...form.tick('stocked')} /> Stock item (pack surplus goes to stores)
             </label>
           )}
           {goods && (
             <label>
-              <input type="checkbox" {...form.tick('certificate')} /> A certificate has to come with it
+              <input type="checkbox" {...form.tick('certificate')} /> Certificate required
             </label>
           )}
           {goods && (
             <label>
-              <input type="checkbox" {...form.tick('inspected')} /> Inspected before it is released
+              <input type="checkbox" {...form.tick('inspected')} /> Inspect before release
             </label>
           )}
         </div>
         {!goods && (
-          <p className="text-[13px] text-ink-2 sm:col-span-6">
-            It is settled by its bill, and not taken in at the dock.
-          </p>
+          <p className="text-[13px] text-ink-2 sm:col-span-6">Not received at the Dock: completed by its invoice.</p>
         )}
         <PickField
           kind="supplier"
-          label="Usual supplier"
+          label="Default supplier"
           className="sm:col-span-3"
-          placeholder="none yet"
+          placeholder="None"
           {...form.pick('supplierId')}
           make={{ words: 'New supplier', onMake: setMaking }}
         />

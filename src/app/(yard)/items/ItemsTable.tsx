@@ -15,7 +15,7 @@ import { useYard } from '@/ui/YardContext';
 export function ItemsTable({ rows, list }: { rows: readonly ItemRow[]; list: Listed }) {
   const { may } = useYard();
   const router = useRouter();
-  useKey('N', 'Add an item', () => router.push('/items/new'), may('keep suppliers'));
+  useKey('N', 'New item', () => router.push('/items/new'), may('keep suppliers'));
   const columns: Column<ItemRow>[] = [
     {
       key: 'number',
@@ -33,7 +33,7 @@ export function ItemsTable({ rows, list }: { rows: readonly ItemRow[]; list: Lis
       by: (i) => i.name,
       cell: (i) => (
         <>
-          <span className="font-semibold">{i.name}</span> {i.stocked === 1 && <span className="tag">stocked</span>}
+          <span className="font-semibold">{i.name}</span> {i.stocked === 1 && <span className="tag">stock item</span>}
         </>
       ),
     },
@@ -60,14 +60,14 @@ export function ItemsTable({ rows, list }: { rows: readonly ItemRow[]; list: Lis
     },
     {
       key: 'supplier',
-      head: 'Usual supplier',
+      head: 'Default supplier',
       by: (i) => i.supplier ?? '',
       cell: (i) => i.supplier ?? <Dash />,
       wide: true,
     },
     {
       key: 'theirs',
-      head: 'Their number',
+      head: 'Supplier’s item no.',
       cell: (i) => <span className="mono">{i.theirNumber || '–'}</span>,
       wide: true,
     },

@@ -22,10 +22,10 @@ export default place(async ({ db, person, today, query }) => {
         <TakeOut list="items" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <NothingFound to="/items" filtered={query.words !== undefined} title="No item is shown">
-          An item has a number of yours, a unit, and suppliers who sell it.{' '}
+        <NothingFound to="/items" filtered={query.words !== undefined} title="No items here">
+          An item has your number, a unit and suppliers.{' '}
           <Link href="/items/new" className="step">
-            Add an item
+            New item
           </Link>
         </NothingFound>
       ) : (
@@ -33,13 +33,13 @@ export default place(async ({ db, person, today, query }) => {
       )}
       {next !== undefined && (
         <GoOn to="/items" query={{ ...query, after: next }}>
-          Further items
+          More items
         </GoOn>
       )}
       <Shelf facts={<RowKeys />}>
         {may(person, 'keep suppliers') && (
           <Link href="/items/new" className="btn btn-main h-[38px]">
-            Add an item
+            New item
           </Link>
         )}
       </Shelf>

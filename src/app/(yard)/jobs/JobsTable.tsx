@@ -17,7 +17,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
   const { currency, day, may, today } = useYard();
   const late = (j: JobRow) => j.state === 'live' && j.dueOn !== null && j.dueOn < today;
   const router = useRouter();
-  useKey('N', 'Open a new job', () => router.push('/jobs/new'), may('open jobs'));
+  useKey('N', 'New job', () => router.push('/jobs/new'), may('open jobs'));
   const amountOf = (amount: Minor | undefined) =>
     amount === undefined || amount === 0 ? <Dash /> : formatAmount(amount, currency);
   const columns: Column<JobRow>[] = [
@@ -49,8 +49,8 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       cell: (j) => <span className="text-ink-2">{j.customer}</span>,
       className: 'max-lg:hidden',
     },
-    { key: 'lead', head: 'Lead', by: (j) => j.lead, cell: (j) => j.lead, extra: true, wide: true },
-    { key: 'state', head: 'State', by: (j) => j.state, cell: (j) => JOB_STATES[j.state], wide: true },
+    { key: 'lead', head: 'Job lead', by: (j) => j.lead, cell: (j) => j.lead, extra: true, wide: true },
+    { key: 'state', head: 'Status', by: (j) => j.state, cell: (j) => JOB_STATES[j.state], wide: true },
     {
       key: 'due',
       head: 'Due',
@@ -107,7 +107,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
     },
     {
       key: 'level',
-      head: 'Level',
+      head: 'Gauge',
       cell: (j) =>
         j.level && (j.level.budget !== 0 || forecastOf(j.level) !== 0) ? (
           <LyingGlass level={j.level} currency={currency} name={`Job ${j.number}`} />
@@ -135,7 +135,7 @@ function Material({ row: { state, goods, missing, number } }: { row: JobRow }) {
   if (state !== 'live' || goods === 0) return <Dash />;
   return (
     <Link href={`/jobs/${number}/plan`} className="whitespace-nowrap hover:underline">
-      {missing === 0 ? <span className="tag tag-good">complete</span> : `${missing} missing`}
+      {missing === 0 ? <span className="tag tag-good">complete</span> : `${missing} outstanding`}
     </Link>
   );
 }

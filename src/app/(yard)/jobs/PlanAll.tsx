@@ -11,13 +11,13 @@ export function PlanAll({ jobs }: { readonly jobs: number }) {
   const act = useAct(planAll, {
     said: ({ moved, jobs: of, lines }) =>
       moved === 0
-        ? `Nothing moved: ${counted(lines, 'line')} stand as they did`
-        : `${counted(moved, 'line')} of ${counted(of, 'job')} moved`,
+        ? `No changes in ${counted(lines, 'line')}`
+        : `${counted(moved, 'line')} changed on ${counted(of, 'job')}`,
     onDone: () => once.renew(),
   });
   return (
     <ShelfPlain disabled={act.busy} onClick={() => void act.run({ once: once.key() })}>
-      {act.busy ? `Planning ${counted(jobs, 'job')}…` : 'Plan all anew'}
+      {act.busy ? `Replanning ${counted(jobs, 'job')}…` : 'Replan all jobs'}
     </ShelfPlain>
   );
 }

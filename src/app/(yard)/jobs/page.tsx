@@ -32,16 +32,16 @@ export default place(async ({ db, person, query }) => {
       <PlaceTitle title="Jobs">
         <FilterChoice
           name="state"
-          label="State"
+          label="Status"
           fallback="live"
           options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]}
         />
         {leads && (
           <FilterChoice
             name="lead"
-            label="Whose jobs"
+            label="Job lead"
             options={[
-              ['', 'Everybody’s jobs'],
+              ['', 'All leads'],
               ['me', 'My jobs'],
             ]}
           />
@@ -54,22 +54,22 @@ export default place(async ({ db, person, query }) => {
         <NothingFound
           to="/jobs"
           filtered={query.words !== undefined || query.state !== undefined || mine}
-          title="No job is shown"
+          title="No jobs here"
         >
-          Choose another state above, or open a new job and type its quote.
+          Choose another status, or create a job.
         </NothingFound>
       ) : (
         <JobsTable rows={rows} list={{ name: 'jobs', sorts, foot }} />
       )}
       {next !== undefined && (
         <GoOn to="/jobs" query={{ ...query, after: next }}>
-          Further jobs
+          More jobs
         </GoOn>
       )}
       <Shelf
         facts={
           <>
-            <Fact>Committed is part of the forecast; headroom is budget less forecast</Fact>
+            <Fact>Forecast includes committed · Headroom = budget − forecast</Fact>
             <RowKeys />
           </>
         }
@@ -77,7 +77,7 @@ export default place(async ({ db, person, query }) => {
         {planned > 0 && may(person, 'change buy lists') && <PlanAll jobs={planned} />}
         {may(person, 'open jobs') && (
           <Link href="/jobs/new" className="btn btn-main h-[38px]">
-            Open a new job
+            New job
           </Link>
         )}
       </Shelf>

@@ -52,7 +52,7 @@ export function Ladder({ view }: { readonly view: LadderView }) {
     start: startOf(view),
     act: saveLadder,
     input: (read, once) => ({ once, version: view.version, ...read }),
-    said: () => 'The ladder is saved',
+    said: () => 'Ladder saved',
   });
   const { steps } = form.typed;
   const put = (next: readonly StepText[]) => form.put('steps', [...next]);
@@ -62,15 +62,15 @@ export function Ladder({ view }: { readonly view: LadderView }) {
     if (taken !== undefined) next.splice(k + by, 0, taken);
     put(next);
   };
-  useKey('Ctrl+Enter', 'Save the ladder', form.save, !form.busy);
+  useKey('Ctrl+Enter', 'Save ladder', form.save, !form.busy);
   const told = form.clash
-    ? `${form.clash.message} It has been brought up to date: look again.`
+    ? `${form.clash.message} This is the latest version: check it, then try again.`
     : form.refusals[0]?.message;
   return (
     <section aria-label="Ladder">
       <p className="mb-3 max-w-[720px] text-ink-2">
-        What an order climbs before it is sent, step after step; a step that is not reached is left out. Without steps
-        everything is sent as it is.
+        Orders go up these steps in turn before they can be sent. Steps whose limits aren’t reached are skipped. With no
+        steps, orders go without sign-off.
       </p>
       <ol className="grid gap-3">
         {steps.map((step, k) => (
@@ -91,12 +91,12 @@ export function Ladder({ view }: { readonly view: LadderView }) {
         ))}
       </ol>
       <button type="button" className="step mt-2" onClick={() => put([...steps, FRESH])}>
-        + step
+        + Step
       </button>
       <div className="mt-4 grid max-w-[620px] items-start gap-3 sm:grid-cols-2">
         <NumberField
-          label="A signed order may come to more by, %"
-          hint="Within this, and within the amount beside it, nobody is asked again."
+          label="Increase allowed after sign-off, %"
+          hint="Within this and the amount beside it, no new sign-off is needed."
           {...form.text('signToleranceShare')}
         />
         <NumberField label={`and at most, ${signOf(currency)}`} {...form.text('signToleranceMost')} />
@@ -109,8 +109,8 @@ export function Ladder({ view }: { readonly view: LadderView }) {
           </Fact>
         }
       >
-        <ShelfMain disabled={form.busy} onClick={form.save} hint="^↵">
-          {form.busy ? 'Saving…' : 'Save the ladder'}
+        <ShelfMain disabled={form.busy} onClick={form.save} hint="Ctrl ↵">
+          {form.busy ? 'Saving…' : 'Save ladder'}
         </ShelfMain>
       </Shelf>
     </section>

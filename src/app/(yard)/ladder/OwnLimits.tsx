@@ -19,10 +19,10 @@ export function OwnLimits({ people }: { readonly people: readonly Row[] }) {
   return (
     <section aria-labelledby="own-limits" className="mb-6">
       <h2 id="own-limits" className="text-[16px]">
-        Signing for one’s own
+        Signing own orders
       </h2>
       <p className="mb-2 text-[12.5px] text-ink-2">
-        Whoever wrote on an order signs it only up to this, {signOf(currency)}.
+        Limit for signing orders you drafted or changed, {signOf(currency)}.
       </p>
       <ul className="grid gap-1.5">
         {people.map((p) => (

@@ -17,14 +17,14 @@ export function Rules({ view }: { readonly view: LadderView }) {
     start: z.encode(rulesForm, { rules: [...view.rules] }),
     act: saveRules,
     input: (read, once) => ({ once, version: view.version, ...read }),
-    said: () => 'The rules are saved',
+    said: () => 'Buying rules saved',
   });
   return (
     <section aria-labelledby="rules" className="mt-8">
       <h2 id="rules" className="flex flex-wrap items-baseline gap-x-4 text-[16px]">
-        What is watched when something is bought <TakeOut list="rules" />
+        Buying rules <TakeOut list="rules" />
       </h2>
-      <p className="mb-2 text-ink-2">A job that is complete is never bought for.</p>
+      <p className="mb-2 text-ink-2">Nothing can be bought for a closed job.</p>
       <ul className="max-w-[820px]">
         {view.rules.map(({ kind }, k) => (
           <li
@@ -49,7 +49,7 @@ export function Rules({ view }: { readonly view: LadderView }) {
       </ul>
       <div className="mt-3 flex items-center gap-4">
         <button type="button" className="btn btn-main" disabled={form.busy} onClick={form.save}>
-          Save the rules
+          Save rules
         </button>
         <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
       </div>

@@ -21,7 +21,7 @@ type Props = {
 };
 
 const nameOf = (s: SignerText): string =>
-  s.kind === 'lead' ? 'The job’s lead' : s.kind === 'role' ? ROLE_NAMES[s.role] : s.person.name;
+  s.kind === 'lead' ? 'The job lead' : s.kind === 'role' ? ROLE_NAMES[s.role] : s.person.name;
 
 const keyOf = (s: SignerText): string =>
   s.kind === 'person' ? `p${s.person.id}` : s.kind === 'role' ? s.role : 'lead';
@@ -39,14 +39,14 @@ export function StepFields({ place, step, stuck, currency, faultAt, onStep, onUp
         <span className="flex size-6 items-center justify-center rounded-full border-2 border-ink-3 text-[12px] font-bold">
           {place}
         </span>
-        {step.signers.length === 0 && <span className="text-ink-2">Nobody yet</span>}
+        {step.signers.length === 0 && <span className="text-ink-2">No one yet</span>}
         {step.signers.map((s) => (
           <span key={keyOf(s)} className="flex items-center gap-1 rounded-md border border-line bg-glaze px-2 py-0.5">
             <b className="font-semibold">{nameOf(s)}</b>
             <button
               type="button"
               className="step"
-              aria-label={`${nameOf(s)} signs no more`}
+              aria-label={`${nameOf(s)} removed from this step`}
               onClick={() => onStep({ signers: step.signers.filter((other) => other !== s) })}
             >
               ×
@@ -55,23 +55,23 @@ export function StepFields({ place, step, stuck, currency, faultAt, onStep, onUp
         ))}
         <span className="ml-auto flex gap-3">
           {onUp && (
-            <button type="button" className="step" onClick={onUp} aria-label={`Step ${place} up`}>
+            <button type="button" className="step" onClick={onUp} aria-label={`Move step ${place} up`}>
               up
             </button>
           )}
           {onDown && (
-            <button type="button" className="step" onClick={onDown} aria-label={`Step ${place} down`}>
+            <button type="button" className="step" onClick={onDown} aria-label={`Move step ${place} down`}>
               down
             </button>
           )}
-          <button type="button" className="step" onClick={onGone} aria-label={`Take step ${place} out`}>
-            take out
+          <button type="button" className="step" onClick={onGone} aria-label={`Remove step ${place}`}>
+            Remove
           </button>
         </span>
       </div>
       {(fault !== undefined || stuck !== '') && (
         <p role={fault === undefined ? undefined : 'alert'} className="field-fault mb-2">
-          {fault ?? `As it is, ${stuck}`}
+          {fault ?? `At present, ${stuck}`}
         </p>
       )}
       <div className="grid items-start gap-3 sm:grid-cols-4">
@@ -83,12 +83,12 @@ export function StepFields({ place, step, stuck, currency, faultAt, onStep, onUp
           }
         >
           <option value="" disabled>
-            add somebody…
+            Add person or role…
           </option>
-          <option value="lead">the job’s lead</option>
+          <option value="lead">the job lead</option>
           {rolesWith('sign orders').map((role) => (
             <option key={role} value={role}>
-              anybody who is {ROLE_NAMES[role].toLowerCase()}
+              Any {ROLE_NAMES[role].toLowerCase()}
             </option>
           ))}
         </ChoiceField>
@@ -122,7 +122,7 @@ export function StepFields({ place, step, stuck, currency, faultAt, onStep, onUp
           value={step.supplierId}
           onPick={(supplier) => onStep({ supplierId: supplier })}
         />
-        <ChoiceField label="Kind of job" value={step.jobKind} onChange={(e) => onStep({ jobKind: e.target.value })}>
+        <ChoiceField label="Job type" value={step.jobKind} onChange={(e) => onStep({ jobKind: e.target.value })}>
           <option value="">any</option>
           <option value="contract">contract</option>
           <option value="repair">repair</option>
@@ -144,7 +144,7 @@ export function StepFields({ place, step, stuck, currency, faultAt, onStep, onUp
           checked={step.onRule}
           onChange={(e) => onStep({ onRule: e.target.checked })}
         />
-        Only when a rule below asks for sign-off
+        Only when a rule below needs sign-off
       </label>
     </li>
   );

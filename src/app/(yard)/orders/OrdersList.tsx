@@ -18,8 +18,8 @@ import { chaseOrder, sendOrder } from '../../acts';
 import { OrdersTable } from './OrdersTable';
 
 type What = 'send' | 'chase';
-const MAIN: Readonly<Record<What, string>> = { send: 'Send what is picked', chase: 'Chase what is picked' };
-const NOW: Readonly<Record<What, string>> = { send: 'Send now', chase: 'Ask now' };
+const MAIN: Readonly<Record<What, string>> = { send: 'Send selected', chase: 'Chase selected' };
+const NOW: Readonly<Record<What, string>> = { send: 'Send now', chase: 'Chase now' };
 
 /** The orders, of which those not sent yet can be picked and sent together, and those at suppliers chased; what stands there when there are none. */
 export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]; list: Listed; children: ReactNode }) {
@@ -50,14 +50,14 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
         what === 'send'
           ? sendOrder({ once: makeKey(), orderId: id, version })
           : chaseOrder({ once: makeKey(), orderId: id }),
-      why: ({ came, answer }) => (came === 'taken' ? undefined : `its mail was not taken: ${answer}`),
+      why: ({ came, answer }) => (came === 'taken' ? undefined : `email not accepted: ${answer}`),
     });
     pick(left.map((o) => o.id));
     const gone = chosen.length - left.length;
-    if (gone > 0) toast.success(`${counted(gone, 'order')} ${what === 'send' ? 'sent' : 'asked after'}`);
+    if (gone > 0) toast.success(`${counted(gone, 'order')} ${what === 'send' ? 'sent' : 'chased'}`);
   };
   useKey('Ctrl+Enter', MAIN[what ?? 'send'], () => void main(), chosen.length > 0 && what !== undefined);
-  useKey('Escape', 'Put back', putBack, chosen.length > 0);
+  useKey('Escape', 'Clear selection', putBack, chosen.length > 0);
   return (
     <>
       {rows.length === 0 ? (
@@ -68,7 +68,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
           list={list}
           picks={
             may('send orders')
-              ? { picked, onPick: pick, may: (o) => sendable(o) || owing(o), words: (o) => `Pick ${o.number}` }
+              ? { picked, onPick: pick, may: (o) => sendable(o) || owing(o), words: (o) => `Select ${o.number}` }
               : undefined
           }
         />
@@ -78,19 +78,23 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
         facts={
           doing !== undefined ? (
             <Fact strong>
-              {what === 'chase' ? 'Asking after' : 'Sending'} {doing.at} of {counted(doing.of, 'order')}
+              {what === 'chase' ? 'Chasing' : 'Sending'} {doing.at} of {counted(doing.of, 'order')}
             </Fact>
           ) : chosen.length === 0 ? (
-            <Fact>{unsent === 0 ? 'Every order shown is with its supplier' : `${unsent} not sent yet`}</Fact>
+            <Fact>{unsent === 0 ? 'All orders shown have been sent' : `${unsent} not sent yet`}</Fact>
           ) : (
             <>
-              <Fact strong>{counted(chosen.length, 'order')} picked</Fact>
+              <Fact strong>{counted(chosen.length, 'order')} selected</Fact>
               {asking && (
                 <Fact>
-                  {what === 'send' ? 'each goes as a PDF to its supplier' : 'each supplier is asked when it comes'}
+                  {what === 'send'
+                    ? 'Each is emailed to its supplier as a PDF'
+                    : 'Each supplier is emailed to ask for a delivery date'}
                 </Fact>
               )}
-              {what === undefined && <Fact warn>some are sent and some are not: pick one kind</Fact>}
+              {what === undefined && (
+                <Fact warn>Your selection mixes sent and unsent orders: select one or the other</Fact>
+              )}
             </>
           )
         }
@@ -98,7 +102,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
         {chosen.length > 0 && (
           <>
             <ShelfPlain onClick={putBack} hint="Esc">
-              {asking ? 'Not yet' : 'Put back'}
+              {asking ? 'Cancel' : 'Clear selection'}
             </ShelfPlain>
             {may('see money') && (
               <a
@@ -110,7 +114,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
                 Print
               </a>
             )}
-            <ShelfMain disabled={doing !== undefined || what === undefined} onClick={() => void main()} hint="^↵">
+            <ShelfMain disabled={doing !== undefined || what === undefined} onClick={() => void main()} hint="Ctrl ↵">
               {asking
                 ? NOW[what ?? 'send']
                 : `${what === 'chase' ? 'Chase' : 'Send'} ${counted(chosen.length, 'order')}`}

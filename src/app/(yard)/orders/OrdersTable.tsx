@@ -60,7 +60,7 @@ export function OrdersTable({ rows, shares = false, picks, list }: Props) {
     { key: 'lines', head: 'Lines', num: true, by: (o) => o.lines, cell: (o) => o.lines, wide: true },
     {
       key: 'state',
-      head: 'State',
+      head: 'Status',
       by: (o) => o.state,
       cell: (o) => <StateTag state={o.state} mail={o.mail} />,
       wide: true,
@@ -74,7 +74,7 @@ export function OrdersTable({ rows, shares = false, picks, list }: Props) {
     },
     {
       key: 'wanted',
-      head: 'Wanted',
+      head: 'Required by',
       by: (o) => o.wantedOn ?? '9999',
       cell: (o) => (
         <span className={`whitespace-nowrap ${late(o) ? 'font-bold text-brick' : ''}`}>
@@ -94,7 +94,7 @@ export function OrdersTable({ rows, shares = false, picks, list }: Props) {
     },
     {
       key: 'theirs',
-      head: 'Their number',
+      head: 'Supplier’s ref.',
       by: (o) => o.theirNumber,
       cell: (o) => (o.theirNumber === '' ? <Dash /> : <span className="mono">{o.theirNumber}</span>),
       wide: true,
@@ -102,7 +102,7 @@ export function OrdersTable({ rows, shares = false, picks, list }: Props) {
     },
     {
       key: 'net',
-      head: 'Order net',
+      head: 'Net',
       num: true,
       by: (o) => o.net ?? 0,
       cell: (o) => (o.net === null ? <Dash /> : `${signOf(o.currency)}\u202f${formatAmount(o.net, o.currency)}`),

@@ -8,7 +8,7 @@ const LOOK: Readonly<Partial<Record<OrderState, string>>> = {
   partIn: 'tag-care',
 };
 
-const MAIL: Readonly<Partial<Record<MessageState, string>>> = { failed: 'mail failed', unknown: 'may have arrived' };
+const MAIL: Readonly<Partial<Record<MessageState, string>>> = { failed: 'email failed', unknown: 'may have arrived' };
 
 /** An order's state as a word in an outline; before it is sent, with what became of its mail. */
 export function StateTag({ state, mail = null }: { state: OrderState; mail?: MessageState | null }) {

@@ -14,18 +14,18 @@ export const metadata = { title: 'Orders' };
 const SHOWN = [
   ['open', 'Open orders'],
   ['unsent', 'Not sent yet'],
-  ['sent', 'At suppliers'],
-  ['in', 'All in, to settle'],
-  ['done', 'Settled or called off'],
+  ['sent', 'With suppliers'],
+  ['in', 'Received, to invoice'],
+  ['done', 'Complete or cancelled'],
   ['all', 'All orders'],
 ] as const;
 
 const LEAST = [
   ['', 'Any value'],
-  ['100', '100 and more'],
-  ['1000', '1,000 and more'],
-  ['5000', '5,000 and more'],
-  ['25000', '25,000 and more'],
+  ['100', '100 or more'],
+  ['1000', '1,000 or more'],
+  ['5000', '5,000 or more'],
+  ['25000', '25,000 or more'],
 ] as const;
 
 export default place(async ({ db, person, today, query }) => {
@@ -37,22 +37,22 @@ export default place(async ({ db, person, today, query }) => {
   return (
     <Sheet>
       <PlaceTitle title="Orders">
-        <FilterChoice name="show" label="Which orders" fallback="open" options={SHOWN} />
+        <FilterChoice name="show" label="Status" fallback="open" options={SHOWN} />
         <MoreFilters names={['job', 'supplier', 'late', 'least', 'by']}>
           <FilterPick name="job" label="Job" all="All jobs" kind="job" by="number" value={job} />
           <FilterPick name="supplier" label="Supplier" all="All suppliers" kind="supplier" by="id" value={supplier} />
           <FilterChoice
             name="late"
-            label="Late or not"
+            label="Late and on time"
             options={[
-              ['', 'Late or not'],
+              ['', 'Late and on time'],
               ['yes', 'Late only'],
             ]}
           />
-          {may(person, 'see money') && <FilterChoice name="least" label="Net, at least" options={LEAST} />}
-          <FilterDay name="by" label="Wanted by" />
+          {may(person, 'see money') && <FilterChoice name="least" label="Net at least" options={LEAST} />}
+          <FilterDay name="by" label="Required by" />
         </MoreFilters>
-        <FilterWords label="Any number, or supplier" />
+        <FilterWords label="No. or supplier" />
         <ListViews list="orders" />
         <TakeOut list="orders" />
       </PlaceTitle>
@@ -60,18 +60,18 @@ export default place(async ({ db, person, today, query }) => {
         <NothingFound
           to="/orders"
           filtered={['words', 'show', 'job', 'supplier', 'late', 'by', 'least'].some((f) => query[f] !== undefined)}
-          title="No order is shown"
+          title="No orders here"
         >
-          Orders are drafted in{' '}
+          Draft orders in{' '}
           <Link href="/gather" className="step">
             Gather
           </Link>
-          , from what the jobs’ buy lists need.
+          from the jobs’ buy lists.
         </NothingFound>
       </OrdersList>
       {next !== undefined && (
         <GoOn to="/orders" query={{ ...query, after: next }}>
-          Further orders
+          More orders
         </GoOn>
       )}
     </Sheet>

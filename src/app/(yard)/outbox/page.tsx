@@ -11,12 +11,12 @@ export default place(async ({ db, person, query }) => {
   const { rows, next } = await listMessages(db, person, query.before);
   return (
     <Sheet>
-      <PlaceTitle title="Outbox" count="what was mailed to suppliers, and what the mail server said">
+      <PlaceTitle title="Outbox" count="emails to suppliers, and the mail server’s reply">
         <TakeOut list="outbox" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <Empty title="Nothing was mailed yet">
-          When an order is sent, its message stands here with the mail server’s answer.
+        <Empty title="No emails sent yet">
+          When you send an order, its email appears here with the mail server’s reply.
         </Empty>
       ) : (
         <MessagesTable rows={rows} />

@@ -13,7 +13,7 @@ export function AddPerson() {
     start: { name: '', email: '', password: '', roles: [] as Role[] },
     act: addPerson,
     input: (read, once) => ({ once, ...read }),
-    said: (_, typed) => `${typed.name} can sign in`,
+    said: (_, typed) => `${typed.name} added`,
     onDone: (_, restart) => restart(),
   });
   return (
@@ -25,9 +25,9 @@ export function AddPerson() {
         form.save();
       }}
     >
-      <h2 className="text-[16px] sm:col-span-3">Add a person</h2>
+      <h2 className="text-[16px] sm:col-span-3">New person</h2>
       <TextField label="Name" required {...form.text('name')} />
-      <TextField label="E-mail" type="email" required autoComplete="off" {...form.text('email')} />
+      <TextField label="Email" type="email" required autoComplete="off" {...form.text('email')} />
       <TextField
         label="First password"
         type="password"

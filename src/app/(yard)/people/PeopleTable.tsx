@@ -17,11 +17,11 @@ const COLUMNS: Column<PersonRow>[] = [
         <Link href={`/people/${p.id}`} className="hover:underline">
           {p.name}
         </Link>
-        {p.active === 0 && <span className="tag">let in no more</span>}
+        {p.active === 0 && <span className="tag">no access</span>}
       </span>
     ),
   },
-  { key: 'email', head: 'E-mail', wide: true, by: (p) => p.email, cell: (p) => p.email },
+  { key: 'email', head: 'Email', wide: true, by: (p) => p.email, cell: (p) => p.email },
   { key: 'roles', head: 'Roles', cell: (p) => p.roles.map((r) => ROLE_NAMES[r]).join(', ') },
 ];
 

@@ -16,27 +16,27 @@ import { nameColumn, SettingSlip } from '../SettingSlip';
 /** Our own places; one opens to be changed, or to be offered no more. */
 export function PlacesTable({ places }: { readonly places: readonly PlaceRow[] }) {
   const [open, setOpen] = useState<PlaceRow | 'new'>();
-  useKey('N', 'A new place', () => setOpen('new'), open === undefined);
+  useKey('N', 'New location', () => setOpen('new'), open === undefined);
   const columns: Column<PlaceRow>[] = [
-    nameColumn<PlaceRow>('Place', setOpen),
+    nameColumn<PlaceRow>('Location', setOpen),
     { key: 'address', head: 'Address', cell: (p) => p.address.split('\n').join(', ') },
     { key: 'instructions', head: 'Instructions', wide: true, cell: (p) => p.instructions },
     { key: 'bins', head: 'Bins', num: true, wide: true, cell: (p) => p.bins.length || '–' },
-    { key: 'items', head: 'Parts there', num: true, by: (p) => p.items, cell: (p) => p.items || '–' },
+    { key: 'items', head: 'Items stored', num: true, by: (p) => p.items, cell: (p) => p.items || '–' },
   ];
   return (
     <>
       <LedgerTable
-        label="Our places"
+        label="Locations"
         className="max-w-[940px]"
         rows={places}
         columns={columns}
         keyOf={(p) => p.id}
         onOpen={setOpen}
       />
-      <Shelf facts={<Fact>Orders are delivered to the first of them unless another place is chosen</Fact>}>
+      <Shelf facts={<Fact>Orders are delivered to the first location unless you choose another</Fact>}>
         <ShelfMain onClick={() => setOpen('new')} hint="N">
-          Add a place
+          New location
         </ShelfMain>
       </Shelf>
       {open !== undefined && <PlaceSlip place={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />}
@@ -52,25 +52,20 @@ function PlaceSlip({ place, onClose }: { readonly place: PlaceRow | undefined; r
     act: (input: Parameters<typeof addOwnPlace>[0]) =>
       place === undefined ? addOwnPlace(input) : changeOwnPlace({ ...input, id: place.id, version: place.version }),
     input: (read, once) => ({ once, ...read }),
-    said: (_, typed) => `${typed.name} is saved`,
+    said: (_, typed) => `${typed.name} saved`,
     onDone: onClose,
   });
   return (
     <SettingSlip
-      title={place?.name ?? 'A new place of ours'}
+      title={place?.name ?? 'New location'}
       form={form}
       row={place}
       retire={retireOwnPlace}
       onClose={onClose}
     >
       <TextField label="Name" {...form.text('name')} />
-      <AreaField
-        label="Address"
-        rows={3}
-        hint="Orders that were sent keep the address on their papers."
-        {...form.text('address')}
-      />
-      <TextField label="Instructions for whoever delivers" {...form.text('instructions')} />
+      <AreaField label="Address" rows={3} hint="Orders already sent keep the old address." {...form.text('address')} />
+      <TextField label="Delivery instructions" {...form.text('instructions')} />
       {place !== undefined && <Bins place={place} />}
     </SettingSlip>
   );
@@ -91,14 +86,14 @@ function Bins({ place }: { readonly place: PlaceRow }) {
   return (
     <div>
       <h3 className="field-label">Bins</h3>
-      {place.bins.length === 0 && <p className="text-ink-2">None: everything lies in the place as a whole.</p>}
+      {place.bins.length === 0 && <p className="text-ink-2">No bins: stock is held at the location as a whole.</p>}
       <ul className="flex flex-wrap gap-2">
         {place.bins.map((b) => (
           <li key={b.id} className="flex items-center gap-1 rounded-lg border border-line pl-2">
             <span className="mono">{b.name}</span>
             <button
               type="button"
-              aria-label={`Close bin ${b.name}`}
+              aria-label={`Retire bin ${b.name}`}
               className="px-2 py-1 text-ink-2 hover:text-brick"
               disabled={closing.busy}
               onClick={() => void closing.run({ binId: b.id, version: b.version })}
@@ -119,7 +114,7 @@ function Bins({ place }: { readonly place: PlaceRow }) {
           onChange={(e) => setName(e.target.value)}
         />
         <button type="button" className="btn btn-plain" disabled={adding.busy || name.trim() === ''} onClick={add}>
-          Add the bin
+          Add bin
         </button>
       </div>
       <Faults messages={closing.refusals.map((r) => r.message)} />

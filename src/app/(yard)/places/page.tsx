@@ -4,11 +4,11 @@ import { place } from '../../server/place';
 import { SettingsTitle } from '../SettingsTitle';
 import { PlacesTable } from './PlacesTable';
 
-export const metadata = { title: 'Our places' };
+export const metadata = { title: 'Locations' };
 
 export default place(async ({ db, person }) => (
   <Sheet>
-    <SettingsTitle title="Our places" list="places" />
+    <SettingsTitle title="Locations" list="places" />
     <PlacesTable places={await loadPlacesPage(db, person)} />
   </Sheet>
 ));

@@ -10,9 +10,10 @@ const MOST = 60;
 /** The papers of several orders as one PDF, to be printed. */
 export const GET = route('see money', async ({ request, person }) => {
   const ids = new URL(request.url).searchParams.get('orders')?.split(',') ?? [];
-  if (ids.length > MOST) throw new Answer(400, `At most ${MOST} orders are printed at once.`);
+  if (ids.length > MOST) throw new Answer(400, `You can print up to ${MOST} orders at a time. Select fewer.`);
   const papers = await loadOrderPapers(await readers(), person, ids.map(idIn), clock.today());
-  if (papers.length === 0) throw new Answer(404, 'There are no such orders.');
+  if (papers.length === 0)
+    throw new Answer(404, 'Not found: they may have been removed. Go back and refresh the list.');
   const bytes = await inHelper('setPapers', papers);
   return fileAnswer({ name: 'Orders.pdf', type: 'application/pdf', bytes });
 });

@@ -23,11 +23,11 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
     start: { currency: missing[0]?.currency ?? rates[0]?.currency ?? '', day: today as string, rate: '' },
     act: saveRate,
     input: (read, once) => ({ once, ...read }),
-    said: (_, typed) => `The rate of ${typed.currency.toUpperCase()} is kept`,
+    said: (_, typed) => `${typed.currency.toUpperCase()} rate saved`,
     onDone: (_, restart) => restart(),
   });
   const remove = useAct(removeRate);
-  useKey('Ctrl+Enter', 'Keep the rate', form.save, mayKeep && !form.busy);
+  useKey('Ctrl+Enter', 'Save rate', form.save, mayKeep && !form.busy);
   const newest = new Set(
     rates.filter((r, k) => r.day <= today && rates.findIndex((o) => o.currency === r.currency && o.day <= today) === k),
   );
@@ -42,20 +42,20 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
       cell: (r) => (
         <>
           {day(r.day)}
-          {newest.has(r) && <span className="tag tag-good ml-2">holds today</span>}
+          {newest.has(r) && <span className="tag tag-good ml-2">current</span>}
         </>
       ),
     },
     { key: 'rate', head: `${companyCurrency} for one`, num: true, cell: (r) => r.rate },
     {
       key: 'out',
-      head: <span className="sr-only">Take out</span>,
+      head: <span className="sr-only">Remove</span>,
       className: 'w-[34px]',
       cell: (r) =>
         mayKeep && (
           <button
             type="button"
-            aria-label={`Take out the rate of ${r.currency} from ${day(r.day)}`}
+            aria-label={`Remove ${r.currency} rate from ${day(r.day)}`}
             disabled={remove.busy}
             onClick={() => void remove.run({ currency: r.currency, day: r.day })}
             className="rounded p-0.5 text-ink-2 hover:text-brick"
@@ -86,9 +86,7 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
         </div>
       )}
       {rates.length === 0 ? (
-        <Empty title="No rate yet">
-          A supplier who sells in another currency needs one before anything is ordered.
-        </Empty>
+        <Empty title="No rate yet">Enter a rate before you order from a supplier who sells in another currency.</Empty>
       ) : (
         <LedgerTable
           label="Exchange rates"
@@ -100,11 +98,11 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
       )}
       <Shelf
         fault={fault}
-        facts={<Fact>An order keeps the rate of the day it was drafted, a bill that of its own day</Fact>}
+        facts={<Fact>Orders use the rate on the draft date, invoices the rate on the invoice date</Fact>}
       >
         {mayKeep && (
-          <ShelfMain disabled={form.busy} onClick={form.save} hint="^↵">
-            Keep rate
+          <ShelfMain disabled={form.busy} onClick={form.save} hint="Ctrl ↵">
+            Save rate
           </ShelfMain>
         )}
       </Shelf>

@@ -19,12 +19,12 @@ const fields = z.object({ does: z.enum(REASON_DOES), ...reasonFields.shape });
 /** Why deliveries are not as ordered; one opens to be said in other words, or to be offered no more. */
 export function ReasonsTable({ reasons }: { readonly reasons: readonly ReasonSetting[] }) {
   const [open, setOpen] = useState<ReasonSetting | 'new'>();
-  useKey('N', 'A new reason', () => setOpen('new'), open === undefined);
+  useKey('N', 'New reason', () => setOpen('new'), open === undefined);
   const columns: Column<ReasonSetting>[] = [
     nameColumn<ReasonSetting>('Reason', setOpen),
-    { key: 'does', head: 'It means', by: (r) => r.does, cell: (r) => REASON_NAMES[r.does] },
-    { key: 'then', head: 'What it does', wide: true, cell: (r) => WHAT_IT_DOES[r.does] },
-    { key: 'given', head: 'Given', num: true, by: (r) => r.given, cell: (r) => r.given || '–' },
+    { key: 'does', head: 'Type', by: (r) => r.does, cell: (r) => REASON_NAMES[r.does] },
+    { key: 'then', head: 'Effect', wide: true, cell: (r) => WHAT_IT_DOES[r.does] },
+    { key: 'given', head: 'Used', num: true, by: (r) => r.given, cell: (r) => r.given || '–' },
   ];
   return (
     <>
@@ -36,11 +36,9 @@ export function ReasonsTable({ reasons }: { readonly reasons: readonly ReasonSet
         keyOf={(r) => r.id}
         onOpen={setOpen}
       />
-      <Shelf
-        facts={<Fact>They are offered where a delivery is taken in or inspected, and added to there as well</Fact>}
-      >
+      <Shelf facts={<Fact>Offered when receiving and inspecting; you can also add them there</Fact>}>
         <ShelfMain onClick={() => setOpen('new')} hint="N">
-          Add a reason
+          New reason
         </ShelfMain>
       </Shelf>
       {open !== undefined && (
@@ -60,20 +58,20 @@ function ReasonSlip({ reason, onClose }: { readonly reason: ReasonSetting | unde
         ? addReason(input)
         : changeReason({ once: input.once, name: input.name, id: reason.id, version: reason.version }),
     input: (read, once) => ({ once, ...read }),
-    said: (_, typed) => `“${typed.name}” is saved`,
+    said: (_, typed) => `“${typed.name}” saved`,
     onDone: onClose,
   });
   return (
     <SettingSlip
-      title={name === '' ? 'A new reason' : name}
+      title={name === '' ? 'New reason' : name}
       form={form}
       row={reason}
       retire={retireReason}
       onClose={onClose}
     >
-      <TextField label="In a few words" maxLength={60} {...form.text('name')} />
+      <TextField label="Reason" maxLength={60} {...form.text('name')} />
       {reason === undefined ? (
-        <ChoiceField label="It means" {...form.text('does')}>
+        <ChoiceField label="Type" {...form.text('does')}>
           {REASON_DOES.map((d) => (
             <option key={d} value={d}>
               {REASON_NAMES[d]}
@@ -82,7 +80,7 @@ function ReasonSlip({ reason, onClose }: { readonly reason: ReasonSetting | unde
         </ChoiceField>
       ) : (
         <p className="text-ink-2">
-          It means {REASON_NAMES[does]}. {WHAT_IT_DOES[does]}
+          Effect {REASON_NAMES[does]}. {WHAT_IT_DOES[does]}
         </p>
       )}
     </SettingSlip>

@@ -4,11 +4,11 @@ import { place } from '../../server/place';
 import { SettingsTitle } from '../SettingsTitle';
 import { ReasonsTable } from './ReasonsTable';
 
-export const metadata = { title: 'Reasons at the dock' };
+export const metadata = { title: 'Delivery reasons' };
 
 export default place(async ({ db, person }) => (
   <Sheet>
-    <SettingsTitle title="Reasons at the dock" list="reasons" />
+    <SettingsTitle title="Delivery reasons" list="reasons" />
     <ReasonsTable reasons={await loadReasonsPage(db, person)} />
   </Sheet>
 ));

@@ -21,11 +21,11 @@ export default place(async ({ db, person }) => {
         ))}
       </ul>
       <p className="mt-4 text-ink-2">
-        Every change of a setting stands in the{' '}
+        Every change is in the{' '}
         <Link href="/history?about=company" className="step">
           history
         </Link>
-        , with what stood there before.
+        , with the old value.
       </p>
     </Sheet>
   );

@@ -37,8 +37,8 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
   const first = rows[0];
   const begin = () => first !== undefined && router.push(`/sign/${first.number}`);
   const main = () => (chosen.length === 0 ? begin() : void sign());
-  useKey('Ctrl+Enter', chosen.length === 0 ? 'Look at the first' : 'Sign what is picked', main, doing === undefined);
-  useKey('Escape', 'Put back', () => setPicked(new Set()), chosen.length > 0);
+  useKey('Ctrl+Enter', chosen.length === 0 ? 'Review the first' : 'Sign selected', main, doing === undefined);
+  useKey('Escape', 'Clear selection', () => setPicked(new Set()), chosen.length > 0);
   const columns: Column<RowToSign>[] = [
     {
       key: 'order',
@@ -59,14 +59,14 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
     { key: 'supplier', head: 'Supplier', wide: true, by: (r) => r.supplier, cell: (r) => r.supplier },
     {
       key: 'over',
-      head: 'Leaves over',
+      head: 'Over budget after',
       cell: (r) =>
         r.over.length === 0 ? <Dash /> : <span className="font-semibold text-brick">{r.over.join(', ')}</span>,
     },
-    { key: 'why', head: 'Why', wide: true, cell: (r) => r.why },
+    { key: 'why', head: 'Reason', wide: true, cell: (r) => r.why },
     {
       key: 'asked',
-      head: 'Asked',
+      head: 'Requested',
       wide: true,
       by: (r) => r.day,
       cell: (r) => (
@@ -75,10 +75,10 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
         </>
       ),
     },
-    { key: 'note', head: 'They say', wide: true, cell: (r) => r.note },
+    { key: 'note', head: 'Note', wide: true, cell: (r) => r.note },
     {
       key: 'value',
-      head: `Comes to ${currency}`,
+      head: `Value ${currency}`,
       num: true,
       by: (r) => r.value,
       cell: (r) => formatAmount(r.value, currency),
@@ -87,7 +87,7 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
   return (
     <>
       <LedgerTable
-        label="For you to sign"
+        label="To sign"
         rows={rows}
         columns={columns}
         keyOf={(r) => r.orderId}
@@ -95,11 +95,11 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
           picked,
           onPick: setPicked,
           may: (r) => r.seen !== undefined,
-          words: (r) => `Pick ${r.number}`,
+          words: (r) => `Select ${r.number}`,
         }}
         onOpen={(r) => router.push(`/sign/${r.number}`)}
       />
-      {more > 0 && <p className="mt-2 text-ink-2">{counted(more, 'order')} more, once these are signed.</p>}
+      {more > 0 && <p className="mt-2 text-ink-2">{counted(more, 'order')} more when these are signed.</p>}
       <Shelf
         fault={faults.join(' · ') || undefined}
         facts={
@@ -111,15 +111,15 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
             <Fact strong>{counted(rows.length + more, 'order')} to sign</Fact>
           ) : (
             <>
-              <Fact strong>{counted(chosen.length, 'order')} picked</Fact>
+              <Fact strong>{counted(chosen.length, 'order')} selected</Fact>
               <Fact>together {formatMoney(minor(chosen.reduce((sum, r) => sum + r.value, 0)), currency)}</Fact>
-              {chosen.some((r) => r.over.length > 0) && <Fact warn>a budget is left passed</Fact>}
+              {chosen.some((r) => r.over.length > 0) && <Fact warn>takes a budget over</Fact>}
             </>
           )
         }
       >
-        <ShelfMain disabled={doing !== undefined} onClick={main} hint="^↵">
-          {chosen.length === 0 ? 'Look at the first' : `Sign ${counted(chosen.length, 'order')}`}
+        <ShelfMain disabled={doing !== undefined} onClick={main} hint="Ctrl ↵">
+          {chosen.length === 0 ? 'Review the first' : `Sign ${counted(chosen.length, 'order')}`}
         </ShelfMain>
       </Shelf>
     </>

@@ -11,11 +11,11 @@ export default place(async ({ db, person, today }) => {
   const many = rows.length + more;
   return (
     <Sheet>
-      <PlaceTitle title="For you to sign" count={many === 0 ? undefined : `${many} to sign`} />
+      <PlaceTitle title="To sign" count={many === 0 ? undefined : `${many} to sign`} />
       {rows.length === 0 ? (
         <>
-          <Empty title="Nothing waits for your signature">
-            An order that passes your step of the ladder stands here from when it is asked for until it is signed.
+          <Empty title="Nothing to sign">
+            Orders that reach your step of the ladder appear here until you sign them.
           </Empty>
           <Shelf facts={<Fact>nothing to sign</Fact>} />
         </>

@@ -16,24 +16,19 @@ export function CountFile() {
   return (
     <FileSlip<Told>
       address="/stores/counts"
-      label="File of counts"
-      words="Bring in counts"
-      detail="A row for each item and place or bin, and for each serial number or lot: what was counted, what it is worth or cost each, the level to keep, and why."
-      takes={({ count }) => (count === 0 ? undefined : `Take ${counted(count, 'row')}`)}
-      said={({ count }) => `${counted(count, 'row')} taken`}
+      label="Count file"
+      words="Import counts"
+      detail="One row per item and location or bin, and per serial number or lot: quantity counted, value or unit cost, minimum stock, and reason."
+      takes={({ count }) => (count === 0 ? undefined : `Import ${counted(count, 'row')}`)}
+      said={({ count }) => `${counted(count, 'row')} imported`}
     >
       {({ counts, count, moved, value, left, leftCount }) => (
         <>
           <p className="text-ink-2">
             {counted(moved, 'pile')} {moved === 1 ? 'changes' : 'change'}
-            {value === null
-              ? ''
-              : `, and stores are worth ${formatMoney(value, currency)} ${value < 0 ? 'less' : 'more'}`}
-            .
+            {value === null ? '' : `, stock value ${formatMoney(value, currency)} ${value < 0 ? 'lower' : 'higher'}`}.
           </p>
-          <h3 className="mt-3 text-[15px]">
-            What it says{count > counts.length ? `, the first ${counts.length}` : ''}
-          </h3>
+          <h3 className="mt-3 text-[15px]">Contents{count > counts.length ? `, the first ${counts.length}` : ''}</h3>
           <ul>
             {counts.map(({ number, name, unit, place, before, after, keep }) => (
               <li key={`${number} ${place}`} className="flex justify-between gap-3 border-b border-line-2 py-1">
@@ -53,7 +48,7 @@ export function CountFile() {
               </li>
             ))}
           </ul>
-          <RowsTold title={`${counted(leftCount, 'row')} left out`} rows={left} />
+          <RowsTold title={`${counted(leftCount, 'row')} skipped`} rows={left} />
         </>
       )}
     </FileSlip>

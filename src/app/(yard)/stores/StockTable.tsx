@@ -46,19 +46,19 @@ export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Li
       cell: (s) => (
         <>
           <span className="font-semibold">{s.name}</span>{' '}
-          {s.keep > 0 && s.free < s.keep && <span className="tag tag-care">below its level</span>}
+          {s.keep > 0 && s.free < s.keep && <span className="tag tag-care">below minimum</span>}
         </>
       ),
     },
-    measure('onHand', 'On hand', false),
+    measure('onHand', 'In stock', false),
     measure('reserved', 'Reserved', true),
     { ...measure('free', 'Free', false), cell: (s) => <b>{amount(s.free, s.unit)}</b> },
-    measure('ofJobs', 'Of jobs', true),
-    measure('coming', 'Coming', true),
-    measure('keep', 'Kept', true),
+    measure('ofJobs', 'Job stock', true),
+    measure('coming', 'On order', true),
+    measure('keep', 'Minimum', true),
     {
       key: 'lastOut',
-      head: 'Last out',
+      head: 'Last issued',
       wide: true,
       className: 'whitespace-nowrap',
       by: (s) => s.lastOut ?? '',

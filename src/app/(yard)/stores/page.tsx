@@ -13,10 +13,10 @@ import { StockTable } from './StockTable';
 export const metadata = { title: 'Stores' };
 
 const SHOWN = [
-  ['', 'All that is kept'],
-  ['low', 'Below its level'],
-  ['slow', 'Slow: nothing out for 6 months'],
-  ['dead', 'Dead: nothing out for 2 years'],
+  ['', 'All stock items'],
+  ['low', 'Below minimum'],
+  ['slow', 'Slow-moving: none issued for 6 months'],
+  ['dead', 'Dead stock: none issued for 2 years'],
 ] as const;
 
 export default place(async ({ db, person, query, today }) => {
@@ -27,30 +27,30 @@ export default place(async ({ db, person, query, today }) => {
     <Sheet>
       <PlaceTitle title="Stores">
         <FilterWords label="Number or name" />
-        <FilterChoice name="show" label="What is shown" options={SHOWN} />
+        <FilterChoice name="show" label="Show" options={SHOWN} />
         <ListViews list="stores" />
         <TakeOut list="stores" />
         <Link href="/stores/pick" className="step ml-auto max-phone:ml-0">
           To pick
         </Link>
         <Link href="/stores/count" className="step">
-          Counts
+          Stock counts
         </Link>
       </PlaceTitle>
       {rows.length === 0 ? (
         <NothingFound
           to="/stores"
           filtered={query.words !== undefined || query.show !== undefined}
-          title="Nothing lies in stores"
+          title="No stock yet"
         >
-          A part that is stocked stands here once it is said so on its page; what orders bring for stores, too.
+          Items marked as stock items appear here, and anything received for stores.
         </NothingFound>
       ) : (
         <StockTable rows={rows} list={{ name: 'stores', sorts, foot }} />
       )}
       {next !== undefined && (
         <GoOn to="/stores" query={{ ...query, after: next }}>
-          Further items
+          More items
         </GoOn>
       )}
       <Shelf facts={<RowKeys />}>{may(person, 'keep stores') && <CountFile />}</Shelf>

@@ -71,7 +71,7 @@ export function SupplierForm(props: Props) {
     keep: `supplier ${s?.id ?? 'new'}`,
     act: saveSupplier,
     input: (read, once) => ({ once, id: s?.id ?? null, ...read }),
-    said: (_, typed) => `${typed.name} is saved`,
+    said: (_, typed) => `${typed.name} saved`,
     onDone: ({ id }) => router.push(`/suppliers/${id}`),
     stay: true,
   });
@@ -79,7 +79,7 @@ export function SupplierForm(props: Props) {
   const sign = signOf(code);
   return (
     <RecordForm
-      title={s?.name ?? 'Add a supplier'}
+      title={s?.name ?? 'New supplier'}
       what="supplier"
       name={form.typed.name}
       form={form}
@@ -88,7 +88,7 @@ export function SupplierForm(props: Props) {
       <div className="grid max-w-[860px] gap-3 sm:grid-cols-6">
         <TextField label="Name" className="sm:col-span-3" required {...form.text('name')} />
         <TextField label="Contact" className="sm:col-span-3" {...form.text('contact')} />
-        <TextField label="E-mail that orders go to" type="email" className="sm:col-span-3" {...form.text('email')} />
+        <TextField label="Order email" type="email" className="sm:col-span-3" {...form.text('email')} />
         <TextField label="Carrier" className="sm:col-span-3" {...form.text('carrier')} />
         <AreaField label="Address" rows={3} className="sm:col-span-3" {...form.text('address')} />
         <div className="grid grid-cols-2 gap-3 sm:col-span-3">
@@ -108,24 +108,24 @@ export function SupplierForm(props: Props) {
               </option>
             ))}
           </ChoiceField>
-          <TextField label="Payment, days from invoice" inputMode="numeric" {...form.text('paymentDays')} />
+          <TextField label="Payment terms (days from invoice)" inputMode="numeric" {...form.text('paymentDays')} />
         </div>
         <AreaField
-          label="What was agreed with them"
+          label="Agreed terms"
           rows={2}
           className="sm:col-span-3"
-          placeholder="discounts, retention, returns"
+          placeholder="e.g. discounts, retention, returns"
           {...form.text('terms')}
         />
         <AreaField
-          label="What they deliver"
+          label="Supplies"
           rows={2}
           className="sm:col-span-3"
-          placeholder="plate, tube, profiles cut to length"
+          placeholder="e.g. plate, tube, profiles cut to length"
           {...form.text('delivers')}
         />
         <TextField
-          label="Lead time, working days"
+          label="Lead time (working days)"
           inputMode="numeric"
           className="sm:col-span-2"
           {...form.text('leadDays')}
@@ -138,21 +138,21 @@ export function SupplierForm(props: Props) {
           {...form.text('carriage')}
         />
         <TextField
-          label={`Carriage free from ${sign}`}
+          label={`Free carriage from ${sign}`}
           inputMode="decimal"
           className="sm:col-span-2"
           placeholder="never"
           {...form.text('carriageFreeFrom')}
         />
         <TextField
-          label="Over-delivery taken, %"
+          label="Over-delivery allowed, %"
           inputMode="decimal"
           className="sm:col-span-2"
-          placeholder="as the company’s"
+          placeholder="company default"
           {...form.text('overDelivery')}
         />
         <TextField
-          label={`Smallest order ${sign}`}
+          label={`Minimum order ${sign}`}
           inputMode="decimal"
           className="sm:col-span-2"
           placeholder="any"
@@ -160,14 +160,14 @@ export function SupplierForm(props: Props) {
         />
         <div className="sm:col-span-4">
           <WeekField
-            legend="They work on"
+            legend="Working days"
             week={form.typed.week ?? week}
             onWeek={(days) => form.put('week', String(days.toSorted()) === String(week) ? null : days)}
             fault={form.faultAt('week')}
           />
         </div>
         <fieldset className="sm:col-span-3">
-          <legend className="field-label">Goes with every order as data</legend>
+          <legend className="field-label">Data files sent with each order</legend>
           <div className="flex gap-5">
             {DATA_FILES.map((d) => (
               <label key={d} className="flex items-center gap-1.5">
@@ -190,7 +190,7 @@ export function SupplierForm(props: Props) {
         {s !== undefined && (
           <p className="self-end sm:col-span-3">
             <Link href={`/words?supplier=${s.id}`} className="step">
-              Words of mails to them
+              Email wording for this supplier
             </Link>
           </p>
         )}

@@ -50,13 +50,13 @@ export function ContactRows({ form }: Form) {
   const rows = useFieldArray({ control: form.control, name: 'contacts' });
   const none = { name: '', whatFor: '', email: '', phone: '', getsOrders: false };
   return (
-    <Rows title="Other people there" more="+ Person" onMore={() => rows.append(none)}>
+    <Rows title="Other contacts" more="+ Contact" onMore={() => rows.append(none)}>
       {rows.fields.map((row, k) => (
         <div key={row.id} className={ROW}>
           <div className="grid gap-x-3 gap-y-1 sm:grid-cols-4">
             <TextField label="Who" {...form.text(`contacts.${k}.name`)} />
-            <TextField label="For" placeholder="claims, accounts" {...form.text(`contacts.${k}.whatFor`)} />
-            <TextField label="E-mail" type="email" {...form.text(`contacts.${k}.email`)} />
+            <TextField label="For" placeholder="e.g. claims, accounts" {...form.text(`contacts.${k}.whatFor`)} />
+            <TextField label="Email" type="email" {...form.text(`contacts.${k}.email`)} />
             <TextField label="Telephone" type="tel" {...form.text(`contacts.${k}.phone`)} />
             <label className="flex items-center gap-1.5 sm:col-span-4">
               <input
@@ -65,10 +65,10 @@ export function ContactRows({ form }: Form) {
                 checked={form.typed.contacts[k]?.getsOrders ?? false}
                 onChange={(e) => form.put(`contacts.${k}.getsOrders`, e.target.checked)}
               />
-              gets our orders
+              receives orders
             </label>
           </div>
-          <TakeRow label={`Take person ${k + 1} out`} onTake={() => rows.remove(k)} />
+          <TakeRow label={`Remove contact ${k + 1}`} onTake={() => rows.remove(k)} />
         </div>
       ))}
     </Rows>
@@ -83,10 +83,10 @@ export function AddressRows({ form }: Form) {
       {rows.fields.map((row, k) => (
         <div key={row.id} className={ROW}>
           <div className="grid gap-x-3 gap-y-1 sm:grid-cols-[1fr_2fr]">
-            <TextField label="For" placeholder="collecting, returns" {...form.text(`addresses.${k}.whatFor`)} />
-            <AreaField label="Where" rows={2} {...form.text(`addresses.${k}.address`)} />
+            <TextField label="For" placeholder="e.g. collections, returns" {...form.text(`addresses.${k}.whatFor`)} />
+            <AreaField label="Address" rows={2} {...form.text(`addresses.${k}.address`)} />
           </div>
-          <TakeRow label={`Take address ${k + 1} out`} onTake={() => rows.remove(k)} />
+          <TakeRow label={`Remove address ${k + 1}`} onTake={() => rows.remove(k)} />
         </div>
       ))}
     </Rows>
@@ -97,15 +97,15 @@ export function AddressRows({ form }: Form) {
 export function ClosedRows({ form }: Form) {
   const rows = useFieldArray({ control: form.control, name: 'closed' });
   return (
-    <Rows title="Closed" more="+ Days closed" onMore={() => rows.append({ fromDay: '', untilDay: '', words: '' })}>
+    <Rows title="Closed" more="+ Closure" onMore={() => rows.append({ fromDay: '', untilDay: '', words: '' })}>
       {rows.fields.map((row, k) => (
         <div key={row.id} className={ROW}>
           <div className="grid gap-x-3 gap-y-1 sm:grid-cols-3">
             <DateField label="From" {...form.day(`closed.${k}.fromDay`)} />
-            <DateField label="Until and with" {...form.day(`closed.${k}.untilDay`)} />
-            <TextField label="Why" placeholder="works holiday" {...form.text(`closed.${k}.words`)} />
+            <DateField label="To" {...form.day(`closed.${k}.untilDay`)} />
+            <TextField label="Reason" placeholder="e.g. works shutdown" {...form.text(`closed.${k}.words`)} />
           </div>
-          <TakeRow label={`Take closed days ${k + 1} out`} onTake={() => rows.remove(k)} />
+          <TakeRow label={`Remove closure ${k + 1}`} onTake={() => rows.remove(k)} />
         </div>
       ))}
     </Rows>

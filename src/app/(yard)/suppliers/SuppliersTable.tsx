@@ -15,7 +15,7 @@ import { counted } from '@/core/words';
 export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; list: Listed }) {
   const { may } = useYard();
   const router = useRouter();
-  useKey('N', 'Add a supplier', () => router.push('/suppliers/new'), may('keep suppliers'));
+  useKey('N', 'New supplier', () => router.push('/suppliers/new'), may('keep suppliers'));
   const money = (amount: Minor, currency: string) => `${signOf(currency)}\u202f${formatAmount(amount, currency)}`;
   const columns: Column<SupplierRow>[] = [
     {
@@ -30,12 +30,19 @@ export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; l
     },
     {
       key: 'email',
-      head: 'Orders go to',
+      head: 'Order email',
       by: (s) => s.email ?? '',
       cell: (s) => s.email ?? <span className="tag tag-care">no address</span>,
       wide: true,
     },
-    { key: 'lead', head: 'Lead, working days', num: true, by: (s) => s.leadDays, cell: (s) => s.leadDays, wide: true },
+    {
+      key: 'lead',
+      head: 'Lead time (working days)',
+      num: true,
+      by: (s) => s.leadDays,
+      cell: (s) => s.leadDays,
+      wide: true,
+    },
     {
       key: 'carriage',
       head: 'Carriage',
@@ -46,7 +53,7 @@ export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; l
     },
     {
       key: 'free',
-      head: 'Free from',
+      head: 'Free carriage from',
       num: true,
       by: (s) => s.carriageFreeFrom ?? 0,
       cell: (s) => (s.carriageFreeFrom === null ? <Dash /> : money(s.carriageFreeFrom, s.currency)),
@@ -76,7 +83,7 @@ export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; l
     },
     {
       key: 'onOrder',
-      head: 'Net of those',
+      head: 'On order (net)',
       num: true,
       by: (s) => s.onOrder,
       cell: (s) => (s.onOrder === 0 ? <Dash /> : money(s.onOrder, s.currency)),

@@ -22,10 +22,10 @@ export default place(async ({ db, person, query }) => {
         <TakeOut list="suppliers" />
       </PlaceTitle>
       {rows.length === 0 ? (
-        <NothingFound to="/suppliers" filtered={query.words !== undefined} title="No supplier is here yet">
-          Add those you buy from: their e-mail address, terms and lead time.{' '}
+        <NothingFound to="/suppliers" filtered={query.words !== undefined} title="No suppliers yet">
+          Add the suppliers you buy from, with their order email, terms and lead time.{' '}
           <Link href="/suppliers/new" className="step">
-            Add a supplier
+            New supplier
           </Link>
         </NothingFound>
       ) : (
@@ -33,13 +33,13 @@ export default place(async ({ db, person, query }) => {
       )}
       {next !== undefined && (
         <GoOn to="/suppliers" query={{ ...query, after: next }}>
-          Further suppliers
+          More suppliers
         </GoOn>
       )}
       <Shelf facts={<RowKeys />}>
         {may(person, 'keep suppliers') && (
           <Link href="/suppliers/new" className="btn btn-main h-[38px]">
-            Add a supplier
+            New supplier
           </Link>
         )}
       </Shelf>

@@ -21,12 +21,12 @@ const percent = (n: number) => formatDecimal(n, 2, 0);
 /** The taxes that purchases carry; one opens to be changed, or to be offered no more. */
 export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
   const [open, setOpen] = useState<TaxRow | 'new'>();
-  useKey('N', 'A new tax', () => setOpen('new'), open === undefined);
+  useKey('N', 'New tax', () => setOpen('new'), open === undefined);
   const columns: Column<TaxRow>[] = [
     nameColumn<TaxRow>('Tax', setOpen),
     { key: 'category', head: 'Category', wide: true, cell: (t) => `${t.category}, ${TAX_CATEGORY_NAMES[t.category]}` },
     { key: 'rate', head: 'Rate %', num: true, by: (t) => t.rate, cell: (t) => percent(t.rate) },
-    { key: 'back', head: 'Recovered %', num: true, by: (t) => t.recoverable, cell: (t) => percent(t.recoverable) },
+    { key: 'back', head: 'Recoverable %', num: true, by: (t) => t.recoverable, cell: (t) => percent(t.recoverable) },
     { key: 'suppliers', head: 'Suppliers', num: true, by: (t) => t.suppliers, cell: (t) => t.suppliers || '–' },
   ];
   return (
@@ -39,9 +39,9 @@ export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
         keyOf={(t) => t.id}
         onOpen={setOpen}
       />
-      <Shelf facts={<Fact>A rate that orders or bills carry stays as it is: a new rate is a new tax</Fact>}>
+      <Shelf facts={<Fact>Rates in use can’t change: add a new tax for a new rate</Fact>}>
         <ShelfMain onClick={() => setOpen('new')} hint="N">
-          Add a tax
+          New tax
         </ShelfMain>
       </Shelf>
       {open !== undefined && <TaxSlip tax={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />}
@@ -59,12 +59,12 @@ function TaxSlip({ tax, onClose }: { readonly tax: TaxRow | undefined; readonly 
     act: (input: Parameters<typeof addTax>[0]) =>
       tax === undefined ? addTax(input) : changeTax({ ...input, id: tax.id, version: tax.version }),
     input: (read, once) => ({ once, ...read }),
-    said: (_, typed) => `${typed.name} is saved`,
+    said: (_, typed) => `${typed.name} saved`,
     onDone: onClose,
   });
   const fixed = tax?.carried === 1;
   return (
-    <SettingSlip title={tax?.name ?? 'A new tax'} form={form} row={tax} retire={retireTax} onClose={onClose}>
+    <SettingSlip title={tax?.name ?? 'New tax'} form={form} row={tax} retire={retireTax} onClose={onClose}>
       <TextField label="Name" {...form.text('name')} />
       <ChoiceField label="Category" disabled={fixed} {...form.text('category')}>
         {TAX_CATEGORIES.map((c) => (
@@ -75,11 +75,9 @@ function TaxSlip({ tax, onClose }: { readonly tax: TaxRow | undefined; readonly 
       </ChoiceField>
       <NumberField label="Rate, %" disabled={fixed} {...form.text('rate')} />
       <NumberField
-        label="Of it the company gets back, %"
+        label="Recoverable, %"
         disabled={fixed}
-        hint={
-          fixed ? 'Orders or bills carry it, so only its name may change.' : 'What is not got back is cost of the job.'
-        }
+        hint={fixed ? 'In use on orders or invoices: only the name can change.' : 'The rest is job cost.'}
         {...form.text('recoverable')}
       />
     </SettingSlip>

@@ -13,10 +13,10 @@ export function UnitChoice({ units }: { readonly units: readonly UnitRow[] }) {
   const before = units.filter((u) => !u.offered).map((u) => u.code);
   const [unused, setUnused] = useState<readonly string[]>(before);
   const { key } = useOnce();
-  const act = useAct(chooseUnits, { said: () => 'The units are saved' });
+  const act = useAct(chooseUnits, { said: () => 'Units saved' });
   const save = () => void act.run({ once: key(), unused: [...unused] });
   const changed = unused.length !== before.length || unused.some((code) => !before.includes(code));
-  useKey('Ctrl+Enter', 'Save the units', save, changed && !act.busy);
+  useKey('Ctrl+Enter', 'Save units', save, changed && !act.busy);
   return (
     <>
       <ul className="grid max-w-[860px] gap-x-8 sm:grid-cols-2" aria-label="Units">
@@ -44,11 +44,11 @@ export function UnitChoice({ units }: { readonly units: readonly UnitRow[] }) {
         fault={act.refusals[0]?.message}
         facts={
           <Fact>
-            {counted(units.length - unused.length, 'unit')} offered, by their codes of UN/ECE Recommendations 20 and 21
+            {counted(units.length - unused.length, 'unit')} in use (codes from UN/ECE Recommendations 20 and 21)
           </Fact>
         }
       >
-        <ShelfMain disabled={!changed || act.busy} onClick={save} hint="^↵">
+        <ShelfMain disabled={!changed || act.busy} onClick={save} hint="Ctrl ↵">
           Save units
         </ShelfMain>
       </Shelf>

@@ -14,7 +14,7 @@ type Block = { readonly words: string; readonly supplier: Thing | null; readonly
 /** Words that stand on orders below their lines, on all of them or on some. */
 export function Blocks({ blocks }: { blocks: WordingView['blocks'] }) {
   const [typed, setTyped] = useState<readonly Block[]>(blocks);
-  const act = useAct(saveTextBlocks, { said: () => 'The words on orders are saved' });
+  const act = useAct(saveTextBlocks, { said: () => 'Order wording saved' });
   const put = (at: number, change: Partial<Block>) =>
     setTyped((now) => now.map((b, k) => (k === at ? { ...b, ...change } : b)));
   const save = () =>
@@ -23,13 +23,13 @@ export function Blocks({ blocks }: { blocks: WordingView['blocks'] }) {
     });
   return (
     <>
-      <h2 className="mb-1 text-[16px]">Words on orders</h2>
-      <p className="mb-2 text-ink-2">They stand on the paper below the lines.</p>
+      <h2 className="mb-1 text-[16px]">Order wording</h2>
+      <p className="mb-2 text-ink-2">Printed below the lines.</p>
       {typed.map((b, k) => (
         <fieldset key={k} className="mb-3 border-b border-line-2 pb-3">
           <legend className="sr-only">Words {k + 1}</legend>
           <AreaField
-            label={`Words ${k + 1}`}
+            label={`Text ${k + 1}`}
             hideLabel
             rows={3}
             value={b.words}
@@ -57,7 +57,7 @@ export function Blocks({ blocks }: { blocks: WordingView['blocks'] }) {
             </ChoiceField>
           </div>
           <button type="button" className="step mt-1" onClick={() => setTyped((now) => now.filter((_, n) => n !== k))}>
-            Take off
+            Remove
           </button>
         </fieldset>
       ))}
@@ -68,7 +68,7 @@ export function Blocks({ blocks }: { blocks: WordingView['blocks'] }) {
           className="step"
           onClick={() => setTyped((now) => [...now, { words: '', supplier: null, jobKind: null }])}
         >
-          + Words
+          + Text
         </button>
         <button type="button" className="btn btn-plain ml-auto" disabled={act.busy} onClick={save}>
           Save

@@ -18,12 +18,12 @@ type Props = {
 export function Mail({ kind, title, supplierId, own, else: other }: Props) {
   const saved = own ?? other;
   const [typed, setTyped] = useState(saved);
-  const act = useAct(saveMailWords, { said: () => 'The words are saved' });
+  const act = useAct(saveMailWords, { said: () => 'Email wording saved' });
   const changed = typed.subject !== saved.subject || typed.body !== saved.body;
   return (
     <section aria-label={title} className="mt-4 max-w-[720px]">
       <h2 className="mb-1 text-[16px]">
-        {title} {own !== null && <span className="tag ml-1 align-[2px]">own words</span>}
+        {title} {own !== null && <span className="tag ml-1 align-[2px]">customised</span>}
       </h2>
       <div className="grid gap-2">
         <TextField
@@ -33,7 +33,7 @@ export function Mail({ kind, title, supplierId, own, else: other }: Props) {
           onChange={(e) => setTyped({ ...typed, subject: e.target.value })}
         />
         <AreaField
-          label={`Words, ${title.toLowerCase()}`}
+          label={`Text, ${title.toLowerCase()}`}
           hideLabel
           rows={6}
           value={typed.body}
@@ -59,9 +59,7 @@ export function Mail({ kind, title, supplierId, own, else: other }: Props) {
                 void act.run({ supplierId, kind, subject: '', body: '' });
               }}
             >
-              {supplierId === null
-                ? 'Back to the words that came with Kettle Tab'
-                : 'Back to the words for all suppliers'}
+              {supplierId === null ? 'Reset to Kettle Tab’s wording' : 'Reset to the wording for all suppliers'}
             </button>
           )}
         </div>

@@ -7,7 +7,7 @@ import { SettingsTitle } from '../SettingsTitle';
 import { Blocks } from './Blocks';
 import { Mail } from './Mail';
 
-export const metadata = { title: 'Words on orders' };
+export const metadata = { title: 'Order wording' };
 
 export default place(async ({ db, person, today, query }) => {
   const supplierId = query.supplier === undefined ? null : Number(query.supplier);
@@ -15,34 +15,30 @@ export default place(async ({ db, person, today, query }) => {
   const id = view.supplier?.id ?? null;
   return (
     <Sheet aside={<Blocks key={view.blocks.map((b) => b.id).join()} blocks={view.blocks} />}>
-      <SettingsTitle title="Words of mails" list="mails" />
+      <SettingsTitle title="Email wording" list="mails" />
       <div className="mb-3">
         <FilterPick name="supplier" label="To" all="All suppliers" kind="supplier" by="id" value={view.supplier} />
       </div>
       <p className="mb-2 text-ink-2">
         {
-          'Filled in when a mail is written: {number}, {revision}, {contact}, {supplier}, {buyer}, {company}, {changes} of a revision, {lines} that are asked after.'
+          'Filled in when the email is written: {number}, {revision}, {contact}, {supplier}, {buyer}, {company}, {changes} of a revision, outstanding {lines}.'
         }
       </p>
-      <Mail key={`order ${id}`} kind="order" title="An order goes out" supplierId={id} {...view.mails.order} />
+      <Mail key={`order ${id}`} kind="order" title="Sending an order" supplierId={id} {...view.mails.order} />
       <Mail
         key={`revision ${id}`}
         kind="revision"
-        title="A revision goes out"
+        title="Sending a revision"
         supplierId={id}
         {...view.mails.revision}
       />
-      <Mail
-        key={`chase ${id}`}
-        kind="chase"
-        title="What is still to come is asked after"
-        supplierId={id}
-        {...view.mails.chase}
-      />
+      <Mail key={`chase ${id}`} kind="chase" title="Chasing an order" supplierId={id} {...view.mails.chase} />
       <Shelf
         facts={
           <Fact>
-            {view.supplier === null ? 'for every supplier without words of its own' : `for ${view.supplier.name} alone`}
+            {view.supplier === null
+              ? 'for every supplier without wording of its own'
+              : `for ${view.supplier.name} only`}
           </Fact>
         }
       />

@@ -13,7 +13,7 @@ export function ChangePassword({ keep }: { keep: number }) {
     act: changePassword,
     input: (read) => ({ ...read, keep }),
     said: ({ ended }) =>
-      ended === 0 ? 'The password is changed' : `The password is changed; ${counted(ended, 'other sign-in')} ended`,
+      ended === 0 ? 'Password changed' : `Password changed; ${counted(ended, 'other device')} signed out`,
     onDone: (_, restart) => restart(),
   });
   return (
@@ -25,9 +25,9 @@ export function ChangePassword({ keep }: { keep: number }) {
         form.save();
       }}
     >
-      <h2 className="text-[16px]">Change your password</h2>
+      <h2 className="text-[16px]">Change password</h2>
       <TextField
-        label="Present password"
+        label="Current password"
         autoComplete="current-password"
         type="password"
         required
@@ -36,14 +36,14 @@ export function ChangePassword({ keep }: { keep: number }) {
       <TextField
         label="New password"
         autoComplete="new-password"
-        hint="At least 10 characters. Your other sign-ins end."
+        hint="At least 10 characters. Your other devices are signed out."
         type="password"
         required
         {...form.text('password')}
       />
       <Faults messages={form.refusals.map((r) => r.message)} />
       <button type="submit" disabled={form.busy} className="btn btn-main justify-center">
-        Change it
+        Change password
       </button>
     </form>
   );

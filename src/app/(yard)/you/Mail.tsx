@@ -9,7 +9,7 @@ type Props = { readonly own: { readonly copies: boolean; readonly mailReady: boo
 /** What comes to oneself by mail. */
 export function Mail({ own, email }: Props) {
   const { may } = useYard();
-  const act = useAct(chooseMail, { said: () => 'Kept' });
+  const act = useAct(chooseMail, { said: () => 'Saved' });
   const choice = (of: 'copies' | 'mailReady', words: string) => (
     <label className="flex items-center gap-2 py-1">
       <input
@@ -23,10 +23,10 @@ export function Mail({ own, email }: Props) {
     </label>
   );
   return (
-    <section className="mb-5" aria-label="Mail to you">
-      <h2 className="mb-1 text-[16px]">Mail to {email}</h2>
-      {may('send orders') && choice('copies', 'a copy of every order I send')}
-      {choice('mailReady', 'when the material of a job I lead is complete')}
+    <section className="mb-5" aria-label="Your emails">
+      <h2 className="mb-1 text-[16px]">Email address {email}</h2>
+      {may('send orders') && choice('copies', 'A copy of each order I send')}
+      {choice('mailReady', 'When all material for a job I lead is in')}
     </section>
   );
 }

@@ -21,7 +21,9 @@ const machine = (browser: string): string => SYSTEMS.find(([sign]) => sign.test(
 
 export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number }) {
   const { day } = useYard();
-  const end = useAct(endMySessions, { said: ({ ended }) => (ended === 1 ? 'It has ended' : `${ended} have ended`) });
+  const end = useAct(endMySessions, {
+    said: ({ ended }) => (ended === 1 ? 'Device signed out' : `${ended} devices signed out`),
+  });
   const moment = (at: string) => `${day(at.slice(0, 10) as Day)} ${at.slice(11, 16)}`;
   const columns: Column<SignInRow>[] = [
     {
@@ -29,29 +31,29 @@ export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number
       head: 'From',
       cell: (r) => (
         <span title={r.browser} className="flex flex-wrap items-center gap-x-2">
-          {machine(r.browser)} at {r.place || 'an unknown address'}
-          {r.id === own && <span className="tag tag-good">this one</span>}
+          {machine(r.browser)} at {r.place || 'unknown address'}
+          {r.id === own && <span className="tag tag-good">this device</span>}
         </span>
       ),
     },
-    { key: 'begun', head: 'Begun', wide: true, className: 'whitespace-nowrap', cell: (r) => moment(r.begunAt) },
+    { key: 'begun', head: 'Signed in', wide: true, className: 'whitespace-nowrap', cell: (r) => moment(r.begunAt) },
     { key: 'seen', head: 'Last used', className: 'whitespace-nowrap', cell: (r) => moment(r.seenAt) },
     {
       key: 'end',
-      head: <span className="sr-only">End</span>,
+      head: <span className="sr-only">Sign out</span>,
       className: '!text-right',
       cell: (r) =>
         r.id !== own && (
           <button type="button" className="step" onClick={() => void end.run({ only: r.id })}>
-            End
+            Sign out
           </button>
         ),
     },
   ];
   return (
     <>
-      <Wide label="Your sign-ins">
-        <LedgerTable label="Your sign-ins" rows={rows} columns={columns} keyOf={(r) => r.id} />
+      <Wide label="Signed-in devices">
+        <LedgerTable label="Signed-in devices" rows={rows} columns={columns} keyOf={(r) => r.id} />
       </Wide>
       <Faults messages={end.refusals.map((r) => r.message)} />
       {rows.length > 1 && (
@@ -61,7 +63,7 @@ export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number
           disabled={end.busy}
           onClick={() => void end.run({ but: own })}
         >
-          End all but this one
+          Sign out all others
         </button>
       )}
     </>

@@ -13,7 +13,7 @@ import { ChangePassword } from './ChangePassword';
 import { Feed } from './Feed';
 import { SignIns } from './SignIns';
 
-export const metadata = { title: 'Your sign-ins' };
+export const metadata = { title: 'Signed-in devices' };
 
 export default place(async ({ db, person, today }) => {
   const rows = await listMySignIns(db, person, clock.now());
@@ -33,7 +33,7 @@ export default place(async ({ db, person, today }) => {
         </>
       }
     >
-      <PlaceTitle title="Your sign-ins" count={person.email} />
+      <PlaceTitle title="Signed-in devices" count={person.email} />
       <SignIns rows={rows} own={here} />
       <Shelf facts={<Fact>{counted(rows.length, 'sign-in')}</Fact>} />
     </Sheet>

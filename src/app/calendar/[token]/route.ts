@@ -10,7 +10,8 @@ export async function GET(_: Request, { params }: { params: Promise<{ token: str
   const db = await readers();
   const expected = await loadDeliveries(db, (await params).token.replace(/\.ics$/, ''));
   const company = await findCompany(db);
-  if (expected === undefined || company === undefined) return new Response('There is no such feed.', { status: 404 });
+  if (expected === undefined || company === undefined)
+    return new Response('Not found: this calendar address was turned off or replaced.', { status: 404 });
   const feed = calendarFeed(`Deliveries, ${company.name}`, domainOf(company.email), clock.now(), expected);
   return new Response(feed, {
     headers: {

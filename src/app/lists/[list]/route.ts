@@ -11,7 +11,8 @@ const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 /** A list as a file, whole and as it is filtered: CSV as a stream, or a workbook. */
 export const GET = route('see jobs', async ({ request, person, params }) => {
   const name = params.list as ListName;
-  if (!Object.hasOwn(LISTS, name)) throw new Answer(404, 'There is no such list.');
+  if (!Object.hasOwn(LISTS, name))
+    throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   permit(person, LISTS[name].right);
   const { as, ...query } = Object.fromEntries(new URL(request.url).searchParams);
   const today = clock.today();

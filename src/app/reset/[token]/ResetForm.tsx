@@ -16,7 +16,7 @@ export function ResetForm({ token }: { token: string }) {
   if (done)
     return (
       <>
-        <p>The new password holds, and every earlier sign-in has ended.</p>
+        <p>Password changed. You’ve been signed out everywhere else.</p>
         <Link href="/sign-in" className="btn btn-main mt-4 justify-center">
           Sign in
         </Link>
@@ -34,7 +34,7 @@ export function ResetForm({ token }: { token: string }) {
       />
       <Faults messages={faults} />
       <button type="submit" className="btn btn-main justify-center">
-        Keep it
+        Save password
       </button>
     </form>
   );

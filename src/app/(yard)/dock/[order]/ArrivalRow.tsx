@@ -50,23 +50,23 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
             {l.description} <LineTags line={l} />
           </div>
           <div className="mono text-ink-2">
-            {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ')}
+            {[l.ourNumber, l.theirNumber && `supplier’s no. ${l.theirNumber}`].filter(Boolean).join(' · ')}
           </div>
           <div className="mt-1 flex flex-wrap items-center gap-x-3">
             <span className="w-[110px]">
               <ProgressGlass
                 whole={l.ordered}
-                words={`${formatQuantity(l.received)} of ${formatQuantity(l.ordered)} in`}
+                words={`${formatQuantity(l.received)} of ${formatQuantity(l.ordered)} received`}
                 parts={[{ stage: 'received', share: l.received }]}
               />
             </span>
             <span className="text-[13px] text-ink-2">
-              {formatQuantity(l.received)} of {measured(l.ordered, l.unit)} in
+              {formatQuantity(l.received)} of {measured(l.ordered, l.unit)} received
             </span>
           </div>
           <div className="mt-0.5 text-[13px] text-ink-2">
             for {l.for.map((f) => f.job ?? 'stores').join(', ')}
-            {!l.own && ` · straight to ${l.place}`}
+            {!l.own && ` · direct to ${l.place}`}
             {l.promisedOn !== null && l.due > 0 && ` · promised ${day(l.promisedOn)}`}
             {l.rest !== null && l.due > 0 && ` · ${l.rest}`}
           </div>
@@ -75,7 +75,7 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
           <div className="w-[132px] shrink-0 text-right">
             <div className="flex items-center justify-end gap-1.5">
               <input
-                aria-label={`How much of ${l.description} arrives`}
+                aria-label={`Quantity of ${l.description} received`}
                 aria-invalid={fault !== undefined}
                 inputMode="decimal"
                 placeholder="0"
@@ -89,12 +89,12 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
               className="step mt-1 mr-[44px] text-[13px]"
               onClick={() => form.put(`arrivals.${k}.arrives`, ungrouped(formatQuantity(l.due)))}
             >
-              all {formatQuantity(l.due)}
+              All {formatQuantity(l.due)}
             </button>
           </div>
         ) : (
           <span className="shrink-0 pt-2 text-[13px] text-ink-2">
-            {l.closed ? 'no more comes' : l.held > 0 ? 'to inspect' : l.due > 0 ? '' : 'all in'}
+            {l.closed ? 'No more expected' : l.held > 0 ? 'to inspect' : l.due > 0 ? '' : 'Received'}
           </span>
         )}
       </div>
@@ -104,7 +104,7 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
           about="certificate"
           aboutId={l.id}
           papers={l.certificates}
-          add="attach the certificate"
+          add="Attach certificate"
         />
       )}
       {fault !== undefined && (
@@ -112,7 +112,7 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
           {fault}
           {refused?.code === 'receive.over' && (
             <label className="mt-1 flex items-center gap-2 text-ink">
-              <input type="checkbox" {...form.tick(`arrivals.${k}.keepOver`)} /> What is over stays here
+              <input type="checkbox" {...form.tick(`arrivals.${k}.keepOver`)} /> Keep the excess
             </label>
           )}
         </div>
@@ -141,7 +141,7 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
           )}
           {l.inspected && (
             <label className="flex min-h-[34px] items-center gap-2">
-              <input type="checkbox" {...form.tick(`arrivals.${k}.passed`)} /> Inspected by me, and released
+              <input type="checkbox" {...form.tick(`arrivals.${k}.passed`)} /> I inspected and release this
             </label>
           )}
         </div>
@@ -153,7 +153,7 @@ export function ArrivalRow({ order, line: l, k, form, open }: Props) {
           aria-expanded={asked || said}
           onClick={() => setAsked(!asked)}
         >
-          {asked || said ? 'Nothing is wrong with it' : 'Something is not right'}
+          {asked || said ? 'No problem' : 'Report a problem'}
         </button>
       )}
       {takes && (asked || said) && <WhatIsWrong {...{ order, line: l, k, form }} />}
@@ -165,7 +165,7 @@ function LineTags({ line }: { line: DockLine }) {
   return (
     <>
       {line.closed && <span className="tag">closed short</span>}{' '}
-      {line.held > 0 && <span className="tag tag-care">{formatQuantity(line.held)} not released</span>}{' '}
+      {line.held > 0 && <span className="tag tag-care">{formatQuantity(line.held)} awaiting inspection</span>}{' '}
       {line.certificate === 'wanted' && line.received > 0 && <span className="tag tag-care">certificate missing</span>}{' '}
       {line.rejected > 0 && <span className="tag tag-over">{formatQuantity(line.rejected)} rejected</span>}
     </>
@@ -187,7 +187,7 @@ function WhatIsWrong({ order, line, k, form }: Omit<Props, 'open'>) {
       reason={choice('reason')}
       rest={choice('rest')}
       restDay={form.day(`arrivals.${k}.restDay`)}
-      where={<PickField kind="place" label="It was sent to" {...form.pick(`arrivals.${k}.restPlace`)} />}
+      where={<PickField kind="place" label="Sent to" {...form.pick(`arrivals.${k}.restPlace`)} />}
     >
       <LineMarks line={line} />
     </NotRight>

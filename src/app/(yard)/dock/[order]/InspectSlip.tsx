@@ -41,13 +41,16 @@ export function InspectSlip({ order, lines, onClose }: Props) {
     <Slip
       open
       onClose={onClose}
-      title="Inspect what is in"
-      detail={`${order.supplier} · ${order.number}. You stand as the inspector.`}
+      title="Inspect"
+      detail={`${order.supplier} · ${order.number}. You are recorded as the inspector.`}
       foot={
         <div className="grid gap-2">
           <Faults messages={told} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
-            Save what was found <span className="kbd">^↵</span>
+            Save result{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
@@ -56,7 +59,7 @@ export function InspectSlip({ order, lines, onClose }: Props) {
         {lines.map((l, k) => (
           <li key={l.id} className="mb-4 border-b border-line-2 pb-4 last:border-0">
             <div className="font-semibold">{l.description}</div>
-            <div className="mb-2 text-[13px] text-ink-2">{measured(l.held, l.unit)} in and not released</div>
+            <div className="mb-2 text-[13px] text-ink-2">{measured(l.held, l.unit)} awaiting inspection</div>
             {l.tracking === 'none' || l.heldNumbers.length === 0 ? (
               <div className="grid grid-cols-2 gap-3">
                 <NumberField label="Good" {...form.text(`lines.${k}.released`)} />
@@ -76,7 +79,7 @@ export function InspectSlip({ order, lines, onClose }: Props) {
             {(form.typed.lines[k]?.rejected !== '' || (form.typed.lines[k]?.bad.length ?? 0) > 0) && (
               <div className="mt-2">
                 <ReasonField
-                  label="Why it is rejected"
+                  label="Reason for rejection"
                   reasons={order.reasons}
                   kinds={REJECT}
                   value={form.typed.lines[k]?.reason ?? ''}
@@ -114,14 +117,14 @@ function NumberChoice({ numbers, good, bad, onChoose }: Choice) {
         <li key={n} className="flex items-center gap-3 py-1">
           <span className="mono min-w-0 flex-1 break-all">{n}</span>
           <select
-            aria-label={`${n} is`}
+            aria-label={`${n}`}
             className="field field-small !w-[120px]"
             value={stands(n)}
             onChange={(e) => put(n, e.target.value)}
           >
             <option value="good">good</option>
             <option value="bad">rejected</option>
-            <option value="waits">waits on</option>
+            <option value="waits">still waiting</option>
           </select>
         </li>
       ))}

@@ -6,7 +6,7 @@ import { markLine } from '../../../acts';
 
 /** Whether what comes of this line is inspected, and has to have its certificate; what its item asks for stays. */
 export function LineMarks({ line: { id, description, marks } }: { line: DockLine }) {
-  const act = useAct(markLine, { said: () => `${description} is marked` });
+  const act = useAct(markLine, { said: () => `${description}: marks saved` });
   const mark = (of: 'inspected' | 'certificate', words: string) => (
     <label className="flex min-h-[34px] items-center gap-2 max-phone:min-h-[44px]">
       <input
@@ -24,13 +24,13 @@ export function LineMarks({ line: { id, description, marks } }: { line: DockLine
         }
       />
       {words}
-      {marks.byItem[of] && <span className="text-[12.5px] text-ink-2">as its item always does</span>}
+      {marks.byItem[of] && <span className="text-[12.5px] text-ink-2">set on the item</span>}
     </label>
   );
   return (
     <div className="col-span-full border-t border-line-2 pt-1">
-      {mark('inspected', 'It waits to be inspected before it is released')}
-      {mark('certificate', 'A certificate has to come with it')}
+      {mark('inspected', 'Inspect before release')}
+      {mark('certificate', 'Certificate required')}
       {act.refusals[0] !== undefined && (
         <p role="alert" className="field-fault">
           {act.refusals[0].message}

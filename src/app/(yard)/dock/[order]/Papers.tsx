@@ -24,7 +24,7 @@ export function Papers({ order, about, aboutId, papers, add }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string>();
-  const out = useAct(takeOutPaper, { said: () => 'The paper is taken out' });
+  const out = useAct(takeOutPaper, { said: () => 'Document removed' });
   const keep = async (files: readonly File[]) => {
     setBusy(true);
     setFault(undefined);
@@ -36,10 +36,10 @@ export function Papers({ order, about, aboutId, papers, add }: Props) {
           body: file,
         });
         const kept = (await answer.json()) as { name?: string; message?: string };
-        if (answer.ok) toast.success(`${kept.name} is kept`);
-        else setFault(kept.message ?? `${file.name} could not be kept.`);
+        if (answer.ok) toast.success(`${kept.name} saved`);
+        else setFault(kept.message ?? `${file.name} wasn’t saved. Try again in a moment.`);
       } catch {
-        setFault(`${file.name} could not be handed over. Try again in a moment.`);
+        setFault(`${file.name} didn’t upload. Try again in a moment.`);
       }
     }
     setBusy(false);
@@ -61,7 +61,7 @@ export function Papers({ order, about, aboutId, papers, add }: Props) {
           {may('receive') && (
             <button
               type="button"
-              aria-label={`Take out ${p.name}`}
+              aria-label={`Remove ${p.name}`}
               className="px-1 text-ink-2 hover:text-brick"
               disabled={out.busy}
               onClick={() => void out.run({ documentId: p.id })}
@@ -88,7 +88,7 @@ export function Papers({ order, about, aboutId, papers, add }: Props) {
             disabled={busy}
             onClick={() => input.current?.click()}
           >
-            {busy ? 'keeping it…' : add}
+            {busy ? 'Uploading…' : add}
           </button>
         </>
       )}

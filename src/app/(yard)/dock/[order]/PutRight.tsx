@@ -49,7 +49,7 @@ export function PutRight({ receipt, came, onClose }: Props) {
   );
   const [day, setDay] = useState<string>(receipt.day);
   const [keepOver, setKeepOver] = useState(false);
-  const act = useAct(correctReceipt, { said: () => `${receipt.number} is put right`, onDone: onClose });
+  const act = useAct(correctReceipt, { said: () => `${receipt.number} corrected`, onDone: onClose });
   const read = came.map((c) => ({ ...c, now: typedCame.safeParse(typed[c.line.id] ?? '') }));
   const put = () =>
     void act.run({
@@ -66,21 +66,21 @@ export function PutRight({ receipt, came, onClose }: Props) {
       {read.map(({ line, now }) => (
         <NumberField
           key={line.id}
-          label={`What came of ${line.description}, in ${unitOf(line.unit).name}s`}
+          label={`${line.description} received (${unitOf(line.unit).name})`}
           value={typed[line.id] ?? ''}
           onChange={(e) => setTyped({ ...typed, [line.id]: e.target.value })}
           fault={now.success ? undefined : now.error.issues[0]?.message}
         />
       ))}
-      <DateField label="It came on" towards="back" value={day} onDay={setDay} />
+      <DateField label="Date received" towards="back" value={day} onDay={setDay} />
       <label className="flex min-h-[36px] items-center gap-2">
         <input type="checkbox" className="box" checked={keepOver} onChange={(e) => setKeepOver(e.target.checked)} />
-        What is more than was ordered stays here
+        Keep more than was ordered
       </label>
       <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
       <div className="flex justify-end gap-2">
         <button type="button" className="btn btn-plain" onClick={onClose}>
-          It stays
+          Cancel
         </button>
         <button
           type="button"
@@ -88,7 +88,7 @@ export function PutRight({ receipt, came, onClose }: Props) {
           disabled={act.busy || read.some((r) => !r.now.success)}
           onClick={put}
         >
-          Put {receipt.number} right
+          Correct {receipt.number}
         </button>
       </div>
     </div>

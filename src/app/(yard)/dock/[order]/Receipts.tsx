@@ -11,10 +11,10 @@ import { Papers } from './Papers';
 import { cameWith, PutRight } from './PutRight';
 
 const KINDS: Readonly<Record<DockReceipt['kind'], string>> = {
-  delivery: 'taken in',
+  delivery: 'received',
   inspection: 'inspected',
-  sentBack: 'sent back',
-  takenBack: 'taken back',
+  sentBack: 'returned',
+  takenBack: 'reversed',
 };
 
 /** What came of an order so far, what was said of it, and what went back. */
@@ -24,7 +24,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
   const [asked, setAsked] = useState<number>();
   const [righting, setRighting] = useState<number>();
   const { run, busy, refusals } = useAct(takeBack, {
-    said: () => 'The receipt is taken back',
+    said: () => 'Receipt reversed',
     onDone: () => {
       once.renew();
       setAsked(undefined);
@@ -33,9 +33,9 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
   const came = order.lines.some((l) => l.received > 0 || l.rejected > 0);
   return (
     <>
-      <h2 className="mb-1 text-[16px]">Taken in so far</h2>
+      <h2 className="mb-1 text-[16px]">Receipts</h2>
       {order.receipts.length === 0 && (
-        <p className="text-ink-2">Nothing yet. Type what arrives of each line, or say that all of it is here.</p>
+        <p className="text-ink-2">Nothing received yet. Enter a quantity for each line, or press Receive all.</p>
       )}
       <ul>
         {order.receipts.map((r) => (
@@ -64,7 +64,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                   aria-expanded={righting === r.id}
                   onClick={() => setRighting(righting === r.id ? undefined : r.id)}
                 >
-                  put right
+                  Correct
                 </button>
               )}
               {r.back === 0 && may('receive') && (
@@ -75,7 +75,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                   aria-expanded={asked === r.id}
                   onClick={() => setAsked(asked === r.id ? undefined : r.id)}
                 >
-                  take back
+                  Reverse
                 </button>
               )}
             </div>
@@ -85,7 +85,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                 about="receipt"
                 aboutId={r.id}
                 papers={r.papers}
-                add="add a photo or paper"
+                add="Add photo or document"
               />
             )}
             {righting === r.id && (
@@ -96,7 +96,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                 <p className="mb-1.5">{UNDONE[r.kind](r.number)}</p>
                 <div className="flex justify-end gap-2">
                   <button type="button" className="btn btn-plain" onClick={() => setAsked(undefined)}>
-                    It stays
+                    Cancel
                   </button>
                   <button
                     type="button"
@@ -104,7 +104,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
                     className="btn btn-main"
                     onClick={() => void run({ once: once.key(), receiptId: r.id })}
                   >
-                    Take {r.number} back
+                    Reverse {r.number}
                   </button>
                 </div>
               </div>
@@ -119,7 +119,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
       )}
       {came && may('receive') && (
         <button type="button" className="btn btn-plain mt-3" onClick={onBack}>
-          Send goods back
+          Return goods
         </button>
       )}
     </>
@@ -138,16 +138,17 @@ function Prints({ order, receipt: r }: { order: string; receipt: DockReceipt }) 
   if (!brought) return null;
   return (
     <>
-      {paper('labels', `/dock/${order}/labels/${r.id}`)} · {paper('on A4', `/dock/${order}/labels/${r.id}?sheet=a4`)}
+      {paper('labels', `/dock/${order}/labels/${r.id}`)} ·{' '}
+      {paper('Labels on A4', `/dock/${order}/labels/${r.id}?sheet=a4`)}
     </>
   );
 }
 
 const UNDONE: Readonly<Record<DockReceipt['kind'], (number: string) => string>> = {
-  delivery: (n) => `All that came with ${n} is awaited again.`,
-  inspection: (n) => `What was said with ${n} waits to be inspected again.`,
-  sentBack: (n) => `What went with ${n} lies here again.`,
-  takenBack: (n) => `${n} stays as it is.`,
+  delivery: (n) => `Everything on ${n} is back on order.`,
+  inspection: (n) => `Everything on ${n} is awaiting inspection again.`,
+  sentBack: (n) => `Everything on ${n} is back here.`,
+  takenBack: (n) => `${n} unchanged.`,
 };
 
 const packagesOf = (n: number | null): string => (n === null ? '' : n === 1 ? '1 package' : `${n} packages`);

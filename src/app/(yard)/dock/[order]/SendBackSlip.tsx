@@ -33,10 +33,10 @@ export function SendBackSlip({ order, rejected, onClose }: Props) {
     },
     act: sendBack,
     input: (read, once) => ({ once, orderId: order.id, version: order.version, ...read }),
-    said: ({ number }) => `Sent back as ${number}`,
+    said: ({ number }) => `Returned as ${number}`,
     onDone: onClose,
   });
-  useKey('Ctrl+Enter', 'Send back', form.save, !form.busy);
+  useKey('Ctrl+Enter', 'Return goods', form.save, !form.busy);
   const told = [
     ...(form.clash ? [form.clash.message] : []),
     ...form.refusals.map((r) => r.message),
@@ -46,19 +46,22 @@ export function SendBackSlip({ order, rejected, onClose }: Props) {
     <Slip
       open
       onClose={onClose}
-      title={`Send goods back to ${order.supplier}`}
+      title={`Return goods to ${order.supplier}`}
       detail={order.number}
       foot={
         <div className="grid gap-2">
           <Faults messages={told} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
-            Send back <span className="kbd">^↵</span>
+            Return goods{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
     >
       <div className="grid gap-3">
-        <TextField label="Why it goes back" required maxLength={120} {...form.text('reason')} />
+        <TextField label="Reason for return" required maxLength={120} {...form.text('reason')} />
         <TextField label="Carrier" maxLength={80} {...form.text('carrier')} />
         <ul>
           {lines.map((l, k) => {
@@ -70,16 +73,16 @@ export function SendBackSlip({ order, rejected, onClose }: Props) {
                   {measured(l.received, l.unit)} taken{l.rejected > 0 && `, ${measured(l.rejected, l.unit)} rejected`}
                 </div>
                 <div className="grid grid-cols-[90px_1fr_1fr] gap-3">
-                  <NumberField label="Goes back" placeholder="0" {...form.text(`lines.${k}.quantity`)} />
+                  <NumberField label="Return" placeholder="0" {...form.text(`lines.${k}.quantity`)} />
                   {l.rejected > 0 && l.received > 0 && (
-                    <ChoiceField label="Of what was" {...form.text(`lines.${k}.from`)}>
+                    <ChoiceField label="From" {...form.text(`lines.${k}.from`)}>
                       <option value="rejected">rejected</option>
                       <option value="accepted">taken</option>
                     </ChoiceField>
                   )}
-                  <ChoiceField label="Awaited" {...form.text(`lines.${k}.wants`)}>
-                    <option value="replacement">a replacement</option>
-                    <option value="credit">a credit</option>
+                  <ChoiceField label="Ask for" {...form.text(`lines.${k}.wants`)}>
+                    <option value="replacement">replacement</option>
+                    <option value="credit">credit note</option>
                   </ChoiceField>
                 </div>
                 {l.tracking !== 'none' && typed?.quantity !== '' && (

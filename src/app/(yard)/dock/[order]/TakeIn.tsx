@@ -48,7 +48,7 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
     keep: `delivery ${order.number}, version ${order.version}`,
     act: receive,
     input: (read, once) => ({ once, orderId: order.id, version: order.version, ...read }),
-    said: ({ number }) => `Taken in as ${number}`,
+    said: ({ number }) => `Received as ${number}`,
     onDone: (_, restart) => restart(),
   });
   const { busy, clash } = form;
@@ -61,13 +61,13 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
   const allIn = () => due.forEach(arrive);
   const here = arrivals.filter((a) => !isNotHere(a));
   const mayInspect = open && held.length > 0;
-  useKey('A', 'All that is due is here', allIn, open && due.length > 0);
-  useKey('I', 'Inspect what is in', () => setSlip('inspect'), mayInspect);
-  useKey('Ctrl+Enter', 'Take in', form.save, open && here.length > 0 && !busy);
+  useKey('A', 'Receive everything due', allIn, open && due.length > 0);
+  useKey('I', 'Inspect received goods', () => setSlip('inspect'), mayInspect);
+  useKey('Ctrl+Enter', 'Receive', form.save, open && here.length > 0 && !busy);
   const fault =
-    (clash && `${clash.message} What came since is shown now: look again before you take in.`) ??
+    (clash && `${clash.message} Later receipts are shown now: check before you receive.`) ??
     form.refusals[0]?.message ??
-    (form.wrong ? 'Nothing was taken in yet: a line above needs a look.' : undefined);
+    (form.firstFault === undefined ? undefined : `Nothing received yet. ${form.firstFault}`);
   return (
     <Sheet aside={<Receipts order={order} onBack={() => setSlip('back')} />}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -80,26 +80,26 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
         ) : (
           <span className="mono font-bold">{order.number}</span>
         )}
-        <span className="text-ink-2">wanted {day(order.wantedOn)}</span>
+        <span className="text-ink-2">required by {day(order.wantedOn)}</span>
       </div>
       {open && due.length > 0 && (
         <div className="mt-3 flex flex-wrap items-end gap-4">
           <TextField
-            label="Delivery note"
+            label="Delivery note no."
             className="w-[260px] max-phone:w-full"
-            placeholder="number or a word"
+            placeholder="e.g. 48213"
             maxLength={80}
             {...form.text('note')}
           />
           {more ? (
             <>
-              <DateField label="It came on" className="w-[150px]" towards="back" {...form.day('day')} />
+              <DateField label="Date received" className="w-[150px]" towards="back" {...form.day('day')} />
               <TextField label="Carrier" className="w-[170px]" maxLength={80} {...form.text('carrier')} />
               <NumberField label="Packages" className="w-[90px]" {...form.text('packages')} />
             </>
           ) : (
             <button type="button" className="step mb-2 text-[13px]" onClick={() => setMore(true)}>
-              Day, carrier and packages
+              Date, carrier, packages
             </button>
           )}
         </div>
@@ -115,8 +115,8 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
           <>
             <Fact strong>
               {here.length === 0
-                ? `${counted(due.length, 'line')} still to come`
-                : `${counted(here.length, 'line')} to take in`}
+                ? `${counted(due.length, 'line')} outstanding`
+                : `${counted(here.length, 'line')} to receive`}
             </Fact>
             <Fact>{order.number}</Fact>
           </>
@@ -134,12 +134,12 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
         )}
         {open && due.length > 0 && (
           <ShelfPlain onClick={allIn} hint="A">
-            All is here
+            Receive all
           </ShelfPlain>
         )}
         {open && due.length > 0 && (
-          <ShelfMain disabled={busy || here.length === 0} onClick={form.save} hint="^↵">
-            {busy ? 'Taking in…' : 'Take in'}
+          <ShelfMain disabled={busy || here.length === 0} onClick={form.save} hint="Ctrl ↵">
+            {busy ? 'Receiving…' : 'Receive'}
           </ShelfMain>
         )}
         {due.length === 0 && held.length === 0 && <ShelfNext next={next} main />}

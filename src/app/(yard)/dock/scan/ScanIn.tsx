@@ -40,7 +40,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
   const noting = asked || list.tally.note !== undefined;
   const once = useOnce();
   const act = useAct(receiveTally, {
-    said: (taken) => `Taken in: ${taken.map((t) => `${t.order} as ${t.number}`).join(', ')}`,
+    said: (taken) => `Received: ${taken.map((t) => `${t.order} as ${t.number}`).join(', ')}`,
     onDone: () => {
       once.renew();
       list.forget();
@@ -67,9 +67,9 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
       note: list.tally.note ?? '',
       deliveries: deliveriesOf(list.tally, (id) => notRight(id).data ?? {}),
     });
-  useKey('Ctrl+Enter', 'Take in', takeIn, ready);
+  useKey('Ctrl+Enter', 'Receive', takeIn, ready);
   const fault =
-    (clash && `${clash.message} It was counted anew against what is due now: look again before you take in.`) ??
+    (clash && `${clash.message} The scans were matched again with what is due now: check before you receive.`) ??
     act.refusals[0]?.message ??
     (lacking[0] === undefined ? undefined : wanted(lacking[0]));
   const toggle = () => {
@@ -90,7 +90,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
           )}
           {!choosing && order === null && (
             <button type="button" className="step" onClick={() => setChoosing(true)}>
-              Only one supplier
+              One supplier only
             </button>
           )}
           <button type="button" className="step" aria-pressed={loud} onClick={toggle}>
@@ -114,7 +114,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
         {choosing && (
           <PickField
             kind="supplier"
-            label="Only orders of"
+            label="Only orders from"
             className="mt-2 max-w-[320px] max-phone:max-w-none"
             placeholder="any supplier"
             value={supplier}
@@ -126,15 +126,15 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
         </p>
         {list.offline && (
           <p role="alert" className="mt-3 rounded-lg border border-line bg-glaze-2 px-3 py-2">
-            The network is away: {counted(waiting, 'code')} {waiting === 1 ? 'waits' : 'wait'} here and will be looked
-            up when it is back.
+            No connection: {counted(waiting, 'code')} {waiting === 1 ? 'waits' : 'wait'} kept here and will be looked up
+            when you’re back online.
           </p>
         )}
         {list.kept && lines.length > 0 && (
           <p className="mt-3 text-[13px] text-ink-2">
-            Kept from before.{' '}
+            Unsaved scans from last time.{' '}
             <button type="button" className="step" onClick={list.forget}>
-              Begin anew
+              Start again
             </button>
           </p>
         )}
@@ -160,17 +160,17 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
             <Fact strong>
               {lines.length === 0
                 ? 'Nothing scanned yet'
-                : `${formatQuantity(pieces)} counted, ${counted(orders, 'order')}`}
+                : `${formatQuantity(pieces)} scanned, ${counted(orders, 'order')}`}
             </Fact>
-            {aside.length > 0 && <Fact>{aside.length} set aside</Fact>}
+            {aside.length > 0 && <Fact>{aside.length} unmatched</Fact>}
           </>
         }
       >
         <ShelfPlain disabled={list.tally.scans.length === 0} onClick={list.undo}>
           Undo
         </ShelfPlain>
-        <ShelfMain disabled={!ready} onClick={takeIn} hint="^↵">
-          {act.busy ? 'Taking in…' : 'Take in'}
+        <ShelfMain disabled={!ready} onClick={takeIn} hint="Ctrl ↵">
+          {act.busy ? 'Receiving…' : 'Receive'}
         </ShelfMain>
       </Shelf>
     </Sheet>
@@ -180,7 +180,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
 const wanted = (tallied: TalliedLine): string => {
   const { line } = tallied;
   if (line.tracking === 'lot')
-    return `${line.description} needs its lot. Scan a code that says it, or take it in from ${line.order}.`;
+    return `${line.description} needs a lot number. Scan its lot code, or receive it from ${line.order}.`;
   const n = lacks(tallied);
   return `${line.description} needs ${n === 1 ? 'a serial number' : `${n} serial numbers`}: scan ${n === 1 ? 'it' : 'them'} next.`;
 };
@@ -193,8 +193,8 @@ type AsideProps = {
 };
 
 const goesTo = (order: ScannedOrder | null, supplier: Thing | null): string => {
-  if (order !== null) return `Goes to ${order.number} alone.`;
-  return supplier === null ? 'Goes to the oldest order that awaits it.' : `Goes to orders of ${supplier.name} alone.`;
+  if (order !== null) return `Only for ${order.number}.`;
+  return supplier === null ? 'Goes to the oldest order it is due on.' : `Only for orders from ${supplier.name}.`;
 };
 
 /** A code that nobody awaits: tied to a part there and then, or left out. */
@@ -202,7 +202,7 @@ function AsideRow({ scan, supplierId, onTied, onDrop }: AsideProps) {
   const [tying, setTying] = useState(false);
   const once = useOnce();
   const act = useAct(tieCode, {
-    said: () => `${scan.code} is tied to it`,
+    said: () => `Code ${scan.code} linked`,
     onDone: () => {
       once.renew();
       onTied(scan.key);
@@ -214,12 +214,12 @@ function AsideRow({ scan, supplierId, onTied, onDrop }: AsideProps) {
         {scan.count}
       </span>
       <div className="min-w-0 flex-1">
-        <div className="font-semibold">Set aside: {scan.aside}</div>
+        <div className="font-semibold">Unmatched scans: {scan.aside}</div>
         <div className="mono break-all text-ink-2">{scan.code}</div>
         {tying ? (
           <PickField
             kind="item"
-            label="The part it is of"
+            label="Item"
             className="mt-1 max-w-[320px]"
             autoFocus
             value={null}
@@ -230,10 +230,10 @@ function AsideRow({ scan, supplierId, onTied, onDrop }: AsideProps) {
         ) : (
           <div className="flex gap-4">
             <button type="button" className="step" onClick={() => setTying(true)}>
-              Tie it to a part
+              Link to item
             </button>
             <button type="button" className="step" onClick={() => onDrop(scan.key)}>
-              Leave it out
+              Ignore
             </button>
           </div>
         )}

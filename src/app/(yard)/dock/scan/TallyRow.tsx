@@ -34,10 +34,10 @@ export function TallyRow({ tallied, reasons, said, onSay }: RowProps) {
       </span>
       <div className="min-w-0 flex-1">
         <div className="font-semibold">
-          {line.description} {q >= line.due && <span className="tag tag-good">all in</span>}{' '}
+          {line.description} {q >= line.due && <span className="tag tag-good">Received</span>}{' '}
           {missing > 0 && (
             <span className="tag tag-care">
-              {line.tracking === 'lot' ? 'lot?' : `${counted(missing, 'number')} to scan`}
+              {line.tracking === 'lot' ? 'Lot no.?' : `${counted(missing, 'number')} to scan`}
             </span>
           )}
         </div>
@@ -57,7 +57,7 @@ export function TallyRow({ tallied, reasons, said, onSay }: RowProps) {
           aria-expanded={open || wrong}
           onClick={() => (open || wrong ? (setOpen(false), onSay(ALL_RIGHT)) : setOpen(true))}
         >
-          {open || wrong ? 'Nothing is wrong with it' : 'Something is not right'}
+          {open || wrong ? 'No problem' : 'Report a problem'}
         </button>
         {(open || wrong) && <TallyNotRight {...{ line, reasons, said, onSay }} />}
       </div>
@@ -85,11 +85,11 @@ function TallyNotRight({ line, reasons, said, onSay }: Omit<RowProps, 'tallied'>
     >
       {line.tracking !== 'none' && (
         <p className="text-[12.5px] text-ink-2">
-          Pieces with numbers are rejected on{' '}
+          Reject numbered pieces on{' '}
           <Link href={`/dock/${line.order}`} className="step">
             {line.order}
           </Link>
-          , each by its own.
+          , one by one.
         </p>
       )}
     </NotRight>

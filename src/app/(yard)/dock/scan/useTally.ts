@@ -70,21 +70,24 @@ export function useTally(within: InHand, loud: boolean) {
       const found = await ask<Found>('/dock/scan/find', asJson(body, new AbortController().signal));
       if (found === undefined) return false;
       if (found.part === null && found.lines.length === 0)
-        return wanting === undefined ? (aside('No part goes by this code.'), true) : (takeNumber(scan, wanting), true);
+        return wanting === undefined ? (aside('No item has this code.'), true) : (takeNumber(scan, wanting), true);
       const { words: __, count, order, ...said } = read.value;
       const known = knowing(now.current, found.lines);
       const ordered = found.lines.filter((l) => l.order === order);
       const lines = ordered.length > 0 ? ordered : found.lines;
       const twice = said.serial !== undefined && hasNumber(known, said.serial);
-      if (twice) return (aside(`${said.serial} was scanned already.`), true);
+      if (twice) return (aside(`${said.serial} is already scanned.`), true);
       const placed = placeScan(known, lines, count, within);
       const name = found.part?.name ?? found.lines[0]?.description ?? '';
       if (placed.length === 0) {
         const elsewhere = found.lines.length > 0 && !found.lines.some((l) => isInHand(l, within));
-        if (elsewhere) return (aside(`${name} is awaited by another order than what is in hand.`), true);
-        return (aside(found.lines.length === 0 ? `Nobody awaits ${name}.` : `More of ${name} than is awaited.`), true);
+        if (elsewhere) return (aside(`${name} is due on a different order.`), true);
+        return (
+          aside(found.lines.length === 0 ? `${name} is not due on any order.` : `More ${name} than is due.`),
+          true
+        );
       }
-      settle({ ...scan, ...said, count, placed }, known, `${name} counted`);
+      settle({ ...scan, ...said, count, placed }, known, `${name} scanned`);
       return true;
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what is in hand is compared by what it says
@@ -94,12 +97,16 @@ export function useTally(within: InHand, loud: boolean) {
   /** A code that is no part is the serial number of the piece that was scanned before it. */
   const takeNumber = (scan: Scan, line: AwaitedLine) => {
     const fault = patternFault(scan.code, line.numberPattern)?.message;
-    const twice = hasNumber(now.current, scan.code) ? `${scan.code} was scanned already.` : undefined;
+    const twice = hasNumber(now.current, scan.code) ? `${scan.code} is already scanned.` : undefined;
     const words = twice ?? fault;
     const placed = [{ lineId: line.lineId, quantity: 0 as never }];
     if (words !== undefined) settle({ ...scan, placed: [], aside: words }, now.current, words);
     else
-      settle({ ...scan, count: 0, serial: scan.code, placed }, now.current, `${scan.code} is of ${line.description}`);
+      settle(
+        { ...scan, count: 0, serial: scan.code, placed },
+        now.current,
+        `${scan.code} belongs to ${line.description}`,
+      );
   };
 
   const work = useCallback(async () => {
@@ -126,7 +133,7 @@ export function useTally(within: InHand, loud: boolean) {
     const last = now.current.scans.at(-1);
     if (last === undefined) return;
     drop(last.key);
-    setTold(`${last.code} is taken off again`);
+    setTold(`Scan of ${last.code} undone`);
   };
   /** What was set aside is looked up again, after it was tied to a part. */
   const retry = (key: string) => {

@@ -7,6 +7,6 @@ import { Answer, idIn, route } from '../../../server/answer';
 export const GET = route('see money', async ({ person, params }) => {
   const id = idIn(params.id);
   const found = await snapshot(await readers(), (db) => loadRecord(db, person, id));
-  if (found === undefined) throw new Answer(404, 'There is no such record.');
+  if (found === undefined) throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return Response.json(found);
 });

@@ -43,7 +43,7 @@ const matchColumns = (currency: string): Column<Row>[] => [
   })),
   {
     key: 'billed',
-    head: 'Billed now',
+    head: 'This invoice',
     num: true,
     tone: tone('quantity'),
     cell: ({ billed }) => billed && formatQuantity(billed.quantity),
@@ -56,7 +56,7 @@ const matchColumns = (currency: string): Column<Row>[] => [
   },
   {
     key: 'price',
-    head: 'Billed price',
+    head: 'Invoice price',
     num: true,
     tone: tone('price'),
     cell: ({ billed }) => billed && formatPrice(billed.price, currency),
@@ -71,7 +71,7 @@ const matchColumns = (currency: string): Column<Row>[] => [
   },
 ];
 
-/** Ordered, received and billed side by side; matching makes the bill actual cost on the jobs. */
+/** Ordered, received and invoiced side by side; matching makes the bill actual cost on the jobs. */
 export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct | undefined }) {
   const { invoice, lines, total, held } = view;
   const { currency } = invoice;
@@ -81,19 +81,19 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
   const router = useRouter();
   const once = useOnce();
   const { run, busy, refusals, clash } = useAct(matchInvoice, {
-    said: () => `Invoice ${invoice.number} is matched`,
+    said: () => `Invoice ${invoice.number} matched`,
     onDone: once.renew,
   });
   const matched = invoice.state === 'matched';
   const waits = WAITING.includes(invoice.state);
   const mayMatch = waits && may('match invoices') && (!held || may('pass differences'));
   const submit = () => void run({ once: once.key(), invoiceId: invoice.id, version: invoice.version, reason });
-  useKey('Ctrl+Enter', held ? 'Pass and match' : 'Match', submit, mayMatch && !busy);
+  useKey('Ctrl+Enter', held ? 'Approve and match' : 'Match', submit, mayMatch && !busy);
   const all = [...lines.flatMap((l) => l.differences), ...total];
   const fault =
     clash?.message ??
     refusals[0]?.message ??
-    (waits && held && !may('pass differences') ? 'Accounts or a manager can pass the difference.' : undefined);
+    (waits && held && !may('pass differences') ? 'Accounts or a manager can approve the difference.' : undefined);
   return (
     <Sheet aside={<Findings all={all} matched={matched} view={view} />}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -102,16 +102,16 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
         </h1>
         <InvoiceTag state={invoice.state} />
         <span className="text-ink-2">
-          {view.supplier}, dated {day(invoice.day)}, to pay by {day(invoice.dueOn)}
+          {view.supplier}, dated {day(invoice.day)}, payment due {day(invoice.dueOn)}
         </span>
         <Link href={`/orders/${view.order.number}`} className="step ml-auto">
           Order {view.order.number}
         </Link>
       </div>
       <div className="mt-3">
-        <Wide label="Ordered, received and billed, to be moved sideways">
+        <Wide label="Invoice lines (scrolls sideways)">
           <LedgerTable
-            label="Ordered, received and billed"
+            label="Ordered, received and invoiced"
             rows={lines}
             columns={matchColumns(currency)}
             keyOf={(l) => l.line.id}
@@ -122,9 +122,9 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
         rows={[
           { label: 'Net', amount: formatAmount(invoice.net, currency) },
           { label: 'Tax', amount: formatAmount(invoice.tax, currency) },
-          { label: 'Lines and tax come to', amount: formatMoney(invoice.gross, currency) },
+          { label: 'Lines plus tax', amount: formatMoney(invoice.gross, currency) },
           {
-            label: 'The paper says',
+            label: 'Invoice total',
             amount: formatMoney(invoice.typedTotal, currency),
             strong: true,
             over: total.length > 0,
@@ -133,12 +133,12 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
       />
       {held && mayMatch && (
         <label className="mt-4 block max-w-[560px]">
-          <span className="field-label">Why the difference is passed</span>
+          <span className="field-label">Reason for approving</span>
           <input
             className="field"
             value={reason}
             onChange={(e) => setReason(e.target.value)}
-            placeholder="agreed with whom, or what was found out"
+            placeholder="who agreed it, or what you found"
             maxLength={300}
           />
         </label>
@@ -150,25 +150,25 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
             <Fact strong>{formatMoney(invoice.gross, currency)}</Fact>
             <Fact warn={held && waits}>
               {invoice.state === 'takenOut'
-                ? 'taken out: it claims nothing'
+                ? 'void: no effect'
                 : matched
                   ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
                   : held
-                    ? `${counted(all.filter((d) => d.held).length, 'difference')} beyond tolerance`
-                    : 'agrees with the order and the dock'}
+                    ? `${counted(all.filter((d) => d.held).length, 'difference')} outside tolerance`
+                    : 'agrees with order and receipts'}
             </Fact>
           </>
         }
       >
         {waits && may('enter invoices') && (
           <>
-            <ShelfPlain onClick={() => setTakingOut(true)}>Take out</ShelfPlain>
-            <ShelfPlain onClick={() => router.push(`/invoices/${invoice.id}/change`)}>Change</ShelfPlain>
+            <ShelfPlain onClick={() => setTakingOut(true)}>Void</ShelfPlain>
+            <ShelfPlain onClick={() => router.push(`/invoices/${invoice.id}/change`)}>Edit</ShelfPlain>
           </>
         )}
         {mayMatch && (
-          <ShelfMain disabled={busy} onClick={submit} hint="^↵">
-            {busy ? 'Matching…' : held ? 'Pass and match' : 'Match'}
+          <ShelfMain disabled={busy} onClick={submit} hint="Ctrl ↵">
+            {busy ? 'Matching…' : held ? 'Approve and match' : 'Match'}
           </ShelfMain>
         )}
         <ShelfNext next={next} main />
@@ -182,15 +182,15 @@ function TakeOut({ view, onClose }: { view: InvoiceView; onClose: () => void }) 
   const { id: invoiceId, version, number } = view.invoice;
   const once = useOnce();
   const act = useAct(takeOutInvoice, {
-    said: () => `Invoice ${number} is taken out`,
+    said: () => `Invoice ${number} removed`,
     onDone: onClose,
   });
   return (
     <ReasonQuestion
-      title={`Take invoice ${number} out?`}
-      words="It stays on record, asks for nothing, and its number can be entered again."
-      keep="Leave it in"
-      go="Take out"
+      title={`Void invoice ${number}?`}
+      words="It stays on record but has no effect, and the number can be used again."
+      keep="Keep invoice"
+      go="Void"
       act={act}
       onClose={onClose}
       onGo={(reason) => void act.run({ once: once.key(), invoiceId, version, reason })}
@@ -203,11 +203,11 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
   return (
     <>
       <h2 className="mb-1 text-[16px]">Three-way match</h2>
-      {all.length === 0 && <p className="text-enamel">✓ Ordered, received and billed agree.</p>}
+      {all.length === 0 && <p className="text-enamel">✓ Order, receipts and invoice agree.</p>}
       <ul className="grid gap-1.5">
         {all.map((d) => (
           <li key={d.words} className="flex gap-1.5">
-            <b className={d.held ? 'text-brick' : 'text-amber'}>{d.held ? 'Held' : 'Passed'}</b>
+            <b className={d.held ? 'text-brick' : 'text-amber'}>{d.held ? 'Held' : 'Approved'}</b>
             <span>
               {d.words}
               {!d.held && ' Within tolerance.'}
@@ -217,13 +217,12 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
       </ul>
       {view.rateDifference !== 0 && (
         <p className="mt-2 text-ink-2">
-          The exchange rate moved since the order: {formatMoney(view.rateDifference, view.companyCurrency)} in cost,
-          apart from any difference in price.
+          Exchange-rate difference since the order: {formatMoney(view.rateDifference, view.companyCurrency)}
         </p>
       )}
       {view.beside.length > 0 && (
         <>
-          <h2 className="mt-4 mb-1 text-[16px]">Cost beside the order’s lines</h2>
+          <h2 className="mt-4 mb-1 text-[16px]">Costs not on the order</h2>
           <ul>
             {view.beside.map((b, k) => (
               <li key={k} className="flex justify-between gap-2 border-b border-line-2 py-1">
@@ -238,15 +237,17 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
       )}
       {matched && invoice.passedReason !== '' && (
         <>
-          <h2 className="mt-4 mb-1 text-[16px]">Passed because</h2>
+          <h2 className="mt-4 mb-1 text-[16px]">Approved because</h2>
           <p>{invoice.passedReason}</p>
         </>
       )}
       <h2 className="mt-4 mb-1 text-[16px]">
-        {WAITING.includes(invoice.state) ? 'What matching does' : 'How the jobs stand'}
+        {WAITING.includes(invoice.state) ? 'Effect of matching' : 'Job budgets now'}
       </h2>
       {WAITING.includes(invoice.state) && (
-        <p className="text-ink-2">The bill becomes actual cost. Until it is matched it costs the jobs nothing.</p>
+        <p className="text-ink-2">
+          The invoice becomes actual cost. Until it’s matched the jobs carry no actual cost for it.
+        </p>
       )}
       <EffectList effects={view.effects} />
       <p className="mt-4 text-[12.5px] text-ink-2">Entered by {view.enteredBy}</p>

@@ -38,7 +38,7 @@ export function ExtraRows({ view: { order, taxes }, form, freight }: Props) {
   });
   return (
     <div className="mt-2">
-      <ul aria-label="What was not ordered">
+      <ul aria-label="Not on the order">
         {rows.fields.map((row, k) => {
           const [to, code] = [form.pick(`extras.${k}.to`), form.pick(`extras.${k}.code`)];
           const spread = to.value?.id === ORDERS_JOBS.id;
@@ -47,7 +47,7 @@ export function ExtraRows({ view: { order, taxes }, form, freight }: Props) {
               key={row.id}
               className="grid grid-cols-2 items-start gap-x-3 gap-y-1 border-b border-line-2 py-1.5 sm:grid-cols-[2fr_1.5fr_1.5fr_110px_150px_24px]"
             >
-              <TextField label="Not ordered" className="max-sm:col-span-2" {...form.text(`extras.${k}.description`)} />
+              <TextField label="Not on order" className="max-sm:col-span-2" {...form.text(`extras.${k}.description`)} />
               <PickField kind="job" label="Charged to" also={ALSO_TO} {...to} />
               {to.value?.id === STORES.id ? (
                 <span />
@@ -70,7 +70,7 @@ export function ExtraRows({ view: { order, taxes }, form, freight }: Props) {
               </ChoiceField>
               <button
                 type="button"
-                aria-label={`Take line ${k + 1} that was not ordered off`}
+                aria-label={`Remove line ${k + 1}`}
                 onClick={() => rows.remove(k)}
                 className="mt-6 rounded p-1 text-ink-2 hover:text-brick"
               >
@@ -81,7 +81,7 @@ export function ExtraRows({ view: { order, taxes }, form, freight }: Props) {
         })}
       </ul>
       <button type="button" className="step mt-2" onClick={() => rows.append(another())}>
-        + Something that was not ordered
+        + Line not ordered
       </button>
     </div>
   );

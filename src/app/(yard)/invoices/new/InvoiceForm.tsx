@@ -36,6 +36,7 @@ import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Sums } from '@/ui/kit/Sums';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
+import { needsCorrecting } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/useActForm';
 import { useYard } from '@/ui/YardContext';
 import { changeInvoice, enterInvoice } from '../../../acts';
@@ -112,19 +113,16 @@ export function InvoiceForm(view: InvoiceFormView) {
         ? enterInvoice({ orderId: order.id, ...read })
         : changeInvoice({ invoiceId: bill.invoice.id, version: bill.invoice.version, ...read }),
     input: (read, once) => ({ once, ...read }),
-    said: () => (bill === undefined ? 'The invoice is entered' : 'The invoice is changed'),
+    said: () => (bill === undefined ? 'Invoice entered' : 'Invoice saved'),
     onDone: ({ id }) => router.push(`/invoices/${id}`),
   });
   const { typed, busy, clash } = form;
   const { billed, all } = worked(typed, lines, currency);
   const totals = totalsOf(all, taxes);
   const total = typed.typedTotal.trim() === '' ? undefined : parseMoney(typed.typedTotal, currency);
-  useKey('Ctrl+Enter', bill === undefined ? 'Enter the invoice' : 'Save the invoice', form.save, !busy);
+  useKey('Ctrl+Enter', bill === undefined ? 'Enter invoice' : 'Save invoice', form.save, !busy);
   const fault =
-    clash?.message ??
-    form.refusals[0]?.message ??
-    form.faultAt('lines') ??
-    (form.wrong ? 'Something above needs a look: it stands in red.' : undefined);
+    clash?.message ?? form.refusals[0]?.message ?? form.faultAt('lines') ?? needsCorrecting(form.firstFault);
   const off = total?.ok ? subtract(total.value, totals.gross) : undefined;
   const at = new Map(lines.map(({ line }, k) => [line.id, k]));
   const place = ({ line }: ToBill) => at.get(line.id) ?? 0;
@@ -143,13 +141,13 @@ export function InvoiceForm(view: InvoiceFormView) {
     },
     {
       key: 'billed',
-      head: 'Billed now',
+      head: 'This invoice',
       num: true,
       className: 'w-[104px]',
       cell: (l) => (
         <NumberField
           hideLabel
-          label={`Billed quantity of ${l.line.description}`}
+          label={`Invoiced quantity of ${l.line.description}`}
           inputClass="h-[28px]"
           placeholder="0"
           {...form.text(`lines.${place(l)}.quantity`)}
@@ -164,7 +162,7 @@ export function InvoiceForm(view: InvoiceFormView) {
       cell: (l) => (
         <NumberField
           hideLabel
-          label={`Billed price of ${l.line.description}`}
+          label={`Invoiced price of ${l.line.description}`}
           inputClass="h-[28px]"
           {...form.text(`lines.${place(l)}.price`)}
         />
@@ -198,22 +196,22 @@ export function InvoiceForm(view: InvoiceFormView) {
   return (
     <>
       <h1 className="text-[25px] leading-tight">
-        {bill === undefined ? 'Invoice' : `Change invoice ${bill.invoice.number}`} from {supplier}
+        {bill === undefined ? 'Invoice' : `Edit invoice ${bill.invoice.number}`} from {supplier}
       </h1>
       <p className="text-ink-2">
-        against order{' '}
+        · order{' '}
         <Link href={`/orders/${order.number}`} className="mono font-bold text-ink hover:underline">
           {order.number}
         </Link>
-        {order.sentOn && ', sent'} · amounts in {currency}
+        {order.sentOn && ', sent'} · {currency}
       </p>
       <div className="mt-3 grid max-w-[680px] gap-3 sm:grid-cols-3">
         <TextField label="Invoice number" autoFocus {...form.text('number')} />
-        <DateField label="Dated" towards="back" {...form.day('day')} />
-        <NumberField label={`Total on the paper, with tax, ${signOf(currency)}`} {...form.text('typedTotal')} />
+        <DateField label="Invoice date" towards="back" {...form.day('day')} />
+        <NumberField label={`Invoice total incl. tax, ${signOf(currency)}`} {...form.text('typedTotal')} />
       </div>
       <div className="mt-4">
-        <LedgerTable label="Billed lines" stacks rows={lines} columns={columns} keyOf={(l) => l.line.id} />
+        <LedgerTable label="Invoice lines" stacks rows={lines} columns={columns} keyOf={(l) => l.line.id} />
       </div>
       <ExtraRows view={view} form={form} freight={codeNamed(view.codes, view.freightCodeId)} />
       <Sums
@@ -223,12 +221,12 @@ export function InvoiceForm(view: InvoiceFormView) {
             label: `${t.name} on ${formatAmount(t.base, currency)}`,
             amount: formatAmount(t.tax, currency),
           })),
-          { label: 'These lines come to', amount: formatMoney(totals.gross, currency), strong: true },
+          { label: 'Lines plus tax', amount: formatMoney(totals.gross, currency), strong: true },
         ]}
       />
       {off !== undefined && off !== 0 && (
         <p className="px-2 text-right text-amber">
-          The paper says {formatMoney(off, currency)} {off > 0 ? 'more' : 'less'}.
+          Invoice total {formatMoney(off, currency)} {off > 0 ? 'more' : 'less'}.
         </p>
       )}
       <Shelf
@@ -237,11 +235,11 @@ export function InvoiceForm(view: InvoiceFormView) {
           <>
             <Fact strong>{counted(all.length, 'line')} billed</Fact>
             <Fact strong>{formatMoney(totals.gross, currency)}</Fact>
-            {off === 0 && <Fact>agrees with the paper</Fact>}
+            {off === 0 && <Fact>Agrees with invoice total</Fact>}
           </>
         }
       >
-        <ShelfMain disabled={busy} onClick={form.save} hint="^↵">
+        <ShelfMain disabled={busy} onClick={form.save} hint="Ctrl ↵">
           {bill === undefined ? (busy ? 'Entering…' : 'Enter invoice') : busy ? 'Saving…' : 'Save invoice'}
         </ShelfMain>
       </Shelf>

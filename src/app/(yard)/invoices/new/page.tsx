@@ -20,15 +20,15 @@ export default place(async ({ db, person, query }) => {
   const orders = await findBillable(db, person, query.words ?? '');
   return (
     <Sheet>
-      <PlaceTitle title="Enter an invoice" count="which order is it for?">
+      <PlaceTitle title="Enter invoice" count="Which order is it for?">
         <FilterWords label="Order number or supplier" />
       </PlaceTitle>
       {orders.length === 0 && (
-        <Empty title="No order fits">
-          Only orders that were sent can be billed. Look for the order number that stands on the bill.
+        <Empty title="No matching order">
+          Only sent orders can be invoiced. Search for the order number printed on the invoice.
         </Empty>
       )}
-      <ul aria-label="Orders that may be billed">
+      <ul aria-label="Orders awaiting invoices">
         {orders.map((o) => (
           <li key={o.id} className="border-b border-line-2">
             <Link

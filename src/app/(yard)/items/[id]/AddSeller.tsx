@@ -18,7 +18,7 @@ export function AddSeller({ itemId }: { readonly itemId: number }) {
   return (
     <>
       <ShelfPlain onClick={() => setOpen(true)}>Add a supplier</ShelfPlain>
-      <Slip open={open} onClose={() => setOpen(false)} title="Who sells it too">
+      <Slip open={open} onClose={() => setOpen(false)} title="Add another supplier">
         <PickField
           kind="supplier"
           label="Supplier"

@@ -33,11 +33,11 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
         <Link href={`/suppliers/${p.supplierId}`} className="font-semibold hover:underline">
           {p.supplier}
         </Link>
-        {p.usual && <span className="ml-2 text-[12.5px] text-ink-2">usual</span>}
+        {p.usual && <span className="ml-2 text-[12.5px] text-ink-2">default</span>}
       </>
     ),
   },
-  { key: 'number', head: 'Their number', wide: true, className: 'mono', cell: (p) => p.theirNumber || <Dash /> },
+  { key: 'number', head: 'Supplier’s item no.', wide: true, className: 'mono', cell: (p) => p.theirNumber || <Dash /> },
   {
     key: 'minimum',
     head: 'Minimum',
@@ -47,7 +47,7 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
   },
   {
     key: 'pack',
-    head: 'Packs of',
+    head: 'Pack size',
     num: true,
     wide: true,
     cell: (p) => (p.terms.pack === 0 ? <Dash /> : measured(p.terms.pack, p.terms.unit)),
@@ -73,7 +73,7 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
   },
   {
     key: 'toCome',
-    head: 'To come',
+    head: 'From date',
     num: true,
     wide: true,
     cell: (p) =>
@@ -93,7 +93,7 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
   },
   {
     key: 'paid',
-    head: 'Paid last',
+    head: 'Last paid',
     num: true,
     wide: true,
     cell: ({ paid, currency }) =>
@@ -109,7 +109,7 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
   },
   {
     key: 'takes',
-    head: 'Lead',
+    head: 'Lead time',
     num: true,
     wide: true,
     cell: (p) => <span className="whitespace-nowrap">{counted(p.takes, 'day')}</span>,
@@ -123,7 +123,7 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
             <Link
               href={`/items/${itemId}/sold/${p.supplierId}`}
               className="step"
-              aria-label={`Change how ${p.supplier} sells it`}
+              aria-label={`Edit ${p.supplier}’s terms`}
             >
               change
             </Link>
@@ -138,7 +138,7 @@ export function Sellers({ parts, itemId }: { parts: readonly Part[]; itemId: num
   const { may, day } = useYard();
   return (
     <LedgerTable
-      label="Who sells it"
+      label="Suppliers"
       rows={parts}
       columns={sellers(may('keep suppliers'), day, itemId)}
       keyOf={(p) => p.id}
@@ -174,5 +174,5 @@ export function BoughtLast({ bought }: { bought: readonly Bought[] }) {
       ),
     },
   ];
-  return <LedgerTable label="Bought last" rows={bought} columns={columns} keyOf={(b) => b.id} />;
+  return <LedgerTable label="Recent purchases" rows={bought} columns={columns} keyOf={(b) => b.id} />;
 }

@@ -16,7 +16,7 @@ import { FilesAbout } from '../../FilesAbout';
 import { AddSeller } from './AddSeller';
 import { BoughtLast, Sellers } from './PartTables';
 
-export const metadata = { title: 'Part' };
+export const metadata = { title: 'Item' };
 
 export default place(async ({ db, person, today, params }) => {
   const view = await loadItem(db, person, Number(params.id), today);
@@ -26,8 +26,8 @@ export default place(async ({ db, person, today, params }) => {
   const { bought, wanted } = await loadItemPast(db, person, item.id);
   const aside = (
     <>
-      <h2 className="mb-1 text-[16px]">Wanted now</h2>
-      {wanted.length === 0 && <p className="text-ink-2">By no job.</p>}
+      <h2 className="mb-1 text-[16px]">Needed now</h2>
+      {wanted.length === 0 && <p className="text-ink-2">No job needs it.</p>}
       <ul>
         {wanted.map((n) => (
           <li key={n.id} className="flex justify-between gap-2 border-b border-line-2 py-1">
@@ -54,25 +54,25 @@ export default place(async ({ db, person, today, params }) => {
       <p className="mono mb-4 text-ink-2">{item.number}</p>
       <Facts
         facts={[
-          ['Used in', unitOf(item.unit).name],
+          ['Unit', unitOf(item.unit).name],
           ['Cost code', costCode === null ? '' : `${costCode.number} ${costCode.name}`],
-          ['Supplier', supplier?.name ?? 'none yet'],
+          ['Supplier', supplier?.name ?? 'None'],
           ['GTIN', item.gtin],
-          ['Kind', `${ITEM_KIND_NAMES[item.kind]}${item.stocked === 1 ? ', kept in stores' : ''}`],
-          ['Followed by', item.tracking === 'none' ? '' : TRACKING_NAMES[item.tracking]],
-          ['Certificate', item.certificate === 1 ? 'has to come with it' : ''],
-          ['Inspection', item.inspected === 1 ? 'before it is released' : ''],
+          ['Type', `${ITEM_KIND_NAMES[item.kind]}${item.stocked === 1 ? ', stock item' : ''}`],
+          ['Tracked by', item.tracking === 'none' ? '' : TRACKING_NAMES[item.tracking]],
+          ['Certificate', item.certificate === 1 ? 'required' : ''],
+          ['Inspection', item.inspected === 1 ? 'before release' : ''],
           ['Weight', item.weight === null ? '' : `${formatQuantity(item.weight)} kg each ${unitOf(item.unit).name}`],
-          ['Buying', item.bought === 1 ? '' : 'it may not be bought'],
+          ['Buying', item.bought === 1 ? '' : 'not for purchase'],
         ]}
       />
-      <h2 className="mt-6 text-[16px]">Who sells it</h2>
+      <h2 className="mt-6 text-[16px]">Suppliers</h2>
       {parts.length === 0 ? (
-        <p className="text-ink-2">Nobody is priced for it yet.</p>
+        <p className="text-ink-2">No supplier prices yet.</p>
       ) : (
         <Sellers parts={parts} itemId={item.id} />
       )}
-      <h2 className="mt-6 text-[16px]">Bought last</h2>
+      <h2 className="mt-6 text-[16px]">Recent purchases</h2>
       {bought.length === 0 ? <p className="text-ink-2">Not ordered yet.</p> : <BoughtLast bought={bought} />}
       <Shelf facts={<Fact strong>{item.number}</Fact>}>
         <Link href={`/items/${item.id}/bill`} className="btn btn-shelf">
@@ -81,7 +81,7 @@ export default place(async ({ db, person, today, params }) => {
         {may(person, 'keep suppliers') && <AddSeller itemId={item.id} />}
         {may(person, 'keep suppliers') && (
           <Link href={`/items/${item.id}/change`} className="btn btn-main h-[38px]">
-            Change the part
+            Edit item
           </Link>
         )}
       </Shelf>

@@ -23,12 +23,12 @@ export function AssetLine({ jobId, asset, asks }: Props) {
     <p className="text-ink-2">
       {own !== null && (
         <>
-          on <b className="font-semibold text-ink">{assetWords(own)}</b>{' '}
+          Equipment: <b className="font-semibold text-ink">{assetWords(own)}</b>{' '}
         </>
       )}
       {may('open jobs') && (
         <button type="button" className="step" onClick={() => setOpen(true)}>
-          {own === null ? '+ What is worked on' : 'change'}
+          {own === null ? '+ Equipment' : 'Change'}
         </button>
       )}
       {own !== null && own.notes !== '' && <span className="block text-[13px] whitespace-pre-line">{own.notes}</span>}
@@ -50,7 +50,7 @@ function AssetSlip({ jobId, asset: { own, known, version }, onClose }: Omit<Prop
       ...{ once, jobId, version },
       asset: { ...read, id: chosen?.id ?? null, version: chosen?.version ?? 0 },
     }),
-    said: (_, typed) => `The job works on ${typed.name}`,
+    said: (_, typed) => `Equipment ${typed.name} saved`,
     onDone: onClose,
   });
   const choose = (id: string) => {
@@ -58,18 +58,21 @@ function AssetSlip({ jobId, asset: { own, known, version }, onClose }: Omit<Prop
     setChosen(next);
     form.restart(next === null ? NEW : textOf(next));
   };
-  useKey('Ctrl+Enter', 'Save what is worked on', form.save, !form.busy);
+  useKey('Ctrl+Enter', 'Save equipment', form.save, !form.busy);
   return (
     <Slip
       open
       onClose={onClose}
-      title="What is worked on"
-      detail="It goes along wherever parts are looked up for this job. Say what it is without its make: size, type, rating."
+      title="Equipment"
+      detail="Shown wherever you look up items for this job. Describe it by size, type and rating."
       foot={
         <div className="grid gap-2">
           <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
-            Save what is worked on <span className="kbd">^↵</span>
+            Save equipment{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
@@ -77,11 +80,11 @@ function AssetSlip({ jobId, asset: { own, known, version }, onClose }: Omit<Prop
       <div className="grid gap-3">
         {known.length > 0 && (
           <ChoiceField
-            label="Of what this customer has"
+            label="This customer’s equipment"
             value={chosen === null ? '' : String(chosen.id)}
             onChange={(e) => choose(e.target.value)}
           >
-            <option value="">something new</option>
+            <option value="">New equipment</option>
             {known.map((a) => (
               <option key={a.id} value={a.id}>
                 {assetWords(a)}
@@ -89,8 +92,8 @@ function AssetSlip({ jobId, asset: { own, known, version }, onClose }: Omit<Prop
             ))}
           </ChoiceField>
         )}
-        <TextField label="What it is" placeholder="Gearbox, engine, lift" autoFocus {...form.text('name')} />
-        <TextField label="Size, type, rating" placeholder="two-speed, 2.5 : 1" {...form.text('description')} />
+        <TextField label="Description" placeholder="e.g. gearbox, engine, lift" autoFocus {...form.text('name')} />
+        <TextField label="Size, type, rating" placeholder="e.g. two-speed, 2.5 : 1" {...form.text('description')} />
         <TextField label="Serial number" inputClass="mono" {...form.text('serial')} />
         <AreaField label="Notes" rows={4} {...form.text('notes')} />
       </div>

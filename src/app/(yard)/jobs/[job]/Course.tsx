@@ -48,7 +48,7 @@ export function Course({ view: { points, events } }: { view: CourseView }) {
           <CourseChart points={last.day < today ? [...points, { ...last, day: today }] : points} events={events} />
         )}
       </div>
-      <ol className="mt-1 grid gap-x-8 text-[12.5px] grid-cols-1 lg:grid-cols-2" aria-label="What moved it most">
+      <ol className="mt-1 grid gap-x-8 text-[12.5px] grid-cols-1 lg:grid-cols-2" aria-label="Largest movements">
         {events.map((e, k) => (
           <li key={`${e.day} ${e.what}`} className="flex min-w-0 items-baseline gap-2 border-b border-line-2 py-1">
             <span className="w-4 text-center font-semibold text-copper-text">{k + 1}</span>

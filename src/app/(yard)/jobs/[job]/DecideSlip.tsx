@@ -29,7 +29,7 @@ export function DecideSlip({ job, view, budgets }: Props) {
   const [asking, setAsking] = useState(false);
   const once = useOnce();
   const back = () => router.replace(`/jobs/${job.number}`, { scroll: false });
-  const let1 = useAct(letBe, { said: () => `${code.number} ${code.name} may pass its budget by that`, onDone: back });
+  const let1 = useAct(letBe, { said: () => `Overspend on ${code.number} ${code.name} accepted`, onDone: back });
   const money = (amount: Minor) => formatMoney(amount, currency);
   const line = (of: ChangeLineText['code'], amount: Minor): ChangeLineText => ({
     code: of,
@@ -52,21 +52,21 @@ export function DecideSlip({ job, view, budgets }: Props) {
     <Slip
       open
       onClose={back}
-      title={`${code.number} ${code.name} passes its budget by ${money(ways.over)}`}
-      detail="Whatever is decided stands in the job’s history, with your name."
+      title={`${code.number} ${code.name} is ${money(ways.over)} over budget`}
+      detail="Your decision goes in the job’s history with your name."
     >
       <ul className="grid gap-3">
         {writes && (
           <Way
-            title="Change the budget"
-            words={`Give it ${money(ways.over)} more, because the customer or the estimate says so.`}
+            title="Increase the budget"
+            words={`Add ${money(ways.over)}, with the customer’s or estimator’s reason.`}
             onGo={() => setBegun([line(code, ways.over)])}
           />
         )}
         {writes && ways.from !== null && from !== null && (
           <Way
-            title={`Move from ${from.number} ${from.name}`}
-            words={`It has room for ${money(ways.from.headroom)} of it.`}
+            title={`Transfer from ${from.number} ${from.name}`}
+            words={`It has ${money(ways.from.headroom)} of headroom to give.`}
             onGo={() => {
               const part = ways.from?.headroom ?? minor(0);
               setBegun([line(code, part), line(from, minor(-part))]);
@@ -75,33 +75,31 @@ export function DecideSlip({ job, view, budgets }: Props) {
         )}
         {writes && ways.held > 0 && (
           <Way
-            title="Draw on what is held back"
-            words={`${money(held)} is held back; ${money(ways.held)} of it goes here.`}
+            title="Draw from contingency"
+            words={`${money(held)} in contingency; ${money(ways.held)} would come here.`}
             onGo={() => setBegun([line(code, ways.held), line(HELD, minor(-ways.held))])}
           />
         )}
         {drafts.map((d) => (
           <li key={d.number} className="rounded-md border border-line px-3 py-2">
             <Link href={`/orders/${d.number}`} className="step">
-              Ask for sign-off, or buy less, on {d.number}
+              Request sign-off or reduce {d.number}
             </Link>
             <p className="text-[12.5px] text-ink-2">
-              Drafted to {d.supplier}, {money(d.value)} of it here.
+              Draft to {d.supplier}, {money(d.value)} of it here.
             </p>
           </li>
         ))}
         <li className="rounded-md border border-line px-3 py-2">
           <Link href={`/jobs/${job.number}/buy-list`} className="step">
-            Buy less, or elsewhere
+            Buy less, or from another supplier
           </Link>
-          <p className="text-[12.5px] text-ink-2">
-            The buy list says what is planned, and each line who else sells it.
-          </p>
+          <p className="text-[12.5px] text-ink-2">Each buy-list line shows who else sells the item.</p>
         </li>
         {may('agree budget changes') && (
           <Way
-            title="Let it be"
-            words="With a reason. It is asked again when it passes its budget by more."
+            title="Accept the overspend"
+            words="With a reason. You’ll be asked again if it grows."
             onGo={() => setAsking(true)}
           />
         )}
@@ -109,10 +107,10 @@ export function DecideSlip({ job, view, budgets }: Props) {
       <Faults messages={let1.refusals.filter((r) => r.field === undefined).map((r) => r.message)} />
       {asking && (
         <ReasonQuestion
-          title={`Let ${code.number} ${code.name} pass its budget by ${money(ways.over)}?`}
-          words="It is told no more, until it passes its budget by more than that."
-          keep="Decide otherwise"
-          go="Let it be"
+          title={`Accept ${code.number} ${code.name} going ${money(ways.over)} over budget?`}
+          words="The warning stays off unless it goes further over."
+          keep="Cancel"
+          go="Accept the overspend"
           act={let1}
           onClose={() => setAsking(false)}
           onGo={(reason) =>

@@ -37,12 +37,12 @@ export function FigureSlip({ rows, sum, count, title, back }: Props) {
       detail={`${counted(count, 'posting')}, newest first`}
       foot={
         <p className="flex justify-between font-bold">
-          <span>Sum</span>
+          <span>Total</span>
           <span>{formatMoney(sum, currency)}</span>
         </p>
       }
     >
-      {rows.length === 0 && <p className="text-ink-2">Nothing was posted here.</p>}
+      {rows.length === 0 && <p className="text-ink-2">No postings.</p>}
       <ul>
         {rows.map((p) => {
           const href = hrefOf(p, back.split('?')[0] ?? '');
@@ -70,7 +70,7 @@ export function FigureSlip({ rows, sum, count, title, back }: Props) {
       </ul>
       {count > rows.length && (
         <p className="mt-3 text-ink-2">
-          The newest {rows.length} are shown; the sum counts all {count}.
+          Showing the newest {rows.length}; the total includes all {count}.
         </p>
       )}
     </Slip>

@@ -14,13 +14,13 @@ export function HeldBack({ number, held, pending }: Props) {
     <p className="mt-2 flex flex-wrap gap-x-5 px-2 text-[13px]">
       {held !== 0 && (
         <Link href={`/jobs/${number}/budget`} className="hover:underline">
-          <b className="font-semibold">Held back</b> {formatMoney(held, currency)}
+          <b className="font-semibold">Contingency</b> {formatMoney(held, currency)}
         </Link>
       )}
       {pending !== 0 && (
         <Link href={`/jobs/${number}/budget`} className="text-amber hover:underline">
           {pending > 0 ? '+' : ''}
-          {formatMoney(pending, currency)} to be agreed
+          {formatMoney(pending, currency)} awaiting agreement
         </Link>
       )}
     </p>

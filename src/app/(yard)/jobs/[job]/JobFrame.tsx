@@ -51,7 +51,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
     may('see money') && quote
       ? { href: '/quote', name: 'Quote', note: QUOTE_STATE_NAMES[quote.state].toLowerCase() }
       : undefined,
-    may('see money') ? { href: '/papers', name: 'Papers' } : undefined,
+    may('see money') ? { href: '/papers', name: 'Documents' } : undefined,
     may('see money') ? { href: '/history', name: 'History' } : undefined,
   ].filter((t) => t !== undefined);
   return (
@@ -89,7 +89,7 @@ export function RailSwitch({ jobId, onRail }: { jobId: number; onRail: boolean }
       className="text-[13px] underline-offset-2 hover:underline"
       onClick={() => void act.run({ jobId })}
     >
-      {onRail ? 'Take off the rail' : 'Keep on the rail'}
+      {onRail ? 'Remove from rail' : 'Pin to rail'}
     </button>
   );
 }

@@ -11,17 +11,17 @@ type Props = { readonly person: Person; readonly job: JobHead; readonly on?: Day
 /** The shelf of a job's pages that change nothing: what is left to buy, and the way to gather it. */
 export function JobShelf({ person, job, on, fact }: Props) {
   const toBuy = job.counts.open;
-  if (on !== undefined) return <Shelf facts={<Fact>{fact} on that day</Fact>} />;
+  if (on !== undefined) return <Shelf facts={<Fact>{fact} on that date</Fact>} />;
   return (
     <Shelf
       facts={
         <>
           <Fact strong>
             {job.counts.needs === 0
-              ? 'Nothing is on its buy list'
+              ? 'Buy list is empty'
               : toBuy === 0
-                ? 'Everything on its list is bought'
-                : `${counted(toBuy, 'line')} still to buy`}
+                ? 'Everything on the buy list is bought'
+                : `${counted(toBuy, 'line')} to buy`}
           </Fact>
           <Fact>{fact}</Fact>
         </>

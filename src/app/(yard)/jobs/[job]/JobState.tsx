@@ -20,8 +20,8 @@ export function JobState({ job }: Props) {
   const once = useOnce();
   const done = () => setAsking(undefined);
   const hold = useAct(holdJob, { onDone: done });
-  const close = useAct(closeJob, { said: () => `Job ${job.number} is closed`, onDone: done });
-  const reopen = useAct(reopenJob, { said: () => `Job ${job.number} is open again`, onDone: done });
+  const close = useAct(closeJob, { said: () => `Job ${job.number} closed`, onDone: done });
+  const reopen = useAct(reopenJob, { said: () => `Job ${job.number} reopened`, onDone: done });
   if (!may('close jobs')) return null;
   const ref = { jobId: job.id, version: job.version };
   return (
@@ -33,23 +33,23 @@ export function JobState({ job }: Props) {
             className={LINK}
             onClick={() => (job.onHold === null ? setAsking('hold') : void hold.run({ ...ref, reason: null }))}
           >
-            {job.onHold === null ? 'Put on hold' : 'Let it go on'}
+            {job.onHold === null ? 'Put on hold' : 'Resume job'}
           </button>
           <button type="button" className={LINK} onClick={() => setAsking('close')}>
-            Close the job
+            Close job
           </button>
         </>
       )}
       {job.state === 'complete' && (
         <button type="button" className={LINK} onClick={() => setAsking('reopen')}>
-          Open it again
+          Reopen job
         </button>
       )}
       {asking === 'hold' && (
         <ReasonQuestion
           title={`Put ${job.number} on hold?`}
-          words="What the company’s rules say of buying for a job on hold holds from now on."
-          keep="Leave it"
+          words="The company’s buying rule for jobs on hold now applies to this job."
+          keep="Cancel"
           go="Put on hold"
           act={hold}
           onClose={done}
@@ -58,10 +58,10 @@ export function JobState({ job }: Props) {
       )}
       {asking === 'reopen' && (
         <ReasonQuestion
-          title={`Open ${job.number} again?`}
-          words="It can be bought for and billed again."
-          keep="Leave it closed"
-          go="Open it again"
+          title={`Reopen ${job.number}?`}
+          words="You can buy for it and match invoices again."
+          keep="Cancel"
+          go="Reopen job"
           act={reopen}
           onClose={done}
           onGo={(reason) => void reopen.run({ ...ref, reason })}
@@ -70,12 +70,12 @@ export function JobState({ job }: Props) {
       {asking === 'close' && (
         <Question open onClose={done} title={`Close ${job.number}?`}>
           <p className="mb-3 text-ink-2">
-            Nothing is bought for it, charged to it or billed on it from then on, and its budget stays as it is.
+            No more orders, charges or invoices for this job; its budget is frozen. You can reopen it later.
           </p>
           <Faults messages={close.clash ? [close.clash.message] : close.refusals.map((r) => r.message)} />
           <div className="mt-3 flex justify-end gap-3">
             <button type="button" className="btn btn-plain" onClick={done}>
-              Leave it open
+              Cancel
             </button>
             <button
               type="button"
@@ -83,7 +83,7 @@ export function JobState({ job }: Props) {
               disabled={close.busy}
               onClick={() => void close.run({ once: once.key(), ...ref })}
             >
-              Close the job
+              Close job
             </button>
           </div>
         </Question>

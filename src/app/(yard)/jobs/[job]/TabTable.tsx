@@ -68,7 +68,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
       by: forecastOf,
       cell: (r) => shown(forecastOf(r)),
     },
-    { key: 'level', head: 'Level', wide: true, className: 'w-[120px] pl-4', cell: glass },
+    { key: 'level', head: 'Gauge', wide: true, className: 'w-[120px] pl-4', cell: glass },
     {
       key: 'headroom',
       head: <span title="budget − forecast">Headroom</span>,
@@ -80,7 +80,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
   ];
   const { whole } = tab;
   const foot = {
-    code: 'Whole job',
+    code: 'Job total',
     budget: shown(whole.budget),
     ...Object.fromEntries(STAGES.map((s) => [s, figure(whole, s, 'all')])),
     forecast: shown(forecastOf(whole)),
@@ -92,10 +92,10 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
         <span className="max-phone:hidden">
           {on ? (
             <>
-              As it stood at the end of <b className="text-ink">{day(on)}</b>
+              As at end of <b className="text-ink">{day(on)}</b>
             </>
           ) : (
-            `Amounts in ${currency}, tax that is recovered left out`
+            `Amounts in ${currency}, excl. recoverable tax`
           )}
         </span>
         <span className="flex items-center gap-3 max-phone:flex-wrap max-phone:justify-end">

@@ -22,11 +22,11 @@ type Change = {
 export function ChangeTold({ description, unit, was, is, bought }: Change) {
   const { day } = useYard();
   const told: string[] = [];
-  if (was === null && is !== null) told.push(`new: ${measured(is.quantity, unit)}`);
-  if (was !== null && is === null) told.push(`gone: ${measured(was.quantity, unit)} not needed any more`);
+  if (was === null && is !== null) told.push(`Added: ${measured(is.quantity, unit)}`);
+  if (was !== null && is === null) told.push(`Removed: ${measured(was.quantity, unit)} no longer needed`);
   if (was !== null && is !== null) {
     if (was.quantity !== is.quantity) told.push(`${measured(was.quantity, unit)} → ${measured(is.quantity, unit)}`);
-    if (was.neededOn !== is.neededOn) told.push(`needed ${day(was.neededOn)} → ${day(is.neededOn)}`);
+    if (was.neededOn !== is.neededOn) told.push(`needed by ${day(was.neededOn)} → ${day(is.neededOn)}`);
   }
   return (
     <span>
@@ -46,7 +46,7 @@ type Asked = {
 /** What becomes of what was bought beyond what is needed now. */
 export const SurplusField = ({ value, onChange, className = '' }: Asked) => (
   <ChoiceField
-    label="What is bought beyond it"
+    label="Surplus already bought"
     className={className}
     value={value}
     onChange={(e) => onChange(e.target.value as Surplus | '')}
@@ -54,7 +54,7 @@ export const SurplusField = ({ value, onChange, className = '' }: Asked) => (
     <option value="">choose…</option>
     {SURPLUS.map((way) => (
       <option key={way} value={way}>
-        {way === 'job' ? 'stays with the job' : 'goes to stores'}
+        {way === 'job' ? 'keep on the job' : 'move to stores'}
       </option>
     ))}
   </ChoiceField>

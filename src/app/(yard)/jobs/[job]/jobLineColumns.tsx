@@ -25,7 +25,7 @@ const choiceEntry = <L extends JobLineText>(of: 'costCode' | 'supplier', at: 'co
 
 const Code = ({ code }: { code: Choice }) =>
   code.thing === null ? (
-    code.words || <span className="tag tag-stop">which code</span>
+    code.words || <span className="tag tag-stop">choose code</span>
   ) : (
     <span className="block truncate" title={code.thing.name}>
       {code.thing.number} <span className="text-ink-2">{code.thing.name}</span>
@@ -51,7 +51,7 @@ export function jobLineColumns<L extends JobLineText>({
   return {
     what: {
       key: 'description',
-      title: 'Line',
+      title: 'Item',
       width: 'minmax(150px, 2.2fr)',
       wide: true,
       entry: {
@@ -63,7 +63,7 @@ export function jobLineColumns<L extends JobLineText>({
         put: (l, description) => ({ ...l, description, ...(description === '' ? { itemId: null, number: '' } : {}) }),
         thing: (l) => (l.itemId === null ? null : { id: l.itemId, number: l.number, name: l.description }),
         take: (l, item) => withItem(l, item, currency),
-        make: make('item', 'New part'),
+        make: make('item', 'New item'),
       },
       show: (l) => <PartTold part={l} />,
     },
@@ -134,7 +134,7 @@ export function jobLineColumns<L extends JobLineText>({
     },
     needed: {
       key: 'neededOn',
-      title: 'Needed',
+      title: 'Needed by',
       width: '92px',
       entry: {
         kind: 'day',

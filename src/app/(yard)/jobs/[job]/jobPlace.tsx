@@ -63,10 +63,10 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
 
 function LevelColumn({ level, currency, number }: { level: Level; currency: string; number: string }) {
   if (forecastOf(level) === 0 && level.budget === 0)
-    return <p className="text-[12.5px] text-ink-2">The budget for buying opens when the quote is won.</p>;
+    return <p className="text-[12.5px] text-ink-2">The buying budget opens when the quote is won.</p>;
   return (
     <>
-      <div className="text-[12.5px] text-ink-2">Budget for buying</div>
+      <div className="text-[12.5px] text-ink-2">Buying budget</div>
       <div className="mb-4 font-title text-[21px] font-bold">
         {signOf(currency)}&#8239;{formatWhole(level.budget, currency)}
       </div>
@@ -87,7 +87,7 @@ type TopProps = {
 };
 
 function JobTop({ job, material, asset, day, today, calendar }: TopProps) {
-  const facts = [job.customer, `lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
+  const facts = [job.customer, `job lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
   return (
     <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
       <div>
@@ -99,7 +99,7 @@ function JobTop({ job, material, asset, day, today, calendar }: TopProps) {
         {job.onHold !== null && <span className="tag tag-care ml-2 align-[4px]">On hold: {job.onHold}</span>}
         {job.state === 'live' && job.counts.review > 0 && (
           <Link href={`/jobs/${job.number}/plan`} className="tag tag-care ml-2 align-[4px] hover:underline">
-            {counted(job.counts.review, 'point')} open before work starts
+            {counted(job.counts.review, 'point')} pre-start checks open
           </Link>
         )}
         <p className="mt-0.5 text-ink-2">{facts}</p>

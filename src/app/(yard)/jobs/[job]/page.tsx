@@ -31,17 +31,17 @@ export default jobPlace(async ({ db, person, today, query, job, on, tab }) => {
       : await loadDecide(db, person, job.id, tab, query.decide);
   if (tab.rows.length === 0) {
     return (
-      <Empty title={on === undefined ? 'The tab is empty' : 'Nothing stood on the tab on that day'}>
+      <Empty title={on === undefined ? 'The tab is empty' : 'The tab was empty on that date'}>
         {on === undefined && job.quote && ['writing', 'withCustomer'].includes(job.quote.state) ? (
           <>
-            Its budget opens when quote {job.quote.number} is won.{' '}
+            The budget opens when quote {job.quote.number} is won.{' '}
             <Link className="step" href={`/jobs/${job.number}/quote`}>
-              {job.quote.lines === 0 ? 'Bring the quote in' : 'Go to the quote'}
+              {job.quote.lines === 0 ? 'Import the quote' : 'Go to quote'}
             </Link>
           </>
         ) : (
           <Link className="step" href={`/jobs/${job.number}`}>
-            Look at today
+            Show today
           </Link>
         )}
       </Empty>
@@ -73,7 +73,7 @@ export default jobPlace(async ({ db, person, today, query, job, on, tab }) => {
         person={person}
         job={job}
         on={on}
-        fact={decisions.length === 0 ? 'nothing waits for a decision' : `${decisions.length} to decide`}
+        fact={decisions.length === 0 ? 'No decisions needed' : `${decisions.length} decisions`}
       />
       <Course view={await loadCourse(db, person, job.id, on)} />
       {decide !== undefined && (
@@ -86,7 +86,7 @@ export default jobPlace(async ({ db, person, today, query, job, on, tab }) => {
       {figure !== undefined && (
         <FigureSlip
           {...await loadPostings(db, person, job.id, figure)}
-          title={[row ? `${row.code.code} ${row.code.name}` : 'Whole job', chosen].filter(Boolean) as string[]}
+          title={[row ? `${row.code.code} ${row.code.name}` : 'Job total', chosen].filter(Boolean) as string[]}
           back={`/jobs/${job.number}${on ? `?on=${on}` : ''}`}
         />
       )}

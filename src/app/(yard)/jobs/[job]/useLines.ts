@@ -26,7 +26,7 @@ export function useLines<L extends JobLineText>(
   const takeOff = (line: L) => {
     steps.step();
     set((now) => now.filter((l) => l.key !== line.key));
-    toast(`${line.description || 'The line'} is taken off`, { action: { label: 'Undo', onClick: steps.undo } });
+    toast(`${line.description || 'The line'}: line removed`, { action: { label: 'Undo', onClick: steps.undo } });
   };
   const onMove = (key: string, to: string) => {
     steps.step();
@@ -60,6 +60,6 @@ export function useLines<L extends JobLineText>(
     changed,
     versions,
     count,
-    words: `${counted(count, 'change')} not saved, kept here as you type`,
+    words: `${counted(count, 'unsaved change')} · kept on this device`,
   };
 }

@@ -9,6 +9,7 @@ import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
+import { needsCorrecting } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/useActForm';
 import { openJob } from '../../../acts';
 
@@ -35,11 +36,11 @@ export function NewJob({ lead, nextNumber }: Props) {
     keep: 'a new job',
     act: openJob,
     input: (read, once) => ({ once, ...read }),
-    said: (made) => `Job ${made.number} is open`,
+    said: (made) => `Job ${made.number} created`,
     onDone: (made) => router.push(`/jobs/${made.number}/quote`),
   });
   const { typed, busy } = form;
-  useKey('Ctrl+Enter', 'Open the job', form.save);
+  useKey('Ctrl+Enter', 'Create job', form.save);
   return (
     <form
       noValidate
@@ -50,8 +51,8 @@ export function NewJob({ lead, nextNumber }: Props) {
       className="grid max-w-[760px] gap-x-6 gap-y-4 sm:grid-cols-6"
     >
       <p className="text-ink-2 sm:col-span-6">
-        A job starts with its quote: open it, bring the quote’s lines in, and mark the quote won once the customer says
-        yes.
+        A job starts with its quote. Create the job, enter or import the quote lines, and mark the quote won when the
+        customer accepts.
       </p>
       <TextField label="Number" className="sm:col-span-1" required {...form.text('number')} />
       <TextField
@@ -59,7 +60,7 @@ export function NewJob({ lead, nextNumber }: Props) {
         className="sm:col-span-5"
         required
         autoFocus
-        placeholder="What is done, to what"
+        placeholder="e.g. Gearbox overhaul, pilot cutter"
         {...form.text('name')}
       />
       <PickField
@@ -72,32 +73,37 @@ export function NewJob({ lead, nextNumber }: Props) {
         onPick={(customer) => customer !== null && form.put('customer', customer.name)}
         fault={form.faultAt('customer')}
       />
-      <ChoiceField label="Kind" className="sm:col-span-1" {...form.text('kind')}>
+      <ChoiceField label="Type" className="sm:col-span-1" {...form.text('kind')}>
         {Object.entries(JOB_KINDS).map(([k, words]) => (
           <option key={k} value={k}>
             {words}
           </option>
         ))}
       </ChoiceField>
-      <PickField kind="person" label="Lead" className="sm:col-span-2" required {...form.pick('leadId')} />
-      <TextField label="Short name, for its tab" className="sm:col-span-3" maxLength={28} {...form.text('shortName')} />
+      <PickField kind="person" label="Job lead" className="sm:col-span-2" required {...form.pick('leadId')} />
+      <TextField
+        label="Short name (shown on the rail)"
+        className="sm:col-span-3"
+        maxLength={28}
+        {...form.text('shortName')}
+      />
       <TextField label="Site or bay" className="sm:col-span-3" {...form.text('site')} />
       <DateField label="Starts" className="sm:col-span-3" {...form.day('startsOn')} />
       <DateField label="Due" className="sm:col-span-3" {...form.day('dueOn')} />
       <button type="submit" className="sr-only">
-        Open the job
+        Create job
       </button>
       <Shelf
         facts={
           <>
             <Fact strong>New job {typed.number}</Fact>
-            {form.kept && <Fact>kept from before</Fact>}
+            {form.kept && <Fact>Unsaved entries from last time</Fact>}
           </>
         }
-        fault={form.refusals[0]?.message ?? (form.wrong ? 'Something is missing above.' : undefined)}
+        fault={form.refusals[0]?.message ?? needsCorrecting(form.firstFault)}
       >
-        <ShelfMain disabled={busy} onClick={form.save} hint="^↵">
-          Open job
+        <ShelfMain disabled={busy} onClick={form.save} hint="Ctrl ↵">
+          Create job
         </ShelfMain>
       </Shelf>
     </form>

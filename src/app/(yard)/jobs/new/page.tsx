@@ -7,7 +7,7 @@ export const metadata = { title: 'New job' };
 
 export default place(async ({ db, person, today }) => (
   <Sheet>
-    <h1 className="mb-1 text-[25px]">Open a job</h1>
+    <h1 className="mb-1 text-[25px]">New job</h1>
     <NewJob {...await loadJobForm(db, person, today)} />
   </Sheet>
 ));

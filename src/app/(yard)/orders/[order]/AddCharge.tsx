@@ -6,7 +6,7 @@ import { CHARGE_KINDS, CHARGE_NAMES, type ChargeKind } from '@/core/orders/charg
 /** Adds a charge of a kind to an order. */
 export const AddCharge = ({ onAdd }: { onAdd: (kind: ChargeKind) => void }) => (
   <DropdownMenu.Root modal={false}>
-    <DropdownMenu.Trigger className="step">+ charge or discount</DropdownMenu.Trigger>
+    <DropdownMenu.Trigger className="step">+ Charge or discount</DropdownMenu.Trigger>
     <DropdownMenu.Portal>
       <DropdownMenu.Content
         align="start"

@@ -10,11 +10,7 @@ export function Ahead({ number, ...ending }: Ending & { readonly number: string 
   const effects = useAsked<readonly NamedEffect[]>(`/orders/${number}/ahead`, JSON.stringify(ending));
   return (
     <div className="mb-3" aria-live="polite">
-      {effects === undefined ? (
-        <p className="text-ink-2">Working out what it frees…</p>
-      ) : (
-        <EffectList effects={effects} />
-      )}
+      {effects === undefined ? <p className="text-ink-2">Working out the effect…</p> : <EffectList effects={effects} />}
     </div>
   );
 }

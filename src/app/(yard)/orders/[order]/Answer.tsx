@@ -34,7 +34,7 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
   const [tried, setTried] = useState(false);
   const once = useOnce();
   const act = useAct(confirmOrder, {
-    said: ({ state }) => (state === 'confirmed' ? `${order.number} is confirmed` : 'Their answer is written down'),
+    said: ({ state }) => (state === 'confirmed' ? `Order ${order.number} confirmed` : 'Confirmation saved'),
     onDone: onClose,
   });
   const read = lines.map((l) => readSaid(l, said[l.id] ?? startOf(l, currency)));
@@ -57,12 +57,12 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
     <Slip
       open
       onClose={onClose}
-      title={`Their answer to ${order.number}`}
-      foot={<SlipFoot words="Write it down" act={act} onGo={save} />}
+      title={`Confirmation of ${order.number}`}
+      foot={<SlipFoot words="Save confirmation" act={act} onGo={save} />}
     >
       <div className="grid gap-3">
         <TextField
-          label="Their number for it"
+          label="Supplier’s ref."
           inputClass="mono"
           value={theirs}
           onChange={(e) => setTheirs(e.target.value)}
@@ -114,7 +114,7 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
                   onChange={(e) => put({ price: e.target.value })}
                   fault={tried && !price.ok ? price.refusals[0]?.message : undefined}
                 />
-                <DateField label="Comes on" value={own.promisedOn} onDay={(day) => put({ promisedOn: day })} />
+                <DateField label="Promised" value={own.promisedOn} onDay={(day) => put({ promisedOn: day })} />
               </div>
               {differs.map((d) => (
                 <p key={d.kind} className="mt-1 text-[12.5px] font-semibold text-amber">
@@ -124,7 +124,7 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
             </fieldset>
           );
         })}
-        <AreaField label="What else they said" rows={2} value={note} onChange={(e) => setNote(e.target.value)} />
+        <AreaField label="Remarks" rows={2} value={note} onChange={(e) => setNote(e.target.value)} />
       </div>
     </Slip>
   );

@@ -17,7 +17,7 @@ export default function Attach({ view, onClose }: { view: OrderView; onClose: ()
   const [looked, setLooked] = useState(0);
   const found = useAsked<readonly FilesOf[]>(`/orders/${order.number}/files`, undefined, looked);
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set(view.files.map((f) => f.id)));
-  const act = useAct(sendWith, { said: () => `What goes with ${order.number} is kept`, onDone: onClose });
+  const act = useAct(sendWith, { said: () => `Attachments to ${order.number} saved`, onDone: onClose });
   const save = () => void act.run({ orderId: order.id, version: order.version, documentIds: [...picked] });
   const pick = (id: number, on: boolean) =>
     setPicked((now) => new Set(on ? [...now, id] : [...now].filter((n) => n !== id)));
@@ -26,12 +26,12 @@ export default function Attach({ view, onClose }: { view: OrderView; onClose: ()
     <Slip
       open
       onClose={onClose}
-      title={`What goes with ${order.number}`}
-      foot={<SlipFoot words="Keep" act={act} onGo={save} />}
+      title={`Attachments to ${order.number}`}
+      foot={<SlipFoot words="Save" act={act} onGo={save} />}
     >
       {found === undefined && <p className="text-ink-2">Looking for files…</p>}
       {found !== undefined && some.length === 0 && (
-        <p className="mb-3 text-ink-2">Nothing is kept with this order, its jobs or its parts yet.</p>
+        <p className="mb-3 text-ink-2">No files on this order, its jobs or its items yet.</p>
       )}
       {some.map((of) => (
         <fieldset key={`${of.about} ${of.id}`} className="mb-3">
@@ -54,7 +54,7 @@ export default function Attach({ view, onClose }: { view: OrderView; onClose: ()
         </fieldset>
       ))}
       {found !== undefined && (
-        <section aria-label="Bring in a file" className="border-t border-line pt-3">
+        <section aria-label="Upload file" className="border-t border-line pt-3">
           <AddFile
             subjects={found}
             onKept={({ id }) => {

@@ -17,12 +17,12 @@ export function GoesWith({ view }: { view: OrderView }) {
   const made = (kind: 'ubl' | 'csv', words: string) => (
     <a href={`/orders/${order.number}/data/${kind}`} className="step font-normal">
       {words}
-      {data.includes(kind) && ' (sent along)'}
+      {data.includes(kind) && ' sent with the order'}
     </a>
   );
   return (
     <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1.5">
-      <span className="text-ink-2">Goes with it</span>
+      <span className="text-ink-2">Attachments</span>
       {files.map((f) => (
         <a
           key={f.id}
@@ -32,28 +32,28 @@ export function GoesWith({ view }: { view: OrderView }) {
           className={`tag mono ${f.goneOn === null ? '' : 'tag-stop'}`}
         >
           {nameOfFile(f)}
-          {f.goneOn !== null && ', taken out'}
+          {f.goneOn !== null && ', removed'}
         </a>
       ))}
       {files.map(
         (f) =>
           f.newer !== null && (
             <span key={f.id} className="tag tag-care">
-              {f.name} is there as {f.newer === '' ? 'a newer file' : `rev. ${f.newer}`}
+              {f.name}: {f.newer === '' ? 'newer file saved' : `newer revision: ${f.newer}`}
             </span>
           ),
       )}
-      {files.length === 0 && !editable && <span className="text-ink-2">no file</span>}
+      {files.length === 0 && !editable && <span className="text-ink-2">None</span>}
       {editable && (
         <button type="button" className="step" onClick={() => setAttaching(true)}>
           + Attach
         </button>
       )}
       <span className="ml-auto flex flex-wrap gap-x-3">
-        {made('ubl', 'UBL')}
+        {made('ubl', 'UBL order (XML)')}
         {made('csv', 'CSV')}
         <a href={`/orders/${order.number}/zip`} className="step font-normal">
-          all as ZIP
+          All as ZIP
         </a>
       </span>
       {attaching && <Attach view={view} onClose={() => setAttaching(false)} />}

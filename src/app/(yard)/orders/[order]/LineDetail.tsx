@@ -37,26 +37,26 @@ export function LineDetail(props: Props) {
         {line.kind !== 'charge' && (
           <>
             <TextField
-              label="Note to the supplier"
+              label="Note to supplier"
               className="min-w-[130px] flex-1"
               inputClass="field-small"
               maxLength={200}
-              placeholder="cut to length"
+              placeholder="e.g. cut to length"
               value={line.note}
               onChange={(e) => onPut({ note: e.target.value })}
               fault={faultAt('note')}
             />
             <PickField
               kind="place"
-              label="Goes elsewhere"
+              label="Deliver line to"
               small
               className="w-[140px]"
-              placeholder="with the order"
+              placeholder="as order"
               value={line.place}
               onPick={(place) => onPut({ place: place && named(place) })}
             />
             <TextField
-              label="Their number"
+              label="Supplier’s item no."
               className="w-[108px]"
               inputClass="mono field-small"
               value={line.theirNumber}
@@ -64,7 +64,7 @@ export function LineDetail(props: Props) {
               fault={faultAt('theirNumber')}
             />
             <TextField
-              label="Price is for"
+              label="Price per"
               className="w-[70px]"
               inputClass="text-right field-small"
               inputMode="numeric"
@@ -118,14 +118,16 @@ function TaxedPrice({ line, taxes, currency, onPut }: Props) {
   };
   return (
     <TextField
-      label="Price with tax"
+      label="Price incl. tax"
       className="w-[90px]"
       inputClass="text-right field-small"
       inputMode="decimal"
       value={typed ?? (price.ok ? written(withTax(price.value, rate)) : '')}
       onChange={(e) => put(e.target.value)}
       onBlur={() => setTyped(undefined)}
-      fault={typed === undefined || parsePrice(typed).ok || typed.trim() === '' ? undefined : 'This is no price.'}
+      fault={
+        typed === undefined || parsePrice(typed).ok || typed.trim() === '' ? undefined : 'Type a price like 12.50.'
+      }
     />
   );
 }
@@ -135,7 +137,7 @@ function Parts({ line, onPart, onPut }: Props) {
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
       <button type="button" className="step" onClick={onPart}>
-        + part for another job, or stores
+        + Split to another job or stores
       </button>
       <span className="mr-auto text-ink-2">{sharedWords(line)}</span>
       <label className="flex items-center gap-1.5">
@@ -165,7 +167,7 @@ function Sharing({ line, onPart, onPut, faultAt }: Props) {
   return (
     <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
       <ChoiceField
-        label={`${CHARGE_NAMES[line.chargeKind]} is shared out`}
+        label={`${CHARGE_NAMES[line.chargeKind]} allocated`}
         className="w-[160px]"
         value={line.spread}
         onChange={(e) => share(e.target.value as Spread)}
@@ -179,7 +181,7 @@ function Sharing({ line, onPart, onPut, faultAt }: Props) {
       </ChoiceField>
       {line.spread === 'amounts' && (
         <button type="button" className="step pb-1.5" onClick={onPart}>
-          + part for another job, or stores
+          + Split to another job or stores
         </button>
       )}
     </div>
@@ -194,5 +196,5 @@ function sharedWords(line: LineText): string {
   const { unit, factor } = partsOf(line);
   const of = fromSupplierUnit(whole.value, factor);
   const shared = addQ(NONE, ...parts.flatMap((p) => (p.ok ? [p.value] : [])));
-  return `${formatQuantity(shared)} of ${formatQuantity(of)} ${unitOf(unit).short}`.trimEnd() + ' shared out';
+  return `${formatQuantity(shared)} of ${formatQuantity(of)} ${unitOf(unit).short}`.trimEnd() + ' allocated';
 }

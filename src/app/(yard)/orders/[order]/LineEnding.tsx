@@ -31,21 +31,21 @@ function CloseShort({ line, view, onClose }: EndProps) {
   const once = useOnce();
   const at = endedAt(factsOf(line));
   const act = useAct(closeShort, {
-    said: () => `${line.description} is closed short at ${at}`,
+    said: () => `${line.description} closed short at ${at}`,
     onDone: onClose,
   });
   const rest = `${formatQuantity(leftOf(progressOf(line)))} ${unitOf(line.unit).short}`.trim();
   const left = {
-    goods: `${rest} did not come and are no longer expected.`,
-    service: `${rest} were not billed and are no longer expected.`,
-    charge: 'What was not billed of it is no longer expected.',
+    goods: `${rest} were not received and are no longer expected.`,
+    service: `${rest} were not invoiced and are no longer expected.`,
+    charge: 'The part not invoiced is no longer expected.',
   }[line.kind];
   const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
   return (
     <ReasonQuestion
       title={`Close ${line.description} short at ${at}?`}
-      words={`${left} Its money is free again, and what a job still needs is back on its buy list.`}
-      keep="Leave it open"
+      words={`${left} The money is freed, and anything still needed goes back on the buy list.`}
+      keep="Cancel"
       go="Close short"
       act={act}
       onClose={onClose}
@@ -59,17 +59,17 @@ function CloseShort({ line, view, onClose }: EndProps) {
 function EndBills({ line, view, onClose }: EndProps) {
   const once = useOnce();
   const act = useAct(endBills, {
-    said: () => `No more bills for ${line.description}`,
+    said: () => `No more invoices for ${line.description}`,
     onDone: onClose,
   });
   const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
-  const short = `${formatQuantity(line.billed)} of the ${formatQuantity(line.received)} that came`;
+  const short = `${formatQuantity(line.billed)} of the ${formatQuantity(line.received)} received`;
   return (
     <ReasonQuestion
-      title={`No more bills for ${line.description}?`}
-      words={`${short} were billed. What came beside stays here and costs the jobs nothing.`}
-      keep="A bill may come"
-      go="No more bills"
+      title={`No more invoices for ${line.description}?`}
+      words={`${short} were invoiced. The rest stays here at no cost to the jobs.`}
+      keep="Keep open"
+      go="No more invoices"
       act={act}
       onClose={onClose}
       onGo={(reason) => void act.run({ once: once.key(), ...ref, reason })}
@@ -79,14 +79,14 @@ function EndBills({ line, view, onClose }: EndProps) {
 
 function OpenAgain({ line, view, onClose }: EndProps) {
   const once = useOnce();
-  const act = useAct(openAgain, { said: () => `${line.description} is expected again`, onDone: onClose });
+  const act = useAct(openAgain, { said: () => `${line.description} reopened`, onDone: onClose });
   const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
   return (
     <ReasonQuestion
-      title={`Open ${line.description} again?`}
-      words="What is left of it is expected once more, and its money is on order again."
-      keep="Leave it closed"
-      go="Open again"
+      title={`Reopen ${line.description}?`}
+      words="The outstanding quantity is expected again and goes back to On order."
+      keep="Cancel"
+      go="Reopen line"
       act={act}
       onClose={onClose}
       onGo={(reason) => void act.run({ once: once.key(), ...ref, reason })}
@@ -101,7 +101,7 @@ function Elsewhere({ line, view, onClose }: EndProps) {
   const [job, setJob] = useState<Thing | null>(null);
   const [code, setCode] = useState<Thing | null>(null);
   const act = useAct(chargeElsewhere, {
-    said: () => `${line.description} is charged to ${job?.number}`,
+    said: () => `Charge for ${line.description} moved to ${job?.number}`,
     onDone: onClose,
   });
   const [split, setSplit] = useState(line.splits[0]?.id ?? 0);
@@ -112,10 +112,10 @@ function Elsewhere({ line, view, onClose }: EndProps) {
   };
   return (
     <ReasonQuestion
-      title={`Charge ${line.description} elsewhere?`}
-      words="What stands on the tab for it moves to the other job, with what came and what was billed."
-      keep="Leave it where it is"
-      go="Charge it there"
+      title={`Charge ${line.description} to another job?`}
+      words="Its cost moves to the other job’s tab, including what is received and invoiced."
+      keep="Cancel"
+      go="Move charge"
       act={act}
       onClose={onClose}
       onGo={(reason) =>
@@ -129,12 +129,7 @@ function Elsewhere({ line, view, onClose }: EndProps) {
     >
       <div className="mb-3 grid gap-2">
         {line.splits.length > 1 && (
-          <select
-            aria-label="Which part"
-            className="field"
-            value={split}
-            onChange={(e) => setSplit(Number(e.target.value))}
-          >
+          <select aria-label="Split" className="field" value={split} onChange={(e) => setSplit(Number(e.target.value))}>
             {line.splits.map((s) => (
               <option key={s.id} value={s.id}>
                 {named(s)}
@@ -143,7 +138,7 @@ function Elsewhere({ line, view, onClose }: EndProps) {
           </select>
         )}
         <div className="grid grid-cols-2 gap-3">
-          <PickField kind="job" label="To job or quote" value={job} onPick={setJob} required />
+          <PickField kind="job" label="Job or quote" value={job} onPick={setJob} required />
           <PickField kind="costCode" label="Cost code" value={code} onPick={setCode} required />
         </div>
       </div>

@@ -22,20 +22,20 @@ function waysToKeep({ jobs }: OrderView): { readonly key: string; readonly words
   const all = [...jobs.entries()];
   const customers = [...new Map(all.map(([, j]) => [j.customerId, j.customer]))];
   return [
-    { key: 'once', words: 'for this order only', kept: { as: 'once' } },
+    { key: 'once', words: 'this order only', kept: { as: 'once' } },
     ...all.map(([jobId, j]) => ({
       key: `site ${jobId}`,
-      words: `as a site of ${j.number} ${j.name}`,
+      words: `a site of ${j.number} ${j.name}`,
       kept: { as: 'site', jobId } as const,
     })),
     ...customers.flatMap(([customerId, name]) =>
       (Object.keys(CUSTOMER_PLACES) as CustomerPlace[]).map((which) => ({
         key: `customer ${customerId} ${which}`,
-        words: `as the ${CUSTOMER_PLACES[which].toLowerCase()} of ${name}`,
+        words: `the ${CUSTOMER_PLACES[which].toLowerCase()} of ${name}`,
         kept: { as: 'customer', customerId, which } as const,
       })),
     ),
-    { key: 'own', words: 'as one of our own places', kept: { as: 'own' } },
+    { key: 'own', words: 'one of our locations', kept: { as: 'own' } },
   ];
 }
 
@@ -50,21 +50,21 @@ export default function NewPlace({ typed, view, onClose, onPlace }: Props) {
     start: { name: typed, address: '', instructions: '', way: 'once' },
     act: addPlace,
     input: ({ way, ...read }, once) => ({ once, ...read, kept: keptAs(ways, way) }),
-    said: (_, made) => `${made.name} is there`,
+    said: (_, made) => `${made.name} added`,
     onDone: ({ id }) => onPlace({ id, number: '', name: form.typed.name.trim() }),
   });
   return (
     <Slip
       open
       onClose={onClose}
-      title="A new place of delivery"
-      foot={<SlipFoot words="Add the place" act={form} onGo={form.save} />}
+      title="New delivery address"
+      foot={<SlipFoot words="Add address" act={form} onGo={form.save} />}
     >
       <div className="grid gap-3">
-        <TextField label="Called" autoFocus={typed === ''} {...form.text('name')} />
+        <TextField label="Name" autoFocus={typed === ''} {...form.text('name')} />
         <AreaField label="Address" rows={4} autoFocus={typed !== ''} {...form.text('address')} />
-        <TextField label="Instructions for the driver" placeholder="gate, hours" {...form.text('instructions')} />
-        <ChoiceField label="Kept" {...form.text('way')}>
+        <TextField label="Instructions for the driver" placeholder="e.g. gate, hours" {...form.text('instructions')} />
+        <ChoiceField label="Save as" {...form.text('way')}>
           {ways.map((w) => (
             <option key={w.key} value={w.key}>
               {w.words}

@@ -14,17 +14,17 @@ import { FirstOf } from '@/ui/kit/FirstOf';
 import { useYard } from '@/ui/YardContext';
 
 const ASKED: Readonly<Record<MessageState, string>> = {
-  taken: 'Asked',
-  failed: 'Could not ask',
-  unknown: 'Perhaps asked',
-  sending: 'Asking',
+  taken: 'Chased',
+  failed: 'Not chased',
+  unknown: 'May have been chased',
+  sending: 'Chasing',
 };
 
 const MAILED: Readonly<Record<MessageState, string>> = {
-  taken: 'Mailed to',
-  failed: 'Not mailed to',
-  unknown: 'Perhaps mailed to',
-  sending: 'Being mailed to',
+  taken: 'Emailed to',
+  failed: 'Not emailed to',
+  unknown: 'May have been emailed to',
+  sending: 'Emailing',
 };
 
 const Title = ({ children }: { children: string }) => <h2 className="mt-5 mb-1 text-[16px] first:mt-0">{children}</h2>;
@@ -48,12 +48,12 @@ export function OrderAside({
     <>
       {revising !== undefined && (
         <>
-          <Title>{`What revision ${revising.number} changes`}</Title>
+          <Title>{`Changes in revision ${revising.number}`}</Title>
           <ChangeList changes={revising.changes} />
         </>
       )}
-      <Title>{unsent || revising !== undefined ? 'What this does to the jobs' : 'How the jobs stand'}</Title>
-      {moving && <p className="-mt-1 mb-1 text-[12.5px] text-ink-2">moves as you type</p>}
+      <Title>{unsent || revising !== undefined ? 'Effect on job budgets' : 'Job budgets now'}</Title>
+      {moving && <p className="-mt-1 mb-1 text-[12.5px] text-ink-2">updates as you type</p>}
       <EffectList effects={view.effects} />
       {checks.length > 0 && (
         <>
@@ -78,7 +78,7 @@ export function OrderAside({
           <Title>Who signs</Title>
           {view.signing.refused !== null && (
             <p className="mb-2 text-brick">
-              {view.signing.refused.who} refused it {day(view.signing.refused.day)}: “{view.signing.refused.reason}”
+              {view.signing.refused.who} declined it {day(view.signing.refused.day)}: “{view.signing.refused.reason}”
             </p>
           )}
           <SignSteps steps={view.signing.steps} />
@@ -152,7 +152,7 @@ export function OrderAside({
       )}
       {(messages.length > 0 || documents.length > 0) && (
         <>
-          <Title>Papers and mail</Title>
+          <Title>Documents and emails</Title>
           <ul>
             {documents.map((d) => (
               <li key={d.id} className="border-b border-line-2 py-1">
@@ -189,7 +189,7 @@ export function OrderAside({
         ))}
       </ul>
       <Link href={`/history?about=order&id=${order.id}`} className="step mt-1.5 text-[13px]">
-        All of it, before and after
+        Full history
       </Link>
     </>
   );

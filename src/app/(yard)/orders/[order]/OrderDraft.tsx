@@ -47,7 +47,7 @@ export function OrderDraft({ view, form, history }: Props) {
   );
   const [slip, setSlip] = useState<'scan' | 'before'>();
   useKey('S', 'Add lines by scanning', () => setSlip('scan'));
-  useKey('O', 'Add lines from what was ordered before', () => setSlip('before'));
+  useKey('O', 'Add items ordered before', () => setSlip('before'));
   const [begun, setBegun] = useState<{ readonly key: string; readonly col?: string }>();
   const shown = {
     ...view,
@@ -100,18 +100,18 @@ export function OrderDraft({ view, form, history }: Props) {
       </div>
       <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
         <button type="button" className="step" onClick={() => add('service')}>
-          + service
+          + Service
         </button>
         <button type="button" className="step" onClick={() => setSlip('scan')}>
-          + by scanning
+          + Scan
         </button>
         <button type="button" className="step" onClick={() => setSlip('before')}>
-          + ordered before
+          + Ordered before
         </button>
         <AddCharge onAdd={(kind) => add('charge', kind)} />
       </div>
       {sums === undefined ? (
-        <p className="mt-2 text-right text-brick">An amount is too large to be worked out.</p>
+        <p className="mt-2 text-right text-brick">One of the amounts is too large. Check quantity and price.</p>
       ) : (
         <Sums rows={sumRows(sums.totals, order.currency)} />
       )}
@@ -122,7 +122,7 @@ export function OrderDraft({ view, form, history }: Props) {
         view={shown}
         typed={{
           changes: changes.length,
-          words: `${counted(changes.length, 'change')} not saved, kept here as you type`,
+          words: `${counted(changes.length, 'unsaved change')} · kept on this device`,
           total: sums === undefined ? '' : formatMoney(sums.totals.gross, order.currency),
           busy: act.busy || draft.waits,
           saved: draft.savedAs,

@@ -15,16 +15,16 @@ export function CallOff({ view, onClose }: Props) {
   const { order } = view;
   const once = useOnce();
   const act = useAct(callOff, {
-    said: () => `${order.number} is called off`,
+    said: () => `Order ${order.number} cancelled`,
     onDone: onClose,
   });
-  const tell = order.sentOn === null ? '' : ' Tell the supplier too: this sends nothing.';
+  const tell = order.sentOn === null ? '' : ' Tell the supplier yourself: no email is sent.';
   return (
     <ReasonQuestion
-      title={`Call off ${order.number}?`}
-      words={`What it would have covered goes back to the buy lists, and its money is free again.${tell}`}
-      keep="Keep the order"
-      go="Call off"
+      title={`Cancel ${order.number}?`}
+      words={`Its lines go back to the buy lists and the money is freed.${tell}`}
+      keep="Keep order"
+      go="Cancel order"
       act={act}
       onClose={onClose}
       onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
@@ -43,16 +43,16 @@ export function Revise({ view, onClose }: Props) {
   );
   const [asConfirmed, setAsConfirmed] = useState(answered);
   const act = useAct(beginRevision, {
-    said: () => `Revision ${order.revision + 1} of ${order.number} is begun`,
+    said: () => `Revision ${order.revision + 1} of ${order.number} started`,
     onDone: onClose,
   });
   return (
     <ReasonQuestion
       title={`Revise ${order.number}?`}
-      words="Change it where it stands. Nothing moves on the jobs, and the supplier knows nothing, until the revision is sent."
-      label="Why it is revised, as the supplier reads it"
-      keep="Leave it as it is"
-      go="Begin the revision"
+      words="Edit the order as it is. Job budgets and the supplier see nothing until you send the revision."
+      label="Reason for revision (the supplier reads this)"
+      keep="Cancel"
+      go="Start revision"
       act={act}
       onClose={onClose}
       onGo={(reason) =>
@@ -67,7 +67,7 @@ export function Revise({ view, onClose }: Props) {
             checked={asConfirmed}
             onChange={(e) => setAsConfirmed(e.target.checked)}
           />
-          Begin with what {view.supplier.name} confirmed: quantities, prices and days
+          Start from the quantities, prices and dates {view.supplier.name} confirmed
         </label>
       )}
     </ReasonQuestion>

@@ -29,12 +29,12 @@ export function OrderHead({ view }: { view: OrderView }) {
   const [ending, setEnding] = useState<'revise' | 'callOff'>();
   const router = useRouter();
   const repeat = useAct(repeatOrder, {
-    said: ({ number }) => `${number} is drafted with the same lines at today’s prices`,
+    said: ({ number }) => `${number} drafted with the same lines at today’s prices`,
     onDone: ({ number }) => router.push(`/orders/${number}`),
   });
   const mayEnd = revising === undefined && may('draft orders');
   const mayRevise = mayEnd && OPEN_AT_SUPPLIER.includes(order.state);
-  useKey('R', 'Revise the order', () => setEnding('revise'), mayRevise);
+  useKey('R', 'Revise order', () => setEnding('revise'), mayRevise);
   const unsent = isUnsent(order.state, order.sentFrom);
   const started = order.madeAt.slice(0, 10) === today ? 'today' : day(order.madeAt.slice(0, 10) as typeof today);
   const failed = mail?.state === 'failed' ? mail : undefined;
@@ -52,7 +52,7 @@ export function OrderHead({ view }: { view: OrderView }) {
         <StateTag state={order.state} />
         <span className="text-ink-2">
           {order.sentOn === null
-            ? `started ${started} by ${madeBy}`
+            ? `drafted ${started} by ${madeBy}`
             : `sent ${order.sentOn === today ? 'today' : day(order.sentOn)} by ${madeBy}`}
         </span>
         <span className="ml-auto flex flex-wrap gap-x-4">
@@ -68,12 +68,12 @@ export function OrderHead({ view }: { view: OrderView }) {
               disabled={repeat.busy}
               onClick={() => void repeat.run({ once: makeKey(), orderId: order.id })}
             >
-              Same again
+              Repeat order
             </button>
           )}
           {mayEnd && !unsent && canMove(order.state, 'callOff') && (
             <button type="button" className="step" onClick={() => setEnding('callOff')}>
-              Call off
+              Cancel order
             </button>
           )}
           {paper !== undefined && (
@@ -88,17 +88,17 @@ export function OrderHead({ view }: { view: OrderView }) {
       <Faults messages={repeat.refusals.map((r) => r.message)} />
       {failed && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
-          <b>{what} was not sent.</b> The mail to {failed.recipient} failed: {failed.answer}{' '}
+          <b>{what} was not sent:</b> the email to {failed.recipient} failed ({failed.answer}).{' '}
           <Link href={`/suppliers/${supplier.id}`} className="font-semibold underline">
-            Look at the supplier’s address
+            Check the supplier’s address
           </Link>
-          , then send again, or mark it as sent by hand.
+          , then send again or mark it as sent by hand.
         </div>
       )}
       {unknown && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">
-          <b>{what} may have arrived.</b> {unknown.answer} Ask {supplier.name} whether the mail to {unknown.recipient}{' '}
-          came: if it did, mark it as sent; if not, send it again.
+          <b>{what} may have arrived</b> ({unknown.answer}). Ask {supplier.name} whether they have it. If so, mark it as
+          sent; if not, send it again.
         </div>
       )}
     </>
@@ -121,7 +121,7 @@ export function Terms({ view }: { view: OrderView }) {
           }
         >
           {[
-            order.theirNumber && `theirs ${order.theirNumber}`,
+            order.theirNumber && `supplier’s ref. ${order.theirNumber}`,
             supplier.contact,
             counted(supplier.paymentDays, 'day'),
             order.currency,
@@ -132,10 +132,10 @@ export function Terms({ view }: { view: OrderView }) {
         <Block label="Deliver to" strong={place.name}>
           {[place.instructions, order.siteContact].filter(Boolean).join(' · ')}
         </Block>
-        <Block label="Wanted" strong={day(order.wantedOn)}>
+        <Block label="Required by" strong={day(order.wantedOn)}>
           {order.latestOn === null
-            ? `lead ${counted(supplier.leadDays, 'working day')}`
-            : `at the latest ${day(order.latestOn)}`}
+            ? `lead time ${counted(supplier.leadDays, 'working day')}`
+            : `no later than ${day(order.latestOn)}`}
         </Block>
         <Block label="Carrier" strong={[order.carrier, order.carrierService].filter(Boolean).join(', ') || '–'}>
           {order.currency === companyCurrency ? '' : `1 ${order.currency} at ${order.rate} ${companyCurrency}`}

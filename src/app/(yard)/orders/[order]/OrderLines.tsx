@@ -32,9 +32,9 @@ export function sumRows(totals: Totals, currency: string): SumRow[] {
           { label: 'Goods and services', amount: money(totals.lines) },
           { label: 'Charges', amount: money(totals.charges) },
         ]),
-    { label: 'Net', amount: money(totals.net) },
+    { label: 'Total excl. tax', amount: money(totals.net) },
     ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
-    { label: 'Order total', amount: formatMoney(totals.gross, currency), strong: true },
+    { label: 'Total incl. tax', amount: formatMoney(totals.gross, currency), strong: true },
   ];
 }
 
@@ -48,14 +48,14 @@ export function OrderLines({ view }: { view: OrderView }) {
   const places = new Map(order.lines.map((l, k) => [l.id, k + 1]));
   const progress: Column<Line> = {
     key: 'progress',
-    head: 'Received, billed',
+    head: 'Received · invoiced',
     className: 'w-[168px]',
     cell: (l) => (
       <>
         <Progress line={l} />
-        {mayClose(l, view) && may('send orders') && ends('closeShort', l, 'close short')}
-        {mayEndBills(l, view) && may('match invoices') && ends('endBills', l, 'no more bills')}
-        {mayOpen(l, view) && may('send orders') && ends('openAgain', l, 'open again')}
+        {mayClose(l, view) && may('send orders') && ends('closeShort', l, 'Close short')}
+        {mayEndBills(l, view) && may('match invoices') && ends('endBills', l, 'No more invoices')}
+        {mayOpen(l, view) && may('send orders') && ends('openAgain', l, 'Reopen line')}
       </>
     ),
   };
@@ -66,7 +66,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       className: 'w-[26px] text-ink-2',
       cell: (l) => places.get(l.id),
     },
-    { key: 'line', head: 'Line', className: 'py-1', cell: (l) => <What line={l} view={view} /> },
+    { key: 'line', head: 'Item', className: 'py-1', cell: (l) => <What line={l} view={view} /> },
     {
       key: 'quantity',
       head: 'Quantity',
@@ -94,14 +94,14 @@ export function OrderLines({ view }: { view: OrderView }) {
         <>
           <Charged line={l} view={view} />
           {mayRecharge(l, view) && may('send orders') && (
-            <span className="-ml-2">{ends('elsewhere', l, 'charge elsewhere')}</span>
+            <span className="-ml-2">{ends('elsewhere', l, 'Charge to another job')}</span>
           )}
         </>
       ),
     },
     {
       key: 'wanted',
-      head: 'Wanted',
+      head: 'Required by',
       wide: true,
       className: 'whitespace-nowrap py-1',
       cell: (l) => (
@@ -122,8 +122,8 @@ export function OrderLines({ view }: { view: OrderView }) {
   return (
     <>
       <div className="mt-2">
-        <Wide label="Lines of the order, to be moved sideways">
-          <LedgerTable label="Lines of the order" rows={order.lines} columns={columns} keyOf={(l) => l.id} />
+        <Wide label="Order lines (scrolls sideways)">
+          <LedgerTable label="Order lines" rows={order.lines} columns={columns} keyOf={(l) => l.id} />
         </Wide>
       </div>
       <Sums rows={sumRows(totals, order.currency)} />
@@ -134,7 +134,7 @@ export function OrderLines({ view }: { view: OrderView }) {
 
 /** What a line costs each: free, a share of the lines, or its price with the one before its discount. */
 function Price({ line: l, currency }: { line: Line; currency: string }) {
-  if (l.free) return <span className="tag tag-good">free</span>;
+  if (l.free) return <span className="tag tag-good">free of charge</span>;
   if (l.price === null) return <span className="tag tag-care">no price</span>;
   if (isShareOfLines(l)) return <>{formatDecimal(l.discount, 2, 0)} %</>;
   return (
@@ -165,9 +165,9 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
     <>
       <span className="font-semibold">{l.description}</span>
       {l.closedShort !== null && <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>}
-      {l.billsEnded !== null && <span className="tag ml-2">no more bills</span>}
+      {l.billsEnded !== null && <span className="tag ml-2">No more invoices</span>}
       <span className="mono block text-ink-2">
-        {[l.ourNumber, l.theirNumber && `theirs ${l.theirNumber}`].filter(Boolean).join(' · ') ||
+        {[l.ourNumber, l.theirNumber && `supplier’s no. ${l.theirNumber}`].filter(Boolean).join(' · ') ||
           (l.kind === 'goods' ? '' : l.kind)}
       </span>
       {(l.note !== '' || l.placeId !== null) && (
@@ -214,7 +214,7 @@ function Progress({ line }: { line: Line }) {
   const { kind, quantity: ordered, received, billed, unit } = line;
   const goods = kind === 'goods';
   const left = leftOf(progressOf(line));
-  const words = `${goods ? `${formatQuantity(received)} received, ` : ''}${formatQuantity(billed)} billed of ${formatQuantity(ordered)}`;
+  const words = `${goods ? `${formatQuantity(received)} received, ` : ''}${formatQuantity(billed)} invoiced of ${formatQuantity(ordered)}`;
   const notBilled = Math.max(received - billed, 0);
   const waits = line.closedShort === null && line.billsEnded === null;
   const open = waits ? Math.max(ordered - billed - notBilled, 0) : 0;
@@ -230,9 +230,9 @@ function Progress({ line }: { line: Line }) {
         ]}
       />
       <span className="text-[12px] whitespace-nowrap text-ink-2">
-        {goods ? `${formatQuantity(received)} in, ` : ''}
+        {goods ? `${formatQuantity(received)} received,  ` : ''}
         {formatQuantity(billed)} billed
-        {kind === 'service' && left > 0 && `, ${formatQuantity(left)} ${unitOf(unit).short} left`}
+        {kind === 'service' && left > 0 && `, ${formatQuantity(left)} ${unitOf(unit).short} outstanding`}
       </span>
     </>
   );

@@ -87,7 +87,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
         day,
         onOpen,
         make: may('keep suppliers')
-          ? { words: 'New part', onMake: (row, typed) => setMaking({ kind: 'item', typed, key: keyOf(row) }) }
+          ? { words: 'New item', onMake: (row, typed) => setMaking({ kind: 'item', typed, key: keyOf(row) }) }
           : undefined,
       }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- days and rights are the same for the whole visit
@@ -109,8 +109,8 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
           ? now.lines.filter((l) => l.key !== line.key)
           : now.lines.map((l) => (l.key === line.key ? withoutPart(l, part) : l)),
     }));
-    const name = part === undefined ? line.description || `Line ${n}` : `A part of ${line.description}`;
-    toast(`${name} is taken off`, { action: { label: 'Undo', onClick: steps.undo } });
+    const name = part === undefined ? line.description || `Line ${n}` : `A split of ${line.description}`;
+    toast(`${name}: line removed`, { action: { label: 'Undo', onClick: steps.undo } });
   };
   const faultsOf = ({ line, n, part }: OrderRow) => {
     const at = `lines.${n - 1}`;
@@ -134,7 +134,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
         : faultsIn(faults, `${at}.splits.${own}`, { job: 'job', code: 'code', quantity: 'quantity', amount: 'price' })),
       // What is wrong in a part stands at its line while the parts are folded away.
       ...(part === undefined && line.splits.length > 1 && faults.some((f) => f.field?.startsWith(`${at}.splits.`))
-        ? { job: 'Open the parts: something is missing.' }
+        ? { job: 'Open the splits: something is missing.' }
         : {}),
     };
     return Object.keys(found).length === 0 ? undefined : found;
@@ -148,7 +148,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
       ...(quoted === undefined
         ? []
         : [
-            `the quote has ${signOf(companyCurrency)}\u202f${formatPrice(quoted.cost, companyCurrency)} / ${per(quoted.unit)}`,
+            `quoted ${signOf(companyCurrency)}\u202f${formatPrice(quoted.cost, companyCurrency)} / ${per(quoted.unit)}`,
           ]),
       ...past.map(
         (p) =>
@@ -179,13 +179,13 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
   return (
     <>
       <EntrySheet
-        label="Lines of the order"
+        label="Order lines"
         columns={columns}
         rows={rows}
         begin={begun}
         blank={(n) => ({ line: blankOf(text.lines, n), n: text.lines.length + 1 + n, part: undefined, net: undefined })}
         keyOf={keyOf}
-        nameOf={({ n, part }) => (part === undefined ? `Line ${n}` : `Line ${n}, part ${part + 1}`)}
+        nameOf={({ n, part }) => (part === undefined ? `Line ${n}` : `Line ${n}, split ${part + 1}`)}
         headOf={({ n, part }) => (part === undefined ? n : '')}
         levelOf={({ part }) => (part === undefined ? 1 : 2)}
         openOf={({ line, n, part }) => (part === undefined && n <= text.lines.length ? open.has(line.key) : undefined)}

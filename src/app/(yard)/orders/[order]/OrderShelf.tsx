@@ -49,13 +49,13 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
       once.renew();
       setAsking(false);
       const sent = revising === undefined ? number : `Revision ${revising.number} of ${number}`;
-      if (came === 'taken') toast.success(`${sent} was sent to ${recipient}`);
-      else if (came === 'failed') toast.error(`${sent} was not sent: the mail to ${recipient} failed`);
-      else toast.error(`It is not known whether ${sent} reached ${recipient}`);
+      if (came === 'taken') toast.success(`${sent} sent to ${recipient}`);
+      else if (came === 'failed') toast.error(`${sent} was not sent: the email to ${recipient} failed`);
+      else toast.error(`${sent} may have reached ${recipient}`);
     },
   });
   const byHand = useAct(markSentByHand, {
-    said: ({ number }) => `${number} is marked as sent by hand`,
+    said: ({ number }) => `${number} marked as sent by hand`,
     onDone: () => setAsking(false),
   });
   const hold = useAct(holdOrder);
@@ -63,17 +63,19 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const holdOpen = async (on: boolean) => {
     if (!(await hold.run({ ...ref, hold: on }))) return;
     const undo = () => void hold.run({ orderId: order.id, version: order.version + 1, hold: !on });
-    toast(on ? `${order.number} is held open` : `${order.number} is taken up again`, {
+    toast(on ? `${order.number} held open` : `Drafting of ${order.number} resumed`, {
       action: { label: 'Undo', onClick: undo },
     });
   };
   const { revising } = view;
   const chase = useAct(chaseOrder, {
     said: ({ came, recipient, answer }) =>
-      came === 'taken' ? `${recipient} was asked when it comes` : `The question to ${recipient} did not go: ${answer}`,
+      came === 'taken' ? `${recipient} chased` : `The chaser to ${recipient} wasn’t sent: ${answer}`,
   });
-  const drop = useAct(dropRevision, { said: () => `Revision ${revising?.number} is dropped: what was sent stands` });
-  const again = useAct(draftAgain, { said: () => `${order.number} is drafted again` });
+  const drop = useAct(dropRevision, {
+    said: () => `Revision ${revising?.number} discarded: the order as sent still stands`,
+  });
+  const again = useAct(draftAgain, { said: () => `${order.number} reopened as draft` });
   const unsent = canMove(order.state, 'beginSending');
   const out = OPEN_AT_SUPPLIER.includes(order.state);
   const sends = unsent || revising !== undefined;
@@ -104,13 +106,13 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
     () => (asking ? sendNow() : setAsking(true)),
     maySend && !send.busy && !saves,
   );
-  useKey('Ctrl+Enter', 'Ask for sign-off', () => setAsking(true), mayAsk && !asking && !saves);
-  useKey('Escape', 'Not yet', () => setAsking(false), asking);
+  useKey('Ctrl+Enter', 'Request sign-off', () => setAsking(true), mayAsk && !asking && !saves);
+  useKey('Escape', 'Cancel', () => setAsking(false), asking);
   const over = !sends ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
   const acts = [send, byHand, hold, chase, drop, again];
   const clash = acts.find((a) => a.clash !== undefined)?.clash;
   const told = clash
-    ? `${clash.message} It has been brought up to date: look again.`
+    ? `${clash.message} This is the latest version: check it, then try again.`
     : acts.flatMap((a) => a.refusals)[0]?.message;
   const fault = told ?? typed?.fault;
   const first = over[0];
@@ -130,15 +132,15 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
       </Fact>
       <Fact strong>{typed?.total ?? formatMoney(totals.gross, order.currency)}</Fact>
       {asking && mayHaveArrived ? (
-        <Fact warn>may have arrived: ask {supplier.name} before it goes a second time</Fact>
+        <Fact warn>may have arrived: ask {supplier.name} before sending again</Fact>
       ) : asking ? (
         <Fact>
           {unsaved && `${counted(typed.changes, 'change')} not saved: saved first, then it `}goes{goesWith(view)} to{' '}
-          {view.recipients.join(', ') || 'nobody: there is no address'}
+          {view.recipients.join(', ') || 'no email address: add one to the supplier, or mark as sent by hand'}
         </Fact>
       ) : first ? (
         <Fact warn>
-          {first.job} {first.codeName} ends {formatMoney(minor(-headroomOf(first.after)), view.companyCurrency)} over
+          {first.job} {first.codeName} goes {formatMoney(minor(-headroomOf(first.after)), view.companyCurrency)} over
         </Fact>
       ) : (
         !unsaved && <Fact>{nextWords(order.state)}</Fact>
@@ -152,18 +154,18 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
         {asking ? (
           <>
             <ShelfPlain onClick={() => setAsking(false)} hint="Esc">
-              Not yet
+              Cancel
             </ShelfPlain>
             <ShelfPlain disabled={byHand.busy || send.busy} onClick={sentByHand}>
-              {mayHaveArrived ? 'It arrived: mark as sent' : 'Mark as sent by hand'}
+              {mayHaveArrived ? 'Mark as sent: it arrived' : 'Mark as sent by hand'}
             </ShelfPlain>
-            <ShelfMain disabled={send.busy || byHand.busy} onClick={sendNow} hint="^↵">
+            <ShelfMain disabled={send.busy || byHand.busy} onClick={sendNow} hint="Ctrl ↵">
               {send.busy ? 'Sending…' : mayHaveArrived ? 'Send again' : unsaved ? 'Save and send' : 'Send now'}
             </ShelfMain>
           </>
         ) : (
           <>
-            {unsaved && <ShelfPlain onClick={typed.onPutBack}>Put back</ShelfPlain>}
+            {unsaved && <ShelfPlain onClick={typed.onPutBack}>Discard changes</ShelfPlain>}
             {!unsaved && may('draft orders') && canMove(order.state, 'holdOpen') && (
               <ShelfPlain disabled={hold.busy} onClick={() => void holdOpen(true)}>
                 Hold open
@@ -171,21 +173,21 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
             )}
             {!unsaved && may('draft orders') && canMove(order.state, 'takeUp') && (
               <ShelfPlain disabled={hold.busy} onClick={() => void holdOpen(false)}>
-                Take up again
+                Resume drafting
               </ShelfPlain>
             )}
             {!unsaved && unsent && may('draft orders') && canMove(order.state, 'callOff') && (
-              <ShelfPlain onClick={() => setEnding('callOff')}>Call off</ShelfPlain>
+              <ShelfPlain onClick={() => setEnding('callOff')}>Cancel order</ShelfPlain>
             )}
             {order.state === 'calledOff' && order.sentOn === null && may('draft orders') && (
               <ShelfMain disabled={again.busy} onClick={() => void again.run(ref)}>
-                Draft again
+                Reopen as draft
               </ShelfMain>
             )}
             {round !== null && <WithSignOff view={view} />}
             {!unsaved && revising !== undefined && round === null && may('draft orders') && (
               <ShelfPlain disabled={drop.busy} onClick={() => void drop.run(ref)}>
-                Drop revision
+                Discard revision
               </ShelfPlain>
             )}
             {out && revising === undefined && may('send orders') && (
@@ -195,26 +197,26 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
                     disabled={chase.busy}
                     onClick={() => void chase.run({ once: makeKey(), orderId: order.id })}
                   >
-                    {chase.busy ? 'Asking…' : 'Chase'}
+                    {chase.busy ? 'Chasing…' : 'Chase'}
                   </ShelfPlain>
                 )}
-                <ShelfPlain onClick={() => setEnding('answer')}>Their answer</ShelfPlain>
+                <ShelfPlain onClick={() => setEnding('answer')}>Record confirmation</ShelfPlain>
               </>
             )}
             {maySend && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Send…</ShelfPlain>}
-            {mayAsk && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Ask for sign-off…</ShelfPlain>}
+            {mayAsk && unsaved && <ShelfPlain onClick={() => setAsking(true)}>Request sign-off…</ShelfPlain>}
             {mayAsk && !unsaved && (
-              <ShelfMain onClick={() => setAsking(true)} hint="^↵">
-                Ask for sign-off
+              <ShelfMain onClick={() => setAsking(true)} hint="Ctrl ↵">
+                Request sign-off
               </ShelfMain>
             )}
             {maySend && !unsaved && (
-              <ShelfMain onClick={() => setAsking(true)} hint="^↵">
+              <ShelfMain onClick={() => setAsking(true)} hint="Ctrl ↵">
                 {revising === undefined ? 'Send' : `Send revision ${revising.number}`}
               </ShelfMain>
             )}
             {unsaved && (
-              <ShelfMain disabled={typed.busy} onClick={save} hint="^↵">
+              <ShelfMain disabled={typed.busy} onClick={save} hint="Ctrl ↵">
                 {typed.busy ? 'Saving…' : 'Save'}
               </ShelfMain>
             )}
@@ -225,7 +227,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
               </Link>
             )}
             {revising === undefined && AWAITED.includes(order.state) && may('receive') && (
-              <ShelfMain onClick={() => router.push(`/dock/${order.number}`)}>Take in</ShelfMain>
+              <ShelfMain onClick={() => router.push(`/dock/${order.number}`)}>Receive</ShelfMain>
             )}
           </>
         )}
@@ -245,16 +247,16 @@ function goesWith({ files, supplier }: OrderView): string {
 
 function nextWords(state: OrderView['order']['state']): string {
   return {
-    drafting: 'look it over, then send',
+    drafting: 'check, then send',
     heldOpen: 'held open for more lines',
-    withSignOff: 'waits for sign-off',
-    readyToSend: 'may be sent',
-    sending: 'its mail is under way',
-    sent: 'with the supplier',
+    withSignOff: 'awaiting sign-off',
+    readyToSend: 'ready to send',
+    sending: 'sending',
+    sent: 'sent to the supplier',
     confirmed: 'confirmed by the supplier',
-    partIn: 'part of it is in',
-    allIn: 'all in, to be billed',
-    settled: 'received, billed and matched',
-    calledOff: 'called off',
+    partIn: 'part received',
+    allIn: 'received, awaiting invoice',
+    settled: 'received, invoiced and matched',
+    calledOff: 'cancelled',
   }[state];
 }

@@ -25,16 +25,16 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
   const { currency } = useYard();
   const once = useOnce();
   const [note, setNote] = useState('');
-  const act = useAct(askSignOff, { said: () => `${order.number} is with sign-off`, onDone: onClose });
+  const act = useAct(askSignOff, { said: () => `Sign-off of ${order.number} requested`, onDone: onClose });
   const go = async () => {
     const saved = await version();
     if (saved !== undefined) await act.run({ once: once.key(), orderId: order.id, version: saved, note });
   };
-  useKey('Ctrl+Enter', 'Ask now', () => void go(), !act.busy);
-  useKey('Escape', 'Not yet', onClose);
+  useKey('Ctrl+Enter', 'Send request', () => void go(), !act.busy);
+  useKey('Escape', 'Cancel', onClose);
   const who = together(signing.steps.filter((s) => s.state !== 'signed').map((s) => s.who));
   const fault = act.clash
-    ? `${act.clash.message} It has been brought up to date: look again.`
+    ? `${act.clash.message} This is the latest version: check it, then try again.`
     : act.refusals[0]?.message;
   return (
     <Shelf
@@ -47,8 +47,8 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
           <Fact>goes to {who}</Fact>
           <input
             className="min-w-[240px] flex-1 rounded-md border border-[#5d6d70] bg-transparent px-3 py-1.5 text-on-rim placeholder:text-on-rim-2"
-            aria-label="A word for those who sign"
-            placeholder="A word for those who sign"
+            aria-label="Note to signatories"
+            placeholder="Note to signatories"
             maxLength={300}
             value={note}
             autoFocus
@@ -58,10 +58,10 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
       }
     >
       <ShelfPlain onClick={onClose} hint="Esc">
-        Not yet
+        Cancel
       </ShelfPlain>
-      <ShelfMain disabled={act.busy} onClick={() => void go()} hint="^↵">
-        {act.busy ? 'Asking…' : 'Ask now'}
+      <ShelfMain disabled={act.busy} onClick={() => void go()} hint="Ctrl ↵">
+        {act.busy ? 'Requesting…' : 'Send request'}
       </ShelfMain>
     </Shelf>
   );
@@ -71,19 +71,19 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
 export function WithSignOff({ view: { order, signing } }: { readonly view: OrderView }) {
   const { may } = useYard();
   const router = useRouter();
-  const back = useAct(takeBackSignOff, { said: () => `${order.number} is taken back: it can be changed` });
+  const back = useAct(takeBackSignOff, { said: () => `${order.number} withdrawn: you can change it` });
   const remind = useAct(remindSigners, {
-    said: ({ told }) => (told === 1 ? 'The one who is to sign is told again' : `${told} who may sign are told again`),
+    said: ({ told }) => (told === 1 ? 'Signatory reminded' : `${told} signatories reminded`),
   });
   const mine = signing?.steps.find((s) => s.mine !== null);
   const look = () => router.push(`/sign/${order.number}`);
-  useKey('Ctrl+Enter', 'Look and sign', look, mine !== undefined);
+  useKey('Ctrl+Enter', 'Review and sign', look, mine !== undefined);
   return (
     <>
       {may('draft orders') && (
         <>
           <ShelfPlain disabled={back.busy} onClick={() => void back.run({ orderId: order.id, version: order.version })}>
-            Take back
+            Withdraw
           </ShelfPlain>
           <ShelfPlain
             disabled={remind.busy}
@@ -94,8 +94,8 @@ export function WithSignOff({ view: { order, signing } }: { readonly view: Order
         </>
       )}
       {mine !== undefined && (
-        <ShelfMain onClick={look} hint="^↵">
-          Look and sign
+        <ShelfMain onClick={look} hint="Ctrl ↵">
+          Review and sign
         </ShelfMain>
       )}
     </>

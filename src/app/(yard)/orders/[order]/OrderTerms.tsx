@@ -41,7 +41,7 @@ export function OrderTerms({ view, text, set, faults }: Props) {
     text.latestOn !== '' || text.carrierService !== '' || text.siteContact !== '' || text.number !== order.number;
   const [asked, setOpen] = useState<boolean>();
   const box = useRef<HTMLDivElement>(null);
-  useKey('T', 'Into the terms of the order', () => {
+  useKey('T', 'Go to order terms', () => {
     const first = box.current?.querySelector('input');
     first?.focus();
     first?.select();
@@ -69,14 +69,14 @@ export function OrderTerms({ view, text, set, faults }: Props) {
           value={text.place}
           fault={faultAt('placeId')}
           onPick={(place) => put({ place: place && named(place) })}
-          make={may('draft orders') ? { words: 'New place', onMake: setMaking } : undefined}
+          make={may('draft orders') ? { words: 'New delivery address', onMake: setMaking } : undefined}
         />
         <DateField
-          label="Wanted"
+          label="Required by"
           value={text.wantedOn}
           onDay={(wantedOn) => put({ wantedOn })}
           earliest={plusWorkdays(today, supplier.leadDays, calendar)}
-          hint={`lead ${counted(supplier.leadDays, 'working day')}`}
+          hint={`lead time ${counted(supplier.leadDays, 'working day')}`}
         />
         <TextField label="Carrier" value={text.carrier} onChange={(e) => put({ carrier: e.target.value })} />
         <AreaField
@@ -93,7 +93,7 @@ export function OrderTerms({ view, text, set, faults }: Props) {
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >
-          {open ? 'Less' : 'Number, service, contact'}
+          {open ? 'Fewer details' : 'More details'}
         </button>
       </div>
       {open && (
@@ -108,21 +108,21 @@ export function OrderTerms({ view, text, set, faults }: Props) {
             onChange={(e) => put({ number: e.target.value.trim() })}
           />
           <DateField
-            label="At the latest"
+            label="No later than"
             value={text.latestOn}
             onDay={(latestOn) => put({ latestOn })}
             fault={faultAt('latestOn')}
           />
           <TextField
-            label="Service of the carrier"
+            label="Carrier service"
             value={text.carrierService}
-            placeholder="next day, tail lift"
+            placeholder="e.g. next day, tail lift"
             onChange={(e) => put({ carrierService: e.target.value })}
           />
           <TextField
-            label="Contact there"
+            label="Site contact"
             value={text.siteContact}
-            placeholder="name and telephone"
+            placeholder="e.g. name and telephone"
             onChange={(e) => put({ siteContact: e.target.value })}
           />
         </div>

@@ -20,22 +20,17 @@ export default function OrderedBefore({ view, onAgain, onClose }: Props) {
   const [taken, setTaken] = useState<ReadonlySet<number>>(new Set());
   const found = useAsked<readonly Before[]>(`/orders/${order.number}/before?words=${encodeURIComponent(words)}`);
   return (
-    <Slip
-      open
-      onClose={onClose}
-      title={`Ordered of ${supplier.name} before`}
-      detail="At today’s price, as many as last time."
-    >
+    <Slip open onClose={onClose} title={`Ordered from ${supplier.name} before`} detail="Today’s price, last quantity.">
       <input
         type="search"
-        aria-label="Part or number"
-        placeholder="Part or number"
+        aria-label="Item or number"
+        placeholder="Item or number"
         className="field mb-2"
         value={words}
         onChange={(e) => setWords(e.target.value)}
       />
       {found?.length === 0 && (
-        <p className="text-ink-2">{words === '' ? 'Nothing was ordered of them yet.' : 'Nothing of that name was.'}</p>
+        <p className="text-ink-2">{words === '' ? 'Nothing ordered from them yet.' : 'No match.'}</p>
       )}
       <ul aria-label="Ordered before">
         {found?.map((l) => (
@@ -47,22 +42,22 @@ export default function OrderedBefore({ view, onAgain, onClose }: Props) {
                 {l.price !== null &&
                   ` at ${signOf(l.currency)}\u202f${formatPrice(l.price, l.currency)}${l.priceQuantity > 1 ? ` per ${l.priceQuantity}` : ''}`}
                 , {day(l.on)} on {l.order}
-                {l.times > 1 && `, ${l.times} times in all`}
+                {l.times > 1 && `ordered ${l.times} times`}
               </span>
             </span>
             {taken.has(l.lineId) ? (
-              <span className="tag tag-good">on it</span>
+              <span className="tag tag-good">On this order</span>
             ) : (
               <button
                 type="button"
                 className="step"
-                aria-label={`${l.description} again`}
+                aria-label={`Add ${l.description}`}
                 onClick={() => {
                   onAgain(l);
                   setTaken((now) => new Set([...now, l.lineId]));
                 }}
               >
-                Again
+                Add
               </button>
             )}
           </li>

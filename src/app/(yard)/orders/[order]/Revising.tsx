@@ -7,22 +7,22 @@ export function Revising({ view }: { view: OrderView }) {
   if (revising === undefined) return null;
   return (
     <p className="mt-2 rounded-lg border border-line bg-glaze-2 px-3 py-1.5">
-      <b>Revision {revising.number} is being written:</b> {revising.reason}.{' '}
+      <b>Revision {revising.number} in progress:</b> {revising.reason}.{' '}
       <span className="text-ink-2">
-        Until it is sent, jobs and dock hold{' '}
-        {order.revision === 0 ? 'the order as it was sent' : `revision ${order.revision}`}.
+        Until you send it, jobs and Dock use {order.revision === 0 ? 'the order as sent' : `revision ${order.revision}`}
+        .
       </span>
     </p>
   );
 }
 
-const HOW = { term: '', changed: '', new: 'new', gone: 'taken off' } as const;
+const HOW = { term: '', changed: '', new: 'new', gone: 'removed' } as const;
 
 /** What a revision changes, as it was sent and as it is to be. */
 export function ChangeList({ changes }: { changes: readonly OrderChange[] }) {
-  if (changes.length === 0) return <p className="text-ink-2">Nothing yet: change a line or a term on the left.</p>;
+  if (changes.length === 0) return <p className="text-ink-2">No changes yet: edit an order line or a term.</p>;
   return (
-    <ul aria-label="What the revision changes">
+    <ul aria-label="Changes in the revision">
       {changes.map((c) => (
         <li key={`${c.how} ${c.place} ${c.name}`} className="border-b border-line-2 py-1">
           <span className="font-semibold">

@@ -35,11 +35,11 @@ export default function Scan({ onPart, onClose }: Props) {
       onPart(part, count);
       return tell({ code: typed, words: `${part.name}: ${whole} scanned` });
     }
-    const missing = found === undefined ? 'It could not be looked up. Scan it again.' : 'No part has this number.';
+    const missing = found === undefined ? 'The code couldn’t be looked up. Scan it again.' : 'No item has this code.';
     tell({ code: typed, words: missing, fault: true });
   };
   return (
-    <Slip open onClose={onClose} title="Scan parts" detail="Each scan puts one more on the order.">
+    <Slip open onClose={onClose} title="Scan items" detail="Each scan adds one to the order.">
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -60,7 +60,7 @@ export default function Scan({ onPart, onClose }: Props) {
           onChange={(e) => setCode(e.target.value)}
         />
       </form>
-      <ul aria-label="What was scanned" aria-live="polite" className="mt-3">
+      <ul aria-label="Scanned items" aria-live="polite" className="mt-3">
         {told.map((t) => (
           <li key={t.key} className="border-b border-line-2 py-1.5">
             <span className={t.fault ? 'text-brick' : ''}>{t.words}</span>

@@ -23,8 +23,8 @@ export type OrderRow = {
   readonly net: Minor | undefined;
 };
 
-const STORES_THING: Thing = { ...STORES, detail: 'goods for stock' };
-const FOLLOWS: Thing = { id: 0, number: '', name: 'the lines’ own codes', detail: 'by value' };
+const STORES_THING: Thing = { ...STORES, detail: 'goods for stores' };
+const FOLLOWS: Thing = { id: 0, number: '', name: 'as the lines’ codes', detail: 'by value' };
 
 /** The part that a row speaks of: its own, or the only one of its line. */
 const partOf = ({ line, part }: OrderRow): SplitText | undefined =>
@@ -99,7 +99,7 @@ function priceWords(row: OrderRow, { terms, currency, today }: Setting): string 
   if (price.ok && q.ok && line.unit === known.unit) {
     const source = sourceOf({ price: price.value, priceQuantity: Number(line.priceQuantity) }, q.value, known.prices);
     if (source.from === 'list') words.push('list price');
-    if (source.from === 'break') words.push(`break from ${formatQuantity(source.at)}`);
+    if (source.from === 'break') words.push(`price break at ${formatQuantity(source.at)}`);
     if (source.from === 'typed' && source.listed !== undefined)
       words.push(`list ${formatPrice(source.listed.price, currency)}`);
   }
@@ -127,7 +127,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
   return [
     {
       key: 'description',
-      title: 'Line',
+      title: 'Item',
       width: 'minmax(150px, 2.4fr)',
       wide: true,
       entry: {
@@ -148,19 +148,19 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         if (!ofLine(row))
           return partOf(row)?.needId == null ? (
             <span className="text-ink-2">
-              {partOf(row)?.job.thing?.id === STORES.id ? 'for stock' : 'on no buy list'}
+              {partOf(row)?.job.thing?.id === STORES.id ? 'for stores' : 'not on a buy list'}
             </span>
           ) : (
-            <span className="text-ink-2">from its buy list</span>
+            <span className="text-ink-2">from buy list</span>
           );
         if (line.description === '')
-          return <span className="text-ink-2">part, service or charge: type, or paste rows</span>;
+          return <span className="text-ink-2">Item, service or charge: type, or paste rows</span>;
         return <b className="font-semibold">{line.description}</b>;
       },
       note: (row) =>
         ofLine(row) && (
           <span className="mono">
-            {[row.line.ourNumber, row.line.theirNumber && `theirs ${row.line.theirNumber}`]
+            {[row.line.ourNumber, row.line.theirNumber && `supplier’s no. ${row.line.theirNumber}`]
               .filter(Boolean)
               .join(' · ') || (row.line.kind === 'goods' ? '' : row.line.kind === 'charge' ? '' : row.line.kind)}
             {besides(row.line)}
@@ -222,7 +222,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         ) : row.line.free ? (
           <span className="tag tag-good">free</span>
         ) : row.line.price === '' ? (
-          <span className="tag tag-care">no price</span>
+          <span className="tag tag-care">No price</span>
         ) : (
           <>
             {row.line.price}
@@ -258,12 +258,12 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         if (own === undefined)
           return (
             <button type="button" tabIndex={-1} className="step" onClick={() => onOpen(row)}>
-              {line.splits.length} parts
+              {line.splits.length} splits
             </button>
           );
         const { thing, words } = own.job;
         if (thing === null)
-          return words || (row.line.description === '' ? '' : <span className="tag tag-stop">which job</span>);
+          return words || (row.line.description === '' ? '' : <span className="tag tag-stop">choose job</span>);
         return thing.number === '' ? <b>{thing.name}</b> : <b className="mono">{thing.number}</b>;
       },
     },
@@ -305,13 +305,13 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         return partOf(row)?.job.thing?.id === STORES.id ? (
           <Dash />
         ) : (
-          code.words || (row.line.description === '' ? '' : <span className="tag tag-stop">which code</span>)
+          code.words || (row.line.description === '' ? '' : <span className="tag tag-stop">choose code</span>)
         );
       },
     },
     {
       key: 'wantedOn',
-      title: 'Wanted',
+      title: 'Required by',
       width: '92px',
       entry: {
         kind: 'day',

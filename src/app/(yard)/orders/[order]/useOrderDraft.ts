@@ -37,7 +37,7 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
   const at = useRef<number>(undefined);
   const router = useRouter();
   const saying = {
-    said: () => (revising === undefined ? `${order.number} is saved` : `Revision ${revising.number} is saved`),
+    said: () => (revising === undefined ? `${order.number} saved` : `Revision ${revising.number} saved`),
     onDone: (saved: { readonly version: number; readonly number: string }) => {
       once.renew();
       setTried(false);

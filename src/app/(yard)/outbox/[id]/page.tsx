@@ -9,10 +9,10 @@ import { place } from '../../../server/place';
 import { MessageTag } from '../MessageTag';
 
 const CAME: Readonly<Record<MessageState, string>> = {
-  taken: 'Mailed to',
-  failed: 'Not mailed: send it again from the order’s page. It was for',
-  unknown: 'It may have arrived. Ask before sending the order again:',
-  sending: 'On its way to',
+  taken: 'Emailed to',
+  failed: 'Not sent. Send it again from the order. It was for',
+  unknown: 'It may have arrived. Ask before you send it again:',
+  sending: 'Sending to',
 };
 
 export default place(async ({ db, person, today, params }) => {
@@ -42,13 +42,13 @@ export default place(async ({ db, person, today, params }) => {
           </Link>,
         )}
         {row(
-          'Mail server said',
+          'Mail server reply',
           <span className={m.state === 'failed' || m.state === 'unknown' ? 'font-semibold text-brick' : ''}>
-            {m.answer || 'nothing yet'}
+            {m.answer || 'No reply yet'}
           </span>,
         )}
         {row(
-          'With it',
+          'Attachment',
           m.documentId === null ? (
             'nothing'
           ) : (
@@ -63,9 +63,9 @@ export default place(async ({ db, person, today, params }) => {
           ),
         )}
         {row(
-          'As it went',
+          'Original message',
           <a href={`/outbox/${m.id}/raw`} className="text-copper-text hover:underline">
-            message file, {Math.ceil(m.size / 1024)} KB
+            Download (.eml, {Math.ceil(m.size / 1024)} kB)
           </a>,
         )}
       </dl>

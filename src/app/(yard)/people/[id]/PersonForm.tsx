@@ -15,7 +15,7 @@ export function PersonForm({ person }: { person: PersonView }) {
     start: { name: person.name, roles: [...person.roles], version: person.version },
     act: changePerson,
     input: (read) => ({ personId: person.id, ...read }),
-    said: (_, typed) => `${typed.name} is saved`,
+    said: (_, typed) => `${typed.name} saved`,
   });
   return (
     <RecordForm
@@ -27,7 +27,7 @@ export function PersonForm({ person }: { person: PersonView }) {
     >
       <div className="grid max-w-[760px] gap-4 sm:grid-cols-3">
         <TextField label="Name" required {...form.text('name')} />
-        <TextField label="E-mail" value={person.email} readOnly hint="What they sign in with" />
+        <TextField label="Email" value={person.email} readOnly hint="Used to sign in" />
         <Roles chosen={form.typed.roles} onChange={(roles) => form.put('roles', roles)} fault={form.faultAt('roles')} />
       </div>
     </RecordForm>

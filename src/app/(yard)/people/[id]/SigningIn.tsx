@@ -14,25 +14,27 @@ export function SigningIn({ person }: { person: PersonView }) {
   const isIn = person.active === 1;
   const [link, setLink] = useState<string>();
   const letIn = useAct(setActive, {
-    said: () => (isIn ? `${person.name} is let in no more` : `${person.name} can sign in again`),
+    said: () => (isIn ? `Access of ${person.name} removed` : `Access of ${person.name} restored`),
   });
   const reset = useAct(startReset, { onDone: ({ token }) => setLink(`${window.location.origin}/reset/${token}`) });
   return (
     <>
       <h2 className="mb-1 text-[16px]">Signing in</h2>
       <p className="text-ink-2">
-        {isIn ? `${counted(person.signIns, 'sign-in')} at this moment.` : 'Let in no more. What they did stays theirs.'}
+        {isIn
+          ? `${counted(person.signIns, 'sign-in')} at this moment.`
+          : 'Remove access. Their history stays under their name.'}
       </p>
       <div className="mt-3 grid gap-2">
         {isIn && (
           <button type="button" className="btn btn-plain" disabled={reset.busy} onClick={() => void reset.run(ref)}>
-            Make a link for a new password
+            Create password link
           </button>
         )}
         {link !== undefined && (
           <div className="rounded-lg border border-line bg-glaze-2 p-2">
             <p className="text-[12.5px] text-ink-2">
-              Hand this to {person.name}. It works once, within {RESET_HOURS} hours, and is not shown again.
+              Give this link to {person.name}. It works once, within {RESET_HOURS} hours, and won’t be shown again.
             </p>
             <code className="mono block text-[12.5px] break-all" aria-label="Link">
               {link}
@@ -45,11 +47,13 @@ export function SigningIn({ person }: { person: PersonView }) {
           disabled={letIn.busy}
           onClick={() => void letIn.run({ ...ref, active: !isIn })}
         >
-          {isIn ? 'Let in no more' : 'Let in again'}
+          {isIn ? 'Remove access' : 'Restore access'}
         </button>
       </div>
       <Faults messages={[...letIn.refusals, ...reset.refusals].map((r) => r.message)} />
-      {(letIn.clash ?? reset.clash) && <Faults messages={['Somebody else changed this person. Look again.']} />}
+      {(letIn.clash ?? reset.clash) && (
+        <Faults messages={['Someone else has changed this person. Refresh the page, then try again.']} />
+      )}
     </>
   );
 }

@@ -23,7 +23,7 @@ export default function HandOn({ number, signOff, onClose }: Props) {
   const [to, setTo] = useState<Thing | null>(null);
   const [reason, setReason] = useState('');
   const act = useAct(handOn, {
-    said: () => `${number} is handed on`,
+    said: () => `${number} reassigned`,
     onDone: () => router.push('/sign'),
   });
   const go = () => void act.run({ once: once.key(), ...signOff, personId: to?.id ?? 0, reason });
@@ -31,14 +31,14 @@ export default function HandOn({ number, signOff, onClose }: Props) {
     <Slip
       open
       onClose={onClose}
-      title={`Hand ${number} on`}
-      detail="Somebody else signs in your place. They are told by mail."
-      foot={<SlipFoot words="Hand on" act={act} onGo={go} />}
+      title={`Reassign ${number}`}
+      detail="Someone else signs in your place and is told by email."
+      foot={<SlipFoot words="Reassign" act={act} onGo={go} />}
     >
       <div className="grid gap-3">
-        <PickField kind="person" label="To whom" value={to} onPick={setTo} fault={act.faultAt('personId')} />
+        <PickField kind="person" label="Reassign to" value={to} onPick={setTo} fault={act.faultAt('personId')} />
         <TextField
-          label="Why"
+          label="Reason"
           value={reason}
           maxLength={300}
           onChange={(e) => setReason(e.target.value)}

@@ -22,8 +22,8 @@ const perUnit = (per: number, unit: string): string => {
 export function LinesToSign({ lines, currency }: { readonly lines: readonly LineToSign[]; readonly currency: string }) {
   const { currency: own, today } = useYard();
   return (
-    <section aria-label="What is bought" className="mt-4 max-w-[720px]">
-      <h2 className="text-[16px]">What is bought</h2>
+    <section aria-label="Lines" className="mt-4 max-w-[720px]">
+      <h2 className="text-[16px]">Lines</h2>
       <ul>
         <FirstOf all={lines} most={MOST} more={(n) => counted(n, 'more line')}>
           {(l) => (
@@ -39,7 +39,7 @@ export function LinesToSign({ lines, currency }: { readonly lines: readonly Line
                 {l.price !== null && ` at ${priced(l.price, l.priceQuantity, l.unit, currency)}`}
                 {l.past.length > 0 && (
                   <span className="block">
-                    paid before:{' '}
+                    Last paid:{' '}
                     {l.past
                       .map(
                         (p) =>
@@ -50,7 +50,7 @@ export function LinesToSign({ lines, currency }: { readonly lines: readonly Line
                 )}
                 {l.elsewhere.length > 0 && (
                   <span className="block">
-                    passed over:{' '}
+                    Not chosen:{' '}
                     {l.elsewhere
                       .map((e) => `${e.supplier}, ${formatMoney(e.value, own)}, ${counted(e.leadDays, 'working day')}`)
                       .join(' · ')}

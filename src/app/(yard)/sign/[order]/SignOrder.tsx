@@ -46,7 +46,7 @@ export function SignOrder({ page: { view, lines }, next, left }: Props) {
     <>
       <h2 className="mb-1.5 text-[16px]">Who signs</h2>
       {signing === undefined || signing.steps.length === 0 ? (
-        <p className="text-ink-2">Nobody is asked to sign it.</p>
+        <p className="text-ink-2">No sign-off requested.</p>
       ) : (
         <SignSteps steps={signing.steps} />
       )}
@@ -59,7 +59,7 @@ export function SignOrder({ page: { view, lines }, next, left }: Props) {
           <div className="max-lg:hidden">{who}</div>
           {look.length > 0 && (
             <>
-              <h2 className="mt-5 mb-1 text-[16px]">Worth a look</h2>
+              <h2 className="mt-5 mb-1 text-[16px]">Check</h2>
               <ul className="grid gap-1">
                 {look.map((c) => (
                   <li key={c.words} className="flex gap-1.5">
@@ -76,7 +76,7 @@ export function SignOrder({ page: { view, lines }, next, left }: Props) {
       }
     >
       <p className="text-ink-2">
-        {signing?.round == null ? 'Not asked to be signed' : mine === undefined ? 'With sign-off' : 'For you to sign'}
+        {signing?.round == null ? 'Sign-off not requested' : mine === undefined ? 'Awaiting sign-off' : 'To sign'}
         {revising !== undefined && `, revision ${revising.number}: ${revising.reason}`}
       </p>
       <h1 className="text-[25px] leading-tight">
@@ -100,7 +100,7 @@ export function SignOrder({ page: { view, lines }, next, left }: Props) {
         </p>
       )}
       <dl className="max-w-[720px] border-t border-ink">
-        <Sum name="It comes to, for the jobs">{money(signing?.value ?? order.net)}</Sum>
+        <Sum name="Cost to jobs">{money(signing?.value ?? order.net)}</Sum>
         {signing?.quoted != null && (
           <Sum
             name={
@@ -114,13 +114,13 @@ export function SignOrder({ page: { view, lines }, next, left }: Props) {
         )}
       </dl>
       {revising !== undefined && (
-        <section aria-label="What it changes" className="mt-4 max-w-[720px]">
-          <h2 className="mb-1 text-[16px]">What it changes</h2>
+        <section aria-label="Changes" className="mt-4 max-w-[720px]">
+          <h2 className="mb-1 text-[16px]">Changes</h2>
           <ChangeList changes={revising.changes} />
         </section>
       )}
-      <section aria-label="What it does" className="mt-4 max-w-[720px]">
-        <h2 className="text-[16px]">What it does</h2>
+      <section aria-label="Effect on budgets" className="mt-4 max-w-[720px]">
+        <h2 className="text-[16px]">Effect on budgets</h2>
         <EffectList effects={effects} />
       </section>
       <section aria-label="Who signs" className="mt-4 lg:hidden">
@@ -153,29 +153,23 @@ function SignShelf({ view: { order }, signing, mine, next, left }: ShelfProps) {
   const [asking, setAsking] = useState<'refuse' | 'handOn'>();
   const goOn = () => router.push(next === undefined ? '/sign' : `/sign/${next}`);
   const sign = useAct(signOff, {
-    said: ({ number, place, left: open }) =>
-      `Step ${place} of ${number} is signed${open === 0 ? ': it may be sent' : ''}`,
+    said: ({ number, place, left: open }) => `Step ${place} of ${number} signed${open === 0 ? ': ready to send' : ''}`,
     onDone: goOn,
   });
-  const refuse = useAct(refuseSignOff, { said: ({ number }) => `${number} is refused`, onDone: goOn });
+  const refuse = useAct(refuseSignOff, { said: ({ number }) => `${number} declined`, onDone: goOn });
   const ref = { orderId: order.id, version: order.version, signOffId: mine?.signOffId ?? 0 };
   const signNow = () => void sign.run({ once: once.key(), ...ref, seen: signing?.seen ?? '', reason: word });
   useKey('Ctrl+Enter', 'Sign', signNow, mine !== undefined && !sign.busy && asking === undefined);
   const fault = sign.clash
-    ? `${sign.clash.message} It has been brought up to date: look again.`
+    ? `${sign.clash.message} This is the latest version: check it, then try again.`
     : sign.refusals[0]?.message;
   return (
     <>
       {mine !== undefined && (
         <div className="mt-5 max-w-[720px]">
-          <TextField
-            label="A word with your signature, if you like"
-            value={word}
-            maxLength={300}
-            onChange={(e) => setWord(e.target.value)}
-          />
+          <TextField label="Note (optional)" value={word} maxLength={300} onChange={(e) => setWord(e.target.value)} />
           <button type="button" className="step mt-2" onClick={() => setAsking('handOn')}>
-            Hand it on to somebody else
+            Reassign
           </button>
         </div>
       )}
@@ -184,7 +178,7 @@ function SignShelf({ view: { order }, signing, mine, next, left }: ShelfProps) {
         facts={
           <>
             <Fact strong>{formatMoney(signing?.value ?? order.net, currency)}</Fact>
-            <Fact>{left === 0 ? 'the last that waits for you' : `${counted(left, 'more order')} waits for you`}</Fact>
+            <Fact>{left === 0 ? 'last one to sign' : `${counted(left, 'more order')} to sign`}</Fact>
           </>
         }
       >
@@ -192,8 +186,8 @@ function SignShelf({ view: { order }, signing, mine, next, left }: ShelfProps) {
           <ShelfNext next={next === undefined ? undefined : { words: `Next ${next}`, href: `/sign/${next}` }} main />
         ) : (
           <>
-            <ShelfPlain onClick={() => setAsking('refuse')}>Refuse</ShelfPlain>
-            <ShelfMain onClick={signNow} disabled={sign.busy} hint="^↵">
+            <ShelfPlain onClick={() => setAsking('refuse')}>Decline</ShelfPlain>
+            <ShelfMain onClick={signNow} disabled={sign.busy} hint="Ctrl ↵">
               {sign.busy ? 'Signing…' : `Sign step ${mine.place}`}
             </ShelfMain>
           </>
@@ -201,10 +195,10 @@ function SignShelf({ view: { order }, signing, mine, next, left }: ShelfProps) {
       </Shelf>
       {asking === 'refuse' && (
         <ReasonQuestion
-          title={`Refuse ${order.number}?`}
-          words="It goes back to drafting with your reason, and nobody else is asked."
-          keep="Look again"
-          go="Refuse"
+          title={`Decline ${order.number}?`}
+          words="It goes back to draft with your reason; no one else is asked to sign."
+          keep="Cancel"
+          go="Decline"
           act={refuse}
           onClose={() => setAsking(undefined)}
           onGo={(reason) => void refuse.run({ once: `${once.key()}-no`, ...ref, reason })}

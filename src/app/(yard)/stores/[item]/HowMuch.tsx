@@ -23,7 +23,7 @@ export function HowMuch({ item, numbers, form }: Props) {
   if (item.tracking !== 'serial')
     return (
       <NumberField
-        label={`How much, in ${unitOf(item.unit).name}s`}
+        label={`Quantity (${unitOf(item.unit).name})`}
         required
         {...(form.text('quantity' as never) as { value: string })}
       />
@@ -34,7 +34,7 @@ export function HowMuch({ item, numbers, form }: Props) {
   const fault = form.faultAt('quantity');
   return (
     <fieldset>
-      <legend className="field-label">Which pieces, {ticked.length} ticked</legend>
+      <legend className="field-label">Serial numbers, {ticked.length} ticked</legend>
       <ul className="max-h-[280px] overflow-y-auto rounded-lg border border-line">
         {numbers.map((n) => (
           <li key={n} className="border-b border-line-2 last:border-0">
@@ -44,7 +44,7 @@ export function HowMuch({ item, numbers, form }: Props) {
             </label>
           </li>
         ))}
-        {numbers.length === 0 && <li className="px-3 py-2 text-ink-2">None of them is there.</li>}
+        {numbers.length === 0 && <li className="px-3 py-2 text-ink-2">None in stock.</li>}
       </ul>
       {fault !== undefined && (
         <p role="alert" className="field-fault">

@@ -14,7 +14,7 @@ type Of = Common & { readonly pile: PileView };
 
 const keyOf = ({ view, pile }: Of) => ({ itemId: view.item.id, placeId: pile.placeId, jobId: pile.jobId });
 const detailOf = ({ view, pile }: Of) =>
-  `${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, view.item.unit)} there`;
+  `${pile.place}${pile.job === null ? '' : `, job ${pile.job} stock`} · ${measured(pile.quantity, view.item.unit)} in stock`;
 
 /** Goods go to another place, or from bin to bin. */
 export function MoveSlip(props: Of) {
@@ -31,14 +31,14 @@ export function MoveSlip(props: Of) {
       const binId = bin === '' ? {} : { binId: Number(bin) || null };
       return { once, ...keyOf(props), ...binId, toPlaceId, toBinId: toBinId || null, ...what };
     },
-    said: () => `${item.number} is moved`,
+    said: () => `${item.number} moved`,
     onDone: onClose,
   });
   return (
-    <StockSlip title={`Move ${item.name}`} detail={detailOf(props)} go="Move it" form={form} onClose={onClose}>
+    <StockSlip title={`Move ${item.name}`} detail={detailOf(props)} go="Move" form={form} onClose={onClose}>
       {from.length > 1 && (
         <ChoiceField label="From" {...form.text('from')}>
-          <option value="">wherever it lies</option>
+          <option value="">any bin</option>
           {from.map(([id, name]) => (
             <option key={id ?? 0} value={id ?? 0}>
               {name ?? 'no bin'}
@@ -67,13 +67,13 @@ export function ScrapSlip(props: Of) {
     start: { quantity: '', ticked: [] as string[], reason: '' },
     act: scrapStock,
     input: (read, once) => ({ once, ...keyOf(props), ...read }),
-    said: () => `${view.item.number} is scrapped`,
+    said: () => `${view.item.number} scrapped`,
     onDone: onClose,
   });
   return (
-    <StockSlip title={`Scrap ${view.item.name}`} detail={detailOf(props)} go="Scrap it" form={form} onClose={onClose}>
+    <StockSlip title={`Scrap ${view.item.name}`} detail={detailOf(props)} go="Scrap" form={form} onClose={onClose}>
       <HowMuch item={view.item} numbers={numbersOf(view, pile)} form={form} />
-      <TextField label="Why" required maxLength={120} {...form.text('reason')} />
+      <TextField label="Reason" required maxLength={120} {...form.text('reason')} />
     </StockSlip>
   );
 }
@@ -86,15 +86,15 @@ export function TransferSlip(props: Of) {
     start: { quantity: '', ticked: [] as string[], stores: true, jobId: null, costCodeId: null, reason: '' },
     act: transferStock,
     input: (read, once) => ({ once, ...keyOf(props), ...read }),
-    said: () => `${view.item.number} is transferred`,
+    said: () => `${view.item.number} transferred`,
     onDone: onClose,
   });
   const toStores = form.typed.stores;
   return (
     <StockSlip
       title={`Transfer ${view.item.name}`}
-      detail={`${detailOf(props)}. What it cost goes from tab to tab.`}
-      go="Transfer it"
+      detail={`${detailOf(props)}. Its cost moves from one job’s tab to the other.`}
+      go="Transfer"
       form={form}
       onClose={onClose}
     >
@@ -113,7 +113,7 @@ export function TransferSlip(props: Of) {
         </>
       )}
       <HowMuch item={view.item} numbers={numbersOf(view, pile)} form={form} />
-      <TextField label="Why" required maxLength={120} {...form.text('reason')} />
+      <TextField label="Reason" required maxLength={120} {...form.text('reason')} />
     </StockSlip>
   );
 }

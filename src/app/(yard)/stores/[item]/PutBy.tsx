@@ -27,9 +27,9 @@ export function PutBy({ view }: { view: StockView }) {
   const [issuing, setIssuing] = useState<ClaimView>();
   const [reserving, setReserving] = useState<Want>();
   const once = useOnce();
-  const letting = useAct(letGo, { said: () => 'Let go: others can have it now' });
+  const letting = useAct(letGo, { said: () => 'Unreserved: now available to others' });
   const sharing = useAct(shareByDate, {
-    said: ({ lines }) => `Shared by date among ${counted(lines, 'line')}`,
+    said: ({ lines }) => `Allocated by date to ${counted(lines, 'line')}`,
     onDone: once.renew,
   });
   const [keeps, reserves] = [may('keep stores'), may('reserve stock')];
@@ -45,7 +45,7 @@ export function PutBy({ view }: { view: StockView }) {
       ? [
           {
             key: 'steps',
-            head: <span className="sr-only">Steps</span>,
+            head: <span className="sr-only">Actions</span>,
             className: 'text-right',
             cell: (row) => <span className="steps justify-end">{cell(row)}</span>,
           },
@@ -65,13 +65,17 @@ export function PutBy({ view }: { view: StockView }) {
           </Link>
         ),
     },
-    { key: 'needed', head: 'Needed', wide: true, className: 'whitespace-nowrap', cell: (c) => day(c.neededOn) },
+    { key: 'needed', head: 'Needed by', wide: true, className: 'whitespace-nowrap', cell: (c) => day(c.neededOn) },
     {
       key: 'firm',
-      head: 'How',
+      head: 'Source',
       wide: true,
       cell: (c) =>
-        c.firm === 1 ? <span className="tag tag-good">reserved</span> : <span className="tag">counted on</span>,
+        c.firm === 1 ? (
+          <span className="tag tag-good">reserved</span>
+        ) : (
+          <span className="tag">expected from order</span>
+        ),
     },
     { key: 'quantity', head: 'Quantity', num: true, cell: (c) => measured(c.quantity, item.unit) },
     ...steps<ClaimView>((c) => (
@@ -82,7 +86,7 @@ export function PutBy({ view }: { view: StockView }) {
           disabled={letting.busy}
           onClick={() => void letting.run({ jobId: c.forJobId, needIds: [c.needId] })}
         >
-          Let go
+          Unreserve
         </button>
         {keeps && c.placeId !== null && (
           <button type="button" className="step" onClick={() => setIssuing(c)}>
@@ -95,8 +99,8 @@ export function PutBy({ view }: { view: StockView }) {
   const wanted: Column<Want>[] = [
     { key: 'job', head: 'Job', cell: (w) => job(w.job) },
     { key: 'what', head: 'For', cell: (w) => w.description },
-    { key: 'needed', head: 'Needed', className: 'whitespace-nowrap', cell: (w) => day(w.neededOn) },
-    { key: 'open', head: 'Still wanted', num: true, cell: (w) => measured(w.open, w.unit) },
+    { key: 'needed', head: 'Needed by', className: 'whitespace-nowrap', cell: (w) => day(w.neededOn) },
+    { key: 'open', head: 'Still needed', num: true, cell: (w) => measured(w.open, w.unit) },
     ...steps<Want>((w) => (
       <button type="button" className="step" disabled={!there} onClick={() => setReserving(w)}>
         Reserve
@@ -106,7 +110,7 @@ export function PutBy({ view }: { view: StockView }) {
   return (
     <>
       <div className="mt-6 flex flex-wrap items-baseline justify-between gap-3">
-        <h2 className="text-[16px]">Put by for jobs</h2>
+        <h2 className="text-[16px]">Reserved for jobs</h2>
         {reserves && there && claims.length + wants.length > 1 && (
           <button
             type="button"
@@ -114,20 +118,20 @@ export function PutBy({ view }: { view: StockView }) {
             disabled={sharing.busy}
             onClick={() => void sharing.run({ once: once.key(), itemId: item.id })}
           >
-            Share what is there by date
+            Allocate by date
           </button>
         )}
       </div>
       <Faults messages={refusals.map((r) => r.message)} />
       {claims.length === 0 ? (
-        <p className="text-ink-2">Nobody counts on it.</p>
+        <p className="text-ink-2">Not reserved by any job.</p>
       ) : (
-        <LedgerTable label="Put by for jobs" rows={claims} columns={claimed} keyOf={(c) => c.id} />
+        <LedgerTable label="Reserved for jobs" rows={claims} columns={claimed} keyOf={(c) => c.id} />
       )}
       {wants.length > 0 && (
         <>
-          <h2 className="mt-6 text-[16px]">Who wants it still</h2>
-          <LedgerTable label="Who wants it still" rows={wants} columns={wanted} keyOf={(w) => w.needId} />
+          <h2 className="mt-6 text-[16px]">Still needed by</h2>
+          <LedgerTable label="Still needed by" rows={wants} columns={wanted} keyOf={(w) => w.needId} />
         </>
       )}
       {issuing && <IssueForSlip view={view} claim={issuing} onClose={() => setIssuing(undefined)} />}
@@ -159,7 +163,7 @@ function ReserveSlip({ view: { item, piles }, want, onClose }: Common & { want: 
   return (
     <StockSlip
       title={`Reserve ${item.name}`}
-      detail={`for job ${want.job}, which wants ${measured(want.open, want.unit)} still`}
+      detail={`for job ${want.job}, which still needs ${measured(want.open, want.unit)}`}
       go={`Reserve for ${want.job}`}
       form={form}
       onClose={onClose}
@@ -168,11 +172,11 @@ function ReserveSlip({ view: { item, piles }, want, onClose }: Common & { want: 
         {own.map((p) => (
           <option key={keyOf(p)} value={keyOf(p)}>
             {p.place}
-            {p.job === null ? '' : `, job ${p.job}’s own`}: {measured(p.quantity, item.unit)}
+            {p.job === null ? '' : `, job ${p.job} stock`}: {measured(p.quantity, item.unit)}
           </option>
         ))}
       </ChoiceField>
-      <NumberField label={labelled('How much', item)} autoFocus required {...form.text('quantity')} />
+      <NumberField label={labelled('Quantity', item)} autoFocus required {...form.text('quantity')} />
     </StockSlip>
   );
 }

@@ -24,14 +24,14 @@ const MOVES = {
   received: 'received',
   issued: 'issued',
   returned: 'returned',
-  revalued: 'worth anew',
+  revalued: 'revalued',
   moved: 'moved',
   scrapped: 'scrapped',
-  transferred: 'to another owner',
-  sentBack: 'sent back',
+  transferred: 'transferred',
+  sentBack: 'returned to supplier',
 };
 
-/** Where an item lies, for whom it is put by, what is coming, and how it moved. */
+/** Where an item lies, for whom it is reserved, what is coming, and how it moved. */
 export function StockPage({ view }: { view: StockView }) {
   const { item, piles, spots, claims, coming, issues, moves } = view;
   const { currency, day, may } = useYard();
@@ -54,16 +54,16 @@ export function StockPage({ view }: { view: StockView }) {
   const places: Column<PileView>[] = [
     {
       key: 'place',
-      head: 'Place',
+      head: 'Location',
       cell: (p) => (
         <>
           <span className="font-semibold">{p.place}</span>{' '}
-          {p.job !== null && <span className="tag">job {p.job}’s own</span>}
+          {p.job !== null && <span className="tag">Job {p.job} stock</span>}
         </>
       ),
     },
-    { key: 'quantity', head: 'There', num: true, cell: (p) => measured(p.quantity) },
-    { key: 'keep', head: 'Kept', num: true, wide: true, cell: (p) => measured(p.keep) },
+    { key: 'quantity', head: 'In stock', num: true, cell: (p) => measured(p.quantity) },
+    { key: 'keep', head: 'Minimum', num: true, wide: true, cell: (p) => measured(p.keep) },
     ...(money
       ? [
           {
@@ -79,12 +79,12 @@ export function StockPage({ view }: { view: StockView }) {
       ? [
           {
             key: 'steps',
-            head: <span className="sr-only">Steps</span>,
+            head: <span className="sr-only">Actions</span>,
             className: 'text-right',
             cell: (p: PileView) => (
               <span className="steps justify-end">
                 {step('Count', { kind: 'count', pile: p })}
-                {p.jobId === null && step('Level', { kind: 'level', pile: p })}
+                {p.jobId === null && step('Set minimum', { kind: 'level', pile: p })}
                 {p.quantity > 0 && (
                   <>
                     {step('Issue', { kind: 'issue', pile: p })}
@@ -119,23 +119,23 @@ export function StockPage({ view }: { view: StockView }) {
     { key: 'bin', head: 'Bin', cell: (s) => s.bin ?? <Dash /> },
     {
       key: 'place',
-      head: 'Place',
+      head: 'Location',
       wide: true,
       cell: (s) => (
         <>
-          {s.place} {s.job !== null && <span className="tag">job {s.job}’s own</span>}
+          {s.place} {s.job !== null && <span className="tag">Job {s.job} stock</span>}
         </>
       ),
     },
     ...(item.tracking === 'lot'
-      ? [{ key: 'by', head: 'Use by', className: 'whitespace-nowrap', cell: (s: SpotView) => day(s.expiresOn) }]
+      ? [{ key: 'by', head: 'Use-by date', className: 'whitespace-nowrap', cell: (s: SpotView) => day(s.expiresOn) }]
       : []),
-    { key: 'quantity', head: 'There', num: true, cell: (s) => measured(s.quantity) },
+    { key: 'quantity', head: 'In stock', num: true, cell: (s) => measured(s.quantity) },
   ];
   const issued: Column<Issue>[] = [
     { key: 'job', head: 'Job', cell: (i) => <b className="mono">{i.job}</b> },
     { key: 'code', head: 'Cost code', wide: true, cell: (i) => i.code },
-    { key: 'day', head: 'Day', className: 'whitespace-nowrap', cell: (i) => day(i.day) },
+    { key: 'day', head: 'Date', className: 'whitespace-nowrap', cell: (i) => day(i.day) },
     { key: 'quantity', head: 'With the job', num: true, cell: (i) => measured(i.quantity) },
     ...(money
       ? [{ key: 'value', head: `Cost ${signOf(currency)}`, num: true, wide: true, cell: (i: Issue) => worth(i.value) }]
@@ -144,17 +144,17 @@ export function StockPage({ view }: { view: StockView }) {
       ? [
           {
             key: 'steps',
-            head: <span className="sr-only">Steps</span>,
+            head: <span className="sr-only">Actions</span>,
             className: 'text-right',
-            cell: (i: Issue) => step('Take back', { kind: 'return', issue: i }),
+            cell: (i: Issue) => step('Return to stores', { kind: 'return', issue: i }),
           },
         ]
       : []),
   ];
   const moved: Column<StockView['moves'][number]>[] = [
-    { key: 'day', head: 'Day', className: 'whitespace-nowrap', cell: (m) => day(m.day) },
-    { key: 'kind', head: 'What', cell: (m) => MOVES[m.kind] },
-    { key: 'place', head: 'Place', wide: true, cell: (m) => m.place },
+    { key: 'day', head: 'Date', className: 'whitespace-nowrap', cell: (m) => day(m.day) },
+    { key: 'kind', head: 'Event', cell: (m) => MOVES[m.kind] },
+    { key: 'place', head: 'Location', wide: true, cell: (m) => m.place },
     { key: 'why', head: 'For', cell: (m) => m.why || <Dash /> },
     { key: 'who', head: 'Who', wide: true, className: 'text-ink-2', cell: (m) => m.who },
     {
@@ -177,7 +177,7 @@ export function StockPage({ view }: { view: StockView }) {
   ];
   const aside = (
     <>
-      <h2 className="mb-1 text-[16px]">Coming for stores</h2>
+      <h2 className="mb-1 text-[16px]">On order for stores</h2>
       {coming.length === 0 && <p className="text-ink-2">Nothing is on order for stores.</p>}
       <ul>
         {coming.map((c) => (
@@ -201,12 +201,12 @@ export function StockPage({ view }: { view: StockView }) {
         </Link>{' '}
         in stores
       </p>
-      <LedgerTable label="Places" rows={piles} columns={places} keyOf={(p) => `${p.placeId}/${p.jobId}`} />
+      <LedgerTable label="Locations" rows={piles} columns={places} keyOf={(p) => `${p.placeId}/${p.jobId}`} />
       {spots.some((s) => s.binId !== null || s.number !== null) && (
         <>
-          <h2 className="mt-6 text-[16px]">Where it lies</h2>
+          <h2 className="mt-6 text-[16px]">Locations</h2>
           <LedgerTable
-            label="Where it lies"
+            label="Locations"
             rows={spots}
             columns={lies}
             keyOf={(s) => `${s.placeId}/${s.jobId}/${s.binId}/${s.lotId}`}
@@ -216,22 +216,22 @@ export function StockPage({ view }: { view: StockView }) {
       <PutBy view={view} />
       {issues.length > 0 && (
         <>
-          <h2 className="mt-6 text-[16px]">With jobs</h2>
-          <LedgerTable label="With jobs" rows={issues} columns={issued} keyOf={(i) => i.id} />
+          <h2 className="mt-6 text-[16px]">Issued to jobs</h2>
+          <LedgerTable label="Issued to jobs" rows={issues} columns={issued} keyOf={(i) => i.id} />
         </>
       )}
-      <h2 className="mt-6 text-[16px]">How it moved</h2>
+      <h2 className="mt-6 text-[16px]">Movements</h2>
       {moves.length === 0 ? (
-        <p className="text-ink-2">It has not moved yet. An opening count says what is there.</p>
+        <p className="text-ink-2">No movements yet. Enter an opening count.</p>
       ) : (
-        <LedgerTable label="How it moved" rows={moves} columns={moved} keyOf={(m) => m.id} />
+        <LedgerTable label="Movements" rows={moves} columns={moved} keyOf={(m) => m.id} />
       )}
       <Shelf
         facts={
           <>
-            <Fact strong>{told(addQ(onHand, ofJobs))} on hand</Fact>
-            {ofJobs > 0 && <Fact>{told(ofJobs)} jobs’ own</Fact>}
-            <Fact>{told(reserved)} put by</Fact>
+            <Fact strong>{told(addQ(onHand, ofJobs))} in stock</Fact>
+            {ofJobs > 0 && <Fact>{told(ofJobs)} job stock</Fact>}
+            <Fact>{told(reserved)} reserved</Fact>
             <Fact>{told(subtractQ(onHand, reserved))} free</Fact>
           </>
         }

@@ -24,7 +24,7 @@ export type Common = { readonly view: StockView; readonly onClose: () => void };
 
 type Item = StockView['item'];
 
-export const labelled = (words: string, item: Item) => `${words}, in ${unitOf(item.unit).name}s`;
+export const labelled = (words: string, item: Item) => `${words} (${unitOf(item.unit).name})`;
 
 /** The numbers of a pile that lie there. */
 export const numbersOf = (view: StockView, pile: Pick<PileView, 'placeId' | 'jobId'>): string[] =>
@@ -62,7 +62,10 @@ export function StockSlip({ title, detail, go, form, onClose, children }: FrameP
         <div className="grid gap-2">
           <Faults messages={form.clash ? [form.clash.message] : told} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
-            {go} <span className="kbd">^↵</span>
+            {go}{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
@@ -91,19 +94,19 @@ export function CountSlip({ view, pile, onClose }: Common & { pile: PileView }) 
       ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, seen: pile.quantity },
       ...read,
     }),
-    said: () => `${item.number} is counted`,
+    said: () => `${item.number} counted`,
     onDone: onClose,
   });
   return (
     <StockSlip
       title={`Count ${item.name}`}
-      detail={`${pile.place}${pile.job === null ? '' : `, job ${pile.job}’s own`} · ${measured(pile.quantity, item.unit)} by the book`}
-      go="Save the count"
+      detail={`${pile.place}${pile.job === null ? '' : `, job ${pile.job} stock`} · book quantity ${measured(pile.quantity, item.unit)}`}
+      go="Save count"
       form={form}
       onClose={onClose}
     >
       {item.tracking === 'none' ? (
-        <NumberField label={labelled('What lies there', item)} autoFocus required {...form.text('quantity')} />
+        <NumberField label={labelled('Counted quantity', item)} autoFocus required {...form.text('quantity')} />
       ) : (
         <NumbersField
           name={item.name}
@@ -115,12 +118,12 @@ export function CountSlip({ view, pile, onClose }: Common & { pile: PileView }) 
       )}
       {may('see money') && (
         <NumberField
-          label={`What all of it is worth, ${signOf(currency)}`}
-          placeholder="keeps its average"
+          label={`Total value, ${signOf(currency)}`}
+          placeholder="leave empty to keep average cost"
           {...form.text('value')}
         />
       )}
-      <TextField label="Why" required {...form.text('reason')} />
+      <TextField label="Reason" required {...form.text('reason')} />
     </StockSlip>
   );
 }
@@ -132,12 +135,18 @@ export function LevelSlip({ view: { item }, pile, onClose }: Common & { pile: Pi
     start: { keep: pile.keep === 0 ? '' : ungrouped(formatQuantity(pile.keep)) },
     act: keepLevel,
     input: (read) => ({ itemId: item.id, placeId: pile.placeId, ...read }),
-    said: () => 'The level is set',
+    said: () => 'Minimum set',
     onDone: onClose,
   });
   return (
-    <StockSlip title={`Level of ${item.name}`} detail={pile.place} go="Set the level" form={form} onClose={onClose}>
-      <NumberField label={labelled('Keep at least', item)} placeholder="none" autoFocus {...form.text('keep')} />
+    <StockSlip
+      title={`Minimum stock of ${item.name}`}
+      detail={pile.place}
+      go="Set minimum"
+      form={form}
+      onClose={onClose}
+    >
+      <NumberField label={labelled('Minimum', item)} placeholder="none" autoFocus {...form.text('keep')} />
     </StockSlip>
   );
 }
@@ -157,7 +166,7 @@ export function IssueForSlip({ view, claim, onClose }: Common & { claim: ClaimVi
   return (
     <StockSlip
       title={`Issue ${item.name}`}
-      detail={`from ${claim.place} for job ${claim.job}, ${measured(claim.quantity, item.unit)} put by`}
+      detail={`from ${claim.place} for job ${claim.job}, ${measured(claim.quantity, item.unit)} reserved`}
       go={`Issue to ${claim.job}`}
       form={form}
       onClose={onClose}
@@ -186,8 +195,8 @@ export function IssueSlip({ view, pile, onClose }: Common & { pile: PileView }) 
   return (
     <StockSlip
       title={`Issue ${item.name}`}
-      detail={`from ${pile.place}, ${measured(pile.quantity, item.unit)} there`}
-      go="Issue it"
+      detail={`from ${pile.place}, ${measured(pile.quantity, item.unit)} in stock`}
+      go="Issue"
       form={form}
       onClose={onClose}
     >
@@ -205,19 +214,19 @@ export function ReturnSlip({ view: { item }, issue, onClose }: Common & { issue:
     start: { quantity: ungrouped(formatQuantity(issue.quantity)), ticked: [...issue.numbers], reason: '' },
     act: returnIssue,
     input: (read, once) => ({ once, issueId: issue.id, version: issue.version, ...read }),
-    said: () => `${item.number} is back in stores`,
+    said: () => `${item.number} returned to stores`,
     onDone: onClose,
   });
   return (
     <StockSlip
-      title={`Take ${item.name} back`}
+      title={`Return ${item.name} to stores`}
       detail={`${measured(issue.quantity, item.unit)} with job ${issue.job}`}
-      go="Take it back"
+      go="Return to stores"
       form={form}
       onClose={onClose}
     >
       <HowMuch item={item} numbers={issue.numbers} form={form} />
-      <TextField label="Why" placeholder="not used" {...form.text('reason')} />
+      <TextField label="Reason" placeholder="e.g. not used" {...form.text('reason')} />
     </StockSlip>
   );
 }

@@ -17,13 +17,13 @@ type Props = { readonly places: readonly Place[]; readonly may: boolean; readonl
 /** The shelf of the counts, with the way to begin one. */
 export function BeginCount({ places, may, open }: Props) {
   const [asking, setAsking] = useState(false);
-  useKey('N', 'Begin a count', () => setAsking(true), may);
+  useKey('N', 'New count', () => setAsking(true), may);
   return (
     <>
-      <Shelf facts={<Fact strong>{counted(open, 'count')} under way</Fact>}>
+      <Shelf facts={<Fact strong>{counted(open, 'count')} in progress</Fact>}>
         {may && (
           <ShelfMain onClick={() => setAsking(true)} hint="N">
-            Begin a count
+            New count
           </ShelfMain>
         )}
       </Shelf>
@@ -41,29 +41,32 @@ function BeginSlip({ places, onClose }: { places: readonly Place[]; onClose: () 
   const [blind, setBlind] = useState(false);
   const bins = places.filter((p) => p.placeId === placeId && p.binId !== null);
   const act = useAct(beginCount, {
-    said: ({ number }) => `${number} is begun`,
+    said: ({ number }) => `Count ${number} started`,
     onDone: ({ id }) => router.push(`/stores/count/${id}`),
   });
   const begin = () => void act.run({ once: once.key(), placeId, binId, blind });
-  useKey('Ctrl+Enter', 'Begin the count', begin, !act.busy);
+  useKey('Ctrl+Enter', 'Start count', begin, !act.busy);
   return (
     <Slip
       open
       onClose={onClose}
-      title="Begin a count"
-      detail="What lies there by the book is written down now; what moves while you count is allowed for."
+      title="New count"
+      detail="Book quantities are taken now; movements while you count are allowed for."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={act.busy} onClick={begin}>
-            Begin it <span className="kbd">^↵</span>
+            Start{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
     >
       <div className="grid gap-3">
         <ChoiceField
-          label="Place"
+          label="Location"
           value={placeId}
           onChange={(e) => {
             setPlace(Number(e.target.value));
@@ -81,7 +84,7 @@ function BeginSlip({ places, onClose }: { places: readonly Place[]; onClose: () 
           value={binId ?? ''}
           onChange={(e) => setBin(e.target.value === '' ? null : Number(e.target.value))}
         >
-          <option value="">all of the place</option>
+          <option value="">whole location</option>
           {bins.map((b) => (
             <option key={b.binId} value={b.binId ?? ''}>
               {b.bin}
@@ -90,7 +93,7 @@ function BeginSlip({ places, onClose }: { places: readonly Place[]; onClose: () 
         </ChoiceField>
         <label className="flex min-h-[44px] items-center gap-2">
           <input type="checkbox" className="box" checked={blind} onChange={(e) => setBlind(e.target.checked)} />
-          Blind: the sheet does not say how much should be there
+          Blind count: book quantities hidden
         </label>
       </div>
     </Slip>

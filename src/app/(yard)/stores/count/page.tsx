@@ -8,19 +8,19 @@ import Link from '@/ui/Link';
 import { place } from '../../../server/place';
 import { BeginCount } from './BeginCount';
 
-export const metadata = { title: 'Counts' };
+export const metadata = { title: 'Stock counts' };
 
-/** Counts of our places, under way and ended. */
+/** Counts of our places, in progress and ended. */
 export default place(async ({ db, person, today }) => {
   const counts = await listCounts(db, person);
   const open = counts.filter((c) => c.state === 'open' || c.state === 'counted').length;
   return (
     <Sheet>
-      <PlaceTitle title="Counts" count={`${open} under way`} />
+      <PlaceTitle title="Stock counts" count={`${open} in progress`} />
       {counts.length === 0 && (
-        <Empty title="Nothing was counted by sheet yet">
-          A sheet lists what lies at a place, or in one bin of it. What is counted is compared with the book, and posted
-          once it was looked over.
+        <Empty title="No stock counts yet">
+          A count sheet lists the stock at a location or bin. Counts are compared with book quantities and posted after
+          review.
         </Empty>
       )}
       <ul className="max-w-[860px]">

@@ -17,9 +17,7 @@ export default place(async ({ db, person, today }) => {
     <Sheet>
       <PlaceTitle title="To pick" count={counted(count, 'job')} />
       {rows.length === 0 && (
-        <Empty title="Nothing is to be picked">
-          What is reserved in stores for a job stands here, and what came for it.
-        </Empty>
+        <Empty title="Nothing to pick">Stock reserved for a job, and goods received for it, appear here.</Empty>
       )}
       <ul className="max-w-[860px]">
         {rows.map((j) => (
@@ -35,14 +33,14 @@ export default place(async ({ db, person, today }) => {
               </span>
               <span className="w-[150px] text-ink-2">
                 {j.startsOn !== null &&
-                  `${j.startsOn < today ? 'was to start' : 'starts'} ${formatDay(j.startsOn, today)}`}
+                  `${j.startsOn < today ? 'start was due' : 'starts'} ${formatDay(j.startsOn, today)}`}
               </span>
               <span className="w-[64px] text-right">{counted(j.lines, 'item')}</span>
             </Link>
           </li>
         ))}
       </ul>
-      <Shelf facts={<Fact strong>{counted(count, 'job')} to pick for</Fact>} />
+      <Shelf facts={<Fact strong>{counted(count, 'job')} jobs to pick</Fact>} />
     </Sheet>
   );
 });

@@ -20,11 +20,11 @@ export const PriceList = ({ supplierId }: { readonly supplierId: number }) => (
   <FileSlip<Told>
     address={`/suppliers/${supplierId}/prices`}
     label="Price list"
-    words="Bring in a price list"
-    detail="A row for each part with its price, or one for each quantity from which a price begins. Parts are known by their number, ours or a GTIN."
-    dayLabel="The prices hold from"
-    takes={({ count }) => (count === 0 ? undefined : `Take over ${counted(count, 'part')}`)}
-    said={({ count }) => `${counted(count, 'part')} taken over`}
+    words="Import price list"
+    detail="One row per item with its price, or one per price break. Items are matched by supplier’s item no., our item no. or GTIN (barcode number)."
+    dayLabel="Prices valid from"
+    takes={({ count }) => (count === 0 ? undefined : `Update ${counted(count, 'price')}`)}
+    said={({ count }) => `${counted(count, 'price')} updated`}
   >
     {({ currency, summary, unlisted, changes, count, left, leftCount }) => (
       <>
@@ -35,10 +35,8 @@ export const PriceList = ({ supplierId }: { readonly supplierId: number }) => (
           <Sum name="Unchanged" count={summary.same} />
           <Sum name="Not on the list; they keep their prices" count={unlisted} />
         </dl>
-        <h3 className="mt-4 text-[15px]">
-          What changes{count > changes.length ? `, the ${changes.length} that change most` : ''}
-        </h3>
-        {count === 0 && <p className="text-ink-2">Nothing: every part on it costs what it does now.</p>}
+        <h3 className="mt-4 text-[15px]">Changes{count > changes.length ? `, the ${changes.length} largest` : ''}</h3>
+        {count === 0 && <p className="text-ink-2">No changes: all prices are as now.</p>}
         <ul>
           {changes.map(({ number, name, unit, isNew, prices, dearerForMore }) => (
             <li key={number} className="border-b border-line-2 py-1">
@@ -51,11 +49,11 @@ export const PriceList = ({ supplierId }: { readonly supplierId: number }) => (
               {prices.map((p) => (
                 <PriceLine key={p.from} price={p} currency={currency} unit={unit} />
               ))}
-              {dearerForMore && <p className="text-[12.5px] text-brick">More of it costs more each than fewer do.</p>}
+              {dearerForMore && <p className="text-[12.5px] text-brick">A larger quantity has a higher unit price.</p>}
             </li>
           ))}
         </ul>
-        <RowsTold title={`${counted(leftCount, 'row')} left out`} rows={left} />
+        <RowsTold title={`${counted(leftCount, 'row')} skipped`} rows={left} />
       </>
     )}
   </FileSlip>

@@ -34,14 +34,14 @@ export function PriceOverTime({ parts, part, course, currency }: Props) {
         <h2 className="text-[16px]">Prices over time</h2>
         <FilterChoice
           name="part"
-          label="Part"
+          label="Item"
           fallback={String(parts[0]?.itemId)}
           options={parts.map((p) => [String(p.itemId), `${p.number} ${p.name}`] as const)}
         />
         <span className="text-[12.5px] text-ink-2">
           paid {counted(paid.length, 'time')}, last {money(last.price)} / {unitOf(unit).short || unitOf(unit).name} on{' '}
           {day(last.day)}
-          {listed.length === 0 && ', never listed'}
+          {listed.length === 0 && ', no list price'}
         </span>
       </div>
       <div className="mt-1 flex gap-x-5 text-[12.5px] text-ink-2">
@@ -52,14 +52,14 @@ export function PriceOverTime({ parts, part, course, currency }: Props) {
         {listed.length > 0 && (
           <span>
             <span className="mr-1.5 inline-block h-0 w-4 border-t-2 border-[var(--st-received)] align-middle" />
-            listed for the least quantity
+            list price (lowest quantity)
           </span>
         )}
       </div>
       <div className="h-[160px]" aria-hidden>
         <PriceChart points={points} currency={currency} />
       </div>
-      <ul className="sr-only" aria-label={`What was paid for ${part.name}`}>
+      <ul className="sr-only" aria-label={`Prices paid for ${part.name}`}>
         {paid.map((p) => (
           <li key={`${p.order} ${p.day}`}>
             {day(p.day)}, {p.order}: {money(p.price)}

@@ -25,18 +25,24 @@ export function SoldTable({ parts, currency }: { parts: readonly Part[]; currenc
       ),
     },
     { key: 'name', head: 'Name', by: (p) => p.name, cell: (p) => p.name },
-    { key: 'theirs', head: 'Their number', wide: true, className: 'mono', cell: (p) => p.theirNumber || <Dash /> },
+    {
+      key: 'theirs',
+      head: 'Supplier’s item no.',
+      wide: true,
+      className: 'mono',
+      cell: (p) => p.theirNumber || <Dash />,
+    },
     { key: 'unit', head: 'Unit', wide: true, cell: (p) => unitOf(p.unit).short || unitOf(p.unit).name },
     {
       key: 'minimum',
-      head: 'Minimum',
+      head: 'Minimum quantity',
       num: true,
       wide: true,
       cell: (p) => (p.minimum === 0 ? <Dash /> : formatQuantity(p.minimum)),
     },
     {
       key: 'pack',
-      head: 'Packs of',
+      head: 'Pack size',
       num: true,
       wide: true,
       cell: (p) => (p.pack === 0 ? <Dash /> : formatQuantity(p.pack)),
@@ -64,7 +70,7 @@ export function SoldTable({ parts, currency }: { parts: readonly Part[]; currenc
   ];
   return (
     <LedgerTable
-      label="Parts of this supplier"
+      label="Items from this supplier"
       rows={parts}
       columns={columns}
       keyOf={(p) => p.itemId}

@@ -10,7 +10,7 @@ export function StartOrder({ supplierId }: { supplierId: number }) {
   const router = useRouter();
   const once = useOnce();
   const act = useAct(startOrder, {
-    said: ({ number }) => `${number} is begun`,
+    said: ({ number }) => `Order ${number} drafted`,
     onDone: ({ number }) => {
       once.renew();
       router.push(`/orders/${number}`);
@@ -23,7 +23,7 @@ export function StartOrder({ supplierId }: { supplierId: number }) {
           {act.refusals[0].message}
         </span>
       )}
-      <ShelfPlain onClick={() => void act.run({ once: once.key(), supplierId })}>Start an order</ShelfPlain>
+      <ShelfPlain onClick={() => void act.run({ once: once.key(), supplierId })}>New order</ShelfPlain>
     </>
   );
 }

@@ -35,10 +35,10 @@ export default place(async ({ db, person, today, params, query }) => {
       <p className="mb-3">
         <b className="text-[17px]">{money(open.net)}</b>{' '}
         <span className="text-ink-2">
-          {open.orders === 0 ? 'nothing is with them' : `on ${counted(open.orders, 'order')}`}
+          {open.orders === 0 ? 'No open orders' : `on ${counted(open.orders, 'order')}`}
         </span>
       </p>
-      <h2 className="mb-1 text-[16px]">Latest orders</h2>
+      <h2 className="mb-1 text-[16px]">Recent orders</h2>
       {orders.length === 0 && <p className="text-ink-2">None yet.</p>}
       <ul>
         {orders.map((o) => (
@@ -61,7 +61,7 @@ export default place(async ({ db, person, today, params, query }) => {
       {open.ever > 0 && (
         <p className="mt-2">
           <Link href={`/orders?show=all&supplier=${supplier.id}`} className="step">
-            {open.ever === 1 ? 'Their only order' : `All ${open.ever} orders`}
+            {open.ever === 1 ? '1 order' : `All ${open.ever} orders`}
           </Link>
         </p>
       )}
@@ -75,20 +75,20 @@ export default place(async ({ db, person, today, params, query }) => {
       <Facts
         facts={[
           ['Address', supplier.address],
-          ['Days kept', keptInWords(kept)],
+          ['On time', keptInWords(kept)],
           ['Lead', counted(supplier.leadDays, 'working day')],
-          ['Pays in', `${counted(supplier.paymentDays, 'day')} from invoice`],
+          ['Payment terms', `${counted(supplier.paymentDays, 'day')} from invoice`],
           [
             'Carriage',
             supplier.carriage === 0
               ? 'none'
               : `${money(supplier.carriage)}${supplier.carriageFreeFrom === null ? '' : `, free from ${money(supplier.carriageFreeFrom)}`}`,
           ],
-          ['Smallest order', supplier.minimumOrder === null ? '' : money(supplier.minimumOrder)],
+          ['Minimum order', supplier.minimumOrder === null ? '' : money(supplier.minimumOrder)],
           ['Currency', supplier.currency],
           ['Usual tax', tax],
           ['Carrier', supplier.carrier],
-          ['They work', supplier.week === null ? '' : weekInWords(supplier.week)],
+          ['Working days', supplier.week === null ? '' : weekInWords(supplier.week)],
           [
             'Closed',
             lists.closed
@@ -96,20 +96,20 @@ export default place(async ({ db, person, today, params, query }) => {
               .map((c) => closedInWords(c, today))
               .join('\n'),
           ],
-          ['Agreed', supplier.terms],
-          ['They deliver', supplier.delivers],
+          ['Agreed terms', supplier.terms],
+          ['Supplies', supplier.delivers],
           ...lists.contacts.map(
-            (c) => [c.whatFor || 'Also', [c.name, c.email, c.phone].filter(Boolean).join(' · ')] as const,
+            (c) => [c.whatFor || 'Other contacts', [c.name, c.email, c.phone].filter(Boolean).join(' · ')] as const,
           ),
           ...lists.addresses.map((a) => [a.whatFor, a.address] as const),
         ]}
       />
       <div className="mt-6 flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2 className="text-[16px]">What they sell us</h2>
+        <h2 className="text-[16px]">Items</h2>
         {parts.length > 0 && <TakeOut list="sold" of={{ supplier: String(supplier.id) }} />}
       </div>
       {parts.length === 0 ? (
-        <p className="text-ink-2">No part is priced with this supplier yet. Open an item to say how it is sold.</p>
+        <p className="text-ink-2">No items from this supplier yet. Open an item and add this supplier.</p>
       ) : (
         <SoldTable parts={parts} currency={supplier.currency} />
       )}
@@ -124,13 +124,13 @@ export default place(async ({ db, person, today, params, query }) => {
         {may(person, 'draft orders') && <StartOrder supplierId={supplier.id} />}
         {may(person, 'draft orders') && (
           <Link href={`/gather?supplier=${supplier.id}`} className="btn btn-shelf">
-            Gather from them
+            Gather for this supplier
           </Link>
         )}
         {may(person, 'keep suppliers') && <PriceList supplierId={supplier.id} />}
         {may(person, 'keep suppliers') && (
           <Link href={`/suppliers/${supplier.id}/change`} className="btn btn-main h-[38px]">
-            Change the supplier
+            Edit supplier
           </Link>
         )}
       </Shelf>
@@ -148,4 +148,4 @@ const closedInWords = ({ fromDay, untilDay, words }: SupplierLists['closed'][num
   `${formatDay(fromDay, today)} to ${formatDay(untilDay, today)}${words === '' ? '' : `, ${words}`}`;
 
 const keptInWords = ({ came, kept }: DaysKept): string =>
-  came === 0 ? 'nothing came in yet' : `${kept} of ${counted(came, 'line')} by the day wanted, in the last year`;
+  came === 0 ? 'no deliveries yet' : `${kept} of ${counted(came, 'line')} on time in the last year`;

@@ -4,7 +4,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { InvoiceForm } from '../../new/InvoiceForm';
 
-export const metadata = { title: 'Change an invoice' };
+export const metadata = { title: 'Edit invoice' };
 
 export default place(async ({ db, person, params }) => {
   const form = await loadInvoiceChange(db, person, Number(params.id));

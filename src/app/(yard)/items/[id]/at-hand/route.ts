@@ -7,6 +7,6 @@ import { Answer, idIn, route } from '../../../../server/answer';
 export const GET = route('see stores', async ({ person, params }) => {
   const id = idIn(params.id);
   const found = await snapshot(await readers(), (db) => loadAtHand(db, person, id));
-  if (found === undefined) throw new Answer(404, 'There is no such part.');
+  if (found === undefined) throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return Response.json(found);
 });

@@ -10,20 +10,20 @@ type Told = Omit<Read, 'taken'>;
 export const BillFile = ({ itemId }: { readonly itemId: number }) => (
   <FileSlip<Told>
     address={`/items/${itemId}/bill/file`}
-    label="File of bills"
-    words="Bring in a file"
-    detail="A row for each part, with its level (0, 1, 2) or with the item that it is a part of."
-    dayLabel="They hold from"
+    label="BOM file"
+    words="Import file"
+    detail="One row per item, with its level (0, 1, 2) or its parent item."
+    dayLabel="Valid from"
     takes={({ bills, problems }) =>
       bills.length === 0 || problems.some((p) => p.weight === 'stop')
         ? undefined
-        : `Bring in ${counted(bills.length, 'bill')}`
+        : `Import ${counted(bills.length, 'BOM')}`
     }
-    said={({ bills }) => `${counted(bills.length, 'bill')} brought in`}
+    said={({ bills }) => `${counted(bills.length, 'BOM')} imported`}
   >
     {({ style, bills, problems, problemCount }) => (
       <>
-        <h3 className="mt-4 text-[15px]">What it holds{style === undefined ? '' : `, by ${style}`}</h3>
+        <h3 className="mt-4 text-[15px]">Contents{style === undefined ? '' : `, by ${style}`}</h3>
         <ul>
           {bills.map((b) => (
             <li key={b.number} className="flex justify-between gap-3 border-b border-line-2 py-1">
@@ -32,12 +32,12 @@ export const BillFile = ({ itemId }: { readonly itemId: number }) => (
               </span>
               <span className="whitespace-nowrap text-ink-2">
                 {counted(b.lines, 'line')}
-                {b.before > 0 ? `, ${b.before} before` : ', new'}
+                {b.before > 0 ? `, ${counted(b.before, 'line')} before` : ', new'}
               </span>
             </li>
           ))}
         </ul>
-        <RowsTold title={`${counted(problemCount, 'row')} to look at`} rows={problems} />
+        <RowsTold title={`${counted(problemCount, 'row')} to check`} rows={problems} />
       </>
     )}
   </FileSlip>

@@ -30,7 +30,7 @@ const InPassing = later(() => import('../../../InPassing'));
 type Props = {
   readonly item: { readonly id: number; readonly number: string; readonly name: string; readonly unit: string };
   readonly bill: BillOfItem;
-  /** A new version is written from what the last one says. */
+  /** New version is written from what the last one says. */
   readonly fresh: boolean;
 };
 
@@ -107,7 +107,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
   const once = useOnce();
   const act = useAct(saveBom, {
     stay: true,
-    said: () => `The bill of ${item.number} is saved`,
+    said: () => `BOM of ${item.number} saved`,
     onDone: ({ id, version }) => {
       once.renew();
       setTried(false);
@@ -119,7 +119,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
     },
   });
   const dropping = useAct(dropBom, {
-    said: () => 'That version is taken out',
+    said: () => 'Version removed',
     onDone: () => router.push(`/items/${item.id}/bill`),
   });
   const read = useMemo(() => readBomLines(lines), [lines]);
@@ -135,12 +135,12 @@ export function BillSheet({ item, bill, fresh }: Props) {
   };
   const changed = JSON.stringify(value) !== JSON.stringify(saved.value);
   const mayKeep = may('keep bills');
-  useKey('Ctrl+Enter', 'Save the bill', save, mayKeep && changed && !act.busy && !typed.waits);
+  useKey('Ctrl+Enter', 'Save BOM', save, mayKeep && changed && !act.busy && !typed.waits);
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   const takeOff = (line: BomLineText) => {
     steps.step();
     setLines((now) => now.filter((l) => l.key !== line.key));
-    toast(`${line.description || 'The line'} is taken off`, { action: { label: 'Undo', onClick: steps.undo } });
+    toast(`${line.description || 'The line'}: line removed`, { action: { label: 'Undo', onClick: steps.undo } });
   };
   const field = (name: keyof Omit<Bill, 'lines'>) => (text: string) => set((now) => ({ ...now, [name]: text }));
   return (
@@ -167,17 +167,17 @@ export function BillSheet({ item, bill, fresh }: Props) {
       </p>
       <div className="mb-3 grid max-w-[720px] gap-3 sm:grid-cols-[150px_130px_1fr]">
         <DateField
-          label="Holds from"
+          label="Valid from"
           value={value.fromDay}
           onDay={(d: string) => field('fromDay')(d as Day)}
           fault={act.faultAt('fromDay')}
         />
         <TextField
-          label="Days of making"
+          label="Production days"
           inputMode="numeric"
           value={value.makingDays}
           onChange={(e) => field('makingDays')(e.target.value)}
-          fault={Number.isNaN(days) ? 'Whole days only.' : act.faultAt('makingDays')}
+          fault={Number.isNaN(days) ? 'Enter whole days.' : act.faultAt('makingDays')}
         />
         <TextField
           label="Note"
@@ -211,34 +211,34 @@ export function BillSheet({ item, bill, fresh }: Props) {
       <Shelf
         fault={
           act.clash
-            ? `${act.clash.message} Look at it in another window; what you typed is still here.`
+            ? `${act.clash.message} Open it in another window to compare; what you typed is still here.`
             : (standing(faults) ?? dropping.refusals[0]?.message ?? dropping.clash?.message)
         }
         facts={
           <>
-            <Fact strong>{isNew ? 'A new version' : counted(lines.length, 'line')}</Fact>
-            {changed && !isNew && <Fact>changed, kept here as you type</Fact>}
+            <Fact strong>{isNew ? 'New version' : counted(lines.length, 'line')}</Fact>
+            {changed && !isNew && <Fact>Unsaved changes · kept on this device</Fact>}
           </>
         }
       >
         {mayKeep && !(changed && !isNew) && <BillFile itemId={item.id} />}
-        {changed && !isNew && <ShelfPlain onClick={typed.putBack}>Put back</ShelfPlain>}
+        {changed && !isNew && <ShelfPlain onClick={typed.putBack}>Discard changes</ShelfPlain>}
         {!isNew && mayKeep && !changed && (
           <ShelfPlain
             disabled={dropping.busy}
             onClick={() => void dropping.run({ bomId: bom.id, version: bom.version })}
           >
-            Take this version out
+            Remove this version
           </ShelfPlain>
         )}
         {!isNew && mayKeep && (
           <Link href={`/items/${item.id}/bill?version=new`} className="btn btn-shelf">
-            Write a new version
+            New version
           </Link>
         )}
         {mayKeep && (
-          <ShelfMain disabled={act.busy || !(changed || isNew) || lines.length === 0} onClick={save} hint="^↵">
-            {act.busy ? 'Saving…' : 'Save the bill'}
+          <ShelfMain disabled={act.busy || !(changed || isNew) || lines.length === 0} onClick={save} hint="Ctrl ↵">
+            {act.busy ? 'Saving…' : 'Save BOM'}
           </ShelfMain>
         )}
       </Shelf>

@@ -65,7 +65,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
     setTried(true);
     if (faults.length === 0) send(value);
   };
-  useKey('Ctrl+Enter', 'Save the part', save, !act.busy);
+  useKey('Ctrl+Enter', 'Save line', save, !act.busy);
   const told = faultsIn(tried ? faults : [], 'lines.0', CELLS);
   const here = text.number === '' ? null : { id: text.itemId ?? 0, number: text.number, name: text.description };
   return (
@@ -73,18 +73,21 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
       open
       onClose={onClose}
       title={title}
-      detail="Everything that is made by this bill changes with it."
+      detail="Changes everything made to this BOM."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
           <div className="flex items-center justify-end gap-3">
             {line !== undefined && (
               <button type="button" className="step mr-auto" disabled={act.busy} onClick={() => send([])}>
-                take it off
+                Remove
               </button>
             )}
             <button type="button" className="btn btn-main" disabled={act.busy} onClick={save}>
-              Save the part <span className="kbd">^↵</span>
+              Save line{' '}
+              <span className="kbd" aria-hidden>
+                Ctrl ↵
+              </span>
             </button>
           </div>
         </div>
@@ -93,7 +96,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
       <div className="grid gap-3">
         <PickField
           kind="item"
-          label="Part"
+          label="Item"
           value={here}
           free={{ text: text.description, onText: (description) => put({ description, itemId: null, number: '' }) }}
           fault={told.description}
@@ -115,14 +118,14 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
             onChange={(e) => put({ quantity: e.target.value })}
           />
           <UnitField label="Unit" value={text.unit} onUnit={(unit) => put({ unit, unitWords: '' })} />
-          <ChoiceField label="For" value={text.per} onChange={(e) => put({ per: e.target.value as Per })}>
+          <ChoiceField label="Per" value={text.per} onChange={(e) => put({ per: e.target.value as Per })}>
             {PER.map((per) => (
               <option key={per} value={per}>
                 {PER_NAMES[per]}
               </option>
             ))}
           </ChoiceField>
-          <ChoiceField label="Got by" value={text.gotBy} onChange={(e) => put({ gotBy: e.target.value as GotBy })}>
+          <ChoiceField label="Type" value={text.gotBy} onChange={(e) => put({ gotBy: e.target.value as GotBy })}>
             {GOT_BY.map((got) => (
               <option key={got} value={got}>
                 {GOT_BY_NAMES[got]}
@@ -130,7 +133,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
             ))}
           </ChoiceField>
           <TextField
-            label="Lost %"
+            label="Scrap %"
             inputMode="decimal"
             placeholder="none"
             value={text.scrap}
@@ -138,7 +141,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
             onChange={(e) => put({ scrap: e.target.value })}
           />
           <TextField
-            label="Needed"
+            label="Needed at"
             placeholder="at the start"
             value={text.offset}
             fault={told.offset}
@@ -146,9 +149,9 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
           />
           {may('see money') && (
             <TextField
-              label={`Own price ${signOf(currency)}`}
+              label={`Set price ${signOf(currency)}`}
               inputMode="decimal"
-              placeholder="what its supplier asks"
+              placeholder="supplier’s price"
               value={text.cost}
               fault={told.price}
               onChange={(e) => put({ cost: e.target.value })}

@@ -62,7 +62,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
   const columns: Column<Row>[] = [
     {
       key: 'what',
-      head: 'Part',
+      head: 'Item',
       cell: (b) => (
         <span style={{ paddingLeft: (b.level - 1) * INDENT }}>
           {b.itemId === null ? (
@@ -76,11 +76,11 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
             </Link>
           )}{' '}
           {b.number !== null && <span className="mono text-ink-2">{b.number}</span>}{' '}
-          {b.partly && b.gotBy !== 'made' && <span className="tag tag-care">no price</span>}
+          {b.partly && b.gotBy !== 'made' && <span className="tag tag-care">No price</span>}
         </span>
       ),
     },
-    { key: 'got', head: 'Got by', wide: true, className: 'text-ink-2', cell: (b) => GOT_BY_NAMES[b.gotBy] },
+    { key: 'got', head: 'Type', wide: true, className: 'text-ink-2', cell: (b) => GOT_BY_NAMES[b.gotBy] },
     {
       key: 'quantity',
       head: 'Quantity',
@@ -112,17 +112,17 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
                   <button
                     type="button"
                     className="step"
-                    aria-label={`Put a part below ${b.description}`}
+                    aria-label={`Add an item below ${b.description}`}
                     onClick={() => b.below !== null && setOpen({ bill: b.below, text: undefined, of: b })}
                   >
-                    + part
+                    + Item
                   </button>
                 )}
                 {b.line !== null && (
                   <button
                     type="button"
                     className="step"
-                    aria-label={`Change ${b.description}`}
+                    aria-label={`Edit ${b.description}`}
                     onClick={() => b.line !== null && setOpen({ bill: b.line, text: b.line.text, of: b })}
                   >
                     change
@@ -139,10 +139,10 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
     <section aria-labelledby="worked-out" className="mt-6">
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <h2 id="worked-out" className="text-[17px]">
-          As a tree, worked out for
+          Costed breakdown for
         </h2>
         <NumberField
-          label="How many are made"
+          label="Quantity to make"
           hideLabel
           className="w-[90px]"
           value={many}
@@ -154,13 +154,13 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
             <b>
               {signOf(currency)}&#8239;{formatAmount(whole.cost, currency)}
             </b>{' '}
-            {whole.partly && <span className="tag tag-care">and what has no price</span>}
+            {whole.partly && <span className="tag tag-care">plus items with no price</span>}
           </span>
         )}
       </div>
       {rows.length > 0 && (
         <LedgerTable
-          label="Worked out"
+          label="Costed breakdown"
           rows={rows}
           columns={columns}
           keyOf={(b) => b.key}
@@ -172,14 +172,14 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
           key={`${open.bill.bomId} ${open.text?.id}`}
           bill={open.bill}
           line={open.text}
-          title={open.text === undefined ? `A part of ${open.of.description}` : open.of.description}
+          title={open.text === undefined ? `Component of ${open.of.description}` : open.of.description}
           onDone={() => setAgain((n) => n + 1)}
           onClose={() => setOpen(undefined)}
         />
       )}
       {worked !== undefined && worked.made.length > 0 && (
         <p className="mt-2 text-ink-2">
-          Made before it, in this order:{' '}
+          Made first, in this order:{' '}
           {together(
             worked.made.map((m) =>
               `${formatQuantity(m.quantity)} ${unitOf(m.unit).short} ${m.description}`.replace('  ', ' '),

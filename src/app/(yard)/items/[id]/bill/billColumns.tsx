@@ -10,7 +10,7 @@ import { chosen, wordsOfChoice } from '@/ui/entry/reading';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
 
-export const PER_NAMES: Readonly<Record<Per, string>> = { piece: 'each', batch: 'the batch' };
+export const PER_NAMES: Readonly<Record<Per, string>> = { piece: 'each', batch: 'batch' };
 
 /** A choice among a few words of ours. */
 function wordEntry<K extends string>(
@@ -51,7 +51,7 @@ const withPart = (line: BomLineText, thing: ItemThing | Thing | null): BomLineTe
 export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<BomLineText>[] => [
   {
     key: 'description',
-    title: 'Part, or work',
+    title: 'Item or labour',
     width: 'minmax(170px, 2.4fr)',
     wide: true,
     entry: {
@@ -63,13 +63,13 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
       put: (l, description) => ({ ...l, description, ...(description === '' ? { itemId: null, number: '' } : {}) }),
       thing: (l) => (l.itemId === null ? null : { id: l.itemId, number: l.number, name: l.description }),
       take: withPart,
-      make: onMake && { words: 'New part', onMake },
+      make: onMake && { words: 'New item', onMake },
     },
     show: (l) => <PartTold part={l} />,
   },
   {
     key: 'gotBy',
-    title: 'Got by',
+    title: 'Type',
     width: '92px',
     entry: wordEntry(
       GOT_BY,
@@ -103,7 +103,7 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
   },
   {
     key: 'per',
-    title: 'For',
+    title: 'Per',
     width: '84px',
     entry: wordEntry(
       PER,
@@ -115,7 +115,7 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
   },
   {
     key: 'scrap',
-    title: 'Lost %',
+    title: 'Scrap %',
     width: '64px',
     num: true,
     entry: { kind: 'number', heads: /scrap|lost|waste/i, text: (l) => l.scrap, put: (l, scrap) => ({ ...l, scrap }) },
@@ -123,7 +123,7 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
   },
   {
     key: 'offset',
-    title: 'Needed',
+    title: 'Needed at',
     width: '104px',
     entry: { kind: 'text', heads: /need|offset|days/i, text: (l) => l.offset, put: (l, offset) => ({ ...l, offset }) },
     show: (l) => {
@@ -141,7 +141,7 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
     ? [
         {
           key: 'price',
-          title: `Own price ${signOf(currency)}`,
+          title: `Set price ${signOf(currency)}`,
           width: '96px',
           num: true,
           entry: {
@@ -171,7 +171,7 @@ export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<B
       l.description === '' ? (
         ''
       ) : l.code.thing === null ? (
-        <span className="text-ink-2">{l.code.words || 'the part’s own'}</span>
+        <span className="text-ink-2">{l.code.words || 'item’s own'}</span>
       ) : (
         <>
           {l.code.thing.number} <span className="text-ink-2">{l.code.thing.name}</span>

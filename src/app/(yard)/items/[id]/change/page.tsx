@@ -5,7 +5,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { ItemForm } from '../../ItemForm';
 
-export const metadata = { title: 'Change a part' };
+export const metadata = { title: 'Edit item' };
 
 export default place(async ({ db, person, today, params }) => {
   permit(person, 'keep suppliers');

@@ -54,17 +54,17 @@ export function Budget({ view, job, on, endings }: Props) {
       cell: (r) => `${r.code.code} ${r.code.name}`,
     },
     { key: 'opening', head: 'Opening', num: true, wide: true, by: (r) => r.opening, cell: (r) => amount(r.opening) },
-    { key: 'changed', head: 'Changed', num: true, wide: true, by: (r) => r.changed, cell: (r) => signed(r.changed) },
+    { key: 'changed', head: 'Changes', num: true, wide: true, by: (r) => r.changed, cell: (r) => signed(r.changed) },
     {
       key: 'now',
-      head: on === undefined ? 'Now' : 'Then',
+      head: on === undefined ? 'Current' : 'At date',
       num: true,
       by: (r) => r.now,
       cell: (r) => <b>{amount(r.now)}</b>,
     },
     {
       key: 'pending',
-      head: <span title="written and not agreed yet">Pending</span>,
+      head: <span title="submitted, not agreed yet">Pending</span>,
       num: true,
       by: (r) => r.pending,
       cell: (r) => <span className="text-amber">{signed(r.pending)}</span>,
@@ -79,7 +79,7 @@ export function Budget({ view, job, on, endings }: Props) {
   ];
   const { whole, held, price, rows } = view;
   const foot = {
-    code: 'Whole job',
+    code: 'Job total',
     opening: amount(whole.opening),
     changed: signed(whole.changed),
     now: amount(whole.now),
@@ -90,7 +90,7 @@ export function Budget({ view, job, on, endings }: Props) {
     <>
       <div className="flex h-[34px] items-center justify-between text-[13px] text-ink-2 max-phone:h-auto max-phone:justify-end max-phone:pt-4">
         <span className="max-phone:hidden">
-          {on === undefined ? `Amounts in ${currency}` : `As it stood at the end of ${day(on)}`}
+          {on === undefined ? `Amounts in ${currency}` : `As at end of ${day(on)}`}
         </span>
         <span className="flex items-center gap-3 max-phone:flex-wrap max-phone:justify-end">
           <TakeOut list="budget" of={{ job: job.number }} />
@@ -98,8 +98,8 @@ export function Budget({ view, job, on, endings }: Props) {
         </span>
       </div>
       {rows.length === 0 && held.now === 0 ? (
-        <Empty title="There is no budget yet">
-          It opens with what the quote costs when that is won, or with the first budget change.
+        <Empty title="No budget yet">
+          It opens with the quote’s cost when the quote is won, or with the first budget change.
         </Empty>
       ) : (
         <LedgerTable
@@ -113,18 +113,17 @@ export function Budget({ view, job, on, endings }: Props) {
       {(held.now !== 0 || held.pending !== 0) && (
         <p className="mt-2 flex flex-wrap gap-x-5 border-b border-line pb-2">
           <span>
-            <b className="font-semibold">Held back</b> {formatMoney(held.now, currency)}
+            <b className="font-semibold">Contingency</b> {formatMoney(held.now, currency)}
           </span>
           {held.pending !== 0 && <span className="text-amber">pending {signed(held.pending)}</span>}
           <span className="text-ink-2">
-            with the budget {formatMoney(minor(whole.now + held.now), currency)} in all; it counts for no cost code
-            until it is released
+            total {formatMoney(minor(whole.now + held.now), currency)} with the budget; in no cost code until drawn
           </span>
         </p>
       )}
       {price !== null && (
         <p className="mt-2 text-ink-2">
-          The customer pays {formatMoney(minor(price.quoted + price.changed), currency)}
+          Contract price {formatMoney(minor(price.quoted + price.changed), currency)}
           {price.changed !== 0 &&
             `: ${formatMoney(price.quoted, currency)} quoted, ${price.changed > 0 ? '+' : ''}${formatMoney(price.changed, currency)} by budget changes`}
         </p>
@@ -134,10 +133,10 @@ export function Budget({ view, job, on, endings }: Props) {
       <Shelf
         facts={
           <>
-            <Fact strong>{formatMoney(whole.now, currency)} for buying</Fact>
+            <Fact strong>Buying budget {formatMoney(whole.now, currency)}</Fact>
             <Fact>
-              {pending === 0 ? 'nothing waits to be agreed' : `${counted(pending, 'change')} to be agreed`}
-              {on !== undefined && ' on that day'}
+              {pending === 0 ? 'No changes pending' : `${counted(pending, 'change')} awaiting agreement`}
+              {on !== undefined && ' on that date'}
             </Fact>
           </>
         }

@@ -15,18 +15,16 @@ export function BudgetFile({ job, onTake }: Props) {
   return (
     <FileSlip<Read>
       address={`/jobs/${job}/budget/file`}
-      label="File of a budget"
-      words="Bring in a budget"
-      detail="A row for each cost code: what its budget is to be, or by how much it changes."
-      takes={({ lines }) => (lines.length === 0 ? undefined : 'Write the budget change')}
+      label="Budget file"
+      words="Import budget"
+      detail="One row per cost code: the new budget, or the change."
+      takes={({ lines }) => (lines.length === 0 ? undefined : 'Create budget change')}
       onTake={({ lines }) => onTake(lines)}
     >
       {({ lines, left }) => (
         <>
           <h3 className="text-[15px]">
-            {lines.length === 0
-              ? 'Nothing changes by it'
-              : `${counted(lines.length, 'cost code')} changed, ${currency}`}
+            {lines.length === 0 ? 'No change' : `${counted(lines.length, 'cost code')} changed, ${currency}`}
           </h3>
           <ul>
             {lines.map(({ code, amount }) => (
@@ -36,7 +34,7 @@ export function BudgetFile({ job, onTake }: Props) {
               </li>
             ))}
           </ul>
-          <RowsTold title={`${counted(left.length, 'row')} left out`} rows={left} />
+          <RowsTold title={`${counted(left.length, 'row')} skipped`} rows={left} />
         </>
       )}
     </FileSlip>

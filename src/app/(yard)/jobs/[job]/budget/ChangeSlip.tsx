@@ -33,7 +33,7 @@ type Props = {
 };
 
 const EMPTY: ChangeLineText = { code: null, amount: '' };
-const held: Thing = { ...HELD, detail: 'money of the job that counts for no cost code yet' };
+const held: Thing = { ...HELD, detail: 'budget not in any cost code yet' };
 
 /** Writes a budget change, or opens one that is to be agreed. */
 export default function ChangeSlip({ jobId, job, change, begin, stands, held: heldNow, onClose }: Props) {
@@ -67,17 +67,17 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
     ...common,
     act: writeBudgetChange,
     input: (read, once) => ({ once, jobId, agreed: mayAgree, ...read }),
-    said: ({ number }) => `Budget change ${number} ${mayAgree ? 'is agreed' : 'waits to be agreed'}`,
+    said: ({ number }) => `Budget change ${number} ${mayAgree ? 'agreed' : 'submitted for agreement'}`,
   });
   const mend = useActForm({
     ...common,
     act: changeBudgetChange,
     input: (read, once) => ({ once, changeId: change?.id ?? 0, version: change?.version ?? 0, ...read }),
-    said: () => `Budget change ${change?.number} is saved`,
+    said: () => `Budget change ${change?.number} saved`,
   });
   const form = change === undefined ? write : mend;
-  const agree = useAct(agreeBudgetChange, { said: () => `Budget change ${change?.number} is agreed`, onDone: onClose });
-  const drop = useAct(dropBudgetChange, { said: () => `Budget change ${change?.number} is dropped`, onDone: onClose });
+  const agree = useAct(agreeBudgetChange, { said: () => `Budget change ${change?.number} agreed`, onDone: onClose });
+  const drop = useAct(dropBudgetChange, { said: () => `Budget change ${change?.number} withdrawn`, onDone: onClose });
   const { lines } = form.typed;
   const put = (k: number, part: Partial<ChangeLineText>) => {
     const next = lines.map((l, j) => (j === k ? { ...l, ...part } : l));
@@ -92,7 +92,7 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
       : code.id === HELD.id
         ? heldNow
         : (stands.find(([id]) => id === code.id)?.[1] ?? minor(0));
-  const words = change === undefined ? (mayAgree ? 'Agree the change' : 'Put it to be agreed') : 'Save the change';
+  const words = change === undefined ? (mayAgree ? 'Agree change' : 'Submit for agreement') : 'Save change';
   useKey('Ctrl+Enter', words, form.save, !form.busy);
   const ref = { changeId: change?.id ?? 0, version: change?.version ?? 0 };
   const refused = [form, agree, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)));
@@ -101,15 +101,15 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
     <Slip
       open
       onClose={onClose}
-      title={change === undefined ? `Budget change of ${job}` : `Budget change ${change.number} of ${job}`}
-      detail="Give a plus or a minus for each cost code. What is taken from one and given to another is a move."
+      title={change === undefined ? `Budget change for ${job}` : `Budget change ${change.number} for ${job}`}
+      detail="Enter + or − for each cost code. Equal plus and minus is a transfer."
       foot={
         <div className="grid gap-2">
           <Faults messages={refused} />
           <div className="flex flex-wrap items-center justify-end gap-3">
             {change?.mayDrop === true && (
               <button type="button" className="btn btn-plain" disabled={drop.busy} onClick={() => void drop.run(ref)}>
-                Drop it
+                Withdraw
               </button>
             )}
             {change !== undefined && mayAgree && !unsaved && (
@@ -119,12 +119,15 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
                 disabled={agree.busy}
                 onClick={() => void agree.run({ once: `agree-${ref.changeId}-${ref.version}`, ...ref })}
               >
-                Agree it
+                Agree
               </button>
             )}
             {(change === undefined || unsaved) && (
               <button type="button" className="btn btn-main" disabled={form.busy} onClick={form.save}>
-                {words} <span className="kbd">^↵</span>
+                {words}{' '}
+                <span className="kbd" aria-hidden>
+                  Ctrl ↵
+                </span>
               </button>
             )}
           </div>
@@ -144,11 +147,11 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
                   also={[held]}
                   value={l.code}
                   onPick={(code) => put(k, { code })}
-                  hint={now === undefined ? undefined : `stands at ${formatMoney(now, currency)}`}
+                  hint={now === undefined ? undefined : `now ${formatMoney(now, currency)}`}
                   fault={form.faultAt(`lines.${k}.code`)}
                 />
                 <NumberField
-                  label={`Plus or minus ${k + 1}, ${currency}`}
+                  label={`Amount ${k + 1}, ${currency}`}
                   hideLabel={k > 0}
                   value={l.amount}
                   onChange={(e) => put(k, { amount: e.target.value })}
@@ -162,18 +165,16 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
             <p className="text-right">
               {CHANGE_KIND_NAMES[kindOf(typed)]},{' '}
               <b>
-                {totalOf(typed) === 0
-                  ? 'the whole stays'
-                  : `the whole moves by ${formatMoney(totalOf(typed), currency)}`}
+                {totalOf(typed) === 0 ? 'total unchanged' : `total changes by ${formatMoney(totalOf(typed), currency)}`}
               </b>
             </p>
           )}
         </div>
-        <DateField label="Dated" towards="back" {...form.day('day')} />
-        <TextField label="Why" maxLength={300} {...form.text('reason')} />
-        <TextField label="Who agreed" hint="At the customer’s, or of ours" maxLength={120} {...form.text('agreedBy')} />
+        <DateField label="Date" towards="back" {...form.day('day')} />
+        <TextField label="Reason" maxLength={300} {...form.text('reason')} />
+        <TextField label="Agreed by" hint="at the customer or in-house" maxLength={120} {...form.text('agreedBy')} />
         <TextField label="Customer’s reference" maxLength={80} {...form.text('customerReference')} />
-        <NumberField label={`The customer pays more or less, ${currency}`} {...form.text('quoteChange')} />
+        <NumberField label={`Change in contract price, ${currency}`} {...form.text('quoteChange')} />
       </div>
     </Slip>
   );

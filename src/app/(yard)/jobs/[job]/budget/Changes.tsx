@@ -3,7 +3,7 @@ import { formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import type { BudgetView, ChangeView } from '@/queries/budgets';
 import { useYard } from '@/ui/YardContext';
 
-const STATES = { pending: 'to be agreed', agreed: 'agreed', dropped: 'dropped' } as const;
+const STATES = { pending: 'awaiting agreement', agreed: 'agreed', dropped: 'dropped' } as const;
 const TAGS = { pending: 'tag-care', agreed: 'tag-good', dropped: '' } as const;
 
 type Props = {
@@ -18,7 +18,7 @@ export function Changes({ view: { changes, quoted }, mayWrite, onOpen }: Props) 
   const signed = (a: Minor) => `${a > 0 ? '+' : ''}${formatAmount(a, currency)}`;
   return (
     <section aria-label="Budget changes" className="mt-6">
-      <h2 className="border-b border-line pb-1 text-[16px]">What moved it</h2>
+      <h2 className="border-b border-line pb-1 text-[16px]">Budget changes</h2>
       <ul>
         {changes.map((c) => (
           <li key={c.id} className="border-b border-line-2 py-2">
@@ -43,7 +43,7 @@ export function Changes({ view: { changes, quoted }, mayWrite, onOpen }: Props) 
             </div>
             <div className={`text-[12.5px] text-ink-2 ${c.state === 'dropped' ? 'line-through' : ''}`}>
               {c.lines
-                .map((l) => `${l.code === null ? 'held back' : `${l.code.code} ${l.code.name}`} ${signed(l.amount)}`)
+                .map((l) => `${l.code === null ? 'Contingency' : `${l.code.code} ${l.code.name}`} ${signed(l.amount)}`)
                 .join(' · ')}
             </div>
             <div className="text-[12.5px] text-ink-2">
@@ -51,7 +51,7 @@ export function Changes({ view: { changes, quoted }, mayWrite, onOpen }: Props) 
                 c.who,
                 c.agreedBy === '' ? '' : `agreed by ${c.agreedBy}`,
                 c.customerReference === '' ? '' : `customer’s reference ${c.customerReference}`,
-                c.quoteChange === null ? '' : `the customer pays ${signed(c.quoteChange)}`,
+                c.quoteChange === null ? '' : `contract price ${signed(c.quoteChange)}`,
                 c.decider === null || c.state === 'pending'
                   ? ''
                   : `${STATES[c.state]} by ${c.decider} ${day(c.decidedOn)}`,

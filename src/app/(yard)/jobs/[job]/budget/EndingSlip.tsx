@@ -30,7 +30,7 @@ export default function EndingSlip({ jobId, row, onClose }: Props) {
     },
     act: sayCompletion,
     input: (read, once) => ({ once, jobId, costCodeId: code.id, ...read }),
-    said: () => `How ${code.code} ${code.name} ends is kept`,
+    said: () => `Cost at completion of ${code.code} ${code.name} saved`,
     onDone: onClose,
   });
   const money = (amount: Minor) => formatMoney(amount, currency);
@@ -38,9 +38,9 @@ export default function EndingSlip({ jobId, row, onClose }: Props) {
     <Slip
       open
       onClose={onClose}
-      title={`How ${code.code} ${code.name} ends`}
-      detail="Leave a field empty to say nothing of it."
-      foot={<SlipFoot words="Say so" act={{ ...form, refusals: form.refusals }} onGo={form.save} />}
+      title={`Cost at completion: ${code.code} ${code.name}`}
+      detail="Leave a field empty to use the calculated figure."
+      foot={<SlipFoot words="Save" act={{ ...form, refusals: form.refusals }} onGo={form.save} />}
     >
       <div className="grid gap-3">
         <Facts
@@ -58,11 +58,11 @@ export default function EndingSlip({ jobId, row, onClose }: Props) {
         )}
         <NumberField
           label={`Cost at completion, ${currency}`}
-          hint="In the place of what is planned. What is drafted and committed beyond it counts all the same."
+          hint="Replaces what is planned. Drafted and committed cost beyond it still counts."
           {...form.text('amount')}
         />
-        <NumberField label="Done of the work, %" {...form.text('done')} />
-        <TextField label="Why" maxLength={300} {...form.text('reason')} />
+        <NumberField label="% complete" {...form.text('done')} />
+        <TextField label="Reason" maxLength={300} {...form.text('reason')} />
       </div>
     </Slip>
   );

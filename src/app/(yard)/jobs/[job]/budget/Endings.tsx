@@ -40,48 +40,48 @@ export function Endings({ view, jobId, writes }: Props) {
     },
     {
       key: 'incurred',
-      head: <span title="received + actual">Incurred</span>,
+      head: <span title="received + actual">Cost to date</span>,
       num: true,
       wide: true,
       cell: (r) => amount(r.ends.incurred),
     },
     {
       key: 'done',
-      head: 'Done',
+      head: '% complete',
       num: true,
       wide: true,
       cell: (r) => (r.said?.done == null ? <Dash /> : `${formatDecimal(r.said.done, 2, 0)} %`),
     },
     {
       key: 'earned',
-      head: <span title="budget × done">Earned</span>,
+      head: <span title="budget × % complete">Earned value</span>,
       num: true,
       wide: true,
       cell: (r) => amount(r.ends.earned?.value),
     },
     {
       key: 'index',
-      head: <span title="earned ÷ incurred">Cost index</span>,
+      head: <span title="earned value ÷ cost to date">Cost index</span>,
       num: true,
       wide: true,
       cell: (r) => index(r.ends.earned?.costIndex),
     },
     {
       key: 'byIndex',
-      head: <span title="what it ends at if it goes on costing so: budget ÷ cost index">By index</span>,
+      head: <span title="projected final cost at the present rate: budget ÷ cost index">Projected by index</span>,
       num: true,
       wide: true,
       cell: (r) => amount(r.ends.earned?.byIndex),
     },
     {
       key: 'ends',
-      head: 'At completion',
+      head: 'Cost at completion',
       num: true,
       cell: (r) => (
         <>
           {r.said?.amount != null && (
             <span className="tag mr-2" title={`${r.said.who}, ${day(r.said.day)}: ${r.said.reason}`}>
-              said
+              set by hand
             </span>
           )}
           {amount(r.ends.atCompletion)}
@@ -107,7 +107,7 @@ export function Endings({ view, jobId, writes }: Props) {
         keyOf={(r) => r.code.id}
         onOpen={writes ? setOpen : undefined}
         foot={{
-          code: 'Whole job',
+          code: 'Job total',
           incurred: amount(whole.incurred),
           ends: amount(whole.atCompletion),
           variance: left(whole.variance),

@@ -39,12 +39,12 @@ export default function AddNeed({ jobId, onClose }: { jobId: number; onClose: ()
       restart({ ...FRESH, costCodeId, supplierId, neededOn });
     },
   });
-  useKey('Ctrl+Enter', 'Add the line, and begin the next', form.save, !form.busy);
+  useKey('Ctrl+Enter', 'Add and start another', form.save, !form.busy);
   return (
     <Slip
       open
       onClose={onClose}
-      title="Add lines to buy"
+      title="Add buy-list lines"
       foot={
         <div className="grid gap-2">
           <Faults messages={form.refusals.map((r) => r.message)} />
@@ -53,7 +53,10 @@ export default function AddNeed({ jobId, onClose }: { jobId: number; onClose: ()
               {added > 0 && `${counted(added, 'line')} added`}
             </span>
             <button type="button" disabled={form.busy} onClick={form.save} className="btn btn-main">
-              Add the line <span className="kbd">^↵</span>
+              Add line{' '}
+              <span className="kbd" aria-hidden>
+                Ctrl ↵
+              </span>
             </button>
           </div>
         </div>

@@ -43,14 +43,14 @@ export function BuyList({ list, job, quote, shown }: Props) {
   const [asked, setFilling] = useState(false);
   // What was typed before and not saved is shown where it was typed.
   const filling = mayAdd && (asked || sheet.count > 0);
-  useKey('N', 'Add a line', () => setAdding(true), mayAdd && !filling);
-  useKey('F', 'Fill in the list as a sheet', () => setFilling(true), mayAdd && !filling);
+  useKey('N', 'Add line', () => setAdding(true), mayAdd && !filling);
+  useKey('F', 'Edit the list as a sheet', () => setFilling(true), mayAdd && !filling);
   const measured = (n: BuyListLine, q: BuyListLine['quantity']) =>
     `${formatQuantity(q)} ${unitOf(n.unit).short}`.trim();
   const columns: Column<BuyListLine>[] = [
     {
       key: 'what',
-      head: 'To buy',
+      head: 'Item',
       by: (n) => n.description,
       cell: (n) => (
         <>
@@ -92,28 +92,28 @@ export function BuyList({ list, job, quote, shown }: Props) {
     },
     {
       key: 'needed',
-      head: 'Needed',
+      head: 'Needed by',
       by: (n) => n.neededOn ?? '9999',
       cell: (n) => (
         <span className={`whitespace-nowrap ${n.late ? 'font-bold text-brick' : ''}`}>{day(n.neededOn)}</span>
       ),
     },
-    { key: 'quantity', head: 'Need', num: true, by: (n) => n.quantity, cell: (n) => measured(n, n.quantity) },
+    { key: 'quantity', head: 'Quantity', num: true, by: (n) => n.quantity, cell: (n) => measured(n, n.quantity) },
     {
       key: 'open',
-      head: 'To buy',
+      head: 'Item',
       num: true,
       by: (n) => n.open,
       cell: (n) => (n.open === 0 ? <Dash /> : <b>{measured(n, n.open)}</b>),
     },
     {
       key: 'standing',
-      head: 'It is',
+      head: 'Status',
       by: (n) => STANDINGS.indexOf(n.standing),
       cell: (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />,
       wide: true,
     },
-    { key: 'way', head: 'Its way', cell: (n) => <Way need={n} />, className: 'w-[64px]', wide: true },
+    { key: 'way', head: 'Progress', cell: (n) => <Way need={n} />, className: 'w-[64px]', wide: true },
     ...(may('see money')
       ? [
           {
@@ -130,7 +130,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
   if (rows.length === 0 && !mayAdd)
     return (
       <Empty title="The buy list is empty">
-        It fills when{' '}
+        Bought lines appear here when{' '}
         {quote ? (
           <Link className="step" href={`/jobs/${job.number}/quote`}>
             quote {quote.number}
@@ -138,7 +138,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
         ) : (
           'the quote'
         )}{' '}
-        is won: every bought line becomes a line to buy.
+        is won.
       </Empty>
     );
   const further = (
@@ -161,8 +161,8 @@ export function BuyList({ list, job, quote, shown }: Props) {
     <div className="mt-3">
       {rows.length === 0 ? (
         <Empty title="The buy list is empty">
-          Press <span className="kbd">N</span> to put a line on it, or <span className="kbd">F</span> to fill in several
-          as a sheet; rows of a spreadsheet can be pasted there.
+          Press <span className="kbd">N</span> to add a line, or <span className="kbd">F</span> to enter or paste
+          several at once.
         </Empty>
       ) : (
         <LedgerTable label="Buy list" rows={rows} columns={columns} keyOf={(n) => n.id} onOpen={setOpen} />
@@ -177,26 +177,24 @@ export function BuyList({ list, job, quote, shown }: Props) {
         facts={
           <>
             <Fact strong>
-              {list.open === 0
-                ? 'Everything is bought'
-                : `${grouped(list.open)} of ${counted(list.lines, 'line')} still to buy`}
+              {list.open === 0 ? 'Everything bought' : `${grouped(list.open)} of ${counted(list.lines, 'line')} to buy`}
             </Fact>
           </>
         }
       >
         {mayAdd && (
           <ShelfPlain onClick={() => setFilling(true)} hint="F">
-            Fill in
+            Edit as sheet
           </ShelfPlain>
         )}
         {mayAdd && (
           <ShelfPlain onClick={() => setAdding(true)} hint="N">
-            Add a line
+            Add line
           </ShelfPlain>
         )}
         {may('keep stores') && job.live && rows.some((n) => n.inStores > 0 || n.received > 0) && (
           <Link href={`/stores/pick/${job.number}`} className="btn btn-shelf">
-            Pick
+            Select
           </Link>
         )}
         {list.open > 0 && may('draft orders') && (

@@ -122,7 +122,7 @@ export function BuySheet({ sheet, before, onClose }: Props) {
     line.id === undefined
       ? sheet.takeOff(line)
       : (steps.step(), onApply([{ key: line.key, change: (l) => ({ ...l, quantity: '0' }) }]));
-  useKey('Ctrl+Enter', 'Save the lines', () => save(), count > 0 && !act.busy);
+  useKey('Ctrl+Enter', 'Save lines', () => save(), count > 0 && !act.busy);
   if (sheet.clash !== undefined) return <Versions {...sheet.clash} />;
   const fault =
     (act.clash && `${act.clash.message} What you typed is still here.`) ??
@@ -137,10 +137,10 @@ export function BuySheet({ sheet, before, onClose }: Props) {
         faultsOf={sheet.faultsOf}
         onTakeOff={takeOff}
       />
-      <Shelf fault={fault} facts={<Fact strong>{count === 0 ? 'Nothing is changed yet' : sheet.words}</Fact>}>
-        {count > 0 && <ShelfPlain onClick={sheet.typed.putBack}>Put back</ShelfPlain>}
-        {count === 0 && <ShelfPlain onClick={onClose}>Only look</ShelfPlain>}
-        <ShelfMain disabled={act.busy || count === 0} onClick={() => save()} hint="^↵">
+      <Shelf fault={fault} facts={<Fact strong>{count === 0 ? 'No changes yet' : sheet.words}</Fact>}>
+        {count > 0 && <ShelfPlain onClick={sheet.typed.putBack}>Discard changes</ShelfPlain>}
+        {count === 0 && <ShelfPlain onClick={onClose}>View only</ShelfPlain>}
+        <ShelfMain disabled={act.busy || count === 0} onClick={() => save()} hint="Ctrl ↵">
           {act.busy ? 'Saving…' : 'Save'}
         </ShelfMain>
       </Shelf>

@@ -13,17 +13,17 @@ export default jobPlace(async ({ db, person, query, job }) => {
     <>
       <p className="mt-3 flex flex-wrap justify-end gap-x-4">
         <Link href={`/history?about=job&id=${job.id}`} className="step text-[13px]">
-          Search it
+          Search history
         </Link>
         <TakeOut list="history" of={{ about: 'job', id: String(job.id) }} />
       </p>
       <History rows={rows} />
       {more && (
         <GoOn to={`/jobs/${job.number}/history`} query={{ before: rows.at(-1)?.id }}>
-          What happened before
+          Older entries
         </GoOn>
       )}
-      <JobShelf person={person} job={job} fact="nothing here is ever rewritten" />
+      <JobShelf person={person} job={job} fact="Entries are never changed" />
     </>
   );
 });

@@ -18,7 +18,7 @@ export default jobPlace(async ({ db, person, today, query, job }) => {
   return (
     <div className="mt-3">
       {rows.length === 0 ? (
-        <Empty title="Nothing is ordered for this job yet">What its buy list needs becomes orders in Gather.</Empty>
+        <Empty title="No orders for this job yet">Select its buy-list lines in Gather to draft orders.</Empty>
       ) : (
         <OrdersTable
           rows={rows.map((r) => ({ ...r, share: shares?.get(r.id) ?? null }))}
@@ -30,7 +30,7 @@ export default jobPlace(async ({ db, person, today, query, job }) => {
           Older orders
         </GoOn>
       )}
-      <JobShelf person={person} job={job} fact={`${counted(job.counts.orders, 'order')} in all`} />
+      <JobShelf person={person} job={job} fact={`${counted(job.counts.orders, 'order')} in total`} />
     </div>
   );
 });

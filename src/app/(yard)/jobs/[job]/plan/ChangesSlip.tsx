@@ -48,7 +48,7 @@ export function ChangesSlip({ job, version, root, onClose }: Props) {
       stop.abort();
     };
   }, [asked, job, root.lineId]);
-  const act = useAct(takeChanges, { said: () => `The plan of ${root.number} is brought up to date`, onDone: onClose });
+  const act = useAct(takeChanges, { said: () => `Plan of ${root.number} updated`, onDone: onClose });
   const changes = found?.quantity === asked ? (found?.changes ?? []) : [];
   const accepted = changes.filter((c) => !left.has(c.key)).map((c) => c.key);
   const mayGo = accepted.length > 0 && asked !== undefined && !act.busy;
@@ -61,7 +61,7 @@ export function ChangesSlip({ job, version, root, onClose }: Props) {
       ...more,
     });
   };
-  useKey('Ctrl+Enter', 'Take the changes on', go, mayGo);
+  useKey('Ctrl+Enter', 'Apply changes', go, mayGo);
   const turn = (key: string) => {
     const next = new Set(left);
     if (!next.delete(key)) next.add(key);
@@ -72,26 +72,29 @@ export function ChangesSlip({ job, version, root, onClose }: Props) {
     <Slip
       open
       onClose={onClose}
-      title={`What changed for ${root.number}`}
-      detail="Beside how it is planned: its bill as it holds now, the job’s dates, and how many are made. Nothing moves until you take it on."
+      title={`Changes for ${root.number}`}
+      detail="Compares the plan with the current BOM, the job’s dates and the quantity to make. Nothing changes until you apply it."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={!mayGo} onClick={go}>
-            Take on {counted(accepted.length, 'change')} <span className="kbd">^↵</span>
+            Apply {counted(accepted.length, 'change')}{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
     >
       <NumberField
-        label="How many are made"
+        label="Quantity to make"
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
         fault={many.ok ? found?.fault : many.refusals[0]?.message}
       />
       {asksSurplus && <SurplusField className="mt-3" value={surplus} onChange={setSurplus} />}
       {changes.length === 0 ? (
-        <p className="mt-4 text-ink-2">Everything is planned as it comes out now.</p>
+        <p className="mt-4 text-ink-2">The plan is up to date.</p>
       ) : (
         <ul className="mt-4">
           {changes.map((c) => (

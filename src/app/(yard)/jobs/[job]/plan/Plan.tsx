@@ -95,13 +95,13 @@ export function Plan({ plan, from, job }: Props) {
   const chosen = rows.filter((r) => picked.has(r.key));
   const done = () => setPicked(new Set());
   const reserving = useAct(reserve, {
-    said: ({ lines }) => `Reserved for ${counted(lines, 'line')}`,
+    said: ({ lines }) => `Stock reserved for ${counted(lines, 'line')}`,
     onDone: () => {
       once.renew();
       done();
     },
   });
-  const letting = useAct(letGo, { said: () => 'Let go: others can have it now', onDone: done });
+  const letting = useAct(letGo, { said: () => 'Unreserved: now available to others', onDone: done });
   const leaving = useAct(leaveOut, { onDone: () => (setSlip(undefined), done()) });
   const working = useAct(chooseWork, { onDone: done });
   const acts = [reserving, letting, leaving, working];
@@ -111,8 +111,8 @@ export function Plan({ plan, from, job }: Props) {
   const free = ahead?.reservable ?? [];
   const doReserve = (ids: readonly number[]) =>
     void reserving.run({ once: once.key(), jobId: job.id, needIds: [...ids].slice(0, 1000) });
-  useKey('R', 'Reserve what is there', () => doReserve(free), mayReserve && free.length > 0 && !busy);
-  useKey('B', 'Take a bill of materials', () => setSlip('bill'), mayChange);
+  useKey('R', 'Reserve available stock', () => doReserve(free), mayReserve && free.length > 0 && !busy);
+  useKey('B', 'Add from bill of materials', () => setSlip('bill'), mayChange);
 
   const toBuy = rows.filter((r) => r.isIn && r.need !== null && r.need.open > 0);
   const late = toBuy.filter((r) => r.need?.late === true).length;
@@ -125,7 +125,7 @@ export function Plan({ plan, from, job }: Props) {
     planned === undefined ? '' : `${signOf(yard.currency)}\u202f${formatWhole(planned, yard.currency)} planned`,
     more === 0 || planned === undefined ? '' : `${formatWhole(add(planned, more), yard.currency)} at today’s prices`,
     late > 0 ? `${late} late` : '',
-    unpriced > 0 ? `${unpriced} without a price` : '',
+    unpriced > 0 ? `${unpriced} with no price` : '',
   ].filter(Boolean);
 
   const [toMake] = plan.toMake;
@@ -133,7 +133,7 @@ export function Plan({ plan, from, job }: Props) {
     <p className="mb-2 text-ink-2">
       The quote sells {measured(toMake.quantity, toMake.unit)} {toMake.item.name} made here.{' '}
       <button type="button" className="step" onClick={() => setSlip('bill')}>
-        Take the bill of {toMake.item.number}
+        Add BOM of {toMake.item.number}
       </button>
     </p>
   );
@@ -141,24 +141,23 @@ export function Plan({ plan, from, job }: Props) {
     return (
       <div className="mt-3">
         {proposal}
-        <Empty title="Nothing is planned yet">
+        <Empty title="Nothing planned yet">
           {job.live ? (
             <>
-              Press <span className="kbd">B</span> to take the bill of materials of what this job makes, or put lines on
-              the{' '}
+              Press <span className="kbd">B</span> to add a bill of materials, or add lines to the{' '}
               <Link className="step" href={`/jobs/${job.number}/buy-list`}>
                 buy list
               </Link>
               .
             </>
           ) : (
-            'A job is planned once its quote is won.'
+            'Win the quote first; the plan follows.'
           )}
         </Empty>
         <Shelf facts={<Fact strong>No plan yet</Fact>}>
           {mayChange && (
             <ShelfPlain onClick={() => setSlip('bill')} hint="B">
-              Take a bill
+              Add from BOM
             </ShelfPlain>
           )}
         </Shelf>
@@ -173,11 +172,7 @@ export function Plan({ plan, from, job }: Props) {
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <span className="flex items-center gap-3">
           <span className="text-ink-2">Buy</span>
-          <span
-            role="group"
-            aria-label="How it is planned"
-            className="flex overflow-hidden rounded-lg border border-line"
-          >
+          <span role="group" aria-label="What to buy" className="flex overflow-hidden rounded-lg border border-line">
             {PLANNING.map((way) => (
               <button
                 key={way}
@@ -198,7 +193,7 @@ export function Plan({ plan, from, job }: Props) {
         <span className="text-ink-2">
           {roots.map((r, k) => (
             <span key={r.lineId}>
-              {k === 0 ? 'bill ' : ', '}
+              {k === 0 ? 'BOM ' : ', '}
               <button type="button" className="mono font-bold text-ink hover:underline" onClick={() => setSlip(r)}>
                 {r.number}
               </button>
@@ -208,7 +203,7 @@ export function Plan({ plan, from, job }: Props) {
         </span>
         {ahead !== undefined && ahead.changes > 0 && roots[0] !== undefined && (
           <button type="button" className="step ml-auto" onClick={() => setSlip(roots[0])}>
-            What changed since planned: {ahead.changes}
+            Changed since planning: {ahead.changes}
           </button>
         )}
       </div>
@@ -225,7 +220,7 @@ export function Plan({ plan, from, job }: Props) {
                 picked,
                 onPick: setPicked,
                 may: (r) => r.lineId === null || r.parent !== null,
-                words: (r) => `Pick ${r.description}`,
+                words: (r) => `Select ${r.description}`,
               }
             : undefined
         }
@@ -243,12 +238,12 @@ export function Plan({ plan, from, job }: Props) {
         fault={fault}
         facts={
           picked.size > 0 ? (
-            <Fact strong>{counted(chosen.length, 'line')} picked</Fact>
+            <Fact strong>{counted(chosen.length, 'line')} selected</Fact>
           ) : (
             <>
               <Fact strong>
                 {toBuy.length === 0
-                  ? 'Nothing is left to buy'
+                  ? 'Nothing left to buy'
                   : `${counted(toBuy.length, 'line')} to buy${whole ? '' : ' of those shown'}`}
               </Fact>
               {words.length > 0 && <Fact warn={late > 0}>{words.join(' · ')}</Fact>}
@@ -272,12 +267,12 @@ export function Plan({ plan, from, job }: Props) {
           <>
             {mayReserve && free.length > 0 && (
               <ShelfPlain onClick={() => doReserve(free)} hint="R" disabled={busy}>
-                Reserve what is there
+                Reserve available stock
               </ShelfPlain>
             )}
             {mayChange && free.length === 0 && (
               <ShelfPlain onClick={() => setSlip('bill')} hint="B">
-                Take a bill
+                Add from BOM
               </ShelfPlain>
             )}
             {toBuy.length > 0 && job.live && yard.may('draft orders') && (
@@ -298,10 +293,10 @@ export function Plan({ plan, from, job }: Props) {
       )}
       {slip === 'out' && (
         <ReasonQuestion
-          title={`Leave ${counted(chosen.length, 'part')} out`}
-          words="What is below goes with it, and nothing of it is bought for this job. It can be taken in again."
-          keep="Keep it in"
-          go="Leave it out"
+          title={`Exclude ${counted(chosen.length, 'item')}`}
+          words="Everything below is excluded too, and nothing is bought for this job. You can include it again later."
+          keep="Cancel"
+          go="Exclude"
           act={leaving}
           onClose={() => setSlip(undefined)}
           onGo={(reason) =>
@@ -378,17 +373,17 @@ function PickedSteps({ mayChange, rows, busy, onReserve, onLetGo, onMend, onOut,
       )}
       {held.length > 0 && (
         <ShelfPlain onClick={onLetGo} disabled={busy}>
-          Let go
+          Unreserve
         </ShelfPlain>
       )}
       {mayChange && inside.length > 0 && (
         <ShelfPlain onClick={onOut} disabled={busy}>
-          Leave out…
+          Exclude…
         </ShelfPlain>
       )}
       {mayChange && out.length > 0 && (
         <ShelfPlain onClick={() => onIn(out)} disabled={busy}>
-          Take in again
+          Include again
         </ShelfPlain>
       )}
     </>

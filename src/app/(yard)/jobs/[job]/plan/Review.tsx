@@ -24,7 +24,7 @@ export function Review({ jobId, review }: Props) {
   return (
     <section aria-labelledby="before-work">
       <h2 id="before-work" className="mt-6 mb-1 border-b border-ink pb-1 text-[17px]">
-        Before work starts{' '}
+        Pre-start checks{' '}
         {open > 0 && (
           <span className={`tag align-[3px] font-text ${waived === null ? 'tag-care' : ''}`}>
             {counted(open, 'point')} open
@@ -54,7 +54,7 @@ export function Review({ jobId, review }: Props) {
       {open > 0 && (
         <p className="mt-1.5 text-ink-2">
           {waived === null
-            ? 'Nothing is ordered for this job before they are ticked. '
+            ? 'Tick these before anything is ordered for this job. '
             : `Waived by ${waivedBy}: ${waived}. `}
           {mayTick && (
             <button
@@ -63,17 +63,17 @@ export function Review({ jobId, review }: Props) {
               disabled={waive.busy}
               onClick={() => (waived === null ? setAsking(true) : void waive.run({ jobId, reason: null }))}
             >
-              {waived === null ? 'Order all the same…' : 'Ask for them again'}
+              {waived === null ? 'Order anyway…' : 'Reinstate checks'}
             </button>
           )}
         </p>
       )}
       {asking && (
         <ReasonQuestion
-          title="Order with points open"
-          words="The job can be ordered for although not everything is looked over. Your name and the reason are kept."
-          keep="Leave it"
-          go="Order all the same"
+          title="Order with checks open"
+          words="Orders can go for this job although some checks are open. Your name and reason are recorded."
+          keep="Cancel"
+          go="Order anyway"
           act={waive}
           onClose={() => setAsking(false)}
           onGo={(reason) => void waive.run({ jobId, reason })}

@@ -27,29 +27,32 @@ export function SwitchSlip({ job, version, to, now, ahead, onClose }: Props) {
   const act = useAct(choosePlanning, { said: () => `Job ${job.number} buys ${PLANNING_NAMES[to]}`, onDone: onClose });
   const lines = ahead.lines.filter((l) => l.then[to] !== l.now);
   const go = () => void act.run({ jobId: job.id, version, planning: to });
-  useKey('Ctrl+Enter', 'Plan it so', go, !act.busy);
+  useKey('Ctrl+Enter', 'Switch', go, !act.busy);
   const { planned } = ahead;
   return (
     <Slip
       open
       onClose={onClose}
-      title={to === now ? 'Plan the shortfall anew' : `Buy ${PLANNING_NAMES[to]}`}
+      title={to === now ? 'Recalculate shortfall' : `Buy ${PLANNING_NAMES[to]}`}
       detail={
         to === 'inFull'
-          ? 'All the job needs is bought; stores and incoming orders are looked at by nobody.'
-          : 'What stores and incoming orders cover in time is not bought. Other jobs keep what is reserved for them.'
+          ? 'Buys everything the job needs, whatever is in stock or on order.'
+          : 'Buys only what stock and incoming orders don’t cover in time. Other jobs’ reservations stay.'
       }
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={act.busy} onClick={go}>
-            Buy {PLANNING_NAMES[to]} <span className="kbd">^↵</span>
+            Buy {PLANNING_NAMES[to]}{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
     >
       {lines.length === 0 ? (
-        <p className="text-ink-2">No line has more or less to buy by that.</p>
+        <p className="text-ink-2">No line changes.</p>
       ) : (
         <table className="ledger w-full" aria-label="What changes">
           <thead>
@@ -59,7 +62,7 @@ export function SwitchSlip({ job, version, to, now, ahead, onClose }: Props) {
                 To buy now
               </th>
               <th scope="col" className="num">
-                Then
+                To buy after
               </th>
             </tr>
           </thead>
@@ -78,7 +81,7 @@ export function SwitchSlip({ job, version, to, now, ahead, onClose }: Props) {
       )}
       {planned !== null && (
         <p className="mt-4">
-          Planned comes to <b>{formatMoney(minor(planned[to]), currency)}</b>.
+          Planned total <b>{formatMoney(minor(planned[to]), currency)}</b>.
         </p>
       )}
     </Slip>

@@ -16,7 +16,7 @@ import { useActForm } from '@/ui/useActForm';
 import { takeBill } from '../../../../acts';
 
 const bill = z.object({
-  itemId: picked('Choose what is made.'),
+  itemId: picked('Choose the item to make.'),
   quantity: typedQuantity(quantitySchema),
   codeId: pickedOrNone,
 });
@@ -40,32 +40,35 @@ export default function TakeBill({ job, version, proposed, onClose }: Props) {
     },
     act: takeBill,
     input: (read, once) => ({ once, jobId: job.id, version, ...read }),
-    said: ({ lines }) => `${counted(lines, 'line')} to buy by its bill`,
+    said: ({ lines }) => `${counted(lines, 'line')} to buy from its BOM`,
     onDone: onClose,
   });
-  useKey('Ctrl+Enter', 'Take the bill', form.save, !form.busy);
+  useKey('Ctrl+Enter', 'Add BOM', form.save, !form.busy);
   return (
     <Slip
       open
       onClose={onClose}
-      title="Take a bill of materials"
-      detail="Every bought part of it, over all levels, becomes a line of the buy list."
+      title="Add from bill of materials"
+      detail="Every bought item, at all levels, becomes a buy-list line."
       foot={
         <div className="grid gap-2">
           <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
-            Take the bill <span className="kbd">^↵</span>
+            Add BOM{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
     >
       <div className="grid gap-3">
-        <PickField kind="item" label="What is made" required autoFocus {...form.pick('itemId')} />
-        <NumberField label="How many" required {...form.text('quantity')} />
+        <PickField kind="item" label="Item to make" required autoFocus {...form.pick('itemId')} />
+        <NumberField label="Quantity" required {...form.text('quantity')} />
         <PickField
           kind="costCode"
-          label="Cost code for parts without one"
-          placeholder="each has its own"
+          label="Cost code for items without one"
+          placeholder="Items’ own codes"
           {...form.pick('codeId')}
         />
       </div>

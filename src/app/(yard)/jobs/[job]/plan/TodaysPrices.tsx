@@ -20,7 +20,7 @@ export function TodaysPrices({ needs }: { readonly needs: readonly BuyListLine[]
               <b>{code}</b> {name}
             </span>
             <span className="tabular-nums">
-              <span className="text-ink-2">left to buy {formatAmount(planned, currency)} → </span>
+              <span className="text-ink-2">Still to buy {formatAmount(planned, currency)} → </span>
               {formatAmount(add(planned, more), currency)}{' '}
               <b className={more > 0 ? 'text-brick' : 'text-enamel'}>
                 {more > 0

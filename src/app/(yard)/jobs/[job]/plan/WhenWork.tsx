@@ -32,14 +32,14 @@ const SHOWN = 3;
 
 function Told({ piece: { ready } }: { piece: PieceOfWork }) {
   const { day } = useYard();
-  if (ready.kind === 'complete') return <span>its material is complete</span>;
+  if (ready.kind === 'complete') return <span>all material is in</span>;
   const names = ready.kind === 'unknown' ? ready.without : ready.last;
   const told = together([...names.slice(0, SHOWN), ...(names.length > SHOWN ? [`${names.length - SHOWN} more`] : [])]);
-  if (ready.kind === 'unknown') return <span>no day is known yet for {told}</span>;
+  if (ready.kind === 'unknown') return <span>No date yet for {told}</span>;
   return (
     <span>
-      complete <b>{day(ready.day)}</b>
-      {ready.promised ? ' as promised' : ' if ordered today'}, with {told}
+      material complete <b>{day(ready.day)}</b>
+      {ready.promised ? ' as promised' : ' if ordered today'} (last: {told})
     </span>
   );
 }
@@ -51,8 +51,6 @@ function Against({ piece: { ready, startsOn } }: { piece: PieceOfWork }) {
     return <b className="text-amber">{startsOn === null ? '' : `starts ${day(startsOn)}`}</b>;
   const late = workdaysBetween(startsOn, ready.day, calendar);
   if (late > 0)
-    return <b className={startsOn < today ? 'text-brick' : 'text-amber'}>{counted(late, 'day')} after its start</b>;
-  return (
-    <b className="text-enamel">{late === 0 ? 'in time for its start' : `${counted(-late, 'day')} before its start`}</b>
-  );
+    return <b className={startsOn < today ? 'text-brick' : 'text-amber'}>{counted(late, 'day')} after start date</b>;
+  return <b className="text-enamel">{late === 0 ? 'in time for start' : `${counted(-late, 'day')} before start`}</b>;
 }

@@ -1,5 +1,5 @@
 import { GOT_BY_NAMES } from '@/core/boms/bom';
-import { formatAmount, type Minor } from '@/core/money/money';
+import { formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import type { BuyListLine } from '@/queries/needs';
@@ -13,8 +13,8 @@ import type { useYard } from '@/ui/YardContext';
 
 const gotBy = ({ gotBy: way, work, piece, level, need }: PlanRow): string => {
   if (way === 'made' && level > 0)
-    return work === 'own' ? `made, ${piece}` : work === 'apart' ? 'seen to apart' : 'made here';
-  if (need?.kind === 'service') return 'outside';
+    return work === 'own' ? `made (${piece})` : work === 'apart' ? 'handled separately' : 'made';
+  if (need?.kind === 'service') return 'service / subcontract';
   return GOT_BY_NAMES[way];
 };
 
@@ -24,9 +24,9 @@ export function wayInWords(n: BuyListLine): string {
   return (
     [
       part(n.issued, 'issued'),
-      part(n.received, 'in'),
-      part(n.inStores, 'in stores'),
-      part(n.coming, 'coming to stores'),
+      part(n.received, 'received'),
+      part(n.inStores, 'in stock'),
+      part(n.coming, 'on order for stores'),
       part(n.ordered - n.received, 'on order'),
       part(n.drafted, 'drafted'),
       part(n.open, 'to buy'),
@@ -52,11 +52,11 @@ export const Way = ({ need }: { need: BuyListLine }) => (
 
 /** The day that is told beside how far a line is: when the rest of it is to come. */
 export const awaitedOn = ({ standing, promisedOn }: BuyListLine, day: Tree['day']): string | undefined =>
-  promisedOn === null || (standing !== 'ordered' && standing !== 'partIn') ? undefined : `for ${day(promisedOn)}`;
+  promisedOn === null || (standing !== 'ordered' && standing !== 'partIn') ? undefined : `expected ${day(promisedOn)}`;
 
 /** By how much buying it at today's prices differs from its estimate. */
 export const moreTag = (more: Minor, currency: string) => ({
-  words: `today ${more > 0 ? '+' : ''}${formatAmount(more, currency)}`,
+  words: `${more > 0 ? '+' : ''}${formatMoney(more, currency)} at today’s price`,
   weight: more > 0 ? ('care' as const) : ('note' as const),
 });
 
@@ -84,7 +84,7 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
         <button
           type="button"
           aria-expanded={open}
-          aria-label={`Parts of ${description}`}
+          aria-label={`Components of ${description}`}
           className="w-[13px] shrink-0 text-[11px] text-ink-2"
           onClick={() => tree.onFold(key)}
         >
@@ -102,7 +102,7 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
           <span className={row.gotBy === 'made' ? 'font-semibold' : ''}>{description}</span>
         )}{' '}
         {number !== null && <span className="mono whitespace-nowrap text-ink-2">{number}</span>}{' '}
-        {leftOut !== null && <span className="tag tag-care">left out: {leftOut}</span>}
+        {leftOut !== null && <span className="tag tag-care">excluded: {leftOut}</span>}
         {isIn && need !== null && <Tags tags={[...kept, ...need.tags, ...more]} />}
         {isIn && need !== null && need.neededOn !== null && (
           <span className="block text-[12.5px] text-ink-2 phone:hidden">needed {tree.day(need.neededOn)}</span>
@@ -126,15 +126,15 @@ export const planColumns = (tree: Tree): Column<PlanRow>[] => {
   return [
     {
       key: 'what',
-      head: 'Part',
+      head: 'Item',
       leads: true,
       className: '!font-normal text-left !whitespace-normal',
       cell: (r) => <What row={r} tree={tree} />,
     },
-    { key: 'got', head: 'Got by', wide: true, className: 'whitespace-nowrap text-ink-2', cell: gotBy },
-    { key: 'need', head: 'Need', num: true, cell: (r) => measured(r.quantity, r.unit) },
+    { key: 'got', head: 'Type', wide: true, className: 'whitespace-nowrap text-ink-2', cell: gotBy },
+    { key: 'need', head: 'Quantity', num: true, cell: (r) => measured(r.quantity, r.unit) },
     { key: 'stores', head: 'Stores', num: true, wide: true, cell: (r) => bought(r, (n) => some(n.inStores, n.unit)) },
-    { key: 'coming', head: 'Coming', num: true, wide: true, cell: (r) => bought(r, (n) => some(n.coming, n.unit)) },
+    { key: 'coming', head: 'On order', num: true, wide: true, cell: (r) => bought(r, (n) => some(n.coming, n.unit)) },
     {
       key: 'open',
       head: 'To buy',
@@ -143,7 +143,7 @@ export const planColumns = (tree: Tree): Column<PlanRow>[] => {
     },
     {
       key: 'needed',
-      head: 'Needed',
+      head: 'Needed by',
       wide: true,
       className: 'whitespace-nowrap',
       cell: (r) => (r.neededOn === null ? '' : day(r.need?.neededOn ?? r.neededOn)),
@@ -160,10 +160,16 @@ export const planColumns = (tree: Tree): Column<PlanRow>[] => {
     },
     {
       key: 'standing',
-      head: 'It is',
+      head: 'Status',
       wide: true,
       cell: (r) => bought(r, (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />),
     },
-    { key: 'way', head: 'Its way', wide: true, className: 'w-[84px]', cell: (r) => bought(r, (n) => <Way need={n} />) },
+    {
+      key: 'way',
+      head: 'Progress',
+      wide: true,
+      className: 'w-[84px]',
+      cell: (r) => bought(r, (n) => <Way need={n} />),
+    },
   ];
 };

@@ -23,7 +23,7 @@ export function BudgetList({
         ))}
       </ul>
       <p className="flex justify-between py-1 font-bold">
-        <span>Budget for buying</span>
+        <span>Buying budget</span>
         <span>{formatMoney(minor(rows.reduce((sum, r) => sum + r.amount, 0)), currency)}</span>
       </p>
     </>

@@ -27,8 +27,8 @@ export function EarlySlip({ quote, onClose }: Props) {
     <Slip
       open
       onClose={onClose}
-      title="Buy before the customer’s yes"
-      detail="They open no budget until the quote is won. Your name and the reason are kept."
+      title="Buy before acceptance"
+      detail="These lines have no budget until the quote is won. Your name and reason are recorded."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : others} />
@@ -43,13 +43,13 @@ export function EarlySlip({ quote, onClose }: Props) {
               })
             }
           >
-            Buy {counted(picked.size, 'line')} all the same
+            Buy {counted(picked.size, 'line')} anyway
           </button>
         </div>
       }
     >
       <TextField
-        label="Why it cannot wait"
+        label="Reason it can’t wait"
         autoFocus
         value={reason}
         onChange={(e) => setReason(e.target.value)}

@@ -29,16 +29,16 @@ export function FileColumns({ check, mapping, onChange }: Props) {
     { key: 'heading', head: 'Column', leads: true, className: 'sm:w-[170px] !font-semibold', cell: (r) => r.heading },
     {
       key: 'holds',
-      head: 'Holds',
+      head: 'Contains',
       className: 'w-[186px]',
       cell: ({ heading, at }) => (
         <select
-          aria-label={`What the column ${heading} holds`}
+          aria-label={`Contents of column ${heading}`}
           className={`${smallChoice} w-[170px] ${fieldOf(at) === '' ? 'text-ink-2' : 'font-semibold'}`}
           value={fieldOf(at)}
           onChange={(e) => setColumn(at, e.target.value as QuoteField | '')}
         >
-          <option value="">not used</option>
+          <option value="">ignore</option>
           {QUOTE_FIELDS.map((f) => (
             <option key={f} value={f}>
               {QUOTE_FIELD_NAMES[f]}
@@ -49,7 +49,7 @@ export function FileColumns({ check, mapping, onChange }: Props) {
     },
     {
       key: 'first',
-      head: 'First in the file',
+      head: 'First row',
       wide: true,
       className: 'max-w-0 truncate !text-ink-2',
       cell: ({ at }) => check.samples[at]?.join(' · ') || 'empty',
@@ -68,12 +68,12 @@ export function CostSide({ check }: { check: ImportCheck }) {
   if (check.budget.length === 0) return null;
   const rest = subtract(check.cost, add(...check.budget.map((b) => b.amount)));
   return (
-    <section aria-label="What comes in" className="w-[300px] max-w-full">
-      <h3 className="border-b border-ink pb-[5px] text-[15px]">Budget it opens when won</h3>
+    <section aria-label="What will be imported" className="w-[300px] max-w-full">
+      <h3 className="border-b border-ink pb-[5px] text-[15px]">Budget when won</h3>
       <BudgetList rows={check.budget} />
       {rest !== 0 && (
         <p className="text-[12.5px] text-ink-2">
-          Beside it {formatMoney(rest, currency)} of made and labour lines, which are not bought.
+          Plus {formatMoney(rest, currency)} of made and labour lines, not bought.
         </p>
       )}
     </section>

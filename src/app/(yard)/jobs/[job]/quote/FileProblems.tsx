@@ -28,10 +28,10 @@ export function Unknown({ title, kind, names, chosen, also, onChoose, make }: Un
       {names.map((name) => (
         <div key={name} className="flex flex-wrap items-center gap-3 border-b border-line-2 py-1.5">
           <span className="w-[260px] truncate font-semibold">“{name}”</span>
-          <span className="text-ink-2">stands for</span>
+          <span className="text-ink-2">means</span>
           <PickField
             kind={kind}
-            label={`What “${name}” stands for`}
+            label={`What “${name}” means`}
             hideLabel
             small
             className="w-[220px]"
@@ -59,14 +59,14 @@ export function UnknownUnits({
 }) {
   if (names.length === 0) return null;
   return (
-    <section aria-label="Units that are not known here" className="mt-5">
-      <h3 className="border-b border-line pb-1 text-[16px]">Units that are not known here</h3>
+    <section aria-label="Unknown units" className="mt-5">
+      <h3 className="border-b border-line pb-1 text-[16px]">Unknown units</h3>
       {names.map((name) => (
         <div key={name} className="flex flex-wrap items-center gap-3 border-b border-line-2 py-1.5">
           <span className="w-[260px] truncate font-semibold">“{name}”</span>
-          <span className="text-ink-2">stands for</span>
+          <span className="text-ink-2">means</span>
           <UnitField
-            label={`What “${name}” stands for`}
+            label={`What “${name}” means`}
             hideLabel
             small
             className="w-[220px]"
@@ -97,13 +97,13 @@ export function Problems({
     { key: 'row', head: 'Row', num: true, className: 'w-[52px]', cell: (r) => r.row },
     {
       key: 'wrong',
-      head: 'What is wrong',
+      head: 'Problem',
       className: 'py-1',
       cell: ({ problems }) =>
         problems.map((p) => (
           <span key={p.field + p.message} className="block">
             <span className={`tag mr-1.5 ${p.weight === 'stop' ? 'tag-stop' : 'tag-care'}`}>
-              {p.weight === 'stop' ? 'stops' : 'look'}
+              {p.weight === 'stop' ? 'Error' : 'Warning'}
             </span>
             {p.message}
           </span>
@@ -111,18 +111,18 @@ export function Problems({
     },
     {
       key: 'cells',
-      head: 'As it stands in the file',
+      head: 'In the file',
       className: 'max-w-[380px] truncate text-[12.5px] !text-ink-2',
       cell: ({ problems }) => problems[0]?.cells.filter(Boolean).join(' · '),
     },
     {
       key: 'out',
-      head: 'Leave out',
+      head: 'Skip',
       className: 'w-[90px]',
       cell: ({ row }) => (
         <input
           type="checkbox"
-          aria-label={`Leave out row ${row}`}
+          aria-label={`Skip row ${row}`}
           checked={leftOut.includes(row)}
           onChange={(e) => onLeave([row], e.target.checked)}
         />
@@ -130,15 +130,15 @@ export function Problems({
     },
   ];
   return (
-    <section aria-label="Rows to look at" className="mt-5">
+    <section aria-label="Rows to check" className="mt-5">
       <h3 className="border-b border-line pb-1 text-[16px]">
-        Rows to look at{' '}
+        Rows to check{' '}
         <span className="font-text text-[13px] font-normal text-ink-2">
-          {stops.length === 0 ? 'none of them stops the rest' : 'nothing comes in while one of these has a problem'}
+          {stops.length === 0 ? 'You can import the rest' : 'Fix or skip these before importing'}
         </span>
       </h3>
       <LedgerTable
-        label="Rows to look at"
+        label="Rows to check"
         rows={rows}
         columns={columns}
         keyOf={(r) => r.row}

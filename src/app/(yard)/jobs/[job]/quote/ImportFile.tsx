@@ -28,7 +28,7 @@ type Props = {
 };
 
 const DELIMITERS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-const LEFT_OPEN: Thing = { id: 0, number: '', name: 'leave it open', detail: '' };
+const LEFT_OPEN: Thing = { id: 0, number: '', name: 'no cost code', detail: '' };
 
 /** A quote file before it comes in: its columns, unknown names and problem rows are settled here. */
 export function ImportFile({ first, job, quote }: Props) {
@@ -47,7 +47,7 @@ export function ImportFile({ first, job, quote }: Props) {
   const { check, checking } = useCheck(first, mapping, choices);
   const once = useOnce();
   const { run, busy, refusals } = useAct(bringIn, {
-    said: ({ lines }) => `${counted(lines, 'line')} brought into quote ${quote}`,
+    said: ({ lines }) => `${counted(lines, 'line')} imported into quote ${quote}`,
     onDone: () => router.push(`/jobs/${job}/quote`),
   });
   const far = useHowFar(once, busy);
@@ -60,20 +60,20 @@ export function ImportFile({ first, job, quote }: Props) {
       mapping,
       choices: { ...choices, leftOut: [...choices.leftOut] },
     });
-  useKey('Ctrl+Enter', 'Bring the lines in', submit, ready && !busy);
+  useKey('Ctrl+Enter', 'Import lines', submit, ready && !busy);
   const leave = (rows: readonly number[], out: boolean) =>
     setChoices((now) => ({
       ...now,
       leftOut: out ? [...new Set([...now.leftOut, ...rows])] : now.leftOut.filter((r) => !rows.includes(r)),
     }));
   const fault =
-    refusals[0]?.message ?? (check.missing.length > 0 ? `Still to be said: ${check.missing.join(', ')}.` : undefined);
+    refusals[0]?.message ?? (check.missing.length > 0 ? `Still to choose: ${check.missing.join(', ')}.` : undefined);
   return (
     <div className="mt-3">
       <h2 className="text-[18px]">{check.name}</h2>
       <p className="text-ink-2">
         {counted(check.rows, 'row')}, {check.encoding}
-        {check.delimiter !== '' && <>, columns parted by {DELIMITERS[check.delimiter] ?? check.delimiter}</>}.{' '}
+        {check.delimiter !== '' && <>, columns separated by {DELIMITERS[check.delimiter] ?? check.delimiter}</>}.{' '}
         <label>
           Decimals are written with{' '}
           <select
@@ -81,7 +81,7 @@ export function ImportFile({ first, job, quote }: Props) {
             value={choices.mark ?? ''}
             onChange={(e) => setChoices((now) => ({ ...now, mark: e.target.value === ',' ? ',' : '.' }))}
           >
-            {choices.mark === null && <option value="">say how: 1,250 or 1.250 can be read in two ways</option>}
+            {choices.mark === null && <option value="">Choose: 1,250 and 1.250 are ambiguous</option>}
             <option value=".">a point, 1,234.50</option>
             <option value=",">a comma, 1.234,50</option>
           </select>
@@ -92,14 +92,14 @@ export function ImportFile({ first, job, quote }: Props) {
         <CostSide check={check} />
       </div>
       <Unknown
-        title="Cost codes that are not known here"
+        title="Unknown cost codes"
         kind="costCode"
         names={check.unknown.costCode}
         chosen={settled.costCode}
         onChoose={(name, thing) => settle('costCode', name, thing)}
       />
       <Unknown
-        title="Suppliers that are not known here"
+        title="Unknown suppliers"
         kind="supplier"
         names={check.unknown.supplier}
         chosen={settled.supplier}
@@ -129,18 +129,18 @@ export function ImportFile({ first, job, quote }: Props) {
               {far === undefined && checking && 'Checking…'}
               {far === undefined && !checking && `${grouped(check.ready)} of ${counted(check.rows, 'row')} ready`}
             </Fact>
-            {stops.length > 0 && <Fact warn>{stops.length} with a problem</Fact>}
-            {choices.leftOut.length > 0 && <Fact>{choices.leftOut.length} left out</Fact>}
+            {stops.length > 0 && <Fact warn>{stops.length} to check</Fact>}
+            {choices.leftOut.length > 0 && <Fact>{choices.leftOut.length} skipped</Fact>}
             <Fact>{formatMoney(check.cost, currency)} cost</Fact>
           </>
         }
       >
-        <ShelfPlain onClick={() => router.push(`/jobs/${job}/quote`)}>Put back</ShelfPlain>
+        <ShelfPlain onClick={() => router.push(`/jobs/${job}/quote`)}>Cancel import</ShelfPlain>
         {stops.length > 0 && (
-          <ShelfPlain onClick={() => leave(stops, true)}>Leave out the {stops.length} with a problem</ShelfPlain>
+          <ShelfPlain onClick={() => leave(stops, true)}>Skip the {stops.length} with errors</ShelfPlain>
         )}
-        <ShelfMain disabled={!ready || busy} onClick={submit} hint="^↵">
-          {busy ? 'Bringing in…' : `Bring in ${counted(check.ready, 'line')}`}
+        <ShelfMain disabled={!ready || busy} onClick={submit} hint="Ctrl ↵">
+          {busy ? 'Importing…' : `Import ${counted(check.ready, 'line')}`}
         </ShelfMain>
       </Shelf>
     </div>

@@ -68,7 +68,7 @@ function State({ quote, job, revised }: Pick<Props, 'quote' | 'job' | 'revised'>
   const says = [
     quote.pieces === null ? '' : `for ${counted(quote.pieces, 'piece')}`,
     takes,
-    validUntil === null ? '' : `holds until ${day(validUntil)}`,
+    validUntil === null ? '' : `valid until ${day(validUntil)}`,
   ]
     .filter(Boolean)
     .join(' · ');
@@ -77,11 +77,11 @@ function State({ quote, job, revised }: Pick<Props, 'quote' | 'job' | 'revised'>
       <span>
         <span className="mono font-bold text-ink">{quote.number}</span> ·{' '}
         {state === 'won'
-          ? `won ${day(quote.wonOn)}: ${quote.wonBy} said yes, marked by ${quote.markedBy}`
+          ? `won ${day(quote.wonOn)}: accepted by ${quote.wonBy}, entered by ${quote.markedBy}`
           : `${QUOTE_STATE_NAMES[state].toLowerCase()}${moved}`}
-        {quote.early !== null && <b className="text-amber"> · bought for before the yes: {quote.early}</b>}
+        {quote.early !== null && <b className="text-amber"> · bought before acceptance: {quote.early}</b>}
         {revisedAs !== null && <b className="text-ink"> · revised as {revisedAs}</b>}
-        {revised !== undefined && <b className="text-ink"> · {revised.number} holds until this one is won</b>}
+        {revised !== undefined && <b className="text-ink"> · {revised.number} applies until this revision is won</b>}
         {says !== '' && ` · ${says}`}
         {all.length > 1 &&
           all
@@ -98,7 +98,7 @@ function State({ quote, job, revised }: Pick<Props, 'quote' | 'job' | 'revised'>
       <span className="flex gap-4">
         {quote.whole.lines > 0 && (
           <a className="step" href={`/jobs/${job}/quote/pdf?quote=${quote.id}`} target="_blank" rel="noreferrer">
-            PDF for the customer
+            Customer PDF
           </a>
         )}
         {quote.whole.lines > 0 && <TakeOut list="quote" of={{ job }} />}
@@ -132,7 +132,7 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
     move.clash?.message ??
     move.refusals[0]?.message ??
     standing(sheet.faults, (k) => quote.before + k + 1) ??
-    (gone ? 'That file was brought in or replaced already. Choose it again if it is still needed.' : undefined);
+    (gone ? 'That file has already been imported or replaced. Choose it again if you still need it.' : undefined);
   return (
     <div
       onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
@@ -159,14 +159,14 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
       {quote.pieces !== null && full && <SideBySide quote={quote} job={job} typed={sheet.priced} mayWrite={!unsaved} />}
       {!full && (
         <p className="mt-4 max-w-[620px] text-ink-2">
-          The quote has no lines yet. Type the first above, paste rows from a spreadsheet, or bring in a CSV file or a
-          workbook as a spreadsheet or estimating program writes it: choose it below, or drop it here.
+          No lines yet. Type the first above, paste rows from a spreadsheet, or import a CSV or XLSX file: choose it
+          below or drop it here.
           {sample && (
             <>
               {' '}
-              To try it,{' '}
+              Try it with{' '}
               <a href="/sample-quote" download className="step">
-                take the sample quote file
+                the sample quote file
               </a>
               .
             </>
@@ -179,18 +179,18 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
           <>
             <Fact strong>{counted(quote.whole.lines + sheet.lines.length - quote.rows.length, 'line')}</Fact>
             <Fact>cost {formatMoney(sheet.cost, currency)}</Fact>
-            <Fact>sold at {formatMoney(sheet.price, currency)}</Fact>
+            <Fact>price {formatMoney(sheet.price, currency)}</Fact>
             {unsaved && <Fact>{sheet.words}</Fact>}
           </>
         }
       >
-        {unsaved && <ShelfPlain onClick={sheet.typed.putBack}>Put back</ShelfPlain>}
+        {unsaved && <ShelfPlain onClick={sheet.typed.putBack}>Discard changes</ShelfPlain>}
         {!unsaved && mayWin && full && quote.state === 'writing' && (
           <ShelfPlain
             disabled={move.busy}
             onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'withCustomer' })}
           >
-            It is with the customer
+            Mark as sent
           </ShelfPlain>
         )}
         {!unsaved && mayWin && (quote.state === 'withCustomer' || revised !== undefined) && (
@@ -198,27 +198,27 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
             disabled={move.busy}
             onClick={() => void move.run({ quoteId: quote.id, version: quote.version, to: 'lost' })}
           >
-            It was lost
+            Mark lost
           </ShelfPlain>
         )}
-        {!unsaved && full && <ShelfPlain onClick={() => setSaying(true)}>What it says…</ShelfPlain>}
+        {!unsaved && full && <ShelfPlain onClick={() => setSaying(true)}>Terms and wording…</ShelfPlain>}
         {!unsaved && quote.state === 'withCustomer' && <Revise quote={quote} job={job} />}
         {!unsaved && mayWin && quote.state === 'withCustomer' && revised === undefined && (
-          <ShelfPlain onClick={() => setEarly(true)}>Buy before the yes…</ShelfPlain>
+          <ShelfPlain onClick={() => setEarly(true)}>Buy before acceptance…</ShelfPlain>
         )}
         {!unsaved && quote.state === 'writing' && (
           <ShelfPlain disabled={upload.busy} onClick={chooseFile}>
-            {upload.busy ? 'Reading…' : 'Bring in a file'}
+            {upload.busy ? 'Reading…' : 'Import file'}
           </ShelfPlain>
         )}
         {mayWin && unsaved && <ShelfPlain onClick={() => void win()}>Save and mark won…</ShelfPlain>}
         {mayWin && !unsaved && full && (
-          <ShelfMain onClick={() => void win()} hint="^↵">
+          <ShelfMain onClick={() => void win()} hint="Ctrl ↵">
             Mark won
           </ShelfMain>
         )}
         {unsaved && (
-          <ShelfMain disabled={saving} onClick={() => void sheet.save()} hint="^↵">
+          <ShelfMain disabled={saving} onClick={() => void sheet.save()} hint="Ctrl ↵">
             {saving ? 'Saving…' : 'Save'}
           </ShelfMain>
         )}
@@ -238,7 +238,7 @@ function useUpload(quoteId: number, job: string) {
   const send = async (file: File | undefined) => {
     if (file === undefined) return;
     if (file.size > LIMITS.file)
-      return setFault(`${file.name} is larger than 8 MB. Split it and bring the parts in one after the other.`);
+      return setFault(`${file.name} is over 8 MB. Split it and import the parts one after the other.`);
     setBusy(true);
     setFault(undefined);
     const of = new URLSearchParams({ quote: String(quoteId), name: file.name });
@@ -248,7 +248,7 @@ function useUpload(quoteId: number, job: string) {
       if (told.id === undefined) setFault(`${file.name}: ${told.message ?? 'the file could not be read.'}`);
       else router.push(`/jobs/${job}/quote?file=${told.id}`);
     } catch {
-      setFault('The file could not be handed over. Try again in a moment.');
+      setFault('The file didn’t upload. Try again in a moment.');
     }
     setBusy(false);
   };

@@ -85,11 +85,7 @@ function readQuote(lines: readonly QuoteLineText[]) {
 }
 
 const told = (l: QuoteLineText) =>
-  toldLine(l, [
-    kindWords(l).toLowerCase(),
-    l.price === '' ? '' : `sold at ${l.price}`,
-    l.per === 'batch' ? 'had once' : '',
-  ]);
+  toldLine(l, [kindWords(l).toLowerCase(), l.price === '' ? '' : `price ${l.price}`, l.per === 'batch' ? 'once' : '']);
 
 /** A line that the other person took off is a new one when it is kept. */
 const over = (line: QuoteLineText, theirs: QuoteLineText | undefined): QuoteLineText => {
@@ -119,7 +115,7 @@ export function useQuoteSheet(quote: QuoteView) {
   const [tried, setTried] = useState(false);
   const once = useOnce();
   const act = useAct(changeQuote, {
-    said: () => `Quote ${quote.number} is saved`,
+    said: () => `Quote ${quote.number} saved`,
     onDone: ({ version }) => {
       once.renew();
       setTried(false);
@@ -201,7 +197,7 @@ export function QuoteSheet({ sheet, before, byPiece }: Props) {
 
 const kindColumn: EntryColumn<QuoteLineText> = {
   key: 'kind',
-  title: 'Got by',
+  title: 'Type',
   width: '82px',
   entry: {
     kind: 'pick',
@@ -249,7 +245,7 @@ const markupColumn = (currency: string): EntryColumn<QuoteLineText> => ({
 
 const priceColumn = (currency: string): EntryColumn<QuoteLineText> => ({
   key: 'price',
-  title: `Sold at ${signOf(currency)}`,
+  title: `Sell price ${signOf(currency)}`,
   width: '84px',
   num: true,
   entry: {
@@ -270,7 +266,7 @@ const netColumn = (currency: string): EntryColumn<QuoteLineText> => {
   });
   return {
     key: 'net',
-    title: `In all ${signOf(currency)}`,
+    title: `Total ${signOf(currency)}`,
     width: '96px',
     num: true,
     show: (l) => (l.description === '' ? '' : <b>{formatAmount(nets(l).cost, currency)}</b>),
@@ -307,7 +303,7 @@ const columnsOf = (
 
 const perColumn: EntryColumn<QuoteLineText> = {
   key: 'per',
-  title: 'Taken',
+  title: 'Charged',
   width: '54px',
   entry: {
     kind: 'pick',

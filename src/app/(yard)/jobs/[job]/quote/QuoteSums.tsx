@@ -22,7 +22,7 @@ export function QuoteSums({ codes, currency }: Props) {
     </tr>
   );
   return (
-    <Wide label="What the quote comes to">
+    <Wide label="Quote total">
       <table className="ledger mt-6 max-w-[640px]">
         <thead>
           <tr>
@@ -31,13 +31,13 @@ export function QuoteSums({ codes, currency }: Props) {
               Cost {signOf(currency)}
             </th>
             <th scope="col" className="num">
-              Sold for
+              Price
             </th>
             <th scope="col" className="num">
               Margin
             </th>
             <th scope="col" className="num">
-              of the price
+              Margin %
             </th>
           </tr>
         </thead>
@@ -51,7 +51,7 @@ export function QuoteSums({ codes, currency }: Props) {
               c,
             ),
           )}
-          {row('all', <b>In all</b>, { cost, price }, true)}
+          {row('all', <b>Total</b>, { cost, price }, true)}
         </tbody>
       </table>
     </Wide>

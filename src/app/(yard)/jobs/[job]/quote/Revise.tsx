@@ -11,7 +11,7 @@ export function Revise({ quote, job }: { readonly quote: QuoteView; readonly job
   const router = useRouter();
   const once = useOnce();
   const act = useAct(reviseQuote, {
-    said: ({ number }) => `${number} is a copy to change; ${quote.number} stays as it was`,
+    said: ({ number }) => `${number} created as a copy to change; ${quote.number} is unchanged`,
     onDone: () => {
       once.renew();
       router.push(`/jobs/${job}/quote`);
@@ -22,7 +22,7 @@ export function Revise({ quote, job }: { readonly quote: QuoteView; readonly job
       disabled={act.busy}
       onClick={() => void act.run({ once: once.key(), quoteId: quote.id, version: quote.version })}
     >
-      Revise it
+      Revise quote
     </ShelfPlain>
   );
 }

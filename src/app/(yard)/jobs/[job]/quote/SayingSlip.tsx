@@ -23,38 +23,41 @@ export function SayingSlip({ quote, onClose }: { readonly quote: QuoteView; read
     },
     act: changeSaying,
     input: (saying) => ({ quoteId: quote.id, version: quote.version, saying }),
-    said: () => `Quote ${quote.number} is saved`,
+    said: () => `Quote ${quote.number} saved`,
     onDone: onClose,
   });
-  useKey('Ctrl+Enter', 'Save what it says', form.save, !form.busy);
+  useKey('Ctrl+Enter', 'Save', form.save, !form.busy);
   return (
     <Slip
       open
       onClose={onClose}
-      title={`What ${quote.number} says`}
-      detail="It stands on the quote that goes to the customer."
+      title={`Terms of ${quote.number}`}
+      detail="Printed on the customer’s quote."
       foot={
         <div className="grid gap-2">
           <Faults messages={form.clash ? [form.clash.message] : form.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={form.busy} onClick={form.save}>
-            Save what it says <span className="kbd">^↵</span>
+            Save{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
     >
       <div className="grid gap-3">
-        <TextField label="How long it takes" placeholder="6 weeks from your order" autoFocus {...form.text('takes')} />
-        <DateField label="It holds until" {...form.day('validUntil')} />
+        <TextField label="Lead time" placeholder="e.g. 6 weeks from your order" autoFocus {...form.text('takes')} />
+        <DateField label="Valid until" {...form.day('validUntil')} />
         <div className="grid grid-cols-2 items-start gap-3">
           <TextField
-            label="Its lines are for, pieces"
+            label="Lines priced for (pieces)"
             inputMode="numeric"
-            placeholder="not by the piece"
+            placeholder="not per piece"
             {...form.text('pieces')}
           />
-          <TextField label="Priced beside that for" placeholder="25, 50, 100" {...form.text('alsoPieces')} />
+          <TextField label="Also price for" placeholder="25, 50, 100" {...form.text('alsoPieces')} />
         </div>
-        <AreaField label="Words to the customer" rows={6} {...form.text('words')} />
+        <AreaField label="Note to customer" rows={6} {...form.text('words')} />
       </div>
     </Slip>
   );

@@ -40,7 +40,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
     {
       key: 'what',
-      head: 'Line',
+      head: 'Item',
       by: (l) => l.description,
       cell: (l) => (
         <>
@@ -66,7 +66,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
     { key: 'supplier', head: 'Supplier', by: (l) => l.supplier ?? '', cell: (l) => l.supplier ?? <Dash />, wide: true },
     {
       key: 'needed',
-      head: 'Needed',
+      head: 'Needed by',
       by: (l) => l.neededOn ?? '9999',
       cell: (l) => <span className="whitespace-nowrap">{day(l.neededOn)}</span>,
       wide: true,
@@ -87,7 +87,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
     },
     {
       key: 'price',
-      head: `Sold at ${signOf(currency)}`,
+      head: `Sell price ${signOf(currency)}`,
       num: true,
       by: (l) => l.price ?? 0,
       cell: (l) => (l.price === null ? <Dash /> : formatPrice(l.price, currency)),
@@ -95,7 +95,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
     },
     {
       key: 'net',
-      head: 'Cost in all',
+      head: 'Total cost',
       num: true,
       by: (l) => lineNet(l.quantity as Quantity, l.cost, 1, currency),
       cell: (l) => formatAmount(lineNet(l.quantity as Quantity, l.cost, 1, currency), currency),
@@ -104,7 +104,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
   return (
     <>
       {rows.length === 0 ? (
-        <Empty title="The quote has no lines yet">They are typed in or brought in by who may write quotes.</Empty>
+        <Empty title="The quote has no lines yet">People who may write quotes enter or import them.</Empty>
       ) : (
         <LedgerTable
           label="Lines of the quote"
@@ -113,7 +113,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
           keyOf={(l) => l.id}
           picks={
             mayAgree
-              ? { picked, onPick: setPicked, may: (l) => l.agreed === 0, words: (l) => `Pick ${l.description}` }
+              ? { picked, onPick: setPicked, may: (l) => l.agreed === 0, words: (l) => `Select ${l.description}` }
               : undefined
           }
         />
@@ -124,26 +124,24 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
           <>
             <Fact strong>{counted(whole.lines, 'line')}</Fact>
             <Fact>cost {formatMoney(whole.cost, currency)}</Fact>
-            <Fact>sold at {formatMoney(whole.price, currency)}</Fact>
-            {mayAgree && <Fact>{counted(open.length, 'line')} not agreed to</Fact>}
+            <Fact>price {formatMoney(whole.price, currency)}</Fact>
+            {mayAgree && <Fact>{counted(open.length, 'line')} not accepted</Fact>}
           </>
         }
       >
         {picked.size > 0 && (
-          <ShelfMain onClick={() => setAgreeing(true)}>
-            The customer agrees to {counted(picked.size, 'line')}…
-          </ShelfMain>
+          <ShelfMain onClick={() => setAgreeing(true)}>Customer accepts {counted(picked.size, 'line')}…</ShelfMain>
         )}
         {quote.revisedAs === null && may('import quotes') && <Revise quote={quote} job={job} />}
       </Shelf>
       {agreeing && (
         <ReasonQuestion
-          title={`The customer agrees to ${counted(picked.size, 'line')}`}
-          words="Their cost widens the job’s budget, and what is bought of them goes on its buy list."
-          label="Who of the customer agreed"
+          title={`Customer accepts ${counted(picked.size, 'line')}`}
+          words="Their cost is added to the budget, and bought lines go on the buy list."
+          label="Accepted by (customer)"
           field="by"
-          keep="Not yet"
-          go="Agreed"
+          keep="Cancel"
+          go="Accept lines"
           act={agree}
           onClose={() => setAgreeing(false)}
           onGo={(by) =>

@@ -43,7 +43,7 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
   }, [typed, job]);
   if (priced.length === 0) return null;
   return (
-    <Wide label="Priced side by side">
+    <Wide label="Quantity prices">
       <table className="ledger mt-6 max-w-[760px]">
         <thead>
           <tr>
@@ -58,13 +58,13 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
               Cost each
             </th>
             <th scope="col" className="num">
-              Sold at each
+              Price each
             </th>
             <th scope="col" className="num">
-              Margin of the price
+              Margin %
             </th>
             <th scope="col">
-              <span className="sr-only">Write it for</span>
+              <span className="sr-only">Rewrite lines for</span>
             </th>
           </tr>
         </thead>
@@ -81,7 +81,7 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
               <td className="num">{marginWords(p.cost, p.price)}</td>
               <td className="text-right whitespace-nowrap">
                 {p.pieces === quote.pieces ? (
-                  <span className="text-ink-2">as it is written</span>
+                  <span className="text-ink-2">current</span>
                 ) : (
                   <button
                     type="button"
@@ -94,7 +94,7 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
                       })
                     }
                   >
-                    write it for {p.pieces}
+                    Rewrite for {p.pieces}
                   </button>
                 )}
               </td>

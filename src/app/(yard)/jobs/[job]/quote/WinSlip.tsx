@@ -56,8 +56,8 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
     }),
     said: ({ bought, budget }) =>
       revised === undefined
-        ? `Budget ${formatMoney(budget, currency)} is open, with ${counted(bought, 'line')} on the buy list`
-        : `The budget moved by ${formatMoney(budget, currency)}, and the buy list with it`,
+        ? `Budget of ${formatMoney(budget, currency)} opened, ${counted(bought, 'line')} on the buy list`
+        : `Budget changed by ${formatMoney(budget, currency)}, buy list updated`,
     onDone: () => router.push(`/jobs/${job}`),
   });
   const { clash, busy } = form;
@@ -76,18 +76,14 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
       open
       onClose={onClose}
       title={`Mark ${quote.number} won`}
-      detail="Buying may start once the customer has said yes."
+      detail="Buying starts once the customer has accepted."
       foot={
         <div className="grid gap-2">
           <Faults
-            messages={clash ? [`${clash.message} Close this and look again.`] : form.refusals.map((r) => r.message)}
+            messages={clash ? [`${clash.message} Close this and reopen it.`] : form.refusals.map((r) => r.message)}
           />
           <button type="submit" form="win" disabled={busy} className="btn btn-main justify-self-end">
-            {busy
-              ? 'Opening the budget…'
-              : revised === undefined
-                ? 'Mark won and open the budget'
-                : 'Mark won and take that on'}
+            {busy ? 'Opening the budget…' : revised === undefined ? 'Mark won and open budget' : 'Mark won and apply'}
           </button>
         </div>
       }
@@ -100,18 +96,17 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
           form.save();
         }}
       >
-        <TextField label="Who of the customer said yes" autoFocus {...form.text('wonBy')} />
+        <TextField label="Accepted by (customer)" autoFocus {...form.text('wonBy')} />
         <div className="grid grid-cols-2 gap-3">
-          <TextField label="The customer’s order" placeholder="its number" {...form.text('customerOrder')} />
+          <TextField label="Customer’s order no." placeholder="e.g. PO-2231" {...form.text('customerOrder')} />
           <DateField label="of" {...form.day('customerOrderOn')} />
         </div>
-        <AreaField label="Where it is delivered" rows={2} {...form.text('deliveryAddress')} />
-        <PickField kind="person" label="Who plans it" placeholder="the lead" {...form.pick('plannerId')} />
+        <AreaField label="Delivery address" rows={2} {...form.text('deliveryAddress')} />
+        <PickField kind="person" label="Planner" placeholder="job lead" {...form.pick('plannerId')} />
       </form>
       {mayChoose && (
         <label className="mt-4 block">
-          <input type="checkbox" checked={byLine} onChange={(e) => setByLine(e.target.checked)} /> The customer agreed
-          line by line
+          <input type="checkbox" checked={byLine} onChange={(e) => setByLine(e.target.checked)} /> Accepted line by line
         </label>
       )}
       {choosing && (
@@ -140,8 +135,8 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
       )}
       {revised !== undefined && (
         <>
-          <h3 className="mt-5 text-[15px]">What the buy list takes on, beside {revised.number}</h3>
-          {changes.length === 0 && <p className="text-ink-2">Nothing: what is bought stays as it is.</p>}
+          <h3 className="mt-5 text-[15px]">Changes to the buy list {revised.number}</h3>
+          {changes.length === 0 && <p className="text-ink-2">No changes.</p>}
           <ul>
             {changes.map(({ key, was, is }) => (
               <li key={key} className="border-b border-line-2 py-1.5">
@@ -168,12 +163,12 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
           )}
         </>
       )}
-      <h3 className="mt-5 text-[15px]">{revised === undefined ? 'Opens this budget' : 'The budget from then on'}</h3>
+      <h3 className="mt-5 text-[15px]">{revised === undefined ? 'Budget' : 'New budget'}</h3>
       <BudgetList rows={budget} />
-      {revised === undefined && <h3 className="mt-4 text-[15px]">Fills the buy list</h3>}
+      {revised === undefined && <h3 className="mt-4 text-[15px]">Buy list</h3>}
       <p className="mt-1 text-ink-2">
-        {counted(bought, 'bought line')}. Allowances open budget only; what is made, our own work and what comes from
-        the customer is not bought.
+        {counted(bought, 'bought line')}. Allowances add budget only. Made items, own labour and free-issue material are
+        not bought.
       </p>
     </Slip>
   );

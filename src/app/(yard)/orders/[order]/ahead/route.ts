@@ -7,6 +7,7 @@ import { Answer, readAsked, route } from '../../../../server/answer';
 export const POST = route('see money', async ({ request, person, params }) => {
   const asked = await readAsked(request, endingSchema);
   const effects = await snapshot(await readers(), (db) => previewEnding(db, person, params.order ?? '', asked));
-  if (effects === undefined) throw new Answer(404, 'There is no such order.');
+  if (effects === undefined)
+    throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return Response.json(effects);
 });

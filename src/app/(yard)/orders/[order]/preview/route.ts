@@ -14,6 +14,7 @@ export const POST = route('draft orders', async ({ request, person, params }) =>
   const preview = await snapshot(await readers(), (db) =>
     previewOrder(db, person, params.order ?? '', lines, clock.today()),
   );
-  if (preview === undefined) throw new Answer(404, 'There is no such order.');
+  if (preview === undefined)
+    throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return Response.json(preview);
 });

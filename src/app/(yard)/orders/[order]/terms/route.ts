@@ -11,6 +11,6 @@ const asked = z.object({ itemIds: z.array(z.number().int()).max(LIMITS.sheetLine
 export const POST = route('draft orders', async ({ request, person, params }) => {
   const { itemIds } = await readAsked(request, asked);
   const terms = await loadOrderTerms(await readers(), person, params.order ?? '', itemIds, clock.today());
-  if (terms === undefined) throw new Answer(404, 'There is no such order.');
+  if (terms === undefined) throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return Response.json(terms);
 });

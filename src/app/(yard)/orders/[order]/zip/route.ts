@@ -11,7 +11,7 @@ export const GET = route('see money', async ({ person, params }) => {
   const number = params.order ?? '';
   const [db, today] = [await readers(), clock.today()];
   const paper = await loadOrderPaper(db, person, number, today);
-  if (paper === undefined) throw new Answer(404, 'There is no such order.');
+  if (paper === undefined) throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   const data = await loadOrderData(db, person, number, 'ubl', today);
   const files = (await loadFileBytes(db, person, number)) ?? [];
   const bytes = await inHelper('bundleOrder', { paper, files: [...(data === undefined ? [] : [data]), ...files] });

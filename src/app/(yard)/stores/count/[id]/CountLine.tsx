@@ -29,21 +29,21 @@ export function CountLine({ row: r, shows, disabled, onCount }: Props) {
       <div className="min-w-0 flex-1">
         <div className="font-semibold">
           {r.bin !== '' && <span className="mono mr-1.5 font-bold text-copper-text">{r.bin}</span>}
-          {r.description} {r.job !== null && <span className="tag">job {r.job}’s own</span>}
+          {r.description} {r.job !== null && <span className="tag">job {r.job} stock</span>}
         </div>
         <div className="mono text-ink-2">{[r.itemNumber, r.number].filter(Boolean).join(' · ')}</div>
         {shows && r.book !== null && (
           <div className="text-[13px] text-ink-2">
-            {measured(r.book, r.unit)} by the book
+            {measured(r.book, r.unit)} book
             {r.moved !== null &&
               r.moved !== 0 &&
-              `, ${r.moved > 0 ? '+' : ''}${formatQuantity(r.moved)} since it began`}
+              `, ${r.moved > 0 ? '+' : ''}${formatQuantity(r.moved)} since the count started`}
           </div>
         )}
         {r.reason !== '' && <div className="text-[13px] text-ink-2">{r.reason}</div>}
         {r.hasMoved && r.counted !== null && !disabled && (
           <button type="button" className="step text-[13px]" onClick={() => onCount(r.counted, true)}>
-            It moved meanwhile: I had counted it before that
+            I counted it before this movement
           </button>
         )}
       </div>
@@ -52,7 +52,7 @@ export function CountLine({ row: r, shows, disabled, onCount }: Props) {
         {difference !== 0 && (
           <span className="text-right whitespace-nowrap">
             <b className={difference < 0 ? 'text-brick' : 'text-amber'}>
-              {measured(quantity(Math.abs(difference)), r.unit)} {difference > 0 ? 'found' : 'missed'}
+              {measured(quantity(Math.abs(difference)), r.unit)} {difference > 0 ? 'found' : 'missing'}
             </b>
             {r.worth !== null && (
               <span className="block text-[13px] text-ink-2">
@@ -81,7 +81,7 @@ function HowMany({ row, disabled, onCount }: Omit<Props, 'shows'>) {
             className={`px-3 py-1 font-semibold max-phone:min-h-[44px] ${row.counted === q ? 'bg-enamel text-glaze' : 'text-ink-2 hover:text-ink'}`}
             onClick={() => onCount(row.counted === q ? null : q, false)}
           >
-            {q === ONE ? 'there' : 'not there'}
+            {q === ONE ? 'there' : 'not found'}
           </button>
         ))}
       </span>

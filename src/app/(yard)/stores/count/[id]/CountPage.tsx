@@ -29,7 +29,7 @@ export function CountPage({ view }: { view: CountView }) {
   const [last, setLast] = useState({ words: '', took: true });
   const [slip, setSlip] = useState<'found' | 'post'>();
   const end = useAct(endCounting);
-  const drop = useAct(dropCount, { said: () => `${head.number} is given up` });
+  const drop = useAct(dropCount, { said: () => `Count ${head.number} cancelled` });
   const ref = { countId: head.id, version: head.version };
   const keeps = may('keep stores');
   const counts = keeps && head.state === 'open';
@@ -49,9 +49,9 @@ export function CountPage({ view }: { view: CountView }) {
   const finish = async () => {
     if (await counting.settled()) await end.run(ref);
   };
-  useKey('N', 'Put on the sheet what was found', () => setSlip('found'), counts);
+  useKey('N', 'Add found item', () => setSlip('found'), counts);
   useKey('Ctrl+Enter', 'Counted', () => void finish(), counts && done.length > 0 && !busy);
-  useKey('Ctrl+Enter', 'Post the differences', () => setSlip('post'), looks && slip === undefined);
+  useKey('Ctrl+Enter', 'Post differences', () => setSlip('post'), looks && slip === undefined);
   const refused = [end, drop].flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
   const fault = counting.fault ?? refused;
   return (
@@ -62,9 +62,9 @@ export function CountPage({ view }: { view: CountView }) {
         </h1>
         <p className="mb-3 text-ink-2">
           <span className="mono">{head.number}</span>
-          {head.bin !== null && ` · ${head.place}`} · begun {day(head.begunOn)} by {head.begunBy}
+          {head.bin !== null && ` · ${head.place}`} · started {day(head.begunOn)} by {head.begunBy}
           {head.blind === 1 && ' · blind'}
-          {head.endedOn !== null && ` · ended ${day(head.endedOn)}`}
+          {head.endedOn !== null && ` · closed ${day(head.endedOn)}`}
         </p>
         {counts && rows.length > 0 && <CodeField onCode={scan} />}
         <p
@@ -75,14 +75,12 @@ export function CountPage({ view }: { view: CountView }) {
         </p>
         {counting.offline && (
           <p role="alert" className="mb-2 rounded-lg border border-line bg-glaze-2 px-3 py-2">
-            The network is away: {counted(counting.waiting, 'count')} {counting.waiting === 1 ? 'waits' : 'wait'} here
-            and will be kept when it is back.
+            No connection: {counted(counting.waiting, 'count')} {counting.waiting === 1 ? 'waits' : 'wait'} kept here
+            and saved when you’re back online.
           </p>
         )}
-        {rows.length === 0 && (
-          <Empty title="Nothing lies there by the book">Put on the sheet what is found all the same.</Empty>
-        )}
-        <ul aria-label="Counting sheet">
+        {rows.length === 0 && <Empty title="No book stock here">Add anything you find.</Empty>}
+        <ul aria-label="Count sheet">
           {(head.state === 'counted' ? [...differing, ...rows.filter((r) => !differing.includes(r))] : rows).map(
             (r) => (
               <CountLine
@@ -98,12 +96,12 @@ export function CountPage({ view }: { view: CountView }) {
         <div className="steps mt-3">
           {counts && (
             <button type="button" className="step" onClick={() => setSlip('found')}>
-              Put on the sheet what was found
+              Add found item
             </button>
           )}
           {(counts || looks) && (
             <button type="button" className="step" disabled={busy} onClick={() => void drop.run(ref)}>
-              Give the count up
+              Cancel count
             </button>
           )}
           <Link href="/stores/count" className="step">
@@ -119,7 +117,7 @@ export function CountPage({ view }: { view: CountView }) {
               {done.length} of {counted(rows.length, 'line')} counted
             </Fact>
             {head.state !== 'open' && (
-              <Fact>{differing.length === 1 ? '1 differs' : `${differing.length} differ`}</Fact>
+              <Fact>{differing.length === 1 ? '1 difference' : `${differing.length} differences`}</Fact>
             )}
             {head.state !== 'open' && may('see money') && differing.length > 0 && (
               <Fact>
@@ -137,17 +135,17 @@ export function CountPage({ view }: { view: CountView }) {
         )}
         {looks && (
           <ShelfPlain disabled={busy} onClick={() => void end.run({ ...ref, again: true })}>
-            Count on
+            Continue counting
           </ShelfPlain>
         )}
         {counts && (
-          <ShelfMain disabled={busy || done.length === 0} onClick={() => void finish()} hint="^↵">
-            Compare with the book
+          <ShelfMain disabled={busy || done.length === 0} onClick={() => void finish()} hint="Ctrl ↵">
+            Compare with book
           </ShelfMain>
         )}
         {looks && (
-          <ShelfMain disabled={busy} onClick={() => setSlip('post')} hint="^↵">
-            {differing.length === 0 ? 'All is right' : `Post ${counted(differing.length, 'difference')}`}
+          <ShelfMain disabled={busy} onClick={() => setSlip('post')} hint="Ctrl ↵">
+            {differing.length === 0 ? 'Close count' : `Post ${counted(differing.length, 'difference')}`}
           </ShelfMain>
         )}
       </Shelf>

@@ -25,7 +25,7 @@ export function FoundSlip({ head, bins, onClose }: Props) {
   const [number, setNumber] = useState('');
   const [expiresOn, setExpires] = useState('');
   const [typed, setTyped] = useState('1');
-  const act = useAct(countFound, { said: () => 'It stands on the sheet', onDone: onClose });
+  const act = useAct(countFound, { said: () => 'Added to the sheet', onDone: onClose });
   const read = typedFound.safeParse(typed);
   const put = () =>
     void act.run({
@@ -33,19 +33,22 @@ export function FoundSlip({ head, bins, onClose }: Props) {
       ...{ expiresOn: expiresOn === '' ? null : (expiresOn as Day), quantity: read.success ? read.data : (0 as never) },
     });
   const ready = item !== null && !act.busy;
-  useKey('Ctrl+Enter', 'Put it on the sheet', put, ready);
+  useKey('Ctrl+Enter', 'Add to the sheet', put, ready);
   const at = (field: string) => act.refusals.find((r) => r.field === field)?.message;
   return (
     <Slip
       open
       onClose={onClose}
-      title="What was found"
-      detail="It belongs to stores once the count is posted."
+      title="Found item"
+      detail="It becomes stores stock when the count is posted."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.refusals.filter((r) => r.field === undefined).map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={!ready} onClick={put}>
-            Put it on the sheet <span className="kbd">^↵</span>
+            Add to the sheet{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
@@ -67,7 +70,7 @@ export function FoundSlip({ head, bins, onClose }: Props) {
           </ChoiceField>
         )}
         <TextField
-          label="How much"
+          label="Quantity"
           required
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
@@ -75,12 +78,12 @@ export function FoundSlip({ head, bins, onClose }: Props) {
         />
         <TextField
           label="Serial number or lot"
-          placeholder="only where it has one"
+          placeholder="if it has one"
           value={number}
           onChange={(e) => setNumber(e.target.value)}
           fault={at('number')}
         />
-        {number !== '' && <DateField label="Use by, of a lot" value={expiresOn} onDay={setExpires} />}
+        {number !== '' && <DateField label="Use-by date (lots)" value={expiresOn} onDay={setExpires} />}
       </div>
     </Slip>
   );

@@ -18,26 +18,29 @@ type Props = { readonly head: CountView['head']; readonly rows: readonly CountRo
 export function PostSlip({ head, rows, onClose }: Props) {
   const { currency } = useYard();
   const once = useOnce();
-  const [reason, setReason] = useState(rows.length === 0 ? 'All is right' : '');
+  const [reason, setReason] = useState(rows.length === 0 ? 'Close count' : '');
   const [own, setOwn] = useState<Readonly<Record<number, string>>>({});
-  const act = useAct(postCount, { said: () => `${head.number} is posted`, onDone: onClose });
+  const act = useAct(postCount, { said: () => `Count ${head.number} posted`, onDone: onClose });
   const post = () =>
     void act.run({
       ...{ once: once.key(), countId: head.id, version: head.version, reason },
       reasons: Object.entries(own).map(([id, why]) => ({ lineId: Number(id), reason: why })),
     });
-  useKey('Ctrl+Enter', 'Post it', post, !act.busy);
+  useKey('Ctrl+Enter', 'Post', post, !act.busy);
   return (
     <Slip
       open
       onClose={onClose}
       title={`Post ${head.number}`}
-      detail="What was not counted stays as the book says."
+      detail="Lines not counted keep their book quantity."
       foot={
         <div className="grid gap-2">
           <Faults messages={act.clash ? [act.clash.message] : act.refusals.map((r) => r.message)} />
           <button type="button" className="btn btn-main justify-self-end" disabled={act.busy} onClick={post}>
-            Post it <span className="kbd">^↵</span>
+            Post{' '}
+            <span className="kbd" aria-hidden>
+              Ctrl ↵
+            </span>
           </button>
         </div>
       }
@@ -45,10 +48,10 @@ export function PostSlip({ head, rows, onClose }: Props) {
       <div className="grid gap-3">
         {rows.length > 0 && (
           <TextField
-            label="Why it differs"
+            label="Reason"
             required
             autoFocus
-            placeholder="miscounted before, not booked, lost"
+            placeholder="e.g. earlier miscount, not booked, lost"
             value={reason}
             onChange={(e) => setReason(e.target.value)}
           />
@@ -67,9 +70,9 @@ export function PostSlip({ head, rows, onClose }: Props) {
                 </span>
               </div>
               <input
-                aria-label={`Why ${r.description} differs`}
+                aria-label={`Reason for ${r.description}`}
                 className="field field-small mt-1"
-                placeholder={reason === '' ? 'its own reason' : reason}
+                placeholder={reason === '' ? 'separate reason' : reason}
                 maxLength={120}
                 value={own[r.id] ?? ''}
                 onChange={(e) => setOwn({ ...own, [r.id]: e.target.value })}

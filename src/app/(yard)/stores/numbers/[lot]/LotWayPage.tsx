@@ -13,31 +13,31 @@ function whatOf(e: LotEvent): string {
   const went = e.quantity < 0;
   switch (e.what) {
     case 'received':
-      return went ? 'Taken back' : `Came from ${e.supplier ?? 'its supplier'}`;
+      return went ? 'Reversed' : `Received from ${e.supplier ?? 'its supplier'}`;
     case 'held':
-      return `Came from ${e.supplier ?? 'its supplier'}, not released`;
+      return `Received from ${e.supplier ?? 'its supplier'}, awaiting inspection`;
     case 'rejected':
-      return went ? 'Went back' : 'Rejected';
+      return went ? 'Returned' : 'Rejected';
     case 'released':
       return 'Released';
     case 'issued':
       return `Issued to job ${e.job ?? ''}`;
     case 'returned':
-      return `Came back from job ${e.job ?? ''}`;
+      return `Returned from job ${e.job ?? ''}`;
     case 'sentBack':
-      return went ? `Sent back to ${e.supplier ?? 'its supplier'}` : 'Did not go back after all';
+      return went ? `Returned to ${e.supplier ?? 'its supplier'}` : 'Return reversed';
     case 'transferred':
       return went
-        ? `Left ${e.owner === null ? 'stores' : `job ${e.owner}`}`
-        : `Became ${e.owner === null ? 'stores’' : `job ${e.owner}’s own`}`;
+        ? `Transferred from ${e.owner === null ? 'stores' : `job ${e.owner}`}`
+        : `Transferred to ${e.owner === null ? 'stores' : `job ${e.owner}`}`;
     case 'moved':
-      return went ? 'Left its place' : 'Moved';
+      return went ? 'Moved out' : 'Moved';
     case 'counted':
-      return went ? 'Missed at a count' : 'Found at a count';
+      return went ? 'Missing at count' : 'Found at count';
     case 'scrapped':
       return 'Scrapped';
     case 'revalued':
-      return 'Worth anew';
+      return 'Revalued';
   }
 }
 
@@ -63,9 +63,9 @@ export function LotWayPage({ way }: { way: LotWay }) {
           {item.name}
         </Link>{' '}
         <span className="mono text-ink-2">{item.number}</span>
-        {way.expiresOn !== null && <span className="text-ink-2"> · use by {day(way.expiresOn)}</span>}
+        {way.expiresOn !== null && <span className="text-ink-2"> · use-by date {day(way.expiresOn)}</span>}
       </p>
-      <ol aria-label="Its way" className="ml-2 max-w-[680px] border-l-[3px] border-enamel">
+      <ol aria-label="Movements" className="ml-2 max-w-[680px] border-l-[3px] border-enamel">
         {told.map((e) => (
           <li key={e.key} className="relative pb-5 pl-6 last:pb-1">
             <span
@@ -99,16 +99,16 @@ export function LotWayPage({ way }: { way: LotWay }) {
           </li>
         ))}
       </ol>
-      {told.length === 0 && <p className="text-ink-2">Nothing is known of it yet.</p>}
+      {told.length === 0 && <p className="text-ink-2">No movements yet.</p>}
       <Shelf
         facts={
           <>
-            <Fact strong>{serial ? `It ${way.now}` : `${way.lies.length === 0 ? 'None of it is here' : 'Here'}`}</Fact>
+            <Fact strong>{serial ? `Now: ${way.now}` : `${way.lies.length === 0 ? 'None in stock' : 'Here'}`}</Fact>
             {!serial &&
               way.lies.map((l) => (
                 <Fact key={`${l.place}/${l.bin}/${l.job}`}>
                   {size(l)} in {[l.place, l.bin].filter(Boolean).join(', ')}
-                  {l.job !== null && `, job ${l.job}’s own`}
+                  {l.job !== null && `, job ${l.job} stock`}
                 </Fact>
               ))}
           </>

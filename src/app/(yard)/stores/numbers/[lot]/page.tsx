@@ -4,7 +4,7 @@ import { idIn } from '../../../../server/answer';
 import { place } from '../../../../server/place';
 import { LotWayPage } from './LotWayPage';
 
-export const metadata = { title: 'A number’s way' };
+export const metadata = { title: 'Traceability' };
 
 export default place(async ({ db, person, params }) => {
   const way = /^\d+$/.test(params.lot ?? '') ? await loadLotWay(db, person, idIn(params.lot)) : undefined;

@@ -92,8 +92,8 @@ export function PickPage({ view: { job, rows } }: { view: PickingView }) {
       }),
     });
   const ready = picked.length > 0 && !act.busy;
-  useKey('A', 'Pick all of it', all, keeps && rows.length > 0);
-  useKey('Ctrl+Enter', 'Issue what is picked', issue, keeps && ready);
+  useKey('A', 'Pick all', all, keeps && rows.length > 0);
+  useKey('Ctrl+Enter', 'Issue picked lines', issue, keeps && ready);
   const fault = act.refusals[0]?.message;
   return (
     <Sheet>
@@ -106,10 +106,10 @@ export function PickPage({ view: { job, rows } }: { view: PickingView }) {
         </h1>
         <p className="mb-3 text-ink-2">{job.name}</p>
         {rows.length === 0 ? (
-          <Empty title="Nothing is put by for this job">
-            What is reserved in stores for it stands here, and what came for it and was not issued.{' '}
+          <Empty title="Nothing reserved for this job">
+            Stock reserved for it, and goods received for it and not issued, appear here.{' '}
             <Link href={`/jobs/${job.number}/plan`} className="step">
-              Reserve on its plan
+              Reserve from its plan
             </Link>
           </Empty>
         ) : (
@@ -152,7 +152,7 @@ export function PickPage({ view: { job, rows } }: { view: PickingView }) {
           </ShelfPlain>
         )}
         {keeps && (
-          <ShelfMain disabled={!ready} onClick={issue} hint="^↵">
+          <ShelfMain disabled={!ready} onClick={issue} hint="Ctrl ↵">
             {act.busy ? 'Issuing…' : `Issue ${picked.length === 0 ? '' : counted(picked.length, 'line')}`.trim()}
           </ShelfMain>
         )}
@@ -176,7 +176,7 @@ function PickLine({ row, picked, disabled, onPick }: LineProps) {
         <div className="min-w-0 flex-1 basis-[200px]">
           <div className="font-semibold">
             {row.description} {done && <span className="tag tag-good">picked</span>}{' '}
-            {row.ownerId !== null && <span className="tag">the job’s own</span>}
+            {row.ownerId !== null && <span className="tag">job stock</span>}
           </div>
           <div className="mono text-ink-2">{row.itemNumber}</div>
           <div className="text-[13px]">
@@ -239,7 +239,7 @@ function HowMany({ row, picked, disabled, onPick }: LineProps) {
       </button>
       {wrong && (
         <span role="alert" className="field-fault basis-full text-right">
-          At most {told(row.wanted, row)}.
+          No more than {told(row.wanted, row)}.
         </span>
       )}
     </span>
@@ -252,7 +252,7 @@ function Pieces({ row, picked, disabled, onPick }: LineProps) {
     const numbers = on ? [...picked.numbers, number] : picked.numbers.filter((n) => n !== number);
     onPick({ quantity: quantity(numbers.length * ONE), numbers });
   };
-  if (row.pieces.length === 0) return <p className="mt-1 text-[13px] text-ink-2">None of its pieces lies there.</p>;
+  if (row.pieces.length === 0) return <p className="mt-1 text-[13px] text-ink-2">No serial numbers in stock there.</p>;
   return (
     <ul className="mt-1.5 grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-x-4">
       {row.pieces.map(({ number, bin }) => {

@@ -5,7 +5,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { SupplierForm } from '../../SupplierForm';
 
-export const metadata = { title: 'Change a supplier' };
+export const metadata = { title: 'Edit supplier' };
 
 export default place(async ({ db, person, today, params }) => {
   permit(person, 'keep suppliers');

@@ -9,7 +9,7 @@ import { snapshot } from '@/store/db';
 import { idIn, readAsked, route } from '../../../../../server/answer';
 
 const asked = z.object({
-  fromDay: requiredDay('Say from which day it holds.'),
+  fromDay: requiredDay('Enter the date it is valid from.'),
   batch: quantitySchema.refine((q) => q > 0),
   lines: z.array(bomLineFields).max(MOST_BOM_LINES),
 });

@@ -60,7 +60,7 @@ export function PartForm({ view }: Props) {
     keep: `sold ${item.id} ${supplier.id}`,
     act: savePart,
     input: (read, once) => ({ once, itemId: item.id, supplierId: supplier.id, ...read }),
-    said: () => `How ${supplier.name} sells ${item.number} is saved`,
+    said: () => `${supplier.name}’s terms for ${item.number} saved`,
     onDone: ({ id }) => router.push(`/items/${id}`),
     stay: true,
   });
@@ -83,35 +83,40 @@ export function PartForm({ view }: Props) {
   ].filter((words) => words !== undefined);
   return (
     <RecordForm
-      title={`How ${supplier.name} sells ${item.name}`}
+      title={`${supplier.name}’s terms for ${item.name}`}
       what="part"
       name={<span className="mono">{item.number}</span>}
       form={form}
       onVersion={(version) => form.put('version', version)}
     >
       <div className="grid max-w-[860px] items-start gap-3 sm:grid-cols-6">
-        <TextField label="Their number" inputClass="mono" className="sm:col-span-2" {...form.text('theirNumber')} />
-        <UnitField label="Unit they sell" className="sm:col-span-2" {...form.unit('unit')} onUnit={chooseUnit} />
-        {typed.unit !== item.unit && (
-          <TextField label={`${unitOf(item.unit).name}s …`} inputMode="numeric" {...form.text('factorMany')} />
-        )}
-        {typed.unit !== item.unit && (
-          <TextField label={`… in ${unit.name}s`} inputMode="numeric" {...form.text('factorOne')} />
-        )}
-        <TextField label="At least" inputMode="decimal" placeholder="any" {...form.text('minimum')} />
-        <TextField label="Packs of" inputMode="decimal" placeholder="any" {...form.text('pack')} />
         <TextField
-          label="Lead time, working days"
+          label="Supplier’s item no."
+          inputClass="mono"
+          className="sm:col-span-2"
+          {...form.text('theirNumber')}
+        />
+        <UnitField label="Selling unit" className="sm:col-span-2" {...form.unit('unit')} onUnit={chooseUnit} />
+        {typed.unit !== item.unit && (
+          <TextField label={`Contains (${unitOf(item.unit).name})`} inputMode="numeric" {...form.text('factorMany')} />
+        )}
+        {typed.unit !== item.unit && (
+          <TextField label={`per (${unit.name})`} inputMode="numeric" {...form.text('factorOne')} />
+        )}
+        <TextField label="Minimum" inputMode="decimal" placeholder="any" {...form.text('minimum')} />
+        <TextField label="Pack size" inputMode="decimal" placeholder="any" {...form.text('pack')} />
+        <TextField
+          label="Lead time (working days)"
           inputMode="numeric"
-          placeholder="as usual"
+          placeholder="supplier’s usual"
           className="sm:col-span-2"
           {...form.text('leadDays')}
         />
         <label className="self-end pb-1.5 sm:col-span-2">
-          <input type="checkbox" {...form.tick('usual')} /> Usually bought from them
+          <input type="checkbox" {...form.tick('usual')} /> Default supplier
         </label>
       </div>
-      <h2 className="mt-5 mb-1 text-[16px]">Price by quantity of the whole line, and by day</h2>
+      <h2 className="mt-5 mb-1 text-[16px]">Prices by line quantity and date</h2>
       <TextField
         label={`Prices in ${signOf(currency)} are per how many ${unit.name}s`}
         inputMode="numeric"
@@ -132,12 +137,12 @@ export function PartForm({ view }: Props) {
                 {...form.text(`breaks.${k}.fromQuantity`)}
               />
               <TextField label={`Price ${k + 1}`} inputMode="decimal" {...form.text(`breaks.${k}.price`)} />
-              <DateField label="From day" {...form.day(`breaks.${k}.fromDay`)} />
-              <DateField label="Until day" {...form.day(`breaks.${k}.untilDay`)} />
+              <DateField label="From" {...form.day(`breaks.${k}.fromDay`)} />
+              <DateField label="To" {...form.day(`breaks.${k}.untilDay`)} />
             </div>
             <button
               type="button"
-              aria-label={`Take price ${k + 1} out`}
+              aria-label={`Remove price ${k + 1}`}
               className="mt-[26px] size-[24px] rounded p-0.5 text-ink-2 hover:text-brick"
               onClick={() => breaks.remove(k)}
             >

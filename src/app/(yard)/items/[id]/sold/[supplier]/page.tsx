@@ -4,7 +4,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../../server/place';
 import { PartForm } from './PartForm';
 
-export const metadata = { title: 'How it is sold' };
+export const metadata = { title: 'Supplier terms' };
 
 export default place(async ({ db, person, params }) => {
   const view = await loadSold(db, person, Number(params.id), Number(params.supplier));

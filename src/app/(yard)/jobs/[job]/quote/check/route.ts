@@ -7,6 +7,7 @@ const asked = bringInInput.omit({ once: true });
 export const POST = route('import quotes', async ({ request, person }) => {
   const { fileId, ...given } = await readAsked(request, asked);
   const check = await inHelper('checkQuoteFile', { person, fileId, given });
-  if (check === undefined) throw new Answer(404, 'This file is not there any more.');
+  if (check === undefined)
+    throw new Answer(404, 'That file has already been imported or replaced. Choose it again if you still need it.');
   return Response.json(check);
 });

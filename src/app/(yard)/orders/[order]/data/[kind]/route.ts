@@ -7,6 +7,6 @@ import { fileAnswer } from '../../../../../server/file';
 /** The order as a file of data: ubl or csv. */
 export const GET = route('see money', async ({ person, params }) => {
   const { order = '', kind } = params;
-  if (kind !== 'ubl' && kind !== 'csv') throw new Answer(404, 'There is no such kind of file.');
+  if (kind !== 'ubl' && kind !== 'csv') throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   return fileAnswer(await loadOrderData(await readers(), person, order, kind, clock.today()));
 });

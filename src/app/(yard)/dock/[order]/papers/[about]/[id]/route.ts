@@ -6,7 +6,7 @@ import { performAs } from '../../../../../../server/offer';
 /** Keeps a paper of a delivery that is handed over as the body of the request. */
 export const POST = route('receive', async ({ request, person, params }) => {
   const about = PAPER_ABOUT.find((a) => a === params.about);
-  if (about === undefined) throw new Answer(404, 'There is no such thing.');
+  if (about === undefined) throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   const { searchParams } = new URL(request.url);
   const outcome = await performAs(person)(keepPaper, {
     once: searchParams.get('once') ?? '',
