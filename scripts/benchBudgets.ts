@@ -17,7 +17,7 @@ const WRITTEN = '2026-01-01T00:00:00.000Z';
 /** One job that has so many postings over three years, each of its own day and cost code. */
 async function longJob(db: Db): Promise<string> {
   const job = await db('job').where({ number: '1002' }).first();
-  if (job === undefined) throw new Error('There is no job 1002.');
+  if (job === undefined) throw new Error('Job 1002 doesn’t exist.');
   const line = await db('tabLine').first('id');
   const codes = (await db('costCode').orderBy('id')).map((c) => c.id);
   await db.raw(

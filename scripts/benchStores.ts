@@ -169,13 +169,13 @@ export async function stores(db: Db, { get, act }: Served, row: Row, timed: Time
     ['Dock, one supplier', (k: number) => `/dock?supplier=${1 + k}`],
     ['Dock, an order', (k: number) => `/dock/S26-${1 + k}`],
     ['Stores', () => '/stores'],
-    ['Stores, below its level', () => '/stores?show=low'],
+    ['Stores, below minimum', () => '/stores?show=low'],
     ['Stores, by words', (k: number) => `/stores?words=${100 + k}`],
     ['Stores, the most first', () => '/stores?sort=-onHand'],
     ['An item in stores', (k: number) => `/stores/${SIZE.items + 1 + k}`],
     ['What is to pick', () => '/stores/pick'],
     ['Picking list of 200 lines', () => `/stores/pick/${number}`],
-    ['Counts', () => '/stores/count'],
+    ['Stock counts', () => '/stores/count'],
   ] as [string, (k: number) => string][]) {
     for (let k = 0; k < 3; k += 1) await get(path(k));
     row(name, await timed(ROUNDS, async (k) => void (await get(path(k)))));
@@ -193,7 +193,7 @@ export async function stores(db: Db, { get, act }: Served, row: Row, timed: Time
     await timed(1, async () => void (await act('issuePicked', `/stores/pick/${number}`, { once, jobId: JOB, lines }))),
   );
   row(
-    'Begin a count of a bin',
+    'New count of a bin',
     await timed(20, async (k) => {
       const input = { once: `${once}-${k}`, placeId: 1, binId: 1 + k, blind: false };
       await act('beginCount', '/stores/count', input);

@@ -73,7 +73,7 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
   const jobs = range(SIZE.jobs).map((k) => ({
     id: k + 1,
     number: String(1001 + k),
-    name: `Work on vessel ${k + 1}`,
+    name: `Make vessel ${k + 1} a working day`,
     shortName: `Vessel ${k + 1}`,
     kind: ['contract', 'repair', 'make'][k % 3],
     state: 'live',

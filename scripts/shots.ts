@@ -31,7 +31,7 @@ try {
   await take('bill', '/items/44/bill', () => browser.reads('Made before it'));
   await take('stores', '/stores');
   await take('gather', '/gather', async () => {
-    await pick('Pick all of Brightsound Marine Electrics');
+    await pick('Select all of Brightsound Marine Electrics');
     for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412'])
       await pick(`Pick ${line}`);
     await browser.reads('These make 3 orders');
@@ -50,7 +50,7 @@ try {
   await take('suppliers', '/suppliers');
   await take('history', '/history?about=order&id=22', async () => {
     await (await browser.see(By.xpath('//button[contains(., "Changed revision 1")]'))).click();
-    await browser.reads('Sealed');
+    await browser.reads('Seal');
   });
   await take('quote', '/jobs/425/quote');
   await take('quote-file', '/jobs/426/quote', async () => {

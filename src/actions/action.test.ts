@@ -14,7 +14,7 @@ afterEach(() => yard.close());
 const rename = defineAction({
   name: 'rename',
   right: 'keep suppliers',
-  input: z.object({ once, id: z.number().int(), version: z.number().int(), name: z.string().min(1, 'Give a name.') }),
+  input: z.object({ once, id: z.number().int(), version: z.number().int(), name: z.string().min(1, 'Enter a name.') }),
   run: async ({ trx, audit }, { id, version, name }) => {
     const supplier = sameVersion(
       found(await trx('supplier').where({ id }).first(), 'This supplier'),
@@ -87,14 +87,20 @@ describe('an action', () => {
   it('is refused without the right, before anything is read', async () => {
     expect(await rename(await yard.as('storekeeper'), input({ name: '' }))).toEqual({
       status: 'refused',
-      refusals: [{ code: 'right', message: 'You may not keep suppliers and items. Ask somebody who may.' }],
+      refusals: [
+        {
+          code: 'right',
+          message:
+            'You don’t have permission to edit suppliers and items. Ask your administrator, who can change roles under People.',
+        },
+      ],
     });
   });
 
   it('tells which part of the input is wrong', async () => {
     expect(await rename(await yard.as('buyer'), input({ name: '' }))).toMatchObject({
       status: 'refused',
-      refusals: [{ field: 'name', message: 'Give a name.' }],
+      refusals: [{ field: 'name', message: 'Enter a name.' }],
     });
     expect(refusedWith(await rename(await yard.as('buyer'), { ...input(), once: 'x' }))).toEqual(['input']);
   });
@@ -116,7 +122,7 @@ describe('an action', () => {
     must(await rename(await yard.as('buyer'), input()));
     expect(await rename(await yard.as('manager'), input({ name: 'Other' }))).toMatchObject({
       status: 'clash',
-      message: 'This supplier was changed by somebody else since you opened it.',
+      message: 'Someone else changed This supplier after you opened it.',
       theirs: { version: 2 },
     });
   });

@@ -74,13 +74,13 @@ describe('a line of a quote', () => {
     const why = (kind: Line['kind'], bought?: number, agreed = 1) =>
       whyNotBought({ kind, agreed }, bought === undefined ? undefined : { bought });
     expect([why('bought'), why('bought', 1)]).toEqual([undefined, undefined]);
-    expect(why('bought', 0)).toBe('its part may not be bought');
-    expect(why('bought', 1, 0)).toBe('not agreed');
+    expect(why('bought', 0)).toBe('item not for purchase');
+    expect(why('bought', 1, 0)).toBe('not accepted');
     expect([why('made'), why('labour'), why('customer'), why('allowance')]).toEqual([
-      'made here, by its bill',
-      'our own work',
-      'comes from the customer',
-      'opens budget only',
+      'made, from its BOM',
+      'own labour',
+      'free issue',
+      'budget only',
     ]);
   });
 });
@@ -157,9 +157,9 @@ describe('buying before the customer’s yes', () => {
     const { actor, db } = await yard.as('lead');
     const tags = async () =>
       (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows.flatMap((n) => n.tags.map((t) => t.words));
-    expect(await tags()).toContain('not agreed yet');
+    expect(await tags()).toContain('not accepted yet');
     must(await win());
-    expect(await tags()).not.toContain('not agreed yet');
+    expect(await tags()).not.toContain('not accepted yet');
   });
   it('buys nothing twice once the quote is won, revised or not', async () => {
     await moving('withCustomer');

@@ -284,5 +284,5 @@ it('a bill dated on a day that is none is refused in words', async () => {
   const order = await sentOrder();
   const bill = { once: yard.once(), orderId: order.id, number: 'B', day: '0226-01-01' as Day, typedTotal: 1 as Minor };
   const told = await enterInvoice(await yard.as('accounts'), { ...bill, lines: [yard.billed(order, 1 as Quantity)] });
-  expect(told).toMatchObject({ refusals: [{ message: '“0226-01-01” is no date between 2000 and 2100.' }] });
+  expect(told).toMatchObject({ refusals: [{ message: '“0226-01-01” isn’t a date between 2000 and 2100.' }] });
 });

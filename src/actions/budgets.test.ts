@@ -97,7 +97,7 @@ describe('a budget change', () => {
     expect(await waiting('lead')).toMatchObject({
       count: 1,
       rows: [
-        { text: expect.stringContaining('Budget change 1 of 412, +£\u202f50.00') as string, href: '/jobs/412/budget' },
+        { text: expect.stringContaining('Budget change 1 for 412, +£\u202f50.00') as string, href: '/jobs/412/budget' },
       ],
     });
     expect(await waiting('buyer')).toBeUndefined();

@@ -28,14 +28,14 @@ async function ordered(n = 12) {
 describe('a job', () => {
   it('is not closed while an order of it is drafted, sent, part in, or in and not billed; each is named', async () => {
     const order = await ordered();
-    expect(messages(await close())).toEqual([`${order.number} is open. Call off, close short or take in first.`]);
+    expect(messages(await close())).toEqual([`${order.number} is open. Cancel, close short or receive them first.`]);
     const sent = await yard.send(order);
     expect(refusedWith(await close())).toEqual(['close.orders']);
     must(await yard.takeIn(sent, 5));
     expect(refusedWith(await close())).toEqual(['close.orders']);
     must(await yard.takeIn(sent, 7));
     expect(messages(await close())).toEqual([
-      `Goods of ${order.number} are in and not billed. Match their bills, or say that none will come.`,
+      `Goods on ${order.number} are received but not invoiced. Match the invoices, or mark No more invoices.`,
     ]);
     const { id } = must(await yard.bill(sent, 12, { number: 'B 7' }));
     expect(refusedWith(await close())).toEqual(['close.unbilled', 'close.bills']);
@@ -65,7 +65,7 @@ describe('a job', () => {
     const lines = [{ costCodeId: yard.ids.codes[0], amount: 100 as never }];
     const [jobId] = yard.ids.jobs;
     must(await writeBudgetChange(await yard.as('lead'), { once: yard.once(), jobId, agreed: false, ...said, lines }));
-    expect(messages(await close())).toEqual(['Budget change 1 is to be agreed or dropped.']);
+    expect(messages(await close())).toEqual(['Budget change 1 is awaiting agreement. Agree or withdraw it first.']);
   });
 
   it('that is closed is bought for no more, until it is opened again with a reason', async () => {

@@ -56,7 +56,7 @@ describe('cost codes', () => {
     ['a number twice', '20 Rigging\n20 Sails'],
     ['a number that is there', '01 Rigging'],
     ['a number that is too long', '123456789 Rigging'],
-    ['nothing', ' \n'],
+    ['(empty)', ' \n'],
     ['9,000 letters', 'x'.repeat(9000)],
   ])('are not added with %s, not even in part', async (_, lines) => {
     const before = await yard.db('costCode');
@@ -183,7 +183,7 @@ describe('units', () => {
   it('are offered or not, and never none of them', async () => {
     must(await chooseUnits(await wren(), { once: yard.once(), unused: ['XCA', 'WEE', 'WEE'] }));
     expect(await yard.db('unitUnused').orderBy('code')).toEqual([{ code: 'WEE' }, { code: 'XCA' }]);
-    expect((await lastRecord())?.changes).toEqual([{ what: 'not offered', from: 'nothing', to: 'week, can' }]);
+    expect((await lastRecord())?.changes).toEqual([{ what: 'not offered', from: '(empty)', to: 'week, can' }]);
     expect(await chooseUnits(await wren(), { once: yard.once(), unused: UNITS.map((u) => u.code) })).toMatchObject({
       refusals: [{ code: 'unit.last' }],
     });

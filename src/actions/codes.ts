@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { formatDecimal } from '@/core/money/decimal';
 import { codeLines, codesIn, costCodeFields, taxFields, unitCodes } from '@/core/records/settings';
 import { unitOf, UNITS } from '@/core/quantity/units';
-import { counted, together } from '@/core/words';
+import { together } from '@/core/words';
 import type { Db } from '@/store/db';
 import { insertMany, insertOne } from '@/store/rows';
 import { defineAction, found, once, refuse, sameVersion, type Work } from './action';

@@ -83,7 +83,7 @@ describe('a file that counts bin by bin', () => {
     must(await (await itemFile('A-1,SN-1,1,40', 'A-2,SN-2,1,60')).take());
     expect((await itemFile('A-2,SN-1,1,')).told).toMatchObject({ moved: 0, value: null });
     expect(await (await itemFile('A-2,SN-1,1,')).take()).toMatchObject({
-      refusals: [{ code: 'numbers.elsewhere', message: expect.stringContaining('SN-1 lies in') }],
+      refusals: [{ code: 'numbers.elsewhere', message: expect.stringContaining('SN-1 is in stock at') }],
     });
     must(await (await itemFile('A-2,SN-2,1,80')).take());
     expect([await spots(), await pile()]).toEqual([

@@ -150,11 +150,11 @@ describe('a delivery that is not as it was ordered', () => {
       const bill = await yard.db('invoice').where({ id: billId }).first();
       return bill && differencesOf(await compareInvoice(yard.db, bill)).map((d) => d.words);
     };
-    expect(await heldFor()).toEqual(['Tube: 10 billed, 0 received.']);
+    expect(await heldFor()).toEqual(['Tube: 10 invoiced, 0 received.']);
     must(await dock.take(of, 4, missing));
-    expect(await heldFor()).toEqual(['Tube: 10 billed, 4 received, 6 missing from the parcel.']);
+    expect(await heldFor()).toEqual(['Tube: 10 invoiced, 4 received (6 short-delivered).']);
     must(await dock.take(of, 4));
-    expect(await heldFor()).toEqual(['Tube: 10 billed, 8 received, 2 missing from the parcel.']);
+    expect(await heldFor()).toEqual(['Tube: 10 invoiced, 8 received (2 short-delivered).']);
     must(await dock.take(of, 0, { rest: { reasonId: await dock.reason('toCome'), promisedOn: '2026-06-20' } }));
     expect(await heldFor()).toEqual(['Tube: 10 billed, 8 received.']);
   });

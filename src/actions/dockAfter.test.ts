@@ -92,7 +92,9 @@ describe('serial numbers', () => {
     must(await dock.take(of, 2, { numbers: numbered('SN-0001', 'SN-0002') }));
     const again = await dock.take(of, 1, { numbers: numbered('SN-0002') });
     expect(again).toMatchObject({
-      refusals: [{ message: 'SN-0002 lies in Yard, for job 412, so it cannot come again.' }],
+      refusals: [
+        { message: 'SN-0002 is in stock at Yard, for job 412, so it can’t be received again. Check the number.' },
+      ],
     });
   });
 
@@ -126,7 +128,7 @@ describe('serial numbers', () => {
     const give = { once: yard.once(), ...at, quantity: q(1), numbers: numbered('SN-0001') };
     must(await issueStock(await yard.as('storekeeper'), give));
     expect(await dock.take(of, 1, { numbers: numbered('SN-0001') })).toMatchObject({
-      refusals: [{ message: 'SN-0001 is with job 412, so it cannot come again.' }],
+      refusals: [{ message: 'SN-0001 is with job 412, so it can’t be received again. Check the number.' }],
     });
   });
 });
@@ -205,7 +207,7 @@ describe('a receipt that was wrong', () => {
     const to = { jobId: yard.ids.jobs[0], costCodeId: yard.ids.codes[1] };
     must(await issueStock(await yard.as('storekeeper'), { once: yard.once(), ...at, to, quantity: q(1) }));
     expect(await put(anew.id, 5)).toMatchObject({
-      refusals: [{ message: expect.stringContaining('Tube was issued since R-00002 came') as string }],
+      refusals: [{ message: expect.stringContaining('R-00002 can’t be reversed: Tube was issued since') as string }],
     });
   });
 });

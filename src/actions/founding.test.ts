@@ -53,7 +53,7 @@ describe('an empty file', () => {
   it('begins its record with that, and keeps no password in it', async () => {
     await found();
     const [record] = await db('audit');
-    expect(record).toMatchObject({ action: 'foundCompany', words: 'Set New Works up', personId: 1 });
+    expect(record).toMatchObject({ action: 'foundCompany', words: 'Created company New Works', personId: 1 });
     expect(record?.changes).not.toContain(input.password);
     expect(await checkRecord(db)).toMatchObject({ rows: 1, faults: [] });
   });

@@ -126,7 +126,10 @@ describe('sending', () => {
     const setPaper = () => Promise.reject(new Error('it took too long'));
     const input = { once: yard.once(), orderId: order.id, version: order.version };
     const sent = must(await sendOrder({ ...(await yard.as('buyer')), setPaper }, input));
-    expect(sent).toMatchObject({ came: 'failed', answer: 'Its paper could not be set: it took too long' });
+    expect(sent).toMatchObject({
+      came: 'failed',
+      answer: 'The order’s PDF couldn’t be made (it took too long). Nothing was sent: tell your administrator.',
+    });
     expect([(await yard.order(order.id)).state, yard.sent.length]).toEqual(['drafting', 0]);
   });
 

@@ -117,7 +117,7 @@ describe('prices and charges', () => {
       8400,
       { drafted: 8400 },
     ]);
-    expect((await loadPaper(yard.db, order.id, TODAY))?.lines[0]?.price).toBe('8.00 less 12.5 %');
+    expect((await loadPaper(yard.db, order.id, TODAY))?.lines[0]?.price).toBe('8.00, less 12.5 %');
   });
 
   it('take a discount on the order, in pounds or as a share, with tax that cannot be recovered', async () => {

@@ -98,17 +98,17 @@ it('a line that comes too late names the suppliers from whom it would come in ti
     const { actor, db } = await yard.as('buyer');
     await refreshNeeds(db);
     const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
-    return line?.tags.map((t) => t.words).filter((w) => w.includes('late') || w.includes('make it'));
+    return line?.tags.map((t) => t.words).filter((w) => w.includes('late') || w.includes('deliver in time'));
   };
   const [eelmoor, pellam] = yard.ids.suppliers;
   await tubes(10);
-  expect(await tagsOf({ leadDays: 11 }, eelmoor)).toEqual(['1 day too late']);
-  expect(await tagsOf({ leadDays: 9 }, pellam)).toEqual(['1 day too late', 'Pellam Bearings could make it']);
+  expect(await tagsOf({ leadDays: 11 }, eelmoor)).toEqual(['1 day late']);
+  expect(await tagsOf({ leadDays: 9 }, pellam)).toEqual(['1 day late', 'Pellam Bearings can deliver in time']);
   // Closed for two of the days that it has.
   await yard
     .db('supplierClosed')
     .insert({ supplierId: pellam, fromDay: '2026-05-18', untilDay: '2026-05-19', words: '' } as never);
-  expect(await tagsOf({ leadDays: 9 }, pellam)).toEqual(['1 day too late']);
+  expect(await tagsOf({ leadDays: 9 }, pellam)).toEqual(['1 day late']);
 });
 
 it('a line says what it comes to at today’s prices, what lies in stores, and that it may not be bought', async () => {
@@ -119,7 +119,7 @@ it('a line says what it comes to at today’s prices, what lies in stores, and t
   const { actor, db } = await yard.as('buyer');
   const [line] = (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows;
   expect(line?.more).toBe(49_250 - 40_000);
-  expect(line?.tags.map((t) => t.words)).toEqual(['may not be bought', '6 m in stores']);
+  expect(line?.tags.map((t) => t.words)).toEqual(['not for purchase', '6 m in stock']);
   const picks = [{ needId: line?.id ?? 0, buy: q(1) }];
   expect(refusedWith(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks }))).toEqual([
     'need.notBought',
@@ -145,5 +145,5 @@ it('what is put out less than was sold is kept in hand, and says so', async () =
   const text = { description, unit, costCodeId, price, supplierId: null, neededOn: '' };
   must(await changeNeed(lead, { needId: need.id, version: 1, ...text, quantity: q(24) }));
   const [shown] = (await loadBuyList(yard.db, lead.actor, yard.ids.jobs[0], TODAY)).rows;
-  expect(shown?.tags.map((t) => t.words)).toContain('6 h kept in hand');
+  expect(shown?.tags.map((t) => t.words)).toContain('6 h not bought, kept in hand');
 });

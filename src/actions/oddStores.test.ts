@@ -208,8 +208,8 @@ describe('a job that is closed', () => {
     must(await reserveSome(await yard.as('lead'), { ...at(), needId, quantity: q(5) }));
     expect(await close(0)).toMatchObject({
       refusals: [
-        { message: 'TU-1 lies in stores for it. Issue that, or transfer it to stores.' },
-        { message: 'TU-1 is reserved for it. Issue that, or let it go.' },
+        { message: 'TU-1 is still job stock. Issue it, or transfer it to stores.' },
+        { message: 'TU-1 is reserved for it. Issue it, or unreserve it.' },
       ],
     });
     must(await transferStock(await keeper(), { ...at(job(0)), quantity: q(6), to: { stores: true }, reason: 'over' }));

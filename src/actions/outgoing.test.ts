@@ -63,8 +63,8 @@ describe('mails', () => {
     const late = await yard.as('buyer', '2026-06-20' as Day);
     expect(must(await chaseOrder(late, { once: yard.once(), orderId: order.id })).came).toBe('taken');
     const mail = await simpleParser(yard.sent.at(-1)?.raw ?? '');
-    expect([mail.subject, mail.attachments]).toEqual([`Purchase order ${order.number}: when can we expect it?`, []]);
-    expect(mail.text).toContain('- 12 m Hose, wanted Tue 19 May');
+    expect([mail.subject, mail.attachments]).toEqual([`Purchase order ${order.number}: delivery date?`, []]);
+    expect(mail.text).toContain('- 12 m Hose, required by Tue 19 May');
     expect((await again(order)).state).toBe('sent');
     must(await yard.takeIn(order, 12));
     expect(refusedWith(await chaseOrder(late, { once: yard.once(), orderId: order.id }))).toEqual(['order.in']);
@@ -112,11 +112,11 @@ describe('certificates', () => {
     const plate = order.lines.find((l) => l.description === 'Plate, cut');
     await yard.db('orderLine').where({ id: plate?.id }).update({ note: 'no burrs' });
     must(await markLine(await yard.as('storekeeper'), { lineId: plate?.id ?? 0, inspected: false, certificate: true }));
-    const asked = { Tube: ['Certificate wanted'], 'Plate, cut': ['no burrs · Certificate wanted'], Bolts: [] };
+    const asked = { Tube: ['Certificate required'], 'Plate, cut': ['no burrs · Certificate required'], Bolts: [] };
     const paper = await loadPaper(yard.db, order.id, TODAY);
     expect(Object.fromEntries((paper?.lines ?? []).map((l) => [l.description, l.notes]))).toEqual(asked);
     const file = await loadOrderData(yard.db, await sender(), order.number, 'csv', TODAY);
-    expect(new TextDecoder().decode(file?.bytes).match(/Certificate wanted/g)).toHaveLength(2);
+    expect(new TextDecoder().decode(file?.bytes).match(/Certificate required/g)).toHaveLength(2);
     // What is kept is the note alone.
     expect((await again(order)).lines.map((l) => l.note)).toEqual(['', 'no burrs', '']);
   });
@@ -213,11 +213,11 @@ describe('the slip for the shop floor', () => {
     await yard.need({ description: 'Seal', quantity: 2, supplier: null });
     const paper = await loadFloorPaper(yard.db, (await yard.as('storekeeper')).actor, '412', TODAY);
     expect(paper?.lines.map((l) => [l.description, l.quantity, l.from, l.order, l.comes, l.goesTo])).toEqual([
-      ['Hose', '12 m', 'Eelmoor Metals', order.number, '5 m in, rest Tue 19 May 2026', 'Yard'],
+      ['Hose', '12 m', 'Eelmoor Metals', order.number, '5 m received, rest Tue 19 May 2026', 'Yard'],
       ['Clamp', '4 m', 'Eelmoor Metals', 'K26-0002', 'not sent yet', 'Yard'],
     ]);
     expect(paper?.open.map((l) => [l.description, l.from, l.comes])).toEqual([
-      ['Seal', 'no supplier yet', 'needed no day yet'],
+      ['Seal', 'no supplier yet', 'no date yet'],
     ]);
     expect(JSON.stringify(paper)).not.toContain('8.00');
   });

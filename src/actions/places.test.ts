@@ -25,7 +25,7 @@ describe('a place of our own', () => {
     must(await retireOwnPlace(await wren(), { ...(await placeOf('Bay 5')), gone: true }));
     expect(await yard.db('deliveryPlace').where({ name: 'Bay 5' }).first()).toMatchObject({ closed: 1, version: 3 });
     const words = (await yard.db('audit').orderBy('id')).map((a) => a.words);
-    expect(words).toEqual(['Added our place Bay 4', 'Changed our place Bay 4', 'Offers no more our place Bay 5']);
+    expect(words).toEqual(['Added location Bay 4', 'Changed location Bay 4', 'Retired location Bay 5']);
   });
 
   it('stays while something lies there, and while it is the last', async () => {

@@ -296,7 +296,9 @@ describe('a bill', () => {
   it('that would contain itself is refused with its way', async () => {
     const again = await writing(stringer, [line(ladder, 1, { gotBy: 'made', unit: 'C62' })], { fromDay: '2026-02-01' });
     expect(again).toMatchObject({
-      refusals: [{ code: 'bom.loop', message: 'This bill would contain itself: STR → LADDER → STR.' }],
+      refusals: [
+        { code: 'bom.loop', message: 'This BOM would contain itself: STR → LADDER → STR. Remove one of those lines.' },
+      ],
     });
   });
   it.each([
@@ -353,7 +355,12 @@ describe('bills from a file', () => {
   it('are all taken or none, and none that loop', async () => {
     const told = await file('Parent,Item,Qty\nSTR,TREAD,1\nTREAD,LADDER,1');
     expect(await bringing(told.taken)).toMatchObject({
-      refusals: [{ code: 'bom.loop', message: 'This bill would contain itself: STR → TREAD → LADDER → STR.' }],
+      refusals: [
+        {
+          code: 'bom.loop',
+          message: 'This BOM would contain itself: STR → TREAD → LADDER → STR. Remove one of those lines.',
+        },
+      ],
     });
     expect((await yard.db('bom').where({ fromDay: '2026-05-01' as Day })).length).toBe(0);
     const wrong = await file('Level,Item,Qty\n1,STR,2\n2,TU-1,0');

@@ -106,7 +106,10 @@ describe('drafting', () => {
   it('does not take one line twice in one go', async () => {
     const pick = { needId: await yard.need(), buy: q(8) };
     const outcome = await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [pick, pick] });
-    expect(outcome).toMatchObject({ status: 'refused', refusals: [{ message: 'A line is picked twice.' }] });
+    expect(outcome).toMatchObject({
+      status: 'refused',
+      refusals: [{ message: 'The same line was selected twice. Refresh Gather and select again.' }],
+    });
     expect(await yard.tab()).toEqual({ planned: 9600 });
   });
 

@@ -18,7 +18,7 @@ beforeEach(async () => {
 });
 afterEach(() => yard.close());
 
-const HEAD = ['Description', 'Qty', 'Unit', 'Cost', 'Sell', 'Cost code', 'Supplier', 'Needed', 'Kind'];
+const HEAD = ['Description', 'Qty', 'Unit', 'Cost', 'Sell', 'Cost code', 'Supplier', 'Needed', 'Type'];
 const csv = (...rows: string[]) => new TextEncoder().encode([HEAD.join(','), ...rows].join('\r\n'));
 const choices = { mark: '.' as const, costCode: {}, supplier: {}, unit: {}, leftOut: [] as number[] };
 const mapping: Mapping = guessMapping(HEAD);

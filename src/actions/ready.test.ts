@@ -46,9 +46,7 @@ describe('the material of a job', () => {
     must(await dock.take(two.order, 1));
     expect([await standing(one.needId), await standing(two.needId)]).toEqual(['in', 'in']);
     const { number } = (await yard.db('job').where({ id: jobId() }).first('number'))!;
-    expect(await notices()).toEqual([
-      [`Work can start on ${number}: its material is complete`, `/jobs/${number}/buy-list`],
-    ]);
+    expect(await notices()).toEqual([[`Work can start on ${number}: all material is in`, `/jobs/${number}/buy-list`]]);
     expect((await told('lead')).map((r) => r.word)).toEqual(['Ready']);
     expect(await material()).toMatchObject({ missing: 0, readyOn: await readyOn() });
   });

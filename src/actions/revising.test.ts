@@ -93,7 +93,7 @@ describe('a revision', () => {
     expect([paper?.revision, paper?.draft, paper?.revised, paper?.lines[0]?.notes]).toEqual([
       1,
       true,
-      ['Carrier: nothing → Pallet'],
+      ['Carrier: none → Pallet'],
       ['Revised: quantity 12 m → 15 m'],
     ]);
     must(await send(order));
@@ -157,7 +157,7 @@ describe('a revision', () => {
     expect(refusedWith(await rewrite(order, (text) => more(text, 7)))).toEqual(['revise.less']);
     expect(refusedWith(await send(order))).toEqual(['revise.less']);
     expect((await loadOrder(yard.db, (await yard.as('buyer')).actor, order.number, TODAY))?.checks[0]?.words).toContain(
-      'came or were billed',
+      'are received or invoiced',
     );
     expect(await yard.tab()).toEqual({ onOrder: 3200, received: 6400 });
     must(await rewrite(order, (text) => more(text, 9)));

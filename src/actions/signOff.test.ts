@@ -113,7 +113,7 @@ describe('an order with a ladder over it', () => {
     must(await refuseSignOff(await yard.as('manager'), { once: yard.once(), ...ref, reason: 'Ask another supplier' }));
     expect((await yard.order(order.id)).state).toBe('drafting');
     expect(await waitingFor(yard, order.id)).toEqual([]);
-    expect(await notices()).toContain('The buyer: Refused: ' + order.number);
+    expect(await notices()).toContain('The buyer: Declined: order ' + order.number);
     // Cheaper: the lead agreed to more, so only the manager is asked again.
     must(await ask(yard, await reprice(yard, order.id, 7.9)));
     expect(await places(order.id)).toEqual([2]);
@@ -292,10 +292,10 @@ describe('who is told', () => {
     must(await sign(yard, order.id, 'manager'));
     const { number } = order;
     expect(await notices()).toEqual([
-      `The lead: For you to sign: ${number} to Eelmoor Metals`,
-      `The lead: Still for you to sign: ${number} to Eelmoor Metals`,
-      `The manager: For you to sign: ${number} to Eelmoor Metals`,
-      `The buyer: Signed off: ${number}`,
+      `The lead: Please sign: order ${number}, Eelmoor Metals`,
+      `The lead: Reminder, please sign: order ${number}, Eelmoor Metals`,
+      `The manager: Please sign: order ${number}, Eelmoor Metals`,
+      `The buyer: Signed: order ${number}`,
     ]);
   });
 });

@@ -183,7 +183,7 @@ describe('a password', () => {
     expect(await codes({ token, password: NEW }, 25 * 3600)).toBe('reset.gone');
     expect(await codes({ token, password: 'short' })).toBe('input');
     expect(await codes({ token, password: NEW })).toBe('done');
-    expect((await yard.db('audit').orderBy('id', 'desc').first())?.words).toBe('Chose a new password by a link');
+    expect((await yard.db('audit').orderBy('id', 'desc').first())?.words).toBe('Changed password from a link');
     expect(refusedWith(await choosePassword(admin, { token, password: NEW }))).toEqual(['reset.gone']);
     expect(await codes({ token, password: NEW })).toBe('reset.gone');
     expect(await listSessions(yard.db, actor.id, at(60).now())).toEqual([]);

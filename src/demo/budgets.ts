@@ -24,7 +24,7 @@ export async function layOutBudgets(yard: DemoYard): Promise<void> {
         lines: [...lines],
       }),
     );
-  await write('asha', 2, { reason: 'Held back for what opens up under the old planking' }, [
+  await write('asha', 2, { reason: 'Contingency for what opens up under the old planking' }, [
     line('01', -200),
     line(null, 200),
   ]);

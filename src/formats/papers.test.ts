@@ -28,15 +28,15 @@ describe('the purchase order as a PDF', () => {
     for (const words of [
       'Purchase order\nK26-0191',
       'Tue 12 May 2026',
-      'To\nEelmoor Metals\nSales desk\nUnit 4',
-      'From\nWrackline Boatyard\nStaithe Road\nSaltmarsh\nbuying@wrackline.example',
+      'Supplier\nEelmoor Metals\nSales desk\nUnit 4',
+      'Buyer\nWrackline Boatyard\nStaithe Road\nSaltmarsh\nbuying@wrackline.example',
       'Deliver to\nBay 3\nStaithe Road\nbefore 15:00',
-      'Wanted\nTue 19 May',
-      'Payment\n30 days',
+      'Required by\nTue 19 May',
+      'Payment terms\n30 days',
       'Buyer\nMina Rowe',
-      'ours TU-316-38 yours 88120',
+      'Our item no. TU-316-38',
       '48 m 9.85 Wed 30 Sep 2026 472.80',
-      'Order total £ 567.36',
+      'Total incl. VAT £ 567.36',
       'Our terms apply.',
       'Page 1 of 1',
     ])
@@ -64,7 +64,7 @@ describe('the purchase order as a PDF', () => {
     });
     const places = pages.flatMap((page) => [...page.matchAll(/^(\d+) Tube/gm)].map((m) => Number(m[1])));
     expect(places).toEqual(Array.from({ length: 60 }, (_, k) => k + 1));
-    expect(pages.at(-1)).toContain('Order total £ 567.36');
+    expect(pages.at(-1)).toContain('Total incl. VAT £ 567.36');
     expect(pdf.toString('latin1')).toMatch(/\/FontFile2/);
   });
 });
@@ -147,7 +147,7 @@ describe('mail', () => {
     const message = { raw: await letter(), from: 'a@b.example', to: ['c@d.example'] };
     expect(await deliver('smtp://127.0.0.1:1', message)).toEqual({
       came: 'failed',
-      answer: 'No mail server answers at the address that is set.',
+      answer: 'The mail server isn’t answering. Ask your administrator to check its address.',
     });
     expect((await deliver(undefined, message)).answer).toContain('KETTLE_SMTP');
     for (const address of ['', 'mail', 'mail server', 'smtp://', 'mail.example:465'])

@@ -26,6 +26,15 @@ export async function usualTaxes(country: string): Promise<UsualTax[]> {
   ];
 }
 
+/**
+ * What the tax on sales of a company's country is called on its papers: VAT, GST …, or plainly tax.
+ * @param country as of {@link usualTaxes}
+ */
+export async function taxNameOf(country: string): Promise<string> {
+  const { type } = await SalesTax.getSalesTax(country.slice(0, 2));
+  return NAMES[type] ?? 'tax';
+}
+
 /** A country that a company may be of, with what is paid there; none where that is not known. */
 export type FoundingCountry = { readonly code: string; readonly name: string; readonly currency: string | null };
 

@@ -36,7 +36,7 @@ async function asCsv(): Promise<string> {
 describe('a budget that was taken out', () => {
   it('comes back in as CSV without changing anything, what is held back with it', async () => {
     const csv = await asCsv();
-    expect(csv).toContain('Held back');
+    expect(csv).toContain('Contingency');
     expect(await read(Buffer.from(csv))).toEqual({ ok: true, value: { lines: [], left: [] } });
   });
 

@@ -49,7 +49,7 @@ const let1 = async (over: number, role: 'lead' | 'buyer' = 'lead') =>
     jobId: yard.ids.jobs[0],
     costCodeId: yard.ids.codes[1],
     over: over as Minor,
-    reason: 'Agreed with the customer',
+    reason: 'Agreed with customer',
   });
 
 describe('a budget that is passed', () => {

@@ -59,11 +59,11 @@ describe('a return note', () => {
     );
     const paper = await loadReturnPaper(yard.db, await keeper(), sent.id, TODAY);
     expect(paper).toMatchObject({ number: 'B-00001', order: of.number, reason: 'bent', carrier: 'Parcel' });
-    expect(paper?.lines).toMatchObject([{ description: 'Tube', quantity: '3 m', awaited: 'a credit' }]);
+    expect(paper?.lines).toMatchObject([{ description: 'Tube', quantity: '3 m', awaited: 'credit note' }]);
     if (paper === undefined) throw new Error('There is no paper.');
     const pdf = await getDocumentProxy(new Uint8Array(await returnNotePdf(paper)));
     const { text } = await extractText(pdf, { mergePages: true });
-    for (const words of ['Return note', 'B-00001', of.number, 'Why it goes back: bent', '3 m', 'a credit'])
+    for (const words of ['Goods return note', 'B-00001', of.number, 'Reason for return: bent', '3 m', 'credit note'])
       expect(text).toContain(words);
     expect(text).not.toMatch(/£|8\.00|24\.00/);
   });
@@ -92,7 +92,7 @@ describe('the way of a serial number', () => {
     const back = { once: yard.once(), issueId: id, version: 1, quantity: q(1), reason: 'spare' };
     must(await returnIssue(asKeeper, { ...back, numbers: numbered('SN-1') }));
     const told = await way();
-    expect(told?.now).toBe('lies in Yard, for job 412');
+    expect(told?.now).toBe('is in stock at Yard, for job 412');
     expect(told?.events.map((e) => [e.what, e.quantity / 10_000, e.bin, e.job, e.supplier])).toEqual([
       ['received', 1, null, null, 'Eelmoor Metals'],
       ['moved', -1, null, null, null],

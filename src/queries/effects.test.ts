@@ -142,8 +142,8 @@ describe('an order’s page', () => {
     ]);
     const checked = async (today: string) =>
       (await loadOrder(yard.db, await buyer(), order.number, today as Day))?.checks.map((c) => c.words);
-    expect(await checked('2026-05-12')).toContain('Tube is wanted sooner than its lead time of 20 working days');
-    expect(await checked('2026-04-20')).toContain('The lead time allows the wanted dates');
+    expect(await checked('2026-05-12')).toContain('Tube: required date is inside the 20-working-day lead time');
+    expect(await checked('2026-04-20')).toContain('All required dates allow for lead time');
     await yard.send(order);
     expect(await checked('2026-05-12')).toEqual([]);
   });

@@ -121,7 +121,7 @@ export async function loadFloorPaper(
       quantity: measured(n.open, n.unit),
       from: n.supplier ?? 'no supplier yet',
       order: '',
-      comes: `needed by ${day(n.neededOn)}`,
+      comes: n.neededOn === null ? 'no date yet' : `needed by ${day(n.neededOn)}`,
       goesTo: '',
     })),
   };

@@ -59,7 +59,7 @@ describe('what a purchase does to budgets', () => {
       lines: 1,
       jobs: ['412'],
       carriage: 2500,
-      added: ['Cable: 2 reel ordered, 10 m more than needed goes to stores'],
+      added: ['Cable: 2 reel ordered; 10 m surplus to stores'],
     });
   });
 

@@ -64,7 +64,7 @@ describe('what is picked', () => {
       joins: {},
     });
     expect(bundles[0]?.breaks).toEqual([
-      { words: 'Cable: 2 m more are had at 8.50, £\u202f10.00 less in all', saves: true },
+      { words: 'Cable: 2 m more reaches the 8.50 break, £\u202f10.00 less in total', saves: true },
     ]);
     expect(bundles[0]?.belowMinimum).toBe(32_000);
   });
@@ -236,7 +236,7 @@ describe('what could ride along', () => {
           name: 'Cable',
           unit: 'MTR',
           below: q(50),
-          words: '0 m free of 50 m kept',
+          words: '0 m free, minimum 50 m',
         },
       ],
     ]);
@@ -323,12 +323,12 @@ describe('the desk', () => {
       must(await confirmOrder(await yard.as('buyer'), { ...ref, theirNumber: '', note: '', lines: [said] } as never));
     };
     await promise(late, '2026-05-21');
-    expect(await chase(TODAY)).toEqual([['Too late', `/orders/${late.number}`]]);
+    expect(await chase(TODAY)).toEqual([['Late', `/orders/${late.number}`]]);
     await promise(late, '2026-05-18');
     expect(await chase(TODAY)).toBeUndefined();
     expect(await chase(LATER)).toEqual([
       ['Late', `/orders/${late.number}`],
-      ['Silent', `/orders/${silent.number}`],
+      ['Unconfirmed', `/orders/${silent.number}`],
     ]);
   });
 });

@@ -57,7 +57,7 @@ async function everyObstacle() {
     .update({ supplierId: euro });
   await quoted(await yard.need({ description: 'not agreed', neededOn: later }), { cost: 80_000, agreed: null });
   await quoted(await yard.need({ description: 'agreed', neededOn: later }), { cost: 80_000, agreed: 1 });
-  await quoted(await yard.need({ description: 'above its quote', neededOn: later }), { cost: 79_900, agreed: 1 });
+  await quoted(await yard.need({ description: 'above quote', neededOn: later }), { cost: 79_900, agreed: 1 });
   const counted = { once: yard.once(), itemId: ids.items[1], placeId: 1, jobId: null, seen: q(0), reason: 'opening' };
   must(await countStock(await yard.as('manager'), { ...counted, quantity: q(5), value: 1500 as Minor }));
   await yard.need({ description: 'in stores', item: ids.items[1], neededOn: later });
@@ -77,7 +77,7 @@ describe('lines to buy', () => {
     const told = rows.filter((n) => n.tags.some((t) => t.weight !== 'note')).map((n) => n.description);
     expect(rows).toHaveLength(13);
     expect(told.sort()).toEqual([
-      'above its quote',
+      'above quote',
       'late',
       'measured in another unit',
       'no price',
@@ -86,9 +86,9 @@ describe('lines to buy', () => {
       'not agreed',
       'not bought',
     ]);
-    expect(rows.find((n) => n.description === 'in stores')?.tags[0]?.words).toBe('5 m in stores');
+    expect(rows.find((n) => n.description === 'in stores')?.tags[0]?.words).toBe('5 m in stock');
     // What is dearer than its quote is told beside its price, and not looked for.
-    expect((await names({ show: 'trouble' })).sort()).toEqual(told.filter((name) => name !== 'above its quote'));
+    expect((await names({ show: 'trouble' })).sort()).toEqual(told.filter((name) => name !== 'above quote'));
     expect(await names({ show: 'late' })).toEqual(['late']);
     expect(await names({ show: 'unpriced' })).toEqual(['no price']);
     // The fixture has every obstacle of the core.

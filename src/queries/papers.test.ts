@@ -43,7 +43,7 @@ describe('the paper of an order', () => {
       supplier: { name: 'Eelmoor Metals' },
       deliverTo: { name: 'Yard' },
       wanted: 'Tue 19 May 2026',
-      payment: '30 days from invoice',
+      payment: '30 days from date of invoice',
       buyer: 'The buyer',
       currency: 'GBP',
     });
@@ -74,9 +74,9 @@ describe('the paper of an order', () => {
     expect(paper?.totals.map((t) => [t.label, t.amount])).toEqual([
       ['Goods and services', '96.00'],
       ['Charges', '25.00'],
-      ['Net', '121.00'],
+      ['Total excl. VAT', '121.00'],
       ['VAT 20 % on 121.00', '24.20'],
-      ['Order total', '£\u202f145.20'],
+      ['Total incl. VAT', '£\u202f145.20'],
     ]);
   });
 
@@ -88,7 +88,7 @@ describe('the paper of an order', () => {
 
   it('says that a price is to be agreed', async () => {
     const order = await yard.draft([{ needId: await yard.need({ price: null }), buy: q(12) }]);
-    expect((await loadPaper(yard.db, order.id, TODAY))?.lines[0]?.price).toBe('to be agreed');
+    expect((await loadPaper(yard.db, order.id, TODAY))?.lines[0]?.price).toBe('Price to be agreed');
   });
 });
 
@@ -113,7 +113,14 @@ describe('an order’s page', () => {
   it('tells its history, newest first', async () => {
     const { order } = await billed();
     const { rows: history } = await loadHistory(yard.db, await buyer(), { about: 'order', id: order.id });
-    expect(history.map((h) => h.words.split(' ')[0])).toEqual(['Entered', 'Took', 'Sent', 'Set', 'Began', 'Drafted']);
+    expect(history.map((h) => h.words.split(' ')[0])).toEqual([
+      'Entered',
+      'Received',
+      'Sent',
+      'Created',
+      'Sending',
+      'Drafted',
+    ]);
   });
 
   it('offers taxes and what the supplier says of its parts', async () => {
@@ -206,7 +213,7 @@ describe('the outbox', () => {
       who: 'The buyer',
     });
     const message = await loadMessage(yard.db, person, row?.id ?? 0);
-    expect(message?.body).toContain('please find our purchase order K26-0001 attached');
+    expect(message?.body).toContain('Please find attached our purchase order K26-0001');
     expect((await loadRaw(yard.db, person, row?.id ?? 0))?.equals(yard.sent[0]?.raw ?? Buffer.alloc(0))).toBe(true);
     expect((await loadDocument(yard.db, person, message?.documentId ?? 0))?.bytes.subarray(0, 5).toString()).toBe(
       '%PDF-',
@@ -223,7 +230,7 @@ describe('the outbox', () => {
       loadRaw(yard.db, keeper, 1),
       loadDocument(yard.db, keeper, 1),
     ]) {
-      await expect(look).rejects.toThrow('You may not see prices and budgets.');
+      await expect(look).rejects.toThrow('You don’t have permission to see prices and budgets.');
     }
   });
 });
@@ -266,6 +273,8 @@ describe('suppliers, items and people', () => {
 
   it('show people to the administrator only', async () => {
     expect(await listPeople(yard.db, (await yard.as('administrator')).actor)).toHaveLength(6);
-    await expect(listPeople(yard.db, await buyer())).rejects.toThrow('You may not manage people and settings.');
+    await expect(listPeople(yard.db, await buyer())).rejects.toThrow(
+      'You don’t have permission to manage people and settings.',
+    );
   });
 });

@@ -118,7 +118,7 @@ describe('lists', () => {
     await yard.need({ supplier: 1, neededOn: '2026-06-30', description: 'Later' });
     const { rows, total } = await listOpenNeeds(yard.db, await buyer(), TODAY, {});
     expect(rows.map((r) => [r.description, r.tags.map((t) => t.words)])).toEqual([
-      ['Late', ['no price', '5 days too late', 'no item number']],
+      ['Late', ['no price', '5 days late', 'no item number']],
       ['Later', ['no item number']],
       ['Unknown', ['no supplier', 'no item number']],
     ]);
@@ -177,7 +177,7 @@ describe('lists', () => {
     ]);
     expect((await listJobs(yard.db, keeper, {})).rows[0]?.level).toBeNull();
     await expect(loadOrder(yard.db, keeper, order.number, TODAY)).rejects.toThrow(NotPermitted);
-    await expect(loadTab(yard.db, keeper, 1)).rejects.toThrow('You may not see prices and budgets.');
+    await expect(loadTab(yard.db, keeper, 1)).rejects.toThrow('You don’t have permission to see prices and budgets.');
     expect((await loadBuyList(yard.db, keeper, yard.ids.jobs[0], TODAY)).rows[0]).toMatchObject({
       price: null,
       buying: null,

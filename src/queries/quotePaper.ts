@@ -1,3 +1,4 @@
+import { taxNameOf } from '@/formats/taxes';
 import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { add, formatAmount, formatMoney, formatPrice, minor, ZERO } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
@@ -28,6 +29,7 @@ export async function loadQuotePaper(
   const lead = await db('person').where({ id: job.leadId }).first('name');
   const lines = await db('quoteLine').where({ quoteId }).orderBy('place');
   const day = (d: Day | null) => (d === null ? '' : formatDay(d, plusDays(today, -1000)));
+  const taxName = await taxNameOf(company.country);
   const total = add(ZERO, ...lines.filter((l) => l.optional === 0).map((l) => l.priceNet ?? minor(0)));
   const others = ((await loadSideBySide(db, person, quoteId, today)) ?? []).filter((p) => p.pieces !== quote.pieces);
   return {
@@ -36,6 +38,7 @@ export async function loadQuotePaper(
     size: company.paper,
     date: day(quote.movedOn ?? today),
     company,
+    taxName,
     customer: customer?.name ?? '',
     job,
     pieces: quote.pieces === null ? '' : counted(quote.pieces, 'piece'),
@@ -52,7 +55,7 @@ export async function loadQuotePaper(
       net: l.priceNet === null ? 'included' : formatAmount(l.priceNet, currency),
     })),
     totals: [
-      { label: 'Total excl. VAT', amount: formatMoney(total, currency), strong: true },
+      { label: `Total excl. ${taxName}`, amount: formatMoney(total, currency), strong: true },
       ...others.map(({ pieces, price }) => ({
         label: `For ${counted(pieces, 'piece')}, ${formatPrice(eachOf(price, pieces, currency), currency)} each`,
         amount: formatMoney(price, currency),

@@ -61,10 +61,10 @@ describe('a file of another age', () => {
     return file;
   };
 
-  it('of a trial version says plainly that it must be made anew, and stays as it is', async () => {
+  it('of a trial version says plainly that can’t be upgraded, and stays as it is', async () => {
     const file = await withSteps('001-first');
     const before = readFileSync(file);
-    await expect(open(file)).rejects.toThrow('it must be made anew');
+    await expect(open(file)).rejects.toThrow('can’t be upgraded');
     expect(readFileSync(file).equals(before)).toBe(true);
   });
 

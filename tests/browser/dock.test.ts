@@ -28,34 +28,34 @@ describe('a delivery that is not as it was ordered', () => {
   it('is taken in with what is rejected, and with what became of the rest', async () => {
     await browser.stepInAs('Joss Fenn');
     await browser.go('/dock/K26-0019');
-    await browser.type(`How much of ${SEAL} arrives`, '8');
-    await inRow(SEAL, 'Something is not right');
-    await browser.type('Of that rejected, in pieces', '1');
-    await browser.choose('Why it is rejected', 'Faulty');
-    await browser.reads('It lies here until it goes back, and is awaited still.');
-    await browser.type(`How much of ${BEARING} arrives`, '9');
-    await (await browser.button('Take in')).click();
+    await browser.type(`Quantity of ${SEAL} received`, '8');
+    await inRow(SEAL, 'Report a problem');
+    await browser.type('Rejected (piece)', '1');
+    await browser.choose('Reason for rejection', 'Faulty');
+    await browser.reads('Kept here until it is returned; still on order.');
+    await browser.type(`Quantity of ${BEARING} received`, '9');
+    await (await browser.button('Receive')).click();
     await browser.reads('7 of 8 in');
     await browser.reads('1 rejected');
     await browser.reads('9 of 14 in');
-    await inRow(BEARING, 'Something is not right');
-    await browser.choose('What became of the rest', 'Back-ordered');
-    await browser.type('It comes on', '2026-06-03');
-    await (await browser.button('Take in')).click();
+    await inRow(BEARING, 'Report a problem');
+    await browser.choose('The rest', 'Back-ordered');
+    await browser.type('New delivery date', '2026-06-03');
+    await (await browser.button('Receive')).click();
     await browser.reads('promised Wed 3 Jun');
     await browser.reads('Back-ordered');
   });
 
   it('shows what is rejected and lies here, and sends it back for a replacement', async () => {
     await browser.go('/dock?show=back');
-    await browser.reads('Was rejected and lies here until it goes back.');
+    await browser.reads('Rejected, kept here until it is returned.');
     await browser.reads('K26-0019');
     await browser.go('/dock/K26-0019');
-    await (await browser.button('Send goods back')).click();
-    await browser.type('Why it goes back', 'lip torn');
-    await (await browser.button('Send back')).click();
+    await (await browser.button('Return goods')).click();
+    await browser.type('Reason for return', 'lip torn');
+    await (await browser.button('Return goods')).click();
     await browser.reads('B-00001');
-    await browser.reads('2 lines still to come');
+    await browser.reads('2 lines outstanding');
     const marks = async () => (await browser.texts('ul[aria-label="Lines"] .tag-over')).length;
     await browser.driver.wait(async () => (await marks()) === 0, 15_000, 'nothing is marked as rejected');
   });
@@ -63,14 +63,14 @@ describe('a delivery that is not as it was ordered', () => {
   it('holds what waits to be inspected, and releases it when somebody says so', async () => {
     await browser.stepInAs('Mina Rowe');
     await browser.go(`/items/${await itemId('SE-OIL-70')}/change`);
-    await (await browser.see(By.xpath('//label[contains(., "Inspected before it is released")]/input'))).click();
+    await (await browser.see(By.xpath('//label[contains(., "Inspect before release")]/input'))).click();
     await (await browser.button('Save item')).click();
-    await browser.reads('before it is released');
+    await browser.reads('before release');
     await browser.stepInAs('Joss Fenn');
     await browser.go('/dock/K26-0019');
-    await browser.type(`How much of ${SEAL} arrives`, '1');
-    await browser.reads('Inspected by me, and released');
-    await (await browser.button('Take in')).click();
+    await browser.type(`Quantity of ${SEAL} received`, '1');
+    await browser.reads('I inspected and release this');
+    await (await browser.button('Receive')).click();
     await browser.reads('1 not released');
     await (await browser.button('Inspect 1 line')).click();
     await browser.reads('You stand as the inspector.');
@@ -91,11 +91,11 @@ describe('a delivery that was written down wrongly', () => {
   it('is put right in quantity, on its own day', async () => {
     const bearing = 'Ball bearing 6208 2RS';
     await browser.go('/dock/K26-0019');
-    await browser.type(`How much of ${bearing} arrives`, '3');
-    await (await browser.button('Take in')).click();
+    await browser.type(`Quantity of ${bearing} received`, '3');
+    await (await browser.button('Receive')).click();
     await browser.reads('12 of 14 in');
     await (await browser.button('put right')).click();
-    await browser.type(`What came of ${bearing}, in pieces`, '2');
+    await browser.type(`${bearing} received (piece)`, '2');
     await (await browser.see(By.xpath('//button[starts-with(normalize-space(.), "Put R")]'))).click();
     await browser.reads('11 of 14 in');
     const [line] = await app.look((db) =>
@@ -114,34 +114,34 @@ describe('what lies in stores', () => {
     await browser.reads('GC-7731');
     await (await browser.button('Issue')).click();
     await browser.pick('Cost code', '02');
-    await (await browser.button('Issue it')).click();
-    await browser.reads('Tick the pieces that go.');
+    await (await browser.button('Issue')).click();
+    await browser.reads('Tick the serial numbers.');
     await (await browser.see(By.xpath('//label[contains(., "GC-7732")]/input'))).click();
-    await (await browser.button('Issue it')).click();
-    await browser.reads('With jobs');
+    await (await browser.button('Issue')).click();
+    await browser.reads('Issued to jobs');
     await browser.driver.wait(
-      async () => (await browser.texts('table[aria-label="Where it lies"] tbody')).join().includes('GC-7732') === false,
+      async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732') === false,
       15_000,
     );
     await (await browser.button('Take back')).click();
-    await (await browser.button('Take it back')).click();
+    await (await browser.button('Return to stores')).click();
     await browser.driver.wait(
-      async () => (await browser.texts('table[aria-label="Where it lies"] tbody')).join().includes('GC-7732'),
+      async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732'),
       15_000,
     );
   });
 
   it('goes from bin to bin, and from a job to stores with its cost', async () => {
     await browser.go(`/stores/${await itemId('CA-3-15')}`);
-    await (await browser.button('Move')).click();
-    await browser.choose('To', 'A-02');
-    await browser.type('How much, in metres', '30');
-    await (await browser.button('Move it')).click();
+    await (await browser.button('Transfer')).click();
+    await browser.choose('Supplier', 'A-02');
+    await browser.type('Quantity (metre)', '30');
+    await (await browser.button('Transfer')).click();
     await browser.reads('A-02');
     await (await browser.button('Transfer')).click();
-    await browser.type('How much, in metres', '10');
-    await browser.type('Why', 'left over');
-    await (await browser.button('Transfer it')).click();
+    await browser.type('Quantity (metre)', '10');
+    await browser.type('Reason', 'left over');
+    await (await browser.button('Transfer')).click();
     await browser.reads('10 m free');
     expect(await browser.text()).not.toContain('£');
   });

@@ -46,7 +46,7 @@ describe('adding lines to a buy list without a mouse', () => {
 
   it('takes three parts in under 40 keys beside their numbers', async () => {
     await browser.go('/jobs/418/buy-list');
-    await browser.button('Add a line');
+    await browser.button('Add line');
     keys = 0;
     let typed = 0;
     for (const [k, [part, quantity]] of PARTS.entries()) {
@@ -54,7 +54,7 @@ describe('adding lines to a buy list without a mouse', () => {
         await browser.pressUntil('n', By.css('[role="dialog"]'));
         keys += 1;
       }
-      await browser.driver.wait(async () => (await focused()) === 'What is needed', 20_000);
+      await browser.driver.wait(async () => (await focused()) === 'Item or description', 20_000);
       await press(...part);
       await press(Key.ENTER);
       await browser.driver.wait(async () => (await value('Cost code')) !== '', 20_000);
@@ -71,8 +71,8 @@ describe('adding lines to a buy list without a mouse', () => {
   });
 
   it('brings the part’s unit, code, supplier and price, each of which can be another', async () => {
-    await (await browser.button('Add a line')).click();
-    await browser.pick('What is needed', 'ca-2-25');
+    await (await browser.button('Add line')).click();
+    await browser.pick('Item or description', 'ca-2-25');
     await browser.reads('Part CA-2-25');
     expect(await Promise.all(['Unit', 'Cost code', 'Supplier'].map(value))).toEqual([
       'metre',
@@ -86,20 +86,20 @@ describe('adding lines to a buy list without a mouse', () => {
   });
 
   it('keeps what was typed through Escape', async () => {
-    await (await browser.button('Add a line')).click();
+    await (await browser.button('Add line')).click();
     await browser.reads('Part CA-2-25');
     expect(await value('Supplier')).toBe('Cobb & Tiller Chandlery');
   });
 
   it('makes a part in passing, and goes on with it', async () => {
-    const field = await browser.field('What is needed');
+    const field = await browser.field('Item or description');
     await field.click();
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'AN-ZN-12');
-    await (await browser.see(By.xpath("//*[@role='option'][contains(., 'New part')]"))).click();
+    await (await browser.see(By.xpath("//*[@role='option'][contains(., 'New item')]"))).click();
     await browser.type('Name', 'Anode, zinc 1.2 kg');
-    await (await browser.button('Add the part')).click();
+    await (await browser.button('Add item')).click();
     await browser.reads('Part AN-ZN-12');
-    expect(await value('What is needed')).toBe('Anode, zinc 1.2 kg');
+    expect(await value('Item or description')).toBe('Anode, zinc 1.2 kg');
     await browser.type('Quantity', '4');
     await (await browser.button('Add the line')).click();
     await browser.reads('1 line added');
@@ -108,15 +108,15 @@ describe('adding lines to a buy list without a mouse', () => {
   });
 
   it('says so when nothing is called as typed, and takes words for what is no part', async () => {
-    await (await browser.button('Add a line')).click();
-    const field = await browser.field('What is needed');
+    await (await browser.button('Add line')).click();
+    const field = await browser.field('Item or description');
     await field.click();
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Odd job');
     await browser.reads('New part “Odd job”');
     await browser.type('Supplier', 'zzz');
     await browser.reads('New supplier “zzz”');
     await press(Key.ESCAPE);
-    expect(await value('What is needed')).toBe('Odd job');
+    expect(await value('Item or description')).toBe('Odd job');
     await press(Key.ESCAPE);
   });
 });
@@ -131,19 +131,19 @@ describe('a day', () => {
     await field.sendKeys('0 apr');
     expect(await browser.driver.getCurrentUrl()).not.toContain('on=');
     await field.sendKeys(Key.ENTER);
-    await browser.reads('As it stood at the end of Fri 10 Apr');
+    await browser.reads('As at end of Fri 10 Apr');
     expect(await browser.driver.getCurrentUrl()).toContain('on=2026-04-10');
   });
 
   it('that is none stays as typed, and says so', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Due', 'soonish');
+    await browser.type('Payment due', 'soonish');
     await (await browser.field('Name')).click();
     await browser.reads('“soonish” is no day');
-    expect(await value('Due')).toBe('soonish');
-    await browser.type('Due', '+5w');
+    expect(await value('Payment due')).toBe('soonish');
+    await browser.type('Payment due', '+5w');
     await (await browser.field('Name')).click();
-    expect(await value('Due')).toBe('Tue 19 May');
+    expect(await value('Payment due')).toBe('Tue 19 May');
   });
 
   it('is chosen from a calendar by keys', async () => {
@@ -164,7 +164,7 @@ describe('finding', () => {
     await browser.go('/suppliers');
     const open = async () => (await browser.button('Find')).click();
     await open();
-    await browser.reads('Opened last');
+    await browser.reads('Recently opened');
     await browser.reads('Gearbox overhaul');
     await press(...'rates');
     await browser.reads('Exchange rates');
@@ -202,7 +202,7 @@ describe('going about', () => {
     await browser.go('/orders');
     await browser.reads('Orders');
     await press(Key.TAB);
-    expect(await focused()).toBe('To the sheet');
+    expect(await focused()).toBe('Skip to content');
     await press(Key.ENTER);
     expect(await browser.driver.executeScript('return document.activeElement.id')).toBe('sheet-scroll');
   });
@@ -210,13 +210,13 @@ describe('going about', () => {
   it('looks at a supplier and a part first, and changes them second', async () => {
     await browser.go('/suppliers/1');
     await browser.reads('by the day wanted, in the last year');
-    await browser.reads('What they sell us');
-    await (await browser.link('Change the supplier')).click();
+    await browser.reads('Items');
+    await (await browser.link('Edit supplier')).click();
     await browser.field('Contact');
     await browser.go('/items/1');
-    await browser.reads('Who sells it');
-    await browser.reads('Bought last');
-    await (await browser.link('Change the part')).click();
+    await browser.reads('Suppliers');
+    await browser.reads('Recent purchases');
+    await (await browser.link('Edit item')).click();
     await browser.type('GTIN', '1234567890123');
     await (await browser.button('Save item')).click();
     await browser.reads('its check digit does not fit');
@@ -273,7 +273,7 @@ describe('orders picked in the list', () => {
     await browser.driver.navigate().back();
     await browser.reads('2 orders picked');
     await chord(Key.CONTROL, Key.ENTER);
-    await browser.reads('each goes as a PDF to its supplier');
+    await browser.reads('Each is emailed to its supplier as a PDF');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('2 orders sent');
     await browser.driver.wait(async () => (await browser.texts('tbody tr')).length === before.length - 2, 20_000);
@@ -301,8 +301,8 @@ describe('what opens', () => {
   ])('has no fault for axe on %s', async (_, size) => {
     await browser.resize(size);
     await browser.go('/jobs/418/buy-list');
-    await (await browser.button('Add a line')).click();
-    const field = await browser.field('What is needed');
+    await (await browser.button('Add line')).click();
+    const field = await browser.field('Item or description');
     await field.click();
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'tube');
     await browser.see(By.css('[role="option"]'));
@@ -322,9 +322,9 @@ describe('a list of the company', () => {
 
   it('is sorted by the server, whose foot adds up all that is found, and taken out so', async () => {
     await browser.go('/orders?show=all');
-    await (await browser.button('Order net')).click();
+    await (await browser.button('Net')).click();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('sort=net'), 20_000);
-    await (await browser.button('Order net')).click();
+    await (await browser.button('Net')).click();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('sort=-net'), 20_000);
     await browser.driver.wait(
       async () => (await browser.driver.findElements(By.css('th[aria-sort="descending"]'))).length === 1,
@@ -351,21 +351,21 @@ describe('a list of the company', () => {
   it('shows the columns that a person chose, here and later', async () => {
     await browser.go('/orders');
     const heads = () => browser.texts('thead th');
-    await browser.reads('Order net');
+    await browser.reads('Net');
     await (await browser.see(By.css('[aria-label="Columns"]'))).click();
     await (await browser.see(By.xpath("//label[contains(., 'Sent')]//input"))).click();
-    await (await browser.see(By.css('[aria-label="Wanted: further to the left"]'))).click();
+    await (await browser.see(By.css('[aria-label="Move Wanted left"]'))).click();
     await browser.driver.wait(async () => !(await heads()).includes('Sent'), 20_000);
     await browser.keys(Key.ESCAPE);
     // What was chosen is being written down while the page is asked for again.
     await browser.driver.wait(async () => {
       await browser.driver.navigate().refresh();
-      await browser.reads('Order net');
+      await browser.reads('Net');
       const shown = await heads();
-      return shown.includes('Wanted') && !shown.includes('Sent');
+      return shown.includes('Required by') && !shown.includes('Sent');
     }, 20_000);
     await (await browser.see(By.css('[aria-label="Columns"]'))).click();
-    await (await browser.button('As they were')).click();
+    await (await browser.button('Reset columns')).click();
     await browser.driver.wait(async () => (await heads()).includes('Sent'), 20_000);
     await browser.keys(Key.ESCAPE);
   });
@@ -373,9 +373,9 @@ describe('a list of the company', () => {
   it('keeps a view by name, and goes back to it', async () => {
     await browser.go('/orders?show=all&sort=-net');
     await (await browser.button('Views')).click();
-    await browser.type('Keep this view as', 'Largest');
+    await browser.type('Save this view as', 'Largest');
     await browser.keys(Key.ENTER);
-    await browser.reads('This view is kept as Largest');
+    await browser.reads('View Largest saved');
     await browser.go('/orders');
     await (await browser.button('Views')).click();
     await (await browser.link('Largest')).click();

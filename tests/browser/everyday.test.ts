@@ -30,11 +30,11 @@ describe('the tab rail', () => {
 
   it('takes a job on and lets it go again', async () => {
     await browser.go('/jobs/415');
-    await (await browser.button('Keep on the rail')).click();
-    await browser.reads('Take off the rail');
+    await (await browser.button('Pin to rail')).click();
+    await browser.reads('Remove from rail');
     expect(await tabs()).toEqual(['412', '418', '421', '415']);
-    await (await browser.button('Take off the rail')).click();
-    await browser.reads('Keep on the rail');
+    await (await browser.button('Remove from rail')).click();
+    await browser.reads('Pin to rail');
     expect(await tabs()).toEqual(['412', '418', '421']);
   });
 
@@ -78,7 +78,7 @@ describe('lists', () => {
   it('go on where the first part ends, on every page of a job too', async () => {
     await browser.go('/jobs/412/orders');
     await browser.reads('orders in all');
-    await browser.reads('still to buy');
+    await browser.reads('to buy');
     await browser.go('/jobs/412/history');
     await browser.reads('Quote Q-412 won');
     await (await browser.link('Gather for 412')).click();
@@ -87,7 +87,7 @@ describe('lists', () => {
   });
 
   it('keep their filters in the address', async () => {
-    await browser.choose('State', 'All jobs');
+    await browser.choose('Status', 'All jobs');
     await browser.reads('Deckhouse windows');
     expect(await browser.driver.getCurrentUrl()).toContain('state=all');
     await browser.type('Job or customer', 'ferries');
@@ -127,8 +127,8 @@ describe('lists', () => {
 describe('the buy list', () => {
   it('takes a line by hand, which is planned on the tab at once', async () => {
     await browser.go('/jobs/415/buy-list');
-    await (await browser.button('Add a line')).click();
-    await browser.type('What is needed', 'Sight gauge for the tank');
+    await (await browser.button('Add line')).click();
+    await browser.type('Item or description', 'Sight gauge for the tank');
     await browser.type('Quantity', '2');
     await browser.type('Estimated price, £ per piece', '34.50');
     await browser.pick('Cost code', '02');
@@ -143,11 +143,11 @@ describe('the buy list', () => {
     await browser.go('/jobs/415/buy-list');
     await (await browser.button('Sight gauge for the tank')).click();
     await browser.type('Quantity', '1.5');
-    await (await browser.button('Save the line')).click();
+    await (await browser.button('Save line')).click();
     await browser.reads('a piece cannot be divided');
     await browser.type('Quantity', '3');
-    await (await browser.button('Save the line')).click();
-    await browser.reads('The line is changed');
+    await (await browser.button('Save line')).click();
+    await browser.reads('Line changed');
   });
 
   it('chooses a supplier for a line in Gather that has none', async () => {
@@ -166,7 +166,7 @@ describe('an order', () => {
     await browser.go('/orders/K26-0024');
     await (await browser.button('Hold open')).click();
     await browser.reads('Held open');
-    await (await browser.button('Take up again')).click();
+    await (await browser.button('Resume drafting')).click();
     await browser.button('Hold open');
   });
 
@@ -179,21 +179,21 @@ describe('an order', () => {
     await browser.reads('These join 1 draft');
     const goes = await browser.field('Where the lines for Brightsound Marine Electrics go');
     expect(await goes.getAttribute('value')).not.toBe('0');
-    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'as a new order');
+    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'New order');
     await browser.reads('These make 1 order');
     await browser.choose('Where the lines for Brightsound Marine Electrics go', 'added to K26-0023, held open');
     await (await browser.button('Add to 1 draft')).click();
     await browser.reads('Added to K26-0023');
-    await browser.reads('What this does to the jobs');
+    await browser.reads('Effect on job budgets');
     expect(await browser.driver.getCurrentUrl()).toContain('/orders/K26-0023');
     await browser.see(By.xpath('//h2/following-sibling::ul//a//*[contains(@class, "mono") and contains(., "418")]'));
-    await browser.reads('Added 1 line to draft K26-0023: £ 496.10 to £ 539.30 net');
+    await browser.reads('Added 1 line to draft order K26-0023: £ 496.10 to £ 539.30 net');
     await browser.go('/orders/K26-0024');
   });
 
   it('gets a service and a charge, shared by two jobs', async () => {
     await (await browser.button('+ service')).click();
-    await browser.fill('Line 3', 'Line', 'Balancing');
+    await browser.fill('Line 3', 'Item', 'Balancing');
     await browser.fill('Line 3', 'Price', '40');
     await browser.fill('Line 3', 'Job', '418');
     await browser.fill('Line 3', 'Cost code', '02');
@@ -204,11 +204,11 @@ describe('an order', () => {
   });
 
   it('is called off with a reason, and its need is open again', async () => {
-    await (await browser.button('Call off')).click();
+    await (await browser.button('Cancel order')).click();
     await browser.type('Reason', 'bought elsewhere');
-    await (await browser.see(By.xpath("//*[@role='dialog']//button[normalize-space(.)='Call off']"))).click();
-    await browser.reads('K26-0024 is called off');
-    await browser.reads('Called off K26-0024: bought elsewhere');
+    await (await browser.see(By.xpath("//*[@role='dialog']//button[normalize-space(.)='Cancel order']"))).click();
+    await browser.reads('Order K26-0024 cancelled');
+    await browser.reads('Cancelled order K26-0024: bought elsewhere');
     await browser.go('/gather?job=418');
     await browser.reads('Flexible shaft coupling 4 in');
   });
@@ -252,49 +252,49 @@ describe('suppliers and items', () => {
   it('a supplier is added, and faults stand beside their fields', async () => {
     await browser.go('/suppliers/new');
     await browser.type('Name', 'Teasel Fasteners');
-    await browser.type('Lead time, working days', 'soon');
+    await browser.type('Lead time (working days)', 'soon');
     await (await browser.button('Save supplier')).click();
-    await browser.reads('Write a number of days.');
-    await browser.type('Lead time, working days', '2');
+    await browser.reads('Enter a number of days.');
+    await browser.type('Lead time (working days)', '2');
     await browser.type('Carriage £', '6.50');
-    await browser.type('Smallest order £', '20');
+    await browser.type('Minimum order £', '20');
     await (await browser.button('+ Days closed')).click();
     await browser.type('From', '2031-08-11');
-    await browser.type('Until and with', '2031-08-08');
+    await browser.type('From', '2031-08-08');
     await (await browser.button('Save supplier')).click();
-    await browser.reads('It would end before it begins.');
-    await browser.type('Until and with', `2031-08-22${Key.TAB}`);
+    await browser.reads('The last date is before the first. Correct one of them.');
+    await browser.type('To', `2031-08-22${Key.TAB}`);
     await (await browser.button('+ Person')).click();
     await browser.type('Telephone', '01632 960 900');
     await (await browser.button('Save supplier')).click();
-    await browser.reads('Say who it is.');
+    await browser.reads('Enter a name.');
     await browser.type('Who', 'Fay Teasel');
     await (await browser.button('Save supplier')).click();
     await browser.reads('Teasel Fasteners is saved');
-    await browser.reads('What they sell us');
+    await browser.reads('Items');
   });
 
   it('an item is added with how it is sold', async () => {
     await browser.go('/items/new');
     await browser.type('Item number', 'BO-M8');
     await browser.type('Name', 'Bolt M8 × 40, A4');
-    await browser.pick('Usual supplier', 'teasel');
+    await browser.pick('Default supplier', 'teasel');
     await (await browser.button('Save item')).click();
     await browser.reads('BO-M8 is saved');
-    await browser.reads('How Teasel Fasteners sells Bolt M8 × 40, A4');
-    await browser.type('Packs of', '100');
-    await browser.type('At least', '250');
-    await browser.reads('In packs of 100 the least that can be bought is 300.');
+    await browser.reads('Teasel Fasteners’s terms for Bolt M8 × 40, A4');
+    await browser.type('Pack size', '100');
+    await browser.type('Minimum quantity', '250');
+    await browser.reads('In packs of 100 the minimum is 300.');
     await browser.type('Price 1', '0.18');
     await (await browser.button('+ Price')).click();
     await browser.type('Price 2', '0.20');
     await (await browser.button('Save part')).click();
-    await browser.reads('Price 1 begins at the same quantity and holds on the same days.');
+    await browser.reads('Price 1 has the same quantity and overlapping dates.');
     await browser.type('From quantity, price 2', '1000');
-    await browser.reads('1 price is dearer than for fewer: from 1,000.');
+    await browser.reads('1 price is higher than for a smaller quantity: from 1,000.');
     await browser.type('Price 2', '0.15');
     await (await browser.button('Save part')).click();
-    await browser.reads('How Teasel Fasteners sells BO-M8 is saved');
+    await browser.reads('Teasel Fasteners’s terms for BO-M8 saved');
     await browser.reads('from 1,000');
     await browser.go('/suppliers');
     await (await browser.link('Teasel Fasteners')).click();
@@ -314,8 +314,8 @@ describe('a price list', () => {
     await browser.reads('4.30 → 4.60 / m');
     await browser.reads('+7 %');
     await browser.reads('2 rows left out');
-    await browser.reads('Row 4: 99999 is not known here.');
-    await browser.reads('Row 5: “nothing” is no price.');
+    await browser.reads('Row 4: 99999 isn’t in your items.');
+    await browser.reads('Row 5: “nothing” isn’t a price. Type it like 12.50.');
     await (await browser.button('Take over 1 part')).click();
     await browser.reads('1 part taken over');
     await browser.driver.wait(async () => (await browser.text()).includes('4.60\n'), 5000);
@@ -332,15 +332,15 @@ describe('people', () => {
     await browser.type('First password', 'ten letters at least');
     await click(By.xpath("//label[contains(., 'Storekeeper')]/input"));
     await (await browser.button('Add person')).click();
-    await browser.reads('Kit Marl can sign in');
+    await browser.reads('Kit Marl added');
     await browser.stepOut();
     await browser.go('/sign-in');
     await browser.type('E-mail', 'kit@wrackline.example');
     await browser.type('Password', 'wrong');
     await (await browser.button('Sign in')).click();
-    await browser.reads('E-mail or password is wrong.');
+    await browser.reads('Wrong email or password. Try again, or ask your administrator for a new password.');
     await browser.type('Password', 'ten letters at least');
     await (await browser.button('Sign in')).click();
-    await browser.reads('Good day, Kit');
+    await browser.reads('Hello, Kit');
   });
 });

@@ -24,18 +24,18 @@ describe('an empty company file', () => {
   it('makes company and owner, who is signed in at once', async () => {
     await browser.type('Company', 'Saltings Joinery');
     await browser.type('Your name', 'Ann Marlow');
-    await browser.type('Address, as it stands on orders', 'Mill Lane');
-    await browser.type('Your e-mail, to sign in with', 'ann@saltings.example');
-    await browser.type('Password, 10 characters or more', 'short');
-    await browser.type('E-mail that orders come from', 'buying@saltings.example');
-    await browser.choose('Country, for its taxes and public holidays', 'Germany');
-    expect(await (await browser.field('Currency, ISO 4217')).getAttribute('value')).toBe('EUR');
-    await (await browser.button('Set up and begin')).click();
-    await browser.reads('A password has at least 10 characters.');
-    await browser.type('Password, 10 characters or more', 'a much longer one');
-    await (await browser.button('Set up and begin')).click();
-    await browser.reads('Good day, Ann');
-    await browser.reads('Nothing waits');
+    await browser.type('Address, printed on orders', 'Mill Lane');
+    await browser.type('Your email, to sign in', 'ann@saltings.example');
+    await browser.type('Password (10 characters or more)', 'short');
+    await browser.type('Order email (sender)', 'buying@saltings.example');
+    await browser.choose('Country (sets taxes and public holidays)', 'Germany');
+    expect(await (await browser.field('Currency (ISO 4217)')).getAttribute('value')).toBe('EUR');
+    await (await browser.button('Create company')).click();
+    await browser.reads('Enter at least 10 characters.');
+    await browser.type('Password (10 characters or more)', 'a much longer one');
+    await (await browser.button('Create company')).click();
+    await browser.reads('Hello, Ann');
+    await browser.reads('Nothing to do');
   });
 
   it('has the taxes of its country, and tells of its founding first', async () => {
@@ -49,11 +49,11 @@ describe('an empty company file', () => {
   it('offers the first step in every empty place', async () => {
     for (const [path, words] of [
       ['/jobs', 'open a new job and type its quote'],
-      ['/gather', 'Nothing is left to buy here'],
-      ['/suppliers', 'No supplier is here yet'],
-      ['/dock', 'Nothing is on its way'],
-      ['/invoices', 'No invoice waits'],
-      ['/outbox', 'Nothing was mailed yet'],
+      ['/gather', 'Nothing Still to buy here'],
+      ['/suppliers', 'No suppliers yet'],
+      ['/dock', 'Nothing on its way'],
+      ['/invoices', 'No invoices waiting'],
+      ['/outbox', 'No emails sent yet'],
     ] as const) {
       await browser.go(path);
       await browser.reads(words);

@@ -18,30 +18,30 @@ describe('a bill that was typed wrong', () => {
     await browser.stepInAs('Ida Quill');
     await browser.go('/invoices/new?order=K26-0019');
     await browser.type('Invoice number', 'T-600');
-    await browser.type('Total on the paper, with tax, £', '99.99');
+    await browser.type('Invoice total incl. tax, £', '99.99');
     await (await browser.button('Something that was not ordered')).click();
-    await browser.type('Not ordered', 'Crane fee');
+    await browser.type('Not on order', 'Crane fee');
     await browser.type('Net £', '45');
     await (await browser.button('Enter invoice')).click();
-    await browser.reads('Crane fee: £\u202f45.00 that was not ordered.');
+    await browser.reads('Crane fee: £\u202f45.00 not ordered.');
     await browser.reads('beyond tolerance');
-    await (await browser.button('Change')).click();
-    await browser.reads('Change invoice T-600');
+    await (await browser.button('Edit')).click();
+    await browser.reads('Edit invoice T-600');
     await browser.type('Net £', '40');
     await (await browser.button('Save invoice')).click();
-    await browser.reads('Crane fee: £\u202f40.00 that was not ordered.');
+    await browser.reads('Crane fee: £\u202f40.00 not ordered.');
     await (await browser.button('Take out')).click();
     await browser.type('Reason', 'typed on the wrong order');
     const buttons = await browser.driver.findElements(
       By.xpath("//*[@role='dialog']//button[normalize-space(.)='Take out']"),
     );
     await buttons[0]?.click();
-    await browser.reads('taken out: it claims nothing');
+    await browser.reads('void: no effect');
   });
 
   it('says how a number was read that could be read in two ways', async () => {
     await browser.go('/invoices/new?order=K26-0019');
-    await browser.type('Total on the paper, with tax, £', '1,250');
+    await browser.type('Invoice total incl. tax, £', '1,250');
     await browser.reads('read as 1\u202f250, with no decimals');
   });
 });
@@ -54,7 +54,7 @@ describe('exchange rates', () => {
     await browser.go('/rates');
     await browser.type('Currency', 'NOK');
     await browser.type('GBP for one NOK', '0.0742');
-    await (await browser.button('Keep rate')).click();
+    await (await browser.button('Save rate')).click();
     await browser.reads('0.0742');
   });
 });
@@ -64,11 +64,11 @@ describe('a job as of a day', () => {
     await browser.go('/jobs/412');
     const now = await (await browser.find(By.css('main'))).getText();
     await browser.go('/jobs/412?on=2026-03-31');
-    await browser.reads('As it stood at the end of');
+    await browser.reads('As at end of');
     const then = await (await browser.find(By.css('main'))).getText();
     const counts = (text: string) => /Orders (\d+)/.exec(text)?.[1];
     expect(Number(counts(then))).toBeLessThan(Number(counts(now)));
-    expect(then).not.toContain('still to buy');
+    expect(then).not.toContain('to buy');
   });
 });
 
@@ -77,13 +77,13 @@ describe('the company’s calendar', () => {
     await browser.stepInAs('Wren Hale');
     await browser.go('/company');
     await browser.type('Public holidays of', '2028');
-    await (await browser.button('Take them in')).click();
+    await (await browser.button('Add public holidays')).click();
     await browser.reads('25 Dec 2028');
-    await browser.type('A day off', '14/8/2026');
-    await browser.type('Why', 'Regatta');
+    await browser.type('Non-working day', '14/8/2026');
+    await browser.type('Reason', 'Regatta');
     await (await browser.button('Add')).click();
     await browser.reads('Regatta');
-    await browser.type('Working days that receiving takes', '2');
+    await browser.type('Receiving time (working days)', '2');
     await (await browser.button('Save settings')).click();
     await browser.reads('settings are saved');
   });

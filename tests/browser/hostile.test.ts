@@ -138,8 +138,8 @@ describe('words that look like code', () => {
 
   it('are shown as words', async () => {
     await browser.go('/jobs/415/buy-list');
-    await (await browser.button('Add a line')).click();
-    await browser.type('What is needed', SCRIPT);
+    await (await browser.button('Add line')).click();
+    await browser.type('Item or description', SCRIPT);
     await browser.type('Quantity', '1');
     await browser.pick('Cost code', '02');
     await (await browser.button('Add the line')).click();
@@ -163,7 +163,7 @@ describe('words that look like code', () => {
 
 describe('a very long quote', () => {
   const onward = async () => {
-    const link = await browser.link('Further lines');
+    const link = await browser.link('More lines');
     // By the keyboard: what was just done is still told where the mouse would click.
     await link.sendKeys('\n');
   };
@@ -176,7 +176,7 @@ describe('a very long quote', () => {
     expect(quote.id).toBeGreaterThan(0);
     await browser.go(`/jobs/426/quote?file=${quote.id}`);
     await browser.reads('20,000 of 20,000 rows ready');
-    await (await browser.button('Bring in 20,000 lines')).click();
+    await (await browser.button('Import 20,000 lines')).click();
     await browser.reads('Part 30');
     const drawn = await browser.driver.findElements(By.css('table[aria-label="Lines of the quote"] tbody tr'));
     expect(drawn.length).toBeLessThan(200);
@@ -190,19 +190,19 @@ describe('a very long quote', () => {
   it('opens as a job, without sending all of it', async () => {
     await browser.go('/jobs/426/quote');
     await (await browser.button('Mark won')).click();
-    await browser.type('Who of the customer said yes', 'the owner');
-    await (await browser.button('Mark won and open the budget')).click();
+    await browser.type('Accepted by (customer)', 'the owner');
+    await (await browser.button('Mark won and open budget')).click();
     await browser.driver.wait(async () => /\/jobs\/426$/.test(await browser.driver.getCurrentUrl()), 30_000);
     for (const path of ['/jobs/426', '/jobs/426/buy-list', '/jobs/426/quote', '/gather?job=426', '/']) {
       const answer = await ask(path);
       expect([path, answer.status, (await answer.text()).length < 2_000_000]).toEqual([path, 200, true]);
     }
     await browser.go('/jobs/426/buy-list');
-    await browser.reads('20,000 of 20,000 lines still to buy');
+    await browser.reads('20,000 of 20,000 lines to buy');
     await browser.reads('Lines 1 to 250 of 20,000');
     await onward();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('after='), 30_000);
     await browser.reads('Lines 251 to 500 of 20,000');
-    await browser.reads('From the first');
+    await browser.reads('Back to start');
   });
 });

@@ -35,7 +35,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   it('signs in as the buyer and opens a job', async () => {
     await browser.stepInAs('Mina Rowe');
     await (await browser.link('Jobs')).click();
-    await (await browser.link('Open a new job')).click();
+    await (await browser.link('New job')).click();
     await browser.type('Name', 'Shaft survey, launch Dabchick');
     await browser.type('Customer', 'Estuary Survey Trust');
     await (await browser.button('Open job')).click();
@@ -46,21 +46,21 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
     await browser.reads('10 of 10 rows ready');
     await browser.reads('Beside it £\u202f588.00 of made and labour lines');
-    expect(await (await browser.field('What the column Qty holds')).getAttribute('value')).toBe('quantity');
-    await (await browser.button('Bring in 10 lines')).click();
+    expect(await (await browser.field('Contents of column Qty')).getAttribute('value')).toBe('quantity');
+    await (await browser.button('Import 10 lines')).click();
     await browser.reads('10 lines');
     await browser.reads('Cutlass bearing, 60 mm bore');
   });
 
   it('marks the quote won: the budget opens, and the buy list fills', async () => {
     await (await browser.button('Mark won')).click();
-    await browser.type('Who of the customer said yes', 'Hester Lowe');
-    await (await browser.button('Mark won and open the budget')).click();
+    await browser.type('Accepted by (customer)', 'Hester Lowe');
+    await (await browser.button('Mark won and open budget')).click();
     await browser.see(By.css('[aria-label="The job’s tab by cost code"]'));
     expect(await tabOf('02 Machinery')).toEqual(['682.40', '682.40', '–', '–', '–', '–']);
     expect(await figure('06 Subcontract', 1)).toBe('96.00');
     await (await browser.link('Buy list')).click();
-    await browser.reads('8 of 8 lines still to buy');
+    await browser.reads('8 of 8 lines to buy');
   });
 
   it('gathers lines of two jobs: bundles and budgets are shown before anything is made', async () => {
@@ -69,7 +69,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await click(By.css('[aria-label="Pick Tube 316L 38 × 2 mm for 421"]'));
     await browser.reads('These make 1 order');
     await browser.reads('1 line · jobs 421, 427');
-    await browser.reads('Carriage free (over £\u202f400)');
+    await browser.reads('Free carriage (over £\u202f400)');
     await browser.reads('£\u202f486.98');
     await browser.go('/gather?job=427');
     await click(By.css('[aria-label="Pick Stern seal kit 60 mm for 427"]'));
@@ -83,15 +83,15 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await (await browser.button('Draft 2 orders')).click();
     await browser.reads('Not sent yet');
     await (await browser.link('K26-0026')).click();
-    await browser.reads('What this does to the jobs');
+    await browser.reads('Effect on job budgets');
     await (await browser.button('2 parts')).click();
-    const part = (n: number) => browser.texts(`[role="row"][aria-label="Line 1, part ${n}"] [role="gridcell"]`);
+    const part = (n: number) => browser.texts(`[role="row"][aria-label="Line 1, split ${n}"] [role="gridcell"]`);
     for (const [n, job, quantity] of [
       [1, '421', '43.44'],
       [2, '427', '6'],
     ] as const)
       expect((await part(n)).filter(Boolean)).toEqual(
-        expect.arrayContaining(['from its buy list', quantity, job, '01 Hull and structure']),
+        expect.arrayContaining(['from buy list', quantity, job, '01 Hull and structure']),
       );
     const text = await browser.text();
     expect(text).toContain('486.98');
@@ -109,7 +109,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await (await browser.button('Send')).click();
     await browser.reads('goes as a PDF to orders@eelmoor.example');
     await (await browser.button('Send now')).click();
-    await browser.reads('K26-0026 was sent to orders@eelmoor.example');
+    await browser.reads('K26-0026 sent to orders@eelmoor.example');
     await browser.reads('Mailed to orders@eelmoor.example');
     const mails = readdirSync(join(app.folder, 'mail'));
     const mail = await simpleParser(readFileSync(join(app.folder, 'mail', mails.at(-1) ?? '')));
@@ -117,7 +117,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     expect(mail.attachments[0]?.content.subarray(0, 5).toString()).toBe('%PDF-');
     await browser.go('/outbox');
     await (await browser.link('Purchase order K26-0026')).click();
-    await browser.reads('taken by the mail server');
+    await browser.reads('accepted by the mail server');
     await browser.reads('please find our purchase order K26-0026 attached');
     await browser.go('/jobs/427');
     expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '59.10', '–', '–']);
@@ -125,32 +125,32 @@ describe('from a won quote to an invoice on the job’s tab', () => {
 
   it('takes a part in at the dock, later the rest', async () => {
     await browser.go('/dock/K26-0026');
-    await browser.type('How much of Tube 316L 38 × 2 mm arrives', '45.44');
-    await (await browser.button('Take in')).click();
+    await browser.type('Quantity of Tube 316L 38 × 2 mm received', '45.44');
+    await (await browser.button('Receive')).click();
     await browser.reads('45.44 of 49.44 m in');
     await browser.go('/jobs/427');
     expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '39.40', '19.70', '–']);
     await browser.go('/dock/K26-0026');
-    await (await browser.button('All is here')).click();
-    await (await browser.button('Take in')).click();
+    await (await browser.button('Receive all')).click();
+    await (await browser.button('Receive')).click();
     await browser.reads('49.44 of 49.44 m in');
-    await browser.reads('All in');
+    await browser.reads('Received');
   });
 
   it('enters the bill, sees ordered, received and billed side by side, and matches it', async () => {
     await browser.go('/invoices/new?order=K26-0026');
     await browser.type('Invoice number', 'EM 90112');
-    await browser.type('Billed price of Tube 316L 38 × 2 mm', '9.90');
-    await browser.type('Total on the paper, with tax, £', '587.35');
-    await browser.reads('agrees with the paper');
+    await browser.type('Invoiced price of Tube 316L 38 × 2 mm', '9.90');
+    await browser.type('Invoice total incl. tax, £', '587.35');
+    await browser.reads('Agrees with invoice total');
     await (await browser.button('Enter invoice')).click();
     await browser.reads('Three-way match');
     await browser.reads('£\u202f2.48 above the order’s price. Within tolerance.');
-    await browser.reads('What matching does');
+    await browser.reads('Effect of matching');
     await browser.reads('headroom 0.00 → −0.30');
     await (await browser.button('Match')).click();
     await browser.reads('matched Tue 12 May by Mina Rowe');
-    await browser.reads('How the jobs stand');
+    await browser.reads('Job budgets now');
   });
 
   it('has the amount as actual cost on the tab, and opens every figure to its postings', async () => {
@@ -175,7 +175,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
 
   it('keeps the tab as it stood on an earlier day', async () => {
     await browser.go('/jobs/412?on=2026-04-01');
-    await browser.reads('As it stood at the end of Wed 1 Apr');
+    await browser.reads('As at end of Wed 1 Apr');
     expect((await tabOf('01 Hull')).slice(3)).toEqual(['1,669.80', '–', '–']);
   });
 

@@ -39,8 +39,8 @@ describe('an order that was sent', () => {
     const before = await onOrder('418');
     await browser.go('/orders/K26-0019');
     await (await browser.button('Revise')).click();
-    await browser.type('Why it is revised, as the supplier reads it', 'The gearbox has ten seals');
-    await (await browser.button('Begin the revision')).click();
+    await browser.type('Reason for revision (the supplier reads this)', 'The gearbox has ten seals');
+    await (await browser.button('Start revision')).click();
     await browser.reads('Revision 1 is being written');
     await browser.fill('Line 2', 'Quantity', '10');
     await browser.reads('headroom −54.31 → −73.91');
@@ -57,12 +57,12 @@ describe('an order that was sent', () => {
 
   it('takes the supplier’s answer, and says where it differs', async () => {
     await browser.go('/orders/K26-0019');
-    await (await browser.button('Their answer')).click();
-    await browser.type('Their number for it', 'PB-4711');
-    const [, second] = await browser.driver.findElements(By.xpath("//label[normalize-space(.)='Comes on']/..//input"));
+    await (await browser.button('Record confirmation')).click();
+    await browser.type('Supplier’s ref.', 'PB-4711');
+    const [, second] = await browser.driver.findElements(By.xpath("//label[normalize-space(.)='Promised']/..//input"));
     await second?.sendKeys(Key.chord(Key.CONTROL, 'a'), '29 May', Key.TAB);
     await browser.reads('after it is');
-    await (await dialog('Write it down')).click();
+    await (await dialog('Save confirmation')).click();
     await browser.reads('K26-0019 is confirmed');
     expect(await orderNow('K26-0019')).toMatchObject({ state: 'confirmed', theirNumber: 'PB-4711' });
     await browser.go('/orders?words=pb-4711');
@@ -79,15 +79,15 @@ describe('an order that was sent', () => {
     const closed = await onOrder('419');
     await (await browser.button('open again')).click();
     await browser.type('Reason', 'Found a box');
-    await (await dialog('Open again')).click();
+    await (await dialog('Reopen line')).click();
     await browser.reads('is expected again');
     expect(await onOrder('419')).toBeGreaterThan(closed);
   });
 
   it('is raised again at today’s prices', async () => {
     await browser.go('/orders/K26-0019');
-    await (await browser.button('Same again')).click();
-    await browser.reads('Drafting');
+    await (await browser.button('Repeat order')).click();
+    await browser.reads('Draft');
     await browser.reads('Oil seal 70 × 90 × 10');
     await browser.reads('Carriage');
   });
@@ -98,8 +98,8 @@ describe('a draft', () => {
     await browser.go('/orders/K26-0023');
     await browser.fill('Line 1', 'Price', '96.50 -12.5%');
     await browser.reads('less 12.5 % = 84.4375');
-    await (await browser.button('Number, service, contact')).click();
-    await browser.type('Number', 'LIGHTS-1');
+    await (await browser.button('More details')).click();
+    await browser.type('Serial or lot no.', 'LIGHTS-1');
     await (await browser.button('Save')).click();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).endsWith('/orders/LIGHTS-1'), 20_000);
     await browser.reads('84.44');
@@ -111,12 +111,12 @@ describe('a draft', () => {
     writeFileSync(program, 'MZ\u0090\u0000');
     await browser.go('/orders/LIGHTS-1');
     await (await browser.button('Attach')).click();
-    await browser.type('Its revision', 'C');
+    await browser.type('Revision', 'C');
     const input = await browser.find(By.css('input[type="file"]'));
     await input.sendKeys(program);
     await browser.reads('setup.dxf is a program');
     await input.sendKeys(drawing);
-    await browser.reads('mast.dxf is kept with LIGHTS-1');
+    await browser.reads('mast.dxf saved with LIGHTS-1');
     await browser.keys(Key.ESCAPE);
     await browser.reads('mast.dxf (rev. C)');
     await (await browser.button('Send')).click();
@@ -139,7 +139,7 @@ describe('gathering', () => {
     await browser.go('/gather');
     await (await browser.see(By.css('input[aria-label^="Pick Tinned cable"]'))).click();
     await browser.reads('These make 1 order');
-    await (await browser.button('Fill up')).click();
+    await (await browser.button('Top up')).click();
     const later = await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'Cable gland')]//input"));
     await later.click();
     await browser.reads('2 lines picked');

@@ -48,16 +48,16 @@ describe('two serial parts of a repair', () => {
     await browser.go(`/stores/${await itemId('PU-BG-24')}`);
     await click('Count');
     await browser.type('Serial numbers of Bilge pump 24 V, serial, none yet', 'SN-1101\nSN-1102\nSN-1103');
-    await browser.type('What all of it is worth, £', '450');
-    await browser.type('Why', 'Opening count');
-    await click('Save the count');
+    await browser.type('Total value, £', '450');
+    await browser.type('Reason', 'Opening count');
+    await click('Save count');
     await browser.reads('3 free');
   });
 
   it('are wanted by the job, reserved by the storekeeper, and stand on the picking list', async () => {
     await browser.go('/jobs/418/buy-list');
-    await click('Add a line');
-    await browser.pick('What is needed', 'PU-BG-24');
+    await click('Add line');
+    await browser.pick('Item or description', 'PU-BG-24');
     await browser.type('Quantity', '2');
     await click('Add the line');
     await browser.reads('Bilge pump 24 V, serial');
@@ -72,14 +72,14 @@ describe('two serial parts of a repair', () => {
   });
 
   it('are picked by scan, and issued in one step', async () => {
-    await (await browser.link('Pick')).click();
+    await (await browser.link('Select')).click();
     await browser.reads('Pick for 418');
     await scan('PU-BG-24');
     await browser.reads('goes by its numbers');
     await scan('SN-1103', 'SN-1101', 'SN-1103');
-    await browser.reads('SN-1103 is picked already.');
+    await browser.reads('SN-1103 already picked.');
     await scan('NO-SUCH');
-    await browser.reads('Nothing on this list goes by this code.');
+    await browser.reads('No line on this list has this code.');
     await click('Issue');
     await browser.reads('1 line issued to 418');
     expect((await spots('PU-BG-24'))[0]?.n).toBe(10_000);
@@ -115,7 +115,7 @@ describe('all that lies here for a job', () => {
     await browser.go('/jobs/415/buy-list');
     await browser.reads('Material complete since');
     await browser.go('/stores/pick/415');
-    await browser.reads('Nothing is put by for this job');
+    await browser.reads('Nothing reserved for this job');
   });
 
   it('has a picking list on paper', async () => {
@@ -129,12 +129,12 @@ describe('all that lies here for a job', () => {
 describe('a bin that is counted', () => {
   it('is counted blind, compared, and posted with its reason', async () => {
     await browser.go('/stores/count');
-    await click('Begin a count');
+    await click('New count');
     await browser.choose('Bin', 'Rack 1');
     await (await browser.see(By.xpath('//label[contains(., "Blind")]'))).click();
     await click('Begin it');
     await browser.reads('Count of Rack 1');
-    expect(await browser.text()).not.toContain('by the book');
+    expect(await browser.text()).not.toContain('book');
     await browser.type('Counted of Angle S275 50 × 50 × 6 in Rack 1', '10');
     await browser.keys(Key.TAB);
     await browser.reads('1 of 2 lines counted');
@@ -156,12 +156,12 @@ describe('a bin that is counted', () => {
       async () => (await app.look((db) => db('stockCountLine').where({ counted: 60_000 as never }))).length === 1,
       9000,
     );
-    await click('Compare with the book');
+    await click('Compare with book');
     await browser.reads('1 m missed');
     await browser.reads('1 differs');
     await click('Post 1 difference');
-    await browser.type('Why it differs', 'Offcut was not booked');
-    await click('Post it');
+    await browser.type('Reason', 'Offcut was not booked');
+    await click('Post');
     await browser.reads('posted');
     expect((await spots('AN-50-50'))[0]?.n).toBe(100_000);
   });
@@ -171,8 +171,8 @@ describe('a bin that is counted', () => {
     await (await browser.link('A-03')).click();
     await browser.reads('2 missed');
     await click('Post 1 difference');
-    await browser.type('Why it differs', 'Used on 412 and not booked');
-    await click('Post it');
+    await browser.type('Reason', 'Used on 412 and not booked');
+    await click('Post');
     await browser.reads('Used on 412 and not booked');
     expect((await spots('GL-M20'))[0]?.n).toBe(120_000);
   });

@@ -95,7 +95,7 @@ describe('every main view', () => {
   it('is as readable in the evening theme', async () => {
     await browser.go('/');
     await (await browser.see(By.css('[aria-label="MR: Mina Rowe, menu"]'))).click();
-    await (await browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Evening theme')]"))).click();
+    await (await browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Dark theme')]"))).click();
     await browser.see(By.css('html[data-theme="evening"]'));
     for (const path of ['/', '/jobs/412', '/gather', '/orders/K26-0024', '/invoices/14', '/dock/K26-0015']) {
       await browser.go(path);
@@ -123,14 +123,14 @@ describe('what opens on a view', () => {
         writeFileSync(file, 'Description,Qty,Our cost,Cost code,Supplier\nHose,2,8,77,Nobody\nRope,x,1,02,\n');
         await browser.go('/jobs/426/quote');
         await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
-        await browser.reads('Rows to look at');
+        await browser.reads('Rows to check');
       },
     ],
     [
       'Gather with lines picked',
       async () => {
         await browser.go('/gather?job=412');
-        await (await browser.see(By.css('[aria-label="Pick all of Brightsound Marine Electrics"]'))).click();
+        await (await browser.see(By.css('[aria-label="Select all of Brightsound Marine Electrics"]'))).click();
         await browser.reads('These make 1 order');
       },
     ],
@@ -140,11 +140,11 @@ describe('what opens on a view', () => {
         await browser.go('/orders/K26-0023');
         await (await browser.cell('Line 3', 'Quantity')).click();
         await browser.keys('16', Key.ENTER, Key.ARROW_UP, '+');
-        await browser.see(By.css('[aria-label="Line 3, part 2"]'));
+        await browser.see(By.css('[aria-label="Line 3, split 2"]'));
       },
     ],
     ['the question before sending', async () => browser.go('/orders/K26-0024').then(() => press('Send'))],
-    ['the reason for calling off', async () => browser.go('/orders/K26-0024').then(() => press('Call off'))],
+    ['the reason for calling off', async () => browser.go('/orders/K26-0024').then(() => press('Cancel order'))],
     ['a line of the buy list', async () => browser.go('/jobs/412/buy-list').then(() => press('Bilge pump'))],
     ['Find', async () => browser.go('/').then(() => press('Find'))],
     [
@@ -168,7 +168,7 @@ describe('what opens on a view', () => {
       'a quote being typed, its list of parts open',
       async () => {
         await browser.go('/jobs/426/quote');
-        await (await browser.cell('Line 1', 'Line')).click();
+        await (await browser.cell('Line 1', 'Item')).click();
         await browser.see(By.css('[role="option"]'));
       },
     ],
@@ -176,7 +176,7 @@ describe('what opens on a view', () => {
       'a buy list being filled in',
       async () => {
         await browser.go('/jobs/412/buy-list');
-        await press('Fill in');
+        await press('Edit as sheet');
         await browser.cell('Line 1', 'Quantity');
       },
     ],
@@ -257,8 +257,8 @@ describe('on a phone', () => {
     await (await browser.link('K26-0022')).click();
     await browser.reads('Marine plywood 18 mm');
     await (await browser.button('all 10')).click();
-    await (await browser.button('Take in')).click();
-    await browser.reads('All in');
+    await (await browser.button('Receive')).click();
+    await browser.reads('Received');
     expect(await axe(browser)).toEqual([]);
   });
 });

@@ -52,7 +52,7 @@ describe('a job’s plan', () => {
   it('shows what planning in full would change before it does, and does that', async () => {
     await browser.reads('in full 2,381');
     await press('in full');
-    await browser.reads('Planned comes to £\u202f2,381.38.');
+    await browser.reads('Planned total £\u202f2,381.38.');
     await press('Buy in full');
     await read('Tube 316L', 6, '49.44 m');
     await read('GRP ladder tread', 6, '60');
@@ -61,7 +61,7 @@ describe('a job’s plan', () => {
   });
 
   it('reserves what is there by one key', async () => {
-    await browser.reads('Reserve what is there');
+    await browser.reads('Reserve available stock');
     await browser.keys('r');
     await read('Tube 316L', 6, '43.44 m');
     expect((await row('GRP ladder tread'))[1]).toContain('reserved');
@@ -69,19 +69,19 @@ describe('a job’s plan', () => {
 
   it('leaves a part out for a reason, and takes it in again', async () => {
     await click(By.css('[aria-label="Pick Bow shackle 12 mm"]'));
-    await press('Leave out…');
+    await press('Exclude…');
     await browser.type('Reason', 'the customer has some');
     await press('Leave it out');
     await browser.reads('left out: the customer has some');
     expect((await row('Bow shackle'))[6]).toBe('');
     await click(By.css('[aria-label="Pick Bow shackle 12 mm"]'));
-    await press('Take in again');
+    await press('Include again');
     await read('Bow shackle', 6, '20');
   });
 
   it('takes on another quantity, as far as it is accepted', async () => {
     await press('LADDER-24');
-    await browser.type('How many are made', '12');
+    await browser.type('Quantity to make', '12');
     await browser.reads('49.44 m → 59.328 m');
     await click(By.xpath('//label[contains(., "Bow shackle")]/input'));
     await press('Take on 9 changes');
@@ -108,7 +108,7 @@ describe('a bill of materials', () => {
     await browser.reads('worked out for');
     await browser.fill('Line 3', 'Quantity', '2.8');
     await browser.reads('20.72');
-    await browser.type('How many are made', '10');
+    await browser.type('Quantity to make', '10');
     await browser.reads('49.44 m');
   });
   it('is changed in its tree, at any level', async () => {
@@ -116,12 +116,12 @@ describe('a bill of materials', () => {
     await browser.type('Quantity', '2.5');
     await ctrlEnter();
     await read('Round bar 316', 2, '25 m');
-    await click(By.css('[aria-label="Put a part below Stringer pair"]'));
+    await click(By.css('[aria-label="New item below Stringer pair"]'));
     await browser.pick('Part', 'SHK-12');
     await ctrlEnter();
     await browser.see(By.css('[aria-label="Change Bow shackle 12 mm"]'));
     await click(By.css('[aria-label="Change Bow shackle 12 mm"]'));
-    await press('take it off');
+    await press('Remove');
     await browser.driver.wait(
       async () => !(await browser.texts('[aria-label="Change Bow shackle 12 mm"]')).length,
       20_000,
@@ -138,11 +138,11 @@ describe('a bill of materials', () => {
     await browser.see(By.css('[role="option"]'));
     await browser.keys(Key.ENTER);
     await browser.driver.wait(
-      async () => (await (await browser.cell('Line 3', 'Got by')).getText()) === 'made here',
+      async () => (await (await browser.cell('Line 3', 'Type')).getText()) === 'made here',
       20_000,
     );
     await ctrlEnter();
-    await browser.reads('This bill would contain itself: LAD-STR → LADDER-24 → LAD-STR.');
+    await browser.reads('This BOM would contain itself: LAD-STR → LADDER-24 → LAD-STR. Remove one of those lines.');
   });
 });
 
@@ -154,18 +154,18 @@ describe('stores', () => {
   it('are counted, and say so', async () => {
     await click(By.linkText('SEAL-MS'));
     await press('Count');
-    await browser.type('What lies there, in pieces', '7');
-    await browser.type('Why', 'two dried out');
-    await press('Save the count');
+    await browser.type('Counted quantity, in pieces', '7');
+    await browser.type('Reason', 'two dried out');
+    await press('Save count');
     await browser.reads('7 on hand');
     expect((await row('two dried out')).slice(-2)).toEqual(['−2', '−17.80']);
   });
   it('issue what is put by, and the job has it', async () => {
     await browser.go('/stores');
     await click(By.linkText('BO-A4-830'));
-    await click(By.xpath('//table[@aria-label="Put by for jobs"]//button[.="Issue"]'));
+    await click(By.xpath('//table[@aria-label="Stock reserved for jobs"]//button[.="Issue"]'));
     await press('Issue to 421');
-    await browser.reads('With jobs');
+    await browser.reads('Issued to jobs');
     await browser.reads('60 on hand');
     await browser.go('/jobs/421/plan');
     await browser.reads('When work can start');
@@ -190,10 +190,10 @@ describe('stores', () => {
     await browser.stepInAs('Mina Rowe');
     writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
     await browser.go('/stores');
-    await (await browser.driver.findElement(By.css('input[aria-label="File of counts"]'))).sendKeys(list);
+    await (await browser.driver.findElement(By.css('input[aria-label="Count file"]'))).sendKeys(list);
     await browser.reads('1 pile changes, and stores are worth £\u202f112.00 more.');
     await browser.reads('0 → 16');
-    await browser.reads('Row 3: Item NO-1 is not known here.');
+    await browser.reads('Row 3: Item NO-1 isn’t in your items.');
     await press('Take 1 row');
     await browser.reads('1 row taken');
     await read('SHK-12', 2, '16');

@@ -50,7 +50,7 @@ describe('a mixed delivery on a phone', () => {
     await scan('TI-PLY-18', '2000000000008');
     await browser.reads('4 counted, 2 orders');
     await browser.reads('1 set aside');
-    await browser.reads('No part goes by this code.');
+    await browser.reads('No item has this code.');
   });
 
   it('is all there after the page was left, and the last scan can be undone', async () => {
@@ -72,7 +72,7 @@ describe('a mixed delivery on a phone', () => {
   });
 
   it('is taken in by one step, an order each', async () => {
-    await (await browser.button('Take in')).click();
+    await (await browser.button('Receive')).click();
     await browser.reads('Nothing scanned yet');
     const taken = await app.look((db) =>
       db('receipt as r')
@@ -101,29 +101,29 @@ describe('a mixed delivery on a phone', () => {
     );
     await wedge('BE-6208');
     await browser.reads('3 counted, 1 order');
-    await (await browser.button('Delivery note')).click();
-    await browser.type('Delivery note', 'DN');
+    await (await browser.button('Delivery note no.')).click();
+    await browser.type('Delivery note no.', 'DN');
     // A scanner is told from a hand by the pause before it.
     await browser.driver.sleep(300);
     await wedge('TI-PLY-18');
     await browser.reads('4 counted, 2 orders');
-    await browser.holds('Delivery note', 'DN');
-    await (await browser.button('Something is not right')).click();
-    await browser.choose('What became of the rest', 'Missing from the parcel');
+    await browser.holds('Delivery note no.', 'DN');
+    await (await browser.button('Report a problem')).click();
+    await browser.choose('The rest', 'Missing from the parcel');
     await wedge('TI-PLY-18');
     await browser.reads('5 counted, 2 orders');
-    await browser.reads('It stays on order, and is not paid until it comes.');
+    await browser.reads('Stays on order; not paid for until it arrives.');
     await browser.go('/dock');
     await browser.go('/dock/scan');
-    await (await browser.button('Begin anew')).click();
+    await (await browser.button('Start again')).click();
     await browser.reads('Nothing scanned yet');
   });
 
   it('ties a code to a part there and then, and counts it', async () => {
     await browser.go('/dock/scan');
     await scan('4006381333931');
-    await (await browser.button('Tie it to a part')).click();
-    await browser.pick('The part it is of', 'BE-6208');
+    await (await browser.button('Link to item')).click();
+    await browser.pick('Item', 'BE-6208');
     await browser.reads('1 of 13');
     expect(await app.look((db) => db('item').where({ number: 'BE-6208' }).first('gtin'))).toEqual({
       gtin: '4006381333931',
@@ -133,7 +133,7 @@ describe('a mixed delivery on a phone', () => {
   it('is nothing for who does not receive', async () => {
     await browser.stepInAs('Asha Penrose');
     await browser.go('/dock/scan');
-    await browser.reads('You may not take in deliveries.');
+    await browser.reads('You don’t have permission to receive deliveries.');
     expect(await browser.driver.findElements(By.css('[aria-label="Barcode or number"]'))).toEqual([]);
   });
 });

@@ -27,43 +27,43 @@ describe('settings', () => {
     await browser.go('/settings');
     await browser.reads('ladder of 3 steps');
     await (await browser.link('Company and calendar')).click();
-    await browser.reads('As it stands on every order');
+    await browser.reads('Printed on every order');
   });
 
   it('keep the company’s address, tell it wrong beside its field, and keep it for the books', async () => {
-    await browser.type('E-mail that orders come from', 'nowhere');
+    await browser.type('Order email (sender)', 'nowhere');
     await press('Save settings');
-    await browser.reads('This is no e-mail address.');
-    await browser.type('E-mail that orders come from', 'orders@wrackline.example');
-    await browser.type('Jobs are numbered', 'J{yy}-{000}');
+    await browser.reads('That isn’t an email address. Type it like name@example.com.');
+    await browser.type('Order email (sender)', 'orders@wrackline.example');
+    await browser.type('Job number pattern', 'J{yy}-{000}');
     await press('Save settings');
-    await browser.reads('The company’s settings are saved');
+    await browser.reads('Company settings saved');
     expect(await taken('company')).toContain('orders@wrackline.example');
     expect(await taken('days-off')).toContain('Boxing Day');
   });
 
   it('add cost codes, rename one, and offer one no more', async () => {
     await browser.go('/codes');
-    await browser.type('One a line, such as “08 Paint”', '08');
-    await press('Add them');
+    await browser.type('One per line, e.g. “08 Paint”', '08');
+    await press('Add');
     await browser.reads('is not a cost code');
-    await browser.type('One a line, such as “08 Paint”', '08 Rigging and sails');
-    await press('Add them');
+    await browser.type('One per line, e.g. “08 Paint”', '08 Rigging and sails');
+    await press('Add');
     await browser.reads('1 cost code added');
     await open('Hire');
     await browser.type('Name', 'Hire and cranes');
     await press('Save');
-    await browser.reads('Cost code 07 is saved');
+    await browser.reads('Cost code 07 saved');
     await open('Hire and cranes');
-    await press('Offer it no more');
-    await browser.reads('not offered any more');
+    await press('Retire');
+    await browser.reads('Retired');
     expect(await taken('cost-codes')).toMatch(/07,Hire and cranes,\d+,no/);
   });
 
   it('do not let a rate be changed that orders carry, and take a new one', async () => {
     await browser.go('/taxes');
     await open('VAT 20 %');
-    await browser.reads('Orders or bills carry it, so only its name may change.');
+    await browser.reads('In use on orders or invoices: only the name can change.');
     expect(await (await browser.field('Rate, %')).isEnabled()).toBe(false);
     await browser.keys(Key.ESCAPE);
     await browser.keys('n');
@@ -79,7 +79,7 @@ describe('settings', () => {
     await browser.keys('n');
     await browser.type('Name', 'Upper shed');
     await press('Save');
-    await browser.reads('Give the address.');
+    await browser.reads('Enter the address.');
     await browser.type('Address', 'Hill Road');
     await press('Save');
     await browser.reads('Upper shed is saved');
@@ -90,28 +90,28 @@ describe('settings', () => {
     await browser.go('/units');
     await (await browser.see(By.xpath('//label[contains(., "tonne")]//input'))).click();
     await press('Save units');
-    await browser.reads('The units are saved');
+    await browser.reads('Units saved');
     expect(await taken('units')).toContain('TNE,tonne,t,no');
   });
 
   it('say a reason of the dock in other words, add one, and offer one no more', async () => {
     await browser.go('/reasons');
     await open('Damaged on the way');
-    await press('Offer it no more');
-    await browser.reads('“Damaged on the way” is the last of its kind. Add another one first.');
+    await press('Retire');
+    await browser.reads('“Damaged on the way” is the last one with its effect. Add another before you retire it.');
     await browser.keys(Key.ESCAPE);
     await browser.keys('n');
-    await browser.type('In a few words', 'Wet through');
+    await browser.type('Reason', 'Wet through');
     await browser.choose('It means', 'damaged');
     await press('Save');
     await browser.reads('“Wet through” is saved');
     await open('Damaged on the way');
-    await browser.type('In a few words', 'Broken on the way');
+    await browser.type('Reason', 'Broken on the way');
     await press('Save');
     await browser.reads('“Broken on the way” is saved');
     await open('Broken on the way');
-    await press('Offer it no more');
-    await browser.reads('not offered any more');
+    await press('Retire');
+    await browser.reads('Retired');
     expect(await taken('reasons')).toMatch(/Broken on the way,damaged,\d+,no[^]*Wet through,damaged,0,yes/);
   });
 

@@ -78,7 +78,7 @@ describe('an order, changed where it stands', () => {
   });
 
   it('moves a line by Alt and an arrow, and by dragging it at its number', async () => {
-    const lines = async () => Promise.all([1, 2, 3].map((n) => first(`Line ${n}`, 'Line')));
+    const lines = async () => Promise.all([1, 2, 3].map((n) => first(`Line ${n}`, 'Item')));
     const [light, side, breaker] = await lines();
     await mark('Line 1', 'Quantity');
     await browser.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_DOWN).keyUp(Key.ALT).perform();
@@ -119,10 +119,10 @@ describe('an order, changed where it stands', () => {
     await mark('Line 3', 'Quantity');
     await browser.keys('16', Key.ENTER, Key.ARROW_UP, '+');
     await browser.reads('16 of 16 shared out');
-    expect(await focused()).toBe('Line 3, part 3: job');
+    expect(await focused()).toBe('Line 3, split 3: job');
     await browser.keys('418', Key.TAB);
-    await browser.driver.wait(async () => (await first('Line 3, part 3', 'Job')) === '418', 30_000);
-    expect(await first('Line 3, part 3', 'Quantity')).toBe('2');
+    await browser.driver.wait(async () => (await first('Line 3, split 3', 'Job')) === '418', 30_000);
+    expect(await first('Line 3, split 3', 'Quantity')).toBe('2');
     await browser.reads('418 03 Electrical');
   });
 
@@ -158,19 +158,19 @@ describe('an order, changed where it stands', () => {
     ).sendAndGetDevToolsCommand('Accessibility.getFullAXTree', {})) as { nodes: Node[] };
     const of = (role: string) =>
       nodes.filter((n) => !n.ignored && n.role?.value === role).map((n) => n.name?.value ?? '');
-    expect(of('grid')).toEqual(['Lines of the order']);
+    expect(of('grid')).toEqual(['Order lines']);
     expect(of('row')).toContain('Line 1');
     expect(of('columnheader')).toEqual([
-      'Line',
-      'Line',
+      'Item',
+      'Item',
       'Quantity',
       'Unit',
       'Price £',
       'Job',
       'Cost code',
-      'Wanted',
+      'Required by',
       'Net £',
-      'Take off',
+      'Remove',
     ]);
     const gridcells = of('gridcell').length;
     expect(gridcells % 9).toBe(0);
@@ -207,7 +207,7 @@ describe('two people in one order', () => {
       await browser.reads('K26-0024 is saved');
       await (await second.button('Save')).click();
       await second.reads('was changed by somebody else since you opened it');
-      await (await second.button('Save what is chosen')).click();
+      await (await second.button('Save my choices')).click();
       await second.reads('K26-0024 is saved');
       const cell = await second.cell('Line 1', 'Quantity');
       expect(await cell.getText()).toBe('7');
@@ -224,25 +224,25 @@ describe('two people in one order', () => {
 describe('two people on one job', () => {
   it('choose between their versions of its quote, and nothing of either is lost', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Number', '451');
+    await browser.type('Serial or lot no.', '451');
     await browser.type('Name', 'Slipway winch, new brake');
     await browser.type('Customer', 'Harrow Sound Pilots');
     await (await browser.button('Open job')).click();
     await browser.reads('The quote has no lines yet');
-    await browser.fill('Line 1', 'Line', 'Brake band');
+    await browser.fill('Line 1', 'Item', 'Brake band');
     await browser.fill('Line 1', 'Quantity', '2');
     await browser.fill('Line 1', 'Cost £', '40');
     await browser.fill('Line 1', 'Cost code', '02');
     await browser.driver.wait(async () => (await first('Line 1', 'Cost code'))?.startsWith('02') ?? false, 20_000);
     await save(browser);
-    await browser.reads('Quote Q-451 is saved');
+    await browser.reads('Quote Q-451 saved');
     const second = await Browser.open(app.base);
     try {
       await second.stepInAs('Tomas Brae');
       await second.go('/jobs/451/quote');
       await second.fill('Line 1', 'Quantity', '3');
       await browser.fill('Line 1', 'Cost £', '44');
-      await browser.fill('Line 2', 'Line', 'Brake lining');
+      await browser.fill('Line 2', 'Item', 'Brake lining');
       await browser.fill('Line 2', 'Cost £', '12');
       await save(browser);
       await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
@@ -252,7 +252,7 @@ describe('two people on one job', () => {
       await second.reads('3 Brake band, at 40');
       // The line that the first added stays, though the second has not seen it.
       await second.reads('1 Brake lining, at 12');
-      await (await second.button('Save what is chosen')).click();
+      await (await second.button('Save my choices')).click();
       await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
       await second.reads('cost £\u202f132.00');
     } finally {
@@ -266,7 +266,7 @@ describe('two people on one job', () => {
       await second.stepInAs('Tomas Brae');
       for (const b of [browser, second]) {
         await b.go('/jobs/412/buy-list');
-        await b.reads('still to buy');
+        await b.reads('to buy');
         await b.pressUntil('f', By.css('.entry-sheet'));
       }
       await browser.fill('Line 1', 'Cost £', '91');
@@ -277,7 +277,7 @@ describe('two people on one job', () => {
       await second.reads('Nothing is lost: choose for each difference');
       await second.reads('at 91');
       await second.reads('at 92');
-      await (await second.button('Save what is chosen')).click();
+      await (await second.button('Save my choices')).click();
       await second.reads('1 line changed');
       await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
       expect((await (await second.cell('Line 1', 'Cost £')).getText()).split('\n')[0]).toBe('92.00');
@@ -290,17 +290,17 @@ describe('two people on one job', () => {
 describe('rows of a spreadsheet', () => {
   it('says by name what a pasted row has that is not known, and takes 500 rows', async () => {
     await browser.go('/orders/K26-0024');
-    await mark('Line 3', 'Line');
+    await mark('Line 3', 'Item');
     const rows = Array.from({ length: 500 }, (_, k) => `Shim ${k + 1}\t${k + 1}\t418\t02\t1.50`);
     await paste(`Description\tQty\tJob\tCode\tPrice\n${rows.join('\n')}\nWedge\t1\t418\t77\t2`);
-    await browser.reads('“77” is not known here.');
+    await browser.reads('“77” isn’t in the list. Choose one, or add it.');
     await browser.reads('501 changes not saved');
-    expect(await first('Line 502', 'Line')).toBe('Shim 500');
+    expect(await first('Line 502', 'Item')).toBe('Shim 500');
     // 1 + … + 500 pieces at 1.50, one wedge, and what stood there.
     const net = (500 * 501 * 1.5) / 2 + 2 + 442;
     await browser.reads(net.toLocaleString('en-GB', { minimumFractionDigits: 2 }));
     await browser.fill('Line 503', 'Cost code', '02');
-    await browser.forgets('“77” is not known here.');
+    await browser.forgets('“77” isn’t in the list. Choose one, or add it.');
     await browser.still();
     await (await browser.button('Save')).click();
     // So many lines are drawn longer than the word of their saving stays.
@@ -313,12 +313,12 @@ describe('rows of a spreadsheet', () => {
 describe('a job from nothing', () => {
   it('is quoted on a sheet, won, and has its buy list, without any file', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Number', '430');
+    await browser.type('Serial or lot no.', '430');
     await browser.type('Name', 'Sheet metal trial');
     await browser.type('Customer', 'Greyhaven Dredging');
     await (await browser.button('Open job')).click();
     await browser.reads('The quote has no lines yet');
-    await mark('Line 1', 'Line');
+    await mark('Line 1', 'Item');
     await browser.keys(
       'NL-MH-360',
       Key.TAB,
@@ -333,18 +333,18 @@ describe('a job from nothing', () => {
       Key.ENTER,
     );
     await browser.driver.wait(
-      async () => (await first('Line 1', 'Line'))?.startsWith('Masthead light') ?? false,
+      async () => (await first('Line 1', 'Item'))?.startsWith('Masthead light') ?? false,
       30_000,
     );
     expect(await focused()).toBe('Line 2: description');
     await paste('Fitting by a subcontractor\tBought\t1\t\t300\t\t400\t03\nFreight\tAllowance\t1\t\t25\t\t\t03');
-    await browser.driver.wait(async () => (await first('Line 3', 'Got by')) === 'Allowance', 30_000);
+    await browser.driver.wait(async () => (await first('Line 3', 'Type')) === 'Allowance', 30_000);
     await browser.reads('cost £\u202f518.00');
     await ctrl(Key.ENTER);
-    await browser.reads('Quote Q-430 is saved');
+    await browser.reads('Quote Q-430 saved');
     await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
     await ctrl(Key.ENTER);
-    await browser.type('Who of the customer said yes', 'Ada');
+    await browser.type('Accepted by (customer)', 'Ada');
     await ctrl(Key.ENTER);
     await browser.reads('is open, with 2 lines on the buy list');
     await browser.go('/jobs/430/buy-list');
@@ -355,7 +355,7 @@ describe('a job from nothing', () => {
   it('has its buy list filled in on the same sheet', async () => {
     await browser.keys('f');
     await browser.fill('Line 1', 'Quantity', '3');
-    await mark('Line 3', 'Line');
+    await mark('Line 3', 'Item');
     await paste('Cable ties\t100\t\t0.05\t03\nHose clip\t10\t\t0.80\t03\tBrightsound Marine Electrics');
     await browser.reads('3 changes not saved');
     await (await browser.button('Save')).click();

@@ -26,22 +26,22 @@ describe('an administrator', () => {
   it('lets a person in no more, whose open browser is out at its next click', async () => {
     await wren.go('/people');
     await (await wren.link('Bram Tolley')).click();
-    await (await wren.button('Let in no more')).click();
+    await (await wren.button('Remove access')).click();
     await wren.reads('What they did stays theirs');
     await (await bram.link('Jobs')).click();
-    await bram.reads('Or step in as');
+    await bram.reads('Or try it as');
     expect(await bram.driver.getCurrentUrl()).toContain('/sign-in');
-    await (await wren.button('Let in again')).click();
+    await (await wren.button('Restore access')).click();
     await wren.reads('0 sign-ins at this moment');
   });
 
   it('gives a link, by which the person chooses a new password, once', async () => {
-    await (await wren.button('Make a link for a new password')).click();
-    await wren.reads('Hand this to Bram Tolley');
+    await (await wren.button('Create password link')).click();
+    await wren.reads('Give this link to Bram Tolley');
     const [link = ''] = await wren.texts('code[aria-label="Link"]');
     await bram.driver.get(link);
     await bram.type('New password', 'a password of my own');
-    await (await bram.button('Keep it')).click();
+    await (await bram.button('Save password')).click();
     await (await bram.link('Sign in')).click();
     await bram.type('E-mail', 'bram@wrackline.example');
     await bram.type('Password', 'a password of my own');
@@ -49,14 +49,14 @@ describe('an administrator', () => {
     await bram.reads('Good day');
     await bram.driver.get(link);
     await bram.type('New password', 'once more, with feeling');
-    await (await bram.button('Keep it')).click();
+    await (await bram.button('Save password')).click();
     await bram.reads('used already');
   });
 
   it('changes what a person may do, and stays the last one', async () => {
     await wren.go('/people');
     await (await wren.link('Bram Tolley')).click();
-    await wren.reads('What they sign in with');
+    await wren.reads('Used to sign in');
     await (await wren.see(By.xpath('//label[contains(., "Storekeeper")]/input'))).click();
     await (await wren.button('Save person')).click();
     await wren.reads('Bram Tolley is saved');
@@ -64,8 +64,8 @@ describe('an administrator', () => {
     await bram.reads('K26-0');
     await wren.go('/people');
     await (await wren.link('Wren Hale')).click();
-    await wren.reads('What they sign in with');
-    await (await wren.button('Let in no more')).click();
+    await wren.reads('Used to sign in');
+    await (await wren.button('Remove access')).click();
     await wren.reads('This is the last administrator');
   });
 });
@@ -75,18 +75,18 @@ describe('a person', () => {
     const other = await Caller.as(app.base, 'wren');
     expect(await opensJobs(other.cookie)).toBe(true);
     await wren.go('/you');
-    await (await wren.button('End all but this one')).click();
+    await (await wren.button('Sign out all others')).click();
     await wren.reads('1 sign-in');
     expect(await opensJobs(other.cookie)).toBe(false);
   });
 
   it('changes the password, by the keyboard alone', async () => {
-    await wren.type('Present password', 'wrong');
+    await wren.type('Current password', 'wrong');
     await wren.type('New password', 'ten letters at least\n');
     await wren.reads('not your present password');
-    await wren.type('Present password', 'kettle on the boil');
+    await wren.type('Current password', 'kettle on the boil');
     await wren.type('New password', 'ten letters at least\n');
-    await wren.reads('The password is changed');
+    await wren.reads('Password changed');
   });
 
   it('signs out, and a copy of the cookie is worth nothing', async () => {
@@ -94,7 +94,7 @@ describe('a person', () => {
     expect(await opensJobs(copy)).toBe(true);
     await (await wren.see(By.css('button[aria-label*="menu"]'))).click();
     await (await wren.see(By.xpath('//*[@role="menuitem"][contains(., "Sign out")]'))).click();
-    await wren.reads('Or step in as');
+    await wren.reads('Or try it as');
     expect(await opensJobs(copy)).toBe(false);
   });
 

@@ -68,8 +68,8 @@ describe('an order that passes a budget', () => {
     await fillIn(1, 'Budget over by more than, £', '10');
     await fillIn(2, 'Budget over by more than, £', '50');
     await fillIn(3, 'Order above, £', '500');
-    await (await browser.button('Save the ladder')).click();
-    await browser.reads('The ladder is saved');
+    await (await browser.button('Save ladder')).click();
+    await browser.reads('Ladder saved');
   });
 
   it('shows in colour, and who will sign, before anybody is asked', async () => {
@@ -80,16 +80,16 @@ describe('an order that passes a budget', () => {
     await browser.reads('£ 209.20 over');
     const over = await browser.see(By.xpath('//b[contains(., "209.20 over")]'));
     expect(await over.getAttribute('class')).toContain('text-brick');
-    await browser.reads('Who signs');
+    await browser.reads('Deputy');
     expect(await steps()).toEqual(['Asha Penrose', 'A manager', 'Wren Hale']);
     expect(await state()).toBe('drafting');
   });
 
   it('is saved and asked for in one, with a word along, and cannot be sent', async () => {
-    await (await browser.button('Ask for sign-off')).click();
-    await browser.type('A word for those who sign', 'The breakers went up');
+    await (await browser.button('Request sign-off')).click();
+    await browser.type('Note to signatories', 'The breakers went up');
     await (await browser.button('Ask now')).click();
-    await browser.reads(`${NUMBER} is with sign-off`);
+    await browser.reads(`Sign-off of ${NUMBER} requested`);
     expect(await state()).toBe('withSignOff');
     expect(await browser.driver.findElements(By.xpath('//button[starts-with(normalize-space(.), "Send")]'))).toEqual(
       [],
@@ -110,10 +110,10 @@ describe('an order that passes a budget', () => {
 
   it('is refused with a reason, and comes back to its buyer', async () => {
     await be('Asha Penrose');
-    await (await browser.link('Look and sign')).click();
+    await (await browser.link('Review and sign')).click();
     await browser.reads('The breakers went up');
     await browser.reads('£ 209.20 over');
-    await (await browser.button('Refuse')).click();
+    await (await browser.button('Decline')).click();
     await browser.type('Reason', 'Two lights are enough');
     await (
       await browser.see(By.css('[role="dialog"] button[type="submit"], [role="alertdialog"] button[type="submit"]'))
@@ -128,15 +128,15 @@ describe('an order that passes a budget', () => {
     await browser.reads('Asha Penrose refused it Tue 12 May: “Two lights are enough”');
     await browser.fill('Line 1', 'Quantity', '2');
     await browser.reads('£ 112.70 over');
-    await (await browser.button('Ask for sign-off')).click();
+    await (await browser.button('Request sign-off')).click();
     await (await browser.button('Ask now')).click();
-    await browser.reads(`${NUMBER} is with sign-off`);
+    await browser.reads(`Sign-off of ${NUMBER} requested`);
   });
 
   it('is signed by its lead, by a deputy of the manager, and on a phone', async () => {
     await be('Asha Penrose');
     await browser.go(`/sign/${NUMBER}`);
-    await browser.type('A word with your signature, if you like', 'Agreed');
+    await browser.type('Note (optional)', 'Agreed');
     await (await browser.button('Sign step 1')).click();
     await browser.reads(`Step 1 of ${NUMBER} is signed`);
     await be('Ida Quill');
@@ -152,9 +152,9 @@ describe('an order that passes a budget', () => {
     )) as number[];
     expect(width).toBe(inner);
     await (await browser.button('Sign step 3')).click();
-    await browser.reads('it may be sent');
+    await browser.reads('it ready to send');
     expect(await state()).toBe('readyToSend');
-    await waitForMail('mina@wrackline.example', `Signed off: ${NUMBER}`);
+    await waitForMail('mina@wrackline.example', `Signed: order ${NUMBER}`);
   });
 
   it('is sent, and its history tells who agreed to what', async () => {
@@ -179,7 +179,7 @@ describe('an order that passes a budget', () => {
       expect.stringMatching(
         /^Mina Rowe: Asked for sign-off of K26-0023, £ 689.10, by Asha Penrose, a manager and Wren Hale/,
       ),
-      'Asha Penrose: Refused step 1 of K26-0023: Two lights are enough',
+      'Asha Penrose: Declined step 1 of order K26-0023: Two lights are enough',
       expect.stringMatching(/^Mina Rowe: Asked for sign-off of K26-0023, £ 592.60/),
       expect.stringMatching(/^Asha Penrose: Signed step 1 of K26-0023, leads 412.*: Agreed$/),
       expect.stringMatching(/^Ida Quill: Signed step 2 of K26-0023 for Tomas Brae/),
@@ -195,14 +195,14 @@ describe('its job', () => {
     await browser.go('/jobs/412/budget');
     await (await browser.button('Budget change')).click();
     await browser.pick('Cost code 1', '03');
-    await browser.type('Plus or minus 1, GBP', '150');
-    await browser.type('Why', 'A second light at the customer’s wish');
-    await browser.type('Who agreed', 'The trust');
+    await browser.type('Amount 1, GBP', '150');
+    await browser.type('Reason', 'A second light at the customer’s wish');
+    await browser.type('Agreed by', 'The trust');
     await browser.type('Customer’s reference', 'VO 7');
-    await browser.type('The customer pays more or less, GBP', '240');
-    await browser.reads('the whole moves by £ 150.00');
-    await (await browser.button('Agree the change')).click();
-    await browser.reads('Budget change 1 is agreed');
+    await browser.type('Change in contract price, GBP', '240');
+    await browser.reads('total changes by £ 150.00');
+    await (await browser.button('Agree change')).click();
+    await browser.reads('Budget change 1 agreed');
     await browser.reads('1,930.00');
     await browser.go('/jobs/412');
     // 112.70 over before, 150.00 more.
@@ -218,10 +218,10 @@ describe('its job', () => {
       await browser.see(By.xpath('//section[@aria-label="Cost at completion"]//button[contains(., "02 Machinery")]'))
     ).click();
     await browser.type('Cost at completion, GBP', '3,900');
-    await browser.type('Done of the work, %', '40');
-    await browser.type('Why', 'The injectors took longer');
-    await (await browser.button('Say so')).click();
-    await browser.reads('How 02 Machinery ends is kept');
+    await browser.type('% complete', '40');
+    await browser.type('Reason', 'The injectors took longer');
+    await (await browser.button('Save')).click();
+    await browser.reads('Cost at completion of 02 Machinery saved');
     // 3,699.00 of budget: 40 % earned is 1,479.60, and it ends 201.00 over.
     await browser.reads('1,479.60');
     await browser.reads('−201.00');
@@ -230,9 +230,9 @@ describe('its job', () => {
   it('offers what can be done about a budget that is passed, and lets it be with a reason', async () => {
     await browser.go('/jobs/418');
     await (await browser.link('Decide')).click();
-    await browser.reads('02 Machinery passes its budget by £ 54.31');
-    await browser.reads('Ask for sign-off, or buy less, on K26-0024');
-    await (await browser.button('Let it be')).click();
+    await browser.reads('02 Machinery goes £ 54.31 over budget');
+    await browser.reads('Request sign-off or reduce K26-0024');
+    await (await browser.button('Accept the overspend')).click();
     await browser.type('Reason', 'The owner pays it by the hour');
     await (await browser.see(By.css('[role="alertdialog"] button[type="submit"], form button[type="submit"]'))).click();
     await browser.reads('may pass its budget by that');
@@ -242,7 +242,7 @@ describe('its job', () => {
   it('stands in the history with what stood there before, and is found by words', async () => {
     await be('Mina Rowe');
     await browser.go('/history?about=order&words=K26-0023');
-    await (await browser.see(By.xpath('//button[contains(., "Changed draft K26-0023")]'))).click();
+    await (await browser.see(By.xpath('//button[contains(., "Changed draft order K26-0023")]'))).click();
     await browser.reads('Before');
     await browser.reads('quantity');
     await browser.reads('Sealed ');
@@ -252,18 +252,18 @@ describe('its job', () => {
   it('has its budget brought in from a file, which a budget change begins with', async () => {
     await be('Asha Penrose');
     const file = join(app.folder, 'budget.csv');
-    writeFileSync(file, 'Cost code,Name,Budget GBP\n01,Hull and structure,3400.00\n,Held back,110\n77,Nothing,3\n');
+    writeFileSync(file, 'Cost code,Name,Budget GBP\n01,Hull and structure,3400.00\n,Contingency,110\n77,Nothing,3\n');
     await browser.go('/jobs/422/budget');
     await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
-    await browser.reads('Row 4: Cost code “77” is not known.');
-    await (await browser.button('Write the budget change')).click();
+    await browser.reads('Row 4: Cost code “77” doesn’t exist. Choose one of the company’s codes.');
+    await (await browser.button('Create budget change')).click();
     // 3,310.00 before and 200.00 held back: ninety pounds are released.
-    await browser.reads('Release, the whole stays');
-    await browser.type('Why', 'The planking is sound');
-    await (await browser.button('Agree the change')).click();
-    await browser.reads('Budget change 3 is agreed');
+    await browser.reads('Release, total unchanged');
+    await browser.type('Reason', 'The planking is sound');
+    await (await browser.button('Agree change')).click();
+    await browser.reads('Budget change 3 agreed');
     await browser.reads('3,400.00');
-    await browser.reads('Held back £\u202f110.00');
+    await browser.reads('Contingency £\u202f110.00');
   });
 });
 
@@ -275,7 +275,7 @@ describe('several orders that wait for one person', () => {
     await (await browser.see(By.css('[aria-label="Pick K26-0025"]'))).click();
     await browser.reads('together £\u202f2,664.00');
     await (await browser.button('Sign 1 order')).click();
-    await browser.reads('Nothing waits for your signature');
+    await browser.reads('Nothing to sign');
     const order = await app.look((db) => db('purchaseOrder').where({ number: 'K26-0025' }).first('state'));
     expect(order).toEqual({ state: 'readyToSend' });
   });

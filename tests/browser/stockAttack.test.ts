@@ -27,7 +27,7 @@ async function listOf(number: string) {
     const { id = 0 } = (await db('person').where({ name: 'Joss Fenn' }).first('id')) ?? {};
     return loadPicking(db, (await findPerson(db, id)) as Person, number);
   });
-  if (view === undefined) throw new Error(`There is no job ${number}.`);
+  if (view === undefined) throw new Error(`Job ${number} doesn’t exist.`);
   const lines = view.rows
     .filter((r: PickRow) => r.tracking === 'none')
     .map(({ needId, itemId, placeId, ownerId, wanted }) => ({

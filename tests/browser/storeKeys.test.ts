@@ -49,13 +49,13 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await enterOn('Scan');
     await scan('BR-DP-16', 'BE-6208', 'BE-6208', 'SE-OIL-70', 'SE-OIL-70', 'PU-BG-24', 'SN-2041');
     await browser.reads('6 counted, 3 orders');
-    await enterOn('Something is not right', 'Ball bearing');
-    await type('Of that rejected, in pieces', '1');
-    await type('Why it is rejected', 'Dam');
-    await enterOn('Something is not right', 'Oil seal');
-    await browser.tabTo('What became of the rest', 'Oil seal');
+    await enterOn('Report a problem', 'Ball bearing');
+    await type('Rejected (piece)', '1');
+    await type('Reason for rejection', 'Dam');
+    await enterOn('Report a problem', 'Oil seal');
+    await browser.tabTo('The rest', 'Oil seal');
     await press('Back');
-    await type('It comes on', '2026-05-29');
+    await type('New delivery date', '2026-05-29');
     await main();
     await browser.reads('Nothing scanned yet');
     const line = (number: string) => newestLine(app, number);
@@ -70,13 +70,13 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await enterOn('Count');
     await type('Serial numbers', ['SN-1101', 'SN-1102', 'SN-1103'].join(Key.ENTER));
     await type('What all of it is worth', '450');
-    await type('Why', 'Opening count');
+    await type('Reason', 'Opening count');
     await main();
     await browser.reads('3 free');
     await browser.go('/jobs/418/buy-list');
-    await browser.reads('still to buy');
+    await browser.reads('to buy');
     await press('n');
-    await type('What is needed', 'PU-BG-24');
+    await type('Item or description', 'PU-BG-24');
     await browser.see(By.css('[role="option"]'));
     await press(Key.ENTER);
     await type('Quantity', '2');
@@ -105,7 +105,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
   it('counts a bin, and posts what differs', async () => {
     await stepIn('Joss Fenn');
     await browser.go('/stores/count');
-    await enterOn('Begin a count');
+    await enterOn('New count');
     await type('Bin', 'Rack 1');
     await main();
     await browser.reads('Count of Rack 1');
@@ -116,7 +116,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await main();
     await browser.reads('1 differs');
     await main();
-    await type('Why it differs', 'Offcut was not booked');
+    await type('Reason', 'Offcut was not booked');
     await main();
     await browser.reads('posted');
   });

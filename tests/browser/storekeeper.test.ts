@@ -25,7 +25,7 @@ const scan = async (...codes: readonly string[]) => {
 const times = (n: number, code: string) => Array.from({ length: n }, () => code);
 const row = (what: string) => `//ul[@aria-label="Tally"]/li[contains(., "${what}")]`;
 const notRight = async (what: string) => {
-  const button = await browser.see(By.xpath(`${row(what)}//button[contains(., "Something is not right")]`));
+  const button = await browser.see(By.xpath(`${row(what)}//button[contains(., "Report a problem")]`));
   // The shelf may lie over it.
   await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', button);
   await button.click();
@@ -38,8 +38,8 @@ const line = (number: string) => newestLine(app, number);
 describe('a mixed delivery of three orders, on a phone', () => {
   it('is scanned, with one that is broken, one that goes by its number, and the rest of one still to come', async () => {
     await browser.go('/dock/scan');
-    await (await browser.button('Delivery note')).click();
-    await browser.type('Delivery note', 'DN 4471');
+    await (await browser.button('Delivery note no.')).click();
+    await browser.type('Delivery note no.', 'DN 4471');
     await scan(...times(14, 'BR-DP-16'), ...times(3, 'BE-6208'), ...times(5, 'SE-OIL-70'), 'PU-BG-24');
     await new Promise((r) => setTimeout(r, 6000));
     await browser.reads('23 counted, 3 orders');
@@ -47,28 +47,28 @@ describe('a mixed delivery of three orders, on a phone', () => {
     await scan('SN-2041');
     await browser.reads('SN-2041');
     await notRight('Ball bearing');
-    await browser.type('Of that rejected, in pieces', '1');
-    await browser.choose('Why it is rejected', 'Damaged on the way');
+    await browser.type('Rejected (piece)', '1');
+    await browser.choose('Reason for rejection', 'Damaged on the way');
     await fits();
     await notRight('Oil seal');
     const rest = `${row('Oil seal')}//select/option[contains(., "Back-ordered")]`;
     await (await browser.see(By.xpath(rest))).click();
-    await browser.type('It comes on', '2026-05-29');
+    await browser.type('New delivery date', '2026-05-29');
     await fits();
   });
 
   it('says of a quantity that cannot be read what is wrong, and is all there after the page was left', async () => {
     const rejected = () => browser.see(By.xpath(`${row('Ball bearing')}//input`));
     await (await rejected()).sendKeys('x');
-    await browser.reads('“1x” is not a number.');
+    await browser.reads('“1x” isn’t a number.');
     await browser.go('/dock');
     await browser.go('/dock/scan');
-    await browser.reads('“1x” is not a number.');
+    await browser.reads('“1x” isn’t a number.');
     await (await rejected()).sendKeys(Key.BACK_SPACE);
   });
 
   it('is taken in by one step: what is good is in, what is broken waits to go back, and what is to come has its day', async () => {
-    await (await browser.button('Take in')).click();
+    await (await browser.button('Receive')).click();
     await browser.reads('Nothing scanned yet');
     const notes = await app.look((db) => db('receipt').orderBy('id', 'desc').limit(3).select('note'));
     expect(notes.map((n) => n.note)).toEqual(['DN 4471', 'DN 4471', 'DN 4471']);
@@ -84,12 +84,12 @@ describe('a mixed delivery of three orders, on a phone', () => {
   it('goes to one order alone while that is in hand', async () => {
     await browser.go('/dock/K26-0019');
     await (await browser.link('Scan')).click();
-    await browser.reads('Goes to K26-0019 alone.');
+    await browser.reads('Only for K26-0019.');
     await scan('SE-OIL-70', 'TI-PLY-18');
     await browser.reads('1 counted, 1 order');
-    await browser.reads('Marine plywood 18 mm is awaited by another order than what is in hand.');
+    await browser.reads('Marine plywood 18 mm is due on a different order.');
     await (await browser.link('Any order')).click();
-    await browser.reads('Goes to the oldest order that awaits it.');
+    await browser.reads('Goes to the oldest order it is due on.');
     await fits();
   });
 

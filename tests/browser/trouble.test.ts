@@ -56,26 +56,26 @@ describe('files that are not as they should be', () => {
     await browser.reads('1 of 4 rows ready');
     await browser.reads('columns parted by semicolons');
     for (const words of [
-      'Quantity “-2”: A quantity must be above zero.',
-      'Cost code “77” is not known.',
+      'Quantity “-2”: Enter a quantity above zero.',
+      'Cost code “77” doesn’t exist. Choose one of the company’s codes.',
       'Supplier “Unknown Works” is not known.',
       '“31/02/2026” is no date',
     ])
       await browser.reads(words);
     expect(
-      await (await browser.see(By.xpath("//button[contains(., 'Bring in 1 line')]"))).getAttribute('aria-disabled'),
+      await (await browser.see(By.xpath("//button[contains(., 'Import 1 line')]"))).getAttribute('aria-disabled'),
     ).toBe('true');
   });
 
   it('lets unknown names be settled and bad rows be left out, deliberately', async () => {
-    await browser.pick('What “77” stands for', '04');
-    await browser.pick('What “Unknown Works” stands for', 'leave');
+    await browser.pick('What “77” means', '04');
+    await browser.pick('What “Unknown Works” means', 'leave');
     await browser.reads('2 of 4 rows ready');
-    await (await browser.button('Leave out the 2 with a problem')).click();
+    await (await browser.button('Skip the 2 with a problem')).click();
     await browser.reads('2 left out');
-    await (await browser.button('Bring in 2 lines')).click();
+    await (await browser.button('Import 2 lines')).click();
     await browser.reads('Rope 12 mm');
-    await browser.reads('2 lines brought into quote Q-426');
+    await browser.reads('2 lines imported into quote Q-426');
   });
 });
 
@@ -103,7 +103,7 @@ describe('two people at one thing', () => {
     await second.reads('Morning van');
     await second.reads('Night parcel');
     await (await second.see(By.xpath("//label[contains(., 'Morning van')]"))).click();
-    await (await second.button('Save what is chosen')).click();
+    await (await second.button('Save my choices')).click();
     await second.reads('K26-0024 is saved');
     await second.holds('Carrier', 'Morning van');
     await second.holds('Instructions to the supplier', 'Ring before you come');
@@ -123,7 +123,7 @@ describe('two people at one thing', () => {
     await second.reads('Save yours over it, or take theirs');
     const contact = async () => (await second.field('Contact')).getAttribute('value');
     expect(await contact()).toBe('Second desk');
-    await (await second.button('Save mine over it')).click();
+    await (await second.button('Overwrite with mine')).click();
     await second.reads('Eelmoor Metals is saved');
     for (const b of [browser, second]) await b.go('/suppliers/1/change');
     await browser.type('Contact', 'Third desk');
@@ -134,7 +134,7 @@ describe('two people at one thing', () => {
     await browser.go('/suppliers/1/change');
     await browser.holds('Contact', 'Third desk');
     await (await browser.button('Save supplier')).click();
-    await (await browser.button('Take theirs')).click();
+    await (await browser.button('Use theirs')).click();
     await browser.driver.wait(
       async () => (await (await browser.field('Contact')).getAttribute('value')) === 'Fourth desk',
       30_000,
@@ -144,14 +144,14 @@ describe('two people at one thing', () => {
   it('does not take one delivery in twice', async () => {
     for (const b of [browser, second]) {
       await b.go('/dock/K26-0022');
-      await b.type('How much of Marine plywood 18 mm arrives', '4');
+      await b.type('Quantity of Marine plywood 18 mm received', '4');
     }
-    await (await browser.button('Take in')).click();
+    await (await browser.button('Receive')).click();
     await browser.reads('Taken in as');
-    await (await second.button('Take in')).click();
+    await (await second.button('Receive')).click();
     await second.reads('What came since is shown now');
     await second.reads('4 of 10');
-    await second.holds('How much of Marine plywood 18 mm arrives', '4');
+    await second.holds('Quantity of Marine plywood 18 mm received', '4');
     expect((await second.text()).match(/R-\d+/g)).toHaveLength(1);
   });
 
@@ -167,7 +167,7 @@ describe('two people at one thing', () => {
     await (await second.button('Send now')).click();
     await second.reads('It has been brought up to date: look again');
     await second.holds('Carrier', 'Their own van');
-    expect(await second.text()).not.toContain('Mailed to');
+    expect(await second.text()).not.toContain('Emailed to');
   });
 });
 
@@ -180,7 +180,7 @@ describe('in the middle of a form', () => {
     await (await browser.button('Open job')).click();
     await browser.reads('What you typed is still here');
     await browser.type('Password', 'kettle on the boil');
-    await (await browser.button('Sign in and go on')).click();
+    await (await browser.button('Sign in')).click();
     await browser.reads('Hatch repair, barge Teal');
     await browser.reads('The quote has no lines yet');
   });
@@ -196,25 +196,25 @@ describe('in the middle of a form', () => {
 
   it('says beside the field what is wrong', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Number', '412');
+    await browser.type('Serial or lot no.', '412');
     await browser.type('Name', 'Twice');
     await browser.type('Customer', 'Greyhaven Dredging');
     await (await browser.button('Open job')).click();
-    await browser.reads('Job 412 exists already. Choose another number.');
+    await browser.reads('Job 412 already exists. Choose another number.');
   });
 });
 
 describe('quantities that cannot be', () => {
   it('the dock asks before it takes in more than was ordered', async () => {
     await browser.go('/dock/K26-0019');
-    await browser.type('How much of Ball bearing 6208 2RS arrives', '20');
-    await (await browser.button('Take in')).click();
+    await browser.type('Quantity of Ball bearing 6208 2RS received', '20');
+    await (await browser.button('Receive')).click();
     await browser.reads('20 of Ball bearing 6208 2RS arrive, but only 14 are still due.');
-    await browser.type('How much of Ball bearing 6208 2RS arrives', '-3');
-    await (await browser.button('Take in')).click();
-    await browser.reads('A quantity must be above zero.');
-    await browser.type('How much of Ball bearing 6208 2RS arrives', '1.23456');
-    await (await browser.button('Take in')).click();
+    await browser.type('Quantity of Ball bearing 6208 2RS received', '-3');
+    await (await browser.button('Receive')).click();
+    await browser.reads('Enter a quantity above zero.');
+    await browser.type('Quantity of Ball bearing 6208 2RS received', '1.23456');
+    await (await browser.button('Receive')).click();
     await browser.reads('has more than 4 decimals');
     await browser.reads('0 of 14 in');
   });
@@ -223,7 +223,7 @@ describe('quantities that cannot be', () => {
     await browser.go('/gather?job=421');
     await (await browser.see(By.css('[aria-label="Pick Bow shackle 12 mm for 421"]'))).click();
     await browser.type('Quantity of Bow shackle 12 mm to buy for 421', '99');
-    await browser.reads('99 picked, but 20 are left to buy');
+    await browser.reads('99 picked, but 20 are Still to buy');
     await browser.type('Quantity of Bow shackle 12 mm to buy for 421', 'ten');
     await browser.reads('A quantity cannot be read');
     await (await browser.find(By.css('h1'))).click();
@@ -238,18 +238,18 @@ describe('quantities that cannot be', () => {
   it('holds a bill for more than came', async () => {
     await browser.go('/invoices/new?order=K26-0021');
     await browser.type('Invoice number', 'EM 1');
-    await browser.type('Billed quantity of Plate 5083 H111 5 mm', '2');
-    await browser.type('Total on the paper, with tax, £', '763.20');
+    await browser.type('Invoiced quantity of Plate 5083 H111 5 mm', '2');
+    await browser.type('Invoice total incl. tax, £', '763.20');
     await (await browser.button('Enter invoice')).click();
     await browser.reads('2 billed, 0 received');
-    await browser.reads('Accounts or a manager can pass the difference.');
+    await browser.reads('Accounts or a manager can approve the difference.');
   });
 });
 
 describe('mail that fails', () => {
   it('is said plainly, and the order stays unsent', async () => {
     await browser.go('/suppliers/3/change');
-    await browser.type('E-mail that orders go to', 'nobody@pellam.example');
+    await browser.type('Order email', 'nobody@pellam.example');
     await (await browser.button('Save supplier')).click();
     await browser.reads('Pellam Bearings is saved');
     await browser.go('/orders/K26-0024');
@@ -257,7 +257,7 @@ describe('mail that fails', () => {
     await (await browser.button('Send now')).click();
     await browser.reads('This order was not sent.');
     await browser.reads('550');
-    await browser.reads('Drafting');
+    await browser.reads('Draft');
     await browser.go('/outbox');
     await browser.reads('failed');
   });

@@ -37,7 +37,7 @@ describe('a morning by keyboard alone', () => {
     await steps.press(Key.ENTER);
     await opens('/jobs/418');
     await browser.go('/jobs/418/buy-list');
-    await browser.reads('still to buy');
+    await browser.reads('to buy');
     await steps.pressUntil('n', By.css('[role="dialog"]'));
     for (const [k, [part, quantity]] of [
       ['TU-316-38', '36'],
@@ -132,7 +132,7 @@ describe('a morning by keyboard alone', () => {
     for (let k = 0; k < 5; k += 1) await steps.press(' ', Key.ARROW_DOWN);
     await browser.reads('5 orders picked');
     await steps.act();
-    await browser.reads('each goes as a PDF to its supplier');
+    await browser.reads('Each is emailed to its supplier as a PDF');
     await steps.act();
     await browser.reads('5 orders sent');
     await browser.driver.wait(async () => (await drafted()).length === before.length - 5, 20_000);

@@ -103,7 +103,7 @@ describe('a week’s needs of five jobs', () => {
     await browser.reads('These make 4 orders');
     await browser.reads('£\u202f203 more is carriage free');
     await look('picked');
-    await (await browser.see(By.xpath("//li[contains(., 'Eelmoor Metals')]//button[contains(., 'Fill up')]"))).click();
+    await (await browser.see(By.xpath("//li[contains(., 'Eelmoor Metals')]//button[contains(., 'Top up')]"))).click();
     await (
       await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'Round bar') and contains(., '422')]//input"))
     ).click();
@@ -134,7 +134,7 @@ describe('a week’s needs of five jobs', () => {
     await browser.reads(`${number} is saved`);
     await (await browser.button('Attach')).click();
     await (await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'rev. C')]//input"))).click();
-    await (await browser.see(By.xpath("//*[@role='dialog']//button[contains(., 'Keep')]"))).click();
+    await (await browser.see(By.xpath("//*[@role='dialog']//button[contains(., 'Save')]"))).click();
     await browser.reads('frames-412.dxf (rev. C)');
     await look('euro');
     expect(await moved()).toEqual({});
@@ -148,7 +148,7 @@ describe('a week’s needs of five jobs', () => {
     }
     await browser.reads('4 orders picked');
     await act();
-    await browser.reads('each goes as a PDF to its supplier');
+    await browser.reads('Each is emailed to its supplier as a PDF');
     await look('sending');
     await act();
     await browser.reads('4 orders sent');
@@ -172,8 +172,8 @@ describe('a week’s needs of five jobs', () => {
     const { number } = await orderTo('Pellam Bearings');
     await browser.go(`/orders/${number}`);
     await (await browser.button('Revise')).click();
-    await browser.type('Why it is revised, as the supplier reads it', 'Two spare rollers');
-    await (await browser.button('Begin the revision')).click();
+    await browser.type('Reason for revision (the supplier reads this)', 'Two spare rollers');
+    await (await browser.button('Start revision')).click();
     await browser.reads('Revision 1 is being written');
     await browser.fill('Line 1', 'Quantity', '6');
     await (await browser.button('Save')).click();

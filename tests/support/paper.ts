@@ -7,6 +7,7 @@ export const paper = (lines: number): OrderPaper => ({
   revision: 0,
   size: 'A4',
   date: 'Tue 12 May 2026',
+  taxName: 'VAT',
   company: {
     name: 'Wrackline Boatyard',
     address: 'Staithe Road\nSaltmarsh',
@@ -34,7 +35,7 @@ export const paper = (lines: number): OrderPaper => ({
     wanted: 'Wed 30 Sep 2026',
     net: '472.80',
   })),
-  totals: [{ label: 'Order total', amount: '£ 567.36', strong: true }],
+  totals: [{ label: 'Total incl. VAT', amount: '£ 567.36', strong: true }],
   goesWith: [],
   revised: [],
   terms: 'Our terms apply.',

@@ -30,13 +30,13 @@ export const SIGN_TASKS: readonly SignTask[] = [
     name: 'Ask for the signatures that an order needs, with a word along',
     who: 'Mina Rowe',
     run: async (s) => {
-      await opened(s, '/orders/K26-0024', 'Ask for sign-off');
-      await s.browser.button('Ask for sign-off');
+      await opened(s, '/orders/K26-0024', 'Request sign-off');
+      await s.browser.button('Request sign-off');
       await s.act();
       await s.browser.see(By.css('[aria-label="Shelf"] input:focus, [role="dialog"] input:focus, input:focus'));
       await s.words('The bearing is worn through');
       await s.act();
-      await s.browser.reads('With sign-off');
+      await s.browser.reads('Awaiting sign-off');
     },
   },
   {
@@ -45,10 +45,10 @@ export const SIGN_TASKS: readonly SignTask[] = [
     run: async (s) => {
       await opened(s, '/sign', 'K26-0024');
       await s.act();
-      await s.browser.reads('What is bought');
+      await s.browser.reads('Lines');
       await s.browser.button('Sign');
       await s.act();
-      await s.browser.reads('Nothing waits for your signature');
+      await s.browser.reads('Nothing to sign');
     },
   },
   {
@@ -60,7 +60,7 @@ export const SIGN_TASKS: readonly SignTask[] = [
       await s.press(' ');
       await s.browser.reads('1 order picked');
       await s.act();
-      await s.browser.reads('Nothing waits for your signature');
+      await s.browser.reads('Nothing to sign');
     },
   },
   {
@@ -74,7 +74,7 @@ export const SIGN_TASKS: readonly SignTask[] = [
       await s.press(Key.TAB);
       await take(s, '03');
       await s.words('50');
-      await s.browser.reads('the whole stays');
+      await s.browser.reads('total unchanged');
       await s.press(Key.TAB, Key.TAB, Key.TAB, Key.TAB);
       await s.words('Lights in the place of plates');
       await s.act();

@@ -55,7 +55,7 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Put three parts on a job’s buy list',
     run: async (s) => {
-      await ready(s, '/jobs/418/buy-list', 'still to buy');
+      await ready(s, '/jobs/418/buy-list', 'to buy');
       await s.pressUntil('n', By.css('[role="dialog"]'));
       const parts = [
         ['TU-316-38', '36'],
@@ -132,22 +132,22 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Take a whole delivery in',
     run: async (s) => {
-      await ready(s, '/dock/K26-0022', 'still to come');
+      await ready(s, '/dock/K26-0022', 'back-ordered');
       await s.pressUntil('a', By.css('input[value]:not([value=""])'));
       await s.act();
       await s.browser.reads('Taken in as');
     },
   },
   {
-    name: 'Enter its bill as ordered, and match it',
+    name: 'Enter its invoice as ordered, and match it',
     run: async (s) => {
-      await s.click(await s.browser.link('Enter its bill'));
+      await s.click(await s.browser.link('Enter its invoice'));
       await s.click(await s.browser.field('Invoice number'));
       await s.words('FT 1220');
-      const total = await s.browser.field('Total on the paper, with tax, £');
+      const total = await s.browser.field('Invoice total incl. tax, £');
       await s.click(total);
       await s.words(await workedTotal(s));
-      await s.browser.reads('agrees with the paper');
+      await s.browser.reads('Agrees with invoice total');
       await s.act();
       await s.browser.button('Match');
       await s.act();
@@ -193,7 +193,7 @@ export const TASKS: readonly Task[] = [
     name: 'Quote three lines on the sheet, and mark the quote won',
     run: async (s) => {
       await s.browser.go('/jobs/new');
-      await s.browser.type('Number', '440');
+      await s.browser.type('Serial or lot no.', '440');
       await s.browser.type('Name', 'Cleat renewal');
       await s.browser.type('Customer', 'Saltmarsh Pilots');
       await (await s.browser.button('Open job')).click();
@@ -214,7 +214,7 @@ export const TASKS: readonly Task[] = [
       await s.act();
       await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
       await s.act();
-      await s.browser.field('Who of the customer said yes');
+      await s.browser.field('Accepted by (customer)');
       await s.words('Ada');
       await s.press(Key.ENTER);
       await s.browser.reads('Forecast');
@@ -223,16 +223,16 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Take the orders out as a spreadsheet, the largest first',
     run: async (s) => {
-      await ready(s, '/orders?show=all', 'Order net');
+      await ready(s, '/orders?show=all', 'Net');
       for (const way of ['sort=net', 'sort=-net']) {
-        await s.click(await s.browser.button('Order net'));
+        await s.click(await s.browser.button('Net'));
         await s.browser.driver.wait(async () => (await s.browser.driver.getCurrentUrl()).includes(way), 20_000);
       }
       await s.click(await s.browser.link('XLSX'));
     },
   },
   {
-    name: 'Take the bill of what a job makes, for twelve',
+    name: 'Add BOM of what a job makes, for twelve',
     run: async (s) => {
       await ready(s, '/jobs/440/plan', 'to buy');
       await s.pressUntil('b', By.css('[role="dialog"]'));
@@ -247,8 +247,8 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Say how a second supplier sells a part',
     run: async (s) => {
-      await ready(s, '/items/1', 'Who sells it');
-      await s.click(await s.browser.button('Add a supplier'));
+      await ready(s, '/items/1', 'Suppliers');
+      await s.click(await s.browser.button('New supplier'));
       await s.words('Cobb');
       await s.browser.see(By.css('[role="option"]'));
       await s.press(Key.ENTER);

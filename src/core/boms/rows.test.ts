@@ -73,16 +73,16 @@ LADDER,,Welding,3,h,,`);
       ['TREAD', '3 Name of STR made'],
     ]);
     expect(faults(read(twice.replace(/2$/, '5')))).toEqual([
-      '7 stop: STR has other parts here than from row 3 on. One item has one bill.',
+      '7 stop: STR has different components here than from row 3. One item has one BOM.',
     ]);
   });
   it.each([
     [
       'no level and no parent',
       'Item,Qty\nTUBE,1',
-      '1 stop: The file needs a column for the level of each row or for its parent, one for the part, and one for the quantity.',
+      '1 stop: The file needs columns for level or parent, for the item and for the quantity. Add them and choose the file again.',
     ],
-    ['a level that is none', 'Level,Item,Qty\ndeep,TUBE,1', '2 stop: “deep” is no level. Write 0, 1, 2 and so on.'],
+    ['a level that is none', 'Level,Item,Qty\ndeep,TUBE,1', '2 stop: “deep” isn’t a level. Type it like 0, 1 or 2.'],
     [
       'a level too deep',
       'Level,Item,Qty\n1,STR,1\n3,TUBE,1',
@@ -91,42 +91,38 @@ LADDER,,Welding,3,h,,`);
     [
       'another item on top',
       'Level,Item,Qty\n0,TREAD,1',
-      '2 stop: TREAD is another item than LADDER, whose bill this is.',
+      '2 stop: TREAD isn’t LADDER, whose BOM this is. Import it on its own item.',
     ],
     [
       'an unknown parent',
       'Parent,Item,Qty\nFRAME,TUBE,1',
-      '2 stop: FRAME has parts, but is no item that is known here. Add it first.',
+      '2 stop: FRAME has components but isn’t in your items. Add it first.',
     ],
     [
       'an unknown part',
       'Level,Item,Qty\n1,BOLT,4',
-      '2 care: Item BOLT is not known here. The line comes in by its words.',
+      '2 care: Item BOLT isn’t in your items. The line is imported as text.',
     ],
-    ['nothing of it', 'Level,Item,Qty\n1,TUBE,0', '2 stop: A quantity must be above zero.'],
-    ['less than nothing', 'Level,Item,Qty\n1,TUBE,-2', '2 stop: A quantity must be above zero.'],
-    ['no number', 'Level,Item,Qty\n1,TUBE,some', '2 stop: “some” is not a number.'],
+    ['nothing of it', 'Level,Item,Qty\n1,TUBE,0', '2 stop: Enter a quantity above zero.'],
+    ['less than nothing', 'Level,Item,Qty\n1,TUBE,-2', '2 stop: Enter a quantity above zero.'],
+    ['no number', 'Level,Item,Qty\n1,TUBE,some', '2 stop: “some” isn’t a number.'],
     [
       'an unknown unit',
       'Level,Item,Qty,Unit\n1,TUBE,1,furlong',
-      '2 stop: The unit “furlong” is not known. Use one such as m, kg, h or piece.',
+      '2 stop: “furlong” isn’t a unit in use. Type one like m, kg, h or piece.',
     ],
     [
       'a unit that does not fit',
       'Level,Item,Qty,Unit\n1,TUBE,1,kg',
-      '2 stop: TUBE is kept in metres, not in kilograms.',
+      '2 stop: TUBE is held in metres; kilograms can’t be converted. Enter it in metres.',
     ],
-    ['no part', 'Level,Item,Description,Qty\n1,,,1', '2 stop: There is neither a part number nor a description.'],
-    [
-      'a kind that is none',
-      'Level,Item,Qty,Kind\n1,TUBE,1,magic',
-      '2 stop: “magic” is neither bought, made nor labour.',
-    ],
-    ['less than nothing lost', 'Level,Item,Qty,Scrap\n1,TUBE,1,-3', '2 stop: “-3” is no share that can be lost.'],
+    ['no part', 'Level,Item,Description,Qty\n1,,,1', '2 stop: Enter an item number or a description.'],
+    ['a kind that is none', 'Level,Item,Qty,Kind\n1,TUBE,1,magic', '2 stop: “magic”: enter bought, made or labour.'],
+    ['less than nothing lost', 'Level,Item,Qty,Scrap\n1,TUBE,1,-3', '2 stop: “-3” isn’t a scrap rate. Type it like 5.'],
     [
       'days that are none',
       'Level,Item,Qty,Days\n1,TUBE,1,soon',
-      '2 stop: “soon” is no number of days: 3 is 3 days after the start, -2 is 2 before the end.',
+      '2 stop: “soon” isn’t a number of days. Type 3 for 3 days after the start, -2 for 2 before the end.',
     ],
   ])('says what is wrong: %s', (_, csv, message) => expect(faults(read(csv))).toEqual([message]));
   it.each([
@@ -145,7 +141,7 @@ LADDER,,Welding,3,h,,`);
         }),
         (rows) => {
           const file = readBills(
-            ['Level', 'Item', 'Description', 'Qty', 'Unit', 'Scrap', 'Offset', 'Kind'],
+            ['Level', 'Item', 'Description', 'Qty', 'Unit', 'Scrap', 'Offset', 'Type'],
             rows.map((cells, k) => ({ row: k + 2, cells })),
             LADDER,
             known,

@@ -22,7 +22,7 @@ describe('a budget change', () => {
   it.each([
     ['money that comes', [line(1, 100)], 'change', 100],
     ['money that goes', [line(1, -100)], 'change', -100],
-    ['money moved between cost codes', [line(1, -100), line(2, 100)], 'move', 0],
+    ['money transferred between cost codes', [line(1, -100), line(2, 100)], 'move', 0],
     ['money held back', [line(1, -100), line(null, 100)], 'holdBack', 0],
     ['money released', [line(1, 100), line(null, -100)], 'release', 0],
     ['new money that is held back', [line(null, 100)], 'change', 100],

@@ -28,7 +28,7 @@ describe('a file of a budget', () => {
       ['01', 'Hull', '150.00'],
       ['02', 'Machinery', '50'],
       ['3', 'Electrical', '12.50'],
-      ['', 'Held back', '0'],
+      ['', 'Contingency', '0'],
     ];
     expect(read(['Cost code', 'Name', 'Budget GBP'], rows)).toEqual({
       ok: true,
@@ -37,14 +37,14 @@ describe('a file of a budget', () => {
           { costCodeId: 1, amount: 5000 },
           { costCodeId: null, amount: -2000 },
         ],
-        left: [{ row: 4, message: 'Cost code “3” is not known.' }],
+        left: [{ row: 4, message: 'Cost code “3” doesn’t exist. Choose one of the company’s codes.' }],
       },
     });
   });
 
   it('is read as changes where it has no budgets', () => {
     const read2 = read(
-      ['Code', 'Plus or minus'],
+      ['Cost code', 'Plus or minus'],
       [
         ['02 Machinery', '-12.00'],
         ['hull', '1,000.00'],
@@ -62,38 +62,38 @@ describe('a file of a budget', () => {
   });
 
   it.each([
-    ['no cost code', ['', '5'], 'There is no cost code.'],
-    ['a cost code that is not there', ['77', '5'], 'Cost code “77” is not known.'],
-    ['no amount', ['01', ''], '“” is no amount.'],
-    ['words for an amount', ['01', 'much'], '“much” is no amount.'],
-    ['more decimals than the currency has', ['01', '1.005'], '“1.005” is no amount.'],
-    ['a budget below zero', ['01', '-1'], 'A budget is not below zero.'],
-    ['an amount that is too large', ['01', '9'.repeat(20)], `“${'9'.repeat(20)}” is no amount.`],
+    ['no cost code', ['', '5'], 'Enter a cost code.'],
+    ['a cost code that is not there', ['77', '5'], 'Cost code “77” doesn’t exist. Choose one of the company’s codes.'],
+    ['no amount', ['01', ''], '“” isn’t an amount. Type it like 1250.00.'],
+    ['words for an amount', ['01', 'much'], '“much” isn’t an amount. Type it like 1250.00.'],
+    ['more decimals than the currency has', ['01', '1.005'], '“1.005” isn’t an amount. Type it like 1250.00.'],
+    ['a budget below zero', ['01', '-1'], 'Enter 0 or more.'],
+    ['an amount that is too large', ['01', '9'.repeat(20)], `“${'9'.repeat(20)}” isn’t an amount. Type it like 1250.00.`],
   ])('leaves a row out with %s, and says why', (_, row, message) =>
-    expect(read(['Code', 'Budget'], [row])).toMatchObject({ value: { lines: [], left: [{ row: 2, message }] } }),
+    expect(read(['Cost code', 'Budget'], [row])).toMatchObject({ value: { lines: [], left: [{ row: 2, message }] } }),
   );
 
   it('leaves the second row of a cost code out', () =>
     expect(
       read(
-        ['Code', 'Budget'],
+        ['Cost code', 'Budget'],
         [
           ['01', '5'],
           ['Hull', '6'],
         ],
       ),
     ).toMatchObject({
-      value: { lines: [{ amount: -9500 }], left: [{ row: 3, message: 'Hull stands in row 2 already.' }] },
+      value: { lines: [{ amount: -9500 }], left: [{ row: 3, message: 'Hull is already in row 2.' }] },
     }));
 
   it('reads amounts by the file’s mark, and by what the currency has of decimals', () => {
-    expect(read(['Code', 'Budget'], [['01', '1.250,50']], { mark: ',' })).toMatchObject({
+    expect(read(['Cost code', 'Budget'], [['01', '1.250,50']], { mark: ',' })).toMatchObject({
       value: { lines: [{ amount: 115_050 }] },
     });
-    expect(read(['Code', 'Budget'], [['03', '1250']], { currency: 'JPY' })).toMatchObject({
+    expect(read(['Cost code', 'Budget'], [['03', '1250']], { currency: 'JPY' })).toMatchObject({
       value: { lines: [{ amount: 1250 }] },
     });
-    expect(read(['Code', 'Budget'], [['03', '1.250']], { currency: 'KWD' })).toMatchObject({
+    expect(read(['Cost code', 'Budget'], [['03', '1.250']], { currency: 'KWD' })).toMatchObject({
       value: { lines: [{ amount: 1250 }] },
     });
   });

@@ -11,7 +11,7 @@ const told = (before: unknown, after: unknown) => tellChanges(difference(before,
 
 describe('what changed, in words', () => {
   it.each<[string, object, object, object[]]>([
-    ['a quantity', { keep: 360000 }, { keep: 485000 }, [{ what: 'level to keep', from: '36', to: '48.5' }]],
+    ['a quantity', { keep: 360000 }, { keep: 485000 }, [{ what: 'minimum stock', from: '36', to: '48.5' }]],
     [
       'money of the company',
       { ownLimit: 0 },
@@ -26,14 +26,19 @@ describe('what changed, in words', () => {
     ],
     ['a price', { price: 80000 }, { price: 81250 }, [{ what: 'price', from: '8.00', to: '8.125' }]],
     ['a share', { discount: 0 }, { discount: 725 }, [{ what: 'discount', from: '0 %', to: '7.25 %' }]],
-    ['a day', { neededOn: null }, { neededOn: '2026-06-10' }, [{ what: 'needed', from: 'nothing', to: '10/06/2026' }]],
+    [
+      'a day',
+      { neededOn: null },
+      { neededOn: '2026-06-10' },
+      [{ what: 'needed by', from: '(empty)', to: '10/06/2026' }],
+    ],
     ['a flag', { active: 1 }, { active: 0 }, [{ what: 'active', from: 'yes', to: 'no' }]],
     ['a unit', { unit: 'MTR' }, { unit: 'C62' }, [{ what: 'unit', from: 'metre', to: 'piece' }]],
     [
       'a thing by its name',
       { supplierId: null },
       { supplierId: 3 },
-      [{ what: 'supplier', from: 'nothing', to: 'Eelmoor Metals' }],
+      [{ what: 'supplier', from: '(empty)', to: 'Eelmoor Metals' }],
     ],
     ['a thing whose name is gone', { jobId: 1 }, { jobId: 2 }, [{ what: 'job', from: 'number 1', to: 'number 2' }]],
     ['words as they stand', { note: 'a' }, { note: 'b' }, [{ what: 'note', from: 'a', to: 'b' }]],

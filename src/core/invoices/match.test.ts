@@ -53,7 +53,7 @@ describe('three-way match', () => {
 
   it('says what of a bill was missing from the parcel', () =>
     expect(matchLine(line({ received: q(9), missing: q(3) }), tolerance, 'GBP').map((d) => d.words)).toEqual([
-      'Hose: 12 billed, 9 received, 3 missing from the parcel.',
+      'Hose: 12 invoiced, 9 received (3 short-delivered).',
     ]));
 
   it('holds what passes the smaller of the two tolerances', () => {

@@ -86,7 +86,7 @@ describe('cutting a need below what is bought for it', () => {
   const need = { description: 'Hose', covered: q(9) };
   it('asks what becomes of the rest', () => {
     expect(cutFault(need, q(5), undefined, 'm')?.message).toBe(
-      '9 m of Hose are drafted or ordered already. Say what becomes of the 4 m over: they stay with the job, or go to stores.',
+      '9 m of Hose are already drafted or ordered. Choose where the surplus 4 m goes: keep on the job, or stores.',
     );
     expect([cutFault(need, q(9), undefined, 'm'), cutFault(need, q(5), 'job', 'm')]).toEqual([undefined, undefined]);
   });
@@ -135,14 +135,14 @@ describe('what stands in the way of buying', () => {
     ['no price', { hasPrice: false }, ['no price']],
     ['no item number', { hasItem: false }, ['no item number']],
     ['no exchange rate', { hasRate: false }, ['no exchange rate']],
-    ['a unit that does not fit', { hasUnit: false }, ['unit does not fit its item']],
-    ['a part that may not be bought', { mayBeBought: false }, ['may not be bought']],
-    ['what the customer has not agreed to', { agreed: false }, ['not agreed yet']],
-    ['what lies in stores already', { freeInStores: q(6) }, ['6 m in stores']],
-    ['a price above the quote’s', { aboveQuote: minor(13_800) }, ['138.00 above its quote']],
+    ['a unit that does not fit', { hasUnit: false }, ['unit doesn’t match item']],
+    ['a part that not for purchase', { mayBeBought: false }, ['not for purchase']],
+    ['what the customer has not accepted', { agreed: false }, ['not accepted yet']],
+    ['what lies in stores already', { freeInStores: q(6) }, ['6 m in stock']],
+    ['a price above the quote’s', { aboveQuote: minor(13_800) }, ['£ 138.00 above quote']],
     ['a price below the quote’s', { aboveQuote: minor(-1) }, []],
-    ['a lead time that misses by a day', { lead: { days: 6, calendar } }, ['1 day too late']],
-    ['a long lead time', { lead: { days: 10, calendar } }, ['5 days too late']],
+    ['a lead time that misses by a day', { lead: { days: 6, calendar } }, ['1 day late']],
+    ['a long lead time', { lead: { days: 10, calendar } }, ['5 days late']],
     ['no date, so nothing to miss', { neededOn: null, lead: { days: 99, calendar } }, []],
     ['no supplier, so no lead time', { supplierId: null, lead: null }, ['no supplier']],
   ] as const)('%s', (_, change, expected) => expect(words(change)).toEqual(expected));

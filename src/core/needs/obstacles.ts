@@ -1,6 +1,6 @@
 import { daysLate, type Lead } from '../calendar/lead';
 import type { Calendar, Day } from '../calendar/workdays';
-import { formatAmount, type Minor } from '../money/money';
+import { formatMoney, type Minor } from '../money/money';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 import { counted } from '../words';
@@ -68,7 +68,7 @@ export function wordsFor(obstacle: Obstacle): string {
   if (obstacle.kind === 'late') return `${counted(obstacle.days, 'day')} late`;
   if (obstacle.kind === 'inStores')
     return `${formatQuantity(obstacle.free)} ${unitOf(obstacle.unit).short} in stock`.replace('  ', ' ');
-  if (obstacle.kind === 'aboveQuote') return `£48.60 above quote`;
+  if (obstacle.kind === 'aboveQuote') return `${formatMoney(obstacle.by, obstacle.currency)} above quote`;
   const words = { noSupplier: 'no supplier', noPrice: 'no price', noItem: 'no item number' };
   return {
     ...words,

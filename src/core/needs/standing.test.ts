@@ -72,13 +72,13 @@ describe('what is said of a job’s material', () => {
 
   it.each<[Partial<Material>, string]>([
     [{ readyOn: '2026-05-04' as never }, 'complete since day 2026-05-04'],
-    [{ missing: 2, promisedOn: '2026-05-20' as never }, '2 of 14 lines missing: all by day 2026-05-20'],
+    [{ missing: 2, promisedOn: '2026-05-20' as never }, '2 of 14 lines outstanding: all expected by day 2026-05-20'],
     [
       { missing: 2, toOrder: 1, promisedOn: '2026-05-20' as never },
-      '2 of 14 lines missing: 1 to order, the rest by day 2026-05-20',
+      '2 of 14 lines outstanding: 1 to order, rest expected by day 2026-05-20',
     ],
-    [{ missing: 3, toOrder: 1, undated: 2 }, '3 of 14 lines missing: 1 to order, 2 without a day'],
-    [{ missing: 14, toOrder: 14 }, 'all 14 lines missing: 14 to order'],
-    [{ lines: 1, missing: 1, toOrder: 1 }, 'its one line missing: 1 to order'],
+    [{ missing: 3, toOrder: 1, undated: 2 }, '3 of 14 lines outstanding: 1 to order, 2 with no date'],
+    [{ missing: 14, toOrder: 14 }, 'all 14 lines outstanding: 14 to order'],
+    [{ lines: 1, missing: 1, toOrder: 1 }, '1 line outstanding: 1 to order'],
   ])('%j', (m, words) => expect(told(m)).toBe(words));
 });

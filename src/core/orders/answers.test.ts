@@ -35,21 +35,21 @@ describe('a supplier’s answer', () => {
   it('that says what was ordered differs in nothing', () => expect(differ({})).toEqual([]));
   it.each([
     ['fewer', { confirmed: q(10) }, ['10 m confirmed, 12 m ordered']],
-    ['a dearer price', { confirmedPrice: 85_000 as UnitPrice }, ['£\u202f6.00 dearer than ordered']],
+    ['a dearer price', { confirmedPrice: 85_000 as UnitPrice }, ['£\u202f6.00 more than ordered']],
     [
       'a cheaper price for fewer',
       { confirmed: q(10), confirmedPrice: 75_000 as UnitPrice },
-      ['10 m confirmed, 12 m ordered', '£\u202f5.00 cheaper than ordered'],
+      ['10 m confirmed, 12 m ordered', '£\u202f5.00 less than ordered'],
     ],
     [
       'a day after it is needed',
       { promisedOn: '2026-05-25' as Day },
-      ['promised Mon 25 May, 4 working days after it is needed'],
+      ['promised Mon 25 May, 4 working days after the needed date'],
     ],
     [
       'a day after it is wanted, where no job says when',
       { neededOn: null, promisedOn: '2026-05-19' as Day },
-      ['promised Tue 19 May, 1 working day after it is wanted'],
+      ['promised Tue 19 May, 1 working day after the wanted date'],
     ],
     ['no day', { promisedOn: null }, []],
     ['nothing that is told any more once all is in', { received: q(12), promisedOn: '2026-05-25' as Day }, []],
@@ -57,7 +57,7 @@ describe('a supplier’s answer', () => {
 
   it('is there for an order that is with its supplier', () => {
     expect(confirmFault({ number: 'K1', state: 'confirmed' })).toBeUndefined();
-    expect(confirmFault({ number: 'K1', state: 'drafting' })?.message).toContain('not with its supplier');
+    expect(confirmFault({ number: 'K1', state: 'drafting' })?.message).toContain('hasn’t been sent');
   });
 });
 
@@ -84,11 +84,14 @@ describe('what is asked after', () => {
 
   it('is what is late, or everything where nothing is', () => {
     const later = line({ description: 'Clamp', theirNumber: '', promisedOn: '2026-05-20' as Day });
-    expect(asked(line(), later)).toEqual({ ok: true, value: ['- 7 m Hose (your 88), wanted Mon 11 May'] });
-    expect(asked(later)).toEqual({ ok: true, value: ['- 7 m Clamp, wanted Mon 11 May, promised Wed 20 May'] });
+    expect(asked(line(), later)).toEqual({
+      ok: true,
+      value: ['- 7 m Hose (your item no. 88), required by Mon 11 May'],
+    });
+    expect(asked(later)).toEqual({ ok: true, value: ['- 7 m Clamp, required by Mon 11 May, promised Wed 20 May'] });
     // A line without a day comes with its order.
     const whole = { ...line(), wantedOn: null };
-    expect(asked(whole, later)).toEqual({ ok: true, value: ['- 7 m Hose (your 88)'] });
+    expect(asked(whole, later)).toEqual({ ok: true, value: ['- 7 m Hose (your item no. 88)'] });
     expect(owedOf({ ...order, wantedOn: null, lines: [whole, later] }, TODAY)).toMatchObject({
       value: [expect.any(String), expect.any(String)],
     });
@@ -97,7 +100,7 @@ describe('what is asked after', () => {
   it('is no more than what is still to come: not what waits at the door, nor what went back for credit', () => {
     expect(asked(line({ held: q(3), givenUp: q(1) }))).toEqual({
       ok: true,
-      value: ['- 3 m Hose (your 88), wanted Mon 11 May'],
+      value: ['- 3 m Hose (your item no. 88), required by Mon 11 May'],
     });
     expect(asked(line({ held: q(7) }))).toMatchObject({ ok: false, refusals: [{ code: 'order.in' }] });
   });
@@ -127,6 +130,6 @@ describe('the words of a mail', () => {
   });
   it('keep what is no field, and leave no gap where nobody is named', () => {
     expect(fillIn({ subject: 'x', body: '{nothing} {number}' }, fields).body).toBe('{nothing} K26-0001');
-    expect(fillIn(MAIL_WORDS.order, { ...fields, contact: '' }).body).toMatch(/^Good day,\n/);
+    expect(fillIn(MAIL_WORDS.order, { ...fields, contact: '' }).body).toMatch(/^Hello,\n/);
   });
 });

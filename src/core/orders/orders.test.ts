@@ -200,7 +200,7 @@ describe('checks before sending', () => {
     checksOf({ ...facts, ...change })
       .filter((c) => !c.good)
       .map((c) => c.words);
-  it('says how far free carriage is', () => expect(words({})).toEqual(['£\u202f45.00 more reaches free carriage']));
+  it('says how far free carriage is', () => expect(words({})).toEqual(['£\u202f45.00 more for free carriage']));
   it('notices carriage that is charged all the same', () =>
     expect(
       words({
@@ -210,10 +210,10 @@ describe('checks before sending', () => {
           { ...line({ kind: 'charge', chargeKind: 'carriage' }), wantedOn: null, lead: { days: 4, calendar } },
         ],
       }),
-    ).toEqual(['Carriage is charged although the order reaches free carriage']));
+    ).toEqual(['Carriage is charged although the order qualifies for free carriage']));
   it('notices a line that is for another part than a buy list asks for', () => {
     const other = { ...line(), wantedOn: null, lead: { days: 4, calendar }, insteadOf: 'TU-1' };
-    expect(words({ goods: minor(50_000), lines: [other] })).toEqual(['Tube is bought where a buy list asks for TU-1']);
+    expect(words({ goods: minor(50_000), lines: [other] })).toEqual(['Tube replaces TU-1 on the buy list']);
   });
   it('notices each line whose own lead time misses its date, and not the others', () => {
     const wanted = (wantedOn: string, days: number) => ({
@@ -223,7 +223,7 @@ describe('checks before sending', () => {
     });
     // Tue 12 to Wed 20 May are six working days.
     expect(words({ goods: minor(50_000), lines: [wanted('2026-05-20', 6), wanted('2026-05-20', 7)] })).toEqual([
-      'Tube is wanted sooner than its lead time of 7 working days',
+      'Tube: required date is inside the 7-working-day lead time',
     ]);
   });
 });
@@ -259,7 +259,9 @@ describe('states of an order', () => {
   });
 
   it('tell in words why something cannot be done', () =>
-    expect(move('partIn', 'callOff')).toMatchObject({ message: 'This order is part in, so it cannot be called off.' }));
+    expect(move('partIn', 'callOff')).toMatchObject({
+      message: 'This order is part received, so it can’t be cancelled.',
+    }));
 
   it('keep to their own kind: whatever happens, money is drafted exactly before sending', () => {
     fc.assert(

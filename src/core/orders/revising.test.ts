@@ -78,7 +78,7 @@ describe('a revision', () => {
       ['revise.part'],
     ],
     [
-      'shares what is still to come with another job',
+      'shares what is outstanding with another job',
       sent(came),
       [as({ splits: [...part({ quantity: q(6) }), { jobId: 8, costCodeId: 3, quantity: q(6) }] })],
       [],
@@ -107,7 +107,7 @@ describe('a revision', () => {
 
 describe('what a revision changes', () => {
   const told = (lines: ToldOrder['lines'], wanted = 'Tue'): ToldOrder => ({
-    terms: { Wanted: wanted, Carrier: 'Van' },
+    terms: { 'Required by': wanted, Carrier: 'Van' },
     lines,
   });
   const hose = { id: 1, name: 'Hose', says: { Quantity: '12 m', Price: '8.00' } };
@@ -122,7 +122,7 @@ describe('what a revision changes', () => {
       'Wed',
     );
     expect(orderChanges(told([hose, clamp]), revised)).toEqual([
-      { place: 0, how: 'term', name: 'Wanted', changes: [{ what: 'Wanted', was: 'Tue', is: 'Wed' }] },
+      { place: 0, how: 'term', name: 'Required by', changes: [{ what: 'Required by', was: 'Tue', is: 'Wed' }] },
       { place: 1, how: 'changed', name: 'Clamp', changes: [{ what: 'Quantity', was: '9', is: '10' }] },
       { place: 2, how: 'new', name: 'Seal', changes: [{ what: 'Quantity', was: '', is: '1' }] },
       {

@@ -70,9 +70,9 @@ describe('rows of a quote file', () => {
     // A price that is another than its mark-up gives stands for itself.
     expect(check({ 5: '60', 10: '25' }).lines[0]).toMatchObject({ price: 600_000, markup: null });
     expect(messages({ 10: '-101', 11: 'perhaps', 12: 'twice' })).toEqual([
-      'stop markup: Mark-up on our cost, % “-101”: A price cannot be below zero.',
-      'stop optional: Optional “perhaps”: it is none of the words that can stand here.',
-      'stop per: Taken each or once “twice”: it is none of the words that can stand here.',
+      'stop markup: Mark-up % “-101”: Enter 0 or more.',
+      'stop optional: Optional “perhaps”: it isn’t one of the allowed words.',
+      'stop per: Charged each or once “twice”: it isn’t one of the allowed words.',
     ]);
   });
 
@@ -89,60 +89,60 @@ describe('rows of a quote file', () => {
 
   it.each([
     ['no quantity', { 2: '' }, 'stop quantity: Quantity is missing.'],
-    ['a negative quantity', { 2: '-2' }, 'stop quantity: Quantity “-2”: A quantity must be above zero.'],
-    ['zero', { 2: '0' }, 'stop quantity: Quantity “0”: A quantity must be above zero.'],
+    ['a negative quantity', { 2: '-2' }, 'stop quantity: Quantity “-2”: Enter a quantity above zero.'],
+    ['zero', { 2: '0' }, 'stop quantity: Quantity “0”: Enter a quantity above zero.'],
     ['too many decimals', { 2: '2.12345' }, 'stop quantity: Quantity “2.12345”: “2.12345” has more than 4 decimals.'],
     [
       'an absurd number',
       { 2: '900000000' },
       'stop quantity: Quantity “900000000”: “900000000” is too large: the most is 10,000,000.',
     ],
-    ['words for a number', { 4: 'about ten' }, 'stop cost: Our cost, each “about ten”: “about ten” is not a number.'],
-    ['a cost below zero', { 4: '-1' }, 'stop cost: Our cost, each “-1”: It is below zero.'],
+    ['words for a number', { 4: 'about ten' }, 'stop cost: Unit cost “about ten”: “about ten” isn’t a number.'],
+    ['a cost below zero', { 4: '-1' }, 'stop cost: Unit cost “-1”: Enter 0 or more.'],
     [
       'a decimal comma where points are used',
       { 4: '45,5' },
-      'stop cost: Our cost, each “45,5”: “45,5” is unclear: write decimals with “.”.',
+      'stop cost: Unit cost “45,5”: “45,5” is ambiguous: use “.” for decimals.',
     ],
     [
       'half a piece',
       { 2: '2.5', 3: 'pcs' },
-      'stop quantity: Shaft: a piece cannot be divided, so 2.5 has to be a whole number.',
+      'stop quantity: Shaft: a piece can’t be divided. Enter a whole number, not 2.5.',
     ],
     [
       'an unknown unit',
       { 3: 'furlong' },
-      'stop unit: The unit “furlong” is not known. Use one such as m, kg, h, piece or sheet.',
+      'stop unit: “furlong” isn’t a unit in use. Type one like m, kg, h, piece or sheet.',
     ],
     [
       'another unit than the item’s',
       { 0: 'BE-6208', 3: 'kg' },
-      'stop unit: BE-6208 is kept in pieces, not in kilograms.',
+      'stop unit: BE-6208 is held in pieces; kilograms can’t be converted. Enter it in pieces.',
     ],
-    ['an unknown cost code', { 6: '77' }, 'stop costCode: Cost code “77” is not known.'],
-    ['no cost code', { 6: '' }, 'stop costCode: A cost code is missing.'],
+    [
+      'an unknown cost code',
+      { 6: '77' },
+      'stop costCode: Cost code “77” doesn’t exist. Choose one of the company’s codes.',
+    ],
+    ['no cost code', { 6: '' }, 'stop costCode: Enter a cost code.'],
     [
       'an unknown supplier',
       { 7: 'Unknown Works' },
-      'stop supplier: Supplier “Unknown Works” is not known. Choose one, or leave it open.',
+      'stop supplier: Supplier “Unknown Works” doesn’t exist. Choose one, or leave it empty.',
     ],
     [
       'a day that is none',
       { 8: '31/02/2026' },
-      'stop neededOn: “31/02/2026” is no date that can be read. Write it as 2026-03-31 or 31/03/2026.',
+      'stop neededOn: “31/02/2026” isn’t a date. Type it like 2026-03-31 or 31/03/2026.',
     ],
-    ['a date that has passed', { 8: '01/05/2026' }, 'care neededOn: The needed date has passed.'],
-    ['an unknown item', { 0: 'XX-1' }, 'care item: Item XX-1 is not known here. The line comes in by its words.'],
+    ['a date that has passed', { 8: '01/05/2026' }, 'care neededOn: The needed-by date has passed.'],
+    ['an unknown item', { 0: 'XX-1' }, 'care item: Item XX-1 isn’t in your items. The line is imported as text.'],
     [
       'an unknown kind',
       { 9: 'magic' },
-      'stop kind: “magic” is neither bought, allowance, made, labour nor the customer’s own.',
+      'stop kind: “magic” isn’t a line type. Enter bought, allowance, made, labour or free issue.',
     ],
-    [
-      'neither item nor words',
-      { 0: '', 1: '' },
-      'stop description: There is neither an item number nor a description.',
-    ],
+    ['neither item nor words', { 0: '', 1: '' }, 'stop description: Enter an item number or a description.'],
   ] as const)('tells of %s', (_, change, message) => expect(messages(change)).toContain(message));
 
   it('tells all that is wrong with a row at once, and takes no line from it', () => {
@@ -175,15 +175,17 @@ describe('rows of a quote file', () => {
   });
 
   it.each(['constructor', '__proto__', 'toString'])('takes “%s” for a name like any other', (name) => {
-    expect(messages({ 6: name })).toEqual([`stop costCode: Cost code “${name}” is not known.`]);
-    expect(messages({ 7: name })[0]).toContain(`Supplier “${name}” is not known.`);
+    expect(messages({ 6: name })).toEqual([
+      `stop costCode: Cost code “${name}” doesn’t exist. Choose one of the company’s codes.`,
+    ]);
+    expect(messages({ 7: name })[0]).toContain(`Supplier “${name}” doesn’t exist.`);
     const chosen = { costCode: Object.fromEntries([[name, 2]]), supplier: Object.fromEntries([[name, 5]]), unit: {} };
     expect(check({ 6: name, 7: name }, { ...known, chosen }).lines[0]).toMatchObject({ costCodeId: 2, supplierId: 5 });
   });
 
   it('does not take an empty cell for the cost code 00', () => {
     const knowledge = { ...known, costCodes: [...known.costCodes, { id: 3, code: '00', name: 'Preliminaries' }] };
-    expect(messages({ 6: '' }, knowledge)).toEqual(['stop costCode: A cost code is missing.']);
+    expect(messages({ 6: '' }, knowledge)).toEqual(['stop costCode: Enter a cost code.']);
     expect(check({ 6: '00' }, knowledge).lines[0]?.costCodeId).toBe(3);
   });
 
@@ -199,7 +201,7 @@ describe('rows of a quote file', () => {
         row: 3,
         field: 'description',
         weight: 'care',
-        message: 'The same as row 2. Leave it out if it stands there twice by mistake.',
+        message: 'The same as row 2. Skip it if it was entered twice by mistake.',
       },
     ]);
   });
@@ -223,7 +225,7 @@ describe('rows of a quote file', () => {
 describe('columns', () => {
   it('are guessed from their headings', () => {
     expect(
-      guessMapping(['Part', 'Description', 'Qty', 'UoM', 'Our cost', 'Sell', 'Code', 'Vendor', 'Needed by']),
+      guessMapping(['Part', 'Description', 'Qty', 'UoM', 'Our cost', 'Sell', 'Cost code', 'Vendor', 'Needed by']),
     ).toEqual({
       item: 0,
       description: 1,
@@ -246,13 +248,13 @@ describe('columns', () => {
         'Cost code',
         'Supplier',
         'Date',
-        'Kind',
+        'Type',
       ]),
     ).toMatchObject({ item: 0, description: 1, cost: 4, price: 5, costCode: 6, kind: 9 });
     expect(guessMapping(['foo', 'bar'])).toEqual({});
   });
   it('that are missing are named', () => {
-    expect(missingFields({})).toEqual(['Item number or description', 'Quantity', 'Our cost, each', 'Cost code']);
+    expect(missingFields({})).toEqual(['Item number or description', 'Quantity', 'Unit cost', 'Cost code']);
     expect(missingFields({ description: 0, quantity: 1, cost: 2, costCode: 3 })).toEqual([]);
   });
 });

@@ -54,7 +54,7 @@ describe('receive', () => {
   it('asks before it keeps what is over', () => {
     const result = receive(arrival(13));
     expect(result.ok ? '' : result.refusals[0]?.message).toBe(
-      '13 of Tube arrive, but only 11 are still due. Take in 11, or say that the 2 over stay here.',
+      '13 of Tube entered, 11 outstanding. Receive 11, or tick Keep the excess for the other 2.',
     );
     expect(told(arrival(13, { keepOver: true }))).toEqual([
       [1, 6],

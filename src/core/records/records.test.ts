@@ -86,9 +86,9 @@ describe('a form reads back what it writes, in every language and currency', () 
     ));
 
   it.each([
-    ['K{yy}', 'needs a place for the count'],
-    ['K/{000}', 'stands in addresses'],
-    ['', 'Say how orders are numbered'],
+    ['K{yy}', 'no place for the count'],
+    ['K/{000}', 'can’t hold'],
+    ['', 'Enter the order number pattern'],
   ])('numbers orders by no pattern such as %j', (orderPattern, words) =>
     expect(companyFields.shape.orderPattern.safeParse(orderPattern).error?.issues[0]?.message).toContain(words),
   );
@@ -149,7 +149,7 @@ describe('a supplier', () => {
   });
   it('sends orders to people with an address only', () =>
     expect(read({ contacts: [{ name: 'Ann', whatFor: '', email: '', phone: '', getsOrders: true }] })).toEqual({
-      'contacts.0.email': 'Orders need an e-mail address.',
+      'contacts.0.email': 'A contact who receives orders needs an email address.',
     }));
   it('leaves out rows that say nothing, and tells what the others lack', () => {
     const person = { name: '', whatFor: '', email: '', phone: '' };
@@ -164,28 +164,28 @@ describe('a supplier', () => {
         closed: [days('2026-08-10', '2026-08-01'), days('2026-08-01', '')],
       }),
     ).toEqual({
-      'contacts.0.name': 'Say who it is.',
-      'addresses.0.address': 'Give the address.',
-      'closed.0.untilDay': 'It would end before it begins.',
-      'closed.1.untilDay': 'Say until which day.',
+      'contacts.0.name': 'Enter a name.',
+      'addresses.0.address': 'Enter the address.',
+      'closed.0.untilDay': 'The last date is before the first. Correct one of them.',
+      'closed.1.untilDay': 'Enter the last date.',
     });
     expect(read({ closed: [days('2026-08-01', '2026-08-10'), days('2026-08-10', '2026-08-12')] })).toEqual({
-      'closed.1.fromDay': 'It is closed on some of these days already.',
+      'closed.1.fromDay': 'These dates overlap another closure.',
     });
     expect(read({ closed: [days('2026-08-01', '2028-08-10')] })).toEqual({
-      'closed.0.untilDay': 'A supplier can be closed for a year at most.',
+      'closed.0.untilDay': 'A closure can last up to one year.',
     });
   });
   it('says beside each field what it lacks', () =>
     expect(read({ name: ' ', email: 'nobody', currency: 'pounds', paymentDays: '', leadDays: '2.5', carriage: '-1' }))
       .toMatchInlineSnapshot(`
 {
-  "carriage": "Carriage cannot be below zero.",
+  "carriage": "Enter 0 or more.",
   "currency": "Use a currency code such as GBP or EUR.",
-  "email": "This is no e-mail address.",
-  "leadDays": "Write a number of days.",
-  "name": "Give the supplier’s name.",
-  "paymentDays": "Write a number of days.",
+  "email": "That isn’t an email address. Type it like name@example.com.",
+  "leadDays": "Enter a number of days.",
+  "name": "Enter the supplier’s name.",
+  "paymentDays": "Enter a number of days.",
 }
 `));
 });
@@ -215,7 +215,7 @@ describe('an item', () => {
   });
   it('has a GTIN that is one', () =>
     expect(faults(itemForm, { ...typed, gtin: '5901234123450' })).toEqual({
-      gtin: 'This is no GTIN: its check digit does not fit.',
+      gtin: 'That isn’t a GTIN: its check digit is wrong.',
     }));
 });
 
@@ -249,21 +249,21 @@ describe('how a supplier sells an item', () => {
     expect(
       read({ per: '0', factorOne: '0', leadDays: 'soon', breaks: [{ ...first, fromQuantity: '1', price: 'x' }] }),
     ).toEqual({
-      per: 'A price is for at least one.',
-      factorOne: 'A conversion is above zero.',
-      leadDays: 'Write a number of days.',
-      'breaks.0.price': '“x” is not a number.',
+      per: 'Enter 1 or more.',
+      factorOne: 'Enter a number above zero.',
+      leadDays: 'Enter a number of days.',
+      'breaks.0.price': '“x” isn’t a number.',
     }));
   it('has no two prices from the same quantity on the same days', () => {
     const from = (fromDay: string, untilDay: string) => ({ ...first, fromDay, untilDay });
-    const words = 'Price 1 begins at the same quantity and holds on the same days.';
+    const words = 'Price 1 has the same quantity and overlapping dates.';
     expect(read({ breaks: [first, { ...first, fromQuantity: '0' }] })).toEqual({ 'breaks.1.fromQuantity': words });
     expect(read({ breaks: [from('', '2026-06-30'), from('2026-06-30', '')] })).toEqual({
       'breaks.1.fromQuantity': words,
     });
     expect(read({ breaks: [from('', '2026-06-30'), from('2026-07-01', '')] })).toEqual({});
     expect(read({ breaks: [from('2026-07-01', '2026-06-30')] })).toEqual({
-      'breaks.0.untilDay': 'It would end before it begins.',
+      'breaks.0.untilDay': 'The last date is before the first. Correct one of them.',
     });
   });
 });
@@ -287,9 +287,9 @@ describe('a job', () => {
   });
   it('wants a lead, and days that are days', () =>
     expect(faults(jobForm, { ...typed, leadId: null, startsOn: 'one day', number: 'New' })).toEqual({
-      number: 'A job cannot be called “new”. Choose another number.',
-      leadId: 'Choose who leads the job.',
-      startsOn: '“one day” is no date between 2000 and 2100.',
+      number: 'A job can’t be called “new”. Choose another number.',
+      leadId: 'Choose the job lead.',
+      startsOn: '“one day” isn’t a date between 2000 and 2100.',
     }));
 });
 
@@ -338,14 +338,14 @@ describe('a bill', () => {
         extras: [extra({ description: '' }), extra({ to: job }), extra({ to: null })],
       }),
     ).toEqual({
-      number: 'Type the number that stands on the invoice.',
-      day: 'Type the date that stands on the invoice.',
-      typedTotal: 'Type the total that stands on the invoice, tax included.',
-      'lines.1.quantity': '“many” is not a number.',
-      'lines.1.price': 'A number is missing.',
-      'extras.0.description': 'Say what it is for.',
+      number: 'Enter the invoice number.',
+      day: 'Enter the invoice date.',
+      typedTotal: 'Enter the invoice total incl. tax.',
+      'lines.1.quantity': '“many” isn’t a number.',
+      'lines.1.price': 'Enter a number.',
+      'extras.0.description': 'Enter what it is for.',
       'extras.1.code': 'Choose a cost code for the job.',
-      'extras.2.to': 'Say what it is charged to.',
+      'extras.2.to': 'Choose what it is charged to.',
     }));
 });
 
@@ -395,6 +395,6 @@ describe('cost codes in a text', () => {
 
   it('say which line is none', () =>
     expect(codeLines.safeParse('01 Hull\nDeck').error?.issues[0]?.message).toBe(
-      '“Deck” is not a cost code: write a number and a name, such as “01 Hull and structure”.',
+      '“Deck” isn’t a cost code. Type a number and a name, like “01 Hull and structure”.',
     ));
 });

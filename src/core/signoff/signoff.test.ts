@@ -214,7 +214,7 @@ describe('rules of buying', () => {
   ])('%s at %i finds %i', (kind, share, many) => expect(found(kind, share)).toHaveLength(many));
 
   it('tells how far a budget is passed, or how much of it is used', () => {
-    expect(found('forecastOfCode', 10_000)).toEqual(['2/20 passes its budget by £\u202f60.00']);
+    expect(found('forecastOfCode', 10_000)).toEqual(['2/20 goes £\u202f60.00 over budget']);
     expect(found('committedOfJob', 9000)).toEqual([
       'Job 418 has £\u202f200.00 committed, more than 90 % of its budget',
     ]);
@@ -224,7 +224,7 @@ describe('rules of buying', () => {
     const planned = facts({ accounts: [account(1, 10, 1, level(100, { planned: minor(500) }))] });
     expect([found('committedOfCode', 10_000, planned), found('forecastOfCode', 10_000, planned)]).toEqual([
       [],
-      ['1/10 passes its budget by £\u202f4.00'],
+      ['1/10 goes £\u202f4.00 over budget'],
     ]);
   });
 
@@ -236,7 +236,7 @@ describe('rules of buying', () => {
   it('finds a price above the quote by more than the share, and a job on hold', () => {
     const line = { description: 'Tube', jobId: 1, costCodeId: 10, pays: minor(111), quoted: minor(100) };
     expect(found('priceAboveQuote', 1000, facts({ lines: [line] }))).toEqual([
-      'Tube is bought £\u202f0.11 above its quote',
+      'Tube costs £\u202f0.11 more than quoted',
     ]);
     expect(found('priceAboveQuote', 1100, facts({ lines: [line] }))).toEqual([]);
     expect(found('priceAboveQuote', 0, facts({ lines: [{ ...line, quoted: minor(0) }] }))).toEqual([]);
@@ -330,16 +330,16 @@ describe('a ladder is staffed', () => {
     leads: [{ id: 2, name: 'B' }],
   };
   it.each([
-    ['nobody said', [], 'it says nobody who signs.'],
+    ['nobody said', [], 'no one is named.'],
     ['a person who is there', [{ kind: 'person', personId: 1 }], undefined],
-    ['one who is not', [{ kind: 'person', personId: 9 }], 'its person does not sign in, or may not sign orders off.'],
+    ['one who is not', [{ kind: 'person', personId: 9 }], 'the person named has no access or no right to sign.'],
     ['a role that somebody has', [{ kind: 'role', role: 'manager' }], undefined],
     [
       'a role that nobody has',
       [{ kind: 'role', role: 'accounts' }],
-      'nobody who signs in is accounts and may sign orders off.',
+      'no one with access has the role accounts and can sign orders.',
     ],
-    ['a lead who may not', [{ kind: 'lead' }], 'B leads a live job and does not sign orders off.'],
+    ['a lead who may not', [{ kind: 'lead' }], 'B leads a live job and can’t sign orders.'],
   ] as const)('with %s', (_, signers, why) => expect(nobodyFor({ signers }, staff)).toBe(why));
 });
 
@@ -361,7 +361,7 @@ describe('in words', () => {
       onRule: true,
     });
     expect(whenAsked(when, names)).toBe(
-      'above £\u202f4,000.00, for 06 Subcontract, from Eelmoor Metals, for a make job, in EUR and a rule asks for it',
+      'above £\u202f4,000.00, for 06 Subcontract, from Eelmoor Metals, for a make job, in EUR and a rule needs it',
     );
     expect(whenAsked(step(1, { overAbove: minor(0) }), names)).toBe('over budget');
     const [n] = needed(step(1, { ...lead, overAbove: minor(5000) }));

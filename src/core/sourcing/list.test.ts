@@ -81,17 +81,17 @@ describe('a price list', () => {
         '88;0;181;;reel;',
       ),
     ).toEqual([
-      '2 NO-1 is not known here.',
-      '3 There is no number.',
-      '4 “cheap” is no price.',
-      '5 There is no price.',
-      '6 “-1” is no quantity.',
-      '7 A price is for at least one.',
-      '8 It is sold by the box, and how many pieces are in one is not known here. Say it on the part first.',
-      '9 The unit “barrel” is not known.',
-      '10 “soon” is no whole number up to 400.',
-      '12 CA-9 stands here by another unit than before.',
-      '13 CA-9 has a price from that quantity already.',
+      '2 NO-1 isn’t in your items.',
+      '3 Enter an item number.',
+      '4 “cheap” isn’t a price. Type it like 12.50.',
+      '5 Enter a price.',
+      '6 “-1” isn’t a quantity. Type it like 10.',
+      '7 Enter 1 or more.',
+      '8 Sold by the box, but the pieces in one are unknown. Enter the conversion in the supplier terms first.',
+      '9 “barrel” isn’t a unit in use.',
+      '10 “soon” isn’t a whole number up to 400.',
+      '12 CA-9 appears with two different units.',
+      '13 CA-9 already has a price from that quantity.',
     ]));
 
   it.each([

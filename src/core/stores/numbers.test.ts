@@ -95,10 +95,10 @@ describe('numbers against what moves', () => {
   const numbered = (...n: string[]) => n.map((number) => ({ number, expiresOn: null, quantity: q(1) }));
   it.each([
     [2, numbered('A', 'B'), undefined],
-    [2, numbered('A'), 'Pump needs 2 serial numbers: 1 given.'],
-    [1, [], 'Pump needs 1 serial number: none given.'],
-    [1, numbered('A', 'B'), 'Pump needs 1 serial number: 2 given.'],
-    [1, [{ number: 'A', expiresOn: null, quantity: q(2) }], 'A is the number of one piece.'],
+    [2, numbered('A'), 'Pump: enter 2 serial numbers (1 so far).'],
+    [1, [], 'Pump: enter 1 serial number (none so far).'],
+    [1, numbered('A', 'B'), 'Pump: enter 1 serial number (2 so far).'],
+    [1, [{ number: 'A', expiresOn: null, quantity: q(2) }], 'A is one piece: enter quantity 1.'],
     [1, numbered(' '), 'A number of Pump is empty or too long.'],
   ])('%d pieces with %j: %s', (moved, numbers, words) =>
     expect(numbersFault(item, q(moved), numbers)?.message).toBe(words),

@@ -105,15 +105,18 @@ describe('picking by scan', () => {
   });
 
   it('picks a piece by its number, once, and by nothing else', () => {
-    expect(scan('PU-1')).toMatchObject({ took: false, words: 'PU-1 goes by its numbers: scan one that lies there.' });
+    expect(scan('PU-1')).toMatchObject({
+      took: false,
+      words: 'PU-1 is tracked by serial or lot number: scan one in stock there.',
+    });
     const one = scan('sn-2');
     expect(one.picks['2']).toEqual({ quantity: q(1), numbers: ['SN-2'] });
-    expect(scan('SN-2', one.picks)).toMatchObject({ took: false, words: 'SN-2 is picked already.' });
+    expect(scan('SN-2', one.picks)).toMatchObject({ took: false, words: 'SN-2 already picked.' });
     expect(scan('SN-1', one.picks)).toMatchObject({ took: false, picks: one.picks });
   });
 
   it('says of a strange code that nothing goes by it', () =>
-    expect(scan('XX')).toEqual({ took: false, picks: {}, words: 'Nothing on this list goes by this code.' }));
+    expect(scan('XX')).toEqual({ took: false, picks: {}, words: 'No line on this list has this code.' }));
 });
 
 describe('a counting sheet', () => {
@@ -133,8 +136,8 @@ describe('a counting sheet', () => {
     const scan = (words: string, count = 1) => countScanned(lines, { words: [words], count });
     expect(scan('tu-1', 2)).toMatchObject({ line: { id: 1 }, counted: q(5) });
     expect(scan('SN-1')).toMatchObject({ line: { id: 2 }, counted: q(1) });
-    expect(scan('SN-2')).toEqual({ words: 'SN-2 is counted already.' });
-    expect(scan('PU-1')).toEqual({ words: 'PU-1 goes by its numbers: scan one of them.' });
-    expect(scan('XX')).toEqual({ words: 'Nothing on this sheet goes by this code.' });
+    expect(scan('SN-2')).toEqual({ words: 'SN-2 is already counted.' });
+    expect(scan('PU-1')).toEqual({ words: 'PU-1 is tracked by serial or lot number: scan one of them.' });
+    expect(scan('XX')).toEqual({ words: 'No line on this sheet has this code.' });
   });
 });

@@ -139,11 +139,11 @@ describe('a file of counts', () => {
       ],
     );
     expect(left.map((l) => `${l.row} ${l.message}`)).toEqual([
-      '4 BO-M8 at that place stands in row 2 already.',
-      '5 BO-M8 at that place stands in row 2 already.',
-      '9 PU-24 at that place stands in row 6 already.',
+      '4 BO-M8 at that location is already in row 2.',
+      '5 BO-M8 at that location is already in row 2.',
+      '9 PU-24 at that location is already in row 6.',
       '10 Bay 2 has no bin “A-01”.',
-      '13 EP-20 at that place stands in row 11 already.',
+      '13 EP-20 at that location is already in row 11.',
     ]);
   });
 
@@ -167,16 +167,16 @@ describe('a file of counts', () => {
         'BO-M8;main store;2;;',
       ).left.map((l) => `${l.row} ${l.message}`),
     ).toEqual([
-      '2 Item NO-1 is not known here.',
-      '3 There is no item number.',
-      '4 WELD is no material or part, so it lies in no store.',
-      '5 The place “Attic” is not known.',
-      '6 “-1” is no quantity.',
-      '7 Bolt: a piece cannot be divided, so 1.5 has to be a whole number.',
-      '8 It says neither what was counted nor what is kept.',
-      '9 BO-M8 is kept in pieces, and “kg” does not fit that.',
-      '10 “lots” is no amount.',
-      '12 BO-M8 at that place stands in row 11 already.',
+      '2 Item NO-1 isn’t in your items.',
+      '3 Enter an item number.',
+      '4 WELD isn’t a material or part, so it isn’t stocked.',
+      '5 Location “Attic” doesn’t exist.',
+      '6 “-1” isn’t a quantity. Type it like 12.',
+      '7 Bolt: a piece can’t be divided. Enter a whole number, not 1.5.',
+      '8 This row has no count and no minimum.',
+      '9 BO-M8 is held in pieces; “kg” can’t be converted. Enter it in pieces.',
+      '10 “lots” isn’t an amount. Type it like 12.50.',
+      '12 BO-M8 at that location is already in row 11.',
     ]));
 
   it('needs the columns it is read by', () => expect(() => read('Name;Colour', 'a;b')).toThrow('item number'));

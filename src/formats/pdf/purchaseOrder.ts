@@ -10,6 +10,8 @@ export type OrderPaper = {
   readonly size: Paper;
   readonly date: string;
   readonly company: PaperCompany;
+  /** What the company's tax is called: VAT, GST … */
+  readonly taxName: string;
   readonly supplier: { readonly name: string; readonly contact: string; readonly address: string };
   readonly deliverTo: { readonly name: string; readonly address: string; readonly instructions: string };
   readonly wanted: string;
@@ -43,13 +45,17 @@ export type PaperLine = {
   readonly net: string;
 };
 
-const addressesOf = ({ company, supplier, deliverTo, siteContact }: OrderPaper): Addressed[] =>
+const addressesOf = ({ company, taxName, supplier, deliverTo, siteContact }: OrderPaper): Addressed[] =>
   [
     { label: 'Supplier', strong: supplier.name, lines: [supplier.contact, ...supplier.address.split('\n')] },
     {
       label: 'Buyer',
       strong: company.name,
-      lines: [...company.address.split('\n'), company.email, company.taxNumber && `VAT no. ${company.taxNumber}`],
+      lines: [
+        ...company.address.split('\n'),
+        company.email,
+        company.taxNumber && `${taxName} no. ${company.taxNumber}`,
+      ],
     },
     {
       label: 'Deliver to',
@@ -101,7 +107,7 @@ export const purchaseOrderPdf = (paper: OrderPaper): Promise<Buffer> =>
       facts: [
         fact('Required by', paper.latest === '' ? paper.wanted : `${paper.wanted}, no later than ${paper.latest}`),
         fact('Carrier', paper.carrier || '–'),
-        fact('Payment', paper.payment),
+        fact('Payment terms', paper.payment),
         fact('Buyer', paper.buyer),
       ],
       ...{ totals: paper.totals, words: wordsBelow(paper), small: paper.terms },

@@ -17,6 +17,8 @@ export type QuotePaper = {
   readonly size: Paper;
   readonly date: string;
   readonly company: PaperCompany;
+  /** What the company's tax is called: VAT, GST … */
+  readonly taxName: string;
   readonly customer: string;
   readonly job: { readonly number: string; readonly name: string; readonly site: string };
   /** For how many pieces it is; empty where it is not by the piece. */
@@ -66,7 +68,7 @@ export const quotePdf = (paper: QuotePaper): Promise<Buffer> => {
       lines: filled([
         ...company.address.split('\n'),
         company.email,
-        company.taxNumber && `VAT no. ${company.taxNumber}`,
+        company.taxNumber && `${paper.taxName} no. ${company.taxNumber}`,
       ]),
     },
     { label: 'For', strong: job.name, lines: filled([`Job ${job.number}`, job.site, paper.pieces]) },
@@ -80,7 +82,7 @@ export const quotePdf = (paper: QuotePaper): Promise<Buffer> => {
       foot: `Please quote ${paper.number} on your order.`,
       addresses,
       facts: [fact('Lead time', paper.takes), fact('Valid until', paper.validUntil), fact('Prepared by', paper.by)],
-      ...{ totals: paper.totals, words: paper.words, small: 'Prices exclude VAT.' },
+      ...{ totals: paper.totals, words: paper.words, small: `Prices exclude ${paper.taxName}.` },
     },
     { lines: paper.lines, columns: columnsOf(paper.currency) },
   );

@@ -135,7 +135,7 @@ describe('a list taken out', () => {
       });
     const { actor } = await yard.as('buyer');
     const shown = await listOpenNeeds(yard.db, actor, TODAY, {});
-    const inFile = async (query: ListQuery) => (await csv('gather', query)).map((r) => r['To buy']);
+    const inFile = async (query: ListQuery) => (await csv('gather', query)).map((r) => r.Item);
     expect(shown.total).toBe(12);
     expect(await inFile({})).toEqual(shown.rows.map((r) => r.description));
     expect(await inFile({ supplier: '0' })).toEqual(['Line 3', 'Line 4']);
@@ -165,13 +165,13 @@ describe('a list taken out', () => {
     expect(Object.keys(rows[0] ?? {})).toEqual([
       'Order',
       'Supplier',
-      'State',
+      'Status',
       'Jobs',
-      'Wanted',
-      'Comes',
+      'Required by',
+      'Expected',
       'Carrier',
       'Lines',
-      'Lines due',
+      'Lines outstanding',
     ]);
   });
 
@@ -197,8 +197,8 @@ describe('a list taken out', () => {
     const needId = await yard.need({ description: 'Plate', quantity: 4 });
     await yard.draft([{ needId, buy: q(3) }]);
     expect(await csv('buy-list', { job: '412' })).toMatchObject([
-      { 'To buy': 'Hose', Need: '2.5000', 'Still to buy': '2.5000' },
-      { 'To buy': 'Plate', Need: '4.0000', Drafted: '3.0000', 'Still to buy': '1.0000' },
+      { Description: 'Hose', Quantity: '2.5000', 'To buy': '2.5000' },
+      { Description: 'Plate', Quantity: '4.0000', Drafted: '3.0000', 'To buy': '1.0000' },
     ]);
     expect(await csv('buy-list', { job: 'none' })).toEqual([]);
   });

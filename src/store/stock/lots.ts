@@ -77,7 +77,7 @@ export async function whereAre(db: Db, ids: readonly number[]): Promise<Map<numb
       if (r.place !== null)
         return [
           r.id,
-          { ...of, is: 'here', words: `in stock at ${where}${r.owner === null ? '' : `, for job ${r.owner}`}` },
+          { ...of, is: 'here', words: `is in stock at ${where}${r.owner === null ? '' : `, for job ${r.owner}`}` },
         ];
       if ((r.held ?? 0) > 0) return [r.id, { ...of, is: 'held', words: 'is awaiting inspection' }];
       if ((r.rejected ?? 0) > 0) return [r.id, { ...of, is: 'rejected', words: 'was rejected and is kept here' }];

@@ -41,7 +41,7 @@ const columns: EntryColumn<Row>[] = [
   },
   {
     key: 'code',
-    title: 'Code',
+    title: 'Cost code',
     width: '1fr',
     entry: {
       kind: 'pick',
@@ -55,7 +55,7 @@ const columns: EntryColumn<Row>[] = [
   },
   {
     key: 'day',
-    title: 'Wanted',
+    title: 'Required by',
     width: '1fr',
     entry: { kind: 'day', heads: /want/i, text: (r) => r.day, put: (r, day) => ({ ...r, day }) },
   },

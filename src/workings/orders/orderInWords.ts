@@ -29,7 +29,7 @@ export function priceOnPaper(line: Tellable['lines'][number], currency: string):
   const per = line.priceQuantity === 1 ? '' : ` per ${line.priceQuantity}`;
   return line.grossPrice === null
     ? `${price(line.price)}${per}`
-    : `${price(line.grossPrice)}${per} , less ${shareInWords(line.discount)}`;
+    : `${price(line.grossPrice)}${per}, less ${shareInWords(line.discount)}`;
 }
 
 /** Tells an order in words, so that it can be laid beside another one. */
@@ -39,7 +39,7 @@ export function tellOrder(order: Tellable, places: ReadonlyMap<number, DeliveryP
   return {
     terms: {
       'Deliver to': at(order.placeId),
-      Wanted: day(order.wantedOn),
+      'Required by': day(order.wantedOn),
       'No later than': day(order.latestOn),
       Carrier: [order.carrier, order.carrierService].filter(Boolean).join(', '),
       'Site contact': order.siteContact,
@@ -53,7 +53,7 @@ export function tellOrder(order: Tellable, places: ReadonlyMap<number, DeliveryP
         'Supplier’s item no.': l.theirNumber,
         Quantity: l.kind === 'charge' ? '' : measured(l.quantity, l.unit),
         Price: priceOnPaper(l, order.currency),
-        Wanted: l.kind === 'charge' ? '' : day(l.wantedOn),
+        'Required by': l.kind === 'charge' ? '' : day(l.wantedOn),
         'Deliver to': at(l.placeId),
         Note: l.note,
       },

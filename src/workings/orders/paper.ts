@@ -1,3 +1,4 @@
+import { taxNameOf } from '@/formats/taxes';
 import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
 import { nameOfFile } from '@/core/files/kinds';
@@ -84,6 +85,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
   if (supplier === undefined || place === undefined) return undefined;
   const { currency } = order;
   const lines = order.lines.map((l) => ({ ...l, splits: [] }));
+  const taxName = await taxNameOf(company.country);
   const totals = orderTotals(lines, await loadTaxCodes(db), currency);
   const day = (d: Day | null) => dayOnPaper(d, today);
   const money = (a: Minor) => formatAmount(a, currency);
@@ -100,6 +102,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     size: company.paper,
     date: day(begun ? today : (order.sentOn ?? today)),
     company,
+    taxName,
     supplier,
     deliverTo: place,
     wanted: day(order.wantedOn),
@@ -130,9 +133,9 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
             { label: 'Goods and services', amount: money(totals.lines) },
             { label: 'Charges', amount: money(totals.charges) },
           ]),
-      { label: 'Total excl. VAT', amount: money(totals.net) },
+      { label: `Total excl. ${taxName}`, amount: money(totals.net) },
       ...totals.taxes.map((t) => ({ label: `${t.name} on ${money(t.base)}`, amount: money(t.tax) })),
-      { label: 'Total incl. VAT', amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
+      { label: `Total incl. ${taxName}`, amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
     ],
     goesWith: (await goesWith(db, orderId)).map(nameOfFile),
     revised: revisedWords(changes.filter((c) => c.how === 'term' || c.how === 'gone')),

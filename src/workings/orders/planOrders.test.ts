@@ -165,7 +165,7 @@ describe('what is to decide on a job', () => {
       ['Over', '/jobs/412?decide=09'],
       ['Late', '/gather?job=412'],
       ['Due', `/orders/${order.number}`],
-      ['Bill', `/invoices/${id}`],
+      ['Invoice', `/invoices/${id}`],
     ]);
   });
 });

@@ -1,5 +1,5 @@
 import { GOT_BY_NAMES } from '@/core/boms/bom';
-import { formatAmount, formatMoney, type Minor } from '@/core/money/money';
+import { formatMoney, type Minor } from '@/core/money/money';
 import { type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import type { BuyListLine } from '@/queries/needs';

@@ -103,7 +103,7 @@ export function LotWayPage({ way }: { way: LotWay }) {
       <Shelf
         facts={
           <>
-            <Fact strong>{serial ? `Now: ${way.now}` : `${way.lies.length === 0 ? 'None in stock' : 'Here'}`}</Fact>
+            <Fact strong>{serial ? `It ${way.now}` : `${way.lies.length === 0 ? 'None in stock' : 'Here'}`}</Fact>
             {!serial &&
               way.lies.map((l) => (
                 <Fact key={`${l.place}/${l.bin}/${l.job}`}>
