@@ -1,3 +1,4 @@
+import { refreshDueDays } from '@/store/dueDays';
 import { z } from 'zod';
 import type { Day } from '@/core/calendar/workdays';
 import { may, RIGHTS, type Right } from '@/core/people/rights';
@@ -250,6 +251,7 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
   };
   const end = async () => {
     await work.settle();
+    await refreshDueDays(trx);
     await tellReady(trx, now);
     await sealSince(trx, marks);
     return audits;

@@ -156,7 +156,7 @@ describe('a delivery that is not as it was ordered', () => {
     must(await dock.take(of, 4));
     expect(await heldFor()).toEqual(['Tube: 10 invoiced, 8 received (2 short-delivered).']);
     must(await dock.take(of, 0, { rest: { reasonId: await dock.reason('toCome'), promisedOn: '2026-06-20' } }));
-    expect(await heldFor()).toEqual(['Tube: 10 billed, 8 received.']);
+    expect(await heldFor()).toEqual(['Tube: 10 invoiced, 8 received.']);
   });
 
   it('says where the rest was sent, and awaits it there', async () => {

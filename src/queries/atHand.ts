@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadFreeStock, loadPiles } from '@/store/stock/piles';
 import { permit } from './permit';
-import { AWAITS_SPLIT, COMES_ON, SPLIT_AWAITED } from './sql';
+import { AWAITS_SPLIT, COMES_ON, SPLIT_AWAITED } from '@/store/comes';
 
 /** What of a part there is, whom it is promised to, and what is coming, in the part's own unit. */
 export type AtHand = {

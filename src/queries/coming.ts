@@ -6,7 +6,7 @@ import type { Db } from '@/store/db';
 import { dockedLines } from '@/store/docked';
 import { findOrder } from '@/store/orders';
 import { among, whereIn } from '@/store/rows';
-import { AWAITS_SPLIT, COMES_ON, listed } from './sql';
+import { AWAITS_SPLIT, COMES_ON, listed } from '@/store/comes';
 
 /** What is on its way to a line of a buy list. */
 export type Coming = {

@@ -4,7 +4,7 @@ import { COMMITTED } from '@/core/tab/stages';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
-import { listed } from './sql';
+import { listed } from '@/store/comes';
 
 export type CoursePoint = {
   readonly day: Day;

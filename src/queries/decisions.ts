@@ -1,12 +1,13 @@
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { formatMoney, minor } from '@/core/money/money';
-import { AWAITED } from '@/core/orders/states';
+import { FIRST_DUE } from '@/store/dueDays';
 import { headroomOf } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import type { Waiting } from './desk';
+import { LATE } from './orders';
 import { heldOf } from './held';
 import type { Tab } from './job';
 import { listSoonestOf } from './needs';
@@ -70,16 +71,15 @@ const ordersOf = (db: Db, jobId: number) =>
 async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]> {
   const late = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', AWAITED)
-    .where('o.wantedOn', '<', today)
+    .whereRaw(LATE, [today, today])
     .whereIn('o.id', ordersOf(db, jobId))
-    .orderBy('o.wantedOn')
+    .orderByRaw(FIRST_DUE)
     .limit(EACH)
-    .select('o.number', 'o.wantedOn', 's.name')) as { number: string; wantedOn: Day; name: string }[];
+    .select('o.number', 's.name', db.raw(`${FIRST_DUE} as due_on`))) as { number: string; dueOn: Day; name: string }[];
   return late.map((o) => ({
     word: 'Due',
     weight: 'care',
-    text: `${o.number} from ${o.name} was due ${formatDay(o.wantedOn, today)}: not fully received`,
+    text: `${o.number} from ${o.name} was due ${formatDay(o.dueOn, today)}: not fully received`,
     step: 'Open order',
     href: `/orders/${o.number}`,
   }));

@@ -8,7 +8,7 @@ import { counted } from '@/core/words';
 import type { Expected } from '@/formats/ical';
 import type { Db } from '@/store/db';
 import { findFeed } from '@/store/sessions';
-import { BRINGS_GOODS, COMES_ON, GOODS_DUE } from './sql';
+import { BRINGS_GOODS, COMES_ON, GOODS_DUE } from '@/store/comes';
 
 type Due = {
   readonly number: string;

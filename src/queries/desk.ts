@@ -15,7 +15,8 @@ import { loadMaterial } from './material';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
 import { listToPick } from './picking';
-import { BRINGS_SOMETHING, countOf, latestMail, type Mailed } from './sql';
+import { BRINGS_SOMETHING } from '@/store/comes';
+import { countOf, latestMail, type Mailed } from './sql';
 import { listToSign } from './toSign';
 import { counted } from '@/core/words';
 
@@ -99,8 +100,16 @@ async function overBudget(db: Db): Promise<Group> {
   const over = (await db.raw(`
     select j.number as job, c.code, c.name, x.budget - x.forecast as headroom from code_sum x
     join job j on j.id = x.job_id and j.state = 'live' join cost_code c on c.id = x.cost_code_id
-    where x.forecast > x.budget order by headroom`)) as { job: string; code: string; name: string; headroom: number }[];
-  const rows = over.slice(0, SHOWN).map((o): Waiting => {
+    where x.forecast > x.budget order by x.budget - x.forecast limit ${SHOWN}`)) as {
+    job: string;
+    code: string;
+    name: string;
+    headroom: number;
+  }[];
+  const [{ n = 0 } = {}] = (await db.raw(`
+    select count(*) as n from code_sum x join job j on j.id = x.job_id and j.state = 'live'
+    where x.forecast > x.budget`)) as { n?: number }[];
+  const rows = over.map((o): Waiting => {
     const by = formatMoney(minor(-o.headroom), currency);
     return {
       word: 'Over',
@@ -110,7 +119,7 @@ async function overBudget(db: Db): Promise<Group> {
       href: `/jobs/${o.job}?figure=${o.code}`,
     };
   });
-  return { title: 'Over budget', href: '/jobs', count: over.length, rows };
+  return { title: 'Over budget', href: '/jobs', count: n, rows };
 }
 
 async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
@@ -166,22 +175,14 @@ async function drafts(db: Db): Promise<Group> {
 /** Orders that are late at their suppliers, those promised too late, and those that nobody confirmed. */
 async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
   const late = await listOrders(db, person, { lateOn: today, sort: 'wanted' }, today);
-  const promised = (await db('orderLine as l')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
+  const promised = (await db('purchaseOrder as o')
     .join('supplier as s', 's.id', 'o.supplierId')
-    .join('split as x', 'x.lineId', 'l.id')
-    .join('need as n', 'n.id', 'x.needId')
-    .whereIn('o.state', AWAITED)
-    .whereRaw(`l.promised_on is not null and n.needed_on < l.promised_on and ${BRINGS_SOMETHING}`)
-    .groupBy('o.id')
-    .orderByRaw('min(n.needed_on), o.id')
-    .select('o.id', 'o.number', 's.name', 'l.description', 'l.promisedOn')
-    .min({ neededOn: 'n.neededOn' })) as {
+    .whereNotNull('o.missedOn')
+    .orderBy(['o.missedOn', 'o.id'])
+    .select('o.id', 'o.number', 's.name', { neededOn: 'o.missedOn' })) as {
     id: number;
     number: string;
     name: string;
-    description: string;
-    promisedOn: Day;
     neededOn: Day;
   }[];
   const tooLate = promised.filter((p) => !late.rows.some((r) => r.id === p.id));
@@ -206,7 +207,7 @@ async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
     ...tooLate.map((o): Waiting => ({
       word: 'Late',
       weight: 'over',
-      text: `${o.number} from ${o.name}: ${o.description}: promised ${formatDay(o.promisedOn, today)}, needed by ${formatDay(o.neededOn, today)}`,
+      text: `${o.number} from ${o.name}: promised later than needed by ${formatDay(o.neededOn, today)}`,
       step: 'Chase',
       href: `/orders/${o.number}`,
     })),
@@ -222,22 +223,22 @@ async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
 }
 
 async function toReceive(db: Db, today: Day): Promise<Group> {
-  const due = () => db('purchaseOrder as o').whereIn('o.state', AWAITED).where('o.wantedOn', '<=', today);
+  const due = () => db('purchaseOrder as o').where('o.dueHereOn', '<=', today);
   const [count] = (await due().count({ n: '*' })) as { n: number }[];
   const found = (await due()
     .join('supplier as s', 's.id', 'o.supplierId')
-    .orderBy('o.wantedOn')
+    .orderBy('o.dueHereOn')
     .limit(SHOWN)
-    .select('o.number', 'o.wantedOn', 'o.state', 's.name')) as {
+    .select('o.number', 'o.dueHereOn', 'o.state', 's.name')) as {
     number: string;
-    wantedOn: Day;
+    dueHereOn: Day;
     state: string;
     name: string;
   }[];
   const rows = found.map((o): Waiting => ({
-    word: o.wantedOn < today ? 'Late' : 'Today',
-    weight: o.wantedOn < today ? 'over' : 'care',
-    text: `${o.number} from ${o.name}, required ${formatDay(o.wantedOn, today)}${o.state === 'partIn' ? ', part received' : ''}`,
+    word: o.dueHereOn < today ? 'Late' : 'Today',
+    weight: o.dueHereOn < today ? 'over' : 'care',
+    text: `${o.number} from ${o.name}, due ${formatDay(o.dueHereOn, today)}${o.state === 'partIn' ? ', part received' : ''}`,
     step: 'Receive',
     href: `/dock/${o.number}`,
   }));

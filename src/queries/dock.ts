@@ -1,12 +1,14 @@
 import type { Day } from '@/core/calendar/workdays';
 import { plusDays } from '@/core/calendar/workdays';
-import { AWAITED, type OrderState } from '@/core/orders/states';
+import type { OrderState } from '@/core/orders/states';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { among } from '@/store/rows';
 import type { Page } from './page';
 import { permit } from './permit';
-import { BRINGS_GOODS, COMES_ON, listed } from './sql';
+import { BRINGS_GOODS, COMES_HERE, COMES_ON } from '@/store/comes';
+import { NO_DAY } from '@/store/dueDays';
+import { countOf } from './sql';
 
 export type DueRow = {
   readonly id: number;
@@ -45,42 +47,30 @@ export const dueFilter = (query: Readonly<Record<string, string | undefined>>): 
 });
 
 const DOCK_SHOWN = 100;
-/** After every day that there is. */
-const NEVER = '9999';
-const PLACE = `coalesce(o.wanted_on, '${NEVER}'), o.id`;
 /** A line of the order that still brings goods to the dock. */
 const DUE = `l.order_id = o.id and ${BRINGS_GOODS}`;
-/** A line that goes to a place of ours; what is for stores does wherever it comes. */
-const OURS = `(coalesce(l.place_id, o.place_id) in (select id from delivery_place where kind = 'own')
-  or exists (select 1 from split x where x.line_id = l.id and x.job_id is null))`;
 
 /** Which lines each of the looks is at. */
 const linesOf = (show: DockShow | undefined): string => {
-  if (show === 'straight') return `${DUE} and not ${OURS}`;
+  if (show === 'straight') return `${DUE} and not ${COMES_HERE}`;
   if (show === 'inspect') return 'l.order_id = o.id and l.held > 0';
   if (show === 'back') return 'l.order_id = o.id and l.rejected > 0';
-  return `${DUE} and ${OURS}`;
+  return `${DUE} and ${COMES_HERE}`;
 };
 
-/** As the index of awaited orders has it. */
-const IS_AWAITED = `o.state in (${listed(AWAITED)})`;
-
-/** In the order of the list, so that a page of all that comes is read without looking at the rest. */
-const IN_ORDER = 'purchase_order as o indexed by purchase_order_awaited';
+/** By which day each of the looks is in order; it is kept with the order and read by index. */
+const dayOf = (show: DockShow | undefined): string => {
+  if (show === 'straight') return 'o.due_away_on';
+  return show === 'inspect' || show === 'back' ? `coalesce(o.wanted_on, '${NO_DAY}')` : 'o.due_here_on';
+};
 
 function foundDue(db: Db, { words, show, supplierId, job }: DueFilter, today: Day) {
   const by = { late: plusDays(today, -1), today, week: plusDays(today, 7) }[show as string];
-  const when = by === undefined ? '' : ` and ${COMES_ON} <= '${by}'`;
-  const elsewhere = show === 'back' || show === 'inspect';
-  const all = !elsewhere && supplierId === undefined && job === undefined && !words;
-  const query = db(all ? (db.raw(IN_ORDER) as never) : 'purchaseOrder as o').join(
-    'supplier as s',
-    's.id',
-    'o.supplierId',
-  );
-  if (elsewhere)
+  const query = db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId');
+  if (show === 'back' || show === 'inspect')
     void query.whereRaw(`o.id in (select order_id from order_line where ${show === 'back' ? 'rejected' : 'held'} > 0)`);
-  else void query.whereRaw(`${IS_AWAITED} and exists (select 1 from order_line l where ${linesOf(show)}${when})`);
+  else if (by === undefined) void query.whereRaw(`${dayOf(show)} is not null`);
+  else void query.whereRaw(`${dayOf(show)} <= ?`, [by]);
   if (supplierId !== undefined) void query.where('o.supplierId', supplierId);
   if (job !== undefined)
     void query.whereIn(
@@ -111,7 +101,7 @@ function foundDue(db: Db, { words, show, supplierId, job }: DueFilter, today: Da
   return query;
 }
 
-/** Orders with something still to arrive, the earliest wanted first. No prices: the dock needs none. */
+/** Orders with something still to arrive, the earliest first. No prices: the dock needs none. */
 export async function listDue(
   db: Db,
   person: Person,
@@ -121,12 +111,13 @@ export async function listDue(
   permit(person, 'see dock');
   const query = foundDue(db, filter, today);
   const lines = linesOf(filter.show);
+  const place = `${dayOf(filter.show)}, o.id`;
   if (filter.after !== undefined) {
-    const [wantedOn, id] = filter.after.split(' ');
-    void query.whereRaw(`(${PLACE}) > (?, ?)`, [wantedOn ?? '', Number(id)]);
+    const [day, id] = filter.after.split(' ');
+    void query.whereRaw(`(${place}) > (?, ?)`, [day ?? '', Number(id)]);
   }
   const found = (await query
-    .orderByRaw(PLACE)
+    .orderByRaw(place)
     .limit(DOCK_SHOWN + 1)
     .select('o.id')) as { id: number }[];
   const rows = (await db('purchaseOrder as o')
@@ -138,12 +129,13 @@ export async function listDue(
         found.map((o) => o.id),
       ),
     )
-    .orderByRaw(PLACE)
+    .orderByRaw(place)
     .select(
       'o.id',
       'o.number',
       'o.state',
       'o.wantedOn',
+      db.raw(`${dayOf(filter.show)} as place_day`),
       'o.carrier',
       { supplier: 's.name' },
       db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods') as lines"),
@@ -155,26 +147,26 @@ export async function listDue(
       db.raw(
         `(select group_concat(distinct p.name) from order_line l join delivery_place p on p.id = coalesce(l.place_id, o.place_id) where ${lines} and p.kind <> 'own') as places`,
       ),
-    )) as DueRow[];
+    )) as (DueRow & { placeDay: string })[];
   const shown = rows.slice(0, DOCK_SHOWN);
   const last = shown.at(-1);
   const more = last !== undefined && rows.length > DOCK_SHOWN;
-  return { rows: shown, next: more ? `${last.wantedOn ?? NEVER} ${last.id}` : undefined };
+  return { rows: shown, next: more ? `${last.placeDay} ${last.id}` : undefined };
 }
 
 /** How many orders each look finds that has something to say beside what is expected. */
 export async function countDock(db: Db, person: Person, today: Day): Promise<Readonly<Record<DockShow, number>>> {
   permit(person, 'see dock');
-  const [due] = (await db.raw(
-    `select count(case when first <= ? then 1 end) as late, count(case when first <= ? then 1 end) as today,
-       count(case when first <= ? then 1 end) as week, count(case when away then 1 end) as straight
-     from (select min(case when ours then day end) as first, max(not ours) as away from
-       (select o.id, ${OURS} as ours, ${COMES_ON} as day from purchase_order o join order_line l on ${DUE} where ${IS_AWAITED}) group by id)`,
-    [plusDays(today, -1), today, plusDays(today, 7)],
-  )) as Pick<Record<DockShow, number>, 'late' | 'today' | 'week' | 'straight'>[];
+  const due = (by: Day) => countOf(db('purchaseOrder').where('dueHereOn', '<=', by));
   const having = async (what: 'held' | 'rejected') =>
     ((await db('orderLine').whereRaw(`${what} > 0`).countDistinct({ n: 'orderId' })) as unknown as { n: number }[])[0]
       ?.n ?? 0;
-  const none = { late: 0, today: 0, week: 0, straight: 0 };
-  return { ...none, ...due, inspect: await having('held'), back: await having('rejected') };
+  return {
+    late: await due(plusDays(today, -1)),
+    today: await due(today),
+    week: await due(plusDays(today, 7)),
+    straight: await countOf(db('purchaseOrder').whereNotNull('dueAwayOn')),
+    inspect: await having('held'),
+    back: await having('rejected'),
+  };
 }

@@ -9,7 +9,7 @@ import type { Person } from '@/store/people';
 import { dayOnPaper } from '@/workings/orders/orderInWords';
 import type { OrderLineRow } from '@/store/tables';
 import { permit } from './permit';
-import { COMES_ON } from './sql';
+import { COMES_ON } from '@/store/comes';
 
 type Bought = Pick<
   OrderLineRow,

@@ -1,5 +1,4 @@
 import { WAITING } from '@/core/invoices/states';
-import { AWAITED } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { localeOf, type Locale } from '@/core/locale/locale';
 import type { Level } from '@/core/tab/sums';
@@ -55,9 +54,7 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
     rail: jobs.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })),
     counts: {
       gather: may(person, 'draft orders') ? await countToBuy(db) : 0,
-      dock: may(person, 'see dock')
-        ? await countOf(db('purchaseOrder').whereIn('state', AWAITED).where('wantedOn', '<=', today))
-        : 0,
+      dock: may(person, 'see dock') ? await countOf(db('purchaseOrder').where('dueHereOn', '<=', today)) : 0,
       invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', WAITING)) : 0,
     },
   };

@@ -11,8 +11,8 @@ import type { JobState } from '@/store/tables';
 import { loadJobLevels, loadLevelOf } from '@/store/levels';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
+import { listed } from '@/store/comes';
 import { countOf } from './sql';
-import { listed } from './sql';
 import { loadThing } from './things';
 
 export const JOB_STATES: Readonly<Record<JobState, string>> = {

@@ -7,7 +7,8 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
-import { BRINGS_GOODS, BRINGS_SOMETHING, COMES_ON, latestMail, listed, type Mailed } from './sql';
+import { BRINGS_SOMETHING } from '@/store/comes';
+import { latestMail, type Mailed } from './sql';
 
 export type OrderRow = Mailed & {
   readonly id: number;
@@ -53,8 +54,8 @@ export type OrderFilter = Asked & {
   readonly lateOn?: Day | undefined;
 };
 
-/** Lines that should be here before a day: promised or wanted by then, and not all in. */
-const LATE_LINE = `exists (select 1 from order_line l where l.order_id = o.id and ${BRINGS_GOODS} and ${COMES_ON} < ?)`;
+/** An order of which goods should have come before a day: as promised, else as required. */
+export const LATE = '(o.due_here_on < ? or o.due_away_on < ?)';
 
 const ORDER_SORTS = {
   id: 'o.id',
@@ -93,7 +94,7 @@ function foundOrders(db: Db, filter: OrderFilter) {
     );
   if (filter.supplierId !== undefined) void query.where('o.supplierId', filter.supplierId);
   if (filter.by !== undefined) void query.where('o.wantedOn', '<=', filter.by);
-  if (filter.lateOn !== undefined) void query.whereIn('o.state', AWAITED).whereRaw(LATE_LINE, [filter.lateOn]);
+  if (filter.lateOn !== undefined) void query.whereRaw(LATE, [filter.lateOn, filter.lateOn]);
   if (filter.least !== undefined) void query.where('o.net', '>=', filter.least);
   if (filter.job !== undefined)
     void query.whereIn(
@@ -129,7 +130,7 @@ export async function listOrders(db: Db, person: Person, filter: OrderFilter, to
     db.raw(
       `(select max(l.promised_on) from order_line l where l.order_id = o.id and ${BRINGS_SOMETHING}) as promised_on`,
     ),
-    db.raw(`o.state in (${listed(AWAITED)}) and ${LATE_LINE} as late`, [today]),
+    db.raw(`coalesce(${LATE}, 0) as late`, [today, today]),
     db.raw(
       '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',
     ),

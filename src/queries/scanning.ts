@@ -6,7 +6,7 @@ import { idsCalled } from '@/store/find';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from './permit';
-import { BRINGS_GOODS, COMES_ON, GOODS_DUE } from './sql';
+import { BRINGS_GOODS, COMES_ON, GOODS_DUE } from '@/store/comes';
 
 /** What a code stands for: the part that goes by it, if one does, and the lines that await it, the oldest first. */
 export type Found = {

@@ -9,7 +9,7 @@ import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from 
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { among } from '@/store/rows';
 import { permit } from './permit';
-import { listed } from './sql';
+import { listed } from '@/store/comes';
 
 export type SupplierRow = Supplier & { readonly openOrders: number; readonly onOrder: Minor; readonly toBuy: number };
 

@@ -1,5 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from './db';
+import { beginDueDays } from './dueDays';
 import { post } from './ledger';
 import { marksNow, NOTHING_WRITTEN, sealSince } from './seals';
 import { beginReadiness, refreshNeeds } from './tab/needs';
@@ -17,6 +18,7 @@ export async function derive(trx: Db, isNew: (step: string) => boolean): Promise
     await beginReadiness(trx);
   }
   await refreshNeeds(trx);
+  if (isNew('014-due')) await beginDueDays(trx);
   await sealSince(trx, marks);
 }
 

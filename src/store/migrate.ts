@@ -12,6 +12,7 @@ import * as completion from './migrations/010-completion';
 import * as record from './migrations/011-record';
 import * as settings from './migrations/012-settings';
 import * as stock from './migrations/013-stock';
+import * as due from './migrations/014-due';
 
 /** A step of the schema: plain SQL that runs no code of today, so that it does the same in every later version. */
 export type Step = { readonly name: string; readonly up: string };
@@ -30,6 +31,7 @@ export const STEPS: readonly Step[] = [
   record,
   settings,
   stock,
+  due,
 ];
 
 /** A file that this version cannot bring up to date; the message says what to do. */

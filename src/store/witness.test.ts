@@ -3,6 +3,7 @@ import { plusDays, type Day } from '@/core/calendar/workdays';
 import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
+import { dueDaysOf } from '../../tests/support/dueWitness';
 import { newMemory, witness, type Stages, type Told } from '../../tests/support/witness';
 import { times } from '../../tests/support/proof';
 import { findUnproven } from './ledger';
@@ -87,8 +88,15 @@ async function compareNow(yard: TestCompany, told: Told, when: string): Promise<
     if ((told.claimed.get(key) ?? 0) > quantity)
       disagreed.push(`${when}, stock ${key}: ${told.claimed.get(key)} put by of ${quantity}`);
   }
-  for (const order of await yard.db('purchaseOrder').select('id', 'net', 'gross')) {
-    figures += 2;
+  const due = await dueDaysOf(yard.db);
+  for (const order of await yard
+    .db('purchaseOrder')
+    .select('id', 'net', 'gross', 'dueHereOn', 'dueAwayOn', 'missedOn')) {
+    figures += 5;
+    const kept = { here: order.dueHereOn, away: order.dueAwayOn, missed: order.missedOn };
+    const days = due.get(order.id);
+    if (JSON.stringify(kept) !== JSON.stringify(days))
+      disagreed.push(`${when}, order ${order.id} is due ${JSON.stringify(kept)}, not ${JSON.stringify(days)}`);
     const of = told.orders.get(order.id);
     if (of?.net !== order.net || of.gross !== order.gross)
       disagreed.push(`${when}, order ${order.id}: ${order.net}/${order.gross}, not ${of?.net}/${of?.gross}`);

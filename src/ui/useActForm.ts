@@ -149,7 +149,7 @@ export function useActForm<In extends FieldValues, Out, I, T>({
 
 /** The first message among the errors of a form, however deep its field is. */
 function firstMessage(errors: unknown): string | undefined {
-  if (typeof errors !== 'object' || errors === null || errors instanceof Element) return undefined;
+  if (typeof errors !== 'object' || errors === null) return undefined;
   if ('message' in errors && typeof errors.message === 'string') return errors.message;
   for (const [key, error] of Object.entries(errors)) {
     const found = key === 'ref' ? undefined : firstMessage(error);

@@ -71,10 +71,10 @@ describe('a delivery that is not as it was ordered', () => {
     await browser.type(`Quantity of ${SEAL} received`, '1');
     await browser.reads('I inspected and release this');
     await (await browser.button('Receive')).click();
-    await browser.reads('1 not released');
+    await browser.reads('1 awaiting inspection');
     await (await browser.button('Inspect 1 line')).click();
-    await browser.reads('You stand as the inspector.');
-    await (await browser.button('Save what was found')).click();
+    await browser.reads('You are recorded as the inspector.');
+    await (await browser.button('Save result')).click();
     await browser.reads('8 of 8 in');
     await browser.reads('I-00001');
   });
@@ -83,7 +83,7 @@ describe('a delivery that is not as it was ordered', () => {
     const receipt = await browser.see(By.xpath('//aside//li[.//span[normalize-space(.)="I-00001"]]'));
     await (await receipt.findElement(By.xpath('.//button[contains(., "take back")]'))).click();
     await (await browser.button('Take I-00001 back')).click();
-    await browser.reads('1 not released');
+    await browser.reads('1 awaiting inspection');
   });
 });
 
@@ -94,7 +94,7 @@ describe('a delivery that was written down wrongly', () => {
     await browser.type(`Quantity of ${bearing} received`, '3');
     await (await browser.button('Receive')).click();
     await browser.reads('12 of 14 in');
-    await (await browser.button('put right')).click();
+    await (await browser.button('Correct')).click();
     await browser.type(`${bearing} received (piece)`, '2');
     await (await browser.see(By.xpath('//button[starts-with(normalize-space(.), "Put R")]'))).click();
     await browser.reads('11 of 14 in');
@@ -123,7 +123,7 @@ describe('what lies in stores', () => {
       async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732') === false,
       15_000,
     );
-    await (await browser.button('Take back')).click();
+    await (await browser.button('Reverse')).click();
     await (await browser.button('Return to stores')).click();
     await browser.driver.wait(
       async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732'),

@@ -196,7 +196,7 @@ export class Browser {
     await this.stepOut();
     await this.go('/sign-in');
     await (await this.button(name)).click();
-    await this.reads('Good day');
+    await this.reads('Hello');
   }
 
   /** Signs in beside the page, where signing in is not what is tested, and looks at the Desk. */
@@ -208,7 +208,7 @@ export class Browser {
       await this.driver.manage().addCookie({ name: part.slice(0, at), value: part.slice(at + 1), httpOnly: true });
     }
     await this.go('/');
-    await this.reads('Good day');
+    await this.reads('Hello');
   }
 
   /** Presses a key of a page that was just opened, which is to show something; a page that heard nothing is asked again. */

@@ -139,7 +139,7 @@ describe('a day', () => {
     await browser.go('/jobs/new');
     await browser.type('Payment due', 'soonish');
     await (await browser.field('Name')).click();
-    await browser.reads('“soonish” is no day');
+    await browser.reads('“soonish” isn’t a date');
     expect(await value('Payment due')).toBe('soonish');
     await browser.type('Payment due', '+5w');
     await (await browser.field('Name')).click();
@@ -169,7 +169,7 @@ describe('finding', () => {
     await press(...'rates');
     await browser.reads('Exchange rates');
     await press(Key.ENTER);
-    await browser.reads('An order keeps the rate of the day it was drafted');
+    await browser.reads('Orders use the rate on the draft date');
     await open();
     await press(...'seal stern');
     await browser.reads('412 Dunlin winter refit');
@@ -209,7 +209,7 @@ describe('going about', () => {
 
   it('looks at a supplier and a part first, and changes them second', async () => {
     await browser.go('/suppliers/1');
-    await browser.reads('by the day wanted, in the last year');
+    await browser.reads('on time in the last year');
     await browser.reads('Items');
     await (await browser.link('Edit supplier')).click();
     await browser.field('Contact');
@@ -219,7 +219,7 @@ describe('going about', () => {
     await (await browser.link('Edit item')).click();
     await browser.type('GTIN', '1234567890123');
     await (await browser.button('Save item')).click();
-    await browser.reads('its check digit does not fit');
+    await browser.reads('its check digit is wrong');
   });
 });
 
@@ -236,42 +236,42 @@ describe('rows of a list', () => {
       await actions.perform();
     };
     await click(0, Key.CONTROL);
-    await browser.reads('1 line picked');
+    await browser.reads('1 line selected');
     await click(2, Key.CONTROL);
-    await browser.reads('2 lines picked');
+    await browser.reads('2 lines selected');
     await click(5, Key.SHIFT);
-    await browser.reads('5 lines picked');
+    await browser.reads('5 lines selected');
     await click(2, Key.CONTROL);
-    await browser.reads('4 lines picked');
+    await browser.reads('4 lines selected');
     await press(Key.ESCAPE);
-    await browser.reads('Pick lines to see');
+    await browser.reads('Select lines to see');
     await browser.go('/orders?show=unsent');
     await browser.reads('not sent yet');
     // The first is with sign-off: it is not sent yet.
     await click(1, Key.CONTROL);
-    await browser.reads('1 order picked');
+    await browser.reads('1 order selected');
     await click(1, Key.CONTROL);
     await browser.reads('not sent yet');
     await click(1);
-    await browser.reads('Order total');
+    await browser.reads('Total incl. tax');
   });
 });
 
-describe('orders picked in the list', () => {
+describe('orders selected in the list', () => {
   it('are sent in one step by keys, and the list comes out with the sum that the orders have', async () => {
     await browser.go('/orders?show=unsent');
     await browser.reads('not sent yet');
     const before = await browser.texts('tbody tr');
-    const boxes = await browser.driver.findElements(By.css('[aria-label^="Pick K26"]'));
+    const boxes = await browser.driver.findElements(By.css('[aria-label^="Select K26"]'));
     expect(boxes.length).toBeGreaterThan(1);
     await boxes[0]?.click();
     await press(Key.ARROW_DOWN, ' ');
-    await browser.reads('2 orders picked');
+    await browser.reads('2 orders selected');
     // They stay picked while one of them is looked at.
     await press(Key.ENTER);
-    await browser.reads('Order total');
+    await browser.reads('Total incl. tax');
     await browser.driver.navigate().back();
-    await browser.reads('2 orders picked');
+    await browser.reads('2 orders selected');
     await chord(Key.CONTROL, Key.ENTER);
     await browser.reads('Each is emailed to its supplier as a PDF');
     await chord(Key.CONTROL, Key.ENTER);

@@ -77,7 +77,7 @@ describe('lists', () => {
 
   it('go on where the first part ends, on every page of a job too', async () => {
     await browser.go('/jobs/412/orders');
-    await browser.reads('orders in all');
+    await browser.reads('orders in total');
     await browser.reads('to buy');
     await browser.go('/jobs/412/history');
     await browser.reads('Quote Q-412 won');
@@ -113,14 +113,14 @@ describe('lists', () => {
 
   it('keep what is picked in Gather through a filter', async () => {
     await browser.go('/gather');
-    await click(By.css('[aria-label="Pick Iroko, planed for 412"]'));
+    await click(By.css('[aria-label="Select Iroko, planed for 412"]'));
     await browser.pick('Supplier', 'eelmoor');
     await browser.reads('Tube 316L');
-    await click(By.css('[aria-label="Pick Round bar 316 12 mm for 422"]'));
-    await browser.reads('2 lines picked');
-    await browser.reads('These make 2 orders');
-    await (await browser.button('Put back')).click();
-    await browser.reads('Pick lines to see');
+    await click(By.css('[aria-label="Select Round bar 316 12 mm for 422"]'));
+    await browser.reads('2 lines selected');
+    await browser.reads('2 orders to draft');
+    await (await browser.button('Clear selection')).click();
+    await browser.reads('Select lines to see');
   });
 });
 
@@ -144,7 +144,7 @@ describe('the buy list', () => {
     await (await browser.button('Sight gauge for the tank')).click();
     await browser.type('Quantity', '1.5');
     await (await browser.button('Save line')).click();
-    await browser.reads('a piece cannot be divided');
+    await browser.reads('a piece can’t be divided');
     await browser.type('Quantity', '3');
     await (await browser.button('Save line')).click();
     await browser.reads('Line changed');
@@ -155,9 +155,9 @@ describe('the buy list', () => {
     await browser.pick('Supplier for Sight gauge for the tank', 'cobb');
     await browser.driver.wait(async () => !(await browser.text()).includes('Sight gauge'), 30_000, 'it still has none');
     await browser.go('/gather?job=415');
-    await click(By.css('[aria-label="Pick Sight gauge for the tank for 415"]'));
-    await browser.reads('These make 1 order');
-    await (await browser.button('Put back')).click();
+    await click(By.css('[aria-label="Select Sight gauge for the tank for 415"]'));
+    await browser.reads('1 order to draft');
+    await (await browser.button('Clear selection')).click();
   });
 });
 
@@ -175,13 +175,13 @@ describe('an order', () => {
     await (await browser.button('Hold open')).click();
     await browser.reads('Held open');
     await browser.go('/gather?job=418');
-    await click(By.css('[aria-label="Pick Cable gland M20 for 418"]'));
-    await browser.reads('These join 1 draft');
+    await click(By.css('[aria-label="Select Cable gland M20 for 418"]'));
+    await browser.reads('Added to 1 draft');
     const goes = await browser.field('Where the lines for Brightsound Marine Electrics go');
     expect(await goes.getAttribute('value')).not.toBe('0');
     await browser.choose('Where the lines for Brightsound Marine Electrics go', 'New order');
-    await browser.reads('These make 1 order');
-    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'added to K26-0023, held open');
+    await browser.reads('1 order to draft');
+    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'Add to K26-0023 (held open)');
     await (await browser.button('Add to 1 draft')).click();
     await browser.reads('Added to K26-0023');
     await browser.reads('Effect on job budgets');
@@ -198,7 +198,7 @@ describe('an order', () => {
     await browser.fill('Line 3', 'Job', '418');
     await browser.fill('Line 3', 'Cost code', '02');
     await (await browser.button('Save')).click();
-    await browser.reads('K26-0024 is saved');
+    await browser.reads('K26-0024 saved');
     await browser.reads('Balancing');
     await browser.reads('482.00');
   });
@@ -215,10 +215,10 @@ describe('an order', () => {
 
   it('has a line closed short, and what is left goes back to the buy list', async () => {
     await browser.go('/orders/K26-0015');
-    await (await browser.button('close short')).click();
+    await (await browser.button('Close short')).click();
     await browser.type('Reason', 'reel will not come');
     await (await browser.see(By.xpath("//*[@role='dialog']//button[normalize-space(.)='Close short']"))).click();
-    await browser.reads('Tinned cable 2 × 2.5 mm² is closed short');
+    await browser.reads('Tinned cable 2 × 2.5 mm² closed short');
     await browser.go('/jobs/412/buy-list');
     await browser.reads('90 m');
   });
@@ -241,7 +241,7 @@ describe('an order', () => {
 describe('a receipt', () => {
   it('made by mistake is taken back', async () => {
     await browser.go('/dock/K26-0009');
-    await (await browser.button('take back')).click();
+    await (await browser.button('Reverse')).click();
     await (await browser.button('Take R-00009 back')).click();
     await browser.reads('R-00009-back');
     await browser.reads('0 of 6 in');
@@ -258,19 +258,19 @@ describe('suppliers and items', () => {
     await browser.type('Lead time (working days)', '2');
     await browser.type('Carriage £', '6.50');
     await browser.type('Minimum order £', '20');
-    await (await browser.button('+ Days closed')).click();
+    await (await browser.button('+ Closure')).click();
     await browser.type('From', '2031-08-11');
-    await browser.type('From', '2031-08-08');
+    await browser.type('To', '2031-08-08');
     await (await browser.button('Save supplier')).click();
     await browser.reads('The last date is before the first. Correct one of them.');
     await browser.type('To', `2031-08-22${Key.TAB}`);
-    await (await browser.button('+ Person')).click();
+    await (await browser.button('+ Contact')).click();
     await browser.type('Telephone', '01632 960 900');
     await (await browser.button('Save supplier')).click();
     await browser.reads('Enter a name.');
     await browser.type('Who', 'Fay Teasel');
     await (await browser.button('Save supplier')).click();
-    await browser.reads('Teasel Fasteners is saved');
+    await browser.reads('Teasel Fasteners saved');
     await browser.reads('Items');
   });
 
@@ -288,12 +288,12 @@ describe('suppliers and items', () => {
     await browser.type('Price 1', '0.18');
     await (await browser.button('+ Price')).click();
     await browser.type('Price 2', '0.20');
-    await (await browser.button('Save part')).click();
+    await (await browser.button('Save supplier terms')).click();
     await browser.reads('Price 1 has the same quantity and overlapping dates.');
     await browser.type('From quantity, price 2', '1000');
     await browser.reads('1 price is higher than for a smaller quantity: from 1,000.');
     await browser.type('Price 2', '0.15');
-    await (await browser.button('Save part')).click();
+    await (await browser.button('Save supplier terms')).click();
     await browser.reads('Teasel Fasteners’s terms for BO-M8 saved');
     await browser.reads('from 1,000');
     await browser.go('/suppliers');
@@ -310,14 +310,14 @@ describe('a price list', () => {
     writeFileSync(list, 'Article no.,Price,Lead time\n88012,4.60,\n84410,6.15,\n99999,1.00,\n88120,nothing,\n');
     await browser.go('/suppliers/1');
     await (await browser.driver.findElement(By.css('input[aria-label="Price list"]'))).sendKeys(list);
-    await browser.reads('Take over 1 part');
+    await browser.reads('Update 1 price');
     await browser.reads('4.30 → 4.60 / m');
     await browser.reads('+7 %');
-    await browser.reads('2 rows left out');
+    await browser.reads('2 rows skipped');
     await browser.reads('Row 4: 99999 isn’t in your items.');
     await browser.reads('Row 5: “nothing” isn’t a price. Type it like 12.50.');
-    await (await browser.button('Take over 1 part')).click();
-    await browser.reads('1 part taken over');
+    await (await browser.button('Update 1 price')).click();
+    await browser.reads('1 price updated');
     await browser.driver.wait(async () => (await browser.text()).includes('4.60\n'), 5000);
     expect(await browser.consoleErrors()).toEqual([]);
   });
@@ -328,14 +328,14 @@ describe('people', () => {
     await browser.stepInAs('Wren Hale');
     await browser.go('/people');
     await browser.type('Name', 'Kit Marl');
-    await browser.type('E-mail', 'kit@wrackline.example');
+    await browser.type('Email', 'kit@wrackline.example');
     await browser.type('First password', 'ten letters at least');
     await click(By.xpath("//label[contains(., 'Storekeeper')]/input"));
     await (await browser.button('Add person')).click();
     await browser.reads('Kit Marl added');
     await browser.stepOut();
     await browser.go('/sign-in');
-    await browser.type('E-mail', 'kit@wrackline.example');
+    await browser.type('Email', 'kit@wrackline.example');
     await browser.type('Password', 'wrong');
     await (await browser.button('Sign in')).click();
     await browser.reads('Wrong email or password. Try again, or ask your administrator for a new password.');

@@ -43,13 +43,13 @@ describe('an empty company file', () => {
     await browser.reads('VAT 19 %');
     expect(await browser.text()).not.toContain('20 %');
     await browser.go('/history');
-    await browser.reads('Set Saltings Joinery up');
+    await browser.reads('Created company Saltings Joinery');
   });
 
   it('offers the first step in every empty place', async () => {
     for (const [path, words] of [
-      ['/jobs', 'open a new job and type its quote'],
-      ['/gather', 'Nothing Still to buy here'],
+      ['/jobs', 'create a job'],
+      ['/gather', 'Nothing left to buy here'],
       ['/suppliers', 'No suppliers yet'],
       ['/dock', 'Nothing on its way'],
       ['/invoices', 'No invoices waiting'],

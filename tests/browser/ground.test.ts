@@ -24,16 +24,16 @@ describe('a bill that was typed wrong', () => {
     await browser.type('Net £', '45');
     await (await browser.button('Enter invoice')).click();
     await browser.reads('Crane fee: £\u202f45.00 not ordered.');
-    await browser.reads('beyond tolerance');
+    await browser.reads('outside tolerance');
     await (await browser.button('Edit')).click();
     await browser.reads('Edit invoice T-600');
     await browser.type('Net £', '40');
     await (await browser.button('Save invoice')).click();
     await browser.reads('Crane fee: £\u202f40.00 not ordered.');
-    await (await browser.button('Take out')).click();
+    await (await browser.button('Void')).click();
     await browser.type('Reason', 'typed on the wrong order');
     const buttons = await browser.driver.findElements(
-      By.xpath("//*[@role='dialog']//button[normalize-space(.)='Take out']"),
+      By.xpath("//*[@role='dialog']//button[normalize-space(.)='Void']"),
     );
     await buttons[0]?.click();
     await browser.reads('void: no effect');
@@ -49,7 +49,7 @@ describe('a bill that was typed wrong', () => {
 describe('exchange rates', () => {
   it('are entered on a page of their own', async () => {
     await browser.go('/rates');
-    await browser.reads('holds today');
+    await browser.reads('current');
     await browser.stepInAs('Mina Rowe');
     await browser.go('/rates');
     await browser.type('Currency', 'NOK');
@@ -85,7 +85,7 @@ describe('the company’s calendar', () => {
     await browser.reads('Regatta');
     await browser.type('Receiving time (working days)', '2');
     await (await browser.button('Save settings')).click();
-    await browser.reads('settings are saved');
+    await browser.reads('settings saved');
   });
 
   it('fits a phone, like rates and a bill', async () => {

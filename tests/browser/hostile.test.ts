@@ -58,11 +58,11 @@ describe('requests that are not from our pages', () => {
     ['a quantity that is text', '{"picks":[{"needId":1,"buy":"1; drop table need"}],"joins":{}}'],
     ['a draft that is text', '{"picks":[{"needId":1,"buy":10000}],"joins":{"1":"1 or 1=1"}}'],
     ['more picks than anybody makes', JSON.stringify({ picks: Array(2001).fill({ needId: 1, buy: 1 }), joins: {} })],
-  ])('a preview with %s is refused', async (_, body) => {
+  ])('a preview with %s declined', async (_, body) => {
     expect((await ask('/gather/preview', { method: 'POST', body })).status).toBe(400);
   });
 
-  it('an action from another site is refused', async () => {
+  it('an action from another site declined', async () => {
     const answer = await ask('/jobs', {
       method: 'POST',
       body: '[{"jobId":1}]',

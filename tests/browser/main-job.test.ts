@@ -38,8 +38,8 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await (await browser.link('New job')).click();
     await browser.type('Name', 'Shaft survey, launch Dabchick');
     await browser.type('Customer', 'Estuary Survey Trust');
-    await (await browser.button('Open job')).click();
-    await browser.reads('The quote has no lines yet');
+    await (await browser.button('Create job')).click();
+    await browser.reads('No lines yet');
   });
 
   it('brings a quote in from a file', async () => {
@@ -65,18 +65,18 @@ describe('from a won quote to an invoice on the job’s tab', () => {
 
   it('gathers lines of two jobs: bundles and budgets are shown before anything is made', async () => {
     await browser.go('/gather?supplier=1');
-    await click(By.css('[aria-label="Pick Tube 316L 38 × 2 mm for 427"]'));
-    await click(By.css('[aria-label="Pick Tube 316L 38 × 2 mm for 421"]'));
-    await browser.reads('These make 1 order');
+    await click(By.css('[aria-label="Select Tube 316L 38 × 2 mm for 427"]'));
+    await click(By.css('[aria-label="Select Tube 316L 38 × 2 mm for 421"]'));
+    await browser.reads('1 order to draft');
     await browser.reads('1 line · jobs 421, 427');
     await browser.reads('Free carriage (over £\u202f400)');
     await browser.reads('£\u202f486.98');
     await browser.go('/gather?job=427');
-    await click(By.css('[aria-label="Pick Stern seal kit 60 mm for 427"]'));
-    await click(By.css('[aria-label="Pick Cutlass bearing, 60 mm bore for 427"]'));
-    await browser.reads('These make 2 orders');
+    await click(By.css('[aria-label="Select Stern seal kit 60 mm for 427"]'));
+    await click(By.css('[aria-label="Select Cutlass bearing, 60 mm bore for 427"]'));
+    await browser.reads('2 orders to draft');
     await browser.reads('Pellam Bearings');
-    await browser.reads('4 lines picked');
+    await browser.reads('4 lines selected');
   });
 
   it('drafts the orders, each line still charged to its own job', async () => {
@@ -107,10 +107,10 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   it('sends the order: the PDF goes by real SMTP, and the outbox shows it', async () => {
     await browser.go('/orders/K26-0026');
     await (await browser.button('Send')).click();
-    await browser.reads('goes as a PDF to orders@eelmoor.example');
+    await browser.reads('emailed as a PDF to orders@eelmoor.example');
     await (await browser.button('Send now')).click();
     await browser.reads('K26-0026 sent to orders@eelmoor.example');
-    await browser.reads('Mailed to orders@eelmoor.example');
+    await browser.reads('Emailed to orders@eelmoor.example');
     const mails = readdirSync(join(app.folder, 'mail'));
     const mail = await simpleParser(readFileSync(join(app.folder, 'mail', mails.at(-1) ?? '')));
     expect(mail.subject).toBe('Purchase order K26-0026 from Wrackline Boatyard');
@@ -118,7 +118,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await browser.go('/outbox');
     await (await browser.link('Purchase order K26-0026')).click();
     await browser.reads('accepted by the mail server');
-    await browser.reads('please find our purchase order K26-0026 attached');
+    await browser.reads('Please find attached our purchase order K26-0026');
     await browser.go('/jobs/427');
     expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '59.10', '–', '–']);
   });
@@ -127,13 +127,13 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await browser.go('/dock/K26-0026');
     await browser.type('Quantity of Tube 316L 38 × 2 mm received', '45.44');
     await (await browser.button('Receive')).click();
-    await browser.reads('45.44 of 49.44 m in');
+    await browser.reads('45.44 of 49.44 m received');
     await browser.go('/jobs/427');
     expect(await tabOf('01 Hull')).toEqual(['59.10', '–', '–', '39.40', '19.70', '–']);
     await browser.go('/dock/K26-0026');
     await (await browser.button('Receive all')).click();
     await (await browser.button('Receive')).click();
-    await browser.reads('49.44 of 49.44 m in');
+    await browser.reads('49.44 of 49.44 m received');
     await browser.reads('Received');
   });
 
@@ -145,7 +145,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await browser.reads('Agrees with invoice total');
     await (await browser.button('Enter invoice')).click();
     await browser.reads('Three-way match');
-    await browser.reads('£\u202f2.48 above the order’s price. Within tolerance.');
+    await browser.reads('£\u202f2.48 above order price. Within tolerance.');
     await browser.reads('Effect of matching');
     await browser.reads('headroom 0.00 → −0.30');
     await (await browser.button('Match')).click();
@@ -164,11 +164,11 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     const history = await browser.text();
     for (const words of [
       'Matched invoice EM 90112',
-      'Took in 4 m Tube',
+      'Received 4 m Tube',
       'Sent K26-0026',
       'Drafted order K26-0026',
-      'Quote Q-427 won: Hester Lowe said yes',
-      'Brought 10 lines into quote',
+      'Quote Q-427 won: accepted by Hester Lowe',
+      'Imported 10 lines into quote',
     ])
       expect(history).toContain(words);
   });

@@ -41,7 +41,7 @@ describe('an order that was sent', () => {
     await (await browser.button('Revise')).click();
     await browser.type('Reason for revision (the supplier reads this)', 'The gearbox has ten seals');
     await (await browser.button('Start revision')).click();
-    await browser.reads('Revision 1 is being written');
+    await browser.reads('Revision 1 in progress');
     await browser.fill('Line 2', 'Quantity', '10');
     await browser.reads('headroom −54.31 → −73.91');
     await (await browser.button('Save')).click();
@@ -49,7 +49,7 @@ describe('an order that was sent', () => {
     expect(await onOrder('418')).toBe(before);
     await send.click();
     await (await browser.button('Send now')).click();
-    await browser.reads('was sent to orders@pellam.example');
+    await browser.reads('sent to orders@pellam.example');
     await browser.reads('revision 1');
     expect([(await orderNow('K26-0019'))?.revision, (await onOrder('418')) - before]).toEqual([1, 1997]);
     await browser.reads('First sent');
@@ -61,9 +61,9 @@ describe('an order that was sent', () => {
     await browser.type('Supplier’s ref.', 'PB-4711');
     const [, second] = await browser.driver.findElements(By.xpath("//label[normalize-space(.)='Promised']/..//input"));
     await second?.sendKeys(Key.chord(Key.CONTROL, 'a'), '29 May', Key.TAB);
-    await browser.reads('after it is');
+    await browser.reads('after the');
     await (await dialog('Save confirmation')).click();
-    await browser.reads('K26-0019 is confirmed');
+    await browser.reads('Order K26-0019 confirmed');
     expect(await orderNow('K26-0019')).toMatchObject({ state: 'confirmed', theirNumber: 'PB-4711' });
     await browser.go('/orders?words=pb-4711');
     await browser.reads('K26-0019');
@@ -71,13 +71,13 @@ describe('an order that was sent', () => {
 
   it('shows what closing a line short frees before it is done, and opens it again', async () => {
     await browser.go('/orders/K26-0019');
-    await (await browser.button('close short')).click();
+    await (await browser.button('Close short')).click();
     await browser.reads('419 02 Machinery');
     await browser.type('Reason', 'Sold out');
     await (await dialog('Close short')).click();
     await browser.reads('closed short at 0 of 14');
     const closed = await onOrder('419');
-    await (await browser.button('open again')).click();
+    await (await browser.button('Reopen line')).click();
     await browser.type('Reason', 'Found a box');
     await (await dialog('Reopen line')).click();
     await browser.reads('is expected again');
@@ -137,12 +137,12 @@ describe('a draft', () => {
 describe('gathering', () => {
   it('fills an order up, and tells what another supplier does to all that is picked', async () => {
     await browser.go('/gather');
-    await (await browser.see(By.css('input[aria-label^="Pick Tinned cable"]'))).click();
-    await browser.reads('These make 1 order');
+    await (await browser.see(By.css('input[aria-label^="Select Tinned cable"]'))).click();
+    await browser.reads('1 order to draft');
     await (await browser.button('Top up')).click();
     const later = await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'Cable gland')]//input"));
     await later.click();
-    await browser.reads('2 lines picked');
+    await browser.reads('2 lines selected');
     await browser.keys(Key.ESCAPE);
     await (await browser.button('Tinned cable')).click();
     await browser.reads('for all that is picked');
@@ -187,11 +187,11 @@ describe('a long Gather', () => {
     await browser.driver.wait(async () => (await rows())[0]?.includes('Plank 001'), 20_000);
     // What was picked before is put back first.
     await browser.keys(Key.ESCAPE);
-    await browser.reads('Pick lines to see');
+    await browser.reads('Select lines to see');
     await browser.keys(Key.ARROW_DOWN, ' ', Key.ARROW_DOWN, ' ');
-    await browser.reads('2 lines picked');
-    await browser.reads('These make 1 order');
+    await browser.reads('2 lines selected');
+    await browser.reads('1 order to draft');
     await browser.keys(Key.ESCAPE);
-    await browser.reads('put back');
+    await browser.reads('Selection cleared');
   });
 });

@@ -66,7 +66,7 @@ describe('two serial parts of a repair', () => {
     const row = By.xpath('//tr[.//a[normalize-space(.)="418"]]//button[normalize-space(.)="Reserve"]');
     await (await browser.see(row)).click();
     await click('Reserve for 418');
-    await browser.reads('2 put by');
+    await browser.reads('2 reserved');
     await browser.go('/jobs/418/buy-list');
     await browser.reads('reserved');
   });
@@ -75,7 +75,7 @@ describe('two serial parts of a repair', () => {
     await (await browser.link('Select')).click();
     await browser.reads('Pick for 418');
     await scan('PU-BG-24');
-    await browser.reads('goes by its numbers');
+    await browser.reads('is tracked by serial or lot number');
     await scan('SN-1103', 'SN-1101', 'SN-1103');
     await browser.reads('SN-1103 already picked.');
     await scan('NO-SUCH');
@@ -132,7 +132,7 @@ describe('a bin that is counted', () => {
     await click('New count');
     await browser.choose('Bin', 'Rack 1');
     await (await browser.see(By.xpath('//label[contains(., "Blind")]'))).click();
-    await click('Begin it');
+    await click('Start');
     await browser.reads('Count of Rack 1');
     expect(await browser.text()).not.toContain('book');
     await browser.type('Counted of Angle S275 50 × 50 × 6 in Rack 1', '10');
@@ -142,7 +142,7 @@ describe('a bin that is counted', () => {
     await scan(...Array.from({ length: 5 }, () => 'TU-316-38'));
     await offline(true);
     await scan(...Array.from({ length: 5 }, () => 'TU-316-38'));
-    await browser.reads('wait here and will be kept when it is back');
+    await browser.reads('kept here and saved when you’re back online');
     await offline(false);
     await browser.holds('Counted of Tube 316L 38 × 2 mm in Rack 1', '10');
     await browser.reads('2 of 2 lines counted');
@@ -157,7 +157,7 @@ describe('a bin that is counted', () => {
       9000,
     );
     await click('Compare with book');
-    await browser.reads('1 m missed');
+    await browser.reads('1 m missing');
     await browser.reads('1 differs');
     await click('Post 1 difference');
     await browser.type('Reason', 'Offcut was not booked');

@@ -131,7 +131,7 @@ describe('what opens on a view', () => {
       async () => {
         await browser.go('/gather?job=412');
         await (await browser.see(By.css('[aria-label="Select all of Brightsound Marine Electrics"]'))).click();
-        await browser.reads('These make 1 order');
+        await browser.reads('1 order to draft');
       },
     ],
     [
@@ -256,7 +256,7 @@ describe('on a phone', () => {
     await (await browser.see(By.xpath("//nav[contains(@class, 'fixed')]//a[contains(., 'Dock')]"))).click();
     await (await browser.link('K26-0022')).click();
     await browser.reads('Marine plywood 18 mm');
-    await (await browser.button('all 10')).click();
+    await (await browser.button('All 10')).click();
     await (await browser.button('Receive')).click();
     await browser.reads('Received');
     expect(await axe(browser)).toEqual([]);
@@ -280,14 +280,14 @@ describe('what is not theirs', () => {
     '/jobs/412/history',
   ])('%s is kept from the storekeeper', async (path) => {
     await browser.go(path);
-    await browser.reads('You may not');
+    await browser.reads('You don’t have permission');
   });
 
   it('the storekeeper sees no money anywhere on a job or at the dock', async () => {
     for (const path of ['/', '/jobs', '/jobs/412/buy-list', '/jobs/412/orders', '/dock', '/dock/K26-0015', '/orders']) {
       await browser.go(path);
       await browser.see(By.css('main h1'));
-      expect({ path, money: /£|€|Price|Budget for|Headroom/.test(await browser.text()) }).toEqual({
+      expect({ path, money: /£|€|Price|Buying budget|Headroom/.test(await browser.text()) }).toEqual({
         path,
         money: false,
       });

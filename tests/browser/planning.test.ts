@@ -40,7 +40,7 @@ describe('a job’s plan', () => {
       '43.44 m',
       'Tue 19 May',
       'Tue 12 May',
-      'part in',
+      'part received',
       '',
     ]);
     expect((await row('Bolt A4 M8'))[1]).toContain('reserved');
@@ -50,10 +50,10 @@ describe('a job’s plan', () => {
   });
 
   it('shows what planning in full would change before it does, and does that', async () => {
-    await browser.reads('in full 2,381');
-    await press('in full');
+    await browser.reads('full quantity 2,381');
+    await press('full quantity');
     await browser.reads('Planned total £\u202f2,381.38.');
-    await press('Buy in full');
+    await press('Buy full quantity');
     await read('Tube 316L', 6, '49.44 m');
     await read('GRP ladder tread', 6, '60');
     // The bolts were reserved by a person, and stay so.
@@ -68,13 +68,13 @@ describe('a job’s plan', () => {
   });
 
   it('leaves a part out for a reason, and takes it in again', async () => {
-    await click(By.css('[aria-label="Pick Bow shackle 12 mm"]'));
+    await click(By.css('[aria-label="Select Bow shackle 12 mm"]'));
     await press('Exclude…');
     await browser.type('Reason', 'the customer has some');
     await press('Leave it out');
-    await browser.reads('left out: the customer has some');
+    await browser.reads('excluded: the customer has some');
     expect((await row('Bow shackle'))[6]).toBe('');
-    await click(By.css('[aria-label="Pick Bow shackle 12 mm"]'));
+    await click(By.css('[aria-label="Select Bow shackle 12 mm"]'));
     await press('Include again');
     await read('Bow shackle', 6, '20');
   });
@@ -84,7 +84,7 @@ describe('a job’s plan', () => {
     await browser.type('Quantity to make', '12');
     await browser.reads('49.44 m → 59.328 m');
     await click(By.xpath('//label[contains(., "Bow shackle")]/input'));
-    await press('Take on 9 changes');
+    await press('Apply 9 changes');
     await read('Tube 316L', 3, '59.328 m');
     expect((await row('Bow shackle'))[3]).toBe('20');
   });
@@ -154,10 +154,10 @@ describe('stores', () => {
   it('are counted, and say so', async () => {
     await click(By.linkText('SEAL-MS'));
     await press('Count');
-    await browser.type('Counted quantity, in pieces', '7');
+    await browser.type('Counted quantity (piece)', '7');
     await browser.type('Reason', 'two dried out');
     await press('Save count');
-    await browser.reads('7 on hand');
+    await browser.reads('7 in stock');
     expect((await row('two dried out')).slice(-2)).toEqual(['−2', '−17.80']);
   });
   it('issue what is put by, and the job has it', async () => {
@@ -166,7 +166,7 @@ describe('stores', () => {
     await click(By.xpath('//table[@aria-label="Stock reserved for jobs"]//button[.="Issue"]'));
     await press('Issue to 421');
     await browser.reads('Issued to jobs');
-    await browser.reads('60 on hand');
+    await browser.reads('60 in stock');
     await browser.go('/jobs/421/plan');
     await browser.reads('When work can start');
     const way = await browser.see(By.xpath('//tr[contains(., "Bolt A4")]//*[@role="img"]'));
@@ -191,11 +191,11 @@ describe('stores', () => {
     writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
     await browser.go('/stores');
     await (await browser.driver.findElement(By.css('input[aria-label="Count file"]'))).sendKeys(list);
-    await browser.reads('1 pile changes, and stores are worth £\u202f112.00 more.');
+    await browser.reads('1 pile changes, and stock value £\u202f112.00 higher.');
     await browser.reads('0 → 16');
     await browser.reads('Row 3: Item NO-1 isn’t in your items.');
     await press('Take 1 row');
-    await browser.reads('1 row taken');
+    await browser.reads('1 row imported');
     await read('SHK-12', 2, '16');
     expect(await browser.consoleErrors()).toEqual([]);
   });

@@ -31,7 +31,7 @@ describe('a quote by the piece', () => {
     await browser.reads('Rewrite for 5');
     // One heater each, and the hose, the cable and the breakers with them; the carriage is had once.
     await browser.fill('Line 5', 'Taken', 'once');
-    await browser.reads('1 change not saved');
+    await browser.reads('1 unsaved change');
     await browser.driver.wait(async () => (await side()).length === 2, 10_000);
     await browser.driver.wait(async () => (await side())[1]?.includes('6,926.50') === true, 10_000);
     await ctrlEnter();
@@ -48,7 +48,7 @@ describe('a quote by the piece', () => {
 describe('what a repair works on', () => {
   it('is said on its job, and goes along where parts are looked up', async () => {
     await browser.go('/jobs/426/quote');
-    await browser.reads('on Stern tube, shaft 60 mm, water lubricated');
+    await browser.reads('Equipment: Stern tube, shaft 60 mm, water lubricated');
     await press('change');
     await browser.type('Serial number', 'ST-6011');
     await ctrlEnter();
@@ -59,7 +59,7 @@ describe('what a repair works on', () => {
     await browser.reads('Stern seal kit 60 mm');
     await browser.keys(Key.ESCAPE, Key.ESCAPE);
     await browser.go('/jobs/418/buy-list');
-    await browser.reads('on Marine gearbox, two-speed, 2.5 : 1, 110 kW, serial 88-41207');
+    await browser.reads('Equipment: Marine gearbox, two-speed, 2.5 : 1, 110 kW, serial 88-41207');
     expect(await browser.consoleErrors()).toEqual([]);
   });
 });
@@ -83,7 +83,7 @@ describe('a quote that was won', () => {
     await browser.still();
     await browser.type('Accepted by (customer)', 'Ida Sound');
     await press('Mark won and apply');
-    await browser.reads('The budget moved by £\u202f64.00');
+    await browser.reads('Budget changed by £\u202f64.00');
     await browser.go('/jobs/425/buy-list');
     await browser.reads('Fuel hose 10 mm');
     await browser.reads('24 m');

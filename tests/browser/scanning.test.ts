@@ -49,7 +49,7 @@ describe('a mixed delivery on a phone', () => {
     await browser.reads('1 of 14');
     await scan('TI-PLY-18', '2000000000008');
     await browser.reads('4 counted, 2 orders');
-    await browser.reads('1 set aside');
+    await browser.reads('1 unmatched');
     await browser.reads('No item has this code.');
   });
 
@@ -58,17 +58,17 @@ describe('a mixed delivery on a phone', () => {
     await browser.go('/dock/scan');
     await browser.reads('4 counted, 2 orders');
     await (await browser.button('Undo')).click();
-    await browser.driver.wait(async () => !(await browser.text()).includes('set aside'), 15_000);
+    await browser.driver.wait(async () => !(await browser.text()).includes('unmatched'), 15_000);
     expect((await rows()).length).toBe(3);
   });
 
   it('loses none of ten codes that come at once, also while the network is away', async () => {
     await offline(true);
     await scan(...Array.from({ length: 5 }, () => 'SE-OIL-70'));
-    await browser.reads('5 codes wait here');
+    await browser.reads('5 codes kept here');
     await offline(false);
     await browser.reads('7 of 8');
-    await browser.forgets('The network is away');
+    await browser.forgets('No connection');
   });
 
   it('is taken in by one step, an order each', async () => {

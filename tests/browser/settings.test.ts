@@ -82,7 +82,7 @@ describe('settings', () => {
     await browser.reads('Enter the address.');
     await browser.type('Address', 'Hill Road');
     await press('Save');
-    await browser.reads('Upper shed is saved');
+    await browser.reads('Upper shed saved');
     expect(await taken('places')).toContain('Upper shed,Hill Road,');
   });
 
@@ -104,11 +104,11 @@ describe('settings', () => {
     await browser.type('Reason', 'Wet through');
     await browser.choose('It means', 'damaged');
     await press('Save');
-    await browser.reads('“Wet through” is saved');
+    await browser.reads('“Wet through” saved');
     await open('Damaged on the way');
     await browser.type('Reason', 'Broken on the way');
     await press('Save');
-    await browser.reads('“Broken on the way” is saved');
+    await browser.reads('“Broken on the way” saved');
     await open('Broken on the way');
     await press('Retire');
     await browser.reads('Retired');
@@ -129,7 +129,7 @@ describe('settings', () => {
   it('are not for those who may not manage them', async () => {
     const mina = await Caller.as(app.base, 'mina');
     for (const path of ['/company', '/codes', '/taxes', '/units', '/places', '/reasons', '/people', '/ladder'])
-      expect((await mina.ask(path)).text).toContain('You may not manage people and settings');
+      expect((await mina.ask(path)).text).toContain('You don’t have permission to manage people and settings');
     for (const list of [
       'company',
       'days-off',

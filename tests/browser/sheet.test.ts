@@ -46,16 +46,16 @@ const mark = async (row: string, column: string) => {
 describe('an order, changed where it stands', () => {
   it('changes a quantity by two keys and the number, and says at once what that does', async () => {
     await browser.go('/orders/K26-0023');
-    await browser.reads('Order total');
+    await browser.reads('Total incl. tax');
     await mark('Line 1', 'Quantity');
     expect(await focused()).toBe('Line 1: quantity');
     await browser.keys('4', Key.ENTER);
     await browser.reads('386.00');
-    await browser.reads('412 Electrical ends');
-    await browser.reads('1 change not saved, kept here as you type');
+    await browser.reads('412 Electrical goes');
+    await browser.reads('1 unsaved change · kept on this device');
     expect(await focused()).toBe('Line 2: quantity');
     // Three more lights of 96.50 on top of the 16.20 that it was over with this order.
-    await browser.reads('412 Electrical ends £\u202f305.70 over');
+    await browser.reads('412 Electrical goes £\u202f305.70 over');
   });
 
   it('goes about by Tab, Enter and arrows, and copies from above by a ditto mark', async () => {
@@ -107,18 +107,18 @@ describe('an order, changed where it stands', () => {
   it('keeps what is typed when the page is left, and puts it back only when that is said', async () => {
     await browser.go('/');
     await browser.go('/orders/K26-0023');
-    await browser.reads('2 changes not saved');
+    await browser.reads('2 unsaved changes');
     expect(await first('Line 1', 'Quantity')).toBe('4');
-    await (await browser.button('Put back')).click();
+    await (await browser.button('Discard changes')).click();
     await browser.driver.wait(async () => (await first('Line 1', 'Quantity')) === '1', 30_000);
     await (await browser.button('Undo')).click();
-    await browser.reads('2 changes not saved');
+    await browser.reads('2 unsaved changes');
   });
 
   it('shares a line among jobs, and says how much of it is shared out', async () => {
     await mark('Line 3', 'Quantity');
     await browser.keys('16', Key.ENTER, Key.ARROW_UP, '+');
-    await browser.reads('16 of 16 shared out');
+    await browser.reads('16 of 16 allocated');
     expect(await focused()).toBe('Line 3, split 3: job');
     await browser.keys('418', Key.TAB);
     await browser.driver.wait(async () => (await first('Line 3, split 3', 'Job')) === '418', 30_000);
@@ -128,11 +128,11 @@ describe('an order, changed where it stands', () => {
 
   it('shows the same figures when it is saved, and the work goes on where it was', async () => {
     await ctrl(Key.ENTER);
-    await browser.reads('K26-0023 is saved');
+    await browser.reads('K26-0023 saved');
     await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
     expect(await focused()).toMatch(/^Line 3, part 3/);
     const text = await browser.text();
-    for (const figure of ['386.00', '140', '294.40', '412 Electrical ends']) expect(text).toContain(figure);
+    for (const figure of ['386.00', '140', '294.40', '412 Electrical goes']) expect(text).toContain(figure);
     await browser.go('/orders/K26-0023');
     expect(await first('Line 1', 'Quantity')).toBe('4');
   });
@@ -141,9 +141,9 @@ describe('an order, changed where it stands', () => {
     await mark('Line 1', 'Quantity');
     await browser.keys('2', Key.ENTER);
     await (await browser.button('Send…')).click();
-    await browser.reads('1 change not saved: saved first, then it goes as a PDF');
+    await browser.reads('1 unsaved change: saved first, then it goes as a PDF');
     await (await browser.button('Save and send')).click();
-    await browser.reads('was sent to');
+    await browser.reads('sent to');
     await browser.reads('193.00');
   });
 
@@ -183,10 +183,10 @@ describe('an order, changed where it stands', () => {
     await browser.resize(PHONE);
     await browser.go('/orders/K26-0024');
     await browser.fill('Line 1', 'Quantity', '3');
-    await browser.reads('1 change not saved');
+    await browser.reads('1 unsaved change');
     const wide = await browser.driver.executeScript<number>('return document.documentElement.scrollWidth');
     expect(wide).toBeLessThanOrEqual(PHONE.width);
-    await (await browser.button('Put back')).click();
+    await (await browser.button('Discard changes')).click();
     await browser.resize(DESK);
   });
 });
@@ -204,11 +204,11 @@ describe('two people in one order', () => {
       await second.fill('Line 1', 'Quantity', '7');
       await second.fill('Line 1', 'Price', '9.90');
       await (await browser.button('Save')).click();
-      await browser.reads('K26-0024 is saved');
+      await browser.reads('K26-0024 saved');
       await (await second.button('Save')).click();
-      await second.reads('was changed by somebody else since you opened it');
+      await second.reads('after you opened it');
       await (await second.button('Save my choices')).click();
-      await second.reads('K26-0024 is saved');
+      await second.reads('K26-0024 saved');
       const cell = await second.cell('Line 1', 'Quantity');
       expect(await cell.getText()).toBe('7');
       await second.fill('Line 1', 'Quantity', '1');
@@ -227,8 +227,8 @@ describe('two people on one job', () => {
     await browser.type('Serial or lot no.', '451');
     await browser.type('Name', 'Slipway winch, new brake');
     await browser.type('Customer', 'Harrow Sound Pilots');
-    await (await browser.button('Open job')).click();
-    await browser.reads('The quote has no lines yet');
+    await (await browser.button('Create job')).click();
+    await browser.reads('No lines yet');
     await browser.fill('Line 1', 'Item', 'Brake band');
     await browser.fill('Line 1', 'Quantity', '2');
     await browser.fill('Line 1', 'Cost £', '40');
@@ -247,7 +247,7 @@ describe('two people on one job', () => {
       await save(browser);
       await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
       await save(second);
-      await second.reads('Nothing is lost: choose for each difference');
+      await second.reads('Choose for each difference');
       await second.reads('2 Brake band, at 44');
       await second.reads('3 Brake band, at 40');
       // The line that the first added stays, though the second has not seen it.
@@ -274,7 +274,7 @@ describe('two people on one job', () => {
       await save(browser);
       await browser.reads('1 line changed');
       await save(second);
-      await second.reads('Nothing is lost: choose for each difference');
+      await second.reads('Choose for each difference');
       await second.reads('at 91');
       await second.reads('at 92');
       await (await second.button('Save my choices')).click();
@@ -294,7 +294,7 @@ describe('rows of a spreadsheet', () => {
     const rows = Array.from({ length: 500 }, (_, k) => `Shim ${k + 1}\t${k + 1}\t418\t02\t1.50`);
     await paste(`Description\tQty\tJob\tCode\tPrice\n${rows.join('\n')}\nWedge\t1\t418\t77\t2`);
     await browser.reads('“77” isn’t in the list. Choose one, or add it.');
-    await browser.reads('501 changes not saved');
+    await browser.reads('501 unsaved change');
     expect(await first('Line 502', 'Item')).toBe('Shim 500');
     // 1 + … + 500 pieces at 1.50, one wedge, and what stood there.
     const net = (500 * 501 * 1.5) / 2 + 2 + 442;
@@ -316,8 +316,8 @@ describe('a job from nothing', () => {
     await browser.type('Serial or lot no.', '430');
     await browser.type('Name', 'Sheet metal trial');
     await browser.type('Customer', 'Greyhaven Dredging');
-    await (await browser.button('Open job')).click();
-    await browser.reads('The quote has no lines yet');
+    await (await browser.button('Create job')).click();
+    await browser.reads('No lines yet');
     await mark('Line 1', 'Item');
     await browser.keys(
       'NL-MH-360',
@@ -346,7 +346,7 @@ describe('a job from nothing', () => {
     await ctrl(Key.ENTER);
     await browser.type('Accepted by (customer)', 'Ada');
     await ctrl(Key.ENTER);
-    await browser.reads('is open, with 2 lines on the buy list');
+    await browser.reads('opened, 2 lines on the buy list');
     await browser.go('/jobs/430/buy-list');
     await browser.reads('Fitting by a subcontractor');
     expect(await browser.text()).not.toContain('Freight');
@@ -357,7 +357,7 @@ describe('a job from nothing', () => {
     await browser.fill('Line 1', 'Quantity', '3');
     await mark('Line 3', 'Item');
     await paste('Cable ties\t100\t\t0.05\t03\nHose clip\t10\t\t0.80\t03\tBrightsound Marine Electrics');
-    await browser.reads('3 changes not saved');
+    await browser.reads('3 unsaved changes');
     await (await browser.button('Save')).click();
     await browser.reads('1 line changed, 2 lines added');
     await browser.go('/jobs/430/buy-list');

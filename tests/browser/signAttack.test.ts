@@ -30,7 +30,7 @@ async function waitingFor(name: string): Promise<Pick<RowToSign, 'orderId' | 've
     const { id = 0 } = (await db('person').where({ name }).first('id')) ?? {};
     return (await loadToSign(db, (await findPerson(db, id)) as Person, TODAY as never)).rows[0];
   });
-  if (row === undefined) throw new Error(`Nothing waits for ${name}.`);
+  if (row === undefined) throw new Error(`Nothing to ${name}.`);
   const { orderId, version, signOffId, seen } = row;
   return { orderId, version, signOffId, seen };
 }

@@ -88,13 +88,13 @@ describe('an order that passes a budget', () => {
   it('is saved and asked for in one, with a word along, and cannot be sent', async () => {
     await (await browser.button('Request sign-off')).click();
     await browser.type('Note to signatories', 'The breakers went up');
-    await (await browser.button('Ask now')).click();
+    await (await browser.button('Send request')).click();
     await browser.reads(`Sign-off of ${NUMBER} requested`);
     expect(await state()).toBe('withSignOff');
     expect(await browser.driver.findElements(By.xpath('//button[starts-with(normalize-space(.), "Send")]'))).toEqual(
       [],
     );
-    await waitForMail('asha@wrackline.example', `For you to sign: ${NUMBER} to Brightsound Marine Electrics`);
+    await waitForMail('asha@wrackline.example', `Please sign: ${NUMBER} to Brightsound Marine Electrics`);
   });
 
   it('is told of by a mail whose link asks to sign in', async () => {
@@ -125,11 +125,11 @@ describe('an order that passes a budget', () => {
   it('is changed, and asked for again', async () => {
     await be('Mina Rowe');
     await browser.go(`/orders/${NUMBER}`);
-    await browser.reads('Asha Penrose refused it Tue 12 May: “Two lights are enough”');
+    await browser.reads('Asha Penrose declined it Tue 12 May: “Two lights are enough”');
     await browser.fill('Line 1', 'Quantity', '2');
     await browser.reads('£ 112.70 over');
     await (await browser.button('Request sign-off')).click();
-    await (await browser.button('Ask now')).click();
+    await (await browser.button('Send request')).click();
     await browser.reads(`Sign-off of ${NUMBER} requested`);
   });
 
@@ -235,7 +235,7 @@ describe('its job', () => {
     await (await browser.button('Accept the overspend')).click();
     await browser.type('Reason', 'The owner pays it by the hour');
     await (await browser.see(By.css('[role="alertdialog"] button[type="submit"], form button[type="submit"]'))).click();
-    await browser.reads('may pass its budget by that');
+    await browser.reads('accepted');
     await browser.driver.wait(async () => !(await browser.text()).includes('passes its budget'), 20_000);
   });
 
@@ -258,7 +258,7 @@ describe('its job', () => {
     await browser.reads('Row 4: Cost code “77” doesn’t exist. Choose one of the company’s codes.');
     await (await browser.button('Create budget change')).click();
     // 3,310.00 before and 200.00 held back: ninety pounds are released.
-    await browser.reads('Release, total unchanged');
+    await browser.reads('From contingency, total unchanged');
     await browser.type('Reason', 'The planking is sound');
     await (await browser.button('Agree change')).click();
     await browser.reads('Budget change 3 agreed');
@@ -272,7 +272,7 @@ describe('several orders that wait for one person', () => {
     await be('Wren Hale');
     await browser.go('/sign');
     await browser.reads('K26-0025');
-    await (await browser.see(By.css('[aria-label="Pick K26-0025"]'))).click();
+    await (await browser.see(By.css('[aria-label="Select K26-0025"]'))).click();
     await browser.reads('together £\u202f2,664.00');
     await (await browser.button('Sign 1 order')).click();
     await browser.reads('Nothing to sign');

@@ -36,7 +36,7 @@ const stepIn = async (name: string) => {
   await browser.stepOut();
   await browser.go('/sign-in');
   await enterOn(name);
-  await browser.reads('Good day');
+  await browser.reads('Hello');
 };
 const itemId = (number: string) => app.look(async (db) => (await db('item').where({ number }).first('id'))?.id ?? 0);
 
@@ -69,7 +69,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await browser.go(`/stores/${await itemId('PU-BG-24')}`);
     await enterOn('Count');
     await type('Serial numbers', ['SN-1101', 'SN-1102', 'SN-1103'].join(Key.ENTER));
-    await type('What all of it is worth', '450');
+    await type('Total value', '450');
     await type('Reason', 'Opening count');
     await main();
     await browser.reads('3 free');
@@ -90,7 +90,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await enterOn('Reserve', '418');
     await browser.reads('Reserve for 418');
     await main();
-    await browser.reads('2 put by');
+    await browser.reads('2 reserved');
     await browser.go('/stores/pick/418');
     await scan('SN-1103', 'SN-1101');
     await browser.reads('SN-1103');

@@ -40,7 +40,7 @@ describe('files that are not as they should be', () => {
       'photo.csv: This is a PNG picture, not a CSV file.',
     ],
     ['only headings', 'head.csv', HEAD, 'head.csv: The file has headings but no rows under them.'],
-    ['a quotation mark left open', 'open.csv', 'a,b\n"x,1\ny,2', 'has a quotation mark that is not closed'],
+    ['a quotation mark left open', 'open.csv', 'a,b\n"x,1\ny,2', 'has an unclosed quotation mark'],
   ])('says what is wrong with %s', async (_, name, content, words) => {
     await upload(write(name, content as string));
     await browser.reads(words);
@@ -54,11 +54,11 @@ describe('files that are not as they should be', () => {
       ),
     );
     await browser.reads('1 of 4 rows ready');
-    await browser.reads('columns parted by semicolons');
+    await browser.reads('columns separated by semicolons');
     for (const words of [
       'Quantity “-2”: Enter a quantity above zero.',
       'Cost code “77” doesn’t exist. Choose one of the company’s codes.',
-      'Supplier “Unknown Works” is not known.',
+      'Supplier “Unknown Works” doesn’t exist.',
       '“31/02/2026” is no date',
     ])
       await browser.reads(words);
@@ -94,17 +94,17 @@ describe('two people at one thing', () => {
     }
     await browser.type('Carrier', 'Morning van');
     await (await browser.button('Save')).click();
-    await browser.reads('K26-0024 is saved');
+    await browser.reads('K26-0024 saved');
     await second.type('Carrier', 'Night parcel');
     await second.type('Instructions to the supplier', 'Ring before you come');
-    await second.reads('2 changes not saved, kept here as you type');
+    await second.reads('2 unsaved changes · kept on this device');
     await (await second.button('Save')).click();
-    await second.reads('was changed by somebody else since you opened it');
+    await second.reads('after you opened it');
     await second.reads('Morning van');
     await second.reads('Night parcel');
     await (await second.see(By.xpath("//label[contains(., 'Morning van')]"))).click();
     await (await second.button('Save my choices')).click();
-    await second.reads('K26-0024 is saved');
+    await second.reads('K26-0024 saved');
     await second.holds('Carrier', 'Morning van');
     await second.holds('Instructions to the supplier', 'Ring before you come');
     expect(await second.text()).not.toContain('not saved');
@@ -117,19 +117,19 @@ describe('two people at one thing', () => {
     }
     await browser.type('Contact', 'First desk');
     await (await browser.button('Save supplier')).click();
-    await browser.reads('Eelmoor Metals is saved');
+    await browser.reads('Eelmoor Metals saved');
     await second.type('Contact', 'Second desk');
     await (await second.button('Save supplier')).click();
-    await second.reads('Save yours over it, or take theirs');
+    await second.reads('Keep your version or theirs');
     const contact = async () => (await second.field('Contact')).getAttribute('value');
     expect(await contact()).toBe('Second desk');
     await (await second.button('Overwrite with mine')).click();
-    await second.reads('Eelmoor Metals is saved');
+    await second.reads('Eelmoor Metals saved');
     for (const b of [browser, second]) await b.go('/suppliers/1/change');
     await browser.type('Contact', 'Third desk');
     await second.type('Contact', 'Fourth desk');
     await (await second.button('Save supplier')).click();
-    await second.reads('Eelmoor Metals is saved');
+    await second.reads('Eelmoor Metals saved');
     await browser.go('/');
     await browser.go('/suppliers/1/change');
     await browser.holds('Contact', 'Third desk');
@@ -147,9 +147,9 @@ describe('two people at one thing', () => {
       await b.type('Quantity of Marine plywood 18 mm received', '4');
     }
     await (await browser.button('Receive')).click();
-    await browser.reads('Taken in as');
+    await browser.reads('Received as');
     await (await second.button('Receive')).click();
-    await second.reads('What came since is shown now');
+    await second.reads('Later receipts are shown now');
     await second.reads('4 of 10');
     await second.holds('Quantity of Marine plywood 18 mm received', '4');
     expect((await second.text()).match(/R-\d+/g)).toHaveLength(1);
@@ -162,10 +162,10 @@ describe('two people at one thing', () => {
     }
     await browser.type('Carrier', 'Their own van');
     await (await browser.button('Save')).click();
-    await browser.reads('K26-0023 is saved');
+    await browser.reads('K26-0023 saved');
     await (await second.button('Send')).click();
     await (await second.button('Send now')).click();
-    await second.reads('It has been brought up to date: look again');
+    await second.reads('This is the latest version');
     await second.holds('Carrier', 'Their own van');
     expect(await second.text()).not.toContain('Emailed to');
   });
@@ -177,12 +177,12 @@ describe('in the middle of a form', () => {
     await browser.type('Name', 'Hatch repair, barge Teal');
     await browser.type('Customer', 'Greyhaven Dredging');
     await browser.driver.manage().deleteAllCookies();
-    await (await browser.button('Open job')).click();
+    await (await browser.button('Create job')).click();
     await browser.reads('What you typed is still here');
     await browser.type('Password', 'kettle on the boil');
     await (await browser.button('Sign in')).click();
     await browser.reads('Hatch repair, barge Teal');
-    await browser.reads('The quote has no lines yet');
+    await browser.reads('No lines yet');
   });
 
   it('keeps what was typed when the page is left and come back to', async () => {
@@ -190,7 +190,7 @@ describe('in the middle of a form', () => {
     await browser.type('Name', 'Half a thought');
     await browser.go('/');
     await browser.go('/jobs/new');
-    await browser.reads('kept from before');
+    await browser.reads('Unsaved entries from last time');
     await browser.holds('Name', 'Half a thought');
   });
 
@@ -199,7 +199,7 @@ describe('in the middle of a form', () => {
     await browser.type('Serial or lot no.', '412');
     await browser.type('Name', 'Twice');
     await browser.type('Customer', 'Greyhaven Dredging');
-    await (await browser.button('Open job')).click();
+    await (await browser.button('Create job')).click();
     await browser.reads('Job 412 already exists. Choose another number.');
   });
 });
@@ -209,7 +209,7 @@ describe('quantities that cannot be', () => {
     await browser.go('/dock/K26-0019');
     await browser.type('Quantity of Ball bearing 6208 2RS received', '20');
     await (await browser.button('Receive')).click();
-    await browser.reads('20 of Ball bearing 6208 2RS arrive, but only 14 are still due.');
+    await browser.reads('20 of Ball bearing 6208 2RS entered, 14 outstanding.');
     await browser.type('Quantity of Ball bearing 6208 2RS received', '-3');
     await (await browser.button('Receive')).click();
     await browser.reads('Enter a quantity above zero.');
@@ -221,18 +221,18 @@ describe('quantities that cannot be', () => {
 
   it('gathers no more than is left to buy', async () => {
     await browser.go('/gather?job=421');
-    await (await browser.see(By.css('[aria-label="Pick Bow shackle 12 mm for 421"]'))).click();
+    await (await browser.see(By.css('[aria-label="Select Bow shackle 12 mm for 421"]'))).click();
     await browser.type('Quantity of Bow shackle 12 mm to buy for 421', '99');
-    await browser.reads('99 picked, but 20 are Still to buy');
+    await browser.reads('99 selected, but only 20 left to buy');
     await browser.type('Quantity of Bow shackle 12 mm to buy for 421', 'ten');
-    await browser.reads('A quantity cannot be read');
+    await browser.reads('the quantity isn’t a number');
     await (await browser.find(By.css('h1'))).click();
     await browser.driver.actions().sendKeys('b').perform();
     expect(
       await browser.driver.findElements(By.xpath("//button[contains(., 'Draft') and not(@aria-disabled='true')]")),
     ).toEqual([]);
     expect(await browser.driver.getCurrentUrl()).toContain('/gather');
-    await (await browser.button('Put back')).click();
+    await (await browser.button('Clear selection')).click();
   });
 
   it('holds a bill for more than came', async () => {
@@ -251,7 +251,7 @@ describe('mail that fails', () => {
     await browser.go('/suppliers/3/change');
     await browser.type('Order email', 'nobody@pellam.example');
     await (await browser.button('Save supplier')).click();
-    await browser.reads('Pellam Bearings is saved');
+    await browser.reads('Pellam Bearings saved');
     await browser.go('/orders/K26-0024');
     await (await browser.button('Send')).click();
     await (await browser.button('Send now')).click();
@@ -267,7 +267,7 @@ describe('mail that fails', () => {
     await (await browser.button('Send')).click();
     const send = await browser.button('Send now');
     await browser.driver.actions().doubleClick(send).perform();
-    await browser.reads('K26-0023 was sent to');
+    await browser.reads('K26-0023 sent to');
     await browser.go('/outbox');
     const rows = await browser.driver.findElements(By.xpath("//tr[contains(., 'K26-0023')]"));
     expect(rows).toHaveLength(1);

@@ -65,11 +65,11 @@ describe('a morning by keyboard alone', () => {
       if (/TU-316-38|TREAD-GRP/.test(row)) await steps.press(' ');
       await steps.press(Key.ARROW_DOWN);
     }
-    await browser.reads('2 lines picked');
-    await browser.reads('These make 1 order');
+    await browser.reads('2 lines selected');
+    await browser.reads('1 order to draft');
     await steps.press('b');
     await browser.reads('Drafted K26-');
-    await browser.reads('Order total');
+    await browser.reads('Total incl. tax');
   });
 
   it('changes a quantity and a price, and sees two budgets move before anything is saved', async () => {
@@ -88,12 +88,12 @@ describe('a morning by keyboard alone', () => {
     );
     await browser.reads('not saved');
     await steps.act();
-    await browser.reads('is saved');
+    await browser.reads('saved');
   });
 
   it('shares a line over two jobs, both of which it shows', async () => {
     await browser.driver.navigate().refresh();
-    await browser.reads('Order total');
+    await browser.reads('Total incl. tax');
     await steps.pressUntil(Key.ARROW_DOWN, By.css('[role="gridcell"]:focus, [role="rowheader"]:focus'));
     await steps.press(Key.ARROW_RIGHT, '+');
     await steps.words('412');
@@ -105,15 +105,15 @@ describe('a morning by keyboard alone', () => {
     await browser.reads('42 of 42');
     await browser.driver.wait(async () => (await headroom('412 01')) !== '', 20_000, 'the other job is not shown');
     await steps.act();
-    await browser.reads('is saved');
+    await browser.reads('saved');
   });
 
   it('sends it with one confirmation', async () => {
     await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
     await steps.act();
-    await browser.reads('goes as a PDF to');
+    await browser.reads('emailed as a PDF to');
     await steps.act();
-    await browser.reads('was sent to');
+    await browser.reads('sent to');
     expect(steps.clicks).toBe(0);
   });
 
@@ -122,7 +122,7 @@ describe('a morning by keyboard alone', () => {
     await browser.reads('lines to buy');
     await steps.pressUntil(Key.ARROW_DOWN, By.css('[data-at="true"]'));
     for (let k = 0; k < 30; k += 1) await browser.keys(' ', Key.ARROW_DOWN);
-    await browser.driver.wait(async () => /These make [4-9] orders/.test(await browser.text()), 20_000);
+    await browser.driver.wait(async () => /to draft [4-9] orders/.test(await browser.text()), 20_000);
     await steps.press('b');
     await opens('/orders?show=unsent');
     await browser.reads('not sent yet');
@@ -130,7 +130,7 @@ describe('a morning by keyboard alone', () => {
     expect(before.length).toBeGreaterThanOrEqual(5);
     await steps.pressUntil(Key.ARROW_DOWN, By.css('[data-at="true"]'));
     for (let k = 0; k < 5; k += 1) await steps.press(' ', Key.ARROW_DOWN);
-    await browser.reads('5 orders picked');
+    await browser.reads('5 orders selected');
     await steps.act();
     await browser.reads('Each is emailed to its supplier as a PDF');
     await steps.act();
@@ -140,7 +140,7 @@ describe('a morning by keyboard alone', () => {
 
   it('opens the list in a spreadsheet, whose sum is that of the foot', async () => {
     await browser.go('/orders?show=all');
-    await browser.reads('in all');
+    await browser.reads('in total');
     const foot = (await browser.texts('tfoot td')).join(' ');
     const href = await (await browser.link('XLSX')).getAttribute('href');
     const cookie = `kettle=${(await browser.driver.manage().getCookie('kettle'))?.value ?? ''}`;

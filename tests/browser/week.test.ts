@@ -68,7 +68,7 @@ async function look(name: string): Promise<void> {
 
 /** The shelf's action, by its keys. */
 const act = () => browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
-const pick = async (line: string) => (await browser.see(By.css(`[aria-label="Pick ${line}"]`))).click();
+const pick = async (line: string) => (await browser.see(By.css(`[aria-label="Select ${line}"]`))).click();
 const orderTo = (supplier: string) =>
   app.look(async (db) => {
     const row = (await db('purchaseOrder as o')
@@ -100,18 +100,18 @@ describe('a week’s needs of five jobs', () => {
       'Turbo gasket kit for 412',
     ])
       await pick(line);
-    await browser.reads('These make 4 orders');
-    await browser.reads('£\u202f203 more is carriage free');
+    await browser.reads('4 orders to draft');
+    await browser.reads('£\u202f203 more for free carriage');
     await look('picked');
     await (await browser.see(By.xpath("//li[contains(., 'Eelmoor Metals')]//button[contains(., 'Top up')]"))).click();
     await (
       await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'Round bar') and contains(., '422')]//input"))
     ).click();
-    await browser.reads('carriage free');
-    await look('filled-up');
+    await browser.reads('free carriage');
+    await look('topped-up');
     await browser.keys(Key.ESCAPE);
-    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'added to K26-0023');
-    await browser.reads('These make 3 orders, join 1 draft');
+    await browser.choose('Where the lines for Brightsound Marine Electrics go', 'Add to K26-0023');
+    await browser.reads('3 orders to draft, added to 1 draft');
     await look('joined');
     await (await browser.button('Draft 3 orders, add to 1')).click();
     await browser.reads('Drafted K26-');
@@ -128,7 +128,7 @@ describe('a week’s needs of five jobs', () => {
   it('with drawings to a subcontractor’s address, in euro', async () => {
     const { number } = await orderTo('Lindqvist Motor');
     await browser.go(`/orders/${number}`);
-    await browser.reads('Order total');
+    await browser.reads('Total incl. tax');
     await browser.pick('Deliver to', 'Kiln Lane');
     await (await browser.button('Save')).click();
     await browser.reads(`${number} is saved`);
@@ -146,7 +146,7 @@ describe('a week’s needs of five jobs', () => {
       const { number } = await orderTo(supplier);
       await pick(number);
     }
-    await browser.reads('4 orders picked');
+    await browser.reads('4 orders selected');
     await act();
     await browser.reads('Each is emailed to its supplier as a PDF');
     await look('sending');
@@ -174,7 +174,7 @@ describe('a week’s needs of five jobs', () => {
     await (await browser.button('Revise')).click();
     await browser.type('Reason for revision (the supplier reads this)', 'Two spare rollers');
     await (await browser.button('Start revision')).click();
-    await browser.reads('Revision 1 is being written');
+    await browser.reads('Revision 1 in progress');
     await browser.fill('Line 1', 'Quantity', '6');
     await (await browser.button('Save')).click();
     const send = await browser.button('Send revision 1');
@@ -182,14 +182,14 @@ describe('a week’s needs of five jobs', () => {
     expect(await moved()).toEqual({});
     await send.click();
     await (await browser.button('Send now')).click();
-    await browser.reads('was sent to orders@pellam.example');
+    await browser.reads('sent to orders@pellam.example');
     expect(await moved()).toEqual({ '418': { onOrder: 2 * 4120 } });
   });
 
-  it('and of one a line is closed short: its money is free, and what is needed is to buy again', async () => {
+  it('and of one a line closed short: its money is free, and what is needed is to buy again', async () => {
     const { number } = await orderTo('Eelmoor Metals');
     await browser.go(`/orders/${number}`);
-    const flat = By.xpath("//tr[contains(., 'Flat bar')]//button[contains(., 'close short')]");
+    const flat = By.xpath("//tr[contains(., 'Flat bar')]//button[contains(., 'Close short')]");
     await (await browser.see(flat)).click();
     await browser.reads('421 01 Hull');
     await browser.type('Reason', 'Out of the mill until July');

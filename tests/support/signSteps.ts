@@ -58,7 +58,7 @@ export const SIGN_TASKS: readonly SignTask[] = [
       await opened(s, '/sign', 'K26-0025');
       await s.pressUntil(Key.ARROW_DOWN, By.css('[data-at="true"]'));
       await s.press(' ');
-      await s.browser.reads('1 order picked');
+      await s.browser.reads('1 order selected');
       await s.act();
       await s.browser.reads('Nothing to sign');
     },
@@ -78,7 +78,7 @@ export const SIGN_TASKS: readonly SignTask[] = [
       await s.press(Key.TAB, Key.TAB, Key.TAB, Key.TAB);
       await s.words('Lights in the place of plates');
       await s.act();
-      await s.browser.reads('is agreed');
+      await s.browser.reads('agreed');
     },
   },
 ];

@@ -76,11 +76,11 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Pick two lines in Gather and draft their order',
     run: async (s) => {
-      await ready(s, '/gather?job=412', 'Pick lines to see');
+      await ready(s, '/gather?job=412', 'Select lines to see');
       await s.pressUntil(Key.ARROW_DOWN, By.css('[data-at="true"]'));
       await s.press(' ', Key.ARROW_DOWN, ' ');
-      await s.browser.reads('2 lines picked');
-      await s.browser.reads('These make');
+      await s.browser.reads('2 lines selected');
+      await s.browser.reads('to draft');
       await s.press('b');
       await s.browser.reads('Drafted K26-');
     },
@@ -88,21 +88,21 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Change a quantity and a price on a draft, and save it',
     run: async (s) => {
-      await ready(s, '/orders/K26-0023', 'Order total');
+      await ready(s, '/orders/K26-0023', 'Total incl. tax');
       await s.pressUntil(Key.ARROW_DOWN, inCell);
       await s.press(Key.ARROW_RIGHT);
       await s.words('2');
       await s.press(Key.TAB, Key.TAB);
       await s.words('95');
       await s.act();
-      await s.browser.reads('K26-0023 is saved');
+      await s.browser.reads('K26-0023 saved');
       await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
     },
   },
   {
     name: 'Share a line over two jobs',
     run: async (s) => {
-      await ready(s, '/orders/K26-0023', 'Order total');
+      await ready(s, '/orders/K26-0023', 'Total incl. tax');
       await s.pressUntil(Key.ARROW_DOWN, inCell);
       await s.press(Key.ARROW_RIGHT, '+');
       await s.words('418');
@@ -112,21 +112,21 @@ export const TASKS: readonly Task[] = [
       await s.press(Key.ARROW_UP);
       await s.words('1');
       await s.press(Key.ENTER);
-      await s.browser.reads('2 of 2 shared out');
+      await s.browser.reads('2 of 2 allocated');
       await s.act();
-      await s.browser.reads('K26-0023 is saved');
+      await s.browser.reads('K26-0023 saved');
     },
   },
   {
     name: 'Send an order',
     run: async (s) => {
-      await ready(s, '/orders/K26-0023', 'Order total');
+      await ready(s, '/orders/K26-0023', 'Total incl. tax');
       // Once the key is heard, a second one would send.
       await s.browser.still();
       await s.act();
-      await s.browser.reads('goes as a PDF to');
+      await s.browser.reads('emailed as a PDF to');
       await s.act();
-      await s.browser.reads('was sent to');
+      await s.browser.reads('sent to');
     },
   },
   {
@@ -135,7 +135,7 @@ export const TASKS: readonly Task[] = [
       await ready(s, '/dock/K26-0022', 'back-ordered');
       await s.pressUntil('a', By.css('input[value]:not([value=""])'));
       await s.act();
-      await s.browser.reads('Taken in as');
+      await s.browser.reads('Received as');
     },
   },
   {
@@ -157,7 +157,7 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Scan two parts onto a draft, and save it',
     run: async (s) => {
-      await ready(s, '/orders/K26-0024', 'Order total');
+      await ready(s, '/orders/K26-0024', 'Total incl. tax');
       await s.pressUntil('s', By.css('[role="dialog"]'));
       for (const part of ['BE-6208', 'SE-OIL-70']) {
         await s.browser.see(By.css('[aria-label="Barcode or number"]:focus'));
@@ -167,7 +167,7 @@ export const TASKS: readonly Task[] = [
       }
       await s.press(Key.ESCAPE);
       await s.act();
-      await s.browser.reads('K26-0024 is saved');
+      await s.browser.reads('K26-0024 saved');
     },
   },
   {
@@ -182,9 +182,9 @@ export const TASKS: readonly Task[] = [
       await s.pressUntil(Key.ARROW_DOWN, By.css('tr[data-at="true"]'));
       for (const [k, picks] of pickable.entries())
         await s.press(...(k === 0 ? [] : [Key.ARROW_DOWN]), ...(picks ? [' '] : []));
-      await s.browser.reads(`${drafts} orders picked`);
+      await s.browser.reads(`${drafts} orders selected`);
       await s.act();
-      await s.browser.reads('each goes as a PDF');
+      await s.browser.reads('emailed to its supplier as a PDF');
       await s.act();
       await s.browser.reads(`${drafts} orders sent`);
     },
@@ -196,8 +196,8 @@ export const TASKS: readonly Task[] = [
       await s.browser.type('Serial or lot no.', '440');
       await s.browser.type('Name', 'Cleat renewal');
       await s.browser.type('Customer', 'Saltmarsh Pilots');
-      await (await s.browser.button('Open job')).click();
-      await s.browser.reads('The quote has no lines yet');
+      await (await s.browser.button('Create job')).click();
+      await s.browser.reads('No lines yet');
       await s.pressUntil('n', inCell);
       for (const [part, quantity] of [
         ['NL-MH-360', '1'],
@@ -209,8 +209,8 @@ export const TASKS: readonly Task[] = [
         await s.words(quantity);
         await s.press(Key.ENTER);
       }
-      await s.browser.reads('3 changes not saved');
-      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('which code'), 20_000);
+      await s.browser.reads('3 unsaved changes');
+      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('choose code'), 20_000);
       await s.act();
       await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
       await s.act();
@@ -241,7 +241,7 @@ export const TASKS: readonly Task[] = [
       await s.press(Key.ENTER, Key.TAB);
       await s.words('12');
       await s.act();
-      await s.browser.reads('to buy by its bill');
+      await s.browser.reads('to buy from its BOM');
     },
   },
   {
@@ -252,34 +252,34 @@ export const TASKS: readonly Task[] = [
       await s.words('Cobb');
       await s.browser.see(By.css('[role="option"]'));
       await s.press(Key.ENTER);
-      await s.browser.reads('How Cobb & Tiller Chandlery sells');
+      await s.browser.reads('Cobb & Tiller Chandlery’s terms for');
       await s.click(await s.browser.field('Price 1'));
       await s.words('10.20');
       await s.act();
-      await s.browser.reads('is saved');
+      await s.browser.reads('saved');
     },
   },
   {
     name: 'Revise an order to what its supplier confirmed, and send that',
     run: async (s) => {
-      await ready(s, '/orders/K26-0021', 'Order total');
+      await ready(s, '/orders/K26-0021', 'Total incl. tax');
       await s.pressUntil('r', By.css('[role="dialog"]'));
       await s.browser.see(By.css('[role="dialog"] input:focus, [role="dialog"] textarea:focus'));
       await s.words('As you confirmed');
       await s.press(Key.ENTER);
-      await s.browser.reads('Revision 1 is being written');
+      await s.browser.reads('Revision 1 in progress');
       await s.browser.button('Send revision 1');
       await s.act();
       await s.browser.reads('Send now');
       await s.act();
-      await s.browser.reads('was sent to');
+      await s.browser.reads('sent to');
     },
   },
   {
     name: 'Close a line short, seeing what it frees',
     run: async (s) => {
-      await ready(s, '/orders/K26-0021', 'Order total');
-      await s.click(await s.browser.button('close short'));
+      await ready(s, '/orders/K26-0021', 'Total incl. tax');
+      await s.click(await s.browser.button('Close short'));
       await s.browser.reads('before');
       await s.words('Sold out');
       await s.press(Key.ENTER);
@@ -309,13 +309,13 @@ export const TASKS: readonly Task[] = [
       await s.press(Key.ENTER);
       await s.browser.reads('1 of 1 line counted');
       await s.act();
-      await s.browser.reads('8 missed');
+      await s.browser.reads('8 missing');
       await s.browser.button('Post 1 difference');
       await s.act();
       await s.browser.see(By.css('[role="dialog"] input:focus'));
       await s.words('Used and not booked');
       await s.act();
-      await s.browser.reads('is posted');
+      await s.browser.reads('posted');
     },
   },
 ];

@@ -17,6 +17,11 @@ export type OrderHead = {
   readonly rate: Rate;
   readonly placeId: number;
   readonly wantedOn: Day | null;
+  /** The first day that goods are to come to a place of ours, and elsewhere; 9999 where none is said. Kept by `refreshDueDays`. */
+  readonly dueHereOn: Day | null;
+  readonly dueAwayOn: Day | null;
+  /** The first day that a need of something promised later was needed by. */
+  readonly missedOn: Day | null;
   readonly carrier: string;
   readonly instructions: string;
   readonly net: Minor;

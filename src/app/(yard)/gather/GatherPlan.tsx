@@ -65,7 +65,7 @@ function BundleCard({
           {b.drafts.map((d) => (
             <option key={d.id} value={d.id}>
               Add to {d.number}
-              {d.state === 'heldOpen' ? '(held open)' : ''}, {formatMoney(d.net, currency)}
+              {d.state === 'heldOpen' ? ' (held open)' : ''}, {formatMoney(d.net, currency)}
             </option>
           ))}
         </select>
@@ -107,9 +107,9 @@ function BundleCard({
 function madeOf(bundles: readonly BundleView[]): string {
   const joined = bundles.filter((b) => b.into !== null).length;
   const made = bundles.length - joined;
-  const join = `join ${counted(joined, 'draft')}`;
-  if (made === 0) return `These ${join}`;
-  return `These make ${counted(made, 'order')}${joined === 0 ? '' : `, ${join}`}`;
+  const drafts = counted(joined, 'draft');
+  if (made === 0) return `Added to ${drafts}`;
+  return `${counted(made, 'order')} to draft${joined === 0 ? '' : `, added to ${drafts}`}`;
 }
 
 /** At the right of Gather: the orders that the picks make, and what those do to the jobs, before anything is made. */

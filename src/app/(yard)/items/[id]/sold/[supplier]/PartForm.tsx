@@ -84,7 +84,7 @@ export function PartForm({ view }: Props) {
   return (
     <RecordForm
       title={`${supplier.name}’s terms for ${item.name}`}
-      what="part"
+      what="supplier terms"
       name={<span className="mono">{item.number}</span>}
       form={form}
       onVersion={(version) => form.put('version', version)}

@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { dueOf, leftOf, progressOf } from '@/core/orders/states';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
 import { awaitedOf } from '@/core/tab/stages';
-import { insertOne } from '@/store/rows';
-import { loadSplitStates } from '@/store/tab/splits';
-import type { OrderLineRow } from '@/store/tables';
+import { insertOne } from './rows';
+import { loadSplitStates } from './tab/splits';
+import type { OrderLineRow } from './tables';
 import { q, TestCompany } from '../../tests/support/company';
-import { AWAITS_SPLIT, BRINGS_GOODS, BRINGS_SOMETHING, GOODS_DUE, SPLIT_AWAITED } from './sql';
+import { AWAITS_SPLIT, BRINGS_GOODS, BRINGS_SOMETHING, GOODS_DUE, SPLIT_AWAITED } from './comes';
 
 let yard: TestCompany;
 beforeAll(async () => {
