@@ -18,10 +18,13 @@ const said = (amount: Minor, currency: string) => `${signOf(currency)} ${formatW
 /** The level in words: the same that the picture tells. */
 export function levelInWords(level: Level, currency: string, name: string): string {
   const stages = gauge(level).segments.map((s) => `${STAGE_NAMES[s.stage].toLowerCase()} ${said(s.amount, currency)}`);
+  return `${name}: budget ${said(level.budget, currency)}; ${stages.length === 0 ? 'nothing bought or planned' : stages.join(', ')}; ${headroomInWords(level, currency)}.`;
+}
+
+/** What of a budget is left, or by how much it is passed. */
+export function headroomInWords(level: Level, currency: string): string {
   const headroom = headroomOf(level);
-  const left =
-    headroom < 0 ? `${said(Math.abs(headroom) as Minor, currency)} over` : `${said(headroom, currency)} headroom`;
-  return `${name}: budget ${said(level.budget, currency)}; ${stages.length === 0 ? 'nothing bought or planned' : stages.join(', ')}; ${left}.`;
+  return headroom < 0 ? `${said(Math.abs(headroom) as Minor, currency)} over` : `${said(headroom, currency)} headroom`;
 }
 
 const percent = (share: number) => `${(share * 100).toFixed(3)}%`;

@@ -35,9 +35,9 @@ describe('a delivery that is not as it was ordered', () => {
     await browser.reads('Kept here until it is returned; still on order.');
     await browser.type(`Quantity of ${BEARING} received`, '9');
     await (await browser.button('Receive')).click();
-    await browser.reads('7 of 8 in');
+    await browser.reads('7 of 8 received');
     await browser.reads('1 rejected');
-    await browser.reads('9 of 14 in');
+    await browser.reads('9 of 14 received');
     await inRow(BEARING, 'Report a problem');
     await browser.choose('The rest', 'Back-ordered');
     await browser.type('New delivery date', '2026-06-03');
@@ -75,14 +75,14 @@ describe('a delivery that is not as it was ordered', () => {
     await (await browser.button('Inspect 1 line')).click();
     await browser.reads('You are recorded as the inspector.');
     await (await browser.button('Save result')).click();
-    await browser.reads('8 of 8 in');
+    await browser.reads('8 of 8 received');
     await browser.reads('I-00001');
   });
 
   it('takes an inspection back, and then it waits again', async () => {
     const receipt = await browser.see(By.xpath('//aside//li[.//span[normalize-space(.)="I-00001"]]'));
     await (await receipt.findElement(By.xpath('.//button[contains(., "take back")]'))).click();
-    await (await browser.button('Take I-00001 back')).click();
+    await (await browser.button('Reverse I-00001')).click();
     await browser.reads('1 awaiting inspection');
   });
 });
@@ -93,11 +93,11 @@ describe('a delivery that was written down wrongly', () => {
     await browser.go('/dock/K26-0019');
     await browser.type(`Quantity of ${bearing} received`, '3');
     await (await browser.button('Receive')).click();
-    await browser.reads('12 of 14 in');
+    await browser.reads('12 of 14 received');
     await (await browser.button('Correct')).click();
     await browser.type(`${bearing} received (piece)`, '2');
     await (await browser.see(By.xpath('//button[starts-with(normalize-space(.), "Put R")]'))).click();
-    await browser.reads('11 of 14 in');
+    await browser.reads('11 of 14 received');
     const [line] = await app.look((db) =>
       db('orderLine as l')
         .join('purchaseOrder as o', 'o.id', 'l.orderId')

@@ -73,7 +73,7 @@ describe('adding lines to a buy list without a mouse', () => {
   it('brings the part’s unit, code, supplier and price, each of which can be another', async () => {
     await (await browser.button('Add line')).click();
     await browser.pick('Item or description', 'ca-2-25');
-    await browser.reads('Part CA-2-25');
+    await browser.reads('Item CA-2-25');
     expect(await Promise.all(['Unit', 'Cost code', 'Supplier'].map(value))).toEqual([
       'metre',
       '03 Electrical',
@@ -87,7 +87,7 @@ describe('adding lines to a buy list without a mouse', () => {
 
   it('keeps what was typed through Escape', async () => {
     await (await browser.button('Add line')).click();
-    await browser.reads('Part CA-2-25');
+    await browser.reads('Item CA-2-25');
     expect(await value('Supplier')).toBe('Cobb & Tiller Chandlery');
   });
 
@@ -98,10 +98,10 @@ describe('adding lines to a buy list without a mouse', () => {
     await (await browser.see(By.xpath("//*[@role='option'][contains(., 'New item')]"))).click();
     await browser.type('Name', 'Anode, zinc 1.2 kg');
     await (await browser.button('Add item')).click();
-    await browser.reads('Part AN-ZN-12');
+    await browser.reads('Item AN-ZN-12');
     expect(await value('Item or description')).toBe('Anode, zinc 1.2 kg');
     await browser.type('Quantity', '4');
-    await (await browser.button('Add the line')).click();
+    await (await browser.button('Add line')).click();
     await browser.reads('1 line added');
     await press(Key.ESCAPE);
     await browser.reads('AN-ZN-12');
@@ -112,7 +112,7 @@ describe('adding lines to a buy list without a mouse', () => {
     const field = await browser.field('Item or description');
     await field.click();
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Odd job');
-    await browser.reads('New part “Odd job”');
+    await browser.reads('New item “Odd job”');
     await browser.type('Supplier', 'zzz');
     await browser.reads('New supplier “zzz”');
     await press(Key.ESCAPE);
@@ -137,13 +137,13 @@ describe('a day', () => {
 
   it('that is none stays as typed, and says so', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Payment due', 'soonish');
+    await browser.type('Due', 'soonish');
     await (await browser.field('Name')).click();
     await browser.reads('“soonish” isn’t a date');
-    expect(await value('Payment due')).toBe('soonish');
-    await browser.type('Payment due', '+5w');
+    expect(await value('Due')).toBe('soonish');
+    await browser.type('Due', '+5w');
     await (await browser.field('Name')).click();
-    expect(await value('Payment due')).toBe('Tue 19 May');
+    expect(await value('Due')).toBe('Tue 19 May');
   });
 
   it('is chosen from a calendar by keys', async () => {
@@ -308,7 +308,7 @@ describe('what opens', () => {
     await browser.see(By.css('[role="option"]'));
     expect(await axe(browser)).toEqual([]);
     await field.sendKeys(Key.ENTER);
-    await (await browser.see(By.css('[aria-label="Needed, calendar"]'))).click();
+    await (await browser.see(By.css('[aria-label="Needed by, calendar"]'))).click();
     await browser.reads('May 2026');
     expect(await axe(browser)).toEqual([]);
     await browser.resize(DESK);

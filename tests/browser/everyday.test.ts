@@ -132,7 +132,7 @@ describe('the buy list', () => {
     await browser.type('Quantity', '2');
     await browser.type('Estimated price, £ per piece', '34.50');
     await browser.pick('Cost code', '02');
-    await (await browser.button('Add the line')).click();
+    await (await browser.button('Add line')).click();
     await browser.reads('Sight gauge for the tank');
     await browser.go('/jobs/415?figure=02.planned');
     await browser.reads('Added to the buy list');
@@ -192,7 +192,7 @@ describe('an order', () => {
   });
 
   it('gets a service and a charge, shared by two jobs', async () => {
-    await (await browser.button('+ service')).click();
+    await (await browser.button('+ Service')).click();
     await browser.fill('Line 3', 'Item', 'Balancing');
     await browser.fill('Line 3', 'Price', '40');
     await browser.fill('Line 3', 'Job', '418');
@@ -242,9 +242,9 @@ describe('a receipt', () => {
   it('made by mistake is taken back', async () => {
     await browser.go('/dock/K26-0009');
     await (await browser.button('Reverse')).click();
-    await (await browser.button('Take R-00009 back')).click();
+    await (await browser.button('Reverse R-00009')).click();
     await browser.reads('R-00009-back');
-    await browser.reads('0 of 6 in');
+    await browser.reads('0 of 6 received');
   });
 });
 

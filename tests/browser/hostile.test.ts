@@ -142,7 +142,7 @@ describe('words that look like code', () => {
     await browser.type('Item or description', SCRIPT);
     await browser.type('Quantity', '1');
     await browser.pick('Cost code', '02');
-    await (await browser.button('Add the line')).click();
+    await (await browser.button('Add line')).click();
     await browser.reads(SCRIPT);
     for (const path of ['/gather?job=415', '/jobs/415/history']) {
       await browser.go(path);
@@ -184,7 +184,7 @@ describe('a very long quote', () => {
     await browser.reads('Part 1000');
     await onward();
     await browser.reads('Part 1001');
-    await browser.reads('Lines 1,001 to 2,000 of 20,000');
+    await browser.reads('Lines 1,001–2,000 of 20,000');
   });
 
   it('opens as a job, without sending all of it', async () => {
@@ -199,10 +199,10 @@ describe('a very long quote', () => {
     }
     await browser.go('/jobs/426/buy-list');
     await browser.reads('20,000 of 20,000 lines to buy');
-    await browser.reads('Lines 1 to 250 of 20,000');
+    await browser.reads('Lines 1–250 of 20,000');
     await onward();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('after='), 30_000);
-    await browser.reads('Lines 251 to 500 of 20,000');
+    await browser.reads('Lines 251–500 of 20,000');
     await browser.reads('Back to start');
   });
 });

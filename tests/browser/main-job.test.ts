@@ -84,7 +84,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await browser.reads('Not sent yet');
     await (await browser.link('K26-0026')).click();
     await browser.reads('Effect on job budgets');
-    await (await browser.button('2 parts')).click();
+    await (await browser.button('2 splits')).click();
     const part = (n: number) => browser.texts(`[role="row"][aria-label="Line 1, split ${n}"] [role="gridcell"]`);
     for (const [n, job, quantity] of [
       [1, '421', '43.44'],

@@ -122,7 +122,7 @@ describe('a draft', () => {
     await (await browser.button('Send')).click();
     await browser.reads('as a PDF with 1 file');
     await (await browser.button('Send now')).click();
-    await browser.reads('LIGHTS-1 was sent to');
+    await browser.reads('LIGHTS-1 sent to');
     const names = await app.look((db) =>
       db('messageFile as f')
         .join('document as d', 'd.id', 'f.documentId')

@@ -59,7 +59,7 @@ describe('two serial parts of a repair', () => {
     await click('Add line');
     await browser.pick('Item or description', 'PU-BG-24');
     await browser.type('Quantity', '2');
-    await click('Add the line');
+    await click('Add line');
     await browser.reads('Bilge pump 24 V, serial');
     await stepIn('Joss Fenn', PHONE);
     await browser.go(`/stores/${await itemId('PU-BG-24')}`);
@@ -158,7 +158,7 @@ describe('a bin that is counted', () => {
     );
     await click('Compare with book');
     await browser.reads('1 m missing');
-    await browser.reads('1 differs');
+    await browser.reads('1 difference');
     await click('Post 1 difference');
     await browser.type('Reason', 'Offcut was not booked');
     await click('Post');
@@ -169,7 +169,7 @@ describe('a bin that is counted', () => {
   it('waits on the desk of who may post it, where it was handed on', async () => {
     await stepIn('Tomas Brae');
     await (await browser.link('A-03')).click();
-    await browser.reads('2 missed');
+    await browser.reads('2 missing');
     await click('Post 1 difference');
     await browser.type('Reason', 'Used on 412 and not booked');
     await click('Post');

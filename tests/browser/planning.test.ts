@@ -44,8 +44,8 @@ describe('a job’s plan', () => {
       '',
     ]);
     expect((await row('Bolt A4 M8'))[1]).toContain('reserved');
-    expect((await row('Stringer pair'))[2]).toBe('made, 421-1');
-    expect((await row('Electropolishing'))[2]).toBe('outside');
+    expect((await row('Stringer pair'))[2]).toBe('made (421-1)');
+    expect((await row('Electropolishing'))[2]).toBe('service / subcontract');
     await browser.reads('421-1 Stringer pair');
   });
 
@@ -105,7 +105,7 @@ describe('a bill of materials', () => {
     await browser.go('/items');
     await click(By.linkText('LADDER-24'));
     await (await browser.link('Bill of materials')).click();
-    await browser.reads('worked out for');
+    await browser.reads('Costed breakdown for');
     await browser.fill('Line 3', 'Quantity', '2.8');
     await browser.reads('20.72');
     await browser.type('Quantity to make', '10');
@@ -191,7 +191,7 @@ describe('stores', () => {
     writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
     await browser.go('/stores');
     await (await browser.driver.findElement(By.css('input[aria-label="Count file"]'))).sendKeys(list);
-    await browser.reads('1 pile changes, and stock value £\u202f112.00 higher.');
+    await browser.reads('1 stock line changes, and stock value £\u202f112.00 higher.');
     await browser.reads('0 → 16');
     await browser.reads('Row 3: Item NO-1 isn’t in your items.');
     await press('Take 1 row');

@@ -48,7 +48,7 @@ describe('a mixed delivery on a phone', () => {
     await browser.reads('2 of 8');
     await browser.reads('1 of 14');
     await scan('TI-PLY-18', '2000000000008');
-    await browser.reads('4 counted, 2 orders');
+    await browser.reads('4 scanned, 2 orders');
     await browser.reads('1 unmatched');
     await browser.reads('No item has this code.');
   });
@@ -56,7 +56,7 @@ describe('a mixed delivery on a phone', () => {
   it('is all there after the page was left, and the last scan can be undone', async () => {
     await browser.go('/dock');
     await browser.go('/dock/scan');
-    await browser.reads('4 counted, 2 orders');
+    await browser.reads('4 scanned, 2 orders');
     await (await browser.button('Undo')).click();
     await browser.driver.wait(async () => !(await browser.text()).includes('unmatched'), 15_000);
     expect((await rows()).length).toBe(3);
@@ -83,35 +83,35 @@ describe('a mixed delivery on a phone', () => {
     );
     expect(taken.map((t: { number: string }) => t.number).sort()).toEqual(['K26-0019', 'K26-0022']);
     await browser.go('/dock/K26-0019');
-    await browser.reads('7 of 8 in');
-    await browser.reads('1 of 14 in');
+    await browser.reads('7 of 8 received');
+    await browser.reads('1 of 14 received');
   });
 
   it('has the cursor wherever it was: after a press, on a button, in another field, and after a choice', async () => {
     await browser.go('/dock/scan');
     await scan('BE-6208', 'BE-6208');
-    await browser.reads('2 counted, 1 order');
+    await browser.reads('2 scanned, 1 order');
     await (await browser.button('Undo')).click();
-    await browser.reads('1 counted, 1 order');
+    await browser.reads('1 scanned, 1 order');
     // Its Enter would press Undo once more.
     await wedge('BE-6208');
-    await browser.reads('2 counted, 1 order');
+    await browser.reads('2 scanned, 1 order');
     await browser.driver.executeScript(
       '[...document.querySelectorAll("button")].find((b) => b.innerText.startsWith("Undo")).focus()',
     );
     await wedge('BE-6208');
-    await browser.reads('3 counted, 1 order');
+    await browser.reads('3 scanned, 1 order');
     await (await browser.button('Delivery note no.')).click();
     await browser.type('Delivery note no.', 'DN');
     // A scanner is told from a hand by the pause before it.
     await browser.driver.sleep(300);
     await wedge('TI-PLY-18');
-    await browser.reads('4 counted, 2 orders');
+    await browser.reads('4 scanned, 2 orders');
     await browser.holds('Delivery note no.', 'DN');
     await (await browser.button('Report a problem')).click();
     await browser.choose('The rest', 'Missing from the parcel');
     await wedge('TI-PLY-18');
-    await browser.reads('5 counted, 2 orders');
+    await browser.reads('5 scanned, 2 orders');
     await browser.reads('Stays on order; not paid for until it arrives.');
     await browser.go('/dock');
     await browser.go('/dock/scan');

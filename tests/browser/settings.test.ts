@@ -46,7 +46,7 @@ describe('settings', () => {
     await browser.go('/codes');
     await browser.type('One per line, e.g. “08 Paint”', '08');
     await press('Add');
-    await browser.reads('is not a cost code');
+    await browser.reads('isn’t a cost code');
     await browser.type('One per line, e.g. “08 Paint”', '08 Rigging and sails');
     await press('Add');
     await browser.reads('1 cost code added');
@@ -102,7 +102,7 @@ describe('settings', () => {
     await browser.keys(Key.ESCAPE);
     await browser.keys('n');
     await browser.type('Reason', 'Wet through');
-    await browser.choose('It means', 'damaged');
+    await browser.choose('Effect', 'damaged');
     await press('Save');
     await browser.reads('“Wet through” saved');
     await open('Damaged on the way');
@@ -120,7 +120,7 @@ describe('settings', () => {
     await (await browser.see(By.xpath('//button[contains(., "Changed cost code 07")]'))).click();
     await browser.reads('Hire and cranes');
     await browser.reads('Before');
-    await browser.reads('Sealed ');
+    await browser.reads('Seal ');
     expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
     const file = (await wren.ask('/lists/history?as=csv&about=company')).text;
     expect(file).toMatch(/Changed cost code 07 Hire.*name: Hire → Hire and cranes.*[0-9a-f]{64}/);

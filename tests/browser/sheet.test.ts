@@ -141,7 +141,7 @@ describe('an order, changed where it stands', () => {
     await mark('Line 1', 'Quantity');
     await browser.keys('2', Key.ENTER);
     await (await browser.button('Send…')).click();
-    await browser.reads('1 unsaved change: saved first, then it goes as a PDF');
+    await browser.reads('1 unsaved change saved first · emailed as a PDF');
     await (await browser.button('Save and send')).click();
     await browser.reads('sent to');
     await browser.reads('193.00');
@@ -294,7 +294,7 @@ describe('rows of a spreadsheet', () => {
     const rows = Array.from({ length: 500 }, (_, k) => `Shim ${k + 1}\t${k + 1}\t418\t02\t1.50`);
     await paste(`Description\tQty\tJob\tCode\tPrice\n${rows.join('\n')}\nWedge\t1\t418\t77\t2`);
     await browser.reads('“77” isn’t in the list. Choose one, or add it.');
-    await browser.reads('501 unsaved change');
+    await browser.reads('501 unsaved changes');
     expect(await first('Line 502', 'Item')).toBe('Shim 500');
     // 1 + … + 500 pieces at 1.50, one wedge, and what stood there.
     const net = (500 * 501 * 1.5) / 2 + 2 + 442;
@@ -369,7 +369,7 @@ describe('a job from nothing', () => {
     await browser.keys('f');
     await browser.fill('Line 1', 'Quantity', '1.5');
     await (await browser.button('Save')).click();
-    await browser.reads('cannot be divided');
+    await browser.reads('can’t be divided');
     const cell = await browser.cell('Line 1', 'Quantity');
     expect(await cell.getAttribute('aria-invalid')).toBe('true');
     expect(await axe(browser)).toEqual([]);

@@ -76,7 +76,7 @@ describe('a person', () => {
     expect(await opensJobs(other.cookie)).toBe(true);
     await wren.go('/you');
     await (await wren.button('Sign out all others')).click();
-    await wren.reads('1 sign-in');
+    await wren.reads('1 signed-in device');
     expect(await opensJobs(other.cookie)).toBe(false);
   });
 

@@ -152,7 +152,7 @@ describe('an order that passes a budget', () => {
     )) as number[];
     expect(width).toBe(inner);
     await (await browser.button('Sign step 3')).click();
-    await browser.reads('it ready to send');
+    await browser.reads('ready to send');
     expect(await state()).toBe('readyToSend');
     await waitForMail('mina@wrackline.example', `Signed: order ${NUMBER}`);
   });
@@ -245,7 +245,7 @@ describe('its job', () => {
     await (await browser.see(By.xpath('//button[contains(., "Changed draft order K26-0023")]'))).click();
     await browser.reads('Before');
     await browser.reads('quantity');
-    await browser.reads('Sealed ');
+    await browser.reads('Seal ');
     expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
   });
 

@@ -48,7 +48,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await browser.reads('to come');
     await enterOn('Scan');
     await scan('BR-DP-16', 'BE-6208', 'BE-6208', 'SE-OIL-70', 'SE-OIL-70', 'PU-BG-24', 'SN-2041');
-    await browser.reads('6 counted, 3 orders');
+    await browser.reads('6 scanned, 3 orders');
     await enterOn('Report a problem', 'Ball bearing');
     await type('Rejected (piece)', '1');
     await type('Reason for rejection', 'Dam');
@@ -114,7 +114,7 @@ describe('the storekeeper’s day by keyboard alone', () => {
     await press(Key.TAB);
     await browser.reads('2 of 2 lines counted');
     await main();
-    await browser.reads('1 differs');
+    await browser.reads('1 difference');
     await main();
     await type('Reason', 'Offcut was not booked');
     await main();

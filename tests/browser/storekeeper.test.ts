@@ -42,7 +42,7 @@ describe('a mixed delivery of three orders, on a phone', () => {
     await browser.type('Delivery note no.', 'DN 4471');
     await scan(...times(14, 'BR-DP-16'), ...times(3, 'BE-6208'), ...times(5, 'SE-OIL-70'), 'PU-BG-24');
     await new Promise((r) => setTimeout(r, 6000));
-    await browser.reads('23 counted, 3 orders');
+    await browser.reads('23 scanned, 3 orders');
     await browser.reads('needs a serial number: scan it next.');
     await scan('SN-2041');
     await browser.reads('SN-2041');
@@ -86,7 +86,7 @@ describe('a mixed delivery of three orders, on a phone', () => {
     await (await browser.link('Scan')).click();
     await browser.reads('Only for K26-0019.');
     await scan('SE-OIL-70', 'TI-PLY-18');
-    await browser.reads('1 counted, 1 order');
+    await browser.reads('1 scanned, 1 order');
     await browser.reads('Marine plywood 18 mm is due on a different order.');
     await (await browser.link('Any order')).click();
     await browser.reads('Goes to the oldest order it is due on.');

@@ -71,8 +71,8 @@ describe('files that are not as they should be', () => {
     await browser.pick('What “77” means', '04');
     await browser.pick('What “Unknown Works” means', 'leave');
     await browser.reads('2 of 4 rows ready');
-    await (await browser.button('Skip the 2 with a problem')).click();
-    await browser.reads('2 left out');
+    await (await browser.button('Skip the 2 with errors')).click();
+    await browser.reads('2 skipped');
     await (await browser.button('Import 2 lines')).click();
     await browser.reads('Rope 12 mm');
     await browser.reads('2 lines imported into quote Q-426');
@@ -178,7 +178,7 @@ describe('in the middle of a form', () => {
     await browser.type('Customer', 'Greyhaven Dredging');
     await browser.driver.manage().deleteAllCookies();
     await (await browser.button('Create job')).click();
-    await browser.reads('What you typed is still here');
+    await browser.reads('Nothing you typed is lost');
     await browser.type('Password', 'kettle on the boil');
     await (await browser.button('Sign in')).click();
     await browser.reads('Hatch repair, barge Teal');
@@ -216,7 +216,7 @@ describe('quantities that cannot be', () => {
     await browser.type('Quantity of Ball bearing 6208 2RS received', '1.23456');
     await (await browser.button('Receive')).click();
     await browser.reads('has more than 4 decimals');
-    await browser.reads('0 of 14 in');
+    await browser.reads('0 of 14 received');
   });
 
   it('gathers no more than is left to buy', async () => {
@@ -255,7 +255,7 @@ describe('mail that fails', () => {
     await browser.go('/orders/K26-0024');
     await (await browser.button('Send')).click();
     await (await browser.button('Send now')).click();
-    await browser.reads('This order was not sent.');
+    await browser.reads('This order was not sent:');
     await browser.reads('550');
     await browser.reads('Draft');
     await browser.go('/outbox');

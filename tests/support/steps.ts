@@ -283,7 +283,7 @@ export const TASKS: readonly Task[] = [
       await s.browser.reads('before');
       await s.words('Sold out');
       await s.press(Key.ENTER);
-      await s.browser.reads('is closed short');
+      await s.browser.reads('closed short');
     },
   },
   {

@@ -67,7 +67,7 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
     if (toStores > 0 && line.kind !== 'charge')
       checks.push({
         good: true,
-        words: `${formatQuantity(toStores as Quantity)} of ${line.description} goes to stores`,
+        words: `${formatQuantity(toStores as Quantity)} of ${line.description} surplus to stores`,
       });
   }
   return checks;

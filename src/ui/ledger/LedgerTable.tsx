@@ -222,7 +222,7 @@ export function LedgerTable<Row extends object>({
                       key={c.key}
                       scope={c.leads ? 'row' : undefined}
                       data-label={stacks && typeof c.head === 'string' ? c.head : undefined}
-                      className={`${cellClass(c)} ${c.tone?.(row) ?? ''}`}
+                      className={`${cellClass(stacks ? { ...c, wide: false } : c)} ${c.tone?.(row) ?? ''}`}
                     >
                       {c.cell(row)}
                     </Cell>

@@ -242,7 +242,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
           ) : (
             <>
               <Fact strong>
-                {counted(count, 'line')} picked{forStores > 0 && `${forStores} for stores`}
+                {counted(count, 'line')} selected{forStores > 0 && `, ${forStores} for stores`}
               </Fact>
               {view && (
                 <Fact>

@@ -25,7 +25,7 @@ export function CountFile() {
       {({ counts, count, moved, value, left, leftCount }) => (
         <>
           <p className="text-ink-2">
-            {counted(moved, 'pile')} {moved === 1 ? 'changes' : 'change'}
+            {counted(moved, 'stock line')} {moved === 1 ? 'changes' : 'change'}
             {value === null ? '' : `, stock value ${formatMoney(value, currency)} ${value < 0 ? 'lower' : 'higher'}`}.
           </p>
           <h3 className="mt-3 text-[15px]">Contents{count > counts.length ? `, the first ${counts.length}` : ''}</h3>

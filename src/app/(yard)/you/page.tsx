@@ -35,7 +35,7 @@ export default place(async ({ db, person, today }) => {
     >
       <PlaceTitle title="Signed-in devices" count={person.email} />
       <SignIns rows={rows} own={here} />
-      <Shelf facts={<Fact>{counted(rows.length, 'sign-in')}</Fact>} />
+      <Shelf facts={<Fact>{counted(rows.length, 'signed-in device')}</Fact>} />
     </Sheet>
   );
 });

@@ -77,7 +77,7 @@ export function SendBackSlip({ order, rejected, onClose }: Props) {
                   {l.rejected > 0 && l.received > 0 && (
                     <ChoiceField label="From" {...form.text(`lines.${k}.from`)}>
                       <option value="rejected">rejected</option>
-                      <option value="accepted">taken</option>
+                      <option value="accepted">accepted stock</option>
                     </ChoiceField>
                   )}
                   <ChoiceField label="Ask for" {...form.text(`lines.${k}.wants`)}>

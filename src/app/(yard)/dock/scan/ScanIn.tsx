@@ -126,7 +126,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
         </p>
         {list.offline && (
           <p role="alert" className="mt-3 rounded-lg border border-line bg-glaze-2 px-3 py-2">
-            No connection: {counted(waiting, 'code')} {waiting === 1 ? 'waits' : 'wait'} kept here and will be looked up
+            No connection: {counted(waiting, 'code')} {waiting === 1 ? 'is' : 'are'} kept here and will be looked up
             when you’re back online.
           </p>
         )}

@@ -13,7 +13,7 @@ import { useKey } from '@/ui/keys';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { EffectList } from '@/ui/EffectList';
-import { Sheet, Wide } from '@/ui/kit/Sheet';
+import { Sheet } from '@/ui/kit/Sheet';
 import { Sums } from '@/ui/kit/Sums';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
@@ -109,14 +109,13 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
         </Link>
       </div>
       <div className="mt-3">
-        <Wide label="Invoice lines (scrolls sideways)">
-          <LedgerTable
-            label="Ordered, received and invoiced"
-            rows={lines}
-            columns={matchColumns(currency)}
-            keyOf={(l) => l.line.id}
-          />
-        </Wide>
+        <LedgerTable
+          stacks
+          label="Ordered, received and invoiced"
+          rows={lines}
+          columns={matchColumns(currency)}
+          keyOf={(l) => l.line.id}
+        />
       </div>
       <Sums
         rows={[

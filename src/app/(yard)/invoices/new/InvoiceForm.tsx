@@ -233,7 +233,7 @@ export function InvoiceForm(view: InvoiceFormView) {
         fault={fault}
         facts={
           <>
-            <Fact strong>{counted(all.length, 'line')} billed</Fact>
+            <Fact strong>{counted(all.length, 'line')} invoiced</Fact>
             <Fact strong>{formatMoney(totals.gross, currency)}</Fact>
             {off === 0 && <Fact>Agrees with invoice total</Fact>}
           </>

@@ -57,7 +57,7 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
   return (
     <nav
       aria-label="Pages of this job"
-      className="mt-3 flex gap-5 max-phone:mt-5 overflow-x-auto overflow-y-hidden border-b border-line"
+      className="mt-3 flex gap-5 max-phone:mt-2 max-phone:flex-wrap max-phone:gap-x-4 max-phone:gap-y-1 overflow-x-auto overflow-y-hidden border-b border-line"
     >
       {tabs.map((t) => {
         const href = `/jobs/${number}${t.href}`;

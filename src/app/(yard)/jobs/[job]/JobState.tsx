@@ -11,7 +11,7 @@ import { closeJob, holdJob, reopenJob } from '../../../acts';
 
 type Props = { readonly job: Pick<JobHead, 'id' | 'number' | 'state' | 'version' | 'onHold'> };
 
-const LINK = 'ml-4 text-[13px] underline-offset-2 hover:underline';
+const LINK = 'text-[13px] underline-offset-2 hover:underline phone:ml-4';
 
 /** Puts a job on hold, closes it, or opens it again. */
 export function JobState({ job }: Props) {

@@ -11,6 +11,7 @@ import { findJob, loadTab, type JobHead, type Tab } from '@/queries/job';
 import { loadMaterial } from '@/queries/material';
 import { JOB_KINDS, JOB_STATES } from '@/queries/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
+import { headroomInWords, LyingGlass } from '@/ui/SightGlass';
 import { WorkedOn } from '@/ui/WorkedOn';
 import { Opened } from '@/ui/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
@@ -47,6 +48,8 @@ export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
         <Opened kind="job" id={job.id} />
         <JobTop
           job={job}
+          level={tab?.whole}
+          currency={currency}
           material={on === undefined ? material : undefined}
           asset={asset}
           day={on ?? today}
@@ -77,6 +80,9 @@ function LevelColumn({ level, currency, number }: { level: Level; currency: stri
 
 type TopProps = {
   readonly job: JobHead;
+  /** Of its budget, for a screen without the column at the left; undefined for who may not see money. */
+  readonly level: Level | undefined;
+  readonly currency: string;
   /** How its goods stand; undefined on an earlier day, and where it needs none. */
   readonly material: Material | undefined;
   readonly asset: JobAsset;
@@ -86,12 +92,12 @@ type TopProps = {
   readonly calendar: Calendar;
 };
 
-function JobTop({ job, material, asset, day, today, calendar }: TopProps) {
+function JobTop({ job, level, currency, material, asset, day, today, calendar }: TopProps) {
   const facts = [job.customer, `job lead ${job.lead}`, job.site].filter(Boolean).join(' · ');
   return (
     <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
-      <div>
-        <h1 className="inline text-[25px] leading-tight">{job.name}</h1>
+      <div className="min-w-0 max-phone:w-full">
+        <h1 className="inline text-[25px] leading-tight max-phone:text-[21px]">{job.name}</h1>
         <span className="tag ml-3 align-[4px]">{JOB_KINDS[job.kind]}</span>
         <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>
           {JOB_STATES[job.state]}
@@ -102,23 +108,26 @@ function JobTop({ job, material, asset, day, today, calendar }: TopProps) {
             {counted(job.counts.review, 'point')} pre-start checks open
           </Link>
         )}
-        <p className="mt-0.5 text-ink-2">{facts}</p>
+        <p className="mt-0.5 text-ink-2 max-phone:truncate">{facts}</p>
+        {level !== undefined && forecastOf(level) + level.budget !== 0 && (
+          <div className="my-1 flex items-center gap-3 lg:hidden">
+            <LyingGlass level={level} currency={currency} name={`Job ${job.number}`} />
+            <span className="num shrink-0 text-[13px]">{headroomInWords(level, currency)}</span>
+          </div>
+        )}
         {material !== undefined && job.state === 'live' && (
-          <p>
-            <Link
-              href={`/jobs/${job.number}/buy-list`}
-              className="hover:underline max-phone:block max-phone:min-h-[44px]"
-            >
+          <div>
+            <Link href={`/jobs/${job.number}/buy-list`} className="hover:underline max-phone:inline-block">
               <span className="text-ink-2">Material</span>{' '}
               <b className={material.missing === 0 ? 'text-enamel' : 'text-amber'}>
                 {materialInWords(material, (d) => formatDay(d, today))}
               </b>
             </Link>
-          </p>
+          </div>
         )}
         <AssetLine key={asset.version} jobId={job.id} asset={asset} asks={job.kind === 'repair'} />
       </div>
-      <div className="text-ink-2 sm:text-right">
+      <div className="text-ink-2 max-phone:flex max-phone:w-full max-phone:flex-wrap max-phone:items-center max-phone:gap-x-4 max-phone:gap-y-6 max-phone:py-2 sm:text-right">
         {job.dueOn !== null && (
           <p>
             {job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>

@@ -12,7 +12,7 @@ import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { WAITING } from '@/core/invoices/states';
 import type { OrderView } from '@/queries/order';
-import { Dash, Wide } from '@/ui/kit/Sheet';
+import { Dash } from '@/ui/kit/Sheet';
 import { Sums, type SumRow } from '@/ui/kit/Sums';
 import { ProgressGlass } from '@/ui/SightGlass';
 import type { Column } from '@/ui/ledger/column';
@@ -63,10 +63,10 @@ export function OrderLines({ view }: { view: OrderView }) {
     {
       key: 'place',
       head: <span className="sr-only">Line</span>,
-      className: 'w-[26px] text-ink-2',
+      className: 'w-[26px] text-ink-2 max-phone:hidden',
       cell: (l) => places.get(l.id),
     },
-    { key: 'line', head: 'Item', className: 'py-1', cell: (l) => <What line={l} view={view} /> },
+    { key: 'line', head: 'Item', className: 'py-1 stack-whole', cell: (l) => <What line={l} view={view} /> },
     {
       key: 'quantity',
       head: 'Quantity',
@@ -122,9 +122,7 @@ export function OrderLines({ view }: { view: OrderView }) {
   return (
     <>
       <div className="mt-2">
-        <Wide label="Order lines (scrolls sideways)">
-          <LedgerTable label="Order lines" rows={order.lines} columns={columns} keyOf={(l) => l.id} />
-        </Wide>
+        <LedgerTable label="Order lines" stacks rows={order.lines} columns={columns} keyOf={(l) => l.id} />
       </div>
       <Sums rows={sumRows(totals, order.currency)} />
       {ending && <LineEnding {...ending} view={view} onClose={() => setEnding(undefined)} />}
@@ -231,7 +229,7 @@ function Progress({ line }: { line: Line }) {
       />
       <span className="text-[12px] whitespace-nowrap text-ink-2">
         {goods ? `${formatQuantity(received)} received,  ` : ''}
-        {formatQuantity(billed)} billed
+        {formatQuantity(billed)} invoiced
         {kind === 'service' && left > 0 && `, ${formatQuantity(left)} ${unitOf(unit).short} outstanding`}
       </span>
     </>

@@ -135,7 +135,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
         <Fact warn>may have arrived: ask {supplier.name} before sending again</Fact>
       ) : asking ? (
         <Fact>
-          {unsaved && `${counted(typed.changes, 'change')} not saved: saved first, then it `}goes{goesWith(view)} to{' '}
+          {unsaved && `${counted(typed.changes, 'unsaved change')} saved first · `}emailed{goesWith(view)} to{' '}
           {view.recipients.join(', ') || 'no email address: add one to the supplier, or mark as sent by hand'}
         </Fact>
       ) : first ? (

@@ -44,7 +44,7 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
           <Fact strong>
             <span className="mono">{order.number}</span> {formatMoney(signing.value, currency)}
           </Fact>
-          <Fact>goes to {who}</Fact>
+          <Fact>to be signed by {who}</Fact>
           <input
             className="min-w-[240px] flex-1 rounded-md border border-[#5d6d70] bg-transparent px-3 py-1.5 text-on-rim placeholder:text-on-rim-2"
             aria-label="Note to signatories"

@@ -22,7 +22,7 @@ export function SigningIn({ person }: { person: PersonView }) {
       <h2 className="mb-1 text-[16px]">Signing in</h2>
       <p className="text-ink-2">
         {isIn
-          ? `${counted(person.signIns, 'sign-in')} at this moment.`
+          ? `Signed in on ${counted(person.signIns, 'device')}.`
           : 'Remove access. Their history stays under their name.'}
       </p>
       <div className="mt-3 grid gap-2">

@@ -75,8 +75,8 @@ export function CountPage({ view }: { view: CountView }) {
         </p>
         {counting.offline && (
           <p role="alert" className="mb-2 rounded-lg border border-line bg-glaze-2 px-3 py-2">
-            No connection: {counted(counting.waiting, 'count')} {counting.waiting === 1 ? 'waits' : 'wait'} kept here
-            and saved when you’re back online.
+            No connection: {counted(counting.waiting, 'count')} {counting.waiting === 1 ? 'is' : 'are'} kept here and
+            saved when you’re back online.
           </p>
         )}
         {rows.length === 0 && <Empty title="No book stock here">Add anything you find.</Empty>}
