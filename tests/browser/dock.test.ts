@@ -81,7 +81,7 @@ describe('a delivery that is not as it was ordered', () => {
 
   it('takes an inspection back, and then it waits again', async () => {
     const receipt = await browser.see(By.xpath('//aside//li[.//span[normalize-space(.)="I-00001"]]'));
-    await (await receipt.findElement(By.xpath('.//button[contains(., "take back")]'))).click();
+    await (await receipt.findElement(By.xpath('.//button[contains(., "Reverse")]'))).click();
     await (await browser.button('Reverse I-00001')).click();
     await browser.reads('1 awaiting inspection');
   });
@@ -96,7 +96,7 @@ describe('a delivery that was written down wrongly', () => {
     await browser.reads('12 of 14 received');
     await (await browser.button('Correct')).click();
     await browser.type(`${bearing} received (piece)`, '2');
-    await (await browser.see(By.xpath('//button[starts-with(normalize-space(.), "Put R")]'))).click();
+    await (await browser.see(By.xpath('//button[starts-with(normalize-space(.), "Correct R")]'))).click();
     await browser.reads('11 of 14 received');
     const [line] = await app.look((db) =>
       db('orderLine as l')

@@ -109,12 +109,16 @@ export class Browser {
       css,
     );
 
-  button = (words: string) =>
-    this.see(
-      By.xpath(
-        `//button[contains(normalize-space(.), ${quoted(words)}) and not(@disabled) and not(@aria-disabled="true")]`,
-      ),
+  /** A button that can be pressed and is called so, or else that has these words in its name. */
+  button = (words: string) => {
+    const name = 'normalize-space(.)';
+    const called = `(${name} = ${quoted(words)} or ${name} = concat(${quoted(words)}, 'Ctrl ↵') or ${name} = concat(${quoted(words)}, ' Ctrl ↵'))`;
+    const open =
+      "//button[not(@disabled) and not(@aria-disabled='true') and not(contains(@class, 'sr-only')) and not(ancestor::*[@aria-hidden='true'])]";
+    return this.see(
+      By.xpath(`${open}[${called}] | ${open}[contains(${name}, ${quoted(words)})][not(${open}[${called}])]`),
     );
+  };
 
   link = (words: string) => this.see(By.xpath(`//a[contains(normalize-space(.), ${quoted(words)})]`));
 

@@ -354,7 +354,7 @@ describe('a list of the company', () => {
     await browser.reads('Net');
     await (await browser.see(By.css('[aria-label="Columns"]'))).click();
     await (await browser.see(By.xpath("//label[contains(., 'Sent')]//input"))).click();
-    await (await browser.see(By.css('[aria-label="Move Wanted left"]'))).click();
+    await (await browser.see(By.css('[aria-label="Move Required by left"]'))).click();
     await browser.driver.wait(async () => !(await heads()).includes('Sent'), 20_000);
     await browser.keys(Key.ESCAPE);
     // What was chosen is being written down while the page is asked for again.

@@ -108,7 +108,7 @@ describe('uploads', () => {
   it('are refused when they are too large', async () => {
     const answer = await upload(new Uint8Array(9 * 1024 * 1024).fill(65));
     expect(answer.status).toBe(413);
-    expect(((await answer.json()) as { message: string }).message).toContain('larger than 8 MB');
+    expect(((await answer.json()) as { message: string }).message).toContain('over 8 MB');
   });
 
   it('are read no further than they may be long, when they do not say how long they are', async () => {

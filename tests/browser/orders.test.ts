@@ -99,7 +99,7 @@ describe('a draft', () => {
     await browser.fill('Line 1', 'Price', '96.50 -12.5%');
     await browser.reads('less 12.5 % = 84.4375');
     await (await browser.button('More details')).click();
-    await browser.type('Serial or lot no.', 'LIGHTS-1');
+    await browser.type('Number', 'LIGHTS-1');
     await (await browser.button('Save')).click();
     await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).endsWith('/orders/LIGHTS-1'), 20_000);
     await browser.reads('84.44');

@@ -71,7 +71,7 @@ describe('a job’s plan', () => {
     await click(By.css('[aria-label="Select Bow shackle 12 mm"]'));
     await press('Exclude…');
     await browser.type('Reason', 'the customer has some');
-    await press('Leave it out');
+    await press('Exclude');
     await browser.reads('excluded: the customer has some');
     expect((await row('Bow shackle'))[6]).toBe('');
     await click(By.css('[aria-label="Select Bow shackle 12 mm"]'));
@@ -112,7 +112,7 @@ describe('a bill of materials', () => {
     await browser.reads('49.44 m');
   });
   it('is changed in its tree, at any level', async () => {
-    await click(By.css('[aria-label="Change Round bar 316 12 mm"]'));
+    await click(By.css('[aria-label="Edit Round bar 316 12 mm"]'));
     await browser.type('Quantity', '2.5');
     await ctrlEnter();
     await read('Round bar 316', 2, '25 m');
@@ -163,7 +163,7 @@ describe('stores', () => {
   it('issue what is put by, and the job has it', async () => {
     await browser.go('/stores');
     await click(By.linkText('BO-A4-830'));
-    await click(By.xpath('//table[@aria-label="Stock reserved for jobs"]//button[.="Issue"]'));
+    await click(By.xpath('//table[@aria-label="Reserved for jobs"]//button[.="Issue"]'));
     await press('Issue to 421');
     await browser.reads('Issued to jobs');
     await browser.reads('60 in stock');
@@ -191,10 +191,10 @@ describe('stores', () => {
     writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
     await browser.go('/stores');
     await (await browser.driver.findElement(By.css('input[aria-label="Count file"]'))).sendKeys(list);
-    await browser.reads('1 stock line changes, and stock value £\u202f112.00 higher.');
+    await browser.reads('1 stock line changes, stock value £\u202f112.00 higher.');
     await browser.reads('0 → 16');
     await browser.reads('Row 3: Item NO-1 isn’t in your items.');
-    await press('Take 1 row');
+    await press('Import 1 row');
     await browser.reads('1 row imported');
     await read('SHK-12', 2, '16');
     expect(await browser.consoleErrors()).toEqual([]);

@@ -98,7 +98,7 @@ describe('an order, changed where it stands', () => {
     await mouse.clear();
     await browser.driver.actions().release().perform();
     await browser.driver.wait(async () => (await lines())[0] === breaker, 10_000);
-    await browser.reads('changes not saved');
+    await browser.reads('unsaved changes');
     await mark('Line 1', 'Quantity');
     await ctrl('z');
     expect(await lines()).toEqual([light, side, breaker]);
@@ -129,7 +129,7 @@ describe('an order, changed where it stands', () => {
   it('shows the same figures when it is saved, and the work goes on where it was', async () => {
     await ctrl(Key.ENTER);
     await browser.reads('K26-0023 saved');
-    await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
+    await browser.driver.wait(async () => !(await browser.text()).includes('unsaved change'), 30_000);
     expect(await focused()).toMatch(/^Line 3, part 3/);
     const text = await browser.text();
     for (const figure of ['386.00', '140', '294.40', '412 Electrical goes']) expect(text).toContain(figure);
@@ -214,7 +214,7 @@ describe('two people in one order', () => {
       await second.fill('Line 1', 'Quantity', '1');
       await second.fill('Line 1', 'Price', '428');
       await (await second.button('Save')).click();
-      await second.driver.wait(async () => !(await second.text()).includes('not saved'), 30_000);
+      await second.driver.wait(async () => !(await second.text()).includes('unsaved change'), 30_000);
     } finally {
       await second.close();
     }
@@ -224,7 +224,7 @@ describe('two people in one order', () => {
 describe('two people on one job', () => {
   it('choose between their versions of its quote, and nothing of either is lost', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Serial or lot no.', '451');
+    await browser.type('Number', '451');
     await browser.type('Name', 'Slipway winch, new brake');
     await browser.type('Customer', 'Harrow Sound Pilots');
     await (await browser.button('Create job')).click();
@@ -245,7 +245,7 @@ describe('two people on one job', () => {
       await browser.fill('Line 2', 'Item', 'Brake lining');
       await browser.fill('Line 2', 'Cost £', '12');
       await save(browser);
-      await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
+      await browser.driver.wait(async () => !(await browser.text()).includes('unsaved change'), 20_000);
       await save(second);
       await second.reads('Choose for each difference');
       await second.reads('2 Brake band, at 44');
@@ -253,7 +253,7 @@ describe('two people on one job', () => {
       // The line that the first added stays, though the second has not seen it.
       await second.reads('1 Brake lining, at 12');
       await (await second.button('Save my choices')).click();
-      await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
+      await second.driver.wait(async () => !(await second.text()).includes('unsaved change'), 20_000);
       await second.reads('cost £\u202f132.00');
     } finally {
       await second.close();
@@ -279,7 +279,7 @@ describe('two people on one job', () => {
       await second.reads('at 92');
       await (await second.button('Save my choices')).click();
       await second.reads('1 line changed');
-      await second.driver.wait(async () => !(await second.text()).includes('not saved'), 20_000);
+      await second.driver.wait(async () => !(await second.text()).includes('unsaved change'), 20_000);
       expect((await (await second.cell('Line 1', 'Cost £')).getText()).split('\n')[0]).toBe('92.00');
     } finally {
       await second.close();
@@ -304,7 +304,7 @@ describe('rows of a spreadsheet', () => {
     await browser.still();
     await (await browser.button('Save')).click();
     // So many lines are drawn longer than the word of their saving stays.
-    await browser.forgets('changes not saved');
+    await browser.forgets('unsaved changes');
     await browser.go('/orders/K26-0024');
     await browser.reads(net.toLocaleString('en-GB', { minimumFractionDigits: 2 }));
   });
@@ -313,7 +313,7 @@ describe('rows of a spreadsheet', () => {
 describe('a job from nothing', () => {
   it('is quoted on a sheet, won, and has its buy list, without any file', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Serial or lot no.', '430');
+    await browser.type('Number', '430');
     await browser.type('Name', 'Sheet metal trial');
     await browser.type('Customer', 'Greyhaven Dredging');
     await (await browser.button('Create job')).click();
@@ -342,7 +342,7 @@ describe('a job from nothing', () => {
     await browser.reads('cost £\u202f518.00');
     await ctrl(Key.ENTER);
     await browser.reads('Quote Q-430 saved');
-    await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 30_000);
+    await browser.driver.wait(async () => !(await browser.text()).includes('unsaved change'), 30_000);
     await ctrl(Key.ENTER);
     await browser.type('Accepted by (customer)', 'Ada');
     await ctrl(Key.ENTER);

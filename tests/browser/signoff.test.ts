@@ -80,7 +80,7 @@ describe('an order that passes a budget', () => {
     await browser.reads('£ 209.20 over');
     const over = await browser.see(By.xpath('//b[contains(., "209.20 over")]'));
     expect(await over.getAttribute('class')).toContain('text-brick');
-    await browser.reads('Deputy');
+    await browser.reads('Who signs');
     expect(await steps()).toEqual(['Asha Penrose', 'A manager', 'Wren Hale']);
     expect(await state()).toBe('drafting');
   });
@@ -94,7 +94,7 @@ describe('an order that passes a budget', () => {
     expect(await browser.driver.findElements(By.xpath('//button[starts-with(normalize-space(.), "Send")]'))).toEqual(
       [],
     );
-    await waitForMail('asha@wrackline.example', `Please sign: ${NUMBER} to Brightsound Marine Electrics`);
+    await waitForMail('asha@wrackline.example', `Please sign: order ${NUMBER}, Brightsound Marine Electrics`);
   });
 
   it('is told of by a mail whose link asks to sign in', async () => {
@@ -118,7 +118,7 @@ describe('an order that passes a budget', () => {
     await (
       await browser.see(By.css('[role="dialog"] button[type="submit"], [role="alertdialog"] button[type="submit"]'))
     ).click();
-    await browser.reads(`${NUMBER} is refused`);
+    await browser.reads(`${NUMBER} declined`);
     expect(await state()).toBe('drafting');
   });
 
@@ -138,12 +138,12 @@ describe('an order that passes a budget', () => {
     await browser.go(`/sign/${NUMBER}`);
     await browser.type('Note (optional)', 'Agreed');
     await (await browser.button('Sign step 1')).click();
-    await browser.reads(`Step 1 of ${NUMBER} is signed`);
+    await browser.reads(`Step 1 of ${NUMBER} signed`);
     await be('Ida Quill');
     await browser.go(`/sign/${NUMBER}`);
     await browser.reads('You, for Tomas Brae');
     await (await browser.button('Sign step 2')).click();
-    await browser.reads(`Step 2 of ${NUMBER} is signed`);
+    await browser.reads(`Step 2 of ${NUMBER} signed`);
     await be('Wren Hale', PHONE);
     await browser.go(`/sign/${NUMBER}`);
     await browser.reads('“Agreed”');
@@ -162,7 +162,7 @@ describe('an order that passes a budget', () => {
     await browser.go(`/orders/${NUMBER}`);
     await (await browser.button('Send')).click();
     await (await browser.button('Send now')).click();
-    await browser.reads(`${NUMBER} was sent to`);
+    await browser.reads(`${NUMBER} sent to`);
     const told = await app.look(async (db) =>
       (
         await db('audit as a')
@@ -182,7 +182,7 @@ describe('an order that passes a budget', () => {
       'Asha Penrose: Declined step 1 of order K26-0023: Two lights are enough',
       expect.stringMatching(/^Mina Rowe: Asked for sign-off of K26-0023, £ 592.60/),
       expect.stringMatching(/^Asha Penrose: Signed step 1 of K26-0023, leads 412.*: Agreed$/),
-      expect.stringMatching(/^Ida Quill: Signed step 2 of K26-0023 for Tomas Brae/),
+      expect.stringMatching(/^Ida Quill: Signed step 2 of order K26-0023 for Tomas Brae/),
       expect.stringMatching(/^Wren Hale: Signed step 3 of K26-0023/),
     ]);
     expect(await browser.consoleErrors()).toEqual([]);
@@ -209,7 +209,7 @@ describe('its job', () => {
     await browser.reads('37.30');
     await browser.go('/jobs/412/history');
     await browser.reads('Agreed budget change 1 of job 412, budget +£ 150.00: A second light at the customer’s wish');
-    await browser.reads('Signed step 2 of K26-0023 for Tomas Brae');
+    await browser.reads('Signed step 2 of order K26-0023 for Tomas Brae');
   });
 
   it('says of a cost code how it ends, and how much of it is done', async () => {
@@ -246,7 +246,7 @@ describe('its job', () => {
     await browser.reads('Before');
     await browser.reads('quantity');
     await browser.reads('Seal ');
-    expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
+    expect(await browser.text()).toMatch(/Seal [0-9a-f]{64}/);
   });
 
   it('has its budget brought in from a file, which a budget change begins with', async () => {

@@ -23,7 +23,7 @@ const write = (name: string, content: string | Uint8Array) => {
 };
 const upload = async (path: string) => {
   await browser.go('/jobs/426/quote');
-  await browser.reads('no lines yet');
+  await browser.reads('No lines yet');
   await (await browser.find(By.css('input[type=file]'))).sendKeys(path);
 };
 const HEAD = 'Part;Description;Qty;Unit;Our cost;Sell;Cost code;Vendor;Needed\r\n';
@@ -107,7 +107,7 @@ describe('two people at one thing', () => {
     await second.reads('K26-0024 saved');
     await second.holds('Carrier', 'Morning van');
     await second.holds('Instructions to the supplier', 'Ring before you come');
-    expect(await second.text()).not.toContain('not saved');
+    expect(await second.text()).not.toContain('unsaved change');
   });
 
   it('lets the second save a supplier over the first, or take theirs, and loses nothing typed', async () => {
@@ -196,7 +196,7 @@ describe('in the middle of a form', () => {
 
   it('says beside the field what is wrong', async () => {
     await browser.go('/jobs/new');
-    await browser.type('Serial or lot no.', '412');
+    await browser.type('Number', '412');
     await browser.type('Name', 'Twice');
     await browser.type('Customer', 'Greyhaven Dredging');
     await (await browser.button('Create job')).click();

@@ -86,7 +86,7 @@ describe('a morning by keyboard alone', () => {
       20_000,
       'not both budgets move',
     );
-    await browser.reads('not saved');
+    await browser.reads('unsaved change');
     await steps.act();
     await browser.reads('saved');
   });
@@ -109,7 +109,7 @@ describe('a morning by keyboard alone', () => {
   });
 
   it('sends it with one confirmation', async () => {
-    await browser.driver.wait(async () => !(await browser.text()).includes('not saved'), 20_000);
+    await browser.driver.wait(async () => !(await browser.text()).includes('unsaved change'), 20_000);
     await steps.act();
     await browser.reads('emailed as a PDF to');
     await steps.act();
@@ -153,7 +153,7 @@ describe('a morning by keyboard alone', () => {
     const told = (pence: number) => (pence / 100).toLocaleString('en-GB', { minimumFractionDigits: 2 });
     expect(sums.size).toBeGreaterThan(0);
     for (const sum of sums.values()) expect(foot).toContain(told(sum));
-    expect(foot).toContain(`${rows.length} in all`);
+    expect(foot).toContain(`${rows.length} in total`);
     expect(await browser.consoleErrors()).toEqual([]);
   });
 });

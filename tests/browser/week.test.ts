@@ -131,7 +131,7 @@ describe('a week’s needs of five jobs', () => {
     await browser.reads('Total incl. tax');
     await browser.pick('Deliver to', 'Kiln Lane');
     await (await browser.button('Save')).click();
-    await browser.reads(`${number} is saved`);
+    await browser.reads(`${number} saved`);
     await (await browser.button('Attach')).click();
     await (await browser.see(By.xpath("//*[@role='dialog']//label[contains(., 'rev. C')]//input"))).click();
     await (await browser.see(By.xpath("//*[@role='dialog']//button[contains(., 'Save')]"))).click();

@@ -96,7 +96,7 @@ export const TASKS: readonly Task[] = [
       await s.words('95');
       await s.act();
       await s.browser.reads('K26-0023 saved');
-      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
+      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('unsaved change'), 20_000);
     },
   },
   {
@@ -193,7 +193,7 @@ export const TASKS: readonly Task[] = [
     name: 'Quote three lines on the sheet, and mark the quote won',
     run: async (s) => {
       await s.browser.go('/jobs/new');
-      await s.browser.type('Serial or lot no.', '440');
+      await s.browser.type('Number', '440');
       await s.browser.type('Name', 'Cleat renewal');
       await s.browser.type('Customer', 'Saltmarsh Pilots');
       await (await s.browser.button('Create job')).click();
@@ -212,7 +212,7 @@ export const TASKS: readonly Task[] = [
       await s.browser.reads('3 unsaved changes');
       await s.browser.driver.wait(async () => !(await s.browser.text()).includes('choose code'), 20_000);
       await s.act();
-      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('not saved'), 20_000);
+      await s.browser.driver.wait(async () => !(await s.browser.text()).includes('unsaved change'), 20_000);
       await s.act();
       await s.browser.field('Accepted by (customer)');
       await s.words('Ada');
