@@ -256,7 +256,7 @@ export const signOff = defineAction({
       if (Math.min(...left.map((a) => a.place)) > row.place) await tellSigners(work, order, after);
     }
     await audit({
-      words: `Signed step ${row.place} of order ${nameOf(order)}${await forWhom(work, forId)}, (${row.words})${why === '' ? '' : `: ${why}`}`,
+      words: `Signed step ${row.place} of order ${nameOf(order)}${await forWhom(work, forId)} (${row.words})${why === '' ? '' : `: ${why}`}`,
       subjects: subjectsOf(order),
       after: { step: row.place, value: reckoning.facts.value },
     });

@@ -63,7 +63,7 @@ describe('the camera of a phone', () => {
       const seen = () => browser.driver.executeScript<number>("return document.querySelector('video').currentTime");
       const from = await seen();
       await browser.driver.wait(async () => (await seen()) > from + 2);
-      await browser.reads('1 counted');
+      await browser.reads('1 scanned');
       expect(await browser.text()).not.toContain('2 of 8');
       await (await browser.button('Camera off')).click();
       await browser.button('Use the camera');

@@ -123,7 +123,7 @@ describe('what lies in stores', () => {
       async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732') === false,
       15_000,
     );
-    await (await browser.button('Reverse')).click();
+    await (await browser.button('Return to stores')).click();
     await (await browser.button('Return to stores')).click();
     await browser.driver.wait(
       async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732'),
@@ -133,10 +133,10 @@ describe('what lies in stores', () => {
 
   it('goes from bin to bin, and from a job to stores with its cost', async () => {
     await browser.go(`/stores/${await itemId('CA-3-15')}`);
-    await (await browser.button('Transfer')).click();
-    await browser.choose('Supplier', 'A-02');
+    await (await browser.button('Move')).click();
+    await browser.choose('To', 'A-02');
     await browser.type('Quantity (metre)', '30');
-    await (await browser.button('Transfer')).click();
+    await (await browser.button('Move')).click();
     await browser.reads('A-02');
     await (await browser.button('Transfer')).click();
     await browser.type('Quantity (metre)', '10');

@@ -280,7 +280,7 @@ describe('suppliers and items', () => {
     await browser.type('Name', 'Bolt M8 × 40, A4');
     await browser.pick('Default supplier', 'teasel');
     await (await browser.button('Save item')).click();
-    await browser.reads('BO-M8 is saved');
+    await browser.reads('BO-M8 saved');
     await browser.reads('Teasel Fasteners’s terms for Bolt M8 × 40, A4');
     await browser.type('Pack size', '100');
     await browser.type('Minimum quantity', '250');

@@ -19,7 +19,7 @@ describe('a bill that was typed wrong', () => {
     await browser.go('/invoices/new?order=K26-0019');
     await browser.type('Invoice number', 'T-600');
     await browser.type('Invoice total incl. tax, £', '99.99');
-    await (await browser.button('Something that was not ordered')).click();
+    await (await browser.button('+ Line not ordered')).click();
     await browser.type('Not on order', 'Crane fee');
     await browser.type('Net £', '45');
     await (await browser.button('Enter invoice')).click();

@@ -25,7 +25,7 @@ const tabTo = (name: string) => browser.tabTo(name);
 
 const find = async () => {
   await press('/');
-  await browser.see(By.css('[placeholder^="Part, job, order"]:focus'));
+  await browser.see(By.css('[placeholder^="Item, job, order"]:focus'));
 };
 
 const focusedText = () => browser.driver.executeScript('return document.activeElement.textContent');
@@ -104,7 +104,7 @@ describe('the main job by keyboard alone', () => {
     await browser.go('/dock');
     await browser.reads('to come');
     await browser.go('/dock/K26-0026');
-    await browser.reads('back-ordered');
+    await browser.reads('outstanding');
     await press('a');
     await browser.reads('to receive');
     await chord(Key.CONTROL, Key.ENTER);
@@ -166,7 +166,7 @@ describe('the main job by keyboard alone', () => {
 
   it('goes into the terms of an order and out again, and opens what adds to it', async () => {
     await browser.go('/orders/K26-0024');
-    await browser.reads('ordered before');
+    await browser.reads('Ordered before');
     await press('t');
     await browser.see(By.css('[aria-label="Deliver to"]:focus, .entry-terms input:focus'));
     for (const [key, words] of [

@@ -80,7 +80,7 @@ describe('an order that was sent', () => {
     await (await browser.button('Reopen line')).click();
     await browser.type('Reason', 'Found a box');
     await (await dialog('Reopen line')).click();
-    await browser.reads('is expected again');
+    await browser.reads('reopened');
     expect(await onOrder('419')).toBeGreaterThan(closed);
   });
 
@@ -145,7 +145,7 @@ describe('gathering', () => {
     await browser.reads('2 lines selected');
     await browser.keys(Key.ESCAPE);
     await (await browser.button('Tinned cable')).click();
-    await browser.reads('for all that is picked');
+    await browser.reads('for all selected lines');
     await browser.keys(Key.ESCAPE);
     // The program that was refused is told of by the browser as well.
     expect((await browser.consoleErrors()).filter((e) => !e.includes('422'))).toEqual([]);

@@ -184,7 +184,7 @@ describe('what opens on a view', () => {
       'the calendar of a day',
       async () => {
         await browser.go('/orders/K26-0024');
-        await (await browser.see(By.css('[aria-label="Wanted, calendar"]'))).click();
+        await (await browser.see(By.css('[aria-label="Required by, calendar"]'))).click();
         await browser.see(By.css('[role="grid"] [role="gridcell"] button'));
       },
     ],

@@ -116,14 +116,14 @@ describe('a bill of materials', () => {
     await browser.type('Quantity', '2.5');
     await ctrlEnter();
     await read('Round bar 316', 2, '25 m');
-    await click(By.css('[aria-label="New item below Stringer pair"]'));
-    await browser.pick('Part', 'SHK-12');
+    await click(By.css('[aria-label="Add an item below Stringer pair"]'));
+    await browser.pick('Item', 'SHK-12');
     await ctrlEnter();
-    await browser.see(By.css('[aria-label="Change Bow shackle 12 mm"]'));
-    await click(By.css('[aria-label="Change Bow shackle 12 mm"]'));
+    await browser.see(By.css('[aria-label="Edit Bow shackle 12 mm"]'));
+    await click(By.css('[aria-label="Edit Bow shackle 12 mm"]'));
     await press('Remove');
     await browser.driver.wait(
-      async () => !(await browser.texts('[aria-label="Change Bow shackle 12 mm"]')).length,
+      async () => !(await browser.texts('[aria-label="Edit Bow shackle 12 mm"]')).length,
       20_000,
     );
   });
@@ -132,7 +132,7 @@ describe('a bill of materials', () => {
     await click(By.linkText('LAD-STR'));
     await (await browser.link('Bill of materials')).click();
     await browser.reads('Round bar 316');
-    await (await browser.cell('Line 3', 'Part')).click();
+    await (await browser.cell('Line 3', 'Item')).click();
     await browser.see(By.css('.entry-sheet input'));
     await browser.keys('LADDER-24');
     await browser.see(By.css('[role="option"]'));

@@ -30,7 +30,7 @@ describe('a quote by the piece', () => {
     await browser.reads('for 2 pieces');
     await browser.reads('Rewrite for 5');
     // One heater each, and the hose, the cable and the breakers with them; the carriage is had once.
-    await browser.fill('Line 5', 'Taken', 'once');
+    await browser.fill('Line 5', 'Charged', 'once');
     await browser.reads('1 unsaved change');
     await browser.driver.wait(async () => (await side()).length === 2, 10_000);
     await browser.driver.wait(async () => (await side())[1]?.includes('6,926.50') === true, 10_000);
@@ -49,7 +49,7 @@ describe('what a repair works on', () => {
   it('is said on its job, and goes along where parts are looked up', async () => {
     await browser.go('/jobs/426/quote');
     await browser.reads('Equipment: Stern tube, shaft 60 mm, water lubricated');
-    await press('change');
+    await press('Change');
     await browser.type('Serial number', 'ST-6011');
     await ctrlEnter();
     await browser.reads('serial ST-6011');

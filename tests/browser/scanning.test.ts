@@ -65,7 +65,7 @@ describe('a mixed delivery on a phone', () => {
   it('loses none of ten codes that come at once, also while the network is away', async () => {
     await offline(true);
     await scan(...Array.from({ length: 5 }, () => 'SE-OIL-70'));
-    await browser.reads('5 codes kept here');
+    await browser.reads('5 codes are kept here');
     await offline(false);
     await browser.reads('7 of 8');
     await browser.forgets('No connection');

@@ -70,7 +70,7 @@ describe('settings', () => {
     await browser.type('Name', 'VAT 12.5 %');
     await browser.type('Rate, %', '12.5');
     await press('Save');
-    await browser.reads('VAT 12.5 % is saved');
+    await browser.reads('VAT 12.5 % saved');
     expect(await taken('taxes')).toContain('VAT 12.5 %,S,standard or reduced rate,12.50,100.00,yes');
   });
 
@@ -102,7 +102,7 @@ describe('settings', () => {
     await browser.keys(Key.ESCAPE);
     await browser.keys('n');
     await browser.type('Reason', 'Wet through');
-    await browser.choose('Effect', 'damaged');
+    await browser.choose('Type', 'damaged');
     await press('Save');
     await browser.reads('“Wet through” saved');
     await open('Damaged on the way');
@@ -121,7 +121,7 @@ describe('settings', () => {
     await browser.reads('Hire and cranes');
     await browser.reads('Before');
     await browser.reads('Seal ');
-    expect(await browser.text()).toMatch(/Sealed [0-9a-f]{64}/);
+    expect(await browser.text()).toMatch(/Seal [0-9a-f]{64}/);
     const file = (await wren.ask('/lists/history?as=csv&about=company')).text;
     expect(file).toMatch(/Changed cost code 07 Hire.*name: Hire → Hire and cranes.*[0-9a-f]{64}/);
   });

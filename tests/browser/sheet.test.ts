@@ -130,7 +130,7 @@ describe('an order, changed where it stands', () => {
     await ctrl(Key.ENTER);
     await browser.reads('K26-0023 saved');
     await browser.driver.wait(async () => !(await browser.text()).includes('unsaved change'), 30_000);
-    expect(await focused()).toMatch(/^Line 3, part 3/);
+    expect(await focused()).toMatch(/^Line 3, split 3/);
     const text = await browser.text();
     for (const figure of ['386.00', '140', '294.40', '412 Electrical goes']) expect(text).toContain(figure);
     await browser.go('/orders/K26-0023');
@@ -161,7 +161,7 @@ describe('an order, changed where it stands', () => {
     expect(of('grid')).toEqual(['Order lines']);
     expect(of('row')).toContain('Line 1');
     expect(of('columnheader')).toEqual([
-      'Item',
+      'Line',
       'Item',
       'Quantity',
       'Unit',

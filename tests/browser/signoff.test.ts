@@ -177,13 +177,13 @@ describe('an order that passes a budget', () => {
     );
     expect(told).toEqual([
       expect.stringMatching(
-        /^Mina Rowe: Asked for sign-off of K26-0023, £ 689.10, by Asha Penrose, a manager and Wren Hale/,
+        /^Mina Rowe: Requested sign-off of order K26-0023, £ 689.10, from Asha Penrose, a manager and Wren Hale/,
       ),
       'Asha Penrose: Declined step 1 of order K26-0023: Two lights are enough',
-      expect.stringMatching(/^Mina Rowe: Asked for sign-off of K26-0023, £ 592.60/),
-      expect.stringMatching(/^Asha Penrose: Signed step 1 of K26-0023, leads 412.*: Agreed$/),
+      expect.stringMatching(/^Mina Rowe: Requested sign-off of order K26-0023, £ 592.60/),
+      expect.stringMatching(/^Asha Penrose: Signed step 1 of order K26-0023 \(leads 412.*: Agreed$/),
       expect.stringMatching(/^Ida Quill: Signed step 2 of order K26-0023 for Tomas Brae/),
-      expect.stringMatching(/^Wren Hale: Signed step 3 of K26-0023/),
+      expect.stringMatching(/^Wren Hale: Signed step 3 of order K26-0023/),
     ]);
     expect(await browser.consoleErrors()).toEqual([]);
   });

@@ -59,7 +59,7 @@ describe('files that are not as they should be', () => {
       'Quantity “-2”: Enter a quantity above zero.',
       'Cost code “77” doesn’t exist. Choose one of the company’s codes.',
       'Supplier “Unknown Works” doesn’t exist.',
-      '“31/02/2026” is no date',
+      '“31/02/2026” isn’t a date',
     ])
       await browser.reads(words);
     expect(
@@ -241,7 +241,7 @@ describe('quantities that cannot be', () => {
     await browser.type('Invoiced quantity of Plate 5083 H111 5 mm', '2');
     await browser.type('Invoice total incl. tax, £', '763.20');
     await (await browser.button('Enter invoice')).click();
-    await browser.reads('2 billed, 0 received');
+    await browser.reads('2 invoiced, 0 received');
     await browser.reads('Accounts or a manager can approve the difference.');
   });
 });

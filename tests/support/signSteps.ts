@@ -67,7 +67,7 @@ export const SIGN_TASKS: readonly SignTask[] = [
     name: 'Move budget from one cost code to another, and agree it',
     who: 'Asha Penrose',
     run: async (s) => {
-      await opened(s, '/jobs/412/budget', 'for buying');
+      await opened(s, '/jobs/412/budget', 'Buying budget');
       await s.pressUntil('n', By.css('[role="dialog"]'));
       await take(s, '01');
       await s.words('-50');

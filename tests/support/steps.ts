@@ -74,7 +74,7 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
-    name: 'Pick two lines in Gather and draft their order',
+    name: 'Select two lines in Gather and draft their order',
     run: async (s) => {
       await ready(s, '/gather?job=412', 'Select lines to see');
       await s.pressUntil(Key.ARROW_DOWN, By.css('[data-at="true"]'));
@@ -130,9 +130,9 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
-    name: 'Take a whole delivery in',
+    name: 'Receive a whole delivery',
     run: async (s) => {
-      await ready(s, '/dock/K26-0022', 'back-ordered');
+      await ready(s, '/dock/K26-0022', 'outstanding');
       await s.pressUntil('a', By.css('input[value]:not([value=""])'));
       await s.act();
       await s.browser.reads('Received as');
@@ -171,7 +171,7 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
-    name: 'Pick every draft in the list and send them in one step',
+    name: 'Select every draft in the list and send them in one step',
     run: async (s) => {
       await ready(s, '/orders?show=unsent', 'not sent yet');
       // What is with sign-off stands among them, and is passed by.
@@ -221,7 +221,7 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
-    name: 'Take the orders out as a spreadsheet, the largest first',
+    name: 'Export the orders as a spreadsheet, the largest first',
     run: async (s) => {
       await ready(s, '/orders?show=all', 'Net');
       for (const way of ['sort=net', 'sort=-net']) {
@@ -245,10 +245,10 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
-    name: 'Say how a second supplier sells a part',
+    name: 'Add a second supplier to an item',
     run: async (s) => {
       await ready(s, '/items/1', 'Suppliers');
-      await s.click(await s.browser.button('New supplier'));
+      await s.click(await s.browser.button('Add a supplier'));
       await s.words('Cobb');
       await s.browser.see(By.css('[role="option"]'));
       await s.press(Key.ENTER);
@@ -287,7 +287,7 @@ export const TASKS: readonly Task[] = [
     },
   },
   {
-    name: 'Pick all that lies here for a job, and issue it',
+    name: 'Pick all stock of a job, and issue it',
     run: async (s) => {
       await ready(s, '/stores/pick/415', 'Pick for 415');
       await s.press(Key.ESCAPE);
@@ -299,7 +299,7 @@ export const TASKS: readonly Task[] = [
   {
     name: 'Count a bin by scan, and post what differs',
     run: async (s) => {
-      await ready(s, '/stores/count', 'under way');
+      await ready(s, '/stores/count', 'in progress');
       await s.pressUntil('n', By.css('[role="dialog"]'));
       await s.browser.choose('Bin', 'B-01');
       await s.act();

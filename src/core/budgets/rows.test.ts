@@ -68,7 +68,11 @@ describe('a file of a budget', () => {
     ['words for an amount', ['01', 'much'], '“much” isn’t an amount. Type it like 1250.00.'],
     ['more decimals than the currency has', ['01', '1.005'], '“1.005” isn’t an amount. Type it like 1250.00.'],
     ['a budget below zero', ['01', '-1'], 'Enter 0 or more.'],
-    ['an amount that is too large', ['01', '9'.repeat(20)], `“${'9'.repeat(20)}” isn’t an amount. Type it like 1250.00.`],
+    [
+      'an amount that is too large',
+      ['01', '9'.repeat(20)],
+      `“${'9'.repeat(20)}” isn’t an amount. Type it like 1250.00.`,
+    ],
   ])('leaves a row out with %s, and says why', (_, row, message) =>
     expect(read(['Cost code', 'Budget'], [row])).toMatchObject({ value: { lines: [], left: [{ row: 2, message }] } }),
   );

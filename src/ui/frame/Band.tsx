@@ -6,7 +6,7 @@ import { usePathname } from 'next/navigation';
 import { useYard } from '../YardContext';
 import { FindButton } from './Find';
 import { ROLE_NAMES, type Role } from '@/core/people/rights';
-import { footFor, placeLabel, placesFor, type Counts, type Place } from './places';
+import { footFor, MOST_SHOWN, placeLabel, placesFor, type Counts, type Place } from './places';
 
 export function Wordmark() {
   return (
@@ -91,7 +91,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
 const Badge = ({ n }: { n: number }) =>
   n === 0 ? null : (
     <span className="rounded-full bg-copper px-[7px] text-[12px] leading-[18px] font-bold text-on-copper">
-      {n > 999 ? '999+' : n}
+      {n > MOST_SHOWN ? `${MOST_SHOWN}+` : n}
     </span>
   );
 

@@ -143,6 +143,9 @@ export function footFor(roles: readonly Role[], may: (right: Right) => boolean):
   return hrefs.flatMap((href) => places.find((p) => p.href === href) ?? []).slice(0, IN_FOOT);
 }
 
-/** What a link to a place is called where it shows how much waits there. */
+/** The most that a mark beside a place's name shows. */
+export const MOST_SHOWN = 999;
+
+/** What a link to a place is called where it shows how much waits there: what is seen of it, with what it counts. */
 export const placeLabel = ({ name, waiting }: Place, n: number): string | undefined =>
-  n === 0 || waiting === undefined ? undefined : `${name}, ${waiting(n)}`;
+  n === 0 || n > MOST_SHOWN || waiting === undefined ? undefined : `${name} ${waiting(n)}`;

@@ -69,7 +69,7 @@ export default place(async ({ db, person, query }) => {
       <Shelf
         facts={
           <>
-            <Fact>Forecast includes committed · Headroom = budget − forecast</Fact>
+            {may(person, 'see money') && <Fact>Forecast includes committed · Headroom = budget − forecast</Fact>}
             <RowKeys />
           </>
         }

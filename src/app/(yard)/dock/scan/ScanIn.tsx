@@ -98,13 +98,13 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
           </button>
           {!noting && (
             <button type="button" className="step" onClick={() => setAsked(true)}>
-              Delivery note
+              Delivery note no.
             </button>
           )}
         </div>
         {noting && (
           <TextField
-            label="Delivery note"
+            label="Delivery note no."
             className="mt-2 max-w-[320px] max-phone:max-w-none"
             maxLength={80}
             value={list.tally.note ?? ''}

@@ -28,7 +28,7 @@ type Props = {
 };
 
 const DELIMITERS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-const LEFT_OPEN: Thing = { id: 0, number: '', name: 'no cost code', detail: '' };
+const LEFT_OPEN: Thing = { id: 0, number: '', name: 'leave empty', detail: '' };
 
 /** A quote file before it comes in: its columns, unknown names and problem rows are settled here. */
 export function ImportFile({ first, job, quote }: Props) {
