@@ -1,7 +1,7 @@
 import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { WAITING } from '@/core/invoices/states';
 import { DAYS_TO_CONFIRM } from '@/core/orders/chasing';
-import { AWAITED, SENDABLE } from '@/core/orders/states';
+import { SENDABLE } from '@/core/orders/states';
 import { materialInWords } from '@/core/needs/material';
 import { may } from '@/core/people/rights';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
@@ -15,7 +15,6 @@ import { loadMaterial } from './material';
 import { countToBuy, listSoonest } from './needs';
 import { listOrders } from './orders';
 import { listToPick } from './picking';
-import { BRINGS_SOMETHING } from '@/store/comes';
 import { countOf, latestMail, type Mailed } from './sql';
 import { listToSign } from './toSign';
 import { counted } from '@/core/words';

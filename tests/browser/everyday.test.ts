@@ -283,7 +283,7 @@ describe('suppliers and items', () => {
     await browser.reads('BO-M8 saved');
     await browser.reads('Teasel Fasteners’s terms for Bolt M8 × 40, A4');
     await browser.type('Pack size', '100');
-    await browser.type('Minimum quantity', '250');
+    await browser.type('Minimum', '250');
     await browser.reads('In packs of 100 the minimum is 300.');
     await browser.type('Price 1', '0.18');
     await (await browser.button('+ Price')).click();

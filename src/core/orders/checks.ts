@@ -3,7 +3,6 @@ import { daysLate, type Lead } from '../calendar/lead';
 import type { Calendar, Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { sendingFaults, type OrderLine } from './order';
-import { counted } from '../words';
 
 export type Check = { readonly good: boolean; readonly words: string };
 
