@@ -114,7 +114,7 @@ export class Browser {
     const name = 'normalize-space(.)';
     const called = `(${name} = ${quoted(words)} or ${name} = concat(${quoted(words)}, 'Ctrl ↵') or ${name} = concat(${quoted(words)}, ' Ctrl ↵'))`;
     const open =
-      "//button[not(@disabled) and not(@aria-disabled='true') and not(contains(@class, 'sr-only')) and not(ancestor::*[@aria-hidden='true'])]";
+      "//button[not(@disabled) and not(@aria-disabled='true') and not(contains(concat(' ', @class, ' '), ' sr-only ')) and not(ancestor::*[@aria-hidden='true'])]";
     return this.see(
       By.xpath(`${open}[${called}] | ${open}[contains(${name}, ${quoted(words)})][not(${open}[${called}])]`),
     );

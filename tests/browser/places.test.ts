@@ -146,7 +146,7 @@ describe('what opens on a view', () => {
     ['the question before sending', async () => browser.go('/orders/K26-0024').then(() => press('Send'))],
     ['the reason for calling off', async () => browser.go('/orders/K26-0024').then(() => press('Cancel order'))],
     ['a line of the buy list', async () => browser.go('/jobs/412/buy-list').then(() => press('Bilge pump'))],
-    ['Find', async () => browser.go('/').then(() => press('Find'))],
+    ['Find', async () => browser.go('/').then(() => press('Find item'))],
     [
       'the person’s menu',
       async () => {

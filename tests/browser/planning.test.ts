@@ -138,7 +138,7 @@ describe('a bill of materials', () => {
     await browser.see(By.css('[role="option"]'));
     await browser.keys(Key.ENTER);
     await browser.driver.wait(
-      async () => (await (await browser.cell('Line 3', 'Type')).getText()) === 'made here',
+      async () => (await (await browser.cell('Line 3', 'Type')).getText()) === 'made',
       20_000,
     );
     await ctrlEnter();

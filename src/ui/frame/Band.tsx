@@ -6,7 +6,7 @@ import { usePathname } from 'next/navigation';
 import { useYard } from '../YardContext';
 import { FindButton } from './Find';
 import { ROLE_NAMES, type Role } from '@/core/people/rights';
-import { footFor, MOST_SHOWN, placeLabel, placesFor, type Counts, type Place } from './places';
+import { footFor, placesFor, type Counts, type Place } from './places';
 
 export function Wordmark() {
   return (
@@ -74,12 +74,11 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
           <Link
             key={p.href}
             href={p.href}
-            aria-label={placeLabel(p, waitingAt(p))}
             aria-current={isHere(p.href) ? 'page' : undefined}
             className={`flex min-w-0 flex-1 items-center justify-center gap-1 text-[13px] font-semibold ${isHere(p.href) ? 'bg-rim-2' : ''}`}
           >
             {p.name}
-            <Badge n={waitingAt(p)} />
+            <Badge n={waitingAt(p)} place={p} />
           </Link>
         ))}
         <FindButton foot />
@@ -88,10 +87,11 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   );
 }
 
-const Badge = ({ n }: { n: number }) =>
+const Badge = ({ n, place }: { n: number; place: Place }) =>
   n === 0 ? null : (
     <span className="rounded-full bg-copper px-[7px] text-[12px] leading-[18px] font-bold text-on-copper">
-      {n > MOST_SHOWN ? `${MOST_SHOWN}+` : n}
+      {n > 999 ? '999+' : n}
+      <span className="sr-only"> {place.waiting?.(n)}</span>
     </span>
   );
 
@@ -99,12 +99,11 @@ function PlaceLink({ place, here, n }: { place: Place; here: boolean; n: number 
   return (
     <Link
       href={place.href}
-      aria-label={placeLabel(place, n)}
       aria-current={here ? 'page' : undefined}
       className={`flex h-[30px] items-center gap-1.5 rounded-lg px-[10px] whitespace-nowrap ${here ? 'bg-rim-2 font-semibold' : 'hover:bg-rim-2'}`}
     >
       {place.name}
-      <Badge n={n} />
+      <Badge n={n} place={place} />
     </Link>
   );
 }

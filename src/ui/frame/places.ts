@@ -1,5 +1,4 @@
 import type { Right, Role } from '@/core/people/rights';
-import { counted } from '@/core/words';
 
 export type Counts = { readonly gather: number; readonly dock: number; readonly invoices: number };
 
@@ -8,7 +7,7 @@ export type Place = {
   readonly href: string;
   readonly name: string;
   readonly rights: readonly Right[];
-  /** What waits there, and how its number is read aloud. */
+  /** What waits there, and what its number counts, for who has it read aloud. */
   readonly count?: keyof Counts;
   readonly waiting?: (n: number) => string;
   /** What is done there, for Find. */
@@ -25,7 +24,7 @@ export const PLACES: readonly Place[] = [
     name: 'Gather',
     rights: ['draft orders'],
     count: 'gather',
-    waiting: (n) => `${counted(n, 'line')} to buy`,
+    waiting: (n) => `${n === 1 ? 'line' : 'lines'} to buy`,
     words: 'lines to buy',
     at: 'band',
   },
@@ -35,7 +34,7 @@ export const PLACES: readonly Place[] = [
     name: 'Dock',
     rights: ['see dock'],
     count: 'dock',
-    waiting: (n) => `${n} ${n === 1 ? 'delivery' : 'deliveries'} late or due`,
+    waiting: (n) => `${n === 1 ? 'delivery' : 'deliveries'} late or due`,
     words: 'deliveries',
     at: 'band',
   },
@@ -44,7 +43,7 @@ export const PLACES: readonly Place[] = [
     name: 'Invoices',
     rights: ['see invoices'],
     count: 'invoices',
-    waiting: (n) => `${n} to match`,
+    waiting: () => 'to match',
     words: 'supplier invoices to match',
     at: 'band',
   },
@@ -142,10 +141,3 @@ export function footFor(roles: readonly Role[], may: (right: Right) => boolean):
   const hrefs = [...new Set(roles.flatMap((r) => MOST_USED[r]))];
   return hrefs.flatMap((href) => places.find((p) => p.href === href) ?? []).slice(0, IN_FOOT);
 }
-
-/** The most that a mark beside a place's name shows. */
-export const MOST_SHOWN = 999;
-
-/** What a link to a place is called where it shows how much waits there: what is seen of it, with what it counts. */
-export const placeLabel = ({ name, waiting }: Place, n: number): string | undefined =>
-  n === 0 || n > MOST_SHOWN || waiting === undefined ? undefined : `${name} ${waiting(n)}`;

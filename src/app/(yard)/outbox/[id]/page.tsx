@@ -64,7 +64,7 @@ export default place(async ({ db, person, today, params }) => {
         )}
         {row(
           'Original message',
-          <a href={`/outbox/${m.id}/raw`} className="text-copper-text hover:underline">
+          <a href={`/outbox/${m.id}/raw`} className="inline-block py-1 text-copper-text hover:underline">
             Download (.eml, {Math.ceil(m.size / 1024)} kB)
           </a>,
         )}
