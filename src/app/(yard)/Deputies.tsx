@@ -55,7 +55,7 @@ export function Deputies({ deputies, me, everybody = false }: Props) {
               aria-label={`${d.deputy} no longer signs for ${d.person}`}
               onClick={() => void drop.run({ id: d.id })}
             >
-              end
+              End
             </button>
           </li>
         ))}

@@ -125,7 +125,7 @@ const sellers = (keeps: boolean, day: (d: Day) => string, itemId: number): Colum
               className="step"
               aria-label={`Edit ${p.supplier}’s terms`}
             >
-              change
+              Edit
             </Link>
           ),
         },

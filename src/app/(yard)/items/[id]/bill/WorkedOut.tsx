@@ -125,7 +125,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
                     aria-label={`Edit ${b.description}`}
                     onClick={() => b.line !== null && setOpen({ bill: b.line, text: b.line.text, of: b })}
                   >
-                    change
+                    Edit
                   </button>
                 )}
               </span>
