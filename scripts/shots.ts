@@ -27,14 +27,14 @@ try {
   await take('job', '/jobs/412');
   await take('budget', '/jobs/422/budget');
   await take('buy-list', '/jobs/412/buy-list');
-  await take('plan', '/jobs/421/plan', () => browser.reads('the shortfall 2,3'));
-  await take('bill', '/items/44/bill', () => browser.reads('Made before it'));
+  await take('plan', '/jobs/421/plan', () => browser.reads('shortfall only 2,3'));
+  await take('bill', '/items/44/bill', () => browser.reads('Made first, in this order'));
   await take('stores', '/stores');
   await take('gather', '/gather', async () => {
     await pick('Select all of Brightsound Marine Electrics');
     for (const line of ['Tube 316L 38 × 2 mm for 419', 'Tube 316L 38 × 2 mm for 421', 'Stern seal kit 60 mm for 412'])
-      await pick(`Pick ${line}`);
-    await browser.reads('These make 3 orders');
+      await pick(`Select ${line}`);
+    await browser.reads('3 orders to draft');
     await browser.driver.executeScript("document.getElementById('sheet-scroll').scrollTo(0, 0)");
   });
   await take('orders', '/orders');
@@ -58,7 +58,7 @@ try {
     const text = await (await fetch(`${app.base}/sample-quote`)).text();
     writeFileSync(sample, text.replace(',02,Pellam Bearings,', ',77,Unknown Works,'));
     await (await browser.find(By.css('input[type=file]'))).sendKeys(sample);
-    await browser.reads('with a problem');
+    await browser.reads('to check');
   });
   await browser.resize(PHONE);
   await browser.stepInAs('Joss Fenn');
@@ -66,7 +66,7 @@ try {
     const field = await browser.field('Barcode or number');
     for (const code of ['SE-OIL-70', 'SE-OIL-70', 'BE-6208', 'TI-PLY-18', '2000000000008'])
       await field.sendKeys(code, Key.ENTER);
-    await browser.reads('1 set aside');
+    await browser.reads('1 unmatched');
   });
   await browser.stepInAs('Wren Hale');
   await take('sign-phone', '/sign/K26-0025');

@@ -153,8 +153,8 @@ describe('what is to decide on a job', () => {
     const needId = await yard.need({ neededOn: '2026-05-13' });
     const order = await yard.send(await yard.draft([{ needId, buy: q(5) }]));
     await yard
-      .db('purchaseOrder')
-      .where({ id: order.id })
+      .db('orderLine')
+      .where({ orderId: order.id })
       .update({ wantedOn: '2026-05-01' as Day });
     const { id } = must(await yard.bill(order, 5));
     const { actor } = await yard.as('buyer');
