@@ -152,7 +152,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
           ]),
       ...past.map(
         (p) =>
-          `paid ${signOf(p.currency)}\u202f${formatPrice(p.price, p.currency)}${p.priceQuantity > 1 ? ` per ${p.priceQuantity}` : ''} / ${per(p.unit)} ${day(p.on)}, ${p.supplier} ${p.order}`,
+          `last paid ${signOf(p.currency)}\u202f${formatPrice(p.price, p.currency)}${p.priceQuantity > 1 ? ` per ${p.priceQuantity}` : ''} / ${per(p.unit)} ${day(p.on)}, ${p.supplier} ${p.order}`,
       ),
     ];
   };
