@@ -162,7 +162,7 @@ describe('finding', () => {
     await browser.go('/jobs/418');
     await browser.reads('Gearbox overhaul');
     await browser.go('/suppliers');
-    const open = async () => (await browser.button('Find')).click();
+    const open = async () => (await browser.button('Find item')).click();
     await open();
     await browser.reads('Recently opened');
     await browser.reads('Gearbox overhaul');
