@@ -1,13 +1,12 @@
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { formatMoney, minor } from '@/core/money/money';
-import { FIRST_DUE } from '@/store/dueDays';
+import { FIRST_DUE, LATE } from '@/store/dueDays';
 import { headroomOf } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import type { Waiting } from './desk';
-import { LATE } from './orders';
 import { heldOf } from './held';
 import type { Tab } from './job';
 import { listSoonestOf } from './needs';

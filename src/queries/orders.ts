@@ -4,6 +4,7 @@ import { minor, type Minor } from '@/core/money/money';
 import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Db } from '@/store/db';
+import { LATE } from '@/store/dueDays';
 import type { Person } from '@/store/people';
 import { footOf, pageOf, type Asked, type Foot, type Page } from './page';
 import { permit } from './permit';
@@ -53,9 +54,6 @@ export type OrderFilter = Asked & {
   /** Something of it should be here by this day. */
   readonly lateOn?: Day | undefined;
 };
-
-/** An order of which goods should have come before a day: as promised, else as required. */
-export const LATE = '(o.due_here_on < ? or o.due_away_on < ?)';
 
 const ORDER_SORTS = {
   id: 'o.id',

@@ -14,6 +14,9 @@ const MISSED = `(select min(n.needed_on) from order_line l join split s on s.lin
 
 const ofAwaited = (day: string): string => `case when o.state in (${listed(AWAITED)}) then ${day} end`;
 
+/** An order `o` of which goods should have come before a day, given twice: as promised, else as required. */
+export const LATE = '(o.due_here_on < ? or o.due_away_on < ?)';
+
 /** The first day on which goods of an order `o` are to come, wherever. */
 export const FIRST_DUE = `min(coalesce(o.due_here_on, '${NO_DAY}'), coalesce(o.due_away_on, '${NO_DAY}'))`;
 
