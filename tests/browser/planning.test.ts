@@ -137,10 +137,7 @@ describe('a bill of materials', () => {
     await browser.keys('LADDER-24');
     await browser.see(By.css('[role="option"]'));
     await browser.keys(Key.ENTER);
-    await browser.driver.wait(
-      async () => (await (await browser.cell('Line 3', 'Type')).getText()) === 'made',
-      20_000,
-    );
+    await browser.driver.wait(async () => (await (await browser.cell('Line 3', 'Type')).getText()) === 'made', 20_000);
     await ctrlEnter();
     await browser.reads('This BOM would contain itself: LAD-STR → LADDER-24 → LAD-STR. Remove one of those lines.');
   });

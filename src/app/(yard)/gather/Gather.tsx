@@ -179,7 +179,10 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   const value = sumsByCurrency(view);
   const over = view?.effects.filter((e) => headroomOf(e.after) < 0).length ?? 0;
   const late = view?.bundles.reduce((sum, b) => sum + b.late, 0) ?? 0;
-  const warnings = [over > 0 && `${counted(over, 'budget')} ${over === 1 ? 'goes' : 'go'} over`, late > 0 && `${counted(late, 'line')} late`]
+  const warnings = [
+    over > 0 && `${counted(over, 'budget')} ${over === 1 ? 'goes' : 'go'} over`,
+    late > 0 && `${counted(late, 'line')} late`,
+  ]
     .filter(Boolean)
     .join(' · ');
   const fault =
