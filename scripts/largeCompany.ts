@@ -1,6 +1,6 @@
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { PAR } from '@/core/money/rate';
-import { hashPassword } from '@/actions/passwords';
+import { hashPassword } from '@/actions/people/passwords';
 import type { Db } from '@/store/db';
 import { postOne } from '@/store/ledger';
 import { insertPerson } from '@/store/people';

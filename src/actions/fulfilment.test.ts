@@ -3,11 +3,11 @@ import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderInput } from '../../tests/support/typed';
 import { insertOne } from '@/store/rows';
-import { callOff } from './ending';
-import { changeOrder, draftOrders, holdOrder } from './orders';
-import { receive } from './receiving';
-import { takeBack } from './takingBack';
-import { markSentByHand, sendOrder, settleInterrupted, type Post } from './sending';
+import { callOff } from './orders/ending';
+import { changeOrder, draftOrders, holdOrder } from './orders/orders';
+import { receive } from './dock/receiving';
+import { takeBack } from './dock/correcting';
+import { markSentByHand, sendOrder, settleInterrupted, type Post } from './orders/sending';
 
 let yard: TestCompany;
 beforeEach(async () => {

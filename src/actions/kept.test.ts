@@ -1,20 +1,20 @@
 import type { Minor } from '@/core/money/money';
 import { may, ROLES, type Role } from '@/core/people/rights';
-import { listDue } from '@/queries/dock';
-import { loadDockOrder } from '@/queries/dockOrder';
-import { find } from '@/queries/find';
-import { loadDesk } from '@/queries/desk';
-import { loadFrame } from '@/queries/frame';
-import { listJobs } from '@/queries/jobs';
-import { loadBuyList } from '@/queries/needs';
-import { listOrders } from '@/queries/orders';
+import { listDue } from '@/queries/dock/dock';
+import { loadDockOrder } from '@/queries/dock/order';
+import { find } from '@/queries/frame/find';
+import { loadDesk } from '@/queries/frame/desk';
+import { loadFrame } from '@/queries/frame/frame';
+import { listJobs } from '@/queries/jobs/jobs';
+import { loadBuyList } from '@/queries/buying/buyList';
+import { listOrders } from '@/queries/orders/orders';
 import { findPerson } from '@/store/people';
 import { ACTIONS, ASKS } from '../../tests/support/actions';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import type { Outcome, Setting } from './action';
-import { chooseTheme } from './people';
-import { receive } from './receiving';
-import { takeBack } from './takingBack';
+import { chooseTheme } from './people/people';
+import { receive } from './dock/receiving';
+import { takeBack } from './dock/correcting';
 
 /** Every amount of this company has these digits in it, whether as pence, as a price or as it is written. */
 const MARK = /6,?173/;

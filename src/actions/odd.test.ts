@@ -3,10 +3,10 @@ import { insertMany, insertOne } from '@/store/rows';
 import type { StoredOrder } from '@/store/orders';
 import { must, q, refusedWith, TestCompany } from '../../tests/support/company';
 import { changeDraft, firstLine, orderInput, type OrderInput } from '../../tests/support/typed';
-import { addNeed, changeNeed } from './needs';
-import { closeShort } from './ending';
-import { draftOrders } from './orders';
-import { saveSupplier } from './suppliers';
+import { addNeed, changeNeed } from './buying/needs';
+import { closeShort } from './orders/ending';
+import { draftOrders } from './orders/orders';
+import { saveSupplier } from './items/suppliers';
 
 /** The odd cases together: each was, or could be, a wrong figure that every single case left hidden. */
 

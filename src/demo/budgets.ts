@@ -1,4 +1,4 @@
-import { writeBudgetChange } from '@/actions/budgets';
+import { writeBudgetChange } from '@/actions/jobs/budgets';
 import { minor } from '@/core/money/money';
 import { must, pence, type DemoYard } from './yard';
 

@@ -1,4 +1,4 @@
-import { keepFile } from '@/actions/files';
+import { keepFile } from '@/actions/company/files';
 import { must, type DemoYard } from './yard';
 
 /** A frame of so many rungs as a drawing: lines in the ASCII form of DXF, group code and value on lines of their own. */

@@ -1,6 +1,6 @@
-import { nameDeputy, saveLadder } from '@/actions/ladder';
-import { sendNotices } from '@/actions/notices';
-import { askSignOff, signOff } from '@/actions/signOff';
+import { nameDeputy, saveLadder } from '@/actions/signoff/ladder';
+import { sendNotices } from '@/actions/people/notices';
+import { askSignOff, signOff } from '@/actions/signoff/signOff';
 import type { StepFields } from '@/core/records/signoff';
 import { findOrder } from '@/store/orders';
 import { openRound, reckon, sendingOf } from '@/workings/signoff/reckon';

@@ -1,5 +1,5 @@
-import { beginCount, countLines, endCounting } from '@/actions/countSheets';
-import { issueStock } from '@/actions/issuing';
+import { beginCount, countLines, endCounting } from '@/actions/stores/countSheets';
+import { issueStock } from '@/actions/stores/issuing';
 import { insertMany } from '@/store/rows';
 import { BINS, TRACKED } from './catalogue';
 import { must, q, type DemoYard } from './yard';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { closeShort } from '@/actions/ending';
+import { closeShort } from '@/actions/orders/ending';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { headroomOf } from '@/core/tab/sums';
@@ -7,9 +7,9 @@ import { insertOne } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { times } from '../../tests/support/proof';
 import type { NamedEffect } from '@/workings/orders/effects';
-import { loadInvoice } from './invoices';
+import { loadInvoice } from './invoices/invoices';
 import { loadLevels } from '@/store/levels';
-import { loadOrder } from './order';
+import { loadOrder } from './orders/order';
 
 let yard: TestCompany;
 beforeEach(async () => {

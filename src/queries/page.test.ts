@@ -4,8 +4,8 @@ import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums
 import { insertMany } from '@/store/rows';
 import { TestCompany, TODAY } from '../../tests/support/company';
 import { quantity } from '@/core/quantity/quantity';
-import { listJobs, sumJobs } from './jobs';
-import { listOrders, sumOrders } from './orders';
+import { listJobs, sumJobs } from './jobs/jobs';
+import { listOrders, sumOrders } from './orders/orders';
 import { footOf, pageOf, type Sorts } from './page';
 
 let yard: TestCompany;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { callOff } from '@/actions/ending';
-import { changeOrder, draftOrders, orderLines } from '@/actions/orders';
-import { matchInvoice } from '@/actions/invoices';
+import { callOff } from '@/actions/orders/ending';
+import { changeOrder, draftOrders, orderLines } from '@/actions/orders/orders';
+import { matchInvoice } from '@/actions/invoices/invoices';
 import { EDITABLE } from '@/core/orders/states';
 import { WAITING } from '@/core/invoices/states';
 import { must, TestCompany, TODAY } from '../../tests/support/company';
@@ -9,9 +9,9 @@ import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/his
 import { typedChange } from '../../tests/support/typedChange';
 import { times } from '../../tests/support/proof';
 import { gatherEffects, orderEffects, type NamedEffect } from '@/workings/orders/effects';
-import { loadInvoice } from './invoices';
+import { loadInvoice } from './invoices/invoices';
 import { loadLevels } from '@/store/levels';
-import { previewOrder } from './orderPreview';
+import { previewOrder } from './orders/preview';
 
 /** What a screen promises before is what the act then does, whatever happened until then. */
 

@@ -1,20 +1,20 @@
 import type { Day } from '@/core/calendar/workdays';
-import { bringIn, keepQuoteFile } from '@/actions/quoteFiles';
-import { winQuote } from '@/actions/winning';
+import { bringIn, keepQuoteFile } from '@/actions/quotes/importing';
+import { winQuote } from '@/actions/quotes/winning';
 import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
-import { loadDesk } from './desk';
-import { find } from './find';
-import { loadCourse } from './course';
-import { findJob, loadPostings, loadTab } from './job';
-import { listJobs } from './jobs';
-import { countToBuy, loadBuyList } from './needs';
-import { listOpenNeeds } from './openNeeds';
-import { loadOrder } from './order';
-import { listOrders } from './orders';
+import { loadDesk } from './frame/desk';
+import { find } from './frame/find';
+import { loadCourse } from './jobs/course';
+import { findJob, loadPostings, loadTab } from './jobs/job';
+import { listJobs } from './jobs/jobs';
+import { countToBuy, loadBuyList } from './buying/buyList';
+import { listOpenNeeds } from './buying/openNeeds';
+import { loadOrder } from './orders/order';
+import { listOrders } from './orders/orders';
 import { NotPermitted } from './permit';
-import { checkQuoteFile } from './quoteImport';
-import { listDue } from './dock';
+import { checkQuoteFile } from './quotes/importing';
+import { listDue } from './dock/dock';
 
 let yard: TestCompany;
 beforeEach(async () => {

@@ -1,6 +1,6 @@
 /** The thread for what takes long: it sets papers and reads files, with a connection of its own that only looks. */
 import type { Person } from '@/store/people';
-import type { BringIn } from '@/actions/quoteFiles';
+import type { BringIn } from '@/actions/quotes/importing';
 import { zip } from '@/formats/zip';
 import { writeXlsx } from '@/formats/sheet/xlsx';
 import { readSheet } from '@/formats/sheet/read';
@@ -15,11 +15,11 @@ import { pickingListPdf, type PickPaper } from '@/formats/pdf/pickingList';
 import { returnNotePdf, type ReturnPaper } from '@/formats/pdf/returnNote';
 import type { ListQuery } from '@/queries/lists/list';
 import { openList, type ListName } from '@/queries/lists/lists';
-import * as boms from '@/queries/boms';
-import { readBudgetFile as readBudgeted } from '@/queries/budgetFile';
-import { readCountFile as readCounted } from '@/queries/countFile';
-import * as prices from '@/queries/priceLists';
-import * as quotes from '@/queries/quoteImport';
+import * as boms from '@/queries/items/boms';
+import { readBudgetFile as readBudgeted } from '@/queries/jobs/budgetFile';
+import { readCountFile as readCounted } from '@/queries/stores/countFile';
+import * as prices from '@/queries/items/priceLists';
+import * as quotes from '@/queries/quotes/importing';
 import type { Day } from '@/core/calendar/workdays';
 import { connectReaders, snapshot, type Db } from '@/store/db';
 import { done, type Result } from '@/core/result';

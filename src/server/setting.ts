@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import pino from 'pino';
 import type { Clock } from '@/actions/action';
-import type { Post } from '@/actions/sending';
+import type { Post } from '@/actions/orders/sending';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { deliver } from '@/formats/mail/deliver';
 

@@ -1,9 +1,9 @@
 /** The thread that writes: it holds the one connection that does, and every action runs here, one after the other. */
 import { ACTIONS } from '@/actions/all';
 import type { Outcome } from '@/actions/action';
-import * as founding from '@/actions/founding';
-import { settleInterrupted } from '@/actions/sending';
-import * as signing from '@/actions/signing';
+import * as founding from '@/actions/company/founding';
+import { settleInterrupted } from '@/actions/orders/sending';
+import * as signing from '@/actions/people/signingIn';
 import type { Db } from '@/store/db';
 import { open } from '@/store/open';
 import type { Person } from '@/store/people';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, writeBudgetChange } from '@/actions/budgets';
+import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, writeBudgetChange } from '@/actions/jobs/budgets';
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
-import { loadBudget } from '@/queries/budgets';
+import { loadBudget } from '@/queries/jobs/budgets';
 import { TestCompany, TODAY } from '../../tests/support/company';
 import { times } from '../../tests/support/proof';
 

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { addDayOff } from '@/actions/company';
+import { addDayOff } from '@/actions/company/company';
 import { q, TestCompany } from '../../tests/support/company';
 import { checkRecord, type Fault } from './seals';
 

@@ -2,7 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { findUnproven } from '@/store/ledger';
 import { findPerson, type Person } from '@/store/people';
 import { checkRecord } from '@/store/seals';
-import { loadToSign, type RowToSign } from '@/queries/toSign';
+import { loadToSign, type RowToSign } from '@/queries/signoff/toSign';
 import { App, TODAY } from '../support/app';
 import { Caller } from '../support/caller';
 import { tried } from '../support/proof';

@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { loadPicking, type PickRow } from '@/queries/picking';
+import { loadPicking, type PickRow } from '@/queries/stores/picking';
 import { findUnproven } from '@/store/ledger';
 import { findPerson, type Person } from '@/store/people';
 import { checkRecord } from '@/store/seals';

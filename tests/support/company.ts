@@ -2,12 +2,12 @@ import { copyFileSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Outcome } from '@/actions/action';
-import { enterInvoice, matchInvoice } from '@/actions/invoices';
-import { draftOrders } from '@/actions/orders';
-import type { Reading } from '@/actions/quoteFiles';
-import { receive } from '@/actions/receiving';
-import { sendOrder, type Post, type Sender } from '@/actions/sending';
-import { readQuoteFile } from '@/queries/quoteImport';
+import { enterInvoice, matchInvoice } from '@/actions/invoices/invoices';
+import { draftOrders } from '@/actions/orders/orders';
+import type { Reading } from '@/actions/quotes/importing';
+import { receive } from '@/actions/dock/receiving';
+import { sendOrder, type Post, type Sender } from '@/actions/orders/sending';
+import { readQuoteFile } from '@/queries/quotes/importing';
 import { purchaseOrderPdf } from '@/formats/pdf/purchaseOrder';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';

@@ -1,5 +1,5 @@
 import { insertOne } from '@/store/rows';
-import { receive } from '@/actions/receiving';
+import { receive } from '@/actions/dock/receiving';
 import { ONE, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/db';
 import type { StoredOrder } from '@/store/orders';

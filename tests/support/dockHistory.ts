@@ -1,7 +1,7 @@
 import type { Outcome } from '@/actions/action';
-import { inspect } from '@/actions/inspecting';
-import { receive } from '@/actions/receiving';
-import { sendBack } from '@/actions/sendingBack';
+import { inspect } from '@/actions/dock/inspecting';
+import { receive } from '@/actions/dock/receiving';
+import { sendBack } from '@/actions/dock/sendingBack';
 import type { Day } from '@/core/calendar/workdays';
 import type { StoredOrder } from '@/store/orders';
 import type { TestCompany } from './company';

@@ -1,6 +1,6 @@
-import { changeOrder } from '@/actions/orders';
-import { saveLadder, saveRules } from '@/actions/ladder';
-import { askSignOff, signOff } from '@/actions/signOff';
+import { changeOrder } from '@/actions/orders/orders';
+import { saveLadder, saveRules } from '@/actions/signoff/ladder';
+import { askSignOff, signOff } from '@/actions/signoff/signOff';
 import { ZERO, type Minor } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import type { StepFields } from '@/core/records/signoff';

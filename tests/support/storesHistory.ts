@@ -1,11 +1,11 @@
 import type { Outcome } from '@/actions/action';
-import { choosePlanning, letGo, reserve } from '@/actions/reserving';
-import { countStock } from '@/actions/counting';
-import { beginCount, countLines, dropCount, endCounting, postCount } from '@/actions/countSheets';
-import { issuePicked, issueStock, returnIssue } from '@/actions/issuing';
-import { shareByDate } from '@/actions/sharing';
-import { loadPicking } from '@/queries/picking';
-import { moveStock, scrapStock, transferStock } from '@/actions/moving';
+import { choosePlanning, letGo, reserve } from '@/actions/buying/reserving';
+import { countStock } from '@/actions/stores/counting';
+import { beginCount, countLines, dropCount, endCounting, postCount } from '@/actions/stores/countSheets';
+import { issuePicked, issueStock, returnIssue } from '@/actions/stores/issuing';
+import { shareByDate } from '@/actions/stores/allocating';
+import { loadPicking } from '@/queries/stores/picking';
+import { moveStock, scrapStock, transferStock } from '@/actions/stores/moving';
 import type { Day } from '@/core/calendar/workdays';
 import { insertOne } from '@/store/rows';
 import type { TestCompany } from './company';

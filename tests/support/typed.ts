@@ -1,4 +1,4 @@
-import { changeOrder } from '@/actions/orders';
+import { changeOrder } from '@/actions/orders/orders';
 import type { StoredOrder } from '@/store/orders';
 import type { TestCompany } from './company';
 

@@ -1,15 +1,15 @@
 import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
 import { may, RIGHTS, type Right } from '@/core/people/rights';
-import { loadFrame } from '@/queries/frame';
+import { loadFrame } from '@/queries/frame/frame';
 import { loadCalendar } from '@/store/company';
 import { ScrollKeeper } from '@/ui/frame/ScrollKeeper';
-import { KeysProvider } from '@/ui/keys';
-import { YardProvider } from '@/ui/YardContext';
+import { KeysProvider } from '@/ui/frame/keys';
+import { YardProvider } from '@/ui/frame/YardContext';
 import { here } from '../server/session';
 import { clock } from '@/server/setting';
 import { readers } from '@/server/readers';
-import { FrameTop } from './FrameTop';
+import { FrameTop } from './_shared/frame/FrameTop';
 
 export default async function YardLayout({ children }: { children: ReactNode }) {
   const person = await here();

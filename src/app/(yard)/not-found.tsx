@@ -1,4 +1,4 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { Empty, Sheet } from '@/ui/kit/Sheet';
 
 export default function NotFound() {

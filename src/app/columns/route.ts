@@ -1,4 +1,4 @@
-import { keepColumns } from '@/actions/using';
+import { keepColumns } from '@/actions/people/ownViews';
 import { Answer, readAsked, route } from '../server/answer';
 import { performAs } from '../server/offer';
 

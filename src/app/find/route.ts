@@ -1,4 +1,4 @@
-import { find } from '@/queries/find';
+import { find } from '@/queries/frame/find';
 import { route } from '../server/answer';
 import { readers } from '@/server/readers';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { listThings, nameThings, THING_KINDS, type ThingKind } from '@/queries/things';
+import { listThings, nameThings, THING_KINDS, type ThingKind } from '@/queries/frame/choices';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { Answer, readAsked, route } from '../server/answer';

@@ -6,7 +6,7 @@ import { getIronSession } from 'iron-session';
 import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
-import type { SignedIn } from '@/actions/signing';
+import type { SignedIn } from '@/actions/people/signingIn';
 import { MOST_HOURS } from '@/core/people/signingIn';
 import { readers } from '@/server/readers';
 import { clock, companyFile } from '@/server/setting';

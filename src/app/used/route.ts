@@ -1,4 +1,4 @@
-import { noteUse } from '@/actions/using';
+import { noteUse } from '@/actions/people/ownViews';
 import { Answer, readAsked, route } from '../server/answer';
 import { performAs } from '../server/offer';
 

@@ -5,8 +5,8 @@ import type { z } from 'zod';
 import { foundingFields } from '@/core/records/company';
 import type { FoundingCountry } from '@/formats/taxes';
 import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
-import type { Answer } from '@/ui/useAct';
-import { useActForm } from '@/ui/useActForm';
+import type { Answer } from '@/ui/acting/useAct';
+import { useActForm } from '@/ui/acting/useActForm';
 import { setUp } from '../acts/signing';
 
 type FoundingInput = z.output<typeof foundingFields>;

@@ -2,12 +2,12 @@ import { asked } from '@/core/asked';
 import { MESSAGE_STATE_NAMES, ORDER_STATE_NAMES } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
-import { dueFilter, listDue, type DueRow } from '../dock';
-import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices';
-import type { NeedLine } from '../needLine';
-import { gatherFilterOf, pageOfOpenNeeds } from '../openNeeds';
-import { listOrders, orderFilterOf, type OrderRow } from '../orders';
-import { listMessages, type MessageRow } from '../outbox';
+import { dueFilter, listDue, type DueRow } from '../dock/dock';
+import { INVOICE_FILTERS, listInvoices, type InvoiceRow } from '../invoices/invoices';
+import type { NeedLine } from '../buying/needLine';
+import { gatherFilterOf, pageOfOpenNeeds } from '../buying/openNeeds';
+import { listOrders, orderFilterOf, type OrderRow } from '../orders/orders';
+import { listMessages, type MessageRow } from '../orders/outbox';
 import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const gather = list<NeedLine>('draft orders', 'Item', ({ db, person, query, today, currency }) => ({

@@ -3,9 +3,9 @@ import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
-import { listItems, type ItemRow } from '../items';
-import { JOB_KINDS, JOB_STATES, listJobs, type JobRow } from '../jobs';
-import { listSold, listSuppliers, type SupplierRow, type SoldRow } from '../suppliers';
+import { listItems, type ItemRow } from '../items/items';
+import { JOB_KINDS, JOB_STATES, listJobs, type JobRow } from '../jobs/jobs';
+import { listSold, listSuppliers, type SupplierRow, type SoldRow } from '../items/suppliers';
 import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, currency }) => {

@@ -1,5 +1,5 @@
 import type { ToldChange } from '@/core/history/tell';
-import { historyFilterOf, loadHistory, loadRecords, type HistoryRecord } from '../history';
+import { historyFilterOf, loadHistory, loadRecords, type HistoryRecord } from '../company/history';
 import { day, everyPage, list, text } from './list';
 
 /** What a cell of a sheet can hold, with room for what says that it goes on. */

@@ -7,9 +7,9 @@ import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
 import { STAGE_NAMES, STAGES } from '@/core/tab/stages';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
 import type { Cell, Column } from '@/formats/sheet/column';
-import { loadBudget, type BudgetRow, type BudgetView } from '../budgets';
-import { findJob, loadQuote, loadTab, type QuoteLineRow, type Tab } from '../job';
-import { loadBuyList, type BuyListLine } from '../needs';
+import { loadBudget, type BudgetRow, type BudgetView } from '../jobs/budgets';
+import { findJob, loadQuote, loadTab, type QuoteLineRow, type Tab } from '../jobs/job';
+import { loadBuyList, type BuyListLine } from '../buying/buyList';
 import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const buyList = list<BuyListLine>('see jobs', 'Buy list', ({ db, person, query, today, currency }) => ({

@@ -7,9 +7,9 @@ import { hasShare, RULE_ANSWER_NAMES, RULE_NAMES, type BuyingRule } from '@/core
 import { whenAsked, whoSigns } from '@/core/signoff/words';
 import { loadCompany } from '@/store/company';
 import type { DayOff, ExchangeRate, MailWords } from '@/store/tables';
-import { loadLadderPage, type StepView } from '../ladder';
-import { listPeople, type PersonRow } from '../people';
-import { loadReviewPoints } from '../reviews';
+import { loadLadderPage, type StepView } from '../signoff/ladder';
+import { listPeople, type PersonRow } from '../people/people';
+import { loadReviewPoints } from '../orders/reviews';
 import {
   loadCodesPage,
   loadPlacesPage,
@@ -21,7 +21,7 @@ import {
   type ReasonSetting,
   type TaxRow,
   type UnitRow,
-} from '../settings';
+} from '../company/settings';
 import { day, everyPage, list, text } from './list';
 
 /** A list that is short enough to be had in one piece. */

@@ -1,6 +1,6 @@
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
-import { listStock, stockFilter, type StockRow } from '../stores';
+import { listStock, stockFilter, type StockRow } from '../stores/stores';
 import { day, everyPage, list, measure, money, text } from './list';
 
 export const stores = list<StockRow>('see stores', 'Stores', ({ db, person, query, currency, today }) => ({

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { beginCount, countLines, dropCount, endCounting, postCount } from '@/actions/countSheets';
-import { countStock } from '@/actions/counting';
-import { issueStock, returnIssue } from '@/actions/issuing';
-import { moveStock, scrapStock, transferStock } from '@/actions/moving';
-import { takeBack } from '@/actions/takingBack';
+import { beginCount, countLines, dropCount, endCounting, postCount } from '@/actions/stores/countSheets';
+import { countStock } from '@/actions/stores/counting';
+import { issueStock, returnIssue } from '@/actions/stores/issuing';
+import { moveStock, scrapStock, transferStock } from '@/actions/stores/moving';
+import { takeBack } from '@/actions/dock/correcting';
 import { insertOne } from '@/store/rows';
 import { q, type TestCompany } from '../../../tests/support/company';
 import { numbered, openDock, type Dock } from '../../../tests/support/dock';

@@ -5,7 +5,7 @@ import { asDay } from '@/core/calendar/workdays';
 import { readAs } from '@/core/money/sum';
 import { DateField } from '../kit/DateField';
 import { PickField } from '../kit/PickField';
-import { useYard } from '../YardContext';
+import { useYard } from '../frame/YardContext';
 import { fills, type Entry, type EntryColumn } from './column';
 
 /** How a cell began to be filled in: with the key that was pressed, which stands for all that was there, or as it is. */

@@ -11,7 +11,7 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useRef, useSyncExternalStore, type KeyboardEvent, type MouseEvent } from 'react';
-import { useKey, useToldKey } from '../keys';
+import { useKey, useToldKey } from '../frame/keys';
 import { EntryRow } from './EntryRow';
 import type { SheetProps } from './sheet';
 import { cellKey, DITTO, editingKey } from './sheetKeys';

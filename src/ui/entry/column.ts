@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Named } from '@/core/records/typed';
-import type { Thing, ThingKind } from '@/queries/things';
+import type { Thing, ThingKind } from '@/queries/frame/choices';
 import type { Known } from '../kit/PickField';
 
 export type { Named };

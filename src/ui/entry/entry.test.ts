@@ -1,4 +1,4 @@
-import type { Thing } from '@/queries/things';
+import type { Thing } from '@/queries/frame/choices';
 import { copied, type EntryColumn } from './column';
 import { below, nextFilled, step, type Shape } from './moves';
 import { moved, nextNew, put } from './rows';

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Thing, ThingKind } from '@/queries/things';
+import type { Thing, ThingKind } from '@/queries/frame/choices';
 import type { EntryColumn } from './column';
 
 export const MOST_PASTED = 1000;

@@ -2,10 +2,10 @@ import type { ClipboardEvent } from 'react';
 import { toast } from 'sonner';
 import { readTypedDay } from '@/core/calendar/typed';
 import { grouped } from '@/core/words';
-import type { Thing, ThingKind } from '@/queries/things';
-import { ask, asJson } from '../ask';
-import { tellMissing } from '../later';
-import { useYard } from '../YardContext';
+import type { Thing, ThingKind } from '@/queries/frame/choices';
+import { ask, asJson } from '../acting/ask';
+import { tellMissing } from '../acting/later';
+import { useYard } from '../frame/YardContext';
 import type { SheetProps } from './sheet';
 import type { Marking } from './useMark';
 

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { useDraft } from '../useDraft';
+import { useDraft } from '../acting/useDraft';
 import { useSteps, type Steps } from './useSteps';
 
 /** Something as it was saved last, or as it is typed since, with the version it was typed over. */

@@ -1,9 +1,9 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { usePathname } from 'next/navigation';
-import { useYard } from '../YardContext';
+import { useYard } from './YardContext';
 import { FindButton } from './Find';
 import { ROLE_NAMES, type Role } from '@/core/people/rights';
 import { footFor, placesFor, type Counts, type Place } from './places';

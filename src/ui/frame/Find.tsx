@@ -2,8 +2,8 @@
 
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { useKey } from '../keys';
-import { later } from '../later';
+import { useKey } from './keys';
+import { later } from '../acting/later';
 
 const FindBox = later(() => import('./FindBox'));
 

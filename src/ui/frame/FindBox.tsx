@@ -4,10 +4,10 @@ import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { wordsOf } from '@/core/find/words';
-import type { Found } from '@/queries/find';
+import type { Found } from '@/queries/frame/find';
 import type { FindKind } from '@/store/find';
-import { ask } from '../ask';
-import { useYard } from '../YardContext';
+import { ask } from '../acting/ask';
+import { useYard } from './YardContext';
 import { placesFor } from './places';
 
 type Shown = {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useAllKeys, useKey } from '../keys';
+import { useAllKeys, useKey } from './keys';
 import { Question } from '../kit/Slip';
 
 const named = (combo: string) =>

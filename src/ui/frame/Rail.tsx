@@ -3,13 +3,13 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { usePathname, useRouter } from 'next/navigation';
 import { X } from 'lucide-react';
 import type { Level } from '@/core/tab/sums';
-import { useKey } from '../keys';
-import { LyingGlass } from '../SightGlass';
-import { useYard } from '../YardContext';
+import { useKey } from './keys';
+import { LyingGlass } from '../jobs/SightGlass';
+import { useYard } from './YardContext';
 
 export type RailTab = {
   readonly id: number;

@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { Faults, TextField } from '../kit/Field';
 import { Question } from '../kit/Slip';
-import { SIGNED_OUT } from '../useAct';
+import { SIGNED_OUT } from '../acting/useAct';
 
 type Props = {
   readonly email: string;

@@ -6,7 +6,7 @@ import { Popover } from 'radix-ui';
 import { useId, useState, type KeyboardEvent } from 'react';
 import { readTypedDay, type Towards } from '@/core/calendar/typed';
 import { asDay, type Day } from '@/core/calendar/workdays';
-import { useYard } from '../YardContext';
+import { useYard } from '../frame/YardContext';
 import { Framed, described, type Frame } from './Field';
 
 const Month = dynamic(() => import('./Month'), { ssr: false });

@@ -3,7 +3,7 @@
 import { parseAsString, useQueryStates } from 'nuqs';
 import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState, useTransition, type ReactNode } from 'react';
-import type { Thing, ThingKind } from '@/queries/things';
+import type { Thing, ThingKind } from '@/queries/frame/choices';
 import { DateField } from './DateField';
 import { PickField } from './PickField';
 

@@ -3,7 +3,7 @@
 import { DayPicker } from 'react-day-picker';
 import { asDay, isWorkday, type Day } from '@/core/calendar/workdays';
 import { locale, WAYS } from '@/core/locale/locale';
-import { useYard } from '../YardContext';
+import { useYard } from '../frame/YardContext';
 
 const dateOf = (day: Day): Date => new Date(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8)));
 const dayOf = (date: Date): Day =>

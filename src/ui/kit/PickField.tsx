@@ -3,10 +3,10 @@
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { useEffect, useEffectEvent, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import type { ItemThing, Thing, ThingKind } from '@/queries/things';
-import { ask, tell } from '../ask';
-import { useWorkedOn } from '../WorkedOn';
-import { useYard, type Yard } from '../YardContext';
+import type { ItemThing, Thing, ThingKind } from '@/queries/frame/choices';
+import { ask, tell } from '../acting/ask';
+import { useWorkedOn } from '../jobs/AssetContext';
+import { useYard, type Yard } from '../frame/YardContext';
 import { Framed, described, type Frame } from './Field';
 
 /** Things that the page knows by itself, for what is typed. */

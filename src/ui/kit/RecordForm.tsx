@@ -3,8 +3,8 @@
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import type { Refusal } from '@/core/result';
-import { useKey } from '../keys';
-import type { Clashed } from '../useAct';
+import { useKey } from '../frame/keys';
+import type { Clashed } from '../acting/useAct';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from './Shelf';
 
 type Props = {

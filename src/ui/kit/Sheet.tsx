@@ -1,4 +1,4 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import type { ReactNode } from 'react';
 import { grouped } from '@/core/words';
 

@@ -1,5 +1,5 @@
-import type { NextAct } from '@/queries/nextAct';
-import Link from '../Link';
+import type { NextAct } from '@/queries/orders/nextAct';
+import Link from './Link';
 import { Press } from './Press';
 import type { ReactNode } from 'react';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { useKey } from '../keys';
+import { useKey } from '../frame/keys';
 import { Faults } from './Field';
 
 type Props = {

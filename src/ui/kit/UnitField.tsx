@@ -1,9 +1,9 @@
 'use client';
 
 import { findUnit, UNITS, unitOf, type Unit } from '@/core/quantity/units';
-import type { Thing } from '@/queries/things';
+import type { Thing } from '@/queries/frame/choices';
 import type { Frame } from './Field';
-import type { Yard } from '../YardContext';
+import type { Yard } from '../frame/YardContext';
 import { PickField } from './PickField';
 
 const thingOf = (unit: Unit): Thing => ({ id: UNITS.indexOf(unit), number: unit.short, name: unit.name, detail: '' });

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from './Shelf';
-import { sideOf, type Chosen, type Difference, type Side } from '../versions';
+import { sideOf, type Chosen, type Difference, type Side } from '../acting/versions';
 import { counted } from '@/core/words';
 
 type Props = {

@@ -3,7 +3,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useRef, useState, type MouseEvent, type ReactNode } from 'react';
-import { useKey } from '../keys';
+import { useKey } from '../frame/keys';
 import { Box } from './Box';
 import { cellClass, type Column, type Groups, type Key, type Picks } from './column';
 import { ListFoot, type Listed } from './Listed';

@@ -8,8 +8,8 @@ import { grouped } from '@/core/words';
 import type { ListName } from '@/queries/lists/lists';
 import type { Foot } from '@/queries/page';
 import type { KeptColumns } from '@/store/listViews';
-import { tell } from '../ask';
-import { useYard } from '../YardContext';
+import { tell } from '../acting/ask';
+import { useYard } from '../frame/YardContext';
 import { cellClass, type Column } from './column';
 
 /** A list of the company, of which a page is shown. */

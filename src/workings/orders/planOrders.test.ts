@@ -1,11 +1,11 @@
 import { formatMoney } from '@/core/money/money';
 import { must, q, TestCompany, TODAY } from '../../../tests/support/company';
-import { changeNeed } from '@/actions/needs';
+import { changeNeed } from '@/actions/buying/needs';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import type { Rate } from '@/core/money/rate';
-import { loadDecisions } from '@/queries/decisions';
-import { loadTab } from '@/queries/job';
+import { loadDecisions } from '@/queries/jobs/decisions';
+import { loadTab } from '@/queries/jobs/job';
 import { planOrders } from './planOrders';
 import { compareInvoice } from '@/store/invoices';
 import { post } from '@/store/ledger';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { draftOrders } from '@/actions/orders';
+import { draftOrders } from '@/actions/orders/orders';
 import type { Role } from '@/core/people/rights';
 import type { StepFields } from '@/core/records/signoff';
 import { minor, ZERO } from '@/core/money/money';

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { codeLines } from '@/core/records/settings';
 import { counted } from '@/core/words';
 import { AreaField, Faults } from '@/ui/kit/Field';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { addCostCodes } from '../../acts';
 
 const fields = z.object({ lines: codeLines });

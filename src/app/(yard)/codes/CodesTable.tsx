@@ -2,13 +2,13 @@
 
 import { useState } from 'react';
 import { costCodeFields } from '@/core/records/settings';
-import type { CodeRow } from '@/queries/settings';
+import type { CodeRow } from '@/queries/company/settings';
 import { TextField } from '@/ui/kit/Field';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { changeCostCode, retireCostCode } from '../../acts';
-import { nameColumn, SettingSlip } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 /** The headings of the budgets; one opens to be changed, or to be offered no more. */
 export function CodesTable({ codes }: { readonly codes: readonly CodeRow[] }) {

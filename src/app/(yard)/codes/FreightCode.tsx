@@ -1,9 +1,9 @@
 'use client';
 
-import type { Thing } from '@/queries/things';
+import type { Thing } from '@/queries/frame/choices';
 import { Faults } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { chooseFreightCode } from '../../acts';
 
 /** Where carriage goes when nothing else is said. */

@@ -1,6 +1,6 @@
-import { loadThing } from '@/queries/things';
-import { loadCodesPage } from '@/queries/settings';
-import { SettingsTitle } from '../SettingsTitle';
+import { loadThing } from '@/queries/frame/choices';
+import { loadCodesPage } from '@/queries/company/settings';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 import { AddCodes } from './AddCodes';

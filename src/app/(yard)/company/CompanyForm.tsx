@@ -4,13 +4,13 @@ import { z } from 'zod';
 import { LANGUAGE_NAMES, LANGUAGES, usualFor, type Language } from '@/core/locale/locale';
 import { signOf } from '@/core/money/money';
 import { companyForm, type CompanyText } from '@/core/records/company';
-import type { CompanyView } from '@/queries/company';
-import { useKey } from '@/ui/keys';
+import type { CompanyView } from '@/queries/company/company';
+import { useKey } from '@/ui/frame/keys';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { WeekField } from '@/ui/kit/WeekField';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { saveCompany } from '../../acts';
 
 const startOf = (company: CompanyView['company']): CompanyText => ({

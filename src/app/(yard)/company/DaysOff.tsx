@@ -7,9 +7,9 @@ import type { DayOff } from '@/store/tables';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { useAct } from '@/ui/useAct';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { addDayOff, removeDayOff, takeHolidays } from '../../acts';
 
 /** The days on which nobody works: typed in, or taken from the public holidays of the company's country. */

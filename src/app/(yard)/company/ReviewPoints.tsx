@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { AreaField, Faults } from '@/ui/kit/Field';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { useAct } from '@/ui/useAct';
+import { useAct } from '@/ui/acting/useAct';
 import { saveReviewPoints } from '../../acts';
 
 const KINDS = { contract: 'a contract', repair: 'a repair', make: 'a make job' } as const;

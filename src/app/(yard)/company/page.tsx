@@ -1,8 +1,8 @@
-import { loadCompanyForm } from '@/queries/company';
-import { loadReviewPoints } from '@/queries/reviews';
+import { loadCompanyForm } from '@/queries/company/company';
+import { loadReviewPoints } from '@/queries/orders/reviews';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { CompanyForm } from './CompanyForm';
 import { DaysOff } from './DaysOff';
 import { ReviewPoints } from './ReviewPoints';

@@ -1,10 +1,10 @@
 'use client';
 
-import Link from '@/ui/Link';
-import type { DockShow, DueRow } from '@/queries/dock';
+import Link from '@/ui/kit/Link';
+import type { DockShow, DueRow } from '@/queries/dock/dock';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { StateTag } from '../orders/StateTag';
 
 const HEADS: Partial<Record<DockShow, string>> = { inspect: 'Lines to inspect', back: 'Lines to return' };

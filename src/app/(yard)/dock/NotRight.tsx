@@ -3,7 +3,7 @@
 import type { ComponentProps, ReactNode } from 'react';
 import { unitOf } from '@/core/quantity/units';
 import { REJECT, type ReasonDoes } from '@/core/receiving/reasons';
-import type { ReasonChoice } from '@/queries/dockOrder';
+import type { ReasonChoice } from '@/queries/dock/order';
 import { DateField } from '@/ui/kit/DateField';
 import { NumberField } from '@/ui/kit/NumberField';
 import { ReasonField } from './ReasonField';

@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import { REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
-import type { ReasonChoice } from '@/queries/dockOrder';
+import type { ReasonChoice } from '@/queries/dock/order';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { addReason } from '../../acts';
 
 type Props = {

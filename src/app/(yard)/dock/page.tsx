@@ -1,5 +1,5 @@
-import { findJobThing, loadThing } from '@/queries/things';
-import { countDock, dueFilter, listDue, type DockShow } from '@/queries/dock';
+import { findJobThing, loadThing } from '@/queries/frame/choices';
+import { countDock, dueFilter, listDue, type DockShow } from '@/queries/dock/dock';
 import { FilterChoice, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf, ShelfNext } from '@/ui/kit/Shelf';

@@ -5,13 +5,13 @@ import { ungrouped } from '@/core/locale/locale';
 import { formatAmount, formatMoney, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { BelowLevel, FillUp as Found } from '@/queries/fillUp';
-import type { BundleView } from '@/queries/gather';
-import type { NeedLine } from '@/queries/needLine';
+import type { BelowLevel, FillUp as Found } from '@/queries/buying/fillUp';
+import type { BundleView } from '@/queries/buying/gather';
+import type { NeedLine } from '@/queries/buying/needLine';
 import { Slip } from '@/ui/kit/Slip';
-import { Tags } from '@/ui/Tags';
-import { useAsked } from '@/ui/useAsked';
-import { useYard } from '@/ui/YardContext';
+import { Tags } from '@/ui/kit/Tags';
+import { useAsked } from '@/ui/acting/useAnswer';
+import { useYard } from '@/ui/frame/YardContext';
 import type { StockPicks } from './Gather';
 
 type Props = {

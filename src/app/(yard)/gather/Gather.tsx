@@ -8,27 +8,27 @@ import { groupBy } from '@/core/group';
 import { formatAmount, minor, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { headroomOf } from '@/core/tab/sums';
-import type { GatherView, SupplierTerms } from '@/queries/gather';
-import type { NeedLine } from '@/queries/needLine';
-import type { GatherGroup } from '@/queries/openNeeds';
-import { ask, asJson } from '@/ui/ask';
-import { useKey } from '@/ui/keys';
+import type { GatherView, SupplierTerms } from '@/queries/buying/gather';
+import type { NeedLine } from '@/queries/buying/needLine';
+import type { GatherGroup } from '@/queries/buying/openNeeds';
+import { ask, asJson } from '@/ui/acting/ask';
+import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import type { Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { makeKey, useAct, useOnce } from '@/ui/useAct';
-import { useDraft } from '@/ui/useDraft';
-import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
+import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
+import { useDraft } from '@/ui/acting/useDraft';
+import { later } from '@/ui/acting/later';
+import { useYard } from '@/ui/frame/YardContext';
 import { callOff, mendNeeds, draftOrders } from '../../acts';
 import { gatherColumns, groupsBy } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { useMore, type Page } from './useMore';
 import { counted } from '@/core/words';
 
-const NeedSlip = later(() => import('../NeedSlip'));
+const NeedSlip = later(() => import('../_shared/buying/NeedSlip'));
 const FillUp = later(() => import('./FillUp'));
 
 type Props = {

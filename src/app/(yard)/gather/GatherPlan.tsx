@@ -2,9 +2,9 @@
 
 import { useRef } from 'react';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
-import type { BundleView, GatherView } from '@/queries/gather';
-import { useKey } from '@/ui/keys';
-import { EffectList } from '@/ui/EffectList';
+import type { BundleView, GatherView } from '@/queries/buying/gather';
+import { useKey } from '@/ui/frame/keys';
+import { EffectList } from '@/ui/jobs/EffectList';
 import { counted } from '@/core/words';
 import type { StockPicks } from './Gather';
 

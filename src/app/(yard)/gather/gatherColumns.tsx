@@ -2,14 +2,14 @@ import { add, formatAmount, formatPrice, signOf, ZERO, type Minor } from '@/core
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { SupplierTerms } from '@/queries/gather';
-import type { NeedLine } from '@/queries/needLine';
-import type { GatherGroup } from '@/queries/openNeeds';
+import type { SupplierTerms } from '@/queries/buying/gather';
+import type { NeedLine } from '@/queries/buying/needLine';
+import type { GatherGroup } from '@/queries/buying/openNeeds';
 import { PickField } from '@/ui/kit/PickField';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column, Groups } from '@/ui/ledger/column';
-import { Tags } from '@/ui/Tags';
-import type { useYard } from '@/ui/YardContext';
+import { Tags } from '@/ui/kit/Tags';
+import type { useYard } from '@/ui/frame/YardContext';
 import type { Picks } from './Gather';
 
 type Options = {

@@ -1,9 +1,9 @@
-import { loadGatherForm } from '@/queries/gather';
-import { gatherFilterOf, listOpenNeeds } from '@/queries/openNeeds';
-import { findJobThing, loadThing } from '@/queries/things';
+import { loadGatherForm } from '@/queries/buying/gather';
+import { gatherFilterOf, listOpenNeeds } from '@/queries/buying/openNeeds';
+import { findJobThing, loadThing } from '@/queries/frame/choices';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { place } from '../../server/place';
-import { ListViews } from '../ListViews';
+import { ListViews } from '../_shared/people/ListViews';
 import { Gather } from './Gather';
 
 export const metadata = { title: 'Gather' };

@@ -1,7 +1,7 @@
 import { useSearchParams } from 'next/navigation';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import type { NeedLine } from '@/queries/needLine';
-import { ask } from '@/ui/ask';
+import type { NeedLine } from '@/queries/buying/needLine';
+import { ask } from '@/ui/acting/ask';
 
 export type Page = { readonly rows: readonly NeedLine[]; readonly next: string | undefined };
 

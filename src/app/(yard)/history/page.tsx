@@ -1,6 +1,6 @@
-import { ABOUT, historyFilterOf, loadHistory, nameSubject } from '@/queries/history';
-import { loadThing } from '@/queries/things';
-import { History } from '@/ui/History';
+import { ABOUT, historyFilterOf, loadHistory, nameSubject } from '@/queries/company/history';
+import { loadThing } from '@/queries/frame/choices';
+import { History } from '@/ui/company/History';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';

@@ -1,4 +1,4 @@
-import type { InvoiceRow } from '@/queries/invoices';
+import type { InvoiceRow } from '@/queries/invoices/invoices';
 
 const WORDS: Readonly<Record<InvoiceRow['state'], readonly [string, string]>> = {
   entered: ['to match', ''],

@@ -1,15 +1,15 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, signOf } from '@/core/money/money';
-import type { InvoiceRow } from '@/queries/invoices';
-import { useKey } from '@/ui/keys';
+import type { InvoiceRow } from '@/queries/invoices/invoices';
+import { useKey } from '@/ui/frame/keys';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
 import { Dash } from '@/ui/kit/Sheet';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { InvoiceTag } from './InvoiceTag';
 
 export function InvoicesTable({ rows, list }: { rows: readonly InvoiceRow[]; list: Listed }) {

@@ -1,13 +1,13 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { may } from '@/core/people/rights';
-import { INVOICE_FILTERS, listInvoices, sumInvoices } from '@/queries/invoices';
+import { INVOICE_FILTERS, listInvoices, sumInvoices } from '@/queries/invoices/invoices';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
-import { ListViews } from '../ListViews';
+import { ListViews } from '../_shared/people/ListViews';
 import { InvoicesTable } from './InvoicesTable';
 
 export const metadata = { title: 'Invoices' };

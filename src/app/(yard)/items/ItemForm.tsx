@@ -7,16 +7,16 @@ import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { itemForm, type ItemText } from '@/core/records/item';
-import type { ItemView } from '@/queries/items';
+import type { ItemView } from '@/queries/items/items';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { UnitField } from '@/ui/kit/UnitField';
 import { RecordForm } from '@/ui/kit/RecordForm';
-import { useActForm } from '@/ui/useActForm';
-import { later } from '@/ui/later';
+import { useActForm } from '@/ui/acting/useActForm';
+import { later } from '@/ui/acting/later';
 import { saveItem } from '../../acts';
 
-const InPassing = later(() => import('../InPassing'));
+const InPassing = later(() => import('../_shared/items/InPassing'));
 
 type Props = { readonly view: ItemView | undefined };
 

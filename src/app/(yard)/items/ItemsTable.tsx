@@ -1,16 +1,16 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
-import type { ItemRow } from '@/queries/items';
-import { useKey } from '@/ui/keys';
+import type { ItemRow } from '@/queries/items/items';
+import { useKey } from '@/ui/frame/keys';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
 import { Dash } from '@/ui/kit/Sheet';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 export function ItemsTable({ rows, list }: { rows: readonly ItemRow[]; list: Listed }) {
   const { may } = useYard();

@@ -1,12 +1,12 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { may } from '@/core/people/rights';
-import { listItems, sumItems } from '@/queries/items';
+import { listItems, sumItems } from '@/queries/items/items';
 import { FilterWords } from '@/ui/kit/Filters';
 import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
-import { ListViews } from '../ListViews';
+import { ListViews } from '../_shared/people/ListViews';
 import { ItemsTable } from './ItemsTable';
 
 export const metadata = { title: 'Items' };

@@ -1,17 +1,17 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
-import { JOB_KINDS, JOB_STATES, type JobRow } from '@/queries/jobs';
-import { useKey } from '@/ui/keys';
+import { JOB_KINDS, JOB_STATES, type JobRow } from '@/queries/jobs/jobs';
+import { useKey } from '@/ui/frame/keys';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
 import { Dash } from '@/ui/kit/Sheet';
-import { LyingGlass } from '@/ui/SightGlass';
-import { useYard } from '@/ui/YardContext';
+import { LyingGlass } from '@/ui/jobs/SightGlass';
+import { useYard } from '@/ui/frame/YardContext';
 
 export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Listed }) {
   const { currency, day, may, today } = useYard();

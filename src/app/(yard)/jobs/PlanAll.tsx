@@ -2,7 +2,7 @@
 
 import { counted } from '@/core/words';
 import { ShelfPlain } from '@/ui/kit/Shelf';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { planAll } from '../../acts';
 
 /** Plans every job anew that buys its shortfall, in one step. */

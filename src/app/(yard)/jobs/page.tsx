@@ -1,5 +1,5 @@
-import Link from '@/ui/Link';
-import { countPlanned, JOB_STATES, listJobs, sumJobs } from '@/queries/jobs';
+import Link from '@/ui/kit/Link';
+import { countPlanned, JOB_STATES, listJobs, sumJobs } from '@/queries/jobs/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -7,7 +7,7 @@ import { may } from '@/core/people/rights';
 import { asked } from '@/core/asked';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
-import { ListViews } from '../ListViews';
+import { ListViews } from '../_shared/people/ListViews';
 import { JobsTable } from './JobsTable';
 import { PlanAll } from './PlanAll';
 

@@ -2,12 +2,12 @@
 
 import { z } from 'zod';
 import { ladderForm, type LadderText } from '@/core/records/signoff';
-import type { LadderView } from '@/queries/ladder';
-import { useKey } from '@/ui/keys';
+import type { LadderView } from '@/queries/signoff/ladder';
+import { useKey } from '@/ui/frame/keys';
 import { NumberField } from '@/ui/kit/NumberField';
 import { signOf } from '@/core/money/money';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { saveLadder } from '../../acts';
 import { StepFields } from './StepFields';
 

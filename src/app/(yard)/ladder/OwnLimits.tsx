@@ -5,10 +5,10 @@ import { z } from 'zod';
 import { signOf } from '@/core/money/money';
 import { ownLimitField } from '@/core/records/signoff';
 import { typedMoney } from '@/core/records/typed';
-import type { LadderView } from '@/queries/ladder';
+import type { LadderView } from '@/queries/signoff/ladder';
 import { NumberField } from '@/ui/kit/NumberField';
-import { useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { saveOwnLimit } from '../../acts';
 
 type Row = LadderView['people'][number];

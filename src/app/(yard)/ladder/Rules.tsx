@@ -3,10 +3,10 @@
 import { z } from 'zod';
 import { rulesForm } from '@/core/records/signoff';
 import { hasShare, RULE_ANSWER_NAMES, RULE_ANSWERS, RULE_NAMES } from '@/core/signoff/rules';
-import type { LadderView } from '@/queries/ladder';
+import type { LadderView } from '@/queries/signoff/ladder';
 import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { saveRules } from '../../acts';
 

@@ -1,8 +1,8 @@
-import { loadLadderPage } from '@/queries/ladder';
+import { loadLadderPage } from '@/queries/signoff/ladder';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { Deputies } from '../Deputies';
-import { SettingsTitle } from '../SettingsTitle';
+import { Deputies } from '../_shared/signoff/Deputies';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Ladder } from './Ladder';
 import { OwnLimits } from './OwnLimits';
 import { Rules } from './Rules';

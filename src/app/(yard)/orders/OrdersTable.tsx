@@ -1,14 +1,14 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { ORDER_STATE_NAMES } from '@/core/orders/states';
-import type { OrderRow } from '@/queries/orders';
+import type { OrderRow } from '@/queries/orders/orders';
 import type { Column, Picks } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
 import { Dash } from '@/ui/kit/Sheet';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { StateTag } from './StateTag';
 
 type Row = OrderRow & { readonly share?: Minor | null };

@@ -1,12 +1,12 @@
 import { may } from '@/core/people/rights';
-import Link from '@/ui/Link';
-import { listOrders, orderFilterOf, sumOrders } from '@/queries/orders';
+import Link from '@/ui/kit/Link';
+import { listOrders, orderFilterOf, sumOrders } from '@/queries/orders/orders';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { findJobThing, loadThing } from '@/queries/things';
+import { findJobThing, loadThing } from '@/queries/frame/choices';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { place } from '../../server/place';
-import { ListViews } from '../ListViews';
+import { ListViews } from '../_shared/people/ListViews';
 import { OrdersList } from './OrdersList';
 
 export const metadata = { title: 'Orders' };

@@ -1,11 +1,11 @@
 'use client';
 
 import type { Day } from '@/core/calendar/workdays';
-import type { MessageRow } from '@/queries/outbox';
+import type { MessageRow } from '@/queries/orders/outbox';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import Link from '@/ui/Link';
-import { useYard } from '@/ui/YardContext';
+import Link from '@/ui/kit/Link';
+import { useYard } from '@/ui/frame/YardContext';
 import { MessageTag } from './MessageTag';
 
 export function MessagesTable({ rows }: { rows: readonly MessageRow[] }) {

@@ -1,4 +1,4 @@
-import { listMessages } from '@/queries/outbox';
+import { listMessages } from '@/queries/orders/outbox';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';

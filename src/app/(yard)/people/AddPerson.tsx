@@ -3,7 +3,7 @@
 import type { Role } from '@/core/people/rights';
 import { newPersonFields } from '@/core/records/person';
 import { Faults, TextField } from '@/ui/kit/Field';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { addPerson } from '../../acts';
 import { Roles } from './Roles';
 

@@ -1,10 +1,10 @@
 'use client';
 
 import { ROLE_NAMES } from '@/core/people/rights';
-import type { PersonRow } from '@/queries/people';
+import type { PersonRow } from '@/queries/people/people';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 
 const COLUMNS: Column<PersonRow>[] = [
   {

@@ -1,7 +1,7 @@
-import { listPeople } from '@/queries/people';
+import { listPeople } from '@/queries/people/people';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { place } from '../../server/place';
 import { AddPerson } from './AddPerson';
 import { PeopleTable } from './PeopleTable';

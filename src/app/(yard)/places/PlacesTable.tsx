@@ -2,16 +2,16 @@
 
 import { useState } from 'react';
 import { placeFields } from '@/core/records/place';
-import type { PlaceRow } from '@/queries/settings';
-import { useKey } from '@/ui/keys';
+import type { PlaceRow } from '@/queries/company/settings';
+import { useKey } from '@/ui/frame/keys';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useActForm } from '@/ui/useActForm';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { addBin, addOwnPlace, changeOwnPlace, closeBin, retireOwnPlace } from '../../acts';
-import { nameColumn, SettingSlip } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 /** Our own places; one opens to be changed, or to be offered no more. */
 export function PlacesTable({ places }: { readonly places: readonly PlaceRow[] }) {

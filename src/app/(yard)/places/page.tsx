@@ -1,7 +1,7 @@
-import { loadPlacesPage } from '@/queries/settings';
+import { loadPlacesPage } from '@/queries/company/settings';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { PlacesTable } from './PlacesTable';
 
 export const metadata = { title: 'Locations' };

@@ -1,4 +1,4 @@
-import { loadOrderPapers } from '@/queries/order';
+import { loadOrderPapers } from '@/queries/orders/order';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';

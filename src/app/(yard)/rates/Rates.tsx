@@ -2,17 +2,17 @@
 
 import { X } from 'lucide-react';
 import { rateFields } from '@/core/records/company';
-import type { RatesView } from '@/queries/company';
-import { useKey } from '@/ui/keys';
+import type { RatesView } from '@/queries/company/company';
+import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Empty } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useAct } from '@/ui/useAct';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { removeRate, saveRate } from '../../acts';
 
 /** What one unit of other currencies costs, from a day on. Orders and bills take the rate of their day. */

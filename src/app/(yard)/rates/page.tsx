@@ -1,7 +1,7 @@
-import { loadRatesPage } from '@/queries/company';
+import { loadRatesPage } from '@/queries/company/company';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Rates } from './Rates';
 
 export const metadata = { title: 'Exchange rates' };

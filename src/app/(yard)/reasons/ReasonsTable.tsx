@@ -4,15 +4,15 @@ import { useState } from 'react';
 import { z } from 'zod';
 import { REASON_DOES, REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
 import { reasonFields } from '@/core/records/settings';
-import type { ReasonSetting } from '@/queries/settings';
-import { useKey } from '@/ui/keys';
+import type { ReasonSetting } from '@/queries/company/settings';
+import { useKey } from '@/ui/frame/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { addReason, changeReason, retireReason } from '../../acts';
-import { nameColumn, SettingSlip } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 const fields = z.object({ does: z.enum(REASON_DOES), ...reasonFields.shape });
 

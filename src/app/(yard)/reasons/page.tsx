@@ -1,7 +1,7 @@
-import { loadReasonsPage } from '@/queries/settings';
+import { loadReasonsPage } from '@/queries/company/settings';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { ReasonsTable } from './ReasonsTable';
 
 export const metadata = { title: 'Delivery reasons' };

@@ -1,5 +1,5 @@
-import { loadSettings } from '@/queries/settings';
-import Link from '@/ui/Link';
+import { loadSettings } from '@/queries/company/settings';
+import Link from '@/ui/kit/Link';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
 

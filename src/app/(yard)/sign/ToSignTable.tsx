@@ -4,18 +4,18 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatAmount, formatMoney, minor } from '@/core/money/money';
-import type { RowToSign } from '@/queries/toSign';
-import Link from '@/ui/Link';
+import type { RowToSign } from '@/queries/signoff/toSign';
+import Link from '@/ui/kit/Link';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
 import { Dash } from '@/ui/kit/Sheet';
-import { makeKey } from '@/ui/useAct';
-import { useMany } from '@/ui/useMany';
+import { makeKey } from '@/ui/acting/useAct';
+import { useMany } from '@/ui/acting/useMany';
 import { signOff } from '../../acts';
 import type { Column, Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useKey } from '@/ui/keys';
-import { useYard } from '@/ui/YardContext';
+import { useKey } from '@/ui/frame/keys';
+import { useYard } from '@/ui/frame/YardContext';
 
 /** What waits for this person's signature: looked at one after the other, or picked and signed together. */
 export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[]; readonly more: number }) {

@@ -1,4 +1,4 @@
-import { loadToSign } from '@/queries/toSign';
+import { loadToSign } from '@/queries/signoff/toSign';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';

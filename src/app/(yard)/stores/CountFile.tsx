@@ -4,9 +4,9 @@ import { formatMoney } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { CountFile as Read } from '@/queries/countFile';
+import type { CountFile as Read } from '@/queries/stores/countFile';
 import { FileSlip, RowsTold } from '@/ui/kit/FileSlip';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Told = Omit<Read, 'taken'>;
 

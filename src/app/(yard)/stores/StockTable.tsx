@@ -3,13 +3,13 @@
 import { formatAmount, signOf } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { StockRow } from '@/queries/stores';
+import type { StockRow } from '@/queries/stores/stores';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
-import Link from '@/ui/Link';
-import { useYard } from '@/ui/YardContext';
+import Link from '@/ui/kit/Link';
+import { useYard } from '@/ui/frame/YardContext';
 
 const amount = (q: Quantity, unit: string) =>
   q === 0 ? <Dash /> : `${formatQuantity(q)} ${unitOf(unit).short}`.trim();

@@ -1,12 +1,12 @@
 import { may } from '@/core/people/rights';
-import { listStock, stockFilter, sumStock } from '@/queries/stores';
+import { listStock, stockFilter, sumStock } from '@/queries/stores/stores';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { place } from '../../server/place';
-import { ListViews } from '../ListViews';
+import { ListViews } from '../_shared/people/ListViews';
 import { CountFile } from './CountFile';
 import { StockTable } from './StockTable';
 

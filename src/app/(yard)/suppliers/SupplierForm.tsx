@@ -1,18 +1,18 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { z } from 'zod';
 import { isCurrency } from '@/core/money/currencies';
 import { signOf, ZERO } from '@/core/money/money';
 import { DATA_FILES, supplierForm, type SupplierText } from '@/core/records/supplier';
 import type { TaxCode } from '@/core/money/tax';
-import type { SupplierLists } from '@/queries/suppliers';
+import type { SupplierLists } from '@/queries/items/suppliers';
 import type { Supplier } from '@/store/tables';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { WeekField } from '@/ui/kit/WeekField';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { saveSupplier } from '../../acts';
 import { AddressRows, ClosedRows, ContactRows } from './SupplierRows';
 

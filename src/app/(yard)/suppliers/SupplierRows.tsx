@@ -6,7 +6,7 @@ import { useFieldArray } from 'react-hook-form';
 import type { SupplierText } from '@/core/records/supplier';
 import { DateField } from '@/ui/kit/DateField';
 import { AreaField, TextField } from '@/ui/kit/Field';
-import type { ActForm } from '@/ui/useActForm';
+import type { ActForm } from '@/ui/acting/useActForm';
 
 type Form = { readonly form: ActForm<SupplierText> };
 

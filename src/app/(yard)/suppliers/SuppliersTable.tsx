@@ -1,15 +1,15 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
-import type { SupplierRow } from '@/queries/suppliers';
-import { useKey } from '@/ui/keys';
+import type { SupplierRow } from '@/queries/items/suppliers';
+import { useKey } from '@/ui/frame/keys';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
 import { Dash } from '@/ui/kit/Sheet';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { counted } from '@/core/words';
 
 export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; list: Listed }) {

@@ -5,16 +5,16 @@ import { z } from 'zod';
 import { formatDecimal } from '@/core/money/decimal';
 import { TAX_CATEGORIES } from '@/core/money/tax';
 import { TAX_CATEGORY_NAMES, taxForm } from '@/core/records/settings';
-import type { TaxRow } from '@/queries/settings';
-import { useKey } from '@/ui/keys';
+import type { TaxRow } from '@/queries/company/settings';
+import { useKey } from '@/ui/frame/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { addTax, changeTax, retireTax } from '../../acts';
-import { nameColumn, SettingSlip } from '../SettingSlip';
+import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 const percent = (n: number) => formatDecimal(n, 2, 0);
 

@@ -1,7 +1,7 @@
-import { loadTaxesPage } from '@/queries/settings';
+import { loadTaxesPage } from '@/queries/company/settings';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { TaxesTable } from './TaxesTable';
 
 export const metadata = { title: 'Taxes' };

@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import { counted } from '@/core/words';
-import type { UnitRow } from '@/queries/settings';
-import { useKey } from '@/ui/keys';
+import type { UnitRow } from '@/queries/company/settings';
+import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { chooseUnits } from '../../acts';
 
 /** The units that are offered where one types a unit; all others are still read from files. */

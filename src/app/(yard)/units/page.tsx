@@ -1,7 +1,7 @@
-import { loadUnitsPage } from '@/queries/settings';
+import { loadUnitsPage } from '@/queries/company/settings';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { UnitChoice } from './UnitChoice';
 
 export const metadata = { title: 'Units' };

@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import type { WordingView } from '@/queries/wording';
-import type { Thing } from '@/queries/things';
+import type { WordingView } from '@/queries/company/wording';
+import type { Thing } from '@/queries/frame/choices';
 import { AreaField, ChoiceField, Faults } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
-import { useAct } from '@/ui/useAct';
+import { useAct } from '@/ui/acting/useAct';
 import { saveTextBlocks } from '../../acts';
 
 const KINDS = { contract: 'contracts', repair: 'repairs', make: 'make jobs' } as const;

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { MailKind, MailText } from '@/core/orders/mail';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
-import { useAct } from '@/ui/useAct';
+import { useAct } from '@/ui/acting/useAct';
 import { saveMailWords } from '../../acts';
 
 type Props = {

@@ -1,9 +1,9 @@
-import { loadWording } from '@/queries/wording';
+import { loadWording } from '@/queries/company/wording';
 import { FilterPick } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../server/place';
-import { SettingsTitle } from '../SettingsTitle';
+import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Blocks } from './Blocks';
 import { Mail } from './Mail';
 

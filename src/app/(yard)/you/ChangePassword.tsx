@@ -3,7 +3,7 @@
 import { passwordFields } from '@/core/records/person';
 import { counted } from '@/core/words';
 import { Faults, TextField } from '@/ui/kit/Field';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { changePassword } from '../../acts';
 
 export function ChangePassword({ keep }: { keep: number }) {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { useAct } from '@/ui/useAct';
+import { useAct } from '@/ui/acting/useAct';
 import { chooseFeed } from '../../acts';
 
 /** The address under which one's own calendar reads what is expected; it is shown once, when it is made. */

@@ -1,7 +1,7 @@
 'use client';
 
-import { useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { chooseMail } from '../../acts';
 
 type Props = { readonly own: { readonly copies: boolean; readonly mailReady: boolean }; readonly email: string };

@@ -1,13 +1,13 @@
 'use client';
 
 import type { Day } from '@/core/calendar/workdays';
-import type { SignInRow } from '@/queries/people';
+import type { SignInRow } from '@/queries/people/people';
 import { Faults } from '@/ui/kit/Field';
 import { Wide } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { endMySessions } from '../../acts';
 
 const SYSTEMS: readonly (readonly [RegExp, string])[] = [

@@ -1,5 +1,5 @@
 import { may } from '@/core/people/rights';
-import { listMySignIns, loadOwnSettings } from '@/queries/people';
+import { listMySignIns, loadOwnSettings } from '@/queries/people/people';
 import { clock } from '@/server/setting';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -7,8 +7,8 @@ import { counted } from '@/core/words';
 import { place } from '../../server/place';
 import { signedIn } from '../../server/session';
 import { Mail } from './Mail';
-import { loadOwnDeputies } from '@/queries/ladder';
-import { Deputies } from '../Deputies';
+import { loadOwnDeputies } from '@/queries/signoff/ladder';
+import { Deputies } from '../_shared/signoff/Deputies';
 import { ChangePassword } from './ChangePassword';
 import { Feed } from './Feed';
 import { SignIns } from './SignIns';

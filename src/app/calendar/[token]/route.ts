@@ -1,6 +1,6 @@
 import { domainOf } from '@/formats/mail/compose';
 import { calendarFeed } from '@/formats/ical';
-import { loadDeliveries } from '@/queries/deliveries';
+import { loadDeliveries } from '@/queries/orders/calendarFeed';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { findCompany } from '@/store/company';

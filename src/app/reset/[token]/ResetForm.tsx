@@ -1,6 +1,6 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useState } from 'react';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { resetPassword } from '../../acts/signing';

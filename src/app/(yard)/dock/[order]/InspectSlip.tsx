@@ -5,12 +5,12 @@ import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { REJECT } from '@/core/receiving/reasons';
 import { inspectionForm } from '@/core/records/delivery';
-import type { DockLine, DockOrder } from '@/queries/dockOrder';
+import type { DockLine, DockOrder } from '@/queries/dock/order';
 import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useActForm } from '@/ui/useActForm';
+import { useKey } from '@/ui/frame/keys';
+import { useActForm } from '@/ui/acting/useActForm';
 import { inspect } from '../../../acts';
 import { ReasonField } from '../ReasonField';
 

@@ -1,7 +1,7 @@
 'use client';
 
-import type { DockLine } from '@/queries/dockOrder';
-import { useAct } from '@/ui/useAct';
+import type { DockLine } from '@/queries/dock/order';
+import { useAct } from '@/ui/acting/useAct';
 import { markLine } from '../../../acts';
 
 /** Whether what comes of this line is inspected, and has to have its certificate; what its item asks for stays. */

@@ -3,9 +3,9 @@
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import type { DockPaper } from '@/queries/dockOrder';
-import { makeKey, useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import type { DockPaper } from '@/queries/dock/order';
+import { makeKey, useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { takeOutPaper } from '../../../acts';
 
 type Props = {

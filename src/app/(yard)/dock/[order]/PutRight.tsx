@@ -7,11 +7,11 @@ import { addQ, formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { keptQuantity } from '@/core/records/stock';
 import { typedQuantity } from '@/core/records/typed';
-import type { DockLine, DockReceipt } from '@/queries/dockOrder';
+import type { DockLine, DockReceipt } from '@/queries/dock/order';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { correctReceipt } from '../../../acts';
 
 const typedCame = typedQuantity(keptQuantity, 'none');

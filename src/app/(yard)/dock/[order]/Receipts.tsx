@@ -3,9 +3,9 @@
 import { measured } from '@/core/quantity/units';
 import { useState } from 'react';
 import { formatQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
-import type { DockOrder, DockReceipt } from '@/queries/dockOrder';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import type { DockOrder, DockReceipt } from '@/queries/dock/order';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { takeBack } from '../../../acts';
 import { Papers } from './Papers';
 import { cameWith, PutRight } from './PutRight';

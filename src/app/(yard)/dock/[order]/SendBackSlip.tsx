@@ -4,12 +4,12 @@ import { measured } from '@/core/quantity/units';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { sentBackForm } from '@/core/records/delivery';
-import type { DockLine, DockOrder } from '@/queries/dockOrder';
+import type { DockLine, DockOrder } from '@/queries/dock/order';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useActForm } from '@/ui/useActForm';
+import { useKey } from '@/ui/frame/keys';
+import { useActForm } from '@/ui/acting/useActForm';
 import { sendBack } from '../../../acts';
 import { NumbersField } from '../NumbersField';
 

@@ -1,22 +1,22 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { deliveryForm, isNotHere, type DeliveryText } from '@/core/records/delivery';
 import { counted } from '@/core/words';
-import type { DockLine, DockOrder } from '@/queries/dockOrder';
-import { useKey } from '@/ui/keys';
+import type { DockLine, DockOrder } from '@/queries/dock/order';
+import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
-import type { NextAct } from '@/queries/nextAct';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import type { NextAct } from '@/queries/orders/nextAct';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { receive } from '../../../acts';
 import { StateTag } from '../../orders/StateTag';
 import { ArrivalRow } from './ArrivalRow';

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
-import { loadDockOrder } from '@/queries/dockOrder';
-import { nextAtDock } from '@/queries/nextAct';
-import { Opened } from '@/ui/Opened';
+import { loadDockOrder } from '@/queries/dock/order';
+import { nextAtDock } from '@/queries/orders/nextAct';
+import { Opened } from '@/ui/frame/Opened';
 import { place, type Params } from '../../../server/place';
 import { TakeIn } from './TakeIn';
 

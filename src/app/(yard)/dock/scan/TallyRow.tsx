@@ -7,8 +7,8 @@ import { REST } from '@/core/receiving/reasons';
 import { ALL_RIGHT, lacks, type AwaitedLine, type NotRight as Said, type TalliedLine } from '@/core/receiving/tally';
 import { notRightForm } from '@/core/records/delivery';
 import { counted } from '@/core/words';
-import type { ReasonChoice } from '@/queries/dockOrder';
-import Link from '@/ui/Link';
+import type { ReasonChoice } from '@/queries/dock/order';
+import Link from '@/ui/kit/Link';
 import { NotRight } from '../NotRight';
 
 /** What may become of the rest of a line that was scanned; where it was sent is said from its order. */

@@ -1,7 +1,7 @@
-import { loadReasons } from '@/queries/dockOrder';
+import { loadReasons } from '@/queries/dock/order';
 import { permit } from '@/queries/permit';
-import { loadScannedOrder } from '@/queries/scanning';
-import { loadThing } from '@/queries/things';
+import { loadScannedOrder } from '@/queries/dock/scanning';
+import { loadThing } from '@/queries/frame/choices';
 import { place } from '../../../server/place';
 import { ScanIn } from './ScanIn';
 

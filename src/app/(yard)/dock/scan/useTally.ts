@@ -16,12 +16,12 @@ import {
   type Scan,
   type Tally,
 } from '@/core/receiving/tally';
-import type { Found } from '@/queries/scanning';
-import { ask, asJson } from '@/ui/ask';
-import { makeKey } from '@/ui/useAct';
-import { useAgain } from '@/ui/useAgain';
-import { useDraft } from '@/ui/useDraft';
-import { sound } from '@/ui/sound';
+import type { Found } from '@/queries/dock/scanning';
+import { ask, asJson } from '@/ui/acting/ask';
+import { makeKey } from '@/ui/acting/useAct';
+import { useAgain } from '@/ui/acting/useAgain';
+import { useDraft } from '@/ui/acting/useDraft';
+import { sound } from '@/ui/kit/sound';
 
 /**
  * A tally of what is scanned: each code is kept in the browser at once, and looked up one after the other as the server

@@ -1,4 +1,4 @@
-import { loadDocument } from '@/queries/outbox';
+import { loadDocument } from '@/queries/orders/outbox';
 import { fileAnswer } from '../../../server/file';
 import { idIn, route } from '../../../server/answer';
 import { readers } from '@/server/readers';

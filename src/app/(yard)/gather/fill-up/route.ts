@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { loadFillUp } from '@/queries/fillUp';
+import { loadFillUp } from '@/queries/buying/fillUp';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

@@ -1,4 +1,4 @@
-import { gatherFilterOf, pageOfOpenNeeds } from '@/queries/openNeeds';
+import { gatherFilterOf, pageOfOpenNeeds } from '@/queries/buying/openNeeds';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

@@ -1,4 +1,4 @@
-import { loadGatherPreview, askSchema } from '@/queries/gather';
+import { loadGatherPreview, askSchema } from '@/queries/buying/gather';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';
 import { readAsked, route } from '../../../server/answer';

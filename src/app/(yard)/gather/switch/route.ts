@@ -1,4 +1,4 @@
-import { loadSwitched, switchSchema } from '@/queries/switching';
+import { loadSwitched, switchSchema } from '@/queries/buying/switching';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

@@ -1,4 +1,4 @@
-import { loadRecord } from '@/queries/history';
+import { loadRecord } from '@/queries/company/history';
 import { readers } from '@/server/readers';
 import { snapshot } from '@/store/db';
 import { Answer, idIn, route } from '../../../server/answer';

@@ -1,8 +1,8 @@
 import { notFound } from 'next/navigation';
 import { WAITING } from '@/core/invoices/states';
-import { nextBill } from '@/queries/nextAct';
-import { loadInvoice } from '@/queries/invoices';
-import { Opened } from '@/ui/Opened';
+import { nextBill } from '@/queries/orders/nextAct';
+import { loadInvoice } from '@/queries/invoices/invoices';
+import { Opened } from '@/ui/frame/Opened';
 import { place } from '../../../server/place';
 import { InvoiceMatch } from './InvoiceMatch';
 

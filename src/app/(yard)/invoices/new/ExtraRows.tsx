@@ -5,12 +5,12 @@ import { useFieldArray } from 'react-hook-form';
 import { signOf } from '@/core/money/money';
 import { FOLLOWS, ORDERS_JOBS, STORES, type BillText, type ExtraText } from '@/core/records/bill';
 import type { Named } from '@/core/records/typed';
-import type { InvoiceFormView } from '@/queries/invoices';
-import type { Thing } from '@/queries/things';
+import type { InvoiceFormView } from '@/queries/invoices/invoices';
+import type { Thing } from '@/queries/frame/choices';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { NumberField } from '@/ui/kit/NumberField';
-import type { ActForm } from '@/ui/useActForm';
+import type { ActForm } from '@/ui/acting/useActForm';
 
 /** Beside all other jobs, and beside all codes. */
 const ALSO_TO: readonly Thing[] = [

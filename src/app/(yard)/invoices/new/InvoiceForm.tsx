@@ -1,7 +1,7 @@
 'use client';
 
 import { ungrouped } from '@/core/locale/locale';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import {
   formatAmount,
@@ -27,8 +27,8 @@ import {
 import type { Named } from '@/core/records/typed';
 import { totalsOf } from '@/core/money/tax';
 import { formatQuantity, NONE } from '@/core/quantity/quantity';
-import type { InvoiceFormView, ToBill } from '@/queries/invoices';
-import { useKey } from '@/ui/keys';
+import type { InvoiceFormView, ToBill } from '@/queries/invoices/invoices';
+import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
@@ -37,8 +37,8 @@ import { Sums } from '@/ui/kit/Sums';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { needsCorrecting } from '@/ui/kit/RecordForm';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { changeInvoice, enterInvoice } from '../../../acts';
 import { ExtraRows } from './ExtraRows';
 import { billedColumns } from '../billedColumns';

@@ -1,7 +1,7 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { formatAmount, signOf } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
-import { findBillable, loadInvoiceForm } from '@/queries/invoices';
+import { findBillable, loadInvoiceForm } from '@/queries/invoices/invoices';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';

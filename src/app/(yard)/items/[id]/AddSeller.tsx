@@ -5,9 +5,9 @@ import { useState } from 'react';
 import { PickField } from '@/ui/kit/PickField';
 import { ShelfPlain } from '@/ui/kit/Shelf';
 import { Slip } from '@/ui/kit/Slip';
-import { later } from '@/ui/later';
+import { later } from '@/ui/acting/later';
 
-const InPassing = later(() => import('../../InPassing'));
+const InPassing = later(() => import('../../_shared/items/InPassing'));
 
 /** One more supplier of an item: who, and then how it sells it. */
 export function AddSeller({ itemId }: { readonly itemId: number }) {

@@ -5,12 +5,12 @@ import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { measured, unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { ItemPast, ItemView } from '@/queries/items';
+import type { ItemPast, ItemView } from '@/queries/items/items';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import Link from '@/ui/Link';
-import { useYard } from '@/ui/YardContext';
+import Link from '@/ui/kit/Link';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Part = ItemView['parts'][number];
 type Bought = ItemPast['bought'][number];

@@ -2,13 +2,13 @@
 
 import { useState } from 'react';
 import { assetFields, assetWords } from '@/core/records/asset';
-import type { JobAsset } from '@/queries/assets';
+import type { JobAsset } from '@/queries/jobs/assets';
 import type { Asset } from '@/store/tables';
 import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useKey } from '@/ui/frame/keys';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { setAsset } from '../../../acts';
 
 type Props = { readonly jobId: number; readonly asset: JobAsset; readonly asks: boolean };

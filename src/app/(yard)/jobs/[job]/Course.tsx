@@ -3,8 +3,8 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
 import { formatWhole, type Minor } from '@/core/money/money';
-import type { CourseView } from '@/queries/course';
-import { useYard } from '@/ui/YardContext';
+import type { CourseView } from '@/queries/jobs/course';
+import { useYard } from '@/ui/frame/YardContext';
 
 const CourseChart = dynamic(() => import('./CourseChart'), { ssr: false });
 const LEAST_POINTS = 3;

@@ -2,9 +2,9 @@
 
 import { Area, Line, ReferenceLine } from 'recharts';
 import { formatWhole, type Minor } from '@/core/money/money';
-import type { CourseEvent, CoursePoint } from '@/queries/course';
-import { at, TimeChart } from '@/ui/TimeChart';
-import { useYard } from '@/ui/YardContext';
+import type { CourseEvent, CoursePoint } from '@/queries/jobs/course';
+import { at, TimeChart } from '@/ui/kit/TimeChart';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Props = { readonly points: readonly CoursePoint[]; readonly events: readonly CourseEvent[] };
 

@@ -4,13 +4,13 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { HELD, type ChangeLineText } from '@/core/records/budget';
-import type { DecideView } from '@/queries/deciding';
-import Link from '@/ui/Link';
+import type { DecideView } from '@/queries/jobs/deciding';
+import Link from '@/ui/kit/Link';
 import { Faults } from '@/ui/kit/Field';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { letBe } from '../../../acts';
 import ChangeSlip, { type Stands } from './budget/ChangeSlip';
 

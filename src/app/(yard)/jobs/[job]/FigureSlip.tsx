@@ -1,12 +1,12 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, type Stage } from '@/core/tab/stages';
-import type { PostingRow } from '@/queries/job';
+import type { PostingRow } from '@/queries/jobs/job';
 import { Slip } from '@/ui/kit/Slip';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { counted } from '@/core/words';
 
 type Props = {

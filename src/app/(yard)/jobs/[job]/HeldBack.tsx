@@ -1,8 +1,8 @@
 'use client';
 
 import { formatMoney, type Minor } from '@/core/money/money';
-import Link from '@/ui/Link';
-import { useYard } from '@/ui/YardContext';
+import Link from '@/ui/kit/Link';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Props = { readonly number: string; readonly held: Minor; readonly pending: Minor };
 

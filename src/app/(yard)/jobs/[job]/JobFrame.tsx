@@ -1,14 +1,14 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
 import { STAGES, type Stage } from '@/core/tab/stages';
 import type { Level } from '@/core/tab/sums';
-import type { JobHead } from '@/queries/job';
-import { UprightGlass } from '@/ui/SightGlass';
-import { useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import type { JobHead } from '@/queries/jobs/job';
+import { UprightGlass } from '@/ui/jobs/SightGlass';
+import { useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { closeOnRail, openOnRail } from '../../../acts';
 
 export function JobGlass({ level, number }: { level: Level; number: string }) {

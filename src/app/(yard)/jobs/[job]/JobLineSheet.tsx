@@ -1,17 +1,17 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Thing } from '@/queries/things';
+import type { Thing } from '@/queries/frame/choices';
 import type { EntryColumn } from '@/ui/entry/column';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
-import type { JobLineText } from '@/ui/jobLineText';
-import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
-import type { Making } from '../../InPassing';
+import type { JobLineText } from '@/ui/jobs/jobLineText';
+import { later } from '@/ui/acting/later';
+import { useYard } from '@/ui/frame/YardContext';
+import type { Making } from '../../_shared/items/InPassing';
 import { jobLineColumns } from './jobLineColumns';
 import type { useLines } from './useLines';
 
-const InPassing = later(() => import('../../InPassing'));
+const InPassing = later(() => import('../../_shared/items/InPassing'));
 
 type Props<L extends JobLineText> = {
   readonly label: string;

@@ -1,7 +1,7 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import type { JobHead } from '@/queries/job';
+import type { JobHead } from '@/queries/jobs/job';
 import type { Person } from '@/store/people';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';

@@ -1,12 +1,12 @@
 'use client';
 
 import { useState } from 'react';
-import type { JobHead } from '@/queries/job';
+import type { JobHead } from '@/queries/jobs/job';
 import { Faults } from '@/ui/kit/Field';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Question } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { closeJob, holdJob, reopenJob } from '../../../acts';
 
 type Props = { readonly job: Pick<JobHead, 'id' | 'number' | 'state' | 'version' | 'onHold'> };

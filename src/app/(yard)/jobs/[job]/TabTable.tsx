@@ -1,19 +1,19 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import type { Day } from '@/core/calendar/workdays';
 import { formatAmount, type Minor } from '@/core/money/money';
 import { STAGE_NAMES, STAGES, type Stage } from '@/core/tab/stages';
 import { forecastOf, headroomOf, type Level } from '@/core/tab/sums';
-import type { Tab } from '@/queries/job';
+import type { Tab } from '@/queries/jobs/job';
 import { FilterDay } from '@/ui/kit/Filters';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { LyingGlass } from '@/ui/SightGlass';
-import { useYard } from '@/ui/YardContext';
+import { LyingGlass } from '@/ui/jobs/SightGlass';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Row = Tab['rows'][number];
 

@@ -3,7 +3,7 @@ import { SURPLUS, type Surplus } from '@/core/needs/surplus';
 import type { Day } from '@/core/calendar/workdays';
 import type { Quantity } from '@/core/quantity/quantity';
 import { ChoiceField } from '@/ui/kit/Field';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Side = { readonly quantity: Quantity; readonly neededOn: Day | null };
 

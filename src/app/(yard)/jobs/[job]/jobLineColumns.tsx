@@ -5,7 +5,7 @@ import { chosen, wordsOfChoice, type Choice } from '@/ui/entry/reading';
 import { PartTold } from '@/ui/entry/PartTold';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
-import { withItem, type JobLineText } from '@/ui/jobLineText';
+import { withItem, type JobLineText } from '@/ui/jobs/jobLineText';
 
 type Setting<L> = {
   readonly currency: string;

@@ -1,10 +1,10 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { STAGES } from '@/core/tab/stages';
-import { loadDecide } from '@/queries/deciding';
-import { loadDecisions } from '@/queries/decisions';
-import { loadHeldOf } from '@/queries/budgets';
-import { loadCourse } from '@/queries/course';
-import { loadPostings, type Figure } from '@/queries/job';
+import { loadDecide } from '@/queries/jobs/deciding';
+import { loadDecisions } from '@/queries/jobs/decisions';
+import { loadHeldOf } from '@/queries/jobs/budgets';
+import { loadCourse } from '@/queries/jobs/course';
+import { loadPostings, type Figure } from '@/queries/jobs/job';
 import { NotPermitted } from '@/queries/permit';
 import { Empty } from '@/ui/kit/Sheet';
 import { Course } from './Course';

@@ -6,8 +6,8 @@ import { counted } from '@/core/words';
 import type { EntryChange } from '@/ui/entry/sheet';
 import { moved, nextNew, put } from '@/ui/entry/rows';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
-import type { JobLineText } from '@/ui/jobLineText';
-import { lineDifferences, settleLines, sideOf, type Chosen } from '@/ui/versions';
+import type { JobLineText } from '@/ui/jobs/jobLineText';
+import { lineDifferences, settleLines, sideOf, type Chosen } from '@/ui/acting/versions';
 
 /** Lines of a quote or of a buy list as they are typed over what is saved, kept in the browser. */
 export function useLines<L extends JobLineText>(

@@ -2,15 +2,15 @@
 
 import { useRouter } from 'next/navigation';
 import { jobForm, type JobText } from '@/core/records/job';
-import { JOB_KINDS } from '@/queries/jobs';
-import type { Thing } from '@/queries/things';
-import { useKey } from '@/ui/keys';
+import { JOB_KINDS } from '@/queries/jobs/jobs';
+import type { Thing } from '@/queries/frame/choices';
+import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { needsCorrecting } from '@/ui/kit/RecordForm';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { openJob } from '../../../acts';
 
 type Props = {

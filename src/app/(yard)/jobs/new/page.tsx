@@ -1,4 +1,4 @@
-import { loadJobForm } from '@/queries/jobs';
+import { loadJobForm } from '@/queries/jobs/jobs';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { NewJob } from './NewJob';

@@ -1,9 +1,9 @@
 'use client';
 
 import type { NamedEffect } from '@/workings/orders/effects';
-import type { Ending } from '@/queries/endings';
-import { EffectList } from '@/ui/EffectList';
-import { useAsked } from '@/ui/useAsked';
+import type { Ending } from '@/queries/orders/ending';
+import { EffectList } from '@/ui/jobs/EffectList';
+import { useAsked } from '@/ui/acting/useAnswer';
 
 /** What an end frees on the budgets, told before it is made. */
 export function Ahead({ number, ...ending }: Ending & { readonly number: string }) {

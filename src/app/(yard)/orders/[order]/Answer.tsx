@@ -8,13 +8,13 @@ import { asDay } from '@/core/calendar/workdays';
 import { formatPrice, parsePrice, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 import { DateField } from '@/ui/kit/DateField';
 import { AreaField, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { confirmOrder } from '../../../acts';
 
 type Line = OrderView['order']['lines'][number];

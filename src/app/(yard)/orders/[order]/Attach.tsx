@@ -1,15 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import type { OrderView } from '@/queries/order';
-import type { FilesOf } from '@/queries/files';
+import type { OrderView } from '@/queries/orders/order';
+import type { FilesOf } from '@/queries/company/files';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
-import { useAct } from '@/ui/useAct';
-import { useAsked } from '@/ui/useAsked';
+import { useAct } from '@/ui/acting/useAct';
+import { useAsked } from '@/ui/acting/useAnswer';
 import { sendWith } from '../../../acts';
-import { AddFile } from '../../AddFile';
-import { sizeInWords } from '../../FilesAbout';
+import { AddFile } from '../../_shared/company/AddFile';
+import { sizeInWords } from '../../_shared/company/FilesAbout';
 
 /** Which drawings and documents go with an order: its own, and those of its jobs and parts. */
 export default function Attach({ view, onClose }: { view: OrderView; onClose: () => void }) {

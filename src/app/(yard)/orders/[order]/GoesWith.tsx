@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import { nameOfFile } from '@/core/files/kinds';
-import type { OrderView } from '@/queries/order';
-import { useKey } from '@/ui/keys';
-import { later } from '@/ui/later';
+import type { OrderView } from '@/queries/orders/order';
+import { useKey } from '@/ui/frame/keys';
+import { later } from '@/ui/acting/later';
 
 const Attach = later(() => import('./Attach'));
 

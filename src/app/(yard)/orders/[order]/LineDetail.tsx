@@ -11,8 +11,8 @@ import { named } from '@/ui/entry/column';
 import { NOT_CHOSEN } from '@/ui/entry/reading';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
-import { partsOf, type LineText } from '@/ui/orderLineText';
-import { AtHand } from '../../AtHand';
+import { partsOf, type LineText } from '@/ui/orders/orderLineText';
+import { AtHand } from '../../_shared/buying/AtHand';
 
 type Props = {
   readonly line: LineText;

@@ -5,11 +5,11 @@ import { endedAt } from '@/core/orders/rules';
 import { leftOf, progressOf } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { OrderView } from '@/queries/order';
-import type { Thing } from '@/queries/things';
+import type { OrderView } from '@/queries/orders/order';
+import type { Thing } from '@/queries/frame/choices';
 import { PickField } from '@/ui/kit/PickField';
 import { ReasonQuestion } from '@/ui/kit/Reason';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { chargeElsewhere, closeShort, endBills, openAgain } from '../../../acts';
 import { Ahead } from './Ahead';
 

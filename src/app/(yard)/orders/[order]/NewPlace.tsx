@@ -2,12 +2,12 @@
 
 import { z } from 'zod';
 import { CUSTOMER_PLACES, placeFields, type CustomerPlace, type PlaceKept } from '@/core/records/place';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 import type { Named } from '@/ui/entry/column';
 import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { addPlace } from '../../../acts';
 
 type Props = {

@@ -1,17 +1,17 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { formatMoney } from '@/core/money/money';
 import { isUnsent } from '@/core/orders/states';
-import type { HistoryRow } from '@/queries/history';
-import type { OrderView } from '@/queries/order';
+import type { HistoryRow } from '@/queries/company/history';
+import type { OrderView } from '@/queries/orders/order';
 import type { MessageState } from '@/store/tables';
 import { ChangeList } from './Revising';
 import { counted } from '@/core/words';
-import { EffectList } from '@/ui/EffectList';
-import { SignSteps } from '@/ui/SignSteps';
+import { EffectList } from '@/ui/jobs/EffectList';
+import { SignSteps } from '@/ui/signoff/SignSteps';
 import { FirstOf } from '@/ui/kit/FirstOf';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 const ASKED: Readonly<Record<MessageState, string>> = {
   taken: 'Chased',

@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import { isAsConfirmed } from '@/core/orders/confirming';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 import { ReasonQuestion } from '@/ui/kit/Reason';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { beginRevision, callOff } from '../../../acts';
 import { Ahead } from './Ahead';
 

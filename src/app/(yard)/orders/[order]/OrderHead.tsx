@@ -1,14 +1,14 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { canMove, isUnsent, OPEN_AT_SUPPLIER } from '@/core/orders/states';
-import type { OrderView } from '@/queries/order';
-import { useKey } from '@/ui/keys';
+import type { OrderView } from '@/queries/orders/order';
+import { useKey } from '@/ui/frame/keys';
 import { Faults } from '@/ui/kit/Field';
-import { makeKey, useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { makeKey, useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { repeatOrder } from '../../../acts';
 import { StateTag } from '../StateTag';
 import { CallOff, Revise } from './OrderEnding';

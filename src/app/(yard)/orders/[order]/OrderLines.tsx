@@ -11,13 +11,13 @@ import { leftOf, progressOf, UNSENT } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { WAITING } from '@/core/invoices/states';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 import { Dash } from '@/ui/kit/Sheet';
 import { Sums, type SumRow } from '@/ui/kit/Sums';
-import { ProgressGlass } from '@/ui/SightGlass';
+import { ProgressGlass } from '@/ui/jobs/SightGlass';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { factsOf, LineEnding, type LineEnd } from './LineEnding';
 
 type Line = OrderView['order']['lines'][number];

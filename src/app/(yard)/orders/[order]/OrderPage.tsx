@@ -1,8 +1,8 @@
 'use client';
 
-import type { HistoryRow } from '@/queries/history';
-import type { NextAct } from '@/queries/nextAct';
-import type { OrderView } from '@/queries/order';
+import type { HistoryRow } from '@/queries/company/history';
+import type { NextAct } from '@/queries/orders/nextAct';
+import type { OrderView } from '@/queries/orders/order';
 import { Sheet } from '@/ui/kit/Sheet';
 import { GoesWith } from './GoesWith';
 import { OrderAside } from './OrderAside';

@@ -14,21 +14,21 @@ import {
 import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { EntryChange } from '@/ui/entry/sheet';
 import { faultsIn, NOT_CHOSEN } from '@/ui/entry/reading';
 import { moved, nextNew, put } from '@/ui/entry/rows';
-import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orderLineText';
-import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
-import type { Making } from '../../InPassing';
+import { newLine, partsOf, withQuantity, towardsOf, type LineText } from '@/ui/orders/orderLineText';
+import { later } from '@/ui/acting/later';
+import { useYard } from '@/ui/frame/YardContext';
+import type { Making } from '../../_shared/items/InPassing';
 import { LineDetail } from './LineDetail';
 import { orderColumns, type OrderRow } from './orderColumns';
 import type { useOrderDraft, OrderFormChoices } from './useOrderDraft';
 import type { Worked } from './worked';
 
-const InPassing = later(() => import('../../InPassing'));
+const InPassing = later(() => import('../../_shared/items/InPassing'));
 
 type Props = {
   readonly view: OrderView;

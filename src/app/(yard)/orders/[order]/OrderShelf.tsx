@@ -1,20 +1,20 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatMoney, minor } from '@/core/money/money';
 import { AWAITED, BILLABLE, canMove, dueOf, OPEN_AT_SUPPLIER, progressOf } from '@/core/orders/states';
 import { headroomOf } from '@/core/tab/sums';
-import type { NextAct } from '@/queries/nextAct';
-import type { OrderView } from '@/queries/order';
-import { later } from '@/ui/later';
-import { useKey } from '@/ui/keys';
+import type { NextAct } from '@/queries/orders/nextAct';
+import type { OrderView } from '@/queries/orders/order';
+import { later } from '@/ui/acting/later';
+import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
-import { makeKey, useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { chaseOrder, draftAgain, dropRevision, holdOrder, markSentByHand, sendOrder } from '../../../acts';
 import { AskForSignOff, WithSignOff } from './OrderSigning';
 import { CallOff } from './OrderEnding';

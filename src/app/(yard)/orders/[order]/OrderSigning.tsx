@@ -4,12 +4,12 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatMoney } from '@/core/money/money';
 import { together } from '@/core/words';
-import type { OrderView } from '@/queries/order';
-import type { SignView } from '@/queries/signOff';
-import { useKey } from '@/ui/keys';
+import type { OrderView } from '@/queries/orders/order';
+import type { SignView } from '@/queries/signoff/signOff';
+import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { makeKey, useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { askSignOff, remindSigners, takeBackSignOff } from '../../../acts';
 
 type Props = {

@@ -1,19 +1,19 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { plusWorkdays } from '@/core/calendar/workdays';
 import type { Refusal } from '@/core/result';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 import { named } from '@/ui/entry/column';
 import type { Fault } from '@/ui/entry/reading';
 import { DateField } from '@/ui/kit/DateField';
 import { AreaField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
-import { useKey } from '@/ui/keys';
-import { later } from '@/ui/later';
-import type { OrderText } from '@/ui/orderText';
-import { useYard } from '@/ui/YardContext';
+import { useKey } from '@/ui/frame/keys';
+import { later } from '@/ui/acting/later';
+import type { OrderText } from '@/ui/orders/orderText';
+import { useYard } from '@/ui/frame/YardContext';
 import { counted } from '@/core/words';
 
 const NewPlace = later(() => import('./NewPlace'));

@@ -4,11 +4,11 @@ import { useState } from 'react';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { OrderView } from '@/queries/order';
-import type { OrderedBefore as Before } from '@/queries/orderedBefore';
+import type { OrderView } from '@/queries/orders/order';
+import type { OrderedBefore as Before } from '@/queries/orders/orderedBefore';
 import { Slip } from '@/ui/kit/Slip';
-import { useAsked } from '@/ui/useAsked';
-import { useYard } from '@/ui/YardContext';
+import { useAsked } from '@/ui/acting/useAnswer';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Props = { readonly view: OrderView; readonly onAgain: (line: Before) => void; readonly onClose: () => void };
 

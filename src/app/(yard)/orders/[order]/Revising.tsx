@@ -1,5 +1,5 @@
 import type { OrderChange } from '@/core/orders/revising';
-import type { OrderView } from '@/queries/order';
+import type { OrderView } from '@/queries/orders/order';
 
 /** That a revision is being written, and that nothing moved yet. */
 export function Revising({ view }: { view: OrderView }) {

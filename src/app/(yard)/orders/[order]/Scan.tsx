@@ -2,8 +2,8 @@
 
 import { useRef, useState } from 'react';
 import { readScan } from '@/formats/gs1';
-import type { ItemThing } from '@/queries/things';
-import { ask, asJson } from '@/ui/ask';
+import type { ItemThing } from '@/queries/frame/choices';
+import { ask, asJson } from '@/ui/acting/ask';
 import { Slip } from '@/ui/kit/Slip';
 
 type Props = {

@@ -5,13 +5,13 @@ import { lessDiscount, SPREAD_NAMES } from '@/core/orders/charges';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { sourceOf } from '@/core/sourcing/source';
-import type { ItemTerms } from '@/queries/orderTerms';
-import type { ItemThing, Thing } from '@/queries/things';
+import type { ItemTerms } from '@/queries/orders/terms';
+import type { ItemThing, Thing } from '@/queries/frame/choices';
 import { named, type EntryColumn } from '@/ui/entry/column';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
 import { chosen, wordsOfChoice as textOf, type Choice } from '@/ui/entry/reading';
-import { partsOf, STORES, withItem, withQuantity, type LineText, type SplitText } from '@/ui/orderLineText';
+import { partsOf, STORES, withItem, withQuantity, type LineText, type SplitText } from '@/ui/orders/orderLineText';
 
 /** A row of the order's sheet: a line, or a part of the line above it. */
 export type OrderRow = {

@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
-import { loadHistory } from '@/queries/history';
+import { loadHistory } from '@/queries/company/history';
 import { UNSENT } from '@/core/orders/states';
-import { nextDraft } from '@/queries/nextAct';
-import { loadOrder, loadOrderForm } from '@/queries/order';
-import { Opened } from '@/ui/Opened';
+import { nextDraft } from '@/queries/orders/nextAct';
+import { loadOrder, loadOrderForm } from '@/queries/orders/order';
+import { Opened } from '@/ui/frame/Opened';
 import { place, type Params } from '../../../server/place';
 import { OrderPage } from './OrderPage';
 

@@ -1,15 +1,15 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Refusal } from '@/core/result';
-import type { OrderPreview } from '@/queries/orderPreview';
-import type { ItemTerms } from '@/queries/orderTerms';
-import type { loadOrderForm, OrderView } from '@/queries/order';
-import { ask, asJson } from '@/ui/ask';
+import type { OrderPreview } from '@/queries/orders/preview';
+import type { ItemTerms } from '@/queries/orders/terms';
+import type { loadOrderForm, OrderView } from '@/queries/orders/order';
+import { ask, asJson } from '@/ui/acting/ask';
 import { unknownWords, type Fault } from '@/ui/entry/reading';
 import { useTyped, type Kept } from '@/ui/entry/useTyped';
-import { withTerms, type LineText } from '@/ui/orderLineText';
-import { HEAD_KEYS, orderText, readOrder, type OrderText, type Typeable } from '@/ui/orderText';
-import { useAct, useOnce } from '@/ui/useAct';
+import { withTerms, type LineText } from '@/ui/orders/orderLineText';
+import { HEAD_KEYS, orderText, readOrder, type OrderText, type Typeable } from '@/ui/orders/orderText';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { changeOrder, changeRevision } from '../../../acts';
 
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;

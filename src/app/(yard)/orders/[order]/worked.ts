@@ -3,10 +3,10 @@ import type { TaxCode } from '@/core/money/tax';
 import { pricesOf } from '@/core/orders/charges';
 import { orderTotals, valueOrder } from '@/core/orders/order';
 import { shareWeight } from '@/core/quantity/weight';
-import type { ItemTerms } from '@/queries/orderTerms';
-import type { OrderView } from '@/queries/order';
-import { partsOf, type LineText } from '@/ui/orderLineText';
-import { type readOrder } from '@/ui/orderText';
+import type { ItemTerms } from '@/queries/orders/terms';
+import type { OrderView } from '@/queries/orders/order';
+import { partsOf, type LineText } from '@/ui/orders/orderLineText';
+import { type readOrder } from '@/ui/orders/orderText';
 
 /**
  * What a typed order comes to, as far as it can be read: the same that saving it would work out.

@@ -1,7 +1,7 @@
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { notFound } from 'next/navigation';
 import { formatDay, type Day } from '@/core/calendar/workdays';
-import { loadMessage } from '@/queries/outbox';
+import { loadMessage } from '@/queries/orders/outbox';
 import type { MessageState } from '@/store/tables';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';

@@ -1,10 +1,10 @@
 'use client';
 
 import { personForm } from '@/core/records/person';
-import type { PersonView } from '@/queries/people';
+import type { PersonView } from '@/queries/people/people';
 import { TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { changePerson } from '../../../acts';
 import { Roles } from '../Roles';
 

@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import { RESET_HOURS } from '@/core/people/signingIn';
 import { counted } from '@/core/words';
-import type { PersonView } from '@/queries/people';
+import type { PersonView } from '@/queries/people/people';
 import { Faults } from '@/ui/kit/Field';
-import { useAct } from '@/ui/useAct';
+import { useAct } from '@/ui/acting/useAct';
 import { setActive, startReset } from '../../../acts';
 
 /** Whether a person is let in, and how they come by a new password. */

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadPerson } from '@/queries/people';
+import { loadPerson } from '@/queries/people/people';
 import { clock } from '@/server/setting';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';

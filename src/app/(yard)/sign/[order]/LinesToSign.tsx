@@ -3,9 +3,9 @@ import { formatMoney, formatPrice, signOf, type UnitPrice } from '@/core/money/m
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { LineToSign } from '@/queries/toSign';
+import type { LineToSign } from '@/queries/signoff/toSign';
 import { FirstOf } from '@/ui/kit/FirstOf';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 const MOST = 20;
 

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { listToSign, loadSignPage } from '@/queries/toSign';
-import { Opened } from '@/ui/Opened';
+import { listToSign, loadSignPage } from '@/queries/signoff/toSign';
+import { Opened } from '@/ui/frame/Opened';
 import { place, type Params } from '../../../server/place';
 import { SignOrder } from './SignOrder';
 

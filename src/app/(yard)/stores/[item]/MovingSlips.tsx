@@ -2,10 +2,10 @@
 
 import { measured } from '@/core/quantity/units';
 import { moveForm, scrapForm, transferForm } from '@/core/records/stock';
-import type { PileView } from '@/queries/stores';
+import type { PileView } from '@/queries/stores/stores';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { moveStock, scrapStock, transferStock } from '../../../acts';
 import { HowMuch } from './HowMuch';
 import { numbersOf, StockSlip, type Common } from './StockSlips';

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { loadStock } from '@/queries/stores';
-import { Opened } from '@/ui/Opened';
+import { loadStock } from '@/queries/stores/stores';
+import { Opened } from '@/ui/frame/Opened';
 import { place } from '../../../server/place';
 import { StockPage } from './StockPage';
 

@@ -3,12 +3,12 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { counted } from '@/core/words';
-import type { listToCount } from '@/queries/counts';
-import { useKey } from '@/ui/keys';
+import type { listToCount } from '@/queries/stores/counts';
+import { useKey } from '@/ui/frame/keys';
 import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { beginCount } from '../../../acts';
 
 type Place = Awaited<ReturnType<typeof listToCount>>[number];

@@ -2,9 +2,9 @@ import { formatDay } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { COUNT_STATE_NAMES } from '@/core/stores/sheet';
 import { counted } from '@/core/words';
-import { listCounts, listToCount } from '@/queries/counts';
+import { listCounts, listToCount } from '@/queries/stores/counts';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { place } from '../../../server/place';
 import { BeginCount } from './BeginCount';
 

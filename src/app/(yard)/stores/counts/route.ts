@@ -1,4 +1,4 @@
-import { takeCounts } from '@/actions/counting';
+import { takeCounts } from '@/actions/stores/counting';
 import { inHelper } from '@/server/threads';
 import { sheetFile } from '../../../server/sheetFile';
 

@@ -1,9 +1,9 @@
 import { formatDay } from '@/core/calendar/workdays';
 import { counted } from '@/core/words';
-import { listToPick } from '@/queries/picking';
+import { listToPick } from '@/queries/stores/picking';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { place } from '../../../server/place';
 
 export const metadata = { title: 'To pick' };

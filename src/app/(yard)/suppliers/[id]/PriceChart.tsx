@@ -3,7 +3,7 @@
 import { Line, Scatter } from 'recharts';
 import type { Day } from '@/core/calendar/workdays';
 import { formatPrice, type UnitPrice } from '@/core/money/money';
-import { TimeChart } from '@/ui/TimeChart';
+import { TimeChart } from '@/ui/kit/TimeChart';
 
 export type PricePoint = {
   readonly day: Day;

@@ -5,7 +5,7 @@ import { formatPrice } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { PriceFile } from '@/queries/priceLists';
+import type { PriceFile } from '@/queries/items/priceLists';
 import { FileSlip, RowsTold } from '@/ui/kit/FileSlip';
 
 type Told = Omit<PriceFile, 'taken'>;

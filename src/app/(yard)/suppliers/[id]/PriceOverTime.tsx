@@ -5,9 +5,9 @@ import type { Day } from '@/core/calendar/workdays';
 import { formatPrice, signOf, type UnitPrice } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
-import type { PaidPart, PriceCourse } from '@/queries/priceCourse';
+import type { PaidPart, PriceCourse } from '@/queries/items/priceCourse';
 import { FilterChoice } from '@/ui/kit/Filters';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import type { PricePoint } from './PriceChart';
 
 const PriceChart = dynamic(() => import('./PriceChart'), { ssr: false });

@@ -3,11 +3,11 @@
 import { formatPrice } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { SupplierView } from '@/queries/suppliers';
+import type { SupplierView } from '@/queries/items/suppliers';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 
 type Part = SupplierView['parts'][number];
 

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { ShelfPlain } from '@/ui/kit/Shelf';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { startOrder } from '../../../acts';
 
 /** Begins an order to a supplier and opens it. */

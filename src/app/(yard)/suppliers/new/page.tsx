@@ -1,5 +1,5 @@
 import { permit } from '@/queries/permit';
-import { loadSupplierForm } from '@/queries/suppliers';
+import { loadSupplierForm } from '@/queries/items/suppliers';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
 import { SupplierForm } from '../SupplierForm';

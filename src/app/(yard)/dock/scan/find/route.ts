@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { findScanned } from '@/queries/scanning';
+import { findScanned } from '@/queries/dock/scanning';
 import { readers } from '@/server/readers';
 import { readAsked, route } from '../../../../server/answer';
 

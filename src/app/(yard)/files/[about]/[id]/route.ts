@@ -1,4 +1,4 @@
-import { FILE_ABOUT, keepFile } from '@/actions/files';
+import { FILE_ABOUT, keepFile } from '@/actions/company/files';
 import { LIMITS } from '@/core/limits';
 import { Answer, idIn, readBody, route } from '../../../../server/answer';
 import { performAs } from '../../../../server/offer';

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadInvoiceChange } from '@/queries/invoices';
+import { loadInvoiceChange } from '@/queries/invoices/invoices';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { InvoiceForm } from '../../new/InvoiceForm';

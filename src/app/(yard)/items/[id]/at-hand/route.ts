@@ -1,4 +1,4 @@
-import { loadAtHand } from '@/queries/atHand';
+import { loadAtHand } from '@/queries/buying/atHand';
 import { readers } from '@/server/readers';
 import { snapshot } from '@/store/db';
 import { Answer, idIn, route } from '../../../../server/answer';

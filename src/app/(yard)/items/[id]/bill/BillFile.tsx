@@ -1,7 +1,7 @@
 'use client';
 
 import { counted } from '@/core/words';
-import type { BillFile as Read } from '@/queries/boms';
+import type { BillFile as Read } from '@/queries/items/boms';
 import { FileSlip, RowsTold } from '@/ui/kit/FileSlip';
 
 type Told = Omit<Read, 'taken'>;

@@ -5,8 +5,8 @@ import { useCallback, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Day } from '@/core/calendar/workdays';
 import { counted } from '@/core/words';
-import type { BillOfItem } from '@/queries/boms';
-import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/bomText';
+import type { BillOfItem } from '@/queries/items/boms';
+import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/items/bomText';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import { faultsIn, standing, unknownWords } from '@/ui/entry/reading';
 import { moved, nextNew, put } from '@/ui/entry/rows';
@@ -15,17 +15,17 @@ import { useTyped } from '@/ui/entry/useTyped';
 import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { useKey } from '@/ui/keys';
-import { later } from '@/ui/later';
-import Link from '@/ui/Link';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useKey } from '@/ui/frame/keys';
+import { later } from '@/ui/acting/later';
+import Link from '@/ui/kit/Link';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { dropBom, saveBom } from '../../../../acts';
 import { BillFile } from './BillFile';
 import { billColumns } from './billColumns';
 import { WorkedOut } from './WorkedOut';
 
-const InPassing = later(() => import('../../../InPassing'));
+const InPassing = later(() => import('../../../_shared/items/InPassing'));
 
 type Props = {
   readonly item: { readonly id: number; readonly number: string; readonly name: string; readonly unit: string };

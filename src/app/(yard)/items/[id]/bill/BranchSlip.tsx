@@ -3,17 +3,17 @@
 import { useState } from 'react';
 import { GOT_BY, GOT_BY_NAMES, PER, type GotBy, type Per } from '@/core/boms/bom';
 import { signOf } from '@/core/money/money';
-import type { BomLineView, BranchBill } from '@/queries/boms';
-import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/bomText';
+import type { BomLineView, BranchBill } from '@/queries/items/boms';
+import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/items/bomText';
 import { faultsIn } from '@/ui/entry/reading';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { UnitField } from '@/ui/kit/UnitField';
-import { useKey } from '@/ui/keys';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useKey } from '@/ui/frame/keys';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { changeBranch } from '../../../../acts';
 import { PER_NAMES } from './billColumns';
 

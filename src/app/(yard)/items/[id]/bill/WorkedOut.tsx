@@ -6,16 +6,16 @@ import { formatAmount, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { together } from '@/core/words';
-import type { BomLineView, BranchBill, BranchView, Worked } from '@/queries/boms';
-import { readBomLines, type BomLineText } from '@/ui/bomText';
-import { ask, asJson } from '@/ui/ask';
+import type { BomLineView, BranchBill, BranchView, Worked } from '@/queries/items/boms';
+import { readBomLines, type BomLineText } from '@/ui/items/bomText';
+import { ask, asJson } from '@/ui/acting/ask';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import Link from '@/ui/Link';
-import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
+import Link from '@/ui/kit/Link';
+import { later } from '@/ui/acting/later';
+import { useYard } from '@/ui/frame/YardContext';
 
 const BranchSlip = later(() => import('./BranchSlip'));
 

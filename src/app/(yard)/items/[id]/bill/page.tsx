@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { loadBill } from '@/queries/boms';
-import { loadItem } from '@/queries/items';
+import { loadBill } from '@/queries/items/boms';
+import { loadItem } from '@/queries/items/items';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { BillSheet } from './BillSheet';

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadItem } from '@/queries/items';
+import { loadItem } from '@/queries/items/items';
 import { permit } from '@/queries/permit';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';

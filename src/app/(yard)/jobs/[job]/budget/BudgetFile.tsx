@@ -2,10 +2,10 @@
 
 import type { ChangeLineText } from '@/core/records/budget';
 import { counted } from '@/core/words';
-import type { BudgetFile as Read } from '@/queries/budgetFile';
+import type { BudgetFile as Read } from '@/queries/jobs/budgetFile';
 import { FileSlip, RowsTold } from '@/ui/kit/FileSlip';
 import { labelOf } from '@/ui/kit/PickField';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 type Props = { readonly job: string; readonly onTake: (lines: readonly ChangeLineText[]) => void };
 

@@ -4,17 +4,17 @@ import { z } from 'zod';
 import { kindOf, totalOf, CHANGE_KIND_NAMES, type ChangeLine } from '@/core/budgets/change';
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { budgetChangeForm, HELD, type BudgetChangeText, type ChangeLineText } from '@/core/records/budget';
-import type { ChangeView } from '@/queries/budgets';
-import type { Thing } from '@/queries/things';
-import { useKey } from '@/ui/keys';
+import type { ChangeView } from '@/queries/jobs/budgets';
+import type { Thing } from '@/queries/frame/choices';
+import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct } from '@/ui/useAct';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, writeBudgetChange } from '../../../../acts';
 
 /** How the budget of each cost code stands, by its id. */

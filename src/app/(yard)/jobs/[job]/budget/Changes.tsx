@@ -1,7 +1,7 @@
 import { CHANGE_KIND_NAMES } from '@/core/budgets/change';
 import { formatAmount, formatMoney, type Minor } from '@/core/money/money';
-import type { BudgetView, ChangeView } from '@/queries/budgets';
-import { useYard } from '@/ui/YardContext';
+import type { BudgetView, ChangeView } from '@/queries/jobs/budgets';
+import { useYard } from '@/ui/frame/YardContext';
 
 const STATES = { pending: 'awaiting agreement', agreed: 'agreed', dropped: 'dropped' } as const;
 const TAGS = { pending: 'tag-care', agreed: 'tag-good', dropped: '' } as const;

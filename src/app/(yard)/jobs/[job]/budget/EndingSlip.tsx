@@ -4,14 +4,14 @@ import { z } from 'zod';
 import { formatMoney, type Minor } from '@/core/money/money';
 import { completionForm } from '@/core/records/budget';
 import { forecastOf } from '@/core/tab/sums';
-import type { EndingRow } from '@/queries/completion';
+import type { EndingRow } from '@/queries/jobs/completion';
 import { Facts } from '@/ui/kit/Facts';
 import { TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { sayCompletion } from '../../../../acts';
 
 type Props = { readonly jobId: number; readonly row: EndingRow; readonly onClose: () => void };

@@ -3,12 +3,12 @@
 import { useState } from 'react';
 import { formatAmount, type Minor } from '@/core/money/money';
 import { formatDecimal } from '@/core/money/decimal';
-import type { EndingRow, EndingsView } from '@/queries/completion';
-import { later } from '@/ui/later';
+import type { EndingRow, EndingsView } from '@/queries/jobs/completion';
+import { later } from '@/ui/acting/later';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 const EndingSlip = later(() => import('./EndingSlip'));
 

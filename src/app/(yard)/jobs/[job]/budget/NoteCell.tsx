@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import type { BudgetRow } from '@/queries/budgets';
-import { useAct } from '@/ui/useAct';
+import type { BudgetRow } from '@/queries/jobs/budgets';
+import { useAct } from '@/ui/acting/useAct';
 import { noteBudget } from '../../../../acts';
 
 type Props = { readonly jobId: number; readonly row: BudgetRow; readonly writes: boolean };

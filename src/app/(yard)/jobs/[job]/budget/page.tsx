@@ -1,5 +1,5 @@
-import { loadBudget } from '@/queries/budgets';
-import { loadEndings } from '@/queries/completion';
+import { loadBudget } from '@/queries/jobs/budgets';
+import { loadEndings } from '@/queries/jobs/completion';
 import { jobPlace } from '../jobPlace';
 import { Budget } from './Budget';
 

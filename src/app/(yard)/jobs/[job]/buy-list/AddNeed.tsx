@@ -3,13 +3,13 @@
 import { useState } from 'react';
 import { needForm, type NeedText } from '@/core/records/need';
 import { counted } from '@/core/words';
-import { useKey } from '@/ui/keys';
+import { useKey } from '@/ui/frame/keys';
 import { Faults } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useActForm } from '@/ui/useActForm';
-import { useYard } from '@/ui/YardContext';
+import { useActForm } from '@/ui/acting/useActForm';
+import { useYard } from '@/ui/frame/YardContext';
 import { addNeed } from '../../../../acts';
-import { NeedFields } from '../../../NeedFields';
+import { NeedFields } from '../../../_shared/buying/NeedFields';
 
 const FRESH: NeedText = {
   description: '',

@@ -1,28 +1,28 @@
 'use client';
 
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { useState } from 'react';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { STANDINGS } from '@/core/needs/standing';
-import type { JobHead } from '@/queries/job';
-import type { BuyListLine, BuyListPage } from '@/queries/needs';
+import type { JobHead } from '@/queries/jobs/job';
+import type { BuyListLine, BuyListPage } from '@/queries/buying/buyList';
 import { counted, grouped } from '@/core/words';
-import { useKey } from '@/ui/keys';
+import { useKey } from '@/ui/frame/keys';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { StandingMark } from '@/ui/StandingMark';
-import { Tags } from '@/ui/Tags';
-import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
+import { StandingMark } from '@/ui/buying/NeedStateMark';
+import { Tags } from '@/ui/kit/Tags';
+import { later } from '@/ui/acting/later';
+import { useYard } from '@/ui/frame/YardContext';
 import { awaitedOn, moreTag, Way } from '../plan/planColumns';
 import { BuySheet, useBuySheet } from './BuySheet';
 
-const NeedSlip = later(() => import('../../../NeedSlip'));
+const NeedSlip = later(() => import('../../../_shared/buying/NeedSlip'));
 const AddNeed = later(() => import('./AddNeed'));
 
 type Props = {

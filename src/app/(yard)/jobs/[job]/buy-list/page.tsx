@@ -1,4 +1,4 @@
-import { loadBuyList } from '@/queries/needs';
+import { loadBuyList } from '@/queries/buying/buyList';
 import { jobPlace } from '../jobPlace';
 import { BuyList } from './BuyList';
 

@@ -1,7 +1,7 @@
-import { loadHistory } from '@/queries/history';
-import { History } from '@/ui/History';
+import { loadHistory } from '@/queries/company/history';
+import { History } from '@/ui/company/History';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import Link from '@/ui/Link';
+import Link from '@/ui/kit/Link';
 import { GoOn } from '@/ui/kit/Sheet';
 import { jobPlace } from '../jobPlace';
 import { JobShelf } from '../JobShelf';

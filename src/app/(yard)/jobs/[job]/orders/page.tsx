@@ -1,5 +1,5 @@
 import { may } from '@/core/people/rights';
-import { listOrders, loadShares } from '@/queries/orders';
+import { listOrders, loadShares } from '@/queries/orders/orders';
 import { Empty, GoOn } from '@/ui/kit/Sheet';
 import { OrdersTable } from '../../../orders/OrdersTable';
 import { jobPlace } from '../jobPlace';

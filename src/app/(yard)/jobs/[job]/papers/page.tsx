@@ -1,5 +1,5 @@
-import { loadFiles } from '@/queries/files';
-import { FilesAbout } from '../../../FilesAbout';
+import { loadFiles } from '@/queries/company/files';
+import { FilesAbout } from '../../../_shared/company/FilesAbout';
 import { jobPlace } from '../jobPlace';
 import { JobShelf } from '../JobShelf';
 

@@ -5,16 +5,16 @@ import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import type { Surplus } from '@/core/needs/surplus';
 import { ungrouped } from '@/core/locale/locale';
 import { counted } from '@/core/words';
-import type { RootChanges } from '@/queries/planAhead';
-import { ask, asJson } from '@/ui/ask';
+import type { RootChanges } from '@/queries/buying/planAhead';
+import { ask, asJson } from '@/ui/acting/ask';
 import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useKey } from '@/ui/frame/keys';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { takeChanges } from '../../../../acts';
 import { ChangeTold, SurplusField } from '../changes';
-import type { PlanView } from '@/queries/plan';
+import type { PlanView } from '@/queries/buying/plan';
 
 type Props = {
   readonly job: { readonly id: number; readonly number: string };

@@ -7,19 +7,19 @@ import type { Day } from '@/core/calendar/workdays';
 import { PLANNED_WORK, PLANNED_WORK_NAMES, type PlannedWork } from '@/core/planning/plan';
 import { PLANNING, PLANNING_NAMES, type Planning } from '@/core/planning/netting';
 import { counted } from '@/core/words';
-import type { Ahead } from '@/queries/planAhead';
-import type { PlanRow, PlanView } from '@/queries/plan';
-import Link from '@/ui/Link';
-import { ask, asJson } from '@/ui/ask';
-import { useKey } from '@/ui/keys';
+import type { Ahead } from '@/queries/buying/planAhead';
+import type { PlanRow, PlanView } from '@/queries/buying/plan';
+import Link from '@/ui/kit/Link';
+import { ask, asJson } from '@/ui/acting/ask';
+import { useKey } from '@/ui/frame/keys';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Empty, Further } from '@/ui/kit/Sheet';
 import type { Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { later } from '@/ui/later';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { later } from '@/ui/acting/later';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { chooseWork, leaveOut, letGo, reserve } from '../../../../acts';
 import { ChangesSlip } from './ChangesSlip';
 import { planColumns } from './planColumns';
@@ -27,8 +27,8 @@ import { SwitchSlip } from './SwitchSlip';
 import { TodaysPrices } from './TodaysPrices';
 import { WhenWork } from './WhenWork';
 
-const NeedSlip = later(() => import('../../../NeedSlip'));
-const MendSlip = later(() => import('../../../MendSlip'));
+const NeedSlip = later(() => import('../../../_shared/buying/NeedSlip'));
+const MendSlip = later(() => import('../../../_shared/buying/ManyNeedsSlip'));
 const TakeBill = later(() => import('./TakeBill'));
 
 type Props = {

@@ -2,11 +2,11 @@
 
 import { useState } from 'react';
 import { counted } from '@/core/words';
-import type { ReviewView } from '@/queries/reviews';
+import type { ReviewView } from '@/queries/orders/reviews';
 import { Faults } from '@/ui/kit/Field';
 import { ReasonQuestion } from '@/ui/kit/Reason';
-import { useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { tickPoint, waiveReview } from '../../../../acts';
 
 type Props = { readonly jobId: number; readonly review: ReviewView };

@@ -4,12 +4,12 @@ import { measured } from '@/core/quantity/units';
 import { formatMoney, minor } from '@/core/money/money';
 import { PLANNING_NAMES, type Planning } from '@/core/planning/netting';
 import { counted } from '@/core/words';
-import type { Ahead } from '@/queries/planAhead';
+import type { Ahead } from '@/queries/buying/planAhead';
 import { Faults } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useAct } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useKey } from '@/ui/frame/keys';
+import { useAct } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { choosePlanning } from '../../../../acts';
 
 type Props = {

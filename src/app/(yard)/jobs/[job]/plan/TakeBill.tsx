@@ -5,14 +5,14 @@ import { quantitySchema } from '@/core/quantity/schema';
 import { picked, pickedOrNone, typedQuantity } from '@/core/records/typed';
 import { ungrouped } from '@/core/locale/locale';
 import { formatQuantity } from '@/core/quantity/quantity';
-import type { PlanView } from '@/queries/plan';
+import type { PlanView } from '@/queries/buying/plan';
 import { counted } from '@/core/words';
 import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useActForm } from '@/ui/useActForm';
+import { useKey } from '@/ui/frame/keys';
+import { useActForm } from '@/ui/acting/useActForm';
 import { takeBill } from '../../../../acts';
 
 const bill = z.object({

@@ -1,7 +1,7 @@
 import { add, formatAmount, subtract, ZERO } from '@/core/money/money';
 import { todayByCode } from '@/core/needs/today';
-import type { BuyListLine } from '@/queries/needs';
-import { useYard } from '@/ui/YardContext';
+import type { BuyListLine } from '@/queries/buying/buyList';
+import { useYard } from '@/ui/frame/YardContext';
 
 /** What is left to buy, by cost code, as it is planned and at what its suppliers ask today, where that differs. */
 export function TodaysPrices({ needs }: { readonly needs: readonly BuyListLine[] }) {

@@ -1,7 +1,7 @@
 import { workdaysBetween } from '@/core/calendar/workdays';
 import { counted, together } from '@/core/words';
-import type { PieceOfWork } from '@/queries/plan';
-import { useYard } from '@/ui/YardContext';
+import type { PieceOfWork } from '@/queries/buying/plan';
+import { useYard } from '@/ui/frame/YardContext';
 
 /** When each piece of work has its material, and how that stands to its start. */
 export function WhenWork({ work }: { work: readonly PieceOfWork[] }) {

@@ -1,5 +1,5 @@
-import { loadPlanView } from '@/queries/plan';
-import { loadReview } from '@/queries/reviews';
+import { loadPlanView } from '@/queries/buying/plan';
+import { loadReview } from '@/queries/orders/reviews';
 import { jobPlace } from '../jobPlace';
 import { Plan } from './Plan';
 import { Review } from './Review';

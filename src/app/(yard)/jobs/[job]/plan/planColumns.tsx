@@ -2,14 +2,14 @@ import { GOT_BY_NAMES } from '@/core/boms/bom';
 import { formatMoney, type Minor } from '@/core/money/money';
 import { type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
-import type { BuyListLine } from '@/queries/needs';
-import type { PlanRow } from '@/queries/plan';
+import type { BuyListLine } from '@/queries/buying/buyList';
+import type { PlanRow } from '@/queries/buying/plan';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
-import { ProgressGlass } from '@/ui/SightGlass';
-import { StandingMark } from '@/ui/StandingMark';
-import { Tags } from '@/ui/Tags';
-import type { useYard } from '@/ui/YardContext';
+import { ProgressGlass } from '@/ui/jobs/SightGlass';
+import { StandingMark } from '@/ui/buying/NeedStateMark';
+import { Tags } from '@/ui/kit/Tags';
+import type { useYard } from '@/ui/frame/YardContext';
 
 const gotBy = ({ gotBy: way, work, piece, level, need }: PlanRow): string => {
   if (way === 'made' && level > 0)

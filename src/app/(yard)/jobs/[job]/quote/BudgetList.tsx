@@ -1,7 +1,7 @@
 'use client';
 
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 
 /** A budget for buying that a quote opens, by cost code, with its total. */
 export function BudgetList({

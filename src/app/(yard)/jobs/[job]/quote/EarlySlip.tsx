@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import { counted } from '@/core/words';
-import type { QuoteView } from '@/queries/job';
+import type { QuoteView } from '@/queries/jobs/job';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { buyEarly } from '../../../../acts';
 
 type Props = { readonly quote: QuoteView; readonly onClose: () => void };

@@ -2,10 +2,10 @@
 
 import { add, formatMoney, subtract } from '@/core/money/money';
 import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/fields';
-import type { ImportCheck } from '@/queries/quoteImport';
+import type { ImportCheck } from '@/queries/quotes/importing';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
-import { useYard } from '@/ui/YardContext';
+import { useYard } from '@/ui/frame/YardContext';
 import { BudgetList } from './BudgetList';
 
 export const smallChoice = 'h-[28px] rounded-md border border-line bg-glaze px-1.5 text-[13px]';

@@ -1,8 +1,8 @@
 'use client';
 
 import { groupBy } from '@/core/group';
-import type { ImportCheck } from '@/queries/quoteImport';
-import type { Thing } from '@/queries/things';
+import type { ImportCheck } from '@/queries/quotes/importing';
+import type { Thing } from '@/queries/frame/choices';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { UnitField } from '@/ui/kit/UnitField';

@@ -4,22 +4,22 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { formatMoney } from '@/core/money/money';
 import type { Mapping } from '@/core/quotes/fields';
-import type { ImportCheck } from '@/queries/quoteImport';
+import type { ImportCheck } from '@/queries/quotes/importing';
 import type { Choices } from '@/store/quotes';
-import { ask, asJson } from '@/ui/ask';
-import { useKey } from '@/ui/keys';
+import { ask, asJson } from '@/ui/acting/ask';
+import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useHowFar } from '@/ui/useHowFar';
-import { later } from '@/ui/later';
-import { useYard } from '@/ui/YardContext';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useHowFar } from '@/ui/acting/useHowFar';
+import { later } from '@/ui/acting/later';
+import { useYard } from '@/ui/frame/YardContext';
 import { bringIn } from '../../../../acts';
-import type { Thing } from '@/queries/things';
+import type { Thing } from '@/queries/frame/choices';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
 import { Problems, Unknown, UnknownUnits } from './FileProblems';
 import { counted, grouped } from '@/core/words';
 
-const InPassing = later(() => import('../../../InPassing'));
+const InPassing = later(() => import('../../../_shared/items/InPassing'));
 
 type Props = {
   readonly first: ImportCheck;

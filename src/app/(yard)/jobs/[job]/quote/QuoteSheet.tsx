@@ -8,10 +8,10 @@ import { add, formatAmount, parsePrice, signOf, ZERO, type UnitPrice } from '@/c
 import { marginWords, markupOf } from '@/core/quotes/margin';
 import { QUOTE_LINE_KIND_NAMES, QUOTE_LINE_KINDS, type QuoteLineKind } from '@/core/quotes/rows';
 import type { Kept } from '@/ui/entry/useTyped';
-import type { Chosen } from '@/ui/versions';
+import type { Chosen } from '@/ui/acting/versions';
 import { netTyped, parseMarkup, priceTyped, sumsWhileTyped } from '@/core/quotes/typed';
-import type { CodeSum, QuoteView } from '@/queries/job';
-import type { Thing } from '@/queries/things';
+import type { CodeSum, QuoteView } from '@/queries/jobs/job';
+import type { Thing } from '@/queries/frame/choices';
 import type { EntryColumn } from '@/ui/entry/column';
 import { beginReading, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
@@ -23,9 +23,9 @@ import {
   readJobLine,
   toldLine,
   type JobLineText,
-} from '@/ui/jobLineText';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+} from '@/ui/jobs/jobLineText';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { changeQuote } from '../../../../acts';
 import { JobLineSheet } from '../JobLineSheet';
 import type { jobLineColumns } from '../jobLineColumns';

@@ -1,6 +1,6 @@
 import { add, formatAmount, signOf, subtract, ZERO, type Minor } from '@/core/money/money';
 import { marginWords } from '@/core/quotes/margin';
-import type { CodeSum } from '@/queries/job';
+import type { CodeSum } from '@/queries/jobs/job';
 import { Wide } from '@/ui/kit/Sheet';
 
 type Props = { readonly codes: readonly CodeSum[]; readonly currency: string };

@@ -1,9 +1,9 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import type { QuoteView } from '@/queries/job';
+import type { QuoteView } from '@/queries/jobs/job';
 import { ShelfPlain } from '@/ui/kit/Shelf';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { reviseQuote } from '../../../../acts';
 
 /** Writes a quote anew from this one, which stays as it is. */

@@ -1,12 +1,12 @@
 'use client';
 
 import { sayingForm } from '@/core/records/quote';
-import type { QuoteView } from '@/queries/job';
+import type { QuoteView } from '@/queries/jobs/job';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
 import { DateField } from '@/ui/kit/DateField';
 import { Slip } from '@/ui/kit/Slip';
-import { useKey } from '@/ui/keys';
-import { useActForm } from '@/ui/useActForm';
+import { useKey } from '@/ui/frame/keys';
+import { useActForm } from '@/ui/acting/useActForm';
 import { changeSaying } from '../../../../acts';
 
 /** What a quote says to the customer beside its lines: how long it takes, until when it holds, and a few words. */

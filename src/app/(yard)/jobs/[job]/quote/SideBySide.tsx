@@ -5,10 +5,10 @@ import { formatAmount, formatPrice, signOf } from '@/core/money/money';
 import { marginWords } from '@/core/quotes/margin';
 import { eachOf, type Priced } from '@/core/quotes/pieces';
 import { counted } from '@/core/words';
-import { ask, asJson } from '@/ui/ask';
+import { ask, asJson } from '@/ui/acting/ask';
 import { Wide } from '@/ui/kit/Sheet';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { writeForPieces } from '../../../../acts';
 
 type Props = {

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { loadQuote } from '@/queries/job';
-import { loadRevised } from '@/queries/quoteRevision';
+import { loadQuote } from '@/queries/jobs/job';
+import { loadRevised } from '@/queries/quotes/revision';
 import { permit } from '@/queries/permit';
 import { isDemo } from '@/server/setting';
 import { inHelper } from '@/server/threads';

@@ -1,4 +1,4 @@
-import { loadBecame } from '@/queries/atHand';
+import { loadBecame } from '@/queries/buying/atHand';
 import { readers } from '@/server/readers';
 import { snapshot } from '@/store/db';
 import { idIn, route } from '../../../../server/answer';

@@ -1,4 +1,4 @@
-import { loadSellers } from '@/queries/sellers';
+import { loadSellers } from '@/queries/items/sellers';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

@@ -1,4 +1,4 @@
-import { endingSchema, previewEnding } from '@/queries/endings';
+import { endingSchema, previewEnding } from '@/queries/orders/ending';
 import { readers } from '@/server/readers';
 import { snapshot } from '@/store/db';
 import { Answer, readAsked, route } from '../../../../server/answer';

@@ -1,4 +1,4 @@
-import { loadOrderedBefore } from '@/queries/orderedBefore';
+import { loadOrderedBefore } from '@/queries/orders/orderedBefore';
 import { readers } from '@/server/readers';
 import { Answer, route } from '../../../../server/answer';
 

@@ -1,4 +1,4 @@
-import { loadFilesFor } from '@/queries/files';
+import { loadFilesFor } from '@/queries/company/files';
 import { readers } from '@/server/readers';
 import { Answer, route } from '../../../../server/answer';
 

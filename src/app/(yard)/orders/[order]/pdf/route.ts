@@ -1,4 +1,4 @@
-import { loadOrderPaper } from '@/queries/order';
+import { loadOrderPaper } from '@/queries/orders/order';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';
 import { fileAnswer } from '../../../../server/file';

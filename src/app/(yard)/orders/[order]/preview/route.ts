@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { orderLines } from '@/actions/orders';
-import { previewOrder } from '@/queries/orderPreview';
+import { orderLines } from '@/actions/orders/orders';
+import { previewOrder } from '@/queries/orders/preview';
 import { clock } from '@/server/setting';
 import { readers } from '@/server/readers';
 import { snapshot } from '@/store/db';

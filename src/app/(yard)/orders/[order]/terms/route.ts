@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
-import { loadOrderTerms } from '@/queries/orderTerms';
+import { loadOrderTerms } from '@/queries/orders/terms';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { Answer, readAsked, route } from '../../../../server/answer';

@@ -1,5 +1,5 @@
-import { loadFileBytes, loadOrderData } from '@/queries/files';
-import { loadOrderPaper } from '@/queries/order';
+import { loadFileBytes, loadOrderData } from '@/queries/company/files';
+import { loadOrderPaper } from '@/queries/orders/order';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';

@@ -1,4 +1,4 @@
-import { loadRaw } from '@/queries/outbox';
+import { loadRaw } from '@/queries/orders/outbox';
 import { fileAnswer } from '../../../../server/file';
 import { idIn, route } from '../../../../server/answer';
 import { readers } from '@/server/readers';

@@ -7,8 +7,8 @@ import { formatAmount, signOf } from '@/core/money/money';
 import { formatQuantity, NONE, ONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { keptQuantity } from '@/core/records/stock';
 import { typedQuantity } from '@/core/records/typed';
-import type { CountRow } from '@/queries/counts';
-import { useYard } from '@/ui/YardContext';
+import type { CountRow } from '@/queries/stores/counts';
+import { useYard } from '@/ui/frame/YardContext';
 
 const typedCount = typedQuantity(keptQuantity, 'none');
 

@@ -4,13 +4,13 @@ import { useState } from 'react';
 import type { Day } from '@/core/calendar/workdays';
 import { keptQuantity } from '@/core/records/stock';
 import { typedQuantity, type Named } from '@/core/records/typed';
-import type { CountView } from '@/queries/counts';
-import { useKey } from '@/ui/keys';
+import type { CountView } from '@/queries/stores/counts';
+import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { countFound } from '../../../../acts';
 
 const typedFound = typedQuantity(keptQuantity, 'none');

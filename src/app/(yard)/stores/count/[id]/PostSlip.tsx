@@ -4,12 +4,12 @@ import { measured } from '@/core/quantity/units';
 import { useState } from 'react';
 import { formatAmount, signOf } from '@/core/money/money';
 import { quantity } from '@/core/quantity/quantity';
-import type { CountRow, CountView } from '@/queries/counts';
-import { useKey } from '@/ui/keys';
+import type { CountRow, CountView } from '@/queries/stores/counts';
+import { useKey } from '@/ui/frame/keys';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
-import { useAct, useOnce } from '@/ui/useAct';
-import { useYard } from '@/ui/YardContext';
+import { useAct, useOnce } from '@/ui/acting/useAct';
+import { useYard } from '@/ui/frame/YardContext';
 import { postCount } from '../../../../acts';
 
 type Props = { readonly head: CountView['head']; readonly rows: readonly CountRow[]; readonly onClose: () => void };

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadCount } from '@/queries/counts';
+import { loadCount } from '@/queries/stores/counts';
 import { place } from '../../../../server/place';
 import { CountPage } from './CountPage';
 

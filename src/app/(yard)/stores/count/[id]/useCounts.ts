@@ -2,10 +2,10 @@
 
 import { useEffect, useRef, useState } from 'react';
 import type { Quantity } from '@/core/quantity/quantity';
-import type { CountRow } from '@/queries/counts';
-import { useAct } from '@/ui/useAct';
-import { useAgain } from '@/ui/useAgain';
-import { useDraft } from '@/ui/useDraft';
+import type { CountRow } from '@/queries/stores/counts';
+import { useAct } from '@/ui/acting/useAct';
+import { useAgain } from '@/ui/acting/useAgain';
+import { useDraft } from '@/ui/acting/useDraft';
 import { countLines } from '../../../../acts';
 
 /** A count of a line that the server has not answered yet. */

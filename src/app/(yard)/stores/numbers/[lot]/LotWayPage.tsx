@@ -2,11 +2,11 @@
 
 import { formatQuantity, quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { LotEvent, LotWay } from '@/queries/lotWay';
+import type { LotEvent, LotWay } from '@/queries/stores/lotHistory';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
-import Link from '@/ui/Link';
-import { useYard } from '@/ui/YardContext';
+import Link from '@/ui/kit/Link';
+import { useYard } from '@/ui/frame/YardContext';
 
 /** What happened, in words; the words around it say where, for whom and by which document. */
 function whatOf(e: LotEvent): string {

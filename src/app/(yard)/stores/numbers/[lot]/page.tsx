@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadLotWay } from '@/queries/lotWay';
+import { loadLotWay } from '@/queries/stores/lotHistory';
 import { idIn } from '../../../../server/answer';
 import { place } from '../../../../server/place';
 import { LotWayPage } from './LotWayPage';

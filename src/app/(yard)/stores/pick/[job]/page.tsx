@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadPicking } from '@/queries/picking';
+import { loadPicking } from '@/queries/stores/picking';
 import { place } from '../../../../server/place';
 import { PickPage } from './PickPage';
 

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { permit } from '@/queries/permit';
-import { loadSupplier, loadSupplierForm } from '@/queries/suppliers';
+import { loadSupplier, loadSupplierForm } from '@/queries/items/suppliers';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../server/place';
 import { SupplierForm } from '../../SupplierForm';

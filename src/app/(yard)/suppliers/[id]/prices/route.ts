@@ -1,4 +1,4 @@
-import { takePriceList } from '@/actions/items';
+import { takePriceList } from '@/actions/items/items';
 import { inHelper } from '@/server/threads';
 import { sheetFile } from '../../../../server/sheetFile';
 

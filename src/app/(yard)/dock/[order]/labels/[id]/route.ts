@@ -1,5 +1,5 @@
 import { LABEL_CODES, LABEL_SHEETS } from '@/core/receiving/labels';
-import { loadLabels } from '@/queries/dockPapers';
+import { loadLabels } from '@/queries/dock/papers';
 import { readers } from '@/server/readers';
 import { inHelper } from '@/server/threads';
 import { idIn, route } from '../../../../../server/answer';

@@ -1,4 +1,4 @@
-import { loadDockPaper } from '@/queries/dockPapers';
+import { loadDockPaper } from '@/queries/dock/papers';
 import { readers } from '@/server/readers';
 import { idIn, route } from '../../../../../server/answer';
 import { fileAnswer } from '../../../../../server/file';

@@ -1,4 +1,4 @@
-import { loadReturnPaper } from '@/queries/dockPapers';
+import { loadReturnPaper } from '@/queries/dock/papers';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';

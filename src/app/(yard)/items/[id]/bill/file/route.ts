@@ -1,4 +1,4 @@
-import { bringInBills } from '@/actions/boms';
+import { bringInBills } from '@/actions/items/boms';
 import { inHelper } from '@/server/threads';
 import { sheetFile } from '../../../../../server/sheetFile';
 

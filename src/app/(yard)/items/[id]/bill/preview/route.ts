@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { quantitySchema } from '@/core/quantity/schema';
 import { requiredDay } from '@/core/records/fields';
 import { bomLineFields, MOST_BOM_LINES } from '@/core/records/bom';
-import { workOut } from '@/queries/boms';
+import { workOut } from '@/queries/items/boms';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

@@ -10,12 +10,12 @@ import { exactFactor, unitOf } from '@/core/quantity/units';
 import { asDated, MOST_PRICES, partForm, type PartText } from '@/core/records/part';
 import { ALWAYS, dearerWords } from '@/core/sourcing/prices';
 import { buyableWords } from '@/core/sourcing/terms';
-import type { SoldView } from '@/queries/items';
+import type { SoldView } from '@/queries/items/items';
 import { DateField } from '@/ui/kit/DateField';
 import { TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { UnitField } from '@/ui/kit/UnitField';
-import { useActForm } from '@/ui/useActForm';
+import { useActForm } from '@/ui/acting/useActForm';
 import { savePart } from '../../../../../acts';
 
 type Props = { readonly view: SoldView };

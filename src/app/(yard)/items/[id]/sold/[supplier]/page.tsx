@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadSold } from '@/queries/items';
+import { loadSold } from '@/queries/items/items';
 import { Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../../../server/place';
 import { PartForm } from './PartForm';

@@ -1,4 +1,4 @@
-import { loadFloorPaper } from '@/queries/floor';
+import { loadFloorPaper } from '@/queries/jobs/materialSheet';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';

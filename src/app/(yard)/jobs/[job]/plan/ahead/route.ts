@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { loadAhead } from '@/queries/planAhead';
+import { loadAhead } from '@/queries/buying/planAhead';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

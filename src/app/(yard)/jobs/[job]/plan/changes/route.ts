@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { quantitySchema } from '@/core/quantity/schema';
-import { loadPlanChanges } from '@/queries/planAhead';
+import { loadPlanChanges } from '@/queries/buying/planAhead';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

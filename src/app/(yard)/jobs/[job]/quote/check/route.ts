@@ -1,4 +1,4 @@
-import { bringInInput } from '@/actions/quoteFiles';
+import { bringInInput } from '@/actions/quotes/importing';
 import { inHelper } from '@/server/threads';
 import { Answer, readAsked, route } from '../../../../../server/answer';
 

@@ -1,4 +1,4 @@
-import { keepQuoteFile } from '@/actions/quoteFiles';
+import { keepQuoteFile } from '@/actions/quotes/importing';
 import { LIMITS } from '@/core/limits';
 import { inHelper } from '@/server/threads';
 import { performAs } from '../../../../../server/offer';

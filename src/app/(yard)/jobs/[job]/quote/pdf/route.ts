@@ -1,4 +1,4 @@
-import { loadQuotePaper } from '@/queries/quotePaper';
+import { loadQuotePaper } from '@/queries/quotes/paper';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';
 import { fileAnswer } from '../../../../../server/file';

@@ -4,7 +4,7 @@ import { LIMITS } from '@/core/limits';
 import { unitPriceSchema } from '@/core/money/schema';
 import { quantitySchema } from '@/core/quantity/schema';
 import { isUnit } from '@/core/quantity/units';
-import { loadSideBySide } from '@/queries/quotePieces';
+import { loadSideBySide } from '@/queries/quotes/sideBySide';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { snapshot } from '@/store/db';

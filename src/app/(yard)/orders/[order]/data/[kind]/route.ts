@@ -1,4 +1,4 @@
-import { loadOrderData } from '@/queries/files';
+import { loadOrderData } from '@/queries/company/files';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { Answer, route } from '../../../../../server/answer';

@@ -1,4 +1,4 @@
-import { loadCountPaper } from '@/queries/counts';
+import { loadCountPaper } from '@/queries/stores/counts';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';

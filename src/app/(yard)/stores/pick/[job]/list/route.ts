@@ -1,4 +1,4 @@
-import { loadPickPaper } from '@/queries/picking';
+import { loadPickPaper } from '@/queries/stores/picking';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
 import { inHelper } from '@/server/threads';

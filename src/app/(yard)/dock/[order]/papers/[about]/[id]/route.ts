@@ -1,4 +1,4 @@
-import { keepPaper, PAPER_ABOUT } from '@/actions/papers';
+import { keepPaper, PAPER_ABOUT } from '@/actions/dock/papers';
 import { LIMITS } from '@/core/limits';
 import { Answer, idIn, readBody, route } from '../../../../../../server/answer';
 import { performAs } from '../../../../../../server/offer';

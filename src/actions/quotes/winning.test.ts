@@ -1,0 +1,388 @@
+import { must, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
+import { whyNotBought } from '@/core/quotes/winning';
+import { loadQuote } from '@/queries/jobs/job';
+import { loadBuyList } from '@/queries/buying/buyList';
+import { loadQuotePaper } from '@/queries/quotes/paper';
+import { loadSideBySide } from '@/queries/quotes/sideBySide';
+import { insertOne } from '@/store/rows';
+import { changeQuote, changeSaying, moveQuote, reviseQuote, writeForPieces } from './quotes';
+import { draftOrders } from '../orders/orders';
+import { agreeLines, buyEarly, winQuote } from './winning';
+
+let yard: TestCompany;
+beforeEach(async () => {
+  yard = await TestCompany.open();
+});
+afterEach(() => yard.closeProven());
+
+type Line = Parameters<typeof changeQuote>[1]['lines'][number];
+
+const line = (description: string, change: Partial<Line> = {}): Line => ({
+  kind: 'bought',
+  itemId: null,
+  description,
+  quantity: 20_000,
+  unit: 'MTR',
+  cost: 100_000,
+  price: null,
+  costCodeId: yard.ids.codes[0],
+  supplierId: null,
+  neededOn: null,
+  ...change,
+});
+
+const quoteOf = async (id = 1) => (await yard.db('quote').where({ id }).first())!;
+const fill = async (...lines: Line[]) => {
+  const { version } = await quoteOf();
+  const ref = { once: yard.once(), quoteId: 1, version, after: 0, upTo: 0 };
+  return changeQuote(await yard.as('lead'), { ...ref, lines });
+};
+const win = async (change: Partial<Parameters<typeof winQuote>[1]> = {}) =>
+  winQuote(await yard.as('lead'), {
+    once: yard.once(),
+    ...{ quoteId: 1, version: (await quoteOf()).version, wonBy: 'Hester Lowe' },
+    ...change,
+  });
+const idOf = async (description: string) => (await yard.db('quoteLine').where({ description }).first('id'))!.id;
+const budget = async () =>
+  (await yard.db('budgetEntry').orderBy('id').select('kind', 'amount')).map((b) => [b.kind, b.amount]);
+const needs = async () => (await yard.db('need').orderBy('id').select('description')).map((n) => n.description);
+
+describe('a line of a quote', () => {
+  it('has the price that its mark-up gives, whatever was sent with it', async () => {
+    must(await fill(line('Plate', { markup: 2500, price: 1 }), line('Rod', { price: 150_000 })));
+    const stored = await yard.db('quoteLine').orderBy('place').select('price', 'markup', 'net', 'priceNet');
+    expect(stored).toEqual([
+      { price: 125_000, markup: 2500, net: 2000, priceNet: 2500 },
+      { price: 150_000, markup: null, net: 2000, priceNet: 3000 },
+    ]);
+  });
+  it.each([-10_001, 1_000_001])('is not marked up by %d hundredths of a percent', async (markup) =>
+    expect(refusedWith(await fill(line('Plate', { markup })))).toEqual(['input']),
+  );
+  it('that is optional is not in what the quote comes to', async () => {
+    must(await fill(line('Plate', { price: 150_000 }), line('Rail', { price: 150_000, optional: true })));
+    const { actor, db } = await yard.as('lead');
+    const view = await loadQuote(db, actor, yard.ids.jobs[0]);
+    expect(view?.whole).toMatchObject({ lines: 2, bought: 1, cost: 2000, price: 3000 });
+    expect(view?.whole.codes).toEqual([{ costCodeId: 1, code: '01', name: 'Hull', cost: 2000, price: 3000 }]);
+    const paper = await loadQuotePaper(db, actor, 1, TODAY);
+    expect(paper?.totals.map((t) => t.amount)).toEqual(['£\u202f30.00']);
+    expect(JSON.stringify(paper)).not.toContain('20.00');
+  });
+  it('says why it is not bought', () => {
+    const why = (kind: Line['kind'], bought?: number, agreed = 1) =>
+      whyNotBought({ kind, agreed }, bought === undefined ? undefined : { bought });
+    expect([why('bought'), why('bought', 1)]).toEqual([undefined, undefined]);
+    expect(why('bought', 0)).toBe('item not for purchase');
+    expect(why('bought', 1, 0)).toBe('not accepted');
+    expect([why('made'), why('labour'), why('customer'), why('allowance')]).toEqual([
+      'made, from its BOM',
+      'own labour',
+      'free issue',
+      'budget only',
+    ]);
+  });
+});
+
+describe('the customer’s yes', () => {
+  it('is to all that is not optional, and takes the customer’s order along to the job', async () => {
+    must(await fill(line('Plate'), line('Rail', { optional: true })));
+    const order = { customerOrder: 'PO 77', customerOrderOn: '2026-05-11', deliveryAddress: 'Pier 2', plannerId: 2 };
+    expect(must(await win(order))).toEqual({ bought: 1, budget: 2000 });
+    expect(await needs()).toEqual(['Plate']);
+    const job = await yard.db('job').where({ id: yard.ids.jobs[0] }).first();
+    expect(job).toMatchObject(order);
+  });
+  it('is to the lines that are picked, and to more of them later', async () => {
+    must(await fill(line('Plate'), line('Rail', { optional: true }), line('Rod')));
+    must(await win({ agreed: [await idOf('Rail')] }));
+    expect(await needs()).toEqual(['Rail']);
+    const agree = async (description: string, version: number) =>
+      agreeLines(await yard.as('lead'), {
+        once: yard.once(),
+        ...{ quoteId: 1, version, lineIds: [await idOf(description)], by: 'Hester Lowe' },
+      });
+    const { version } = await quoteOf();
+    expect(must(await agree('Rod', version))).toEqual({ bought: 1, budget: 2000 });
+    expect(await needs()).toEqual(['Rail', 'Rod']);
+    expect(await budget()).toEqual([
+      ['opening', 2000],
+      ['change', 2000],
+    ]);
+    expect(refusedWith(await agree('Rod', version + 1))).toEqual(['line.agreed']);
+    expect(refusedWith(await agree('Plate', version))).toEqual(['clash']);
+  });
+  it('is to something, and to lines of this quote', async () => {
+    must(await fill(line('Plate')));
+    expect(refusedWith(await win({ agreed: [] }))).toEqual(['quote.empty']);
+    expect(refusedWith(await win({ agreed: [999] }))).toEqual(['line.missing']);
+    const asked = { once: yard.once(), quoteId: 1, version: 2, lineIds: [await idOf('Plate')], by: 'x' };
+    expect(refusedWith(await agreeLines(await yard.as('lead'), asked))).toEqual(['quote.open']);
+  });
+  it('buys no part that may not be bought, though it opens budget for it', async () => {
+    const id = await insertOne(yard.db, 'item', { number: 'FR-1', name: 'Frame', unit: 'MTR', bought: 0 });
+    must(await fill(line('Frame', { itemId: id }), line('Boat', { kind: 'customer', cost: 0 })));
+    expect(must(await win())).toEqual({ bought: 0, budget: 2000 });
+  });
+});
+
+describe('buying before the customer’s yes', () => {
+  const early = async (lineIds: number[], change: Partial<Parameters<typeof buyEarly>[1]> = {}) =>
+    buyEarly(await yard.as('lead'), {
+      once: yard.once(),
+      ...{ quoteId: 1, version: (await quoteOf()).version, lineIds, reason: 'twelve weeks of lead time' },
+      ...change,
+    });
+  const moving = async (to: 'withCustomer' | 'lost' | 'writing') =>
+    must(await moveQuote(await yard.as('lead'), { quoteId: 1, version: (await quoteOf()).version, to }));
+  const job = async () => (await yard.db('job').where({ id: yard.ids.jobs[0] }).first())!.state;
+  beforeEach(async () => {
+    await yard.db('job').where({ id: yard.ids.jobs[0] }).update({ state: 'quoted' });
+    must(await fill(line('Engine', { supplierId: 1 }), line('Plate'), line('Fitting', { kind: 'labour' })));
+  });
+
+  it('wants the quote with the customer, lines that are bought, and a reason', async () => {
+    expect(refusedWith(await early([await idOf('Engine')]))).toEqual(['quote.writing']);
+    await moving('withCustomer');
+    expect(refusedWith(await early([await idOf('Fitting')]))).toEqual(['quote.nothing']);
+    expect(refusedWith(await early([await idOf('Engine')], { reason: ' ' }))).toEqual(['input']);
+    expect(must(await early([await idOf('Engine')]))).toEqual({ bought: 1 });
+    expect([await job(), await needs(), await budget()]).toEqual(['live', ['Engine'], []]);
+    expect(await quoteOf()).toMatchObject({ earlyReason: 'twelve weeks of lead time', state: 'withCustomer' });
+  });
+  it('is said on its line, until the customer agrees', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const { actor, db } = await yard.as('lead');
+    const tags = async () =>
+      (await loadBuyList(db, actor, yard.ids.jobs[0], TODAY)).rows.flatMap((n) => n.tags.map((t) => t.words));
+    expect(await tags()).toContain('not accepted yet');
+    must(await win());
+    expect(await tags()).not.toContain('not accepted yet');
+  });
+  it('buys nothing twice once the quote is won, revised or not', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const made = must(
+      await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: (await quoteOf()).version }),
+    );
+    must(await win({ quoteId: made.id, version: 1 }));
+    expect(await needs()).toEqual(['Engine', 'Plate']);
+    expect(await budget()).toEqual([['opening', 4000]]);
+  });
+  it('is given up with the quote, and never for one that is lost', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const picks = [{ needId: (await yard.db('need').first())!.id, buy: 10_000 }];
+    await moving('lost');
+    expect([await job(), (await yard.db('need').first())?.quantity]).toEqual(['lost', 0]);
+    expect(refusedWith(await early([await idOf('Engine')]))).toEqual(['quote.closed']);
+    await yard.db('job').where({ id: yard.ids.jobs[0] }).update({ state: 'live' });
+    const asked = { once: yard.once(), picks: picks as never };
+    expect(refusedWith(await draftOrders(await yard.as('buyer'), asked))).toEqual(['quote.lost']);
+  });
+  it('keeps what is drafted already when the quote is lost', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    await yard.draft([{ needId: (await yard.db('need').first())!.id, buy: 10_000 as never }]);
+    await moving('lost');
+    expect([await job(), (await yard.db('need').first())?.quantity]).toEqual(['live', 10_000]);
+  });
+});
+
+describe('a quote revised', () => {
+  beforeEach(async () => void must(await fill(line('Plate', { markup: 2500 }), line('Rail', { optional: true }))));
+
+  it('is a copy to change; the one before stays as it was', async () => {
+    must(await moveQuote(await yard.as('lead'), { quoteId: 1, version: 2, to: 'withCustomer' }));
+    const made = must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: 3 }));
+    expect(made.number).toBe('Q-412/2');
+    expect((await yard.db('quoteLine').where({ quoteId: made.id })).map((l) => l.description)).toEqual([
+      'Plate',
+      'Rail',
+    ]);
+    expect(refusedWith(await fill(line('More')))).toEqual(['quote.revised']);
+    expect(refusedWith(await win())).toEqual(['quote.revised']);
+    expect(
+      refusedWith(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version: 4 })),
+    ).toEqual(['quote.revised']);
+    const again = must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: made.id, version: 1 }));
+    expect(again.number).toBe('Q-412/3');
+    must(await win({ quoteId: again.id, version: 1 }));
+    expect(await needs()).toEqual(['Plate']);
+  });
+});
+
+describe('a revision of a won quote', () => {
+  type ToWin = Partial<Parameters<typeof winQuote>[1]>;
+  const quantities = async () =>
+    (await yard.db('need').orderBy('id').select('description', 'quantity')).map((n) => [n.description, n.quantity]);
+  const revise = async () => {
+    const { version } = await quoteOf();
+    return must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: 1, version })).id;
+  };
+  /** Fills a revision in: its lines by the description of those that they were copied from. */
+  const rewrite = async (id: number, change: (l: Line) => Line[]) => {
+    const rows = await yard.db('quoteLine').where({ quoteId: id }).orderBy('place');
+    const lines = rows.flatMap((r) =>
+      change({ ...line(r.description), id: r.id, quantity: r.quantity, cost: r.cost, price: r.price }),
+    );
+    const ref = { once: yard.once(), quoteId: id, version: (await quoteOf(id)).version, after: 0, upTo: rows.length };
+    must(await changeQuote(await yard.as('lead'), { ...ref, lines }));
+  };
+  const winIt = async (id: number, change: ToWin = {}) =>
+    win({ quoteId: id, version: (await quoteOf(id)).version, ...change });
+
+  beforeEach(async () => {
+    must(await fill(line('Plate'), line('Rod'), line('Bar')));
+    must(await win());
+  });
+
+  it('changes nothing until it is won', async () => {
+    const id = await revise();
+    await rewrite(id, (l) => (l.description === 'Rod' ? [] : [l]));
+    expect(await quantities()).toEqual([
+      ['Plate', 20_000],
+      ['Rod', 20_000],
+      ['Bar', 20_000],
+    ]);
+    expect(await budget()).toEqual([['opening', 6000]]);
+  });
+
+  it('moves budget and buy list by what differs, and the lines are its own from then on', async () => {
+    const id = await revise();
+    await rewrite(id, (l) =>
+      l.description === 'Rod'
+        ? []
+        : l.description === 'Plate'
+          ? [{ ...l, quantity: 35_000 as never }, line('Angle', { quantity: 10_000 as never })]
+          : [l],
+    );
+    expect(must(await winIt(id))).toEqual({ bought: 1, budget: 500 });
+    expect(await quantities()).toEqual([
+      ['Plate', 35_000],
+      ['Rod', 0],
+      ['Bar', 20_000],
+      ['Angle', 10_000],
+    ]);
+    expect(await budget()).toEqual([
+      ['opening', 6000],
+      ['change', 500],
+    ]);
+    const own = await yard.db('need as n').join('quoteLine as l', 'l.id', 'n.quoteLineId').where('l.quoteId', id);
+    expect(own).toHaveLength(3);
+    // The next revision begins from this one.
+    const { version } = await quoteOf(id);
+    const next = must(await reviseQuote(await yard.as('lead'), { once: yard.once(), quoteId: id, version }));
+    expect(next.number).toBe('Q-412/3');
+    await rewrite(next.id, (l) => (l.description === 'Bar' ? [{ ...l, quantity: 5000 as never }] : [l]));
+    must(await winIt(next.id));
+    expect((await quantities())[2]).toEqual(['Bar', 5000]);
+    expect((await budget()).at(-1)).toEqual(['change', -1500]);
+  });
+
+  it('leaves as it is what is said to stay, and asks what becomes of what was ordered', async () => {
+    const rod = (await yard.db('need').where({ description: 'Rod' }).first('id'))!.id;
+    const buyer = await yard.as('buyer');
+    await yard.db('need').where({ id: rod }).update({ supplierId: yard.ids.suppliers[0] });
+    must(await draftOrders(buyer, { once: yard.once(), picks: [{ needId: rod, buy: 20_000 as never }] }));
+    const id = await revise();
+    await rewrite(id, (l) => (l.description === 'Bar' ? [l] : []));
+    const plate = await idOf('Plate');
+    expect(refusedWith(await winIt(id, { left: [`line ${plate}`] }))).toEqual(['need.surplus']);
+    expect((await quoteOf(id)).state).toBe('writing');
+    must(await winIt(id, { left: [`line ${plate}`], surplus: 'stores' }));
+    expect(await quantities()).toEqual([
+      ['Plate', 20_000],
+      ['Rod', 0],
+      ['Bar', 20_000],
+    ]);
+    const split = yard.db('split as s').join('orderLine as l', 'l.id', 's.lineId').where('l.description', 'Rod');
+    expect(await split.select('s.jobId', 's.quantity')).toEqual([{ jobId: null, quantity: 20_000 }]);
+  });
+
+  it('is bought by what was won until it is won itself', async () => {
+    const id = await revise();
+    const lineIds = (await yard.db('quoteLine').where({ quoteId: id }).select('id')).map((l) => l.id);
+    const { version } = await quoteOf(id);
+    must(await moveQuote(await yard.as('lead'), { quoteId: id, version, to: 'withCustomer' }));
+    const asked = { once: yard.once(), quoteId: id, version: version + 1, lineIds, reason: 'long lead time' };
+    expect(refusedWith(await buyEarly(await yard.as('lead'), asked))).toEqual(['quote.revision']);
+    const more = { once: yard.once(), quoteId: 1, version: (await quoteOf()).version, lineIds: [1], by: 'H. Lowe' };
+    expect(refusedWith(await agreeLines(await yard.as('lead'), more))).toEqual(['quote.revised']);
+  });
+
+  it('that is lost leaves the quote before in force', async () => {
+    const id = await revise();
+    const { version } = await quoteOf(id);
+    must(await moveQuote(await yard.as('lead'), { quoteId: id, version, to: 'lost' }));
+    expect(await quoteOf()).toMatchObject({ state: 'won', revisedAs: null });
+    expect((await yard.db('job').where({ id: yard.ids.jobs[0] }).first())!.state).toBe('live');
+    expect(await quantities()).toHaveLength(3);
+  });
+});
+
+describe('a quote by the piece', () => {
+  const saying = async (change: object) =>
+    changeSaying(await yard.as('lead'), {
+      ...{ quoteId: 1, version: (await quoteOf()).version },
+      saying: { takes: '', validUntil: null, words: '', pieces: 10, alsoPieces: [25], ...change },
+    });
+  const write = async (pieces: number) =>
+    writeForPieces(await yard.as('lead'), {
+      ...{ once: yard.once(), quoteId: 1, version: (await quoteOf()).version, pieces },
+    });
+
+  it('is written for another number, and back', async () => {
+    must(
+      await fill(
+        line('Plate', { markup: 5000 }),
+        line('Setting up', { per: 'batch', unit: 'LS', quantity: 10_000 as never }),
+      ),
+    );
+    expect(refusedWith(await write(25))).toEqual(['quote.pieces']);
+    must(await saying({}));
+    const { actor, db } = await yard.as('lead');
+    expect(await loadSideBySide(db, actor, 1, TODAY)).toEqual([
+      { pieces: 10, cost: 3000, price: 3000 },
+      { pieces: 25, cost: 6000, price: 7500 },
+    ]);
+    must(await write(25));
+    expect(await yard.db('quoteLine').orderBy('place').select('quantity', 'net', 'priceNet')).toEqual([
+      { quantity: 50_000, net: 5000, priceNet: 7500 },
+      { quantity: 10_000, net: 1000, priceNet: null },
+    ]);
+    expect(await quoteOf()).toMatchObject({ pieces: 25, alsoPieces: '10' });
+    expect(await loadQuotePaper(db, actor, 1, TODAY)).toMatchObject({
+      pieces: '25 pieces',
+      totals: [{ amount: '£\u202f75.00' }, { label: 'For 10 pieces, 3.00 each', amount: '£\u202f30.00' }],
+    });
+    must(await write(10));
+    expect(await quoteOf()).toMatchObject({ pieces: 10, alsoPieces: '25' });
+    must(await win());
+    expect(await budget()).toEqual([['opening', 3000]]);
+  });
+
+  it.each([
+    ['other numbers without its own', { pieces: null }],
+    ['no piece', { pieces: 0 }],
+    ['half a piece', { pieces: 1.5 }],
+    ['more numbers than can be read side by side', { alsoPieces: [1, 2, 3, 4, 5, 6, 7] }],
+  ])('is not one with %s', async (_, change) => {
+    must(await fill(line('Plate')));
+    expect(refusedWith(await saying(change))).toEqual(['input']);
+  });
+});
+
+it('says how long it takes and until when it holds, as long as it is open', async () => {
+  must(await fill(line('Plate')));
+  const says = { takes: '6 weeks', validUntil: '2026-06-30', words: 'With our thanks.' };
+  const saying = async (version: number) =>
+    changeSaying(await yard.as('lead'), { quoteId: 1, version, saying: { ...says, pieces: null, alsoPieces: [] } });
+  must(await saying(2));
+  const { actor, db } = await yard.as('lead');
+  expect(await loadQuotePaper(db, actor, 1, TODAY)).toMatchObject({ takes: '6 weeks', validUntil: 'Tue 30 Jun 2026' });
+  must(await win());
+  expect(refusedWith(await saying(4))).toEqual(['quote.closed']);
+});

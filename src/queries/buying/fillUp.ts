@@ -1,0 +1,79 @@
+import type { Day } from '@/core/calendar/workdays';
+import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { unitOf } from '@/core/quantity/units';
+import { groupBy } from '@/core/group';
+import type { Db } from '@/store/db';
+import type { Person } from '@/store/people';
+import { loadStoresSplits } from '@/store/stock/arriving';
+import { loadFreeStock } from '@/store/stock/piles';
+import { among } from '@/store/rows';
+import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
+import { permit } from '../permit';
+
+/** Something kept in stores of which less is there and coming than is kept. */
+export type BelowLevel = {
+  readonly itemId: number;
+  readonly number: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly below: Quantity;
+  readonly words: string;
+};
+
+export type FillUp = { readonly needs: readonly NeedLine[]; readonly stock: readonly BelowLevel[] };
+
+const SHOWN = 60;
+
+/**
+ * What else could ride along on an order to a supplier: what is still to buy from it, the soonest first, and what it
+ * sells of stores that are below their level.
+ * @param picked - needs that are on it already
+ */
+export async function loadFillUp(
+  db: Db,
+  person: Person,
+  supplierId: number,
+  picked: readonly number[],
+  today: Day,
+): Promise<FillUp> {
+  permit(person, 'draft orders');
+  const rows = (await joined(db)
+    .where('j.state', 'live')
+    .where('n.supplierId', supplierId)
+    .where('n.open', '>', 0)
+    .whereNotIn('n.id', among(db, picked))
+    .orderByRaw("coalesce(n.needed_on, '9999'), n.id")
+    .limit(SHOWN)
+    .select(...NEED_COLUMNS)) as RawNeed[];
+  const context = await contextFor(db, rows, today);
+  return { needs: rows.map((r) => tagged(r, context)), stock: await belowLevel(db, supplierId) };
+}
+
+async function belowLevel(db: Db, supplierId: number): Promise<BelowLevel[]> {
+  const kept = (await db('stockLevel as k')
+    .join('item as i', 'i.id', 'k.itemId')
+    .where('i.stocked', 1)
+    .where('i.bought', 1)
+    .where((w) =>
+      w
+        .where('i.supplierId', supplierId)
+        .orWhereExists(db('supplierPart as p').whereRaw('p.item_id = i.id').where({ supplierId })),
+    )
+    .groupBy('i.id')
+    .orderBy('i.number')
+    .select('i.id', 'i.number', 'i.name', 'i.unit')
+    .sum({ keep: 'k.keep' })) as { id: number; number: string; name: string; unit: string; keep: Quantity }[];
+  const ids = kept.map((k) => k.id);
+  const free = await loadFreeStock(db, ids);
+  const coming = groupBy(await loadStoresSplits(db, 'itemId', ids), (s) => s.itemId);
+  return kept.flatMap(({ id, number, name, unit, keep }) => {
+    const there = free.get(id) ?? NONE;
+    // What is drafted comes too, once it is sent.
+    const comes = (coming.get(id) ?? []).reduce((sum, s) => sum + Math.max(s.ordered - s.own(s.state.received), 0), 0);
+    const below = quantity(Math.max(keep - there - comes, 0));
+    const said = (q: Quantity) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
+    return below === 0
+      ? []
+      : [{ itemId: id, number, name, unit, below, words: `${said(there)} free, minimum ${said(keep)}` }];
+  });
+}

@@ -1,0 +1,155 @@
+import type { Day } from '@/core/calendar/workdays';
+import { may } from '@/core/people/rights';
+import type { Minor } from '@/core/money/money';
+import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
+import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
+import { loadCompany } from '@/store/company';
+import { offeredJobNumber } from '@/store/numbers';
+import type { Db } from '@/store/db';
+import type { Person } from '@/store/people';
+import type { JobState } from '@/store/tables';
+import { loadJobLevels, loadLevelOf } from '@/store/levels';
+import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { permit } from '../permit';
+import { listed } from '@/store/comes';
+import { countOf } from '../sql';
+import { loadThing } from '../frame/choices';
+
+export const JOB_STATES: Readonly<Record<JobState, string>> = {
+  quoted: 'Quoted',
+  live: 'Live',
+  complete: 'Closed',
+  lost: 'Lost',
+};
+export const JOB_KINDS = { contract: 'Contract', repair: 'Repair', make: 'Make' } as const;
+
+export type JobRow = {
+  readonly id: number;
+  readonly number: string;
+  readonly name: string;
+  readonly kind: keyof typeof JOB_KINDS;
+  readonly state: JobState;
+  readonly customer: string;
+  readonly lead: string;
+  readonly dueOn: Day | null;
+  readonly toBuy: number;
+  /** Lines of goods, and how many of them keep work from starting. */
+  readonly goods: number;
+  readonly missing: number;
+  readonly level: Level | null;
+};
+
+export const JOBS_PAGE = 60;
+export type JobFilter = Asked & {
+  readonly state?: JobState | 'all' | undefined;
+  readonly words?: string | undefined;
+  /** Only those that this person leads. */
+  readonly leadId?: number | undefined;
+};
+
+const TO_BUY = '(select count(*) from need n where n.job_id = j.id and n.open > 0)';
+
+const MISSING = '(select count(*) from need n where n.job_id = j.id and n.missing > 0)';
+const GOODS = "(select count(*) from need n where n.job_id = j.id and n.kind = 'goods' and n.quantity > 0)";
+
+const BUDGET = '(select coalesce(sum(b.amount), 0) from budget_entry b where b.job_id = j.id)';
+const amountIn = (stages: readonly Stage[]) =>
+  `(select coalesce(sum(t.amount), 0) from tab_sum t where t.job_id = j.id and t.stage in (${listed(stages)}))`;
+
+/** What only those may sort by who may see money. */
+const MONEY_SORTS = {
+  budget: BUDGET,
+  committed: amountIn(COMMITTED),
+  forecast: amountIn(STAGES),
+  headroom: `${BUDGET} - ${amountIn(STAGES)}`,
+};
+
+const JOB_SORTS = {
+  id: 'j.id',
+  first: 'number',
+  by: {
+    number: 'j.number',
+    name: 'j.name',
+    customer: 'c.name',
+    lead: 'p.name',
+    state: 'j.state',
+    due: "coalesce(j.due_on, '9999')",
+    toBuy: TO_BUY,
+    missing: MISSING,
+  },
+} as const;
+
+function foundJobs(db: Db, { state, words, leadId }: JobFilter) {
+  const query = db('job as j').join('customer as c', 'c.id', 'j.customerId').join('person as p', 'p.id', 'j.leadId');
+  if (state !== 'all') void query.where('j.state', state ?? 'live');
+  if (leadId !== undefined) void query.where('j.leadId', leadId);
+  if (words)
+    void query.where((w) =>
+      w.whereLike('j.name', `%${words}%`).orWhereLike('j.number', `${words}%`).orWhereLike('c.name', `%${words}%`),
+    );
+  return query;
+}
+
+/** Jobs with their levels, by number unless they are sorted otherwise; a page at a time. */
+export async function listJobs(db: Db, person: Person, filter: JobFilter): Promise<Page<JobRow>> {
+  permit(person, 'see jobs');
+  const query = foundJobs(db, filter).select(
+    'j.id',
+    'j.number',
+    'j.name',
+    'j.kind',
+    'j.state',
+    'j.dueOn',
+    { customer: 'c.name', lead: 'p.name' },
+    db.raw(`${TO_BUY} as to_buy, ${MISSING} as missing, ${GOODS} as goods`),
+  );
+  const sorts = may(person, 'see money') ? { ...JOB_SORTS, by: { ...JOB_SORTS.by, ...MONEY_SORTS } } : JOB_SORTS;
+  const { rows, ...page } = await pageOf<Omit<JobRow, 'level'>>(query, sorts, filter, JOBS_PAGE);
+  const levels = may(person, 'see money')
+    ? await loadJobLevels(
+        db,
+        rows.map((j) => j.id),
+      )
+    : undefined;
+  return { rows: rows.map((j) => ({ ...j, level: levels?.get(j.id) ?? null })), ...page };
+}
+
+/** What the budgets of all jobs that a filter finds come to together. */
+export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promise<Foot> {
+  permit(person, 'see jobs');
+  const { currency } = await loadCompany(db);
+  const { count } = await footOf(foundJobs(db, filter), {}, "''");
+  if (!may(person, 'see money')) return { count, sums: {} };
+  const level = await loadLevelOf(db, foundJobs(db, filter).select('j.id'));
+  const sum = (amount: Minor) => [{ currency, amount }];
+  return {
+    count,
+    sums: {
+      budget: sum(level.budget),
+      committed: sum(committedOf(level)),
+      forecast: sum(forecastOf(level)),
+      headroom: sum(headroomOf(level)),
+    },
+  };
+}
+
+/** What the form for a new job offers. */
+/** How many live jobs buy their shortfall. */
+export async function countPlanned(db: Db, person: Person): Promise<number> {
+  permit(person, 'see jobs');
+  return countOf(db('job').where({ state: 'live', planning: 'shortfall' }));
+}
+
+export async function loadJobForm(db: Db, person: Person, today: Day) {
+  permit(person, 'open jobs');
+  const first = (await db('person as p')
+    .join('personRole as r', 'r.personId', 'p.id')
+    .where({ active: 1 })
+    .whereIn('r.role', ['lead', 'manager'])
+    .orderBy('p.name')
+    .first('p.id')) as { id: number } | undefined;
+  return {
+    lead: await loadThing(db, person, 'person', first?.id, today),
+    nextNumber: await offeredJobNumber(db, await loadCompany(db), today),
+  };
+}
