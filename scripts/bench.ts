@@ -231,24 +231,24 @@ async function sheets(db: Db, { get }: Served): Promise<void> {
   row('Pasting: 500 words named', await timed(20, async (k) => void (await get('/pick', words(k)))));
 }
 
-/** What planning asks: a deep bill worked out, a long buy list, and every job planned anew. */
+/** What planning asks: a deep BOM worked out, a long buy list, and every job planned anew. */
 async function planning(db: Db, { get, act }: Served): Promise<void> {
   const { top, job, rows, levels, lines } = PLANNED;
-  console.log(`\nPlanning (a bill of ${levels} levels and ${rows} rows; a job of ${lines} lines)`);
+  console.log(`\nPlanning (a BOM of ${levels} levels and ${rows} rows; a job of ${lines} lines)`);
   const found = await findBom(db, top, TODAY);
-  if (found === undefined) throw new Error('There is no bill.');
+  if (found === undefined) throw new Error('There is no BOM.');
   const batch = quantity(10_000);
-  row('Bill: taken apart, in the core', await timed(ROUNDS, async () => void explode(found.bom, batch, found.boms)));
+  row('BOM: taken apart, in the core', await timed(ROUNDS, async () => void explode(found.bom, batch, found.boms)));
   const text = found.bom.lines.map(({ offset, id: _, ...l }) => ({
     ...l,
     ...{ offsetDays: offset.days, offsetFrom: offset.from },
   }));
   const body = JSON.stringify({ fromDay: '2026-01-05', batch, lines: text });
   row(
-    'Bill: worked out with costs, as typed',
-    await timed(20, async () => void (await get(`/items/${top}/bill/preview`, body))),
+    'BOM: worked out with costs, as typed',
+    await timed(20, async () => void (await get(`/items/${top}/bom/preview`, body))),
   );
-  row('Bill: its page', await timed(20, async () => void (await get(`/items/${top}/bill`))));
+  row('BOM: its page', await timed(20, async () => void (await get(`/items/${top}/bom`))));
   row('Job of 2,000 lines: buy list', await timed(20, async () => void (await get(`/jobs/${job}/buy-list`))));
   row('Job of 2,000 lines: plan', await timed(20, async () => void (await get(`/jobs/${job}/plan`))));
   row('Stores', await timed(20, async () => void (await get('/stores'))));

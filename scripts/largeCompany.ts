@@ -244,21 +244,21 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
   await takeIn(db, day(-60));
   await postOne(db, happening('Received', -60), all);
   tell('deliveries taken in');
-  await bill(db, day(-30));
+  await bom(db, day(-30));
   await postOne(db, happening('Invoice matched', -30), all);
   tell('invoices matched');
   // A closed job takes no posting, so that jobs are closed last; one of five is.
   await db.raw("update job set state = 'complete' where id <= ? and (id - 1) % 5 = 0", [SIZE.jobs]);
   await plan(db, today, pick);
   await db.raw('ANALYZE');
-  tell('stock, a bill of ten levels, and a job of two thousand lines');
+  tell('stock, a BOM of ten levels, and a job of two thousand lines');
 }
 
 /** The first lines of the tab of what lies in stores, and of the job with a long buy list. */
 const COUNTS = SIZE.needs + SIZE.lines + 1;
 const LONG_LIST = COUNTS + SIZE.items;
 
-/** Stock of half the parts, every job's plan by its shortfall, a deep bill, and a job with a long buy list. */
+/** Stock of half the parts, every job's plan by its shortfall, a deep BOM, and a job with a long buy list. */
 
 async function plan(db: Db, today: Day, pick: (below: number) => number): Promise<void> {
   const { levels, rows, lines, top, job } = PLANNED;
@@ -349,9 +349,9 @@ async function takeIn(db: Db, on: Day): Promise<void> {
   await db.raw('update order_line set received = (select sum(received) from split s where s.line_id = order_line.id)');
 }
 
-async function bill(db: Db, on: Day): Promise<void> {
+async function bom(db: Db, on: Day): Promise<void> {
   await db.raw(
-    "update split set billed = quantity, billed_amount = value where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state = 'settled')",
+    "update split set invoiced = quantity, invoiced_amount = value where line_id in (select l.id from order_line l join purchase_order o on o.id = l.order_id where o.state = 'settled')",
   );
   await db.raw(
     "insert into invoice (order_id, supplier_id, number, day, due_on, state, currency, rate, net, tax, gross, typed_total, entered_by, entered_at) select id, supplier_id, 'B' || id, ?, ?, case state when 'settled' then 'matched' else 'entered' end, 'GBP', '1', net, gross - net, gross, gross, 2, ? from purchase_order where state in ('settled', 'allIn')",
@@ -360,9 +360,9 @@ async function bill(db: Db, on: Day): Promise<void> {
   await db.raw(
     'insert into invoice_line (invoice_id, place, line_id, quantity, price, price_quantity, tax_code_id, net) select i.id, l.place, l.id, l.quantity, l.price, 1, 1, l.net from invoice i join order_line l on l.order_id = i.order_id',
   );
-  await db.raw('update order_line set billed = (select sum(billed) from split s where s.line_id = order_line.id)');
+  await db.raw('update order_line set invoiced = (select sum(invoiced) from split s where s.line_id = order_line.id)');
   await db.raw(
-    "insert into invoice_split (invoice_line_id, split_id, quantity, amount) select n.id, s.id, s.billed, s.billed_amount from invoice i join invoice_line n on n.invoice_id = i.id join split s on s.line_id = n.line_id where i.state = 'matched'",
+    "insert into invoice_split (invoice_line_id, split_id, quantity, amount) select n.id, s.id, s.invoiced, s.invoiced_amount from invoice i join invoice_line n on n.invoice_id = i.id join split s on s.line_id = n.line_id where i.state = 'matched'",
   );
 }
 

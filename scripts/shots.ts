@@ -28,7 +28,7 @@ try {
   await take('budget', '/jobs/422/budget');
   await take('buy-list', '/jobs/412/buy-list');
   await take('plan', '/jobs/421/plan', () => browser.reads('shortfall only 2,3'));
-  await take('bill', '/items/44/bill', () => browser.reads('Made first, in this order'));
+  await take('bom', '/items/44/bom', () => browser.reads('Made first, in this order'));
   await take('stores', '/stores');
   await take('gather', '/gather', async () => {
     await pick('Select all of Brightsound Marine Electrics');

@@ -23,7 +23,7 @@ export const BESIDE = { items: times(47_000), jobs: times(4400) };
 /** Orders that are drafted and not sent. */
 export const DRAFTS = upTo(200) + 20;
 
-/** Rows of the bill over all its levels, and lines of the one job that buys by the thousand. */
+/** Rows of the BOM over all its levels, and lines of the one job that buys by the thousand. */
 export const PLANNED = {
   ...{ levels: 10, rows: upTo(5000), lines: Math.max(upTo(2000), 600) },
   ...{ top: SIZE.items + BESIDE.items + 1, job: SIZE.jobs + BESIDE.jobs + 1 },

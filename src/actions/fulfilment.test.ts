@@ -287,18 +287,18 @@ describe('invoices', () => {
 
   it('that agree are matched by a click, with the charge, and settle the order', async () => {
     const order = await sentAndIn(12);
-    const carriage = { ...yard.billed(order, 1, 25), lineId: order.lines[1]?.id ?? 0 };
-    const bill = { typedTotal: 14_520 as Minor, lines: [yard.billed(order, 12), carriage] };
-    const { id } = must(await yard.bill(order, 12, bill));
+    const carriage = { ...yard.invoiced(order, 1, 25), lineId: order.lines[1]?.id ?? 0 };
+    const invoice = { typedTotal: 14_520 as Minor, lines: [yard.invoiced(order, 12), carriage] };
+    const { id } = must(await yard.invoice(order, 12, invoice));
     expect(await stateOf(id)).toBe('entered');
     must(await yard.match(id, '', 'buyer'));
     expect(await yard.tab()).toEqual({ actual: 9600 + 2500 });
     expect((await yard.order(order.id)).state).toBe('settled');
   });
 
-  it('that bill more than came are held until it comes', async () => {
+  it('that invoice more than came are held until it comes', async () => {
     const order = await sentAndIn(5);
-    const { id } = must(await yard.bill(order, 12));
+    const { id } = must(await yard.invoice(order, 12));
     expect(await stateOf(id)).toBe('held');
     expect(refusedWith(await yard.match(id, 'x', 'buyer'))).toEqual(['invoice.held']);
     must(await yard.takeIn(order, 7));
@@ -306,7 +306,7 @@ describe('invoices', () => {
   });
 
   it('that differ are passed by accounts, with a reason', async () => {
-    const { id } = must(await yard.bill(await sentAndIn(12), 12, { typedTotal: 99 as Minor }));
+    const { id } = must(await yard.invoice(await sentAndIn(12), 12, { typedTotal: 99 as Minor }));
     expect(refusedWith(await yard.match(id))).toEqual(['invoice.reason']);
     must(await yard.match(id, 'the paper is smudged'));
     expect(refusedWith(await yard.match(id, 'again', 'accounts', 2))).toEqual(['invoice.matched']);
@@ -314,28 +314,28 @@ describe('invoices', () => {
 
   it('are not entered twice, nor dated after today, nor for an order that was not sent', async () => {
     const order = await sentAndIn(12);
-    must(await yard.bill(order, 5, { number: 'B-1' }));
-    expect(refusedWith(await yard.bill(order, 5, { number: 'B-1' }))).toEqual(['invoice.number']);
-    expect(refusedWith(await yard.bill(order, 5, { day: '2026-05-13' }))).toEqual(['invoice.day']);
+    must(await yard.invoice(order, 5, { number: 'B-1' }));
+    expect(refusedWith(await yard.invoice(order, 5, { number: 'B-1' }))).toEqual(['invoice.number']);
+    expect(refusedWith(await yard.invoice(order, 5, { day: '2026-05-13' }))).toEqual(['invoice.day']);
     const draft = await yard.draft([{ needId: await yard.need(), buy: q(1) }]);
-    expect(refusedWith(await yard.bill(draft, 1))).toEqual(['order.state']);
+    expect(refusedWith(await yard.invoice(draft, 1))).toEqual(['order.state']);
   });
 
-  it('bill no line twice', async () => {
+  it('invoice no line twice', async () => {
     const order = await sentAndIn(12);
-    const outcome = await yard.bill(order, 12, { lines: [yard.billed(order, 6), yard.billed(order, 6)] });
+    const outcome = await yard.invoice(order, 12, { lines: [yard.invoiced(order, 6), yard.invoiced(order, 6)] });
     expect(refusedWith(outcome)).toEqual(['input']);
   });
 
-  it('count what earlier bills took, matched or not', async () => {
+  it('count what earlier invoices took, matched or not', async () => {
     const order = await sentAndIn(12);
-    must(await yard.bill(order, 12));
-    expect(await stateOf(must(await yard.bill(order, 1)).id)).toBe('held');
+    must(await yard.invoice(order, 12));
+    expect(await stateOf(must(await yard.invoice(order, 1)).id)).toBe('held');
   });
 
   it('take the tax that cannot be recovered on to the job', async () => {
     const order = await sentAndIn(12);
-    const { id } = must(await yard.bill(order, 12, { lines: [{ ...yard.billed(order, 12), taxCodeId: 2 }] }));
+    const { id } = must(await yard.invoice(order, 12, { lines: [{ ...yard.invoiced(order, 12), taxCodeId: 2 }] }));
     must(await yard.match(id));
     expect((await yard.tab()).actual).toBe(9600 + 1920);
   });

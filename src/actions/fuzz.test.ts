@@ -121,7 +121,17 @@ let yard: TestCompany;
 beforeAll(async () => {
   yard = await TestCompany.open();
   await layOutTrouble(yard, 'EUR', '0.8624');
-  for (const [k, act] of ['draft', 'draft', 'send', 'receive', 'bill', 'match', 'bill', 'draft', 'join'].entries())
+  for (const [k, act] of [
+    'draft',
+    'draft',
+    'send',
+    'receive',
+    'invoice',
+    'match',
+    'invoice',
+    'draft',
+    'join',
+  ].entries())
     await tryStep(yard, { act: act as 'draft', which: k, share: 0.6 }, TODAY);
 });
 afterAll(() => yard.close());

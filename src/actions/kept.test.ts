@@ -67,9 +67,9 @@ describe('who may not see money', () => {
       const receipt = (await yard.db('receipt').where({ orderId: order.id }).first('id'))?.id ?? 0;
       const back = () => takeBack(setting, { once: yard.once(), receiptId: receipt });
       if (may(setting.actor, 'receive')) {
-        must(await yard.match(must(await yard.bill(await yard.order(order.id), 1)).id, 'passed'));
+        must(await yard.match(must(await yard.invoice(await yard.order(order.id), 1)).id, 'passed'));
         const kept = await back();
-        expect(refusedWith(kept)).toEqual(['receipt.billed']);
+        expect(refusedWith(kept)).toEqual(['receipt.invoiced']);
         told.push(kept);
       }
       told.push(await chooseTheme(setting, { theme: 'evening' }));

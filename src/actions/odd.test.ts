@@ -96,15 +96,15 @@ describe('another unit', () => {
     expect(await openOf(needId)).toBe(q(50));
   });
 
-  it('shares a reel between two jobs by their metres, and bills it so', async () => {
+  it('shares a reel between two jobs by their metres, and invoices it so', async () => {
     const picks = [
       { needId: await cable(40), buy: q(40) },
       { needId: await cable(20, 1), buy: q(20) },
     ];
     const order = await yard.send(await yard.draft(picks));
     must(await yard.takeIn(order, 1));
-    const bill = { typedTotal: 21_600 as Minor, lines: [yard.billed(order, 1, 180)] };
-    const { id } = must(await yard.bill(order, 1, bill));
+    const invoice = { typedTotal: 21_600 as Minor, lines: [yard.invoiced(order, 1, 180)] };
+    const { id } = must(await yard.invoice(order, 1, invoice));
     must(await yard.match(id, 'new price', 'manager'));
     expect([await yard.tab(0), await yard.tab(1)]).toEqual([{ actual: 12_000 }, { actual: 6000 }]);
   });

@@ -25,7 +25,7 @@ export type DemoJob = {
   /** Allowed beyond the lines, by cost code: carriage under 09, contingency under the others. */
   allowed: Readonly<Record<string, number>>;
   lines: readonly DemoLine[];
-  /** What it makes by a bill: the item, how many, our cost and the customer's price each. */
+  /** What it makes by an invoice: the item, how many, our cost and the customer's price each. */
   makes?: readonly [item: string, quantity: number, cost: number, price: number];
 };
 

@@ -5,7 +5,7 @@ import { moveQuote } from '@/actions/quotes/quotes';
 import { winQuote } from '@/actions/quotes/winning';
 import { saveBom } from '@/actions/items/boms';
 import { openJob, openOnRail } from '@/actions/jobs/jobs';
-import { chooseWork, takeBill } from '@/actions/buying/planning';
+import { chooseWork, takeBom } from '@/actions/buying/planning';
 import { setAsset } from '@/actions/jobs/assets';
 import { choosePlanning, reserve } from '@/actions/buying/reserving';
 import { saveReviewPoints, tickPoint } from '@/actions/orders/reviews';
@@ -43,7 +43,7 @@ export async function seedDemo(
   const off = (await db('dayOff').select('day')) as { day: string }[];
   const yard = new DemoYard(db, today, { week: MON_TO_FRI, off: new Set(off.map((d) => d.day)) }, post);
   must(await saveReviewPoints(await yard.as('wren', -60), { kind: 'make', points: LOOKED_OVER }));
-  await writeBills(yard);
+  await writeInvoices(yard);
   await layOutStores(yard);
   await countStores(yard);
   for (const job of JOBS) await openWithQuote(yard, job);
@@ -300,11 +300,11 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
   if (job.kind === 'make' && job.won !== undefined)
     for (const { id: pointId } of await yard.db('reviewPoint').select('id'))
       must(await tickPoint(await yard.as(job.lead, job.won), { jobId: opened.id, pointId, ticked: true }));
-  if (job.makes !== undefined && job.won !== undefined) await planByBill(yard, opened.id, job.makes, job.won);
+  if (job.makes !== undefined && job.won !== undefined) await planByBom(yard, opened.id, job.makes, job.won);
 }
 
-/** The bills of what the yard makes. */
-async function writeBills(yard: DemoYard): Promise<void> {
+/** The invoices of what the yard makes. */
+async function writeInvoices(yard: DemoYard): Promise<void> {
   const items = await idsBy(yard.db, 'item', 'number');
   for (const { item, making, lines } of BILLS)
     must(
@@ -348,12 +348,12 @@ async function countStores(yard: DemoYard): Promise<void> {
   }
 }
 
-/** The job takes the bill of what it makes, buys what stores do not have, and has its bolts put by. */
-async function planByBill(yard: DemoYard, jobId: number, [number, many]: NonNullable<DemoJob['makes']>, on: number) {
+/** The job takes the BOM of what it makes, buys what stores do not have, and has its bolts put by. */
+async function planByBom(yard: DemoYard, jobId: number, [number, many]: NonNullable<DemoJob['makes']>, on: number) {
   const item = await yard.db('item').where({ number }).first('id');
   const asLead = await yard.as('asha', on);
-  const bill = { jobId, version: 1, itemId: item?.id ?? 0, quantity: q(many), codeId: null };
-  must(await takeBill(asLead, { once: yard.once(), ...bill }));
+  const bom = { jobId, version: 1, itemId: item?.id ?? 0, quantity: q(many), codeId: null };
+  must(await takeBom(asLead, { once: yard.once(), ...bom }));
   must(await choosePlanning(asLead, { jobId, version: 2, planning: 'shortfall' }));
   const stringers = await yard.db('planLine').where({ jobId, description: 'Stringer pair' }).first('id');
   must(await chooseWork(asLead, { jobId, version: 3, lineId: stringers?.id ?? 0, work: 'own' }));

@@ -55,7 +55,7 @@ export type Episode = {
     /** Serial numbers by item. */
     numbers?: Readonly<Record<string, readonly string[]>>;
   }[];
-  bills?: readonly {
+  invoices?: readonly {
     on: number;
     number: string;
     only?: Readonly<Record<string, number>>;
@@ -133,7 +133,7 @@ export class DemoYard {
     return (await this.db('orderLine').where({ orderId }).orderBy('place')) as Line[];
   }
 
-  /** Plays one order from the buy list to its bills. */
+  /** Plays one order from the buy list to its invoices. */
   async play(episode: Episode): Promise<string> {
     const { orders } = must(
       await draftOrders(await this.as('mina', episode.on, 9), {
@@ -149,7 +149,7 @@ export class DemoYard {
     if (episode.revised !== undefined) await this.revise(order.id, episode.revised);
     if (episode.answered !== undefined) await this.answer(order.id, episode.answered);
     for (const delivery of episode.in ?? []) await this.takeIn(order.id, delivery);
-    for (const bill of episode.bills ?? []) await this.bill(order.id, bill);
+    for (const invoice of episode.invoices ?? []) await this.invoice(order.id, invoice);
     return order.number;
   }
 
@@ -234,38 +234,38 @@ export class DemoYard {
     return (numbers?.[item] ?? []).map((number) => ({ number, quantity: q(1) }));
   }
 
-  private async bill(orderId: number, bill: NonNullable<Episode['bills']>[number]): Promise<void> {
-    const { only, prices } = bill;
+  private async invoice(orderId: number, invoice: NonNullable<Episode['invoices']>[number]): Promise<void> {
+    const { only, prices } = invoice;
     const lines = (await this.lines(orderId)).filter(
       (l) => only === undefined || l.kind === 'charge' || only[l.ourNumber] !== undefined,
     );
-    const billed = lines.map((l) => ({
+    const invoiced = lines.map((l) => ({
       lineId: l.id,
       quantity: only?.[l.ourNumber] === undefined ? l.quantity : q(only[l.ourNumber] ?? 0),
       price: prices?.[l.ourNumber] === undefined ? l.price : price(prices[l.ourNumber] ?? 0),
       taxCodeId: l.taxCodeId,
     }));
-    const draft = { once: this.once(), orderId, number: bill.number, day: this.day(bill.on), lines: billed };
+    const draft = { once: this.once(), orderId, number: invoice.number, day: this.day(invoice.on), lines: invoiced };
     const typedTotal = await this.totalOf(draft.lines, lines);
-    const { id } = must(await enterInvoice(await this.as('ida', bill.on, 15), { ...draft, typedTotal }));
-    if (bill.matched === undefined) return;
+    const { id } = must(await enterInvoice(await this.as('ida', invoice.on, 15), { ...draft, typedTotal }));
+    if (invoice.matched === undefined) return;
     const { version } = (await this.db('invoice').where({ id }).first('version')) as { version: number };
     must(
-      await matchInvoice(await this.as('ida', bill.matched, 16), {
+      await matchInvoice(await this.as('ida', invoice.matched, 16), {
         once: this.once(),
         invoiceId: id,
         version,
-        reason: bill.reason ?? '',
+        reason: invoice.reason ?? '',
       }),
     );
   }
 
   private async totalOf(
-    billed: readonly { quantity: Quantity; price: UnitPrice; taxCodeId: number }[],
+    invoiced: readonly { quantity: Quantity; price: UnitPrice; taxCodeId: number }[],
     lines: readonly Line[],
   ): Promise<number> {
     return totalsOf(
-      billed.map((b, k) => ({
+      invoiced.map((b, k) => ({
         kind: 'goods' as const,
         taxCodeId: b.taxCodeId,
         net: lineNet(b.quantity, b.price, lines[k]?.priceQuantity ?? 1, 'GBP'),

@@ -29,16 +29,16 @@ async function ledger(told: readonly NamedEffect[]) {
   });
 }
 
-/** An order for two jobs: some in, perhaps the rest closed short, and a bill that waits to be matched. */
-async function billWaits({
+/** An order for two jobs: some in, perhaps the rest closed short, and an invoice that waits to be matched. */
+async function invoiceWaits({
   arrived,
-  billed,
+  invoiced,
   price,
   short,
   total = 1,
 }: {
   arrived: number;
-  billed: number;
+  invoiced: number;
   price: number;
   short: boolean;
   /** What the paper says; by itself it differs from the lines. */
@@ -55,22 +55,22 @@ async function billWaits({
     const line = { once: yard.once(), orderId: order.id, version, lineId: order.lines[0]?.id ?? 0, reason: 'no more' };
     must(await closeShort(await yard.as('buyer'), line));
   }
-  const bill = { typedTotal: total as Minor, lines: [yard.billed(order, billed, price)] };
-  return { order, ...must(await yard.bill(order, billed, bill)) };
+  const invoice = { typedTotal: total as Minor, lines: [yard.invoiced(order, invoiced, price)] };
+  return { order, ...must(await yard.invoice(order, invoiced, invoice)) };
 }
 
-describe('what matching a bill would do', () => {
-  it('is what it then does, however much came, is billed, and at what price', async () => {
+describe('what matching an invoice would do', () => {
+  it('is what it then does, however much came, is invoiced, and at what price', async () => {
     await fc.assert(
       fc.asyncProperty(
         fc.record({
           arrived: fc.integer({ min: 0, max: 12 }),
-          billed: fc.integer({ min: 1, max: 15 }),
+          invoiced: fc.integer({ min: 1, max: 15 }),
           price: fc.integer({ min: 1, max: 2000 }).map((p) => p / 100),
           short: fc.boolean(),
         }),
         async (scene) => {
-          const { id } = await billWaits(scene.arrived === 12 ? { ...scene, short: false } : scene);
+          const { id } = await invoiceWaits(scene.arrived === 12 ? { ...scene, short: false } : scene);
           const told = await invoiceEffects(id);
           expect(await ledger(told)).toEqual(told.map((e) => e.before));
           must(await yard.match(id, 'passed'));
@@ -82,7 +82,7 @@ describe('what matching a bill would do', () => {
   });
 
   it('moves received to actual, with the difference in price, job by job', async () => {
-    const { id } = await billWaits({ arrived: 12, billed: 12, price: 8.5, short: false, total: 12_240 });
+    const { id } = await invoiceWaits({ arrived: 12, invoiced: 12, price: 8.5, short: false, total: 12_240 });
     const told = (await invoiceEffects(id)).map((e) => [
       e.job,
       e.before.amounts.received,
@@ -97,7 +97,7 @@ describe('what matching a bill would do', () => {
   });
 
   it('is over once it is matched: the budgets are told as they stand', async () => {
-    const { id } = await billWaits({ arrived: 12, billed: 12, price: 8, short: false });
+    const { id } = await invoiceWaits({ arrived: 12, invoiced: 12, price: 8, short: false });
     must(await yard.match(id, 'passed'));
     const told = await invoiceEffects(id);
     expect(told.map((e) => `${e.job} ${e.code}`)).toEqual(['412 02', '412 09', '418 02', '418 09']);

@@ -30,7 +30,7 @@ const BEGIN: readonly Step[] = [
   { act: 'draft', which: 0, share: 0.5 },
   { act: 'send', which: 1, share: 1 },
   { act: 'receive', which: 2, share: 0.7 },
-  { act: 'bill', which: 2, share: 0.7 },
+  { act: 'invoice', which: 2, share: 0.7 },
 ];
 
 let compared = { draft: 0, join: 0, match: 0, callOff: 0, typed: 0 };
@@ -89,7 +89,7 @@ describe('a preview is what the act then does', () => {
     expect(Math.min(compared.draft, compared.join)).toBeGreaterThan(0);
   });
 
-  it('for matching a bill', async () => {
+  it('for matching an invoice', async () => {
     await fc.assert(
       fc.asyncProperty(scene, (s) =>
         withScene(s, async (yard, which) => {

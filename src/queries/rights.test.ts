@@ -3,7 +3,7 @@ import { loadItemTerms } from './orders/terms';
 import { may, ROLES, type Right, type Role } from '@/core/people/rights';
 import type { Person } from '@/store/people';
 import { TestCompany, TODAY } from '../../tests/support/company';
-import { loadBill, readBillFile, workOut } from './items/boms';
+import { loadBom, readBomFile, workOut } from './items/boms';
 import { loadCompanyForm, loadRatesPage } from './company/company';
 import { loadDecisions } from './jobs/decisions';
 import { countDock, listDue } from './dock/dock';
@@ -13,7 +13,7 @@ import { loadLotWay } from './stores/lotHistory';
 import { findScanned, loadScannedOrder } from './dock/scanning';
 import { loadFrame } from './frame/frame';
 import { loadGatherForm, loadGatherPreview } from './buying/gather';
-import { findBillable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices/invoices';
+import { findInvoiceable, listInvoices, loadInvoice, loadInvoiceChange, loadInvoiceForm } from './invoices/invoices';
 import { loadCourse } from './jobs/course';
 import { loadHistory, loadRecord } from './company/history';
 import { findJob, loadPostings, loadQuote, loadTab } from './jobs/job';
@@ -95,14 +95,14 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['what is looked over', 'see jobs', (p) => loadReview(yard.db, p, 1)],
   ['what is looked over by kind', 'manage people', (p) => loadReviewPoints(yard.db, p)],
   ['who sells a part', 'see money', (p) => loadSellers(yard.db, p, 1, TODAY)],
-  ['a bill of materials', 'see jobs', (p) => loadBill(yard.db, p, 1, { on: TODAY })],
+  ['a bill of materials', 'see jobs', (p) => loadBom(yard.db, p, 1, { on: TODAY })],
   [
-    'a bill worked out',
+    'a BOM worked out',
     'see jobs',
     (p) =>
       workOut(yard.db, p, { id: 0, itemId: 1, makingDays: 0, lines: [] }, 10_000 as never, { on: TODAY, today: TODAY }),
   ],
-  ['a file of bills', 'keep bills', (p) => readBillFile(yard.db, p, 1, new Uint8Array(), TODAY)],
+  ['a file of BOMs', 'keep BOMs', (p) => readBomFile(yard.db, p, 1, new Uint8Array(), TODAY)],
   ['what lies in stores', 'see stores', (p) => listStock(yard.db, p)],
   ['what stores are worth', 'see stores', (p) => sumStock(yard.db, p, {})],
   ['where an item lies', 'see stores', (p) => loadStock(yard.db, p, 1)],
@@ -171,8 +171,8 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['invoices', 'see invoices', (p) => listInvoices(yard.db, p, {})],
   ['an invoice', 'see invoices', (p) => loadInvoice(yard.db, p, 1)],
   ['the form for an invoice', 'enter invoices', (p) => loadInvoiceForm(yard.db, p, 'K26-0001')],
-  ['the form for a bill that changes', 'enter invoices', (p) => loadInvoiceChange(yard.db, p, 1)],
-  ['orders to bill', 'enter invoices', (p) => findBillable(yard.db, p, '')],
+  ['the form for an invoice that changes', 'enter invoices', (p) => loadInvoiceChange(yard.db, p, 1)],
+  ['orders to invoice', 'enter invoices', (p) => findInvoiceable(yard.db, p, '')],
   ['suppliers', 'see money', (p) => listSuppliers(yard.db, p)],
   ['a supplier', 'see money', (p) => loadSupplier(yard.db, p, 1, TODAY)],
   ['the form for a supplier', 'see money', (p) => loadSupplierForm(yard.db, p)],
@@ -213,7 +213,7 @@ describe('every look at the file', () => {
 });
 
 describe('money', () => {
-  it('is in none of what a storekeeper sees of stores, plans and bills', async () => {
+  it('is in none of what a storekeeper sees of stores, plans and BOMs', async () => {
     const [item] = yard.ids.items;
     const pile = { itemId: item, placeId: 1, jobId: null, kind: 'counted', quantity: 50_000, value: 77_700 } as const;
     await yard.db('stockMove').insert({ ...pile, personId: 1, day: TODAY, at: TODAY } as never);

@@ -80,9 +80,9 @@ export const readQuoteFile = ({ person, input, far }: { person: Person; input: B
 
 type Handed = { person: Person; bytes: Uint8Array; on: Day };
 
-/** What a file of bills holds, and what is wrong with it. */
-export const readBillFile = ({ person, itemId, bytes, on }: Handed & { itemId: number }) =>
-  look((db) => boms.readBillFile(db, person, itemId, bytes, on));
+/** What a file of BOMs holds, and what is wrong with it. */
+export const readBomFile = ({ person, itemId, bytes, on }: Handed & { itemId: number }) =>
+  look((db) => boms.readBomFile(db, person, itemId, bytes, on));
 
 /** What a supplier's price list holds, and what it would change. */
 export const readPriceFile = ({ person, supplierId, bytes, on }: Handed & { supplierId: number }) =>

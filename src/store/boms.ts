@@ -11,7 +11,7 @@ const asLine = ({ bomId: _, place: __, offsetDays: days, offsetFrom: from, ...li
   offset: { days, from },
 });
 
-/** Bills with their lines. */
+/** BOMs with their lines. */
 export async function withLines(db: Db, rows: readonly BomRow[]): Promise<Bom[]> {
   const lines = groupBy(
     (
@@ -32,14 +32,14 @@ export async function withLines(db: Db, rows: readonly BomRow[]): Promise<Bom[]>
   }));
 }
 
-/** The versions of these items' bills that hold on a day: for each the last that begins by then. */
+/** The versions of these items' BOMs that hold on a day: for each the last that begins by then. */
 export const bomsOn = (db: Db, itemIds: readonly number[], on: Day): Promise<BomRow[]> =>
   db('bom as b')
     .whereIn('b.itemId', among(db, itemIds))
     .whereRaw('b.from_day = (select max(x.from_day) from bom x where x.item_id = b.item_id and x.from_day <= ?)', [on])
     .select('b.*') as unknown as Promise<BomRow[]>;
 
-/** The bills that hold on a day of what is made in these, over all levels; a loop ends where it comes again. */
+/** The BOMs that hold on a day of what is made in these, over all levels; a loop ends where it comes again. */
 export async function loadBomsBelow(db: Db, from: readonly Bom[], on: Day): Promise<Boms> {
   const boms = new Map(from.map((b) => [b.itemId, b]));
   let open = [...new Set(from.flatMap(componentsOf))].filter((id) => !boms.has(id));
@@ -51,7 +51,7 @@ export async function loadBomsBelow(db: Db, from: readonly Bom[], on: Day): Prom
   return boms;
 }
 
-/** An item's bill that holds on a day, with the bills below it; undefined when it has none. */
+/** An item's BOM that holds on a day, with the BOMs below it; undefined when it has none. */
 export async function findBom(db: Db, itemId: number, on: Day): Promise<{ bom: Bom; boms: Boms } | undefined> {
   const [bom] = await withLines(db, await bomsOn(db, [itemId], on));
   return bom === undefined ? undefined : { bom, boms: await loadBomsBelow(db, [bom], on) };

@@ -19,11 +19,11 @@ const line = fc.record({
   kind: fc.constantFrom('goods', 'service', 'charge'),
   quantity: fc.constantFrom(q(1), q(10), q(12)),
   received: fc.constantFrom(q(0), q(4), q(10), q(13)),
-  billed: fc.constantFrom(q(0), q(3), q(12)),
+  invoiced: fc.constantFrom(q(0), q(3), q(12)),
   held: fc.constantFrom(q(0), q(2), q(8)),
   givenUp: fc.constantFrom(q(0), q(1), q(6)),
   closedShort: fc.constantFrom(null, '3 of 12'),
-  billsEnded: fc.constantFrom(null, '3 of 12'),
+  invoicesEnded: fc.constantFrom(null, '3 of 12'),
 });
 
 type Found = OrderLineRow & { due: Quantity; goods: number; something: number };
@@ -55,13 +55,13 @@ describe('what is still to come of a line', () => {
   it('is told of a split as in the core', async () => {
     const splits = await yard.db('split').select('id', 'lineId');
     const odd = fc.sample(line, { numRuns: 60, seed: 20_261_202 });
-    for (const { kind: _, held: __, closedShort, billsEnded, ...change } of odd) {
+    for (const { kind: _, held: __, closedShort, invoicesEnded, ...change } of odd) {
       const [{ id, lineId }] = splits as [{ id: number; lineId: number }];
       await yard
         .db('split')
         .where({ id })
         .update(change as never);
-      await yard.db('orderLine').where({ id: lineId }).update({ closedShort, billsEnded });
+      await yard.db('orderLine').where({ id: lineId }).update({ closedShort, invoicesEnded });
       await yard.db('purchaseOrder').update({ state: 'sent' });
       const [row] = (await yard
         .db('split as s')

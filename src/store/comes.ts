@@ -1,15 +1,15 @@
 /** A list of core's own words as SQL text, for the places where Knex cannot bind one. */
 export const listed = (words: readonly string[]): string => words.map((w) => `'${w.replaceAll("'", "''")}'`).join(', ');
 
-/** A line `l` of which nothing more can come: it was closed short, or its last bill was. */
-const GOES_ON = 'l.closed_short is null and l.bills_ended is null';
+/** A line `l` of which nothing more can come: it was closed short, or its last invoice was. */
+const GOES_ON = 'l.closed_short is null and l.invoices_ended is null';
 
 /** Goods of a line `l` that are still to come from the supplier, in its unit, as the core's `dueOf` has it; below zero where more came. */
 export const GOODS_DUE = 'l.quantity - l.given_up - l.received - l.held';
 /** Whether a line `l` brings goods still. */
 export const BRINGS_GOODS = `l.kind = 'goods' and ${GOES_ON} and ${GOODS_DUE} > 0`;
-/** Whether something of a line `l` is still to come: goods, or hours that are not billed. */
-export const BRINGS_SOMETHING = `${GOES_ON} and case l.kind when 'goods' then ${GOODS_DUE} else l.quantity - l.given_up - l.billed end > 0`;
+/** Whether something of a line `l` is still to come: goods, or hours that are not invoiced. */
+export const BRINGS_SOMETHING = `${GOES_ON} and case l.kind when 'goods' then ${GOODS_DUE} else l.quantity - l.given_up - l.invoiced end > 0`;
 
 /** What of a split `s` of a line `l` is not available yet, in the need's unit, as the core's `awaitedOf` has it. */
 export const SPLIT_AWAITED = 's.quantity - s.given_up - s.received';

@@ -4,11 +4,11 @@ import {
   matchLine,
   matchTotal,
   matchUnordered,
-  type BilledLine,
+  type InvoicedLine,
   type Difference,
   type Tolerance,
 } from '@/core/invoices/match';
-import { shareBill, type BilledPart } from '@/core/invoices/share';
+import { shareInvoice, type InvoicedPart } from '@/core/invoices/share';
 import { STANDING, WAITING } from '@/core/invoices/states';
 import { minor, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, convertBack, type Rate } from '@/core/money/rate';
@@ -26,7 +26,7 @@ export type ComparedLine = {
   readonly line: InvoiceLine;
   /** Undefined for what was not ordered. */
   readonly order: StoredLine | undefined;
-  readonly billed: BilledLine | undefined;
+  readonly invoiced: InvoicedLine | undefined;
   readonly differences: readonly Difference[];
 };
 
@@ -38,8 +38,12 @@ export type Comparison = {
   readonly held: boolean;
 };
 
-/** What other bills that stand took of each order line, whenever they came, matched or not. */
-async function billedElsewhere(db: Db, lineIds: readonly number[], invoiceId?: number): Promise<Map<number, Quantity>> {
+/** What other invoices that stand took of each order line, whenever they came, matched or not. */
+async function invoicedElsewhere(
+  db: Db,
+  lineIds: readonly number[],
+  invoiceId?: number,
+): Promise<Map<number, Quantity>> {
   const lines = (await whereIn(db, 'invoiceLine', 'lineId', lineIds)).filter((l) => l.invoiceId !== invoiceId);
   const standing = new Set(
     (
@@ -60,16 +64,16 @@ async function billedElsewhere(db: Db, lineIds: readonly number[], invoiceId?: n
   return new Map([...others].map(([id, own]) => [id, addQ(NONE, ...own.map((l) => l.quantity))]));
 }
 
-/** What the matching of a bill knows of a line beside the order: its other bills, and what was missing from the parcel. */
+/** What the matching of an invoice knows of a line beside the order: its other invoices, and what was missing from the parcel. */
 export type Beside = { readonly elsewhere: Quantity; readonly missing: Quantity };
 
-/** The same of many lines, whatever a bill of their own says. */
+/** The same of many lines, whatever an invoice of their own says. */
 export async function besideLines(
   db: Db,
   lineIds: readonly number[],
   invoiceId?: number,
 ): Promise<(lineId: number) => Beside> {
-  const others = await billedElsewhere(db, lineIds, invoiceId);
+  const others = await invoicedElsewhere(db, lineIds, invoiceId);
   const rests = await lastRests(db, lineIds);
   return (id) => {
     const rest = rests.get(id);
@@ -77,25 +81,25 @@ export async function besideLines(
   };
 }
 
-export const billedLine = (
+export const invoicedLine = (
   order: StoredLine,
-  bill: Pick<InvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
+  invoice: Pick<InvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
   { elsewhere, missing }: Beside,
-): BilledLine => ({
+): InvoicedLine => ({
   description: order.description,
   kind: order.kind,
   ordered: order.quantity,
   received: order.received,
   missing: atLeastNone(least(missing, subtractQ(order.quantity, order.received))),
-  billedElsewhere: elsewhere,
+  invoicedElsewhere: elsewhere,
   orderPrice: order.price ?? (0 as UnitPrice),
   orderPriceQuantity: order.priceQuantity,
-  quantity: bill.quantity,
-  price: bill.price,
-  priceQuantity: bill.priceQuantity,
+  quantity: invoice.quantity,
+  price: invoice.price,
+  priceQuantity: invoice.priceQuantity,
 });
 
-/** Compares an invoice with what was ordered and received, and with all other bills of its order, as things stand now. */
+/** Compares an invoice with what was ordered and received, and with all other invoices of its order, as things stand now. */
 export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparison> {
   const company = await loadCompany(db);
   const order = await findOrder(db, invoice.orderId);
@@ -114,10 +118,10 @@ export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparis
     const own = orderLines.get(line.lineId ?? 0);
     if (own === undefined) {
       const differences = matchUnordered(line.description, line.net, tolerance, currency);
-      return { line, order: undefined, billed: undefined, differences };
+      return { line, order: undefined, invoiced: undefined, differences };
     }
-    const billed = billedLine(own, line, besideOf(own.id));
-    return { line, order: own, billed, differences: matchLine(billed, tolerance, currency) };
+    const invoiced = invoicedLine(own, line, besideOf(own.id));
+    return { line, order: own, invoiced, differences: matchLine(invoiced, tolerance, currency) };
   });
   const total = matchTotal(invoice.typedTotal, invoice.gross, currency);
   return { invoice, order, lines, total, held: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.held) };
@@ -132,22 +136,22 @@ export const differencesOf = ({ lines, total }: Comparison): Difference[] => [
 export const heldInCompany = (comparison: Comparison, companyCurrency: string): Minor =>
   convert(heldSize(differencesOf(comparison)), comparison.invoice.currency, companyCurrency, comparison.invoice.rate);
 
-/** A cost of a bill beside its order lines, in the company's currency. */
+/** A cost of an invoice beside its order lines, in the company's currency. */
 export type BesideCost = Target & {
   readonly invoiceLineId: number | null;
   readonly amount: Minor;
   readonly words: string;
 };
 
-export type Billing = {
-  /** What the bill claims of splits, in the need's unit and the company's currency. */
-  readonly parts: readonly (BilledPart & { readonly invoiceLineId: number })[];
-  /** What it costs beside them: lines that were not ordered, and the difference passed on the whole bill. */
+export type Invoicing = {
+  /** What the invoice claims of splits, in the need's unit and the company's currency. */
+  readonly parts: readonly (InvoicedPart & { readonly invoiceLineId: number })[];
+  /** What it costs beside them: lines that were not ordered, and the difference passed on the whole invoice. */
   readonly beside: readonly BesideCost[];
 };
 
-/** What matching bills: every minor unit of it goes to a split, or to a job or stores beside them. */
-export async function billingOf(db: Db, { invoice, order, lines, total }: Comparison): Promise<Billing> {
+/** What matching invoices: every minor unit of it goes to a split, or to a job or stores beside them. */
+export async function invoicingOf(db: Db, { invoice, order, lines, total }: Comparison): Promise<Invoicing> {
   const { currency } = await loadCompany(db);
   const taxed = lines.map((l): TaxedLine => ({
     net: l.line.net,
@@ -160,16 +164,16 @@ export async function billingOf(db: Db, { invoice, order, lines, total }: Compar
   const values = valuesOf(order);
   const parts = lines.flatMap(({ line, order: own }, k) => {
     if (own === undefined) return [];
-    const splits = own.splits.map(({ id, quantity: ordered, received, billed, value }) => ({
+    const splits = own.splits.map(({ id, quantity: ordered, received, invoiced, value }) => ({
       splitId: id,
       ordered,
       received,
-      billed,
+      invoiced,
       value,
     }));
-    const share = addedInNeedUnit(own.billed, line.quantity, own.factor);
-    const billed = own.kind === 'charge' ? line.quantity : share;
-    return shareBill(own.kind, splits, billed, costs[k] ?? ZERO).map((p) => ({ invoiceLineId: line.id, ...p }));
+    const share = addedInNeedUnit(own.invoiced, line.quantity, own.factor);
+    const invoiced = own.kind === 'charge' ? line.quantity : share;
+    return shareInvoice(own.kind, splits, invoiced, costs[k] ?? ZERO).map((p) => ({ invoiceLineId: line.id, ...p }));
   });
   const unordered = lines.flatMap(({ line, order: own }, k): BesideCost[] => {
     const cost = costs[k] ?? ZERO;
@@ -191,14 +195,14 @@ const spreadBeside = (amount: Minor, over: ReturnType<typeof valuesOf>, costCode
     .filter((t) => t.value !== 0)
     .map(({ jobId, costCodeId: code, value }) => ({ jobId, costCodeId: code, amount: value }));
 
-/** How much a bill costs more because the exchange rate moved since the order, in the company's currency. */
+/** How much an invoice costs more because the exchange rate moved since the order, in the company's currency. */
 export async function rateDifference(db: Db, { invoice, order }: Comparison): Promise<Minor> {
   const { currency } = await loadCompany(db);
   const at = (rate: Rate) => convert(invoice.net, invoice.currency, currency, rate);
   return minor(subtract(at(invoice.rate), at(order.rate)));
 }
 
-/** Looks again at an order's invoices that wait: a delivery or another bill may have changed what they are held for. */
+/** Looks again at an order's invoices that wait: a delivery or another invoice may have changed what they are held for. */
 export async function refreshHeld(trx: Db, orderId: number): Promise<void> {
   const waiting = await trx('invoice').where({ orderId }).whereIn('state', WAITING);
   for (const invoice of waiting) {

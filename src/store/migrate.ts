@@ -13,6 +13,7 @@ import * as record from './migrations/011-record';
 import * as settings from './migrations/012-settings';
 import * as stock from './migrations/013-stock';
 import * as due from './migrations/014-due';
+import * as names from './migrations/015-names';
 
 /** A step of the schema: plain SQL that runs no code of today, so that it does the same in every later version. */
 export type Step = { readonly name: string; readonly up: string };
@@ -32,6 +33,7 @@ export const STEPS: readonly Step[] = [
   settings,
   stock,
   due,
+  names,
 ];
 
 /** A file that this version cannot bring up to date; the message says what to do. */

@@ -182,7 +182,7 @@ export async function factsOf(db: Db, order: StoredOrder): Promise<Facts> {
     number: order.number,
     state: order.state,
     lines: order.lines.map((l) => ({ ...progressOf(l), description: l.description })),
-    waitingBills: waiting[0]?.n ?? 0,
+    waitingInvoices: waiting[0]?.n ?? 0,
   };
 }
 

@@ -7,7 +7,7 @@ type Recharge = { readonly id: number; readonly jobId: number; readonly costCode
 
 /**
  * An order that was sent with parts of it charged elsewhere. A part covers a line of its new job's buy list where that
- * asks for so much of the same item; charges that follow the lines, and are not billed, follow them there.
+ * asks for so much of the same item; charges that follow the lines, and are not invoiced, follow them there.
  *
  * @returns the lines as they are to be, and which of them only follow
  */
@@ -31,15 +31,15 @@ export async function rechargedLines(
   }
   const { currency, rate } = order;
   const valued = valueOrder(lines, codes, { currency, companyCurrency, rate });
-  const bills = await whereIn(
+  const invoices = await whereIn(
     db,
     'invoiceLine',
     'lineId',
     lines.map((l) => l.id),
   );
-  const billed = new Set(bills.map((l) => l.lineId));
+  const invoiced = new Set(invoices.map((l) => l.lineId));
   return lines.map((line, k) => {
-    const follows = line.kind === 'charge' && line.spread !== 'amounts' && !billed.has(line.id);
+    const follows = line.kind === 'charge' && line.spread !== 'amounts' && !invoiced.has(line.id);
     return { ...line, follows, splits: (follows ? valued[k]?.splits : undefined) ?? line.splits };
   });
 }

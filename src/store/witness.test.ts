@@ -18,7 +18,7 @@ const history = fc.record({
   days: fc.array(fc.array(step, { minLength: 4, maxLength: 8 }), { minLength: 4, maxLength: 7 }),
 });
 
-/** So that there is something to receive, to bill and to issue from the first day on. */
+/** So that there is something to receive, to invoice and to issue from the first day on. */
 const BEGIN: readonly Step[] = [
   { act: 'draft', which: 0, share: 0.7 },
   { act: 'draft', which: 3, share: 1 },
@@ -69,7 +69,7 @@ async function compareNow(yard: TestCompany, told: Told, when: string): Promise<
       compare(`${when}, line ${key}`, lines.get(key), stages);
       lines.delete(key);
     }
-  // What the witness does not know of stands nowhere, but for costs that bills brought beside their lines.
+  // What the witness does not know of stands nowhere, but for costs that invoices brought beside their lines.
   const beside = new Set((await yard.db('invoiceCost').select('id')).map((c) => c.id));
   for (const [key, stages] of lines) if (!beside.has(parseInt(key, 10))) compare(`${when}, line ${key}`, stages, none);
   for (const need of await yard.db('need').select('id', 'open', 'missing')) {

@@ -13,7 +13,7 @@ afterAll(async () => {
   await app?.stop();
 });
 
-describe('a bill that was typed wrong', () => {
+describe('an invoice that was typed wrong', () => {
   it('carries what was not ordered, is changed, and is taken out', async () => {
     await browser.stepInAs('Ida Quill');
     await browser.go('/invoices/new?order=K26-0019');
@@ -88,7 +88,7 @@ describe('the company’s calendar', () => {
     await browser.reads('settings saved');
   });
 
-  it('fits a phone, like rates and a bill', async () => {
+  it('fits a phone, like rates and an invoice', async () => {
     await browser.resize(PHONE);
     for (const path of ['/company', '/rates']) {
       await browser.go(path);

@@ -111,7 +111,7 @@ describe('the main job by keyboard alone', () => {
     await browser.reads('Received as R-');
   });
 
-  it('enters the bill and matches it', async () => {
+  it('enters the invoice and matches it', async () => {
     await browser.go('/invoices');
     await press('n');
     await browser.reads('Which order is it for?');

@@ -137,7 +137,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
     await browser.reads('Received');
   });
 
-  it('enters the bill, sees ordered, received and billed side by side, and matches it', async () => {
+  it('enters the invoice, sees ordered, received and invoiced side by side, and matches it', async () => {
     await browser.go('/invoices/new?order=K26-0026');
     await browser.type('Invoice number', 'EM 90112');
     await browser.type('Invoiced price of Tube 316L 38 × 2 mm', '9.90');

@@ -55,7 +55,7 @@ const PLACES = [
   '/items/8/sold/1',
   '/items',
   '/items/8',
-  '/items/44/bill',
+  '/items/44/bom',
   '/stores',
   '/stores/1',
   '/stores/pick',

@@ -29,7 +29,7 @@ const read = async (words: string, cell: number, text: string) =>
   browser.driver.wait(async () => (await row(words))[cell] === text, 20_000, `${words} does not come to ${text}`);
 
 describe('a job’s plan', () => {
-  it('shows every branch of its bill, what stores cover, and when work can start', async () => {
+  it('shows every branch of its BOM, what stores cover, and when work can start', async () => {
     await browser.go('/jobs/421/plan');
     await browser.reads('When work can start');
     expect((await row('Tube 316L')).slice(2)).toEqual([

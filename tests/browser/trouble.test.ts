@@ -235,7 +235,7 @@ describe('quantities that cannot be', () => {
     await (await browser.button('Clear selection')).click();
   });
 
-  it('holds a bill for more than came', async () => {
+  it('holds an invoice for more than came', async () => {
     await browser.go('/invoices/new?order=K26-0021');
     await browser.type('Invoice number', 'EM 1');
     await browser.type('Invoiced quantity of Plate 5083 H111 5 mm', '2');

@@ -175,20 +175,20 @@ export class TestCompany {
     return receive(await this.as('storekeeper'), { ...ref, note: 'DN 1', arrivals });
   }
 
-  /** Enters a bill for some of an order's first line, at 8.00 a piece with 20 % tax, unless told otherwise. */
-  async bill(order: StoredOrder, n: number, change: Partial<Parameters<typeof enterInvoice>[1]> = {}) {
+  /** Enters an invoice for some of an order's first line, at 8.00 a piece with 20 % tax, unless told otherwise. */
+  async invoice(order: StoredOrder, n: number, change: Partial<Parameters<typeof enterInvoice>[1]> = {}) {
     return enterInvoice(await this.as('accounts'), {
       once: this.once(),
       orderId: order.id,
       number: `B-${this.keys}`,
       day: TODAY,
       typedTotal: Math.round(n * 960) as Minor,
-      lines: [this.billed(order, n)],
+      lines: [this.invoiced(order, n)],
       ...change,
     });
   }
 
-  billed = (order: StoredOrder, n: number, price = 8) => ({
+  invoiced = (order: StoredOrder, n: number, price = 8) => ({
     lineId: order.lines[0]?.id ?? 0,
     quantity: q(n),
     price: Math.round(price * 10_000) as UnitPrice,

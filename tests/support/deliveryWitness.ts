@@ -25,8 +25,8 @@ export type Line = {
   ended: boolean;
 };
 
-export type Came = { received: number; billed: number; amount: number; claimed: number; givenUp: number };
-export const nothingCame = (): Came => ({ received: 0, billed: 0, amount: 0, claimed: 0, givenUp: 0 });
+export type Came = { received: number; invoiced: number; amount: number; claimed: number; givenUp: number };
+export const nothingCame = (): Came => ({ received: 0, invoiced: 0, amount: 0, claimed: 0, givenUp: 0 });
 
 export const inShares = (line: Line, q: number): number => whole(new Big(q).times(line.many).div(line.one));
 
@@ -37,10 +37,10 @@ export function deliveries(
   receiptLines: readonly Row[],
   wanted: (p: Part) => string,
 ) {
-  const lineCame = new Map<number, { received: number; billed: number; givenUp: number }>();
+  const lineCame = new Map<number, { received: number; invoiced: number; givenUp: number }>();
   const wentBack = new Map<number, [part: number, q: number, up: number][]>();
   const ofLine = (id: number) => {
-    const known = lineCame.get(id) ?? { received: 0, billed: 0, givenUp: 0 };
+    const known = lineCame.get(id) ?? { received: 0, invoiced: 0, givenUp: 0 };
     lineCame.set(id, known);
     return known;
   };

@@ -17,9 +17,9 @@ export async function dueDaysOf(db: Db): Promise<Map<number, Days>> {
     const missed: string[] = [];
     const atSupplier = ['sent', 'confirmed', 'partIn'].includes(order.state);
     for (const line of lines.filter((l) => l.orderId === order.id && atSupplier)) {
-      if (line.closedShort !== null || line.billsEnded !== null) continue;
+      if (line.closedShort !== null || line.invoicesEnded !== null) continue;
       const goods = line.kind === 'goods';
-      const left = line.quantity - line.givenUp - (goods ? line.received + line.held : line.billed);
+      const left = line.quantity - line.givenUp - (goods ? line.received + line.held : line.invoiced);
       if (left <= 0) continue;
       const of = splits.filter((s) => s.lineId === line.id);
       const stays = own.has(line.placeId ?? order.placeId) || of.some((s) => s.jobId === null);

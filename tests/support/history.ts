@@ -3,7 +3,7 @@ import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/act
 import { mendNeeds } from '@/actions/buying/manyNeeds';
 import { changeBuyList, changeNeed } from '@/actions/buying/needs';
 import { chargeElsewhere } from '@/actions/orders/charging';
-import { callOff, closeShort, draftAgain, endBills, openAgain } from '@/actions/orders/ending';
+import { callOff, closeShort, draftAgain, endInvoices, openAgain } from '@/actions/orders/ending';
 import { confirmOrder } from '@/actions/orders/confirming';
 import { changeOrder, draftOrders, holdOrder, putBack } from '@/actions/orders/orders';
 import { changeQuote, reviseQuote } from '@/actions/quotes/quotes';
@@ -37,10 +37,10 @@ export const ACTS = [
   'inspect',
   'sendBack',
   'sendBack',
-  'bill',
-  'bill',
-  'bill',
-  'changeBill',
+  'invoice',
+  'invoice',
+  'invoice',
+  'changeInvoice',
   'takeOut',
   'match',
   'match',
@@ -59,13 +59,13 @@ export const ACTS = [
   'confirm',
   'takeOver',
   'takeOver',
-  'endBills',
-  'endBills',
-  'endBills',
-  'endBills',
-  'endBills',
-  'endBills',
-  'endBills',
+  'endInvoices',
+  'endInvoices',
+  'endInvoices',
+  'endInvoices',
+  'endInvoices',
+  'endInvoices',
+  'endInvoices',
   'cut',
   'fill',
   'fill',
@@ -218,14 +218,14 @@ export async function tryStep(
     const rate = (Number(last.rate) * (0.95 + share / 10)).toFixed(8);
     return saveRate(await as('buyer'), { once, currency: last.currency, day, rate });
   }
-  if (['changeBill', 'takeOut', 'match'].includes(act)) {
+  if (['changeInvoice', 'takeOut', 'match'].includes(act)) {
     const invoice = pick(await db('invoice').whereIn('state', ['entered', 'held']).orderBy('id'));
     if (invoice === undefined) return undefined;
     const ref = { once, invoiceId: invoice.id, version: invoice.version };
     if (act === 'takeOut') return takeOutInvoice(await as('accounts'), { ...ref, reason: 'typed twice' });
     if (act === 'match') return matchInvoice(await as('manager'), { ...ref, reason: 'passed' });
     const lines = await db('invoiceLine').where({ invoiceId: invoice.id }).whereNotNull('lineId');
-    const billed = lines.map((l) => ({
+    const invoiced = lines.map((l) => ({
       lineId: l.lineId ?? 0,
       quantity: part(l.quantity),
       price: l.price,
@@ -237,7 +237,7 @@ export async function tryStep(
       number: invoice.number,
       day,
       typedTotal: total,
-      lines: billed,
+      lines: invoiced,
     });
   }
   const sent = [...BILLABLE];
@@ -249,9 +249,9 @@ export async function tryStep(
     takeBack: sent,
     inspect: OPEN_AT_SUPPLIER,
     sendBack: sent,
-    bill: sent,
+    invoice: sent,
     closeShort: sent,
-    endBills: sent,
+    endInvoices: sent,
     openAgain: sent,
     elsewhere: sent,
     reorder: OPEN_AT_SUPPLIER,
@@ -303,9 +303,10 @@ export async function tryStep(
     return markSentByHand(await as('buyer'), { once: yard.once(), orderId: now.id, version });
   }
   if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
-  if (act === 'endBills') return endBills(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
+  if (act === 'endInvoices')
+    return endInvoices(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
   if (isOfDock(act)) return tryDock(yard, { act, which, share }, now, line, day);
-  if (act === 'bill') {
+  if (act === 'invoice') {
     const factor = which % 3 === 0 ? 1 : 0.9 + share / 4;
     const price = Math.round((line.price ?? 0) * factor) as never;
     const lines = [
@@ -323,8 +324,8 @@ export async function tryStep(
     ][which % 3] as { kind: 'stores' };
     const extras =
       which % 4 === 0 ? [{ description: 'Fee', net: (which % 8 === 0 ? -777 : 1999) as never, taxCodeId: 2, to }] : [];
-    const bill = { once, orderId: now.id, number: once, day, lines, extras };
-    return enterInvoice(await as('accounts'), { ...bill, typedTotal: part(now.gross + 1) });
+    const invoice = { once, orderId: now.id, number: once, day, lines, extras };
+    return enterInvoice(await as('accounts'), { ...invoice, typedTotal: part(now.gross + 1) });
   }
   return changeOrder(await as('buyer'), { once, ...ref, ...typedChange(yard, now, line.id, which, share) });
 }
@@ -333,12 +334,14 @@ export async function tryStep(
 const suiting =
   (act: string) =>
   (l: StoredOrder['lines'][number]): boolean => {
-    const ended = l.closedShort !== null || l.billsEnded !== null;
+    const ended = l.closedShort !== null || l.invoicesEnded !== null;
     if (act === 'receive') return l.kind === 'goods';
     if (act === 'openAgain') return ended;
     if (act === 'inspect') return l.held > 0;
     if (act === 'sendBack') return l.received > 0 || l.rejected > 0;
-    return act !== 'endBills' || (l.kind === 'goods' && !ended && l.received >= l.quantity && l.billed < l.received);
+    return (
+      act !== 'endInvoices' || (l.kind === 'goods' && !ended && l.received >= l.quantity && l.invoiced < l.received)
+    );
   };
 
 /** A revision, begun where none is, rewritten, and mostly sent. */

@@ -44,7 +44,7 @@ const ready = async ({ browser }: Steps, path: string, words: string): Promise<v
   await browser.reads(words);
 };
 
-/** What the form of a bill comes to with tax, as its shelf tells. */
+/** What the form of an invoice comes to with tax, as its shelf tells. */
 async function workedTotal({ browser }: Steps): Promise<string> {
   const [shelf = ''] = await browser.texts('[aria-label="Shelf"]');
   return /£\u202f([\d,.]+)/.exec(shelf)?.[1] ?? '';

@@ -92,7 +92,7 @@ async function replay(db: Db, memory: StockMemory, partOf: (id: number) => PartS
   }
 }
 
-/** A bill that came for goods which are not there any more moves no pile, and is a difference all the same. */
+/** An invoice that came for goods which are not there any more moves no pile, and is a difference all the same. */
 async function settleRest(
   db: Db,
   memory: StockMemory,

@@ -6,8 +6,8 @@ import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, fo
 
 /**
  * The plain witness: a second way to the same figures, by other means. It shares no code with the application but the
- * connection. From the documents in a file (needs, orders, receipts, bills) it works out every line and every account,
- * slowly and in the open: amounts with big.js, shares by handing out one unit after the other, deliveries and bills by
+ * connection. From the documents in a file (needs, orders, receipts, invoices) it works out every line and every account,
+ * slowly and in the open: amounts with big.js, shares by handing out one unit after the other, deliveries and invoices by
  * replaying them in the order in which they were taken in and matched.
  */
 
@@ -38,7 +38,7 @@ const UNSENT = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending']
 type Beside = { readonly job: unknown; readonly code: unknown; readonly value: number };
 
 /**
- * What a charge was to cost each job when its order was sent, and where a bill's cost beside the order's lines went when
+ * What a charge was to cost each job when its order was sent, and where an invoice's cost beside the order's lines went when
  * it was matched; needs that are cut later do not move either.
  */
 export type Memory = {
@@ -95,7 +95,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
     }
   }
 
-  const billed = new Set((await all('invoiceLine')).map((l) => num(l.lineId)));
+  const invoiced = new Set((await all('invoiceLine')).map((l) => num(l.lineId)));
   const elsewhere = (await db.raw(
     "select s.subject_id as id, count(*) as n from audit a join audit_subject s on s.audit_id = a.id where a.action = 'chargeElsewhere' and s.kind = 'order' group by s.subject_id",
   )) as { id: number; n: number }[];
@@ -147,9 +147,9 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
           for (const p of parts) {
             const now = values.find((v) => v.job === p.job && v.code === p.code)?.value ?? NaN;
             const known = memory.charges.get(p.id);
-            // A charge that is billed stays where it is when lines are charged elsewhere.
+            // A charge that is invoiced stays where it is when lines are charged elsewhere.
             const stays =
-              known?.stamp === stamp || (billed.has(num(l.id)) && known?.stamp.split('/')[0] === stamp.split('/')[0]);
+              known?.stamp === stamp || (invoiced.has(num(l.id)) && known?.stamp.split('/')[0] === stamp.split('/')[0]);
             p.value = UNSENT.includes(String(order.state)) || known === undefined || !stays ? now : known.value;
             memory.charges.set(p.id, { value: p.value, stamp });
           }
@@ -164,7 +164,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
           for (const { job, code, value, quantity: q } of parts)
             goods.push({ job, code, value, quantity: q, weight: weigh(q) });
         }
-        const [closed, ended] = [l.closedShort !== null, l.billsEnded !== null];
+        const [closed, ended] = [l.closedShort !== null, l.invoicesEnded !== null];
         const of = { quantity: num(l.quantity), many: num(l.factorMany), one: num(l.factorOne), closed, ended };
         lines.set(num(l.id), {
           id: num(l.id),
@@ -218,7 +218,7 @@ type Scene = {
   memory: Memory;
 };
 
-/** Takes deliveries in and matches bills again, in the order of the journal. */
+/** Takes deliveries in and matches invoices again, in the order of the journal. */
 async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory }: Scene): Promise<void> {
   const state = new Map<number, Came>();
   const at = (id: number): Came => {
@@ -241,16 +241,16 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     const costs = withTax(own.map((l) => ({ net: num(l.net), tax: taxOf(l.taxCodeId) })));
     return own.map((l, k) => ({ l, cost: exchange(costs[k] ?? 0, invoice.rate, invoice.currency, company.currency) }));
   };
-  /** What a bill takes of each part: what is in and not billed first, then what is ordered. */
+  /** What an invoice takes of each part: what is in and not invoiced first, then what is ordered. */
   const take = (line: Line, quantity: number): number[] => {
     if (line.kind === 'charge') return line.parts.map(() => quantity);
-    const known = ofLine(line.id).billed;
+    const known = ofLine(line.id).invoiced;
     let left = inShares(line, known + quantity) - inShares(line, known);
     const got = line.parts.map(() => 0);
     for (const upTo of ['received', 'quantity'] as const)
       line.parts.forEach((p, k) => {
         const limit = upTo === 'received' ? at(p.id).received : p.quantity;
-        const part = Math.max(0, Math.min(left, limit - at(p.id).billed - (got[k] ?? 0)));
+        const part = Math.max(0, Math.min(left, limit - at(p.id).invoiced - (got[k] ?? 0)));
         got[k] = (got[k] ?? 0) + part;
         left -= part;
       });
@@ -273,10 +273,10 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
         const got = take(line, num(l.quantity));
         const amounts = byWeight(amount, line.kind === 'charge' ? line.parts.map((p) => Math.abs(p.value)) : got);
         line.parts.forEach((p, k) => {
-          at(p.id).billed += got[k] ?? 0;
+          at(p.id).invoiced += got[k] ?? 0;
           at(p.id).amount += amounts[k] ?? 0;
         });
-        ofLine(line.id).billed += num(l.quantity);
+        ofLine(line.id).invoiced += num(l.quantity);
       }
       const off = num(invoice.typedTotal) - num(invoice.gross);
       if (off !== 0)
@@ -290,7 +290,7 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
       }
     }
   }
-  // What bills that wait claim of lines that have ended.
+  // What invoices that wait claim of lines that have ended.
   for (const line of [...lines.values()].filter((l) => l.closed || l.ended)) {
     const waiting = invoiceLines.filter(
       (l) =>
@@ -307,11 +307,11 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
   came.set(lines, state);
 }
 
-/** What goods that came are worth: what is owed for them, and their share of what was billed. */
+/** What goods that came are worth: what is owed for them, and their share of what was invoiced. */
 const inHand = ({ received, actual }: Stages, c: Came): number =>
-  c.received >= c.billed ? received + actual : whole(new Big(actual).times(c.received).div(c.billed));
+  c.received >= c.invoiced ? received + actual : whole(new Big(actual).times(c.received).div(c.invoiced));
 
-/** Stores hold what lies there: what is billed beyond that is still on its way. */
+/** Stores hold what lies there: what is invoiced beyond that is still on its way. */
 function storing(part: Part, stages: Stages, c: Came): Stages {
   if (!part.stored) return stages;
   const there = inHand(stages, c) - stages.received;
@@ -328,10 +328,10 @@ function stagesOf(line: Line, part: Part, c: Came): Stages {
   };
   stages.actual = c.amount;
   if (line.ended) return stages;
-  if (c.received > c.billed) stages.received = worth(c.received) - worth(c.billed);
-  const reached = Math.min(Math.max(c.received, c.billed), part.quantity);
+  if (c.received > c.invoiced) stages.received = worth(c.received) - worth(c.invoiced);
+  const reached = Math.min(Math.max(c.received, c.invoiced), part.quantity);
   const expected = line.closed
-    ? Math.min(Math.max(c.received, c.billed + c.claimed), part.quantity)
+    ? Math.min(Math.max(c.received, c.invoiced + c.claimed), part.quantity)
     : part.quantity - c.givenUp;
   stages.onOrder = worth(Math.max(expected, reached)) - worth(reached);
   return stages;
@@ -364,7 +364,7 @@ function plan(
         there += c.received;
         covered +=
           (line.closed || line.ended) && !UNSENT.includes(line.state)
-            ? Math.max(c.received, c.billed + c.claimed - c.givenUp)
+            ? Math.max(c.received, c.invoiced + c.claimed - c.givenUp)
             : Math.max(p.quantity - c.givenUp, c.received);
       }
     const open = Math.max(0, num(need.quantity) - covered);

@@ -4,9 +4,9 @@ import type { UnitPrice } from '@/core/money/money';
 import { loadAhead, loadPlanChanges } from '@/queries/buying/planAhead';
 import { loadPlanView } from '@/queries/buying/plan';
 import { insertOne } from '@/store/rows';
-import { readBillFile } from '@/queries/items/boms';
-import { bringInBills, changeBranch, dropBom, saveBom } from '../items/boms';
-import { chooseWork, leaveOut, takeBill, takeChanges } from './planning';
+import { readBomFile } from '@/queries/items/boms';
+import { bringInBoms, changeBranch, dropBom, saveBom } from '../items/boms';
+import { chooseWork, leaveOut, takeBom, takeChanges } from './planning';
 import { choosePlanning } from './reserving';
 import { countStock } from '../stores/counting';
 
@@ -72,7 +72,7 @@ describe('a branch of a tree', () => {
     return changeBranch(await yard.as('lead'), input);
   };
 
-  it('is changed, put on and taken off in the bill that it stands in', async () => {
+  it('is changed, put on and taken off in the BOM that it stands in', async () => {
     const { id } = await bomOf(stringer);
     const [first] = await lines(id);
     must(await change(stringer, first!.id, line(tube, 5)));
@@ -85,7 +85,7 @@ describe('a branch of a tree', () => {
     expect((await lines(id)).map((l) => l.itemId)).toEqual([tread]);
     expect((await bomOf(stringer)).version).toBe(4);
   });
-  it('never leaves a bill empty, in a loop, or over another’s change', async () => {
+  it('never leaves a BOM empty, in a loop, or over another’s change', async () => {
     const { id, version: at } = await bomOf(stringer);
     const [first] = await lines(id);
     expect(refusedWith(await change(stringer, first!.id, null))).toEqual(['bom.empty']);
@@ -101,7 +101,7 @@ describe('a branch of a tree', () => {
 const job = () => yard.ids.jobs[0];
 const version = async () => (await yard.db('job').where({ id: job() }).first('version'))!.version;
 const taking = async (n: number) =>
-  takeBill(await yard.as('lead'), {
+  takeBom(await yard.as('lead'), {
     once: yard.once(),
     ...{ jobId: job(), version: await version(), itemId: ladder, quantity: q(n), codeId: null },
   });
@@ -110,7 +110,7 @@ const needs = () =>
 const lineOf = async (description: string) =>
   (await yard.db('planLine').where({ jobId: job(), description }).first('id'))!.id;
 
-describe('a job takes a bill', () => {
+describe('a job takes a BOM', () => {
   it('and every bought branch of it is on the buy list, for the day it is needed', async () => {
     expect(must(await taking(10))).toEqual({ lines: 2 });
     expect(await needs()).toEqual([
@@ -120,18 +120,18 @@ describe('a job takes a bill', () => {
     ]);
     expect(await yard.tab()).toEqual({ planned: 49_440 + 12_000 });
   });
-  it('once only, and only a bill that there is', async () => {
+  it('once only, and only a BOM that there is', async () => {
     must(await taking(10));
     expect(refusedWith(await taking(5))).toEqual(['plan.twice']);
     const of = { jobId: job(), version: await version(), quantity: q(1), codeId: null };
-    expect(refusedWith(await takeBill(await yard.as('lead'), { once: yard.once(), ...of, itemId: tread }))).toEqual([
+    expect(refusedWith(await takeBom(await yard.as('lead'), { once: yard.once(), ...of, itemId: tread }))).toEqual([
       'plan.bom',
     ]);
   });
   it('not when somebody else planned it meanwhile, nor for a job that is not live', async () => {
     const input = { jobId: job(), version: 1, itemId: ladder, quantity: q(2), codeId: null };
-    must(await takeBill(await yard.as('lead'), { once: yard.once(), ...input }));
-    expect(refusedWith(await takeBill(await yard.as('lead'), { once: yard.once(), ...input }))).toEqual(['clash']);
+    must(await takeBom(await yard.as('lead'), { once: yard.once(), ...input }));
+    expect(refusedWith(await takeBom(await yard.as('lead'), { once: yard.once(), ...input }))).toEqual(['clash']);
     await yard.db('job').where({ id: job() }).update({ state: 'quoted' });
     expect(refusedWith(await taking(1))).toEqual(['job.state']);
   });
@@ -139,9 +139,9 @@ describe('a job takes a bill', () => {
     await yard.db('item').where({ id: tread }).update({ costCodeId: null });
     expect(refusedWith(await taking(10))).toEqual(['need.code']);
     const input = { jobId: job(), version: 1, itemId: ladder, quantity: q(2), codeId: yard.ids.codes[2] };
-    must(await takeBill(await yard.as('lead'), { once: yard.once(), ...input }));
+    must(await takeBom(await yard.as('lead'), { once: yard.once(), ...input }));
   });
-  it('keeps the bill it was planned by', async () => {
+  it('keeps the BOM it was planned by', async () => {
     must(await taking(1));
     const [bom] = await yard.db('bom').where({ itemId: ladder });
     expect(refusedWith(await dropBom(await yard.as('lead'), { bomId: bom!.id, version: 1 }))).toEqual(['bom.used']);
@@ -241,7 +241,7 @@ describe('what changes further up', () => {
     expect((await needs()).map((n) => n.quantity)).toEqual([q(59.328), q(72)]);
     expect((await ahead(12)).changes).toEqual([]);
   });
-  it('takes new parts in and old ones out with a new version of the bill', async () => {
+  it('takes new parts in and old ones out with a new version of the BOM', async () => {
     const lines = [line(tread, 6, { unit: 'C62' }), line(tube, 1)];
     must(await writing(ladder, lines, { fromDay: '2026-05-01' }));
     const { changes } = await ahead();
@@ -292,7 +292,7 @@ it('shows what either plan would buy, and does that', async () => {
   expect(await yard.tab()).toEqual({ planned: ahead.planned?.shortfall });
 });
 
-describe('a bill', () => {
+describe('a BOM', () => {
   it('that would contain itself is refused with its way', async () => {
     const again = await writing(stringer, [line(ladder, 1, { gotBy: 'made', unit: 'C62' })], { fromDay: '2026-02-01' });
     expect(again).toMatchObject({
@@ -322,27 +322,27 @@ describe('a bill', () => {
   });
 });
 
-describe('bills from a file', () => {
+describe('BOMs from a file', () => {
   const file = async (text: string) => {
     const { actor, db } = await yard.as('lead');
-    const read = await readBillFile(db, actor, ladder, new TextEncoder().encode(text), '2026-05-01' as Day);
+    const read = await readBomFile(db, actor, ladder, new TextEncoder().encode(text), '2026-05-01' as Day);
     if (!read.ok) throw new Error(JSON.stringify(read.refusals));
     return read.value;
   };
-  const bringing = async (bills: Awaited<ReturnType<typeof file>>['taken']) =>
-    bringInBills(await yard.as('lead'), {
+  const bringing = async (boms: Awaited<ReturnType<typeof file>>['taken']) =>
+    bringInBoms(await yard.as('lead'), {
       once: yard.once(),
       fromDay: '2026-05-01',
-      bills: bills.map((b) => ({ ...b, lines: [...b.lines] })),
+      boms: boms.map((b) => ({ ...b, lines: [...b.lines] })),
     });
 
   it('are told beside those that hold, and brought in as versions from a day on', async () => {
     const told = await file('Level,Item,Qty\n0,LADDER,1\n1,STR,2\n2,TU-1,3\n1,TREAD,8');
-    expect(told.bills).toEqual([
+    expect(told.boms).toEqual([
       { number: 'LADDER', name: 'Ladder', lines: 2, before: 3 },
       { number: 'STR', name: 'Stringer pair', lines: 1, before: 1 },
     ]);
-    expect(must(await bringing(told.taken))).toEqual({ bills: 2, lines: 3 });
+    expect(must(await bringing(told.taken))).toEqual({ boms: 2, lines: 3 });
     must(await taking(10));
     expect((await needs()).map((n) => [n.itemId, n.quantity])).toEqual([
       [tube, q(60)],
@@ -372,6 +372,6 @@ describe('bills from a file', () => {
     for (const number of parts) await insertOne(yard.db, 'item', { number, name: number, unit: 'C62' });
     const rows = parts.flatMap((p) => [`1,${p},1`, ...Array.from({ length: 3999 }, () => '2,TU-1,0.5')]);
     const told = await file(`Level,Item,Qty\n${rows.join('\n')}`);
-    expect(must(await bringing(told.taken))).toEqual({ bills: 6, lines: 20_000 });
+    expect(must(await bringing(told.taken))).toEqual({ boms: 6, lines: 20_000 });
   });
 });

@@ -123,9 +123,9 @@ async function madeItem(trx: Work['trx'], itemId: number, batch: Quantity) {
 const batch = quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.');
 const surplus = z.enum(SURPLUS).optional();
 
-/** A job takes the bill of what it makes: every bought branch becomes a line of its buy list. */
-export const takeBill = defineAction({
-  name: 'takeBill',
+/** A job takes the BOM of what it makes: every bought branch becomes a line of its buy list. */
+export const takeBom = defineAction({
+  name: 'takeBom',
   right: 'change buy lists',
   input: z.object({
     once,
@@ -236,7 +236,7 @@ const renewed = ({ bomId, bomLineId, quantity: q, neededOn, startsOn }: FreshLin
   version,
 });
 
-/** Takes on changes further up, as far as they are accepted: of the quantity, of bills, of the job's dates. */
+/** Takes on changes further up, as far as they are accepted: of the quantity, of BOMs, of the job's dates. */
 export const takeChanges = defineAction({
   name: 'takeChanges',
   right: 'change buy lists',

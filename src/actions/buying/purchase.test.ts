@@ -35,8 +35,8 @@ describe('the worked example, through the actions', () => {
     expect(await yard.tab()).toEqual({ onOrder: 9000 });
     must(await yard.takeIn(sent, 5));
     expect(await yard.tab()).toEqual({ onOrder: 5250, received: 3750 });
-    const bill = { typedTotal: 4680 as Minor, lines: [yard.billed(sent, 5, 7.8)] };
-    const { id } = must(await yard.bill(sent, 5, bill));
+    const invoice = { typedTotal: 4680 as Minor, lines: [yard.invoiced(sent, 5, 7.8)] };
+    const { id } = must(await yard.invoice(sent, 5, invoice));
     expect(await yard.tab()).toEqual({ onOrder: 5250, received: 3750 });
     must(await yard.match(id, 'agreed by phone'));
     expect(await yard.tab()).toEqual({ onOrder: 5250, actual: 3900 });

@@ -130,7 +130,7 @@ export const addTax = defineAction({
 });
 
 /**
- * Changes a tax. What an order or a bill carries already keeps its category, rate and share: a new rate is a new tax.
+ * Changes a tax. What an order or an invoice carries already keeps its category, rate and share: a new rate is a new tax.
  */
 export const changeTax = defineAction({
   name: 'changeTax',

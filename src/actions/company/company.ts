@@ -107,7 +107,7 @@ export const saveRate = defineAction({
   },
 });
 
-/** Takes an exchange rate out that was entered by mistake. Orders and bills keep the rate they were made with. */
+/** Takes an exchange rate out that was entered by mistake. Orders and invoices keep the rate they were made with. */
 export const removeRate = defineAction({
   name: 'removeRate',
   right: 'keep suppliers',

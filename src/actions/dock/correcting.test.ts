@@ -155,10 +155,10 @@ describe('goods that go back to their supplier', () => {
     expect(refusedWith(await send(of, 8, 'accepted', 'credit'))).toEqual(['return.more']);
   });
 
-  it('stay actual until they are credited where they were billed', async () => {
+  it('stay actual until they are credited where they were invoiced', async () => {
     const { order: of } = await dock.ordered(10);
     must(await dock.take(of, 10));
-    const { id } = must(await yard.bill(of, 10));
+    const { id } = must(await yard.invoice(of, 10));
     must(await yard.match(id));
     must(await send(of, 4, 'accepted', 'credit'));
     expect(await yard.tab()).toEqual({ planned: 3200, actual: 8000 });

@@ -140,15 +140,15 @@ describe('a delivery that is not as it was ordered', () => {
     expect(await yard.db('rest').first('quantity')).toEqual({ quantity: q(6) });
   });
 
-  it('tells of a bill what was missing from the parcel, as long as that was said last and stands', async () => {
+  it('tells of an invoice what was missing from the parcel, as long as that was said last and stands', async () => {
     const { order: of } = await dock.ordered(10);
     const missing = { rest: { reasonId: await dock.reason('missing') } };
     const { id: receiptId } = must(await dock.take(of, 3, missing));
     must(await takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId }));
-    const { id: billId } = must(await yard.bill(await yard.order(of.id), 10));
+    const { id: invoiceId } = must(await yard.invoice(await yard.order(of.id), 10));
     const heldFor = async () => {
-      const bill = await yard.db('invoice').where({ id: billId }).first();
-      return bill && differencesOf(await compareInvoice(yard.db, bill)).map((d) => d.words);
+      const invoice = await yard.db('invoice').where({ id: invoiceId }).first();
+      return invoice && differencesOf(await compareInvoice(yard.db, invoice)).map((d) => d.words);
     };
     expect(await heldFor()).toEqual(['Tube: 10 invoiced, 0 received.']);
     must(await dock.take(of, 4, missing));
@@ -255,7 +255,7 @@ describe('bins', () => {
 });
 
 describe('an item on order for stores', () => {
-  it('that turns out to be no goods is money for what is billed, and nothing that stores hold', async () => {
+  it('that turns out to be no goods is money for what is invoiced, and nothing that stores hold', async () => {
     const itemId = yard.ids.items[1];
     const stock = [{ itemId, supplierId: yard.ids.suppliers[0], quantity: q(10) }];
     await yard.db('supplierPart').insert({ supplierId: yard.ids.suppliers[0], itemId, unit: 'MTR' });
@@ -266,7 +266,7 @@ describe('an item on order for stores', () => {
       .where({ orderId: draft.id })
       .update({ price: 80_000 as never });
     const of = await yard.send(draft);
-    const { id } = must(await yard.bill(of, 4));
+    const { id } = must(await yard.invoice(of, 4));
     must(await yard.match(id, 'paid ahead', 'manager'));
     const ofStores = async () =>
       (

@@ -8,11 +8,11 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support
 import { changeDraft, firstLine, orderInput, type OrderInput } from '../../../tests/support/typed';
 import { saveRate } from '../company/company';
 import { changeInvoice, enterInvoice, takeOutInvoice } from './invoices';
-import { callOff, closeShort, endBills } from '../orders/ending';
+import { callOff, closeShort, endInvoices } from '../orders/ending';
 import { draftOrders } from '../orders/orders';
 import { takeBack } from '../dock/correcting';
 
-/** Bills beside whatever else can happen to an order: money that is owed always reaches a tab or stores, once. */
+/** Invoices beside whatever else can happen to an order: money that is owed always reaches a tab or stores, once. */
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -31,31 +31,31 @@ const stores = async () => {
   return rows[0]?.n ?? 0;
 };
 
-describe('bills', () => {
+describe('invoices', () => {
   it('hold an order up that is to be called off, until they are taken out', async () => {
     const order = await sentOrder();
-    const { id } = must(await yard.bill(order, 12));
+    const { id } = must(await yard.invoice(order, 12));
     const ref = { once: yard.once(), orderId: order.id, version: order.version, reason: 'not wanted' };
-    expect(refusedWith(await callOff(await yard.as('buyer'), ref))).toEqual(['order.billed']);
+    expect(refusedWith(await callOff(await yard.as('buyer'), ref))).toEqual(['order.invoiced']);
     const out = { once: yard.once(), invoiceId: id, version: 1, reason: 'for somebody else' };
     must(await takeOutInvoice(await yard.as('accounts'), out));
     must(await callOff(await yard.as('buyer'), { ...ref, once: yard.once() }));
     expect(refusedWith(await yard.match(id, 'late', 'manager', 2))).toEqual(['invoice.out']);
-    expect((await yard.bill(order, 1)).status).toBe('refused');
+    expect((await yard.invoice(order, 1)).status).toBe('refused');
   });
 
   it('cost what is passed on the whole of them', async () => {
     await free();
     const order = await sentOrder();
     must(await yard.takeIn(order, 12));
-    const { id } = must(await yard.bill(order, 12, { typedTotal: 12_000 as Minor }));
+    const { id } = must(await yard.invoice(order, 12, { typedTotal: 12_000 as Minor }));
     must(await yard.match(id, 'fee agreed', 'manager'));
     expect(await yard.tab()).toEqual({ actual: 9600 + 480 });
     const view = await loadInvoice(yard.db, (await yard.as('manager')).actor, id);
     expect(view?.beside.map((b) => [b.job, b.code, b.amount])).toEqual([['412', '02', 480]]);
   });
 
-  it('carry what was not ordered to a job, to stores, or over the order’s jobs, also once all goods are billed', async () => {
+  it('carry what was not ordered to a job, to stores, or over the order’s jobs, also once all goods are invoiced', async () => {
     await free();
     const picks = [
       { needId: await yard.need({ job: 0, supplier: 1, quantity: 6 }), buy: q(6) },
@@ -63,7 +63,7 @@ describe('bills', () => {
     ];
     const order = await yard.send(await yard.draft(picks));
     must(await yard.takeIn(order, 8));
-    must(await yard.match(must(await yard.bill(order, 8)).id));
+    must(await yard.match(must(await yard.invoice(order, 8)).id));
     expect((await yard.order(order.id)).state).toBe('settled');
     const extra = (net: number, to: object) => ({
       description: 'Carriage',
@@ -76,7 +76,7 @@ describe('bills', () => {
       extra(333, { kind: 'job', jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[0] }),
       extra(70, { kind: 'stores' }),
     ];
-    const { id } = must(await yard.bill(order, 0, { lines: [], extras, typedTotal: 1684 as Minor }));
+    const { id } = must(await yard.invoice(order, 0, { lines: [], extras, typedTotal: 1684 as Minor }));
     must(await yard.match(id, 'late carriage', 'manager'));
     expect([await yard.tab(0), await yard.tab(1), await stores()]).toEqual([
       { actual: 4800 + 750 },
@@ -89,10 +89,10 @@ describe('bills', () => {
     await free();
     const order = await sentOrder({ quantity: 60 }, 60);
     must(await yard.takeIn(order, 60));
-    const wrong = must(await yard.bill(order, 600, { typedTotal: 57_600 as Minor }));
+    const wrong = must(await yard.invoice(order, 600, { typedTotal: 57_600 as Minor }));
     expect((await yard.db('invoice').where({ id: wrong.id }).first('state'))?.state).toBe('held');
     const put = { once: yard.once(), invoiceId: wrong.id, version: 1, number: 'B-60', day: TODAY };
-    const right = { ...put, typedTotal: 57_600 as Minor, lines: [yard.billed(order, 60)] };
+    const right = { ...put, typedTotal: 57_600 as Minor, lines: [yard.invoiced(order, 60)] };
     must(await changeInvoice(await yard.as('accounts'), right));
     must(await yard.match(wrong.id, '', 'accounts', 2));
     expect(await yard.tab()).toEqual({ actual: 48_000 });
@@ -107,8 +107,10 @@ describe('bills', () => {
     must(await yard.takeIn(order, 12));
     const total = 803_520 as Minor;
     const [a, b] = [
-      must(await yard.bill(order, 12, { lines: [yard.billed(order, 12, 558)], typedTotal: total })),
-      must(await yard.bill(order, 12, { lines: [yard.billed(order, 12, 558)], typedTotal: (total + 100) as Minor })),
+      must(await yard.invoice(order, 12, { lines: [yard.invoiced(order, 12, 558)], typedTotal: total })),
+      must(
+        await yard.invoice(order, 12, { lines: [yard.invoiced(order, 12, 558)], typedTotal: (total + 100) as Minor }),
+      ),
     ];
     const { rows } = await listInvoices(yard.db, (await yard.as('accounts')).actor, {});
     expect(rows.map((r) => [r.id, r.held])).toEqual([
@@ -133,7 +135,7 @@ describe('bills', () => {
     await yard.db('company').update({ ownPassLimit: 400 as Minor });
     const order = await sentOrder();
     must(await yard.takeIn(order, 12));
-    const { id } = must(await yard.bill(order, 12, { typedTotal: 12_000 as Minor }));
+    const { id } = must(await yard.invoice(order, 12, { typedTotal: 12_000 as Minor }));
     expect(refusedWith(await yard.match(id, 'mine', 'accounts'))).toEqual(['invoice.own']);
     expect((await yard.match(id, 'looked at', 'manager')).status).toBe('done');
   });
@@ -161,7 +163,7 @@ describe('bills', () => {
       price: l.price as UnitPrice,
       taxCodeId: 2,
     }));
-    const { id } = must(await yard.bill(sent, 1, { lines: [goods, off] as never, typedTotal: 6000 as Minor }));
+    const { id } = must(await yard.invoice(sent, 1, { lines: [goods, off] as never, typedTotal: 6000 as Minor }));
     must(await yard.match(id));
     expect([await yard.tab(), (await yard.order(sent.id)).state]).toEqual([{ actual: 6000 }, 'settled']);
   });
@@ -171,10 +173,12 @@ describe('bills', () => {
     const order = await sentOrder({ unit: 'HUR', quantity: 18, price: 50 }, 18);
     must(
       await yard.match(
-        must(await yard.bill(order, 14, { lines: [yard.billed(order, 14, 50)], typedTotal: 84_000 as Minor })).id,
+        must(await yard.invoice(order, 14, { lines: [yard.invoiced(order, 14, 50)], typedTotal: 84_000 as Minor })).id,
       ),
     );
-    const { id } = must(await yard.bill(order, 3, { lines: [yard.billed(order, 3, 50)], typedTotal: 18_000 as Minor }));
+    const { id } = must(
+      await yard.invoice(order, 3, { lines: [yard.invoiced(order, 3, 50)], typedTotal: 18_000 as Minor }),
+    );
     const now = await yard.order(order.id);
     const ref = { once: yard.once(), orderId: now.id, version: now.version };
     must(await closeShort(await yard.as('buyer'), { ...ref, lineId: now.lines[0]?.id ?? 0, reason: 'done' }));
@@ -219,15 +223,15 @@ describe('other currencies', () => {
     expect(order.lines[1]?.net).toBe(net);
   });
 
-  it('are held by the company’s tolerance in their own money, and cost what the rate of the bill’s day says', async () => {
+  it('are held by the company’s tolerance in their own money, and cost what the rate of the invoice’s day says', async () => {
     await sellIn('JPY', 0);
     await rate('JPY', '0.005');
     const order = await yard.send(await yard.draft([{ needId: await yard.need({ price: 50 }), buy: q(12) }]));
     must(await yard.takeIn(order, 12));
     await rate('JPY', '0.006', '2026-05-01');
-    // The tolerance of £5 is ¥833 at the bill's rate; the bill is ¥960 above the order's ¥120,000.
-    const lines = [yard.billed(order, 12, 10_080)];
-    const { id } = must(await yard.bill(order, 12, { lines, typedTotal: 145_152 as Minor }));
+    // The tolerance of £5 is ¥833 at the invoice's rate; the invoice is ¥960 above the order's ¥120,000.
+    const lines = [yard.invoiced(order, 12, 10_080)];
+    const { id } = must(await yard.invoice(order, 12, { lines, typedTotal: 145_152 as Minor }));
     const view = await loadInvoice(yard.db, (await yard.as('manager')).actor, id);
     expect([view?.held, view?.rateDifference]).toEqual([true, 12_096]);
     must(await yard.match(id, 'agreed', 'manager'));
@@ -236,17 +240,17 @@ describe('other currencies', () => {
 });
 
 describe('ends of a line', () => {
-  it('over-delivered and kept it lowers what is still to buy, and is settled on purpose when no bill comes', async () => {
+  it('over-delivered and kept it lowers what is still to buy, and is settled on purpose when no invoice comes', async () => {
     await free();
     const needId = await yard.need({ unit: 'C62' });
     const order = await yard.send(await yard.draft([{ needId, buy: q(6) }]));
     must(await yard.takeIn(order, 8, true));
     expect([await openOf(needId), (await yard.tab()).planned]).toEqual([q(4), 3200]);
-    must(await yard.match(must(await yard.bill(order, 6)).id));
+    must(await yard.match(must(await yard.invoice(order, 6)).id));
     const now = await yard.order(order.id);
     expect([now.state, (await yard.tab()).received]).toEqual(['allIn', 1600]);
     const ref = { once: yard.once(), orderId: now.id, version: now.version };
-    must(await endBills(await yard.as('accounts'), { ...ref, lineId: now.lines[0]?.id ?? 0, reason: 'given' }));
+    must(await endInvoices(await yard.as('accounts'), { ...ref, lineId: now.lines[0]?.id ?? 0, reason: 'given' }));
     expect([(await yard.order(order.id)).state, await yard.tab()]).toEqual([
       'settled',
       { planned: 3200, actual: 4800 },
@@ -271,18 +275,27 @@ describe('ends of a line', () => {
     expect(refusedWith(await back(2))).toEqual(['receipt.back']);
   });
 
-  it('a service that is needed by the hour is ordered as one, and billed without a receipt', async () => {
+  it('a service that is needed by the hour is ordered as one, and invoiced without a receipt', async () => {
     await free();
     const order = await sentOrder({ unit: 'HUR', quantity: 10, price: 8 }, 10);
     expect(order.lines[0]?.kind).toBe('service');
-    const { id } = must(await yard.bill(order, 10));
+    const { id } = must(await yard.invoice(order, 10));
     expect((await yard.db('invoice').where({ id }).first('state'))?.state).toBe('entered');
   });
 });
 
-it('a bill dated on a day that is none is refused in words', async () => {
+it('an invoice dated on a day that is none is refused in words', async () => {
   const order = await sentOrder();
-  const bill = { once: yard.once(), orderId: order.id, number: 'B', day: '0226-01-01' as Day, typedTotal: 1 as Minor };
-  const told = await enterInvoice(await yard.as('accounts'), { ...bill, lines: [yard.billed(order, 1 as Quantity)] });
+  const invoice = {
+    once: yard.once(),
+    orderId: order.id,
+    number: 'B',
+    day: '0226-01-01' as Day,
+    typedTotal: 1 as Minor,
+  };
+  const told = await enterInvoice(await yard.as('accounts'), {
+    ...invoice,
+    lines: [yard.invoiced(order, 1 as Quantity)],
+  });
   expect(told).toMatchObject({ refusals: [{ message: '“0226-01-01” isn’t a date between 2000 and 2100.' }] });
 });

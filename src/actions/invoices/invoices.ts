@@ -4,49 +4,56 @@ import { passFault } from '@/core/invoices/match';
 import { LIMITS } from '@/core/limits';
 import { formatMoney, lineNet, priceOf } from '@/core/money/money';
 import { totalsOf } from '@/core/money/tax';
-import { billFault } from '@/core/orders/rules';
+import { invoiceFault } from '@/core/orders/rules';
 import { may } from '@/core/people/rights';
 import { ONE } from '@/core/quantity/quantity';
 import { loadRates, loadTaxCodes } from '@/store/company';
-import { billingOf, compareInvoice, heldInCompany, refreshHeld, type Billing, type Comparison } from '@/store/invoices';
+import {
+  invoicingOf,
+  compareInvoice,
+  heldInCompany,
+  refreshHeld,
+  type Invoicing,
+  type Comparison,
+} from '@/store/invoices';
 import { openTabLines } from '@/store/tabLines';
 import { findOrder, refreshProgress, tabLinesOf, type StoredOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { checkLive } from '../jobs/jobs';
 import type { Invoice } from '@/store/tables';
 import { defineAction, found, once, refuse, sameVersion, type Work } from '../action';
-import { billFields } from '@/core/records/bill';
+import { invoiceFields } from '@/core/records/invoice';
 import { text } from '@/core/records/fields';
 import { allow, subjectsOf } from '../orders/orders';
 
-type Bill = z.output<typeof billFields>;
+type TypedInvoice = z.output<typeof invoiceFields>;
 
-/** Reads a bill against its order: what is refused, its lines as rows, and its totals. */
-async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, invoiceId?: number) {
-  allow(billFault(order));
-  if (bill.lines.length + bill.extras.length === 0)
+/** Reads an invoice against its order: what is refused, its lines as rows, and its totals. */
+async function readInvoice({ trx, today }: Work, order: StoredOrder, invoice: TypedInvoice, invoiceId?: number) {
+  allow(invoiceFault(order));
+  if (invoice.lines.length + invoice.extras.length === 0)
     refuse('invoice.lines', 'Enter an invoiced quantity on at least one line.');
-  if (bill.day > today) refuse('invoice.day', 'The invoice date is in the future.', 'day');
+  if (invoice.day > today) refuse('invoice.day', 'The invoice date is in the future.', 'day');
   // However it is written: “RE 2026/7” is “re2026/7”.
   const twin = await trx('invoice')
     .where({ supplierId: order.supplierId })
-    .whereRaw("lower(replace(number, ' ', '')) = lower(replace(?, ' ', ''))", [bill.number])
+    .whereRaw("lower(replace(number, ' ', '')) = lower(replace(?, ' ', ''))", [invoice.number])
     .whereNot({ state: 'takenOut' })
     .first('id', 'day');
   if (twin !== undefined && twin.id !== invoiceId)
     refuse(
       'invoice.number',
-      `This supplier’s invoice ${bill.number}, dated ${twin.day}, is already entered. Check for a duplicate.`,
+      `This supplier’s invoice ${invoice.number}, dated ${twin.day}, is already entered. Check for a duplicate.`,
       'number',
     );
   await checkLive(
     trx,
-    bill.extras.flatMap(({ to }) => (to.kind === 'job' ? to.jobId : [])),
+    invoice.extras.flatMap(({ to }) => (to.kind === 'job' ? to.jobId : [])),
   );
   const codes = await loadTaxCodes(trx);
-  if ([...bill.lines, ...bill.extras].some((l) => !codes.some((c) => c.id === l.taxCodeId)))
+  if ([...invoice.lines, ...invoice.extras].some((l) => !codes.some((c) => c.id === l.taxCodeId)))
     refuse('invoice.tax', 'A line uses a tax that has been removed. Choose another tax.');
-  const ordered = bill.lines.map((l) => {
+  const ordered = invoice.lines.map((l) => {
     const own = found(
       order.lines.find((o) => o.id === l.lineId),
       'A line of this order',
@@ -55,7 +62,7 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
     const none = { description: '', jobId: null, costCodeId: null, spread: 0 };
     return { ...none, ...l, kind: own.kind, priceQuantity: own.priceQuantity, net };
   });
-  const extras = bill.extras.map(({ description, net, taxCodeId, to }) => ({
+  const extras = invoice.extras.map(({ description, net, taxCodeId, to }) => ({
     kind: 'charge' as const,
     lineId: null,
     description,
@@ -73,7 +80,7 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
   if (lines.some((l) => Math.abs(l.net) > LIMITS.line) || size > LIMITS.document)
     refuse('invoice.large', 'The invoice total is too large. Check the quantities and prices.');
   const { net, tax, gross } = totalsOf(lines, codes);
-  const rate = (await loadRates(trx, bill.day)).get(order.currency) ?? order.rate;
+  const rate = (await loadRates(trx, invoice.day)).get(order.currency) ?? order.rate;
   const supplier = found(
     await trx('supplier').where({ id: order.supplierId }).first('name', 'paymentDays'),
     'The supplier',
@@ -82,14 +89,14 @@ async function readBill({ trx, today }: Work, order: StoredOrder, bill: Bill, in
     supplier,
     lines: lines.map(({ kind: _, ...row }, k) => ({ ...row, place: k + 1 })),
     head: {
-      number: bill.number,
-      day: bill.day,
-      dueOn: plusDays(bill.day, supplier.paymentDays),
+      number: invoice.number,
+      day: invoice.day,
+      dueOn: plusDays(invoice.day, supplier.paymentDays),
       rate,
       net,
       tax,
       gross,
-      typedTotal: bill.typedTotal,
+      typedTotal: invoice.typedTotal,
     },
   };
 }
@@ -101,21 +108,26 @@ const writeLines = (trx: Work['trx'], invoiceId: number, lines: readonly object[
     lines.map((l) => ({ ...l, invoiceId })),
   );
 
-/** A bill that comes, changes or goes alters what is claimed of lines that have ended, and what other bills may claim. */
-async function afterBill({ trx, touch }: Work, order: StoredOrder, invoiceId: number, event: string): Promise<void> {
+/** An invoice that comes, changes or goes alters what is claimed of lines that have ended, and what other invoices may claim. */
+async function afterInvoice({ trx, touch }: Work, order: StoredOrder, invoiceId: number, event: string): Promise<void> {
   await refreshHeld(trx, order.id);
-  touch(event, 'invoice', invoiceId, tabLinesOf({ lines: order.lines.filter((l) => l.closedShort ?? l.billsEnded) }));
+  touch(
+    event,
+    'invoice',
+    invoiceId,
+    tabLinesOf({ lines: order.lines.filter((l) => l.closedShort ?? l.invoicesEnded) }),
+  );
 }
 
-/** Enters a supplier's bill against an order. It costs the jobs nothing until it is matched. */
+/** Enters a supplier's invoice against an order. It costs the jobs nothing until it is matched. */
 export const enterInvoice = defineAction({
   name: 'enterInvoice',
   right: 'enter invoices',
-  input: z.object({ once, orderId: z.number().int(), ...billFields.shape }),
+  input: z.object({ once, orderId: z.number().int(), ...invoiceFields.shape }),
   run: async (work, input) => {
     const { trx, actor, now, audit } = work;
     const order = found(await findOrder(trx, input.orderId), 'This order');
-    const { supplier, head, lines } = await readBill(work, order, input);
+    const { supplier, head, lines } = await readInvoice(work, order, input);
     const id = await insertOne(trx, 'invoice', {
       ...head,
       orderId: order.id,
@@ -126,7 +138,7 @@ export const enterInvoice = defineAction({
       enteredAt: now,
     });
     await writeLines(trx, id, lines);
-    await afterBill(work, order, id, 'Invoice entered');
+    await afterInvoice(work, order, id, 'Invoice entered');
     await audit({
       words: `Entered invoice ${head.number} from ${supplier.name}, ${formatMoney(head.gross, order.currency)}, order ${order.number}`,
       subjects: [['invoice', id], ...subjectsOf(order)],
@@ -147,23 +159,23 @@ async function waitingInvoice(trx: Work['trx'], invoiceId: number, version: numb
   return invoice;
 }
 
-/** Changes a bill that was typed wrong, as long as it is not matched. */
+/** Changes an invoice that was typed wrong, as long as it is not matched. */
 export const changeInvoice = defineAction({
   name: 'changeInvoice',
   right: 'enter invoices',
-  input: z.object({ once, ...invoiceRef, ...billFields.shape }),
-  run: async (work, { once: _, invoiceId, version, ...bill }) => {
+  input: z.object({ once, ...invoiceRef, ...invoiceFields.shape }),
+  run: async (work, { once: _, invoiceId, version, ...invoice }) => {
     const { trx, audit } = work;
     const before = await waitingInvoice(trx, invoiceId, version);
     const order = found(await findOrder(trx, before.orderId), 'This order');
-    const { head, lines } = await readBill(work, order, bill, invoiceId);
+    const { head, lines } = await readInvoice(work, order, invoice, invoiceId);
     const oldLines = await trx('invoiceLine').where({ invoiceId }).orderBy('place');
     await trx('invoiceLine').where({ invoiceId }).delete();
     await writeLines(trx, invoiceId, lines);
     await trx('invoice')
       .where({ id: invoiceId })
       .update({ ...head, version: version + 1 });
-    await afterBill(work, order, invoiceId, 'Invoice changed');
+    await afterInvoice(work, order, invoiceId, 'Invoice changed');
     const after = found(await trx('invoice').where({ id: invoiceId }).first(), 'This invoice');
     await audit({
       words: `Changed invoice ${head.number}: ${formatMoney(before.gross, order.currency)} to ${formatMoney(head.gross, order.currency)}`,
@@ -175,7 +187,7 @@ export const changeInvoice = defineAction({
   },
 });
 
-/** Takes a bill out that should not be there. It stays on record, claims nothing, and its number is free again. */
+/** Takes an invoice out that should not be there. It stays on record, claims nothing, and its number is free again. */
 export const takeOutInvoice = defineAction({
   name: 'takeOutInvoice',
   right: 'enter invoices',
@@ -187,7 +199,7 @@ export const takeOutInvoice = defineAction({
     await trx('invoice')
       .where({ id: invoiceId })
       .update({ state: 'takenOut', version: version + 1 });
-    await afterBill(work, order, invoiceId, 'Invoice voided');
+    await afterInvoice(work, order, invoiceId, 'Invoice voided');
     await audit({
       words: `Voided invoice ${invoice.number}: ${reason}`,
       subjects: [['invoice', invoiceId], ...subjectsOf(order)],
@@ -207,10 +219,10 @@ export const matchInvoice = defineAction({
     const invoice = await waitingInvoice(trx, invoiceId, version);
     const comparison = await compareInvoice(trx, invoice);
     const { order, held } = comparison;
-    allow(billFault(order));
+    allow(invoiceFault(order));
     if (held) checkPassing(work, comparison, reason);
-    const billing = await billingOf(trx, comparison);
-    const beside = await writeBilling(trx, comparison, billing);
+    const invoicing = await invoicingOf(trx, comparison);
+    const beside = await writeInvoicing(trx, comparison, invoicing);
     await trx('invoice')
       .where({ id: invoiceId })
       .update({
@@ -222,9 +234,9 @@ export const matchInvoice = defineAction({
       });
     await refreshHeld(trx, order.id);
     const state = await refreshProgress(trx, order.id);
-    const billed = comparison.lines.flatMap((l) => l.order ?? []);
-    touch('Invoice matched', 'invoice', invoiceId, [...tabLinesOf({ lines: billed }), ...beside]);
-    const jobs = billing.beside.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
+    const invoiced = comparison.lines.flatMap((l) => l.order ?? []);
+    touch('Invoice matched', 'invoice', invoiceId, [...tabLinesOf({ lines: invoiced }), ...beside]);
+    const jobs = invoicing.beside.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
     await audit({
       words: `Matched invoice ${invoice.number} to order ${order.number}${held ? `; difference approved: ${reason}` : ''}`,
       subjects: [['invoice', invoiceId], ...subjectsOf(order), ...jobs],
@@ -248,19 +260,23 @@ function checkPassing({ actor, company }: Work, comparison: Comparison, reason: 
   if (reason === '') refuse('invoice.reason', 'Give a reason for approving the difference.', 'reason');
 }
 
-/** Writes what each split is billed and what the bill costs beside them. @returns the lines of the tab it opened */
-async function writeBilling(trx: Work['trx'], { invoice, lines }: Comparison, billing: Billing): Promise<number[]> {
-  await insertMany(trx, 'invoiceSplit', billing.parts);
-  for (const { splitId, quantity, amount } of billing.parts)
-    await trx('split').where({ id: splitId }).increment('billed', quantity).increment('billedAmount', amount);
+/** Writes what each split is invoiced and what the invoice costs beside them. @returns the lines of the tab it opened */
+async function writeInvoicing(
+  trx: Work['trx'],
+  { invoice, lines }: Comparison,
+  invoicing: Invoicing,
+): Promise<number[]> {
+  await insertMany(trx, 'invoiceSplit', invoicing.parts);
+  for (const { splitId, quantity, amount } of invoicing.parts)
+    await trx('split').where({ id: splitId }).increment('invoiced', quantity).increment('invoicedAmount', amount);
   for (const { line } of lines)
-    if (line.lineId !== null) await trx('orderLine').where({ id: line.lineId }).increment('billed', line.quantity);
+    if (line.lineId !== null) await trx('orderLine').where({ id: line.lineId }).increment('invoiced', line.quantity);
   const ids = await openTabLines(
     trx,
     'invoiceCost',
-    billing.beside.map((b) => b.words),
+    invoicing.beside.map((b) => b.words),
   );
-  const rows = billing.beside.map(({ words: _, ...cost }, k) => ({ ...cost, id: ids[k], invoiceId: invoice.id }));
+  const rows = invoicing.beside.map(({ words: _, ...cost }, k) => ({ ...cost, id: ids[k], invoiceId: invoice.id }));
   await insertMany(trx, 'invoiceCost', rows);
   return ids;
 }

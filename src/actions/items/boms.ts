@@ -15,7 +15,7 @@ import { defineAction, found, once, refuse, sameVersion, type Work } from '../ac
 
 type Line = z.output<typeof bomLineFields> & { readonly id?: number | undefined };
 
-/** A component is known, is measured in a unit that fits it, and what is made is counted as its own bill counts it. */
+/** A component is known, is measured in a unit that fits it, and what is made is counted as its own BOM counts it. */
 function checkLine(line: Line, item: Item | undefined, at: string): void {
   if (line.gotBy === 'made' && line.itemId === null)
     refuse('bom.made', `${line.description} is a made item: choose an item that has a BOM.`, `${at}description`);
@@ -32,20 +32,20 @@ function checkLine(line: Line, item: Item | undefined, at: string): void {
 
 const LAST_DAY = '9999-12-31' as Day;
 
-type Bill = { readonly itemId: number; readonly makingDays: number; readonly lines: readonly Line[] };
+type TypedBom = { readonly itemId: number; readonly makingDays: number; readonly lines: readonly Line[] };
 
 /**
- * Refuses bills whose lines cannot be, and bills that would contain themselves, now or when the versions that are there
+ * Refuses BOMs whose lines cannot be, and BOMs that would contain themselves, now or when the versions that are there
  * already begin; the way of such a loop is shown.
  */
-async function checkBills(trx: Work['trx'], bills: readonly Bill[], from: Day): Promise<void> {
+async function checkBoms(trx: Work['trx'], typed: readonly TypedBom[], from: Day): Promise<void> {
   const items = await loadItems(
     trx,
-    bills.flatMap((b) => b.lines.flatMap((l) => l.itemId ?? [])),
+    typed.flatMap((b) => b.lines.flatMap((l) => l.itemId ?? [])),
   );
-  for (const { lines } of bills)
+  for (const { lines } of typed)
     for (const [k, line] of lines.entries()) checkLine(line, items.get(line.itemId ?? 0), `lines.${k}.`);
-  const boms = bills.map(asBom);
+  const boms = typed.map(asBom);
   for (const on of [from, LAST_DAY]) {
     const all = await loadBomsBelow(trx, boms, on);
     for (const bom of boms) {
@@ -58,10 +58,10 @@ async function checkBills(trx: Work['trx'], bills: readonly Bill[], from: Day): 
   }
 }
 
-/** Saves a version of the bill of an item that is made. */
+/** Saves a version of the BOM of an item that is made. */
 export const saveBom = defineAction({
   name: 'saveBom',
-  right: 'keep bills',
+  right: 'keep BOMs',
   input: z.object({
     once,
     itemId: z.number().int(),
@@ -84,7 +84,7 @@ export const saveBom = defineAction({
         'Another version of this BOM is valid from that date. Edit that one, or choose another date.',
         'fromDay',
       );
-    await checkBills(trx, [{ itemId, makingDays: head.makingDays, lines }], head.fromDay);
+    await checkBoms(trx, [{ itemId, makingDays: head.makingDays, lines }], head.fromDay);
     const id = bomId ?? (await insertOne(trx, 'bom', { ...head, itemId, madeBy: actor.id }));
     if (before !== undefined)
       await trx('bom')
@@ -101,7 +101,7 @@ export const saveBom = defineAction({
   },
 });
 
-const asBom = ({ itemId, makingDays, lines }: Bill): Bom => ({
+const asBom = ({ itemId, makingDays, lines }: TypedBom): Bom => ({
   id: 0,
   itemId,
   makingDays,
@@ -127,10 +127,10 @@ async function saveLines(trx: Work['trx'], bomId: number, lines: readonly Line[]
   );
 }
 
-/** Changes one line of a bill, puts one more at its end, or takes one off: from the tree of what it is a part of. */
+/** Changes one line of a BOM, puts one more at its end, or takes one off: from the tree of what it is a part of. */
 export const changeBranch = defineAction({
   name: 'changeBranch',
-  right: 'keep bills',
+  right: 'keep BOMs',
   input: z.object({
     once,
     bomId: z.number().int(),
@@ -154,7 +154,7 @@ export const changeBranch = defineAction({
     if (lines.length === 0) refuse('bom.empty', 'Enter at least one line.');
     if (lines.length > MOST_BOM_LINES)
       refuse('bom.long', `No more than ${MOST_BOM_LINES} lines in a BOM. Move some into a BOM of their own.`);
-    await checkBills(trx, [{ ...bom, lines }], bom.fromDay);
+    await checkBoms(trx, [{ ...bom, lines }], bom.fromDay);
     await saveLines(trx, bomId, lines);
     await trx('bom')
       .where({ id: bomId })
@@ -175,14 +175,14 @@ export const changeBranch = defineAction({
 /** The most lines that a file may bring in at once. */
 const MOST_BROUGHT = 50_000;
 
-/** Brings bills in that a file told, as versions from a day on: all of them or none. One that begins that day is replaced. */
-export const bringInBills = defineAction({
-  name: 'bringInBills',
-  right: 'keep bills',
+/** Brings BOMs in that a file told, as versions from a day on: all of them or none. One that begins that day is replaced. */
+export const bringInBoms = defineAction({
+  name: 'bringInBoms',
+  right: 'keep BOMs',
   input: z.object({
     once,
     fromDay: requiredDay('Enter the date they are valid from.'),
-    bills: z
+    boms: z
       .array(z.object({ itemId: z.number().int(), lines: z.array(bomLineFields).min(1).max(MOST_BOM_LINES) }))
       .min(1, 'The file has no BOM. Choose another file.')
       .refine(
@@ -190,19 +190,19 @@ export const bringInBills = defineAction({
         'The file has too many lines. Split it and import the parts one after the other.',
       ),
   }),
-  run: async ({ trx, actor, audit }, { fromDay, bills }) => {
+  run: async ({ trx, actor, audit }, { fromDay, boms }) => {
     const before = await bomsOn(
       trx,
-      bills.map((b) => b.itemId),
+      boms.map((b) => b.itemId),
       fromDay,
     );
     const makingDays = (itemId: number) => before.find((b) => b.itemId === itemId)?.makingDays ?? 0;
-    await checkBills(
+    await checkBoms(
       trx,
-      bills.map((b) => ({ ...b, makingDays: makingDays(b.itemId) })),
+      boms.map((b) => ({ ...b, makingDays: makingDays(b.itemId) })),
       fromDay,
     );
-    for (const { itemId, lines } of bills) {
+    for (const { itemId, lines } of boms) {
       const known = before.find((b) => b.itemId === itemId && b.fromDay === fromDay);
       const head = { itemId, fromDay, note: 'from a file', makingDays: makingDays(itemId), madeBy: actor.id };
       const id = known?.id ?? (await insertOne(trx, 'bom', head));
@@ -212,20 +212,20 @@ export const bringInBills = defineAction({
           .update({ version: known.version + 1 });
       await saveLines(trx, id, lines);
     }
-    const count = bills.reduce((sum, b) => sum + b.lines.length, 0);
+    const count = boms.reduce((sum, b) => sum + b.lines.length, 0);
     await audit({
-      words: `Imported ${counted(bills.length, 'BOM')} valid from ${fromDay}, ${counted(count, 'line')}`,
-      subjects: bills.map((b) => ['item', b.itemId] as const),
-      after: { fromDay, bills: bills.map((b) => [b.itemId, b.lines.length]) },
+      words: `Imported ${counted(boms.length, 'BOM')} valid from ${fromDay}, ${counted(count, 'line')}`,
+      subjects: boms.map((b) => ['item', b.itemId] as const),
+      after: { fromDay, boms: boms.map((b) => [b.itemId, b.lines.length]) },
     });
-    return { bills: bills.length, lines: count };
+    return { boms: boms.length, lines: count };
   },
 });
 
-/** Takes a version of a bill out that no job has planned by. */
+/** Takes a version of a BOM out that no job has planned by. */
 export const dropBom = defineAction({
   name: 'dropBom',
-  right: 'keep bills',
+  right: 'keep BOMs',
   input: z.object({ bomId: z.number().int(), version: z.number().int() }),
   run: async ({ trx, audit }, { bomId, version }) => {
     const bom = sameVersion(found(await trx('bom').where({ id: bomId }).first(), 'This BOM'), version, 'This BOM');

@@ -2,7 +2,7 @@ import { must, q, refusedWith, TestCompany } from '../../../tests/support/compan
 import { setRules } from '../../../tests/support/signing';
 import { writeBudgetChange } from './budgets';
 import { closeJob, holdJob, reopenJob } from './closing';
-import { closeShort, endBills } from '../orders/ending';
+import { closeShort, endInvoices } from '../orders/ending';
 import { addNeed } from '../buying/needs';
 import { draftOrders } from '../orders/orders';
 import { sendOrder } from '../orders/sending';
@@ -26,7 +26,7 @@ async function ordered(n = 12) {
 }
 
 describe('a job', () => {
-  it('is not closed while an order of it is drafted, sent, part in, or in and not billed; each is named', async () => {
+  it('is not closed while an order of it is drafted, sent, part in, or in and not invoiced; each is named', async () => {
     const order = await ordered();
     expect(messages(await close())).toEqual([`${order.number} is open. Cancel, close short or receive them first.`]);
     const sent = await yard.send(order);
@@ -37,13 +37,13 @@ describe('a job', () => {
     expect(messages(await close())).toEqual([
       `Goods on ${order.number} are received but not invoiced. Match the invoices, or mark No more invoices.`,
     ]);
-    const { id } = must(await yard.bill(sent, 12, { number: 'B 7' }));
-    expect(refusedWith(await close())).toEqual(['close.unbilled', 'close.bills']);
+    const { id } = must(await yard.invoice(sent, 12, { number: 'B 7' }));
+    expect(refusedWith(await close())).toEqual(['close.uninvoiced', 'close.invoices']);
     must(await yard.match(id));
     must(await close());
   });
 
-  it('is closed where its rest was closed short, or no bill will come', async () => {
+  it('is closed where its rest was closed short, or no invoice will come', async () => {
     const sent = await yard.send(await ordered());
     must(await yard.takeIn(sent, 5));
     const lineId = sent.lines[0]?.id ?? 0;
@@ -55,8 +55,8 @@ describe('a job', () => {
       reason: 'x',
     });
     must(await closeShort(await yard.as('buyer'), await now()));
-    expect(refusedWith(await close())).toEqual(['close.unbilled']);
-    must(await endBills(await yard.as('accounts'), await now()));
+    expect(refusedWith(await close())).toEqual(['close.uninvoiced']);
+    must(await endInvoices(await yard.as('accounts'), await now()));
     must(await close());
   });
 

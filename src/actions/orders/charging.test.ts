@@ -35,20 +35,20 @@ describe.each(['quoted', 'complete', 'lost'] as const)('a job that is %s is char
     expect(refusedWith(await changeOrder(await yard.as('buyer'), input as never))).toEqual(['job.state']);
   });
 
-  it('that a bill has beside the order', async () => {
+  it('that an invoice has beside the order', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(2) }]));
     await second(state);
     const to = { kind: 'job' as const, jobId: yard.ids.jobs[1] ?? 0, costCodeId: yard.ids.codes[0] ?? 0 };
     const extras = [{ description: 'Fee', net: 900 as Minor, taxCodeId: 2, to }];
-    const bill = { orderId: order.id, number: 'A 1', day: TODAY, typedTotal: 900 as Minor, lines: [], extras };
-    expect(refusedWith(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...bill }))).toEqual([
+    const invoice = { orderId: order.id, number: 'A 1', day: TODAY, typedTotal: 900 as Minor, lines: [], extras };
+    expect(refusedWith(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...invoice }))).toEqual([
       'job.state',
     ]);
     await second('live');
-    must(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...bill }));
+    must(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...invoice }));
     for (const number of ['A 1', 'a1', ' A  1 '])
       expect(
-        refusedWith(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...bill, number })),
+        refusedWith(await enterInvoice(await yard.as('accounts'), { once: yard.once(), ...invoice, number })),
       ).toEqual(['invoice.number']);
   });
 });

@@ -12,7 +12,7 @@ import { checkOrderable } from './reviews';
 import { checkCharged } from '../signoff/signOff';
 
 /**
- * Charges lines of an order to another job or cost code, or to a job that is still quoted, also after it was sent, received or billed. What they covered
+ * Charges lines of an order to another job or cost code, or to a job that is still quoted, also after it was sent, received or invoiced. What they covered
  * on a buy list of another job they cover no more; their postings move with them.
  */
 export const chargeElsewhere = defineAction({

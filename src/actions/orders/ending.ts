@@ -4,7 +4,7 @@ import {
   callOffFault,
   closeShortFault,
   draftAgainFault,
-  endBillsFault,
+  endInvoicesFault,
   endedAt,
   openAgainFault,
   type Facts,
@@ -19,7 +19,7 @@ import { checkLive } from '../jobs/jobs';
 import { allow, moved, orderOf, orderRef, subjectsOf } from './orders';
 import { checkOrderable } from './reviews';
 
-/** Calls an order off before anything of it was received or billed; what it covered is to buy again. */
+/** Calls an order off before anything of it was received or invoiced; what it covered is to buy again. */
 export const callOff = defineAction({
   name: 'callOff',
   right: 'draft orders',
@@ -50,7 +50,7 @@ async function endLine(
   work: Work,
   { orderId, version, lineId, reason }: z.output<typeof lineEnd>,
   end: {
-    readonly column: 'closedShort' | 'billsEnded';
+    readonly column: 'closedShort' | 'invoicesEnded';
     readonly event: string;
     readonly fault: (facts: Facts, line: Facts['lines'][number]) => Refusal | undefined;
     readonly words: (line: StoredLine, order: StoredOrder) => string;
@@ -90,16 +90,16 @@ export const closeShort = defineAction({
     }),
 });
 
-/** Says that goods which are in will not be billed any more, such as what came over and was given away. */
-export const endBills = defineAction({
-  name: 'endBills',
+/** Says that goods which are in will not be invoiced any more, such as what came over and was given away. */
+export const endInvoices = defineAction({
+  name: 'endInvoices',
   right: 'match invoices',
   input: lineEnd,
   run: (work, input) =>
     endLine(work, input, {
-      column: 'billsEnded',
+      column: 'invoicesEnded',
       event: 'No more invoices',
-      fault: endBillsFault,
+      fault: endInvoicesFault,
       words: (line, order) => `No more invoices for ${line.description} on order ${order.number}`,
     }),
 });
@@ -121,14 +121,14 @@ export const openAgain = defineAction({
       trx,
       line.splits.flatMap((s) => s.jobId ?? []),
     );
-    await trx('orderLine').where({ id: lineId }).update({ closedShort: null, billsEnded: null });
+    await trx('orderLine').where({ id: lineId }).update({ closedShort: null, invoicesEnded: null });
     await refreshProgress(trx, orderId);
     touch('Line reopened', 'order', orderId, tabLinesOf({ lines: [line] }));
     await audit({
       words: `Reopened ${line.description} on order ${order.number}: ${reason}`,
       subjects: subjectsOf(order),
-      before: { lineId, closedShort: line.closedShort, billsEnded: line.billsEnded },
-      after: { lineId, closedShort: null, billsEnded: null },
+      before: { lineId, closedShort: line.closedShort, invoicesEnded: line.invoicesEnded },
+      after: { lineId, closedShort: null, invoicesEnded: null },
     });
   },
 });

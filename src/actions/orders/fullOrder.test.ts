@@ -97,7 +97,7 @@ describe('where an order goes', () => {
     ]);
     must(await saveSupplier(await buyer(), { once: yard.once(), id, version: 1, ...supplier, address: 'New Lane' }));
     expect(await places()).toEqual([{ name: 'Zinc Works', address: 'New Lane' }]);
-    const kept = { as: 'customer', customerId: 1, which: 'billing' } as const;
+    const kept = { as: 'customer', customerId: 1, which: 'invoicing' } as const;
     for (const name of ['Old office', 'New office'])
       must(await addPlace(await buyer(), { once: yard.once(), kept, name, address: 'x', instructions: '' }));
     expect(await yard.db('deliveryPlace').where({ customerId: 1, closed: 0 }).select('name')).toEqual([
@@ -200,10 +200,10 @@ describe('a line of an order that was sent', () => {
     expect(refusedWith(await openAgain(await buyer(), { ...(await ref()), reason: 'x' }))).toEqual(['line.open']);
   });
 
-  it('is charged to another job with all that came and was billed, and covers its buy list', async () => {
+  it('is charged to another job with all that came and was invoiced, and covers its buy list', async () => {
     const order = await yard.send(await draft({ item: yard.ids.items[0] }));
     must(await yard.takeIn(order, 5));
-    const { id } = must(await yard.bill(await again(order), 5));
+    const { id } = must(await yard.invoice(await again(order), 5));
     must(await yard.match(id));
     const need = await yard.need({ job: 1, item: yard.ids.items[0], quantity: 20, price: 8 });
     const splits = [{ id: order.lines[0]?.splits[0]?.id ?? 0, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[1] }];
@@ -221,7 +221,7 @@ describe('a line of an order that was sent', () => {
     expect((await yard.db('need').where({ id: need }).first('open'))?.open).toBe(q(8));
   });
 
-  it('takes unbilled carriage along, and leaves what is billed', async () => {
+  it('takes uninvoiced carriage along, and leaves what is invoiced', async () => {
     await yard.db('supplier').update({ carriage: 2500 as never, carriageFreeFrom: null });
     const order = await yard.send(await draft());
     const move = async (jobId: number) => {
@@ -235,7 +235,7 @@ describe('a line of an order that was sent', () => {
     expect(await yard.tab(1)).toEqual({ onOrder: 12_100 });
     const carriage = (await again(order)).lines[1];
     const lines = [{ lineId: carriage?.id ?? 0, quantity: q(1), price: 250_000 as never, taxCodeId: 1 }];
-    must(await yard.match(must(await yard.bill(order, 1, { lines, typedTotal: 3000 as never })).id));
+    must(await yard.match(must(await yard.invoice(order, 1, { lines, typedTotal: 3000 as never })).id));
     must(await move(yard.ids.jobs[0]));
     expect([await yard.tab(0), await yard.tab(1)]).toEqual([{ onOrder: 9600 }, { actual: 2500 }]);
   });

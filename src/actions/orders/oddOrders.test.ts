@@ -85,12 +85,12 @@ describe('lines that are free of charge', () => {
   });
 });
 
-describe('a line that was closed short while its bill waits', () => {
-  it('keeps what the bill claims through a revision of another line, and is opened again whole', async () => {
+describe('a line that was closed short while its invoice waits', () => {
+  it('keeps what the invoice claims through a revision of another line, and is opened again whole', async () => {
     const order = await yard.send(await ofBoth([12, 4]));
     const [first, second] = order.lines;
     must(await yard.takeIn(order, 3));
-    must(await yard.bill(await yard.order(order.id), 5));
+    must(await yard.invoice(await yard.order(order.id), 5));
     must(await closeShort(await buyer(), { ...(await refOf(order)), lineId: first?.id ?? 0, reason: 'no more' }));
     // 3 m are in and 5 m claimed of 12 m at 8.00; 7 m are to buy again.
     expect(await yard.tab(0)).toEqual({ onOrder: 1600, received: 2400, planned: 5600 });
@@ -110,9 +110,9 @@ describe('a line that was closed short while its bill waits', () => {
     expect(await yard.tab(0)).toEqual({ onOrder: 7200, received: 2400 });
   });
 
-  it('is not revised to less than the bill claims', async () => {
+  it('is not revised to less than the invoice claims', async () => {
     const order = await yard.send(await ofBoth([12, 4]));
-    must(await yard.bill(order, 5));
+    must(await yard.invoice(order, 5));
     must(await beginRevision(await buyer(), { ...(await refOf(order)), reason: 'less' }));
     const text = orderInput(await yard.order(order.id));
     const line = firstLine(text);

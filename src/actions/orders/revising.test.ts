@@ -149,7 +149,7 @@ describe('a revision', () => {
     expect((await yard.db('need').where({ id: hose }).first('open'))?.open).toBe(q(12));
   });
 
-  it('is never below what came or was billed, also when that comes while it is written', async () => {
+  it('is never below what came or was invoiced, also when that comes while it is written', async () => {
     const order = await sent();
     must(await begin(order));
     must(await rewrite(order, (text) => more(text, 6)));
@@ -166,7 +166,7 @@ describe('a revision', () => {
     expect((await yard.order(order.id)).state).toBe('partIn');
   });
 
-  it('revalues what came and is not billed at its new price', async () => {
+  it('revalues what came and is not invoiced at its new price', async () => {
     const order = await sent();
     must(await yard.takeIn(order, 5));
     const now = await yard.order(order.id);

@@ -6,7 +6,7 @@ import { askSignOff, handOn, refuseSignOff, remindSigners, signOff, takeBackSign
 import { changeInvoice, takeOutInvoice } from '../invoices/invoices';
 import { mendNeeds } from '../buying/manyNeeds';
 import { changeNeed } from '../buying/needs';
-import { callOff, closeShort, endBills } from './ending';
+import { callOff, closeShort, endInvoices } from './ending';
 import { changeOrder, draftOrders, holdOrder, putBack } from './orders';
 import { moveQuote } from '../quotes/quotes';
 import { winQuote } from '../quotes/winning';
@@ -166,7 +166,7 @@ describe('a stale version', () => {
       'matching an invoice',
       async () => {
         const order = await yard.send(await drafted());
-        const { id } = must(await yard.bill(order, 1));
+        const { id } = must(await yard.invoice(order, 1));
         return () => yard.match(id, 'x', 'accounts', OLD);
       },
     ],
@@ -174,26 +174,26 @@ describe('a stale version', () => {
       'changing an invoice',
       async () => {
         const order = await yard.send(await drafted());
-        const { id } = must(await yard.bill(order, 1));
-        const bill = { number: 'B', day: '2026-05-12', typedTotal: 1 as never, lines: [yard.billed(order, 1)] };
+        const { id } = must(await yard.invoice(order, 1));
+        const invoice = { number: 'B', day: '2026-05-12', typedTotal: 1 as never, lines: [yard.invoiced(order, 1)] };
         return async () =>
-          changeInvoice(await yard.as('accounts'), { once: yard.once(), invoiceId: id, version: OLD, ...bill });
+          changeInvoice(await yard.as('accounts'), { once: yard.once(), invoiceId: id, version: OLD, ...invoice });
       },
     ],
     [
       'taking an invoice out',
       async () => {
-        const { id } = must(await yard.bill(await yard.send(await drafted()), 1));
+        const { id } = must(await yard.invoice(await yard.send(await drafted()), 1));
         const ref = { invoiceId: id, version: OLD, reason: 'x' };
         return async () => takeOutInvoice(await yard.as('accounts'), { once: yard.once(), ...ref });
       },
     ],
     [
-      'ending bills',
+      'ending invoices',
       async () => {
         const { id, lines } = await yard.send(await drafted());
         const ref = { orderId: id, version: OLD, lineId: lines[0]?.id ?? 0, reason: 'x' };
-        return async () => endBills(await yard.as('accounts'), { once: yard.once(), ...ref });
+        return async () => endInvoices(await yard.as('accounts'), { once: yard.once(), ...ref });
       },
     ],
     [

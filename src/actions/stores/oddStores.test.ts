@@ -113,7 +113,7 @@ describe('another unit', () => {
 });
 
 describe('a currency without minor units', () => {
-  it('× for stores × a bill at another rate × the last piece: what is gone is not made dearer, and nothing is left', async () => {
+  it('× for stores × an invoice at another rate × the last piece: what is gone is not made dearer, and nothing is left', async () => {
     const rate = (value: string) => ({ currency: 'JPY', day: TODAY, rate: value as never });
     await yard.db('exchangeRate').insert(rate('0.005'));
     await yard.db('supplier').update({ currency: 'JPY' });
@@ -134,7 +134,7 @@ describe('a currency without minor units', () => {
     expect([await dock.pile(0), await yard.tab(1)]).toEqual([{ quantity: q(2), value: 101 }, { actual: 152 }]);
     await yard.db('exchangeRate').update(rate('0.006'));
     const line = { lineId: of.lines[0]?.id ?? 0, quantity: q(5), price: 101 * 10_000, taxCodeId: 1 };
-    const { id } = must(await yard.bill(of, 5, { typedTotal: 606 as Minor, lines: [line as never] }));
+    const { id } = must(await yard.invoice(of, 5, { typedTotal: 606 as Minor, lines: [line as never] }));
     must(await yard.match(id, '', 'manager'));
     // 50 pence more: 20 of them are of what lies there, 30 of what is gone.
     expect([await dock.pile(0), await yard.tab(1)]).toEqual([{ quantity: q(2), value: 121 }, { actual: 152 }]);
@@ -202,7 +202,7 @@ describe('a job that is closed', () => {
     must(await counting(20, 10_000));
     const { order: of } = await dock.ordered(6);
     must(await dock.take(of, 6));
-    const { id } = must(await yard.bill(of, 6));
+    const { id } = must(await yard.invoice(of, 6));
     must(await yard.match(id));
     const needId = await dock.need(5);
     must(await reserveSome(await yard.as('lead'), { ...at(), needId, quantity: q(5) }));
@@ -338,12 +338,12 @@ describe('a receipt', () => {
     expect([await spots(), await yard.tab(1)]).toEqual([[], { onOrder: 3200 }]);
   });
 
-  it('× waiting bill × sent back for a replacement × billed twice: the job pays for what it keeps', async () => {
+  it('× waiting invoice × sent back for a replacement × invoiced twice: the job pays for what it keeps', async () => {
     const { order: of } = await dock.ordered(10);
     must(await dock.take(of, 10));
-    const { id } = must(await yard.bill(of, 10));
+    const { id } = must(await yard.invoice(of, 10));
     must(await back(of, 4, 'accepted', 'replacement'));
-    // Six are in, and ten are claimed: the bill is held for the four that went back.
+    // Six are in, and ten are claimed: the invoice is held for the four that went back.
     expect(await yard.db('invoice').where({ id }).first('state')).toEqual({ state: 'held' });
     expect(await yard.tab()).toEqual({ received: 4800, onOrder: 3200 });
     must(await dock.take(of, 4));

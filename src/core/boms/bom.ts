@@ -1,7 +1,7 @@
 import type { UnitPrice } from '../money/money';
 import type { Quantity } from '../quantity/quantity';
 
-/** How a component is had: bought from a supplier, made from a bill of its own, or the work itself. */
+/** How a component is had: bought from a supplier, made from a BOM of its own, or the work itself. */
 export const GOT_BY = ['bought', 'made', 'labour'] as const;
 export type GotBy = (typeof GOT_BY)[number];
 
@@ -40,5 +40,5 @@ export type Bom = {
   readonly lines: readonly BomLine[];
 };
 
-/** The bills that hold, by the item that is made. */
+/** The BOMs that hold, by the item that is made. */
 export type Boms = ReadonlyMap<number, Bom>;

@@ -114,10 +114,10 @@ const structures = fc
   });
 
 /**
- * The same bill as a linear system: with the quantities per in a matrix N, what a demand d takes of every item is the x
+ * The same BOM as a linear system: with the quantities per in a matrix N, what a demand d takes of every item is the x
  * that solves (I − N)x = d, as in Vazsonyi, Scientific Programming in Business and Industry (1958); solved by mathjs.
  */
-describe('a bill as a linear system (mathjs)', () => {
+describe('a BOM as a linear system (mathjs)', () => {
   it('comes to the same, whatever the structure', () =>
     fc.assert(
       fc.property(structures, fc.integer({ min: 1, max: 40 }), (structure, batch) => {

@@ -42,7 +42,7 @@ function parts(top: Bom, n: number, boms: Boms = new Map()) {
 }
 const told = (top: Bom, n: number, boms?: Boms) => parts(top, n, boms).map((p) => [p.level, p.line.itemId, p.quantity]);
 
-describe('a bill worked out', () => {
+describe('a BOM worked out', () => {
   // 10 ladders of 2 stringers, each of 2.4 m tube with 3 % lost: 48 m, 49.44 m with what is lost.
   const stringer = bom(2, [line(3, 2.4, { scrap: 300 })]);
   const ladder = bom(1, [made(2, 2), line(4, 6, { unit: 'C62' })]);
@@ -85,14 +85,14 @@ describe('a bill worked out', () => {
       [2, q(10)],
     ]);
   });
-  it('takes labour along, and a made part without a bill as it is', () => {
+  it('takes labour along, and a made part without a BOM as it is', () => {
     const labour = line(null, 3, { gotBy: 'labour', unit: 'HUR' });
     expect(told(bom(1, [labour, made(9, 2)]), 10)).toEqual([
       [1, null, q(30)],
       [1, 9, q(20)],
     ]);
   });
-  it('refuses a bill that contains itself, and shows its way', () => {
+  it('refuses a BOM that contains itself, and shows its way', () => {
     const boms = bomsOf(bom(2, [made(3, 1)]), bom(3, [made(4, 1), made(2, 1)]), bom(4, [line(8, 1)]));
     const top = bom(1, [line(9, 1), made(2, 1)]);
     expect(loopFrom(top, boms)).toEqual([2, 3, 2]);

@@ -8,20 +8,20 @@ import { loopFrom } from './levels';
 /** A number as it is, without rounding: `over` ÷ 10^`places`. */
 type Exact = { readonly over: bigint; readonly places: number };
 
-/** What one branch of a bill comes to. */
+/** What one branch of a BOM comes to. */
 export type Part = {
-  /** The branch above it, by its place in the list; undefined for what the bill itself lists. */
+  /** The branch above it, by its place in the list; undefined for what the BOM itself lists. */
   readonly parent: number | undefined;
-  /** 1 for what the bill itself lists. */
+  /** 1 for what the BOM itself lists. */
   readonly level: number;
   readonly line: BomLine;
-  /** The bill that it is made by in its turn; undefined for what is bought, for labour, and for a part that has none. */
+  /** The BOM that it is made by in its turn; undefined for what is bought, for labour, and for a part that has none. */
   readonly bom: Bom | undefined;
   /** For the whole batch, scrap with it, rounded up: to four places, or to whole pieces. */
   readonly quantity: Quantity;
 };
 
-/** The most branches that one bill may come to; more is a mistake, or is planned by its parts. */
+/** The most branches that one BOM may come to; more is a mistake, or is planned by its parts. */
 export const MOST_PARTS = 50_000;
 
 const SCRAP_PLACES = 4;
@@ -54,13 +54,13 @@ function roundedUp({ over, places }: Exact, unit: string): Quantity {
 }
 
 /**
- * Works out what a batch of an item takes, over all levels of its bill: for each branch quantity per × batch × (1 +
+ * Works out what a batch of an item takes, over all levels of its BOM: for each branch quantity per × batch × (1 +
  * scrap). Nothing is rounded on the way down, so that what a batch takes grows evenly with it where no component is
  * needed once for the batch; each branch is rounded up by itself.
  *
- * @param bom - the bill that the batch is made by
+ * @param bom - the BOM that the batch is made by
  * @param batch - how many are made, in ten-thousandths
- * @param boms - the bills of parts that are made in their turn; a part without one is made of nothing that is known
+ * @param boms - the BOMs of parts that are made in their turn; a part without one is made of nothing that is known
  * @returns the branches from the top down, each after the one that it belongs to; or why there is no answer
  * @example 10 ladders of 2 stringers, each of 2.4 m tube with 3 % scrap: 20 stringers, 49.44 m tube
  */

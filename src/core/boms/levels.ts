@@ -2,12 +2,12 @@ import { addQ, NONE, type Quantity } from '../quantity/quantity';
 import type { Bom, Boms } from './bom';
 import type { Part } from './explode';
 
-/** The items that a bill makes in their turn. */
+/** The items that a BOM makes in their turn. */
 export const componentsOf = (bom: Bom | undefined): number[] =>
   (bom?.lines ?? []).flatMap((l) => (l.gotBy === 'made' && l.itemId !== null ? [l.itemId] : []));
 
 /**
- * The way by which a bill contains itself, found by going down from it.
+ * The way by which a BOM contains itself, found by going down from it.
  * @returns the items from the first that comes again to where it does, as 4, 7, 4; undefined when there is no loop
  */
 export function loopFrom(bom: Bom, boms: Boms): readonly number[] | undefined {
@@ -36,12 +36,12 @@ export function loopFrom(bom: Bom, boms: Boms): readonly number[] | undefined {
 }
 
 /**
- * Low-level codes: for each item below a bill that is made in its turn, the lowest level at which it stands anywhere in
+ * Low-level codes: for each item below a BOM that is made in its turn, the lowest level at which it stands anywhere in
  * it. What is worked through by them is met only after everything that takes it.
  * Source: Orlicky, Material Requirements Planning (1975), low-level coding; from memory.
  *
- * @param bom - a bill that contains no loop
- * @returns levels by item, 0 for what the bill makes
+ * @param bom - a BOM that contains no loop
+ * @returns levels by item, 0 for what the BOM makes
  */
 export function lowLevelCodes(bom: Bom, boms: Boms): Map<number, number> {
   const levels = new Map<number, number>([[bom.itemId, 0]]);

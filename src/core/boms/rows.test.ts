@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { quantity } from '../quantity/quantity';
-import { levelOf, readBills, type FileRead } from './rows';
+import { levelOf, readBoms, type FileRead } from './rows';
 
 const q = (n: number) => quantity(Math.round(n * 10_000));
 const item = (id: number, number: string, unit = 'C62', made = false) => ({
@@ -25,15 +25,15 @@ const known = {
 const read = (csv: string): FileRead => {
   const [head = '', ...rows] = csv.trim().split('\n');
   const cells = (row: string) => row.split(',').map((c) => c.trim());
-  return readBills(
+  return readBoms(
     cells(head),
     rows.map((r, k) => ({ row: k + 2, cells: cells(r) })),
     LADDER,
     known,
   );
 };
-const told = ({ bills }: FileRead) =>
-  bills.map((b) => [b.item.number, ...b.lines.map((l) => `${l.quantity / 10_000} ${l.description} ${l.gotBy}`)]);
+const told = ({ boms }: FileRead) =>
+  boms.map((b) => [b.item.number, ...b.lines.map((l) => `${l.quantity / 10_000} ${l.description} ${l.gotBy}`)]);
 const faults = (r: FileRead) => r.problems.map((p) => `${p.row} ${p.weight}: ${p.message}`);
 
 const BY_LEVEL = `Level,Part no.,Description,Qty,Unit,Scrap %,Needed
@@ -44,7 +44,7 @@ const BY_LEVEL = `Level,Part no.,Description,Qty,Unit,Scrap %,Needed
 1,TREAD,,6,,,-2
 1,,Welding,3,h,,`;
 
-describe('a file of bills', () => {
+describe('a file of BOMs', () => {
   it('is read by levels', () => {
     const file = read(BY_LEVEL);
     expect(told(file)).toEqual([
@@ -52,8 +52,8 @@ describe('a file of bills', () => {
       ['STR', '2.4 Name of TUBE bought', '2 Name of CAP bought'],
     ]);
     expect(file.problems).toEqual([]);
-    expect(file.bills[1]?.lines[0]).toMatchObject({ itemId: 3, quantity: q(2.4), unit: 'MTR', scrap: 300 });
-    expect(file.bills[0]?.lines[1]?.offset).toEqual({ days: 2, from: 'end' });
+    expect(file.boms[1]?.lines[0]).toMatchObject({ itemId: 3, quantity: q(2.4), unit: 'MTR', scrap: 300 });
+    expect(file.boms[0]?.lines[1]?.offset).toEqual({ days: 2, from: 'end' });
   });
   it('is the same by parents', () => {
     const file = read(`Parent,Item,Description,Quantity,UoM,Lost,Offset
@@ -63,7 +63,7 @@ STR,CAP,,2,,,
 LADDER,TREAD,,6,,,-2
 LADDER,,Welding,3,h,,`);
     expect([file.style, read(BY_LEVEL).style]).toEqual(['parents', 'levels']);
-    expect(file.bills).toEqual(read(BY_LEVEL).bills);
+    expect(file.boms).toEqual(read(BY_LEVEL).boms);
   });
   it('may tell an assembly again in another branch, if it is the same', () => {
     const twice = `Level,Item,Qty\n1,STR,1\n2,CAP,2\n2,CAP,2\n1,TREAD,1\n2,STR,3\n3,CAP,2\n3,CAP,2`;
@@ -140,13 +140,13 @@ LADDER,,Welding,3,h,,`);
           maxLength: 6,
         }),
         (rows) => {
-          const file = readBills(
+          const file = readBoms(
             ['Level', 'Item', 'Description', 'Qty', 'Unit', 'Scrap', 'Offset', 'Type'],
             rows.map((cells, k) => ({ row: k + 2, cells })),
             LADDER,
             known,
           );
-          expect(file.bills.flatMap((b) => b.lines).every((l) => l.quantity > 0)).toBe(true);
+          expect(file.boms.flatMap((b) => b.lines).every((l) => l.quantity > 0)).toBe(true);
         },
       ),
     ));

@@ -6,7 +6,7 @@ import { exactFactor, findUnit, unitOf } from '../quantity/units';
 import type { BomLine, GotBy } from './bom';
 import { parseOffset } from './typed';
 
-/** What a column of a file of bills can hold. */
+/** What a column of a file of BOMs can hold. */
 type Field = 'level' | 'parent' | 'item' | 'description' | 'quantity' | 'unit' | 'gotBy' | 'per' | 'scrap' | 'offset';
 
 const HEADINGS: Readonly<Record<Field, RegExp>> = {
@@ -27,13 +27,13 @@ export type KnownItem = {
   readonly number: string;
   readonly name: string;
   readonly unit: string;
-  /** Whether it has a bill already. */
+  /** Whether it has a BOM already. */
   readonly made: boolean;
 };
 
 export type FileLine = Omit<BomLine, 'id' | 'costCodeId' | 'price'>;
 
-export type FileBill = { readonly item: KnownItem; readonly lines: readonly FileLine[] };
+export type FileBom = { readonly item: KnownItem; readonly lines: readonly FileLine[] };
 
 export type FileProblem = {
   /** Counted as a spreadsheet does: the headings are row 1. */
@@ -47,7 +47,7 @@ export type FileRead = {
   /** By levels, or by the parent that each row names. */
   readonly style: 'levels' | 'parents' | undefined;
   /** One for each item that is made, the one on top first. */
-  readonly bills: readonly FileBill[];
+  readonly boms: readonly FileBom[];
   readonly problems: readonly FileProblem[];
 };
 
@@ -74,10 +74,10 @@ type Component = { readonly row: number; readonly parent: string; readonly under
  * Reads bills of materials from the rows of a sheet, in either of the two ways in which they are written: with the level
  * of each row, below the row that it belongs to, or with the item that each row is a part of.
  *
- * @param top - the item whose bill the file is; a row of level 0 has to be it
- * @returns a bill for every item that has parts, and all that is wrong
+ * @param top - the item whose BOM the file is; a row of level 0 has to be it
+ * @returns a BOM for every item that has parts, and all that is wrong
  */
-export function readBills(headings: readonly string[], rows: readonly Row[], top: KnownItem, known: Known): FileRead {
+export function readBoms(headings: readonly string[], rows: readonly Row[], top: KnownItem, known: Known): FileRead {
   const columns = columnsOf(headings, HEADINGS);
   const style = columns.level !== undefined ? 'levels' : columns.parent !== undefined ? 'parents' : undefined;
   const problems: FileProblem[] = [];
@@ -88,7 +88,7 @@ export function readBills(headings: readonly string[], rows: readonly Row[], top
       1,
       'The file needs columns for level or parent, for the item and for the quantity. Add them and choose the file again.',
     );
-    return { style, bills: [], problems };
+    return { style, boms: [], problems };
   }
   const items = new Map(known.items.map((i) => [folded(i.number), i]));
   items.set(folded(top.number), top);
@@ -118,7 +118,7 @@ export function readBills(headings: readonly string[], rows: readonly Row[], top
     const line = readLine(row, cell, items.get(folded(number)), { mark: known.mark, stop, care });
     if (line !== undefined) components.push({ row, parent: parent.number, under: parent.row, line });
   }
-  return { style, bills: billsOf(components, items, top, stop), problems };
+  return { style, boms: bomsOf(components, items, top, stop), problems };
 }
 
 type Telling = {
@@ -171,14 +171,14 @@ function readLine(
 }
 
 /** Puts the rows of each parent together; a part that has parts of its own is made. */
-function billsOf(
+function bomsOf(
   components: readonly Component[],
   items: ReadonlyMap<string, KnownItem>,
   top: KnownItem,
   stop: Telling['stop'],
-): FileBill[] {
+): FileBom[] {
   const made = new Set(components.map((c) => items.get(folded(c.parent))?.id));
-  const bills: FileBill[] = [];
+  const boms: FileBom[] = [];
   for (const [parent, own] of groupBy(components, (c) => folded(c.parent))) {
     const item = items.get(parent);
     const [first] = own;
@@ -197,7 +197,7 @@ function billsOf(
         told[differs + 1]?.[0]?.row ?? 1,
         `${item.number} has different components here than from row ${first?.row}. One item has one BOM.`,
       );
-    bills.push({ item, lines });
+    boms.push({ item, lines });
   }
-  return bills.sort((a, b) => Number(b.item.id === top.id) - Number(a.item.id === top.id));
+  return boms.sort((a, b) => Number(b.item.id === top.id) - Number(a.item.id === top.id));
 }

@@ -46,11 +46,11 @@ const KINDS: ReadonlyMap<string, Kind> = new Map([
     'own money',
     'budget value valueAbove overAbove over ownLimit ownPassLimit priceToleranceMost signToleranceMost countLimit quoteChange priceNet',
   ),
-  ...kinds('document money', 'net gross tax typedTotal amount billedAmount carriage carriageFreeFrom minimumOrder'),
+  ...kinds('document money', 'net gross tax typedTotal amount invoicedAmount carriage carriageFreeFrom minimumOrder'),
   ...kinds('price', 'price grossPrice confirmedPrice cost'),
   ...kinds(
     'quantity',
-    'quantity arrives rejected held released givenUp received billed keep buy minimum pack weight fromQuantity share',
+    'quantity arrives rejected held released givenUp received invoiced keep buy minimum pack weight fromQuantity share',
   ),
   ...kinds('share', 'discount scrap priceToleranceShare signToleranceShare overDelivery markup done recoverable rate'),
   ...kinds(

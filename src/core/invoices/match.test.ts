@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
 import {
-  billable,
+  invoiceable,
   heldSize,
   heldWords,
   matchLine,
@@ -10,20 +10,20 @@ import {
   matchUnordered,
   passFault,
   priceDifference,
-  type BilledLine,
+  type InvoicedLine,
   type Tolerance,
 } from './match';
-import { shareBill } from './share';
+import { shareInvoice } from './share';
 
 const q = (n: number) => quantity(n * 10_000);
 const p = (n: number) => Math.round(n * 10_000) as UnitPrice;
-const line = (change: Partial<BilledLine> = {}): BilledLine => ({
+const line = (change: Partial<InvoicedLine> = {}): InvoicedLine => ({
   description: 'Hose',
   kind: 'goods',
   ordered: q(12),
   received: q(12),
   missing: q(0),
-  billedElsewhere: q(0),
+  invoicedElsewhere: q(0),
   orderPrice: p(7.5),
   orderPriceQuantity: 1,
   quantity: q(12),
@@ -32,7 +32,7 @@ const line = (change: Partial<BilledLine> = {}): BilledLine => ({
   ...change,
 });
 const tolerance: Tolerance = { priceShare: 200, priceMost: minor(500) };
-const found = (l: BilledLine) => matchLine(l, tolerance, 'GBP').map((d) => [d.kind, d.amount, d.held]);
+const found = (l: InvoicedLine) => matchLine(l, tolerance, 'GBP').map((d) => [d.kind, d.amount, d.held]);
 
 describe('three-way match', () => {
   it.each([
@@ -40,8 +40,8 @@ describe('three-way match', () => {
     ['a few pence more', line({ price: p(7.6) }), [['price', 120, false]]],
     ['more than the tolerance', line({ price: p(7.8) }), [['price', 360, true]]],
     ['cheaper than ordered, beyond tolerance', line({ price: p(7) }), [['price', -600, true]]],
-    ['billed before it came', line({ received: q(5) }), [['quantity', 5250, true]]],
-    ['billed on another bill as well', line({ billedElsewhere: q(12) }), [['quantity', 9000, true]]],
+    ['invoiced before it came', line({ received: q(5) }), [['quantity', 5250, true]]],
+    ['invoiced on another invoice as well', line({ invoicedElsewhere: q(12) }), [['quantity', 9000, true]]],
     ['a service as ordered', line({ kind: 'service', received: q(0) }), []],
     [
       'a service beyond its order',
@@ -51,7 +51,7 @@ describe('three-way match', () => {
     ['a part of what is in', line({ quantity: q(5) }), []],
   ] as const)('%s', (_, l, expected) => expect(found(l)).toEqual(expected));
 
-  it('says what of a bill was missing from the parcel', () =>
+  it('says what of an invoice was missing from the parcel', () =>
     expect(matchLine(line({ received: q(9), missing: q(3) }), tolerance, 'GBP').map((d) => d.words)).toEqual([
       'Hose: 12 invoiced, 9 received (3 short-delivered).',
     ]));
@@ -64,8 +64,8 @@ describe('three-way match', () => {
 
   it('compares prices for different quantities', () =>
     expect(priceDifference(line({ price: p(750), priceQuantity: 100 }), 'GBP')).toBe(0));
-  it('lets only what is in be billed', () =>
-    expect(billable(line({ received: q(5), billedElsewhere: q(2) }))).toBe(q(3)));
+  it('lets only what is in be invoiced', () =>
+    expect(invoiceable(line({ received: q(5), invoicedElsewhere: q(2) }))).toBe(q(3)));
   it('holds a total that the lines do not come to', () => {
     expect(matchTotal(minor(10_800), minor(10_800), 'GBP')).toEqual([]);
     expect(matchTotal(minor(10_800), minor(10_700), 'GBP')).toMatchObject([{ amount: 100, held: true }]);
@@ -97,50 +97,54 @@ describe('what is held', () => {
   });
 });
 
-describe('sharing a bill among jobs', () => {
+describe('sharing an invoice among jobs', () => {
   const splits = [
-    { splitId: 1, ordered: q(6), received: q(2), billed: q(0), value: minor(600) },
-    { splitId: 2, ordered: q(6), received: q(6), billed: q(1), value: minor(600) },
+    { splitId: 1, ordered: q(6), received: q(2), invoiced: q(0), value: minor(600) },
+    { splitId: 2, ordered: q(6), received: q(6), invoiced: q(1), value: minor(600) },
   ];
 
-  it('bills first what is in and not billed', () => {
-    expect(shareBill('goods', splits, q(7), minor(700))).toEqual([
+  it('invoices first what is in and not invoiced', () => {
+    expect(shareInvoice('goods', splits, q(7), minor(700))).toEqual([
       { splitId: 1, quantity: q(2), amount: 200 },
       { splitId: 2, quantity: q(5), amount: 500 },
     ]);
-    expect(shareBill('goods', splits, q(9), minor(900))).toEqual([
+    expect(shareInvoice('goods', splits, q(9), minor(900))).toEqual([
       { splitId: 1, quantity: q(4), amount: 400 },
       { splitId: 2, quantity: q(5), amount: 500 },
     ]);
   });
 
   it('shares a charge by what it was to cost each job, and lets all of them have its whole quantity', () =>
-    expect(shareBill('charge', splits, q(1), minor(901))).toEqual([
+    expect(shareInvoice('charge', splits, q(1), minor(901))).toEqual([
       { splitId: 1, quantity: q(1), amount: 451 },
       { splitId: 2, quantity: q(1), amount: 450 },
     ]));
 
   it('gives the last what is beyond the order', () =>
-    expect(shareBill('goods', splits, q(13), minor(1300)).at(-1)).toEqual({ splitId: 2, quantity: q(7), amount: 700 }));
+    expect(shareInvoice('goods', splits, q(13), minor(1300)).at(-1)).toEqual({
+      splitId: 2,
+      quantity: q(7),
+      amount: 700,
+    }));
 
   it('always shares out the whole quantity and the whole amount', () => {
     const any = fc.array(
       fc.record({
         ordered: fc.integer({ min: 1, max: 1e6 }),
         received: fc.integer({ min: 0, max: 1e6 }),
-        billed: fc.integer({ min: 0, max: 1e6 }),
+        invoiced: fc.integer({ min: 0, max: 1e6 }),
       }),
       { minLength: 1, maxLength: 5 },
     );
     fc.assert(
       fc.property(any, fc.integer({ min: 1, max: 5e6 }), fc.integer({ min: 0, max: 1e8 }), (all, n, amount) => {
-        const parts = shareBill(
+        const parts = shareInvoice(
           'goods',
           all.map((s, k) => ({
             splitId: k,
             ordered: quantity(s.ordered),
             received: quantity(s.received),
-            billed: quantity(s.billed),
+            invoiced: quantity(s.invoiced),
             value: minor(1),
           })),
           quantity(n),

@@ -3,16 +3,16 @@ import { formatMoney, lineNet, minor, subtract, type Minor, type UnitPrice } fro
 import { atLeastNone, formatQuantity, subtractQ, type Quantity } from '../quantity/quantity';
 import { refusal, type Refusal } from '../result';
 
-/** One line of a bill beside its order line, in the line's unit and the order's currency. */
-export type BilledLine = {
+/** One line of an invoice beside its order line, in the line's unit and the order's currency. */
+export type InvoicedLine = {
   readonly description: string;
   readonly kind: 'goods' | 'service' | 'charge';
   readonly ordered: Quantity;
   readonly received: Quantity;
   /** What the dock said last was missing from the parcel, as far as it has not come since. */
   readonly missing: Quantity;
-  /** On all other bills of the order, whenever they came, matched or not. */
-  readonly billedElsewhere: Quantity;
+  /** On all other invoices of the order, whenever they came, matched or not. */
+  readonly invoicedElsewhere: Quantity;
   readonly orderPrice: UnitPrice;
   readonly orderPriceQuantity: number;
   readonly quantity: Quantity;
@@ -24,46 +24,46 @@ export type BilledLine = {
 export type Tolerance = {
   /** Of the line's value at order price, in hundredths of a percent. */
   readonly priceShare: number;
-  /** On one line, in minor units of the bill's currency; whichever of the two is smaller holds. */
+  /** On one line, in minor units of the invoice's currency; whichever of the two is smaller holds. */
   readonly priceMost: Minor;
 };
 
 export type Difference = {
   readonly kind: 'price' | 'quantity' | 'total' | 'unordered';
-  /** Billed less expected, in minor units of the bill's currency. */
+  /** Invoiced less expected, in minor units of the invoice's currency. */
   readonly amount: Minor;
   readonly held: boolean;
   readonly words: string;
 };
 
-/** The bill's net less the same quantity at order price. */
-export function priceDifference(line: BilledLine, currency: string): Minor {
-  const billed = lineNet(line.quantity, line.price, line.priceQuantity, currency);
-  return subtract(billed, lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
+/** The invoice's net less the same quantity at order price. */
+export function priceDifference(line: InvoicedLine, currency: string): Minor {
+  const invoiced = lineNet(line.quantity, line.price, line.priceQuantity, currency);
+  return subtract(invoiced, lineNet(line.quantity, line.orderPrice, line.orderPriceQuantity, currency));
 }
 
-/** What this bill may claim: goods that are in, and services and charges as ordered, less all other bills. */
-export const billable = (line: BilledLine): Quantity =>
-  atLeastNone(subtractQ(line.kind === 'goods' ? line.received : line.ordered, line.billedElsewhere));
+/** What this invoice may claim: goods that are in, and services and charges as ordered, less all other invoices. */
+export const invoiceable = (line: InvoicedLine): Quantity =>
+  atLeastNone(subtractQ(line.kind === 'goods' ? line.received : line.ordered, line.invoicedElsewhere));
 
 /** What a tolerance allows on an amount, in minor units. */
 const allowedOn = (amount: Minor, tolerance: Tolerance): number =>
   Math.min(tolerance.priceMost, divideRounded(BigInt(Math.abs(amount)) * BigInt(tolerance.priceShare), 10_000n));
 
 /**
- * Three-way match of one line: ordered, received, billed. A price difference is held beyond the tolerance;
+ * Three-way match of one line: ordered, received, invoiced. A price difference is held beyond the tolerance;
  * a quantity beyond what was received (or ordered, for a service or charge) is always held.
  */
-export function matchLine(line: BilledLine, tolerance: Tolerance, currency: string): Difference[] {
+export function matchLine(line: InvoicedLine, tolerance: Tolerance, currency: string): Difference[] {
   const found: Difference[] = [];
-  const excess = subtractQ(line.quantity, billable(line));
+  const excess = subtractQ(line.quantity, invoiceable(line));
   if (excess > 0) {
     const missing = line.missing > 0 ? ` (${formatQuantity(line.missing)} short-delivered)` : '';
     const seen =
       line.kind === 'goods'
         ? `${formatQuantity(line.received)} received${missing}`
         : `${formatQuantity(line.ordered)} ordered`;
-    const other = line.billedElsewhere > 0 ? `; ${formatQuantity(line.billedElsewhere)} on other invoices` : '';
+    const other = line.invoicedElsewhere > 0 ? `; ${formatQuantity(line.invoicedElsewhere)} on other invoices` : '';
     found.push({
       kind: 'quantity',
       amount: lineNet(excess, line.price, line.priceQuantity, currency),
@@ -85,7 +85,7 @@ export function matchLine(line: BilledLine, tolerance: Tolerance, currency: stri
   return found;
 }
 
-/** A line of a bill that nobody ordered, such as carriage or a fee: always told, held beyond the tolerance. */
+/** A line of an invoice that nobody ordered, such as carriage or a fee: always told, held beyond the tolerance. */
 export function matchUnordered(description: string, net: Minor, tolerance: Tolerance, currency: string): Difference[] {
   if (net === 0) return [];
   const words = `${description}: ${formatMoney(net, currency)} not ordered.`;
@@ -100,7 +100,7 @@ export function matchTotal(typed: Minor, worked: Minor, currency: string): Diffe
   return [{ kind: 'total', amount, held: true, words }];
 }
 
-/** What a bill's held differences come to, each for itself: a claim too high is never made up for by one too low. */
+/** What an invoice's held differences come to, each for itself: a claim too high is never made up for by one too low. */
 export const heldSize = (differences: readonly Difference[]): Minor =>
   minor(differences.filter((d) => d.held).reduce((sum, d) => sum + Math.abs(d.amount), 0));
 
@@ -114,15 +114,15 @@ export function heldWords(differences: readonly Difference[], format: (amount: M
   return held.length > 3 ? `${told.join(', ')} and ${held.length - 3} more` : told.join(', ');
 }
 
-/** Who may pass a bill that is held: nobody their own, when its differences are above the company's limit. */
+/** Who may pass an invoice that is held: nobody their own, when its differences are above the company's limit. */
 export function passFault(
-  bill: { readonly number: string; readonly own: boolean; readonly size: Minor },
+  invoice: { readonly number: string; readonly own: boolean; readonly size: Minor },
   limit: Minor,
   currency: string,
 ): Refusal | undefined {
-  if (!bill.own || bill.size <= limit) return undefined;
+  if (!invoice.own || invoice.size <= limit) return undefined;
   return refusal(
     'invoice.own',
-    `You entered invoice ${bill.number}, and its differences exceed your ${formatMoney(limit, currency)} limit. Someone else must approve it.`,
+    `You entered invoice ${invoice.number}, and its differences exceed your ${formatMoney(limit, currency)} limit. Someone else must approve it.`,
   );
 }

@@ -1,4 +1,4 @@
-import { isBilled, leftOf, UNSENT, type LineProgress, type OrderState } from '../orders/states';
+import { isInvoiced, leftOf, UNSENT, type LineProgress, type OrderState } from '../orders/states';
 import { refusal, type Refusal } from '../result';
 import { someOf, together } from '../words';
 
@@ -18,9 +18,9 @@ export type OpenOrder = {
 export type Open = {
   /** Orders that are not sent, or of which something is still to come. */
   readonly orders: readonly string[];
-  /** Orders of which something is in and not billed. */
-  readonly unbilled: readonly string[];
-  readonly bills: readonly string[];
+  /** Orders of which something is in and not invoiced. */
+  readonly uninvoiced: readonly string[];
+  readonly invoices: readonly string[];
   readonly changes: readonly number[];
   /** Its own goods that lie in stores. */
   readonly stock: readonly string[];
@@ -28,31 +28,31 @@ export type Open = {
   readonly reserved: readonly string[];
 };
 
-/** What of a job's orders is open: not sent, still to come, or in and not billed. */
-export function openOf(orders: readonly OpenOrder[]): Pick<Open, 'orders' | 'unbilled'> {
+/** What of a job's orders is open: not sent, still to come, or in and not invoiced. */
+export function openOf(orders: readonly OpenOrder[]): Pick<Open, 'orders' | 'uninvoiced'> {
   const waits = orders.filter((o) => UNSENT.includes(o.state) || o.lines.some((l) => leftOf(l) > 0));
-  const unbilled = orders.filter((o) => !waits.includes(o) && o.lines.some((l) => !isBilled(l)));
-  return { orders: waits.map((o) => o.number), unbilled: unbilled.map((o) => o.number) };
+  const uninvoiced = orders.filter((o) => !waits.includes(o) && o.lines.some((l) => !isInvoiced(l)));
+  return { orders: waits.map((o) => o.number), uninvoiced: uninvoiced.map((o) => o.number) };
 }
 
 /** Why a job cannot be closed yet, each with what has to be ended first. */
-export function closingFaults({ orders, unbilled, bills, changes, stock, reserved }: Open): Refusal[] {
+export function closingFaults({ orders, uninvoiced, invoices, changes, stock, reserved }: Open): Refusal[] {
   const faults: Refusal[] = [];
   const is = (of: readonly string[], one: string, more: string) => `${someOf(of)} ${of.length === 1 ? one : more}`;
   if (orders.length > 0)
     faults.push(refusal('close.orders', `${is(orders, 'is', 'are')} open. Cancel, close short or receive them first.`));
-  if (unbilled.length > 0)
+  if (uninvoiced.length > 0)
     faults.push(
       refusal(
-        'close.unbilled',
-        `Goods on ${together(unbilled)} are received but not invoiced. Match the invoices, or mark No more invoices.`,
+        'close.uninvoiced',
+        `Goods on ${together(uninvoiced)} are received but not invoiced. Match the invoices, or mark No more invoices.`,
       ),
     );
-  if (bills.length > 0)
+  if (invoices.length > 0)
     faults.push(
       refusal(
-        'close.bills',
-        `${bills.length === 1 ? 'Invoice' : 'Invoices'} ${is(bills, 'waits', 'wait')} to be matched. Match or void ${bills.length === 1 ? 'it' : 'them'} first.`,
+        'close.invoices',
+        `${invoices.length === 1 ? 'Invoice' : 'Invoices'} ${is(invoices, 'waits', 'wait')} to be matched. Match or void ${invoices.length === 1 ? 'it' : 'them'} first.`,
       ),
     );
   if (changes.length > 0)

@@ -14,10 +14,10 @@ const split = (change: Partial<SplitState> = {}): SplitState => ({
   ordered: q(10),
   value: minor(1000),
   received: q(0),
-  billed: q(0),
+  invoiced: q(0),
   claimed: q(0),
   givenUp: q(0),
-  billedAmount: minor(0),
+  invoicedAmount: minor(0),
   ...change,
 });
 
@@ -28,10 +28,14 @@ describe('coverage of a need', () => {
     ['a part on order', [split()], 2],
     ['called off', [split({ commitment: 'calledOff' })], 12],
     ['closed short at what came', [split({ commitment: 'closedShort', received: q(4) })], 8],
-    ['closed short at what is billed', [split({ commitment: 'closedShort', received: q(4), billed: q(6) })], 6],
+    ['closed short at what is invoiced', [split({ commitment: 'closedShort', received: q(4), invoiced: q(6) })], 6],
     ['more than needed', [split(), split()], 0],
     ['six ordered, eight came and are kept', [split({ ordered: q(6), received: q(8) })], 4],
-    ['closed short while a bill claims more', [split({ commitment: 'closedShort', received: q(4), claimed: q(6) })], 6],
+    [
+      'closed short while an invoice claims more',
+      [split({ commitment: 'closedShort', received: q(4), claimed: q(6) })],
+      6,
+    ],
   ] as const)('%s leaves %d open', (_, splits, open) => expect(openOf(coverage(q(12), splits))).toBe(q(open)));
 
   it('tells drafted from ordered', () => {
@@ -103,8 +107,8 @@ describe('cutting a need below what is bought for it', () => {
     ]);
   });
 
-  it('never takes what is in or billed', () => {
-    const moves = moveSurplus([owned(1, { received: q(7), billed: q(8) })], q(5));
+  it('never takes what is in or invoiced', () => {
+    const moves = moveSurplus([owned(1, { received: q(7), invoiced: q(8) })], q(5));
     expect(moves.ok ? moves.value : moves.refusals[0]?.code).toBe('need.in');
   });
 });

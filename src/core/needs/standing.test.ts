@@ -11,7 +11,7 @@ type Part = Partial<SplitState> & { readonly uncertified?: boolean };
 
 const split = ({ uncertified = false, ...more }: Part) => ({
   ...{ commitment: 'sent' as const, ordered: q(10), value: minor(1000), received: NONE, givenUp: NONE },
-  ...{ billed: NONE, claimed: NONE, billedAmount: ZERO, uncertified },
+  ...{ invoiced: NONE, claimed: NONE, invoicedAmount: ZERO, uncertified },
   ...more,
 });
 
@@ -58,8 +58,8 @@ describe('how far a line has come', () => {
     ['its own goods were given out', { parts: [{ received: q(10) }], held: { ownIssued: q(10) } }, 'issued'],
     ['part of its own goods were given out', { parts: [{ received: q(10) }], held: { ownIssued: q(3) } }, 'in'],
     ['a service is ordered', { kind: 'service', parts: [{}] }, 'ordered'],
-    ['a service is billed in part', { kind: 'service', parts: [{ billed: q(4) }] }, 'ordered'],
-    ['a service is billed', { kind: 'service', parts: [{ billed: q(10) }] }, 'billed'],
+    ['a service is invoiced in part', { kind: 'service', parts: [{ invoiced: q(4) }] }, 'ordered'],
+    ['a service is invoiced', { kind: 'service', parts: [{ invoiced: q(10) }] }, 'invoiced'],
   ])('when %s', (_, given, word) => expect(stands(given)).toBe(word));
 });
 

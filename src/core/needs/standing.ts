@@ -13,7 +13,7 @@ export const STANDINGS = [
   'uncertified',
   'reserved',
   'in',
-  'billed',
+  'invoiced',
   'issued',
 ] as const;
 export type Standing = (typeof STANDINGS)[number];
@@ -28,7 +28,7 @@ export const STANDING_NAMES: Readonly<Record<Standing, string>> = {
   uncertified: 'certificate missing',
   reserved: 'reserved',
   in: 'received',
-  billed: 'invoiced',
+  invoiced: 'invoiced',
   issued: 'issued',
 };
 
@@ -37,7 +37,7 @@ export type StandingFacts = {
   readonly quantity: Quantity;
   readonly coverage: Coverage;
   readonly held: Held;
-  readonly splits: readonly (Arrived & Pick<SplitState, 'billed'>)[];
+  readonly splits: readonly (Arrived & Pick<SplitState, 'invoiced'>)[];
   /** What is here for it and waits for its inspection, in the need's unit. */
   readonly atDoor: Quantity;
 };
@@ -51,9 +51,9 @@ export type StandingFacts = {
 export function standingOf(facts: StandingFacts): Standing {
   const { kind, quantity, coverage, held, splits, atDoor } = facts;
   if (quantity <= 0) return 'notNeeded';
-  const sum = (of: 'received' | 'billed') => addQ(NONE, ...splits.map((s) => s[of]));
+  const sum = (of: 'received' | 'invoiced') => addQ(NONE, ...splits.map((s) => s[of]));
   const onItsWay = addQ(coverage.ordered, held.coming) > 0 ? 'ordered' : coverage.drafted > 0 ? 'drafted' : 'nothing';
-  if (kind === 'service') return sum('billed') >= quantity ? 'billed' : onItsWay;
+  if (kind === 'service') return sum('invoiced') >= quantity ? 'invoiced' : onItsWay;
   if (addQ(held.issued, held.ownIssued) >= quantity) return 'issued';
   const came = addQ(givenTo(held, splits), sum('received'));
   const missing = missingOf(facts, splits, held);

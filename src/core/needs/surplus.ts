@@ -27,7 +27,7 @@ export type Move = {
 };
 
 /**
- * Chooses what of a need's splits goes to stores: drafts first, then what is on order, never what is in or billed.
+ * Chooses what of a need's splits goes to stores: drafts first, then what is on order, never what is in or invoiced.
  *
  * @param over - in the need's unit
  * @returns each split that gives something up; or why so much cannot go
@@ -36,7 +36,7 @@ export function moveSurplus(splits: readonly (SplitState & { readonly id: number
   let left: number = over;
   const free = (s: SplitState) =>
     s.commitment === 'drafted' || s.commitment === 'sent'
-      ? Math.max(s.ordered - Math.max(s.received, s.billed + s.claimed), 0)
+      ? Math.max(s.ordered - Math.max(s.received, s.invoiced + s.claimed), 0)
       : 0;
   const byCertainty = [...splits].sort(
     (a, b) => Number(b.commitment === 'drafted') - Number(a.commitment === 'drafted') || b.id - a.id,

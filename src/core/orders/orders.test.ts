@@ -9,7 +9,7 @@ import { checksOf } from './checks';
 import { numberBy } from './number';
 import { spreadCharge } from './charges';
 import { draftFaults, orderTotals, sendingFaults, valueOrder, type OrderLine } from './order';
-import { callOffFault, closeShortFault, endBillsFault, endedAt, takeBackFault, type Facts } from './rules';
+import { callOffFault, closeShortFault, endInvoicesFault, endedAt, takeBackFault, type Facts } from './rules';
 import {
   canMove,
   isOverdue,
@@ -273,7 +273,7 @@ describe('states of an order', () => {
           if (typeof next !== 'string') continue;
           wasSent ||= e === 'send';
           state = next;
-          expect(commitmentOf({ state, sentFrom: null }, { closedShort: false, billsEnded: false })).toBe(
+          expect(commitmentOf({ state, sentFrom: null }, { closedShort: false, invoicesEnded: false })).toBe(
             state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted',
           );
           expect(EDITABLE.includes(state) && wasSent).toBe(false);
@@ -285,36 +285,36 @@ describe('states of an order', () => {
   const progress = (change: Partial<LineProgress> = {}): LineProgress => ({
     kind: 'goods',
     closedShort: false,
-    billsEnded: false,
+    invoicesEnded: false,
     ordered: quantity(10),
     received: quantity(0),
-    billed: quantity(0),
+    invoiced: quantity(0),
     held: quantity(0),
     givenUp: quantity(0),
     ...change,
   });
   const all = { received: quantity(10) };
-  const paid = { billed: quantity(10) };
+  const paid = { invoiced: quantity(10) };
   it.each([
     ['nothing came', [progress()], 'sent'],
     ['some came', [progress({ received: quantity(4) })], 'partIn'],
     ['one of two lines came', [progress(all), progress()], 'partIn'],
     ['all came', [progress(all), progress({ ...all, received: quantity(12) })], 'allIn'],
-    ['all came and is billed', [progress({ ...all, ...paid })], 'settled'],
-    ['a charge is not billed yet', [progress({ ...all, ...paid }), progress({ kind: 'charge' })], 'allIn'],
+    ['all came and is invoiced', [progress({ ...all, ...paid })], 'settled'],
+    ['a charge is not invoiced yet', [progress({ ...all, ...paid }), progress({ kind: 'charge' })], 'allIn'],
     [
-      'closed short and billed as received',
-      [progress({ received: quantity(4), billed: quantity(4), closedShort: true })],
+      'closed short and invoiced as received',
+      [progress({ received: quantity(4), invoiced: quantity(4), closedShort: true })],
       'settled',
     ],
-    ['more came than is billed', [progress({ received: quantity(12), ...paid })], 'allIn'],
+    ['more came than is invoiced', [progress({ received: quantity(12), ...paid })], 'allIn'],
     [
-      'more came, and its bills have ended',
-      [progress({ received: quantity(12), ...paid, billsEnded: true })],
+      'more came, and its invoices have ended',
+      [progress({ received: quantity(12), ...paid, invoicesEnded: true })],
       'settled',
     ],
-    ['a service is settled by its bill', [progress({ kind: 'service', ...paid })], 'settled'],
-    ['a service is not billed', [progress({ kind: 'service' })], 'sent'],
+    ['a service is settled by its invoice', [progress({ kind: 'service', ...paid })], 'settled'],
+    ['a service is not invoiced', [progress({ kind: 'service' })], 'sent'],
   ] as const)('%s', (_, lines, state) => expect(progressState('sent', lines)).toBe(state));
 
   it('take a settled order up again when a receipt is taken back', () =>
@@ -326,50 +326,50 @@ describe('what may happen to a sent order', () => {
   const nothing = {
     ordered: quantity(10),
     received: quantity(0),
-    billed: quantity(0),
+    invoiced: quantity(0),
     held: quantity(0),
     givenUp: quantity(0),
   };
-  const fresh = { kind: 'goods', closedShort: false, billsEnded: false, description: 'Tube', ...nothing } as const;
+  const fresh = { kind: 'goods', closedShort: false, invoicesEnded: false, description: 'Tube', ...nothing } as const;
   const order = (change: Partial<Facts> = {}): Facts => ({
     number: 'K26-0001',
     state: 'sent',
-    waitingBills: 0,
+    waitingInvoices: 0,
     lines: [fresh],
     ...change,
   });
 
   it('it is called off only while nothing came and nobody asks money for it', () => {
     expect(callOffFault(order())).toBeUndefined();
-    expect(callOffFault(order({ waitingBills: 1 }))?.code).toBe('order.billed');
-    expect(callOffFault(order({ lines: [{ ...fresh, billed: quantity(1) }] }))?.code).toBe('order.begun');
+    expect(callOffFault(order({ waitingInvoices: 1 }))?.code).toBe('order.invoiced');
+    expect(callOffFault(order({ lines: [{ ...fresh, invoiced: quantity(1) }] }))?.code).toBe('order.begun');
     expect(callOffFault(order({ state: 'sending' }))?.code).toBe('order.state');
   });
 
-  it('a line is closed short at what came of it: pieces, or hours billed', () => {
-    const hours = { ...fresh, kind: 'service', ordered: quantity(180_000), billed: quantity(170_000) } as const;
+  it('a line is closed short at what came of it: pieces, or hours invoiced', () => {
+    const hours = { ...fresh, kind: 'service', ordered: quantity(180_000), invoiced: quantity(170_000) } as const;
     expect(closeShortFault(order(), hours)).toBeUndefined();
     expect(endedAt(hours)).toBe('17 of 18');
-    expect(closeShortFault(order(), { ...hours, billed: quantity(180_000) })?.code).toBe('line.in');
+    expect(closeShortFault(order(), { ...hours, invoiced: quantity(180_000) })?.code).toBe('line.in');
     expect(closeShortFault(order(), { ...fresh, received: quantity(10) })?.code).toBe('line.in');
     expect(closeShortFault(order({ state: 'drafting' }), fresh)?.code).toBe('order.state');
   });
 
-  it('bills end for goods that are in and were billed for less', () => {
-    const over = { ...fresh, received: quantity(12), billed: quantity(10) };
-    expect(endBillsFault(order(), over)).toBeUndefined();
-    expect(endBillsFault(order({ waitingBills: 1 }), over)?.code).toBe('order.billed');
-    expect(endBillsFault(order(), fresh)?.code).toBe('line.open');
-    expect(endBillsFault(order(), { ...over, billed: quantity(12) })?.code).toBe('line.ended');
+  it('invoices end for goods that are in and were invoiced for less', () => {
+    const over = { ...fresh, received: quantity(12), invoiced: quantity(10) };
+    expect(endInvoicesFault(order(), over)).toBeUndefined();
+    expect(endInvoicesFault(order({ waitingInvoices: 1 }), over)?.code).toBe('order.invoiced');
+    expect(endInvoicesFault(order(), fresh)?.code).toBe('line.open');
+    expect(endInvoicesFault(order(), { ...over, invoiced: quantity(12) })?.code).toBe('line.ended');
   });
 
   it('a receipt is taken back unless one of its own lines has ended', () => {
     const receipt = { number: 'R-1', back: false };
     expect(takeBackFault(receipt, [fresh], false)).toBeUndefined();
     expect(takeBackFault(receipt, [{ ...fresh, closedShort: true }], false)?.code).toBe('receipt.closed');
-    const billed = { ...fresh, billed: quantity(1) };
-    expect(takeBackFault(receipt, [billed], false)?.code).toBe('receipt.billed');
-    expect(takeBackFault(receipt, [billed], true)).toBeUndefined();
+    const invoiced = { ...fresh, invoiced: quantity(1) };
+    expect(takeBackFault(receipt, [invoiced], false)?.code).toBe('receipt.invoiced');
+    expect(takeBackFault(receipt, [invoiced], true)).toBeUndefined();
     expect(takeBackFault({ ...receipt, back: true }, [fresh], false)?.code).toBe('receipt.back');
   });
 });

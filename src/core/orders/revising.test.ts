@@ -1,6 +1,6 @@
 import { quantity, type Quantity } from '../quantity/quantity';
 import {
-  billedChargeFaults,
+  invoicedChargeFaults,
   orderChanges,
   reviseFault,
   revisionFaults,
@@ -20,11 +20,11 @@ const sent = (change: Partial<SentLine> = {}): SentLine => ({
   received: q(0),
   held: q(0),
   givenUp: q(0),
-  billed: q(0),
+  invoiced: q(0),
   claimed: q(0),
   traced: false,
   ended: false,
-  splits: [{ id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), givenUp: q(0), billed: q(0) }],
+  splits: [{ id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), givenUp: q(0), invoiced: q(0) }],
   ...change,
 });
 const as = (change: Partial<RevisedLine> = {}): RevisedLine => ({
@@ -37,7 +37,7 @@ const as = (change: Partial<RevisedLine> = {}): RevisedLine => ({
   ...change,
 });
 const part = (change: Partial<SentLine['splits'][number]>) => [
-  { id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), givenUp: q(0), billed: q(0), ...change },
+  { id: 11, jobId: 7, costCodeId: 3, quantity: q(12), received: q(0), givenUp: q(0), invoiced: q(0), ...change },
 ];
 const held = { held: q(8), traced: true };
 const came = { received: q(5), traced: true, splits: part({ received: q(5) }) };
@@ -51,8 +51,8 @@ describe('a revision', () => {
     ['goes down to what came', sent(came), [as({ quantity: q(5), splits: part({ quantity: q(5) }) })], []],
     ['goes no lower than what came', sent(came), [as({ quantity: q(4) })], ['revise.less']],
     [
-      'goes no lower than what is billed and claimed',
-      sent({ billed: q(3), claimed: q(4), traced: true }),
+      'goes no lower than what is invoiced and claimed',
+      sent({ invoiced: q(3), claimed: q(4), traced: true }),
       [as({ quantity: q(6) })],
       ['revise.less'],
     ],
@@ -89,13 +89,13 @@ describe('a revision', () => {
     expect(revisionFaults([before], after as readonly RevisedLine[]).map((f) => f.code)).toEqual(codes),
   );
 
-  it('keeps the jobs that a billed charge follows', () => {
+  it('keeps the jobs that an invoiced charge follows', () => {
     const charge = sent({ id: 2, kind: 'charge', description: 'Carriage', traced: true, splits: part({ id: 21 }) });
-    expect(billedChargeFaults([charge], [{ id: 2, splits: [{ id: 21 }, { id: undefined }] }])).toEqual([]);
-    expect(billedChargeFaults([charge], [{ id: 2, splits: [{ id: 22 }] }]).map((f) => f.code)).toEqual([
+    expect(invoicedChargeFaults([charge], [{ id: 2, splits: [{ id: 21 }, { id: undefined }] }])).toEqual([]);
+    expect(invoicedChargeFaults([charge], [{ id: 2, splits: [{ id: 22 }] }]).map((f) => f.code)).toEqual([
       'revise.charge',
     ]);
-    expect(billedChargeFaults([{ ...charge, traced: false }], [])).toEqual([]);
+    expect(invoicedChargeFaults([{ ...charge, traced: false }], [])).toEqual([]);
   });
 
   it('is of an order that is with its supplier', () => {

@@ -32,17 +32,17 @@ export type SentLine = {
   readonly held: Quantity;
   /** Sent back for credit: it was ordered, and is not wanted any more. */
   readonly givenUp: Quantity;
-  readonly billed: Quantity;
-  /** On bills that wait to be matched. */
+  readonly invoiced: Quantity;
+  /** On invoices that wait to be matched. */
   readonly claimed: Quantity;
-  /** A receipt or a bill speaks of it, also one that was taken back or out. */
+  /** A receipt or an invoice speaks of it, also one that was taken back or out. */
   readonly traced: boolean;
   readonly ended: boolean;
   readonly splits: readonly (Part & {
     readonly id: number;
     readonly received: Quantity;
     readonly givenUp: Quantity;
-    readonly billed: Quantity;
+    readonly invoiced: Quantity;
   })[];
 };
 
@@ -59,11 +59,11 @@ export type RevisedLine = {
 /**
  * What came of a line, released or not, with what went back for credit, or is claimed of it: it is never revised below that.
  */
-const leastOf = ({ received, held, givenUp, billed, claimed }: SentLine): Quantity =>
-  quantity(Math.max(received + held + givenUp, billed + claimed));
+const leastOf = ({ received, held, givenUp, invoiced, claimed }: SentLine): Quantity =>
+  quantity(Math.max(received + held + givenUp, invoiced + claimed));
 
 /**
- * What stands against a revision: a line is never revised below what came or was billed, stays what it is once something
+ * What stands against a revision: a line is never revised below what came or was invoiced, stays what it is once something
  * of it came, and stays as it is once it has ended.
  *
  * @returns refusals at the fields of the revised lines; empty when it may go
@@ -105,7 +105,7 @@ export function revisionFaults(sent: readonly SentLine[], revised: readonly Revi
 function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] {
   if (before.kind === 'charge') return [];
   return before.splits.flatMap((part): Refusal[] => {
-    const least = quantity(Math.max(part.received + part.givenUp, part.billed));
+    const least = quantity(Math.max(part.received + part.givenUp, part.invoiced));
     if (!before.traced) return [];
     const now = after.splits.find((s) => s.id === part.id);
     const fault = (words: string) => [refusal('revise.part', words, `lines.${k}.splits`)];
@@ -119,8 +119,8 @@ function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] 
   });
 }
 
-/** A charge that was billed keeps the jobs it was billed to: what it follows stays with them. */
-export const billedChargeFaults = (
+/** A charge that was invoiced keeps the jobs it was invoiced to: what it follows stays with them. */
+export const invoicedChargeFaults = (
   sent: readonly SentLine[],
   revised: readonly {
     readonly id?: number | undefined;

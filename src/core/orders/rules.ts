@@ -5,7 +5,7 @@ import {
   BILLABLE,
   cameOf,
   EDITABLE,
-  isBilled,
+  isInvoiced,
   isIn,
   leftOf,
   move,
@@ -19,8 +19,8 @@ export type Facts = {
   readonly number: string;
   readonly state: OrderState;
   readonly lines: readonly (LineProgress & { readonly description: string })[];
-  /** Bills that are entered and not matched. */
-  readonly waitingBills: number;
+  /** Invoices that are entered and not matched. */
+  readonly waitingInvoices: number;
 };
 
 type Order = Pick<Facts, 'number' | 'state'>;
@@ -40,8 +40,8 @@ export const receiveFault = ({ number, state }: Order): Refusal | undefined =>
     ? undefined
     : refusal('order.state', `Order ${number} hasn’t been sent, so you can’t receive against it. Send it first.`);
 
-/** A bill can be entered and matched on an order that was sent, also when its goods are billed in full. */
-export const billFault = ({ number, state }: Order): Refusal | undefined =>
+/** An invoice can be entered and matched on an order that was sent, also when its goods are invoiced in full. */
+export const invoiceFault = ({ number, state }: Order): Refusal | undefined =>
   BILLABLE.includes(state)
     ? undefined
     : refusal(
@@ -53,26 +53,26 @@ export const billFault = ({ number, state }: Order): Refusal | undefined =>
 
 /** An order can be called off while nothing of it came and nobody asks money for it. */
 export function callOffFault(facts: Facts): Refusal | undefined {
-  const { number, lines, waitingBills } = facts;
+  const { number, lines, waitingInvoices } = facts;
   const next = move(facts.state, 'callOff');
-  if (lines.some((l) => l.received > 0 || l.held > 0 || l.billed > 0))
+  if (lines.some((l) => l.received > 0 || l.held > 0 || l.invoiced > 0))
     return refusal(
       'order.begun',
       `Order ${number} is part received or invoiced, so it can’t be cancelled. Close its lines short instead.`,
     );
-  if (waitingBills > 0)
+  if (waitingInvoices > 0)
     return refusal(
-      'order.billed',
-      `${counted(waitingBills, 'invoice')} for order ${number} ${waitingBills === 1 ? 'is' : 'are'} waiting. Match or void ${waitingBills === 1 ? 'it' : 'them'}, then cancel the order.`,
+      'order.invoiced',
+      `${counted(waitingInvoices, 'invoice')} for order ${number} ${waitingInvoices === 1 ? 'is' : 'are'} waiting. Match or void ${waitingInvoices === 1 ? 'it' : 'them'}, then cancel the order.`,
     );
   return typeof next === 'string' ? undefined : next;
 }
 
-/** A line that was ended can be opened again while its order can still be billed. */
+/** A line that was ended can be opened again while its order can still be invoiced. */
 export function openAgainFault(order: Order, line: Line): Refusal | undefined {
   if (!BILLABLE.includes(order.state))
     return refusal('order.state', `Order ${order.number} hasn’t been sent, so its lines can’t be reopened.`);
-  return line.closedShort || line.billsEnded
+  return line.closedShort || line.invoicesEnded
     ? undefined
     : refusal('line.open', `${line.description} isn’t closed, so there is nothing to reopen.`);
 }
@@ -123,24 +123,24 @@ export function closeShortFault(order: Order, line: Line): Refusal | undefined {
   if (line.held > 0)
     return refusal('line.held', `Some ${line.description} is awaiting inspection. Release or reject it first.`);
   if (leftOf(line) > 0) return undefined;
-  const came = line.kind === 'goods' ? 'in' : 'billed';
+  const came = line.kind === 'goods' ? 'in' : 'invoiced';
   return refusal('line.in', `${line.description} is fully ${came}: nothing to close short.`);
 }
 
-/** That no more bills come can be said of goods that are in and were billed for less than came, while no bill waits. */
-export function endBillsFault({ number, state, waitingBills }: Facts, line: Line): Refusal | undefined {
+/** That no more invoices come can be said of goods that are in and were invoiced for less than came, while no invoice waits. */
+export function endInvoicesFault({ number, state, waitingInvoices }: Facts, line: Line): Refusal | undefined {
   if (!OPEN_AT_SUPPLIER.includes(state))
     return refusal('order.state', `Order ${number} is not waiting for an invoice.`);
   if (line.kind !== 'goods' || !isIn(line))
     return refusal('line.open', `${line.description} is still outstanding. Close it short instead.`);
-  if (isBilled(line)) return refusal('line.ended', `${line.description} is not waiting for an invoice.`);
-  if (waitingBills > 0)
-    return refusal('order.billed', `An invoice for order ${number} is waiting. Match or void it first.`);
+  if (isInvoiced(line)) return refusal('line.ended', `${line.description} is not waiting for an invoice.`);
+  if (waitingInvoices > 0)
+    return refusal('order.invoiced', `An invoice for order ${number} is waiting. Match or void it first.`);
   return undefined;
 }
 
 /**
- * A receipt can be taken back unless one of its own lines has ended since. Once something of it is billed and matched,
+ * A receipt can be taken back unless one of its own lines has ended since. Once something of it is invoiced and matched,
  * that is for somebody who may match invoices, because money that was owed is asked back.
  */
 export function takeBackFault(
@@ -148,14 +148,14 @@ export function takeBackFault(
   lines: readonly Line[],
   mayMatch: boolean,
 ): Refusal | undefined {
-  const billed = lines.find((l) => l.billed > 0);
-  if (billed !== undefined && !mayMatch && !receipt.back)
+  const invoiced = lines.find((l) => l.invoiced > 0);
+  if (invoiced !== undefined && !mayMatch && !receipt.back)
     return refusal(
-      'receipt.billed',
-      `${billed.description} is already invoiced, so receipt ${receipt.number} can’t be reversed. Ask Accounts.`,
+      'receipt.invoiced',
+      `${invoiced.description} is already invoiced, so receipt ${receipt.number} can’t be reversed. Ask Accounts.`,
     );
   if (receipt.back) return refusal('receipt.back', `Receipt ${receipt.number} is already reversed.`);
-  const ended = lines.find((l) => l.closedShort || l.billsEnded);
+  const ended = lines.find((l) => l.closedShort || l.invoicesEnded);
   return ended === undefined
     ? undefined
     : refusal(

@@ -39,9 +39,9 @@ export const isUnsent = (state: OrderState, sentFrom: OrderState | null): boolea
   UNSENT.includes(state === 'sending' ? (sentFrom ?? state) : state);
 /** States in which a delivery is expected. */
 export const AWAITED: readonly OrderState[] = ['sent', 'confirmed', 'partIn'];
-/** States in which a delivery or a bill is expected. */
+/** States in which a delivery or an invoice is expected. */
 export const OPEN_AT_SUPPLIER: readonly OrderState[] = [...AWAITED, 'allIn'];
-/** States in which a bill may come: a carriage bill may follow one that settled the goods. */
+/** States in which an invoice may come: a carriage invoice may follow one that settled the goods. */
 export const BILLABLE: readonly OrderState[] = [...OPEN_AT_SUPPLIER, 'settled'];
 /** States in which further lines join an order by themselves. */
 export const JOINABLE: readonly OrderState[] = ['drafting', 'heldOpen'];
@@ -119,11 +119,11 @@ export const isOverdue = (order: { readonly state: OrderState; readonly wantedOn
 export type LineProgress = {
   readonly kind: 'goods' | 'service' | 'charge';
   readonly closedShort: boolean;
-  /** Nothing more will be billed. */
-  readonly billsEnded: boolean;
+  /** Nothing more will be invoiced. */
+  readonly invoicesEnded: boolean;
   readonly ordered: Quantity;
   readonly received: Quantity;
-  readonly billed: Quantity;
+  readonly invoiced: Quantity;
   /** Here and not released. */
   readonly held: Quantity;
   /** Sent back for credit: of what was ordered, so much is not wanted any more. */
@@ -135,18 +135,18 @@ export const progressOf = (line: {
   readonly kind: LineProgress['kind'];
   readonly quantity: Quantity;
   readonly received: Quantity;
-  readonly billed: Quantity;
+  readonly invoiced: Quantity;
   readonly held: Quantity;
   readonly givenUp: Quantity;
   readonly closedShort: string | null;
-  readonly billsEnded: string | null;
+  readonly invoicesEnded: string | null;
 }): LineProgress => ({
   kind: line.kind,
   closedShort: line.closedShort !== null,
-  billsEnded: line.billsEnded !== null,
+  invoicesEnded: line.invoicesEnded !== null,
   ordered: line.quantity,
   received: line.received,
-  billed: line.billed,
+  invoiced: line.invoiced,
   held: line.held,
   givenUp: line.givenUp,
 });
@@ -154,13 +154,13 @@ export const progressOf = (line: {
 /** What is wanted of a line in all: what was ordered, less what went back for credit. */
 export const wantedOf = (l: Pick<LineProgress, 'ordered' | 'givenUp'>): Quantity => subtractQ(l.ordered, l.givenUp);
 
-/** What came of a line: goods come in, services and charges are billed. */
-export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'billed'>): Quantity =>
-  l.kind === 'goods' ? l.received : l.billed;
+/** What came of a line: goods come in, services and charges are invoiced. */
+export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'invoiced'>): Quantity =>
+  l.kind === 'goods' ? l.received : l.invoiced;
 
-/** What is still to come of a line: goods to arrive, hours to be billed. */
+/** What is still to come of a line: goods to arrive, hours to be invoiced. */
 export const leftOf = (l: LineProgress): Quantity =>
-  l.closedShort || l.billsEnded ? NONE : atLeastNone(subtractQ(wantedOf(l), cameOf(l)));
+  l.closedShort || l.invoicesEnded ? NONE : atLeastNone(subtractQ(wantedOf(l), cameOf(l)));
 
 /**
  * What is still to come from the supplier: what is here and not released is no longer waited for. The dock, the list of
@@ -171,16 +171,16 @@ export const dueOf = (l: LineProgress): Quantity => atLeastNone(subtractQ(leftOf
 
 export const isIn = (l: LineProgress): boolean => l.kind !== 'goods' || l.closedShort || l.received >= wantedOf(l);
 
-export const isBilled = (l: LineProgress): boolean =>
-  l.billsEnded || l.billed >= (l.closedShort ? l.received : Math.max(wantedOf(l), l.received));
+export const isInvoiced = (l: LineProgress): boolean =>
+  l.invoicesEnded || l.invoiced >= (l.closedShort ? l.received : Math.max(wantedOf(l), l.received));
 
 /**
  * The state of an order at its supplier, from what came of its lines. Charges and services are not received.
- * Settled is an order whose every line is in and billed.
+ * Settled is an order whose every line is in and invoiced.
  */
 export function progressState(current: OrderState, lines: readonly LineProgress[]): OrderState {
   if (!BILLABLE.includes(current)) return current;
-  if (lines.every(isIn) && lines.every(isBilled)) return 'settled';
+  if (lines.every(isIn) && lines.every(isInvoiced)) return 'settled';
   const goods = lines.filter((l) => l.kind === 'goods');
   if (goods.length > 0 && goods.every(isIn)) return 'allIn';
   if (goods.some((l) => l.received > 0 || l.held > 0 || l.closedShort)) return 'partIn';
@@ -190,11 +190,11 @@ export function progressState(current: OrderState, lines: readonly LineProgress[
 /** What the ledger makes of a line, from its order's state and its own end. */
 export function commitmentOf(
   { state, sentFrom }: { readonly state: OrderState; readonly sentFrom: OrderState | null },
-  line: { readonly closedShort: boolean; readonly billsEnded: boolean },
+  line: { readonly closedShort: boolean; readonly invoicesEnded: boolean },
 ): Commitment {
   if (state === 'calledOff') return 'calledOff';
   if (isUnsent(state, sentFrom)) return 'drafted';
-  if (line.billsEnded) return 'settled';
+  if (line.invoicesEnded) return 'settled';
   return line.closedShort ? 'closedShort' : 'sent';
 }
 

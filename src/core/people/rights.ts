@@ -37,7 +37,7 @@ export const RIGHTS = {
   'keep stores': 'count, issue and return stock',
   'reserve stock': 'reserve stock for jobs',
   'agree counts': 'post large count differences',
-  'keep bills': 'edit bills of materials',
+  'keep BOMs': 'edit bills of materials',
   'keep suppliers': 'edit suppliers and items',
   'manage people': 'manage people and settings',
 } as const;
@@ -65,7 +65,7 @@ const BUYER: readonly Right[] = [
   'see stores',
   'keep stores',
   'reserve stock',
-  'keep bills',
+  'keep BOMs',
   'keep suppliers',
 ];
 
@@ -86,7 +86,7 @@ const GRANTED: Readonly<Record<Role, readonly Right[]>> = {
     'see invoices',
     'see stores',
     'reserve stock',
-    'keep bills',
+    'keep BOMs',
   ],
   manager: [...BUYER, 'agree counts', 'agree budget changes', 'close jobs', 'pass differences'],
   storekeeper: [

@@ -1,7 +1,7 @@
 import type { Day } from '../calendar/workdays';
 import type { Quantity } from '../quantity/quantity';
 
-/** A branch as it is planned, or as its bill has it now. */
+/** A branch as it is planned, or as its BOM has it now. */
 export type Planned = {
   /** Its own place among the branches compared. */
   readonly at: number;
@@ -23,7 +23,7 @@ export type PlanChange = {
   readonly is: Planned | undefined;
 };
 
-/** What a branch is known by from one version of a bill to the next: what it is, below what. */
+/** What a branch is known by from one version of a BOM to the next: what it is, below what. */
 function keysOf(branches: readonly Planned[]): Map<number, string> {
   const keys = new Map<number, string>();
   const seen = new Map<string, number>();
@@ -42,7 +42,7 @@ export const isChanged = ({ was, is }: PlanChange): boolean =>
   was === undefined || is === undefined || was.quantity !== is.quantity || was.neededOn !== is.neededOn;
 
 /**
- * Sets a plan beside what it would be after a change further up: of the quantity, of a bill's version, of a date.
+ * Sets a plan beside what it would be after a change further up: of the quantity, of a BOM's version, of a date.
  *
  * @param planned - the branches as they are planned, each after the one above it
  * @param fresh - as they come out now, in the same order

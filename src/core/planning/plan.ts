@@ -13,7 +13,7 @@ export const PLANNED_WORK_NAMES: Readonly<Record<PlannedWork, string>> = {
   apart: 'handled separately',
 };
 
-/** Why a branch is left out that a later version of its bill does not have. */
+/** Why a branch is left out that a later version of its BOM does not have. */
 export const GONE = 'no longer in the BOM';
 
 /** A branch of a job's plan; the one without a parent is what is made. Each stands after the one above it. */

@@ -90,7 +90,7 @@ export const isUnit = (code: string): boolean => byCode.has(code);
 /** Finds a unit by its code, short form or a word for it; undefined when nothing fits. */
 export const findUnit = (word: string): Unit | undefined => byWord.get(word.trim().toLowerCase().replace(/\.$/, ''));
 
-/** What is bought by a unit of work is a service: it is billed, never taken in at the dock. */
+/** What is bought by a unit of work is a service: it is invoiced, never taken in at the dock. */
 export const isWork = (code: string): boolean => unitOf(code).work === true;
 
 /**

@@ -24,12 +24,12 @@ export type DockedLine = {
   readonly description: string;
   readonly kind: 'goods' | 'service' | 'charge';
   readonly closedShort: boolean;
-  readonly billsEnded: boolean;
+  readonly invoicesEnded: boolean;
   readonly unit: string;
   readonly factor: Factor;
   readonly ordered: Quantity;
   readonly received: Quantity;
-  readonly billed: Quantity;
+  readonly invoiced: Quantity;
   /** Here and not released. */
   readonly held: Quantity;
   /** Sent back for credit, and not wanted again. */
@@ -72,7 +72,7 @@ function fault(arrival: Arrival): Refusal | undefined {
   const { description: name, arrives, rejected } = arrival;
   if (arrival.kind !== 'goods')
     return refusal('receive.kind', `${name} isn’t received here: its invoice completes it.`);
-  if (arrival.closedShort || arrival.billsEnded)
+  if (arrival.closedShort || arrival.invoicesEnded)
     return refusal('receive.closed', `${name} was closed short. Reopen the line to receive more.`);
   if (arrives <= 0 || rejected < 0) return refusal('quantity.low', `${name}: enter a quantity above zero.`);
   if (rejected > arrives)

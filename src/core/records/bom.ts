@@ -4,7 +4,7 @@ import { unitPriceSchema } from '../money/schema';
 import { quantitySchema } from '../quantity/schema';
 import { anyText, days, distinct, requiredDay, text, unit } from './fields';
 
-/** The most lines that one bill may have; longer ones are parted into what is made within them. */
+/** The most lines that one BOM may have; longer ones are parted into what is made within them. */
 export const MOST_BOM_LINES = 5000;
 /** Scrap of a thousand percent: in hundredths of a percent. */
 const MOST_SCRAP = 100_000;
@@ -24,7 +24,7 @@ export const bomLineFields = z.object({
   price: unitPriceSchema.refine((p) => p >= 0, 'Enter 0 or more.').nullable(),
 });
 
-/** A version of a bill: from when it holds, how long making takes, and what it takes. */
+/** A version of a BOM: from when it holds, how long making takes, and what it takes. */
 export const bomFields = z.object({
   fromDay: requiredDay('Enter the date it is valid from.'),
   note: anyText(200),

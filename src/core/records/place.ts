@@ -4,7 +4,7 @@ import { anyText, text } from './fields';
 /** Which of a customer's addresses a place is. */
 export const CUSTOMER_PLACES = {
   main: 'Main address',
-  billing: 'Billing address',
+  invoicing: 'Invoicing address',
   delivery: 'Delivery address',
 } as const;
 export type CustomerPlace = keyof typeof CUSTOMER_PLACES;

@@ -2,7 +2,7 @@ import { codeLines, codesIn, taxFields, taxForm } from './settings';
 import fc from 'fast-check';
 import { z } from 'zod';
 import { LANGUAGES, usualFor, writeAs } from '../locale/locale';
-import { billForm, billFields, FOLLOWS, ORDERS_JOBS, STORES, type BillText } from './bill';
+import { invoiceForm, invoiceFields, FOLLOWS, ORDERS_JOBS, STORES, type InvoiceText } from './invoice';
 import { companyFields, companyForm } from './company';
 import { itemFields, itemForm, type ItemText } from './item';
 import { jobFields, jobForm } from './job';
@@ -293,7 +293,7 @@ describe('a job', () => {
     }));
 });
 
-describe('a bill', () => {
+describe('an invoice', () => {
   const line = (lineId: number, quantity: string, price = '1.25') => ({ lineId, quantity, price, taxCodeId: '2' });
   const extra = (change: object) => ({
     description: 'Carriage',
@@ -305,13 +305,13 @@ describe('a bill', () => {
   });
   const job = { id: 12, number: '418', name: 'Hull' };
   const code = { id: 3, number: '09', name: 'Freight' };
-  const typed: BillText = { number: 'R 1', day: '2026-03-02', typedTotal: '12', lines: [], extras: [] };
-  const read = (change: Partial<BillText>) => billForm('GBP').parse({ ...typed, ...change });
+  const typed: InvoiceText = { number: 'R 1', day: '2026-03-02', typedTotal: '12', lines: [], extras: [] };
+  const read = (change: Partial<InvoiceText>) => invoiceForm('GBP').parse({ ...typed, ...change });
 
-  it('leaves out what is not billed, whatever stands beside it', () => {
-    const bill = read({ lines: [line(1, ''), line(2, '3'), line(3, '0', 'nonsense')] });
-    expect(bill.lines).toEqual([{ lineId: 2, quantity: 30_000, price: 12_500, taxCodeId: 2 }]);
-    expect(billFields.parse(bill)).toEqual(bill);
+  it('leaves out what is not invoiced, whatever stands beside it', () => {
+    const invoice = read({ lines: [line(1, ''), line(2, '3'), line(3, '0', 'nonsense')] });
+    expect(invoice.lines).toEqual([{ lineId: 2, quantity: 30_000, price: 12_500, taxCodeId: 2 }]);
+    expect(invoiceFields.parse(invoice)).toEqual(invoice);
   });
   it('says who bears what was not ordered', () => {
     const extras = [
@@ -320,17 +320,17 @@ describe('a bill', () => {
       extra({ to: job, code }),
       extra({ description: ' ', net: '' }),
     ];
-    const bill = read({ extras });
-    expect(bill.extras.map((e) => e.to)).toEqual([
+    const invoice = read({ extras });
+    expect(invoice.extras.map((e) => e.to)).toEqual([
       { kind: 'jobs', costCodeId: null },
       { kind: 'stores' },
       { kind: 'job', jobId: 12, costCodeId: 3 },
     ]);
-    expect(billFields.parse(bill)).toEqual(bill);
+    expect(invoiceFields.parse(invoice)).toEqual(invoice);
   });
   it('tells faults in the rows they were typed in', () =>
     expect(
-      faults(billForm('GBP'), {
+      faults(invoiceForm('GBP'), {
         number: '',
         day: '',
         typedTotal: ' ',

@@ -30,7 +30,7 @@ export type StockChange = Account & {
 
 /**
  * Where a change of stock stands on the tab. A transfer moves its cost from account to account; a count, what was
- * scrapped, and what a bill or a return came to beyond what lies there, is gained or lost by stores. What is missed of a
+ * scrapped, and what an invoice or a return came to beyond what lies there, is gained or lost by stores. What is missed of a
  * job's own goods stays that job's cost: it was bought for it.
  */
 export function changeStandings(change: StockChange): readonly Standing[] {

@@ -23,10 +23,10 @@ export const giveBackValue = (pile: Pile, moved: Quantity, value: Minor): Borne 
   split(value, within(value, pile, moved));
 
 /**
- * A bill that differs from its order makes goods worth more or less: as many as are still there bear their share of
+ * An invoice that differs from its order makes goods worth more or less: as many as are still there bear their share of
  * it, what has gone from stores since does not. In minor units of the company's currency.
  *
- * @param came - how much came of what is billed; all of the pile's goods are taken to be of it, as far as they go
+ * @param came - how much came of what is invoiced; all of the pile's goods are taken to be of it, as far as they go
  * @example 10 came, 4 lie there, 5.00 more: 2.00 by the pile, 3.00 beside
  */
 export function revalue(pile: Pile, came: Quantity, value: Minor): Borne {

@@ -31,9 +31,9 @@ const sent = fc
     value: minor(value),
     received: quantity(0),
     givenUp: quantity(0),
-    billed: quantity(0),
+    invoiced: quantity(0),
     claimed: quantity(0),
-    billedAmount: minor(0),
+    invoicedAmount: minor(0),
   }));
 
 describe('the second law: one amount, one place', () => {
@@ -50,45 +50,45 @@ describe('the second law: one amount, one place', () => {
     );
   });
 
-  it('billing at the order’s price moves it too; another price changes the total by just the difference', () => {
+  it('invoicing at the order’s price moves it too; another price changes the total by just the difference', () => {
     fc.assert(
       fc.property(sent, share, share, fc.integer({ min: -9999, max: 9999 }), (split, r, i, difference) => {
         const received = part(split.ordered, r);
-        const billed = part(split.ordered, i);
-        const atOrderPrice = valueOf(billed, split);
-        const stages = splitStages({ ...split, received, billed, billedAmount: minor(atOrderPrice + difference) });
+        const invoiced = part(split.ordered, i);
+        const atOrderPrice = valueOf(invoiced, split);
+        const stages = splitStages({ ...split, received, invoiced, invoicedAmount: minor(atOrderPrice + difference) });
         expect(sumOf(stages)).toBe(split.value + difference);
         STAGES.filter((s) => s !== 'actual').forEach((s) => expect(stages[s]).toBeGreaterThanOrEqual(0));
       }),
     );
   });
 
-  it('a line closed short keeps on order what a waiting bill claims, until it is billed', () => {
+  it('a line closed short keeps on order what a waiting invoice claims, until it is invoiced', () => {
     const service: SplitState = {
       commitment: 'closedShort',
       ordered: quantity(180_000),
       value: minor(90_000),
       received: quantity(0),
       givenUp: quantity(0),
-      billed: quantity(140_000),
+      invoiced: quantity(140_000),
       claimed: quantity(30_000),
-      billedAmount: minor(70_000),
+      invoicedAmount: minor(70_000),
     };
     expect(splitStages(service)).toEqual({ ...NOTHING, onOrder: 15_000, actual: 70_000 });
-    const billed = { ...service, billed: quantity(170_000), claimed: quantity(0), billedAmount: minor(85_000) };
-    expect(splitStages(billed)).toEqual({ ...NOTHING, actual: 85_000 });
+    const invoiced = { ...service, invoiced: quantity(170_000), claimed: quantity(0), invoicedAmount: minor(85_000) };
+    expect(splitStages(invoiced)).toEqual({ ...NOTHING, actual: 85_000 });
   });
 
-  it('a line whose bills have ended costs what was billed', () => {
+  it('a line whose invoices have ended costs what was invoiced', () => {
     const given: SplitState = {
       commitment: 'settled',
       ordered: quantity(60_000),
       value: minor(6000),
       received: quantity(80_000),
       givenUp: quantity(0),
-      billed: quantity(60_000),
+      invoiced: quantity(60_000),
       claimed: quantity(0),
-      billedAmount: minor(6000),
+      invoicedAmount: minor(6000),
     };
     expect(splitStages(given)).toEqual({ ...NOTHING, actual: 6000 });
     expect(splitStages({ ...given, commitment: 'sent' })).toEqual({ ...NOTHING, received: 2000, actual: 6000 });
@@ -101,9 +101,9 @@ describe('the second law: one amount, one place', () => {
       value: minor(1000),
       received: quantity(120_000),
       givenUp: quantity(0),
-      billed: quantity(0),
+      invoiced: quantity(0),
       claimed: quantity(0),
-      billedAmount: minor(0),
+      invoicedAmount: minor(0),
     };
     expect(splitStages(split)).toEqual({ ...NOTHING, received: 1200 });
   });
@@ -119,12 +119,12 @@ describe('the worked example', () => {
     value: minor(9000),
     received: m(0),
     givenUp: quantity(0),
-    billed: m(0),
-    billedAmount: minor(0),
+    invoiced: m(0),
+    invoicedAmount: minor(0),
   };
   const five: SplitState = { ...draft, commitment: 'sent', received: m(5) };
-  const billed: SplitState = { ...five, billed: m(5), billedAmount: minor(3900) };
-  const closed: SplitState = { ...billed, commitment: 'closedShort' };
+  const invoiced: SplitState = { ...five, invoiced: m(5), invoicedAmount: minor(3900) };
+  const closed: SplitState = { ...invoiced, commitment: 'closedShort' };
   const stand = (needed: number, split?: SplitState) => {
     const need = plannedOf(coverage(m(needed), split ? [split] : []), ESTIMATE, 'GBP');
     const level = { budget: minor(120_000), amounts: split ? plus(need, splitStages(split)) : need };
@@ -142,8 +142,8 @@ describe('the worked example', () => {
     ['sent', stand(12, { ...draft, commitment: 'sent' }), { drafted: 0, onOrder: 9000, committed: 9000 }],
     ['five metres arrive', stand(12, five), { onOrder: 5250, received: 3750 }],
     [
-      'billed at 7.80',
-      stand(12, billed),
+      'invoiced at 7.80',
+      stand(12, invoiced),
       { received: 0, actual: 3900, onOrder: 5250, forecast: 9150, headroom: 110_850 },
     ],
     ['the rest closed short', stand(12, closed), { onOrder: 0, planned: 5600, forecast: 9500 }],

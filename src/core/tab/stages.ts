@@ -21,7 +21,7 @@ export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
 };
 
 /**
- * How far an order line has gone. A called-off line never had a receipt or a bill; a settled one has had its last bill,
+ * How far an order line has gone. A called-off line never had a receipt or an invoice; a settled one has had its last invoice,
  * whatever came beside it.
  */
 export type Commitment = 'drafted' | 'sent' | 'closedShort' | 'settled' | 'calledOff';
@@ -36,11 +36,11 @@ export type SplitState = {
   readonly received: Quantity;
   /** Sent back for credit, and not wanted again. */
   readonly givenUp: Quantity;
-  readonly billed: Quantity;
-  /** What bills that are not matched yet claim of it, beyond what is billed. */
+  readonly invoiced: Quantity;
+  /** What invoices that are not matched yet claim of it, beyond what is invoiced. */
   readonly claimed: Quantity;
-  /** Billed net in the company's currency, with tax that cannot be recovered. */
-  readonly billedAmount: Minor;
+  /** Invoiced net in the company's currency, with tax that cannot be recovered. */
+  readonly invoicedAmount: Minor;
 };
 
 /**
@@ -53,10 +53,10 @@ export function valueOf(x: Quantity, split: Pick<SplitState, 'ordered' | 'value'
   return x <= split.ordered ? minor(proRata(x)) : minor(split.value + proRata(x - split.ordered));
 }
 
-/** The quantity whose money is still on order: what is wanted, or what a waiting bill claims of a line that has ended. */
-function expectedOf({ commitment, ordered, received, billed, claimed, givenUp }: SplitState): number {
+/** The quantity whose money is still on order: what is wanted, or what a waiting invoice claims of a line that has ended. */
+function expectedOf({ commitment, ordered, received, invoiced, claimed, givenUp }: SplitState): number {
   if (commitment === 'sent') return ordered - givenUp;
-  return commitment === 'closedShort' ? Math.min(Math.max(received, billed + claimed), ordered) : 0;
+  return commitment === 'closedShort' ? Math.min(Math.max(received, invoiced + claimed), ordered) : 0;
 }
 
 /**
@@ -68,34 +68,34 @@ function expectedOf({ commitment, ordered, received, billed, claimed, givenUp }:
 export function splitStages(split: SplitState): Amounts {
   if (split.commitment === 'calledOff') return NOTHING;
   if (split.commitment === 'drafted') return { ...NOTHING, drafted: split.value };
-  const { received: r, billed: i } = split;
+  const { received: r, invoiced: i } = split;
   const reached = Math.min(Math.max(r, i), split.ordered) as Quantity;
   const expected = Math.max(expectedOf(split), reached) as Quantity;
   return {
     ...NOTHING,
     onOrder: split.commitment === 'settled' ? ZERO : minor(valueOf(expected, split) - valueOf(reached, split)),
     received: r > i && split.commitment !== 'settled' ? minor(valueOf(r, split) - valueOf(i, split)) : ZERO,
-    actual: split.billedAmount,
+    actual: split.invoicedAmount,
   };
 }
 
 /**
- * What of a split's cost lies with the goods that are in: what is received and not billed, and of what is billed its
+ * What of a split's cost lies with the goods that are in: what is received and not invoiced, and of what is invoiced its
  * share for what came. Goods in stores are worth that, so that stores hold no money for goods that are not there.
  *
- * @example 10 for 100.00, 4 in, 5 billed at 55.00: 44.00
+ * @example 10 for 100.00, 4 in, 5 invoiced at 55.00: 44.00
  */
 export function inHand(split: SplitState): Minor {
   const { received, actual } = splitStages(split);
-  return split.received >= split.billed
+  return split.received >= split.invoiced
     ? add(received, actual)
-    : minor(divideRounded(BigInt(actual) * BigInt(split.received), BigInt(split.billed)));
+    : minor(divideRounded(BigInt(actual) * BigInt(split.received), BigInt(split.invoiced)));
 }
 
-/** The stages of goods for stores: what is billed and not in is money for what is still to come. */
+/** The stages of goods for stores: what is invoiced and not in is money for what is still to come. */
 export function storesStages(split: SplitState): Amounts {
   const stages = splitStages(split);
-  if (split.received >= split.billed) return stages;
+  if (split.received >= split.invoiced) return stages;
   const actual = inHand(split);
   return { ...stages, onOrder: minor(stages.onOrder + stages.actual - actual), actual };
 }
@@ -112,10 +112,10 @@ export const awaitedOf = ({ commitment, ordered, received, givenUp }: SplitState
  * ended, what came of it.
  */
 export function coverOf(split: SplitState): Quantity {
-  const { commitment, ordered, received, billed, claimed, givenUp } = split;
+  const { commitment, ordered, received, invoiced, claimed, givenUp } = split;
   if (commitment === 'calledOff') return NONE;
   const wanted =
-    commitment === 'closedShort' || commitment === 'settled' ? billed + claimed - givenUp : ordered - givenUp;
+    commitment === 'closedShort' || commitment === 'settled' ? invoiced + claimed - givenUp : ordered - givenUp;
   return quantity(Math.max(wanted, received));
 }
 

@@ -21,7 +21,7 @@ import type { Thing } from '../frame/choices';
 import { LINES_PAGE } from '../sql';
 
 export type PlanRow = {
-  /** Of the branch, or of a line to buy that stands in no bill. */
+  /** Of the branch, or of a line to buy that stands in no BOM. */
   readonly key: string;
   readonly parent: string | null;
   readonly lineId: number | null;
@@ -52,21 +52,21 @@ export type PieceOfWork = {
 export type PlanView = {
   readonly version: number;
   readonly planning: Planning;
-  /** What the job makes by bills, and how many of each. */
+  /** What the job makes by BOMs, and how many of each. */
   readonly roots: readonly {
     readonly lineId: number;
     readonly itemId: number;
     readonly number: string;
     readonly quantity: Quantity;
     readonly unit: string;
-    /** Since when the bill that it is planned by holds. */
+    /** Since when the BOM that it is planned by holds. */
     readonly since: Day | null;
   }[];
   readonly rows: readonly PlanRow[];
   /** How many rows there are; a page of them is shown. */
   readonly of: number;
   readonly work: readonly PieceOfWork[];
-  /** What lines of a won quote say is made, by an item that has a bill, and is not planned yet. */
+  /** What lines of a won quote say is made, by an item that has a BOM, and is not planned yet. */
   readonly toMake: readonly { readonly item: Thing; readonly quantity: Quantity; readonly unit: string }[];
 };
 
@@ -79,7 +79,7 @@ function numbersOf(lines: readonly PlanLineRow[], job: string): Map<number, stri
   ]);
 }
 
-/** How a job's material is planned: its bills with every branch, what else is to buy, and when work can start. */
+/** How a job's material is planned: its BOMs with every branch, what else is to buy, and when work can start. */
 export async function loadPlanView(
   db: Db,
   person: Person,
@@ -139,7 +139,7 @@ export async function loadPlanView(
   });
   const beside = rest.flatMap((id): PlanRow[] => {
     const need = needs.get(id);
-    return need === undefined ? [] : [besideBills(need)];
+    return need === undefined ? [] : [besideBoms(need)];
   });
   return {
     version,
@@ -177,7 +177,7 @@ async function toMakeOf(db: Db, jobId: number): Promise<PlanView['toMake']> {
   }));
 }
 
-const besideBills = (need: BuyListLine): PlanRow => ({
+const besideBoms = (need: BuyListLine): PlanRow => ({
   key: `need ${need.id}`,
   parent: null,
   lineId: null,
@@ -250,7 +250,7 @@ async function workOf(
     rows.map((r) => r.supplierId),
   );
   const standing = standingsOf(lines);
-  // What stands in no bill belongs to the job's own work.
+  // What stands in no BOM belongs to the job's own work.
   const first = lines.find((l) => l.parentId === null)?.id ?? 0;
   const pieceOf = (row: MissingRow) => {
     const piece = standing.get(row.planLineId ?? 0)?.piece ?? first;

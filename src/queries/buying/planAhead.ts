@@ -96,7 +96,7 @@ export type RootChanges = {
 };
 
 /**
- * How a job's plan comes out now by the bills and dates that hold, beside how it is planned.
+ * How a job's plan comes out now by the BOMs and dates that hold, beside how it is planned.
  * @param asked - another quantity for what one root makes
  */
 export async function loadPlanChanges(

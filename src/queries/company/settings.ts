@@ -30,7 +30,7 @@ export async function loadCodesPage(db: Db, person: Person): Promise<CodesView> 
 
 export type TaxRow = TaxCodeRow & {
   readonly suppliers: number;
-  /** Whether an order or a bill has it, so that only its name may change. */
+  /** Whether an order or an invoice has it, so that only its name may change. */
   readonly carried: 0 | 1;
 };
 

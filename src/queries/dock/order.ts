@@ -167,7 +167,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
         due: dueOf(progressOf(l)),
         held: l.held,
         rejected: l.rejected,
-        closed: l.closedShort !== null || l.billsEnded !== null,
+        closed: l.closedShort !== null || l.invoicesEnded !== null,
         wantedOn: l.wantedOn,
         promisedOn: l.promisedOn,
         itemId: l.itemId,

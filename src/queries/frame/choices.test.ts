@@ -134,7 +134,7 @@ describe('finding', () => {
   it('finds by any number, ours or theirs', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: 50_000 as never }]));
     must(await yard.takeIn(order, 2));
-    must(await yard.bill(order, 2, { number: 'INV/0077-B' }));
+    must(await yard.invoice(order, 2, { number: 'INV/0077-B' }));
     const receipt = (await yard.db('receipt').first('number')) as { number: string };
     expect(await found(order.number)).toEqual([
       `order ${order.number}`,

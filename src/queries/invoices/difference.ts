@@ -4,7 +4,7 @@ import type { Db } from '@/store/db';
 import { compareInvoice, differencesOf } from '@/store/invoices';
 import type { Invoice } from '@/store/tables';
 
-/** What is held of a bill, each difference told by itself; undefined when nothing is. */
+/** What is held of an invoice, each difference told by itself; undefined when nothing is. */
 export const heldOf = async (db: Db, invoice: Invoice): Promise<string | undefined> =>
   invoice.state === 'held'
     ? heldWords(differencesOf(await compareInvoice(db, invoice)), (a) => formatMoney(a, invoice.currency))

@@ -1,12 +1,12 @@
 import type { Day } from '@/core/calendar/workdays';
-import { billable } from '@/core/invoices/match';
+import { invoiceable } from '@/core/invoices/match';
 import type { Minor } from '@/core/money/money';
 import { INVOICE_STATES, WAITING, type InvoiceState } from '@/core/invoices/states';
 import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
-import { besideLines, billedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
+import { besideLines, invoicedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
@@ -87,7 +87,7 @@ export async function sumInvoices(db: Db, person: Person, filter: InvoiceFilter)
   return footOf(foundInvoices(db, filter), { gross: 'i.gross' }, 'i.currency');
 }
 
-/** What a matched bill cost beside its order lines, in the company's currency. */
+/** What a matched invoice cost beside its order lines, in the company's currency. */
 export type BesideRow = Pick<InvoiceCost, 'amount' | 'invoiceLineId'> & {
   readonly job: string | null;
   readonly code: string | null;
@@ -140,10 +140,10 @@ const loadBeside = async (db: Db, invoiceId: number): Promise<BesideRow[]> =>
     .orderBy('c.id')
     .select('c.amount', 'c.invoiceLineId', 'l.words', { job: 'j.number', code: 'k.code' });
 
-export type ToBill = {
+export type ToInvoice = {
   readonly line: StoredLine;
   readonly received: Quantity;
-  /** On all other bills of the order. */
+  /** On all other invoices of the order. */
   readonly elsewhere: Quantity;
   readonly expected: Quantity;
 };
@@ -151,17 +151,17 @@ export type ToBill = {
 export type InvoiceFormView = {
   readonly order: StoredOrder;
   readonly supplier: string;
-  readonly lines: readonly ToBill[];
+  readonly lines: readonly ToInvoice[];
   readonly taxes: Awaited<ReturnType<typeof loadOfferedTaxes>>;
-  /** Jobs that lines of the bill are charged to by themselves. */
+  /** Jobs that lines of the invoice are charged to by themselves. */
   readonly jobs: readonly { readonly id: number; readonly number: string; readonly name: string }[];
   readonly codes: readonly CostCode[];
   readonly freightCodeId: number | null;
-  /** The bill that is changed, with its lines; undefined for a new one. */
-  readonly bill: { readonly invoice: Invoice; readonly lines: readonly InvoiceLine[] } | undefined;
+  /** The invoice that is changed, with its lines; undefined for a new one. */
+  readonly invoice: { readonly invoice: Invoice; readonly lines: readonly InvoiceLine[] } | undefined;
 };
 
-/** What the form for a new invoice shows of its order: ordered, received and billed so far, line by line. */
+/** What the form for a new invoice shows of its order: ordered, received and invoiced so far, line by line. */
 export async function loadInvoiceForm(
   db: Db,
   person: Person,
@@ -172,7 +172,7 @@ export async function loadInvoiceForm(
   return head === undefined ? undefined : formFor(db, head.id, undefined);
 }
 
-/** The same for a bill that waits and is to be changed; undefined when it waits no more. */
+/** The same for an invoice that waits and is to be changed; undefined when it waits no more. */
 export async function loadInvoiceChange(db: Db, person: Person, id: number): Promise<InvoiceFormView | undefined> {
   permit(person, 'enter invoices');
   const invoice = await db('invoice').where({ id }).whereIn('state', WAITING).first();
@@ -181,19 +181,23 @@ export async function loadInvoiceChange(db: Db, person: Person, id: number): Pro
   return formFor(db, invoice.orderId, { invoice, lines });
 }
 
-async function formFor(db: Db, orderId: number, bill: InvoiceFormView['bill']): Promise<InvoiceFormView | undefined> {
+async function formFor(
+  db: Db,
+  orderId: number,
+  invoice: InvoiceFormView['invoice'],
+): Promise<InvoiceFormView | undefined> {
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
   const supplier = await db('supplier').where({ id: order.supplierId }).first('name');
   const besideOf = await besideLines(
     db,
     order.lines.map((l) => l.id),
-    bill?.invoice.id,
+    invoice?.invoice.id,
   );
   const lines = order.lines.map((line) => {
     const none = { quantity: NONE, price: line.price ?? (0 as UnitPrice), priceQuantity: line.priceQuantity };
-    const billed = billedLine(line, none, besideOf(line.id));
-    return { line, received: line.received, elsewhere: billed.billedElsewhere, expected: billable(billed) };
+    const invoiced = invoicedLine(line, none, besideOf(line.id));
+    return { line, received: line.received, elsewhere: invoiced.invoicedElsewhere, expected: invoiceable(invoiced) };
   });
   const { freightCodeId } = await loadCompany(db);
   return {
@@ -202,24 +206,24 @@ async function formFor(db: Db, orderId: number, bill: InvoiceFormView['bill']): 
     lines,
     taxes: await loadOfferedTaxes(
       db,
-      [...order.lines, ...(bill?.lines ?? [])].map((l) => l.taxCodeId),
+      [...order.lines, ...(invoice?.lines ?? [])].map((l) => l.taxCodeId),
     ),
     jobs: (
       await whereIn(
         db,
         'job',
         'id',
-        (bill?.lines ?? []).flatMap((l) => l.jobId ?? []),
+        (invoice?.lines ?? []).flatMap((l) => l.jobId ?? []),
       )
     ).map(({ id, number, name }) => ({ id, number, name })),
     codes: await loadCostCodes(db),
     freightCodeId,
-    bill,
+    invoice,
   };
 }
 
-/** Orders that a bill may come for, those with the most recent deliveries first. */
-export async function findBillable(
+/** Orders that an invoice may come for, those with the most recent deliveries first. */
+export async function findInvoiceable(
   db: Db,
   person: Person,
   words: string,

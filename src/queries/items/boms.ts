@@ -2,7 +2,7 @@ import type { Bom, BomLine, GotBy, Offset } from '@/core/boms/bom';
 import { rollUp } from '@/core/boms/cost';
 import { explode } from '@/core/boms/explode';
 import { madeInOrder, type MadePart } from '@/core/boms/levels';
-import { readBills, type FileLine, type FileRead } from '@/core/boms/rows';
+import { readBoms, type FileLine, type FileRead } from '@/core/boms/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
@@ -33,20 +33,20 @@ export type BomView = {
   readonly lines: readonly BomLineView[];
 };
 
-export type BillOfItem = {
+export type BomOfItem = {
   /** Its versions, the latest first. */
   readonly versions: readonly { readonly id: number; readonly fromDay: Day; readonly note: string }[];
   /** The version that is looked at; undefined where it has none yet. */
   readonly bom: BomView | undefined;
 };
 
-/** The bill of an item: a version of it, or that which holds on a day. */
-export async function loadBill(
+/** The BOM of an item: a version of it, or that which holds on a day. */
+export async function loadBom(
   db: Db,
   person: Person,
   itemId: number,
   { bomId, on }: { readonly bomId?: number | undefined; readonly on: Day },
-): Promise<BillOfItem> {
+): Promise<BomOfItem> {
   permit(person, 'see jobs');
   const rows = await db('bom').where({ itemId }).orderBy('fromDay', 'desc');
   const row = rows.find((r) => r.id === bomId) ?? rows.find((r) => r.fromDay <= on) ?? rows.at(-1);
@@ -63,7 +63,7 @@ export async function loadBill(
   };
 }
 
-/** Lines of bills with what they are called; without what things cost for those who may not see it. */
+/** Lines of BOMs with what they are called; without what things cost for those who may not see it. */
 async function viewLines(db: Db, person: Person, lines: readonly BomLine[]): Promise<BomLineView[]> {
   const items = await loadItems(
     db,
@@ -92,14 +92,14 @@ async function viewLines(db: Db, person: Person, lines: readonly BomLine[]): Pro
   });
 }
 
-/** The bill that a branch of the tree stands in, or has below it. */
-export type BranchBill = { readonly bomId: number; readonly version: number };
+/** The BOM that a branch of the tree stands in, or has below it. */
+export type BranchBom = { readonly bomId: number; readonly version: number };
 
 export type BranchView = {
-  /** The line of a saved bill that it is, and that bill; null for what the bill itself lists, which is filled in above. */
-  readonly line: (BranchBill & { readonly text: BomLineView }) | null;
-  /** The bill by which it is made in its turn. */
-  readonly below: BranchBill | null;
+  /** The line of a saved BOM that it is, and that BOM; null for what the BOM itself lists, which is filled in above. */
+  readonly line: (BranchBom & { readonly text: BomLineView }) | null;
+  /** The BOM by which it is made in its turn. */
+  readonly below: BranchBom | null;
 
   readonly level: number;
   readonly gotBy: GotBy;
@@ -123,7 +123,7 @@ export type Worked = {
   readonly fault: string | undefined;
 };
 
-/** What a batch takes and costs by a bill as it is typed, over all levels. */
+/** What a batch takes and costs by a BOM as it is typed, over all levels. */
 export async function workOut(
   db: Db,
   person: Person,
@@ -155,7 +155,7 @@ export async function workOut(
       )
     ).map((b) => [b.id, b.version]),
   );
-  const billOf = (own: Bom | undefined): BranchBill | null =>
+  const bomOf = (own: Bom | undefined): BranchBom | null =>
     own === undefined ? null : { bomId: own.id, version: versions.get(own.id) ?? 0 };
   const estimate = await loadEstimates(db, itemIds, today);
   const { parts: costs, whole } = rollUp(
@@ -166,11 +166,11 @@ export async function workOut(
   const money = may(person, 'see money');
   return {
     branches: parts.map(({ level, line, parent, bom: own, quantity }, k) => {
-      const within = parent === undefined ? null : billOf(parts[parent]?.bom);
+      const within = parent === undefined ? null : bomOf(parts[parent]?.bom);
       const text = views[k];
       return {
         line: within === null || text === undefined ? null : { ...within, text },
-        below: billOf(own),
+        below: bomOf(own),
         ...{ level, gotBy: line.gotBy, itemId: line.itemId, description: line.description, quantity, unit: line.unit },
         number: items.get(line.itemId ?? 0)?.number ?? null,
         cost: money ? (costs[k]?.amount ?? null) : null,
@@ -183,9 +183,9 @@ export async function workOut(
   };
 }
 
-export type BillFile = {
+export type BomFile = {
   readonly style: FileRead['style'];
-  readonly bills: readonly {
+  readonly boms: readonly {
     readonly number: string;
     readonly name: string;
     readonly lines: number;
@@ -205,15 +205,15 @@ type TakenLine = Omit<FileLine, 'offset'> & {
 
 const PROBLEMS_SHOWN = 200;
 
-/** What a file of bills holds, beside the bills that hold on a day, and what is wrong with it. */
-export async function readBillFile(
+/** What a file of BOMs holds, beside the BOMs that hold on a day, and what is wrong with it. */
+export async function readBomFile(
   db: Db,
   person: Person,
   itemId: number,
   bytes: Uint8Array,
   on: Day,
-): Promise<Result<BillFile>> {
-  permit(person, 'keep bills');
+): Promise<Result<BomFile>> {
+  permit(person, 'keep BOMs');
   const sheet = await readSheet(bytes);
   if (!sheet.ok) return sheet;
   const made = new Set((await db('bom').distinct('itemId')).map((b) => b.itemId));
@@ -221,19 +221,19 @@ export async function readBillFile(
   const top = items.find((i) => i.id === itemId);
   if (top === undefined) return refused(refusal('missing', 'This item no longer exists.'));
   const { headings, rows, mark } = sheet.value;
-  const { style, bills, problems } = readBills(headings, rows, top, { items, mark: mark ?? '.' });
+  const { style, boms, problems } = readBoms(headings, rows, top, { items, mark: mark ?? '.' });
   const held = await withLines(
     db,
     await bomsOn(
       db,
-      bills.map((b) => b.item.id),
+      boms.map((b) => b.item.id),
       on,
     ),
   );
   const stopped = problems.some((p) => p.weight === 'stop');
   return done({
     style,
-    bills: bills.map(({ item, lines }) => ({
+    boms: boms.map(({ item, lines }) => ({
       number: item.number,
       name: item.name,
       lines: lines.length,
@@ -243,7 +243,7 @@ export async function readBillFile(
     problemCount: problems.length,
     taken: stopped
       ? []
-      : bills.map(({ item, lines }) => ({
+      : boms.map(({ item, lines }) => ({
           itemId: item.id,
           lines: lines.map(({ offset, ...l }) => ({
             ...l,

@@ -15,7 +15,7 @@ import { permit } from '../permit';
 const EACH = 3;
 
 /**
- * What on one job wants somebody's decision: budgets passed, dates missed, bills that differ. Of an earlier day only the
+ * What on one job wants somebody's decision: budgets passed, dates missed, invoices that differ. Of an earlier day only the
  * budgets are told: what was late or held then is not kept.
  */
 export async function loadDecisions(

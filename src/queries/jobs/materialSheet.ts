@@ -19,9 +19,9 @@ type Bought = Pick<
   | 'received'
   | 'held'
   | 'givenUp'
-  | 'billed'
+  | 'invoiced'
   | 'closedShort'
-  | 'billsEnded'
+  | 'invoicesEnded'
   | 'wantedOn'
   | 'promisedOn'
 > & {
@@ -70,9 +70,9 @@ export async function loadFloorPaper(
       'l.received',
       'l.held',
       'l.givenUp',
-      'l.billed',
+      'l.invoiced',
       'l.closedShort',
-      'l.billsEnded',
+      'l.invoicesEnded',
       'l.wantedOn',
       'l.promisedOn',
       'l.shareUnit',

@@ -7,8 +7,8 @@ import type { Person } from '@/store/people';
 /** What a person most likely does next, and where. */
 export type NextAct = { readonly words: string; readonly href: string };
 
-/** After a bill is matched: the next that waits, the longest first. */
-export async function nextBill(db: Db, person: Person, invoiceId: number): Promise<NextAct | undefined> {
+/** After an invoice is matched: the next that waits, the longest first. */
+export async function nextInvoice(db: Db, person: Person, invoiceId: number): Promise<NextAct | undefined> {
   if (!may(person, 'match invoices')) return undefined;
   const next = await db('invoice')
     .whereIn('state', WAITING)
@@ -29,14 +29,14 @@ export async function nextDraft(db: Db, person: Person, orderId: number): Promis
   return next && { words: `Next draft ${next.number}`, href: `/orders/${next.number}` };
 }
 
-/** When all of an order is in: its bill, for who enters those, else the delivery that is awaited next. */
+/** When all of an order is in: its invoice, for who enters those, else the delivery that is awaited next. */
 export async function nextAtDock(
   db: Db,
   person: Person,
   order: { readonly id: number; readonly number: string; readonly state: string },
 ): Promise<NextAct | undefined> {
-  const billed = await db('invoice').where({ orderId: order.id }).whereNot({ state: 'takenOut' }).first('id');
-  if (may(person, 'enter invoices') && billed === undefined && BILLABLE.some((s) => s === order.state))
+  const invoiced = await db('invoice').where({ orderId: order.id }).whereNot({ state: 'takenOut' }).first('id');
+  if (may(person, 'enter invoices') && invoiced === undefined && BILLABLE.some((s) => s === order.state))
     return { words: 'Enter its invoice', href: `/invoices/new?order=${order.number}` };
   const next = await db('purchaseOrder')
     .whereIn('state', AWAITED)

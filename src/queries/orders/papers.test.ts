@@ -4,7 +4,7 @@ import { loadPaper } from '@/workings/orders/paper';
 import { insertMany } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../../tests/support/company';
 import { loadDockOrder } from '../dock/order';
-import { findBillable, listInvoices, loadInvoice, loadInvoiceForm } from '../invoices/invoices';
+import { findInvoiceable, listInvoices, loadInvoice, loadInvoiceForm } from '../invoices/invoices';
 import { loadHistory } from '../company/history';
 import { loadOrder, loadOrderForm } from './order';
 import { loadShares } from './orders';
@@ -25,10 +25,10 @@ async function sent() {
   return yard.send(await yard.draft([{ needId: await yard.need({ neededOn: '2026-05-20' }), buy: q(12) }]));
 }
 
-async function billed(typedTotal = 11_520) {
+async function invoiced(typedTotal = 11_520) {
   const order = await sent();
   must(await yard.takeIn(order, 12));
-  return { order, ...must(await yard.bill(order, 12, { number: 'B-1', typedTotal: typedTotal as Minor })) };
+  return { order, ...must(await yard.invoice(order, 12, { number: 'B-1', typedTotal: typedTotal as Minor })) };
 }
 
 describe('the paper of an order', () => {
@@ -93,8 +93,8 @@ describe('the paper of an order', () => {
 });
 
 describe('an order’s page', () => {
-  it('has its lines, jobs, receipts, bills, papers and mail', async () => {
-    const { order } = await billed();
+  it('has its lines, jobs, receipts, invoices, papers and mail', async () => {
+    const { order } = await invoiced();
     const view = await loadOrder(yard.db, await buyer(), order.number, TODAY);
     expect(view).toMatchObject({
       madeBy: 'The buyer',
@@ -111,7 +111,7 @@ describe('an order’s page', () => {
   });
 
   it('tells its history, newest first', async () => {
-    const { order } = await billed();
+    const { order } = await invoiced();
     const { rows: history } = await loadHistory(yard.db, await buyer(), { about: 'order', id: order.id });
     expect(history.map((h) => h.words.split(' ')[0])).toEqual([
       'Entered',
@@ -124,7 +124,7 @@ describe('an order’s page', () => {
   });
 
   it('offers taxes and what the supplier says of its parts', async () => {
-    const { order } = await billed();
+    const { order } = await invoiced();
     const form = await loadOrderForm(yard.db, await buyer(), order, TODAY);
     expect(form.taxes).toHaveLength(2);
     expect(form.terms.map((t) => t.itemId)).toEqual(order.lines.flatMap((l) => l.itemId ?? []));
@@ -133,7 +133,7 @@ describe('an order’s page', () => {
 
 describe('the dock’s page', () => {
   it('shows what is due for whom, and which receipts were taken back', async () => {
-    const { order } = await billed();
+    const { order } = await invoiced();
     const keeper = (await yard.as('storekeeper')).actor;
     const view = await loadDockOrder(yard.db, keeper, order.number);
     expect(view?.lines).toMatchObject([
@@ -159,7 +159,7 @@ describe('the dock’s page', () => {
 
 describe('invoices', () => {
   it('wait with what they differ by, and are found by number, supplier or order', async () => {
-    await billed(12_000);
+    await invoiced(12_000);
     const accounts = (await yard.as('accounts')).actor;
     const [row] = (await listInvoices(yard.db, accounts, {})).rows;
     expect(row).toMatchObject({
@@ -177,7 +177,7 @@ describe('invoices', () => {
   });
 
   it('tell who entered and who matched them', async () => {
-    const { id } = await billed();
+    const { id } = await invoiced();
     must(await yard.match(id, '', 'buyer'));
     const view = await loadInvoice(yard.db, await buyer(), id);
     expect(view).toMatchObject({
@@ -188,15 +188,15 @@ describe('invoices', () => {
     });
   });
 
-  it('are entered beside ordered, received and billed before', async () => {
-    const { order } = await billed();
+  it('are entered beside ordered, received and invoiced before', async () => {
+    const { order } = await invoiced();
     const form = await loadInvoiceForm(yard.db, await buyer(), order.number);
     expect(form?.lines.map((l) => [l.line.description, l.received, l.elsewhere, l.expected])).toEqual([
       ['Hose', q(12), q(12), q(0)],
       ['Carriage', q(0), q(0), q(1)],
     ]);
-    expect((await findBillable(yard.db, await buyer(), 'eelm')).map((o) => o.number)).toEqual([order.number]);
-    expect(await findBillable(yard.db, await buyer(), 'pellam')).toEqual([]);
+    expect((await findInvoiceable(yard.db, await buyer(), 'eelm')).map((o) => o.number)).toEqual([order.number]);
+    expect(await findInvoiceable(yard.db, await buyer(), 'pellam')).toEqual([]);
   });
 });
 

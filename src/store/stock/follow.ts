@@ -180,7 +180,7 @@ async function moveOut(moves: Moves, split: GoodsSplit, pieces: readonly Piece[]
   }
 }
 
-/** A bill came that differs from the order, or one that was matched claims less: what is there is worth anew. */
+/** An invoice came that differs from the order, or one that was matched claims less: what is there is worth anew. */
 async function worthAnew(moves: Moves, split: GoodsSplit, placeId: number, came: Quantity, value: Minor) {
   const { splitId, itemId, jobId } = split;
   const move = { itemId, jobId, splitId, kind: 'revalued' as const, quantity: NONE };

@@ -2,7 +2,7 @@ import { NOTHING } from '@/core/tab/stages';
 import { whereIn } from '../rows';
 import type { TabKind } from './kind';
 
-/** What matched bills cost beside their order lines: what was not ordered, and differences passed on the whole bill. */
+/** What matched invoices cost beside their order lines: what was not ordered, and differences passed on the whole invoice. */
 export const invoiceCosts: TabKind = {
   kind: 'invoiceCost',
   load: async (db, ids) =>
@@ -14,6 +14,6 @@ export const invoiceCosts: TabKind = {
     ),
   disagreements: (db) =>
     db.raw(
-      "select c.id as line, 'a bill that is not matched' as what from invoice_cost c join invoice i on i.id = c.invoice_id where i.state <> 'matched'",
+      "select c.id as line, 'an invoice that is not matched' as what from invoice_cost c join invoice i on i.id = c.invoice_id where i.state <> 'matched'",
     ),
 };

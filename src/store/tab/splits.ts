@@ -18,7 +18,7 @@ type Joined = SplitRow & {
   readonly state: OrderState;
   readonly sentFrom: OrderState | null;
   readonly closedShort: string | null;
-  readonly billsEnded: string | null;
+  readonly invoicesEnded: string | null;
   readonly lineKind: LineKind;
   readonly shareUnit: string;
   readonly itemKind: ItemKind | null;
@@ -56,7 +56,7 @@ export async function loadSplitStates(
   db: Db,
   by: 'id' | 'needId',
   ids: readonly number[],
-  /** Whether what waiting bills claim is wanted of lines that have not ended, too. */
+  /** Whether what waiting invoices claim is wanted of lines that have not ended, too. */
   { claims: all = false } = {},
 ): Promise<SplitStanding[]> {
   const rows = (await db('split as s')
@@ -64,14 +64,14 @@ export async function loadSplitStates(
     .join('purchaseOrder as o', 'o.id', 'l.orderId')
     .leftJoin('item as i', 'i.id', 'l.itemId')
     .whereIn(`s.${by}`, among(db, ids))
-    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.billsEnded', 'l.shareUnit', 'l.certificate', {
+    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.invoicesEnded', 'l.shareUnit', 'l.certificate', {
       lineKind: 'l.kind',
       itemKind: 'i.kind',
       itemUnit: 'i.unit',
       itemCertificate: 'i.certificate',
       certified: db.raw(CERTIFIED),
     } as never)) as Joined[];
-  const ended = rows.filter((r) => all || r.closedShort !== null || r.billsEnded !== null).map((r) => r.lineId);
+  const ended = rows.filter((r) => all || r.closedShort !== null || r.invoicesEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
   return rows.map((row) => ({
     id: row.id,
@@ -83,16 +83,16 @@ export async function loadSplitStates(
     value: row.value,
     received: row.received,
     givenUp: row.givenUp,
-    billed: row.billed,
-    billedAmount: row.billedAmount,
+    invoiced: row.invoiced,
+    invoicedAmount: row.invoicedAmount,
     claimed: claims.get(row.id) ?? NONE,
-    commitment: commitmentOf(row, { closedShort: row.closedShort !== null, billsEnded: row.billsEnded !== null }),
+    commitment: commitmentOf(row, { closedShort: row.closedShort !== null, invoicesEnded: row.invoicesEnded !== null }),
     stored: isStored(row),
     uncertified: row.certified === 0 && wantsCertificate(row.lineKind, row, { certificate: row.itemCertificate ?? 0 }),
   }));
 }
 
-/** What waiting bills claim of each split of these lines; only lines that have ended need to know. */
+/** What waiting invoices claim of each split of these lines; only lines that have ended need to know. */
 async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<number, Quantity>> {
   const claims = new Map<number, Quantity>();
   if (lineIds.length === 0) return claims;
@@ -102,11 +102,11 @@ async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<numbe
     .whereIn('b.lineId', among(db, lineIds))
     .whereIn('i.state', WAITING)
     .groupBy('l.id')
-    .select('l.id', 'l.kind', 'l.billed', 'l.factorMany', 'l.factorOne')
+    .select('l.id', 'l.kind', 'l.invoiced', 'l.factorMany', 'l.factorOne')
     .sum({ claimed: 'b.quantity' })) as {
     id: number;
     kind: LineKind;
-    billed: Quantity;
+    invoiced: Quantity;
     factorMany: number;
     factorOne: number;
     claimed: Quantity;
@@ -121,11 +121,11 @@ async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<numbe
     rows.sort((a, b) => a.place - b.place),
     (s) => s.lineId,
   );
-  for (const { id, kind, billed, factorMany, factorOne, claimed } of waiting) {
+  for (const { id, kind, invoiced, factorMany, factorOne, claimed } of waiting) {
     const own = splits.get(id) ?? [];
-    const share = addedInNeedUnit(billed, claimed, { many: factorMany, one: factorOne });
+    const share = addedInNeedUnit(invoiced, claimed, { many: factorMany, one: factorOne });
     const parts = shareQuantity(
-      own.map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received, billed: s.billed })),
+      own.map((s) => ({ splitId: s.id, ordered: s.quantity, received: s.received, invoiced: s.invoiced })),
       share,
     );
     own.forEach((s, k) => claims.set(s.id, kind === 'charge' ? claimed : (parts[k] ?? NONE)));
@@ -135,23 +135,23 @@ async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<numbe
 
 const summed = (what: string, of: string) => `coalesce((select sum(${what}) from ${of}), 0)`;
 
-/** Each split against its receipts and matched bills, and each line against its splits. */
+/** Each split against its receipts and matched invoices, and each line against its splits. */
 const DISAGREEING = `
   select s.id as line, 'receipts' as what from split s where s.received <> ${summed('r.quantity', 'receipt_split r where r.split_id = s.id')}
     or s.given_up <> ${summed('r.given_up', 'receipt_split r where r.split_id = s.id')}
   union all select min(s.id), 'what is held, rejected or given up of the line' from order_line l join split s on s.line_id = l.id
     group by l.id having l.held <> ${summed('r.held', 'receipt_line r where r.line_id = l.id')}
       or l.rejected <> ${summed('r.rejected', 'receipt_line r where r.line_id = l.id')} or l.given_up <> ${summed('r.given_up', 'receipt_line r where r.line_id = l.id')}
-  union all select s.id, 'billed quantity' from split s where s.billed <> ${summed('b.quantity', 'invoice_split b where b.split_id = s.id')}
-  union all select s.id, 'billed amount' from split s where s.billed_amount <> ${summed('b.amount', 'invoice_split b where b.split_id = s.id')}
+  union all select s.id, 'invoiced quantity' from split s where s.invoiced <> ${summed('b.quantity', 'invoice_split b where b.split_id = s.id')}
+  union all select s.id, 'invoiced amount' from split s where s.invoiced_amount <> ${summed('b.amount', 'invoice_split b where b.split_id = s.id')}
   union all select min(s.id), 'parts of the line' from order_line l join split s on s.line_id = l.id where l.kind <> 'charge'
     group by l.id having abs(sum(s.quantity) * l.factor_one - l.quantity * l.factor_many) > l.factor_one
   union all select min(s.id), 'receipts of the line' from order_line l join split s on s.line_id = l.id
     group by l.id having l.received <> ${summed('r.accepted', 'receipt_line r where r.line_id = l.id')}
       or (l.kind <> 'charge' and 2 * abs(sum(s.received) * l.factor_one - l.received * l.factor_many) > l.factor_one)
-  union all select min(s.id), 'bills of the line' from order_line l join split s on s.line_id = l.id
-    group by l.id having l.billed <> ${summed('b.quantity', "invoice_line b join invoice i on i.id = b.invoice_id where b.line_id = l.id and i.state = 'matched'")}
-      or (l.kind <> 'charge' and 2 * abs(sum(s.billed) * l.factor_one - l.billed * l.factor_many) > l.factor_one)`;
+  union all select min(s.id), 'invoices of the line' from order_line l join split s on s.line_id = l.id
+    group by l.id having l.invoiced <> ${summed('b.quantity', "invoice_line b join invoice i on i.id = b.invoice_id where b.line_id = l.id and i.state = 'matched'")}
+      or (l.kind <> 'charge' and 2 * abs(sum(s.invoiced) * l.factor_one - l.invoiced * l.factor_many) > l.factor_one)`;
 
 /** The parts of order lines. */
 export const splits: TabKind = {

@@ -30,7 +30,7 @@ export type Company = {
   readonly freightCodeId: number | null;
   readonly priceToleranceShare: number;
   readonly priceToleranceMost: Minor;
-  /** How large the differences may be that a person passes on a bill of their own. */
+  /** How large the differences may be that a person passes on an invoice of their own. */
   readonly ownPassLimit: Minor;
   /** How much more than was signed an order may come to without asking again: hundredths of a percent, and at most this. */
   readonly signToleranceShare: number;

@@ -52,7 +52,7 @@ export type InvoiceSplit = {
   readonly amount: Minor;
 };
 
-/** What a matched bill costs beside its order lines: a line that was not ordered, or a difference passed on the whole. */
+/** What a matched invoice costs beside its order lines: a line that was not ordered, or a difference passed on the whole. */
 export type InvoiceCost = {
   readonly id: number;
   readonly invoiceId: number;

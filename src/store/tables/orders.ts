@@ -85,7 +85,7 @@ export type OrderLineRow = {
   readonly confirmedPrice: UnitPrice | null;
   /** In the line's unit. */
   readonly received: Quantity;
-  readonly billed: Quantity;
+  readonly invoiced: Quantity;
   /** Here and not released; rejected, and lying here; sent back and not wanted again. */
   readonly held: Quantity;
   readonly rejected: Quantity;
@@ -95,8 +95,8 @@ export type OrderLineRow = {
   readonly certificate: number;
   /** The reason, once the line is closed short. */
   readonly closedShort: string | null;
-  /** The reason, once no more bills come. */
-  readonly billsEnded: string | null;
+  /** The reason, once no more invoices come. */
+  readonly invoicesEnded: string | null;
 };
 
 export type SplitRow = {
@@ -109,11 +109,11 @@ export type SplitRow = {
   /** This and the next three in the need's unit. */
   readonly quantity: Quantity;
   readonly received: Quantity;
-  readonly billed: Quantity;
+  readonly invoiced: Quantity;
   /** Sent back for credit, and not wanted again. */
   readonly givenUp: Quantity;
   readonly value: Minor;
-  readonly billedAmount: Minor;
+  readonly invoicedAmount: Minor;
   /** Of a charge shared out by amounts, in minor units of the order's currency. */
   readonly amount: Minor | null;
 };

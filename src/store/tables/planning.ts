@@ -36,7 +36,7 @@ export type PlanLineRow = {
   readonly jobId: number;
   readonly parentId: number | null;
   readonly place: number;
-  /** The bill that a part is made by. */
+  /** The BOM that a part is made by. */
   readonly bomId: number | null;
   readonly bomLineId: number | null;
   readonly gotBy: GotBy;

@@ -66,7 +66,7 @@ export type StockChangeRow = {
   readonly kind: StockChangeKind;
   readonly itemId: number;
   readonly placeId: number;
-  /** The part of an order whose bill or return made a difference. */
+  /** The part of an order whose invoice or return made a difference. */
   readonly splitId: number | null;
   /** Whose stock it was; null for the company's. */
   readonly jobId: number | null;

@@ -20,7 +20,7 @@ const SHAPES: Readonly<Record<Standing, Shape>> = {
   uncertified: { level: 0.85, fill: 'var(--st-order)', over: 'cross' },
   reserved: { level: 0.85, fill: 'var(--st-received)', over: 'pin' },
   in: { level: 1, fill: 'var(--st-received)' },
-  billed: { level: 1, fill: 'var(--st-actual)' },
+  invoiced: { level: 1, fill: 'var(--st-actual)' },
   issued: { level: 1, fill: 'var(--st-actual)', over: 'out' },
 };
 

@@ -14,7 +14,7 @@ import { Slip } from './Slip';
 type Props<T> = {
   /** Where the sheet is handed over to. */
   readonly address: string;
-  /** What the sheet is: “File of bills”. */
+  /** What the sheet is: “File of BOMs”. */
   readonly label: string;
   readonly words: string;
   readonly detail: string;

@@ -11,15 +11,15 @@ import { loadCalendar } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Item, Job, PlanLineRow } from '@/store/tables';
 
-/** A branch as its bill has it now, not written down yet. */
+/** A branch as its BOM has it now, not written down yet. */
 export type FreshLine = Planned &
   Pick<PlanLineRow, 'bomId' | 'bomLineId' | 'gotBy' | 'startsOn'> & { readonly part: Part | undefined };
 
 export type Asked = { readonly item: Item; readonly quantity: Quantity };
 
 /**
- * What a job that makes so many of an item takes by the bills that hold at its start: the made item itself first, then
- * every branch of its bill, with the day it is needed.
+ * What a job that makes so many of an item takes by the BOMs that hold at its start: the made item itself first, then
+ * every branch of its BOM, with the day it is needed.
  */
 export async function freshPlan(
   db: Db,
@@ -83,7 +83,7 @@ function planFrom(
   ]);
 }
 
-/** The branches of a job's plan, each after the one above it and in the order of its bill. */
+/** The branches of a job's plan, each after the one above it and in the order of its BOM. */
 export async function loadPlan(db: Db, jobId: number): Promise<PlanLineRow[]> {
   const under = groupBy(await db('planLine').where({ jobId }).orderBy('place').orderBy('id'), (l) => l.parentId);
   const open = (under.get(null) ?? []).toReversed();

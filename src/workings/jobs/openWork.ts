@@ -23,7 +23,7 @@ export async function loadOpen(db: Db, jobId: number): Promise<Open> {
     state,
     lines: (lines.get(id) ?? []).filter((l) => l.splits.some((s) => s.jobId === jobId)).map(progressOf),
   }));
-  const bills = await db('invoice')
+  const invoices = await db('invoice')
     .whereIn('state', WAITING)
     .whereIn('orderId', ofJob())
     .orderBy('id')
@@ -44,7 +44,7 @@ export async function loadOpen(db: Db, jobId: number): Promise<Open> {
   const numbers = (rows: readonly { number: string }[]) => rows.map((r) => r.number);
   return {
     ...openOf(own),
-    bills: numbers(bills),
+    invoices: numbers(invoices),
     changes: changes.map((c) => c.number),
     stock: numbers(stock),
     reserved: numbers(reserved),

@@ -10,7 +10,7 @@ import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { planOrders, type Plan, type PlannedOrder, type StockPick } from './planOrders';
 import type { Picked } from '@/store/gathering';
-import { billingOf, type Comparison } from '@/store/invoices';
+import { invoicingOf, type Comparison } from '@/store/invoices';
 import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import { loadNeedStates, plannedWith, type NeedState } from '@/store/tab/needs';
@@ -33,7 +33,7 @@ async function nameEffects(db: Db, found: readonly Effect[]): Promise<NamedEffec
     .sort((x, y) => x.job.localeCompare(y.job) || x.code.localeCompare(y.code));
 }
 
-/** What an account gains when an amount is drafted or billed for it; nothing for stores, which has no budget. */
+/** What an account gains when an amount is drafted or invoiced for it; nothing for stores, which has no budget. */
 const gaining = ({ jobId, costCodeId }: Account, stage: 'drafted' | 'actual', amount: number): Change[] =>
   jobId === null || costCodeId === null || amount === 0
     ? []
@@ -58,9 +58,9 @@ const drafted = (ordered: Quantity): SplitState => ({
   value: minor(0),
   received: NONE,
   givenUp: NONE,
-  billed: NONE,
+  invoiced: NONE,
   claimed: NONE,
-  billedAmount: minor(0),
+  invoicedAmount: minor(0),
 });
 
 export type GatherPreview = { readonly plan: Plan; readonly effects: readonly NamedEffect[] };
@@ -213,21 +213,21 @@ export async function endingEffects(
 
 /** What matching an invoice moves on every budget it touches. */
 export async function matchEffects(db: Db, comparison: Comparison): Promise<NamedEffect[]> {
-  const billing = await billingOf(db, comparison);
-  const parts = new Map(billing.parts.map((p) => [p.splitId, p]));
+  const invoicing = await invoicingOf(db, comparison);
+  const parts = new Map(invoicing.parts.map((p) => [p.splitId, p]));
   const matched = (s: SplitStanding): SplitStanding => {
     const part = parts.get(s.id);
     if (part === undefined) return s;
     return {
       ...s,
-      billed: quantity(s.billed + part.quantity),
+      invoiced: quantity(s.invoiced + part.quantity),
       // What it claimed while it waited, it has now.
       claimed: quantity(Math.max(s.claimed - part.quantity, 0)),
-      billedAmount: minor(s.billedAmount + part.amount),
+      invoicedAmount: minor(s.invoicedAmount + part.amount),
     };
   };
   const before = await loadSplitStates(db, 'id', [...parts.keys()]);
-  const beside = billing.beside.flatMap((b) => gaining(b, 'actual', b.amount));
+  const beside = invoicing.beside.flatMap((b) => gaining(b, 'actual', b.amount));
   return movingParts(db, before, before.map(matched), beside);
 }
 

@@ -156,7 +156,7 @@ describe('what is to decide on a job', () => {
       .db('orderLine')
       .where({ orderId: order.id })
       .update({ wantedOn: '2026-05-01' as Day });
-    const { id } = must(await yard.bill(order, 5));
+    const { id } = must(await yard.invoice(order, 5));
     const { actor } = await yard.as('buyer');
     const job = { id: yard.ids.jobs[0], number: '412' };
     const told = await loadDecisions(yard.db, actor, job, await loadTab(yard.db, actor, job.id), TODAY);
@@ -173,8 +173,8 @@ describe('what is to decide on a job', () => {
 describe('comparing an invoice', () => {
   it('shows what was true of it after it is matched too', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
-    const bill = { typedTotal: 2160 as Minor, lines: [yard.billed(order, 2, 9)] };
-    const { id } = must(await yard.bill(order, 2, bill));
+    const typed = { typedTotal: 2160 as Minor, lines: [yard.invoiced(order, 2, 9)] };
+    const { id } = must(await yard.invoice(order, 2, typed));
     must(await yard.match(id, 'rush'));
     const invoice = await yard.db('invoice').where({ id }).first();
     if (invoice === undefined) throw new Error('The invoice is gone.');

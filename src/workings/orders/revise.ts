@@ -3,7 +3,7 @@ import { WAITING, type InvoiceState } from '@/core/invoices/states';
 import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
 import { asConfirmed } from '@/core/orders/confirming';
 import {
-  billedChargeFaults,
+  invoicedChargeFaults,
   orderChanges,
   revisionFaults,
   type OrderChange,
@@ -107,7 +107,7 @@ export async function revise(
   const { codes, companyCurrency } = await loadMoney(db);
   const { currency, rate } = order;
   const lines = valueOrder(settled.value, codes, { currency, companyCurrency, rate });
-  const loose = billedChargeFaults(sent, lines);
+  const loose = invoicedChargeFaults(sent, lines);
   if (loose.length > 0) return refused(...loose);
   const { net, gross } = orderTotals(settled.value, codes, currency);
   return done({ ...order, ...terms, net, gross, lines });
@@ -115,17 +115,17 @@ export async function revise(
 
 async function sentLines(db: Db, order: StoredOrder): Promise<SentLine[]> {
   const ids = order.lines.map((l) => l.id);
-  const bills = (await db('invoiceLine as b')
+  const invoices = (await db('invoiceLine as b')
     .join('invoice as i', 'i.id', 'b.invoiceId')
     .whereIn('b.lineId', among(db, ids))
     .select('b.lineId', 'b.quantity', 'i.state')) as { lineId: number; quantity: Quantity; state: InvoiceState }[];
   const receipts = await whereIn(db, 'receiptLine', 'lineId', ids);
-  const claimed = (id: number) => bills.filter((b) => b.lineId === id && WAITING.includes(b.state));
+  const claimed = (id: number) => invoices.filter((b) => b.lineId === id && WAITING.includes(b.state));
   return order.lines.map((l) => ({
     ...l,
     claimed: addQ(NONE, ...claimed(l.id).map((b) => b.quantity)),
-    traced: [...bills, ...receipts].some((r) => r.lineId === l.id),
-    ended: l.closedShort !== null || l.billsEnded !== null,
+    traced: [...invoices, ...receipts].some((r) => r.lineId === l.id),
+    ended: l.closedShort !== null || l.invoicesEnded !== null,
   }));
 }
 

@@ -15,7 +15,7 @@ import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
 import { removeRate, saveRate } from '../../acts';
 
-/** What one unit of other currencies costs, from a day on. Orders and bills take the rate of their day. */
+/** What one unit of other currencies costs, from a day on. Orders and invoices take the rate of their day. */
 export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { view: RatesView }) {
   const { day, today } = useYard();
   const form = useActForm({

@@ -20,7 +20,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
 import { matchInvoice, takeOutInvoice } from '../../../acts';
-import { billedColumns } from '../billedColumns';
+import { invoicedColumns } from '../invoicedColumns';
 import { InvoiceTag } from '../InvoiceTag';
 import { counted } from '@/core/words';
 
@@ -35,31 +35,31 @@ const tone =
   };
 
 const matchColumns = (currency: string): Column<Row>[] => [
-  ...billedColumns<Row>(({ line, order, billed }) => ({
+  ...invoicedColumns<Row>(({ line, order, invoiced }) => ({
     description: order?.description ?? line.description,
     line: order,
-    received: billed?.received ?? NONE,
-    elsewhere: billed?.billedElsewhere ?? NONE,
+    received: invoiced?.received ?? NONE,
+    elsewhere: invoiced?.invoicedElsewhere ?? NONE,
   })),
   {
-    key: 'billed',
+    key: 'invoiced',
     head: 'This invoice',
     num: true,
     tone: tone('quantity'),
-    cell: ({ billed }) => billed && formatQuantity(billed.quantity),
+    cell: ({ invoiced }) => invoiced && formatQuantity(invoiced.quantity),
   },
   {
     key: 'orderPrice',
     head: 'Order price',
     num: true,
-    cell: ({ billed }) => billed && formatPrice(billed.orderPrice, currency),
+    cell: ({ invoiced }) => invoiced && formatPrice(invoiced.orderPrice, currency),
   },
   {
     key: 'price',
     head: 'Invoice price',
     num: true,
     tone: tone('price'),
-    cell: ({ billed }) => billed && formatPrice(billed.price, currency),
+    cell: ({ invoiced }) => invoiced && formatPrice(invoiced.price, currency),
   },
   {
     key: 'net',
@@ -71,7 +71,7 @@ const matchColumns = (currency: string): Column<Row>[] => [
   },
 ];
 
-/** Ordered, received and invoiced side by side; matching makes the bill actual cost on the jobs. */
+/** Ordered, received and invoiced side by side; matching makes the invoice actual cost on the jobs. */
 export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct | undefined }) {
   const { invoice, lines, total, held } = view;
   const { currency } = invoice;

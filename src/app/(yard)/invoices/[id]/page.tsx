@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { WAITING } from '@/core/invoices/states';
-import { nextBill } from '@/queries/orders/nextAct';
+import { nextInvoice } from '@/queries/orders/nextAct';
 import { loadInvoice } from '@/queries/invoices/invoices';
 import { Opened } from '@/ui/frame/Opened';
 import { place } from '../../../server/place';
@@ -11,7 +11,7 @@ export const metadata = { title: 'Invoice' };
 export default place(async ({ db, person, params }) => {
   const view = await loadInvoice(db, person, Number(params.id));
   if (view === undefined) notFound();
-  const next = WAITING.includes(view.invoice.state) ? undefined : await nextBill(db, person, view.invoice.id);
+  const next = WAITING.includes(view.invoice.state) ? undefined : await nextInvoice(db, person, view.invoice.id);
   return (
     <>
       <Opened kind="invoice" id={view.invoice.id} />

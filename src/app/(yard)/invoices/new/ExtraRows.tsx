@@ -3,7 +3,7 @@
 import { X } from 'lucide-react';
 import { useFieldArray } from 'react-hook-form';
 import { signOf } from '@/core/money/money';
-import { FOLLOWS, ORDERS_JOBS, STORES, type BillText, type ExtraText } from '@/core/records/bill';
+import { FOLLOWS, ORDERS_JOBS, STORES, type InvoiceText, type ExtraText } from '@/core/records/invoice';
 import type { Named } from '@/core/records/typed';
 import type { InvoiceFormView } from '@/queries/invoices/invoices';
 import type { Thing } from '@/queries/frame/choices';
@@ -21,12 +21,12 @@ const ALSO_CODE: readonly Thing[] = [{ ...FOLLOWS, detail: '' }];
 
 type Props = {
   readonly view: InvoiceFormView;
-  readonly form: ActForm<BillText>;
+  readonly form: ActForm<InvoiceText>;
   /** The cost code that freight is charged to. */
   readonly freight: Named | null;
 };
 
-/** Lines of a bill that were not ordered: carriage, a fee, a discount. */
+/** Lines of an invoice that were not ordered: carriage, a fee, a discount. */
 export function ExtraRows({ view: { order, taxes }, form, freight }: Props) {
   const rows = useFieldArray({ control: form.control, name: 'extras' });
   const another = (): ExtraText => ({

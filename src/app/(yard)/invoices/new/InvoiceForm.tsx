@@ -14,20 +14,20 @@ import {
   type Minor,
 } from '@/core/money/money';
 import {
-  billedForm,
-  billForm,
+  invoicedForm,
+  invoiceForm,
   extraForm,
   isNoExtra,
-  isNotBilled,
+  isNotInvoiced,
   ORDERS_JOBS,
   STORES,
-  type BillRead,
-  type BillText,
-} from '@/core/records/bill';
+  type InvoiceRead,
+  type InvoiceText,
+} from '@/core/records/invoice';
 import type { Named } from '@/core/records/typed';
 import { totalsOf } from '@/core/money/tax';
 import { formatQuantity, NONE } from '@/core/quantity/quantity';
-import type { InvoiceFormView, ToBill } from '@/queries/invoices/invoices';
+import type { InvoiceFormView, ToInvoice } from '@/queries/invoices/invoices';
 import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
@@ -41,7 +41,7 @@ import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
 import { changeInvoice, enterInvoice } from '../../../acts';
 import { ExtraRows } from './ExtraRows';
-import { billedColumns } from '../billedColumns';
+import { invoicedColumns } from '../invoicedColumns';
 import { counted } from '@/core/words';
 
 /** A cost code by its id. */
@@ -50,18 +50,18 @@ const codeNamed = (codes: InvoiceFormView['codes'], id: number | null): Named | 
   return code === undefined ? null : { id: code.id, number: code.code, name: code.name };
 };
 
-/** What the form starts from: what may be billed by now, or the bill that is changed. */
-function startOf({ order, lines, bill, jobs, codes }: InvoiceFormView, today: string): BillText {
+/** What the form starts from: what may be invoiced by now, or the invoice that is changed. */
+function startOf({ order, lines, invoice, jobs, codes }: InvoiceFormView, today: string): InvoiceText {
   const { currency } = order;
-  const own = new Map((bill?.lines ?? []).map((l) => [l.lineId, l]));
+  const own = new Map((invoice?.lines ?? []).map((l) => [l.lineId, l]));
   const amount = (net: Minor) => ungrouped(formatAmount(net, currency));
   return {
-    number: bill?.invoice.number ?? '',
-    day: bill?.invoice.day ?? today,
-    typedTotal: bill === undefined ? '' : amount(bill.invoice.typedTotal),
+    number: invoice?.invoice.number ?? '',
+    day: invoice?.invoice.day ?? today,
+    typedTotal: invoice === undefined ? '' : amount(invoice.invoice.typedTotal),
     lines: lines.map(({ line, expected }) => {
       const was = own.get(line.id);
-      const [quantity, price] = [bill === undefined ? expected : (was?.quantity ?? NONE), was?.price ?? line.price];
+      const [quantity, price] = [invoice === undefined ? expected : (was?.quantity ?? NONE), was?.price ?? line.price];
       return {
         lineId: line.id,
         quantity: quantity === 0 ? '' : ungrouped(formatQuantity(quantity)),
@@ -69,7 +69,7 @@ function startOf({ order, lines, bill, jobs, codes }: InvoiceFormView, today: st
         taxCodeId: String(was?.taxCodeId ?? line.taxCodeId),
       };
     }),
-    extras: (bill?.lines ?? [])
+    extras: (invoice?.lines ?? [])
       .filter((l) => l.lineId === null)
       .map((l) => ({
         description: l.description,
@@ -82,11 +82,11 @@ function startOf({ order, lines, bill, jobs, codes }: InvoiceFormView, today: st
 }
 
 /** What the lines come to that can be read by now: of each ordered line its net, and all of them. */
-function worked({ lines, extras }: BillText, ordered: readonly ToBill[], currency: string) {
-  const [line, extra] = [billedForm(currency), extraForm(currency)];
-  const billed = lines.flatMap((text) => {
+function worked({ lines, extras }: InvoiceText, ordered: readonly ToInvoice[], currency: string) {
+  const [line, extra] = [invoicedForm(currency), extraForm(currency)];
+  const invoiced = lines.flatMap((text) => {
     const own = ordered.find((o) => o.line.id === text.lineId)?.line;
-    const read = isNotBilled(text) ? undefined : line.safeParse(text);
+    const read = isNotInvoiced(text) ? undefined : line.safeParse(text);
     if (own === undefined || read?.success !== true) return [];
     const { quantity, price, taxCodeId } = read.data;
     return [{ lineId: own.id, kind: own.kind, taxCodeId, net: lineNet(quantity, price, own.priceQuantity, currency) }];
@@ -95,39 +95,39 @@ function worked({ lines, extras }: BillText, ordered: readonly ToBill[], currenc
     const read = isNoExtra(text) ? undefined : extra.safeParse(text);
     return read?.success === true ? [{ ...read.data, kind: 'charge' as const }] : [];
   });
-  return { billed, all: [...billed, ...beside] };
+  return { invoiced, all: [...invoiced, ...beside] };
 }
 
-/** A supplier's bill, typed beside what was ordered, received and is on other bills. */
+/** A supplier's invoice, typed beside what was ordered, received and is on other invoices. */
 export function InvoiceForm(view: InvoiceFormView) {
-  const { order, supplier, lines, taxes, bill } = view;
+  const { order, supplier, lines, taxes, invoice } = view;
   const { currency } = order;
   const router = useRouter();
   const { today } = useYard();
   const form = useActForm({
-    read: () => billForm(currency),
+    read: () => invoiceForm(currency),
     start: startOf(view, today),
-    keep: bill === undefined ? `bill for ${order.number}` : `bill ${bill.invoice.id}`,
-    act: (read: BillRead & { once: string }) =>
-      bill === undefined
+    keep: invoice === undefined ? `invoice for ${order.number}` : `invoice ${invoice.invoice.id}`,
+    act: (read: InvoiceRead & { once: string }) =>
+      invoice === undefined
         ? enterInvoice({ orderId: order.id, ...read })
-        : changeInvoice({ invoiceId: bill.invoice.id, version: bill.invoice.version, ...read }),
+        : changeInvoice({ invoiceId: invoice.invoice.id, version: invoice.invoice.version, ...read }),
     input: (read, once) => ({ once, ...read }),
-    said: () => (bill === undefined ? 'Invoice entered' : 'Invoice saved'),
+    said: () => (invoice === undefined ? 'Invoice entered' : 'Invoice saved'),
     onDone: ({ id }) => router.push(`/invoices/${id}`),
   });
   const { typed, busy, clash } = form;
-  const { billed, all } = worked(typed, lines, currency);
+  const { invoiced, all } = worked(typed, lines, currency);
   const totals = totalsOf(all, taxes);
   const total = typed.typedTotal.trim() === '' ? undefined : parseMoney(typed.typedTotal, currency);
-  useKey('Ctrl+Enter', bill === undefined ? 'Enter invoice' : 'Save invoice', form.save, !busy);
+  useKey('Ctrl+Enter', invoice === undefined ? 'Enter invoice' : 'Save invoice', form.save, !busy);
   const fault =
     clash?.message ?? form.refusals[0]?.message ?? form.faultAt('lines') ?? needsCorrecting(form.firstFault);
   const off = total?.ok ? subtract(total.value, totals.gross) : undefined;
   const at = new Map(lines.map(({ line }, k) => [line.id, k]));
-  const place = ({ line }: ToBill) => at.get(line.id) ?? 0;
-  const columns: Column<ToBill>[] = [
-    ...billedColumns<ToBill>(({ line, received, elsewhere }) => ({
+  const place = ({ line }: ToInvoice) => at.get(line.id) ?? 0;
+  const columns: Column<ToInvoice>[] = [
+    ...invoicedColumns<ToInvoice>(({ line, received, elsewhere }) => ({
       description: line.description,
       line,
       received,
@@ -140,7 +140,7 @@ export function InvoiceForm(view: InvoiceFormView) {
       cell: ({ line }) => (line.price === null ? '–' : formatPrice(line.price, currency)),
     },
     {
-      key: 'billed',
+      key: 'invoiced',
       head: 'This invoice',
       num: true,
       className: 'w-[104px]',
@@ -188,7 +188,7 @@ export function InvoiceForm(view: InvoiceFormView) {
       num: true,
       className: '!font-semibold',
       cell: ({ line }) => {
-        const own = billed.find((b) => b.lineId === line.id);
+        const own = invoiced.find((b) => b.lineId === line.id);
         return own === undefined ? '–' : formatAmount(own.net, currency);
       },
     },
@@ -196,7 +196,7 @@ export function InvoiceForm(view: InvoiceFormView) {
   return (
     <>
       <h1 className="text-[25px] leading-tight">
-        {bill === undefined ? 'Invoice' : `Edit invoice ${bill.invoice.number}`} from {supplier}
+        {invoice === undefined ? 'Invoice' : `Edit invoice ${invoice.invoice.number}`} from {supplier}
       </h1>
       <p className="text-ink-2">
         · order{' '}
@@ -240,7 +240,7 @@ export function InvoiceForm(view: InvoiceFormView) {
         }
       >
         <ShelfMain disabled={busy} onClick={form.save} hint="Ctrl ↵">
-          {bill === undefined ? (busy ? 'Entering…' : 'Enter invoice') : busy ? 'Saving…' : 'Save invoice'}
+          {invoice === undefined ? (busy ? 'Entering…' : 'Enter invoice') : busy ? 'Saving…' : 'Save invoice'}
         </ShelfMain>
       </Shelf>
     </>

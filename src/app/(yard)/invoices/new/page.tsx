@@ -1,7 +1,7 @@
 import Link from '@/ui/kit/Link';
 import { formatAmount, signOf } from '@/core/money/money';
 import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
-import { findBillable, loadInvoiceForm } from '@/queries/invoices/invoices';
+import { findInvoiceable, loadInvoiceForm } from '@/queries/invoices/invoices';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { place } from '../../../server/place';
@@ -17,7 +17,7 @@ export default place(async ({ db, person, query }) => {
         <InvoiceForm key={form.order.id} {...form} />
       </Sheet>
     );
-  const orders = await findBillable(db, person, query.words ?? '');
+  const orders = await findInvoiceable(db, person, query.words ?? '');
   return (
     <Sheet>
       <PlaceTitle title="Enter invoice" count="Which order is it for?">

@@ -75,7 +75,7 @@ export default place(async ({ db, person, today, params }) => {
       <h2 className="mt-6 text-[16px]">Recent purchases</h2>
       {bought.length === 0 ? <p className="text-ink-2">Not ordered yet.</p> : <BoughtLast bought={bought} />}
       <Shelf facts={<Fact strong>{item.number}</Fact>}>
-        <Link href={`/items/${item.id}/bill`} className="btn btn-shelf">
+        <Link href={`/items/${item.id}/bom`} className="btn btn-shelf">
           Bill of materials
         </Link>
         {may(person, 'keep suppliers') && <AddSeller itemId={item.id} />}

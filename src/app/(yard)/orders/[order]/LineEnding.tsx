@@ -10,16 +10,21 @@ import type { Thing } from '@/queries/frame/choices';
 import { PickField } from '@/ui/kit/PickField';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { chargeElsewhere, closeShort, endBills, openAgain } from '../../../acts';
+import { chargeElsewhere, closeShort, endInvoices, openAgain } from '../../../acts';
 import { Ahead } from './Ahead';
 
 type Line = OrderView['order']['lines'][number];
-export type LineEnd = 'closeShort' | 'endBills' | 'openAgain' | 'elsewhere';
+export type LineEnd = 'closeShort' | 'endInvoices' | 'openAgain' | 'elsewhere';
 type EndProps = { readonly line: Line; readonly view: OrderView; readonly onClose: () => void };
 
 export const factsOf = (l: Line) => ({ ...progressOf(l), description: l.description });
 
-const QUESTIONS = { closeShort: CloseShort, endBills: EndBills, openAgain: OpenAgain, elsewhere: Elsewhere } as const;
+const QUESTIONS = {
+  closeShort: CloseShort,
+  endInvoices: EndInvoices,
+  openAgain: OpenAgain,
+  elsewhere: Elsewhere,
+} as const;
 
 /** What is done with one line of an order that was sent: each says first what it does to the budgets. */
 export function LineEnding({ how, ...of }: EndProps & { readonly how: LineEnd }) {
@@ -56,14 +61,14 @@ function CloseShort({ line, view, onClose }: EndProps) {
   );
 }
 
-function EndBills({ line, view, onClose }: EndProps) {
+function EndInvoices({ line, view, onClose }: EndProps) {
   const once = useOnce();
-  const act = useAct(endBills, {
+  const act = useAct(endInvoices, {
     said: () => `No more invoices for ${line.description}`,
     onDone: onClose,
   });
   const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
-  const short = `${formatQuantity(line.billed)} of the ${formatQuantity(line.received)} received`;
+  const short = `${formatQuantity(line.invoiced)} of the ${formatQuantity(line.received)} received`;
   return (
     <ReasonQuestion
       title={`No more invoices for ${line.description}?`}

@@ -6,7 +6,7 @@ import type { Totals } from '@/core/money/tax';
 import { formatDecimal } from '@/core/money/decimal';
 import { answerDifferences } from '@/core/orders/confirming';
 import { isShareOfLines } from '@/core/orders/order';
-import { closeShortFault, endBillsFault, endedAt, openAgainFault, rechargeFault } from '@/core/orders/rules';
+import { closeShortFault, endInvoicesFault, endedAt, openAgainFault, rechargeFault } from '@/core/orders/rules';
 import { leftOf, progressOf, UNSENT } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -54,7 +54,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       <>
         <Progress line={l} />
         {mayClose(l, view) && may('send orders') && ends('closeShort', l, 'Close short')}
-        {mayEndBills(l, view) && may('match invoices') && ends('endBills', l, 'No more invoices')}
+        {mayEndInvoices(l, view) && may('match invoices') && ends('endInvoices', l, 'No more invoices')}
         {mayOpen(l, view) && may('send orders') && ends('openAgain', l, 'Reopen line')}
       </>
     ),
@@ -163,7 +163,7 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
     <>
       <span className="font-semibold">{l.description}</span>
       {l.closedShort !== null && <span className="tag ml-2">closed short at {endedAt(factsOf(l))}</span>}
-      {l.billsEnded !== null && <span className="tag ml-2">No more invoices</span>}
+      {l.invoicesEnded !== null && <span className="tag ml-2">No more invoices</span>}
       <span className="mono block text-ink-2">
         {[l.ourNumber, l.theirNumber && `supplier’s no. ${l.theirNumber}`].filter(Boolean).join(' · ') ||
           (l.kind === 'goods' ? '' : l.kind)}
@@ -192,9 +192,9 @@ const mayOpen = (l: Line, { order }: OrderView) => openAgainFault(order, factsOf
 const mayRecharge = (l: Line, { order, revising }: OrderView) =>
   revising === undefined && l.splits.some((s) => rechargeFault(order, l, s.id) === undefined);
 
-const mayEndBills = (l: Line, { order, invoices }: OrderView) =>
-  endBillsFault(
-    { ...order, lines: [], waitingBills: invoices.filter((i) => WAITING.includes(i.state)).length },
+const mayEndInvoices = (l: Line, { order, invoices }: OrderView) =>
+  endInvoicesFault(
+    { ...order, lines: [], waitingInvoices: invoices.filter((i) => WAITING.includes(i.state)).length },
     factsOf(l),
   ) === undefined;
 
@@ -209,27 +209,27 @@ const End = ({ onClick, children }: { onClick: () => void; children: string }) =
 );
 
 function Progress({ line }: { line: Line }) {
-  const { kind, quantity: ordered, received, billed, unit } = line;
+  const { kind, quantity: ordered, received, invoiced, unit } = line;
   const goods = kind === 'goods';
   const left = leftOf(progressOf(line));
-  const words = `${goods ? `${formatQuantity(received)} received, ` : ''}${formatQuantity(billed)} invoiced of ${formatQuantity(ordered)}`;
-  const notBilled = Math.max(received - billed, 0);
-  const waits = line.closedShort === null && line.billsEnded === null;
-  const open = waits ? Math.max(ordered - billed - notBilled, 0) : 0;
+  const words = `${goods ? `${formatQuantity(received)} received, ` : ''}${formatQuantity(invoiced)} invoiced of ${formatQuantity(ordered)}`;
+  const notInvoiced = Math.max(received - invoiced, 0);
+  const waits = line.closedShort === null && line.invoicesEnded === null;
+  const open = waits ? Math.max(ordered - invoiced - notInvoiced, 0) : 0;
   return (
     <>
       <ProgressGlass
         whole={ordered}
         words={words}
         parts={[
-          { stage: 'actual', share: billed },
-          { stage: 'received', share: notBilled },
+          { stage: 'actual', share: invoiced },
+          { stage: 'received', share: notInvoiced },
           ...(open > 0 ? [{ stage: 'onOrder' as const, share: open }] : []),
         ]}
       />
       <span className="text-[12px] whitespace-nowrap text-ink-2">
         {goods ? `${formatQuantity(received)} received,  ` : ''}
-        {formatQuantity(billed)} invoiced
+        {formatQuantity(invoiced)} invoiced
         {kind === 'service' && left > 0 && `, ${formatQuantity(left)} ${unitOf(unit).short} outstanding`}
       </span>
     </>

@@ -11,7 +11,7 @@ export default place(async ({ db, person, params }) => {
   if (form === undefined) notFound();
   return (
     <Sheet>
-      <InvoiceForm key={form.bill?.invoice.version} {...form} />
+      <InvoiceForm key={form.invoice?.invoice.version} {...form} />
     </Sheet>
   );
 });

@@ -25,7 +25,7 @@ type Props = {
 
 const WAIT = 250;
 
-/** How the plan of what is made comes out now: by its bill, by the job's dates, and by how many are made. */
+/** How the plan of what is made comes out now: by its BOM, by the job's dates, and by how many are made. */
 export function ChangesSlip({ job, version, root, onClose }: Props) {
   const [typed, setTyped] = useState(ungrouped(formatQuantity(root.quantity)));
   const [found, setFound] = useState<RootChanges>();

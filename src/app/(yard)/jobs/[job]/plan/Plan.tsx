@@ -29,7 +29,7 @@ import { WhenWork } from './WhenWork';
 
 const NeedSlip = later(() => import('../../../_shared/buying/NeedSlip'));
 const MendSlip = later(() => import('../../../_shared/buying/ManyNeedsSlip'));
-const TakeBill = later(() => import('./TakeBill'));
+const TakeBom = later(() => import('./TakeBom'));
 
 type Props = {
   readonly plan: PlanView;
@@ -66,7 +66,7 @@ export function Plan({ plan, from, job }: Props) {
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [picked, setPicked] = useState<ReadonlySet<Key>>(new Set());
   const [open, setOpen] = useState<PlanRow>();
-  const [slip, setSlip] = useState<'bill' | 'out' | 'mend' | Planning | PlanView['roots'][number]>();
+  const [slip, setSlip] = useState<'bom' | 'out' | 'mend' | Planning | PlanView['roots'][number]>();
   const once = useOnce();
   const mayChange = yard.may('change buy lists') && job.live;
   const mayReserve = yard.may('reserve stock') && job.live;
@@ -112,7 +112,7 @@ export function Plan({ plan, from, job }: Props) {
   const doReserve = (ids: readonly number[]) =>
     void reserving.run({ once: once.key(), jobId: job.id, needIds: [...ids].slice(0, 1000) });
   useKey('R', 'Reserve available stock', () => doReserve(free), mayReserve && free.length > 0 && !busy);
-  useKey('B', 'Add from bill of materials', () => setSlip('bill'), mayChange);
+  useKey('B', 'Add from bill of materials', () => setSlip('bom'), mayChange);
 
   const toBuy = rows.filter((r) => r.isIn && r.need !== null && r.need.open > 0);
   const late = toBuy.filter((r) => r.need?.late === true).length;
@@ -132,7 +132,7 @@ export function Plan({ plan, from, job }: Props) {
   const proposal = toMake !== undefined && mayChange && (
     <p className="mb-2 text-ink-2">
       The quote sells {measured(toMake.quantity, toMake.unit)} {toMake.item.name} made here.{' '}
-      <button type="button" className="step" onClick={() => setSlip('bill')}>
+      <button type="button" className="step" onClick={() => setSlip('bom')}>
         Add BOM of {toMake.item.number}
       </button>
     </p>
@@ -156,14 +156,12 @@ export function Plan({ plan, from, job }: Props) {
         </Empty>
         <Shelf facts={<Fact strong>No plan yet</Fact>}>
           {mayChange && (
-            <ShelfPlain onClick={() => setSlip('bill')} hint="B">
+            <ShelfPlain onClick={() => setSlip('bom')} hint="B">
               Add from BOM
             </ShelfPlain>
           )}
         </Shelf>
-        {slip === 'bill' && (
-          <TakeBill job={job} version={version} proposed={toMake} onClose={() => setSlip(undefined)} />
-        )}
+        {slip === 'bom' && <TakeBom job={job} version={version} proposed={toMake} onClose={() => setSlip(undefined)} />}
       </div>
     );
   return (
@@ -271,7 +269,7 @@ export function Plan({ plan, from, job }: Props) {
               </ShelfPlain>
             )}
             {mayChange && free.length === 0 && (
-              <ShelfPlain onClick={() => setSlip('bill')} hint="B">
+              <ShelfPlain onClick={() => setSlip('bom')} hint="B">
                 Add from BOM
               </ShelfPlain>
             )}
@@ -284,7 +282,7 @@ export function Plan({ plan, from, job }: Props) {
         )}
       </Shelf>
       {open?.need != null && <NeedSlip key={open.key} need={open.need} onClose={() => setOpen(undefined)} />}
-      {slip === 'bill' && <TakeBill job={job} version={version} proposed={toMake} onClose={() => setSlip(undefined)} />}
+      {slip === 'bom' && <TakeBom job={job} version={version} proposed={toMake} onClose={() => setSlip(undefined)} />}
       {slip === 'mend' && (
         <MendSlip
           needs={chosen.flatMap((r) => (r.isIn ? (r.need ?? []) : []))}

@@ -8,7 +8,7 @@ import { readAsked, route } from '../../../../../server/answer';
 
 const asked = z.object({
   jobId: z.number().int(),
-  /** Another quantity of what one bill makes. */
+  /** Another quantity of what one BOM makes. */
   of: z.object({ rootId: z.number().int(), quantity: quantitySchema.refine((q) => q > 0) }).optional(),
 });
 

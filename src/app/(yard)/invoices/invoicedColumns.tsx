@@ -3,7 +3,7 @@ import { unitOf } from '@/core/quantity/units';
 import type { StoredLine } from '@/store/orders';
 import type { Column } from '@/ui/ledger/column';
 
-/** What a row of a bill says of the order; a row that was not ordered has none of it. */
+/** What a row of an invoice says of the order; a row that was not ordered has none of it. */
 type Ordered = {
   readonly description: string;
   readonly line: StoredLine | undefined;
@@ -11,8 +11,8 @@ type Ordered = {
   readonly elsewhere: Quantity;
 };
 
-/** The columns with which every table of a bill begins: what was ordered, came, and is on other bills. */
-export const billedColumns = <Row,>(of: (row: Row) => Ordered): Column<Row>[] => [
+/** The columns with which every table of an invoice begins: what was ordered, came, and is on other invoices. */
+export const invoicedColumns = <Row,>(of: (row: Row) => Ordered): Column<Row>[] => [
   {
     key: 'line',
     head: 'Line',

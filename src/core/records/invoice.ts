@@ -8,7 +8,7 @@ const number = text(40, 'Enter the invoice number.');
 const day = requiredDay('Enter the invoice date.');
 const TWICE = 'The same order line appears twice. Combine the quantities.';
 
-const billedFields = z.object({
+const invoicedFields = z.object({
   lineId: z.number().int(),
   /** In the order line's unit. */
   quantity: quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.'),
@@ -29,12 +29,12 @@ const extraFields = z.object({
 });
 type To = z.output<typeof extraFields>['to'];
 
-/** A supplier's bill as it is kept. */
-export const billFields = z.object({
+/** A supplier's invoice as it is kept. */
+export const invoiceFields = z.object({
   number,
   day,
   typedTotal: minorSchema,
-  lines: z.array(billedFields).max(1000).refine(distinct('lineId'), TWICE),
+  lines: z.array(invoicedFields).max(1000).refine(distinct('lineId'), TWICE),
   extras: z.array(extraFields).max(50).default([]),
 });
 
@@ -43,15 +43,15 @@ export const ORDERS_JOBS: Named = { id: -1, number: '', name: 'the order’s job
 export const STORES: Named = { id: 0, number: '', name: 'stores' };
 export const FOLLOWS: Named = { id: 0, number: '', name: 'as the lines’ codes' };
 
-/** What is billed of a line, as it is typed. */
-export const billedForm = (currency: string) =>
+/** What is invoiced of a line, as it is typed. */
+export const invoicedForm = (currency: string) =>
   z.object({
     lineId: z.number(),
-    quantity: typedQuantity(billedFields.shape.quantity),
-    price: typedPrice(billedFields.shape.price, currency),
+    quantity: typedQuantity(invoicedFields.shape.quantity),
+    price: typedPrice(invoicedFields.shape.price, currency),
     taxCodeId: chosen,
   });
-export type BilledText = z.input<ReturnType<typeof billedForm>>;
+export type InvoicedText = z.input<ReturnType<typeof invoicedForm>>;
 
 /** Something that was not ordered, as it is typed. */
 export const extraForm = (currency: string) =>
@@ -78,12 +78,12 @@ function chargedTo({ id }: Named, costCodeId: number | null): To {
   return { kind: 'job', jobId: id, costCodeId: costCodeId ?? 0 };
 }
 
-/** Whether nothing is billed of a line, and whether a row that was not ordered says nothing. */
-export const isNotBilled = (typed: BilledText): boolean => ['', '0'].includes(typed.quantity.trim());
+/** Whether nothing is invoiced of a line, and whether a row that was not ordered says nothing. */
+export const isNotInvoiced = (typed: InvoicedText): boolean => ['', '0'].includes(typed.quantity.trim());
 export const isNoExtra = (typed: ExtraText): boolean => typed.description.trim() === '' && typed.net.trim() === '';
 
-/** A bill as it is typed. */
-export const billForm = (currency: string) =>
+/** An invoice as it is typed. */
+export const invoiceForm = (currency: string) =>
   z.object({
     number,
     day,
@@ -91,9 +91,9 @@ export const billForm = (currency: string) =>
       .string()
       .trim()
       .min(1, 'Enter the invoice total incl. tax.')
-      .pipe(typedMoney(billFields.shape.typedTotal, currency)),
-    lines: rowsOf(billedForm(currency), isNotBilled),
+      .pipe(typedMoney(invoiceFields.shape.typedTotal, currency)),
+    lines: rowsOf(invoicedForm(currency), isNotInvoiced),
     extras: rowsOf(extraForm(currency), isNoExtra),
   });
-export type BillText = z.input<ReturnType<typeof billForm>>;
-export type BillRead = z.output<ReturnType<typeof billForm>>;
+export type InvoiceText = z.input<ReturnType<typeof invoiceForm>>;
+export type InvoiceRead = z.output<ReturnType<typeof invoiceForm>>;

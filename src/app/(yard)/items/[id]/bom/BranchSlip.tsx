@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { GOT_BY, GOT_BY_NAMES, PER, type GotBy, type Per } from '@/core/boms/bom';
 import { signOf } from '@/core/money/money';
-import type { BomLineView, BranchBill } from '@/queries/items/boms';
+import type { BomLineView, BranchBom } from '@/queries/items/boms';
 import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/items/bomText';
 import { faultsIn } from '@/ui/entry/reading';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
@@ -15,11 +15,11 @@ import { useKey } from '@/ui/frame/keys';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
 import { changeBranch } from '../../../../acts';
-import { PER_NAMES } from './billColumns';
+import { PER_NAMES } from './bomColumns';
 
 type Props = {
-  readonly bill: BranchBill;
-  /** undefined for one more part of that bill. */
+  readonly bom: BranchBom;
+  /** undefined for one more part of that BOM. */
   readonly line: BomLineView | undefined;
   readonly title: string;
   readonly onDone: () => void;
@@ -36,8 +36,8 @@ const CELLS = {
   price: 'price',
 };
 
-/** A branch of a tree, changed in the bill that it stands in: everything that is made by that bill changes with it. */
-export default function BranchSlip({ bill, line, title, onDone, onClose }: Props) {
+/** A branch of a tree, changed in the BOM that it stands in: everything that is made by that BOM changes with it. */
+export default function BranchSlip({ bom, line, title, onDone, onClose }: Props) {
   const { currency, may } = useYard();
   const [text, setText] = useState<BomLineText>(() =>
     line === undefined ? newBomLine(0) : bomLineText(line, currency),
@@ -57,7 +57,7 @@ export default function BranchSlip({ bill, line, title, onDone, onClose }: Props
     const { id: _, ...fields } = read ?? { id: 0 };
     void act.run({
       once: once.key(),
-      ...{ bomId: bill.bomId, version: bill.version, lineId: line?.id ?? null },
+      ...{ bomId: bom.bomId, version: bom.version, lineId: line?.id ?? null },
       line: read === undefined ? null : (fields as Exclude<typeof read, undefined>),
     });
   };

@@ -47,8 +47,8 @@ const withPart = (line: BomLineText, thing: ItemThing | Thing | null): BomLineTe
   return { ...next, unit: thing.unit, unitWords: '', gotBy: thing.made ? 'made' : 'bought' };
 };
 
-/** The columns of a bill as it is filled in. */
-export const billColumns = ({ currency, money, onMake }: Setting): EntryColumn<BomLineText>[] => [
+/** The columns of a BOM as it is filled in. */
+export const bomColumns = ({ currency, money, onMake }: Setting): EntryColumn<BomLineText>[] => [
   {
     key: 'description',
     title: 'Item or labour',

@@ -1,31 +1,31 @@
 'use client';
 
 import { counted } from '@/core/words';
-import type { BillFile as Read } from '@/queries/items/boms';
+import type { BomFile as Read } from '@/queries/items/boms';
 import { FileSlip, RowsTold } from '@/ui/kit/FileSlip';
 
 type Told = Omit<Read, 'taken'>;
 
-/** Bills brought in from a file. */
-export const BillFile = ({ itemId }: { readonly itemId: number }) => (
+/** BOMs brought in from a file. */
+export const BomFile = ({ itemId }: { readonly itemId: number }) => (
   <FileSlip<Told>
-    address={`/items/${itemId}/bill/file`}
+    address={`/items/${itemId}/bom/file`}
     label="BOM file"
     words="Import file"
     detail="One row per item, with its level (0, 1, 2) or its parent item."
     dayLabel="Valid from"
-    takes={({ bills, problems }) =>
-      bills.length === 0 || problems.some((p) => p.weight === 'stop')
+    takes={({ boms, problems }) =>
+      boms.length === 0 || problems.some((p) => p.weight === 'stop')
         ? undefined
-        : `Import ${counted(bills.length, 'BOM')}`
+        : `Import ${counted(boms.length, 'BOM')}`
     }
-    said={({ bills }) => `${counted(bills.length, 'BOM')} imported`}
+    said={({ boms }) => `${counted(boms.length, 'BOM')} imported`}
   >
-    {({ style, bills, problems, problemCount }) => (
+    {({ style, boms, problems, problemCount }) => (
       <>
         <h3 className="mt-4 text-[15px]">Contents{style === undefined ? '' : `, by ${style}`}</h3>
         <ul>
-          {bills.map((b) => (
+          {boms.map((b) => (
             <li key={b.number} className="flex justify-between gap-3 border-b border-line-2 py-1">
               <span>
                 <b className="mono">{b.number}</b> {b.name}

@@ -13,9 +13,9 @@ import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
-import { takeBill } from '../../../../acts';
+import { takeBom } from '../../../../acts';
 
-const bill = z.object({
+const bom = z.object({
   itemId: picked('Choose the item to make.'),
   quantity: typedQuantity(quantitySchema),
   codeId: pickedOrNone,
@@ -29,16 +29,16 @@ type Props = {
   readonly onClose: () => void;
 };
 
-/** A job takes the bill of what it makes. */
-export default function TakeBill({ job, version, proposed, onClose }: Props) {
+/** A job takes the BOM of what it makes. */
+export default function TakeBom({ job, version, proposed, onClose }: Props) {
   const form = useActForm({
-    read: () => bill,
+    read: () => bom,
     start: {
       itemId: proposed?.item ?? null,
       quantity: proposed === undefined ? '' : ungrouped(formatQuantity(proposed.quantity)),
       codeId: null,
     },
-    act: takeBill,
+    act: takeBom,
     input: (read, once) => ({ once, jobId: job.id, version, ...read }),
     said: ({ lines }) => `${counted(lines, 'line')} to buy from its BOM`,
     onDone: onClose,

@@ -5,7 +5,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Day } from '@/core/calendar/workdays';
 import { counted } from '@/core/words';
-import type { BillOfItem } from '@/queries/items/boms';
+import type { BomOfItem } from '@/queries/items/boms';
 import { bomLineText, newBomLine, readBomLines, type BomLineText } from '@/ui/items/bomText';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import { faultsIn, standing, unknownWords } from '@/ui/entry/reading';
@@ -21,20 +21,20 @@ import Link from '@/ui/kit/Link';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
 import { dropBom, saveBom } from '../../../../acts';
-import { BillFile } from './BillFile';
-import { billColumns } from './billColumns';
+import { BomFile } from './BomFile';
+import { bomColumns } from './bomColumns';
 import { WorkedOut } from './WorkedOut';
 
 const InPassing = later(() => import('../../../_shared/items/InPassing'));
 
 type Props = {
   readonly item: { readonly id: number; readonly number: string; readonly name: string; readonly unit: string };
-  readonly bill: BillOfItem;
+  readonly of: BomOfItem;
   /** New version is written from what the last one says. */
   readonly fresh: boolean;
 };
 
-type Bill = {
+type TypedBom = {
   readonly fromDay: string;
   readonly note: string;
   readonly makingDays: string;
@@ -57,11 +57,11 @@ const COLUMNS = {
 const wholeDays = (text: string): number =>
   /^\d{1,4}$/.test(text.trim()) ? Number(text) : text.trim() === '' ? 0 : NaN;
 
-/** The bill of what an item is made of, filled in where it stands, with what it comes to over all levels below. */
-export function BillSheet({ item, bill, fresh }: Props) {
+/** The BOM of what an item is made of, filled in where it stands, with what it comes to over all levels below. */
+export function BomSheet({ item, of, fresh }: Props) {
   const { currency, today, may, day } = useYard();
   const router = useRouter();
-  const { bom, versions } = bill;
+  const { bom, versions } = of;
   const isNew = fresh || bom === undefined;
   const saved = useMemo(
     () => ({
@@ -74,11 +74,11 @@ export function BillSheet({ item, bill, fresh }: Props) {
           const { id, ...line } = bomLineText(l, currency);
           return isNew || id === undefined ? line : { ...line, id };
         }),
-      } as Bill,
+      } as TypedBom,
     }),
     [bom, isNew, today, currency],
   );
-  const typed = useTyped(`bill of ${item.number} ${isNew ? 'new' : bom.id}`, saved);
+  const typed = useTyped(`bom of ${item.number} ${isNew ? 'new' : bom.id}`, saved);
   const { value, steps } = typed;
   const { lines } = value;
   const { set } = typed;
@@ -95,7 +95,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
   const [making, setMaking] = useState<{ readonly typed: string; readonly key: string }>();
   const columns = useMemo(
     () =>
-      billColumns({
+      bomColumns({
         currency,
         money: may('see money'),
         onMake: may('keep suppliers') ? (line, words) => setMaking({ typed: words, key: line.key }) : undefined,
@@ -114,13 +114,13 @@ export function BillSheet({ item, bill, fresh }: Props) {
       typed.savedAs(version);
       if (isNew) {
         typed.keep(saved);
-        router.push(`/items/${item.id}/bill?version=${id}`);
+        router.push(`/items/${item.id}/bom?version=${id}`);
       }
     },
   });
   const dropping = useAct(dropBom, {
     said: () => 'Version removed',
-    onDone: () => router.push(`/items/${item.id}/bill`),
+    onDone: () => router.push(`/items/${item.id}/bom`),
   });
   const read = useMemo(() => readBomLines(lines), [lines]);
   const days = wholeDays(value.makingDays);
@@ -134,7 +134,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
     });
   };
   const changed = JSON.stringify(value) !== JSON.stringify(saved.value);
-  const mayKeep = may('keep bills');
+  const mayKeep = may('keep BOMs');
   useKey('Ctrl+Enter', 'Save BOM', save, mayKeep && changed && !act.busy && !typed.waits);
   const faults = [...(tried ? read.faults : unknownWords(read.faults)), ...act.refusals];
   const takeOff = (line: BomLineText) => {
@@ -142,7 +142,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
     setLines((now) => now.filter((l) => l.key !== line.key));
     toast(`${line.description || 'The line'}: line removed`, { action: { label: 'Undo', onClick: steps.undo } });
   };
-  const field = (name: keyof Omit<Bill, 'lines'>) => (text: string) => set((now) => ({ ...now, [name]: text }));
+  const field = (name: keyof Omit<TypedBom, 'lines'>) => (text: string) => set((now) => ({ ...now, [name]: text }));
   return (
     <>
       <h1 className="text-[25px] leading-tight">
@@ -158,7 +158,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
             {v.id === bom?.id && !isNew ? (
               <b className="text-ink">from {day(v.fromDay)}</b>
             ) : (
-              <Link className="step" href={`/items/${item.id}/bill?version=${v.id}`}>
+              <Link className="step" href={`/items/${item.id}/bom?version=${v.id}`}>
                 from {day(v.fromDay)}
               </Link>
             )}
@@ -221,7 +221,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
           </>
         }
       >
-        {mayKeep && !(changed && !isNew) && <BillFile itemId={item.id} />}
+        {mayKeep && !(changed && !isNew) && <BomFile itemId={item.id} />}
         {changed && !isNew && <ShelfPlain onClick={typed.putBack}>Discard changes</ShelfPlain>}
         {!isNew && mayKeep && !changed && (
           <ShelfPlain
@@ -232,7 +232,7 @@ export function BillSheet({ item, bill, fresh }: Props) {
           </ShelfPlain>
         )}
         {!isNew && mayKeep && (
-          <Link href={`/items/${item.id}/bill?version=new`} className="btn btn-shelf">
+          <Link href={`/items/${item.id}/bom?version=new`} className="btn btn-shelf">
             New version
           </Link>
         )}

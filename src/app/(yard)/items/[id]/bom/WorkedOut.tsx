@@ -6,7 +6,7 @@ import { formatAmount, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { together } from '@/core/words';
-import type { BomLineView, BranchBill, BranchView, Worked } from '@/queries/items/boms';
+import type { BomLineView, BranchBom, BranchView, Worked } from '@/queries/items/boms';
 import { readBomLines, type BomLineText } from '@/ui/items/bomText';
 import { ask, asJson } from '@/ui/acting/ask';
 import { NumberField } from '@/ui/kit/NumberField';
@@ -30,14 +30,14 @@ type Props = {
   readonly fromDay: string;
 };
 
-/** What a batch takes and costs by the bill as it is typed, over all levels. */
+/** What a batch takes and costs by the BOM as it is typed, over all levels. */
 export function WorkedOut({ item, lines, fromDay }: Props) {
   const { currency, may } = useYard();
-  const mayKeep = may('keep bills');
+  const mayKeep = may('keep BOMs');
   const [many, setMany] = useState('1');
   const [worked, setWorked] = useState<Worked>();
   /** The branch that is changed, or below which one is put; and how often that was done. */
-  const [open, setOpen] = useState<{ bill: BranchBill; text: BomLineView | undefined; of: Row }>();
+  const [open, setOpen] = useState<{ bom: BranchBom; text: BomLineView | undefined; of: Row }>();
   const [again, setAgain] = useState(0);
   const { faults, value } = readBomLines(lines);
   const read = parseQuantity(many);
@@ -49,7 +49,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
     if (asked === undefined) return undefined;
     const stop = new AbortController();
     const wait = setTimeout(() => {
-      void ask<Worked>(`/items/${item.id}/bill/preview`, asJson(asked, stop.signal)).then(
+      void ask<Worked>(`/items/${item.id}/bom/preview`, asJson(asked, stop.signal)).then(
         (found) => found !== undefined && setWorked(found),
       );
     }, WAIT);
@@ -69,7 +69,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
             b.description
           ) : (
             <Link
-              href={b.gotBy === 'made' ? `/items/${b.itemId}/bill` : `/items/${b.itemId}`}
+              href={b.gotBy === 'made' ? `/items/${b.itemId}/bom` : `/items/${b.itemId}`}
               className="font-semibold hover:underline"
             >
               {b.description}
@@ -113,7 +113,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
                     type="button"
                     className="step"
                     aria-label={`Add an item below ${b.description}`}
-                    onClick={() => b.below !== null && setOpen({ bill: b.below, text: undefined, of: b })}
+                    onClick={() => b.below !== null && setOpen({ bom: b.below, text: undefined, of: b })}
                   >
                     + Item
                   </button>
@@ -123,7 +123,7 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
                     type="button"
                     className="step"
                     aria-label={`Edit ${b.description}`}
-                    onClick={() => b.line !== null && setOpen({ bill: b.line, text: b.line.text, of: b })}
+                    onClick={() => b.line !== null && setOpen({ bom: b.line, text: b.line.text, of: b })}
                   >
                     Edit
                   </button>
@@ -164,13 +164,13 @@ export function WorkedOut({ item, lines, fromDay }: Props) {
           rows={rows}
           columns={columns}
           keyOf={(b) => b.key}
-          onOpen={mayKeep ? (b) => b.line !== null && setOpen({ bill: b.line, text: b.line.text, of: b }) : undefined}
+          onOpen={mayKeep ? (b) => b.line !== null && setOpen({ bom: b.line, text: b.line.text, of: b }) : undefined}
         />
       )}
       {open !== undefined && (
         <BranchSlip
-          key={`${open.bill.bomId} ${open.text?.id}`}
-          bill={open.bill}
+          key={`${open.bom.bomId} ${open.text?.id}`}
+          bom={open.bom}
           line={open.text}
           title={open.text === undefined ? `Component of ${open.of.description}` : open.of.description}
           onDone={() => setAgain((n) => n + 1)}

@@ -1,0 +1,11 @@
+import { bringInBoms } from '@/actions/items/boms';
+import { inHelper } from '@/server/threads';
+import { sheetFile } from '../../../../../server/sheetFile';
+
+/** A file of BOMs, for the item on top of it. */
+export const POST = sheetFile(
+  'keep BOMs',
+  ({ id: itemId, ...handed }) => inHelper('readBomFile', { itemId, ...handed }),
+  (perform, boms, { once, on }) =>
+    perform(bringInBoms, { once, fromDay: on, boms: boms.map((b) => ({ ...b, lines: [...b.lines] })) }),
+);
