@@ -117,6 +117,8 @@ type Definition<S extends z.ZodType, T, P> = {
   readonly name: string;
   readonly right: Right;
   readonly input: S;
+  /** A step of something larger that the server takes; the browser cannot ask for it by its name. */
+  readonly internal?: true;
   /** A change of what a person has on their screen, which no history tells. */
   readonly personal?: true;
   /** What takes long and needs no transaction, such as hashing a password; done first, when the right is there. */
@@ -130,6 +132,7 @@ export const once = z.string().min(8).max(64);
 export type Action<S extends z.ZodType, T> = {
   readonly name: string;
   readonly input: S;
+  readonly internal: boolean;
   (setting: Setting, input: z.input<S>): Promise<Outcome<T>>;
 };
 
@@ -202,7 +205,8 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
     }
   };
   const named = Object.defineProperty(act, 'name', { value: definition.name });
-  return Object.assign(named, { input: definition.input }) as Action<S, T>;
+  const { input, internal = false } = definition;
+  return Object.assign(named, { input, internal }) as Action<S, T>;
 }
 
 const TOO_LARGE = refusal(

@@ -3,10 +3,10 @@ import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/company';
 import { orderInput } from '../../tests/support/typed';
 import { insertOne } from '@/store/rows';
-import { callOff } from './orders/ending';
+import { cancelOrder } from './orders/ending';
 import { changeOrder, draftOrders, holdOrder } from './orders/orders';
 import { receive } from './dock/receiving';
-import { takeBack } from './dock/correcting';
+import { reverseReceipt } from './dock/correcting';
 import { markSentByHand, sendOrder, settleInterrupted, type Post } from './orders/sending';
 
 let yard: TestCompany;
@@ -90,7 +90,9 @@ describe('sending', () => {
     const current = { orderId: order.id, version: now.version };
     const text = { placeId: 1, wantedOn: '', carrier: '', instructions: 'new', lines: [] };
     expect(refusedWith(await changeOrder(buyer, { once: yard.once(), ...current, ...text }))).toEqual(['order.state']);
-    expect(refusedWith(await callOff(buyer, { once: yard.once(), ...current, reason: 'no' }))).toEqual(['order.state']);
+    expect(refusedWith(await cancelOrder(buyer, { once: yard.once(), ...current, reason: 'no' }))).toEqual([
+      'order.state',
+    ]);
     expect(refusedWith(await holdOrder(buyer, { ...current, hold: true }))).toEqual(['order.state']);
     expect(refusedWith(await sendOrder(buyer, { once: yard.once(), ...current }))).toEqual(['order.state']);
     const more = { needId: await yard.need({ description: 'Clamp' }), buy: q(1) };
@@ -188,7 +190,7 @@ describe('calling off', () => {
   it('frees the money and gives the need back', async () => {
     const order = await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
     must(
-      await callOff(await yard.as('buyer'), {
+      await cancelOrder(await yard.as('buyer'), {
         once: yard.once(),
         orderId: order.id,
         version: order.version,
@@ -204,7 +206,7 @@ describe('calling off', () => {
     const now = await yard.order(order.id);
     expect(
       refusedWith(
-        await callOff(await yard.as('buyer'), {
+        await cancelOrder(await yard.as('buyer'), {
           once: yard.once(),
           orderId: now.id,
           version: now.version,
@@ -259,10 +261,10 @@ describe('the dock', () => {
     const store = await yard.as('storekeeper');
     must(await yard.takeIn(order, 12));
     const { id } = (await yard.db('receipt').first('id')) as { id: number };
-    must(await takeBack(store, { once: yard.once(), receiptId: id }));
+    must(await reverseReceipt(store, { once: yard.once(), receiptId: id }));
     expect(await yard.tab()).toEqual({ onOrder: 9600 + 2500 });
     expect((await yard.order(order.id)).state).toBe('sent');
-    expect(refusedWith(await takeBack(store, { once: yard.once(), receiptId: id }))).toEqual(['receipt.back']);
+    expect(refusedWith(await reverseReceipt(store, { once: yard.once(), receiptId: id }))).toEqual(['receipt.back']);
   });
 
   it('takes nothing in for an order that was not sent, nor half a piece', async () => {

@@ -14,7 +14,7 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../tests/support/co
 import type { Outcome, Setting } from './action';
 import { chooseTheme } from './people/people';
 import { receive } from './dock/receiving';
-import { takeBack } from './dock/correcting';
+import { reverseReceipt } from './dock/correcting';
 
 /** Every amount of this company has these digits in it, whether as pence, as a price or as it is written. */
 const MARK = /6,?173/;
@@ -65,7 +65,7 @@ describe('who may not see money', () => {
       told.push(await take(0, 1), await take(order.version, 9), await take(order.version, 1, 999));
       told.push(await take(order.version, 1), await take(order.version, 1));
       const receipt = (await yard.db('receipt').where({ orderId: order.id }).first('id'))?.id ?? 0;
-      const back = () => takeBack(setting, { once: yard.once(), receiptId: receipt });
+      const back = () => reverseReceipt(setting, { once: yard.once(), receiptId: receipt });
       if (may(setting.actor, 'receive')) {
         must(await yard.match(must(await yard.invoice(await yard.order(order.id), 1)).id, 'passed'));
         const kept = await back();

@@ -1,11 +1,11 @@
 import { MON_TO_FRI, plusDays, type Day } from '@/core/calendar/workdays';
 import { hashPassword } from '@/actions/people/passwords';
-import { bringIn, keepQuoteFile } from '@/actions/quotes/importing';
+import { importQuoteFile, keepQuoteFile } from '@/actions/quotes/importing';
 import { moveQuote } from '@/actions/quotes/quotes';
 import { winQuote } from '@/actions/quotes/winning';
 import { saveBom } from '@/actions/items/boms';
 import { openJob, openOnRail } from '@/actions/jobs/jobs';
-import { chooseWork, takeBom } from '@/actions/buying/planning';
+import { chooseWork, planFromBom } from '@/actions/buying/planning';
 import { setAsset } from '@/actions/jobs/assets';
 import { choosePlanning, reserve } from '@/actions/buying/reserving';
 import { saveReviewPoints, tickPoint } from '@/actions/orders/reviews';
@@ -279,7 +279,7 @@ async function openWithQuote(yard: DemoYard, job: DemoJob): Promise<void> {
   const sheet = readCsv(bytes);
   if (!sheet.ok) throw new Error('The sample quote cannot be read.');
   must(
-    await bringIn(asLead, {
+    await importQuoteFile(asLead, {
       once: yard.once(),
       fileId: file.id,
       mapping: guessMapping(sheet.value.headings),
@@ -353,7 +353,7 @@ async function planByBom(yard: DemoYard, jobId: number, [number, many]: NonNulla
   const item = await yard.db('item').where({ number }).first('id');
   const asLead = await yard.as('asha', on);
   const bom = { jobId, version: 1, itemId: item?.id ?? 0, quantity: q(many), codeId: null };
-  must(await takeBom(asLead, { once: yard.once(), ...bom }));
+  must(await planFromBom(asLead, { once: yard.once(), ...bom }));
   must(await choosePlanning(asLead, { jobId, version: 2, planning: 'shortfall' }));
   const stringers = await yard.db('planLine').where({ jobId, description: 'Stringer pair' }).first('id');
   must(await chooseWork(asLead, { jobId, version: 3, lineId: stringers?.id ?? 0, work: 'own' }));

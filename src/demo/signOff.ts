@@ -1,6 +1,6 @@
 import { nameDeputy, saveLadder } from '@/actions/signoff/ladder';
 import { sendNotices } from '@/actions/people/notices';
-import { askSignOff, signOff } from '@/actions/signoff/signOff';
+import { requestSignOff, signOff } from '@/actions/signoff/signOff';
 import type { StepFields } from '@/core/records/signoff';
 import { findOrder } from '@/store/orders';
 import { openRound, reckon, sendingOf } from '@/workings/signoff/reckon';
@@ -48,7 +48,7 @@ async function askAndSignOnce(yard: DemoYard): Promise<void> {
   const { id } = (await yard.db('purchaseOrder').orderBy('id', 'desc').first('id')) ?? { id: 0 };
   const ref = async () => ({ once: yard.once(), orderId: id, version: (await findOrder(yard.db, id))?.version ?? 0 });
   const note = 'The mill holds it for us until Friday';
-  must(await askSignOff(await yard.as('mina', -1, 11), { ...(await ref()), note }));
+  must(await requestSignOff(await yard.as('mina', -1, 11), { ...(await ref()), note }));
   const order = await findOrder(yard.db, id);
   const sending = order && (await sendingOf(yard.db, order, yard.day(-1)));
   if (order === undefined || sending === undefined) throw new Error('The order is gone.');

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { minor, type Minor } from '@/core/money/money';
 
 /** How a list is asked for in the address: by which column, `-` before it for the largest first, and from where on. */
-export type Asked = { readonly sort?: string | undefined; readonly after?: string | undefined };
+export type SortAndAfter = { readonly sort?: string | undefined; readonly after?: string | undefined };
 
 export type Sorts = {
   /** The row's id, which parts rows that are alike. */
@@ -45,7 +45,7 @@ const raw = (query: Knex.QueryBuilder, sql: string) => (query.client as { raw: (
 export async function pageOf<R extends { readonly id: number }>(
   query: Knex.QueryBuilder,
   sorts: Sorts,
-  { sort, after }: Asked,
+  { sort, after }: SortAndAfter,
   size: number,
 ): Promise<Page<R>> {
   const { sql, down } = sortOf(sorts, sort);

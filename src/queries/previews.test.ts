@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { callOff } from '@/actions/orders/ending';
+import { cancelOrder } from '@/actions/orders/ending';
 import { changeOrder, draftOrders, orderLines } from '@/actions/orders/orders';
 import { matchInvoice } from '@/actions/invoices/invoices';
 import { EDITABLE } from '@/core/orders/states';
@@ -147,7 +147,7 @@ describe('a preview is what the act then does', () => {
           const effects = await orderEffects(yard.db, await yard.order(head.id));
           await standsAs(yard, effects, 'after');
           const ref = { orderId: head.id, version: head.version, reason: 'no' };
-          must(await callOff(await yard.as('buyer'), { once: yard.once(), ...ref }));
+          must(await cancelOrder(await yard.as('buyer'), { once: yard.once(), ...ref }));
           await standsAs(yard, effects, 'before');
           compared.callOff += 1;
         }),

@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import { bringIn, keepQuoteFile } from '@/actions/quotes/importing';
+import { importQuoteFile, keepQuoteFile } from '@/actions/quotes/importing';
 import { winQuote } from '@/actions/quotes/winning';
 import { findPerson } from '@/store/people';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
@@ -31,7 +31,7 @@ async function withBudget(): Promise<void> {
   );
   const { id } = must(await keepQuoteFile(await yard.as('buyer'), { quoteId: 1, name: 'q.csv', bytes }));
   must(
-    await bringIn(await yard.as('buyer'), {
+    await importQuoteFile(await yard.as('buyer'), {
       once: yard.once(),
       fileId: id,
       mapping: { description: 0, quantity: 1, unit: 2, cost: 3, costCode: 4 },
@@ -231,7 +231,7 @@ describe('a quote file being looked at', () => {
       unit: { stang: 'MTR' },
       leftOut: [],
     };
-    must(await bringIn(await yard.as('buyer'), { once: yard.once(), fileId: await keep(), mapping, choices }));
+    must(await importQuoteFile(await yard.as('buyer'), { once: yard.once(), fileId: await keep(), mapping, choices }));
     const again = await checkQuoteFile(yard.db, await buyer(), TODAY, await keep());
     expect(again).toMatchObject({
       mapping,

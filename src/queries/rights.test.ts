@@ -18,13 +18,13 @@ import { loadCourse } from './jobs/course';
 import { loadHistory, loadRecord } from './company/history';
 import { findJob, loadPostings, loadQuote, loadTab } from './jobs/job';
 import { countPlanned, listJobs, loadJobForm } from './jobs/jobs';
-import { listThings, loadThing } from './frame/choices';
+import { listChoices, loadChoice } from './frame/choices';
 import { listSoonest, loadBuyList } from './buying/buyList';
 import { loadAtHand, loadBecame } from './buying/atHand';
 import { listOpenNeeds, pageOfOpenNeeds } from './buying/openNeeds';
 import { loadDecide } from './jobs/deciding';
-import { loadEndings } from './jobs/completion';
-import { loadBudget, loadHeldOf } from './jobs/budgets';
+import { loadCompletion } from './jobs/completion';
+import { loadBudget, loadContingencyOf } from './jobs/budgets';
 import { loadLadderPage, loadOwnDeputies } from './signoff/ladder';
 import { listToSign, loadToSign, loadSignPage } from './signoff/toSign';
 import { loadOrderedBefore } from './orders/orderedBefore';
@@ -73,9 +73,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['the form for a job', 'open jobs', (p) => loadJobForm(yard.db, p, TODAY)],
   ['a job', 'see jobs', (p) => findJob(yard.db, p, '412')],
   ['a job’s tab', 'see money', (p) => loadTab(yard.db, p, 1)],
-  ['what a job holds back', 'see money', (p) => loadHeldOf(yard.db, p, 1)],
+  ['what a job holds back', 'see money', (p) => loadContingencyOf(yard.db, p, 1)],
   ['what can be decided', 'see money', (p) => loadDecide(yard.db, p, 1, tab, '01')],
-  ['how a job ends', 'see money', (p) => loadEndings(yard.db, p, 1)],
+  ['how a job ends', 'see money', (p) => loadCompletion(yard.db, p, 1)],
   ['a job’s budget', 'see money', (p) => loadBudget(yard.db, p, 1)],
   ['what waits to be signed, with what it does', 'sign orders', (p) => loadToSign(yard.db, p, TODAY)],
   ['what waits to be signed', 'sign orders', (p) => listToSign(yard.db, p, TODAY)],
@@ -116,9 +116,9 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['counts to look over', 'see stores', (p) => listCounted(yard.db, p)],
   ['the material of a job', 'see jobs', (p) => loadMaterial(yard.db, p, [1])],
   ['a quote’s paper', 'see money', (p) => loadQuotePaper(yard.db, p, 1, TODAY)],
-  ['things to pick', 'see jobs', (p) => listThings(yard.db, p, 'item', '', TODAY)],
-  ['a thing to pick', 'see jobs', (p) => loadThing(yard.db, p, 'item', 1, TODAY)],
-  ['people to pick', 'see money', (p) => listThings(yard.db, p, 'person', '', TODAY)],
+  ['things to pick', 'see jobs', (p) => listChoices(yard.db, p, 'item', '', TODAY)],
+  ['a thing to pick', 'see jobs', (p) => loadChoice(yard.db, p, 'item', 1, TODAY)],
+  ['people to pick', 'see money', (p) => listChoices(yard.db, p, 'person', '', TODAY)],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['all that is to buy', 'draft orders', (p) => pageOfOpenNeeds(yard.db, p, TODAY, {}, undefined)],
   ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],

@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import { leastFrom, partsOf, type ChangeLine, type Moved, type Standing } from '@/core/budgets/change';
+import { leastFrom, partsOf, type ChangeLine, type Moved, type BudgetsBefore } from '@/core/budgets/change';
 import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { loadCompany } from './company';
@@ -8,7 +8,7 @@ import { insertMany } from './rows';
 import type { BudgetChange, Job } from './tables';
 
 /** What is held back of jobs' money, up to a day or in all. */
-export async function loadHeld(db: Db, jobId: number, on?: Day): Promise<Minor> {
+export async function loadContingency(db: Db, jobId: number, on?: Day): Promise<Minor> {
   const query = db('heldEntry').where({ jobId });
   if (on !== undefined) void query.where('day', '<=', on);
   const [row] = (await query.sum({ amount: 'amount' })) as { amount: Minor | null }[];
@@ -16,13 +16,17 @@ export async function loadHeld(db: Db, jobId: number, on?: Day): Promise<Minor> 
 }
 
 /** How a job's money stands before a change of it that counts from a day on. */
-export async function loadStanding(db: Db, job: Pick<Job, 'id' | 'number' | 'state'>, from: Day): Promise<Standing> {
+export async function loadBudgetsBefore(
+  db: Db,
+  job: Pick<Job, 'id' | 'number' | 'state'>,
+  from: Day,
+): Promise<BudgetsBefore> {
   const moved = (await db('budgetEntry')
     .where({ jobId: job.id })
     .groupBy('costCodeId', 'day')
     .select('costCodeId', 'day')
     .sum({ amount: 'amount' })) as (Moved & { readonly costCodeId: number })[];
-  const held = (await db('heldEntry')
+  const contingency = (await db('heldEntry')
     .where({ jobId: job.id })
     .groupBy('day')
     .select('day')
@@ -33,7 +37,7 @@ export async function loadStanding(db: Db, job: Pick<Job, 'id' | 'number' | 'sta
     closed: job.state === 'complete' || job.state === 'lost',
     openedOn: first?.day ?? null,
     budgets: new Map([...groupBy(moved, (m) => m.costCodeId)].map(([id, own]) => [id, leastFrom(own, from)])),
-    held: leastFrom(held, from),
+    contingency: leastFrom(contingency, from),
     currency: (await loadCompany(db)).currency,
   };
 }
@@ -69,6 +73,6 @@ export async function count(
         ...{ personId, day, at },
       })),
   );
-  const { held } = partsOf(lines);
-  if (held !== 0) await trx('heldEntry').insert({ jobId, amount: held, changeId, personId, day, at });
+  const { contingency } = partsOf(lines);
+  if (contingency !== 0) await trx('heldEntry').insert({ jobId, amount: contingency, changeId, personId, day, at });
 }

@@ -106,14 +106,14 @@ async function agrees(yard: TestCompany): Promise<void> {
       figures += 1;
     }
     const held = replay(changes, null, 0, on);
-    expect({ on, held: told.held.now }).toEqual({ on, held });
+    expect({ on, held: told.contingency.now }).toEqual({ on, held });
     expect(held).toBeGreaterThanOrEqual(0);
     figures += 1;
   }
   const now = await loadBudget(yard.db, actor, jobId);
   for (const code of yard.ids.codes)
     expect(now.rows.find((r) => r.code.id === code)?.pending ?? 0).toBe(pending(changes, code));
-  expect(now.held.pending).toBe(pending(changes, null));
+  expect(now.contingency.pending).toBe(pending(changes, null));
   const sums = await yard.db('codeSum').where({ jobId }).select('costCodeId', 'budget');
   for (const { costCodeId, budget } of sums)
     expect(budget).toBe(replay(changes, costCodeId, costCodeId === yard.ids.codes[1] ? OPENED : 0, TODAY));

@@ -8,13 +8,13 @@ import type { Db } from './db';
 import { whereIn } from './rows';
 import type { Item, NeedRow, Supplier, SupplierPart } from './tables';
 
-export type Part = Pick<SupplierPart, 'id' | 'supplierId' | 'itemId' | 'theirNumber' | 'leadDays'> & {
+export type SoldPart = Pick<SupplierPart, 'id' | 'supplierId' | 'itemId' | 'theirNumber' | 'leadDays'> & {
   /** The conversion is between the item's unit and the supplier's. */
   readonly terms: PartTerms;
 };
 
 /** How suppliers sell these items, by supplier and item, at the prices that hold on a day. */
-export async function loadParts(db: Db, itemIds: readonly number[], on: Day): Promise<Map<string, Part>> {
+export async function loadParts(db: Db, itemIds: readonly number[], on: Day): Promise<Map<string, SoldPart>> {
   const rows = await whereIn(db, 'supplierPart', 'itemId', itemIds);
   const prices = groupBy(
     (
@@ -45,7 +45,7 @@ export async function loadParts(db: Db, itemIds: readonly number[], on: Day): Pr
 export const partKey = (supplierId: number | null, itemId: number | null): string => `${supplierId}/${itemId}`;
 
 /** How many of `unit` are in how many of the supplier's unit, for an item kept in its own unit; undefined when unknown. */
-export function factorOf(unit: string, itemUnit: string, part: Part): Factor | undefined {
+export function factorOf(unit: string, itemUnit: string, part: SoldPart): Factor | undefined {
   if (unit === part.terms.unit) return SAME_UNIT;
   const own = exactFactor(itemUnit, unit);
   return own && through(own, part.terms.factor);
@@ -57,7 +57,7 @@ export function factorOf(unit: string, itemUnit: string, part: Part): Factor | u
  */
 export function termsFor(
   need: Pick<NeedRow, 'supplierId' | 'itemId' | 'unit'>,
-  parts: ReadonlyMap<string, Part>,
+  parts: ReadonlyMap<string, SoldPart>,
   item: Pick<Item, 'unit'> | undefined,
 ): PartTerms | undefined {
   const part = parts.get(partKey(need.supplierId, need.itemId));

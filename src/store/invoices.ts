@@ -8,7 +8,7 @@ import {
   type Difference,
   type Tolerance,
 } from '@/core/invoices/match';
-import { shareInvoice, type InvoicedPart } from '@/core/invoices/share';
+import { shareInvoice, type InvoicedSplit } from '@/core/invoices/share';
 import { STANDING, WAITING } from '@/core/invoices/states';
 import { minor, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, convertBack, type Rate } from '@/core/money/rate';
@@ -35,7 +35,7 @@ export type Comparison = {
   readonly order: StoredOrder;
   readonly lines: readonly ComparedLine[];
   readonly total: readonly Difference[];
-  readonly held: boolean;
+  readonly differs: boolean;
 };
 
 /** What other invoices that stand took of each order line, whenever they came, matched or not. */
@@ -124,7 +124,13 @@ export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparis
     return { line, order: own, invoiced, differences: matchLine(invoiced, tolerance, currency) };
   });
   const total = matchTotal(invoice.typedTotal, invoice.gross, currency);
-  return { invoice, order, lines, total, held: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.held) };
+  return {
+    invoice,
+    order,
+    lines,
+    total,
+    differs: [...total, ...lines.flatMap((l) => l.differences)].some((d) => d.beyond),
+  };
 }
 
 export const differencesOf = ({ lines, total }: Comparison): Difference[] => [
@@ -145,7 +151,7 @@ export type BesideCost = Target & {
 
 export type Invoicing = {
   /** What the invoice claims of splits, in the need's unit and the company's currency. */
-  readonly parts: readonly (InvoicedPart & { readonly invoiceLineId: number })[];
+  readonly parts: readonly (InvoicedSplit & { readonly invoiceLineId: number })[];
   /** What it costs beside them: lines that were not ordered, and the difference passed on the whole invoice. */
   readonly beside: readonly BesideCost[];
 };
@@ -206,9 +212,9 @@ export async function rateDifference(db: Db, { invoice, order }: Comparison): Pr
 export async function refreshHeld(trx: Db, orderId: number): Promise<void> {
   const waiting = await trx('invoice').where({ orderId }).whereIn('state', WAITING);
   for (const invoice of waiting) {
-    const { held } = await compareInvoice(trx, invoice);
+    const { differs } = await compareInvoice(trx, invoice);
     await trx('invoice')
       .where({ id: invoice.id })
-      .update({ state: held ? 'held' : 'entered' });
+      .update({ state: differs ? 'held' : 'entered' });
   }
 }

@@ -3,12 +3,12 @@ import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { loadCalendar, loadCompany } from './company';
 import type { Db } from './db';
-import { partKey, type Part } from './gathering';
+import { partKey, type SoldPart } from './gathering';
 import { whereIn } from './rows';
 import type { NeedRow } from './tables';
 
 /** The lead time of a supplier, or of a part it sells where that has one of its own; null without a supplier. */
-export type LeadOf = (supplierId: number | null, part?: Pick<Part, 'leadDays'>) => Lead | null;
+export type LeadOf = (supplierId: number | null, part?: Pick<SoldPart, 'leadDays'>) => Lead | null;
 
 export async function loadLeads(db: Db, supplierIds: readonly (number | null)[]): Promise<LeadOf> {
   const ids = [...new Set(supplierIds.filter((id) => id !== null))];

@@ -3,7 +3,7 @@ import { groupBy } from '@/core/group';
 import { closedRefusal } from '@/core/jobs/closing';
 import { LIMITS, TooLarge } from '@/core/limits';
 import type { Refusal } from '@/core/result';
-import { movements, NOWHERE, type Standing } from '@/core/tab/postings';
+import { movements, NOWHERE, type Balance } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './db';
 import { among, chunks, insertMany } from './rows';
@@ -32,7 +32,7 @@ export type Touch = {
   readonly pieces?: readonly Piece[];
 };
 
-async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Standing[]>> {
+async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Balance[]>> {
   const rows = (await db('posting')
     .whereIn('tabLineId', among(db, ids))
     .groupBy('tabLineId', 'jobId', 'costCodeId', 'stage')

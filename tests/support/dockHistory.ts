@@ -1,7 +1,7 @@
 import type { Outcome } from '@/actions/action';
 import { inspect } from '@/actions/dock/inspecting';
 import { receive } from '@/actions/dock/receiving';
-import { sendBack } from '@/actions/dock/sendingBack';
+import { returnGoods } from '@/actions/dock/sendingBack';
 import type { Day } from '@/core/calendar/workdays';
 import type { StoredOrder } from '@/store/orders';
 import type { TestCompany } from './company';
@@ -51,5 +51,5 @@ export async function tryDock(
   const from = line.rejected > 0 && which % 2 === 0 ? ('rejected' as const) : ('accepted' as const);
   const quantity = some(from === 'rejected' ? line.rejected : line.received, line.unit);
   const wants = which % 3 === 0 ? ('credit' as const) : ('replacement' as const);
-  return sendBack(keeper, { ...ref, reason: 'faulty', lines: [{ lineId: line.id, quantity, from, wants }] });
+  return returnGoods(keeper, { ...ref, reason: 'faulty', lines: [{ lineId: line.id, quantity, from, wants }] });
 }

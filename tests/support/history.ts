@@ -1,15 +1,15 @@
 import { saveRate } from '@/actions/company/company';
-import { changeInvoice, enterInvoice, matchInvoice, takeOutInvoice } from '@/actions/invoices/invoices';
-import { mendNeeds } from '@/actions/buying/manyNeeds';
+import { changeInvoice, enterInvoice, matchInvoice, voidInvoice } from '@/actions/invoices/invoices';
+import { changeNeeds } from '@/actions/buying/manyNeeds';
 import { changeBuyList, changeNeed } from '@/actions/buying/needs';
 import { chargeElsewhere } from '@/actions/orders/charging';
-import { callOff, closeShort, draftAgain, endInvoices, openAgain } from '@/actions/orders/ending';
+import { cancelOrder, closeShort, draftAgain, endInvoices, reopenLines } from '@/actions/orders/ending';
 import { confirmOrder } from '@/actions/orders/confirming';
 import { changeOrder, draftOrders, holdOrder, putBack } from '@/actions/orders/orders';
 import { changeQuote, reviseQuote } from '@/actions/quotes/quotes';
 import { winQuote } from '@/actions/quotes/winning';
 import { beginRevision, changeRevision, dropRevision } from '@/actions/orders/revising';
-import { takeBack } from '@/actions/dock/correcting';
+import { reverseReceipt } from '@/actions/dock/correcting';
 import { markSentByHand } from '@/actions/orders/sending';
 import type { Outcome } from '@/actions/action';
 import type { Day } from '@/core/calendar/workdays';
@@ -210,7 +210,7 @@ export async function tryStep(
     const need = pick(await db('need').orderBy('id'));
     if (need === undefined) return undefined;
     const needs = [{ needId: need.id, version: need.version }];
-    return mendNeeds(await as('buyer'), { needs, supplierId: yard.ids.suppliers[which % 2 === 0 ? 0 : 1] });
+    return changeNeeds(await as('buyer'), { needs, supplierId: yard.ids.suppliers[which % 2 === 0 ? 0 : 1] });
   }
   if (act === 'rate') {
     const last = await db('exchangeRate').orderBy('day', 'desc').first();
@@ -222,7 +222,7 @@ export async function tryStep(
     const invoice = pick(await db('invoice').whereIn('state', ['entered', 'held']).orderBy('id'));
     if (invoice === undefined) return undefined;
     const ref = { once, invoiceId: invoice.id, version: invoice.version };
-    if (act === 'takeOut') return takeOutInvoice(await as('accounts'), { ...ref, reason: 'typed twice' });
+    if (act === 'takeOut') return voidInvoice(await as('accounts'), { ...ref, reason: 'typed twice' });
     if (act === 'match') return matchInvoice(await as('manager'), { ...ref, reason: 'passed' });
     const lines = await db('invoiceLine').where({ invoiceId: invoice.id }).whereNotNull('lineId');
     const invoiced = lines.map((l) => ({
@@ -272,15 +272,18 @@ export async function tryStep(
   const line = pick(now.lines.filter(suiting(act))) ?? pick(now.lines);
   if (act === 'hold') return holdOrder(await as('buyer'), { ...ref, hold: now.state === 'drafting' });
   if (act === 'send') return markSentByHand(await as('buyer'), { once, ...ref });
-  if (act === 'callOff') return callOff(await as('buyer'), { once, ...ref, reason: 'no' });
+  if (act === 'callOff') return cancelOrder(await as('buyer'), { once, ...ref, reason: 'no' });
   if (act === 'draftAgain') return draftAgain(await as('buyer'), ref);
   if (act === 'takeBack') {
     const receipt = pick(await db('receipt').where({ orderId: now.id }).select('id'));
-    return receipt && takeBack(await as(which % 2 === 0 ? 'storekeeper' : 'manager'), { once, receiptId: receipt.id });
+    return (
+      receipt && reverseReceipt(await as(which % 2 === 0 ? 'storekeeper' : 'manager'), { once, receiptId: receipt.id })
+    );
   }
   if (line === undefined) return undefined;
   if (act === 'closeShort') return closeShort(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'no' });
-  if (act === 'openAgain') return openAgain(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'after all' });
+  if (act === 'openAgain')
+    return reopenLines(await as('buyer'), { once, ...ref, lineId: line.id, reason: 'after all' });
   if (act === 'elsewhere') {
     const split = pick(line.splits);
     const to = { jobId: yard.ids.jobs[which % 2 === 0 ? 0 : 1], costCodeId: yard.ids.codes[which % 3 === 0 ? 0 : 1] };

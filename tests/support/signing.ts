@@ -1,6 +1,6 @@
 import { changeOrder } from '@/actions/orders/orders';
 import { saveLadder, saveRules } from '@/actions/signoff/ladder';
-import { askSignOff, signOff } from '@/actions/signoff/signOff';
+import { requestSignOff, signOff } from '@/actions/signoff/signOff';
 import { ZERO, type Minor } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
 import type { StepFields } from '@/core/records/signoff';
@@ -57,7 +57,7 @@ export const setRules = async (
   });
 
 export const ask = async (yard: TestCompany, order: StoredOrder) =>
-  askSignOff(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version });
+  requestSignOff(await yard.as('buyer'), { once: yard.once(), orderId: order.id, version: order.version });
 
 /** The signatures that an order waits for, in the order in which they are given. */
 export const waitingFor = async (yard: TestCompany, orderId: number) =>

@@ -1,9 +1,9 @@
 import type { Outcome } from '@/actions/action';
-import { choosePlanning, letGo, reserve } from '@/actions/buying/reserving';
+import { choosePlanning, unreserve, reserve } from '@/actions/buying/reserving';
 import { countStock } from '@/actions/stores/counting';
 import { beginCount, countLines, dropCount, endCounting, postCount } from '@/actions/stores/countSheets';
 import { issuePicked, issueStock, returnIssue } from '@/actions/stores/issuing';
-import { shareByDate } from '@/actions/stores/allocating';
+import { allocateByDate } from '@/actions/stores/allocating';
 import { loadPicking } from '@/queries/stores/picking';
 import { moveStock, scrapStock, transferStock } from '@/actions/stores/moving';
 import type { Day } from '@/core/calendar/workdays';
@@ -90,7 +90,7 @@ export async function tryStores(
   if (act === 'sheet') return countBySheet(yard, which, share, day);
   if (act === 'shareOut') {
     const itemId = yard.ids.items[which % 2 === 0 ? 0 : 1];
-    return shareByDate(await yard.as('storekeeper', day), { once, itemId });
+    return allocateByDate(await yard.as('storekeeper', day), { once, itemId });
   }
   if (act === 'pickAll') return pickAll(yard, jobId, day);
   if (act === 'count') {
@@ -151,7 +151,7 @@ export async function tryStores(
       (await db('need')
         .where({ id: held?.needId ?? need.id })
         .first()) ?? need;
-    return letGo(await yard.as('lead', day), { jobId: whose.jobId, needIds: [whose.id] });
+    return unreserve(await yard.as('lead', day), { jobId: whose.jobId, needIds: [whose.id] });
   }
   const [pile] = await db('stockSum').where({ itemId: need.itemId ?? 0, placeId: 1, jobId: 0 });
   return issueStock(await yard.as('storekeeper', day), {

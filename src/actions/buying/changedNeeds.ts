@@ -13,16 +13,16 @@ export type Wanted = { readonly need: NeedRow; readonly quantity: Quantity; read
  * Brings needs to what is wanted now. What only a plan counts on, or what is reserved, gives way without a word; what is
  * drafted or ordered beyond it needs one.
  */
-export async function wantNow(work: Work, wanted: readonly Wanted[], surplus: Surplus | undefined): Promise<void> {
+export async function applyWanted(work: Work, wanted: readonly Wanted[], surplus: Surplus | undefined): Promise<void> {
   const { trx } = work;
   const ids = wanted.map(({ need }) => need.id);
   const states = new Map((await loadNeedStates(trx, ids)).map((s) => [s.id, s]));
   for (const { need, ...change } of wanted) {
     const state = states.get(need.id);
     const covered = state === undefined ? NONE : coveredOf(state.coverage);
-    const held = state === undefined ? NONE : state.coverage.reserved;
-    if (change.quantity < covered && held > 0) await trx('reservation').where({ needId: need.id }).delete();
-    if (change.quantity < covered - held) await alterNeed(work, need, { ...fieldsOf(need), ...change, surplus });
+    const reserved = state === undefined ? NONE : state.coverage.reserved;
+    if (change.quantity < covered && reserved > 0) await trx('reservation').where({ needId: need.id }).delete();
+    if (change.quantity < covered - reserved) await alterNeed(work, need, { ...fieldsOf(need), ...change, surplus });
     else
       await trx('need')
         .where({ id: need.id })

@@ -3,7 +3,7 @@ import { loadSellers } from '@/queries/items/sellers';
 import { refreshNeeds } from '@/store/tab/needs';
 import { loadBuyList } from '@/queries/buying/buyList';
 import { insertMany, insertOne } from '@/store/rows';
-import { mendNeeds } from './manyNeeds';
+import { changeNeeds } from './manyNeeds';
 import { changeNeed } from './needs';
 import { countStock } from '../stores/counting';
 import { draftOrders } from '../orders/orders';
@@ -32,7 +32,7 @@ beforeEach(async () => {
 afterEach(() => yard.closeProven());
 
 const mending = async (needIds: number[], change: object, version = 1) =>
-  mendNeeds(await yard.as('buyer'), { needs: needIds.map((needId) => ({ needId, version })), ...change });
+  changeNeeds(await yard.as('buyer'), { needs: needIds.map((needId) => ({ needId, version })), ...change });
 const tubes = (quantity: number) =>
   yard.need({ item: tube, quantity, price: 8, neededOn: '2026-05-27', description: 'Tube' });
 

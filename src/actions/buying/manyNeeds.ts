@@ -22,8 +22,8 @@ const mends = {
 };
 
 /** Mends several lines to buy at once: their supplier, day, cost code, or price. */
-export const mendNeeds = defineAction({
-  name: 'mendNeeds',
+export const changeNeeds = defineAction({
+  name: 'changeNeeds',
   right: 'change buy lists',
   input: z.object({
     needs: z

@@ -5,8 +5,8 @@ import { loadAhead, loadPlanChanges } from '@/queries/buying/planAhead';
 import { loadPlanView } from '@/queries/buying/plan';
 import { insertOne } from '@/store/rows';
 import { readBomFile } from '@/queries/items/boms';
-import { bringInBoms, changeBranch, dropBom, saveBom } from '../items/boms';
-import { chooseWork, leaveOut, takeBom, takeChanges } from './planning';
+import { importBoms, changeBranch, removeBom, saveBom } from '../items/boms';
+import { chooseWork, leaveOut, planFromBom, acceptPlanChanges } from './planning';
 import { choosePlanning } from './reserving';
 import { countStock } from '../stores/counting';
 
@@ -101,7 +101,7 @@ describe('a branch of a tree', () => {
 const job = () => yard.ids.jobs[0];
 const version = async () => (await yard.db('job').where({ id: job() }).first('version'))!.version;
 const taking = async (n: number) =>
-  takeBom(await yard.as('lead'), {
+  planFromBom(await yard.as('lead'), {
     once: yard.once(),
     ...{ jobId: job(), version: await version(), itemId: ladder, quantity: q(n), codeId: null },
   });
@@ -124,14 +124,14 @@ describe('a job takes a BOM', () => {
     must(await taking(10));
     expect(refusedWith(await taking(5))).toEqual(['plan.twice']);
     const of = { jobId: job(), version: await version(), quantity: q(1), codeId: null };
-    expect(refusedWith(await takeBom(await yard.as('lead'), { once: yard.once(), ...of, itemId: tread }))).toEqual([
+    expect(refusedWith(await planFromBom(await yard.as('lead'), { once: yard.once(), ...of, itemId: tread }))).toEqual([
       'plan.bom',
     ]);
   });
   it('not when somebody else planned it meanwhile, nor for a job that is not live', async () => {
     const input = { jobId: job(), version: 1, itemId: ladder, quantity: q(2), codeId: null };
-    must(await takeBom(await yard.as('lead'), { once: yard.once(), ...input }));
-    expect(refusedWith(await takeBom(await yard.as('lead'), { once: yard.once(), ...input }))).toEqual(['clash']);
+    must(await planFromBom(await yard.as('lead'), { once: yard.once(), ...input }));
+    expect(refusedWith(await planFromBom(await yard.as('lead'), { once: yard.once(), ...input }))).toEqual(['clash']);
     await yard.db('job').where({ id: job() }).update({ state: 'quoted' });
     expect(refusedWith(await taking(1))).toEqual(['job.state']);
   });
@@ -139,12 +139,12 @@ describe('a job takes a BOM', () => {
     await yard.db('item').where({ id: tread }).update({ costCodeId: null });
     expect(refusedWith(await taking(10))).toEqual(['need.code']);
     const input = { jobId: job(), version: 1, itemId: ladder, quantity: q(2), codeId: yard.ids.codes[2] };
-    must(await takeBom(await yard.as('lead'), { once: yard.once(), ...input }));
+    must(await planFromBom(await yard.as('lead'), { once: yard.once(), ...input }));
   });
   it('keeps the BOM it was planned by', async () => {
     must(await taking(1));
     const [bom] = await yard.db('bom').where({ itemId: ladder });
-    expect(refusedWith(await dropBom(await yard.as('lead'), { bomId: bom!.id, version: 1 }))).toEqual(['bom.used']);
+    expect(refusedWith(await removeBom(await yard.as('lead'), { bomId: bom!.id, version: 1 }))).toEqual(['bom.used']);
   });
 });
 
@@ -213,7 +213,7 @@ describe('what changes further up', () => {
     return root!;
   };
   const taken = async (accepted: readonly string[], quantity = 10) =>
-    takeChanges(await yard.as('lead'), {
+    acceptPlanChanges(await yard.as('lead'), {
       once: yard.once(),
       ...{ jobId: job(), version: await version(), rootId: await lineOf('Ladder'), quantity: q(quantity) },
       ...{ accepted: [...accepted], codeId: null },
@@ -317,7 +317,7 @@ describe('a BOM', () => {
     const lines = [line(tube, 2)];
     must(await writing(ladder, lines, { bomId: bom!.id, version: 1 }));
     expect(refusedWith(await writing(ladder, lines, { bomId: bom!.id, version: 1 }))).toEqual(['clash']);
-    must(await dropBom(await yard.as('lead'), { bomId: bom!.id, version: 2 }));
+    must(await removeBom(await yard.as('lead'), { bomId: bom!.id, version: 2 }));
     expect(await yard.db('bom').where({ itemId: ladder })).toEqual([]);
   });
 });
@@ -330,7 +330,7 @@ describe('BOMs from a file', () => {
     return read.value;
   };
   const bringing = async (boms: Awaited<ReturnType<typeof file>>['taken']) =>
-    bringInBoms(await yard.as('lead'), {
+    importBoms(await yard.as('lead'), {
       once: yard.once(),
       fromDay: '2026-05-01',
       boms: boms.map((b) => ({ ...b, lines: [...b.lines] })),

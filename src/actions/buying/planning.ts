@@ -3,7 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { needKind } from '@/core/needs/kind';
 import { SURPLUS, type Surplus } from '@/core/needs/surplus';
 import { beside, isChanged } from '@/core/planning/changes';
-import { GONE, PLANNED_WORK, PLANNED_WORK_NAMES, standingsOf } from '@/core/planning/plan';
+import { GONE, PLANNED_WORK, PLANNED_WORK_NAMES, branchesInPlan } from '@/core/planning/plan';
 import { formatQuantity, NONE, type Quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
 import { wholeFault } from '@/core/quantity/whole';
@@ -17,7 +17,7 @@ import { whereIn } from '@/store/rows';
 import type { Job, PlanLineRow } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from '../action';
 import { countOn, jobRef, planOf } from './reserving';
-import { wantNow } from './changedNeeds';
+import { applyWanted } from './changedNeeds';
 
 type Sync = { readonly codeId: number | null; readonly surplus?: Surplus | undefined };
 
@@ -32,7 +32,7 @@ async function followPlan(
 ): Promise<{ added: number; changed: number }> {
   const { trx, today, touch } = work;
   const lines = await loadPlan(trx, job.id);
-  const standing = standingsOf(lines);
+  const standing = branchesInPlan(lines);
   const bought = lines.filter((l) => l.gotBy === 'bought');
   const needs = new Map(
     (
@@ -52,7 +52,7 @@ async function followPlan(
     const same = need === undefined || (need.quantity === wanted(line) && need.neededOn === line.neededOn);
     return same ? [] : [{ need, quantity: wanted(line), neededOn: line.neededOn }];
   });
-  await wantNow(work, moved, surplus);
+  await applyWanted(work, moved, surplus);
   const touched = [...ids, ...moved.map((m) => m.need.id)];
   await countOn(work, job, touched);
   touch('Planned', 'job', job.id, touched);
@@ -124,8 +124,8 @@ const batch = quantitySchema.refine((q) => q > 0, 'Enter a quantity above zero.'
 const surplus = z.enum(SURPLUS).optional();
 
 /** A job takes the BOM of what it makes: every bought branch becomes a line of its buy list. */
-export const takeBom = defineAction({
-  name: 'takeBom',
+export const planFromBom = defineAction({
+  name: 'planFromBom',
   right: 'change buy lists',
   input: z.object({
     once,
@@ -237,8 +237,8 @@ const renewed = ({ bomId, bomLineId, quantity: q, neededOn, startsOn }: FreshLin
 });
 
 /** Takes on changes further up, as far as they are accepted: of the quantity, of BOMs, of the job's dates. */
-export const takeChanges = defineAction({
-  name: 'takeChanges',
+export const acceptPlanChanges = defineAction({
+  name: 'acceptPlanChanges',
   right: 'change buy lists',
   input: z.object({
     once,

@@ -6,9 +6,9 @@ import { loadDesk } from '@/queries/frame/desk';
 import { loadMaterial } from '@/queries/buying/material';
 import { beginCount, countLines, endCounting, postCount } from '../stores/countSheets';
 import { markLine } from '../dock/lineMarks';
-import { keepPaper, takeOutPaper } from '../dock/papers';
+import { keepPaper, removePaper } from '../dock/papers';
 import { chooseMail } from '../people/people';
-import { takeBack } from '../dock/correcting';
+import { reverseReceipt } from '../dock/correcting';
 
 let yard: TestCompany;
 let dock: Dock;
@@ -57,7 +57,7 @@ describe('the material of a job', () => {
     must(await dock.take(order, 4));
     expect(await readyOn()).not.toBeNull();
     const receipt = (await yard.db('receipt').first('id'))!.id;
-    must(await takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId: receipt }));
+    must(await reverseReceipt(await yard.as('storekeeper'), { once: yard.once(), receiptId: receipt }));
     expect(await readyOn()).toBeNull();
     must(await dock.take(order, 4));
     expect((await notices()).length).toBe(2);
@@ -80,7 +80,7 @@ describe('the material of a job', () => {
     const { id } = must(await keepPaper(await yard.as('storekeeper'), { once: yard.once(), ...paper, bytes }));
     expect(await standing(needId)).toBe('in');
     expect(await readyOn()).not.toBeNull();
-    must(await takeOutPaper(await yard.as('storekeeper'), { documentId: id }));
+    must(await removePaper(await yard.as('storekeeper'), { documentId: id }));
     expect([await standing(needId), await readyOn()]).toEqual(['uncertified', null]);
   });
 

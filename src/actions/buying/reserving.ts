@@ -110,22 +110,22 @@ export const reserve = defineAction({
 });
 
 /** Lets go what is reserved for lines to buy, or counted on for them. */
-export const letGo = defineAction({
-  name: 'letGo',
+export const unreserve = defineAction({
+  name: 'unreserve',
   right: 'reserve stock',
   input: z.object({ jobId: z.number().int(), needIds: z.array(z.number().int()).min(1).max(1000) }),
   run: async ({ trx, audit, touch }, { jobId, needIds }) => {
     const needs = await whereIn(trx, 'need', 'id', needIds);
     if (needs.some((n) => n.jobId !== jobId)) refuse('need.job', 'A line is on another job’s buy list.');
-    const held = await whereIn(trx, 'reservation', 'needId', needIds);
-    if (held.length === 0) refuse('stores.none', 'Nothing is reserved for these lines.');
+    const reserved = await whereIn(trx, 'reservation', 'needId', needIds);
+    if (reserved.length === 0) refuse('stores.none', 'Nothing is reserved for these lines.');
     await trx('reservation').whereIn('needId', among(trx, needIds)).delete();
     touch('Unreserved', 'job', jobId, needIds);
-    const ids = [...new Set(held.map((h) => h.needId))];
+    const ids = [...new Set(reserved.map((h) => h.needId))];
     await audit({
       words: `Unreserved stock for ${counted(ids.length, 'line')}`,
       subjects: [['job', jobId], ...ids.map((id) => ['need', id] as const)],
-      before: held,
+      before: reserved,
     });
   },
 });

@@ -1,6 +1,6 @@
 import { loadSupplierForm } from '@/queries/items/suppliers';
 import { loadRecord, loadHistory } from '@/queries/company/history';
-import { listThings, nameThings } from '@/queries/frame/choices';
+import { listChoices, nameChoices } from '@/queries/frame/choices';
 import { loadOfferedTaxes } from '@/store/company';
 import { offeredJobNumber } from '@/store/numbers';
 import { UNITS } from '@/core/quantity/units';
@@ -40,7 +40,7 @@ const lastRecord = async () => {
   return loadRecord(yard.db, actor, row?.id ?? 0);
 };
 const offered = async () =>
-  (await listThings(yard.db, (await wren()).actor, 'costCode', '', TODAY)).map((t) => t.number);
+  (await listChoices(yard.db, (await wren()).actor, 'costCode', '', TODAY)).map((t) => t.number);
 
 describe('cost codes', () => {
   it('are added from lines, each a number and a name', async () => {
@@ -85,7 +85,7 @@ describe('cost codes', () => {
     expect(await offered()).toContain('02');
     must(await retireCostCode(await wren(), { ...(await codeOf('02')), gone: true }));
     expect(await offered()).not.toContain('02');
-    expect(await nameThings(yard.db, actor, 'costCode', ['02'], TODAY)).toEqual([null]);
+    expect(await nameChoices(yard.db, actor, 'costCode', ['02'], TODAY)).toEqual([null]);
     const order = await yard.draft([{ needId: await yard.need(), buy: q(2) }]);
     expect(order.lines[0]?.splits[0]?.costCodeId).toBe((await codeOf('02')).id);
     must(await retireCostCode(await wren(), { ...(await codeOf('02')), gone: false }));

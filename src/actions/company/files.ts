@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { findRevision } from '@/workings/orders/revise';
 import { defineAction, found, once, refuse, type Subject } from '../action';
-import { allow, orderOf, orderRef, subjectsOf, unlessAsked } from '../orders/orders';
+import { allow, orderOf, orderRef, orderSubjects, unlessAsked } from '../orders/orders';
 
 /** What a file can be about. */
 export const FILE_ABOUT = ['job', 'item', 'order'] as const;
@@ -16,6 +16,7 @@ const ABOUT = { job: 'job', item: 'item', order: 'purchaseOrder' } as const;
 /** Keeps a file about a job, a part or an order; it is never run. One about an order goes with it. */
 export const keepFile = defineAction({
   name: 'keepFile',
+  internal: true,
   right: 'keep files',
   input: z.object({
     once,
@@ -53,8 +54,8 @@ async function goAlong(trx: Db, orderId: number, ids: readonly number[]): Promis
 }
 
 /** Takes a file out, or puts it back. Where it went out with an order it stays readable. */
-export const takeOutFile = defineAction({
-  name: 'takeOutFile',
+export const removeFile = defineAction({
+  name: 'removeFile',
   right: 'keep files',
   input: z.object({ documentId: z.number().int(), out: z.boolean() }),
   run: async ({ trx, today, audit }, { documentId, out }) => {
@@ -97,7 +98,7 @@ export const sendWith = defineAction({
       .update({ version: order.version + 1 });
     await audit({
       words: `Attached ${counted(ids.length, 'file')} to order ${order.number}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       after: { files: files.map(nameOfFile) },
     });
     return { version: order.version + 1 };

@@ -5,8 +5,8 @@ import type { StoredOrder } from '@/store/orders';
 import { closeShort } from '../orders/ending';
 import { inspect } from './inspecting';
 import { issueStock, returnIssue } from '../stores/issuing';
-import { sendBack } from './sendingBack';
-import { correctReceipt, takeBack } from './correcting';
+import { returnGoods } from './sendingBack';
+import { correctReceipt, reverseReceipt } from './correcting';
 
 let yard: TestCompany;
 let dock: Dock;
@@ -67,7 +67,8 @@ describe('what waits for its inspection', () => {
     const { order: of } = await dock.ordered(10);
     const came = must(await dock.take(of, 10));
     const said = must(await looked(of, 10, 0));
-    const back = async (receiptId: number) => takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId });
+    const back = async (receiptId: number) =>
+      reverseReceipt(await yard.as('storekeeper'), { once: yard.once(), receiptId });
     expect(refusedWith(await back(came.id))).toEqual(['receipt.later']);
     must(await back(said.id));
     expect(await dock.line(of)).toMatchObject({ received: 0, held: q(10) });
@@ -138,7 +139,7 @@ describe('goods that go back to their supplier', () => {
     const { version, lines } = await yard.order(of.id);
     const sent = { lineId: lines[0]?.id ?? 0, quantity: q(n), from, wants };
     const ref = { once: yard.once(), orderId: of.id, version, reason: 'faulty' };
-    return sendBack(await yard.as('storekeeper'), { ...ref, lines: [sent] });
+    return returnGoods(await yard.as('storekeeper'), { ...ref, lines: [sent] });
   };
 
   it('are on order again when a replacement is awaited, and are gone when they are credited', async () => {
@@ -171,7 +172,7 @@ describe('goods that go back to their supplier', () => {
     const sent = must(await send(of, 4, 'rejected', 'credit'));
     expect(await yard.tab()).toEqual({ planned: 3200, received: 4800 });
     expect((await dock.openOf(needId))?.open).toBe(q(4));
-    must(await takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId: sent.id }));
+    must(await reverseReceipt(await yard.as('storekeeper'), { once: yard.once(), receiptId: sent.id }));
     expect(await dock.line(of)).toMatchObject({ rejected: q(4), givenUp: 0 });
     expect(await yard.tab()).toEqual({ onOrder: 3200, received: 4800 });
   });
@@ -180,7 +181,7 @@ describe('goods that go back to their supplier', () => {
     const { order: of } = await dock.ordered(10);
     must(await dock.take(of, 10));
     const sent = must(await send(of, 4, 'accepted', 'credit'));
-    must(await takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId: sent.id }));
+    must(await reverseReceipt(await yard.as('storekeeper'), { once: yard.once(), receiptId: sent.id }));
     expect(await dock.pile(yard.ids.jobs[0])).toEqual({ quantity: q(10), value: 8000 });
     expect(await yard.tab()).toEqual({ received: 8000 });
   });

@@ -15,20 +15,20 @@ import { cameHere, type Piece } from '@/store/stock/follow';
 import { restingOn } from '@/store/stock/resting';
 import type { Receipt, ReceiptLine, ReceiptSplit } from '@/store/tables';
 import { defineAction, found, once, refuse, type Work } from '../action';
-import { allow, orderOf, subjectsOf } from '../orders/orders';
-import { piecesOut, writeReceipt, type LotPart, type MovedSplit } from './receipts';
+import { allow, orderOf, orderSubjects } from '../orders/orders';
+import { piecesOut, writeReceipt, type LotQuantity, type MovedSplit } from './receipts';
 import { takeDelivery } from './receiving';
 
 /** Takes a receipt back that was made by mistake: what it brought is due again. */
-export const takeBack = defineAction({
-  name: 'takeBack',
+export const reverseReceipt = defineAction({
+  name: 'reverseReceipt',
   right: 'receive',
   input: z.object({ once, receiptId: z.number().int() }),
   run: async (work, { receiptId }) => {
     const { receipt, order } = await undo(work, receiptId, work.today);
     await work.audit({
       words: `Reversed receipt ${receipt.number} on order ${order.number}`,
-      subjects: [['receipt', receiptId], ...subjectsOf(order)],
+      subjects: [['receipt', receiptId], ...orderSubjects(order)],
     });
   },
 });
@@ -56,7 +56,7 @@ export const correctReceipt = defineAction({
       );
     await work.audit({
       words: `Corrected receipt ${receipt.number} on order ${order.number}`,
-      subjects: [['receipt', receiptId], ...subjectsOf(order)],
+      subjects: [['receipt', receiptId], ...orderSubjects(order)],
     });
     await work.settle();
     const now = found(await findOrder(work.trx, order.id), 'This order');
@@ -115,7 +115,7 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
     .whereNotNull('lotId')
     .groupBy('itemId', 'lotId')
     .select('itemId', 'lotId')
-    .sum({ quantity: 'quantity' })) as (LotPart & { readonly itemId: number })[];
+    .sum({ quantity: 'quantity' })) as (LotQuantity & { readonly itemId: number })[];
   const ids = splits.map((s) => s.splitId);
   const out = await piecesOut(trx, ids, 'received', id, (itemId) => lots.filter((l) => l.itemId === itemId));
   const pieces = [...out, ...(await comeAgain(trx, receiptId, id))];

@@ -9,7 +9,7 @@ import { saveItem } from '../items/items';
 import { moveStock, scrapStock, transferStock } from '../stores/moving';
 import { draftOrders } from '../orders/orders';
 import { addReason, changeReason, retireReason } from '../company/reasons';
-import { takeBack } from './correcting';
+import { reverseReceipt } from './correcting';
 
 let yard: TestCompany;
 let dock: Dock;
@@ -144,7 +144,7 @@ describe('a delivery that is not as it was ordered', () => {
     const { order: of } = await dock.ordered(10);
     const missing = { rest: { reasonId: await dock.reason('missing') } };
     const { id: receiptId } = must(await dock.take(of, 3, missing));
-    must(await takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId }));
+    must(await reverseReceipt(await yard.as('storekeeper'), { once: yard.once(), receiptId }));
     const { id: invoiceId } = must(await yard.invoice(await yard.order(of.id), 10));
     const heldFor = async () => {
       const invoice = await yard.db('invoice').where({ id: invoiceId }).first();

@@ -15,7 +15,7 @@ import type { Piece } from '@/store/stock/follow';
 import { gapsBySplit } from '@/store/stock/gaps';
 import type { Item } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from '../action';
-import { allow, orderOf, orderRef, subjectsOf } from '../orders/orders';
+import { allow, orderOf, orderRef, orderSubjects } from '../orders/orders';
 import { receiveFault } from '@/core/orders/rules';
 import { someOf } from '@/core/words';
 import {
@@ -121,7 +121,7 @@ export const inspect = defineAction({
     ]);
     await audit({
       words: `Inspected order ${order.number}: ${someOf(what)}, inspection ${number}`,
-      subjects: [['receipt', id], ...subjectsOf(order)],
+      subjects: [['receipt', id], ...orderSubjects(order)],
       after: { note, day, lines },
     });
     return { id, number, state };

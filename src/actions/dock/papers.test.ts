@@ -2,7 +2,7 @@ import { openDock, type Dock } from '../../../tests/support/dock';
 import { must, refusedWith, type TestCompany } from '../../../tests/support/company';
 import { loadDockOrder } from '@/queries/dock/order';
 import { loadDockPaper } from '@/queries/dock/papers';
-import { keepPaper, takeOutPaper } from './papers';
+import { keepPaper, removePaper } from './papers';
 
 let yard: TestCompany;
 let dock: Dock;
@@ -57,7 +57,7 @@ describe('papers of a delivery', () => {
     expect(await loadDockPaper(yard.db, actor, id)).toMatchObject({ type: 'image/jpeg' });
     const papers = async () => (await loadDockOrder(yard.db, actor, number))?.receipts[0]?.papers.map((p) => p.name);
     expect(await papers()).toEqual(['IMG 0042.jpg']);
-    must(await takeOutPaper(await yard.as('storekeeper'), { documentId: id }));
+    must(await removePaper(await yard.as('storekeeper'), { documentId: id }));
     expect(await papers()).toEqual([]);
   });
 

@@ -10,6 +10,7 @@ export const PAPER_ABOUT = ['receipt', 'certificate'] as const;
 /** Keeps a photo, a delivery note or a certificate; what it is, its content says. It is never run. */
 export const keepPaper = defineAction({
   name: 'keepPaper',
+  internal: true,
   right: 'receive',
   input: z.object({
     once,
@@ -60,8 +61,8 @@ export async function touchLine({ trx, touch }: Work, event: string, orderId: nu
 }
 
 /** Takes a paper of a delivery out again. */
-export const takeOutPaper = defineAction({
-  name: 'takeOutPaper',
+export const removePaper = defineAction({
+  name: 'removePaper',
   right: 'receive',
   input: z.object({ documentId: z.number().int() }),
   run: async (work, { documentId }) => {

@@ -130,7 +130,7 @@ export async function writeReceipt(
 }
 
 /** Some of a lot, in its item's unit. */
-export type LotPart = { readonly lotId: number; readonly quantity: Quantity };
+export type LotQuantity = { readonly lotId: number; readonly quantity: Quantity };
 
 /** Writes down the numbers that came to the door, or left it: what waits here, and what was rejected. */
 export async function writeAtDoor(
@@ -148,7 +148,7 @@ export async function writeAtDoor(
 }
 
 /** Where what came of a line is put, and by which numbers it goes. */
-export type Placed = {
+export type PlacedPieces = {
   readonly receiptId: number;
   readonly placeId: number | null;
   readonly binId: number | null;
@@ -166,7 +166,7 @@ export async function piecesIn(
   item: Item | undefined,
   all: ReadonlyMap<number, Gap>,
   allotted: readonly { readonly splitId: number }[],
-  { receiptId, placeId, binId, numbers }: Placed,
+  { receiptId, placeId, binId, numbers }: PlacedPieces,
   fresh: boolean,
 ): Promise<Piece[]> {
   const gaps = allotted.flatMap((a) => all.get(a.splitId) ?? []);
@@ -240,7 +240,7 @@ export async function piecesOut(
   splitIds: readonly number[],
   kind: Piece['kind'],
   receiptId: number,
-  lots: (itemId: number) => readonly LotPart[],
+  lots: (itemId: number) => readonly LotQuantity[],
 ): Promise<Piece[]> {
   const pieces: Piece[] = [];
   const gone = new Map<string, Quantity>();

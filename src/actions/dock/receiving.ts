@@ -15,7 +15,7 @@ import type { Piece } from '@/store/stock/follow';
 import { gapsBySplit, type Gap } from '@/store/stock/gaps';
 import type { Item, ReasonRow } from '@/store/tables';
 import { defineAction, found, once, Refused, refuse, type Work } from '../action';
-import { allow, orderOf, orderRef, subjectsOf } from '../orders/orders';
+import { allow, orderOf, orderRef, orderSubjects } from '../orders/orders';
 import {
   dayOf,
   inItemUnit,
@@ -129,7 +129,7 @@ export async function takeDelivery(work: Work, order: StoredOrder, delivery: Del
       what.length === 0
         ? `Recorded non-delivery on order ${order.number}, receipt ${number}`
         : `Received ${someOf(what)} on order ${order.number}, receipt ${number}`,
-    subjects: [['receipt', id], ...subjectsOf(order)],
+    subjects: [['receipt', id], ...orderSubjects(order)],
     after: { note, day, carrier, packages, placeId, arrivals },
   });
   return { id, number, state };

@@ -26,7 +26,7 @@ import { cameHere, type Piece } from '@/store/stock/follow';
 import { knownLots } from '@/store/stock/lots';
 import type { Item } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from '../action';
-import { orderOf, orderRef, subjectsOf } from '../orders/orders';
+import { orderOf, orderRef, orderSubjects } from '../orders/orders';
 import {
   dayOf,
   inItemUnit,
@@ -34,7 +34,7 @@ import {
   said,
   writeAtDoor,
   writeReceipt,
-  type LotPart,
+  type LotQuantity,
   type MovedSplit,
 } from './receipts';
 import { itemsOf } from './receiving';
@@ -53,8 +53,8 @@ const lineFields = z.object({
 type Sent = z.output<typeof lineFields>;
 
 /** Sends goods back to their supplier: what was rejected, or what is too much. */
-export const sendBack = defineAction({
-  name: 'sendBack',
+export const returnGoods = defineAction({
+  name: 'returnGoods',
   right: 'receive',
   input: z.object({
     once,
@@ -104,7 +104,7 @@ export const sendBack = defineAction({
       })),
       splits,
     );
-    const lots = new Map<number, LotPart[]>();
+    const lots = new Map<number, LotQuantity[]>();
     for (const { sent, line, item } of worked)
       if (item !== undefined)
         lots.set(item.id, [...(lots.get(item.id) ?? []), ...(await lotsGone(trx, id, line, item, sent))]);
@@ -116,7 +116,7 @@ export const sendBack = defineAction({
     const what = worked.map(({ line, sent }) => `${said(line, sent.quantity)} for ${sent.wants}`);
     await audit({
       words: `Returned ${someOf(what)} of order ${order.number} to supplier: ${reason}, return ${number}`,
-      subjects: [['receipt', id], ...subjectsOf(order)],
+      subjects: [['receipt', id], ...orderSubjects(order)],
       after: { reason, day, carrier, lines },
     });
     return { id, number, state };
@@ -179,7 +179,7 @@ async function lotsGone(
   line: StoredLine,
   item: Item,
   sent: Sent,
-): Promise<LotPart[]> {
+): Promise<LotQuantity[]> {
   if (item.tracking === 'none' && sent.numbers.length === 0) return [];
   const field = `lines.${line.id}`;
   // What was rejected without its numbers goes without them.

@@ -33,8 +33,8 @@ export const receiveTally = defineAction({
 });
 
 /** Ties a code that was read to a part: its GTIN, or what a supplier calls it. */
-export const tieCode = defineAction({
-  name: 'tieCode',
+export const linkCode = defineAction({
+  name: 'linkCode',
   right: 'receive',
   input: z.object({
     once,

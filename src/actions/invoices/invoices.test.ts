@@ -7,10 +7,10 @@ import type { StoredOrder } from '@/store/orders';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import { changeDraft, firstLine, orderInput, type OrderInput } from '../../../tests/support/typed';
 import { saveRate } from '../company/company';
-import { changeInvoice, enterInvoice, takeOutInvoice } from './invoices';
-import { callOff, closeShort, endInvoices } from '../orders/ending';
+import { changeInvoice, enterInvoice, voidInvoice } from './invoices';
+import { cancelOrder, closeShort, endInvoices } from '../orders/ending';
 import { draftOrders } from '../orders/orders';
-import { takeBack } from '../dock/correcting';
+import { reverseReceipt } from '../dock/correcting';
 
 /** Invoices beside whatever else can happen to an order: money that is owed always reaches a tab or stores, once. */
 
@@ -36,10 +36,10 @@ describe('invoices', () => {
     const order = await sentOrder();
     const { id } = must(await yard.invoice(order, 12));
     const ref = { once: yard.once(), orderId: order.id, version: order.version, reason: 'not wanted' };
-    expect(refusedWith(await callOff(await yard.as('buyer'), ref))).toEqual(['order.invoiced']);
+    expect(refusedWith(await cancelOrder(await yard.as('buyer'), ref))).toEqual(['order.invoiced']);
     const out = { once: yard.once(), invoiceId: id, version: 1, reason: 'for somebody else' };
-    must(await takeOutInvoice(await yard.as('accounts'), out));
-    must(await callOff(await yard.as('buyer'), { ...ref, once: yard.once() }));
+    must(await voidInvoice(await yard.as('accounts'), out));
+    must(await cancelOrder(await yard.as('buyer'), { ...ref, once: yard.once() }));
     expect(refusedWith(await yard.match(id, 'late', 'manager', 2))).toEqual(['invoice.out']);
     expect((await yard.invoice(order, 1)).status).toBe('refused');
   });
@@ -113,7 +113,7 @@ describe('invoices', () => {
       ),
     ];
     const { rows } = await listInvoices(yard.db, (await yard.as('accounts')).actor, {});
-    expect(rows.map((r) => [r.id, r.held])).toEqual([
+    expect(rows.map((r) => [r.id, r.differences])).toEqual([
       [b.id, '+£\u202f6,696.00, +£\u202f1.00'],
       [a.id, '+£\u202f6,696.00'],
     ]);
@@ -122,7 +122,7 @@ describe('invoices', () => {
     must(await yard.match(b.id, 'the later one is right', 'manager'));
     expect((await yard.db('invoice').where({ id: a.id }).first('state'))?.state).toBe('held');
     must(
-      await takeOutInvoice(await yard.as('accounts'), {
+      await voidInvoice(await yard.as('accounts'), {
         once: yard.once(),
         invoiceId: a.id,
         version: 1,
@@ -233,7 +233,7 @@ describe('other currencies', () => {
     const lines = [yard.invoiced(order, 12, 10_080)];
     const { id } = must(await yard.invoice(order, 12, { lines, typedTotal: 145_152 as Minor }));
     const view = await loadInvoice(yard.db, (await yard.as('manager')).actor, id);
-    expect([view?.held, view?.rateDifference]).toEqual([true, 12_096]);
+    expect([view?.differs, view?.rateDifference]).toEqual([true, 12_096]);
     must(await yard.match(id, 'agreed', 'manager'));
     expect(await yard.tab()).toEqual({ actual: 72_576 });
   });
@@ -269,7 +269,8 @@ describe('ends of a line', () => {
     const now = await yard.order(order.id);
     const ref = { once: yard.once(), orderId: now.id, version: now.version };
     must(await closeShort(await yard.as('buyer'), { ...ref, lineId: hose, reason: 'no more' }));
-    const back = async (receiptId: number) => takeBack(await yard.as('storekeeper'), { once: yard.once(), receiptId });
+    const back = async (receiptId: number) =>
+      reverseReceipt(await yard.as('storekeeper'), { once: yard.once(), receiptId });
     expect(refusedWith(await back(1))).toEqual(['receipt.closed']);
     expect((await back(2)).status).toBe('done');
     expect(refusedWith(await back(2))).toEqual(['receipt.back']);

@@ -24,7 +24,7 @@ import type { Invoice } from '@/store/tables';
 import { defineAction, found, once, refuse, sameVersion, type Work } from '../action';
 import { invoiceFields } from '@/core/records/invoice';
 import { text } from '@/core/records/fields';
-import { allow, subjectsOf } from '../orders/orders';
+import { allow, orderSubjects } from '../orders/orders';
 
 type TypedInvoice = z.output<typeof invoiceFields>;
 
@@ -141,7 +141,7 @@ export const enterInvoice = defineAction({
     await afterInvoice(work, order, id, 'Invoice entered');
     await audit({
       words: `Entered invoice ${head.number} from ${supplier.name}, ${formatMoney(head.gross, order.currency)}, order ${order.number}`,
-      subjects: [['invoice', id], ...subjectsOf(order)],
+      subjects: [['invoice', id], ...orderSubjects(order)],
       after: { ...head, lines },
     });
     return { id };
@@ -179,7 +179,7 @@ export const changeInvoice = defineAction({
     const after = found(await trx('invoice').where({ id: invoiceId }).first(), 'This invoice');
     await audit({
       words: `Changed invoice ${head.number}: ${formatMoney(before.gross, order.currency)} to ${formatMoney(head.gross, order.currency)}`,
-      subjects: [['invoice', invoiceId], ...subjectsOf(order)],
+      subjects: [['invoice', invoiceId], ...orderSubjects(order)],
       before: { ...before, lines: oldLines },
       after: { ...after, lines: await trx('invoiceLine').where({ invoiceId }).orderBy('place') },
     });
@@ -188,8 +188,8 @@ export const changeInvoice = defineAction({
 });
 
 /** Takes an invoice out that should not be there. It stays on record, claims nothing, and its number is free again. */
-export const takeOutInvoice = defineAction({
-  name: 'takeOutInvoice',
+export const voidInvoice = defineAction({
+  name: 'voidInvoice',
   right: 'enter invoices',
   input: z.object({ once, ...invoiceRef, reason: text(300, 'Give a reason for voiding the invoice.') }),
   run: async (work, { invoiceId, version, reason }) => {
@@ -202,7 +202,7 @@ export const takeOutInvoice = defineAction({
     await afterInvoice(work, order, invoiceId, 'Invoice voided');
     await audit({
       words: `Voided invoice ${invoice.number}: ${reason}`,
-      subjects: [['invoice', invoiceId], ...subjectsOf(order)],
+      subjects: [['invoice', invoiceId], ...orderSubjects(order)],
       before: { state: invoice.state },
       after: { state: 'takenOut', reason },
     });
@@ -218,9 +218,9 @@ export const matchInvoice = defineAction({
     const { trx, actor, today, audit, touch } = work;
     const invoice = await waitingInvoice(trx, invoiceId, version);
     const comparison = await compareInvoice(trx, invoice);
-    const { order, held } = comparison;
+    const { order, differs } = comparison;
     allow(invoiceFault(order));
-    if (held) checkPassing(work, comparison, reason);
+    if (differs) checkPassing(work, comparison, reason);
     const invoicing = await invoicingOf(trx, comparison);
     const beside = await writeInvoicing(trx, comparison, invoicing);
     await trx('invoice')
@@ -229,7 +229,7 @@ export const matchInvoice = defineAction({
         state: 'matched',
         matchedBy: actor.id,
         matchedOn: today,
-        passedReason: held ? reason : '',
+        passedReason: differs ? reason : '',
         version: version + 1,
       });
     await refreshHeld(trx, order.id);
@@ -238,8 +238,8 @@ export const matchInvoice = defineAction({
     touch('Invoice matched', 'invoice', invoiceId, [...tabLinesOf({ lines: invoiced }), ...beside]);
     const jobs = invoicing.beside.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
     await audit({
-      words: `Matched invoice ${invoice.number} to order ${order.number}${held ? `; difference approved: ${reason}` : ''}`,
-      subjects: [['invoice', invoiceId], ...subjectsOf(order), ...jobs],
+      words: `Matched invoice ${invoice.number} to order ${order.number}${differs ? `; difference approved: ${reason}` : ''}`,
+      subjects: [['invoice', invoiceId], ...orderSubjects(order), ...jobs],
       before: { state: invoice.state },
       after: { state: 'matched', reason },
     });

@@ -176,8 +176,9 @@ export const changeBranch = defineAction({
 const MOST_BROUGHT = 50_000;
 
 /** Brings BOMs in that a file told, as versions from a day on: all of them or none. One that begins that day is replaced. */
-export const bringInBoms = defineAction({
-  name: 'bringInBoms',
+export const importBoms = defineAction({
+  name: 'importBoms',
+  internal: true,
   right: 'keep BOMs',
   input: z.object({
     once,
@@ -223,8 +224,8 @@ export const bringInBoms = defineAction({
 });
 
 /** Takes a version of a BOM out that no job has planned by. */
-export const dropBom = defineAction({
-  name: 'dropBom',
+export const removeBom = defineAction({
+  name: 'removeBom',
   right: 'keep BOMs',
   input: z.object({ bomId: z.number().int(), version: z.number().int() }),
   run: async ({ trx, audit }, { bomId, version }) => {

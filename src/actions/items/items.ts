@@ -108,7 +108,7 @@ export const savePart = defineAction({
     if (known !== undefined && version === 0)
       refuse('part.twice', `${name} already sells ${item.number}: edit those terms.`, 'supplierId');
     const before = known && sameVersion(known, version, 'These supplier terms');
-    const pricesBefore = before && (await heldPrices(trx, [before.id])).get(before.id);
+    const pricesBefore = before && (await knownPrices(trx, [before.id])).get(before.id);
     const partId = before?.id ?? (await insertOne(trx, 'supplierPart', part));
     if (before !== undefined)
       await trx('supplierPart')
@@ -164,11 +164,11 @@ function checkFactor(item: Pick<Item, 'unit'>, part: Sold): void {
   );
 }
 
-async function heldPrices(trx: Work['trx'], partIds: readonly number[]): Promise<Map<number, DatedPrice[]>> {
-  const held = new Map<number, DatedPrice[]>(partIds.map((id) => [id, []]));
+async function knownPrices(trx: Work['trx'], partIds: readonly number[]): Promise<Map<number, DatedPrice[]>> {
+  const known = new Map<number, DatedPrice[]>(partIds.map((id) => [id, []]));
   for (const { partId, fromQuantity: from, ...price } of await whereIn(trx, 'priceBreak', 'partId', partIds))
-    held.get(partId)?.push({ from, ...price });
-  return held;
+    known.get(partId)?.push({ from, ...price });
+  return known;
 }
 
 async function writePrices(trx: Work['trx'], prices: ReadonlyMap<number, readonly DatedPrice[]>): Promise<void> {
@@ -188,6 +188,7 @@ const MOST_LISTED = 50_000;
 /** Takes a supplier's price list, from a day on: all of it or none. What was to begin later is replaced. */
 export const takePriceList = defineAction({
   name: 'takePriceList',
+  internal: true,
   right: 'keep suppliers',
   input: z.object({
     once,
@@ -216,7 +217,7 @@ export const takePriceList = defineAction({
       ).entries(),
     );
     const known = new Map((await trx('supplierPart').where({ supplierId })).map((p) => [p.itemId, p]));
-    const held = await heldPrices(
+    const held = await knownPrices(
       trx,
       [...known.values()].map((p) => p.id),
     );

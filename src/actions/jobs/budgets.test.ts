@@ -2,8 +2,8 @@ import { loadDesk } from '@/queries/frame/desk';
 import type { Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
 import { loadBudget } from '@/queries/jobs/budgets';
-import { loadEndings } from '@/queries/jobs/completion';
-import { loadHeld } from '@/store/budgets';
+import { loadCompletion } from '@/queries/jobs/completion';
+import { loadContingency } from '@/store/budgets';
 import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { must, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import {
@@ -11,7 +11,7 @@ import {
   changeBudgetChange,
   dropBudgetChange,
   noteBudget,
-  sayCompletion,
+  setCompletion,
   writeBudgetChange,
 } from './budgets';
 
@@ -147,7 +147,7 @@ describe('a budget change', () => {
       ]),
     );
     expect(await budgets()).toEqual({ 1: 7000 });
-    expect((await view()).held.now).toBe(3000);
+    expect((await view()).contingency.now).toBe(3000);
     expect(
       refusedWith(
         await write([
@@ -163,7 +163,7 @@ describe('a budget change', () => {
       ]),
     );
     expect(await budgets()).toEqual({ 1: 7000, 2: 1000 });
-    expect(await loadHeld(yard.db, yard.ids.jobs[0])).toBe(minor(2000));
+    expect(await loadContingency(yard.db, yard.ids.jobs[0])).toBe(minor(2000));
     expect((await view()).changes.map((c) => [c.kind, c.total])).toEqual([
       ['release', 0],
       ['holdBack', 0],
@@ -213,7 +213,7 @@ describe('a note beside a budget', () => {
 
 describe('what is said of how a cost code ends', () => {
   const say = async (amount: number | null, done: number | null, on: Day = TODAY, reason = 'The last plate is cut') =>
-    sayCompletion(await yard.as('buyer', on), {
+    setCompletion(await yard.as('buyer', on), {
       once: yard.once(),
       jobId: yard.ids.jobs[0],
       costCodeId: yard.ids.codes[1],
@@ -222,7 +222,7 @@ describe('what is said of how a cost code ends', () => {
       reason,
     });
   const row = async (on?: Day) =>
-    (await loadEndings(yard.db, (await yard.as('lead')).actor, yard.ids.jobs[0], on)).rows[0];
+    (await loadCompletion(yard.db, (await yard.as('lead')).actor, yard.ids.jobs[0], on)).rows[0];
 
   it('takes the place of what is planned, from its day on, until it is said otherwise', async () => {
     await yard.budget(100_000);

@@ -6,7 +6,7 @@ import { may } from '@/core/people/rights';
 import { minorSchema } from '@/core/money/schema';
 import { text } from '@/core/records/fields';
 import { budgetChangeFields, budgetNoteField, completionFields } from '@/core/records/budget';
-import { count, linesOf, loadStanding, writeLines } from '@/store/budgets';
+import { count, linesOf, loadBudgetsBefore, writeLines } from '@/store/budgets';
 import { loadCostCodes } from '@/store/company';
 import { insertOne } from '@/store/rows';
 import type { BudgetChange, Job } from '@/store/tables';
@@ -22,7 +22,7 @@ async function checkChange(work: Work, job: Job, change: { readonly lines: reado
     refuse('code.missing', 'A cost code has been removed. Refresh the page and choose again.', 'lines');
   const faults = changeFaults(
     change,
-    await loadStanding(work.trx, job, change.day),
+    await loadBudgetsBefore(work.trx, job, change.day),
     work.today,
     (id) => codes.get(id) ?? '',
   );
@@ -31,11 +31,13 @@ async function checkChange(work: Work, job: Job, change: { readonly lines: reado
 
 /** What a change does, in a few words for the history. */
 function told(lines: readonly ChangeLine[], currency: string): string {
-  const { budget, held } = partsOf(lines);
+  const { budget, contingency } = partsOf(lines);
   const signed = (amount: Minor) => `${amount > 0 ? '+' : ''}${formatMoney(amount, currency)}`;
   const kind = kindOf(lines);
   if (kind === 'move') return 'transferred between cost codes';
-  return [`budget ${signed(budget)}`, held === 0 ? '' : `contingency ${signed(held)}`].filter(Boolean).join(', ');
+  return [`budget ${signed(budget)}`, contingency === 0 ? '' : `contingency ${signed(contingency)}`]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** Lets a change count, and says who agreed. */
@@ -162,8 +164,8 @@ export const dropBudgetChange = defineAction({
 });
 
 /** Says how a cost code ends, in the place of what is planned, and how much of it is done; what says neither ends that. */
-export const sayCompletion = defineAction({
-  name: 'sayCompletion',
+export const setCompletion = defineAction({
+  name: 'setCompletion',
   right: 'write budget changes',
   input: z.object({ once, jobId: z.number().int(), ...completionFields.shape }),
   run: async (work, { once: _, jobId, costCodeId, amount, done, reason }) => {
@@ -186,8 +188,8 @@ export const sayCompletion = defineAction({
 });
 
 /** Lets a cost code pass its budget by as much as it does now, for a reason; when it passes it by more, it is asked again. */
-export const letBe = defineAction({
-  name: 'letBe',
+export const acceptOverspend = defineAction({
+  name: 'acceptOverspend',
   right: 'agree budget changes',
   input: z.object({
     once,

@@ -7,7 +7,7 @@ import { findRevision } from '@/workings/orders/revise';
 import { whereIn } from '@/store/rows';
 import { movedOn } from '@/store/stock/gaps';
 import { defineAction, found, once, refuse } from '../action';
-import { allow, orderOf, orderRef, subjectsOf } from './orders';
+import { allow, orderOf, orderRef, orderSubjects } from './orders';
 import { checkOrderable } from './reviews';
 import { checkCharged } from '../signoff/signOff';
 
@@ -74,7 +74,7 @@ export const chargeElsewhere = defineAction({
     const jobs = await whereIn(trx, 'job', 'id', jobIds);
     await audit({
       words: `Moved charge for ${splits.length === 1 ? 'a line' : `${splits.length} lines`} of order ${order.number} to ${jobs.map((j) => j.number).join(', ')}: ${reason}`,
-      subjects: [...subjectsOf(order), ...subjectsOf(after)],
+      subjects: [...orderSubjects(order), ...orderSubjects(after)],
       before: order,
       after,
     });

@@ -4,11 +4,12 @@ import { recipientsOf } from '@/store/mail';
 import { findOrder } from '@/store/orders';
 import { defineAction, found, grant, once, refuse } from '../action';
 import { beginMail } from './mailing';
-import { subjectsOf } from './orders';
+import { orderSubjects } from './orders';
 
 /** Begins to ask a supplier when what it owes comes. The order stays as it is. */
 export const beginChasing = defineAction({
   name: 'beginChasing',
+  internal: true,
   right: 'send orders',
   input: z.object({ once, orderId: z.number().int() }),
   run: async (work, { orderId }) => {
@@ -23,7 +24,7 @@ export const beginChasing = defineAction({
       refuse('supplier.email', `${supplier.name} has no email address. Add one under Suppliers, or phone them.`);
     const owed = grant(owedOf(order, today));
     const message = await beginMail(work, order, 'chase', { recipients, supplier }, owed.join('\n'));
-    await audit({ words: `Chasing ${supplier.name} for order ${order.number}`, subjects: subjectsOf(order) });
+    await audit({ words: `Chasing ${supplier.name} for order ${order.number}`, subjects: orderSubjects(order) });
     return message;
   },
 });

@@ -8,7 +8,7 @@ import { counted } from '@/core/words';
 import { findOrder } from '@/store/orders';
 import { insertMany, insertOne } from '@/store/rows';
 import { defineAction, found, once, refuse } from '../action';
-import { allow, orderOf, orderRef, subjectsOf } from './orders';
+import { allow, orderOf, orderRef, orderSubjects } from './orders';
 
 /** Writes down what a supplier said of an order: day, quantity and price of each line. What was ordered stays as it is. */
 export const confirmOrder = defineAction({
@@ -64,7 +64,7 @@ export const confirmOrder = defineAction({
       .update({ state, theirNumber: theirNumber || order.theirNumber, version: order.version + 1 });
     await audit({
       words: `Recorded confirmation of order ${order.number}, ${counted(lines.length, 'line')}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       after: { theirNumber, note, lines },
     });
     return { state };

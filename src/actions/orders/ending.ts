@@ -16,12 +16,12 @@ import { factsOf, refreshProgress, setState, tabLinesOf, type StoredLine, type S
 import { whereIn } from '@/store/rows';
 import { defineAction, found, once, refuse, type Work } from '../action';
 import { checkLive } from '../jobs/jobs';
-import { allow, moved, orderOf, orderRef, subjectsOf } from './orders';
+import { allow, moved, orderOf, orderRef, orderSubjects } from './orders';
 import { checkOrderable } from './reviews';
 
 /** Calls an order off before anything of it was received or invoiced; what it covered is to buy again. */
-export const callOff = defineAction({
-  name: 'callOff',
+export const cancelOrder = defineAction({
+  name: 'cancelOrder',
   right: 'draft orders',
   input: z.object({ once, ...orderRef, reason: text(200, 'Give a reason for cancelling the order.') }),
   run: async (work, { orderId, version, reason }) => {
@@ -31,7 +31,7 @@ export const callOff = defineAction({
     work.touch('Order cancelled', 'order', orderId, tabLinesOf(order));
     await work.audit({
       words: `Cancelled order ${order.number}: ${reason}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       before: { state: order.state },
       after: { state: 'calledOff', reason },
     });
@@ -70,7 +70,7 @@ async function endLine(
   touch(end.event, 'order', orderId, tabLinesOf({ lines: [line] }));
   await audit({
     words: `${end.words(line, order)}: ${reason}`,
-    subjects: subjectsOf(order),
+    subjects: orderSubjects(order),
     after: { lineId, [end.column]: reason },
   });
 }
@@ -105,8 +105,8 @@ export const endInvoices = defineAction({
 });
 
 /** Opens a line again that was ended: what is left of it is expected once more. */
-export const openAgain = defineAction({
-  name: 'openAgain',
+export const reopenLines = defineAction({
+  name: 'reopenLines',
   right: 'send orders',
   input: lineEnd.extend({ reason: text(200, 'Give a reason for reopening it.') }),
   run: async (work, { orderId, version, lineId, reason }) => {
@@ -126,7 +126,7 @@ export const openAgain = defineAction({
     touch('Line reopened', 'order', orderId, tabLinesOf({ lines: [line] }));
     await audit({
       words: `Reopened ${line.description} on order ${order.number}: ${reason}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       before: { lineId, closedShort: line.closedShort, invoicesEnded: line.invoicesEnded },
       after: { lineId, closedShort: null, invoicesEnded: null },
     });
@@ -170,6 +170,6 @@ export const draftAgain = defineAction({
       );
     await setState(trx, order, { state });
     touch('Order reopened as draft', 'order', orderId, tabLinesOf(order));
-    await audit({ words: `Reopened order ${order.number} as draft`, subjects: subjectsOf(order) });
+    await audit({ words: `Reopened order ${order.number} as draft`, subjects: orderSubjects(order) });
   },
 });

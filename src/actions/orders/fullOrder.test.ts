@@ -6,7 +6,7 @@ import { changeDraft, firstLine, orderInput } from '../../../tests/support/typed
 import type { StoredOrder } from '@/store/orders';
 import { chargeElsewhere } from './charging';
 import { confirmOrder } from './confirming';
-import { callOff, closeShort, draftAgain, openAgain } from './ending';
+import { cancelOrder, closeShort, draftAgain, reopenLines } from './ending';
 import { changeOrder } from './orders';
 import { addPlace } from '../company/places';
 import { repeatOrder } from './repeating';
@@ -191,13 +191,13 @@ describe('a line of an order that was sent', () => {
       5600,
     ]);
     const [back] = (await previewEnding(yard.db, await sender(), order.number, { what: 'openAgain', lineId })) ?? [];
-    must(await openAgain(await buyer(), { ...(await ref()), reason: 'found some' }));
+    must(await reopenLines(await buyer(), { ...(await ref()), reason: 'found some' }));
     expect([await yard.tab(), back?.after.amounts.onOrder, (await again(order)).state]).toEqual([
       { onOrder: 5600, received: 4000 },
       5600,
       'partIn',
     ]);
-    expect(refusedWith(await openAgain(await buyer(), { ...(await ref()), reason: 'x' }))).toEqual(['line.open']);
+    expect(refusedWith(await reopenLines(await buyer(), { ...(await ref()), reason: 'x' }))).toEqual(['line.open']);
   });
 
   it('is charged to another job with all that came and was invoiced, and covers its buy list', async () => {
@@ -264,7 +264,12 @@ describe('an order that was called off', () => {
   it('is drafted again while its lines are still to buy, and not once its supplier had it', async () => {
     const order = await draft();
     const off = async (of: StoredOrder) =>
-      callOff(await buyer(), { once: yard.once(), orderId: of.id, version: (await again(of)).version, reason: 'x' });
+      cancelOrder(await buyer(), {
+        once: yard.once(),
+        orderId: of.id,
+        version: (await again(of)).version,
+        reason: 'x',
+      });
     const back = async (of: StoredOrder) =>
       draftAgain(await buyer(), { orderId: of.id, version: (await again(of)).version });
     must(await off(order));
@@ -357,7 +362,9 @@ describe('a supplier’s answer', () => {
     expect(refusedWith(await said(0, { promisedOn: '2026-04-01' }))).toEqual(['confirm.day']);
     expect(refusedWith(await said(0, { lineId: 9999 }))).toEqual(['missing']);
     expect(await yard.db('confirmation').where({ orderId: order.id })).toHaveLength(2);
-    must(await callOff(await buyer(), { once: yard.once(), orderId: order.id, version: after.version, reason: 'x' }));
+    must(
+      await cancelOrder(await buyer(), { once: yard.once(), orderId: order.id, version: after.version, reason: 'x' }),
+    );
     expect(refusedWith(await said(0))).toEqual(['order.state']);
   });
 });

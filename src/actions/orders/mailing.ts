@@ -8,7 +8,7 @@ import { findOrder, type StoredOrder } from '@/store/orders';
 import { outgoing, revisedWords } from '@/workings/orders/paper';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { defineAction, found, type Work } from '../action';
-import { subjectsOf } from './orders';
+import { orderSubjects } from './orders';
 
 export const bytes = z.custom<Uint8Array>((b) => b instanceof Uint8Array);
 
@@ -53,7 +53,7 @@ export async function beginMail(
   });
 }
 
-export const keepPaper = (work: Work, order: StoredOrder, file: Attachment) =>
+export const keepOrderPaper = (work: Work, order: StoredOrder, file: Attachment) =>
   insertOne(work.trx, 'document', {
     ...about(order.id),
     name: file.name,
@@ -74,6 +74,7 @@ export const addresses = (list: string): string[] => list.split(', ').filter((a)
 /** Writes the message down, with its papers, before it goes, so that what happened to it is known whatever comes. */
 export const writeMessage = defineAction({
   name: 'writeMessage',
+  internal: true,
   right: 'send orders',
   input: z.object({
     messageId: z.number().int(),
@@ -98,7 +99,7 @@ export const writeMessage = defineAction({
     const kept = files.flatMap((f) => rows.get(f.id) ?? []);
     const set = papers.map((p) => ({ ...p, bytes: Buffer.from(p.bytes) }));
     const ids = [];
-    for (const paper of set) ids.push(await keepPaper(work, order, paper));
+    for (const paper of set) ids.push(await keepOrderPaper(work, order, paper));
     const raw = await compose({
       id: letterId,
       from: { name: company.name, address: company.email },
@@ -119,7 +120,7 @@ export const writeMessage = defineAction({
     await audit({
       words:
         papers.length === 0 ? `Wrote chaser for order ${order.number}` : `Created the PDF of order ${order.number}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
     });
   },
 });

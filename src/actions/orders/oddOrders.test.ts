@@ -3,7 +3,7 @@ import type { StoredOrder } from '@/store/orders';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import { changeDraft, firstLine, orderInput, type OrderInput } from '../../../tests/support/typed';
 import { chargeElsewhere } from './charging';
-import { closeShort, openAgain } from './ending';
+import { closeShort, reopenLines } from './ending';
 import { draftOrders, holdOrder, putBack } from './orders';
 import { beginRevision, changeRevision } from './revising';
 import { sendOrder } from './sending';
@@ -106,7 +106,7 @@ describe('a line that was closed short while its invoice waits', () => {
       { onOrder: 4400 },
     ]);
 
-    must(await openAgain(await buyer(), { ...(await refOf(order)), lineId: first?.id ?? 0, reason: 'they have it' }));
+    must(await reopenLines(await buyer(), { ...(await refOf(order)), lineId: first?.id ?? 0, reason: 'they have it' }));
     expect(await yard.tab(0)).toEqual({ onOrder: 7200, received: 2400 });
   });
 

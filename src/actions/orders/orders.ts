@@ -50,7 +50,7 @@ export async function orderOf(
 const jobsOf = (lines: readonly { readonly splits: readonly { readonly jobId: number | null }[] }[]): Subject[] =>
   [...new Set(lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? [])))].map((id) => ['job', id] as const);
 
-export const subjectsOf = (order: StoredOrder): Subject[] => [
+export const orderSubjects = (order: StoredOrder): Subject[] => [
   ['order', order.id],
   ['supplier', order.supplierId],
   ...jobsOf(order.lines),
@@ -167,7 +167,7 @@ export async function draftOrder(
   touch('Order drafted', 'order', id, tabLinesOf(order));
   await audit({
     words: `Drafted order ${number} to ${supplier.name}, ${formatMoney(order.net, order.currency)} net`,
-    subjects: subjectsOf(order),
+    subjects: orderSubjects(order),
     after: order,
   });
   return { id, number, version: order.version };
@@ -194,7 +194,7 @@ async function resave(
   touch('Draft changed', 'order', order.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
   await audit({
     words: `${words}: ${formatMoney(order.net, order.currency)} to ${formatMoney(after.net, order.currency)} net`,
-    subjects: [...subjectsOf(order), ...subjectsOf(after)],
+    subjects: [...orderSubjects(order), ...orderSubjects(after)],
     before: order,
     after,
   });
@@ -327,7 +327,7 @@ export const holdOrder = defineAction({
     await setState(work.trx, order, { state: moved(order, hold ? 'holdOpen' : 'takeUp') });
     await work.audit({
       words: hold ? `Held order ${order.number} open` : `Resumed drafting order ${order.number}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
     });
   },
 });

@@ -6,7 +6,7 @@ import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support
 import { orderInput, type OrderInput } from '../../../tests/support/typed';
 import type { StoredOrder } from '@/store/orders';
 import { confirmOrder } from './confirming';
-import { callOff, closeShort } from './ending';
+import { cancelOrder, closeShort } from './ending';
 import { orderLines } from './orders';
 import { beginRevision, changeRevision, dropRevision } from './revising';
 import { writeMessage } from './mailing';
@@ -306,7 +306,12 @@ describe('a revision', () => {
     expect(refusedWith(await rewrite(order, more))).toEqual(['revise.ended']);
     const off = await sent();
     must(
-      await callOff(await yard.as('buyer'), { once: yard.once(), orderId: off.id, version: off.version, reason: 'x' }),
+      await cancelOrder(await yard.as('buyer'), {
+        once: yard.once(),
+        orderId: off.id,
+        version: off.version,
+        reason: 'x',
+      }),
     );
     expect(refusedWith(await begin(await yard.order(off.id)))).toEqual(['order.state']);
   });

@@ -23,7 +23,7 @@ import {
   orderOf,
   orderRef,
   orderTerms,
-  subjectsOf,
+  orderSubjects,
   unlessAsked,
   wroteOn,
 } from './orders';
@@ -61,7 +61,7 @@ export const beginRevision = defineAction({
     await nextVersion(work, order);
     await audit({
       words: `Started revision ${order.revision + 1} of order ${order.number}: ${why}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       after: { reason: why, day: today },
     });
   },
@@ -85,7 +85,7 @@ export const changeRevision = defineAction({
     const next = await nextVersion(work, order);
     await audit({
       words: `Changed revision ${order.revision + 1} of order ${order.number}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       before: before.ok ? before.value : revision.content,
       after,
     });
@@ -112,7 +112,7 @@ export const dropRevision = defineAction({
     await nextVersion(work, order);
     await work.audit({
       words: `Discarded revision ${order.revision + 1} of order ${order.number}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       before: revision.content,
     });
   },

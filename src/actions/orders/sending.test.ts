@@ -9,7 +9,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import type { StoredOrder } from '@/store/orders';
 import { markLine } from '../dock/lineMarks';
-import { keepFile, sendWith, takeOutFile } from '../company/files';
+import { keepFile, sendWith, removeFile } from '../company/files';
 import { chooseMail } from '../people/people';
 import { chaseOrder, sendOrder } from './sending';
 import { saveMailWords, saveTextBlocks } from '../company/wording';
@@ -165,14 +165,14 @@ describe('files', () => {
     const order = await draft();
     const { id } = must(await keep());
     must(await along(order, [id]));
-    must(await takeOutFile(await buyer(), { documentId: id, out: true }));
+    must(await removeFile(await buyer(), { documentId: id, out: true }));
     const send = async () =>
       sendOrder(await buyer(), { once: yard.once(), orderId: order.id, version: (await again(order)).version });
     const refused = await send();
     expect(refused).toMatchObject({ status: 'refused', refusals: [{ code: 'file.missing' }] });
     expect(JSON.stringify(refused)).toContain('frame.dxf (rev. C)');
     expect([(await again(order)).state, yard.sent]).toEqual(['drafting', []]);
-    must(await takeOutFile(await buyer(), { documentId: id, out: false }));
+    must(await removeFile(await buyer(), { documentId: id, out: false }));
     expect(must(await send()).came).toBe('taken');
   });
 

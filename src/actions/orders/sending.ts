@@ -29,8 +29,8 @@ import {
   type Work,
 } from '../action';
 import { beginChasing } from './chasing';
-import { addresses, beginMail, bytes, keepPaper, latestMessage, underWay, writeMessage } from './mailing';
-import { moved, orderOf, subjectsOf, unlessAsked } from './orders';
+import { addresses, beginMail, bytes, keepOrderPaper, latestMessage, underWay, writeMessage } from './mailing';
+import { moved, orderOf, orderSubjects, unlessAsked } from './orders';
 import { checkReviewed } from './reviews';
 import { bringIntoForce, keepSent, toSend } from './revising';
 import { checkSigned } from '../signoff/signOff';
@@ -88,6 +88,7 @@ async function checkSending(work: Work, orderId: number, version: number, byHand
  */
 export const beginSending = defineAction({
   name: 'beginSending',
+  internal: true,
   right: 'send orders',
   input: sendInput.extend({
     /** The person has been told that it may have arrived already, and sends it again. */
@@ -105,7 +106,7 @@ export const beginSending = defineAction({
     await setState(trx, order, { state: sending, sentFrom: order.state });
     await audit({
       words: `Sending order ${order.number} to ${to.recipients.join(', ')}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
     });
     return message;
   },
@@ -119,6 +120,7 @@ const NOT_TAKEN: Readonly<Record<Exclude<Came, 'taken'>, string>> = {
 /** Records what became of a message: only one that was taken makes the order, or its revision, sent. */
 export const recordAnswer = defineAction({
   name: 'recordAnswer',
+  internal: true,
   right: 'send orders',
   input: z.object({ messageId: z.number().int(), came: z.enum(['taken', 'failed', 'unknown']), answer: z.string() }),
   run: async (work, { messageId: id, came, answer }): Promise<Sent> => {
@@ -132,7 +134,7 @@ export const recordAnswer = defineAction({
     }
     const what = `${nameOfMail(order, kind)} to ${recipient}`;
     const words = came === 'taken' ? `Sent ${what}` : `${NOT_TAKEN[came]} ${what}: ${answer}`;
-    await audit({ words, subjects: subjectsOf(order), after: { answer } });
+    await audit({ words, subjects: orderSubjects(order), after: { answer } });
     return { came, number: order.number, recipient, answer };
   },
 });
@@ -243,11 +245,15 @@ export const recordByHand = defineAction({
   input: sendInput.extend({ pdf: bytes }),
   run: async (work, { orderId, version, pdf }) => {
     const { order, supplier } = await checkSending(work, orderId, version, true);
-    await keepPaper(work, order, { name: `${order.number}.pdf`, type: 'application/pdf', bytes: Buffer.from(pdf) });
+    await keepOrderPaper(work, order, {
+      name: `${order.number}.pdf`,
+      type: 'application/pdf',
+      bytes: Buffer.from(pdf),
+    });
     await markAsSent(work, order);
     await work.audit({
       words: `Marked order ${order.number} as sent by hand to ${supplier.name}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
     });
     return { number: order.number };
   },

@@ -2,11 +2,18 @@ import { must, q, TestCompany, TODAY } from '../../../tests/support/company';
 import { ask, byRole, seen, setLadder, step, waitingFor } from '../../../tests/support/signing';
 import { agreeBudgetChange, writeBudgetChange } from '../jobs/budgets';
 import { saveLadder } from '../signoff/ladder';
-import { askSignOff, handOn, refuseSignOff, remindSigners, signOff, takeBackSignOff } from '../signoff/signOff';
-import { changeInvoice, takeOutInvoice } from '../invoices/invoices';
-import { mendNeeds } from '../buying/manyNeeds';
+import {
+  requestSignOff,
+  reassignSignOff,
+  refuseSignOff,
+  remindSigners,
+  signOff,
+  withdrawSignOff,
+} from '../signoff/signOff';
+import { changeInvoice, voidInvoice } from '../invoices/invoices';
+import { changeNeeds } from '../buying/manyNeeds';
 import { changeNeed } from '../buying/needs';
-import { callOff, closeShort, endInvoices } from './ending';
+import { cancelOrder, closeShort, endInvoices } from './ending';
 import { changeOrder, draftOrders, holdOrder, putBack } from './orders';
 import { moveQuote } from '../quotes/quotes';
 import { winQuote } from '../quotes/winning';
@@ -65,14 +72,14 @@ describe('a stale version', () => {
       async () => {
         const { id } = await drafted();
         return async () =>
-          callOff(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD, reason: 'x' });
+          cancelOrder(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD, reason: 'x' });
       },
     ],
     [
       'asking for sign-off',
       async () => {
         const { id } = await drafted();
-        return async () => askSignOff(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD });
+        return async () => requestSignOff(await yard.as('buyer'), { once: yard.once(), orderId: id, version: OLD });
       },
     ],
     [
@@ -142,7 +149,7 @@ describe('a stale version', () => {
       'choosing a supplier',
       async () => {
         const needs = [{ needId: await yard.need({ supplier: null }), version: OLD }];
-        return async () => mendNeeds(await yard.as('buyer'), { needs, supplierId: yard.ids.suppliers[0] });
+        return async () => changeNeeds(await yard.as('buyer'), { needs, supplierId: yard.ids.suppliers[0] });
       },
     ],
     [
@@ -185,7 +192,7 @@ describe('a stale version', () => {
       async () => {
         const { id } = must(await yard.invoice(await yard.send(await drafted()), 1));
         const ref = { invoiceId: id, version: OLD, reason: 'x' };
-        return async () => takeOutInvoice(await yard.as('accounts'), { once: yard.once(), ...ref });
+        return async () => voidInvoice(await yard.as('accounts'), { once: yard.once(), ...ref });
       },
     ],
     [
@@ -231,8 +238,8 @@ describe('a stale version of what is signed', () => {
     const acts = {
       signing: async () => signOff(manager, { ...ref, seen: await seen(yard, order.id) }),
       refusing: () => refuseSignOff(manager, ref),
-      'handing on': () => handOn(manager, { ...ref, personId: 2 }),
-      'taking back': () => takeBackSignOff(buyer, ref),
+      'handing on': () => reassignSignOff(manager, { ...ref, personId: 2 }),
+      'taking back': () => withdrawSignOff(buyer, ref),
       reminding: () => remindSigners(buyer, ref),
     };
     const before = await everything();

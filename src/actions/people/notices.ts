@@ -19,6 +19,7 @@ const MOST = 50;
 /** Takes the notices that wait, so that each goes once, however many ask at the same time. */
 export const claimNotices = defineAction({
   name: 'claimNotices',
+  internal: true,
   right: 'see jobs',
   personal: true,
   input: z.object({ most: z.number().int().min(1).max(200) }),
@@ -42,6 +43,7 @@ export const claimNotices = defineAction({
 /** Records what became of a notice. */
 export const recordNotice = defineAction({
   name: 'recordNotice',
+  internal: true,
   right: 'see jobs',
   personal: true,
   input: z.object({ id: z.number().int(), taken: z.boolean(), answer: z.string() }),

@@ -7,6 +7,7 @@ import { text } from '@/core/records/fields';
 /** Notes what a person picked or opened, so that it stands first the next time. */
 export const noteUse = defineAction({
   name: 'noteUse',
+  internal: true,
   right: 'see jobs',
   personal: true,
   input: z.object({ kind: z.enum(FIND_KINDS as [FindKind, ...FindKind[]]), id: z.number().int().positive() }),
@@ -19,6 +20,7 @@ const keys = z.array(z.string().max(30)).max(40);
 /** Keeps which columns of a list a person sees, and in which order. */
 export const keepColumns = defineAction({
   name: 'keepColumns',
+  internal: true,
   right: 'see jobs',
   personal: true,
   input: z.object({ list, order: keys, hidden: keys }),

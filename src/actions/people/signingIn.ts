@@ -92,6 +92,7 @@ const RESET_GONE = refusal(
 /** Sets a new password by a link that an administrator gave; every sign-in of the person ends. */
 export const choosePassword = defineAction({
   name: 'choosePassword',
+  internal: true,
   right: 'see jobs',
   input: resetInput,
   prepare: (_, { password }) => hashPassword(password),

@@ -19,6 +19,7 @@ const bytes = z
 /** Keeps a quote file, as it came, until its columns are mapped and its rows are brought in. */
 export const keepQuoteFile = defineAction({
   name: 'keepQuoteFile',
+  internal: true,
   right: 'import quotes',
   input: z.object({ quoteId: z.number().int(), name: z.string().max(200), bytes }),
   run: async ({ trx, actor, now, audit }, { quoteId, name, bytes }) => {
@@ -46,6 +47,7 @@ export const keepQuoteFile = defineAction({
 /** Brings in as lines of its quote what was read from a kept file: all of it or nothing, and once. */
 export const importQuote = defineAction({
   name: 'importQuote',
+  internal: true,
   right: 'import quotes',
   input: z.object({
     once,
@@ -119,7 +121,7 @@ export type Reading = {
 };
 
 /** Reads a kept file with a mapping and choices, and brings in what it gives. */
-export async function bringIn(
+export async function importQuoteFile(
   { actor, perform, read }: Reading,
   input: z.input<typeof bringInInput>,
 ): Promise<Outcome<{ lines: number }>> {

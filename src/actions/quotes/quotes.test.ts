@@ -6,9 +6,9 @@ import { loadLevels } from '@/store/levels';
 import { guessMapping, type Mapping } from '@/core/quotes/fields';
 import { must, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import { openJob } from '../jobs/jobs';
-import { mendNeeds } from '../buying/manyNeeds';
+import { changeNeeds } from '../buying/manyNeeds';
 import { addNeed, changeNeed } from '../buying/needs';
-import { bringIn as bringInFile, importQuote, keepQuoteFile } from './importing';
+import { importQuoteFile as bringInFile, importQuote, keepQuoteFile } from './importing';
 import { moveQuote } from './quotes';
 import { winQuote } from './winning';
 
@@ -286,7 +286,7 @@ describe('needs', () => {
   it('get a supplier several at a time', async () => {
     const ids = [await yard.need({ supplier: null }), await yard.need({ supplier: null })];
     must(
-      await mendNeeds(await yard.as('buyer'), {
+      await changeNeeds(await yard.as('buyer'), {
         needs: ids.map((needId) => ({ needId, version: 1 })),
         supplierId: yard.ids.suppliers[1],
       }),

@@ -138,7 +138,7 @@ export const changeSaying = defineAction({
     const { takes, validUntil, words, pieces } = quote;
     await audit({
       words: `Changed terms and wording of quote ${quote.number}`,
-      subjects: subjectsOf(quote),
+      subjects: quoteSubjects(quote),
       before: { takes, validUntil, words, pieces, alsoPieces: quote.alsoPieces },
       after: saying,
     });
@@ -182,7 +182,7 @@ export const writeForPieces = defineAction({
       .update({ pieces, alsoPieces, version: version + 1 });
     await audit({
       words: `Rewrote quote ${quote.number} for ${counted(pieces, 'piece')} (was ${written})`,
-      subjects: subjectsOf(quote),
+      subjects: quoteSubjects(quote),
       before: { pieces: written },
       after: { pieces },
     });
@@ -190,7 +190,7 @@ export const writeForPieces = defineAction({
   },
 });
 
-export const subjectsOf = (quote: Pick<Quote, 'id' | 'jobId'>) =>
+export const quoteSubjects = (quote: Pick<Quote, 'id' | 'jobId'>) =>
   [
     ['quote', quote.id],
     ['job', quote.jobId],
@@ -256,7 +256,7 @@ export const moveQuote = defineAction({
     const words = { writing: 'back in preparation', withCustomer: 'sent to customer', lost: 'lost' }[to];
     await audit({
       words: `Quote ${quote.number} ${words}`,
-      subjects: subjectsOf(quote),
+      subjects: quoteSubjects(quote),
       before: { state: quote.state },
       after: { state: to },
     });
@@ -303,7 +303,7 @@ export const reviseQuote = defineAction({
     await trx('job').where({ id: jobId, state: 'lost' }).update({ state: 'quoted' });
     await audit({
       words: `Revised quote ${quote.number} as ${number}, ${counted(lines.length, 'line')}`,
-      subjects: [...subjectsOf(quote), ['quote', id]],
+      subjects: [...quoteSubjects(quote), ['quote', id]],
       after: { number, revises: quote.number },
     });
     return { id, number };

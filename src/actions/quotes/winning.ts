@@ -14,8 +14,8 @@ import { insertNeeds } from '@/store/needs';
 import { among, insertMany, whereIn } from '@/store/rows';
 import type { Quote, QuoteLineRow } from '@/store/tables';
 import { defineAction, grant, once, Refused, refuse, sameVersion, type Work } from '../action';
-import { quoteOf, stillOpen, subjectsOf } from './quotes';
-import { wantNow } from '../buying/changedNeeds';
+import { quoteOf, stillOpen, quoteSubjects } from './quotes';
+import { applyWanted } from '../buying/changedNeeds';
 
 /** Puts lines of a quote that may be bought on the buy list, those left out that stand on it already. */
 async function openNeeds(work: Work, quote: Quote, lines: readonly QuoteLineRow[], event: string): Promise<number> {
@@ -126,7 +126,7 @@ async function openRevision(
       ? []
       : [{ need, quantity: now?.quantity ?? NONE, neededOn: now === undefined ? need.neededOn : now.neededOn }];
   });
-  await wantNow(work, wanted, surplus);
+  await applyWanted(work, wanted, surplus);
   // Lines that stay are those of the revision from now on.
   for (const line of is) {
     const need = needs.get(line.fromLineId ?? 0);
@@ -196,7 +196,7 @@ export const winQuote = defineAction({
     const open = all.length - lines.length;
     await audit({
       words: `Quote ${quote.number} won: accepted by ${wonBy}${open === 0 ? '' : `, ${lines.length} of ${counted(all.length, 'line')}`}. Budget ${formatMoney(budget, company.currency)}, ${counted(bought, 'line')} to buy`,
-      subjects: subjectsOf(quote),
+      subjects: quoteSubjects(quote),
       after: { wonBy, budget, agreed: lines.length, ...customer },
     });
     return { bought, budget };
@@ -245,7 +245,7 @@ export const agreeLines = defineAction({
       .update({ version: version + 1 });
     await audit({
       words: `${by} accepted ${counted(lines.length, 'more line')} of quote ${quote.number}. Budget ${formatMoney(budget, company.currency)} more, ${counted(bought, 'line')} to buy`,
-      subjects: subjectsOf(quote),
+      subjects: quoteSubjects(quote),
       after: { by, lineIds },
     });
     return { bought, budget };
@@ -289,7 +289,7 @@ export const buyEarly = defineAction({
       .update({ earlyReason: reason, earlyBy: actor.id, version: version + 1 });
     await audit({
       words: `Bought ${counted(bought, 'line')} of quote ${quote.number} before acceptance: ${reason}`,
-      subjects: subjectsOf(quote),
+      subjects: quoteSubjects(quote),
       after: { lineIds, reason },
     });
     return { bought };

@@ -20,7 +20,7 @@ import { nameDeputy } from './ladder';
 import { setActive } from '../people/people';
 import { beginRevision, changeRevision } from '../orders/revising';
 import { sendOrder } from '../orders/sending';
-import { takeBackSignOff } from './signOff';
+import { withdrawSignOff } from './signOff';
 import { contentOf } from '@/workings/orders/revise';
 
 /** What signing can meet, in pairs and triples: figures are worked out by hand. */
@@ -172,7 +172,7 @@ describe('several people', () => {
     expect(refusedWith(await sign(yard, order.id, 'manager'))).toEqual(['signOff.notYours']);
     expect(refusedWith(await send(order.id))).toEqual(['order.state']);
     const { version } = await yard.order(order.id);
-    must(await takeBackSignOff(await yard.as('buyer'), { orderId: order.id, version }));
+    must(await withdrawSignOff(await yard.as('buyer'), { orderId: order.id, version }));
     expect((await yard.order(order.id)).state).toBe('drafting');
     // Nor can it be asked for again while nobody could sign it.
     expect(refusedWith(await ask(yard, await yard.order(order.id)))).toEqual(['signOff.nobody']);

@@ -18,7 +18,7 @@ import { chargeElsewhere } from '../orders/charging';
 import { changeOrder } from '../orders/orders';
 import { beginRevision, changeRevision } from '../orders/revising';
 import { markSentByHand, sendOrder } from '../orders/sending';
-import { refuseSignOff, remindSigners, signOff, takeBackSignOff } from './signOff';
+import { refuseSignOff, remindSigners, signOff, withdrawSignOff } from './signOff';
 import { contentOf } from '@/workings/orders/revise';
 import type { StoredOrder } from '@/store/orders';
 
@@ -127,7 +127,7 @@ describe('an order with a ladder over it', () => {
     const { lines, ...terms } = contentOf(locked);
     const change = { once: yard.once(), orderId: order.id, version: locked.version, ...terms, lines: lines as never };
     expect(refusedWith(await changeOrder(await yard.as('buyer'), change))).toEqual(['order.state']);
-    must(await takeBackSignOff(await yard.as('buyer'), { orderId: order.id, version: locked.version }));
+    must(await withdrawSignOff(await yard.as('buyer'), { orderId: order.id, version: locked.version }));
     expect((await yard.order(order.id)).state).toBe('drafting');
     expect(refusedWith(await sign(yard, order.id, 'lead'))).toEqual(['signOff.over']);
   });

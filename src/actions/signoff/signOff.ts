@@ -3,7 +3,7 @@ import { formatMoney } from '@/core/money/money';
 import { anyText, text } from '@/core/records/fields';
 import { refusal } from '@/core/result';
 import type { LadderStep, Needed } from '@/core/signoff/ladder';
-import { maySign, signatories, stepNow, type Asked, type Matter } from '@/core/signoff/signing';
+import { maySign, signatories, stepNow, type AskedSignature, type Matter } from '@/core/signoff/signing';
 import { whoSigns, whyNeeded, type Names } from '@/core/signoff/words';
 import { isUnsent } from '@/core/orders/states';
 import { together } from '@/core/words';
@@ -16,7 +16,7 @@ import { tell } from '@/store/notices';
 import { openRound, reckon, sendingOf, type OpenRound, type Reckoning, type Sending } from '@/workings/signoff/reckon';
 import type { SignOffRow } from '@/store/tables';
 import { Clash, defineAction, found, grant, once, Refused, refuse, type Work } from '../action';
-import { moved, orderOf, orderRef, subjectsOf } from '../orders/orders';
+import { moved, orderOf, orderRef, orderSubjects } from '../orders/orders';
 import { checkReviewed } from '../orders/reviews';
 import { toSend } from '../orders/revising';
 
@@ -84,7 +84,7 @@ export async function checkCharged(work: Work, order: StoredOrder, lines: Sendin
   refuse('signOff.needed', `This needs sign-off by ${who}. Revise ${order.number} instead, and request sign-off.`);
 }
 
-const toGive = ({ by, place }: Needed): Asked => ({
+const toGive = ({ by, place }: Needed): AskedSignature => ({
   by,
   place,
   state: 'waiting',
@@ -131,8 +131,8 @@ async function tellSigners(work: Work, order: StoredOrder, open: OpenRound, agai
 }
 
 /** Puts an order, or the revision of it that is being written, to sign-off: whatever signatures it lacks are asked for. */
-export const askSignOff = defineAction({
-  name: 'askSignOff',
+export const requestSignOff = defineAction({
+  name: 'requestSignOff',
   right: 'draft orders',
   input: z.object({ once, ...orderRef, note: anyText(300).default('') }),
   run: async (work, { orderId, version, note }) => {
@@ -174,7 +174,7 @@ export const askSignOff = defineAction({
     const who = together(standing.missing.map((n) => whoSigns(n.by, names)));
     await audit({
       words: `Requested sign-off of order ${nameOf(order)}, ${formatMoney(facts.value, names.currency)}, from ${who}${note === '' ? '' : `: ${note}`}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       after: { value: facts.value, signatures: standing.missing.map((n) => `${whoSigns(n.by, names)}, ${why(n)}`) },
     });
   },
@@ -257,7 +257,7 @@ export const signOff = defineAction({
     }
     await audit({
       words: `Signed step ${row.place} of order ${nameOf(order)}${await forWhom(work, forId)} (${row.words})${why === '' ? '' : `: ${why}`}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
       after: { step: row.place, value: reckoning.facts.value },
     });
     return { number: order.number, place: row.place, left: left.length };
@@ -288,7 +288,7 @@ export const refuseSignOff = defineAction({
     );
     await audit({
       words: `Declined step ${row.place} of order ${nameOf(order)}${await forWhom(work, forId)}: ${why}`,
-      subjects: subjectsOf(order),
+      subjects: orderSubjects(order),
     });
     return { number: order.number };
   },
@@ -300,8 +300,8 @@ async function endRound({ trx }: Work, { round }: OpenRound, state: 'refused' | 
 }
 
 /** Hands a signature on to somebody else who may sign orders; what it is about stays as it is. */
-export const handOn = defineAction({
-  name: 'handOn',
+export const reassignSignOff = defineAction({
+  name: 'reassignSignOff',
   right: 'sign orders',
   input: z.object({ once, ...decisionInput, personId: z.number().int(), reason }),
   run: async (work, { orderId, version, signOffId, personId, reason: why }) => {
@@ -333,14 +333,14 @@ export const handOn = defineAction({
     await tellSigners(work, order, found(await openRound(trx, orderId), 'The round of signatures'));
     await audit({
       words: `Reassigned step ${row.place} of order ${nameOf(order)} to ${to.name}: ${why}`,
-      subjects: [...subjectsOf(order), ['person', personId]],
+      subjects: [...orderSubjects(order), ['person', personId]],
     });
   },
 });
 
 /** Takes an order back from sign-off, so that it can be changed. */
-export const takeBackSignOff = defineAction({
-  name: 'takeBackSignOff',
+export const withdrawSignOff = defineAction({
+  name: 'withdrawSignOff',
   right: 'draft orders',
   input: z.object({ ...orderRef }),
   run: async (work, { orderId, version }) => {
@@ -348,7 +348,7 @@ export const takeBackSignOff = defineAction({
     const open = found(await openRound(work.trx, orderId), 'The round of signatures');
     await endRound(work, open, 'takenBack');
     await moveOn(work, order, 'sendBack');
-    await work.audit({ words: `Withdrew order ${nameOf(order)} from sign-off`, subjects: subjectsOf(order) });
+    await work.audit({ words: `Withdrew order ${nameOf(order)} from sign-off`, subjects: orderSubjects(order) });
   },
 });
 
@@ -361,7 +361,7 @@ export const remindSigners = defineAction({
     const order = await orderOf(work, orderId, version);
     const open = found(await openRound(work.trx, orderId), 'The round of signatures');
     const told = await tellSigners(work, order, open, true);
-    await work.audit({ words: `Reminded signatories of order ${nameOf(order)}`, subjects: subjectsOf(order) });
+    await work.audit({ words: `Reminded signatories of order ${nameOf(order)}`, subjects: orderSubjects(order) });
     return { told };
   },
 });

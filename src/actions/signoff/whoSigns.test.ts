@@ -14,7 +14,7 @@ import {
 import type { Day } from '@/core/calendar/workdays';
 import { nameDeputy, saveOwnLimit } from './ladder';
 import { changeOrder } from '../orders/orders';
-import { handOn } from './signOff';
+import { reassignSignOff } from './signOff';
 import { contentOf } from '@/workings/orders/revise';
 
 let yard: TestCompany;
@@ -104,7 +104,7 @@ describe('who signs', () => {
     const [first] = await waitingFor(yard, order.id);
     const { version } = await yard.order(order.id);
     const hand = async (by: 'lead' | 'accounts', to: number) =>
-      handOn(await yard.as(by), {
+      reassignSignOff(await yard.as(by), {
         once: yard.once(),
         orderId: order.id,
         version,

@@ -75,8 +75,8 @@ const wanting = async (trx: Work['trx'], itemId: number): Promise<number[]> =>
   ).map((n) => n.id);
 
 /** Shares what is there of an item anew among all who want it: what is needed first gets first, whoever had it before. */
-export const shareByDate = defineAction({
-  name: 'shareByDate',
+export const allocateByDate = defineAction({
+  name: 'allocateByDate',
   right: 'reserve stock',
   input: z.object({ once, itemId: z.number().int() }),
   run: async ({ trx, today, audit, touch }, { itemId }) => {

@@ -30,10 +30,10 @@ const partFields = {
   /** What each of them is worth, in their order; empty where only all of it is. */
   values: z.array(countFields.shape.value.unwrap()).max(MOST_NUMBERS).default([]),
 };
-type Part = z.output<z.ZodObject<typeof partFields>>;
+type CountedLot = z.output<z.ZodObject<typeof partFields>>;
 
 /** What was counted, what all of it is worth, and why the pile is put right. */
-type Count = { readonly parts: readonly Part[]; readonly value: Minor | null; readonly reason: string };
+type Count = { readonly parts: readonly CountedLot[]; readonly value: Minor | null; readonly reason: string };
 
 /** Puts a pile right: to what was counted, or to what was there when the company began. */
 export const countStock = defineAction({
@@ -145,7 +145,7 @@ export async function bookCount(
 }
 
 /** The lots that were counted; a serial number that lies elsewhere by the book says where. */
-async function countedLots({ trx }: Work, spots: readonly Spot[], item: Item, { numbers, quantity: q }: Part) {
+async function countedLots({ trx }: Work, spots: readonly Spot[], item: Item, { numbers, quantity: q }: CountedLot) {
   if (item.tracking === 'none') return [{ lotId: null, quantity: q }];
   if (item.tracking === 'serial') {
     const known = await knownLots(
@@ -249,6 +249,7 @@ const MOST_BINS = 500;
 /** Takes counts and levels from a file, of the company's own stock: all of them or none. */
 export const takeCounts = defineAction({
   name: 'takeCounts',
+  internal: true,
   right: 'keep stores',
   input: z.object({
     once,

@@ -11,10 +11,10 @@ import { beginCount, countLines, endCounting, postCount } from './countSheets';
 import { inspect } from '../dock/inspecting';
 import { issuePicked, issueStock, returnIssue } from './issuing';
 import { moveStock, scrapStock, transferStock } from './moving';
-import { letGo } from '../buying/reserving';
+import { unreserve } from '../buying/reserving';
 import { reserveSome } from './allocating';
-import { sendBack } from '../dock/sendingBack';
-import { takeBack } from '../dock/correcting';
+import { returnGoods } from '../dock/sendingBack';
+import { reverseReceipt } from '../dock/correcting';
 
 /** What can happen at the dock and in stores, in pairs and triples: figures are worked out by hand. */
 
@@ -44,7 +44,7 @@ const back = async (
   wants: 'replacement' | 'credit',
   m = {},
 ) =>
-  sendBack(await keeper(), {
+  returnGoods(await keeper(), {
     ...{ ...(await refOf(of)), reason: 'faulty' },
     lines: [{ lineId: of.lines[0]?.id ?? 0, quantity: q(n), from, wants, ...m }],
   });
@@ -213,7 +213,7 @@ describe('a job that is closed', () => {
       ],
     });
     must(await transferStock(await keeper(), { ...at(job(0)), quantity: q(6), to: { stores: true }, reason: 'over' }));
-    must(await letGo(await yard.as('lead'), { jobId: job(0), needIds: [needId] }));
+    must(await unreserve(await yard.as('lead'), { jobId: job(0), needIds: [needId] }));
     must(await close(0));
     // 20 m at 100.00 and 6 m at 48.00 lie free, for whoever wants them.
     expect(await dock.pile(0)).toEqual({ quantity: q(26), value: 14_800 });
@@ -251,7 +251,7 @@ describe('lots', () => {
     const { order: of } = await dock.ordered(20);
     must(await dock.take(of, 8, { numbers: lots(['L1', 8]) }));
     const { id } = must(await dock.take(of, 6, { numbers: lots(['L1', 1], ['L2', 5]) }));
-    must(await takeBack(await keeper(), { once: yard.once(), receiptId: id }));
+    must(await reverseReceipt(await keeper(), { once: yard.once(), receiptId: id }));
     expect(await spots()).toEqual([[job(0), null, 'L1', 8]]);
   });
 });
@@ -316,7 +316,7 @@ describe('a receipt', () => {
     );
     const { id } = must(await dock.take(of, 8, { keepOver: true }));
     expect([await dock.pile(job(0)), await dock.pile(job(1))].map((p) => p?.quantity)).toEqual([q(3), q(5)]);
-    must(await takeBack(await keeper(), { once: yard.once(), receiptId: id }));
+    must(await reverseReceipt(await keeper(), { once: yard.once(), receiptId: id }));
     expect(await spots()).toEqual([]);
     expect([await yard.tab(0), await yard.tab(1)]).toEqual([{ onOrder: 2400 }, { onOrder: 2400 }]);
   });
@@ -334,7 +334,7 @@ describe('a receipt', () => {
       [job(1), null, null, 1],
       [job(1), 'B-1', null, 3],
     ]);
-    must(await takeBack(await keeper(), { once: yard.once(), receiptId: id }));
+    must(await reverseReceipt(await keeper(), { once: yard.once(), receiptId: id }));
     expect([await spots(), await yard.tab(1)]).toEqual([[], { onOrder: 3200 }]);
   });
 

@@ -7,8 +7,8 @@ import { countStock } from './counting';
 import { issuePicked } from './issuing';
 import { moveStock } from './moving';
 import { receive } from '../dock/receiving';
-import { letGo, reserve } from '../buying/reserving';
-import { reserveSome, shareByDate } from './allocating';
+import { unreserve, reserve } from '../buying/reserving';
+import { reserveSome, allocateByDate } from './allocating';
 
 let yard: TestCompany;
 let tube: number;
@@ -200,7 +200,7 @@ describe('what is short', () => {
     const [first, second] = [await need(8, 0, '2026-06-01'), await need(6, 1, '2026-06-20')];
     must(await reserve(await keeper(), { once: yard.once(), jobId: yard.ids.jobs[0], needIds: [first] }));
     expect(refusedWith(await reserving(second, 3))).toEqual(['stores.reserved']);
-    must(await letGo(await keeper(), { jobId: yard.ids.jobs[0], needIds: [first] }));
+    must(await unreserve(await keeper(), { jobId: yard.ids.jobs[0], needIds: [first] }));
     expect(refusedWith(await reserving(second, 7))).toEqual(['need.less']);
     must(await reserving(second, 6));
     must(await reserving(first, 4));
@@ -212,9 +212,9 @@ describe('what is short', () => {
     await opening(tube, 10, 5000);
     const [late, soon] = [await need(8, 0, '2026-06-20'), await need(6, 1, '2026-06-01')];
     must(await reserving(late, 8));
-    must(await shareByDate(await keeper(), { once: yard.once(), itemId: tube }));
+    must(await allocateByDate(await keeper(), { once: yard.once(), itemId: tube }));
     expect([await putBy(soon), await putBy(late)]).toEqual([q(6), q(4)]);
-    expect(refusedWith(await shareByDate(await keeper(), { once: yard.once(), itemId: pump }))).toEqual([
+    expect(refusedWith(await allocateByDate(await keeper(), { once: yard.once(), itemId: pump }))).toEqual([
       'stores.none',
     ]);
   });

@@ -1,11 +1,11 @@
 import { TestCompany, must, q, refusedWith, TODAY } from '../../../tests/support/company';
 import type { Minor } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
-import { callOff } from '../orders/ending';
+import { cancelOrder } from '../orders/ending';
 import { changeOrder } from '../orders/orders';
 import { orderInput } from '../../../tests/support/typed';
-import { takeBack } from '../dock/correcting';
-import { choosePlanning, letGo, planAll, reserve } from '../buying/reserving';
+import { reverseReceipt } from '../dock/correcting';
+import { choosePlanning, unreserve, planAll, reserve } from '../buying/reserving';
 import { countStock, takeCounts } from './counting';
 import { issueStock, returnIssue } from './issuing';
 import { keepLevel } from './stores';
@@ -142,7 +142,7 @@ describe('reserving', () => {
     must(await reserving(id));
     // 18 m at their 100.00, and 2 m at 10.00.
     expect(await yard.tab()).toEqual({ planned: 12_000 });
-    must(await letGo(await yard.as('lead'), { jobId: yard.ids.jobs[0], needIds: [id] }));
+    must(await unreserve(await yard.as('lead'), { jobId: yard.ids.jobs[0], needIds: [id] }));
     expect(await yard.tab()).toEqual({ planned: 20_000 });
   });
   it('leaves to others what they reserved', async () => {
@@ -246,11 +246,11 @@ describe('what comes for stores', () => {
     const order = await ordered(10);
     must(await yard.takeIn(order, 4));
     const [receipt] = await yard.db('receipt').select('id');
-    const back = async () => takeBack(await yard.as('manager'), { once: yard.once(), receiptId: receipt!.id });
+    const back = async () => reverseReceipt(await yard.as('manager'), { once: yard.once(), receiptId: receipt!.id });
     const id = await need(3);
     must(await reserving(id));
     expect(refusedWith(await back())).toEqual(['receipt.stock']);
-    must(await letGo(await yard.as('lead'), { jobId: yard.ids.jobs[0], needIds: [id] }));
+    must(await unreserve(await yard.as('lead'), { jobId: yard.ids.jobs[0], needIds: [id] }));
     must(await back());
     expect(await pile()).toEqual({ quantity: 0, value: 0 });
   });
@@ -259,7 +259,7 @@ describe('what comes for stores', () => {
     const id = await need(6);
     must(await reserving(id));
     const ref = { once: yard.once(), orderId: order.id, version: order.version };
-    must(await callOff(await yard.as('buyer'), { ...ref, reason: 'no use' }));
+    must(await cancelOrder(await yard.as('buyer'), { ...ref, reason: 'no use' }));
     expect(await openOf(id)).toEqual({ open: q(6), missing: q(6) });
     expect(await yard.db('reservation').first()).toBeUndefined();
   });

@@ -5,7 +5,7 @@ import { loadDesk, type Waiting } from '@/queries/frame/desk';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { place } from '../server/place';
+import { page } from '../server/page';
 
 export const metadata = { title: 'Desk' };
 
@@ -26,7 +26,7 @@ function Row({ row }: { row: Waiting }) {
   );
 }
 
-export default place(async ({ db, person, today }) => {
+export default page(async ({ db, person, today }) => {
   const groups = await loadDesk(db, person, today);
   return (
     <Sheet>

@@ -1,6 +1,6 @@
 import { keepColumns } from '@/actions/people/ownViews';
 import { Answer, readAsked, route } from '../server/answer';
-import { performAs } from '../server/offer';
+import { performAs } from '../server/serverActions';
 
 /** Keeps which columns of a list the person sees. */
 export const POST = route('see jobs', async ({ request, person }) => {

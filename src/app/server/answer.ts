@@ -16,7 +16,7 @@ export class Answer extends Error {
   }
 }
 
-type Asked = {
+type RouteRequest = {
   readonly request: Request;
   readonly person: Person;
   readonly params: Readonly<Record<string, string>>;
@@ -40,7 +40,7 @@ function isForeign(request: Request): boolean {
  * request is read. What it answers is kept nowhere on the way.
  */
 export const route =
-  (right: Right, answer: (asked: Asked) => Promise<Response>): Handler =>
+  (right: Right, answer: (asked: RouteRequest) => Promise<Response>): Handler =>
   async (request, { params }) => {
     const response = await guarded(right, answer, request, params);
     response.headers.set('cache-control', 'private, no-store');
@@ -49,7 +49,7 @@ export const route =
 
 async function guarded(
   right: Right,
-  answer: (asked: Asked) => Promise<Response>,
+  answer: (asked: RouteRequest) => Promise<Response>,
   request: Request,
   params: Promise<Record<string, string> | undefined>,
 ): Promise<Response> {

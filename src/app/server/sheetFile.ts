@@ -7,7 +7,7 @@ import type { Result } from '@/core/result';
 import { clock } from '@/server/setting';
 import type { Person } from '@/store/people';
 import { Answer, idIn, readBody, route } from './answer';
-import { performAs } from './offer';
+import { performAs } from './serverActions';
 
 /** A sheet that was handed over: by whom, for which thing (0 for none), and from which day what it says is to hold. */
 type Handed = { readonly person: Person; readonly id: number; readonly bytes: Uint8Array; readonly on: Day };

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Faults, TextField } from '@/ui/kit/Field';
-import { signInHere } from '../acts/signing';
+import { signInHere } from '../actions/signingIn';
 
 export function SignInForm() {
   const router = useRouter();

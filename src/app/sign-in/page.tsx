@@ -3,7 +3,7 @@ import { ROLE_NAMES } from '@/core/people/rights';
 import { PEOPLE } from '@/demo/catalogue';
 import { findCompany } from '@/store/company';
 import { Wordmark } from '@/ui/frame/Band';
-import { stepInAs } from '../acts/signing';
+import { stepInAs } from '../actions/signingIn';
 import { whoIsHere } from '../server/session';
 import { isDemo } from '@/server/setting';
 import { readers } from '@/server/readers';

@@ -1,6 +1,6 @@
 import { noteUse } from '@/actions/people/ownViews';
 import { Answer, readAsked, route } from '../server/answer';
-import { performAs } from '../server/offer';
+import { performAs } from '../server/serverActions';
 
 /** Notes what the person picked or opened. */
 export const POST = route('see jobs', async ({ request, person }) => {

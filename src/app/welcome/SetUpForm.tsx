@@ -7,7 +7,7 @@ import type { FoundingCountry } from '@/formats/taxes';
 import { AreaField, ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import type { Answer } from '@/ui/acting/useAct';
 import { useActForm } from '@/ui/acting/useActForm';
-import { setUp } from '../acts/signing';
+import { setUp } from '../actions/signingIn';
 
 type FoundingInput = z.output<typeof foundingFields>;
 

@@ -1,6 +1,6 @@
 import { add, lineNet, ZERO, type Minor, type UnitPrice } from '../money/money';
 import type { BomLine } from './bom';
-import type { Part } from './explode';
+import type { BomBranch } from './explode';
 
 export type Cost = {
   /** What it comes to, in minor units of the company's currency. */
@@ -17,8 +17,8 @@ export type Cost = {
  * @returns a cost for each part in order, and the cost of the whole batch
  */
 export function rollUp(
-  parts: readonly Part[],
-  priceOf: (line: BomLine, part: Part) => UnitPrice | undefined,
+  parts: readonly BomBranch[],
+  priceOf: (line: BomLine, part: BomBranch) => UnitPrice | undefined,
   currency: string,
 ): { readonly parts: readonly Cost[]; readonly whole: Cost } {
   const none: Cost = { amount: ZERO, partly: false };

@@ -1,6 +1,6 @@
 import { plusWorkdays, type Calendar, type Day } from '../calendar/workdays';
 import type { Offset } from './bom';
-import type { Part } from './explode';
+import type { BomBranch } from './explode';
 
 /** When a piece of work starts and ends; either may not be known. */
 export type Span = { readonly startsOn: Day | null; readonly endsOn: Day | null };
@@ -34,7 +34,7 @@ export type Dated = {
  * @param span - of the whole work
  * @returns a day for each part, in order
  */
-export function datesOf(parts: readonly Part[], span: Span, calendar: Calendar): Dated[] {
+export function datesOf(parts: readonly BomBranch[], span: Span, calendar: Calendar): Dated[] {
   const spans: Span[] = [];
   return parts.map(({ parent, line, bom }, k) => {
     const neededOn = neededIn(parent === undefined ? span : (spans[parent] ?? span), line.offset, calendar);

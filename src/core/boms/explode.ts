@@ -9,7 +9,7 @@ import { loopFrom } from './levels';
 type Exact = { readonly over: bigint; readonly places: number };
 
 /** What one branch of a BOM comes to. */
-export type Part = {
+export type BomBranch = {
   /** The branch above it, by its place in the list; undefined for what the BOM itself lists. */
   readonly parent: number | undefined;
   /** 1 for what the BOM itself lists. */
@@ -64,11 +64,11 @@ function roundedUp({ over, places }: Exact, unit: string): Quantity {
  * @returns the branches from the top down, each after the one that it belongs to; or why there is no answer
  * @example 10 ladders of 2 stringers, each of 2.4 m tube with 3 % scrap: 20 stringers, 49.44 m tube
  */
-export function explode(bom: Bom, batch: Quantity, boms: Boms): Result<Part[]> {
+export function explode(bom: Bom, batch: Quantity, boms: Boms): Result<BomBranch[]> {
   const loop = loopFrom(bom, boms);
   if (loop !== undefined)
     return refused(refusal('bom.loop', 'This BOM contains itself. Remove one of its lines.', 'lines'));
-  const parts: Part[] = [];
+  const parts: BomBranch[] = [];
   // What is still to be taken apart, the next at the end: branches stand in the order of their lines.
   const open: { line: BomLine; parent: number | undefined; level: number; batch: Exact }[] = [];
   const put = (lines: readonly BomLine[], parent: number | undefined, level: number, of: Exact) => {

@@ -1,6 +1,6 @@
 import { addQ, NONE, type Quantity } from '../quantity/quantity';
 import type { Bom, Boms } from './bom';
-import type { Part } from './explode';
+import type { BomBranch } from './explode';
 
 /** The items that a BOM makes in their turn. */
 export const componentsOf = (bom: Bom | undefined): number[] =>
@@ -65,7 +65,7 @@ export type MadePart = {
  * What is made for a batch, each part once with what all its branches take, in an order in which it can be made: parts
  * before what they go into.
  */
-export function madeInOrder(bom: Bom, boms: Boms, parts: readonly Part[]): MadePart[] {
+export function madeInOrder(bom: Bom, boms: Boms, parts: readonly BomBranch[]): MadePart[] {
   const codes = lowLevelCodes(bom, boms);
   const made = new Map<number, MadePart>();
   for (const { line, quantity: q } of parts) {

@@ -1,21 +1,21 @@
 import fc from 'fast-check';
 import type { Day } from '../calendar/workdays';
 import { minor, type Minor } from '../money/money';
-import { changeFaults, kindOf, leastFrom, partsOf, totalOf, type ChangeLine, type Standing } from './change';
+import { changeFaults, kindOf, leastFrom, partsOf, totalOf, type ChangeLine, type BudgetsBefore } from './change';
 
 const line = (costCodeId: number | null, amount: number): ChangeLine => ({ costCodeId, amount: minor(amount) });
 
 const TODAY = '2026-05-12' as Day;
-const standing = (change: Partial<Standing> = {}): Standing => ({
+const standing = (change: Partial<BudgetsBefore> = {}): BudgetsBefore => ({
   job: '412',
   closed: false,
   openedOn: '2026-03-01' as Day,
   budgets: new Map<number, Minor>([[1, minor(10_000)]]),
-  held: minor(5000),
+  contingency: minor(5000),
   currency: 'GBP',
   ...change,
 });
-const codes = (lines: readonly ChangeLine[], day = TODAY, change: Partial<Standing> = {}) =>
+const codes = (lines: readonly ChangeLine[], day = TODAY, change: Partial<BudgetsBefore> = {}) =>
   changeFaults({ lines, day }, standing(change), TODAY, () => '01 Hull').map((f) => f.code);
 
 describe('a budget change', () => {
@@ -52,7 +52,7 @@ describe('a budget change', () => {
     fc.assert(
       fc.property(any, (tried) => {
         const lines = tried.map(([code, amount]) => line(code, amount));
-        const { budget, held } = partsOf(lines);
+        const { budget, contingency: held } = partsOf(lines);
         expect(budget + held).toBe(totalOf(lines));
         if (codes(lines).length > 0) return;
         for (const { costCodeId, amount } of lines) {

@@ -7,14 +7,14 @@ import { refusal, type Refusal } from '../result';
 export type ChangeLine = { readonly costCodeId: number | null; readonly amount: Minor };
 
 /** How a job's money stands before a change. */
-export type Standing = {
+export type BudgetsBefore = {
   readonly job: string;
   readonly closed: boolean;
   /** The day its budget was opened; null before. */
   readonly openedOn: Day | null;
   /** The least that each cost code's budget comes to from the day of the change on, and what is held back likewise. */
   readonly budgets: ReadonlyMap<number, Minor>;
-  readonly held: Minor;
+  readonly contingency: Minor;
   readonly currency: string;
 };
 
@@ -51,9 +51,9 @@ export function leastFrom(moved: readonly Moved[], from: Day): Minor {
 export const totalOf = sum;
 
 /** What a change adds to the budgets of cost codes, and to what is held back. */
-export const partsOf = (lines: readonly ChangeLine[]): { readonly budget: Minor; readonly held: Minor } => ({
+export const partsOf = (lines: readonly ChangeLine[]): { readonly budget: Minor; readonly contingency: Minor } => ({
   budget: sum(lines.filter((l) => l.costCodeId !== null)),
-  held: sum(lines.filter((l) => l.costCodeId === null)),
+  contingency: sum(lines.filter((l) => l.costCodeId === null)),
 });
 
 /**
@@ -62,15 +62,15 @@ export const partsOf = (lines: readonly ChangeLine[]): { readonly budget: Minor;
  */
 export function kindOf(lines: readonly ChangeLine[]): ChangeKind {
   if (sum(lines) !== 0) return 'change';
-  const { held } = partsOf(lines);
-  if (held === 0) return 'move';
-  return held > 0 ? 'holdBack' : 'release';
+  const { contingency } = partsOf(lines);
+  if (contingency === 0) return 'move';
+  return contingency > 0 ? 'holdBack' : 'release';
 }
 
 /** What stands against a change of a job's budget: nothing of it may fall below zero. */
 export function changeFaults(
   { lines, day }: { readonly lines: readonly ChangeLine[]; readonly day: Day },
-  { job, closed, openedOn, budgets, held, currency }: Standing,
+  { job, closed, openedOn, budgets, contingency, currency }: BudgetsBefore,
   today: Day,
   nameOf: (costCodeId: number) => string,
 ): Refusal[] {
@@ -83,7 +83,7 @@ export function changeFaults(
   if (openedOn !== null && day < openedOn)
     faults.push(refusal('change.day', 'The date can’t be before the budget was opened.', 'day'));
   for (const [k, { costCodeId, amount }] of lines.entries()) {
-    const before = costCodeId === null ? held : (budgets.get(costCodeId) ?? 0);
+    const before = costCodeId === null ? contingency : (budgets.get(costCodeId) ?? 0);
     if (before + amount >= 0 || amount >= 0) continue;
     const what = costCodeId === null ? 'The contingency' : `${nameOf(costCodeId)}`;
     faults.push(

@@ -11,7 +11,7 @@ const known: Known = {
     [1, minor(10_000)],
     [2, minor(5000)],
   ]),
-  held: minor(2000),
+  contingency: minor(2000),
   mark: '.',
   currency: 'GBP',
 };

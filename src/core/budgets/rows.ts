@@ -21,7 +21,7 @@ export type Known = {
   readonly codes: readonly { readonly id: number; readonly code: string; readonly name: string }[];
   /** How the budget of each cost code stands. */
   readonly budgets: ReadonlyMap<number, Minor>;
-  readonly held: Minor;
+  readonly contingency: Minor;
   readonly mark: DecimalMark;
   readonly currency: string;
 };
@@ -35,7 +35,7 @@ export type Known = {
 export function readBudget(
   headings: readonly string[],
   rows: readonly Row[],
-  { codes, budgets, held, mark, currency }: Known,
+  { codes, budgets, contingency, mark, currency }: Known,
 ): Result<{ readonly lines: readonly ChangeLine[]; readonly left: readonly RowLeft[] }> {
   const columns = columnsOf<Field>(headings, HEADINGS);
   const amounts = columns.budget === undefined ? 'change' : 'budget';
@@ -70,7 +70,7 @@ export function readBudget(
     else if (amounts === 'budget' && read.value < 0) left.push({ row, message: 'Enter 0 or more.' });
     else {
       seen.set(costCodeId, row);
-      const now = costCodeId === null ? held : (budgets.get(costCodeId) ?? ZERO);
+      const now = costCodeId === null ? contingency : (budgets.get(costCodeId) ?? ZERO);
       const amount = minor(amounts === 'budget' ? read.value - now : read.value);
       if (amount !== 0) lines.push({ costCodeId, amount });
     }

@@ -9,17 +9,17 @@ export type Ways = {
   /** The other code with the most room, as far as that goes; null where none has any. */
   readonly from: Room | null;
   /** How much of it what is held back covers. */
-  readonly held: Minor;
+  readonly contingency: Minor;
 };
 
 /**
  * What can be done about a budget that is passed.
  *
  * @param rooms - of every cost code of the job
- * @param held - what is held back of the job's money
+ * @param contingency - what is held back of the job's money
  * @returns undefined where the budget is not passed
  */
-export function waysOut(costCodeId: number, rooms: readonly Room[], held: Minor): Ways | undefined {
+export function waysOut(costCodeId: number, rooms: readonly Room[], contingency: Minor): Ways | undefined {
   const headroom = rooms.find((r) => r.costCodeId === costCodeId)?.headroom ?? minor(0);
   if (headroom >= 0) return undefined;
   const over = minor(-headroom);
@@ -29,6 +29,6 @@ export function waysOut(costCodeId: number, rooms: readonly Room[], held: Minor)
   return {
     over,
     from: most === undefined ? null : { ...most, headroom: minor(Math.min(most.headroom, over)) },
-    held: minor(Math.min(Math.max(held, 0), over)),
+    contingency: minor(Math.min(Math.max(contingency, 0), over)),
   };
 }

@@ -4,7 +4,7 @@ import { quantity } from '../quantity/quantity';
 import {
   invoiceable,
   heldSize,
-  heldWords,
+  differenceWords,
   matchLine,
   matchTotal,
   matchUnordered,
@@ -32,7 +32,7 @@ const line = (change: Partial<InvoicedLine> = {}): InvoicedLine => ({
   ...change,
 });
 const tolerance: Tolerance = { priceShare: 200, priceMost: minor(500) };
-const found = (l: InvoicedLine) => matchLine(l, tolerance, 'GBP').map((d) => [d.kind, d.amount, d.held]);
+const found = (l: InvoicedLine) => matchLine(l, tolerance, 'GBP').map((d) => [d.kind, d.amount, d.beyond]);
 
 describe('three-way match', () => {
   it.each([
@@ -68,25 +68,25 @@ describe('three-way match', () => {
     expect(invoiceable(line({ received: q(5), invoicedElsewhere: q(2) }))).toBe(q(3)));
   it('holds a total that the lines do not come to', () => {
     expect(matchTotal(minor(10_800), minor(10_800), 'GBP')).toEqual([]);
-    expect(matchTotal(minor(10_800), minor(10_700), 'GBP')).toMatchObject([{ amount: 100, held: true }]);
+    expect(matchTotal(minor(10_800), minor(10_700), 'GBP')).toMatchObject([{ amount: 100, beyond: true }]);
   });
 });
 
 describe('what is held', () => {
   const differences = [
-    { kind: 'quantity', amount: minor(669_600), held: true, words: '' },
-    { kind: 'price', amount: minor(-803_500), held: true, words: '' },
-    { kind: 'price', amount: minor(90), held: false, words: '' },
+    { kind: 'quantity', amount: minor(669_600), beyond: true, words: '' },
+    { kind: 'price', amount: minor(-803_500), beyond: true, words: '' },
+    { kind: 'price', amount: minor(90), beyond: false, words: '' },
   ] as const;
 
   it('is told one by one and never netted', () => {
-    expect(heldWords(differences, (a) => (a / 100).toFixed(2))).toBe('+6696.00, -8035.00');
+    expect(differenceWords(differences, (a) => (a / 100).toFixed(2))).toBe('+6696.00, -8035.00');
     expect(heldSize(differences)).toBe(1_473_100);
-    expect(heldWords(Array(5).fill(differences[0]), () => '1')).toBe('+1, +1, +1 and 2 more');
+    expect(differenceWords(Array(5).fill(differences[0]), () => '1')).toBe('+1, +1, +1 and 2 more');
   });
 
   it('is what nobody ordered, beyond the tolerance', () => {
-    const held = (net: number) => matchUnordered('Fee', minor(net), tolerance, 'GBP').map((d) => d.held);
+    const held = (net: number) => matchUnordered('Fee', minor(net), tolerance, 'GBP').map((d) => d.beyond);
     expect([held(0), held(500), held(501), held(-501)]).toEqual([[], [false], [true], [true]]);
   });
 

@@ -32,7 +32,7 @@ export type Difference = {
   readonly kind: 'price' | 'quantity' | 'total' | 'unordered';
   /** Invoiced less expected, in minor units of the invoice's currency. */
   readonly amount: Minor;
-  readonly held: boolean;
+  readonly beyond: boolean;
   readonly words: string;
 };
 
@@ -67,7 +67,7 @@ export function matchLine(line: InvoicedLine, tolerance: Tolerance, currency: st
     found.push({
       kind: 'quantity',
       amount: lineNet(excess, line.price, line.priceQuantity, currency),
-      held: true,
+      beyond: true,
       words: `${line.description}: ${formatQuantity(line.quantity)} invoiced, ${seen}${other}.`,
     });
   }
@@ -78,7 +78,7 @@ export function matchLine(line: InvoicedLine, tolerance: Tolerance, currency: st
     found.push({
       kind: 'price',
       amount,
-      held: Math.abs(amount) > allowedOn(expected, tolerance),
+      beyond: Math.abs(amount) > allowedOn(expected, tolerance),
       words: `${line.description}: ${formatMoney(minor(Math.abs(amount)), currency)} ${which} order price.`,
     });
   }
@@ -89,7 +89,7 @@ export function matchLine(line: InvoicedLine, tolerance: Tolerance, currency: st
 export function matchUnordered(description: string, net: Minor, tolerance: Tolerance, currency: string): Difference[] {
   if (net === 0) return [];
   const words = `${description}: ${formatMoney(net, currency)} not ordered.`;
-  return [{ kind: 'unordered', amount: net, held: Math.abs(net) > tolerance.priceMost, words }];
+  return [{ kind: 'unordered', amount: net, beyond: Math.abs(net) > tolerance.priceMost, words }];
 }
 
 /** The paper's total against the total of the lines typed in; any difference is held. */
@@ -97,19 +97,19 @@ export function matchTotal(typed: Minor, worked: Minor, currency: string): Diffe
   const amount = subtract(typed, worked);
   if (amount === 0) return [];
   const words = `Invoice total ${formatMoney(typed, currency)}; lines plus tax ${formatMoney(worked, currency)}.`;
-  return [{ kind: 'total', amount, held: true, words }];
+  return [{ kind: 'total', amount, beyond: true, words }];
 }
 
 /** What an invoice's held differences come to, each for itself: a claim too high is never made up for by one too low. */
 export const heldSize = (differences: readonly Difference[]): Minor =>
-  minor(differences.filter((d) => d.held).reduce((sum, d) => sum + Math.abs(d.amount), 0));
+  minor(differences.filter((d) => d.beyond).reduce((sum, d) => sum + Math.abs(d.amount), 0));
 
 /**
  * The few words with which lists tell what is held: each difference by itself, never netted.
  * @example '+6,696.00, −8,035.00'
  */
-export function heldWords(differences: readonly Difference[], format: (amount: Minor) => string): string {
-  const held = differences.filter((d) => d.held);
+export function differenceWords(differences: readonly Difference[], format: (amount: Minor) => string): string {
+  const held = differences.filter((d) => d.beyond);
   const told = held.slice(0, 3).map((d) => `${d.amount > 0 ? '+' : ''}${format(d.amount)}`);
   return held.length > 3 ? `${told.join(', ')} and ${held.length - 3} more` : told.join(', ');
 }

@@ -11,7 +11,7 @@ export type InvoicingSplit = {
   readonly value: Minor;
 };
 
-export type InvoicedPart = { readonly splitId: number; readonly quantity: Quantity; readonly amount: Minor };
+export type InvoicedSplit = { readonly splitId: number; readonly quantity: Quantity; readonly amount: Minor };
 
 /**
  * Shares an invoiced quantity of goods or services among a line's splits: first what is received and not invoiced, then what
@@ -48,7 +48,7 @@ export function shareInvoice(
   splits: readonly InvoicingSplit[],
   invoiced: Quantity,
   amount: Minor,
-): InvoicedPart[] {
+): InvoicedSplit[] {
   const charge = kind === 'charge';
   const parts = charge ? splits.map(() => invoiced) : shareQuantity(splits, invoiced);
   const amounts = spreadMoney(amount, charge ? splits.map((s) => Math.abs(s.value)) : parts);

@@ -105,16 +105,16 @@ export const localeOf = ({ language, decimalMark, firstDay, paper }: Locale): Lo
   paper,
 });
 
-type Held = typeof globalThis & { kettleLocale?: Locale };
+type WithLocale = typeof globalThis & { kettleLocale?: Locale };
 
 /**
  * Sets how days and numbers are written from here on, as `setDefaultOptions` of date-fns does. A program serves one
  * company, so there is one way at a time; it is held globally because a bundler may load this file more than once.
  */
-export const writeAs = (locale: Locale): void => void ((globalThis as Held).kettleLocale = localeOf(locale));
+export const writeAs = (locale: Locale): void => void ((globalThis as WithLocale).kettleLocale = localeOf(locale));
 
 const EN_GB = usualFor('en-GB');
-export const locale = (): Locale => (globalThis as Held).kettleLocale ?? EN_GB;
+export const locale = (): Locale => (globalThis as WithLocale).kettleLocale ?? EN_GB;
 
 /** The sign between thousands: the language's own, unless the company writes decimals with it. */
 export function groupMark(): string {

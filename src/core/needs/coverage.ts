@@ -15,7 +15,7 @@ export type Coverage = {
 };
 
 /** What stores hold for a need, and what they gave out, in the need's unit. */
-export type Held = {
+export type FromStock = {
   /** Of stock that is there. */
   readonly inStores: Quantity;
   /** Of what is on order for stores. */
@@ -29,7 +29,7 @@ export type Held = {
   readonly cost: Minor;
 };
 
-export const NOTHING_HELD: Held = {
+export const NOTHING_FROM_STOCK: FromStock = {
   inStores: NONE,
   coming: NONE,
   issued: NONE,
@@ -40,7 +40,7 @@ export const NOTHING_HELD: Held = {
 
 /** What a need had beside its own orders: from stores, from other jobs, and of what its job had over from other lines. */
 export function givenTo(
-  { issued, ownIssued, transferred }: Held,
+  { issued, ownIssued, transferred }: FromStock,
   splits: readonly Pick<SplitState, 'received'>[],
 ): Quantity {
   const own = addQ(transferred, ...splits.map((s) => s.received));
@@ -67,14 +67,23 @@ export type Estimate = {
  *
  * @returns minor units of `currency`
  */
-export function plannedOf(c: Coverage, estimate: Estimate, currency: string, held: Held = NOTHING_HELD): Amounts {
+export function plannedOf(
+  c: Coverage,
+  estimate: Estimate,
+  currency: string,
+  held: FromStock = NOTHING_FROM_STOCK,
+): Amounts {
   const { price, priceQuantity, tax } = estimate;
   const open = price === null ? ZERO : costOf(lineNet(openOf(c), price, priceQuantity, currency), tax);
   return { ...NOTHING, planned: minor(open + held.cost) };
 }
 
 /** Adds up what the splits of a need, and stores, cover. */
-export function coverage(needed: Quantity, splits: readonly SplitState[], held: Held = NOTHING_HELD): Coverage {
+export function coverage(
+  needed: Quantity,
+  splits: readonly SplitState[],
+  held: FromStock = NOTHING_FROM_STOCK,
+): Coverage {
   const sum = (of: readonly SplitState[]) => addQ(NONE, ...of.map(coverOf));
   return {
     needed,
@@ -95,7 +104,7 @@ export type Arrived = Pick<SplitState, 'received'> & { readonly uncertified: boo
 export const missingOf = (
   need: { readonly kind: 'goods' | 'service'; readonly quantity: Quantity },
   splits: readonly Arrived[],
-  held: Held,
+  held: FromStock,
 ): Quantity => {
   if (need.kind === 'service') return NONE;
   const usable = splits.map((s) => (s.uncertified ? NONE : s.received));

@@ -4,7 +4,7 @@ import { MON_TO_FRI, type Calendar, type Day } from '../calendar/workdays';
 import { minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
 import type { SplitState } from '../tab/stages';
-import { coverage, NOTHING_HELD, openOf, plannedOf } from './coverage';
+import { coverage, NOTHING_FROM_STOCK, openOf, plannedOf } from './coverage';
 import { cutFault, moveSurplus } from './surplus';
 import { obstaclesOf, wordsFor, type BuyingFacts } from './obstacles';
 
@@ -70,7 +70,7 @@ describe('coverage of a need', () => {
     expect(plannedOf(c, { price: null, priceQuantity: 1, tax: null }, 'GBP').planned).toBe(0);
     expect(
       plannedOf({ ...c, reserved: q(8) }, { price: 25_000 as UnitPrice, priceQuantity: 1, tax: null }, 'GBP', {
-        ...NOTHING_HELD,
+        ...NOTHING_FROM_STOCK,
         cost: minor(1234),
       }).planned,
     ).toBe(1234);

@@ -12,7 +12,7 @@ export const reviseFault = (order: { readonly number: string; readonly state: Or
         `Order ${order.number} hasn’t been sent, so there is nothing to revise. Change the draft instead.`,
       );
 
-type Part = {
+type WantedSplit = {
   readonly id?: number | undefined;
   readonly jobId: number | null;
   readonly costCodeId: number | null;
@@ -38,7 +38,7 @@ export type SentLine = {
   /** A receipt or an invoice speaks of it, also one that was taken back or out. */
   readonly traced: boolean;
   readonly ended: boolean;
-  readonly splits: readonly (Part & {
+  readonly splits: readonly (WantedSplit & {
     readonly id: number;
     readonly received: Quantity;
     readonly givenUp: Quantity;
@@ -53,7 +53,7 @@ export type RevisedLine = {
   readonly itemId: number | null;
   readonly unit: string;
   readonly quantity: Quantity;
-  readonly splits: readonly Part[];
+  readonly splits: readonly WantedSplit[];
 };
 
 /**

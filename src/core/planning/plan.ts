@@ -26,7 +26,7 @@ export type Branch = {
 };
 
 /** Where a branch stands in its plan. */
-export type Standing = {
+export type InPlan = {
   /** Whether it is part of the job: neither left out nor below something that is, or that is seen to apart. */
   readonly isIn: boolean;
   /** 0 for what is made. */
@@ -36,8 +36,8 @@ export type Standing = {
 };
 
 /** Where each branch of a plan stands, by its id. */
-export function standingsOf(branches: readonly Branch[]): Map<number, Standing> {
-  const found = new Map<number, Standing>();
+export function branchesInPlan(branches: readonly Branch[]): Map<number, InPlan> {
+  const found = new Map<number, InPlan>();
   const byId = new Map(branches.map((b) => [b.id, b]));
   for (const { id, parentId, gotBy, work, leftOut } of branches) {
     const above = found.get(parentId ?? 0);

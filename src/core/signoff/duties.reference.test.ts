@@ -1,7 +1,7 @@
 import type { Day } from '../calendar/workdays';
 import { minor } from '../money/money';
 import { may, type Role } from '../people/rights';
-import { maySign, signatories, stepNow, type Asked, type Matter, type Signatory } from './signing';
+import { maySign, signatories, stepNow, type AskedSignature, type Matter, type Signatory } from './signing';
 
 /**
  * Separation of duties against NIST Special Publication 800-53 Revision 5, “Security and Privacy Controls for Information
@@ -18,7 +18,7 @@ const [MINA, ASHA, TOMAS, IDA, WREN] = [
   person(5, 'Wren', 'administrator'),
 ];
 
-const waits = (place: number, change: Partial<Asked> = {}): Asked => ({
+const waits = (place: number, change: Partial<AskedSignature> = {}): AskedSignature => ({
   place,
   by: { kind: 'role', role: 'manager' },
   handedTo: null,
@@ -40,7 +40,7 @@ const matter = (change: Partial<Matter> = {}): Matter => ({
   ...change,
 });
 
-const may1 = (id: number, asked: Asked, change: Partial<Matter> = {}) => {
+const may1 = (id: number, asked: AskedSignature, change: Partial<Matter> = {}) => {
   const result = maySign(id, asked, matter(change));
   return result.ok ? result.value : result.refusals[0]?.code;
 };

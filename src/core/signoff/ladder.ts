@@ -168,7 +168,7 @@ export function covers(
 export const sameSigner = (a: SignedBy, b: SignedBy): boolean => keyOf(a) === keyOf(b);
 
 /** Where an order stands with its ladder. */
-export type Standing<G extends Given = Given> = {
+export type Signatures<G extends Given = Given> = {
   readonly signed: readonly { readonly needed: Needed; readonly given: G }[];
   /** What is still needed, in the order in which it is signed. */
   readonly missing: readonly Needed[];
@@ -181,13 +181,13 @@ export type Standing<G extends Given = Given> = {
  * @param given - the latest first
  * @param sent - the order as its supplier has it; undefined before it is sent
  */
-export function standingOf<G extends Given>(
+export function signaturesOf<G extends Given>(
   needed: readonly Needed[],
   given: readonly G[],
   supplierId: number,
   tolerance: Tolerance,
   sent?: Pick<Given, 'supplierId' | 'about'>,
-): Standing<G> {
+): Signatures<G> {
   const open = needed.filter((n) => sent === undefined || !covers(sent, n, supplierId, tolerance));
   const found = open.map((n) => ({
     needed: n,

@@ -8,7 +8,7 @@ import type { SignedBy } from './ladder';
 export type Signatory = { readonly id: number; readonly name: string; readonly roles: readonly Role[] };
 
 /** A signature that somebody is asked for. */
-export type Asked = {
+export type AskedSignature = {
   readonly place: number;
   readonly by: SignedBy;
   /** To whom it was handed on; null while it was not. */
@@ -26,7 +26,7 @@ export type Matter = {
   readonly currency: string;
   /** Everybody who wrote on the order, with how far each may sign for what they wrote themselves. */
   readonly writers: ReadonlyMap<number, Minor>;
-  readonly asked: readonly Asked[];
+  readonly asked: readonly AskedSignature[];
   /** Everybody who may sign orders. */
   readonly people: readonly Signatory[];
   readonly deputies: readonly Deputy[];
@@ -34,19 +34,26 @@ export type Matter = {
 };
 
 /** The step that is to be signed now: the first with a signature that is waited for. */
-export function stepNow(asked: readonly Asked[]): number | undefined {
+export function stepNow(asked: readonly AskedSignature[]): number | undefined {
   const waiting = asked.filter((a) => a.state === 'waiting').map((a) => a.place);
   return waiting.length === 0 ? undefined : Math.min(...waiting);
 }
 
 /** The people whose signature it is, without their deputies. */
-export function holdersOf({ by, handedTo }: Pick<Asked, 'by' | 'handedTo'>, people: readonly Signatory[]): number[] {
+export function holdersOf(
+  { by, handedTo }: Pick<AskedSignature, 'by' | 'handedTo'>,
+  people: readonly Signatory[],
+): number[] {
   if (handedTo !== null) return [handedTo];
   return by.kind === 'person' ? [by.personId] : people.filter((p) => p.roles.includes(by.role)).map((p) => p.id);
 }
 
 /** For whom a person would sign: null for themselves, undefined when it is not theirs. */
-function standsFor(personId: number, asked: Asked, { people, deputies, today }: Matter): number | null | undefined {
+function standsFor(
+  personId: number,
+  asked: AskedSignature,
+  { people, deputies, today }: Matter,
+): number | null | undefined {
   const holders = holdersOf(asked, people);
   if (holders.includes(personId)) return null;
   return holders.find((h) => deputiesOf(h, deputies, today).has(personId));
@@ -58,7 +65,7 @@ function standsFor(personId: number, asked: Asked, { people, deputies, today }: 
  *
  * @returns the person they sign for, null for themselves; or why not
  */
-export function maySign(personId: number, asked: Asked, matter: Matter): Result<number | null> {
+export function maySign(personId: number, asked: AskedSignature, matter: Matter): Result<number | null> {
   const { number, value, currency, writers, people } = matter;
   if (!people.some((p) => p.id === personId))
     return refused(
@@ -81,5 +88,5 @@ export function maySign(personId: number, asked: Asked, matter: Matter): Result<
 }
 
 /** Everybody who may sign what is asked, as it stands: those whose it is, or their deputies. */
-export const signatories = (asked: Asked, matter: Matter): Signatory[] =>
+export const signatories = (asked: AskedSignature, matter: Matter): Signatory[] =>
   matter.people.filter((p) => maySign(p.id, asked, matter).ok);

@@ -5,7 +5,7 @@ import { NOTHING } from '../tab/stages';
 import type { Level } from '../tab/sums';
 import { deputiesOf, deputyFault, type Deputy } from './deputies';
 import type { Reckoned, SigningFacts } from './facts';
-import { covers, neededFor, standingOf, type LadderStep, type Needed } from './ladder';
+import { covers, neededFor, signaturesOf, type LadderStep, type Needed } from './ladder';
 import { findByRules, type BuyingRule, type RuleKind } from './rules';
 import { nobodyFor } from './staffing';
 import { whenAsked, whoSigns, whyNeeded, type Names } from './words';
@@ -165,17 +165,17 @@ describe('what was agreed to', () => {
 
   it('of what was sent already asks for nothing that was in it', () => {
     const own = needed(step(1), step(2, { overAbove: minor(0) }));
-    expect(standingOf(own, [], 5, NONE, agreed).missing).toEqual([]);
-    expect(standingOf(own, [], 5, NONE).missing).toEqual(own);
+    expect(signaturesOf(own, [], 5, NONE, agreed).missing).toEqual([]);
+    expect(signaturesOf(own, [], 5, NONE).missing).toEqual(own);
   });
 
   it('is found by its step and signer, whatever else was signed', () => {
     const [first, second] = needed(step(1), step(2, { signers: [{ kind: 'person', personId: 9 }] }));
     const given = { stepId: 1, by: byStep(first).by, supplierId: 5, about: facts().accounts };
-    expect(standingOf([byStep(first), byStep(second)], [given], 5, NONE).missing).toEqual([second]);
-    expect(standingOf([byStep(first)], [{ ...given, by: { kind: 'person', personId: 4 } }], 5, NONE).missing).toEqual([
-      first,
-    ]);
+    expect(signaturesOf([byStep(first), byStep(second)], [given], 5, NONE).missing).toEqual([second]);
+    expect(signaturesOf([byStep(first)], [{ ...given, by: { kind: 'person', personId: 4 } }], 5, NONE).missing).toEqual(
+      [first],
+    );
   });
 
   it('never covers more money than was agreed and the tolerance, whichever way it is spread', () => {

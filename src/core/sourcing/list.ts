@@ -208,9 +208,9 @@ export type PriceChange = {
 const each = ({ price, priceQuantity }: PriceBreak): number => price / priceQuantity;
 
 /** What each price of a list changes, compared with what so many cost until now. */
-export const changesOf = (held: readonly PriceBreak[], list: readonly PriceBreak[]): PriceChange[] =>
+export const changesOf = (known: readonly PriceBreak[], list: readonly PriceBreak[]): PriceChange[] =>
   list.map((after) => {
-    const before = priceFor(after.from, held) ?? null;
+    const before = priceFor(after.from, known) ?? null;
     const was = before === null ? 0 : each(before);
     return { from: after.from, before, after, share: was === 0 ? null : (each(after) - was) / was };
   });

@@ -53,8 +53,8 @@ export const dearerWords = (prices: readonly DatedPrice[]): string | undefined =
  * What a part's prices are once a list takes over that holds from a day: what held until then ends the day before, what
  * was to begin later is replaced, and what had ended stays.
  */
-export function takeOver(held: readonly DatedPrice[], list: readonly PriceBreak[], from: Day): DatedPrice[] {
-  const before = held.filter((p) => p.fromDay < from);
+export function takeOver(known: readonly DatedPrice[], list: readonly PriceBreak[], from: Day): DatedPrice[] {
+  const before = known.filter((p) => p.fromDay < from);
   const kept = before.map((p) => (endOf(p) < from ? p : { ...p, untilDay: plusDays(from, -1) }));
   return [...kept, ...list.map((p) => ({ ...p, fromDay: from, untilDay: null }))];
 }

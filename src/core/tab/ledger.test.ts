@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { coverage, plannedOf, type Estimate } from '../needs/coverage';
 import { minor, type Minor, type UnitPrice } from '../money/money';
 import { quantity } from '../quantity/quantity';
-import { movements, type Standing } from './postings';
+import { movements, type Balance } from './postings';
 import { NOTHING, plus, splitStages, STAGES, sumOf, valueOf, type Amounts, type SplitState } from './stages';
 import { addLevels, committedOf, forecastOf, gauge, headroomOf } from './sums';
 
@@ -12,8 +12,8 @@ const share = fc.double({ min: 0.01, max: 1, noNaN: true });
 
 describe('what an event posts', () => {
   it('posts a line that moves to another account away from the old one', () => {
-    const old: Standing = { account: { jobId: 1, costCodeId: 1 }, amounts: { ...NOTHING, drafted: minor(900) } };
-    const now: Standing = { account: { jobId: 2, costCodeId: 5 }, amounts: { ...NOTHING, drafted: minor(900) } };
+    const old: Balance = { account: { jobId: 1, costCodeId: 1 }, amounts: { ...NOTHING, drafted: minor(900) } };
+    const now: Balance = { account: { jobId: 2, costCodeId: 5 }, amounts: { ...NOTHING, drafted: minor(900) } };
     expect(movements([old], [now])).toEqual([
       { jobId: 1, costCodeId: 1, stage: 'drafted', amount: -900 },
       { jobId: 2, costCodeId: 5, stage: 'drafted', amount: 900 },

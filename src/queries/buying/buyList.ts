@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import { standingOf, type Standing } from '@/core/needs/standing';
+import { fulfilmentOf, type Fulfilment } from '@/core/needs/fulfilment';
 import { ZERO } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/db';
@@ -25,7 +25,7 @@ export type BuyListLine = NeedLine & {
   /** Of the ordered, what is in, in the need's unit. */
   readonly received: Quantity;
   /** How far it is, and the day the rest of it is promised or wanted. */
-  readonly standing: Standing;
+  readonly standing: Fulfilment;
   readonly promisedOn: Day | null;
 };
 
@@ -105,14 +105,14 @@ export async function withProgress(
   return rows.map((raw) => {
     const state = states.get(raw.id);
     const { drafted = NONE, ordered = NONE } = state?.coverage ?? {};
-    const { inStores = NONE, coming = NONE, issued = NONE } = state?.held ?? {};
+    const { inStores = NONE, coming = NONE, issued = NONE } = state?.fromStock ?? {};
     const line = tagged(raw, context);
     return {
       ...line,
       ...(may(person, 'see money') ? {} : hidden(line)),
       ...{ drafted, ordered, inStores, coming, issued, reserved: firm.has(raw.id) },
       received: addQ(NONE, ...(state?.splits ?? []).map((s) => s.received)),
-      standing: state === undefined ? 'nothing' : standingOf({ ...state, atDoor: way(raw.id).atDoor }),
+      standing: state === undefined ? 'nothing' : fulfilmentOf({ ...state, atDoor: way(raw.id).atDoor }),
       promisedOn: way(raw.id).promisedOn,
     };
   });

@@ -16,7 +16,7 @@ import {
 } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/db';
-import { loadItems, loadParts, loadSuppliers, partKey, termsFor, type Part } from '@/store/gathering';
+import { loadItems, loadParts, loadSuppliers, partKey, termsFor, type SoldPart } from '@/store/gathering';
 import { loadLeads, type LeadOf } from '@/store/leads';
 import { loadFreeStock } from '@/store/stock/piles';
 import type { Item } from '@/store/tables';
@@ -126,7 +126,7 @@ type Context = {
   readonly calendar: Calendar;
   readonly receivingDays: number;
   readonly currency: string;
-  readonly parts: ReadonlyMap<string, Part>;
+  readonly parts: ReadonlyMap<string, SoldPart>;
   readonly leads: LeadOf;
   /** What suppliers of these items are called. */
   readonly names: ReadonlyMap<number, string>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { asked } from '@/core/asked';
+import { keyIn } from '@/core/keyIn';
 import { asDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { CONVERTIBLE } from '@/core/quantity/units';
 import type { Db } from '@/store/db';
@@ -63,13 +63,13 @@ export type GatherFilter = {
 
 /** What an address asks of Gather. */
 export const gatherFilterOf = (query: Readonly<Record<string, string | undefined>>): GatherFilter => ({
-  group: asked(GATHER_GROUPS, query.group),
+  group: keyIn(GATHER_GROUPS, query.group),
   job: query.job,
   supplierId: query.supplier === undefined ? undefined : Number(query.supplier),
   by: asDay(query.by ?? ''),
   words: query.words,
-  show: asked(GATHER_SHOWS, query.show),
-  lead: asked(GATHER_LEADS, query.lead),
+  show: keyIn(GATHER_SHOWS, query.show),
+  lead: keyIn(GATHER_LEADS, query.lead),
 });
 
 export const GATHER_SHOWN = 120;

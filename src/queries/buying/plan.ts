@@ -2,7 +2,7 @@ import type { GotBy } from '@/core/boms/bom';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { readinessOf, type Awaited, type Readiness } from '@/core/planning/ready';
-import { GONE, standingsOf, type PlannedWork } from '@/core/planning/plan';
+import { GONE, branchesInPlan, type PlannedWork } from '@/core/planning/plan';
 import type { Planning } from '@/core/planning/netting';
 import type { Quantity } from '@/core/quantity/quantity';
 import { loadCalendar, loadCompany } from '@/store/company';
@@ -17,7 +17,7 @@ import { joined, NEED_COLUMNS, type RawNeed } from './needLine';
 import { withProgress, type BuyListLine } from './buyList';
 import { isToOrder, listMissing, type MissingRow } from './material';
 import { permit } from '../permit';
-import type { Thing } from '../frame/choices';
+import type { Choice } from '../frame/choices';
 import { LINES_PAGE } from '../sql';
 
 export type PlanRow = {
@@ -67,7 +67,7 @@ export type PlanView = {
   readonly of: number;
   readonly work: readonly PieceOfWork[];
   /** What lines of a won quote say is made, by an item that has a BOM, and is not planned yet. */
-  readonly toMake: readonly { readonly item: Thing; readonly quantity: Quantity; readonly unit: string }[];
+  readonly toMake: readonly { readonly item: Choice; readonly quantity: Quantity; readonly unit: string }[];
 };
 
 /** The pieces of work of a plan, each with its number: the job's own for the first, 421-1, 421-2 for what is made apart. */
@@ -92,7 +92,7 @@ export async function loadPlanView(
     (await db('job').where({ id: job.id }).first('version', 'planning')) ?? {};
   const all = await loadPlan(db, job.id);
   const lines = all.filter((l) => l.leftOut !== GONE);
-  const standing = standingsOf(lines);
+  const standing = branchesInPlan(lines);
   const numbers = numbersOf(lines, job.number);
   const others = (await db('need').where({ jobId: job.id }).whereNull('planLineId').select('id')).map((n) => n.id);
   const page = lines.slice(from, from + LINES_PAGE);
@@ -249,7 +249,7 @@ async function workOf(
     db,
     rows.map((r) => r.supplierId),
   );
-  const standing = standingsOf(lines);
+  const standing = branchesInPlan(lines);
   // What stands in no BOM belongs to the job's own work.
   const first = lines.find((l) => l.parentId === null)?.id ?? 0;
   const pieceOf = (row: MissingRow) => {

@@ -13,7 +13,7 @@ import type { Person } from '@/store/people';
 import { asPlanned, below, freshPlan, loadPlan } from '@/workings/buying/plans';
 import { loadShortfall, needsOfJob, reservationsOf, sharesOf } from '@/store/planning';
 import { among, whereIn } from '@/store/rows';
-import { loadHeld } from '@/store/stock/held';
+import { loadFromStock } from '@/store/stock/fromStock';
 import { permit } from '../permit';
 
 /** What a line has left to buy by either plan. */
@@ -46,15 +46,15 @@ export async function loadAhead(db: Db, person: Person, jobId: number, today: Da
   const { needs, covers } = await loadShortfall(db, await needsOfJob(db, jobId), today);
   const ids = needs.map((n) => n.id);
   const firm = (await whereIn(db, 'reservation', 'needId', ids)).filter((r) => r.firm === 1);
-  const held = {
-    inFull: await loadHeld(db, ids, firm),
-    shortfall: await loadHeld(db, ids, [...firm, ...reservationsOf(covers, false)]),
+  const fromStock = {
+    inFull: await loadFromStock(db, ids, firm),
+    shortfall: await loadFromStock(db, ids, [...firm, ...reservationsOf(covers, false)]),
   };
   const planned: Record<Planning, number> = { inFull: 0, shortfall: 0 };
   const lines = needs.flatMap((need): AheadLine[] => {
     const then = { inFull: need.open, shortfall: need.open };
     for (const way of PLANNING) {
-      const own = held[way].get(need.id);
+      const own = fromStock[way].get(need.id);
       const cover = coverage(need.quantity, need.splits, own);
       then[way] = openOf(cover);
       planned[way] += plannedOf(cover, need, currency, own).planned;

@@ -4,14 +4,14 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { TextBlock } from '@/store/tables';
 import { permit } from '../permit';
-import { loadThing, type Thing } from '../frame/choices';
+import { loadChoice, type Choice } from '../frame/choices';
 
 export type WordingView = {
   /** Whose mails they are; null for the company's own. */
-  readonly supplier: Thing | null;
+  readonly supplier: Choice | null;
   /** What is said here, where anything is, and what holds without it. */
   readonly mails: Readonly<Record<MailKind, { readonly own: MailText | null; readonly else: MailText }>>;
-  readonly blocks: readonly (Pick<TextBlock, 'id' | 'words' | 'jobKind'> & { readonly supplier: Thing | null })[];
+  readonly blocks: readonly (Pick<TextBlock, 'id' | 'words' | 'jobKind'> & { readonly supplier: Choice | null })[];
 };
 
 /** The words of mails about orders, the company's or one supplier's, and the words that stand on orders. */
@@ -29,9 +29,9 @@ export async function loadWording(db: Db, person: Person, supplierId: number | n
   const blocks = await db('textBlock').orderBy('place');
   const view = [];
   for (const { id, words, jobKind, supplierId: to } of blocks)
-    view.push({ id, words, jobKind, supplier: await loadThing(db, person, 'supplier', to, today) });
+    view.push({ id, words, jobKind, supplier: await loadChoice(db, person, 'supplier', to, today) });
   return {
-    supplier: await loadThing(db, person, 'supplier', supplierId, today),
+    supplier: await loadChoice(db, person, 'supplier', supplierId, today),
     mails: { order: of('order'), revision: of('revision'), chase: of('chase') },
     blocks: view,
   };

@@ -2,7 +2,7 @@ import { numbered, openDock, type Dock } from '../../../tests/support/dock';
 import { must, q, type TestCompany, TODAY } from '../../../tests/support/company';
 import { issueStock, returnIssue } from '@/actions/stores/issuing';
 import { moveStock } from '@/actions/stores/moving';
-import { sendBack } from '@/actions/dock/sendingBack';
+import { returnGoods } from '@/actions/dock/sendingBack';
 import { returnNotePdf } from '@/formats/pdf/returnNote';
 import { insertOne } from '@/store/rows';
 import { extractText, getDocumentProxy } from 'unpdf';
@@ -52,7 +52,7 @@ describe('a return note', () => {
     must(await dock.take(of, 10));
     const { version, lines } = await yard.order(of.id);
     const sent = must(
-      await sendBack(await yard.as('storekeeper'), {
+      await returnGoods(await yard.as('storekeeper'), {
         ...{ once: yard.once(), orderId: of.id, version, reason: 'bent', carrier: 'Parcel' },
         lines: [{ lineId: lines[0]?.id ?? 0, quantity: q(3), from: 'accepted', wants: 'credit' }],
       }),

@@ -2,7 +2,7 @@ import { insertMany, insertOne } from '@/store/rows';
 import { noteUse } from '@/actions/people/ownViews';
 import { must, TestCompany, TODAY } from '../../../tests/support/company';
 import { find } from './find';
-import { listThings, nameThings } from './choices';
+import { listChoices, nameChoices } from './choices';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -12,7 +12,7 @@ afterEach(() => yard.close());
 
 const buyer = async () => (await yard.as('buyer')).actor;
 const items = async (text: string) =>
-  (await listThings(yard.db, await buyer(), 'item', text, TODAY)).map((i) => i.number);
+  (await listChoices(yard.db, await buyer(), 'item', text, TODAY)).map((i) => i.number);
 const found = async (text: string, role: 'buyer' | 'storekeeper' = 'buyer') =>
   (await find(yard.db, (await yard.as(role)).actor, text)).map((f) => `${f.kind} ${f.label}`);
 
@@ -41,7 +41,7 @@ describe('things as one types', () => {
   ])('“%s” finds %s', async (text, numbers) => expect((await items(text)).sort()).toEqual(numbers));
 
   it('are named by pasted words only when they are called exactly so', async () => {
-    const named = await nameThings(
+    const named = await nameChoices(
       yard.db,
       await buyer(),
       'item',
@@ -66,7 +66,7 @@ describe('things as one types', () => {
       { number: 'S-2', name: 'Wedge', unit: 'C62' },
       { number: 'S-3', name: 'wedge', unit: 'C62' },
     ]);
-    const named = await nameThings(yard.db, await buyer(), 'item', ['shim', 'Wedge'], TODAY);
+    const named = await nameChoices(yard.db, await buyer(), 'item', ['shim', 'Wedge'], TODAY);
     expect(named.map((t) => t?.number)).toEqual(['SHIM', undefined]);
   });
 
@@ -100,14 +100,14 @@ describe('things as one types', () => {
       { partId, fromQuantity: 50_000, price: 1_500_000, priceQuantity: 1 },
     ]);
     await yard.db('item').where({ id: 3 }).update({ supplierId: 1, costCodeId: yard.ids.codes[1] });
-    const [tube] = await listThings(yard.db, await buyer(), 'item', 'TU-316-38', TODAY);
+    const [tube] = await listChoices(yard.db, await buyer(), 'item', 'TU-316-38', TODAY);
     expect(tube).toMatchObject({
       unit: 'MTR',
       price: 29_500,
       costCode: { number: '02', name: 'Machinery' },
       supplier: { name: 'Eelmoor Metals' },
     });
-    const [seen] = await listThings(yard.db, (await yard.as('storekeeper')).actor, 'item', 'TU-316-38', TODAY);
+    const [seen] = await listChoices(yard.db, (await yard.as('storekeeper')).actor, 'item', 'TU-316-38', TODAY);
     expect(seen).toMatchObject({ price: null });
   });
 
@@ -121,12 +121,12 @@ describe('things as one types', () => {
     ['person', 'lead', ['The lead']],
     ['job', '41', ['Job 418', 'Job 412']],
   ] as const)('a %s by “%s”', async (kind, text, names) =>
-    expect((await listThings(yard.db, await buyer(), kind, text, TODAY)).map((t) => t.name)).toEqual(names),
+    expect((await listChoices(yard.db, await buyer(), kind, text, TODAY)).map((t) => t.name)).toEqual(names),
   );
 
   it('offers nobody who is let in no more', async () => {
     await yard.db('person').where({ email: 'lead@yard.example' }).update({ active: 0 });
-    expect(await listThings(yard.db, await buyer(), 'person', 'lead', TODAY)).toEqual([]);
+    expect(await listChoices(yard.db, await buyer(), 'person', 'lead', TODAY)).toEqual([]);
   });
 });
 

@@ -14,7 +14,7 @@ import { whereIn } from '@/store/rows';
 import { permit } from '../permit';
 
 /** A thing of the company, as it is picked. */
-export type Thing = {
+export type Choice = {
   readonly id: number;
   /** Its number or code, where it has one. */
   readonly number: string;
@@ -24,10 +24,10 @@ export type Thing = {
   readonly gone?: true;
 };
 
-export type ItemThing = Thing & {
+export type ItemChoice = Choice & {
   readonly unit: string;
-  readonly costCode: Thing | null;
-  readonly supplier: Thing | null;
+  readonly costCode: Choice | null;
+  readonly supplier: Choice | null;
   /** What its usual supplier asks for one of its units where the least is had, in the company's currency; null when unknown or not to be seen. */
   readonly price: UnitPrice | null;
   /** Whether a bill of materials says how it is made. */
@@ -37,21 +37,21 @@ export type ItemThing = Thing & {
 type Kind = {
   readonly right: Right;
   /** Things by their ids, in any order. */
-  readonly load: (db: Db, ids: readonly number[], person: Person, today: Day) => Promise<Thing[]>;
+  readonly load: (db: Db, ids: readonly number[], person: Person, today: Day) => Promise<Choice[]>;
   /** Where its number stands, if it has one. */
   readonly numbers?: readonly [table: 'item' | 'job' | 'costCode', column: 'number' | 'code'];
   /** Few enough to be looked through by name. */
   readonly byName?: true;
 };
 
-const named = (row: { id: number; name: string }, detail = ''): Thing => ({
+const named = (row: { id: number; name: string }, detail = ''): Choice => ({
   id: row.id,
   number: '',
   name: row.name,
   detail,
 });
 
-const codeThing = (c: CostCode): Thing => ({
+const codeThing = (c: CostCode): Choice => ({
   id: c.id,
   number: c.code,
   name: c.name,
@@ -61,7 +61,7 @@ const codeThing = (c: CostCode): Thing => ({
 
 const LEAST = quantity(1);
 
-async function loadItemThings(db: Db, ids: readonly number[], person: Person, today: Day): Promise<ItemThing[]> {
+async function loadItemThings(db: Db, ids: readonly number[], person: Person, today: Day): Promise<ItemChoice[]> {
   const items = [...(await loadItems(db, ids)).values()];
   const suppliers = await loadSuppliers(
     db,
@@ -146,8 +146,8 @@ const KINDS = {
   },
 } as const satisfies Readonly<Record<string, Kind>>;
 
-export type ThingKind = keyof typeof KINDS;
-export const THING_KINDS = Object.keys(KINDS) as ThingKind[];
+export type ChoiceKind = keyof typeof KINDS;
+export const CHOICE_KINDS = Object.keys(KINDS) as ChoiceKind[];
 
 const SHOWN = 12;
 const LOOKED_THROUGH = 200;
@@ -156,7 +156,13 @@ const LOOKED_THROUGH = 200;
  * Things of a kind for what is typed: those with that number first, then what the person used last, then the rest, the
  * newest first, or by name where there are few.
  */
-export async function listThings(db: Db, person: Person, kind: ThingKind, text: string, today: Day): Promise<Thing[]> {
+export async function listChoices(
+  db: Db,
+  person: Person,
+  kind: ChoiceKind,
+  text: string,
+  today: Day,
+): Promise<Choice[]> {
   const { right, load, numbers, byName }: Kind = KINDS[kind];
   permit(person, right);
   const numbered = numbers === undefined ? [] : await idsByNumber(db, ...numbers, text, SHOWN);
@@ -165,7 +171,7 @@ export async function listThings(db: Db, person: Person, kind: ThingKind, text: 
   const things = (await load(db, [...new Set([...numbered, ...used, ...found])], person, today)).filter((t) => !t.gone);
   const place = new Map(used.map((id, k) => [id, k]));
   const newest = new Map(found.map((id, k) => [id, k]));
-  const rank = (t: Thing) =>
+  const rank = (t: Choice) =>
     [closeness(text, t.number || t.name), place.get(t.id) ?? SHOWN, byName ? 0 : (newest.get(t.id) ?? 0)] as const;
   return things
     .map((thing) => ({ thing, rank: rank(thing) }))
@@ -181,39 +187,39 @@ export async function listThings(db: Db, person: Person, kind: ThingKind, text: 
 }
 
 /** One thing by its id, as it is picked; null for none. */
-export async function loadThing(
+export async function loadChoice(
   db: Db,
   person: Person,
-  kind: ThingKind,
+  kind: ChoiceKind,
   id: number | null | undefined,
   today: Day,
-): Promise<Thing | null> {
+): Promise<Choice | null> {
   const { right, load }: Kind = KINDS[kind];
   permit(person, right);
   return id == null || !Number.isSafeInteger(id) ? null : ((await load(db, [id], person, today))[0] ?? null);
 }
 
 /** A job by its number. */
-export async function findJobThing(
+export async function findJobChoice(
   db: Db,
   person: Person,
   number: string | undefined,
   today: Day,
-): Promise<Thing | null> {
+): Promise<Choice | null> {
   const job = number === undefined ? undefined : await db('job').where({ number }).first('id');
-  return loadThing(db, person, 'job', job?.id, today);
+  return loadChoice(db, person, 'job', job?.id, today);
 }
 
 const spoken = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
 /** What words stand for, each for itself: a thing called exactly so, by number or name; null where none or several are. */
-export async function nameThings(
+export async function nameChoices(
   db: Db,
   person: Person,
-  kind: ThingKind,
+  kind: ChoiceKind,
   words: readonly string[],
   today: Day,
-): Promise<(Thing | null)[]> {
+): Promise<(Choice | null)[]> {
   const { right, load }: Kind = KINDS[kind];
   permit(person, right);
   const asked = [...new Set(words.map(spoken).filter((w) => w !== ''))];

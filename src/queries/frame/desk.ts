@@ -10,7 +10,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import { listCounted } from '../stores/counts';
-import { heldOf } from '../invoices/difference';
+import { differenceOf } from '../invoices/difference';
 import { loadMaterial } from '../buying/material';
 import { countToBuy, listSoonest } from '../buying/buyList';
 import { listOrders } from '../orders/orders';
@@ -344,7 +344,7 @@ async function toMatch(db: Db): Promise<Group> {
     .select('i.*', 's.name')) as (Invoice & { name: string })[];
   const rows: Waiting[] = [];
   for (const i of found) {
-    const held = await heldOf(db, i);
+    const held = await differenceOf(db, i);
     const difference = held === undefined ? '' : `, differs by ${held}`;
     rows.push({
       word: held === undefined ? 'Match' : 'Held',

@@ -13,8 +13,8 @@ import type { Person } from '@/store/people';
 import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables';
 import type { UnitPrice } from '@/core/money/money';
 import { matchEffects, standingOf, type NamedEffect } from '@/workings/orders/effects';
-import { heldOf } from './difference';
-import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { differenceOf } from './difference';
+import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 
 export type InvoiceRow = {
@@ -29,7 +29,7 @@ export type InvoiceRow = {
   readonly net: Minor;
   readonly gross: Minor;
   /** What is held of it, each difference by itself. */
-  readonly held: string | null;
+  readonly differences: string | null;
 };
 
 export const INVOICES_PAGE = 60;
@@ -39,7 +39,7 @@ export const INVOICE_FILTERS = {
   all: INVOICE_STATES,
 } as const satisfies Record<string, readonly InvoiceState[]>;
 
-export type InvoiceFilter = Asked & {
+export type InvoiceFilter = SortAndAfter & {
   readonly show?: keyof typeof INVOICE_FILTERS | undefined;
   readonly words?: string | undefined;
 };
@@ -77,7 +77,7 @@ export async function listInvoices(db: Db, person: Person, filter: InvoiceFilter
   type Row = Invoice & { supplier: string; order: string };
   const { rows, ...rest } = await pageOf<Row>(query, INVOICE_SORTS, filter, INVOICES_PAGE);
   const page = [];
-  for (const row of rows) page.push({ ...row, held: (await heldOf(db, row)) ?? null });
+  for (const row of rows) page.push({ ...row, differences: (await differenceOf(db, row)) ?? null });
   return { rows: page, ...rest };
 }
 

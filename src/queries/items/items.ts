@@ -3,14 +3,14 @@ import type { UnitPrice } from '@/core/money/money';
 import type { DatedPrice } from '@/core/sourcing/prices';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/db';
-import { loadParts, loadSuppliers, partKey, type Part } from '@/store/gathering';
+import { loadParts, loadSuppliers, partKey, type SoldPart } from '@/store/gathering';
 import { loadPaid, type Paid } from '@/store/paid';
 import type { Person } from '@/store/people';
 import type { Item, PriceBreakRow, Supplier, SupplierPart } from '@/store/tables';
-import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { HOLDS, LIST_SHOWN } from './suppliers';
-import { loadThing, type Thing } from '../frame/choices';
+import { loadChoice, type Choice } from '../frame/choices';
 
 export type ItemRow = {
   readonly id: number;
@@ -28,7 +28,7 @@ export type ItemRow = {
   readonly currency: string | null;
 };
 
-export type WordsFilter = Asked & { readonly words?: string | undefined };
+export type WordsFilter = SortAndAfter & { readonly words?: string | undefined };
 
 const ITEM_SORTS = {
   id: 'i.id',
@@ -85,7 +85,7 @@ export async function sumItems(db: Db, person: Person, filter: WordsFilter): Pro
 }
 
 /** How a supplier sells an item, at the prices of the day and those to come. */
-export type PartView = Part & {
+export type PartView = SoldPart & {
   readonly supplier: string;
   readonly currency: string;
   readonly usual: boolean;
@@ -98,8 +98,8 @@ export type PartView = Part & {
 export type ItemView = {
   readonly item: Item;
   readonly parts: readonly PartView[];
-  readonly costCode: Thing | null;
-  readonly supplier: Thing | null;
+  readonly costCode: Choice | null;
+  readonly supplier: Choice | null;
 };
 
 /** An item, with how its suppliers sell it. */
@@ -131,8 +131,8 @@ export async function loadItem(db: Db, person: Person, id: number, today: Day): 
         toCome: prices.filter((b) => b.partId === p.id && b.fromDay > today).map(asPrice),
       };
     }),
-    costCode: await loadThing(db, person, 'costCode', item.costCodeId, today),
-    supplier: await loadThing(db, person, 'supplier', item.supplierId, today),
+    costCode: await loadChoice(db, person, 'costCode', item.costCodeId, today),
+    supplier: await loadChoice(db, person, 'supplier', item.supplierId, today),
   };
 }
 

@@ -6,7 +6,7 @@ import { loadCompany, loadOfferedTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from '@/store/tables';
-import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { among } from '@/store/rows';
 import { permit } from '../permit';
 import { listed } from '@/store/comes';
@@ -36,7 +36,7 @@ const SUPPLIER_SORTS = {
   },
 } as const;
 
-type SupplierFilter = Asked & { readonly words?: string | undefined };
+type SupplierFilter = SortAndAfter & { readonly words?: string | undefined };
 
 function foundSuppliers(db: Db, { words }: SupplierFilter) {
   const query = db('supplier as s');

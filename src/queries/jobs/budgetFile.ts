@@ -29,13 +29,13 @@ export async function readBudgetFile(
   const sheet = await readSheet(bytes);
   if (!sheet.ok) return sheet;
   const { decimalMark, currency } = await loadCompany(db);
-  const { rows: budget, held } = await loadBudget(db, person, job.id);
+  const { rows: budget, contingency } = await loadBudget(db, person, job.id);
   const codes = (await db('costCode').where({ gone: 0 })).map(({ id, code, name }) => ({ id, code, name }));
   const { headings, rows, mark } = sheet.value;
   const read = readBudget(headings, rows, {
     codes,
     budgets: new Map<number, Minor>(budget.map((r) => [r.code.id, r.now])),
-    held: held.now,
+    contingency: contingency.now,
     mark: mark ?? decimalMark,
     currency,
   });

@@ -3,7 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
-import { loadHeld } from '@/store/budgets';
+import { loadContingency } from '@/store/budgets';
 import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
@@ -36,7 +36,7 @@ export type QuotedBudget = { readonly day: Day; readonly reason: string; readonl
 
 export type BudgetView = {
   readonly rows: readonly BudgetRow[];
-  readonly held: { readonly now: Minor; readonly pending: Minor };
+  readonly contingency: { readonly now: Minor; readonly pending: Minor };
   readonly whole: Omit<BudgetRow, 'code' | 'note'>;
   readonly changes: readonly ChangeView[];
   readonly quoted: readonly QuotedBudget[];
@@ -70,7 +70,7 @@ export async function loadBudget(db: Db, person: Person, jobId: number, on?: Day
   });
   return {
     rows,
-    held: { now: await loadHeld(db, jobId, on), pending: pendingOf(undefined) },
+    contingency: { now: await loadContingency(db, jobId, on), pending: pendingOf(undefined) },
     whole: {
       opening: add(rows.map((r) => r.opening)),
       changed: add(rows.map((r) => r.changed)),
@@ -135,12 +135,12 @@ async function loadPrice(db: Db, jobId: number, changes: readonly ChangeView[]):
 }
 
 /** What of a job's money is in no budget: what is held back, and what pending changes would add in all. */
-export async function loadHeldOf(
+export async function loadContingencyOf(
   db: Db,
   person: Person,
   jobId: number,
   on?: Day,
-): Promise<{ readonly held: Minor; readonly pending: Minor }> {
+): Promise<{ readonly contingency: Minor; readonly pending: Minor }> {
   permit(person, 'see money');
   const [row] =
     on === undefined
@@ -149,5 +149,5 @@ export async function loadHeldOf(
           .where({ 'c.jobId': jobId, 'c.state': 'pending' })
           .sum({ amount: 'l.amount' })) as { amount: Minor | null }[])
       : [];
-  return { held: await loadHeld(db, jobId, on), pending: row?.amount ?? minor(0) };
+  return { contingency: await loadContingency(db, jobId, on), pending: row?.amount ?? minor(0) };
 }

@@ -8,20 +8,20 @@ import { loadTab } from './job';
 import { permit } from '../permit';
 
 /** How one cost code of a job ends, with who said so where somebody did. */
-export type EndingRow = {
+export type CompletionRowView = {
   readonly code: CostCode;
   readonly level: Level;
   readonly ends: Completion;
   readonly said: (Estimate & { readonly reason: string; readonly who: string; readonly day: Day }) | null;
 };
 
-export type EndingsView = {
-  readonly rows: readonly EndingRow[];
+export type CompletionView = {
+  readonly rows: readonly CompletionRowView[];
   readonly whole: ReturnType<typeof completionOfAll>;
 };
 
 /** The cost of a job at completion by cost code, as it looks now or looked at the end of a day. */
-export async function loadEndings(db: Db, person: Person, jobId: number, on?: Day): Promise<EndingsView> {
+export async function loadCompletion(db: Db, person: Person, jobId: number, on?: Day): Promise<CompletionView> {
   permit(person, 'see money');
   const { rows: levels } = await loadTab(db, person, jobId, on);
   const latest = db('completion')
@@ -36,7 +36,7 @@ export async function loadEndings(db: Db, person: Person, jobId: number, on?: Da
     CompletionRow,
     'costCodeId' | 'amount' | 'done' | 'reason' | 'day'
   > & { who: string })[];
-  const rows = levels.map(({ code, ...level }): EndingRow => {
+  const rows = levels.map(({ code, ...level }): CompletionRowView => {
     const own = said.find((s) => s.costCodeId === code.id);
     const known = own !== undefined && (own.amount !== null || own.done !== null) ? own : null;
     return { code, level, ends: completionOf(level, known ?? undefined), said: known };

@@ -1,4 +1,4 @@
-import { letBe, writeBudgetChange } from '@/actions/jobs/budgets';
+import { acceptOverspend, writeBudgetChange } from '@/actions/jobs/budgets';
 import type { Minor } from '@/core/money/money';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import { loadDecide } from './deciding';
@@ -44,7 +44,7 @@ const told = async () => {
   return (await loadDecisions(yard.db, actor, { id, number: '412' }, tab, TODAY)).filter((d) => d.word === 'Over');
 };
 const let1 = async (over: number, role: 'lead' | 'buyer' = 'lead') =>
-  letBe(await yard.as(role), {
+  acceptOverspend(await yard.as(role), {
     once: yard.once(),
     jobId: yard.ids.jobs[0],
     costCodeId: yard.ids.codes[1],

@@ -3,7 +3,7 @@ import type { Minor } from '@/core/money/money';
 import { UNSENT } from '@/core/orders/states';
 import type { Named } from '@/core/records/typed';
 import { headroomOf } from '@/core/tab/sums';
-import { loadHeld } from '@/store/budgets';
+import { loadContingency } from '@/store/budgets';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Tab } from './job';
@@ -15,7 +15,7 @@ export type DecideView = {
   readonly ways: Ways;
   /** The cost code that has the most room. */
   readonly from: Named | null;
-  readonly held: Minor;
+  readonly contingency: Minor;
   /** Drafts that put money on it, which can be changed or put to sign-off. */
   readonly drafts: readonly { readonly number: string; readonly supplier: string; readonly value: Minor }[];
 };
@@ -31,9 +31,9 @@ export async function loadDecide(
   permit(person, 'see money');
   const row = tab.rows.find((r) => r.code.code === codeNumber);
   if (row === undefined) return undefined;
-  const held = await loadHeld(db, jobId);
+  const contingency = await loadContingency(db, jobId);
   const rooms = tab.rows.map((r) => ({ costCodeId: r.code.id, headroom: headroomOf(r) }));
-  const ways = waysOut(row.code.id, rooms, held);
+  const ways = waysOut(row.code.id, rooms, contingency);
   if (ways === undefined) return undefined;
   const named = (id: number | undefined): Named | null => {
     const code = tab.rows.find((r) => r.code.id === id)?.code;
@@ -49,5 +49,5 @@ export async function loadDecide(
     .orderBy('o.id')
     .select('o.number', { supplier: 'p.name' })
     .sum({ value: 's.value' })) as unknown as DecideView['drafts'];
-  return { code: named(row.code.id) as Named, ways, from: named(ways.from?.costCodeId), held, drafts };
+  return { code: named(row.code.id) as Named, ways, from: named(ways.from?.costCodeId), contingency, drafts };
 }

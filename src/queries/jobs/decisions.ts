@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
 import type { Waiting } from '../frame/desk';
-import { heldOf } from '../invoices/difference';
+import { differenceOf } from '../invoices/difference';
 import type { Tab } from './job';
 import { listSoonestOf } from '../buying/buyList';
 import { permit } from '../permit';
@@ -85,7 +85,7 @@ async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]>
 }
 
 async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
-  const held = (await db('invoice as i')
+  const differing = (await db('invoice as i')
     .join('supplier as s', 's.id', 'i.supplierId')
     .where('i.state', 'held')
     .whereIn('i.orderId', ordersOf(db, jobId))
@@ -93,11 +93,11 @@ async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
     .limit(EACH)
     .select('i.*', 's.name')) as (Invoice & { name: string })[];
   const rows: Waiting[] = [];
-  for (const i of held) {
+  for (const i of differing) {
     rows.push({
       word: 'Invoice',
       weight: 'care',
-      text: `${i.name} invoice ${i.number} differs from its order by ${await heldOf(db, i)}`,
+      text: `${i.name} invoice ${i.number} differs from its order by ${await differenceOf(db, i)}`,
       step: 'Match',
       href: `/invoices/${i.id}`,
     });

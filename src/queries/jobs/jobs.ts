@@ -9,11 +9,11 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { JobState } from '@/store/tables';
 import { loadJobLevels, loadLevelOf } from '@/store/levels';
-import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { listed } from '@/store/comes';
 import { countOf } from '../sql';
-import { loadThing } from '../frame/choices';
+import { loadChoice } from '../frame/choices';
 
 export const JOB_STATES: Readonly<Record<JobState, string>> = {
   quoted: 'Quoted',
@@ -40,7 +40,7 @@ export type JobRow = {
 };
 
 export const JOBS_PAGE = 60;
-export type JobFilter = Asked & {
+export type JobFilter = SortAndAfter & {
   readonly state?: JobState | 'all' | undefined;
   readonly words?: string | undefined;
   /** Only those that this person leads. */
@@ -149,7 +149,7 @@ export async function loadJobForm(db: Db, person: Person, today: Day) {
     .orderBy('p.name')
     .first('p.id')) as { id: number } | undefined;
   return {
-    lead: await loadThing(db, person, 'person', first?.id, today),
+    lead: await loadChoice(db, person, 'person', first?.id, today),
     nextNumber: await offeredJobNumber(db, await loadCompany(db), today),
   };
 }

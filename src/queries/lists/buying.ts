@@ -1,4 +1,4 @@
-import { asked } from '@/core/asked';
+import { keyIn } from '@/core/keyIn';
 import { MESSAGE_STATE_NAMES, ORDER_STATE_NAMES } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
@@ -65,14 +65,14 @@ export const invoices = list<InvoiceRow>('see invoices', 'Invoices', ({ db, pers
     { head: 'Order', cell: (i) => text(i.order) },
     { head: 'Invoice date', cell: (i) => day(i.day) },
     { head: 'Payment due', cell: (i) => day(i.dueOn) },
-    { head: 'Difference', cell: (i) => text(i.held) },
+    { head: 'Difference', cell: (i) => text(i.differences) },
     { head: 'Currency', cell: (i) => text(i.currency) },
     { head: 'Net', cell: (i) => money(i.net, i.currency) },
     { head: 'Total incl. tax', cell: (i) => money(i.gross, i.currency) },
   ],
   pages: everyPage((after) =>
     listInvoices(db, person, {
-      show: asked(INVOICE_FILTERS, query.show),
+      show: keyIn(INVOICE_FILTERS, query.show),
       words: query.words,
       sort: query.sort,
       after,

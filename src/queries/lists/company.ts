@@ -1,4 +1,4 @@
-import { asked } from '@/core/asked';
+import { keyIn } from '@/core/keyIn';
 import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
@@ -9,7 +9,7 @@ import { listSold, listSuppliers, type SupplierRow, type SoldRow } from '../item
 import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, currency }) => {
-  const state = query.state === 'all' ? 'all' : asked(JOB_STATES, query.state);
+  const state = query.state === 'all' ? 'all' : keyIn(JOB_STATES, query.state);
   const level = (of: (level: Level) => Minor) => (j: JobRow) =>
     j.level === null ? undefined : money(of(j.level), currency);
   return {

@@ -80,7 +80,7 @@ const amounts =
   });
 
 /** What is held back, in a row of its own. */
-const heldRow = ({ now, pending }: BudgetView['held']): BudgetRow => ({
+const heldRow = ({ now, pending }: BudgetView['contingency']): BudgetRow => ({
   code: { id: 0, code: '', name: HELD_NAME, gone: 0, version: 0 },
   opening: ZERO,
   changed: now,
@@ -105,7 +105,7 @@ export const budget = list<BudgetRow>('see money', 'Budget', ({ db, person, quer
     pages: everyPage(async () => {
       const job = await findJob(db, person, query.job ?? '');
       if (job === undefined) return { rows: [] };
-      const { rows, held } = await loadBudget(db, person, job.id, asDay(query.on ?? ''));
+      const { rows, contingency: held } = await loadBudget(db, person, job.id, asDay(query.on ?? ''));
       return { rows: held.now === 0 && held.pending === 0 ? rows : [...rows, heldRow(held)] };
     }),
   };

@@ -15,7 +15,7 @@ export type OpenList<R = never> = {
   readonly pages: AsyncIterable<readonly R[]>;
 };
 
-type Asked = {
+type ListRequest = {
   readonly db: Db;
   readonly person: Person;
   readonly query: ListQuery;
@@ -24,9 +24,9 @@ type Asked = {
 };
 
 /** A list that can be taken out whole, as it is filtered and sorted. */
-export type List = { readonly right: Right; readonly title: string; readonly open: (asked: Asked) => OpenList };
+export type List = { readonly right: Right; readonly title: string; readonly open: (asked: ListRequest) => OpenList };
 
-export const list = <R>(right: Right, title: string, open: (asked: Asked) => OpenList<R>): List => ({
+export const list = <R>(right: Right, title: string, open: (asked: ListRequest) => OpenList<R>): List => ({
   right,
   title,
   open: open as never,
@@ -39,11 +39,11 @@ export const money = (amount: Minor | null, currency: string): Cell =>
 export const price = (p: UnitPrice | null): Cell => (p === null ? undefined : { scaled: p, places: PRICE_PLACES });
 export const measure = (q: Quantity | number): Cell => ({ scaled: q, places: PLACES });
 
-type Part<R> = { readonly rows: readonly R[]; readonly next?: string | undefined };
+type PageOfRows<R> = { readonly rows: readonly R[]; readonly next?: string | undefined };
 
 /** Page after page of a list; each says where the next begins, or nothing after the last. */
 export async function* everyPage<R>(
-  look: (after: string | undefined) => Promise<Part<R>>,
+  look: (after: string | undefined) => Promise<PageOfRows<R>>,
 ): AsyncGenerator<readonly R[]> {
   let after: string | undefined;
   do {

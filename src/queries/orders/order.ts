@@ -24,7 +24,7 @@ import { checkLines, newlyAsked } from './preview';
 import { loadItemTerms } from './terms';
 import { permit } from '../permit';
 import { loadSigning, type SignView } from '../signoff/signOff';
-import { listThings } from '../frame/choices';
+import { listChoices } from '../frame/choices';
 
 /** A job that an order buys for. */
 export type OrderedFor = {
@@ -262,7 +262,7 @@ export async function loadOrderForm(
     ),
     terms: await loadItemTerms(db, person, order.supplierId, items, today),
     /** Where a new line goes while the order has none: the job that the person had open last. */
-    lastJob: (await listThings(db, person, 'job', '', today))[0] ?? null,
+    lastJob: (await listChoices(db, person, 'job', '', today))[0] ?? null,
   };
 }
 

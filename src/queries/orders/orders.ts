@@ -1,4 +1,4 @@
-import { asked } from '@/core/asked';
+import { keyIn } from '@/core/keyIn';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
 import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
@@ -6,7 +6,7 @@ import { may } from '@/core/people/rights';
 import type { Db } from '@/store/db';
 import { LATE } from '@/store/dueDays';
 import type { Person } from '@/store/people';
-import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { BRINGS_SOMETHING } from '@/store/comes';
 import { latestMail, type Mailed } from '../sql';
@@ -39,7 +39,7 @@ export const ORDER_FILTERS = {
   done: ['settled', 'calledOff'],
   all: [],
 } as const satisfies Record<string, readonly OrderState[]>;
-export type OrderFilter = Asked & {
+export type OrderFilter = SortAndAfter & {
   readonly show?: keyof typeof ORDER_FILTERS | undefined;
   /** Of a number on it, ours or theirs, or of its supplier's name. */
   readonly words?: string | undefined;
@@ -167,7 +167,7 @@ const leastIn = (text: string | undefined): Minor | undefined =>
 
 /** Which orders an address asks for. */
 export const orderFilterOf = (query: Readonly<Record<string, string | undefined>>, today: Day): OrderFilter => ({
-  show: asked(ORDER_FILTERS, query.show),
+  show: keyIn(ORDER_FILTERS, query.show),
   words: query.words,
   supplierId: query.supplier === undefined ? undefined : Number(query.supplier),
   by: asDay(query.by ?? ''),

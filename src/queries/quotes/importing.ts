@@ -11,7 +11,7 @@ import type { Db } from '@/store/db';
 import { loadFileMemory, loadKnowledge, type Choices } from '@/store/quotes';
 import type { Person } from '@/store/people';
 import { permit } from '../permit';
-import { loadThing, type Thing } from '../frame/choices';
+import { loadChoice, type Choice } from '../frame/choices';
 
 const PROBLEMS_SHOWN = 300;
 const STOPS_TOLD = 200;
@@ -44,7 +44,7 @@ export type ImportCheck = {
 };
 
 /** Things by the words that stand for them; null was left open on purpose. */
-export type Settled = Readonly<Record<string, Thing | null>>;
+export type Settled = Readonly<Record<string, Choice | null>>;
 
 async function settledThings(
   db: Db,
@@ -54,7 +54,7 @@ async function settledThings(
   today: Day,
 ): Promise<Settled> {
   const all = Object.entries(meanings).map(
-    async ([word, id]) => [word, await loadThing(db, person, kind, id, today)] as const,
+    async ([word, id]) => [word, await loadChoice(db, person, kind, id, today)] as const,
   );
   return Object.fromEntries(await Promise.all(all));
 }

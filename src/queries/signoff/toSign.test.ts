@@ -1,6 +1,6 @@
 import { must, TestCompany, TODAY } from '../../../tests/support/company';
 import { ask, byRole, overspending, setLadder, step } from '../../../tests/support/signing';
-import { handOn, signOff } from '@/actions/signoff/signOff';
+import { reassignSignOff, signOff } from '@/actions/signoff/signOff';
 import { listToSign, loadToSign } from './toSign';
 
 let yard: TestCompany;
@@ -42,7 +42,7 @@ describe('what waits for a person’s signature', () => {
     const { version } = await yard.order(order.id);
     const to = (await yard.as('accounts')).actor.id;
     const ref = { once: yard.once(), orderId: order.id, version, signOffId: mine?.signOffId ?? 0 };
-    must(await handOn(await yard.as('manager'), { ...ref, personId: to, reason: 'I am away' }));
+    must(await reassignSignOff(await yard.as('manager'), { ...ref, personId: to, reason: 'I am away' }));
     expect((await rows('accounts')).rows).toHaveLength(1);
     expect((await rows('manager')).rows).toEqual([]);
   });

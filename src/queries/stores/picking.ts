@@ -207,7 +207,7 @@ async function ownOf(db: Db, jobId: number, reserved: readonly Source[]): Promis
 function stillWants(need: NeedState | undefined, unit: string, reserved: readonly Source[]): Quantity {
   const factor = need && exactFactor(unit, need.unit);
   if (need === undefined || factor === undefined) return NONE;
-  const given = addQ(need.held.issued, need.held.ownIssued);
+  const given = addQ(need.fromStock.issued, need.fromStock.ownIssued);
   const put = addQ(NONE, ...reserved.filter((r) => r.needId === need.id).map((r) => r.quantity));
   return atLeastNone(subtractQ(toSupplierUnit(atLeastNone(subtractQ(need.quantity, given)), factor), put));
 }

@@ -8,7 +8,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadStoresSplits } from '@/store/stock/arriving';
 import type { Item, StockMoveKind } from '@/store/tables';
-import { footOf, pageOf, type Asked, type Foot, type Page } from '../page';
+import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { LIST_SHOWN } from '../items/suppliers';
 
@@ -32,7 +32,7 @@ export type StockRow = {
   readonly lastOut: Day | null;
 };
 
-export type StockFilter = Asked & {
+export type StockFilter = SortAndAfter & {
   readonly words?: string | undefined;
   /** Only what is below its level. */
   readonly low?: boolean | undefined;

@@ -3,7 +3,7 @@ import { beginCount, countLines, dropCount, endCounting, postCount } from '@/act
 import { countStock } from '@/actions/stores/counting';
 import { issueStock, returnIssue } from '@/actions/stores/issuing';
 import { moveStock, scrapStock, transferStock } from '@/actions/stores/moving';
-import { takeBack } from '@/actions/dock/correcting';
+import { reverseReceipt } from '@/actions/dock/correcting';
 import { insertOne } from '@/store/rows';
 import { q, type TestCompany } from '../../../tests/support/company';
 import { numbered, openDock, type Dock } from '../../../tests/support/dock';
@@ -105,7 +105,7 @@ class Book {
       const [receiptId, numbers] = all[which % Math.max(all.length, 1)] ?? [];
       if (receiptId === undefined || numbers === undefined) return false;
       const rests = numbers.some((n) => JSON.stringify(this.at.get(n)) !== JSON.stringify({ owner: jobId, place: 1 }));
-      const done = await takeBack(keeper, { once, receiptId });
+      const done = await reverseReceipt(keeper, { once, receiptId });
       // What moved on keeps its receipt from being taken back, unless other pieces of the line can go in its place.
       if (done.status === 'done') {
         expect(rests).toBe(false);

@@ -2,7 +2,7 @@ import type { Db } from '../db';
 import type { Quantity } from '@/core/quantity/quantity';
 
 /** What stands on goods that a receipt brought, so that it cannot be taken back. */
-export type Resting = { readonly item: string; readonly what: 'issued' | 'counted' | 'moved on' | 'reserved' };
+export type RestingOnGoods = { readonly item: string; readonly what: 'issued' | 'counted' | 'moved on' | 'reserved' };
 
 const SINCE = {
   issued: ['issued', 'returned'],
@@ -19,8 +19,8 @@ const SINCE = {
 export async function restingOn(
   db: Db,
   goes: readonly { readonly splitId: number; readonly quantity: Quantity }[],
-): Promise<Resting[]> {
-  const found: Resting[] = [];
+): Promise<RestingOnGoods[]> {
+  const found: RestingOnGoods[] = [];
   for (const [what, kinds] of Object.entries(SINCE)) {
     const rows = (await db.raw(
       `select distinct i.name as item from stock_move m join item i on i.id = m.item_id
@@ -33,7 +33,7 @@ export async function restingOn(
            group by x.kind having x.kind <> 'moved' or sum(x.quantity) <> 0)`,
       [JSON.stringify(goes), JSON.stringify(kinds)],
     )) as { item: string }[];
-    found.push(...rows.map(({ item }) => ({ item, what: what as Resting['what'] })));
+    found.push(...rows.map(({ item }) => ({ item, what: what as RestingOnGoods['what'] })));
   }
   const reserved = (await db.raw(
     `select distinct i.name as item from json_each(?) g join stock_move m on m.split_id = g.value ->> 'splitId' and m.kind = 'received' and m.quantity > 0

@@ -1,4 +1,4 @@
-import { issueStandings } from '@/core/stores/change';
+import { issueBalances } from '@/core/stores/change';
 import { stockDisagreements } from '../stock/law';
 import { whereIn } from '../rows';
 import type { TabKind } from './kind';
@@ -6,7 +6,7 @@ import type { TabKind } from './kind';
 /** What stores gave out to jobs, at what it cost there, less what came back. */
 export const issues: TabKind = {
   kind: 'issue',
-  load: async (db, ids) => new Map((await whereIn(db, 'issue', 'id', ids)).map((i) => [i.id, issueStandings(i)])),
+  load: async (db, ids) => new Map((await whereIn(db, 'issue', 'id', ids)).map((i) => [i.id, issueBalances(i)])),
   moves: async (db, ids) =>
     (await whereIn(db, 'issue', 'id', ids)).flatMap((i) => (i.needId === null ? [] : [{ by: i.id, id: i.needId }])),
   disagreements: async (db) => [

@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { Standing } from '@/core/tab/postings';
+import type { Balance } from '@/core/tab/postings';
 import type { Db } from '../db';
 import type { TabLineKind } from '../tables';
 
@@ -12,7 +12,7 @@ export type Moved = { readonly by: number; readonly id: number };
 export type TabKind = {
   readonly kind: TabLineKind;
   /** Where these lines stand by the stage function of their present state; one that is gone is left out. */
-  readonly load: (db: Db, ids: readonly number[]) => Promise<Map<number, readonly Standing[]>>;
+  readonly load: (db: Db, ids: readonly number[]) => Promise<Map<number, readonly Balance[]>>;
   /** Lines of other kinds that these move, each with the line that moves it: a split covers a need. */
   readonly moves?: (db: Db, ids: readonly number[]) => Promise<readonly Moved[]>;
   /** Keeps what lists look for by index beside the lines. */

@@ -1,21 +1,29 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { TaxCode } from '@/core/money/tax';
-import { coverage, missingOf, NOTHING_HELD, openOf, plannedOf, type Coverage, type Held } from '@/core/needs/coverage';
+import {
+  coverage,
+  missingOf,
+  NOTHING_FROM_STOCK,
+  openOf,
+  plannedOf,
+  type Coverage,
+  type FromStock,
+} from '@/core/needs/coverage';
 import type { SplitState } from '@/core/tab/stages';
 import { loadCompany } from '../company';
 import type { Db } from '../db';
 import { among, chunks, whereIn } from '../rows';
 import { loadOrderDays } from '../leads';
-import { loadHeld } from '../stock/held';
+import { loadFromStock } from '../stock/fromStock';
 import type { NeedRow } from '../tables';
 import type { Disagreement, TabKind } from './kind';
-import { loadSplitStates, type SplitStanding } from './splits';
+import { loadSplitStates, type ChargedSplit } from './splits';
 
 export type NeedState = NeedRow & {
   readonly tax: Pick<TaxCode, 'rate' | 'recoverable'> | null;
-  readonly splits: readonly SplitStanding[];
-  readonly held: Held;
+  readonly splits: readonly ChargedSplit[];
+  readonly fromStock: FromStock;
   readonly coverage: Coverage;
 };
 
@@ -36,17 +44,17 @@ export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<Ne
     ),
     (s) => s.needId,
   );
-  const held = await loadHeld(
+  const fromStock = await loadFromStock(
     db,
     rows.map((r) => r.id),
   );
   return rows.map((need) => {
     const splits = covering.get(need.id) ?? [];
-    const own = held.get(need.id) ?? NOTHING_HELD;
+    const own = fromStock.get(need.id) ?? NOTHING_FROM_STOCK;
     return {
       tax: taxOf.get(need.supplierId ?? 0) ?? null,
       splits,
-      held: own,
+      fromStock: own,
       coverage: coverage(need.quantity, splits, own),
       ...need,
     };
@@ -55,7 +63,7 @@ export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<Ne
 
 /** What a need plans, now or with other splits than it has. */
 export const plannedWith = (need: NeedState, splits: readonly SplitState[], currency: string) =>
-  plannedOf(coverage(need.quantity, splits, need.held), need, currency, need.held);
+  plannedOf(coverage(need.quantity, splits, need.fromStock), need, currency, need.fromStock);
 
 /** What lists look for beside needs, as it should be. */
 async function besideOf(db: Db, states: readonly NeedState[]) {
@@ -63,7 +71,7 @@ async function besideOf(db: Db, states: readonly NeedState[]) {
   const dayOf = await loadOrderDays(db, dated);
   return states.map((was) => {
     const open = openOf(was.coverage);
-    const is = { open, missing: missingOf(was, was.splits, was.held), orderBy: open > 0 ? dayOf(was) : null };
+    const is = { open, missing: missingOf(was, was.splits, was.fromStock), orderBy: open > 0 ? dayOf(was) : null };
     return { was, is, right: is.open === was.open && is.missing === was.missing && is.orderBy === was.orderBy };
   });
 }

@@ -29,7 +29,7 @@ type Joined = SplitRow & {
   readonly certified: number;
 };
 
-export type SplitStanding = Account &
+export type ChargedSplit = Account &
   SplitState & {
     readonly id: number;
     readonly needId: number | null;
@@ -58,7 +58,7 @@ export async function loadSplitStates(
   ids: readonly number[],
   /** Whether what waiting invoices claim is wanted of lines that have not ended, too. */
   { claims: all = false } = {},
-): Promise<SplitStanding[]> {
+): Promise<ChargedSplit[]> {
   const rows = (await db('split as s')
     .join('orderLine as l', 'l.id', 's.lineId')
     .join('purchaseOrder as o', 'o.id', 'l.orderId')

@@ -1,12 +1,11 @@
-import { changeStandings } from '@/core/stores/change';
+import { changeBalances } from '@/core/stores/change';
 import { whereIn } from '../rows';
 import type { TabKind } from './kind';
 
 /** What changed stock beside orders and issues: counts, what was scrapped, transfers, and differences. */
 export const stockChanges: TabKind = {
   kind: 'stockChange',
-  load: async (db, ids) =>
-    new Map((await whereIn(db, 'stockChange', 'id', ids)).map((c) => [c.id, changeStandings(c)])),
+  load: async (db, ids) => new Map((await whereIn(db, 'stockChange', 'id', ids)).map((c) => [c.id, changeBalances(c)])),
   moves: async (db, ids) =>
     (await whereIn(db, 'stockChange', 'id', ids)).flatMap((c) =>
       [c.needId, c.toNeedId].flatMap((id) => (id === null ? [] : [{ by: c.id, id }])),

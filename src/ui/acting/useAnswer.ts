@@ -5,7 +5,7 @@ import { ask, asJson } from './ask';
  * What the server answers to a question, asked again when it changes; with a body it is posted.
  * @returns undefined while it is not there yet
  */
-export function useAsked<T>(url: string, body?: string, again = 0): T | undefined {
+export function useAnswer<T>(url: string, body?: string, again = 0): T | undefined {
   const [told, setTold] = useState<T>();
   useEffect(() => {
     const stop = new AbortController();

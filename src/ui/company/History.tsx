@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { HistoryRecord, HistoryRow } from '@/queries/company/history';
 import { Slip } from '../kit/Slip';
-import { useAsked } from '../acting/useAnswer';
+import { useAnswer } from '../acting/useAnswer';
 import { useYard } from '../frame/YardContext';
 
 /** What happened, newest first, under the day on which it happened; each opens to what changed. */
@@ -48,7 +48,7 @@ const FIRST = 60;
 /** One record: what stood there before, and what stands there now. */
 function RecordSlip({ row, onClose }: { row: HistoryRow; onClose: () => void }) {
   const { day } = useYard();
-  const record = useAsked<HistoryRecord>(`/history/${row.id}`);
+  const record = useAnswer<HistoryRecord>(`/history/${row.id}`);
   const [all, setAll] = useState(false);
   const changes = record?.changes ?? [];
   const shown = all ? changes : changes.slice(0, FIRST);

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Named } from '@/core/records/typed';
-import type { Thing, ThingKind } from '@/queries/frame/choices';
+import type { Choice, ChoiceKind } from '@/queries/frame/choices';
 import type { Known } from '../kit/PickField';
 
 export type { Named };
@@ -18,12 +18,12 @@ type Filled<Row> = {
 
 export type PickEntry<Row> = Filled<Row> & {
   readonly kind: 'pick';
-  readonly of: ThingKind | Known;
+  readonly of: ChoiceKind | Known;
   readonly thing: (row: Row) => Named | null;
-  readonly take: (row: Row, thing: Thing | null) => Row;
+  readonly take: (row: Row, thing: Choice | null) => Row;
   /** Words that stand for nothing of the company may stay. */
   readonly free?: true;
-  readonly also?: readonly Thing[];
+  readonly also?: readonly Choice[];
   readonly make?: { readonly words: string; readonly onMake: (row: Row, typed: string) => void } | undefined;
 };
 

@@ -1,4 +1,4 @@
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { copied, type EntryColumn } from './column';
 import { below, nextFilled, step, type Shape } from './moves';
 import { moved, nextNew, put } from './rows';
@@ -8,12 +8,12 @@ type Row = {
   part: string;
   partId: number | null;
   quantity: string;
-  code: Thing | null;
+  code: Choice | null;
   codeWords: string;
   day: string;
 };
 const EMPTY: Row = { part: '', partId: null, quantity: '1', code: null, codeWords: '', day: '' };
-const thing = (id: number, number: string, name: string): Thing => ({ id, number, name, detail: '' });
+const thing = (id: number, number: string, name: string): Choice => ({ id, number, name, detail: '' });
 const CODES = [thing(3, '03', 'Electrical'), thing(4, '04', 'Paint')];
 
 const columns: EntryColumn<Row>[] = [

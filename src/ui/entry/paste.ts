@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Thing, ThingKind } from '@/queries/frame/choices';
+import type { Choice, ChoiceKind } from '@/queries/frame/choices';
 import type { EntryColumn } from './column';
 
 export const MOST_PASTED = 1000;
@@ -43,7 +43,7 @@ export function layOut<Row>(
 }
 
 /** What pasted words stand for, by column and word. */
-export type Meanings = ReadonlyMap<string, ReadonlyMap<string, Thing>>;
+export type Meanings = ReadonlyMap<string, ReadonlyMap<string, Choice>>;
 
 /** The words of each column of things, which are looked up before they are put down. */
 export function wordsOf<Row>(laid: LaidOut, columns: readonly EntryColumn<Row>[]): Map<string, string[]> {
@@ -56,7 +56,7 @@ export function wordsOf<Row>(laid: LaidOut, columns: readonly EntryColumn<Row>[]
   return words;
 }
 
-const closest = (things: readonly Thing[], word: string): Thing | undefined =>
+const closest = (things: readonly Choice[], word: string): Choice | undefined =>
   things.find((t) => [t.number, t.name].some((w) => w !== '' && w.toLowerCase() === word.toLowerCase()));
 
 /** What is pasted is read whatever is offered. */
@@ -66,9 +66,9 @@ const EVERY_UNIT = { unitsUnused: [] };
 export async function meaningsOf<Row>(
   words: ReadonlyMap<string, readonly string[]>,
   columns: readonly EntryColumn<Row>[],
-  lookUp: (kind: ThingKind, words: readonly string[]) => Promise<readonly (Thing | null)[]>,
+  lookUp: (kind: ChoiceKind, words: readonly string[]) => Promise<readonly (Choice | null)[]>,
 ): Promise<Meanings> {
-  const found = new Map<string, Map<string, Thing>>();
+  const found = new Map<string, Map<string, Choice>>();
   for (const [key, list] of words) {
     const entry = columns.find((c) => c.key === key)?.entry;
     if (entry?.kind !== 'pick') continue;

@@ -2,12 +2,12 @@ import type { Result } from '@/core/result';
 import type { Named } from './column';
 
 /** Something picked, or words that stand for nothing that is known. */
-export type Choice = { readonly thing: Named | null; readonly words: string };
-export const chosen = (thing: Named | null, words = ''): Choice => ({ thing, words });
+export type PickedText = { readonly thing: Named | null; readonly words: string };
+export const chosen = (thing: Named | null, words = ''): PickedText => ({ thing, words });
 export const NOT_CHOSEN = chosen(null);
 
 /** How a choice is written in its cell. */
-export const wordsOfChoice = ({ thing, words }: Choice): string =>
+export const wordsOfChoice = ({ thing, words }: PickedText): string =>
   thing === null ? words : [thing.number, thing.name].filter(Boolean).join(' ');
 
 export type Fault = { readonly field: string; readonly message: string };
@@ -25,7 +25,7 @@ export function beginReading() {
       return instead;
     },
     /** The id of what was chosen; `missing` is said when nothing was. */
-    idOf: (field: string, { thing, words }: Choice, missing?: string): number | null => {
+    idOf: (field: string, { thing, words }: PickedText, missing?: string): number | null => {
       if (thing === null && words !== '') say(field, `“${words}” isn’t in the list. Choose one, or add it.`);
       else if (thing === null && missing !== undefined) say(field, missing);
       return thing?.id ?? null;

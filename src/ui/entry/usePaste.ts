@@ -2,16 +2,16 @@ import type { ClipboardEvent } from 'react';
 import { toast } from 'sonner';
 import { readTypedDay } from '@/core/calendar/typed';
 import { grouped } from '@/core/words';
-import type { Thing, ThingKind } from '@/queries/frame/choices';
+import type { Choice, ChoiceKind } from '@/queries/frame/choices';
 import { ask, asJson } from '../acting/ask';
 import { tellMissing } from '../acting/later';
 import { useYard } from '../frame/YardContext';
 import type { SheetProps } from './sheet';
 import type { Marking } from './useMark';
 
-async function lookUp(kind: ThingKind, words: readonly string[]): Promise<readonly (Thing | null)[]> {
+async function lookUp(kind: ChoiceKind, words: readonly string[]): Promise<readonly (Choice | null)[]> {
   const asked = asJson(JSON.stringify({ kind, words }), new AbortController().signal);
-  return (await ask<(Thing | null)[]>('/pick', asked)) ?? words.map(() => null);
+  return (await ask<(Choice | null)[]>('/pick', asked)) ?? words.map(() => null);
 }
 
 /** Puts rows of a spreadsheet into the sheet, from the marked row on. */

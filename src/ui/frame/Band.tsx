@@ -6,7 +6,7 @@ import { usePathname } from 'next/navigation';
 import { useYard } from './YardContext';
 import { FindButton } from './Find';
 import { ROLE_NAMES, type Role } from '@/core/people/rights';
-import { footFor, placesFor, type Counts, type Place } from './places';
+import { footFor, menuFor, type Counts, type MenuEntry } from './menu';
 
 export function Wordmark() {
   return (
@@ -44,8 +44,8 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   const path = usePathname();
   const { may } = useYard();
   const isHere = (href: string) => (href === '/' ? path === '/' : path.startsWith(href));
-  const places = placesFor(may).filter((p) => p.at === 'band');
-  const waitingAt = ({ count }: Place) => (count === undefined ? 0 : counts[count]);
+  const places = menuFor(may).filter((p) => p.at === 'band');
+  const waitingAt = ({ count }: MenuEntry) => (count === undefined ? 0 : counts[count]);
   return (
     <header className="bg-rim text-on-rim">
       <div className="flex h-[50px] items-center gap-5 px-[18px]">
@@ -87,7 +87,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
   );
 }
 
-const Badge = ({ n, place }: { n: number; place: Place }) =>
+const Badge = ({ n, place }: { n: number; place: MenuEntry }) =>
   n === 0 ? null : (
     <span className="rounded-full bg-copper px-[7px] text-[12px] leading-[18px] font-bold text-on-copper">
       {n > 999 ? '999+' : n}
@@ -95,7 +95,7 @@ const Badge = ({ n, place }: { n: number; place: Place }) =>
     </span>
   );
 
-function PlaceLink({ place, here, n }: { place: Place; here: boolean; n: number }) {
+function PlaceLink({ place, here, n }: { place: MenuEntry; here: boolean; n: number }) {
   return (
     <Link
       href={place.href}
@@ -118,7 +118,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
   const inFoot = footFor(person.roles, may);
   const entry =
     'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2 max-phone:py-[11px]';
-  const link = ({ href, name, at }: Place) => (
+  const link = ({ href, name, at }: MenuEntry) => (
     <DropdownMenu.Item asChild key={href}>
       <Link href={href} className={`${entry} ${at === 'band' ? 'phone:hidden' : ''}`}>
         {name}
@@ -144,7 +144,7 @@ function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
             <div className="text-[12.5px] text-ink-2">{person.roles.map((r) => ROLE_NAMES[r]).join(', ')}</div>
           </div>
           <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
-          {placesFor(may)
+          {menuFor(may)
             .filter((p) => p.at === 'menu' || (p.at === 'band' && !inFoot.includes(p)))
             .map(link)}
           <DropdownMenu.Item className={entry} onSelect={onTheme}>

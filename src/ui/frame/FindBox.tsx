@@ -8,7 +8,7 @@ import type { Found } from '@/queries/frame/find';
 import type { FindKind } from '@/store/find';
 import { ask } from '../acting/ask';
 import { useYard } from './YardContext';
-import { placesFor } from './places';
+import { menuFor } from './menu';
 
 type Shown = {
   readonly kind: string;
@@ -40,8 +40,8 @@ const KIND_NAMES: Readonly<Record<FindKind, string>> = {
 };
 
 /** Every word typed begins a word of the place. */
-const placesCalled = (typed: string, may: Parameters<typeof placesFor>[0]): Shown[] =>
-  placesFor(may)
+const placesCalled = (typed: string, may: Parameters<typeof menuFor>[0]): Shown[] =>
+  menuFor(may)
     .filter(({ name, words }) => {
       const own = wordsOf(`${name} ${words}`);
       return wordsOf(typed).every((w) => own.some((o) => o.startsWith(w)));

@@ -5,7 +5,7 @@ import { formatDecimal, parseDecimal } from '@/core/money/decimal';
 import { parsePrice, type UnitPrice } from '@/core/money/money';
 import { formatQuantity, NONE, parseQuantity } from '@/core/quantity/quantity';
 import type { BomLineView } from '@/queries/items/boms';
-import { beginReading, chosen, NOT_CHOSEN, type Choice } from '../entry/reading';
+import { beginReading, chosen, NOT_CHOSEN, type PickedText } from '../entry/reading';
 import { priceText } from '../jobs/jobLineText';
 
 /** A line of a bill of materials, as a person types it. */
@@ -24,7 +24,7 @@ export type BomLineText = {
   readonly scrap: string;
   readonly offset: string;
   readonly cost: string;
-  readonly code: Choice;
+  readonly code: PickedText;
 };
 
 const SHARE_PLACES = 2;

@@ -2,9 +2,9 @@ import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, parsePrice, type UnitPrice } from '@/core/money/money';
 import { formatQuantity, parseQuantity, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import type { ItemThing, Thing } from '@/queries/frame/choices';
+import type { ItemChoice, Choice } from '@/queries/frame/choices';
 import { named } from '../entry/column';
-import { beginReading, chosen, faultsIn, NOT_CHOSEN, wordsOfChoice, type Choice } from '../entry/reading';
+import { beginReading, chosen, faultsIn, NOT_CHOSEN, wordsOfChoice, type PickedText } from '../entry/reading';
 
 /** A line of a quote or of a buy list, as a person types it. */
 export type JobLineText = {
@@ -19,8 +19,8 @@ export type JobLineText = {
   readonly unitWords: string;
   /** What one costs us, in the company's currency. */
   readonly cost: string;
-  readonly code: Choice;
-  readonly supplier: Choice;
+  readonly code: PickedText;
+  readonly supplier: PickedText;
   readonly neededOn: string;
 };
 
@@ -74,7 +74,7 @@ export const newJobLine = (count: number, above: JobLineText | undefined): JobLi
 });
 
 /** A line of a part that was taken for it: what the company knows of the part stands in its cells. */
-export function withItem<L extends JobLineText>(line: L, item: ItemThing | Thing | null, currency: string): L {
+export function withItem<L extends JobLineText>(line: L, item: ItemChoice | Choice | null, currency: string): L {
   if (item === null) return { ...line, itemId: null, number: '', description: '' };
   const next = { ...line, itemId: item.id, number: item.number, description: item.name };
   if (!('unit' in item)) return next;

@@ -3,7 +3,7 @@
 import { parseAsString, useQueryStates } from 'nuqs';
 import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState, useTransition, type ReactNode } from 'react';
-import type { Thing, ThingKind } from '@/queries/frame/choices';
+import type { Choice, ChoiceKind } from '@/queries/frame/choices';
 import { DateField } from './DateField';
 import { PickField } from './PickField';
 
@@ -88,13 +88,13 @@ export function FilterDay({ name, label, back = false }: Filter & { back?: boole
 }
 
 type PickProps = Filter & {
-  readonly kind: ThingKind;
+  readonly kind: ChoiceKind;
   /** What stands in the address: the thing's id or its number. */
   readonly by: 'id' | 'number';
-  readonly value: Thing | null;
+  readonly value: Choice | null;
   /** What the list shows when nothing is picked. */
   readonly all: string;
-  readonly also?: readonly Thing[];
+  readonly also?: readonly Choice[];
 };
 
 export function FilterPick({ name, label, kind, by, value, all, also }: PickProps) {

@@ -3,21 +3,21 @@
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { useEffect, useEffectEvent, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import type { ItemThing, Thing, ThingKind } from '@/queries/frame/choices';
+import type { ItemChoice, Choice, ChoiceKind } from '@/queries/frame/choices';
 import { ask, tell } from '../acting/ask';
 import { useWorkedOn } from '../jobs/AssetContext';
 import { useYard, type Yard } from '../frame/YardContext';
 import { Framed, described, type Frame } from './Field';
 
 /** Things that the page knows by itself, for what is typed. */
-export type Known = (typed: string, yard: Pick<Yard, 'unitsUnused'>) => readonly Thing[];
-type Source = ThingKind | Known;
+export type Known = (typed: string, yard: Pick<Yard, 'unitsUnused'>) => readonly Choice[];
+type Source = ChoiceKind | Known;
 
 /** What a picked thing is, where its kind tells more than its name. */
-type ThingOf<K extends Source> = K extends 'item' ? ItemThing : Thing;
+type ThingOf<K extends Source> = K extends 'item' ? ItemChoice : Choice;
 
 /** @example labelOf({ number: '02', name: 'Machinery' }) // '02 Machinery' */
-export const labelOf = (thing: Pick<Thing, 'number' | 'name'>): string =>
+export const labelOf = (thing: Pick<Choice, 'number' | 'name'>): string =>
   [thing.number, thing.name].filter(Boolean).join(' ');
 
 const WAIT = 60;
@@ -25,14 +25,14 @@ const MAKE = 'make';
 
 type Props<K extends Source> = Frame & {
   readonly kind: K;
-  readonly value: Pick<Thing, 'id' | 'number' | 'name'> | null;
+  readonly value: Pick<Choice, 'id' | 'number' | 'name'> | null;
   readonly onPick: (thing: ThingOf<K> | null) => void;
   /** Words that stand for nothing of the company may be typed as well; they are told as they are typed. */
   readonly free?: { readonly text: string; readonly onText: (text: string) => void };
   /** Makes a thing that is not there yet, called as typed. */
   readonly make?: { readonly words: string; readonly onMake: (typed: string) => void } | undefined;
   /** Choices beside what is found. */
-  readonly also?: readonly Thing[] | undefined;
+  readonly also?: readonly Choice[] | undefined;
   readonly placeholder?: string;
   readonly disabled?: boolean | undefined;
   readonly required?: boolean;
@@ -69,12 +69,12 @@ export function PickField<K extends Source>({ kind, value, onPick, free, make, a
     wanted.current = true;
     inCell?.onLooking();
   };
-  const take = (thing: Thing) => {
+  const take = (thing: Choice) => {
     close();
     onPick(thing as ThingOf<K>);
     if (typeof kind === 'string' && thing.id > 0) void tell('/used', { kind, id: thing.id });
   };
-  const isMeant = (thing: Thing) => free === undefined || thing.number.toLowerCase() === typed?.trim().toLowerCase();
+  const isMeant = (thing: Choice) => free === undefined || thing.number.toLowerCase() === typed?.trim().toLowerCase();
   const list = useThings(kind, typed, also, ([first]) => {
     if (first !== undefined && wanted.current && (!left.current || isMeant(first))) return take(first);
     if (wanted.current && document.activeElement !== input.current) return close();
@@ -232,11 +232,11 @@ function Choice({
 function useThings(
   kind: Source,
   typed: string | undefined,
-  also: readonly Thing[] | undefined,
-  onFound: (things: readonly Thing[]) => void,
+  also: readonly Choice[] | undefined,
+  onFound: (things: readonly Choice[]) => void,
 ) {
   const { unitsUnused } = useYard();
-  const [answer, setAnswer] = useState<{ for: string; things: readonly Thing[] }>();
+  const [answer, setAnswer] = useState<{ for: string; things: readonly Choice[] }>();
   const found = useEffectEvent(onFound);
   const begun = useEffectEvent((text: string) =>
     (also ?? []).filter((t) => t.name.toLowerCase().startsWith(text.trim().toLowerCase())),
@@ -248,7 +248,7 @@ function useThings(
       const told =
         typeof kind === 'function'
           ? kind(typed, { unitsUnused })
-          : await ask<Thing[]>(`/pick?kind=${kind}&words=${encodeURIComponent(typed)}`, { signal: stop.signal });
+          : await ask<Choice[]>(`/pick?kind=${kind}&words=${encodeURIComponent(typed)}`, { signal: stop.signal });
       if (told === undefined) return;
       const things = [...begun(typed), ...told];
       setAnswer({ for: typed, things });

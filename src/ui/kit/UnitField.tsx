@@ -1,15 +1,15 @@
 'use client';
 
 import { findUnit, UNITS, unitOf, type Unit } from '@/core/quantity/units';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import type { Frame } from './Field';
 import type { Yard } from '../frame/YardContext';
 import { PickField } from './PickField';
 
-const thingOf = (unit: Unit): Thing => ({ id: UNITS.indexOf(unit), number: unit.short, name: unit.name, detail: '' });
+const thingOf = (unit: Unit): Choice => ({ id: UNITS.indexOf(unit), number: unit.short, name: unit.name, detail: '' });
 
 /** Units for what is typed: the one that is written so, then those that begin so and are offered. */
-export function unitsFor(typed: string, { unitsUnused }: Pick<Yard, 'unitsUnused'>): Thing[] {
+export function unitsFor(typed: string, { unitsUnused }: Pick<Yard, 'unitsUnused'>): Choice[] {
   const text = typed.trim().toLowerCase();
   const same = findUnit(text);
   const begins = UNITS.filter((u) => u !== same && [u.name, u.short, ...u.also].some((w) => w.startsWith(text)));

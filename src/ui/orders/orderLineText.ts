@@ -20,7 +20,7 @@ import { priceFor, type PriceBreak } from '@/core/sourcing/terms';
 import type { OrderedBefore } from '@/queries/orders/orderedBefore';
 import type { ItemTerms } from '@/queries/orders/terms';
 import { named, type Named } from '../entry/column';
-import { chosen, NOT_CHOSEN, type Choice } from '../entry/reading';
+import { chosen, NOT_CHOSEN, type PickedText } from '../entry/reading';
 
 /** Stands for stores where a job is chosen. */
 export const STORES: Named = { id: 0, number: '', name: 'Stores' };
@@ -29,8 +29,8 @@ export const STORES: Named = { id: 0, number: '', name: 'Stores' };
 export type SplitText = {
   /** Its line of the tab; undefined for a new part. */
   readonly id?: number;
-  readonly job: Choice;
-  readonly code: Choice;
+  readonly job: PickedText;
+  readonly code: PickedText;
   readonly needId: number | null;
   /** In the unit of the line's parts. */
   readonly quantity: string;
@@ -64,7 +64,7 @@ export type LineText = {
   readonly chargeKind: ChargeKind;
   readonly spread: Spread;
   /** Of a charge: the cost code that takes it; nothing lets it follow the lines. */
-  readonly chargeCode: Choice;
+  readonly chargeCode: PickedText;
   /** The unit it was bought in, and that of its parts, with how many of these are in how many of that. */
   readonly bought: { readonly unit: string; readonly shareUnit: string; readonly factor: Factor };
   /** A part was taken for it, whose unit, price and number at the supplier are still to be filled in. */

@@ -17,7 +17,7 @@ import type { LineToSave } from '@/store/orders';
 import type { OrderHead } from '@/store/tables';
 import { type Named } from '../entry/column';
 import { quantityText, STORES, type LineText } from './orderLineText';
-import { beginReading, chosen, type Choice } from '../entry/reading';
+import { beginReading, chosen, type PickedText } from '../entry/reading';
 
 /** An order as it is typed, beside its lines. */
 export const HEAD_KEYS = [
@@ -143,7 +143,7 @@ export const orderText = (order: Typeable, names: Names): OrderText => ({
 export function readOrder(text: OrderText, currency: string) {
   const reading = beginReading();
   const { faults, take } = reading;
-  const idOf = (field: string, choice: Choice, missing?: string): number | null => {
+  const idOf = (field: string, choice: PickedText, missing?: string): number | null => {
     const id = reading.idOf(field, choice, missing);
     return id === STORES.id ? null : id;
   };

@@ -1,5 +1,5 @@
 import { datesOf, spanOf } from '@/core/boms/dates';
-import { explode, type Part } from '@/core/boms/explode';
+import { explode, type BomBranch } from '@/core/boms/explode';
 import type { Bom, Boms } from '@/core/boms/bom';
 import { groupBy } from '@/core/group';
 import type { Calendar, Day } from '@/core/calendar/workdays';
@@ -13,9 +13,9 @@ import type { Item, Job, PlanLineRow } from '@/store/tables';
 
 /** A branch as its BOM has it now, not written down yet. */
 export type FreshLine = Planned &
-  Pick<PlanLineRow, 'bomId' | 'bomLineId' | 'gotBy' | 'startsOn'> & { readonly part: Part | undefined };
+  Pick<PlanLineRow, 'bomId' | 'bomLineId' | 'gotBy' | 'startsOn'> & { readonly part: BomBranch | undefined };
 
-export type Asked = { readonly item: Item; readonly quantity: Quantity };
+export type ToMake = { readonly item: Item; readonly quantity: Quantity };
 
 /**
  * What a job that makes so many of an item takes by the BOMs that hold at its start: the made item itself first, then
@@ -24,7 +24,7 @@ export type Asked = { readonly item: Item; readonly quantity: Quantity };
 export async function freshPlan(
   db: Db,
   job: Pick<Job, 'startsOn' | 'dueOn'>,
-  { item, quantity }: Asked,
+  { item, quantity }: ToMake,
   today: Day,
 ): Promise<Result<FreshLine[]>> {
   const found = await findBom(db, item.id, job.startsOn ?? today);
@@ -39,7 +39,7 @@ function planFrom(
   bom: Bom,
   boms: Boms,
   job: Pick<Job, 'startsOn' | 'dueOn'>,
-  { item, quantity }: Asked,
+  { item, quantity }: ToMake,
   calendar: Calendar,
 ): Result<FreshLine[]> {
   const exploded = explode(bom, quantity, boms);

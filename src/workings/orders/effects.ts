@@ -14,7 +14,7 @@ import { invoicingOf, type Comparison } from '@/store/invoices';
 import { loadMoney, valuesOf, type Money, type StoredOrder } from '@/store/orders';
 import { whereIn } from '@/store/rows';
 import { loadNeedStates, plannedWith, type NeedState } from '@/store/tab/needs';
-import { loadSplitStates, type SplitStanding } from '@/store/tab/splits';
+import { loadSplitStates, type ChargedSplit } from '@/store/tab/splits';
 import { loadLevels } from '@/store/levels';
 
 export type NamedEffect = Effect & { readonly job: string; readonly code: string; readonly codeName: string };
@@ -145,13 +145,13 @@ export async function orderEffects(
 }
 
 /** A part of an order as it stands, or as it would stand; a new one has no id yet. */
-type Part = Omit<SplitStanding, 'id' | 'lineId' | 'stored' | 'uncertified'> & { readonly id: number | undefined };
+type MovedSplit = Omit<ChargedSplit, 'id' | 'lineId' | 'stored' | 'uncertified'> & { readonly id: number | undefined };
 
 /** What every budget gains when parts of orders go from how they stand to how they would. */
 async function movingParts(
   db: Db,
-  before: readonly SplitStanding[],
-  after: readonly Part[],
+  before: readonly ChargedSplit[],
+  after: readonly MovedSplit[],
   beside: readonly Change[] = [],
 ): Promise<NamedEffect[]> {
   const { currency } = await loadCompany(db);
@@ -187,7 +187,7 @@ export async function revisionEffects(db: Db, order: StoredOrder, lines: readonl
   const known = new Map(before.map((s) => [s.id, s]));
   const fresh = { ...drafted(NONE), commitment: 'sent' as const };
   const after = lines.flatMap((l) =>
-    l.splits.map(({ id, jobId, costCodeId, needId, quantity: ordered, value }): Part => {
+    l.splits.map(({ id, jobId, costCodeId, needId, quantity: ordered, value }): MovedSplit => {
       const was = known.get(id ?? 0) ?? fresh;
       return { ...was, id, jobId, costCodeId, needId, ordered, value: minor(value) };
     }),
@@ -215,7 +215,7 @@ export async function endingEffects(
 export async function matchEffects(db: Db, comparison: Comparison): Promise<NamedEffect[]> {
   const invoicing = await invoicingOf(db, comparison);
   const parts = new Map(invoicing.parts.map((p) => [p.splitId, p]));
-  const matched = (s: SplitStanding): SplitStanding => {
+  const matched = (s: ChargedSplit): ChargedSplit => {
     const part = parts.get(s.id);
     if (part === undefined) return s;
     return {

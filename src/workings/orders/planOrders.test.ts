@@ -178,7 +178,7 @@ describe('comparing an invoice', () => {
     must(await yard.match(id, 'rush'));
     const invoice = await yard.db('invoice').where({ id }).first();
     if (invoice === undefined) throw new Error('The invoice is gone.');
-    const { lines: compared, held } = await compareInvoice(yard.db, invoice);
+    const { lines: compared, differs: held } = await compareInvoice(yard.db, invoice);
     expect(held).toBe(true);
     expect(compared[0]?.differences.map((d) => [d.kind, d.amount])).toEqual([
       ['quantity', 1800],

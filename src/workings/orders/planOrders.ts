@@ -24,7 +24,7 @@ import {
   loadSuppliers,
   partKey,
   termsFor,
-  type Part,
+  type SoldPart,
   type Picked,
 } from '@/store/gathering';
 import { findOrder, type LineToSave, type StoredOrder } from '@/store/orders';
@@ -69,7 +69,7 @@ type Context = {
   readonly company: Company;
   readonly calendar: Calendar;
   readonly items: ReadonlyMap<number, Item>;
-  readonly parts: ReadonlyMap<string, Part>;
+  readonly parts: ReadonlyMap<string, SoldPart>;
   readonly suppliers: ReadonlyMap<number, Supplier>;
   readonly rates: ReadonlyMap<string, Rate>;
   /** By need, who has it on a draft, in words. */

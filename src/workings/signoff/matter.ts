@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { Asked, Matter } from '@/core/signoff/signing';
+import type { AskedSignature, Matter } from '@/core/signoff/signing';
 import type { Minor } from '@/core/money/money';
 import type { Names } from '@/core/signoff/words';
 import { loadCompany, loadCostCodes } from '@/store/company';
@@ -9,7 +9,7 @@ import type { SignOffRow } from '@/store/tables';
 import { loadSignatories } from '@/store/signoff/ladder';
 import { signedBy, writersOf } from './reckon';
 
-export const askedOf = (row: SignOffRow): Asked => {
+export const askedOf = (row: SignOffRow): AskedSignature => {
   const { place, handedTo, state, decidedBy, forId } = row;
   return { place, by: signedBy(row), handedTo, state, decidedBy, forId };
 };
@@ -30,7 +30,7 @@ export const matterOf = async (
   signers: Signers,
   { id, number }: { readonly id: number; readonly number: string },
   value: Minor,
-  asked: readonly Asked[],
+  asked: readonly AskedSignature[],
 ): Promise<Matter> => ({ ...signers, number, value, writers: await writersOf(db, id), asked });
 
 /** What the things that ladders speak of are called. */

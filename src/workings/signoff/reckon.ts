@@ -6,7 +6,14 @@ import { valueOrder, type LineKind } from '@/core/orders/order';
 import { isUnsent } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Charged, JobFacts, PricedLine, Reckoned, SigningFacts } from '@/core/signoff/facts';
-import { neededFor, standingOf, type Given, type Needed, type SignedBy, type Standing } from '@/core/signoff/ladder';
+import {
+  neededFor,
+  signaturesOf,
+  type Given,
+  type Needed,
+  type SignedBy,
+  type Signatures,
+} from '@/core/signoff/ladder';
 import { findByRules, type Finding } from '@/core/signoff/rules';
 import type { Effect } from '@/core/tab/effect';
 import { addLevels, forecastOf, type Level } from '@/core/tab/sums';
@@ -69,11 +76,11 @@ async function factsOf(db: Db, order: StoredOrder, { lines, effects }: Sending):
     return { ...charged, level, over: minor(level === undefined ? 0 : Math.max(forecastOf(level) - level.budget, 0)) };
   });
   const jobIds = [...new Set(accounts.flatMap((a) => a.jobId ?? []))];
-  const standing = groupBy(await loadLevels(db, jobIds), (l) => l.jobId);
+  const signatures = groupBy(await loadLevels(db, jobIds), (l) => l.jobId);
   const sent = new Map(accounts.map((a) => [keyOf(a), a.level]));
   const whole = (jobId: number): Level => {
-    const own = (standing.get(jobId) ?? []).map((l) => sent.get(keyOf(l)) ?? levels.get(keyOf(l))?.after ?? l);
-    const known = new Set((standing.get(jobId) ?? []).map(keyOf));
+    const own = (signatures.get(jobId) ?? []).map((l) => sent.get(keyOf(l)) ?? levels.get(keyOf(l))?.after ?? l);
+    const known = new Set((signatures.get(jobId) ?? []).map(keyOf));
     const fresh = accounts.flatMap((a) => (a.jobId === jobId && !known.has(keyOf(a)) ? (a.level ?? []) : []));
     return addLevels([...own, ...fresh]);
   };
@@ -118,7 +125,7 @@ export type Signature = Given & { readonly row: SignOffRow };
 export const signedBy = ({ byPerson, byRole }: Pick<SignOffRow, 'byPerson' | 'byRole'>): SignedBy =>
   byPerson !== null ? { kind: 'person', personId: byPerson } : { kind: 'role', role: byRole ?? 'manager' };
 
-async function signaturesOf(db: Db, orderId: number): Promise<Signature[]> {
+async function givenSignatures(db: Db, orderId: number): Promise<Signature[]> {
   const rows = (await db('signOff as s')
     .join('signRound as r', 'r.id', 's.roundId')
     .where({ 'r.orderId': orderId, 's.state': 'signed' })
@@ -134,7 +141,7 @@ export type Reckoning = {
   readonly facts: SigningFacts;
   readonly findings: readonly Finding[];
   readonly needed: readonly Needed[];
-  readonly standing: Standing<Signature>;
+  readonly standing: Signatures<Signature>;
   /** What a signer saw: it changes when the order, or what it does to a budget, does. */
   readonly seen: string;
 };
@@ -154,7 +161,7 @@ export async function reckon(db: Db, order: StoredOrder, sending: Sending): Prom
   const sent = isUnsent(order.state, order.sentFrom)
     ? undefined
     : { supplierId: order.supplierId, about: chargedBy(order.lines) };
-  const standing = standingOf(needed, await signaturesOf(db, order.id), order.supplierId, tolerance, sent);
+  const standing = signaturesOf(needed, await givenSignatures(db, order.id), order.supplierId, tolerance, sent);
   const shown = [order.version, facts.value, facts.accounts.map((a) => [keyOf(a), a.value, a.over])];
   const seen = createHash('sha256').update(JSON.stringify(shown)).digest('hex').slice(0, 16);
   return { facts, findings, needed, standing, seen };

@@ -5,7 +5,7 @@ import { codeLines } from '@/core/records/settings';
 import { counted } from '@/core/words';
 import { AreaField, Faults } from '@/ui/kit/Field';
 import { useActForm } from '@/ui/acting/useActForm';
-import { addCostCodes } from '../../acts';
+import { acts } from '../../actions';
 
 const fields = z.object({ lines: codeLines });
 
@@ -14,7 +14,7 @@ export function AddCodes() {
   const form = useActForm({
     read: () => fields,
     start: { lines: '' },
-    act: addCostCodes,
+    act: acts.addCostCodes,
     input: (read, once) => ({ once, ...read }),
     said: ({ added }) => `${counted(added, 'cost code')} added`,
     onDone: (_, restart) => restart(),

@@ -7,7 +7,7 @@ import { TextField } from '@/ui/kit/Field';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
-import { changeCostCode, retireCostCode } from '../../acts';
+import { acts } from '../../actions';
 import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 /** The headings of the budgets; one opens to be changed, or to be offered no more. */
@@ -43,13 +43,13 @@ function CodeSlip({ code: row, onClose }: { readonly code: CodeRow; readonly onC
   const form = useActForm({
     read: () => costCodeFields,
     start: { code, name },
-    act: changeCostCode,
+    act: acts.changeCostCode,
     input: (read, once) => ({ once, id, version, ...read }),
     said: (_, typed) => `Cost code ${typed.code} saved`,
     onDone: onClose,
   });
   return (
-    <SettingSlip title={`Cost code ${code}`} form={form} row={row} retire={retireCostCode} onClose={onClose}>
+    <SettingSlip title={`Cost code ${code}`} form={form} row={row} retire={acts.retireCostCode} onClose={onClose}>
       <TextField label="Number" inputClass="mono" maxLength={8} {...form.text('code')} />
       <TextField label="Name" {...form.text('name')} />
     </SettingSlip>

@@ -1,15 +1,15 @@
 'use client';
 
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { Faults } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { chooseFreightCode } from '../../acts';
+import { acts } from '../../actions';
 
 /** Where carriage goes when nothing else is said. */
-export function FreightCode({ freight }: { readonly freight: Thing | null }) {
+export function FreightCode({ freight }: { readonly freight: Choice | null }) {
   const once = useOnce();
-  const act = useAct(chooseFreightCode, { said: () => 'Saved', onDone: once.renew });
+  const act = useAct(acts.chooseFreightCode, { said: () => 'Saved', onDone: once.renew });
   return (
     <section aria-labelledby="freight">
       <h2 id="freight" className="mb-1 text-[16px]">

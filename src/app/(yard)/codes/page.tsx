@@ -1,17 +1,17 @@
-import { loadThing } from '@/queries/frame/choices';
+import { loadChoice } from '@/queries/frame/choices';
 import { loadCodesPage } from '@/queries/company/settings';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { AddCodes } from './AddCodes';
 import { CodesTable } from './CodesTable';
 import { FreightCode } from './FreightCode';
 
 export const metadata = { title: 'Cost codes' };
 
-export default place(async ({ db, person, today }) => {
+export default page(async ({ db, person, today }) => {
   const { codes, freightCodeId } = await loadCodesPage(db, person);
-  const freight = await loadThing(db, person, 'costCode', freightCodeId, today);
+  const freight = await loadChoice(db, person, 'costCode', freightCodeId, today);
   return (
     <Sheet
       aside={

@@ -11,7 +11,7 @@ import { NumberField } from '@/ui/kit/NumberField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { WeekField } from '@/ui/kit/WeekField';
 import { useActForm } from '@/ui/acting/useActForm';
-import { saveCompany } from '../../acts';
+import { acts } from '../../actions';
 
 const startOf = (company: CompanyView['company']): CompanyText => ({
   ...z.encode(companyForm(company.currency).omit({ week: true }), company),
@@ -24,7 +24,7 @@ export function CompanyForm({ view: { company, countries } }: { view: CompanyVie
   const form = useActForm({
     read: () => companyForm(currency),
     start: startOf(company),
-    act: saveCompany,
+    act: acts.saveCompany,
     input: (read, once) => ({ once, version: company.version, ...read }),
     said: () => 'Company settings saved',
   });

@@ -10,7 +10,7 @@ import { TakeOut } from '@/ui/kit/TakeOut';
 import { useAct } from '@/ui/acting/useAct';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { addDayOff, removeDayOff, takeHolidays } from '../../acts';
+import { acts } from '../../actions';
 
 /** The days on which nobody works: typed in, or taken from the public holidays of the company's country. */
 export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) {
@@ -18,15 +18,15 @@ export function DaysOff({ off, today }: { off: readonly DayOff[]; today: Day }) 
   const add = useActForm({
     read: () => dayOffFields,
     start: { day: '', name: '' },
-    act: addDayOff,
+    act: acts.addDayOff,
     input: (read, once) => ({ once, ...read }),
     onDone: (_, restart) => restart(),
   });
-  const remove = useAct(removeDayOff);
+  const remove = useAct(acts.removeDayOff);
   const take = useActForm({
     read: () => holidaysForm,
     start: { year: today.slice(0, 4) },
-    act: takeHolidays,
+    act: acts.takeHolidays,
     input: (read, once) => ({ once, ...read }),
     said: ({ days }) => `${days} public holidays added`,
   });

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { AreaField, Faults } from '@/ui/kit/Field';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { useAct } from '@/ui/acting/useAct';
-import { saveReviewPoints } from '../../acts';
+import { acts } from '../../actions';
 
 const KINDS = { contract: 'a contract', repair: 'a repair', make: 'a make job' } as const;
 type Kind = keyof typeof KINDS;
@@ -31,7 +31,7 @@ export function ReviewPoints({ points }: { readonly points: Readonly<Record<Kind
 function Points({ kind, points }: { readonly kind: Kind; readonly points: readonly string[] }) {
   const saved = points.join('\n');
   const [typed, setTyped] = useState(saved);
-  const act = useAct(saveReviewPoints, { said: () => 'Saved' });
+  const act = useAct(acts.saveReviewPoints, { said: () => 'Saved' });
   const read = typed
     .split('\n')
     .map((p) => p.trim())

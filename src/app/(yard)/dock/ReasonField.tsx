@@ -5,7 +5,7 @@ import { REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
 import type { ReasonChoice } from '@/queries/dock/order';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { addReason } from '../../acts';
+import { acts } from '../../actions';
 
 type Props = {
   readonly label: string;
@@ -23,7 +23,7 @@ export function ReasonField({ label, reasons, kinds, value, fault, onReason }: P
   const [does, setDoes] = useState(kinds[0] ?? 'toCome');
   const [name, setName] = useState('');
   const once = useOnce();
-  const act = useAct(addReason, {
+  const act = useAct(acts.addReason, {
     onDone: ({ id }) => {
       once.renew();
       setAdding(false);

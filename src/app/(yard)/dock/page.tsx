@@ -1,11 +1,11 @@
-import { findJobThing, loadThing } from '@/queries/frame/choices';
+import { findJobChoice, loadChoice } from '@/queries/frame/choices';
 import { countDock, dueFilter, listDue, type DockShow } from '@/queries/dock/dock';
 import { FilterChoice, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf, ShelfNext } from '@/ui/kit/Shelf';
 import { Empty, GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { DueTable } from './DueTable';
 
 export const metadata = { title: 'Dock' };
@@ -26,12 +26,12 @@ const ABOUT: Partial<Record<DockShow, string>> = {
   back: 'Rejected, kept here until it is returned.',
 };
 
-export default place(async ({ db, person, today, query }) => {
+export default page(async ({ db, person, today, query }) => {
   const filter = dueFilter(query);
   const { rows, next } = await listDue(db, person, today, { ...filter, after: query.after });
   const counts = await countDock(db, person, today);
-  const supplier = await loadThing(db, person, 'supplier', filter.supplierId, today);
-  const job = await findJobThing(db, person, query.job, today);
+  const supplier = await loadChoice(db, person, 'supplier', filter.supplierId, today);
+  const job = await findJobChoice(db, person, query.job, today);
   const filtered = ['words', 'show', 'supplier', 'job'].some((f) => query[f] !== undefined);
   const options = SHOWN.map(([key, words]) => [key, key === '' ? words : `${words} · ${counts[key]}`] as const);
   return (

@@ -10,7 +10,7 @@ import type { BundleView } from '@/queries/buying/gather';
 import type { NeedLine } from '@/queries/buying/needLine';
 import { Slip } from '@/ui/kit/Slip';
 import { Tags } from '@/ui/kit/Tags';
-import { useAsked } from '@/ui/acting/useAnswer';
+import { useAnswer } from '@/ui/acting/useAnswer';
 import { useYard } from '@/ui/frame/YardContext';
 import type { StockPicks } from './Gather';
 
@@ -28,7 +28,7 @@ export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose
   const { currency, day } = useYard();
   // What is picked here stays in the list, so that it can be put back.
   const [before] = useState(picked);
-  const found = useAsked<Found>('/gather/fill-up', JSON.stringify({ supplierId: bundle.supplierId, picked: before }));
+  const found = useAnswer<Found>('/gather/fill-up', JSON.stringify({ supplierId: bundle.supplierId, picked: before }));
   const short = minor(Math.max((bundle.freeFrom ?? 0) - bundle.goods, 0));
   const nothing = found !== undefined && found.needs.length + found.stock.length === 0;
   return (

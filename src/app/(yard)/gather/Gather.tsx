@@ -22,7 +22,7 @@ import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
 import { useDraft } from '@/ui/acting/useDraft';
 import { later } from '@/ui/acting/later';
 import { useYard } from '@/ui/frame/YardContext';
-import { callOff, mendNeeds, draftOrders } from '../../acts';
+import { acts } from '../../actions';
 import { gatherColumns, groupsBy } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { useMore, type Page } from './useMore';
@@ -77,7 +77,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
   const [open, setOpen] = useState<NeedLine>();
   const [joins, setJoins] = useState<Joins>({});
   const once = useOnce();
-  const undoing = useAct(callOff, { said: () => 'Draft cancelled: its lines are back to buy' });
+  const undoing = useAct(acts.cancelOrder, { said: () => 'Draft cancelled: its lines are back to buy' });
   const tellDrafted = (orders: readonly Drafted[]) => {
     const undo = async () => {
       for (const o of orders)
@@ -88,7 +88,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
     const action = orders.some((o) => o.joined) ? {} : { action: { label: 'Undo', onClick: () => void undo() } };
     toast.success(inThePast(orders), action);
   };
-  const drafting = useAct(draftOrders, {
+  const drafting = useAct(acts.draftOrders, {
     onDone: ({ orders }) => {
       once.renew();
       tellDrafted(orders);
@@ -99,7 +99,7 @@ export function Gather({ first, total, terms, group, filters }: Props) {
     },
   });
   const { view, current } = usePreview(picks, stock, joins, drafting.clash);
-  const choosing = useAct(mendNeeds);
+  const choosing = useAct(acts.changeNeeds);
   const byId = useMemo(() => new Map(rows.map((r) => [r.id, r])), [rows]);
   // Of the group that the last line stands in there may be more.
   const last = onEnd === undefined ? undefined : rows.at(-1);

@@ -1,8 +1,8 @@
 import { loadGatherForm } from '@/queries/buying/gather';
 import { gatherFilterOf, listOpenNeeds } from '@/queries/buying/openNeeds';
-import { findJobThing, loadThing } from '@/queries/frame/choices';
+import { findJobChoice, loadChoice } from '@/queries/frame/choices';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { ListViews } from '../_shared/people/ListViews';
 import { Gather } from './Gather';
 
@@ -34,13 +34,13 @@ const LEADS = [
 
 const NO_SUPPLIER = { id: 0, number: '', name: 'No supplier yet', detail: '' };
 
-export default place(async ({ db, person, today, query }) => {
+export default page(async ({ db, person, today, query }) => {
   const filter = gatherFilterOf(query);
   const { supplierId, group = 'supplier' } = filter;
   const found = await listOpenNeeds(db, person, today, filter);
   const { terms } = await loadGatherForm(db, person);
-  const supplier = supplierId === 0 ? NO_SUPPLIER : await loadThing(db, person, 'supplier', supplierId, today);
-  const job = await findJobThing(db, person, query.job, today);
+  const supplier = supplierId === 0 ? NO_SUPPLIER : await loadChoice(db, person, 'supplier', supplierId, today);
+  const job = await findJobChoice(db, person, query.job, today);
   return (
     <Gather
       first={{ rows: found.rows, next: found.next }}

@@ -1,20 +1,20 @@
 import { ABOUT, historyFilterOf, loadHistory, nameSubject } from '@/queries/company/history';
-import { loadThing } from '@/queries/frame/choices';
+import { loadChoice } from '@/queries/frame/choices';
 import { History } from '@/ui/company/History';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 
 export const metadata = { title: 'History' };
 
 const FILTERS = ['about', 'id', 'who', 'from', 'upTo', 'words'] as const;
 
-export default place(async ({ db, person, today, query }) => {
+export default page(async ({ db, person, today, query }) => {
   const filter = historyFilterOf(query);
   const { rows, more } = await loadHistory(db, person, filter, Number(query.before) || undefined);
   const subject = await nameSubject(db, person, filter);
-  const who = await loadThing(db, person, 'person', filter.personId, today);
+  const who = await loadChoice(db, person, 'person', filter.personId, today);
   return (
     <Sheet>
       <PlaceTitle title={subject === undefined ? 'History' : `History of ${subject}`}>

@@ -63,8 +63,8 @@ export function InvoicesTable({ rows, list }: { rows: readonly InvoiceRow[]; lis
       key: 'held',
       head: 'Difference',
       num: true,
-      by: (i) => i.held ?? '',
-      cell: (i) => (i.held === null ? <Dash /> : <b className="text-brick">{i.held}</b>),
+      by: (i) => i.differences ?? '',
+      cell: (i) => (i.differences === null ? <Dash /> : <b className="text-brick">{i.differences}</b>),
     },
     {
       key: 'gross',

@@ -4,16 +4,16 @@ import { INVOICE_FILTERS, listInvoices, sumInvoices } from '@/queries/invoices/i
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { asked } from '@/core/asked';
+import { keyIn } from '@/core/keyIn';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { ListViews } from '../_shared/people/ListViews';
 import { InvoicesTable } from './InvoicesTable';
 
 export const metadata = { title: 'Invoices' };
 
-export default place(async ({ db, person, query }) => {
-  const show = asked(INVOICE_FILTERS, query.show) ?? 'waiting';
+export default page(async ({ db, person, query }) => {
+  const show = keyIn(INVOICE_FILTERS, query.show) ?? 'waiting';
   const filter = { show, words: query.words, sort: query.sort, after: query.after };
   const { rows, next, sorts } = await listInvoices(db, person, filter);
   const foot = await sumInvoices(db, person, filter);

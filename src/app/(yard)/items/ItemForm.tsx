@@ -14,7 +14,7 @@ import { UnitField } from '@/ui/kit/UnitField';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/acting/useActForm';
 import { later } from '@/ui/acting/later';
-import { saveItem } from '../../acts';
+import { acts } from '../../actions';
 
 const InPassing = later(() => import('../_shared/items/InPassing'));
 
@@ -51,7 +51,7 @@ export function ItemForm({ view }: Props) {
     read: () => itemForm,
     start: startOf(view),
     keep: `part ${item?.id ?? 'new'}`,
-    act: saveItem,
+    act: acts.saveItem,
     input: (read, once) => ({ once, id: item?.id ?? null, ...read }),
     said: (_, typed) => `${typed.number} saved`,
     onDone: ({ id }) => {

@@ -3,12 +3,12 @@
 import { counted } from '@/core/words';
 import { ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { planAll } from '../../acts';
+import { acts } from '../../actions';
 
 /** Plans every job anew that buys its shortfall, in one step. */
 export function PlanAll({ jobs }: { readonly jobs: number }) {
   const once = useOnce();
-  const act = useAct(planAll, {
+  const act = useAct(acts.planAll, {
     said: ({ moved, jobs: of, lines }) =>
       moved === 0
         ? `No changes in ${counted(lines, 'line')}`

@@ -4,17 +4,17 @@ import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
-import { asked } from '@/core/asked';
+import { keyIn } from '@/core/keyIn';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { ListViews } from '../_shared/people/ListViews';
 import { JobsTable } from './JobsTable';
 import { PlanAll } from './PlanAll';
 
 export const metadata = { title: 'Jobs' };
 
-export default place(async ({ db, person, query }) => {
-  const state = query.state === 'all' ? ('all' as const) : asked(JOB_STATES, query.state);
+export default page(async ({ db, person, query }) => {
+  const state = query.state === 'all' ? ('all' as const) : keyIn(JOB_STATES, query.state);
   const mine = query.lead === 'me';
   const filter = {
     state,

@@ -8,7 +8,7 @@ import { NumberField } from '@/ui/kit/NumberField';
 import { signOf } from '@/core/money/money';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { useActForm } from '@/ui/acting/useActForm';
-import { saveLadder } from '../../acts';
+import { acts } from '../../actions';
 import { StepFields } from './StepFields';
 
 export type StepText = LadderText['steps'][number];
@@ -50,7 +50,7 @@ export function Ladder({ view }: { readonly view: LadderView }) {
   const form = useActForm({
     read: () => ladderForm(currency),
     start: startOf(view),
-    act: saveLadder,
+    act: acts.saveLadder,
     input: (read, once) => ({ once, version: view.version, ...read }),
     said: () => 'Ladder saved',
   });

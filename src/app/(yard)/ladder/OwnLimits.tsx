@@ -9,7 +9,7 @@ import type { LadderView } from '@/queries/signoff/ladder';
 import { NumberField } from '@/ui/kit/NumberField';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { saveOwnLimit } from '../../acts';
+import { acts } from '../../actions';
 
 type Row = LadderView['people'][number];
 
@@ -39,7 +39,7 @@ function Limit({ row }: { readonly row: Row }) {
   const saved = z.encode(field, row.ownLimit);
   const [typed, setTyped] = useState(saved);
   const [wrong, setWrong] = useState<string>();
-  const act = useAct(saveOwnLimit, { said: () => `${row.name}: saved` });
+  const act = useAct(acts.saveOwnLimit, { said: () => `${row.name}: saved` });
   const save = () => {
     const read = field.safeParse(typed);
     setWrong(read.success ? undefined : read.error.issues[0]?.message);

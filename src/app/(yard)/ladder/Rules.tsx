@@ -8,14 +8,14 @@ import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { useActForm } from '@/ui/acting/useActForm';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { saveRules } from '../../acts';
+import { acts } from '../../actions';
 
 /** What the company watches when something is bought, and what it does then. */
 export function Rules({ view }: { readonly view: LadderView }) {
   const form = useActForm({
     read: () => rulesForm,
     start: z.encode(rulesForm, { rules: [...view.rules] }),
-    act: saveRules,
+    act: acts.saveRules,
     input: (read, once) => ({ once, version: view.version, ...read }),
     said: () => 'Buying rules saved',
   });

@@ -14,7 +14,7 @@ import { useDraft } from '@/ui/acting/useDraft';
 import { makeKey } from '@/ui/acting/useAct';
 import { useMany } from '@/ui/acting/useMany';
 import { useYard } from '@/ui/frame/YardContext';
-import { chaseOrder, sendOrder } from '../../acts';
+import { chaseOrder, sendOrder } from '../../actions';
 import { OrdersTable } from './OrdersTable';
 
 type What = 'send' | 'chase';

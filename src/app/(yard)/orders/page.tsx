@@ -3,9 +3,9 @@ import Link from '@/ui/kit/Link';
 import { listOrders, orderFilterOf, sumOrders } from '@/queries/orders/orders';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { findJobThing, loadThing } from '@/queries/frame/choices';
+import { findJobChoice, loadChoice } from '@/queries/frame/choices';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { ListViews } from '../_shared/people/ListViews';
 import { OrdersList } from './OrdersList';
 
@@ -28,11 +28,11 @@ const LEAST = [
   ['25000', '25,000 or more'],
 ] as const;
 
-export default place(async ({ db, person, today, query }) => {
+export default page(async ({ db, person, today, query }) => {
   const filter = { ...orderFilterOf(query, today), sort: query.sort, after: query.after };
   const { rows, next, sorts } = await listOrders(db, person, filter, today);
-  const supplier = await loadThing(db, person, 'supplier', filter.supplierId, today);
-  const job = await findJobThing(db, person, query.job, today);
+  const supplier = await loadChoice(db, person, 'supplier', filter.supplierId, today);
+  const job = await findJobChoice(db, person, query.job, today);
   const foot = await sumOrders(db, person, filter);
   return (
     <Sheet>

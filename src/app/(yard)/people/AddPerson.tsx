@@ -4,14 +4,14 @@ import type { Role } from '@/core/people/rights';
 import { newPersonFields } from '@/core/records/person';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { useActForm } from '@/ui/acting/useActForm';
-import { addPerson } from '../../acts';
+import { acts } from '../../actions';
 import { Roles } from './Roles';
 
 export function AddPerson() {
   const form = useActForm({
     read: () => newPersonFields,
     start: { name: '', email: '', password: '', roles: [] as Role[] },
-    act: addPerson,
+    act: acts.addPerson,
     input: (read, once) => ({ once, ...read }),
     said: (_, typed) => `${typed.name} added`,
     onDone: (_, restart) => restart(),

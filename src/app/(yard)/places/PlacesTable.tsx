@@ -10,7 +10,7 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { addBin, addOwnPlace, changeOwnPlace, closeBin, retireOwnPlace } from '../../acts';
+import { acts } from '../../actions';
 import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 /** Our own places; one opens to be changed, or to be offered no more. */
@@ -49,8 +49,10 @@ function PlaceSlip({ place, onClose }: { readonly place: PlaceRow | undefined; r
   const form = useActForm({
     read: () => placeFields,
     start: { name, address, instructions },
-    act: (input: Parameters<typeof addOwnPlace>[0]) =>
-      place === undefined ? addOwnPlace(input) : changeOwnPlace({ ...input, id: place.id, version: place.version }),
+    act: (input: Parameters<typeof acts.addOwnPlace>[0]) =>
+      place === undefined
+        ? acts.addOwnPlace(input)
+        : acts.changeOwnPlace({ ...input, id: place.id, version: place.version }),
     input: (read, once) => ({ once, ...read }),
     said: (_, typed) => `${typed.name} saved`,
     onDone: onClose,
@@ -60,7 +62,7 @@ function PlaceSlip({ place, onClose }: { readonly place: PlaceRow | undefined; r
       title={place?.name ?? 'New location'}
       form={form}
       row={place}
-      retire={retireOwnPlace}
+      retire={acts.retireOwnPlace}
       onClose={onClose}
     >
       <TextField label="Name" {...form.text('name')} />
@@ -75,13 +77,13 @@ function PlaceSlip({ place, onClose }: { readonly place: PlaceRow | undefined; r
 function Bins({ place }: { readonly place: PlaceRow }) {
   const [name, setName] = useState('');
   const once = useOnce();
-  const adding = useAct(addBin, {
+  const adding = useAct(acts.addBin, {
     onDone: () => {
       once.renew();
       setName('');
     },
   });
-  const closing = useAct(closeBin);
+  const closing = useAct(acts.closeBin);
   const add = () => void adding.run({ once: once.key(), placeId: place.id, name });
   return (
     <div>

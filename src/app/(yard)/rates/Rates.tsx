@@ -13,7 +13,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct } from '@/ui/acting/useAct';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { removeRate, saveRate } from '../../acts';
+import { acts } from '../../actions';
 
 /** What one unit of other currencies costs, from a day on. Orders and invoices take the rate of their day. */
 export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { view: RatesView }) {
@@ -21,12 +21,12 @@ export function Rates({ view: { companyCurrency, rates, missing, mayKeep } }: { 
   const form = useActForm({
     read: () => rateFields,
     start: { currency: missing[0]?.currency ?? rates[0]?.currency ?? '', day: today as string, rate: '' },
-    act: saveRate,
+    act: acts.saveRate,
     input: (read, once) => ({ once, ...read }),
     said: (_, typed) => `${typed.currency.toUpperCase()} rate saved`,
     onDone: (_, restart) => restart(),
   });
-  const remove = useAct(removeRate);
+  const remove = useAct(acts.removeRate);
   useKey('Ctrl+Enter', 'Save rate', form.save, mayKeep && !form.busy);
   const newest = new Set(
     rates.filter((r, k) => r.day <= today && rates.findIndex((o) => o.currency === r.currency && o.day <= today) === k),

@@ -1,12 +1,12 @@
 import { loadRatesPage } from '@/queries/company/company';
 import { Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Rates } from './Rates';
 
 export const metadata = { title: 'Exchange rates' };
 
-export default place(async ({ db, person, today }) => (
+export default page(async ({ db, person, today }) => (
   <Sheet>
     <SettingsTitle title="Exchange rates" list="rates" />
     <Rates view={await loadRatesPage(db, person, today)} />

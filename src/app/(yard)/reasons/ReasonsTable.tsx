@@ -11,7 +11,7 @@ import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
-import { addReason, changeReason, retireReason } from '../../acts';
+import { acts } from '../../actions';
 import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 const fields = z.object({ does: z.enum(REASON_DOES), ...reasonFields.shape });
@@ -53,10 +53,10 @@ function ReasonSlip({ reason, onClose }: { readonly reason: ReasonSetting | unde
   const form = useActForm({
     read: () => fields,
     start: { does, name },
-    act: (input: Parameters<typeof addReason>[0]) =>
+    act: (input: Parameters<typeof acts.addReason>[0]) =>
       reason === undefined
-        ? addReason(input)
-        : changeReason({ once: input.once, name: input.name, id: reason.id, version: reason.version }),
+        ? acts.addReason(input)
+        : acts.changeReason({ once: input.once, name: input.name, id: reason.id, version: reason.version }),
     input: (read, once) => ({ once, ...read }),
     said: (_, typed) => `“${typed.name}” saved`,
     onDone: onClose,
@@ -66,7 +66,7 @@ function ReasonSlip({ reason, onClose }: { readonly reason: ReasonSetting | unde
       title={name === '' ? 'New reason' : name}
       form={form}
       row={reason}
-      retire={retireReason}
+      retire={acts.retireReason}
       onClose={onClose}
     >
       <TextField label="Reason" maxLength={60} {...form.text('name')} />

@@ -1,11 +1,11 @@
 import { loadSettings } from '@/queries/company/settings';
 import Link from '@/ui/kit/Link';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 
 export const metadata = { title: 'Settings' };
 
-export default place(async ({ db, person }) => {
+export default page(async ({ db, person }) => {
   const pages = await loadSettings(db, person);
   return (
     <Sheet>

@@ -11,7 +11,7 @@ import { counted } from '@/core/words';
 import { Dash } from '@/ui/kit/Sheet';
 import { makeKey } from '@/ui/acting/useAct';
 import { useMany } from '@/ui/acting/useMany';
-import { signOff } from '../../acts';
+import { acts } from '../../actions';
 import type { Column, Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useKey } from '@/ui/frame/keys';
@@ -26,7 +26,7 @@ export function ToSignTable({ rows, more }: { readonly rows: readonly RowToSign[
   const sign = async () => {
     const left = await run(chosen, {
       act: ({ orderId, version, signOffId, seen = '' }) =>
-        signOff({ once: makeKey(), orderId, version, signOffId, seen, reason: '' }),
+        acts.signOff({ once: makeKey(), orderId, version, signOffId, seen, reason: '' }),
     });
     setPicked(new Set(left.map((r) => r.orderId)));
     const signed = chosen.length - left.length;

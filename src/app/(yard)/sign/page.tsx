@@ -1,12 +1,12 @@
 import { loadToSign } from '@/queries/signoff/toSign';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { ToSignTable } from './ToSignTable';
 
 export const metadata = { title: 'To sign' };
 
-export default place(async ({ db, person, today }) => {
+export default page(async ({ db, person, today }) => {
   const { rows, more } = await loadToSign(db, person, today);
   const many = rows.length + more;
   return (

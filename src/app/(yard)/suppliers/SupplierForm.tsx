@@ -13,7 +13,7 @@ import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { WeekField } from '@/ui/kit/WeekField';
 import { useActForm } from '@/ui/acting/useActForm';
-import { saveSupplier } from '../../acts';
+import { acts } from '../../actions';
 import { AddressRows, ClosedRows, ContactRows } from './SupplierRows';
 
 type Props = {
@@ -69,7 +69,7 @@ export function SupplierForm(props: Props) {
     read: (typed: SupplierText) => supplierForm(typed.currency, companyCurrency),
     start: startOf(props),
     keep: `supplier ${s?.id ?? 'new'}`,
-    act: saveSupplier,
+    act: acts.saveSupplier,
     input: (read, once) => ({ once, id: s?.id ?? null, ...read }),
     said: (_, typed) => `${typed.name} saved`,
     onDone: ({ id }) => router.push(`/suppliers/${id}`),

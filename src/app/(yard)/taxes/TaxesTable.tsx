@@ -13,7 +13,7 @@ import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
-import { addTax, changeTax, retireTax } from '../../acts';
+import { acts } from '../../actions';
 import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
 
 const percent = (n: number) => formatDecimal(n, 2, 0);
@@ -56,15 +56,15 @@ function TaxSlip({ tax, onClose }: { readonly tax: TaxRow | undefined; readonly 
       tax === undefined
         ? { name: '', category: 'S' as const, rate: '', recoverable: '100' }
         : z.encode(taxForm, { name: tax.name, category: tax.category, rate: tax.rate, recoverable: tax.recoverable }),
-    act: (input: Parameters<typeof addTax>[0]) =>
-      tax === undefined ? addTax(input) : changeTax({ ...input, id: tax.id, version: tax.version }),
+    act: (input: Parameters<typeof acts.addTax>[0]) =>
+      tax === undefined ? acts.addTax(input) : acts.changeTax({ ...input, id: tax.id, version: tax.version }),
     input: (read, once) => ({ once, ...read }),
     said: (_, typed) => `${typed.name} saved`,
     onDone: onClose,
   });
   const fixed = tax?.carried === 1;
   return (
-    <SettingSlip title={tax?.name ?? 'New tax'} form={form} row={tax} retire={retireTax} onClose={onClose}>
+    <SettingSlip title={tax?.name ?? 'New tax'} form={form} row={tax} retire={acts.retireTax} onClose={onClose}>
       <TextField label="Name" {...form.text('name')} />
       <ChoiceField label="Category" disabled={fixed} {...form.text('category')}>
         {TAX_CATEGORIES.map((c) => (

@@ -6,14 +6,14 @@ import type { UnitRow } from '@/queries/company/settings';
 import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { chooseUnits } from '../../acts';
+import { acts } from '../../actions';
 
 /** The units that are offered where one types a unit; all others are still read from files. */
 export function UnitChoice({ units }: { readonly units: readonly UnitRow[] }) {
   const before = units.filter((u) => !u.offered).map((u) => u.code);
   const [unused, setUnused] = useState<readonly string[]>(before);
   const { key } = useOnce();
-  const act = useAct(chooseUnits, { said: () => 'Units saved' });
+  const act = useAct(acts.chooseUnits, { said: () => 'Units saved' });
   const save = () => void act.run({ once: key(), unused: [...unused] });
   const changed = unused.length !== before.length || unused.some((code) => !before.includes(code));
   useKey('Ctrl+Enter', 'Save units', save, changed && !act.busy);

@@ -1,12 +1,12 @@
 import { loadUnitsPage } from '@/queries/company/settings';
 import { Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../server/place';
+import { page } from '../../server/page';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { UnitChoice } from './UnitChoice';
 
 export const metadata = { title: 'Units' };
 
-export default place(async ({ db, person }) => {
+export default page(async ({ db, person }) => {
   const units = await loadUnitsPage(db, person);
   return (
     <Sheet>

@@ -2,19 +2,19 @@
 
 import { useState } from 'react';
 import type { WordingView } from '@/queries/company/wording';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { AreaField, ChoiceField, Faults } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { useAct } from '@/ui/acting/useAct';
-import { saveTextBlocks } from '../../acts';
+import { acts } from '../../actions';
 
 const KINDS = { contract: 'contracts', repair: 'repairs', make: 'make jobs' } as const;
-type Block = { readonly words: string; readonly supplier: Thing | null; readonly jobKind: keyof typeof KINDS | null };
+type Block = { readonly words: string; readonly supplier: Choice | null; readonly jobKind: keyof typeof KINDS | null };
 
 /** Words that stand on orders below their lines, on all of them or on some. */
 export function Blocks({ blocks }: { blocks: WordingView['blocks'] }) {
   const [typed, setTyped] = useState<readonly Block[]>(blocks);
-  const act = useAct(saveTextBlocks, { said: () => 'Order wording saved' });
+  const act = useAct(acts.saveTextBlocks, { said: () => 'Order wording saved' });
   const put = (at: number, change: Partial<Block>) =>
     setTyped((now) => now.map((b, k) => (k === at ? { ...b, ...change } : b)));
   const save = () =>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { MailKind, MailText } from '@/core/orders/mail';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
 import { useAct } from '@/ui/acting/useAct';
-import { saveMailWords } from '../../acts';
+import { acts } from '../../actions';
 
 type Props = {
   readonly kind: MailKind;
@@ -18,7 +18,7 @@ type Props = {
 export function Mail({ kind, title, supplierId, own, else: other }: Props) {
   const saved = own ?? other;
   const [typed, setTyped] = useState(saved);
-  const act = useAct(saveMailWords, { said: () => 'Email wording saved' });
+  const act = useAct(acts.saveMailWords, { said: () => 'Email wording saved' });
   const changed = typed.subject !== saved.subject || typed.body !== saved.body;
   return (
     <section aria-label={title} className="mt-4 max-w-[720px]">

@@ -4,13 +4,13 @@ import { passwordFields } from '@/core/records/person';
 import { counted } from '@/core/words';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { useActForm } from '@/ui/acting/useActForm';
-import { changePassword } from '../../acts';
+import { acts } from '../../actions';
 
 export function ChangePassword({ keep }: { keep: number }) {
   const form = useActForm({
     read: () => passwordFields,
     start: { old: '', password: '' },
-    act: changePassword,
+    act: acts.changePassword,
     input: (read) => ({ ...read, keep }),
     said: ({ ended }) =>
       ended === 0 ? 'Password changed' : `Password changed; ${counted(ended, 'other device')} signed out`,

@@ -2,12 +2,12 @@
 
 import { useState } from 'react';
 import { useAct } from '@/ui/acting/useAct';
-import { chooseFeed } from '../../acts';
+import { acts } from '../../actions';
 
 /** The address under which one's own calendar reads what is expected; it is shown once, when it is made. */
 export function Feed({ on }: { on: boolean }) {
   const [address, setAddress] = useState<string>();
-  const act = useAct(chooseFeed, {
+  const act = useAct(acts.chooseFeed, {
     said: ({ token }) => (token === null ? 'Calendar address turned off' : 'Calendar address created'),
     onDone: ({ token }) => setAddress(token === null ? undefined : `${window.location.origin}/calendar/${token}.ics`),
   });

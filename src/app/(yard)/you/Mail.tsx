@@ -2,14 +2,14 @@
 
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { chooseMail } from '../../acts';
+import { acts } from '../../actions';
 
 type Props = { readonly own: { readonly copies: boolean; readonly mailReady: boolean }; readonly email: string };
 
 /** What comes to oneself by mail. */
 export function Mail({ own, email }: Props) {
   const { may } = useYard();
-  const act = useAct(chooseMail, { said: () => 'Saved' });
+  const act = useAct(acts.chooseMail, { said: () => 'Saved' });
   const choice = (of: 'copies' | 'mailReady', words: string) => (
     <label className="flex items-center gap-2 py-1">
       <input

@@ -8,7 +8,7 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { endMySessions } from '../../acts';
+import { acts } from '../../actions';
 
 const SYSTEMS: readonly (readonly [RegExp, string])[] = [
   [/android/i, 'a phone'],
@@ -21,7 +21,7 @@ const machine = (browser: string): string => SYSTEMS.find(([sign]) => sign.test(
 
 export function SignIns({ rows, own }: { rows: readonly SignInRow[]; own: number }) {
   const { day } = useYard();
-  const end = useAct(endMySessions, {
+  const end = useAct(acts.endMySessions, {
     said: ({ ended }) => (ended === 1 ? 'Device signed out' : `${ended} devices signed out`),
   });
   const moment = (at: string) => `${day(at.slice(0, 10) as Day)} ${at.slice(11, 16)}`;

@@ -3,7 +3,7 @@
 import Link from '@/ui/kit/Link';
 import { useState } from 'react';
 import { Faults, TextField } from '@/ui/kit/Field';
-import { resetPassword } from '../../acts/signing';
+import { resetPassword } from '../../actions/signingIn';
 
 export function ResetForm({ token }: { token: string }) {
   const [faults, setFaults] = useState<readonly string[]>([]);

@@ -3,13 +3,13 @@
 import { measured } from '@/core/quantity/units';
 import type { AtHand as Told } from '@/queries/buying/atHand';
 import Link from '@/ui/kit/Link';
-import { useAsked } from '@/ui/acting/useAnswer';
+import { useAnswer } from '@/ui/acting/useAnswer';
 import { useYard } from '@/ui/frame/YardContext';
 
 /** What of a part there is, whom it is promised to, and what is coming for whom, at a glance. */
 export function AtHand({ itemId }: { itemId: number }) {
   const { day } = useYard();
-  const told = useAsked<Told>(`/items/${itemId}/at-hand`);
+  const told = useAnswer<Told>(`/items/${itemId}/at-hand`);
   if (told === undefined) return null;
   const { unit, onHand, free, promised, coming } = told;
   return (

@@ -7,18 +7,18 @@ import type { Became as Told } from '@/queries/buying/atHand';
 import Link from '@/ui/kit/Link';
 import { Faults } from '@/ui/kit/Field';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { useAsked } from '@/ui/acting/useAnswer';
+import { useAnswer } from '@/ui/acting/useAnswer';
 import { useYard } from '@/ui/frame/YardContext';
-import { putBack } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = { readonly needId: number; readonly onDone: () => void };
 
 /** The orders that a line of a buy list stands on; from one that is still drafted it can be put back. */
 export function Became({ needId, onDone }: Props) {
   const { day, may } = useYard();
-  const told = useAsked<readonly Told[]>(`/needs/${needId}/became`);
+  const told = useAnswer<readonly Told[]>(`/needs/${needId}/became`);
   const once = useOnce();
-  const act = useAct(putBack, { said: () => 'Back on the buy list', onDone });
+  const act = useAct(acts.putBack, { said: () => 'Back on the buy list', onDone });
   if (told === undefined || told.length === 0) return null;
   return (
     <section aria-labelledby="became" className="mt-5">

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { parsePrice, signOf } from '@/core/money/money';
 import { counted } from '@/core/words';
 import type { NeedLine } from '@/queries/buying/needLine';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
@@ -12,21 +12,21 @@ import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { mendNeeds } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = { readonly needs: readonly NeedLine[]; readonly onClose: () => void };
 
 /** Mends several lines to buy at once; what is left empty stays as it is on each. */
 export default function MendSlip({ needs, onClose }: Props) {
   const { may, currency } = useYard();
-  const [supplier, setSupplier] = useState<Thing | null>(null);
-  const [code, setCode] = useState<Thing | null>(null);
+  const [supplier, setSupplier] = useState<Choice | null>(null);
+  const [code, setCode] = useState<Choice | null>(null);
   const [neededOn, setNeededOn] = useState('');
   const [today, setToday] = useState(false);
   const [price, setPrice] = useState('');
   const read = price.trim() === '' ? undefined : parsePrice(price);
   const wrong = read?.ok === false ? read.refusals[0]?.message : undefined;
-  const act = useAct(mendNeeds, { said: ({ lines }) => `${counted(lines, 'line')} changed`, onDone: onClose });
+  const act = useAct(acts.changeNeeds, { said: ({ lines }) => `${counted(lines, 'line')} changed`, onDone: onClose });
   const nothing = supplier === null && code === null && neededOn === '' && !today && price.trim() === '';
   const go = () =>
     void act.run({

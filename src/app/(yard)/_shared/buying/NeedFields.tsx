@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
 import { type NeedText } from '@/core/records/need';
-import type { ItemThing } from '@/queries/frame/choices';
+import type { ItemChoice } from '@/queries/frame/choices';
 import { named } from '@/ui/entry/column';
 import { TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
@@ -30,7 +30,7 @@ export function NeedFields({ form, disabled, open = false }: FieldsProps) {
   const { currency, may } = useYard();
   const [making, setMaking] = useState<Making>();
   const { typed } = form;
-  const take = (item: ItemThing) => {
+  const take = (item: ItemChoice) => {
     form.put('item', named(item));
     form.put('description', item.name);
     form.put('unit', item.unit);

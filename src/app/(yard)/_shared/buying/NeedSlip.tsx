@@ -14,7 +14,7 @@ import { Tags } from '@/ui/kit/Tags';
 import { useActForm } from '@/ui/acting/useActForm';
 import { WorkedOn } from '@/ui/jobs/AssetContext';
 import { useYard } from '@/ui/frame/YardContext';
-import { changeNeed } from '../../../acts';
+import { acts } from '../../../actions';
 import { AtHand } from './AtHand';
 import { Became } from './Became';
 import { NeedFields } from './NeedFields';
@@ -44,7 +44,7 @@ export default function NeedSlip({ need, picks, onClose }: Props) {
     read: () => needForm(currency),
     start: startOf(need, currency),
     keep: `need ${need.id}, version ${need.version}`,
-    act: changeNeed,
+    act: acts.changeNeed,
     input: ({ item: _, surplus, ...read }) => ({
       needId: need.id,
       version: need.version,

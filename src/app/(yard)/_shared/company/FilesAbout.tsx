@@ -5,7 +5,7 @@ import type { FileSubject } from '@/queries/company/files';
 import type { KeptFile } from '@/store/files';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { takeOutFile } from '../../../acts';
+import { acts } from '../../../actions';
 import { AddFile } from './AddFile';
 
 /** @example sizeInWords(31_457_280) // '30 MB' */
@@ -15,7 +15,7 @@ export const sizeInWords = (size: number): string =>
 /** The drawings and documents about one thing, and a way to bring in more. */
 export function FilesAbout({ subject, files }: { subject: FileSubject; files: readonly KeptFile[] }) {
   const { may } = useYard();
-  const act = useAct(takeOutFile, { said: () => 'File removed' });
+  const act = useAct(acts.removeFile, { said: () => 'File removed' });
   return (
     <>
       <h2 className="mt-5 mb-1 text-[16px]">Drawings and documents</h2>

@@ -8,8 +8,8 @@ import { KeysList } from '@/ui/frame/KeysList';
 import { Rail } from '@/ui/frame/Rail';
 import { SignedOut } from '@/ui/frame/SignedOut';
 import { useAct } from '@/ui/acting/useAct';
-import { chooseTheme, closeOnRail, moveOnRail } from '../../../acts';
-import { signInHere, signOut } from '../../../acts/signing';
+import { acts } from '../../../actions';
+import { signInHere, signOut } from '../../../actions/signingIn';
 
 type Props = {
   readonly frame: Frame;
@@ -24,9 +24,9 @@ type Props = {
 /** What stands above every sheet: the band and the tab rail. */
 export function FrameTop({ frame, person }: Props) {
   const [keys, showKeys] = useState(false);
-  const theme = useAct(chooseTheme);
-  const close = useAct(closeOnRail);
-  const move = useAct(moveOnRail);
+  const theme = useAct(acts.chooseTheme);
+  const close = useAct(acts.closeOnRail);
+  const move = useAct(acts.moveOnRail);
   return (
     <>
       <Band

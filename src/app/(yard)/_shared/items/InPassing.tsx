@@ -4,7 +4,7 @@ import { ITEM_KIND_NAMES, ITEM_KINDS, type ItemKind } from '@/core/items/kinds';
 import { itemForm, type ItemText } from '@/core/records/item';
 import { supplierFields } from '@/core/records/supplier';
 import type { Refusal } from '@/core/result';
-import type { ItemThing, Thing } from '@/queries/frame/choices';
+import type { ItemChoice, Choice } from '@/queries/frame/choices';
 import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
@@ -12,7 +12,7 @@ import { UnitField } from '@/ui/kit/UnitField';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { saveItem, saveSupplier } from '../../../acts';
+import { acts } from '../../../actions';
 
 /** What is made in passing, called as it was typed where it was not found. */
 export type Making = { readonly kind: 'item' | 'supplier'; readonly typed: string };
@@ -20,8 +20,8 @@ export type Making = { readonly kind: 'item' | 'supplier'; readonly typed: strin
 type Props = {
   readonly making: Making;
   readonly onClose: () => void;
-  readonly onItem?: (item: ItemThing) => void;
-  readonly onSupplier?: (supplier: Thing) => void;
+  readonly onItem?: (item: ItemChoice) => void;
+  readonly onSupplier?: (supplier: Choice) => void;
 };
 
 /** A part or a supplier made where it is wanted, with no more than it needs; the rest is said on its own page. */
@@ -57,7 +57,7 @@ function NewItem({
 }: {
   typed: string;
   onClose: () => void;
-  onMade: (item: ItemThing) => void;
+  onMade: (item: ItemChoice) => void;
 }) {
   const number = isNumber(typed) ? typed : '';
   const form = useActForm({
@@ -69,7 +69,7 @@ function NewItem({
       kind: 'part' as ItemKind,
       costCodeId: null as ItemText['costCodeId'],
     },
-    act: saveItem,
+    act: acts.saveItem,
     input: (read, once) => ({ once, id: null, version: 0, ...read }),
     said: (_, made) => `Item ${made.number} added`,
     onDone: ({ id }) => {
@@ -95,12 +95,12 @@ function NewItem({
   );
 }
 
-function NewSupplier({ typed, onClose, onMade }: { typed: string; onClose: () => void; onMade: (it: Thing) => void }) {
+function NewSupplier({ typed, onClose, onMade }: { typed: string; onClose: () => void; onMade: (it: Choice) => void }) {
   const { currency } = useYard();
   const form = useActForm({
     read: () => supplierFields.pick({ name: true, email: true, currency: true }),
     start: { name: typed, email: '', currency },
-    act: saveSupplier,
+    act: acts.saveSupplier,
     input: (read, once) => ({ once, id: null, version: 0, ...read }),
     said: (_, made) => `${made.name} added`,
     onDone: ({ id }) => onMade({ id, number: '', name: form.typed.name, detail: '' }),

@@ -9,9 +9,9 @@ import type { Seller } from '@/queries/items/sellers';
 import type { Switched } from '@/queries/buying/switching';
 import { Faults } from '@/ui/kit/Field';
 import { useAct } from '@/ui/acting/useAct';
-import { useAsked } from '@/ui/acting/useAnswer';
+import { useAnswer } from '@/ui/acting/useAnswer';
 import { useYard } from '@/ui/frame/YardContext';
-import { mendNeeds } from '../../../acts';
+import { acts } from '../../../actions';
 
 export type PickedLine = { readonly needId: number; readonly buy: Quantity };
 
@@ -27,11 +27,11 @@ type Told = Seller & Partial<Pick<Switched, 'effect'>>;
 export function SellersList({ need, picks, onDone }: Props) {
   const { may } = useYard();
   // Among picks, what a switch does to all of them is told with it.
-  const sellers = useAsked<readonly Told[]>(
+  const sellers = useAnswer<readonly Told[]>(
     picks === undefined ? `/needs/${need.id}/sellers` : '/gather/switch',
     picks === undefined ? undefined : JSON.stringify({ needId: need.id, picks }),
   );
-  const act = useAct(mendNeeds, { onDone });
+  const act = useAct(acts.changeNeeds, { onDone });
   if (sellers === undefined || sellers.length === 0) return null;
   const now = sellers.find((s) => s.chosen)?.value ?? null;
   const choose = ({ supplierId, price }: Seller) =>

@@ -9,7 +9,7 @@ import { TextField } from '@/ui/kit/Field';
 import Link from '@/ui/kit/Link';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { dropView, keepView } from '../../../acts';
+import { acts } from '../../../actions';
 
 /** Views of a list that a person keeps by name: how it is filtered and sorted. */
 export function ListViews({ list }: { list: ListName }) {
@@ -23,14 +23,14 @@ export function ListViews({ list }: { list: ListName }) {
   const now = own.find((v) => v.query === query);
   const [name, setName] = useState('');
   const [open, setOpen] = useState(false);
-  const keep = useAct(keepView, {
+  const keep = useAct(acts.keepView, {
     said: () => `View ${name} saved`,
     onDone: () => {
       setName('');
       router.refresh();
     },
   });
-  const drop = useAct(dropView, { onDone: () => router.refresh() });
+  const drop = useAct(acts.dropView, { onDone: () => router.refresh() });
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger type="button" className="step text-[13px] max-phone:leading-[44px] print:hidden">

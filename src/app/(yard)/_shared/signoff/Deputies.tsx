@@ -9,7 +9,7 @@ import { PickField } from '@/ui/kit/PickField';
 import { useAct } from '@/ui/acting/useAct';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { dropDeputy, nameDeputy } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = {
   readonly deputies: readonly DeputyView[];
@@ -21,11 +21,11 @@ type Props = {
 /** Who signs for whom while they are away. */
 export function Deputies({ deputies, me, everybody = false }: Props) {
   const { day } = useYard();
-  const drop = useAct(dropDeputy, { said: () => 'Ended' });
+  const drop = useAct(acts.dropDeputy, { said: () => 'Ended' });
   const form = useActForm({
     read: () => deputyForm,
     start: { personId: me ?? null, deputyId: null, fromDay: '', toDay: '' },
-    act: nameDeputy,
+    act: acts.nameDeputy,
     input: (read, once) => ({ once, ...read }),
     said: () => 'Named',
     onDone: (_, restart) => restart(),

@@ -11,7 +11,7 @@ import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
-import { inspect } from '../../../acts';
+import { acts } from '../../../actions';
 import { ReasonField } from '../ReasonField';
 
 type Props = { readonly order: DockOrder; readonly lines: readonly DockLine[]; readonly onClose: () => void };
@@ -26,7 +26,7 @@ export function InspectSlip({ order, lines, onClose }: Props) {
         ...{ rejected: '', reason: '', good: [...l.heldNumbers], bad: [] as string[] },
       })),
     },
-    act: inspect,
+    act: acts.inspect,
     input: (read, once) => ({ once, orderId: order.id, version: order.version, ...read }),
     said: ({ number }) => `Inspected as ${number}`,
     onDone: onClose,

@@ -2,11 +2,11 @@
 
 import type { DockLine } from '@/queries/dock/order';
 import { useAct } from '@/ui/acting/useAct';
-import { markLine } from '../../../acts';
+import { acts } from '../../../actions';
 
 /** Whether what comes of this line is inspected, and has to have its certificate; what its item asks for stays. */
 export function LineMarks({ line: { id, description, marks } }: { line: DockLine }) {
-  const act = useAct(markLine, { said: () => `${description}: marks saved` });
+  const act = useAct(acts.markLine, { said: () => `${description}: marks saved` });
   const mark = (of: 'inspected' | 'certificate', words: string) => (
     <label className="flex min-h-[34px] items-center gap-2 max-phone:min-h-[44px]">
       <input

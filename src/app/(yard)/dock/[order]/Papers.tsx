@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import type { DockPaper } from '@/queries/dock/order';
 import { makeKey, useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { takeOutPaper } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = {
   readonly order: string;
@@ -24,7 +24,7 @@ export function Papers({ order, about, aboutId, papers, add }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string>();
-  const out = useAct(takeOutPaper, { said: () => 'Document removed' });
+  const out = useAct(acts.removePaper, { said: () => 'Document removed' });
   const keep = async (files: readonly File[]) => {
     setBusy(true);
     setFault(undefined);

@@ -12,7 +12,7 @@ import { DateField } from '@/ui/kit/DateField';
 import { Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { correctReceipt } from '../../../acts';
+import { acts } from '../../../actions';
 
 const typedCame = typedQuantity(keptQuantity, 'none');
 
@@ -49,7 +49,7 @@ export function PutRight({ receipt, came, onClose }: Props) {
   );
   const [day, setDay] = useState<string>(receipt.day);
   const [keepOver, setKeepOver] = useState(false);
-  const act = useAct(correctReceipt, { said: () => `${receipt.number} corrected`, onDone: onClose });
+  const act = useAct(acts.correctReceipt, { said: () => `${receipt.number} corrected`, onDone: onClose });
   const read = came.map((c) => ({ ...c, now: typedCame.safeParse(typed[c.line.id] ?? '') }));
   const put = () =>
     void act.run({

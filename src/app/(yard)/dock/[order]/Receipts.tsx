@@ -6,7 +6,7 @@ import { formatQuantity, quantity, type Quantity } from '@/core/quantity/quantit
 import type { DockOrder, DockReceipt } from '@/queries/dock/order';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { takeBack } from '../../../acts';
+import { acts } from '../../../actions';
 import { Papers } from './Papers';
 import { cameWith, PutRight } from './PutRight';
 
@@ -23,7 +23,7 @@ export function Receipts({ order, onBack }: { order: DockOrder; onBack: () => vo
   const once = useOnce();
   const [asked, setAsked] = useState<number>();
   const [righting, setRighting] = useState<number>();
-  const { run, busy, refusals } = useAct(takeBack, {
+  const { run, busy, refusals } = useAct(acts.reverseReceipt, {
     said: () => 'Receipt reversed',
     onDone: () => {
       once.renew();

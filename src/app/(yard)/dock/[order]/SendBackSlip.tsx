@@ -10,7 +10,7 @@ import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
-import { sendBack } from '../../../acts';
+import { acts } from '../../../actions';
 import { NumbersField } from '../NumbersField';
 
 type Props = { readonly order: DockOrder; readonly rejected: readonly DockLine[]; readonly onClose: () => void };
@@ -31,7 +31,7 @@ export function SendBackSlip({ order, rejected, onClose }: Props) {
         numbers: l.rejectedNumbers.join('\n'),
       })),
     },
-    act: sendBack,
+    act: acts.returnGoods,
     input: (read, once) => ({ once, orderId: order.id, version: order.version, ...read }),
     said: ({ number }) => `Returned as ${number}`,
     onDone: onClose,

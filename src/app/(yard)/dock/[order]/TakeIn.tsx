@@ -17,7 +17,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import type { NextAct } from '@/queries/orders/nextAct';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { receive } from '../../../acts';
+import { acts } from '../../../actions';
 import { StateTag } from '../../orders/StateTag';
 import { ArrivalRow } from './ArrivalRow';
 import { InspectSlip } from './InspectSlip';
@@ -46,7 +46,7 @@ export function TakeIn({ order, next }: { order: DockOrder; next: NextAct | unde
     read: () => deliveryForm,
     start: startOf(order),
     keep: `delivery ${order.number}, version ${order.version}`,
-    act: receive,
+    act: acts.receive,
     input: (read, once) => ({ once, orderId: order.id, version: order.version, ...read }),
     said: ({ number }) => `Received as ${number}`,
     onDone: (_, restart) => restart(),

@@ -7,7 +7,7 @@ import { notRightForm } from '@/core/records/delivery';
 import { counted } from '@/core/words';
 import type { ReasonChoice } from '@/queries/dock/order';
 import type { ScannedOrder } from '@/queries/dock/scanning';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { useKey } from '@/ui/frame/keys';
 import { CodeField } from '@/ui/kit/CodeField';
 import { TextField } from '@/ui/kit/Field';
@@ -16,13 +16,13 @@ import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/kit/Link';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { receiveTally, tieCode } from '../../../acts';
+import { acts } from '../../../actions';
 import { TallyRow } from './TallyRow';
 import { useTally } from './useTally';
 
 const LOUD = 'kettle scan sound';
 type Props = {
-  readonly supplier: Thing | null;
+  readonly supplier: Choice | null;
   /** The order in hand: what is scanned goes to its lines alone. */
   readonly order: ScannedOrder | null;
   readonly reasons: readonly ReasonChoice[];
@@ -39,7 +39,7 @@ export function ScanIn({ supplier: first, order, reasons }: Props) {
   const list = useTally({ orderId: order?.id, supplierId: supplier?.id }, loud);
   const noting = asked || list.tally.note !== undefined;
   const once = useOnce();
-  const act = useAct(receiveTally, {
+  const act = useAct(acts.receiveTally, {
     said: (taken) => `Received: ${taken.map((t) => `${t.order} as ${t.number}`).join(', ')}`,
     onDone: () => {
       once.renew();
@@ -192,7 +192,7 @@ type AsideProps = {
   readonly onDrop: (key: string) => void;
 };
 
-const goesTo = (order: ScannedOrder | null, supplier: Thing | null): string => {
+const goesTo = (order: ScannedOrder | null, supplier: Choice | null): string => {
   if (order !== null) return `Only for ${order.number}.`;
   return supplier === null ? 'Goes to the oldest order it is due on.' : `Only for orders from ${supplier.name}.`;
 };
@@ -201,7 +201,7 @@ const goesTo = (order: ScannedOrder | null, supplier: Thing | null): string => {
 function AsideRow({ scan, supplierId, onTied, onDrop }: AsideProps) {
   const [tying, setTying] = useState(false);
   const once = useOnce();
-  const act = useAct(tieCode, {
+  const act = useAct(acts.linkCode, {
     said: () => `Code ${scan.code} linked`,
     onDone: () => {
       once.renew();

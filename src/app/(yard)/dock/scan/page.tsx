@@ -1,15 +1,15 @@
 import { loadReasons } from '@/queries/dock/order';
 import { permit } from '@/queries/permit';
 import { loadScannedOrder } from '@/queries/dock/scanning';
-import { loadThing } from '@/queries/frame/choices';
-import { place } from '../../../server/place';
+import { loadChoice } from '@/queries/frame/choices';
+import { page } from '../../../server/page';
 import { ScanIn } from './ScanIn';
 
 export const metadata = { title: 'Scan in' };
 
-export default place(async ({ db, person, today, query }) => {
+export default page(async ({ db, person, today, query }) => {
   permit(person, 'receive');
-  const supplier = await loadThing(db, person, 'supplier', Number(query.supplier) || null, today);
+  const supplier = await loadChoice(db, person, 'supplier', Number(query.supplier) || null, today);
   const order = await loadScannedOrder(db, person, query.order ?? '');
   return <ScanIn {...{ supplier, order }} reasons={await loadReasons(db, person)} />;
 });

@@ -19,7 +19,7 @@ import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { matchInvoice, takeOutInvoice } from '../../../acts';
+import { acts } from '../../../actions';
 import { invoicedColumns } from '../invoicedColumns';
 import { InvoiceTag } from '../InvoiceTag';
 import { counted } from '@/core/words';
@@ -31,7 +31,7 @@ const tone =
   (kind: Difference['kind']) =>
   ({ differences }: Row): string => {
     const off = differences.find((d) => d.kind === kind);
-    return off === undefined ? '' : off.held ? '!font-bold !text-brick' : '!font-bold !text-amber';
+    return off === undefined ? '' : off.beyond ? '!font-bold !text-brick' : '!font-bold !text-amber';
   };
 
 const matchColumns = (currency: string): Column<Row>[] => [
@@ -73,27 +73,27 @@ const matchColumns = (currency: string): Column<Row>[] => [
 
 /** Ordered, received and invoiced side by side; matching makes the invoice actual cost on the jobs. */
 export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct | undefined }) {
-  const { invoice, lines, total, held } = view;
+  const { invoice, lines, total, differs } = view;
   const { currency } = invoice;
   const { day, may } = useYard();
   const [reason, setReason] = useState('');
   const [takingOut, setTakingOut] = useState(false);
   const router = useRouter();
   const once = useOnce();
-  const { run, busy, refusals, clash } = useAct(matchInvoice, {
+  const { run, busy, refusals, clash } = useAct(acts.matchInvoice, {
     said: () => `Invoice ${invoice.number} matched`,
     onDone: once.renew,
   });
   const matched = invoice.state === 'matched';
   const waits = WAITING.includes(invoice.state);
-  const mayMatch = waits && may('match invoices') && (!held || may('pass differences'));
+  const mayMatch = waits && may('match invoices') && (!differs || may('pass differences'));
   const submit = () => void run({ once: once.key(), invoiceId: invoice.id, version: invoice.version, reason });
-  useKey('Ctrl+Enter', held ? 'Approve and match' : 'Match', submit, mayMatch && !busy);
+  useKey('Ctrl+Enter', differs ? 'Approve and match' : 'Match', submit, mayMatch && !busy);
   const all = [...lines.flatMap((l) => l.differences), ...total];
   const fault =
     clash?.message ??
     refusals[0]?.message ??
-    (waits && held && !may('pass differences') ? 'Accounts or a manager can approve the difference.' : undefined);
+    (waits && differs && !may('pass differences') ? 'Accounts or a manager can approve the difference.' : undefined);
   return (
     <Sheet aside={<Findings all={all} matched={matched} view={view} />}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -130,7 +130,7 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
           },
         ]}
       />
-      {held && mayMatch && (
+      {differs && mayMatch && (
         <label className="mt-4 block max-w-[560px]">
           <span className="field-label">Reason for approving</span>
           <input
@@ -147,13 +147,13 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
         facts={
           <>
             <Fact strong>{formatMoney(invoice.gross, currency)}</Fact>
-            <Fact warn={held && waits}>
+            <Fact warn={differs && waits}>
               {invoice.state === 'takenOut'
                 ? 'void: no effect'
                 : matched
                   ? `matched ${day(invoice.matchedOn)} by ${view.matchedBy}`
-                  : held
-                    ? `${counted(all.filter((d) => d.held).length, 'difference')} outside tolerance`
+                  : differs
+                    ? `${counted(all.filter((d) => d.beyond).length, 'difference')} outside tolerance`
                     : 'agrees with order and receipts'}
             </Fact>
           </>
@@ -167,7 +167,7 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
         )}
         {mayMatch && (
           <ShelfMain disabled={busy} onClick={submit} hint="Ctrl ↵">
-            {busy ? 'Matching…' : held ? 'Approve and match' : 'Match'}
+            {busy ? 'Matching…' : differs ? 'Approve and match' : 'Match'}
           </ShelfMain>
         )}
         <ShelfNext next={next} main />
@@ -180,7 +180,7 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
 function TakeOut({ view, onClose }: { view: InvoiceView; onClose: () => void }) {
   const { id: invoiceId, version, number } = view.invoice;
   const once = useOnce();
-  const act = useAct(takeOutInvoice, {
+  const act = useAct(acts.voidInvoice, {
     said: () => `Invoice ${number} removed`,
     onDone: onClose,
   });
@@ -206,10 +206,10 @@ function Findings({ all, matched, view }: { all: readonly Difference[]; matched:
       <ul className="grid gap-1.5">
         {all.map((d) => (
           <li key={d.words} className="flex gap-1.5">
-            <b className={d.held ? 'text-brick' : 'text-amber'}>{d.held ? 'Held' : 'Approved'}</b>
+            <b className={d.beyond ? 'text-brick' : 'text-amber'}>{d.beyond ? 'Held' : 'Approved'}</b>
             <span>
               {d.words}
-              {!d.held && ' Within tolerance.'}
+              {!d.beyond && ' Within tolerance.'}
             </span>
           </li>
         ))}

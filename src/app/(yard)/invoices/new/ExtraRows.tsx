@@ -6,18 +6,18 @@ import { signOf } from '@/core/money/money';
 import { FOLLOWS, ORDERS_JOBS, STORES, type InvoiceText, type ExtraText } from '@/core/records/invoice';
 import type { Named } from '@/core/records/typed';
 import type { InvoiceFormView } from '@/queries/invoices/invoices';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { NumberField } from '@/ui/kit/NumberField';
 import type { ActForm } from '@/ui/acting/useActForm';
 
 /** Beside all other jobs, and beside all codes. */
-const ALSO_TO: readonly Thing[] = [
+const ALSO_TO: readonly Choice[] = [
   { ...ORDERS_JOBS, detail: 'by value' },
   { ...STORES, detail: '' },
 ];
-const ALSO_CODE: readonly Thing[] = [{ ...FOLLOWS, detail: '' }];
+const ALSO_CODE: readonly Choice[] = [{ ...FOLLOWS, detail: '' }];
 
 type Props = {
   readonly view: InvoiceFormView;

@@ -39,7 +39,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { needsCorrecting } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { changeInvoice, enterInvoice } from '../../../acts';
+import { acts } from '../../../actions';
 import { ExtraRows } from './ExtraRows';
 import { invoicedColumns } from '../invoicedColumns';
 import { counted } from '@/core/words';
@@ -110,8 +110,8 @@ export function InvoiceForm(view: InvoiceFormView) {
     keep: invoice === undefined ? `invoice for ${order.number}` : `invoice ${invoice.invoice.id}`,
     act: (read: InvoiceRead & { once: string }) =>
       invoice === undefined
-        ? enterInvoice({ orderId: order.id, ...read })
-        : changeInvoice({ invoiceId: invoice.invoice.id, version: invoice.invoice.version, ...read }),
+        ? acts.enterInvoice({ orderId: order.id, ...read })
+        : acts.changeInvoice({ invoiceId: invoice.invoice.id, version: invoice.invoice.version, ...read }),
     input: (read, once) => ({ once, ...read }),
     said: () => (invoice === undefined ? 'Invoice entered' : 'Invoice saved'),
     onDone: ({ id }) => router.push(`/invoices/${id}`),

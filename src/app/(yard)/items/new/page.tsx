@@ -1,11 +1,11 @@
 import { permit } from '@/queries/permit';
 import { Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../../server/place';
+import { page } from '../../../server/page';
 import { ItemForm } from '../ItemForm';
 
 export const metadata = { title: 'New item' };
 
-export default place(async ({ person }) => {
+export default page(async ({ person }) => {
   permit(person, 'keep suppliers');
   return (
     <Sheet>

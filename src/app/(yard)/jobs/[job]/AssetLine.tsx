@@ -9,7 +9,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { setAsset } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = { readonly jobId: number; readonly asset: JobAsset; readonly asks: boolean };
 
@@ -45,7 +45,7 @@ function AssetSlip({ jobId, asset: { own, known, version }, onClose }: Omit<Prop
   const form = useActForm({
     read: () => assetFields,
     start: own === null ? NEW : textOf(own),
-    act: setAsset,
+    act: acts.setAsset,
     input: (read, once) => ({
       ...{ once, jobId, version },
       asset: { ...read, id: chosen?.id ?? null, version: chosen?.version ?? 0 },

@@ -11,7 +11,7 @@ import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { letBe } from '../../../acts';
+import { acts } from '../../../actions';
 import ChangeSlip, { type Stands } from './budget/ChangeSlip';
 
 type Props = {
@@ -22,14 +22,17 @@ type Props = {
 
 /** What can be done about a budget that is passed; each way begins where it is done. */
 export function DecideSlip({ job, view, budgets }: Props) {
-  const { code, ways, from, held, drafts } = view;
+  const { code, ways, from, contingency, drafts } = view;
   const { currency, may } = useYard();
   const router = useRouter();
   const [begun, setBegun] = useState<readonly ChangeLineText[]>();
   const [asking, setAsking] = useState(false);
   const once = useOnce();
   const back = () => router.replace(`/jobs/${job.number}`, { scroll: false });
-  const let1 = useAct(letBe, { said: () => `Overspend on ${code.number} ${code.name} accepted`, onDone: back });
+  const let1 = useAct(acts.acceptOverspend, {
+    said: () => `Overspend on ${code.number} ${code.name} accepted`,
+    onDone: back,
+  });
   const money = (amount: Minor) => formatMoney(amount, currency);
   const line = (of: ChangeLineText['code'], amount: Minor): ChangeLineText => ({
     code: of,
@@ -44,7 +47,7 @@ export function DecideSlip({ job, view, budgets }: Props) {
         change={undefined}
         begin={begun}
         stands={budgets}
-        held={held}
+        contingency={contingency}
         onClose={back}
       />
     );
@@ -73,11 +76,11 @@ export function DecideSlip({ job, view, budgets }: Props) {
             }}
           />
         )}
-        {writes && ways.held > 0 && (
+        {writes && ways.contingency > 0 && (
           <Way
             title="Draw from contingency"
-            words={`${money(held)} in contingency; ${money(ways.held)} would come here.`}
-            onGo={() => setBegun([line(code, ways.held), line(HELD, minor(-ways.held))])}
+            words={`${money(contingency)} in contingency; ${money(ways.contingency)} would come here.`}
+            onGo={() => setBegun([line(code, ways.contingency), line(HELD, minor(-ways.contingency))])}
           />
         )}
         {drafts.map((d) => (

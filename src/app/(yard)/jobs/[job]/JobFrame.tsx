@@ -9,7 +9,7 @@ import type { JobHead } from '@/queries/jobs/job';
 import { UprightGlass } from '@/ui/jobs/SightGlass';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { closeOnRail, openOnRail } from '../../../acts';
+import { acts } from '../../../actions';
 
 export function JobGlass({ level, number }: { level: Level; number: string }) {
   const { currency } = useYard();
@@ -79,8 +79,8 @@ export function JobTabs({ number, needs, orders, quote }: Props) {
 }
 
 export function RailSwitch({ jobId, onRail }: { jobId: number; onRail: boolean }) {
-  const open = useAct(openOnRail);
-  const close = useAct(closeOnRail);
+  const open = useAct(acts.openOnRail);
+  const close = useAct(acts.closeOnRail);
   const act = onRail ? close : open;
   return (
     <button

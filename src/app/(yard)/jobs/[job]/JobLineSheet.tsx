@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import type { EntryColumn } from '@/ui/entry/column';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { JobLineText } from '@/ui/jobs/jobLineText';
@@ -40,7 +40,7 @@ export function JobLineSheet<L extends JobLineText>(props: Props<L>) {
     return columnsOf(jobLineColumns<L>({ currency, money, onMake: mayMake ? onMake : undefined }), currency);
   }, [columnsOf, currency, money, mayMake]);
   const placeOf = (line: L) => before + 1 + (lines.includes(line) ? lines.indexOf(line) : lines.length);
-  const take = (column: string, thing: Thing) =>
+  const take = (column: string, thing: Choice) =>
     onApply([
       {
         key: making?.key ?? '',

@@ -7,7 +7,7 @@ import { ReasonQuestion } from '@/ui/kit/Reason';
 import { Question } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { closeJob, holdJob, reopenJob } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = { readonly job: Pick<JobHead, 'id' | 'number' | 'state' | 'version' | 'onHold'> };
 
@@ -19,9 +19,9 @@ export function JobState({ job }: Props) {
   const [asking, setAsking] = useState<'hold' | 'close' | 'reopen'>();
   const once = useOnce();
   const done = () => setAsking(undefined);
-  const hold = useAct(holdJob, { onDone: done });
-  const close = useAct(closeJob, { said: () => `Job ${job.number} closed`, onDone: done });
-  const reopen = useAct(reopenJob, { said: () => `Job ${job.number} reopened`, onDone: done });
+  const hold = useAct(acts.holdJob, { onDone: done });
+  const close = useAct(acts.closeJob, { said: () => `Job ${job.number} closed`, onDone: done });
+  const reopen = useAct(acts.reopenJob, { said: () => `Job ${job.number} reopened`, onDone: done });
   if (!may('close jobs')) return null;
   const ref = { jobId: job.id, version: job.version };
   return (

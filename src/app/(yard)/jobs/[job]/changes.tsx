@@ -37,14 +37,14 @@ export function ChangeTold({ description, unit, was, is, bought }: Change) {
   );
 }
 
-type Asked = {
+type SurplusFieldProps = {
   readonly value: Surplus | '';
   readonly onChange: (way: Surplus | '') => void;
   readonly className?: string;
 };
 
 /** What becomes of what was bought beyond what is needed now. */
-export const SurplusField = ({ value, onChange, className = '' }: Asked) => (
+export const SurplusField = ({ value, onChange, className = '' }: SurplusFieldProps) => (
   <ChoiceField
     label="Surplus already bought"
     className={className}

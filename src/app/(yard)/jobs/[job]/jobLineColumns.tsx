@@ -1,7 +1,7 @@
 import { signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
 import { named, type EntryColumn } from '@/ui/entry/column';
-import { chosen, wordsOfChoice, type Choice } from '@/ui/entry/reading';
+import { chosen, wordsOfChoice, type PickedText } from '@/ui/entry/reading';
 import { PartTold } from '@/ui/entry/PartTold';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
@@ -23,7 +23,7 @@ const choiceEntry = <L extends JobLineText>(of: 'costCode' | 'supplier', at: 'co
   take: (l: L, thing: Parameters<typeof named>[0] | null): L => ({ ...l, [at]: chosen(thing && named(thing)) }),
 });
 
-const Code = ({ code }: { code: Choice }) =>
+const Code = ({ code }: { code: PickedText }) =>
   code.thing === null ? (
     code.words || <span className="tag tag-stop">choose code</span>
   ) : (

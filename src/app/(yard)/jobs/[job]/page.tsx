@@ -2,7 +2,7 @@ import Link from '@/ui/kit/Link';
 import { STAGES } from '@/core/tab/stages';
 import { loadDecide } from '@/queries/jobs/deciding';
 import { loadDecisions } from '@/queries/jobs/decisions';
-import { loadHeldOf } from '@/queries/jobs/budgets';
+import { loadContingencyOf } from '@/queries/jobs/budgets';
 import { loadCourse } from '@/queries/jobs/course';
 import { loadPostings, type Figure } from '@/queries/jobs/job';
 import { NotPermitted } from '@/queries/permit';
@@ -10,14 +10,14 @@ import { Empty } from '@/ui/kit/Sheet';
 import { Course } from './Course';
 import { DecideSlip } from './DecideSlip';
 import { FigureSlip } from './FigureSlip';
-import { HeldBack } from './HeldBack';
-import { jobPlace } from './jobPlace';
+import { Contingency } from './Contingency';
+import { jobPage } from './jobPage';
 import { JobShelf } from './JobShelf';
 import { TabTable } from './TabTable';
 
 const WORD = { over: 'text-brick', care: 'text-amber', good: 'text-enamel' } as const;
 
-export default jobPlace(async ({ db, person, today, query, job, on, tab }) => {
+export default jobPage(async ({ db, person, today, query, job, on, tab }) => {
   if (tab === undefined) throw new NotPermitted('see money');
   const [code, stage] = (query.figure ?? '').split('.');
   const row = tab.rows.find((r) => r.code.code === code);
@@ -50,7 +50,7 @@ export default jobPlace(async ({ db, person, today, query, job, on, tab }) => {
   return (
     <>
       <TabTable tab={tab} number={job.number} on={on} />
-      <HeldBack number={job.number} {...await loadHeldOf(db, person, job.id, on)} />
+      <Contingency number={job.number} {...await loadContingencyOf(db, person, job.id, on)} />
       {decisions.length > 0 && (
         <section aria-label="Needs a decision" className="mt-5">
           <h2 className="border-b border-line pb-1 text-[16px]">

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { jobForm, type JobText } from '@/core/records/job';
 import { JOB_KINDS } from '@/queries/jobs/jobs';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
@@ -11,10 +11,10 @@ import { PickField } from '@/ui/kit/PickField';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { needsCorrecting } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/acting/useActForm';
-import { openJob } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = {
-  readonly lead: Thing | null;
+  readonly lead: Choice | null;
   readonly nextNumber: string;
 };
 
@@ -34,7 +34,7 @@ export function NewJob({ lead, nextNumber }: Props) {
       dueOn: '',
     } as JobText,
     keep: 'a new job',
-    act: openJob,
+    act: acts.openJob,
     input: (read, once) => ({ once, ...read }),
     said: (made) => `Job ${made.number} created`,
     onDone: (made) => router.push(`/jobs/${made.number}/quote`),

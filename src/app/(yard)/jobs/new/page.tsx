@@ -1,11 +1,11 @@
 import { loadJobForm } from '@/queries/jobs/jobs';
 import { Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../../server/place';
+import { page } from '../../../server/page';
 import { NewJob } from './NewJob';
 
 export const metadata = { title: 'New job' };
 
-export default place(async ({ db, person, today }) => (
+export default page(async ({ db, person, today }) => (
   <Sheet>
     <h1 className="mb-1 text-[25px]">New job</h1>
     <NewJob {...await loadJobForm(db, person, today)} />

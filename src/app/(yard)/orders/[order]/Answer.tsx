@@ -15,7 +15,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { confirmOrder } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Line = OrderView['order']['lines'][number];
 type Said = { readonly quantity: string; readonly price: string; readonly promisedOn: string };
@@ -33,7 +33,7 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
   );
   const [tried, setTried] = useState(false);
   const once = useOnce();
-  const act = useAct(confirmOrder, {
+  const act = useAct(acts.confirmOrder, {
     said: ({ state }) => (state === 'confirmed' ? `Order ${order.number} confirmed` : 'Confirmation saved'),
     onDone: onClose,
   });

@@ -6,8 +6,8 @@ import type { FilesOf } from '@/queries/company/files';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useAct } from '@/ui/acting/useAct';
-import { useAsked } from '@/ui/acting/useAnswer';
-import { sendWith } from '../../../acts';
+import { useAnswer } from '@/ui/acting/useAnswer';
+import { acts } from '../../../actions';
 import { AddFile } from '../../_shared/company/AddFile';
 import { sizeInWords } from '../../_shared/company/FilesAbout';
 
@@ -15,9 +15,9 @@ import { sizeInWords } from '../../_shared/company/FilesAbout';
 export default function Attach({ view, onClose }: { view: OrderView; onClose: () => void }) {
   const { order } = view;
   const [looked, setLooked] = useState(0);
-  const found = useAsked<readonly FilesOf[]>(`/orders/${order.number}/files`, undefined, looked);
+  const found = useAnswer<readonly FilesOf[]>(`/orders/${order.number}/files`, undefined, looked);
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set(view.files.map((f) => f.id)));
-  const act = useAct(sendWith, { said: () => `Attachments to ${order.number} saved`, onDone: onClose });
+  const act = useAct(acts.sendWith, { said: () => `Attachments to ${order.number} saved`, onDone: onClose });
   const save = () => void act.run({ orderId: order.id, version: order.version, documentIds: [...picked] });
   const pick = (id: number, on: boolean) =>
     setPicked((now) => new Set(on ? [...now, id] : [...now].filter((n) => n !== id)));

@@ -6,11 +6,11 @@ import { leftOf, progressOf } from '@/core/orders/states';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { OrderView } from '@/queries/orders/order';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { PickField } from '@/ui/kit/PickField';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { chargeElsewhere, closeShort, endInvoices, openAgain } from '../../../acts';
+import { acts } from '../../../actions';
 import { Ahead } from './Ahead';
 
 type Line = OrderView['order']['lines'][number];
@@ -35,7 +35,7 @@ export function LineEnding({ how, ...of }: EndProps & { readonly how: LineEnd })
 function CloseShort({ line, view, onClose }: EndProps) {
   const once = useOnce();
   const at = endedAt(factsOf(line));
-  const act = useAct(closeShort, {
+  const act = useAct(acts.closeShort, {
     said: () => `${line.description} closed short at ${at}`,
     onDone: onClose,
   });
@@ -63,7 +63,7 @@ function CloseShort({ line, view, onClose }: EndProps) {
 
 function EndInvoices({ line, view, onClose }: EndProps) {
   const once = useOnce();
-  const act = useAct(endInvoices, {
+  const act = useAct(acts.endInvoices, {
     said: () => `No more invoices for ${line.description}`,
     onDone: onClose,
   });
@@ -84,7 +84,7 @@ function EndInvoices({ line, view, onClose }: EndProps) {
 
 function OpenAgain({ line, view, onClose }: EndProps) {
   const once = useOnce();
-  const act = useAct(openAgain, { said: () => `${line.description} reopened`, onDone: onClose });
+  const act = useAct(acts.reopenLines, { said: () => `${line.description} reopened`, onDone: onClose });
   const ref = { orderId: view.order.id, version: view.order.version, lineId: line.id };
   return (
     <ReasonQuestion
@@ -103,9 +103,9 @@ function OpenAgain({ line, view, onClose }: EndProps) {
 
 function Elsewhere({ line, view, onClose }: EndProps) {
   const once = useOnce();
-  const [job, setJob] = useState<Thing | null>(null);
-  const [code, setCode] = useState<Thing | null>(null);
-  const act = useAct(chargeElsewhere, {
+  const [job, setJob] = useState<Choice | null>(null);
+  const [code, setCode] = useState<Choice | null>(null);
+  const act = useAct(acts.chargeElsewhere, {
     said: () => `Charge for ${line.description} moved to ${job?.number}`,
     onDone: onClose,
   });

@@ -8,7 +8,7 @@ import { AreaField, ChoiceField, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useActForm } from '@/ui/acting/useActForm';
-import { addPlace } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = {
   readonly typed: string;
@@ -48,7 +48,7 @@ export default function NewPlace({ typed, view, onClose, onPlace }: Props) {
   const form = useActForm({
     read: () => placeFields.extend({ way: z.string() }),
     start: { name: typed, address: '', instructions: '', way: 'once' },
-    act: addPlace,
+    act: acts.addPlace,
     input: ({ way, ...read }, once) => ({ once, ...read, kept: keptAs(ways, way) }),
     said: (_, made) => `${made.name} added`,
     onDone: ({ id }) => onPlace({ id, number: '', name: form.typed.name.trim() }),

@@ -9,7 +9,7 @@ import { counted } from '@/core/words';
 import type { HistoryRow } from '@/queries/company/history';
 import type { OrderView } from '@/queries/orders/order';
 import type { OrderedBefore } from '@/queries/orders/orderedBefore';
-import type { ItemThing } from '@/queries/frame/choices';
+import type { ItemChoice } from '@/queries/frame/choices';
 import type { StoredOrder } from '@/store/orders';
 import { Sheet } from '@/ui/kit/Sheet';
 import { useKey } from '@/ui/frame/keys';
@@ -64,7 +64,7 @@ export function OrderDraft({ view, form, history }: Props) {
     // A charge of a kind has its name: its price is filled in next.
     setBegun({ key: line.key, ...(line.description === '' ? {} : { col: 'price' }) });
   };
-  const onPart = (part: ItemThing, count: number) => {
+  const onPart = (part: ItemChoice, count: number) => {
     steps.step();
     const lines = (now: OrderText) =>
       withMore(now.lines, part, count, freshIn(now.lines), draft.terms.get(part.id), order.currency);

@@ -5,7 +5,7 @@ import { isAsConfirmed } from '@/core/orders/confirming';
 import type { OrderView } from '@/queries/orders/order';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { beginRevision, callOff } from '../../../acts';
+import { acts } from '../../../actions';
 import { Ahead } from './Ahead';
 
 type Props = { readonly view: OrderView; readonly onClose: () => void };
@@ -14,7 +14,7 @@ type Props = { readonly view: OrderView; readonly onClose: () => void };
 export function CallOff({ view, onClose }: Props) {
   const { order } = view;
   const once = useOnce();
-  const act = useAct(callOff, {
+  const act = useAct(acts.cancelOrder, {
     said: () => `Order ${order.number} cancelled`,
     onDone: onClose,
   });
@@ -42,7 +42,7 @@ export function Revise({ view, onClose }: Props) {
     (l) => l.kind !== 'charge' && l.confirmed !== null && l.confirmed > 0 && !isAsConfirmed(l, l),
   );
   const [asConfirmed, setAsConfirmed] = useState(answered);
-  const act = useAct(beginRevision, {
+  const act = useAct(acts.beginRevision, {
     said: () => `Revision ${order.revision + 1} of ${order.number} started`,
     onDone: onClose,
   });

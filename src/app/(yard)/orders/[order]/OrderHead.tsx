@@ -9,7 +9,7 @@ import { useKey } from '@/ui/frame/keys';
 import { Faults } from '@/ui/kit/Field';
 import { makeKey, useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { repeatOrder } from '../../../acts';
+import { acts } from '../../../actions';
 import { StateTag } from '../StateTag';
 import { CallOff, Revise } from './OrderEnding';
 import { counted } from '@/core/words';
@@ -28,7 +28,7 @@ export function OrderHead({ view }: { view: OrderView }) {
   const { day, today, may } = useYard();
   const [ending, setEnding] = useState<'revise' | 'callOff'>();
   const router = useRouter();
-  const repeat = useAct(repeatOrder, {
+  const repeat = useAct(acts.repeatOrder, {
     said: ({ number }) => `${number} drafted with the same lines at today’s prices`,
     onDone: ({ number }) => router.push(`/orders/${number}`),
   });

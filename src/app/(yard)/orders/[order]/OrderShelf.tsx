@@ -15,7 +15,7 @@ import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { counted } from '@/core/words';
 import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { chaseOrder, draftAgain, dropRevision, holdOrder, markSentByHand, sendOrder } from '../../../acts';
+import { acts, chaseOrder, markSentByHand, sendOrder } from '../../../actions';
 import { AskForSignOff, WithSignOff } from './OrderSigning';
 import { CallOff } from './OrderEnding';
 
@@ -58,7 +58,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
     said: ({ number }) => `${number} marked as sent by hand`,
     onDone: () => setAsking(false),
   });
-  const hold = useAct(holdOrder);
+  const hold = useAct(acts.holdOrder);
   /** Holding is undone where it was done, for a while. */
   const holdOpen = async (on: boolean) => {
     if (!(await hold.run({ ...ref, hold: on }))) return;
@@ -72,10 +72,10 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
     said: ({ came, recipient, answer }) =>
       came === 'taken' ? `${recipient} chased` : `The chaser to ${recipient} wasn’t sent: ${answer}`,
   });
-  const drop = useAct(dropRevision, {
+  const drop = useAct(acts.dropRevision, {
     said: () => `Revision ${revising?.number} discarded: the order as sent still stands`,
   });
-  const again = useAct(draftAgain, { said: () => `${order.number} reopened as draft` });
+  const again = useAct(acts.draftAgain, { said: () => `${order.number} reopened as draft` });
   const unsent = canMove(order.state, 'beginSending');
   const out = OPEN_AT_SUPPLIER.includes(order.state);
   const sends = unsent || revising !== undefined;
@@ -109,11 +109,11 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   useKey('Ctrl+Enter', 'Request sign-off', () => setAsking(true), mayAsk && !asking && !saves);
   useKey('Escape', 'Cancel', () => setAsking(false), asking);
   const over = !sends ? [] : view.effects.filter((e) => headroomOf(e.after) < 0);
-  const acts = [send, byHand, hold, chase, drop, again];
-  const clash = acts.find((a) => a.clash !== undefined)?.clash;
+  const running = [send, byHand, hold, chase, drop, again];
+  const clash = running.find((a) => a.clash !== undefined)?.clash;
   const told = clash
     ? `${clash.message} This is the latest version: check it, then try again.`
-    : acts.flatMap((a) => a.refusals)[0]?.message;
+    : running.flatMap((a) => a.refusals)[0]?.message;
   const fault = told ?? typed?.fault;
   const first = over[0];
   if (asking && mayAsk && signing !== undefined)

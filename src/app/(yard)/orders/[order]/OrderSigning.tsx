@@ -10,7 +10,7 @@ import { useKey } from '@/ui/frame/keys';
 import { Fact, Shelf, ShelfMain, ShelfPlain } from '@/ui/kit/Shelf';
 import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { askSignOff, remindSigners, takeBackSignOff } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = {
   readonly order: Pick<OrderView['order'], 'id' | 'number'>;
@@ -25,7 +25,7 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
   const { currency } = useYard();
   const once = useOnce();
   const [note, setNote] = useState('');
-  const act = useAct(askSignOff, { said: () => `Sign-off of ${order.number} requested`, onDone: onClose });
+  const act = useAct(acts.requestSignOff, { said: () => `Sign-off of ${order.number} requested`, onDone: onClose });
   const go = async () => {
     const saved = await version();
     if (saved !== undefined) await act.run({ once: once.key(), orderId: order.id, version: saved, note });
@@ -71,8 +71,8 @@ export function AskForSignOff({ order, signing, version, onClose }: Props) {
 export function WithSignOff({ view: { order, signing } }: { readonly view: OrderView }) {
   const { may } = useYard();
   const router = useRouter();
-  const back = useAct(takeBackSignOff, { said: () => `${order.number} withdrawn: you can change it` });
-  const remind = useAct(remindSigners, {
+  const back = useAct(acts.withdrawSignOff, { said: () => `${order.number} withdrawn: you can change it` });
+  const remind = useAct(acts.remindSigners, {
     said: ({ told }) => (told === 1 ? 'Signatory reminded' : `${told} signatories reminded`),
   });
   const mine = signing?.steps.find((s) => s.mine !== null);

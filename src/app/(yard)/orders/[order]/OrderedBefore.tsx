@@ -7,7 +7,7 @@ import { unitOf } from '@/core/quantity/units';
 import type { OrderView } from '@/queries/orders/order';
 import type { OrderedBefore as Before } from '@/queries/orders/orderedBefore';
 import { Slip } from '@/ui/kit/Slip';
-import { useAsked } from '@/ui/acting/useAnswer';
+import { useAnswer } from '@/ui/acting/useAnswer';
 import { useYard } from '@/ui/frame/YardContext';
 
 type Props = { readonly view: OrderView; readonly onAgain: (line: Before) => void; readonly onClose: () => void };
@@ -18,7 +18,7 @@ export default function OrderedBefore({ view, onAgain, onClose }: Props) {
   const { day } = useYard();
   const [words, setWords] = useState('');
   const [taken, setTaken] = useState<ReadonlySet<number>>(new Set());
-  const found = useAsked<readonly Before[]>(`/orders/${order.number}/before?words=${encodeURIComponent(words)}`);
+  const found = useAnswer<readonly Before[]>(`/orders/${order.number}/before?words=${encodeURIComponent(words)}`);
   return (
     <Slip open onClose={onClose} title={`Ordered from ${supplier.name} before`} detail="Today’s price, last quantity.">
       <input

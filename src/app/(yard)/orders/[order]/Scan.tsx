@@ -2,13 +2,13 @@
 
 import { useRef, useState } from 'react';
 import { readScan } from '@/formats/gs1';
-import type { ItemThing } from '@/queries/frame/choices';
+import type { ItemChoice } from '@/queries/frame/choices';
 import { ask, asJson } from '@/ui/acting/ask';
 import { Slip } from '@/ui/kit/Slip';
 
 type Props = {
   /** Puts so many more of a part on the order. */
-  readonly onPart: (part: ItemThing, count: number) => void;
+  readonly onPart: (part: ItemChoice, count: number) => void;
   readonly onClose: () => void;
 };
 
@@ -27,7 +27,7 @@ export default function Scan({ onPart, onClose }: Props) {
     if (!read.ok) return tell({ code: typed, words: read.refusals[0]?.message ?? '', fault: true });
     const { words, count } = read.value;
     const body = JSON.stringify({ kind: 'item', words });
-    const found = await ask<(ItemThing | null)[]>('/pick', asJson(body, new AbortController().signal));
+    const found = await ask<(ItemChoice | null)[]>('/pick', asJson(body, new AbortController().signal));
     const part = found?.find((p) => p !== null);
     if (part != null) {
       const whole = (tally.current.get(part.id) ?? 0) + count;

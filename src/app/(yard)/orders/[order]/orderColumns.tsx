@@ -6,11 +6,11 @@ import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { sourceOf } from '@/core/sourcing/source';
 import type { ItemTerms } from '@/queries/orders/terms';
-import type { ItemThing, Thing } from '@/queries/frame/choices';
+import type { ItemChoice, Choice } from '@/queries/frame/choices';
 import { named, type EntryColumn } from '@/ui/entry/column';
 import { unitEntry } from '@/ui/entry/unit';
 import { Dash } from '@/ui/kit/Sheet';
-import { chosen, wordsOfChoice as textOf, type Choice } from '@/ui/entry/reading';
+import { chosen, wordsOfChoice as textOf, type PickedText } from '@/ui/entry/reading';
 import { partsOf, STORES, withItem, withQuantity, type LineText, type SplitText } from '@/ui/orders/orderLineText';
 
 /** A row of the order's sheet: a line, or a part of the line above it. */
@@ -23,8 +23,8 @@ export type OrderRow = {
   readonly net: Minor | undefined;
 };
 
-const STORES_THING: Thing = { ...STORES, detail: 'goods for stores' };
-const FOLLOWS: Thing = { id: 0, number: '', name: 'as the lines’ codes', detail: 'by value' };
+const STORES_THING: Choice = { ...STORES, detail: 'goods for stores' };
+const FOLLOWS: Choice = { id: 0, number: '', name: 'as the lines’ codes', detail: 'by value' };
 
 /** The part that a row speaks of: its own, or the only one of its line. */
 const partOf = ({ line, part }: OrderRow): SplitText | undefined =>
@@ -60,10 +60,10 @@ const withPart = (row: OrderRow, change: Partial<SplitText>): OrderRow => {
 };
 
 /** For another job it no longer covers this job's need. */
-const forJob = (row: OrderRow, job: Choice): OrderRow =>
+const forJob = (row: OrderRow, job: PickedText): OrderRow =>
   withPart(row, job.thing?.id === partOf(row)?.job.thing?.id ? { job } : { job, needId: null });
 
-function taken(row: OrderRow, item: ItemThing | Thing | null): OrderRow {
+function taken(row: OrderRow, item: ItemChoice | Choice | null): OrderRow {
   const { line } = row;
   if (item === null) return withLine(row, { itemId: null, ourNumber: '', description: '' });
   if (line.kind === 'charge') return withLine(row, { description: item.name });

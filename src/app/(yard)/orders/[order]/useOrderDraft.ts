@@ -10,7 +10,7 @@ import { useTyped, type Kept } from '@/ui/entry/useTyped';
 import { withTerms, type LineText } from '@/ui/orders/orderLineText';
 import { HEAD_KEYS, orderText, readOrder, type OrderText, type Typeable } from '@/ui/orders/orderText';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { changeOrder, changeRevision } from '../../../acts';
+import { acts } from '../../../actions';
 
 export type OrderFormChoices = Awaited<ReturnType<typeof loadOrderForm>>;
 
@@ -46,8 +46,8 @@ export function useOrderDraft(view: OrderView, form: OrderFormChoices) {
       if (saved.number !== order.number) router.replace(`/orders/${saved.number}`);
     },
   };
-  const drafting = useAct(changeOrder, saying);
-  const writing = useAct(changeRevision, saying);
+  const drafting = useAct(acts.changeOrder, saying);
+  const writing = useAct(acts.changeRevision, saying);
   const act = revising === undefined ? drafting : writing;
   const read = useMemo(() => readOrder(text, order.currency), [text, order.currency]);
   /** Answers the version that was saved; undefined when something stands against it. */

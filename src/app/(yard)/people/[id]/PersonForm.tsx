@@ -5,7 +5,7 @@ import type { PersonView } from '@/queries/people/people';
 import { TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { useActForm } from '@/ui/acting/useActForm';
-import { changePerson } from '../../../acts';
+import { acts } from '../../../actions';
 import { Roles } from '../Roles';
 
 /** A person's name and what they do; the e-mail address is what they sign in with, and stays. */
@@ -13,7 +13,7 @@ export function PersonForm({ person }: { person: PersonView }) {
   const form = useActForm({
     read: () => personForm,
     start: { name: person.name, roles: [...person.roles], version: person.version },
-    act: changePerson,
+    act: acts.changePerson,
     input: (read) => ({ personId: person.id, ...read }),
     said: (_, typed) => `${typed.name} saved`,
   });

@@ -6,17 +6,17 @@ import { counted } from '@/core/words';
 import type { PersonView } from '@/queries/people/people';
 import { Faults } from '@/ui/kit/Field';
 import { useAct } from '@/ui/acting/useAct';
-import { setActive, startReset } from '../../../acts';
+import { acts } from '../../../actions';
 
 /** Whether a person is let in, and how they come by a new password. */
 export function SigningIn({ person }: { person: PersonView }) {
   const ref = { personId: person.id, version: person.version };
   const isIn = person.active === 1;
   const [link, setLink] = useState<string>();
-  const letIn = useAct(setActive, {
+  const letIn = useAct(acts.setActive, {
     said: () => (isIn ? `Access of ${person.name} removed` : `Access of ${person.name} restored`),
   });
-  const reset = useAct(startReset, { onDone: ({ token }) => setLink(`${window.location.origin}/reset/${token}`) });
+  const reset = useAct(acts.startReset, { onDone: ({ token }) => setLink(`${window.location.origin}/reset/${token}`) });
   return (
     <>
       <h2 className="mb-1 text-[16px]">Signing in</h2>

@@ -2,13 +2,13 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { handOn } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Props = {
   readonly number: string;
@@ -20,9 +20,9 @@ type Props = {
 export default function HandOn({ number, signOff, onClose }: Props) {
   const router = useRouter();
   const once = useOnce();
-  const [to, setTo] = useState<Thing | null>(null);
+  const [to, setTo] = useState<Choice | null>(null);
   const [reason, setReason] = useState('');
-  const act = useAct(handOn, {
+  const act = useAct(acts.reassignSignOff, {
     said: () => `${number} reassigned`,
     onDone: () => router.push('/sign'),
   });

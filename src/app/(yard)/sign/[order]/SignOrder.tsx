@@ -17,7 +17,7 @@ import { Sheet } from '@/ui/kit/Sheet';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { refuseSignOff, signOff } from '../../../acts';
+import { acts } from '../../../actions';
 import { ChangeList } from '../../orders/[order]/Revising';
 import { LinesToSign } from './LinesToSign';
 
@@ -152,11 +152,11 @@ function SignShelf({ view: { order }, signing, mine, next, left }: ShelfProps) {
   const [word, setWord] = useState('');
   const [asking, setAsking] = useState<'refuse' | 'handOn'>();
   const goOn = () => router.push(next === undefined ? '/sign' : `/sign/${next}`);
-  const sign = useAct(signOff, {
+  const sign = useAct(acts.signOff, {
     said: ({ number, place, left: open }) => `Step ${place} of ${number} signed${open === 0 ? ': ready to send' : ''}`,
     onDone: goOn,
   });
-  const refuse = useAct(refuseSignOff, { said: ({ number }) => `${number} declined`, onDone: goOn });
+  const refuse = useAct(acts.refuseSignOff, { said: ({ number }) => `${number} declined`, onDone: goOn });
   const ref = { orderId: order.id, version: order.version, signOffId: mine?.signOffId ?? 0 };
   const signNow = () => void sign.run({ once: once.key(), ...ref, seen: signing?.seen ?? '', reason: word });
   useKey('Ctrl+Enter', 'Sign', signNow, mine !== undefined && !sign.busy && asking === undefined);

@@ -6,7 +6,7 @@ import type { PileView } from '@/queries/stores/stores';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { useActForm } from '@/ui/acting/useActForm';
-import { moveStock, scrapStock, transferStock } from '../../../acts';
+import { acts } from '../../../actions';
 import { HowMuch } from './HowMuch';
 import { numbersOf, StockSlip, type Common } from './StockSlips';
 
@@ -25,7 +25,7 @@ export function MoveSlip(props: Of) {
   const form = useActForm({
     read: () => moveForm(item.tracking),
     start: { quantity: '', ticked: [] as string[], from: '', to: '' },
-    act: moveStock,
+    act: acts.moveStock,
     input: ({ from: bin, to, ...what }, once) => {
       const [toPlaceId = 0, toBinId = 0] = to.split('/').map(Number);
       const binId = bin === '' ? {} : { binId: Number(bin) || null };
@@ -65,7 +65,7 @@ export function ScrapSlip(props: Of) {
   const form = useActForm({
     read: () => scrapForm(view.item.tracking),
     start: { quantity: '', ticked: [] as string[], reason: '' },
-    act: scrapStock,
+    act: acts.scrapStock,
     input: (read, once) => ({ once, ...keyOf(props), ...read }),
     said: () => `${view.item.number} scrapped`,
     onDone: onClose,
@@ -84,7 +84,7 @@ export function TransferSlip(props: Of) {
   const form = useActForm({
     read: () => transferForm(view.item.tracking),
     start: { quantity: '', ticked: [] as string[], stores: true, jobId: null, costCodeId: null, reason: '' },
-    act: transferStock,
+    act: acts.transferStock,
     input: (read, once) => ({ once, ...keyOf(props), ...read }),
     said: () => `${view.item.number} transferred`,
     onDone: onClose,

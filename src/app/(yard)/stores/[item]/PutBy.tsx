@@ -15,7 +15,7 @@ import Link from '@/ui/kit/Link';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { letGo, reserveSome, shareByDate } from '../../../acts';
+import { acts } from '../../../actions';
 import { IssueForSlip, labelled, StockSlip, type Common } from './StockSlips';
 
 type Want = StockView['wants'][number];
@@ -27,8 +27,8 @@ export function PutBy({ view }: { view: StockView }) {
   const [issuing, setIssuing] = useState<ClaimView>();
   const [reserving, setReserving] = useState<Want>();
   const once = useOnce();
-  const letting = useAct(letGo, { said: () => 'Unreserved: now available to others' });
-  const sharing = useAct(shareByDate, {
+  const letting = useAct(acts.unreserve, { said: () => 'Unreserved: now available to others' });
+  const sharing = useAct(acts.allocateByDate, {
     said: ({ lines }) => `Allocated by date to ${counted(lines, 'line')}`,
     onDone: once.renew,
   });
@@ -149,7 +149,7 @@ function ReserveSlip({ view: { item, piles }, want, onClose }: Common & { want: 
   const form = useActForm({
     read: () => reserveForm,
     start: { quantity: ungrouped(formatQuantity(most)), placeId: first === undefined ? '' : keyOf(first) },
-    act: reserveSome,
+    act: acts.reserveSome,
     input: ({ quantity, placeId }, once) => {
       const pile = own.find((p) => keyOf(p) === placeId);
       return {

@@ -16,7 +16,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { countStock, issueStock, keepLevel, returnIssue } from '../../../acts';
+import { acts } from '../../../actions';
 import { NumbersField } from '../../dock/NumbersField';
 import { HowMuch } from './HowMuch';
 
@@ -88,7 +88,7 @@ export function CountSlip({ view, pile, onClose }: Common & { pile: PileView }) 
         .map((s) => (item.tracking === 'lot' ? `${s.number}: ${ungrouped(formatQuantity(s.quantity))}` : s.number))
         .join('\n'),
     },
-    act: countStock,
+    act: acts.countStock,
     input: (read, once) => ({
       once,
       ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, seen: pile.quantity },
@@ -133,7 +133,7 @@ export function LevelSlip({ view: { item }, pile, onClose }: Common & { pile: Pi
   const form = useActForm({
     read: () => levelForm,
     start: { keep: pile.keep === 0 ? '' : ungrouped(formatQuantity(pile.keep)) },
-    act: keepLevel,
+    act: acts.keepLevel,
     input: (read) => ({ itemId: item.id, placeId: pile.placeId, ...read }),
     said: () => 'Minimum set',
     onDone: onClose,
@@ -158,7 +158,7 @@ export function IssueForSlip({ view, claim, onClose }: Common & { claim: ClaimVi
   const form = useActForm({
     read: () => issueForNeedForm(item.tracking),
     start: { quantity: ungrouped(formatQuantity(claim.quantity)), ticked: [] as string[] },
-    act: issueStock,
+    act: acts.issueStock,
     input: (read, once) => ({ once, itemId: item.id, ...pile, to: { needId: claim.needId }, ...read }),
     said: () => `Issued to job ${claim.job}`,
     onDone: onClose,
@@ -183,7 +183,7 @@ export function IssueSlip({ view, pile, onClose }: Common & { pile: PileView }) 
     read: () => issueForm(item.tracking),
     // What is a job's own goes to it alone.
     start: { quantity: '', ticked: [] as string[], jobId: ownerOf(pile), costCodeId: null },
-    act: issueStock,
+    act: acts.issueStock,
     input: ({ jobId, costCodeId, ...what }, once) => ({
       once,
       ...{ itemId: item.id, placeId: pile.placeId, jobId: pile.jobId, to: { jobId, costCodeId } },
@@ -212,7 +212,7 @@ export function ReturnSlip({ view: { item }, issue, onClose }: Common & { issue:
   const form = useActForm({
     read: () => returnForm(item.tracking),
     start: { quantity: ungrouped(formatQuantity(issue.quantity)), ticked: [...issue.numbers], reason: '' },
-    act: returnIssue,
+    act: acts.returnIssue,
     input: (read, once) => ({ once, issueId: issue.id, version: issue.version, ...read }),
     said: () => `${item.number} returned to stores`,
     onDone: onClose,

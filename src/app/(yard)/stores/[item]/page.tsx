@@ -1,12 +1,12 @@
 import { notFound } from 'next/navigation';
 import { loadStock } from '@/queries/stores/stores';
 import { Opened } from '@/ui/frame/Opened';
-import { place } from '../../../server/place';
+import { page } from '../../../server/page';
 import { StockPage } from './StockPage';
 
 export const metadata = { title: 'Stores' };
 
-export default place(async ({ db, person, params }) => {
+export default page(async ({ db, person, params }) => {
   const view = await loadStock(db, person, Number(params.item));
   if (view === undefined) notFound();
   return (

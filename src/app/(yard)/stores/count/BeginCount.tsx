@@ -9,7 +9,7 @@ import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { beginCount } from '../../../acts';
+import { acts } from '../../../actions';
 
 type Place = Awaited<ReturnType<typeof listToCount>>[number];
 type Props = { readonly places: readonly Place[]; readonly may: boolean; readonly open: number };
@@ -40,7 +40,7 @@ function BeginSlip({ places, onClose }: { places: readonly Place[]; onClose: () 
   const [binId, setBin] = useState<number | null>(null);
   const [blind, setBlind] = useState(false);
   const bins = places.filter((p) => p.placeId === placeId && p.binId !== null);
-  const act = useAct(beginCount, {
+  const act = useAct(acts.beginCount, {
     said: ({ number }) => `Count ${number} started`,
     onDone: ({ id }) => router.push(`/stores/count/${id}`),
   });

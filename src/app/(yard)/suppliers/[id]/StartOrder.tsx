@@ -3,13 +3,13 @@
 import { useRouter } from 'next/navigation';
 import { ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { startOrder } from '../../../acts';
+import { acts } from '../../../actions';
 
 /** Begins an order to a supplier and opens it. */
 export function StartOrder({ supplierId }: { supplierId: number }) {
   const router = useRouter();
   const once = useOnce();
-  const act = useAct(startOrder, {
+  const act = useAct(acts.startOrder, {
     said: ({ number }) => `Order ${number} drafted`,
     onDone: ({ number }) => {
       once.renew();

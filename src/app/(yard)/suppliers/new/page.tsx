@@ -1,12 +1,12 @@
 import { permit } from '@/queries/permit';
 import { loadSupplierForm } from '@/queries/items/suppliers';
 import { Sheet } from '@/ui/kit/Sheet';
-import { place } from '../../../server/place';
+import { page } from '../../../server/page';
 import { SupplierForm } from '../SupplierForm';
 
 export const metadata = { title: 'New supplier' };
 
-export default place(async ({ db, person }) => {
+export default page(async ({ db, person }) => {
   permit(person, 'keep suppliers');
   return (
     <Sheet>

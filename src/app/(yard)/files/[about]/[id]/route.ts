@@ -1,7 +1,7 @@
 import { FILE_ABOUT, keepFile } from '@/actions/company/files';
 import { LIMITS } from '@/core/limits';
 import { Answer, idIn, readBody, route } from '../../../../server/answer';
-import { performAs } from '../../../../server/offer';
+import { performAs } from '../../../../server/serverActions';
 
 /** Keeps a file that is handed over as the body of the request. */
 export const POST = route('keep files', async ({ request, person, params }) => {

@@ -20,7 +20,7 @@ import { later } from '@/ui/acting/later';
 import Link from '@/ui/kit/Link';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { dropBom, saveBom } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { BomFile } from './BomFile';
 import { bomColumns } from './bomColumns';
 import { WorkedOut } from './WorkedOut';
@@ -105,7 +105,7 @@ export function BomSheet({ item, of, fresh }: Props) {
   );
   const [tried, setTried] = useState(false);
   const once = useOnce();
-  const act = useAct(saveBom, {
+  const act = useAct(acts.saveBom, {
     stay: true,
     said: () => `BOM of ${item.number} saved`,
     onDone: ({ id, version }) => {
@@ -118,7 +118,7 @@ export function BomSheet({ item, of, fresh }: Props) {
       }
     },
   });
-  const dropping = useAct(dropBom, {
+  const dropping = useAct(acts.removeBom, {
     said: () => 'Version removed',
     onDone: () => router.push(`/items/${item.id}/bom`),
   });

@@ -14,7 +14,7 @@ import { UnitField } from '@/ui/kit/UnitField';
 import { useKey } from '@/ui/frame/keys';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { changeBranch } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { PER_NAMES } from './bomColumns';
 
 type Props = {
@@ -44,7 +44,7 @@ export default function BranchSlip({ bom, line, title, onDone, onClose }: Props)
   );
   const [tried, setTried] = useState(false);
   const once = useOnce();
-  const act = useAct(changeBranch, {
+  const act = useAct(acts.changeBranch, {
     onDone: () => {
       onDone();
       onClose();

@@ -2,7 +2,7 @@ import { GOT_BY, GOT_BY_NAMES, PER, type Per } from '@/core/boms/bom';
 import { offsetWords, parseOffset } from '@/core/boms/typed';
 import { signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
-import type { ItemThing, Thing } from '@/queries/frame/choices';
+import type { ItemChoice, Choice } from '@/queries/frame/choices';
 import type { BomLineText } from '@/ui/items/bomText';
 import { named, type EntryColumn, type PickEntry } from '@/ui/entry/column';
 import { PartTold } from '@/ui/entry/PartTold';
@@ -20,7 +20,7 @@ function wordEntry<K extends string>(
   get: (l: BomLineText) => K,
   put: (l: BomLineText, key: K) => BomLineText,
 ): PickEntry<BomLineText> {
-  const things = all.map((key, id): Thing => ({ id, number: '', name: names[key], detail: '' }));
+  const things = all.map((key, id): Choice => ({ id, number: '', name: names[key], detail: '' }));
   const called = (text: string) =>
     all.find((key) => [key, names[key]].some((w) => w.toLowerCase() === text.trim().toLowerCase()));
   return {
@@ -40,7 +40,7 @@ type Setting = {
   readonly onMake: ((line: BomLineText, typed: string) => void) | undefined;
 };
 
-const withPart = (line: BomLineText, thing: ItemThing | Thing | null): BomLineText => {
+const withPart = (line: BomLineText, thing: ItemChoice | Choice | null): BomLineText => {
   if (thing === null) return { ...line, itemId: null, number: '', description: '' };
   const next = { ...line, itemId: thing.id, number: thing.number, description: thing.name };
   if (!('unit' in thing)) return next;

@@ -6,7 +6,7 @@ import type { ChangeLineText } from '@/core/records/budget';
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { counted } from '@/core/words';
 import type { BudgetRow, BudgetView, ChangeView } from '@/queries/jobs/budgets';
-import type { EndingsView } from '@/queries/jobs/completion';
+import type { CompletionView } from '@/queries/jobs/completion';
 import { later } from '@/ui/acting/later';
 import { useKey } from '@/ui/frame/keys';
 import { FilterDay } from '@/ui/kit/Filters';
@@ -18,7 +18,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/frame/YardContext';
 import { BudgetFile } from './BudgetFile';
 import { Changes } from './Changes';
-import { Endings } from './Endings';
+import { CompletionTable } from './CompletionTable';
 import { NoteCell } from './NoteCell';
 
 const ChangeSlip = later(() => import('./ChangeSlip'));
@@ -27,7 +27,7 @@ type Props = {
   readonly view: BudgetView;
   readonly job: { readonly id: number; readonly number: string; readonly open: boolean };
   readonly on: Day | undefined;
-  readonly endings: EndingsView;
+  readonly endings: CompletionView;
 };
 
 /** A job's budget by cost code, what is held back of it, and everything that moved it. */
@@ -77,7 +77,7 @@ export function Budget({ view, job, on, endings }: Props) {
       cell: (r) => <NoteCell jobId={job.id} row={r} writes={writes} />,
     },
   ];
-  const { whole, held, price, rows } = view;
+  const { whole, contingency, price, rows } = view;
   const foot = {
     code: 'Job total',
     opening: amount(whole.opening),
@@ -97,7 +97,7 @@ export function Budget({ view, job, on, endings }: Props) {
           <FilterDay name="on" label="As of" back />
         </span>
       </div>
-      {rows.length === 0 && held.now === 0 ? (
+      {rows.length === 0 && contingency.now === 0 ? (
         <Empty title="No budget yet">
           It opens with the quote’s cost when the quote is won, or with the first budget change.
         </Empty>
@@ -110,14 +110,15 @@ export function Budget({ view, job, on, endings }: Props) {
           foot={foot}
         />
       )}
-      {(held.now !== 0 || held.pending !== 0) && (
+      {(contingency.now !== 0 || contingency.pending !== 0) && (
         <p className="mt-2 flex flex-wrap gap-x-5 border-b border-line pb-2">
           <span>
-            <b className="font-semibold">Contingency</b> {formatMoney(held.now, currency)}
+            <b className="font-semibold">Contingency</b> {formatMoney(contingency.now, currency)}
           </span>
-          {held.pending !== 0 && <span className="text-amber">pending {signed(held.pending)}</span>}
+          {contingency.pending !== 0 && <span className="text-amber">pending {signed(contingency.pending)}</span>}
           <span className="text-ink-2">
-            total {formatMoney(minor(whole.now + held.now), currency)} with the budget; in no cost code until drawn
+            total {formatMoney(minor(whole.now + contingency.now), currency)} with the budget; in no cost code until
+            drawn
           </span>
         </p>
       )}
@@ -128,7 +129,7 @@ export function Budget({ view, job, on, endings }: Props) {
             `: ${formatMoney(price.quoted, currency)} quoted, ${price.changed > 0 ? '+' : ''}${formatMoney(price.changed, currency)} by budget changes`}
         </p>
       )}
-      <Endings view={endings} jobId={job.id} writes={writes} />
+      <CompletionTable view={endings} jobId={job.id} writes={writes} />
       <Changes view={view} mayWrite={writes} onOpen={setSlip} />
       <Shelf
         facts={
@@ -163,7 +164,7 @@ export function Budget({ view, job, on, endings }: Props) {
           job={job.number}
           change={slip === 'new' ? undefined : slip}
           stands={rows.map((r) => [r.code.id, r.now])}
-          held={held.now}
+          contingency={contingency.now}
           begin={begin}
           onClose={close}
         />

@@ -5,7 +5,7 @@ import { kindOf, totalOf, CHANGE_KIND_NAMES, type ChangeLine } from '@/core/budg
 import { formatAmount, formatMoney, minor, type Minor } from '@/core/money/money';
 import { budgetChangeForm, HELD, type BudgetChangeText, type ChangeLineText } from '@/core/records/budget';
 import type { ChangeView } from '@/queries/jobs/budgets';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
 import { Faults, TextField } from '@/ui/kit/Field';
@@ -15,7 +15,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { useAct } from '@/ui/acting/useAct';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { agreeBudgetChange, changeBudgetChange, dropBudgetChange, writeBudgetChange } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 /** How the budget of each cost code stands, by its id. */
 export type Stands = readonly (readonly [costCodeId: number, budget: Minor])[];
@@ -28,15 +28,15 @@ type Props = {
   /** What it begins with. */
   readonly begin?: readonly ChangeLineText[] | undefined;
   readonly stands: Stands;
-  readonly held: Minor;
+  readonly contingency: Minor;
   readonly onClose: () => void;
 };
 
 const EMPTY: ChangeLineText = { code: null, amount: '' };
-const held: Thing = { ...HELD, detail: 'budget not in any cost code yet' };
+const CONTINGENCY: Choice = { ...HELD, detail: 'budget not in any cost code yet' };
 
 /** Writes a budget change, or opens one that is to be agreed. */
-export default function ChangeSlip({ jobId, job, change, begin, stands, held: heldNow, onClose }: Props) {
+export default function ChangeSlip({ jobId, job, change, begin, stands, contingency, onClose }: Props) {
   const { currency, today, may } = useYard();
   const schema = budgetChangeForm(currency);
   const fresh: BudgetChangeText = {
@@ -65,19 +65,25 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
   const common = { read: () => budgetChangeForm(currency), start, onDone: onClose };
   const write = useActForm({
     ...common,
-    act: writeBudgetChange,
+    act: acts.writeBudgetChange,
     input: (read, once) => ({ once, jobId, agreed: mayAgree, ...read }),
     said: ({ number }) => `Budget change ${number} ${mayAgree ? 'agreed' : 'submitted for agreement'}`,
   });
   const mend = useActForm({
     ...common,
-    act: changeBudgetChange,
+    act: acts.changeBudgetChange,
     input: (read, once) => ({ once, changeId: change?.id ?? 0, version: change?.version ?? 0, ...read }),
     said: () => `Budget change ${change?.number} saved`,
   });
   const form = change === undefined ? write : mend;
-  const agree = useAct(agreeBudgetChange, { said: () => `Budget change ${change?.number} agreed`, onDone: onClose });
-  const drop = useAct(dropBudgetChange, { said: () => `Budget change ${change?.number} withdrawn`, onDone: onClose });
+  const agree = useAct(acts.agreeBudgetChange, {
+    said: () => `Budget change ${change?.number} agreed`,
+    onDone: onClose,
+  });
+  const drop = useAct(acts.dropBudgetChange, {
+    said: () => `Budget change ${change?.number} withdrawn`,
+    onDone: onClose,
+  });
   const { lines } = form.typed;
   const put = (k: number, part: Partial<ChangeLineText>) => {
     const next = lines.map((l, j) => (j === k ? { ...l, ...part } : l));
@@ -90,7 +96,7 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
     code === null
       ? undefined
       : code.id === HELD.id
-        ? heldNow
+        ? contingency
         : (stands.find(([id]) => id === code.id)?.[1] ?? minor(0));
   const words = change === undefined ? (mayAgree ? 'Agree change' : 'Submit for agreement') : 'Save change';
   useKey('Ctrl+Enter', words, form.save, !form.busy);
@@ -144,7 +150,7 @@ export default function ChangeSlip({ jobId, job, change, begin, stands, held: he
                   kind="costCode"
                   label={`Cost code ${k + 1}`}
                   hideLabel={k > 0}
-                  also={[held]}
+                  also={[CONTINGENCY]}
                   value={l.code}
                   onPick={(code) => put(k, { code })}
                   hint={now === undefined ? undefined : `now ${formatMoney(now, currency)}`}

@@ -3,14 +3,14 @@
 import { useState } from 'react';
 import type { BudgetRow } from '@/queries/jobs/budgets';
 import { useAct } from '@/ui/acting/useAct';
-import { noteBudget } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 type Props = { readonly jobId: number; readonly row: BudgetRow; readonly writes: boolean };
 
 /** A few words beside a budget, written where they stand. */
 export function NoteCell({ jobId, row, writes }: Props) {
   const [typed, setTyped] = useState(row.note);
-  const act = useAct(noteBudget);
+  const act = useAct(acts.noteBudget);
   if (!writes) return row.note;
   const save = () => {
     if (typed.trim() !== row.note) void act.run({ jobId, costCodeId: row.code.id, words: typed });

@@ -8,7 +8,7 @@ import { Faults } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { addNeed } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { NeedFields } from '../../../_shared/buying/NeedFields';
 
 const FRESH: NeedText = {
@@ -31,7 +31,7 @@ export default function AddNeed({ jobId, onClose }: { jobId: number; onClose: ()
     read: () => needForm(currency),
     start: FRESH,
     keep: `lines for job ${jobId}`,
-    act: addNeed,
+    act: acts.addNeed,
     input: ({ item, surplus: _, ...read }, once) => ({ once, jobId, itemId: item?.id ?? null, ...read }),
     onDone: (_, restart) => {
       setAdded((n) => n + 1);

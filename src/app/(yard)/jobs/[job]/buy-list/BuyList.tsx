@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { formatPrice, signOf } from '@/core/money/money';
 import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { STANDINGS } from '@/core/needs/standing';
+import { FULFILMENTS } from '@/core/needs/fulfilment';
 import type { JobHead } from '@/queries/jobs/job';
 import type { BuyListLine, BuyListPage } from '@/queries/buying/buyList';
 import { counted, grouped } from '@/core/words';
@@ -15,7 +15,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { Fact, Shelf, ShelfPlain } from '@/ui/kit/Shelf';
 import { Dash, Empty, Further } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { StandingMark } from '@/ui/buying/NeedStateMark';
+import { FulfilmentMark } from '@/ui/buying/FulfilmentMark';
 import { Tags } from '@/ui/kit/Tags';
 import { later } from '@/ui/acting/later';
 import { useYard } from '@/ui/frame/YardContext';
@@ -60,7 +60,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
           {n.number !== null && <span className="mono whitespace-nowrap text-ink-2">{n.number}</span>}{' '}
           <Tags tags={[...n.tags, ...(n.more === 0 ? [] : [moreTag(n.more, currency)])]} />
           <span className="mt-0.5 block phone:hidden">
-            <StandingMark standing={n.standing} on={awaitedOn(n, day)} />
+            <FulfilmentMark standing={n.standing} on={awaitedOn(n, day)} />
           </span>
         </>
       ),
@@ -109,8 +109,8 @@ export function BuyList({ list, job, quote, shown }: Props) {
     {
       key: 'standing',
       head: 'Status',
-      by: (n) => STANDINGS.indexOf(n.standing),
-      cell: (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />,
+      by: (n) => FULFILMENTS.indexOf(n.standing),
+      cell: (n) => <FulfilmentMark standing={n.standing} on={awaitedOn(n, day)} />,
       wide: true,
     },
     { key: 'way', head: 'Progress', cell: (n) => <Way need={n} />, className: 'w-[64px]', wide: true },

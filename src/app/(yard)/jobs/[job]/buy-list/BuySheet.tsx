@@ -15,7 +15,7 @@ import { Versions } from '@/ui/kit/Versions';
 import type { Chosen } from '@/ui/acting/versions';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { changeBuyList } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { JobLineSheet } from '../JobLineSheet';
 import type { jobLineColumns } from '../jobLineColumns';
 import { useLines } from '../useLines';
@@ -65,7 +65,7 @@ export function useBuySheet(list: BuyListPage, job: { readonly id: number; reado
   const read = useMemo(() => readBuyLines(changed), [changed]);
   const [tried, setTried] = useState(false);
   const once = useOnce();
-  const act = useAct(changeBuyList, {
+  const act = useAct(acts.changeBuyList, {
     said: ({ changed: n, added }) =>
       [n > 0 && `${counted(n, 'line')} changed`, added > 0 && `${counted(added, 'line')} added`]
         .filter(Boolean)

@@ -1,8 +1,8 @@
 import { loadBuyList } from '@/queries/buying/buyList';
-import { jobPlace } from '../jobPlace';
+import { jobPage } from '../jobPage';
 import { BuyList } from './BuyList';
 
-export default jobPlace(async ({ db, person, today, job, query }) => {
+export default jobPage(async ({ db, person, today, job, query }) => {
   const asked = (text: string | undefined) => (Number.isSafeInteger(Number(text)) ? Number(text) : undefined);
   const need = asked(query.need);
   const list = await loadBuyList(db, person, job.id, today, { after: asked(query.after), at: need });

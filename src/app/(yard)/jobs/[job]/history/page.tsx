@@ -3,10 +3,10 @@ import { History } from '@/ui/company/History';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import Link from '@/ui/kit/Link';
 import { GoOn } from '@/ui/kit/Sheet';
-import { jobPlace } from '../jobPlace';
+import { jobPage } from '../jobPage';
 import { JobShelf } from '../JobShelf';
 
-export default jobPlace(async ({ db, person, query, job }) => {
+export default jobPage(async ({ db, person, query, job }) => {
   const before = query.before === undefined ? undefined : Number(query.before);
   const { rows, more } = await loadHistory(db, person, { about: 'job', id: job.id }, before);
   return (

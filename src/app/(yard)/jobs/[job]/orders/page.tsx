@@ -2,11 +2,11 @@ import { may } from '@/core/people/rights';
 import { listOrders, loadShares } from '@/queries/orders/orders';
 import { Empty, GoOn } from '@/ui/kit/Sheet';
 import { OrdersTable } from '../../../orders/OrdersTable';
-import { jobPlace } from '../jobPlace';
+import { jobPage } from '../jobPage';
 import { JobShelf } from '../JobShelf';
 import { counted } from '@/core/words';
 
-export default jobPlace(async ({ db, person, today, query, job }) => {
+export default jobPage(async ({ db, person, today, query, job }) => {
   const { rows, next } = await listOrders(db, person, { show: 'all', jobId: job.id, after: query.after }, today);
   const shares = may(person, 'see money')
     ? await loadShares(

@@ -1,9 +1,9 @@
 import { loadFiles } from '@/queries/company/files';
 import { FilesAbout } from '../../../_shared/company/FilesAbout';
-import { jobPlace } from '../jobPlace';
+import { jobPage } from '../jobPage';
 import { JobShelf } from '../JobShelf';
 
-export default jobPlace(async ({ db, person, job }) => (
+export default jobPage(async ({ db, person, job }) => (
   <>
     <section aria-label="For the shop floor" className="mt-4">
       <h2 className="mb-1 text-[16px]">For the shop floor</h2>

@@ -12,7 +12,7 @@ import { NumberField } from '@/ui/kit/NumberField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { takeChanges } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { ChangeTold, SurplusField } from '../changes';
 import type { PlanView } from '@/queries/buying/plan';
 
@@ -48,7 +48,7 @@ export function ChangesSlip({ job, version, root, onClose }: Props) {
       stop.abort();
     };
   }, [asked, job, root.lineId]);
-  const act = useAct(takeChanges, { said: () => `Plan of ${root.number} updated`, onDone: onClose });
+  const act = useAct(acts.acceptPlanChanges, { said: () => `Plan of ${root.number} updated`, onDone: onClose });
   const changes = found?.quantity === asked ? (found?.changes ?? []) : [];
   const accepted = changes.filter((c) => !left.has(c.key)).map((c) => c.key);
   const mayGo = accepted.length > 0 && asked !== undefined && !act.busy;

@@ -20,7 +20,7 @@ import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { later } from '@/ui/acting/later';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { chooseWork, leaveOut, letGo, reserve } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { ChangesSlip } from './ChangesSlip';
 import { planColumns } from './planColumns';
 import { SwitchSlip } from './SwitchSlip';
@@ -94,19 +94,19 @@ export function Plan({ plan, from, job }: Props) {
   });
   const chosen = rows.filter((r) => picked.has(r.key));
   const done = () => setPicked(new Set());
-  const reserving = useAct(reserve, {
+  const reserving = useAct(acts.reserve, {
     said: ({ lines }) => `Stock reserved for ${counted(lines, 'line')}`,
     onDone: () => {
       once.renew();
       done();
     },
   });
-  const letting = useAct(letGo, { said: () => 'Unreserved: now available to others', onDone: done });
-  const leaving = useAct(leaveOut, { onDone: () => (setSlip(undefined), done()) });
-  const working = useAct(chooseWork, { onDone: done });
-  const acts = [reserving, letting, leaving, working];
-  const busy = acts.some((a) => a.busy);
-  const fault = acts.flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
+  const letting = useAct(acts.unreserve, { said: () => 'Unreserved: now available to others', onDone: done });
+  const leaving = useAct(acts.leaveOut, { onDone: () => (setSlip(undefined), done()) });
+  const working = useAct(acts.chooseWork, { onDone: done });
+  const running = [reserving, letting, leaving, working];
+  const busy = running.some((a) => a.busy);
+  const fault = running.flatMap((a) => (a.clash ? [a.clash.message] : a.refusals.map((r) => r.message)))[0];
   const needIds = (of: readonly PlanRow[]) => of.flatMap((r) => (r.need === null ? [] : [r.need.id]));
   const free = ahead?.reservable ?? [];
   const doReserve = (ids: readonly number[]) =>

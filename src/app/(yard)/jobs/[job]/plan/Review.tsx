@@ -7,16 +7,16 @@ import { Faults } from '@/ui/kit/Field';
 import { ReasonQuestion } from '@/ui/kit/Reason';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { tickPoint, waiveReview } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 type Props = { readonly jobId: number; readonly review: ReviewView };
 
 /** What is looked over before work starts; with a point open nothing is ordered, unless that is waived with a reason. */
 export function Review({ jobId, review }: Props) {
   const { day, may } = useYard();
-  const tick = useAct(tickPoint);
+  const tick = useAct(acts.tickPoint);
   const [asking, setAsking] = useState(false);
-  const waive = useAct(waiveReview, { onDone: () => setAsking(false) });
+  const waive = useAct(acts.waiveReview, { onDone: () => setAsking(false) });
   const { points, waived, waivedBy } = review;
   if (points.length === 0) return null;
   const open = points.filter((p) => p.day === null).length;

@@ -10,7 +10,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { choosePlanning } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 type Props = {
   readonly job: { readonly id: number; readonly number: string };
@@ -24,7 +24,10 @@ type Props = {
 /** What planning a job the other way, or the same way anew, would change; and the step that does it. */
 export function SwitchSlip({ job, version, to, now, ahead, onClose }: Props) {
   const { currency } = useYard();
-  const act = useAct(choosePlanning, { said: () => `Job ${job.number} buys ${PLANNING_NAMES[to]}`, onDone: onClose });
+  const act = useAct(acts.choosePlanning, {
+    said: () => `Job ${job.number} buys ${PLANNING_NAMES[to]}`,
+    onDone: onClose,
+  });
   const lines = ahead.lines.filter((l) => l.then[to] !== l.now);
   const go = () => void act.run({ jobId: job.id, version, planning: to });
   useKey('Ctrl+Enter', 'Switch', go, !act.busy);

@@ -13,7 +13,7 @@ import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
-import { takeBom } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 const bom = z.object({
   itemId: picked('Choose the item to make.'),
@@ -38,7 +38,7 @@ export default function TakeBom({ job, version, proposed, onClose }: Props) {
       quantity: proposed === undefined ? '' : ungrouped(formatQuantity(proposed.quantity)),
       codeId: null,
     },
-    act: takeBom,
+    act: acts.planFromBom,
     input: (read, once) => ({ once, jobId: job.id, version, ...read }),
     said: ({ lines }) => `${counted(lines, 'line')} to buy from its BOM`,
     onDone: onClose,

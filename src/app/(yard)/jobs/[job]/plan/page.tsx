@@ -1,10 +1,10 @@
 import { loadPlanView } from '@/queries/buying/plan';
 import { loadReview } from '@/queries/orders/reviews';
-import { jobPlace } from '../jobPlace';
+import { jobPage } from '../jobPage';
 import { Plan } from './Plan';
 import { Review } from './Review';
 
-export default jobPlace(async ({ db, person, today, job, query }) => {
+export default jobPage(async ({ db, person, today, job, query }) => {
   const after = Number(query.after ?? 0);
   const from = Number.isSafeInteger(after) && after > 0 ? after : 0;
   const plan = await loadPlanView(db, person, job, today, from);

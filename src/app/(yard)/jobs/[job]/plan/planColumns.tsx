@@ -7,7 +7,7 @@ import type { PlanRow } from '@/queries/buying/plan';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { ProgressGlass } from '@/ui/jobs/SightGlass';
-import { StandingMark } from '@/ui/buying/NeedStateMark';
+import { FulfilmentMark } from '@/ui/buying/FulfilmentMark';
 import { Tags } from '@/ui/kit/Tags';
 import type { useYard } from '@/ui/frame/YardContext';
 
@@ -109,7 +109,7 @@ function What({ row, tree }: { row: PlanRow; tree: Tree }) {
         )}
         {isIn && need !== null && (
           <span className="mt-0.5 block font-normal phone:hidden">
-            <StandingMark standing={need.standing} on={awaitedOn(need, tree.day)} />
+            <FulfilmentMark standing={need.standing} on={awaitedOn(need, tree.day)} />
           </span>
         )}
       </span>
@@ -162,7 +162,7 @@ export const planColumns = (tree: Tree): Column<PlanRow>[] => {
       key: 'standing',
       head: 'Status',
       wide: true,
-      cell: (r) => bought(r, (n) => <StandingMark standing={n.standing} on={awaitedOn(n, day)} />),
+      cell: (r) => bought(r, (n) => <FulfilmentMark standing={n.standing} on={awaitedOn(n, day)} />),
     },
     {
       key: 'way',

@@ -6,7 +6,7 @@ import type { QuoteView } from '@/queries/jobs/job';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { buyEarly } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 type Props = { readonly quote: QuoteView; readonly onClose: () => void };
 
@@ -16,7 +16,10 @@ export function EarlySlip({ quote, onClose }: Props) {
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
   const [reason, setReason] = useState('');
   const once = useOnce();
-  const act = useAct(buyEarly, { said: (done) => `${counted(done.bought, 'line')} on the buy list`, onDone: onClose });
+  const act = useAct(acts.buyEarly, {
+    said: (done) => `${counted(done.bought, 'line')} on the buy list`,
+    onDone: onClose,
+  });
   const turn = (id: number) => {
     const next = new Set(picked);
     if (!next.delete(id)) next.add(id);

@@ -2,7 +2,7 @@
 
 import { groupBy } from '@/core/group';
 import type { ImportCheck } from '@/queries/quotes/importing';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { UnitField } from '@/ui/kit/UnitField';
@@ -13,9 +13,9 @@ type UnknownProps = {
   readonly kind: 'costCode' | 'supplier';
   readonly names: readonly string[];
   /** What was settled; null leaves it open. */
-  readonly chosen: Readonly<Record<string, Thing | null>>;
-  readonly also?: readonly Thing[];
-  readonly onChoose: (name: string, thing: Thing | null) => void;
+  readonly chosen: Readonly<Record<string, Choice | null>>;
+  readonly also?: readonly Choice[];
+  readonly onChoose: (name: string, thing: Choice | null) => void;
   readonly make?: { readonly words: string; readonly onMake: (name: string) => void } | undefined;
 };
 

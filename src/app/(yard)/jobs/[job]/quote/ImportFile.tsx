@@ -13,8 +13,8 @@ import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useHowFar } from '@/ui/acting/useHowFar';
 import { later } from '@/ui/acting/later';
 import { useYard } from '@/ui/frame/YardContext';
-import { bringIn } from '../../../../acts';
-import type { Thing } from '@/queries/frame/choices';
+import { importQuoteFile } from '../../../../actions';
+import type { Choice } from '@/queries/frame/choices';
 import { CostSide, FileColumns, smallChoice } from './FileColumns';
 import { Problems, Unknown, UnknownUnits } from './FileProblems';
 import { counted, grouped } from '@/core/words';
@@ -28,7 +28,7 @@ type Props = {
 };
 
 const DELIMITERS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-const LEFT_OPEN: Thing = { id: 0, number: '', name: 'leave empty', detail: '' };
+const LEFT_OPEN: Choice = { id: 0, number: '', name: 'leave empty', detail: '' };
 
 /** A quote file before it comes in: its columns, unknown names and problem rows are settled here. */
 export function ImportFile({ first, job, quote }: Props) {
@@ -39,14 +39,14 @@ export function ImportFile({ first, job, quote }: Props) {
   const [settled, setSettled] = useState(first.settled);
   const [making, setMaking] = useState<string>();
   /** What a name in the file stands for: a thing, nothing on purpose, or not said. */
-  const settle = (kind: 'costCode' | 'supplier', name: string, thing: Thing | null) => {
+  const settle = (kind: 'costCode' | 'supplier', name: string, thing: Choice | null) => {
     const open = thing?.id === LEFT_OPEN.id;
     setSettled((now) => ({ ...now, [kind]: withChoice(now[kind], name, thing ?? undefined) }));
     setChoices((now) => ({ ...now, [kind]: withChoice(now[kind], name, open ? null : thing?.id) }));
   };
   const { check, checking } = useCheck(first, mapping, choices);
   const once = useOnce();
-  const { run, busy, refusals } = useAct(bringIn, {
+  const { run, busy, refusals } = useAct(importQuoteFile, {
     said: ({ lines }) => `${counted(lines, 'line')} imported into quote ${quote}`,
     onDone: () => router.push(`/jobs/${job}/quote`),
   });

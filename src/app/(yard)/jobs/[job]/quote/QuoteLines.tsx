@@ -14,7 +14,7 @@ import { TakeOut } from '@/ui/kit/TakeOut';
 import { Versions } from '@/ui/kit/Versions';
 import { useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { moveQuote } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { standing } from '@/ui/entry/reading';
 import { QuoteSheet, useQuoteSheet } from './QuoteSheet';
 import { EarlySlip } from './EarlySlip';
@@ -113,7 +113,7 @@ function OpenQuote({ quote, job, revised, gone, sample }: Props) {
   const [saying, setSaying] = useState(false);
   const [early, setEarly] = useState(false);
   const upload = useUpload(quote.id, job);
-  const move = useAct(moveQuote);
+  const move = useAct(acts.moveQuote);
   const sheet = useQuoteSheet(quote);
   const unsaved = sheet.count > 0;
   const full = quote.whole.lines > 0;

@@ -11,7 +11,7 @@ import type { Kept } from '@/ui/entry/useTyped';
 import type { Chosen } from '@/ui/acting/versions';
 import { netTyped, parseMarkup, priceTyped, sumsWhileTyped } from '@/core/quotes/typed';
 import type { CodeSum, QuoteView } from '@/queries/jobs/job';
-import type { Thing } from '@/queries/frame/choices';
+import type { Choice } from '@/queries/frame/choices';
 import type { EntryColumn } from '@/ui/entry/column';
 import { beginReading, unknownWords } from '@/ui/entry/reading';
 import { Dash } from '@/ui/kit/Sheet';
@@ -26,7 +26,7 @@ import {
 } from '@/ui/jobs/jobLineText';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { changeQuote } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { JobLineSheet } from '../JobLineSheet';
 import type { jobLineColumns } from '../jobLineColumns';
 import { useLines } from '../useLines';
@@ -46,14 +46,14 @@ type QuoteLineText = JobLineText & {
 const KINDS = [false, true].flatMap((optional) => QUOTE_LINE_KINDS.map((kind) => ({ kind, optional })));
 const kindWords = ({ kind, optional }: { kind: QuoteLineKind; optional: boolean }) =>
   `${QUOTE_LINE_KIND_NAMES[kind]}${optional ? ', optional' : ''}`;
-const KIND_THINGS = KINDS.map((k, id): Thing => ({ id, number: '', name: kindWords(k), detail: '' }));
+const KIND_THINGS = KINDS.map((k, id): Choice => ({ id, number: '', name: kindWords(k), detail: '' }));
 const kindsFor = (typed: string) =>
   KIND_THINGS.filter((k) => k.name.toLowerCase().includes(typed.trim().toLowerCase()));
 const kindAt = (l: { kind: QuoteLineKind; optional: boolean }) =>
   KINDS.findIndex((k) => k.kind === l.kind && k.optional === l.optional);
 
 const PER_WORDS: Readonly<Record<Per, string>> = { piece: 'each', batch: 'once' };
-const PER_THINGS = PER.map((per, id): Thing => ({ id, number: '', name: PER_WORDS[per], detail: '' }));
+const PER_THINGS = PER.map((per, id): Choice => ({ id, number: '', name: PER_WORDS[per], detail: '' }));
 
 const fresh = (count: number, above: QuoteLineText | undefined): QuoteLineText => ({
   ...newJobLine(count, above),
@@ -114,7 +114,7 @@ export function useQuoteSheet(quote: QuoteView) {
   const read = useMemo(() => readQuote(sheet.lines), [sheet.lines]);
   const [tried, setTried] = useState(false);
   const once = useOnce();
-  const act = useAct(changeQuote, {
+  const act = useAct(acts.changeQuote, {
     said: () => `Quote ${quote.number} saved`,
     onDone: ({ version }) => {
       once.renew();

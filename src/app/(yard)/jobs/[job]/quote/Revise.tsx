@@ -4,13 +4,13 @@ import { useRouter } from 'next/navigation';
 import type { QuoteView } from '@/queries/jobs/job';
 import { ShelfPlain } from '@/ui/kit/Shelf';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { reviseQuote } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 /** Writes a quote anew from this one, which stays as it is. */
 export function Revise({ quote, job }: { readonly quote: QuoteView; readonly job: string }) {
   const router = useRouter();
   const once = useOnce();
-  const act = useAct(reviseQuote, {
+  const act = useAct(acts.reviseQuote, {
     said: ({ number }) => `${number} created as a copy to change; ${quote.number} is unchanged`,
     onDone: () => {
       once.renew();

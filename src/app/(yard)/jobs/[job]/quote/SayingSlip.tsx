@@ -7,7 +7,7 @@ import { DateField } from '@/ui/kit/DateField';
 import { Slip } from '@/ui/kit/Slip';
 import { useKey } from '@/ui/frame/keys';
 import { useActForm } from '@/ui/acting/useActForm';
-import { changeSaying } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 /** What a quote says to the customer beside its lines: how long it takes, until when it holds, and a few words. */
 export function SayingSlip({ quote, onClose }: { readonly quote: QuoteView; readonly onClose: () => void }) {
@@ -21,7 +21,7 @@ export function SayingSlip({ quote, onClose }: { readonly quote: QuoteView; read
       pieces: pieces === null ? '' : String(pieces),
       alsoPieces: alsoPieces.replaceAll(',', ', '),
     },
-    act: changeSaying,
+    act: acts.changeSaying,
     input: (saying) => ({ quoteId: quote.id, version: quote.version, saying }),
     said: () => `Quote ${quote.number} saved`,
     onDone: onClose,

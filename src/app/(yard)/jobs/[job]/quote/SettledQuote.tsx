@@ -15,7 +15,7 @@ import type { Column, Key } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { agreeLines } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { QuoteSums } from './QuoteSums';
 import { Revise } from './Revise';
 
@@ -26,7 +26,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
   const [picked, setPicked] = useState<ReadonlySet<Key>>(new Set());
   const [agreeing, setAgreeing] = useState(false);
   const once = useOnce();
-  const agree = useAct(agreeLines, {
+  const agree = useAct(acts.agreeLines, {
     said: ({ bought, budget }) => `${formatMoney(budget, currency)} more budget, ${counted(bought, 'line')} to buy`,
     onDone: () => {
       once.renew();

@@ -9,7 +9,7 @@ import { ask, asJson } from '@/ui/acting/ask';
 import { Wide } from '@/ui/kit/Sheet';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { writeForPieces } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 type Props = {
   readonly quote: { readonly id: number; readonly version: number; readonly pieces: number | null };
@@ -27,7 +27,7 @@ export function SideBySide({ quote, job, typed, mayWrite }: Props) {
   const { currency } = useYard();
   const [priced, setPriced] = useState<readonly Priced[]>([]);
   const once = useOnce();
-  const act = useAct(writeForPieces, { onDone: () => once.renew() });
+  const act = useAct(acts.writeForPieces, { onDone: () => once.renew() });
   useEffect(() => {
     if (typed === undefined) return undefined;
     const stop = new AbortController();

@@ -16,7 +16,7 @@ import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { winQuote } from '../../../../acts';
+import { acts } from '../../../../actions';
 import { ChangeTold, SurplusField } from '../changes';
 import { BudgetList } from './BudgetList';
 import { counted } from '@/core/words';
@@ -45,7 +45,7 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
   const form = useActForm({
     read: () => winningForm,
     start: { wonBy: '', customerOrder: '', customerOrderOn: '', deliveryAddress: '', plannerId: null },
-    act: winQuote,
+    act: acts.winQuote,
     input: (read, once) => ({
       once,
       ...{ quoteId: quote.id, version: quote.version },

@@ -4,11 +4,11 @@ import { loadRevised } from '@/queries/quotes/revision';
 import { permit } from '@/queries/permit';
 import { isDemo } from '@/server/setting';
 import { inHelper } from '@/server/threads';
-import { jobPlace } from '../jobPlace';
+import { jobPage } from '../jobPage';
 import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';
 
-export default jobPlace(async ({ db, person, query, job }) => {
+export default jobPage(async ({ db, person, query, job }) => {
   const quote = await loadQuote(db, person, job.id, Number(query.after) || 0, Number(query.quote) || undefined);
   if (quote === undefined) notFound();
   if (query.file !== undefined) permit(person, 'import quotes');

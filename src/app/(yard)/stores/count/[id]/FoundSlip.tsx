@@ -11,7 +11,7 @@ import { ChoiceField, Faults, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/acting/useAct';
-import { countFound } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 const typedFound = typedQuantity(keptQuantity, 'none');
 
@@ -25,7 +25,7 @@ export function FoundSlip({ head, bins, onClose }: Props) {
   const [number, setNumber] = useState('');
   const [expiresOn, setExpires] = useState('');
   const [typed, setTyped] = useState('1');
-  const act = useAct(countFound, { said: () => 'Added to the sheet', onDone: onClose });
+  const act = useAct(acts.countFound, { said: () => 'Added to the sheet', onDone: onClose });
   const read = typedFound.safeParse(typed);
   const put = () =>
     void act.run({

@@ -10,7 +10,7 @@ import { Faults, TextField } from '@/ui/kit/Field';
 import { Slip } from '@/ui/kit/Slip';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
-import { postCount } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 type Props = { readonly head: CountView['head']; readonly rows: readonly CountRow[]; readonly onClose: () => void };
 
@@ -20,7 +20,7 @@ export function PostSlip({ head, rows, onClose }: Props) {
   const once = useOnce();
   const [reason, setReason] = useState(rows.length === 0 ? 'Close count' : '');
   const [own, setOwn] = useState<Readonly<Record<number, string>>>({});
-  const act = useAct(postCount, { said: () => `Count ${head.number} posted`, onDone: onClose });
+  const act = useAct(acts.postCount, { said: () => `Count ${head.number} posted`, onDone: onClose });
   const post = () =>
     void act.run({
       ...{ once: once.key(), countId: head.id, version: head.version, reason },

@@ -6,7 +6,7 @@ import type { CountRow } from '@/queries/stores/counts';
 import { useAct } from '@/ui/acting/useAct';
 import { useAgain } from '@/ui/acting/useAgain';
 import { useDraft } from '@/ui/acting/useDraft';
-import { countLines } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 /** A count of a line that the server has not answered yet. */
 type Waiting = {
@@ -37,7 +37,7 @@ export function useCounts(countId: number, rows: readonly CountRow[]) {
   const lost = useRef(false);
   const running = useRef<Promise<void>>(undefined);
   const [offline, setOffline] = useState(false);
-  const act = useAct(countLines, { onLost: () => (lost.current = true) });
+  const act = useAct(acts.countLines, { onLost: () => (lost.current = true) });
 
   const keep = (waiting: readonly Waiting[], known = now.current.answered) => {
     now.current = { waiting, answered: known };

@@ -19,7 +19,7 @@ import Link from '@/ui/kit/Link';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useDraft } from '@/ui/acting/useDraft';
 import { useYard } from '@/ui/frame/YardContext';
-import { issuePicked } from '../../../../acts';
+import { acts } from '../../../../actions';
 
 const told = (q: Quantity, row: PickRow) => `${formatQuantity(q)} ${unitOf(row.unit).short}`.trim();
 
@@ -38,7 +38,7 @@ export function PickPage({ view: { job, rows } }: { view: PickingView }) {
   const draft = useDraft<Picks>(`pick ${job.number}`, {});
   const [last, setLast] = useState({ words: '', took: true });
   const once = useOnce();
-  const act = useAct(issuePicked, {
+  const act = useAct(acts.issuePicked, {
     said: ({ lines }) => `${counted(lines, 'line')} issued to ${job.number}`,
     onDone: () => {
       once.renew();

@@ -1,4 +1,4 @@
-import { bringInBoms } from '@/actions/items/boms';
+import { importBoms } from '@/actions/items/boms';
 import { inHelper } from '@/server/threads';
 import { sheetFile } from '../../../../../server/sheetFile';
 
@@ -7,5 +7,5 @@ export const POST = sheetFile(
   'keep BOMs',
   ({ id: itemId, ...handed }) => inHelper('readBomFile', { itemId, ...handed }),
   (perform, boms, { once, on }) =>
-    perform(bringInBoms, { once, fromDay: on, boms: boms.map((b) => ({ ...b, lines: [...b.lines] })) }),
+    perform(importBoms, { once, fromDay: on, boms: boms.map((b) => ({ ...b, lines: [...b.lines] })) }),
 );

@@ -16,7 +16,7 @@ import { TextField } from '@/ui/kit/Field';
 import { RecordForm } from '@/ui/kit/RecordForm';
 import { UnitField } from '@/ui/kit/UnitField';
 import { useActForm } from '@/ui/acting/useActForm';
-import { savePart } from '../../../../../acts';
+import { acts } from '../../../../../actions';
 
 type Props = { readonly view: SoldView };
 
@@ -58,7 +58,7 @@ export function PartForm({ view }: Props) {
     read: () => partForm(currency),
     start: startOf(view),
     keep: `sold ${item.id} ${supplier.id}`,
-    act: savePart,
+    act: acts.savePart,
     input: (read, once) => ({ once, itemId: item.id, supplierId: supplier.id, ...read }),
     said: () => `${supplier.name}’s terms for ${item.number} saved`,
     onDone: ({ id }) => router.push(`/items/${id}`),

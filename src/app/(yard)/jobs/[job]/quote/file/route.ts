@@ -1,7 +1,7 @@
 import { keepQuoteFile } from '@/actions/quotes/importing';
 import { LIMITS } from '@/core/limits';
 import { inHelper } from '@/server/threads';
-import { performAs } from '../../../../../server/offer';
+import { performAs } from '../../../../../server/serverActions';
 import { Answer, idIn, readBody, route } from '../../../../../server/answer';
 
 /** Takes a quote file in, as the body of the request, to be mapped and checked; it is kept as it came and never run. */

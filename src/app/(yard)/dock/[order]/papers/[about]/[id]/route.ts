@@ -1,7 +1,7 @@
 import { keepPaper, PAPER_ABOUT } from '@/actions/dock/papers';
 import { LIMITS } from '@/core/limits';
 import { Answer, idIn, readBody, route } from '../../../../../../server/answer';
-import { performAs } from '../../../../../../server/offer';
+import { performAs } from '../../../../../../server/serverActions';
 
 /** Keeps a paper of a delivery that is handed over as the body of the request. */
 export const POST = route('receive', async ({ request, person, params }) => {

@@ -1,6 +1,6 @@
 import { divideRounded } from '@/core/money/decimal';
 import { add, minor, ZERO, type Minor } from '@/core/money/money';
-import { NOTHING_HELD, type Held } from '@/core/needs/coverage';
+import { NOTHING_FROM_STOCK, type FromStock } from '@/core/needs/coverage';
 import { addQ, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { worth } from '@/core/stores/pile';
 import type { Db } from '../db';
@@ -18,15 +18,15 @@ type Holding = Pick<Reservation, 'needId' | 'itemId' | 'placeId' | 'jobId' | 'sp
  *
  * @param claims - what they have reserved and count on: as it is kept, or as it would be
  */
-export async function loadHeld(
+export async function loadFromStock(
   db: Db,
   needIds: readonly number[],
   claims?: readonly Holding[],
-): Promise<Map<number, Held>> {
-  const held = new Map<number, Held>();
-  const put = (needId: number, more: Partial<Held>) => {
-    const was = held.get(needId) ?? NOTHING_HELD;
-    held.set(needId, {
+): Promise<Map<number, FromStock>> {
+  const byNeed = new Map<number, FromStock>();
+  const put = (needId: number, more: Partial<FromStock>) => {
+    const was = byNeed.get(needId) ?? NOTHING_FROM_STOCK;
+    byNeed.set(needId, {
       inStores: addQ(was.inStores, more.inStores ?? NONE),
       coming: addQ(was.coming, more.coming ?? NONE),
       issued: addQ(was.issued, more.issued ?? NONE),
@@ -52,7 +52,7 @@ export async function loadHeld(
     if (needId !== null) put(needId, { transferred: quantity(-share) });
   for (const { toNeedId, toShare } of await whereIn(db, 'stockChange', 'toNeedId', needIds))
     if (toNeedId !== null) put(toNeedId, { transferred: toShare });
-  return held;
+  return byNeed;
 }
 
 const shareOfValue = (q: Quantity, { value, ordered }: GoodsSplit): Minor =>

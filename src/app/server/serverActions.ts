@@ -5,6 +5,7 @@ import { after } from 'next/server';
 import { createSafeActionClient } from 'next-safe-action';
 import { z } from 'zod';
 import type { Action, Outcome, Perform } from '@/actions/action';
+import { ACTIONS } from '@/actions/all';
 import type { Reading } from '@/actions/quotes/importing';
 import { sendNotices } from '@/actions/people/notices';
 import type { Sender } from '@/actions/orders/sending';
@@ -17,10 +18,10 @@ import { readers } from '@/server/readers';
 
 class SignedOut extends Error {}
 
-export type Trouble = { readonly kind: 'signedOut' | 'failed'; readonly message: string };
+export type ServerFault = { readonly kind: 'signedOut' | 'failed'; readonly message: string };
 
 const client = createSafeActionClient({
-  handleServerError: (error): Trouble => {
+  handleServerError: (error): ServerFault => {
     if (error instanceof SignedOut) return { kind: 'signedOut', message: 'You were signed out.' };
     log.error(error);
     return {
@@ -70,19 +71,27 @@ const offer = <I, T>(act: (actor: Person, input: I) => Promise<Outcome<T>>) =>
     return outcome;
   });
 
-/** Offers what people do to the browser: for the signed-in person, and with the page they see brought up to date. */
-export const offerAction = <S extends z.ZodType, T>(action: Action<S, T>) =>
-  offer<z.input<S>, T>((actor, input) => performAs(actor)(action, input));
+/**
+ * Performs an action that the browser asks for by its name, for the signed-in person and with the page they see brought up
+ * to date. Steps of something larger are not there for it.
+ */
+export const serverAction = offer<{ readonly action: string; readonly input: unknown }, unknown>(
+  async (actor, { action, input }) => {
+    const known = ACTIONS.get(action);
+    if (known === undefined || known.internal) throw new Error(`The browser can’t ask for ${action}.`);
+    return performAs(actor)(known, input as never);
+  },
+);
 
 /** The same for what goes out of the house, which is several actions with something slow between them. */
-export const offerSending = <I, T>(send: (sender: Sender, input: I) => Promise<Outcome<T>>) =>
+export const serverSending = <I, T>(send: (sender: Sender, input: I) => Promise<Outcome<T>>) =>
   offer<I, T>(async (actor, input) => {
     const setPaper: Sender['setPaper'] = (paper) => inHelper('setPaper', paper);
     return send({ db: await readers(), clock, actor, post, setPaper, perform: performAs(actor) }, input);
   });
 
 /** The same for what is read from a file; how far it has come can be asked under its key. */
-export const offerReading = <I extends { once: string } | undefined, T>(
+export const serverReading = <I extends { once: string } | undefined, T>(
   take: (reading: Reading, input: I) => Promise<Outcome<T>>,
 ) =>
   offer<I, T>((actor, input) =>

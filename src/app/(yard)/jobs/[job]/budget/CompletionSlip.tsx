@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { formatMoney, type Minor } from '@/core/money/money';
 import { completionForm } from '@/core/records/budget';
 import { forecastOf } from '@/core/tab/sums';
-import type { EndingRow } from '@/queries/jobs/completion';
+import type { CompletionRowView } from '@/queries/jobs/completion';
 import { Facts } from '@/ui/kit/Facts';
 import { TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
@@ -12,9 +12,9 @@ import { Slip } from '@/ui/kit/Slip';
 import { SlipFoot } from '@/ui/kit/SlipFoot';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useYard } from '@/ui/frame/YardContext';
-import { sayCompletion } from '../../../../acts';
+import { acts } from '../../../../actions';
 
-type Props = { readonly jobId: number; readonly row: EndingRow; readonly onClose: () => void };
+type Props = { readonly jobId: number; readonly row: CompletionRowView; readonly onClose: () => void };
 
 /** Says how a cost code ends, in the place of what is planned of it, and how much of it is done. */
 export default function EndingSlip({ jobId, row, onClose }: Props) {
@@ -28,7 +28,7 @@ export default function EndingSlip({ jobId, row, onClose }: Props) {
       done: z.encode(shape.done, said?.done ?? null),
       reason: '',
     },
-    act: sayCompletion,
+    act: acts.setCompletion,
     input: (read, once) => ({ once, jobId, costCodeId: code.id, ...read }),
     said: () => `Cost at completion of ${code.code} ${code.name} saved`,
     onDone: onClose,

@@ -17,12 +17,12 @@ import { Opened } from '@/ui/frame/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/kit/Link';
 import { counted } from '@/core/words';
-import { place, type Asked } from '../../../server/place';
+import { page, type PageRequest } from '../../../server/page';
 import { AssetLine } from './AssetLine';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
 import { JobState } from './JobState';
 
-type AskedJob = Asked & {
+type AskedJob = PageRequest & {
   readonly job: JobHead;
   readonly on: Day | undefined;
   /** Of that day; undefined for who may not see money. */
@@ -30,8 +30,8 @@ type AskedJob = Asked & {
 };
 
 /** A page of a job: its level at the left, its name, and its pages above; all of an earlier day when one is asked for. */
-export const jobPlace = (render: (asked: AskedJob) => Promise<ReactNode>) =>
-  place(async (asked) => {
+export const jobPage = (render: (asked: AskedJob) => Promise<ReactNode>) =>
+  page(async (asked) => {
     const { db, person, params, query, today } = asked;
     const on = asDay(query.on ?? '');
     const job = await findJob(db, person, params.job ?? '', on);

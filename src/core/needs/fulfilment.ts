@@ -1,9 +1,9 @@
 import { addQ, atLeastNone, NONE, subtractQ, type Quantity } from '../quantity/quantity';
 import type { SplitState } from '../tab/stages';
-import { givenTo, missingOf, type Arrived, type Coverage, type Held } from './coverage';
+import { givenTo, missingOf, type Arrived, type Coverage, type FromStock } from './coverage';
 
 /** How far a line of a buy list has come, from not at all to in use. */
-export const STANDINGS = [
+export const FULFILMENTS = [
   'notNeeded',
   'nothing',
   'drafted',
@@ -16,9 +16,9 @@ export const STANDINGS = [
   'invoiced',
   'issued',
 ] as const;
-export type Standing = (typeof STANDINGS)[number];
+export type Fulfilment = (typeof FULFILMENTS)[number];
 
-export const STANDING_NAMES: Readonly<Record<Standing, string>> = {
+export const FULFILMENT_NAMES: Readonly<Record<Fulfilment, string>> = {
   notNeeded: 'not needed',
   nothing: 'not ordered',
   drafted: 'drafted',
@@ -32,11 +32,11 @@ export const STANDING_NAMES: Readonly<Record<Standing, string>> = {
   issued: 'issued',
 };
 
-export type StandingFacts = {
+export type FulfilmentFacts = {
   readonly kind: 'goods' | 'service';
   readonly quantity: Quantity;
   readonly coverage: Coverage;
-  readonly held: Held;
+  readonly fromStock: FromStock;
   readonly splits: readonly (Arrived & Pick<SplitState, 'invoiced'>)[];
   /** What is here for it and waits for its inspection, in the need's unit. */
   readonly atDoor: Quantity;
@@ -48,19 +48,20 @@ export type StandingFacts = {
  *
  * @example 4 of 10 received, 6 on order: partIn
  */
-export function standingOf(facts: StandingFacts): Standing {
-  const { kind, quantity, coverage, held, splits, atDoor } = facts;
+export function fulfilmentOf(facts: FulfilmentFacts): Fulfilment {
+  const { kind, quantity, coverage, fromStock, splits, atDoor } = facts;
   if (quantity <= 0) return 'notNeeded';
   const sum = (of: 'received' | 'invoiced') => addQ(NONE, ...splits.map((s) => s[of]));
-  const onItsWay = addQ(coverage.ordered, held.coming) > 0 ? 'ordered' : coverage.drafted > 0 ? 'drafted' : 'nothing';
+  const onItsWay =
+    addQ(coverage.ordered, fromStock.coming) > 0 ? 'ordered' : coverage.drafted > 0 ? 'drafted' : 'nothing';
   if (kind === 'service') return sum('invoiced') >= quantity ? 'invoiced' : onItsWay;
-  if (addQ(held.issued, held.ownIssued) >= quantity) return 'issued';
-  const came = addQ(givenTo(held, splits), sum('received'));
-  const missing = missingOf(facts, splits, held);
+  if (addQ(fromStock.issued, fromStock.ownIssued) >= quantity) return 'issued';
+  const came = addQ(givenTo(fromStock, splits), sum('received'));
+  const missing = missingOf(facts, splits, fromStock);
   if (missing === 0) return came > 0 ? 'in' : 'reserved';
   const bare = splits.map((s) => ({ ...s, uncertified: false }));
-  const lacking = missingOf(facts, bare, held);
+  const lacking = missingOf(facts, bare, fromStock);
   if (lacking === 0) return 'uncertified';
   if (atLeastNone(subtractQ(lacking, atDoor)) === 0) return 'held';
-  return addQ(came, held.inStores, atDoor) > 0 ? 'partIn' : onItsWay;
+  return addQ(came, fromStock.inStores, atDoor) > 0 ? 'partIn' : onItsWay;
 }

@@ -1,4 +1,4 @@
-import { STANDING_NAMES, type Standing } from '@/core/needs/standing';
+import { FULFILMENT_NAMES, type Fulfilment } from '@/core/needs/fulfilment';
 
 type Shape = {
   /** How high the vial is filled, from 0 to 1. */
@@ -10,7 +10,7 @@ type Shape = {
   readonly over?: 'drop' | 'lid' | 'cross' | 'pin' | 'out' | 'strokes';
 };
 
-const SHAPES: Readonly<Record<Standing, Shape>> = {
+const SHAPES: Readonly<Record<Fulfilment, Shape>> = {
   notNeeded: { level: 0, dashed: true },
   nothing: { level: 0, dashed: true },
   drafted: { level: 0, over: 'strokes' },
@@ -47,7 +47,7 @@ function Over({ over }: { over: Shape['over'] }) {
 }
 
 /** How far a line has come: a small vial whose filling and shape say it, and the word beside it. */
-export function StandingMark({ standing, on }: { readonly standing: Standing; readonly on?: string | undefined }) {
+export function FulfilmentMark({ standing, on }: { readonly standing: Fulfilment; readonly on?: string | undefined }) {
   const { level, fill, dashed = false, over } = SHAPES[standing];
   const faint = standing === 'notNeeded' || standing === 'nothing';
   const room = HEIGHT - 2;
@@ -68,7 +68,7 @@ export function StandingMark({ standing, on }: { readonly standing: Standing; re
         <Over over={over} />
       </svg>
       <span>
-        {STANDING_NAMES[standing]}
+        {FULFILMENT_NAMES[standing]}
         {on !== undefined && <span className="block text-[12.5px] text-ink-2">{on}</span>}
       </span>
     </span>

@@ -4,17 +4,17 @@ import { formatMoney, type Minor } from '@/core/money/money';
 import Link from '@/ui/kit/Link';
 import { useYard } from '@/ui/frame/YardContext';
 
-type Props = { readonly number: string; readonly held: Minor; readonly pending: Minor };
+type Props = { readonly number: string; readonly contingency: Minor; readonly pending: Minor };
 
 /** Money of the job that is in no budget: what is held back, and what waits to be agreed. */
-export function HeldBack({ number, held, pending }: Props) {
+export function Contingency({ number, contingency, pending }: Props) {
   const { currency } = useYard();
-  if (held === 0 && pending === 0) return null;
+  if (contingency === 0 && pending === 0) return null;
   return (
     <p className="mt-2 flex flex-wrap gap-x-5 px-2 text-[13px]">
-      {held !== 0 && (
+      {contingency !== 0 && (
         <Link href={`/jobs/${number}/budget`} className="hover:underline">
-          <b className="font-semibold">Contingency</b> {formatMoney(held, currency)}
+          <b className="font-semibold">Contingency</b> {formatMoney(contingency, currency)}
         </Link>
       )}
       {pending !== 0 && (

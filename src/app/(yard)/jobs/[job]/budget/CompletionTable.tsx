@@ -3,27 +3,27 @@
 import { useState } from 'react';
 import { formatAmount, type Minor } from '@/core/money/money';
 import { formatDecimal } from '@/core/money/decimal';
-import type { EndingRow, EndingsView } from '@/queries/jobs/completion';
+import type { CompletionRowView, CompletionView } from '@/queries/jobs/completion';
 import { later } from '@/ui/acting/later';
 import { Dash } from '@/ui/kit/Sheet';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useYard } from '@/ui/frame/YardContext';
 
-const EndingSlip = later(() => import('./EndingSlip'));
+const EndingSlip = later(() => import('./CompletionSlip'));
 
-type Props = { readonly view: EndingsView; readonly jobId: number; readonly writes: boolean };
+type Props = { readonly view: CompletionView; readonly jobId: number; readonly writes: boolean };
 
 const index = (scaled: number | null | undefined) =>
   scaled === null || scaled === undefined ? <Dash /> : formatDecimal(Math.round(scaled / 100), 2);
 
 /** How each cost code ends: as it is forecast, or as somebody said with a reason. */
-export function Endings({ view, jobId, writes }: Props) {
+export function CompletionTable({ view, jobId, writes }: Props) {
   const { currency, day } = useYard();
-  const [open, setOpen] = useState<EndingRow>();
+  const [open, setOpen] = useState<CompletionRowView>();
   const amount = (a: Minor | null | undefined) => (a === 0 || a == null ? <Dash /> : formatAmount(a, currency));
   const left = (a: Minor) => <span className={a < 0 ? 'font-bold text-brick' : ''}>{amount(a)}</span>;
-  const columns: Column<EndingRow>[] = [
+  const columns: Column<CompletionRowView>[] = [
     {
       key: 'code',
       head: 'Cost code',

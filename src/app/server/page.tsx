@@ -13,7 +13,7 @@ export type Params = {
   readonly params: Promise<Record<string, string>>;
   readonly searchParams: Promise<Record<string, string | string[] | undefined>>;
 };
-export type Asked = {
+export type PageRequest = {
   readonly db: Db;
   readonly person: Person;
   readonly today: Day;
@@ -30,7 +30,7 @@ const firsts = (all: Record<string, string | string[] | undefined>) =>
  * A page of the yard: for the signed-in person, with all its figures of one moment; what is not theirs to see is told
  * plainly. All that is read has to be awaited in `render`: the moment ends with it.
  */
-export const place = (render: (asked: Asked) => Promise<ReactNode>) =>
+export const page = (render: (asked: PageRequest) => Promise<ReactNode>) =>
   async function Place({ params, searchParams }: Params) {
     const person = await here();
     try {

@@ -3,7 +3,7 @@ import type { Right, Role } from '@/core/people/rights';
 export type Counts = { readonly gather: number; readonly dock: number; readonly invoices: number };
 
 /** A page that is gone to by its name. */
-export type Place = {
+export type MenuEntry = {
   readonly href: string;
   readonly name: string;
   readonly rights: readonly Right[];
@@ -16,7 +16,7 @@ export type Place = {
   readonly at: 'band' | 'menu' | 'find';
 };
 
-export const PLACES: readonly Place[] = [
+export const PLACES: readonly MenuEntry[] = [
   { href: '/', name: 'Desk', rights: ['see jobs'], words: 'what needs you today', at: 'band' },
   { href: '/jobs', name: 'Jobs', rights: ['see jobs'], words: 'jobs and their budgets', at: 'band' },
   {
@@ -120,7 +120,7 @@ export const PLACES: readonly Place[] = [
   },
 ];
 
-export const placesFor = (may: (right: Right) => boolean): readonly Place[] =>
+export const menuFor = (may: (right: Right) => boolean): readonly MenuEntry[] =>
   PLACES.filter((p) => p.rights.every(may));
 
 /** What each role goes to most: the foot bar of a phone offers the first four. */
@@ -136,8 +136,8 @@ const MOST_USED: Readonly<Record<Role, readonly string[]>> = {
 const IN_FOOT = 4;
 
 /** The places in the foot bar of a phone, by the first of a person's roles that has a place left to offer. */
-export function footFor(roles: readonly Role[], may: (right: Right) => boolean): readonly Place[] {
-  const places = placesFor(may);
+export function footFor(roles: readonly Role[], may: (right: Right) => boolean): readonly MenuEntry[] {
+  const places = menuFor(may);
   const hrefs = [...new Set(roles.flatMap((r) => MOST_USED[r]))];
   return hrefs.flatMap((href) => places.find((p) => p.href === href) ?? []).slice(0, IN_FOOT);
 }

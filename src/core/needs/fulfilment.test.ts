@@ -1,9 +1,9 @@
 import { minor, ZERO } from '../money/money';
 import { NONE, quantity, type Quantity } from '../quantity/quantity';
 import type { SplitState } from '../tab/stages';
-import { coverage, NOTHING_HELD, type Held } from './coverage';
+import { coverage, NOTHING_FROM_STOCK, type FromStock } from './coverage';
 import { materialInWords, type Material } from './material';
-import { standingOf } from './standing';
+import { fulfilmentOf } from './fulfilment';
 
 const q = (n: number): Quantity => quantity(n * 10_000);
 
@@ -17,7 +17,7 @@ const split = ({ uncertified = false, ...more }: Part) => ({
 
 type Given = {
   parts?: readonly Part[];
-  held?: Partial<Held>;
+  held?: Partial<FromStock>;
   atDoor?: number;
   needed?: number;
   kind?: 'goods' | 'service';
@@ -25,9 +25,9 @@ type Given = {
 
 const stands = ({ parts = [], held: some = {}, atDoor = 0, needed = 10, kind = 'goods' }: Given) => {
   const splits = parts.map(split);
-  const held = { ...NOTHING_HELD, ...some };
-  const facts = { kind, quantity: q(needed), coverage: coverage(q(needed), splits, held), held, splits };
-  return standingOf({ ...facts, atDoor: q(atDoor) });
+  const fromStock = { ...NOTHING_FROM_STOCK, ...some };
+  const facts = { kind, quantity: q(needed), coverage: coverage(q(needed), splits, fromStock), fromStock, splits };
+  return fulfilmentOf({ ...facts, atDoor: q(atDoor) });
 };
 
 describe('how far a line has come', () => {
