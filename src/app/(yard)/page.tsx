@@ -5,7 +5,7 @@ import { loadDesk, type Waiting } from '@/queries/frame/desk';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { page } from '../server/page';
+import { yardPage } from '../server/yardPage';
 
 export const metadata = { title: 'Desk' };
 
@@ -26,7 +26,7 @@ function Row({ row }: { row: Waiting }) {
   );
 }
 
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const groups = await loadDesk(db, person, today);
   return (
     <Sheet>

@@ -57,9 +57,9 @@ describe('a budget that is passed', () => {
     await passed();
     expect(await decide()).toMatchObject({
       code: { number: '02' },
-      ways: { over: 4600, from: { costCodeId: yard.ids.codes[0], headroom: 3000 }, held: 2000 },
+      ways: { over: 4600, from: { costCodeId: yard.ids.codes[0], headroom: 3000 }, contingency: 2000 },
       from: { number: '01', name: 'Hull' },
-      held: 2000,
+      contingency: 2000,
       drafts: [],
     });
     const needId = (await yard.db('need').first('id'))?.id ?? 0;

@@ -1,7 +1,7 @@
 import { loadCompanyForm } from '@/queries/company/company';
 import { loadReviewPoints } from '@/queries/orders/reviews';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { CompanyForm } from './CompanyForm';
 import { DaysOff } from './DaysOff';
@@ -9,7 +9,7 @@ import { ReviewPoints } from './ReviewPoints';
 
 export const metadata = { title: 'Company' };
 
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const view = await loadCompanyForm(db, person, today);
   const points = await loadReviewPoints(db, person);
   return (

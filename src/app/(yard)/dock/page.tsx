@@ -5,7 +5,7 @@ import { may } from '@/core/people/rights';
 import { Fact, Shelf, ShelfNext } from '@/ui/kit/Shelf';
 import { Empty, GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { DueTable } from './DueTable';
 
 export const metadata = { title: 'Dock' };
@@ -26,7 +26,7 @@ const ABOUT: Partial<Record<DockShow, string>> = {
   back: 'Rejected, kept here until it is returned.',
 };
 
-export default page(async ({ db, person, today, query }) => {
+export default yardPage(async ({ db, person, today, query }) => {
   const filter = dueFilter(query);
   const { rows, next } = await listDue(db, person, today, { ...filter, after: query.after });
   const counts = await countDock(db, person, today);

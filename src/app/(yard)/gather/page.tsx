@@ -2,7 +2,7 @@ import { loadGatherForm } from '@/queries/buying/gather';
 import { gatherFilterOf, listOpenNeeds } from '@/queries/buying/openNeeds';
 import { findJobChoice, loadChoice } from '@/queries/frame/choices';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { Gather } from './Gather';
 
@@ -34,7 +34,7 @@ const LEADS = [
 
 const NO_SUPPLIER = { id: 0, number: '', name: 'No supplier yet', detail: '' };
 
-export default page(async ({ db, person, today, query }) => {
+export default yardPage(async ({ db, person, today, query }) => {
   const filter = gatherFilterOf(query);
   const { supplierId, group = 'supplier' } = filter;
   const found = await listOpenNeeds(db, person, today, filter);

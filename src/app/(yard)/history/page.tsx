@@ -4,13 +4,13 @@ import { History } from '@/ui/company/History';
 import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@/ui/kit/Filters';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 
 export const metadata = { title: 'History' };
 
 const FILTERS = ['about', 'id', 'who', 'from', 'upTo', 'words'] as const;
 
-export default page(async ({ db, person, today, query }) => {
+export default yardPage(async ({ db, person, today, query }) => {
   const filter = historyFilterOf(query);
   const { rows, more } = await loadHistory(db, person, filter, Number(query.before) || undefined);
   const subject = await nameSubject(db, person, filter);

@@ -6,13 +6,13 @@ import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { keyIn } from '@/core/keyIn';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { InvoicesTable } from './InvoicesTable';
 
 export const metadata = { title: 'Invoices' };
 
-export default page(async ({ db, person, query }) => {
+export default yardPage(async ({ db, person, query }) => {
   const show = keyIn(INVOICE_FILTERS, query.show) ?? 'waiting';
   const filter = { show, words: query.words, sort: query.sort, after: query.after };
   const { rows, next, sorts } = await listInvoices(db, person, filter);

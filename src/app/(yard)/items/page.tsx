@@ -5,13 +5,13 @@ import { FilterWords } from '@/ui/kit/Filters';
 import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { ItemsTable } from './ItemsTable';
 
 export const metadata = { title: 'Items' };
 
-export default page(async ({ db, person, today, query }) => {
+export default yardPage(async ({ db, person, today, query }) => {
   const { rows, next, sorts } = await listItems(db, person, today, query);
   const foot = await sumItems(db, person, query);
   return (

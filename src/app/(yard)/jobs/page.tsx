@@ -6,14 +6,14 @@ import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { may } from '@/core/people/rights';
 import { keyIn } from '@/core/keyIn';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { JobsTable } from './JobsTable';
 import { PlanAll } from './PlanAll';
 
 export const metadata = { title: 'Jobs' };
 
-export default page(async ({ db, person, query }) => {
+export default yardPage(async ({ db, person, query }) => {
   const state = query.state === 'all' ? ('all' as const) : keyIn(JOB_STATES, query.state);
   const mine = query.lead === 'me';
   const filter = {

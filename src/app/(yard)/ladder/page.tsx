@@ -1,6 +1,6 @@
 import { loadLadderPage } from '@/queries/signoff/ladder';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { Deputies } from '../_shared/signoff/Deputies';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Ladder } from './Ladder';
@@ -9,7 +9,7 @@ import { Rules } from './Rules';
 
 export const metadata = { title: 'Sign-off' };
 
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const view = await loadLadderPage(db, person, today);
   return (
     <Sheet

@@ -5,7 +5,7 @@ import { FilterChoice, FilterDay, FilterPick, FilterWords, MoreFilters } from '@
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { findJobChoice, loadChoice } from '@/queries/frame/choices';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { OrdersList } from './OrdersList';
 
@@ -28,7 +28,7 @@ const LEAST = [
   ['25000', '25,000 or more'],
 ] as const;
 
-export default page(async ({ db, person, today, query }) => {
+export default yardPage(async ({ db, person, today, query }) => {
   const filter = { ...orderFilterOf(query, today), sort: query.sort, after: query.after };
   const { rows, next, sorts } = await listOrders(db, person, filter, today);
   const supplier = await loadChoice(db, person, 'supplier', filter.supplierId, today);

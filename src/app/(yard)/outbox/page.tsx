@@ -2,12 +2,12 @@ import { listMessages } from '@/queries/orders/outbox';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, GoOn, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { MessagesTable } from './MessagesTable';
 
 export const metadata = { title: 'Outbox' };
 
-export default page(async ({ db, person, query }) => {
+export default yardPage(async ({ db, person, query }) => {
   const { rows, next } = await listMessages(db, person, query.before);
   return (
     <Sheet>

@@ -1,11 +1,11 @@
 import { loadSettings } from '@/queries/company/settings';
 import Link from '@/ui/kit/Link';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 
 export const metadata = { title: 'Settings' };
 
-export default page(async ({ db, person }) => {
+export default yardPage(async ({ db, person }) => {
   const pages = await loadSettings(db, person);
   return (
     <Sheet>

@@ -1,12 +1,12 @@
 import { loadToSign } from '@/queries/signoff/toSign';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ToSignTable } from './ToSignTable';
 
 export const metadata = { title: 'To sign' };
 
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const { rows, more } = await loadToSign(db, person, today);
   const many = rows.length + more;
   return (

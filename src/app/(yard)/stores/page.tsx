@@ -5,7 +5,7 @@ import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import Link from '@/ui/kit/Link';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { CountFile } from './CountFile';
 import { StockTable } from './StockTable';
@@ -19,7 +19,7 @@ const SHOWN = [
   ['dead', 'Dead stock: none issued for 2 years'],
 ] as const;
 
-export default page(async ({ db, person, query, today }) => {
+export default yardPage(async ({ db, person, query, today }) => {
   const filter = stockFilter(query, today);
   const { rows, next, sorts } = await listStock(db, person, filter);
   const foot = await sumStock(db, person, filter);

@@ -5,13 +5,13 @@ import { FilterWords } from '@/ui/kit/Filters';
 import { RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { TakeOut } from '@/ui/kit/TakeOut';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { SuppliersTable } from './SuppliersTable';
 
 export const metadata = { title: 'Suppliers' };
 
-export default page(async ({ db, person, query }) => {
+export default yardPage(async ({ db, person, query }) => {
   const { rows, next, sorts } = await listSuppliers(db, person, query);
   const foot = await sumSuppliers(db, person, query);
   return (

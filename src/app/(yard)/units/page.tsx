@@ -1,12 +1,12 @@
 import { loadUnitsPage } from '@/queries/company/settings';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { UnitChoice } from './UnitChoice';
 
 export const metadata = { title: 'Units' };
 
-export default page(async ({ db, person }) => {
+export default yardPage(async ({ db, person }) => {
   const units = await loadUnitsPage(db, person);
   return (
     <Sheet>

@@ -2,14 +2,14 @@ import { loadWording } from '@/queries/company/wording';
 import { FilterPick } from '@/ui/kit/Filters';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { SettingsTitle } from '../_shared/company/SettingsTitle';
 import { Blocks } from './Blocks';
 import { Mail } from './Mail';
 
 export const metadata = { title: 'Order wording' };
 
-export default page(async ({ db, person, today, query }) => {
+export default yardPage(async ({ db, person, today, query }) => {
   const supplierId = query.supplier === undefined ? null : Number(query.supplier);
   const view = await loadWording(db, person, supplierId, today);
   const id = view.supplier?.id ?? null;

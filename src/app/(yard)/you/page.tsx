@@ -4,7 +4,7 @@ import { clock } from '@/server/setting';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import { counted } from '@/core/words';
-import { page } from '../../server/page';
+import { yardPage } from '../../server/yardPage';
 import { signedIn } from '../../server/session';
 import { Mail } from './Mail';
 import { loadOwnDeputies } from '@/queries/signoff/ladder';
@@ -15,7 +15,7 @@ import { SignIns } from './SignIns';
 
 export const metadata = { title: 'Signed-in devices' };
 
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const rows = await listMySignIns(db, person, clock.now());
   const here = (await signedIn())?.sessionId ?? 0;
   const deputies = may(person, 'sign orders') ? await loadOwnDeputies(db, person, today) : undefined;

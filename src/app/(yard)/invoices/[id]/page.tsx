@@ -3,12 +3,12 @@ import { WAITING } from '@/core/invoices/states';
 import { nextInvoice } from '@/queries/orders/nextAct';
 import { loadInvoice } from '@/queries/invoices/invoices';
 import { Opened } from '@/ui/frame/Opened';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { InvoiceMatch } from './InvoiceMatch';
 
 export const metadata = { title: 'Invoice' };
 
-export default page(async ({ db, person, params }) => {
+export default yardPage(async ({ db, person, params }) => {
   const view = await loadInvoice(db, person, Number(params.id));
   if (view === undefined) notFound();
   const next = WAITING.includes(view.invoice.state) ? undefined : await nextInvoice(db, person, view.invoice.id);

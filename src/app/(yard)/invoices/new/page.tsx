@@ -4,12 +4,12 @@ import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
 import { findInvoiceable, loadInvoiceForm } from '@/queries/invoices/invoices';
 import { FilterWords } from '@/ui/kit/Filters';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { InvoiceForm } from './InvoiceForm';
 
 export const metadata = { title: 'Enter an invoice' };
 
-export default page(async ({ db, person, query }) => {
+export default yardPage(async ({ db, person, query }) => {
   const form = query.order === undefined ? undefined : await loadInvoiceForm(db, person, query.order);
   if (form !== undefined)
     return (

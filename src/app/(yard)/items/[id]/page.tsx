@@ -11,14 +11,14 @@ import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/kit/Link';
 import { Opened } from '@/ui/frame/Opened';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { FilesAbout } from '../../_shared/company/FilesAbout';
 import { AddSeller } from './AddSeller';
 import { BoughtLast, Sellers } from './PartTables';
 
 export const metadata = { title: 'Item' };
 
-export default page(async ({ db, person, today, params }) => {
+export default yardPage(async ({ db, person, today, params }) => {
   const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const { item, parts, costCode, supplier } = view;

@@ -1,11 +1,11 @@
 import { permit } from '@/queries/permit';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { ItemForm } from '../ItemForm';
 
 export const metadata = { title: 'New item' };
 
-export default page(async ({ person }) => {
+export default yardPage(async ({ person }) => {
   permit(person, 'keep suppliers');
   return (
     <Sheet>

@@ -17,7 +17,7 @@ import { Opened } from '@/ui/frame/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/kit/Link';
 import { counted } from '@/core/words';
-import { page, type PageRequest } from '../../../server/page';
+import { yardPage, type PageRequest } from '../../../server/yardPage';
 import { AssetLine } from './AssetLine';
 import { JobGlass, JobTabs, RailSwitch } from './JobFrame';
 import { JobState } from './JobState';
@@ -31,7 +31,7 @@ type AskedJob = PageRequest & {
 
 /** A page of a job: its level at the left, its name, and its pages above; all of an earlier day when one is asked for. */
 export const jobPage = (render: (asked: AskedJob) => Promise<ReactNode>) =>
-  page(async (asked) => {
+  yardPage(async (asked) => {
     const { db, person, params, query, today } = asked;
     const on = asDay(query.on ?? '');
     const job = await findJob(db, person, params.job ?? '', on);

@@ -4,12 +4,12 @@ import { UNSENT } from '@/core/orders/states';
 import { nextDraft } from '@/queries/orders/nextAct';
 import { loadOrder, loadOrderForm } from '@/queries/orders/order';
 import { Opened } from '@/ui/frame/Opened';
-import { page, type Params } from '../../../server/page';
+import { yardPage, type Params } from '../../../server/yardPage';
 import { OrderPage } from './OrderPage';
 
 export const generateMetadata = async ({ params }: Params) => ({ title: `Order ${(await params).order}` });
 
-export default page(async ({ db, person, today, params }) => {
+export default yardPage(async ({ db, person, today, params }) => {
   const view = await loadOrder(db, person, params.order ?? '', today);
   if (view === undefined) notFound();
   const lines = view.revising?.lines ?? view.order.lines;

@@ -5,7 +5,7 @@ import { loadMessage } from '@/queries/orders/outbox';
 import type { MessageState } from '@/store/tables';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { MessageTag } from '../MessageTag';
 
 const CAME: Readonly<Record<MessageState, string>> = {
@@ -15,7 +15,7 @@ const CAME: Readonly<Record<MessageState, string>> = {
   sending: 'Sending to',
 };
 
-export default page(async ({ db, person, today, params }) => {
+export default yardPage(async ({ db, person, today, params }) => {
   const m = await loadMessage(db, person, Number(params.id));
   if (m === undefined) notFound();
   const row = (label: string, value: React.ReactNode) => (

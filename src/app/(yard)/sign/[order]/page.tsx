@@ -1,12 +1,12 @@
 import { notFound } from 'next/navigation';
 import { listToSign, loadSignPage } from '@/queries/signoff/toSign';
 import { Opened } from '@/ui/frame/Opened';
-import { page, type Params } from '../../../server/page';
+import { yardPage, type Params } from '../../../server/yardPage';
 import { SignOrder } from './SignOrder';
 
 export const generateMetadata = async ({ params }: Params) => ({ title: `Sign ${(await params).order}` });
 
-export default page(async ({ db, person, today, params }) => {
+export default yardPage(async ({ db, person, today, params }) => {
   const page = await loadSignPage(db, person, params.order ?? '', today);
   if (page === undefined) notFound();
   const waiting = await listToSign(db, person, today);

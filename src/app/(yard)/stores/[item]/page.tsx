@@ -1,12 +1,12 @@
 import { notFound } from 'next/navigation';
 import { loadStock } from '@/queries/stores/stores';
 import { Opened } from '@/ui/frame/Opened';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { StockPage } from './StockPage';
 
 export const metadata = { title: 'Stores' };
 
-export default page(async ({ db, person, params }) => {
+export default yardPage(async ({ db, person, params }) => {
   const view = await loadStock(db, person, Number(params.item));
   if (view === undefined) notFound();
   return (

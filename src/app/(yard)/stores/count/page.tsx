@@ -5,13 +5,13 @@ import { counted } from '@/core/words';
 import { listCounts, listToCount } from '@/queries/stores/counts';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/kit/Link';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { BeginCount } from './BeginCount';
 
 export const metadata = { title: 'Stock counts' };
 
 /** Counts of our places, in progress and ended. */
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const counts = await listCounts(db, person);
   const open = counts.filter((c) => c.state === 'open' || c.state === 'counted').length;
   return (

@@ -4,14 +4,14 @@ import { listToPick } from '@/queries/stores/picking';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
 import Link from '@/ui/kit/Link';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 
 export const metadata = { title: 'To pick' };
 
 const SHOWN = 200;
 
 /** Jobs that something is put by for, or lies here for. */
-export default page(async ({ db, person, today }) => {
+export default yardPage(async ({ db, person, today }) => {
   const { rows, count } = await listToPick(db, person, { most: SHOWN });
   return (
     <Sheet>

@@ -13,7 +13,7 @@ import { WEEKDAYS } from '@/ui/kit/WeekField';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { Opened } from '@/ui/frame/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { PriceList } from './PriceList';
 import { PriceOverTime } from './PriceOverTime';
 import { SoldTable } from './SoldTable';
@@ -21,7 +21,7 @@ import { StartOrder } from './StartOrder';
 
 export const metadata = { title: 'Supplier' };
 
-export default page(async ({ db, person, today, params, query }) => {
+export default yardPage(async ({ db, person, today, params, query }) => {
   const view = await loadSupplier(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const { supplier, lists, orders, open, parts, tax, kept } = view;

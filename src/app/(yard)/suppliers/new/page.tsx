@@ -1,12 +1,12 @@
 import { permit } from '@/queries/permit';
 import { loadSupplierForm } from '@/queries/items/suppliers';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../server/page';
+import { yardPage } from '../../../server/yardPage';
 import { SupplierForm } from '../SupplierForm';
 
 export const metadata = { title: 'New supplier' };
 
-export default page(async ({ db, person }) => {
+export default yardPage(async ({ db, person }) => {
   permit(person, 'keep suppliers');
   return (
     <Sheet>

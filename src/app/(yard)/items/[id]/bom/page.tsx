@@ -2,12 +2,12 @@ import { notFound } from 'next/navigation';
 import { loadBom } from '@/queries/items/boms';
 import { loadItem } from '@/queries/items/items';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../../server/page';
+import { yardPage } from '../../../../server/yardPage';
 import { BomSheet } from './BomSheet';
 
 export const metadata = { title: 'Bill of materials' };
 
-export default page(async ({ db, person, today, params, query }) => {
+export default yardPage(async ({ db, person, today, params, query }) => {
   const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const asked = Number(query.version);

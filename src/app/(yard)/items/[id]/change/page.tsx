@@ -2,12 +2,12 @@ import { notFound } from 'next/navigation';
 import { loadItem } from '@/queries/items/items';
 import { permit } from '@/queries/permit';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../../server/page';
+import { yardPage } from '../../../../server/yardPage';
 import { ItemForm } from '../../ItemForm';
 
 export const metadata = { title: 'Edit item' };
 
-export default page(async ({ db, person, today, params }) => {
+export default yardPage(async ({ db, person, today, params }) => {
   permit(person, 'keep suppliers');
   const view = await loadItem(db, person, Number(params.id), today);
   if (view === undefined) notFound();

@@ -2,12 +2,12 @@ import { notFound } from 'next/navigation';
 import { permit } from '@/queries/permit';
 import { loadSupplier, loadSupplierForm } from '@/queries/items/suppliers';
 import { Sheet } from '@/ui/kit/Sheet';
-import { page } from '../../../../server/page';
+import { yardPage } from '../../../../server/yardPage';
 import { SupplierForm } from '../../SupplierForm';
 
 export const metadata = { title: 'Edit supplier' };
 
-export default page(async ({ db, person, today, params }) => {
+export default yardPage(async ({ db, person, today, params }) => {
   permit(person, 'keep suppliers');
   const view = await loadSupplier(db, person, Number(params.id), today);
   if (view === undefined) notFound();

@@ -30,7 +30,7 @@ const firsts = (all: Record<string, string | string[] | undefined>) =>
  * A page of the yard: for the signed-in person, with all its figures of one moment; what is not theirs to see is told
  * plainly. All that is read has to be awaited in `render`: the moment ends with it.
  */
-export const page = (render: (asked: PageRequest) => Promise<ReactNode>) =>
+export const yardPage = (render: (asked: PageRequest) => Promise<ReactNode>) =>
   async function Place({ params, searchParams }: Params) {
     const person = await here();
     try {
