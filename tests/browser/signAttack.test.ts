@@ -45,7 +45,7 @@ async function askAnew(once: string): Promise<void> {
   });
   const { version } = await orderOf();
   const mina = await Caller.as(app.base, 'mina');
-  expect(await mina.act('askSignOff', { once, orderId: id, version, note: '' })).toBe('done');
+  expect(await mina.act('requestSignOff', { once, orderId: id, version, note: '' })).toBe('done');
 }
 
 const decided = (id: number) => app.look((db) => db('signOff').where({ id }).first('state', 'decidedBy'));
@@ -70,7 +70,7 @@ describe('a signature', () => {
       const caller = await Caller.as(app.base, who);
       const { id: orderId, version } = await orderOf();
       for (const { id: signOffId } of asked)
-        for (const act of ['signOff', 'refuseSignOff', 'handOn']) {
+        for (const act of ['signOff', 'refuseSignOff', 'reassignSignOff']) {
           const form = { orderId, version, signOffId, seen: 'x', reason: 'Mine', personId: 1 };
           expect(await caller.act(act, { once: `others-${who}-${act}-${signOffId}`, ...form })).not.toBe('done');
         }

@@ -170,7 +170,7 @@ describe('an order that passes a budget', () => {
           .join('purchaseOrder as o', 'o.id', 's.subjectId')
           .join('person as p', 'p.id', 'a.personId')
           .where({ 's.kind': 'order', 'o.number': NUMBER })
-          .whereIn('a.action', ['askSignOff', 'refuseSignOff', 'signOff'])
+          .whereIn('a.action', ['requestSignOff', 'refuseSignOff', 'signOff'])
           .orderBy('a.id')
           .select('p.name', 'a.words')
       ).map((r: { name: string; words: string }) => `${r.name}: ${r.words}`),

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DEMO_PASSWORD } from '@/demo/password';
+import { ACTIONS } from '@/actions/all';
 import type { PersonKey } from '@/demo/catalogue';
 
 type Manifest = { readonly node: Record<string, { readonly exportedName: string }> };
@@ -32,9 +33,9 @@ export class Caller {
     return new Caller(base, cookie.join('; '));
   }
 
-  /** Every name that a page can call. */
+  /** Every name that a page can call, and those that it can ask for and must not have. */
   get calls(): string[] {
-    return [...this.ids.keys()];
+    return [...new Set([...this.ids.keys(), ...ACTIONS.keys()])];
   }
 
   async ask(path: string, init: RequestInit = {}): Promise<Answer> {
@@ -54,7 +55,8 @@ export class Caller {
 
   /** Acts, and answers what came of it: done, refused, clash, signedOut, failed; or the status when nothing is told. */
   async act(name: string, input: unknown): Promise<string> {
-    const { status, text } = await this.call(name, [input], '/');
+    const own = this.ids.has(name);
+    const { status, text } = await this.call(own ? name : 'perform', [own ? input : { action: name, input }], '/');
     const told = /"status":"(done|refused|clash)"/.exec(text)?.[1] ?? /"kind":"(signedOut|failed)"/.exec(text)?.[1];
     return told ?? String(status);
   }

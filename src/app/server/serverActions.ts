@@ -6,6 +6,7 @@ import { createSafeActionClient } from 'next-safe-action';
 import { z } from 'zod';
 import type { Action, Outcome, Perform } from '@/actions/action';
 import { ACTIONS } from '@/actions/all';
+import { refusal } from '@/core/result';
 import type { Reading } from '@/actions/quotes/importing';
 import { sendNotices } from '@/actions/people/notices';
 import type { Sender } from '@/actions/orders/sending';
@@ -71,17 +72,19 @@ const offer = <I, T>(act: (actor: Person, input: I) => Promise<Outcome<T>>) =>
     return outcome;
   });
 
+const named = z.object({ action: z.string(), input: z.unknown() });
+
 /**
  * Performs an action that the browser asks for by its name, for the signed-in person and with the page they see brought up
  * to date. Steps of something larger are not there for it.
  */
-export const serverAction = offer<{ readonly action: string; readonly input: unknown }, unknown>(
-  async (actor, { action, input }) => {
-    const known = ACTIONS.get(action);
-    if (known === undefined || known.internal) throw new Error(`The browser can’t ask for ${action}.`);
-    return performAs(actor)(known, input as never);
-  },
-);
+export const serverAction = offer<z.input<typeof named>, unknown>(async (actor, asked) => {
+  const { data } = named.safeParse(asked);
+  const action = ACTIONS.get(data?.action ?? '');
+  if (action === undefined || action.internal)
+    return { status: 'refused', refusals: [refusal('missing', 'This page is out of date. Refresh it and try again.')] };
+  return performAs(actor)(action, data?.input as never);
+});
 
 /** The same for what goes out of the house, which is several actions with something slow between them. */
 export const serverSending = <I, T>(send: (sender: Sender, input: I) => Promise<Outcome<T>>) =>

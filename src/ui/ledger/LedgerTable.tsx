@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useRef, useState, type MouseEvent, type ReactNode } from 'react';
 import { useKey } from '../frame/keys';
 import { Box } from './Box';
-import { cellClass, type Column, type Groups, type Key, type Picks } from './column';
+import { cellClass, nameOf, type Column, type Groups, type Key, type Picks } from './column';
 import { ListFoot, type Listed } from './Listed';
 import { ListColumns } from './ListColumns';
 import { useLedger, type Entry } from './useLedger';
@@ -29,8 +29,8 @@ type Props<Row> = {
   /** What all rows come to, by column. */
   readonly foot?: Readonly<Record<string, ReactNode>> | undefined;
   readonly toneOf?: (row: Row) => string;
-  /** Rows to be filled in stand as blocks on a phone, each value under its heading. */
-  readonly stacks?: true;
+  /** A phone shows all columns, and names each value. */
+  readonly whole?: boolean;
   readonly className?: string;
   /** There is more than these rows: called when one comes to their end. */
   readonly onEnd?: (() => void) | undefined;
@@ -57,7 +57,7 @@ export function LedgerTable<Row extends object>({
   groups,
   foot,
   toneOf,
-  stacks,
+  whole = false,
   className = '',
   onEnd,
 }: Props<Row>) {
@@ -114,7 +114,6 @@ export function LedgerTable<Row extends object>({
   }, [near, entries.length]);
   const before = picks === undefined ? 0 : 1;
   const span = shown.length + before + (listed === undefined ? 0 : 1);
-  const narrow = shown.filter((c) => c.wide !== true).length;
   const gap = (height: number) =>
     long &&
     height > 0 && (
@@ -125,11 +124,7 @@ export function LedgerTable<Row extends object>({
 
   return (
     <div ref={box} className="relative max-phone:overflow-x-auto">
-      <table
-        className={`ledger ${stacks ? 'ledger-stack' : ''} ${className}`}
-        aria-label={label}
-        aria-rowcount={sorted.length}
-      >
+      <table className={`ledger ledger-rows ${className}`} aria-label={label} aria-rowcount={sorted.length}>
         <thead>
           <tr>
             {picks !== undefined && (
@@ -175,7 +170,7 @@ export function LedgerTable<Row extends object>({
               return (
                 <tr key={entry.key} className="group-row" {...measured}>
                   {picks !== undefined && (
-                    <td>
+                    <td className="row-pick">
                       {may.length > 0 && (
                         <Box
                           label={groups?.words(group) ?? ''}
@@ -186,11 +181,7 @@ export function LedgerTable<Row extends object>({
                       )}
                     </td>
                   )}
-                  {/* A phone shows fewer columns, and a cell may not span more than there are. */}
-                  <td colSpan={narrow} className="phone:hidden">
-                    {groups?.head(group)}
-                  </td>
-                  <td colSpan={span - before} className="max-phone:hidden">
+                  <td colSpan={span - before} className="row-whole">
                     {groups?.head(group)}
                   </td>
                 </tr>
@@ -209,7 +200,7 @@ export function LedgerTable<Row extends object>({
                 onClick={(e) => onClick(e, row, index)}
               >
                 {picks !== undefined && (
-                  <td>
+                  <td className="row-pick">
                     {picks.may(row) && (
                       <Box label={picks.words(row)} picked={isPicked(row)} onPick={(stretch) => pick(index, stretch)} />
                     )}
@@ -221,8 +212,8 @@ export function LedgerTable<Row extends object>({
                     <Cell
                       key={c.key}
                       scope={c.leads ? 'row' : undefined}
-                      data-label={stacks && typeof c.head === 'string' ? c.head : undefined}
-                      className={`${cellClass(stacks ? { ...c, wide: false } : c)} ${c.tone?.(row) ?? ''}`}
+                      data-label={nameOf(c, whole)}
+                      className={`${cellClass(whole ? { ...c, wide: false } : c)} ${c.tone?.(row) ?? ''}`}
                     >
                       {c.cell(row)}
                     </Cell>
@@ -239,7 +230,12 @@ export function LedgerTable<Row extends object>({
               {shown.map((c) => {
                 const Cell = c.leads ? 'th' : 'td';
                 return (
-                  <Cell key={c.key} scope={c.leads ? 'row' : undefined} className={cellClass(c)}>
+                  <Cell
+                    key={c.key}
+                    scope={c.leads ? 'row' : undefined}
+                    data-label={foot[c.key] === undefined ? undefined : nameOf(c, whole)}
+                    className={cellClass(c)}
+                  >
                     {foot[c.key]}
                   </Cell>
                 );

@@ -10,7 +10,7 @@ import type { Foot } from '@/queries/page';
 import type { KeptColumns } from '@/store/listViews';
 import { tell } from '../acting/ask';
 import { useYard } from '../frame/YardContext';
-import { cellClass, type Column } from './column';
+import { cellClass, nameOf, type Column } from './column';
 
 /** A list of the company, of which a page is shown. */
 export type Listed = {
@@ -76,7 +76,7 @@ export function ListFoot<Row>({ list, shown, before, columns }: FootProps<Row>) 
         {columns.map((c, k) => {
           const sums = foot.sums[c.key];
           return (
-            <td key={c.key} className={cellClass(c)}>
+            <td key={c.key} data-label={sums === undefined || k === 0 ? undefined : nameOf(c)} className={cellClass(c)}>
               {k === 0 && <span className="font-normal whitespace-nowrap text-ink-2">{words}</span>}
               {sums?.map((s) => (
                 <span key={s.currency} className="block">

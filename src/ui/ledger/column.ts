@@ -39,3 +39,10 @@ export type Groups<Row> = {
 /** Classes of a cell of a column. */
 export const cellClass = ({ num, wide, className }: Pick<Column<never>, 'num' | 'wide' | 'className'>): string =>
   [num === true ? 'num' : '', wide === true ? 'max-phone:hidden' : '', className ?? ''].filter(Boolean).join(' ');
+
+/**
+ * What a value is called where it stands without its column above it: figures are named, and with `whole` all but what fills
+ * a line of its own.
+ */
+export const nameOf = <Row>({ head, num, className = '' }: Column<Row>, whole = false): string | undefined =>
+  typeof head === 'string' && (num === true || (whole && !className.includes('row-whole'))) ? head : undefined;

@@ -16,6 +16,7 @@ export const invoicedColumns = <Row,>(of: (row: Row) => Ordered): Column<Row>[] 
   {
     key: 'line',
     head: 'Line',
+    className: 'row-whole',
     cell: (row) => {
       const { line, description } = of(row);
       const kind = line === undefined ? 'Not on order' : line.kind;

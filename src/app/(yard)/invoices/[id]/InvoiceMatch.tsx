@@ -110,7 +110,7 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
       </div>
       <div className="mt-3">
         <LedgerTable
-          stacks
+          whole
           label="Ordered, received and invoiced"
           rows={lines}
           columns={matchColumns(currency)}

@@ -211,7 +211,7 @@ export function InvoiceForm(view: InvoiceFormView) {
         <NumberField label={`Invoice total incl. tax, ${signOf(currency)}`} {...form.text('typedTotal')} />
       </div>
       <div className="mt-4">
-        <LedgerTable label="Invoice lines" stacks rows={lines} columns={columns} keyOf={(l) => l.line.id} />
+        <LedgerTable label="Invoice lines" whole rows={lines} columns={columns} keyOf={(l) => l.line.id} />
       </div>
       <ExtraRows view={view} form={form} freight={codeNamed(view.codes, view.freightCodeId)} />
       <Sums

@@ -71,7 +71,7 @@ export function TabTable({ tab, number, on }: { tab: Tab; number: string; on?: D
     { key: 'level', head: 'Gauge', wide: true, className: 'w-[120px] pl-4', cell: glass },
     {
       key: 'headroom',
-      head: <span title="budget − forecast">Headroom</span>,
+      head: 'Headroom',
       num: true,
       by: headroomOf,
       tone: over,

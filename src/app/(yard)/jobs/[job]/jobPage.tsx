@@ -108,6 +108,9 @@ function JobTop({ job, level, currency, material, asset, day, today, calendar }:
             {counted(job.counts.review, 'point')} pre-start checks open
           </Link>
         )}
+        <span className="ml-3 text-ink-2 phone:hidden">
+          <RailSwitch jobId={job.id} onRail={job.onRail} />
+        </span>
         <p className="mt-0.5 text-ink-2 max-phone:truncate">{facts}</p>
         {level !== undefined && forecastOf(level) + level.budget !== 0 && (
           <div className="my-1 flex items-center gap-3 lg:hidden">
@@ -127,14 +130,16 @@ function JobTop({ job, level, currency, material, asset, day, today, calendar }:
         )}
         <AssetLine key={asset.version} jobId={job.id} asset={asset} asks={job.kind === 'repair'} />
       </div>
-      <div className="text-ink-2 max-phone:flex max-phone:w-full max-phone:flex-wrap max-phone:items-center max-phone:gap-x-4 max-phone:gap-y-6 max-phone:py-2 sm:text-right">
+      <div className="text-ink-2 max-phone:flex max-phone:w-full max-phone:flex-wrap max-phone:items-center max-phone:gap-x-4 max-phone:gap-y-6 sm:text-right">
         {job.dueOn !== null && (
           <p>
             {job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>
             {job.state === 'live' && ` · ${howFar(job.dueOn, day, calendar)}`}
           </p>
         )}
-        <RailSwitch jobId={job.id} onRail={job.onRail} />
+        <span className="max-phone:hidden">
+          <RailSwitch jobId={job.id} onRail={job.onRail} />
+        </span>
         <JobState
           job={{ id: job.id, number: job.number, state: job.state, version: job.version, onHold: job.onHold }}
         />

@@ -66,7 +66,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       className: 'w-[26px] text-ink-2 max-phone:hidden',
       cell: (l) => places.get(l.id),
     },
-    { key: 'line', head: 'Item', className: 'py-1 stack-whole', cell: (l) => <What line={l} view={view} /> },
+    { key: 'line', head: 'Item', className: 'py-1 row-whole', cell: (l) => <What line={l} view={view} /> },
     {
       key: 'quantity',
       head: 'Quantity',
@@ -122,7 +122,7 @@ export function OrderLines({ view }: { view: OrderView }) {
   return (
     <>
       <div className="mt-2">
-        <LedgerTable label="Order lines" stacks rows={order.lines} columns={columns} keyOf={(l) => l.id} />
+        <LedgerTable label="Order lines" whole rows={order.lines} columns={columns} keyOf={(l) => l.id} />
       </div>
       <Sums rows={sumRows(totals, order.currency)} />
       {ending && <LineEnding {...ending} view={view} onClose={() => setEnding(undefined)} />}
@@ -178,9 +178,6 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
           {d.words}
         </span>
       ))}
-      <span className="text-[12.5px] phone:hidden">
-        <Charged line={l} view={view} />
-      </span>
     </>
   );
 }
