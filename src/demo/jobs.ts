@@ -1,3 +1,4 @@
+import { type JobKind } from '@/core/jobs/states';
 import type { PersonKey } from './catalogue';
 
 /** item number, quantity, our cost, the customer's price, working days from today until it is needed. */
@@ -7,7 +8,7 @@ export type DemoJob = {
   number: string;
   name: string;
   short: string;
-  kind: 'contract' | 'repair' | 'make';
+  kind: JobKind;
   customer: string;
   lead: PersonKey;
   site: string;

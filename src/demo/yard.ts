@@ -1,3 +1,4 @@
+import { isCharge, isGoodsLine, type LineKind } from '@/core/orders/kinds';
 import { plusWorkdays, type Calendar, type Day } from '@/core/calendar/workdays';
 import { lineNet, parsePrice, type Minor, type UnitPrice } from '@/core/money/money';
 import { totalsOf } from '@/core/money/tax';
@@ -67,7 +68,7 @@ export type Episode = {
 
 type Line = {
   id: number;
-  kind: string;
+  kind: LineKind;
   ourNumber: string;
   description: string;
   quantity: Quantity;
@@ -180,7 +181,7 @@ export class DemoYard {
   }
 
   private async answer(orderId: number, { on, number, comes, note }: NonNullable<Episode['answered']>): Promise<void> {
-    const lines = (await this.lines(orderId)).filter((l) => l.kind !== 'charge');
+    const lines = (await this.lines(orderId)).filter((l) => !isCharge(l));
     const said = lines.map((l) => {
       const day = comes?.[l.ourNumber];
       return {
@@ -196,7 +197,7 @@ export class DemoYard {
 
   private async takeIn(orderId: number, came: NonNullable<Episode['in']>[number]): Promise<void> {
     const { on, only, note } = came;
-    const due = (await this.lines(orderId)).filter((l) => l.kind === 'goods');
+    const due = (await this.lines(orderId)).filter((l) => isGoodsLine(l));
     const had = new Map(
       (
         (await this.db('split')
@@ -237,7 +238,7 @@ export class DemoYard {
   private async invoice(orderId: number, invoice: NonNullable<Episode['invoices']>[number]): Promise<void> {
     const { only, prices } = invoice;
     const lines = (await this.lines(orderId)).filter(
-      (l) => only === undefined || l.kind === 'charge' || only[l.ourNumber] !== undefined,
+      (l) => only === undefined || isCharge(l) || only[l.ourNumber] !== undefined,
     );
     const invoiced = lines.map((l) => ({
       lineId: l.id,

@@ -1,3 +1,4 @@
+import { isOpenJob } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { leastFrom, partsOf, type ChangeLine, type Moved, type BudgetsBefore } from '@/core/budgets/change';
 import { groupBy } from '@/core/group';
@@ -34,7 +35,7 @@ export async function loadBudgetsBefore(
   const [first] = (await db('budgetEntry').where({ jobId: job.id }).min({ day: 'day' })) as { day: Day | null }[];
   return {
     job: job.number,
-    closed: job.state === 'complete' || job.state === 'lost',
+    closed: !isOpenJob(job),
     openedOn: first?.day ?? null,
     budgets: new Map([...groupBy(moved, (m) => m.costCodeId)].map(([id, own]) => [id, leastFrom(own, from)])),
     contingency: leastFrom(contingency, from),

@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { groupBy } from '@/core/group';
 import {
   heldSize,
@@ -178,7 +179,7 @@ export async function invoicingOf(db: Db, { invoice, order, lines, total }: Comp
       value,
     }));
     const share = addedInNeedUnit(own.invoiced, line.quantity, own.factor);
-    const invoiced = own.kind === 'charge' ? line.quantity : share;
+    const invoiced = isCharge(own) ? line.quantity : share;
     return shareInvoice(own.kind, splits, invoiced, costs[k] ?? ZERO).map((p) => ({ invoiceLineId: line.id, ...p }));
   });
   const unordered = lines.flatMap(({ line, order: own }, k): BesideCost[] => {

@@ -1,3 +1,5 @@
+import { LIVE } from '@/core/jobs/states';
+import { isGoodsLine } from '@/core/orders/kinds';
 import { wantedBy } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { netting, type Cover, type Requirement, type Source, type Supply } from '@/core/planning/netting';
@@ -68,7 +70,7 @@ export function requirementOf(
   receivingDays: number,
   calendar: Calendar,
 ): Requirement | undefined {
-  if (need.itemId === null || unit === undefined || need.kind !== 'goods') return undefined;
+  if (need.itemId === null || unit === undefined || !isGoodsLine(need)) return undefined;
   const factor = exactFactor(unit, need.unit);
   const open = openOf(coverage);
   if (factor === undefined || open === 0) return undefined;
@@ -123,7 +125,7 @@ export const needsToPlan = async (db: Db): Promise<number[]> =>
   (
     (await db('need as n')
       .join('job as j', 'j.id', 'n.jobId')
-      .where({ 'j.state': 'live', 'j.planning': 'shortfall' })
+      .where({ 'j.state': LIVE, 'j.planning': 'shortfall' })
       .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id and r.firm = 0))')
       .select('n.id')) as { id: number }[]
   ).map((n) => n.id);

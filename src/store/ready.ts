@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import type { Db } from './db';
 import { tell } from './notices';
 import { among } from './rows';
@@ -6,7 +7,8 @@ import { among } from './rows';
 export async function tellReady(trx: Db, now: string): Promise<void> {
   const jobs = (await trx('job as j')
     .join('person as p', 'p.id', 'j.leadId')
-    .whereRaw("j.ready_on is not null and j.ready_told = 0 and j.state = 'live'")
+    .whereRaw('j.ready_on is not null and j.ready_told = 0')
+    .where('j.state', LIVE)
     .select('j.id', 'j.number', 'j.name', 'j.leadId', {
       mails: trx.raw('p.mail_ready = 1 and p.active = 1'),
     } as never)) as unknown as { id: number; number: string; name: string; leadId: number; mails: number }[];

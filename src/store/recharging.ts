@@ -1,3 +1,4 @@
+import { followsLines } from '@/core/orders/kinds';
 import { valueOrder } from '@/core/orders/order';
 import type { Db } from './db';
 import { rewriteSplits, type Money, type StoredOrder } from './orders';
@@ -39,7 +40,7 @@ export async function rechargedLines(
   );
   const invoiced = new Set(invoices.map((l) => l.lineId));
   return lines.map((line, k) => {
-    const follows = line.kind === 'charge' && line.spread !== 'amounts' && !invoiced.has(line.id);
+    const follows = followsLines(line) && !invoiced.has(line.id);
     return { ...line, follows, splits: (follows ? valued[k]?.splits : undefined) ?? line.splits };
   });
 }

@@ -251,3 +251,9 @@ export class Browser {
 
 /** An XPath string literal, whatever quotation marks the words hold. */
 const quoted = (words: string) => (words.includes("'") ? `"${words}"` : `'${words}'`);
+
+/** By how much a view is wider than its window. */
+export const beyond = ({ driver }: Browser): Promise<number> =>
+  driver.executeScript<number>(
+    'const m = document.getElementById("sheet-scroll"); return Math.max(document.documentElement.scrollWidth, m.scrollWidth) - window.innerWidth',
+  );

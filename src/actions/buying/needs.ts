@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import { z } from 'zod';
 import { LIMITS } from '@/core/limits';
 import { minor } from '@/core/money/money';
@@ -40,7 +41,7 @@ async function itemOf(trx: Work['trx'], itemId: number | null): Promise<Item | u
 
 async function liveJob(trx: Work['trx'], jobId: number) {
   const job = found(await trx('job').where({ id: jobId }).first('id', 'number', 'state'), 'This job');
-  if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live. Mark its quote won to start buying.`);
+  if (!isLive(job)) refuse('job.state', `Job ${job.number} isn’t live. Mark its quote won to start buying.`);
   return job;
 }
 

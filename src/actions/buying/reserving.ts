@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import { z } from 'zod';
 import { PLANNING, PLANNING_NAMES } from '@/core/planning/netting';
 import { counted } from '@/core/words';
@@ -13,7 +14,7 @@ export const jobRef = { jobId: z.number().int(), version: z.number().int() };
 /** A live job that nobody else planned since it was opened; what is planned of it next stands over it. */
 export async function planOf({ trx }: Work, jobId: number, version: number): Promise<Job> {
   const job = sameVersion(found(await trx('job').where({ id: jobId }).first(), 'This job'), version, 'This job’s plan');
-  if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live. Mark its quote won to start buying.`);
+  if (!isLive(job)) refuse('job.state', `Job ${job.number} isn’t live. Mark its quote won to start buying.`);
   await trx('job')
     .where({ id: jobId })
     .update({ version: version + 1 });

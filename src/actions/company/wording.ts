@@ -1,3 +1,4 @@
+import { JOB_KINDS } from '@/core/jobs/states';
 import { z } from 'zod';
 import { MAIL_WORDS } from '@/core/orders/mail';
 import { anyText, text } from '@/core/records/fields';
@@ -50,7 +51,7 @@ export const saveTextBlocks = defineAction({
         z.object({
           words: text(1000, 'Enter the text for the order.'),
           supplierId: z.number().int().nullable(),
-          jobKind: z.enum(['contract', 'repair', 'make']).nullable(),
+          jobKind: z.enum(JOB_KINDS).nullable(),
         }),
       )
       .max(50, 'No more than 50 texts.'),

@@ -1,3 +1,4 @@
+import { isGoodsLine } from '@/core/orders/kinds';
 import { z } from 'zod';
 import { defineAction, found, refuse } from '../action';
 import { touchLine } from './papers';
@@ -10,7 +11,7 @@ export const markLine = defineAction({
   run: async (work, { lineId, ...marks }) => {
     const { trx, audit } = work;
     const line = found(await trx('orderLine').where({ id: lineId }).first(), 'This line');
-    if (line.kind !== 'goods') refuse('line.kind', `${line.description} isn’t received here, so it needs neither.`);
+    if (!isGoodsLine(line)) refuse('line.kind', `${line.description} isn’t received here, so it needs neither.`);
     const after = { inspected: Number(marks.inspected), certificate: Number(marks.certificate) };
     await trx('orderLine').where({ id: lineId }).update(after);
     await touchLine(work, 'Line marked', line.orderId, lineId);

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { z } from 'zod';
 import { isGoods } from '@/core/items/kinds';
 import { exactFactor, unitOf } from '@/core/quantity/units';
@@ -56,9 +57,7 @@ export const saveItem = defineAction({
 async function splitsOf(trx: Work['trx'], itemId: number, owner: 'stores' | 'liveJobs'): Promise<number[]> {
   const all = trx('split as s').join('orderLine as l', 'l.id', 's.lineId').where({ 'l.itemId': itemId }).select('s.id');
   const own =
-    owner === 'stores'
-      ? all.whereNull('s.jobId')
-      : all.join('job as j', 'j.id', 's.jobId').where({ 'j.state': 'live' });
+    owner === 'stores' ? all.whereNull('s.jobId') : all.join('job as j', 'j.id', 's.jobId').where({ 'j.state': LIVE });
   return ((await own) as { id: number }[]).map((s) => s.id);
 }
 

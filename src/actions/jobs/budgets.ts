@@ -1,3 +1,4 @@
+import { isClosed } from '@/core/jobs/states';
 import { closedRefusal } from '@/core/jobs/closing';
 import { z } from 'zod';
 import { changeFaults, kindOf, partsOf, type ChangeLine } from '@/core/budgets/change';
@@ -171,7 +172,7 @@ export const setCompletion = defineAction({
   run: async (work, { once: _, jobId, costCodeId, amount, done, reason }) => {
     const { trx, actor, today, now, company, audit } = work;
     const job = await jobOf(work, jobId);
-    if (job.state === 'complete') throw new Refused([closedRefusal(job.number)]);
+    if (isClosed(job)) throw new Refused([closedRefusal(job.number)]);
     const code = found(await trx('costCode').where({ id: costCodeId }).first(), 'This cost code');
     const [before] = await trx('completion').where({ jobId, costCodeId }).orderBy('id', 'desc').limit(1);
     const said = { jobId, costCodeId, amount, done, reason };

@@ -1,3 +1,4 @@
+import { LIVE, isClosed, isLive } from '@/core/jobs/states';
 import { z } from 'zod';
 import { closingFaults } from '@/core/jobs/closing';
 import { text } from '@/core/records/fields';
@@ -23,7 +24,7 @@ export const holdJob = defineAction({
   input: z.object({ ...jobRef, reason: text(200, 'Give a reason for putting it on hold.').nullable() }),
   run: async (work, { jobId, version, reason }) => {
     const job = await jobOf(work, jobId, version);
-    if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live.`);
+    if (!isLive(job)) refuse('job.state', `Job ${job.number} isn’t live.`);
     await save(work, job, { onHold: reason });
     await work.audit({
       words: reason === null ? `Resumed job ${job.number}` : `Put job ${job.number} on hold: ${reason}`,
@@ -41,7 +42,7 @@ export const closeJob = defineAction({
   input: z.object({ once, ...jobRef }),
   run: async (work, { jobId, version }) => {
     const job = await jobOf(work, jobId, version);
-    if (job.state !== 'live') refuse('job.state', `Job ${job.number} isn’t live, so it can’t be closed.`);
+    if (!isLive(job)) refuse('job.state', `Job ${job.number} isn’t live, so it can’t be closed.`);
     const faults = closingFaults(await loadOpen(work.trx, jobId));
     if (faults.length > 0) throw new Refused(faults);
     await save(work, job, { state: 'complete', onHold: null });
@@ -61,13 +62,13 @@ export const reopenJob = defineAction({
   input: z.object({ ...jobRef, reason: text(200, 'Give a reason for reopening it.') }),
   run: async (work, { jobId, version, reason }) => {
     const job = await jobOf(work, jobId, version);
-    if (job.state !== 'complete') refuse('job.state', `Job ${job.number} isn’t closed.`);
-    await save(work, job, { state: 'live' });
+    if (!isClosed(job)) refuse('job.state', `Job ${job.number} isn’t closed.`);
+    await save(work, job, { state: LIVE });
     await work.audit({
       words: `Reopened job ${job.number}: ${reason}`,
       subjects: [['job', jobId]],
       before: { state: job.state },
-      after: { state: 'live' },
+      after: { state: LIVE },
     });
   },
 });

@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import { z } from 'zod';
 import type { Db } from '@/store/db';
 import { insertOne, whereIn } from '@/store/rows';
@@ -9,7 +10,7 @@ export async function checkLive(trx: Db, jobIds: readonly number[]): Promise<voi
   const jobs = await whereIn(trx, 'job', 'id', jobIds);
   if (jobs.length < new Set(jobIds).size)
     refuse('job.missing', 'A job on one of the lines has been removed. Choose another.');
-  const closed = jobs.find((j) => j.state !== 'live');
+  const closed = jobs.find((j) => !isLive(j));
   if (closed !== undefined)
     refuse('job.state', `Job ${closed.number} isn’t live, so nothing can be charged to it. Choose another job.`);
 }

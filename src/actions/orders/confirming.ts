@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { z } from 'zod';
 import { formatDay } from '@/core/calendar/workdays';
 import { unitPriceSchema } from '@/core/money/schema';
@@ -51,13 +52,13 @@ export const confirmOrder = defineAction({
     );
     for (const { lineId, quantity: confirmed, price: confirmedPrice, promisedOn } of lines) {
       found(
-        order.lines.find((l) => l.id === lineId && l.kind !== 'charge'),
+        order.lines.find((l) => l.id === lineId && !isCharge(l)),
         'A line of this order',
       );
       await trx('orderLine').where({ id: lineId }).update({ confirmed, confirmedPrice, promisedOn });
     }
     const after = found(await findOrder(trx, orderId), 'This order');
-    const all = after.lines.every((l) => l.kind === 'charge' || l.confirmed !== null);
+    const all = after.lines.every((l) => isCharge(l) || l.confirmed !== null);
     const state = order.state === 'sent' && all ? ('confirmed' as const) : order.state;
     await trx('purchaseOrder')
       .where({ id: orderId })

@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { z } from 'zod';
 import { draftFaults } from '@/core/orders/order';
 import { todaysPrice } from '@/core/sourcing/today';
@@ -25,7 +26,7 @@ export const repeatOrder = defineAction({
   run: async (work, { orderId, lineIds }) => {
     const { trx, today, company } = work;
     const order = found(await findOrder(trx, orderId), 'This order');
-    const again = order.lines.filter((l) => l.kind !== 'charge' && (lineIds.length === 0 || lineIds.includes(l.id)));
+    const again = order.lines.filter((l) => !isCharge(l) && (lineIds.length === 0 || lineIds.includes(l.id)));
     if (again.length === 0)
       refuse('repeat.none', `Order ${order.number} has none of these lines to order again. Refresh the page.`);
     await checkOrderable(

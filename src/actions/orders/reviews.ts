@@ -1,3 +1,4 @@
+import { JOB_KINDS } from '@/core/jobs/states';
 import { z } from 'zod';
 import { text } from '@/core/records/fields';
 import { refusal } from '@/core/result';
@@ -32,7 +33,7 @@ export const saveReviewPoints = defineAction({
   name: 'saveReviewPoints',
   right: 'manage people',
   input: z.object({
-    kind: z.enum(['contract', 'repair', 'make']),
+    kind: z.enum(JOB_KINDS),
     points: z
       .array(text(120, 'Enter what to check.'))
       .max(MOST_POINTS, `No more than ${MOST_POINTS} checks.`)

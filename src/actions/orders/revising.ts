@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { z } from 'zod';
 import { isAsConfirmed } from '@/core/orders/confirming';
 import { sendingFaults } from '@/core/orders/order';
@@ -172,7 +173,7 @@ export async function bringIntoForce(work: Work, order: StoredOrder): Promise<vo
   });
   await trx('orderLine').whereIn('id', changed).update({ promisedOn: null, confirmed: null, confirmedPrice: null });
   const after = found(await findOrder(trx, order.id), 'This order');
-  const confirmed = after.lines.every((l) => l.kind === 'charge' || l.confirmed !== null);
+  const confirmed = after.lines.every((l) => isCharge(l) || l.confirmed !== null);
   const state = progressState(confirmed ? 'confirmed' : 'sent', after.lines.map(progressOf));
   await trx('purchaseOrder').where({ id: order.id }).update({ state });
   await keepSent(work, after, why);

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { z } from 'zod';
 import { PER } from '@/core/boms/bom';
 import { LIMITS } from '@/core/limits';
@@ -10,7 +11,7 @@ import { wholeFault } from '@/core/quantity/whole';
 import { QUOTE_LINE_KINDS } from '@/core/quotes/rows';
 import { MARKUP, priceWith } from '@/core/quotes/margin';
 import { lineFor, MOST_PIECES, MOST_PRICED, piecesKept } from '@/core/quotes/pieces';
-import { amountsOf } from '@/core/quotes/winning';
+import { amountsOf, isOpenQuote, isWon } from '@/core/quotes/winning';
 import { loadListed } from '@/store/quotes';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';
@@ -24,7 +25,7 @@ export const quoteOf = async (trx: Work['trx'], id: number) =>
   found(await trx('quote').where({ id }).first(), 'This quote');
 
 export function stillOpen(quote: Quote): void {
-  if (quote.state === 'won' || quote.state === 'lost')
+  if (!isOpenQuote(quote))
     refuse('quote.closed', `Quote ${quote.number} is ${quote.state}, so its lines can’t change. Revise it instead.`);
   if (quote.revisedAs !== null)
     refuse('quote.revised', `Quote ${quote.number} has been revised. Open the latest revision.`);
@@ -225,7 +226,7 @@ async function giveUpEarly({ trx, touch }: Work, quote: Quote): Promise<void> {
     needs.map((n) => n.id),
   );
   if ((await trx('split').where({ jobId: quote.jobId }).first('id')) === undefined)
-    await trx('job').where({ id: quote.jobId, state: 'live' }).update({ state: 'quoted' });
+    await trx('job').where({ id: quote.jobId, state: LIVE }).update({ state: 'quoted' });
 }
 
 /** Moves an open quote between writing and with the customer, or marks it lost. */
@@ -290,7 +291,7 @@ export const reviseQuote = defineAction({
       lines.map(({ id: fromLineId, agreed: _, ...line }) => ({ ...line, quoteId: id, fromLineId })),
     );
     // What is bought already before the customer's yes belongs to the copied lines; what was won is bought as it was won.
-    if (quote.state !== 'won')
+    if (!isWon(quote))
       await trx.raw(
         `update need set quote_line_id = (select y.id from quote_line x join quote_line y on y.place = x.place
          where x.id = need.quote_line_id and y.quote_id = ?)

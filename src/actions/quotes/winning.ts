@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { closedRefusal } from '@/core/jobs/closing';
 import { z } from 'zod';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
@@ -5,7 +6,7 @@ import { SURPLUS, type Surplus } from '@/core/needs/surplus';
 import { NONE } from '@/core/quantity/quantity';
 import { budgetChange, revisionChanges } from '@/core/quotes/revision';
 import { needKind } from '@/core/needs/kind';
-import { budgetOf, whyNotBought, win } from '@/core/quotes/winning';
+import { budgetOf, whyNotBought, win, isWon } from '@/core/quotes/winning';
 import { text } from '@/core/records/fields';
 import { winningFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
@@ -187,7 +188,7 @@ export const winQuote = defineAction({
     await trx('quote')
       .where({ id: quoteId })
       .update({ state, wonBy, wonOn: today, markedBy: actor.id, ...moved, version: version + 1 });
-    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
+    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: LIVE });
     // What a revision does not say anew stays as it was said before.
     const said = Object.entries(customer).filter(
       ([, value]) => before === undefined || (value !== '' && value !== null),
@@ -230,7 +231,7 @@ export const agreeLines = defineAction({
   run: async (work, { quoteId, version, lineIds, by }) => {
     const { trx, company, audit } = work;
     const quote = sameVersion(await quoteOf(trx, quoteId), version, 'This quote');
-    if (quote.state !== 'won') refuse('quote.open', `Quote ${quote.number} isn’t won yet. Mark it won first.`);
+    if (!isWon(quote)) refuse('quote.open', `Quote ${quote.number} isn’t won yet. Mark it won first.`);
     if (quote.revisedAs !== null)
       refuse('quote.revised', `Quote ${quote.number} is being revised. Enter the acceptance on the revision.`);
     const lines = (await trx('quoteLine').where({ quoteId, agreed: 0 }).orderBy('place')).filter((l) =>
@@ -283,7 +284,7 @@ export const buyEarly = defineAction({
         'None of these lines has type “bought”. Change the type, or choose other lines.',
         'lineIds',
       );
-    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: 'live' });
+    await trx('job').where({ id: quote.jobId, state: 'quoted' }).update({ state: LIVE });
     await trx('quote')
       .where({ id: quoteId })
       .update({ earlyReason: reason, earlyBy: actor.id, version: version + 1 });

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { z } from 'zod';
 import { addQ, formatQuantity, fromSupplierUnit, NONE, subtractQ } from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
@@ -69,7 +70,7 @@ const wanting = async (trx: Work['trx'], itemId: number): Promise<number[]> =>
   (
     (await trx('need as n')
       .join('job as j', 'j.id', 'n.jobId')
-      .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': 'live' })
+      .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': LIVE })
       .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id))')
       .select('n.id')) as { id: number }[]
   ).map((n) => n.id);

@@ -4,6 +4,7 @@ import { quantity } from '../quantity/quantity';
 import {
   invoiceable,
   heldSize,
+  differenceInWords,
   differenceWords,
   matchLine,
   matchTotal,
@@ -82,6 +83,7 @@ describe('what is held', () => {
   it('is told one by one and never netted', () => {
     expect(differenceWords(differences, (a) => (a / 100).toFixed(2))).toBe('+6696.00, -8035.00');
     expect(heldSize(differences)).toBe(1_473_100);
+    expect(differenceInWords(differences, (a) => (a / 100).toFixed(2))).toBe('6696.00 over, 8035.00 under the order');
     expect(differenceWords(Array(5).fill(differences[0]), () => '1')).toBe('+1, +1, +1 and 2 more');
   });
 

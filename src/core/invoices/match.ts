@@ -1,3 +1,4 @@
+import { isGoodsLine } from '../orders/kinds';
 import { divideRounded } from '../money/decimal';
 import { formatMoney, lineNet, minor, subtract, type Minor, type UnitPrice } from '../money/money';
 import { atLeastNone, formatQuantity, subtractQ, type Quantity } from '../quantity/quantity';
@@ -44,7 +45,7 @@ export function priceDifference(line: InvoicedLine, currency: string): Minor {
 
 /** What this invoice may claim: goods that are in, and services and charges as ordered, less all other invoices. */
 export const invoiceable = (line: InvoicedLine): Quantity =>
-  atLeastNone(subtractQ(line.kind === 'goods' ? line.received : line.ordered, line.invoicedElsewhere));
+  atLeastNone(subtractQ(isGoodsLine(line) ? line.received : line.ordered, line.invoicedElsewhere));
 
 /** What a tolerance allows on an amount, in minor units. */
 const allowedOn = (amount: Minor, tolerance: Tolerance): number =>
@@ -59,10 +60,9 @@ export function matchLine(line: InvoicedLine, tolerance: Tolerance, currency: st
   const excess = subtractQ(line.quantity, invoiceable(line));
   if (excess > 0) {
     const missing = line.missing > 0 ? ` (${formatQuantity(line.missing)} short-delivered)` : '';
-    const seen =
-      line.kind === 'goods'
-        ? `${formatQuantity(line.received)} received${missing}`
-        : `${formatQuantity(line.ordered)} ordered`;
+    const seen = isGoodsLine(line)
+      ? `${formatQuantity(line.received)} received${missing}`
+      : `${formatQuantity(line.ordered)} ordered`;
     const other = line.invoicedElsewhere > 0 ? `; ${formatQuantity(line.invoicedElsewhere)} on other invoices` : '';
     found.push({
       kind: 'quantity',
@@ -104,15 +104,25 @@ export function matchTotal(typed: Minor, worked: Minor, currency: string): Diffe
 export const heldSize = (differences: readonly Difference[]): Minor =>
   minor(differences.filter((d) => d.beyond).reduce((sum, d) => sum + Math.abs(d.amount), 0));
 
+const few = (differences: readonly Difference[], tell: (d: Difference) => string): string => {
+  const beyond = differences.filter((d) => d.beyond);
+  const told = beyond.slice(0, 3).map(tell).join(', ');
+  return beyond.length > 3 ? `${told} and ${beyond.length - 3} more` : told;
+};
+
 /**
- * The few words with which lists tell what is held: each difference by itself, never netted.
+ * The few figures with which a list tells what is held: each difference by itself, never netted.
  * @example '+6,696.00, −8,035.00'
  */
-export function differenceWords(differences: readonly Difference[], format: (amount: Minor) => string): string {
-  const held = differences.filter((d) => d.beyond);
-  const told = held.slice(0, 3).map((d) => `${d.amount > 0 ? '+' : ''}${format(d.amount)}`);
-  return held.length > 3 ? `${told.join(', ')} and ${held.length - 3} more` : told.join(', ');
-}
+export const differenceWords = (differences: readonly Difference[], format: (amount: Minor) => string): string =>
+  few(differences, (d) => `${d.amount > 0 ? '+' : ''}${format(d.amount)}`);
+
+/**
+ * The same in a sentence.
+ * @example '£177.00 over, £15.60 under the order'
+ */
+export const differenceInWords = (differences: readonly Difference[], format: (amount: Minor) => string): string =>
+  `${few(differences, (d) => `${format(minor(Math.abs(d.amount)))} ${d.amount > 0 ? 'over' : 'under'}`)} the order`;
 
 /** Who may pass an invoice that is held: nobody their own, when its differences are above the company's limit. */
 export function passFault(

@@ -1,3 +1,4 @@
+import { isService } from '../orders/kinds';
 import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { costOf, type TaxCode } from '../money/tax';
 import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
@@ -106,7 +107,7 @@ export const missingOf = (
   splits: readonly Arrived[],
   held: FromStock,
 ): Quantity => {
-  if (need.kind === 'service') return NONE;
+  if (isService(need)) return NONE;
   const usable = splits.map((s) => (s.uncertified ? NONE : s.received));
   return atLeastNone(subtractQ(need.quantity, addQ(held.inStores, givenTo(held, splits), ...usable)));
 };

@@ -1,3 +1,4 @@
+import { isCharge } from './kinds';
 import { formatDay, type Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
@@ -32,7 +33,7 @@ export function owedOf(order: Order & { readonly lines: readonly Line[] }, today
     return refused(
       refusal('order.state', `Order ${order.number} hasn’t been sent, so there is nothing to chase. Send it first.`),
     );
-  const due = order.lines.filter((l) => l.kind !== 'charge' && dueOf(progressOf(l)) > 0);
+  const due = order.lines.filter((l) => !isCharge(l) && dueOf(progressOf(l)) > 0);
   if (due.length === 0)
     return refused(refusal('order.in', `Order ${order.number} is fully received: nothing to chase.`));
   const late = due.filter((l) => isLate(l, order, today));

@@ -1,3 +1,4 @@
+import { isCharge } from './kinds';
 import { formatMoney, minor, type Minor } from '../money/money';
 import { daysLate, type Lead } from '../calendar/lead';
 import type { Calendar, Day } from '../calendar/workdays';
@@ -33,7 +34,7 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
   if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, a job and a cost code' });
   const missed = lines.filter(
-    (l) => l.kind !== 'charge' && l.wantedOn !== null && daysLate(l.wantedOn, l.lead, 0, today, calendar) > 0,
+    (l) => !isCharge(l) && l.wantedOn !== null && daysLate(l.wantedOn, l.lead, 0, today, calendar) > 0,
   );
   for (const { description, lead } of missed)
     checks.push({
@@ -63,7 +64,7 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
   }
   for (const line of lines) {
     const toStores = line.splits.filter((s) => s.jobId === null).reduce((sum, s) => sum + s.quantity, 0);
-    if (toStores > 0 && line.kind !== 'charge')
+    if (toStores > 0 && !isCharge(line))
       checks.push({
         good: true,
         words: `${formatQuantity(toStores as Quantity)} of ${line.description} surplus to stores`,

@@ -1,3 +1,4 @@
+import { followsLines, isCharge, isGoodsLine, type LineKind } from './kinds';
 import { LIMITS } from '../limits';
 import { add, formatMoney, lineNet, minor, priceOf, ZERO, type Minor, type UnitPrice } from '../money/money';
 import { convert, type Rate } from '../money/rate';
@@ -8,8 +9,6 @@ import { unitOf } from '../quantity/units';
 import { wholeFault } from '../quantity/whole';
 import { refusal, type Refusal } from '../result';
 import { allowanceOn, spreadCharge, targetKey, type ChargeKind, type Spread } from './charges';
-
-export type LineKind = 'goods' | 'service' | 'charge';
 
 /** A part of an order line for one job and cost code; for stores when there is no job. */
 export type Split = {
@@ -70,7 +69,7 @@ export function withDiscounts<L extends OrderLine>(lines: readonly L[], currency
   if (!lines.some(isShareOfLines)) return lines;
   return lines.map((line) => {
     if (!isShareOfLines(line)) return line;
-    const of = lines.filter((l) => l.kind !== 'charge' && l.taxCodeId === line.taxCodeId);
+    const of = lines.filter((l) => !isCharge(l) && l.taxCodeId === line.taxCodeId);
     const base = minor(of.reduce((sum, l) => sum + netOf(l, currency), 0));
     return { ...line, price: priceOf(allowanceOn(base, line.discount), currency), priceQuantity: 1 };
   });
@@ -112,18 +111,18 @@ export function valueOrder<L extends OrderLine>(
   const lines = withDiscounts(asked, currency);
   const costs = jobCosts(taxed(lines, currency), codes).map((c) => convert(c, currency, companyCurrency, rate));
   const shared = (line: L, k: number): Valued<L> => {
-    const weights = line.splits.map((s) => (line.kind === 'charge' ? Math.abs(s.amount ?? 0) : s.quantity));
+    const weights = line.splits.map((s) => (isCharge(line) ? Math.abs(s.amount ?? 0) : s.quantity));
     const values = weights.length === 0 ? [] : spreadMoney(costs[k] ?? ZERO, weights);
     const splits = line.splits.map((s, j) => ({ ...s, value: values[j] ?? ZERO }));
     return { ...line, net: netOf(line, currency), splits };
   };
-  const follows = (line: L) => line.kind === 'charge' && line.spread !== 'amounts';
+
   const withGoods = lines.map((line, k): Valued<L> =>
-    follows(line) ? { ...line, net: netOf(line, currency), splits: [] } : shared(line, k),
+    followsLines(line) ? { ...line, net: netOf(line, currency), splits: [] } : shared(line, k),
   );
-  const carrying = withGoods.flatMap((l) => (l.kind === 'charge' ? [] : l.splits.map((s) => weighed(s, l))));
+  const carrying = withGoods.flatMap((l) => (isCharge(l) ? [] : l.splits.map((s) => weighed(s, l))));
   return withGoods.map((line, k) => {
-    if (!follows(lines[k] as L)) return line;
+    if (!followsLines(lines[k] as L)) return line;
     const before = new Map((lines[k]?.splits ?? []).map((s) => [targetKey(s), s.id]));
     const over = carrying.map(({ jobId, costCodeId, weighs }) => ({ jobId, costCodeId, value: weighs[line.spread] }));
     const splits = spreadCharge(costs[k] ?? ZERO, over, line.chargeCodeId).map((t): ValuedSplit => ({
@@ -154,8 +153,7 @@ function lineFaults(line: OrderLine, path: string, currency: string): Refusal[] 
     add('line.large', `${name} is too large an amount. Check the quantity and price.`, 'price');
   if (line.discount < 0 || line.discount > FULL_SHARE)
     add('line.discount', `${name}: enter a discount between 0 and 100 %.`, 'discount');
-  if (line.kind === 'charge')
-    return line.spread === 'amounts' ? [...faults, ...amountFaults(line, path, currency)] : faults;
+  if (isCharge(line)) return line.spread === 'amounts' ? [...faults, ...amountFaults(line, path, currency)] : faults;
   if (line.splits.length === 0) add('line.split', `${name} has no job or cost code. Choose one, or Stores.`, 'splits');
   if (line.splits.some((s) => s.quantity <= 0))
     add('split.quantity', `${name}: enter a quantity above zero in each split.`, 'splits');
@@ -215,16 +213,15 @@ export function draftFaults(asked: readonly OrderLine[], currency: string): Refu
 
 /** Charges need something to follow, and weights where they go by weight. */
 function spreadFaults(lines: readonly OrderLine[]): Refusal[] {
-  const carrying = lines.filter((l) => l.kind !== 'charge');
+  const carrying = lines.filter((l) => !isCharge(l));
   return lines.flatMap((line, k): Refusal[] => {
-    if (line.kind !== 'charge' || line.spread === 'amounts') return [];
+    if (!isCharge(line) || line.spread === 'amounts') return [];
     const name = named(line);
     if (carrying.length === 0) {
       const words = `${name} has no goods or services to be spread over. Add a line, or remove ${name} as well.`;
       return [refusal('order.charge', words, `lines.${k}.description`)];
     }
-    const light =
-      line.spread === 'weight' ? carrying.find((l) => l.kind === 'goods' && !((l.weight ?? 0) > 0)) : undefined;
+    const light = line.spread === 'weight' ? carrying.find((l) => isGoodsLine(l) && !((l.weight ?? 0) > 0)) : undefined;
     if (light === undefined) return [];
     const words = `${name} is spread by weight but ${named(light)} has no weight. Enter it on the item, or spread by value.`;
     return [refusal('charge.weight', words, `lines.${k}.spread`)];
@@ -241,7 +238,7 @@ export function sendingFaults(asked: readonly OrderLine[], currency: string, sup
       faults.push(
         refusal('line.price', `${line.description} needs a price before this order can be sent.`, `lines.${k}.price`),
       );
-    if (line.price === 0 && !line.free && line.kind !== 'charge')
+    if (line.price === 0 && !line.free && !isCharge(line))
       faults.push(
         refusal(
           'line.free',

@@ -1,5 +1,6 @@
+import { isCharge } from './kinds';
 import type { Spread } from './charges';
-import type { LineKind } from './order';
+import type { LineKind } from './kinds';
 import { addQ, NONE, toSupplierUnit, type Factor, type Quantity } from '../quantity/quantity';
 
 type Line = {
@@ -30,6 +31,6 @@ export function withoutNeeds<L extends Line>(lines: readonly L[], needIds: Reado
     const whole = addQ(NONE, ...left.map((s) => s.quantity));
     return [{ ...line, quantity: toSupplierUnit(whole, line.factor), splits: left }];
   });
-  const carries = kept.some((l) => l.kind !== 'charge');
-  return carries ? kept : kept.filter((l) => l.kind !== 'charge' || l.spread === 'amounts');
+  const carries = kept.some((l) => !isCharge(l));
+  return carries ? kept : kept.filter((l) => !isCharge(l) || l.spread === 'amounts');
 }

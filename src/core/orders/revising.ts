@@ -1,3 +1,4 @@
+import { isCharge, type LineKind } from './kinds';
 import { formatQuantity, quantity, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 import { refusal, type Refusal } from '../result';
@@ -23,7 +24,7 @@ type WantedSplit = {
 export type SentLine = {
   readonly id: number;
   readonly description: string;
-  readonly kind: string;
+  readonly kind: LineKind;
   readonly itemId: number | null;
   readonly unit: string;
   readonly quantity: Quantity;
@@ -49,7 +50,7 @@ export type SentLine = {
 /** The same line as a revision has it. */
 export type RevisedLine = {
   readonly id?: number | undefined;
-  readonly kind: string;
+  readonly kind: LineKind;
   readonly itemId: number | null;
   readonly unit: string;
   readonly quantity: Quantity;
@@ -103,7 +104,7 @@ export function revisionFaults(sent: readonly SentLine[], revised: readonly Revi
 
 /** What came of a part stays with the job it came for. */
 function partFaults(before: SentLine, after: RevisedLine, k: number): Refusal[] {
-  if (before.kind === 'charge') return [];
+  if (isCharge(before)) return [];
   return before.splits.flatMap((part): Refusal[] => {
     const least = quantity(Math.max(part.received + part.givenUp, part.invoiced));
     if (!before.traced) return [];
@@ -128,7 +129,7 @@ export const invoicedChargeFaults = (
   }[],
 ): Refusal[] =>
   sent
-    .filter((l) => l.kind === 'charge' && l.traced)
+    .filter((l) => isCharge(l) && l.traced)
     .filter((before) => {
       const kept = new Set(revised.find((l) => l.id === before.id)?.splits.map((s) => s.id));
       return before.splits.some((s) => !kept.has(s.id));

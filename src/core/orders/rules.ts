@@ -1,3 +1,4 @@
+import { followsLines, isGoodsLine, type LineKind } from './kinds';
 import { counted } from '../words';
 import { formatQuantity } from '../quantity/quantity';
 import { refusal, type Refusal } from '../result';
@@ -90,7 +91,7 @@ export const draftAgainFault = (order: Order & { readonly sentOn: unknown }): Re
 export function rechargeFault(
   order: Order,
   line: {
-    readonly kind: string;
+    readonly kind: LineKind;
     readonly description: string;
     readonly spread: string;
     readonly splits: readonly { readonly id: number; readonly jobId: number | null; readonly received: number }[];
@@ -105,7 +106,7 @@ export function rechargeFault(
         ? `Order ${number} is still a draft: change the job on its line instead.`
         : `Order ${number} hasn’t been sent: change the job on its line instead.`,
     );
-  if (line.kind === 'charge' && line.spread !== 'amounts')
+  if (followsLines(line))
     return refusal('line.follows', `${line.description} is spread over other lines. Move those lines instead.`);
   const split = line.splits.find((s) => s.id === splitId);
   return split?.jobId === null && split.received > 0
@@ -123,7 +124,7 @@ export function closeShortFault(order: Order, line: Line): Refusal | undefined {
   if (line.held > 0)
     return refusal('line.held', `Some ${line.description} is awaiting inspection. Release or reject it first.`);
   if (leftOf(line) > 0) return undefined;
-  const came = line.kind === 'goods' ? 'in' : 'invoiced';
+  const came = isGoodsLine(line) ? 'in' : 'invoiced';
   return refusal('line.in', `${line.description} is fully ${came}: nothing to close short.`);
 }
 
@@ -131,7 +132,7 @@ export function closeShortFault(order: Order, line: Line): Refusal | undefined {
 export function endInvoicesFault({ number, state, waitingInvoices }: Facts, line: Line): Refusal | undefined {
   if (!OPEN_AT_SUPPLIER.includes(state))
     return refusal('order.state', `Order ${number} is not waiting for an invoice.`);
-  if (line.kind !== 'goods' || !isIn(line))
+  if (!isGoodsLine(line) || !isIn(line))
     return refusal('line.open', `${line.description} is still outstanding. Close it short instead.`);
   if (isInvoiced(line)) return refusal('line.ended', `${line.description} is not waiting for an invoice.`);
   if (waitingInvoices > 0)

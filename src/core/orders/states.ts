@@ -1,3 +1,4 @@
+import { isGoodsLine } from './kinds';
 import type { Day } from '../calendar/workdays';
 import { atLeastNone, NONE, subtractQ, type Quantity } from '../quantity/quantity';
 import { refusal, type Refusal } from '../result';
@@ -156,7 +157,7 @@ export const wantedOf = (l: Pick<LineProgress, 'ordered' | 'givenUp'>): Quantity
 
 /** What came of a line: goods come in, services and charges are invoiced. */
 export const cameOf = (l: Pick<LineProgress, 'kind' | 'received' | 'invoiced'>): Quantity =>
-  l.kind === 'goods' ? l.received : l.invoiced;
+  isGoodsLine(l) ? l.received : l.invoiced;
 
 /** What is still to come of a line: goods to arrive, hours to be invoiced. */
 export const leftOf = (l: LineProgress): Quantity =>
@@ -169,7 +170,7 @@ export const leftOf = (l: LineProgress): Quantity =>
  */
 export const dueOf = (l: LineProgress): Quantity => atLeastNone(subtractQ(leftOf(l), l.held));
 
-export const isIn = (l: LineProgress): boolean => l.kind !== 'goods' || l.closedShort || l.received >= wantedOf(l);
+export const isIn = (l: LineProgress): boolean => !isGoodsLine(l) || l.closedShort || l.received >= wantedOf(l);
 
 export const isInvoiced = (l: LineProgress): boolean =>
   l.invoicesEnded || l.invoiced >= (l.closedShort ? l.received : Math.max(wantedOf(l), l.received));
@@ -181,7 +182,7 @@ export const isInvoiced = (l: LineProgress): boolean =>
 export function progressState(current: OrderState, lines: readonly LineProgress[]): OrderState {
   if (!BILLABLE.includes(current)) return current;
   if (lines.every(isIn) && lines.every(isInvoiced)) return 'settled';
-  const goods = lines.filter((l) => l.kind === 'goods');
+  const goods = lines.filter((l) => isGoodsLine(l));
   if (goods.length > 0 && goods.every(isIn)) return 'allIn';
   if (goods.some((l) => l.received > 0 || l.held > 0 || l.closedShort)) return 'partIn';
   return current === 'confirmed' ? 'confirmed' : 'sent';

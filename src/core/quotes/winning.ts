@@ -13,6 +13,13 @@ export const QUOTE_STATE_NAMES: Readonly<Record<QuoteState, string>> = {
   lost: 'Lost',
 };
 
+type HasState = { readonly state: QuoteState };
+
+/** Quotes that the customer has not decided on. */
+export const OPEN_QUOTE_STATES: readonly QuoteState[] = ['writing', 'withCustomer'];
+export const isOpenQuote = ({ state }: HasState): boolean => OPEN_QUOTE_STATES.includes(state);
+export const isWon = ({ state }: HasState): boolean => state === 'won';
+
 export type CostedLine = {
   readonly kind: QuoteLineKind;
   readonly quantity: Quantity;
@@ -69,7 +76,7 @@ export function budgetOf(lines: readonly CostedLine[], currency: string): Map<nu
 
 /** Whether a quote can be marked won: it is open, lines of it are agreed to, and it says who said yes. */
 export function win(quote: { readonly state: QuoteState; readonly lines: number }, saidYesBy: string): Result<'won'> {
-  if (quote.state === 'won')
+  if (isWon(quote))
     return refused(refusal('quote.won', 'This quote is already won. Its budget and buy list are open.'));
   if (quote.state === 'lost')
     return refused(refusal('quote.lost', 'This quote was lost, so nothing can be bought for it. Revise it first.'));

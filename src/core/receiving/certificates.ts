@@ -1,4 +1,4 @@
-import type { LineKind } from '../orders/order';
+import type { LineKind } from '../orders/kinds';
 
 /** Something that is marked to come with a certificate: 1 for yes. */
 type Marked = { readonly certificate: number };

@@ -1,3 +1,4 @@
+import { isGoodsLine } from '../orders/kinds';
 import {
   addedInNeedUnit,
   addQ,
@@ -70,8 +71,7 @@ export function overAllowed(ordered: Quantity, share: number, unit: string): Qua
 
 function fault(arrival: Arrival): Refusal | undefined {
   const { description: name, arrives, rejected } = arrival;
-  if (arrival.kind !== 'goods')
-    return refusal('receive.kind', `${name} isn’t received here: its invoice completes it.`);
+  if (!isGoodsLine(arrival)) return refusal('receive.kind', `${name} isn’t received here: its invoice completes it.`);
   if (arrival.closedShort || arrival.invoicesEnded)
     return refusal('receive.closed', `${name} was closed short. Reopen the line to receive more.`);
   if (arrives <= 0 || rejected < 0) return refusal('quantity.low', `${name}: enter a quantity above zero.`);

@@ -1,3 +1,4 @@
+import { JOB_KINDS } from '../jobs/states';
 import { z } from 'zod';
 import { anyText, optionalDay, text } from './fields';
 import { picked, textFor } from './typed';
@@ -14,7 +15,7 @@ export const jobFields = z.object({
     .refine((n) => n.toLowerCase() !== 'new', 'A job can’t be called “new”. Choose another number.'),
   name: text(120, 'Enter a name.'),
   shortName: anyText(28),
-  kind: z.enum(['contract', 'repair', 'make']),
+  kind: z.enum(JOB_KINDS),
   customer: text(120, 'Enter the customer.'),
   leadId: z.number().int().positive(LEAD),
   site: anyText(120),

@@ -1,3 +1,4 @@
+import { JOB_KINDS } from '../jobs/states';
 import { z } from 'zod';
 import { isCurrency } from '../money/currencies';
 import { minorSchema } from '../money/schema';
@@ -27,7 +28,7 @@ export const stepFields = z.object({
   overAbove: notBelowZero.nullable(),
   costCodeId: z.number().int().nullable(),
   supplierId: z.number().int().nullable(),
-  jobKind: z.enum(['contract', 'repair', 'make']).nullable(),
+  jobKind: z.enum(JOB_KINDS).nullable(),
   currency: z.string().refine(isCurrency, 'Use a currency code such as EUR or USD.').nullable(),
   onRule: z.boolean(),
   signers: z

@@ -1,7 +1,6 @@
+import { type JobKind } from '../jobs/states';
 import type { Minor } from '../money/money';
 import type { Level } from '../tab/sums';
-
-export type JobKind = 'contract' | 'repair' | 'make';
 
 /** What an order puts on one account: a cost code of a job, or stores where there is no job. */
 export type Charged = {

@@ -1,6 +1,7 @@
+import { type JobKind } from '../jobs/states';
 import type { Role } from '../people/rights';
 import type { Minor } from '../money/money';
-import type { Charged, JobKind, Reckoned, SigningFacts } from './facts';
+import type { Charged, Reckoned, SigningFacts } from './facts';
 import type { Finding } from './rules';
 
 /** Who signs a step: one person, anybody with a role, or the lead of each job that it is about. */

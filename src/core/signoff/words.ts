@@ -1,7 +1,7 @@
+import { type JobKind } from '../jobs/states';
 import { formatMoney } from '../money/money';
 import { ROLE_NAMES } from '../people/rights';
 import { together } from '../words';
-import type { JobKind } from './facts';
 import type { Conditions, Needed, SignedBy } from './ladder';
 
 /** What things are called that a ladder speaks of. */

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { fulfilmentOf, type Fulfilment } from '@/core/needs/fulfilment';
@@ -42,7 +43,7 @@ export async function listSoonest(db: Db, person: Person, today: Day, most: numb
   permit(person, 'draft orders');
   const rows = (await joined(db)
     .whereRaw('n.open > 0')
-    .where('j.state', 'live')
+    .where('j.state', LIVE)
     .whereNotNull('n.neededOn')
     .orderBy('n.neededOn')
     .limit(most)
@@ -57,7 +58,7 @@ export const countToBuy = async (db: Db): Promise<number> =>
     (await db('need as n')
       .join('job as j', 'j.id', 'n.jobId')
       .whereRaw('n.open > 0')
-      .where('j.state', 'live')
+      .where('j.state', LIVE)
       .count({ n: '*' })
       .first()) as unknown as { n: number }
   ).n;
@@ -85,7 +86,7 @@ const hidden = ({ tags }: NeedLine) => ({
   price: null,
   buying: null,
   more: ZERO,
-  tags: tags.filter((t) => !t.words.endsWith('above quote')),
+  tags: tags.filter((t) => t.of !== 'aboveQuote'),
 });
 
 /** Lines of a buy list with how far each has come; without the right to see money there are no prices. */

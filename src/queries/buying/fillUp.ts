@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
@@ -38,7 +39,7 @@ export async function loadFillUp(
 ): Promise<FillUp> {
   permit(person, 'draft orders');
   const rows = (await joined(db)
-    .where('j.state', 'live')
+    .where('j.state', LIVE)
     .where('n.supplierId', supplierId)
     .where('n.open', '>', 0)
     .whereNotIn('n.id', among(db, picked))

@@ -23,7 +23,15 @@ import type { Item } from '@/store/tables';
 import { anyQuantity, priceFor, quantityToOrder, type PartTerms } from '@/core/sourcing/terms';
 import { exactFactor, unitOf } from '@/core/quantity/units';
 
-export type Tag = { readonly words: string; readonly weight: 'stop' | 'care' | 'note' };
+export type Tag = {
+  readonly words: string;
+  readonly weight: 'stop' | 'care' | 'note';
+  /** What stands in the way, where it is that. */
+  readonly of?: Obstacle['kind'];
+};
+
+/** The words of what makes a line late; undefined for one that is not. */
+export const lateWords = ({ tags }: NeedLine): string | undefined => tags.find((t) => t.of === 'late')?.words;
 
 export type NeedLine = {
   readonly id: number;
@@ -230,7 +238,7 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
           receivingDays,
           calendar,
         );
-  const tags: Tag[] = obstacles.map((o) => ({ words: wordsFor(o), weight: WEIGHTS[o.kind] }));
+  const tags: Tag[] = obstacles.map((o) => ({ of: o.kind, words: wordsFor(o), weight: WEIGHTS[o.kind] }));
   if (obstacles.some((o) => o.kind === 'late'))
     for (const name of inTime(need, context)) tags.push({ words: `${name} can deliver in time`, weight: 'note' });
   const { extra, quantity: ordered } = quantityToOrder(raw.open, terms);

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { z } from 'zod';
 import { keyIn } from '@/core/keyIn';
 import { asDay, plusDays, type Day } from '@/core/calendar/workdays';
@@ -75,7 +76,7 @@ export const gatherFilterOf = (query: Readonly<Record<string, string | undefined
 export const GATHER_SHOWN = 120;
 
 function chosen(db: Db, { job, supplierId, by, words, show, lead }: GatherFilter, today: Day) {
-  const query = joined(db).whereRaw('n.open > 0').where('j.state', 'live');
+  const query = joined(db).whereRaw('n.open > 0').where('j.state', LIVE);
   if (job) void query.where('j.number', job);
   if (supplierId !== undefined)
     void (supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', supplierId));

@@ -1,3 +1,4 @@
+import { isGoodsLine } from '@/core/orders/kinds';
 import { wantsCertificate } from '@/core/receiving/certificates';
 import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
@@ -116,7 +117,7 @@ export async function loadDockOrder(db: Db, person: Person, number: string): Pro
     Pick<DockOrder, 'id' | 'version' | 'state' | 'wantedOn' | 'carrier' | 'supplier'> | undefined;
   const order = head && (await findOrder(db, head.id));
   if (head === undefined || order === undefined) return undefined;
-  const goods = order.lines.filter((l) => l.kind === 'goods');
+  const goods = order.lines.filter((l) => isGoodsLine(l));
   const ids = goods.map((l) => l.id);
   const items = await byId(
     whereIn(

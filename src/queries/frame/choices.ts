@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { closeness } from '@/core/find/words';
 import { groupBy } from '@/core/group';
@@ -106,7 +107,7 @@ const KINDS = {
         id: j.id,
         number: j.number,
         name: j.name,
-        detail: j.state === 'live' ? '' : j.state,
+        detail: isLive(j) ? '' : j.state,
       })),
   },
   costCode: {

@@ -1,3 +1,6 @@
+import { lateWords } from '../buying/needLine';
+import { OPEN_QUOTE_STATES } from '@/core/quotes/winning';
+import { LIVE } from '@/core/jobs/states';
 import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { WAITING } from '@/core/invoices/states';
 import { DAYS_TO_CONFIRM } from '@/core/orders/chasing';
@@ -71,7 +74,7 @@ async function toSign(db: Db, person: Person, today: Day): Promise<Group> {
 async function toAgree(db: Db): Promise<Group> {
   const { currency } = await loadCompany(db);
   const pending = () =>
-    db('budgetChange as c').join('job as j', 'j.id', 'c.jobId').where({ 'c.state': 'pending', 'j.state': 'live' });
+    db('budgetChange as c').join('job as j', 'j.id', 'c.jobId').where({ 'c.state': 'pending', 'j.state': LIVE });
   const found = (await pending()
     .orderBy('c.id')
     .limit(SHOWN)
@@ -98,7 +101,7 @@ async function overBudget(db: Db): Promise<Group> {
   const { currency } = await loadCompany(db);
   const over = (await db.raw(`
     select j.number as job, c.code, c.name, x.budget - x.forecast as headroom from code_sum x
-    join job j on j.id = x.job_id and j.state = 'live' join cost_code c on c.id = x.cost_code_id
+    join job j on j.id = x.job_id and j.state = '${LIVE}' join cost_code c on c.id = x.cost_code_id
     where x.forecast > x.budget order by x.budget - x.forecast limit ${SHOWN}`)) as {
     job: string;
     code: string;
@@ -106,7 +109,7 @@ async function overBudget(db: Db): Promise<Group> {
     headroom: number;
   }[];
   const [{ n = 0 } = {}] = (await db.raw(`
-    select count(*) as n from code_sum x join job j on j.id = x.job_id and j.state = 'live'
+    select count(*) as n from code_sum x join job j on j.id = x.job_id and j.state = '${LIVE}'
     where x.forecast > x.budget`)) as { n?: number }[];
   const rows = over.map((o): Waiting => {
     const by = formatMoney(minor(-o.headroom), currency);
@@ -127,7 +130,7 @@ async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({
     word: 'Late',
     weight: 'over',
-    text: `${r.description} for ${r.job}, needed by ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${r.tags.find((t) => t.words.includes('late'))?.words}`,
+    text: `${r.description} for ${r.job}, needed by ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${lateWords(r)}`,
     step: 'Gather',
     href: `/gather?job=${r.job}`,
   }));
@@ -252,7 +255,7 @@ async function toStart(db: Db, person: Person, today: Day): Promise<Group> {
   const since = plusDays(today, -TOLD);
   const told = () =>
     db('job as j')
-      .where('j.state', 'live')
+      .where('j.state', LIVE)
       .whereExists(db('need as n').whereRaw("n.job_id = j.id and n.kind = 'goods' and n.quantity > 0"))
       .where((q) =>
         q
@@ -344,8 +347,8 @@ async function toMatch(db: Db): Promise<Group> {
     .select('i.*', 's.name')) as (Invoice & { name: string })[];
   const rows: Waiting[] = [];
   for (const i of found) {
-    const held = await differenceOf(db, i);
-    const difference = held === undefined ? '' : `, differs by ${held}`;
+    const held = await differenceOf(db, i, 'words');
+    const difference = held === undefined ? '' : `, ${held}`;
     rows.push({
       word: held === undefined ? 'Match' : 'Held',
       weight: held === undefined ? 'good' : 'over',
@@ -359,10 +362,7 @@ async function toMatch(db: Db): Promise<Group> {
 
 async function quotes(db: Db): Promise<Group> {
   const open = () =>
-    db('quote as q')
-      .join('job as j', 'j.id', 'q.jobId')
-      .whereIn('q.state', ['writing', 'withCustomer'])
-      .whereNull('q.revisedAs');
+    db('quote as q').join('job as j', 'j.id', 'q.jobId').whereIn('q.state', OPEN_QUOTE_STATES).whereNull('q.revisedAs');
   const [count] = (await open().count({ n: '*' })) as { n: number }[];
   const found = (await open()
     .orderBy('q.id', 'desc')

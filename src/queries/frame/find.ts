@@ -1,3 +1,6 @@
+import { listed } from '@/store/comes';
+import { OPEN_QUOTE_STATES } from '@/core/quotes/winning';
+import { OPEN_JOB_STATES } from '@/core/jobs/states';
 import { closeness } from '@/core/find/words';
 import { may, type Right } from '@/core/people/rights';
 import type { Db } from '@/store/db';
@@ -36,7 +39,7 @@ const KINDS: readonly Kind[] = [
     kind: 'job',
     right: 'see jobs',
     from: () =>
-      `t.number as label, t.name as detail, '/jobs/' || t.number as href, t.state in ('quoted', 'live') as open from job t`,
+      `t.number as label, t.name as detail, '/jobs/' || t.number as href, t.state in (${listed(OPEN_JOB_STATES)}) as open from job t`,
   },
   {
     kind: 'order',
@@ -87,7 +90,7 @@ const KINDS: readonly Kind[] = [
     kind: 'quote',
     right: 'see money',
     from: () =>
-      `t.number as label, j.name as detail, '/jobs/' || j.number || '/quote' as href, t.state in ('writing', 'withCustomer') as open
+      `t.number as label, j.name as detail, '/jobs/' || j.number || '/quote' as href, t.state in (${listed(OPEN_QUOTE_STATES)}) as open
        from quote t join job j on j.id = t.job_id`,
   },
   {

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import type { UnitPrice } from '@/core/money/money';
 import type { DatedPrice } from '@/core/sourcing/prices';
@@ -218,7 +219,7 @@ export async function loadItemPast(db: Db, person: Person, itemId: number): Prom
       )) as ItemPast['bought'],
     wanted: (await db('need as n')
       .join('job as j', 'j.id', 'n.jobId')
-      .where({ 'n.itemId': itemId, 'j.state': 'live' })
+      .where({ 'n.itemId': itemId, 'j.state': LIVE })
       .whereRaw('n.open > 0')
       .orderByRaw("coalesce(n.needed_on, '~')")
       .limit(LATEST)

@@ -1,3 +1,4 @@
+import { lateWords } from '../buying/needLine';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { formatMoney, minor } from '@/core/money/money';
 import { FIRST_DUE, LATE } from '@/store/dueDays';
@@ -48,7 +49,7 @@ export async function loadDecisions(
     .map((n): Waiting => ({
       word: 'Late',
       weight: 'care',
-      text: `${n.description}, needed by ${n.neededOn === null ? '' : formatDay(n.neededOn, today)}: ${n.tags.find((t) => t.words.includes('late'))?.words}`,
+      text: `${n.description}, needed by ${n.neededOn === null ? '' : formatDay(n.neededOn, today)}: ${lateWords(n)}`,
       step: 'Gather',
       href: `/gather?job=${job.number}`,
     }));
@@ -97,7 +98,7 @@ async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
     rows.push({
       word: 'Invoice',
       weight: 'care',
-      text: `${i.name} invoice ${i.number} differs from its order by ${await differenceOf(db, i)}`,
+      text: `${i.name} invoice ${i.number} is ${await differenceOf(db, i, 'words')}`,
       step: 'Match',
       href: `/invoices/${i.id}`,
     });

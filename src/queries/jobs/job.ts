@@ -1,3 +1,4 @@
+import { type JobKind, type JobState } from '@/core/jobs/states';
 import type { Per } from '@/core/boms/bom';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
@@ -10,9 +11,8 @@ import type { Db } from '@/store/db';
 import type { DocumentKind } from '@/store/ledger';
 import { loadQuoteSums, type QuoteSums } from '@/store/quotes';
 import { loadOpenPoints } from '@/store/reviews';
-import type { CostCode, JobState } from '@/store/tables';
+import type { CostCode } from '@/store/tables';
 import type { Person } from '@/store/people';
-import type { JOB_KINDS } from './jobs';
 import { loadLevels, loadLevelsOn } from '@/store/levels';
 import { permit } from '../permit';
 import { countOf, QUOTE_PAGE } from '../sql';
@@ -21,7 +21,7 @@ export type JobHead = {
   readonly id: number;
   readonly number: string;
   readonly name: string;
-  readonly kind: keyof typeof JOB_KINDS;
+  readonly kind: JobKind;
   readonly state: JobState;
   readonly customer: string;
   readonly lead: string;

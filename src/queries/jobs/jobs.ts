@@ -1,3 +1,4 @@
+import { LIVE, type JobKind, type JobState } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import type { Minor } from '@/core/money/money';
@@ -7,7 +8,6 @@ import { loadCompany } from '@/store/company';
 import { offeredJobNumber } from '@/store/numbers';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import type { JobState } from '@/store/tables';
 import { loadJobLevels, loadLevelOf } from '@/store/levels';
 import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
@@ -15,19 +15,11 @@ import { listed } from '@/store/comes';
 import { countOf } from '../sql';
 import { loadChoice } from '../frame/choices';
 
-export const JOB_STATES: Readonly<Record<JobState, string>> = {
-  quoted: 'Quoted',
-  live: 'Live',
-  complete: 'Closed',
-  lost: 'Lost',
-};
-export const JOB_KINDS = { contract: 'Contract', repair: 'Repair', make: 'Make' } as const;
-
 export type JobRow = {
   readonly id: number;
   readonly number: string;
   readonly name: string;
-  readonly kind: keyof typeof JOB_KINDS;
+  readonly kind: JobKind;
   readonly state: JobState;
   readonly customer: string;
   readonly lead: string;
@@ -81,7 +73,7 @@ const JOB_SORTS = {
 
 function foundJobs(db: Db, { state, words, leadId }: JobFilter) {
   const query = db('job as j').join('customer as c', 'c.id', 'j.customerId').join('person as p', 'p.id', 'j.leadId');
-  if (state !== 'all') void query.where('j.state', state ?? 'live');
+  if (state !== 'all') void query.where('j.state', state ?? LIVE);
   if (leadId !== undefined) void query.where('j.leadId', leadId);
   if (words)
     void query.where((w) =>
@@ -137,7 +129,7 @@ export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promis
 /** How many live jobs buy their shortfall. */
 export async function countPlanned(db: Db, person: Person): Promise<number> {
   permit(person, 'see jobs');
-  return countOf(db('job').where({ state: 'live', planning: 'shortfall' }));
+  return countOf(db('job').where({ state: LIVE, planning: 'shortfall' }));
 }
 
 export async function loadJobForm(db: Db, person: Person, today: Day) {

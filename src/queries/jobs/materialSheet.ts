@@ -1,3 +1,4 @@
+import { isGoodsLine } from '@/core/orders/kinds';
 import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
 import { leftOf, progressOf, UNSENT, type OrderState } from '@/core/orders/states';
@@ -129,7 +130,7 @@ export async function loadFloorPaper(
 
 function whenItComes(line: Bought, day: (d: Day | null) => string): string {
   if (UNSENT.includes(line.state)) return WHEN.drafted;
-  if (leftOf(progressOf(line)) === 0 || line.came >= line.part) return line.kind === 'goods' ? WHEN.in : 'done';
+  if (leftOf(progressOf(line)) === 0 || line.came >= line.part) return isGoodsLine(line) ? WHEN.in : 'done';
   const comes = day(line.promisedOn ?? line.wantedOn ?? line.orderWanted);
   const said = line.promisedOn === null ? comes : `${comes}, promised`;
   return line.came === 0 ? said : `${measured(line.came, line.shareUnit)} received, rest ${said}`;

@@ -1,23 +1,24 @@
+import { JOB_KIND_NAMES, JOB_STATE_NAMES } from '@/core/jobs/states';
 import { keyIn } from '@/core/keyIn';
 import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { unitOf } from '@/core/quantity/units';
 import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
 import { listItems, type ItemRow } from '../items/items';
-import { JOB_KINDS, JOB_STATES, listJobs, type JobRow } from '../jobs/jobs';
+import { listJobs, type JobRow } from '../jobs/jobs';
 import { listSold, listSuppliers, type SupplierRow, type SoldRow } from '../items/suppliers';
 import { day, everyPage, list, measure, money, price, text } from './list';
 
 export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, currency }) => {
-  const state = query.state === 'all' ? 'all' : keyIn(JOB_STATES, query.state);
+  const state = query.state === 'all' ? 'all' : keyIn(JOB_STATE_NAMES, query.state);
   const level = (of: (level: Level) => Minor) => (j: JobRow) =>
     j.level === null ? undefined : money(of(j.level), currency);
   return {
     columns: [
       { head: 'Job', cell: (j) => text(j.number) },
       { head: 'Name', cell: (j) => text(j.name) },
-      { head: 'Type', cell: (j) => text(JOB_KINDS[j.kind]) },
-      { head: 'Status', cell: (j) => text(JOB_STATES[j.state]) },
+      { head: 'Type', cell: (j) => text(JOB_KIND_NAMES[j.kind]) },
+      { head: 'Status', cell: (j) => text(JOB_STATE_NAMES[j.state]) },
       { head: 'Customer', cell: (j) => text(j.customer) },
       { head: 'Job lead', cell: (j) => text(j.lead) },
       { head: 'Due', cell: (j) => day(j.dueOn) },

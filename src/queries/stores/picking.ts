@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Tracking } from '@/core/items/kinds';
@@ -234,7 +235,7 @@ export async function listToPick(
   const found = () => {
     const query = db(db.raw(TO_PICK) as never)
       .join('job as j', 'j.id', 't.jobId')
-      .where('j.state', 'live');
+      .where('j.state', LIVE);
     return ready ? query.whereNotNull('j.readyOn') : query;
   };
   const rows = (await found()

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
@@ -278,7 +279,7 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
     })) as ClaimView[];
   const wants = (await db('need as n')
     .join('job as j', 'j.id', 'n.jobId')
-    .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': 'live' })
+    .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': LIVE })
     .whereRaw('n.open > 0')
     .orderByRaw("coalesce(n.needed_on, '~'), n.id")
     .limit(ISSUES_SHOWN)
@@ -306,7 +307,7 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
     .leftJoin('need as n', 'n.id', 'i.needId')
     .where('i.itemId', itemId)
     .where('i.quantity', '>', 0)
-    .where('j.state', 'live')
+    .where('j.state', LIVE)
     .orderBy('i.id', 'desc')
     .limit(ISSUES_SHOWN)
     .select('i.id', 'i.version', 'i.quantity', 'i.value', 'i.day', {

@@ -1,3 +1,4 @@
+import { LIVE } from '@/core/jobs/states';
 import { groupBy } from '@/core/group';
 import { rolesWith } from '@/core/people/rights';
 import type { LadderStep, Signer } from '@/core/signoff/ladder';
@@ -43,7 +44,7 @@ export async function loadSignatories(db: Db): Promise<Signatory[]> {
 export async function loadStaff(db: Db): Promise<Staff> {
   const leads = (await db('job as j')
     .join('person as p', 'p.id', 'j.leadId')
-    .where('j.state', 'live')
+    .where('j.state', LIVE)
     .distinct('p.id', 'p.name')) as Staff['leads'];
   return { people: await loadSignatories(db), leads };
 }

@@ -2,7 +2,7 @@ import { groupBy } from '@/core/group';
 import { isGoods, type ItemKind } from '@/core/items/kinds';
 import { shareQuantity } from '@/core/invoices/share';
 import { WAITING } from '@/core/invoices/states';
-import type { LineKind } from '@/core/orders/order';
+import type { LineKind } from '@/core/orders/kinds';
 import { commitmentOf, type OrderState } from '@/core/orders/states';
 import { addedInNeedUnit, NONE, type Quantity } from '@/core/quantity/quantity';
 import { wantsCertificate } from '@/core/receiving/certificates';

@@ -1,3 +1,4 @@
+import { type JobKind, type JobState } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Planning } from '@/core/planning/netting';
@@ -5,14 +6,12 @@ import type { Quantity } from '@/core/quantity/quantity';
 import type { QuoteLine } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
 
-export type JobState = 'quoted' | 'live' | 'complete' | 'lost';
-
 export type Job = {
   readonly id: number;
   readonly number: string;
   readonly name: string;
   readonly shortName: string;
-  readonly kind: 'contract' | 'repair' | 'make';
+  readonly kind: JobKind;
   readonly state: JobState;
   readonly customerId: number;
   readonly leadId: number;

@@ -1,8 +1,9 @@
+import { type JobKind } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Rate } from '@/core/money/rate';
 import type { ChargeKind, Spread } from '@/core/orders/charges';
-import type { LineKind } from '@/core/orders/order';
+import type { LineKind } from '@/core/orders/kinds';
 import type { OrderState } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 
@@ -163,7 +164,7 @@ export type TextBlock = {
   readonly place: number;
   readonly words: string;
   readonly supplierId: number | null;
-  readonly jobKind: 'contract' | 'repair' | 'make' | null;
+  readonly jobKind: JobKind | null;
 };
 
 export type DocumentRow = {

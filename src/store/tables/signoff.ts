@@ -1,7 +1,7 @@
+import { type JobKind } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import type { Role } from '@/core/people/rights';
-import type { JobKind } from '@/core/signoff/facts';
 import type { RuleAnswer, RuleKind } from '@/core/signoff/rules';
 
 export type BuyingRuleRow = { readonly kind: RuleKind; readonly share: number; readonly answer: RuleAnswer };

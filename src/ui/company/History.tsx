@@ -14,7 +14,10 @@ export function History({ rows }: { rows: readonly HistoryRow[] }) {
     <>
       <ol className="mt-2" aria-label="History">
         {rows.map((r, k) => (
-          <li key={r.id} className="flex gap-4 border-b border-line-2 py-1.5 max-phone:flex-wrap max-phone:gap-x-2">
+          <li
+            key={r.id}
+            className="flex gap-4 border-b border-line-2 py-1.5 max-phone:flex-wrap max-phone:py-3.5 max-phone:gap-x-2"
+          >
             <span className="w-[104px] shrink-0 text-ink-2 max-phone:w-full max-phone:empty:hidden">
               {rows[k - 1]?.day === r.day ? '' : day(r.day)}
             </span>

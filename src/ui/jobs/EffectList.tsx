@@ -36,7 +36,10 @@ export function EffectList({ effects }: { effects: readonly Effect[] }) {
             <li key={name} className="border-b border-line py-2 last:border-0">
               <div className="flex items-baseline justify-between gap-2">
                 <span className="min-w-0">
-                  <Link href={`/jobs/${e.job}?figure=${e.code}`} className="hover:underline">
+                  <Link
+                    href={`/jobs/${e.job}?figure=${e.code}`}
+                    className="hover:underline max-phone:inline-block max-phone:py-3.5"
+                  >
                     <span className="mono font-bold">{e.job}</span> {e.code} {e.codeName}
                   </Link>
                 </span>

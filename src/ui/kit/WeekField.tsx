@@ -16,7 +16,7 @@ export const WeekField = ({ legend, week, onWeek, fault }: Props) => (
     <legend className="field-label">{legend}</legend>
     <div className="flex flex-wrap gap-x-4 gap-y-1">
       {WEEKDAYS.map((name, k) => (
-        <label key={name} className="flex min-h-6 items-center gap-1.5">
+        <label key={name} className="flex items-center gap-1.5 phone:min-h-6">
           <input
             type="checkbox"
             checked={week.includes(k + 1)}

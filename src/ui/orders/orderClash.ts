@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { unitOf } from '@/core/quantity/units';
 import { counted } from '@/core/words';
 import type { LineText } from './orderLineText';
@@ -18,7 +19,7 @@ const HEAD = {
 const HEAD_KEYS = Object.keys(HEAD) as (keyof typeof HEAD)[];
 
 const said = (l: LineText) =>
-  (l.kind === 'charge'
+  (isCharge(l)
     ? `${l.description}, ${l.price}`
     : `${l.quantity} ${unitOf(l.unit).short} ${l.description} at ${l.price === '' ? 'no price' : l.price}${l.wantedOn === '' ? '' : `, required by ${l.wantedOn}`}`
   )

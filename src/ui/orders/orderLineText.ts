@@ -1,7 +1,8 @@
+import { isGoodsLine } from '@/core/orders/kinds';
 import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, parsePrice } from '@/core/money/money';
 import { CHARGE_NAMES, type ChargeKind, type Spread } from '@/core/orders/charges';
-import type { LineKind } from '@/core/orders/order';
+import type { LineKind } from '@/core/orders/kinds';
 import {
   addQ,
   formatQuantity,
@@ -187,7 +188,7 @@ export function withMore(
   terms: ItemTerms | undefined,
   currency: string,
 ): readonly LineText[] {
-  const known = lines.find((l) => l.kind === 'goods' && l.itemId === item.id && l.splits.length === 1);
+  const known = lines.find((l) => isGoodsLine(l) && l.itemId === item.id && l.splits.length === 1);
   if (known === undefined) return [...lines, withQuantity(withItem(fresh, item), String(count))];
   const before = parseQuantity(known.quantity);
   const whole = addQ(before.ok ? before.value : NONE, quantity(count * ONE));

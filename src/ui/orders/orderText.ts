@@ -1,3 +1,4 @@
+import { followsLines, isCharge } from '@/core/orders/kinds';
 import { ungrouped } from '@/core/locale/locale';
 import { formatDecimal, parseDecimal } from '@/core/money/decimal';
 import {
@@ -87,17 +88,16 @@ function lineText(l: LineToSave, k: number, currency: string, names: Names): Lin
     spread: l.spread,
     chargeCode: chosen(code(l.chargeCodeId)),
     bought: { unit: l.unit, shareUnit: l.shareUnit, factor: l.factor },
-    splits:
-      l.kind === 'charge' && l.spread !== 'amounts'
-        ? []
-        : l.splits.map((s) => ({
-            job: chosen(job(s.jobId)),
-            code: chosen(code(s.costCodeId)),
-            needId: s.needId,
-            quantity: quantityText(s.quantity),
-            amount: s.amount == null ? '' : ungrouped(formatAmount(s.amount, currency)),
-            ...sameId(s),
-          })),
+    splits: followsLines(l)
+      ? []
+      : l.splits.map((s) => ({
+          job: chosen(job(s.jobId)),
+          code: chosen(code(s.costCodeId)),
+          needId: s.needId,
+          quantity: quantityText(s.quantity),
+          amount: s.amount == null ? '' : ungrouped(formatAmount(s.amount, currency)),
+          ...sameId(s),
+        })),
     ...sameId(l),
   };
 }
@@ -150,7 +150,7 @@ export function readOrder(text: OrderText, currency: string) {
   const lines = text.lines.map((l, k) => {
     const at = (field: string) => `lines.${k}.${field}`;
     const per = Number(l.priceQuantity);
-    const chargeKind = l.kind === 'charge' ? l.chargeKind : null;
+    const chargeKind = isCharge(l) ? l.chargeKind : null;
     if (!Number.isInteger(per) || per < 1)
       faults.push({ field: at('priceQuantity'), message: 'Enter a whole number from 1.' });
     reading.unit(at('unit'), l.unitWords);
@@ -160,8 +160,8 @@ export function readOrder(text: OrderText, currency: string) {
       ourNumber: l.ourNumber,
       description: l.description,
       theirNumber: l.theirNumber,
-      quantity: l.kind === 'charge' ? ONE : take(at('quantity'), parseQuantity(l.quantity), quantity(0)),
-      unit: l.kind === 'charge' ? 'C62' : l.unit,
+      quantity: isCharge(l) ? ONE : take(at('quantity'), parseQuantity(l.quantity), quantity(0)),
+      unit: isCharge(l) ? 'C62' : l.unit,
       price: l.price.trim() === '' ? null : asTyped(chargeKind, take(at('price'), parsePrice(l.price), 0 as UnitPrice)),
       priceQuantity: per,
       discount:
@@ -180,11 +180,10 @@ export function readOrder(text: OrderText, currency: string) {
           jobId: idOf(part('job'), s.job, 'Choose a job, or Stores.'),
           costCodeId:
             s.job.thing?.id === STORES.id ? null : idOf(part('code'), s.code, 'Choose a cost code for the job.'),
-          quantity: l.kind === 'charge' ? ONE : take(part('quantity'), parseQuantity(s.quantity), quantity(0)),
-          amount:
-            l.kind === 'charge'
-              ? amountTyped(chargeKind, take(part('amount'), parseMoney(s.amount, currency), ZERO))
-              : null,
+          quantity: isCharge(l) ? ONE : take(part('quantity'), parseQuantity(s.quantity), quantity(0)),
+          amount: isCharge(l)
+            ? amountTyped(chargeKind, take(part('amount'), parseMoney(s.amount, currency), ZERO))
+            : null,
           ...sameId(s),
         };
       }),

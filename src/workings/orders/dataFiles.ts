@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { unitOf } from '@/core/quantity/units';
 import { PLACES } from '@/core/quantity/quantity';
 import { PRICE_PLACES, ZERO, minor, type UnitPrice } from '@/core/money/money';
@@ -40,9 +41,7 @@ export async function loadOrderData(
   const full = order.lines.map((l) => ({ ...l, splits: [] }));
   const baseOf = (taxCodeId: number) =>
     minor(
-      full
-        .filter((l) => l.kind !== 'charge' && l.taxCodeId === taxCodeId)
-        .reduce((sum, l) => sum + netOf(l, currency), 0),
+      full.filter((l) => !isCharge(l) && l.taxCodeId === taxCodeId).reduce((sum, l) => sum + netOf(l, currency), 0),
     );
   return {
     number: order.number,
@@ -64,7 +63,7 @@ export async function loadOrderData(
     paymentDays: supplier?.paymentDays ?? 0,
     totals: orderTotals(full, taxes, currency),
     charges: full
-      .filter((l) => l.kind === 'charge')
+      .filter((l) => isCharge(l))
       .map((l) => ({
         reason: l.description,
         amount: netOf(l, currency),
@@ -72,7 +71,7 @@ export async function loadOrderData(
         tax: taxOf(l.taxCodeId),
       })),
     lines: full.flatMap((l, k) =>
-      l.kind === 'charge'
+      isCharge(l)
         ? []
         : [
             {

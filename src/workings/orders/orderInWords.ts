@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { formatDecimal } from '@/core/money/decimal';
 import { formatPrice, type UnitPrice } from '@/core/money/money';
@@ -51,9 +52,9 @@ export function tellOrder(order: Tellable, places: ReadonlyMap<number, DeliveryP
       says: {
         Description: l.description,
         'Supplier’s item no.': l.theirNumber,
-        Quantity: l.kind === 'charge' ? '' : measured(l.quantity, l.unit),
+        Quantity: isCharge(l) ? '' : measured(l.quantity, l.unit),
         Price: priceOnPaper(l, order.currency),
-        'Required by': l.kind === 'charge' ? '' : day(l.wantedOn),
+        'Required by': isCharge(l) ? '' : day(l.wantedOn),
         'Deliver to': at(l.placeId),
         Note: l.note,
       },

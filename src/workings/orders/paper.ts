@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { taxNameOf } from '@/formats/taxes';
 import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
@@ -121,9 +122,9 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
       notes: [l.note, l.placeId === null ? '' : `Deliver to ${placeWords(places.get(l.placeId))}`, mark(k)].filter(
         Boolean,
       ),
-      quantity: l.kind === 'charge' ? '' : measured(l.quantity, l.unit),
+      quantity: isCharge(l) ? '' : measured(l.quantity, l.unit),
       price: priceOnPaper(l, currency),
-      wanted: l.kind === 'charge' ? '' : day(l.wantedOn),
+      wanted: isCharge(l) ? '' : day(l.wantedOn),
       net: money(l.net),
     })),
     totals: [

@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import { wantedBy } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { add, priceOf, type Minor } from '@/core/money/money';
@@ -185,7 +186,7 @@ export async function planOrders(
     const into = drafts.get(supplier.id);
     const goods = goodsOf(b, supplier, byId, context);
     const old = into?.lines ?? [];
-    const value = add(b.goods, ...old.filter((l) => l.kind !== 'charge').map((l) => l.net));
+    const value = add(b.goods, ...old.filter((l) => !isCharge(l)).map((l) => l.net));
     const before = old.filter((l) => !isEarned(l, value, carriageOf(supplier)));
     const carriage =
       into === undefined && b.carriage > 0 ? [carriageLine(supplier, b.carriage, context.company.freightCodeId)] : [];

@@ -1,3 +1,4 @@
+import { isCharge } from '@/core/orders/kinds';
 import type { Day } from '@/core/calendar/workdays';
 import { WAITING, type InvoiceState } from '@/core/invoices/states';
 import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
@@ -82,7 +83,7 @@ export function contentAsConfirmed(order: StoredOrder): RevisionContent {
   const content = contentOf(order);
   const lines = content.lines.map((line, k) => {
     const stored = order.lines[k];
-    if (stored === undefined || stored.kind === 'charge' || stored.confirmed === null) return line;
+    if (stored === undefined || isCharge(stored) || stored.confirmed === null) return line;
     const { quantity, price, wantedOn, parts } = asConfirmed(stored);
     const splits = line.splits
       .map((s, n) => ({ ...s, quantity: parts[n] ?? s.quantity }))

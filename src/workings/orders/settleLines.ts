@@ -1,7 +1,8 @@
+import { followsLines, isCharge } from '@/core/orders/kinds';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import { pricesOf, type ChargeKind, type Spread } from '@/core/orders/charges';
-import type { LineKind } from '@/core/orders/order';
+import type { LineKind } from '@/core/orders/kinds';
 import { SAME_UNIT, type Factor, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { shareWeight } from '@/core/quantity/weight';
@@ -62,7 +63,7 @@ export async function settleLines(
     const gone = missing(line, stored, known) ?? uncoded(line, k);
     if (gone !== undefined) return refused(gone);
     const splits = line.splits.map(({ id, amount = null, ...rest }) => {
-      const own = line.kind === 'charge' ? { quantity: line.quantity } : {};
+      const own = isCharge(line) ? { quantity: line.quantity } : {};
       const s = { ...rest, ...own, amount };
       const before = known.get(id ?? 0);
       // Bought for another job it no longer covers this job's need; under another cost code it still does.
@@ -82,9 +83,9 @@ export async function settleLines(
       ...rest,
       ...pricesOf(line),
       ...units,
-      chargeKind: line.kind === 'charge' ? (line.chargeKind ?? stored?.chargeKind ?? 'other') : null,
+      chargeKind: isCharge(line) ? (line.chargeKind ?? stored?.chargeKind ?? 'other') : null,
       weight: item === undefined ? null : shareWeight(item, units.shareUnit),
-      splits: line.kind === 'charge' && line.spread !== 'amounts' ? (stored?.splits ?? []) : splits,
+      splits: followsLines(line) ? (stored?.splits ?? []) : splits,
     });
   }
   return done(lines);
@@ -106,7 +107,7 @@ function missing(
 }
 
 const uncoded = (line: TypedLine, k: number): Refusal | undefined =>
-  (line.kind !== 'charge' || line.spread === 'amounts') &&
+  (!isCharge(line) || line.spread === 'amounts') &&
   line.splits.some((s) => (s.jobId === null) !== (s.costCodeId === null))
     ? refusal(
         'split.code',
@@ -129,7 +130,7 @@ function unitsOf(
   covers: boolean,
   listed: (unit: string) => Factor | undefined,
 ): { shareUnit: string; factor: Factor } | undefined {
-  if (line.kind === 'charge') return { shareUnit: line.unit, factor: SAME_UNIT };
+  if (isCharge(line)) return { shareUnit: line.unit, factor: SAME_UNIT };
   if (stored !== undefined && stored.unit === line.unit) return { shareUnit: stored.shareUnit, factor: stored.factor };
   const shareUnit = stored?.shareUnit ?? line.unit;
   const factor = exactFactor(line.unit, shareUnit) ?? listed(shareUnit);

@@ -1,8 +1,10 @@
+import { isCharge } from '@/core/orders/kinds';
 import { createHash } from 'node:crypto';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
-import { valueOrder, type LineKind } from '@/core/orders/order';
+import { valueOrder } from '@/core/orders/order';
+import type { LineKind } from '@/core/orders/kinds';
 import { isUnsent } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Charged, JobFacts, PricedLine, Reckoned, SigningFacts } from '@/core/signoff/facts';
@@ -102,9 +104,7 @@ async function factsOf(db: Db, order: StoredOrder, { lines, effects }: Sending):
 
 /** Parts of lines that a quote has a cost for. */
 async function pricedLines(db: Db, lines: readonly ValuedLine[], currency: string): Promise<PricedLine[]> {
-  const parts = lines.flatMap((l) =>
-    l.kind === 'charge' ? [] : l.splits.map((s) => ({ ...s, description: l.description })),
-  );
+  const parts = lines.flatMap((l) => (isCharge(l) ? [] : l.splits.map((s) => ({ ...s, description: l.description }))));
   const needIds = parts.flatMap((s) => s.needId ?? []);
   const rows = (await db('need as n')
     .join('quoteLine as q', (j) => j.on('q.id', 'n.quoteLineId').on('q.unit', 'n.unit'))

@@ -1,3 +1,4 @@
+import { isGoodsLine } from '@/core/orders/kinds';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { StoredLine } from '@/store/orders';
@@ -44,7 +45,7 @@ export const invoicedColumns = <Row,>(of: (row: Row) => Ordered): Column<Row>[] 
     num: true,
     cell: (row) => {
       const { line, received } = of(row);
-      return line === undefined ? '' : line.kind === 'goods' ? formatQuantity(received) : '–';
+      return line === undefined ? '' : isGoodsLine(line) ? formatQuantity(received) : '–';
     },
   },
   {

@@ -1,10 +1,11 @@
 'use client';
 
+import { JOB_KIND_NAMES, JOB_STATE_NAMES, isLive } from '@/core/jobs/states';
 import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { committedOf, forecastOf, headroomOf } from '@/core/tab/sums';
-import { JOB_KINDS, JOB_STATES, type JobRow } from '@/queries/jobs/jobs';
+import { type JobRow } from '@/queries/jobs/jobs';
 import { useKey } from '@/ui/frame/keys';
 import type { Column } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
@@ -15,7 +16,7 @@ import { useYard } from '@/ui/frame/YardContext';
 
 export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Listed }) {
   const { currency, day, may, today } = useYard();
-  const late = (j: JobRow) => j.state === 'live' && j.dueOn !== null && j.dueOn < today;
+  const late = (j: JobRow) => isLive(j) && j.dueOn !== null && j.dueOn < today;
   const router = useRouter();
   useKey('N', 'New job', () => router.push('/jobs/new'), may('open jobs'));
   const amountOf = (amount: Minor | undefined) =>
@@ -37,7 +38,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       by: (j) => j.name,
       cell: (j) => (
         <>
-          <span className="font-semibold">{j.name}</span> <span className="tag">{JOB_KINDS[j.kind]}</span>
+          <span className="font-semibold">{j.name}</span> <span className="tag">{JOB_KIND_NAMES[j.kind]}</span>
           <span className="block text-[12.5px] text-ink-2 lg:hidden">{j.customer}</span>
         </>
       ),
@@ -50,7 +51,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
       className: 'max-lg:hidden',
     },
     { key: 'lead', head: 'Job lead', by: (j) => j.lead, cell: (j) => j.lead, extra: true, wide: true },
-    { key: 'state', head: 'Status', by: (j) => j.state, cell: (j) => JOB_STATES[j.state], wide: true },
+    { key: 'state', head: 'Status', by: (j) => j.state, cell: (j) => JOB_STATE_NAMES[j.state], wide: true },
     {
       key: 'due',
       head: 'Due',
@@ -132,7 +133,7 @@ export function JobsTable({ rows, list }: { rows: readonly JobRow[]; list: Liste
 
 /** Whether work can start: all goods are in, or how many lines are missing. */
 function Material({ row: { state, goods, missing, number } }: { row: JobRow }) {
-  if (state !== 'live' || goods === 0) return <Dash />;
+  if (!isLive({ state }) || goods === 0) return <Dash />;
   return (
     <Link href={`/jobs/${number}/plan`} className="whitespace-nowrap hover:underline">
       {missing === 0 ? <span className="tag tag-good">complete</span> : `${missing} outstanding`}

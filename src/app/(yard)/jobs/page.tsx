@@ -1,5 +1,6 @@
+import { JOB_STATE_NAMES } from '@/core/jobs/states';
 import Link from '@/ui/kit/Link';
-import { countPlanned, JOB_STATES, listJobs, sumJobs } from '@/queries/jobs/jobs';
+import { countPlanned, listJobs, sumJobs } from '@/queries/jobs/jobs';
 import { FilterChoice, FilterWords } from '@/ui/kit/Filters';
 import { Fact, RowKeys, Shelf } from '@/ui/kit/Shelf';
 import { GoOn, NothingFound, PlaceTitle, Sheet } from '@/ui/kit/Sheet';
@@ -14,7 +15,7 @@ import { PlanAll } from './PlanAll';
 export const metadata = { title: 'Jobs' };
 
 export default yardPage(async ({ db, person, query }) => {
-  const state = query.state === 'all' ? ('all' as const) : keyIn(JOB_STATES, query.state);
+  const state = query.state === 'all' ? ('all' as const) : keyIn(JOB_STATE_NAMES, query.state);
   const mine = query.lead === 'me';
   const filter = {
     state,
@@ -34,7 +35,7 @@ export default yardPage(async ({ db, person, query }) => {
           name="state"
           label="Status"
           fallback="live"
-          options={[...Object.entries(JOB_STATES), ['all', 'All jobs'] as const]}
+          options={[...Object.entries(JOB_STATE_NAMES), ['all', 'All jobs'] as const]}
         />
         {leads && (
           <FilterChoice

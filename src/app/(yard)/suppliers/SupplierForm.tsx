@@ -188,7 +188,7 @@ export function SupplierForm(props: Props) {
           </div>
         </fieldset>
         {s !== undefined && (
-          <p className="self-end sm:col-span-3">
+          <p className="self-end max-phone:my-4 sm:col-span-3">
             <Link href={`/words?supplier=${s.id}`} className="step">
               Email wording for this supplier
             </Link>

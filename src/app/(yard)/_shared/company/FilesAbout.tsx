@@ -22,7 +22,7 @@ export function FilesAbout({ subject, files }: { subject: FileSubject; files: re
       {files.length === 0 && <p className="mb-2 text-ink-2">No files yet. Files here can be attached to orders.</p>}
       <ul className="mb-2">
         {files.map((f) => (
-          <li key={f.id} className="flex items-baseline gap-2 border-b border-line-2 py-1">
+          <li key={f.id} className="flex items-baseline gap-2 border-b border-line-2 py-1 max-phone:py-3.5">
             <a
               href={`/documents/${f.id}`}
               target="_blank"

@@ -6,7 +6,7 @@ import Link from '@/ui/kit/Link';
 /** The title of a page of settings: the way back to all of them, its history, and how it is taken out. */
 export const SettingsTitle = ({ title, list }: { title: string; list: ListName }) => (
   <>
-    <p className="mb-1 text-[13px] text-ink-2">
+    <p className="mb-1 text-[13px] text-ink-2 max-phone:mt-3 max-phone:mb-6">
       <Link href="/settings" className="step">
         Settings
       </Link>

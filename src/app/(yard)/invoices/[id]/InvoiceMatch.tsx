@@ -104,7 +104,7 @@ export function InvoiceMatch({ view, next }: { view: InvoiceView; next: NextAct 
         <span className="text-ink-2">
           {view.supplier}, dated {day(invoice.day)}, payment due {day(invoice.dueOn)}
         </span>
-        <Link href={`/orders/${view.order.number}`} className="step ml-auto">
+        <Link href={`/orders/${view.order.number}`} className="step ml-auto max-phone:my-3">
           Order {view.order.number}
         </Link>
       </div>

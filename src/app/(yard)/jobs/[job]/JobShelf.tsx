@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import Link from '@/ui/kit/Link';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
@@ -27,7 +28,7 @@ export function JobShelf({ person, job, on, fact }: Props) {
         </>
       }
     >
-      {toBuy > 0 && job.state === 'live' && may(person, 'draft orders') && (
+      {toBuy > 0 && isLive(job) && may(person, 'draft orders') && (
         <Link href={`/gather?job=${job.number}`} className="btn btn-main h-[38px]">
           Gather for {job.number}
         </Link>

@@ -1,5 +1,6 @@
 'use client';
 
+import { isClosed, isLive } from '@/core/jobs/states';
 import { useState } from 'react';
 import type { JobHead } from '@/queries/jobs/job';
 import { Faults } from '@/ui/kit/Field';
@@ -26,7 +27,7 @@ export function JobState({ job }: Props) {
   const ref = { jobId: job.id, version: job.version };
   return (
     <>
-      {job.state === 'live' && (
+      {isLive(job) && (
         <>
           <button
             type="button"
@@ -40,7 +41,7 @@ export function JobState({ job }: Props) {
           </button>
         </>
       )}
-      {job.state === 'complete' && (
+      {isClosed(job) && (
         <button type="button" className={LINK} onClick={() => setAsking('reopen')}>
           Reopen job
         </button>

@@ -1,3 +1,4 @@
+import { JOB_KIND_NAMES, JOB_STATE_NAMES, isLive } from '@/core/jobs/states';
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { asDay, formatDay, howFar, type Calendar, type Day } from '@/core/calendar/workdays';
@@ -9,7 +10,6 @@ import { forecastOf, type Level } from '@/core/tab/sums';
 import { loadJobAsset, type JobAsset } from '@/queries/jobs/assets';
 import { findJob, loadTab, type JobHead, type Tab } from '@/queries/jobs/job';
 import { loadMaterial } from '@/queries/buying/material';
-import { JOB_KINDS, JOB_STATES } from '@/queries/jobs/jobs';
 import { loadCalendar, loadCompany } from '@/store/company';
 import { headroomInWords, LyingGlass } from '@/ui/jobs/SightGlass';
 import { WorkedOn } from '@/ui/jobs/AssetContext';
@@ -98,12 +98,10 @@ function JobTop({ job, level, currency, material, asset, day, today, calendar }:
     <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
       <div className="min-w-0 max-phone:w-full">
         <h1 className="inline text-[25px] leading-tight max-phone:text-[21px]">{job.name}</h1>
-        <span className="tag ml-3 align-[4px]">{JOB_KINDS[job.kind]}</span>
-        <span className={`tag ml-2 align-[4px] ${job.state === 'live' ? 'tag-good' : ''}`}>
-          {JOB_STATES[job.state]}
-        </span>
+        <span className="tag ml-3 align-[4px]">{JOB_KIND_NAMES[job.kind]}</span>
+        <span className={`tag ml-2 align-[4px] ${isLive(job) ? 'tag-good' : ''}`}>{JOB_STATE_NAMES[job.state]}</span>
         {job.onHold !== null && <span className="tag tag-care ml-2 align-[4px]">On hold: {job.onHold}</span>}
-        {job.state === 'live' && job.counts.review > 0 && (
+        {isLive(job) && job.counts.review > 0 && (
           <Link href={`/jobs/${job.number}/plan`} className="tag tag-care ml-2 align-[4px] hover:underline">
             {counted(job.counts.review, 'point')} pre-start checks open
           </Link>
@@ -118,7 +116,7 @@ function JobTop({ job, level, currency, material, asset, day, today, calendar }:
             <span className="num shrink-0 text-[13px]">{headroomInWords(level, currency)}</span>
           </div>
         )}
-        {material !== undefined && job.state === 'live' && (
+        {material !== undefined && isLive(job) && (
           <div>
             <Link href={`/jobs/${job.number}/buy-list`} className="hover:underline max-phone:inline-block">
               <span className="text-ink-2">Material</span>{' '}
@@ -134,7 +132,7 @@ function JobTop({ job, level, currency, material, asset, day, today, calendar }:
         {job.dueOn !== null && (
           <p>
             {job.dueWords} <b className="text-ink">{formatDay(job.dueOn, today)}</b>
-            {job.state === 'live' && ` · ${howFar(job.dueOn, day, calendar)}`}
+            {isLive(job) && ` · ${howFar(job.dueOn, day, calendar)}`}
           </p>
         )}
         <span className="max-phone:hidden">

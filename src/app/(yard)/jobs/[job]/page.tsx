@@ -1,3 +1,4 @@
+import { isOpenQuote } from '@/core/quotes/winning';
 import Link from '@/ui/kit/Link';
 import { STAGES } from '@/core/tab/stages';
 import { loadDecide } from '@/queries/jobs/deciding';
@@ -32,7 +33,7 @@ export default jobPage(async ({ db, person, today, query, job, on, tab }) => {
   if (tab.rows.length === 0) {
     return (
       <Empty title={on === undefined ? 'The tab is empty' : 'The tab was empty on that date'}>
-        {on === undefined && job.quote && ['writing', 'withCustomer'].includes(job.quote.state) ? (
+        {on === undefined && job.quote && isOpenQuote(job.quote) ? (
           <>
             The budget opens when quote {job.quote.number} is won.{' '}
             <Link className="step" href={`/jobs/${job.number}/quote`}>

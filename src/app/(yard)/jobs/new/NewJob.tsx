@@ -1,8 +1,8 @@
 'use client';
 
+import { JOB_KIND_NAMES } from '@/core/jobs/states';
 import { useRouter } from 'next/navigation';
 import { jobForm, type JobText } from '@/core/records/job';
-import { JOB_KINDS } from '@/queries/jobs/jobs';
 import type { Choice } from '@/queries/frame/choices';
 import { useKey } from '@/ui/frame/keys';
 import { DateField } from '@/ui/kit/DateField';
@@ -74,7 +74,7 @@ export function NewJob({ lead, nextNumber }: Props) {
         fault={form.faultAt('customer')}
       />
       <ChoiceField label="Type" className="sm:col-span-1" {...form.text('kind')}>
-        {Object.entries(JOB_KINDS).map(([k, words]) => (
+        {Object.entries(JOB_KIND_NAMES).map(([k, words]) => (
           <option key={k} value={k}>
             {words}
           </option>

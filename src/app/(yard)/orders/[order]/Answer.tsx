@@ -1,5 +1,6 @@
 'use client';
 
+import { isCharge } from '@/core/orders/kinds';
 import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
 import { answerDifferences } from '@/core/orders/confirming';
@@ -25,7 +26,7 @@ export default function Answer({ view, onClose }: { view: OrderView; onClose: ()
   const { order } = view;
   const { today, calendar } = useYard();
   const { currency } = order;
-  const lines = order.lines.filter((l) => l.kind !== 'charge' && leftOf(progressOf(l)) > 0);
+  const lines = order.lines.filter((l) => !isCharge(l) && leftOf(progressOf(l)) > 0);
   const [theirs, setTheirs] = useState(order.theirNumber);
   const [note, setNote] = useState('');
   const [said, setSaid] = useState<Readonly<Record<number, Said>>>(

@@ -1,5 +1,6 @@
 'use client';
 
+import { isCharge } from '@/core/orders/kinds';
 import { CHARGE_NAMES, SPREAD_NAMES, SPREADS, type Spread } from '@/core/orders/charges';
 import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
@@ -30,11 +31,11 @@ export function LineDetail(props: Props) {
   const { line, taxes, faultAt, onPut } = props;
   return (
     <div className="grid gap-y-2">
-      {line.kind === 'charge' ? <Sharing {...props} /> : <Parts {...props} />}
+      {isCharge(line) ? <Sharing {...props} /> : <Parts {...props} />}
       {line.itemId !== null && <AtHand itemId={line.itemId} />}
       {props.past.length > 0 && <p className="text-[12.5px] text-ink-2">{props.past.join(' · ')}</p>}
       <div className="flex flex-wrap items-end gap-x-3 gap-y-2">
-        {line.kind !== 'charge' && (
+        {!isCharge(line) && (
           <>
             <TextField
               label="Note to supplier"
@@ -74,8 +75,8 @@ export function LineDetail(props: Props) {
             />
           </>
         )}
-        {line.kind !== 'charge' && <TaxedPrice {...props} />}
-        {(line.kind !== 'charge' || line.chargeKind === 'discount') && (
+        {!isCharge(line) && <TaxedPrice {...props} />}
+        {(!isCharge(line) || line.chargeKind === 'discount') && (
           <TextField
             label="Discount %"
             className="w-[76px]"

@@ -98,7 +98,7 @@ export function OrderDraft({ view, form, history }: Props) {
       <div className="mt-2">
         <OrderSheet view={view} form={form} draft={draft} sums={sums} begun={begun} />
       </div>
-      <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+      <div className="steps mt-2">
         <button type="button" className="step" onClick={() => add('service')}>
           + Service
         </button>

@@ -1,5 +1,6 @@
 'use client';
 
+import { isCharge } from '@/core/orders/kinds';
 import { useState } from 'react';
 import { isAsConfirmed } from '@/core/orders/confirming';
 import type { OrderView } from '@/queries/orders/order';
@@ -39,7 +40,7 @@ export function Revise({ view, onClose }: Props) {
   const { order } = view;
   const once = useOnce();
   const answered = order.lines.some(
-    (l) => l.kind !== 'charge' && l.confirmed !== null && l.confirmed > 0 && !isAsConfirmed(l, l),
+    (l) => !isCharge(l) && l.confirmed !== null && l.confirmed > 0 && !isAsConfirmed(l, l),
   );
   const [asConfirmed, setAsConfirmed] = useState(answered);
   const act = useAct(acts.beginRevision, {

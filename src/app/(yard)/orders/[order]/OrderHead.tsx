@@ -115,7 +115,7 @@ export function Terms({ view }: { view: OrderView }) {
         <Block
           label="Supplier"
           strong={
-            <Link href={`/suppliers/${supplier.id}`} className="hover:underline">
+            <Link href={`/suppliers/${supplier.id}`} className="hover:underline max-phone:inline-block max-phone:py-1">
               {supplier.name}
             </Link>
           }

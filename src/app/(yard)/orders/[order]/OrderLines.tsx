@@ -1,5 +1,6 @@
 'use client';
 
+import { isCharge, isGoodsLine } from '@/core/orders/kinds';
 import { useState } from 'react';
 import { formatAmount, formatMoney, formatPrice, signOf, type Minor } from '@/core/money/money';
 import type { Totals } from '@/core/money/tax';
@@ -71,7 +72,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       key: 'quantity',
       head: 'Quantity',
       num: true,
-      cell: (l) => (l.kind === 'charge' ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`),
+      cell: (l) => (isCharge(l) ? <Dash /> : `${formatQuantity(l.quantity)} ${unitOf(l.unit).short}`),
     },
     ...(sent ? [progress] : []),
     {
@@ -151,7 +152,7 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
   const { today, calendar } = useYard();
   const { currency } = view.order;
   const differing = (line: Line) =>
-    line.kind === 'charge' || line.confirmed === null
+    isCharge(line) || line.confirmed === null
       ? []
       : answerDifferences(
           { ...line, ...progressOf(line), neededOn: view.neededOn.get(line.id) ?? null },
@@ -166,7 +167,7 @@ function What({ line: l, view }: { line: Line; view: OrderView }) {
       {l.invoicesEnded !== null && <span className="tag ml-2">No more invoices</span>}
       <span className="mono block text-ink-2">
         {[l.ourNumber, l.theirNumber && `supplier’s no. ${l.theirNumber}`].filter(Boolean).join(' · ') ||
-          (l.kind === 'goods' ? '' : l.kind)}
+          (isGoodsLine(l) ? '' : l.kind)}
       </span>
       {(l.note !== '' || l.placeId !== null) && (
         <span className="block text-[12.5px] text-amber">
@@ -241,7 +242,7 @@ function Charged({ line, view }: { line: Line; view: OrderView }) {
       {line.splits.map((s) => {
         const code = codes.get(s.costCodeId ?? 0);
         const goods = `${formatQuantity(s.quantity)} ${unitOf(line.shareUnit).short}`.trim();
-        const share = line.kind === 'charge' ? formatMoney(s.value, view.companyCurrency) : goods;
+        const share = isCharge(line) ? formatMoney(s.value, view.companyCurrency) : goods;
         return (
           <span key={s.id} className="block whitespace-nowrap">
             {s.jobId === null ? (

@@ -1,5 +1,6 @@
 'use client';
 
+import { followsLines, isCharge } from '@/core/orders/kinds';
 import { useCallback, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import {
@@ -61,7 +62,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
       text.lines.flatMap((line, k): OrderRow[] => {
         const own = sums?.lines[k];
         const row = { line, n: k + 1, part: undefined, net: own?.net };
-        const shared = line.splits.length > 1 || (line.kind === 'charge' && line.splits.length > 0);
+        const shared = line.splits.length > 1 || (isCharge(line) && line.splits.length > 0);
         const parts = shared && open.has(line.key) ? line.splits : [];
         return [row, ...parts.map((_, part) => ({ ...row, part, net: own?.splits[part]?.value }))];
       }),
@@ -94,7 +95,7 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
     [currency, companyCurrency, terms, onOpen],
   );
   const addPart = ({ line }: OrderRow) => {
-    if (line.kind === 'charge' && line.spread !== 'amounts') return undefined;
+    if (followsLines(line)) return undefined;
     steps.step();
     setOpen((now) => new Set([...now, line.key]));
     set((now) => ({ ...now, lines: now.lines.map((l) => (l.key === line.key ? withNewPart(l) : l)) }));

@@ -1,5 +1,6 @@
 'use client';
 
+import { isCharge } from '@/core/orders/kinds';
 import Link from '@/ui/kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -85,7 +86,7 @@ export function OrderShelf({ view, typed, next }: { view: OrderView; typed?: Typ
   const maySend = may('send orders') && sends && !lacks && round === null && signing?.forbidden !== true;
   const mayAsk = may('draft orders') && sends && lacks && round === null && !signing.forbidden;
   const mayHaveArrived = view.mail?.state === 'unknown';
-  const owes = order.lines.some((l) => l.kind !== 'charge' && dueOf(progressOf(l)) > 0);
+  const owes = order.lines.some((l) => !isCharge(l) && dueOf(progressOf(l)) > 0);
   const unsaved = typed !== undefined && typed.changes > 0 && typed.saved === undefined;
   const latest = typed?.saved ?? order.version;
   /** What is typed is saved first, so that what is seen is what goes. */

@@ -1,3 +1,4 @@
+import { followsLines, isCharge, isGoodsLine } from '@/core/orders/kinds';
 import { asDay, monthOf, type Day } from '@/core/calendar/workdays';
 import { parseDecimal } from '@/core/money/decimal';
 import { formatAmount, formatPrice, parsePrice, signOf, type Minor } from '@/core/money/money';
@@ -30,12 +31,8 @@ const FOLLOWS: Choice = { id: 0, number: '', name: 'as the lines’ codes', deta
 const partOf = ({ line, part }: OrderRow): SplitText | undefined =>
   part !== undefined ? line.splits[part] : line.splits.length === 1 ? line.splits[0] : undefined;
 
-/** A charge that follows the lines has no parts of its own. */
-const followsLines = ({ line }: OrderRow): boolean => line.kind === 'charge' && line.spread !== 'amounts';
-
 /** A discount on the order, as a share of its lines. */
-const isShare = (line: LineText): boolean =>
-  line.chargeKind === 'discount' && line.kind === 'charge' && line.discount !== '';
+const isShare = (line: LineText): boolean => line.chargeKind === 'discount' && isCharge(line) && line.discount !== '';
 
 /** A price with its discount as it is typed: “9.85 −5%”, or “5%” for a discount on the order. */
 const asWritten = (line: LineText): string =>
@@ -48,7 +45,7 @@ function priceTyped(text: string, before: LineText): Pick<LineText, 'price' | 'd
   const at = Math.max(...[' ', '-', '−'].map((sign) => said.lastIndexOf(sign)));
   const price = said.slice(0, Math.max(at, 0)).replace(/[-−]$/, '').trim();
   // A share alone is taken off the price that stands there; a discount on the order has none.
-  const kept = price === '' && before.kind !== 'charge' ? before.price : price;
+  const kept = price === '' && !isCharge(before) ? before.price : price;
   return { price: kept, discount: said.slice(at + 1).trim(), free: false };
 }
 
@@ -66,7 +63,7 @@ const forJob = (row: OrderRow, job: PickedText): OrderRow =>
 function taken(row: OrderRow, item: ItemChoice | Choice | null): OrderRow {
   const { line } = row;
   if (item === null) return withLine(row, { itemId: null, ourNumber: '', description: '' });
-  if (line.kind === 'charge') return withLine(row, { description: item.name });
+  if (isCharge(line)) return withLine(row, { description: item.name });
   return { ...row, line: withItem(line, item) };
 }
 
@@ -90,7 +87,7 @@ type Setting = {
 function priceWords(row: OrderRow, { terms, currency, today }: Setting): string {
   const { line } = row;
   const known = terms.get(line.itemId ?? 0);
-  if (known === undefined || line.kind === 'charge') return '';
+  if (known === undefined || isCharge(line)) return '';
   const [price, q] = [parsePrice(line.price), parseQuantity(line.quantity)];
   const words: string[] = [];
   const discount = parseDecimal(row.line.discount, { places: 2, most: 100 });
@@ -121,9 +118,9 @@ function priceWords(row: OrderRow, { terms, currency, today }: Setting): string 
 export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
   const { currency, companyCurrency, terms, onOpen, make } = setting;
   const ofLine = (row: OrderRow) => row.part === undefined;
-  const goods = (row: OrderRow) => ofLine(row) && row.line.kind !== 'charge';
-  const isPartOfGoods = (row: OrderRow) => !ofLine(row) && row.line.kind !== 'charge';
-  const isPartOfCharge = (row: OrderRow) => !ofLine(row) && row.line.kind === 'charge';
+  const goods = (row: OrderRow) => ofLine(row) && !isCharge(row.line);
+  const isPartOfGoods = (row: OrderRow) => !ofLine(row) && !isCharge(row.line);
+  const isPartOfCharge = (row: OrderRow) => !ofLine(row) && isCharge(row.line);
   return [
     {
       key: 'description',
@@ -162,7 +159,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
           <span className="mono">
             {[row.line.ourNumber, row.line.theirNumber && `supplier’s no. ${row.line.theirNumber}`]
               .filter(Boolean)
-              .join(' · ') || (row.line.kind === 'goods' ? '' : row.line.kind === 'charge' ? '' : row.line.kind)}
+              .join(' · ') || (isGoodsLine(row.line) ? '' : isCharge(row.line) ? '' : row.line.kind)}
             {besides(row.line)}
           </span>
         ),
@@ -252,8 +249,7 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
       },
       show: (row) => {
         const { line } = row;
-        if (ofLine(row) && line.kind === 'charge' && line.spread !== 'amounts')
-          return <span className="text-ink-2">{SPREAD_NAMES[line.spread]}</span>;
+        if (ofLine(row) && followsLines(line)) return <span className="text-ink-2">{SPREAD_NAMES[line.spread]}</span>;
         const own = partOf(row);
         if (own === undefined)
           return (
@@ -277,22 +273,22 @@ export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
         also: [FOLLOWS],
         heads: /cost\s*(code|head|centre)|^code$|budget/i,
         text: (row) => {
-          if (followsLines(row)) return textOf(row.line.chargeCode);
+          if (followsLines(row.line)) return textOf(row.line.chargeCode);
           const own = partOf(row);
           return own === undefined || own.job.thing?.id === STORES.id ? undefined : textOf(own.code);
         },
         put: (row, words) =>
-          followsLines(row)
+          followsLines(row.line)
             ? withLine(row, { chargeCode: chosen(null, words) })
             : withPart(row, { code: chosen(null, words) }),
-        thing: (row) => (followsLines(row) ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
+        thing: (row) => (followsLines(row.line) ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
         take: (row, thing) => {
           const choice = chosen(thing === null || thing.id === FOLLOWS.id ? null : named(thing));
-          return followsLines(row) ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
+          return followsLines(row.line) ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
         },
       },
       show: (row) => {
-        const charge = followsLines(row);
+        const charge = followsLines(row.line);
         const code = charge ? row.line.chargeCode : partOf(row)?.code;
         if (code === undefined) return null;
         if (code.thing !== null)

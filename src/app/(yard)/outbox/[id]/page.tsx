@@ -56,7 +56,7 @@ export default yardPage(async ({ db, person, today, params }) => {
               href={`/documents/${m.documentId}`}
               target="_blank"
               rel="noreferrer"
-              className="mono text-copper-text hover:underline"
+              className="mono text-copper-text hover:underline max-phone:inline-block max-phone:py-3.5"
             >
               {m.documentName}
             </a>

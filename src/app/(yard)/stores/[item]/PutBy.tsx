@@ -36,7 +36,10 @@ export function PutBy({ view }: { view: StockView }) {
   const there = piles.some((p) => p.quantity > 0);
   const refusals = [...letting.refusals, ...sharing.refusals];
   const job = (number: string) => (
-    <Link href={`/jobs/${number}/buy-list`} className="mono font-bold hover:underline">
+    <Link
+      href={`/jobs/${number}/buy-list`}
+      className="mono font-bold hover:underline max-phone:inline-block max-phone:py-3.5"
+    >
       {number}
     </Link>
   );
@@ -109,7 +112,7 @@ export function PutBy({ view }: { view: StockView }) {
   ];
   return (
     <>
-      <div className="mt-6 flex flex-wrap items-baseline justify-between gap-3">
+      <div className="mt-6 flex flex-wrap items-baseline justify-between gap-3 max-phone:mb-3">
         <h2 className="text-[16px]">Reserved for jobs</h2>
         {reserves && there && claims.length + wants.length > 1 && (
           <button

@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import { loadBuyList } from '@/queries/buying/buyList';
 import { jobPage } from '../jobPage';
 import { BuyList } from './BuyList';
@@ -10,7 +11,7 @@ export default jobPage(async ({ db, person, today, job, query }) => {
     <BuyList
       key={query.need}
       list={list}
-      job={{ id: job.id, number: job.number, live: job.state === 'live' }}
+      job={{ id: job.id, number: job.number, live: isLive(job) }}
       quote={job.quote}
       shown={need}
     />

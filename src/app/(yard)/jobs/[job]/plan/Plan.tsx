@@ -116,7 +116,7 @@ export function Plan({ plan, from, job }: Props) {
 
   const toBuy = rows.filter((r) => r.isIn && r.need !== null && r.need.open > 0);
   const late = toBuy.filter((r) => r.need?.late === true).length;
-  const unpriced = toBuy.filter((r) => r.need?.tags.some((t) => t.words === 'no price') === true).length;
+  const unpriced = toBuy.filter((r) => r.need?.tags.some((t) => t.of === 'noPrice') === true).length;
   const planned = ahead?.planned?.[planning];
   // What a page of a longer plan comes to says nothing of the whole.
   const whole = rows.length === plan.of;
@@ -178,7 +178,7 @@ export function Plan({ plan, from, job }: Props) {
                 aria-pressed={planning === way}
                 disabled={!mayChange || ahead === undefined}
                 onClick={() => setSlip(way)}
-                className={`px-3 py-1 font-semibold max-phone:py-2.5 ${planning === way ? 'bg-enamel text-glaze' : 'text-ink-2 hover:text-ink'}`}
+                className={`px-3 py-1 font-semibold max-phone:py-3 ${planning === way ? 'bg-enamel text-glaze' : 'text-ink-2 hover:text-ink'}`}
               >
                 {PLANNING_NAMES[way]}
                 {ahead?.planned != null && (
@@ -192,7 +192,11 @@ export function Plan({ plan, from, job }: Props) {
           {roots.map((r, k) => (
             <span key={r.lineId}>
               {k === 0 ? 'BOM ' : ', '}
-              <button type="button" className="mono font-bold text-ink hover:underline" onClick={() => setSlip(r)}>
+              <button
+                type="button"
+                className="mono font-bold text-ink hover:underline max-phone:py-3.5"
+                onClick={() => setSlip(r)}
+              >
                 {r.number}
               </button>
               {r.since !== null && ` from ${yard.day(r.since)}`}, {measured(r.quantity, r.unit)} off

@@ -1,3 +1,4 @@
+import { isLive } from '@/core/jobs/states';
 import { loadPlanView } from '@/queries/buying/plan';
 import { loadReview } from '@/queries/orders/reviews';
 import { jobPage } from '../jobPage';
@@ -12,7 +13,7 @@ export default jobPage(async ({ db, person, today, job, query }) => {
   const { id, number, kind, state, startsOn } = job;
   return (
     <>
-      <Plan plan={plan} from={from} job={{ id, number, kind, live: state === 'live', startsOn }} />
+      <Plan plan={plan} from={from} job={{ id, number, kind, live: isLive({ state }), startsOn }} />
       <Review jobId={id} review={review} />
     </>
   );

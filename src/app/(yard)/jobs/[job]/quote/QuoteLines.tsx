@@ -4,7 +4,7 @@ import { LIMITS } from '@/core/limits';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { formatMoney } from '@/core/money/money';
-import { QUOTE_STATE_NAMES } from '@/core/quotes/winning';
+import { QUOTE_STATE_NAMES, isOpenQuote } from '@/core/quotes/winning';
 import type { QuoteView } from '@/queries/jobs/job';
 import type { Revised } from '@/queries/quotes/revision';
 import { useKey } from '@/ui/frame/keys';
@@ -45,7 +45,7 @@ type Props = {
 export function QuoteLines(props: Props) {
   const { quote, job } = props;
   const { may } = useYard();
-  const open = (quote.state === 'writing' || quote.state === 'withCustomer') && quote.revisedAs === null;
+  const open = isOpenQuote(quote) && quote.revisedAs === null;
   return (
     <div className="mt-3">
       <State quote={quote} job={job} revised={props.revised} />

@@ -5,7 +5,7 @@ import { formatAmount, formatMoney, formatPrice, lineNet, signOf } from '@/core/
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import { QUOTE_LINE_KIND_NAMES } from '@/core/quotes/rows';
-import { whyNotBought } from '@/core/quotes/winning';
+import { whyNotBought, isWon } from '@/core/quotes/winning';
 import { counted } from '@/core/words';
 import type { QuoteLineRow, QuoteView } from '@/queries/jobs/job';
 import { ReasonQuestion } from '@/ui/kit/Reason';
@@ -35,7 +35,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
     },
   });
   const open = rows.filter((l) => l.agreed === 0);
-  const mayAgree = quote.state === 'won' && quote.revisedAs === null && open.length > 0 && may('win quotes');
+  const mayAgree = isWon(quote) && quote.revisedAs === null && open.length > 0 && may('win quotes');
   const columns: Column<QuoteLineRow>[] = [
     { key: 'place', head: '', cell: (l) => <span className="text-ink-2">{l.place}</span> },
     {
@@ -48,7 +48,7 @@ export function SettledQuote({ quote, job }: { readonly quote: QuoteView; readon
           {l.number !== null && <span className="mono whitespace-nowrap text-ink-2">{l.number}</span>}{' '}
           {l.kind !== 'bought' && <span className="tag">{QUOTE_LINE_KIND_NAMES[l.kind].toLowerCase()}</span>}{' '}
           {l.optional === 1 && l.agreed !== 1 && <span className="tag">optional</span>}{' '}
-          {quote.state === 'won' && <WhyNot line={l} />}
+          {isWon(quote) && <WhyNot line={l} />}
         </>
       ),
     },

@@ -112,7 +112,7 @@ export function PartForm({ view }: Props) {
           className="sm:col-span-2"
           {...form.text('leadDays')}
         />
-        <label className="self-end pb-1.5 sm:col-span-2">
+        <label className="self-end phone:pb-1.5 sm:col-span-2">
           <input type="checkbox" {...form.tick('usual')} /> Default supplier
         </label>
       </div>
