@@ -58,11 +58,11 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
 
 /** Leads on from a list of which a part is shown; the filters in the address stay. */
 export const GoOn = ({ to, query, children }: { to: string; query: Record<string, unknown>; children: ReactNode }) => (
-  <p className="mt-3 max-phone:my-8">
+  <div className="mt-3 max-phone:my-8">
     <Link className="step" href={{ pathname: to, query: query as Record<string, string> }}>
       {children}
     </Link>
-  </p>
+  </div>
 );
 
 type FurtherProps = {

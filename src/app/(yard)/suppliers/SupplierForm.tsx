@@ -170,7 +170,7 @@ export function SupplierForm(props: Props) {
           <legend className="field-label">Data files sent with each order</legend>
           <div className="flex gap-5">
             {DATA_FILES.map((d) => (
-              <label key={d} className="flex items-center gap-1.5">
+              <label key={d} className="flex items-center gap-1.5 max-phone:mb-1">
                 <input
                   type="checkbox"
                   className="box"
@@ -188,11 +188,11 @@ export function SupplierForm(props: Props) {
           </div>
         </fieldset>
         {s !== undefined && (
-          <p className="self-end max-phone:my-4 sm:col-span-3">
+          <div className="self-end max-phone:my-4 sm:col-span-3">
             <Link href={`/words?supplier=${s.id}`} className="step">
               Email wording for this supplier
             </Link>
-          </p>
+          </div>
         )}
       </div>
       <ClosedRows form={form} />

@@ -58,7 +58,7 @@ export function ContactRows({ form }: Form) {
             <TextField label="For" placeholder="e.g. claims, accounts" {...form.text(`contacts.${k}.whatFor`)} />
             <TextField label="Email" type="email" {...form.text(`contacts.${k}.email`)} />
             <TextField label="Telephone" type="tel" {...form.text(`contacts.${k}.phone`)} />
-            <label className="flex items-center gap-1.5 max-phone:my-1 sm:col-span-4">
+            <label className="flex items-center gap-1.5 max-phone:mt-1 max-phone:mb-4 sm:col-span-4">
               <input
                 type="checkbox"
                 className="box"

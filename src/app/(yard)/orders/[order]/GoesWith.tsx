@@ -21,7 +21,7 @@ export function GoesWith({ view }: { view: OrderView }) {
     </a>
   );
   return (
-    <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1.5 max-phone:gap-y-6 max-phone:py-3">
+    <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1.5 max-phone:gap-y-7 max-phone:py-3">
       <span className="text-ink-2">Attachments</span>
       {files.map((f) => (
         <a
@@ -49,7 +49,7 @@ export function GoesWith({ view }: { view: OrderView }) {
           + Attach
         </button>
       )}
-      <span className="ml-auto flex flex-wrap gap-x-3 max-phone:gap-y-6">
+      <span className="ml-auto flex flex-wrap gap-x-3 max-phone:gap-y-7">
         {made('ubl', 'UBL order (XML)')}
         {made('csv', 'CSV')}
         <a href={`/orders/${order.number}/zip`} className="step font-normal">

@@ -64,7 +64,7 @@ export default yardPage(async ({ db, person, today, params }) => {
         )}
         {row(
           'Original message',
-          <a href={`/outbox/${m.id}/raw`} className="inline-block py-1 text-copper-text hover:underline">
+          <a href={`/outbox/${m.id}/raw`} className="inline-block py-1 text-copper-text hover:underline max-phone:mt-4">
             Download (.eml, {Math.ceil(m.size / 1024)} kB)
           </a>,
         )}
