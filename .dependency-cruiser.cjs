@@ -7,6 +7,13 @@ const room = (name, allowed, packages) => ({
   ...packages,
 });
 
+const SERVER_FILES = [
+  '^src/app/server/',
+  '^src/app/actions/',
+  '/(page|layout|route|error|not-found)\\.tsx?$',
+  '/jobPage\\.tsx$',
+];
+
 module.exports = {
   forbidden: [
     room('core', []),
@@ -36,6 +43,13 @@ module.exports = {
       to: { path: '^src/(store|workings|actions|queries)/', dependencyTypesNot: ['type-only'] },
     },
     {
+      name: 'what runs in the browser takes only types from the store',
+      comment: 'In the routes that is all but pages, layouts, routes, and what stands in app/server.',
+      severity: 'error',
+      from: { path: '^src/app/.*\\.tsx?$', pathNot: SERVER_FILES },
+      to: { path: '^src/(store|workings|actions|queries)/', dependencyTypesNot: ['type-only'] },
+    },
+    {
       name: 'a step of the schema runs no code of today',
       severity: 'error',
       from: { path: '^src/store/migrations/' },
@@ -45,7 +59,7 @@ module.exports = {
       name: 'no circles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
     {
       name: 'the application does not need its tests',

@@ -99,15 +99,15 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
         return text;
       },
       act: async (name, path, input) => {
+        const own = ids.get(name);
         const headers = {
           cookie,
           origin: base,
-          'next-action': ids.get(name) ?? '',
+          'next-action': own ?? ids.get('perform') ?? '',
           'content-type': 'text/plain;charset=UTF-8',
         };
-        const text = await (
-          await fetch(base + path, { method: 'POST', headers, body: JSON.stringify([input]) })
-        ).text();
+        const body = JSON.stringify([own === undefined ? { action: name, input } : input]);
+        const text = await (await fetch(base + path, { method: 'POST', headers, body })).text();
         if (!text.includes('"status":"done"')) throw new Error(`${name} answered ${text.slice(0, 400)}`);
         return text;
       },

@@ -89,7 +89,7 @@ export async function probes(db: Db, app: Served): Promise<void> {
     app.get(`/jobs/${quote.number}/quote/check`, JSON.stringify({ fileId: id, mapping, choices })),
   );
   await meanwhile(app, `bringing in ${ROWS} rows`, () =>
-    app.act('bringIn', '/suppliers', { once: `bench-${Date.now()}`, fileId: id, mapping, choices }),
+    app.act('importQuoteFile', '/suppliers', { once: `bench-${Date.now()}`, fileId: id, mapping, choices }),
   );
   const { version } = (await db('quote').where({ id: quote.id }).first('version')) as { version: number };
   await meanwhile(app, `winning a quote of ${ROWS} lines`, () =>

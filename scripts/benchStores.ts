@@ -48,9 +48,16 @@ async function fill(db: Db, today: Day): Promise<void> {
         range(STORES.movesEach).map((m) => {
           const bin = (k: number) => 1 + ((itemId + k) % STORES.bins);
           const row = { itemId, placeId: 1, personId: 2, day: today, at: happening('').at, reason: '' };
-          const moved = { ...row, kind: 'moved', value: 0 };
+          const moved = { ...row, kind: 'moved' as const, value: 0 };
           if (m === 0)
-            return { ...row, kind: 'counted', binId: bin(0), quantity: 1_000_000, value: 50_000, changeId: id };
+            return {
+              ...row,
+              kind: 'counted' as const,
+              binId: bin(0),
+              quantity: 1_000_000,
+              value: 50_000,
+              changeId: id,
+            };
           return m % 2 === 1
             ? { ...moved, binId: bin((m - 1) / 2), quantity: -1_000_000, changeId: null }
             : { ...moved, binId: bin(m / 2), quantity: 1_000_000, changeId: null };
@@ -89,7 +96,7 @@ async function order(db: Db, today: Day, first: number, last: number): Promise<v
         place: 1 + (k % STORES.linesEach),
       },
       ...{
-        kind: 'goods',
+        kind: 'goods' as const,
         itemId: item,
         description: `Part ${item}`,
         ourNumber: `SP-${String(item - SIZE.items).padStart(5, '0')}`,

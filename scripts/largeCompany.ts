@@ -1,3 +1,4 @@
+import { JOB_KINDS, LIVE } from '@/core/jobs/states';
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { PAR } from '@/core/money/rate';
 import { hashPassword } from '@/actions/people/passwords';
@@ -75,8 +76,8 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
     number: String(1001 + k),
     name: `Make vessel ${k + 1} a working day`,
     shortName: `Vessel ${k + 1}`,
-    kind: ['contract', 'repair', 'make'][k % 3],
-    state: 'live',
+    kind: JOB_KINDS[k % 3] ?? 'contract',
+    state: LIVE,
     customerId: 1 + pick(90),
     leadId: 1,
     dueOn: day(pick(120)),
@@ -175,7 +176,7 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
     id: k + 1,
     number: `K26-${String(k + 1).padStart(5, '0')}`,
     supplierId: 1 + (k % SIZE.suppliers),
-    state: 'drafting',
+    state: 'drafting' as const,
     currency: 'GBP',
     rate: PAR,
     placeId: 1,
@@ -192,7 +193,7 @@ export async function makeLargeCompany(db: Db, today: Day, tell: (words: string)
       id: k + 1,
       orderId: 1 + (k % SIZE.orders),
       place: 1 + Math.floor(k / SIZE.orders),
-      kind: 'goods',
+      kind: 'goods' as const,
       description: `Part ${1 + (k % SIZE.items)}`,
       quantity: 10_000 * (2 + pick(20)),
       unit: 'C62',
@@ -263,7 +264,7 @@ const LONG_LIST = COUNTS + SIZE.items;
 async function plan(db: Db, today: Day, pick: (below: number) => number): Promise<void> {
   const { levels, rows, lines, top, job } = PLANNED;
   const counts = range(SIZE.items / 2).map((k) => ({
-    ...{ id: COUNTS + k, kind: 'counted', itemId: 2 * k + 1, placeId: 1, day: today, reason: 'opening' },
+    ...{ id: COUNTS + k, kind: 'counted' as const, itemId: 2 * k + 1, placeId: 1, day: today, reason: 'opening' },
     ...{ quantity: 10_000 * (5 + pick(200)), value: 100 * (1 + pick(9000)) },
   }));
   await insertMany(

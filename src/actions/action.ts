@@ -7,10 +7,11 @@ import { TooLarge } from '@/core/limits';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
-import { JobClosed, post, type DocumentKind, type Touch } from '@/store/ledger';
+import { JobClosed, post, type Touch } from '@/store/ledger';
+import type { DocumentKind } from '@/store/happening';
 import type { Person } from '@/store/people';
 import { tellReady } from '@/store/ready';
-import { insertMany, insertOne } from '@/store/rows';
+import { insertMany, insertOne, rowsOf, rowOf } from '@/store/rows';
 import { marksNow, sealSince } from '@/store/seals';
 import type { Piece } from '@/store/stock/follow';
 import type { Company } from '@/store/tables';
@@ -176,7 +177,7 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
       return await db.transaction(async (trx) => {
         const entry = { personId: actor.id, action: definition.name, key };
         if (key !== undefined) {
-          const before = (await trx('doneOnce').where(entry).first('outcome')) as { outcome: string } | undefined;
+          const before = await rowOf<{ outcome: string }>(trx('doneOnce').where(entry).first('outcome'));
           if (before !== undefined) return { status: 'done' as const, value: JSON.parse(before.outcome) as T };
         }
         const from = await changesSoFar(trx);
@@ -216,7 +217,7 @@ const TOO_LARGE = refusal(
 
 /** How many rows this connection has written, ever. */
 async function changesSoFar(trx: Db): Promise<number> {
-  const [row] = (await trx.raw('select total_changes() as n')) as { n: number }[];
+  const [row] = await rowsOf<{ n: number }>(trx.raw('select total_changes() as n'));
   return row?.n ?? 0;
 }
 

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Knex } from 'knex';
 import { minor, type Minor } from '@/core/money/money';
 
@@ -52,10 +53,12 @@ export async function pageOf<R extends { readonly id: number }>(
   const way = down ? 'desc' : 'asc';
   const cursor = cursorOf(after);
   if (cursor !== undefined) void query.whereRaw(`(${sql}, ${sorts.id}) ${down ? '<' : '>'} (?, ?)`, [...cursor]);
-  const rows = (await query
-    .orderByRaw(`${sql} ${way}, ${sorts.id} ${way}`)
-    .limit(size + 1)
-    .select(raw(query, `${sql} as sorted_by`))) as (R & { sortedBy: string | number })[];
+  const rows = await rowsOf<R & { sortedBy: string | number }>(
+    query
+      .orderByRaw(`${sql} ${way}, ${sorts.id} ${way}`)
+      .limit(size + 1)
+      .select(raw(query, `${sql} as sorted_by`)),
+  );
   const page = rows.slice(0, size);
   const last = page.at(-1);
   return {
@@ -84,14 +87,13 @@ export async function footOf(
 ): Promise<Foot> {
   const keys = Object.keys(columns);
   const sums = keys.map((key, k) => `sum(${columns[key]}) as sum${k}`);
-  const rows = (await query
-    .clone()
-    .groupByRaw(currency)
-    .orderByRaw(currency)
-    .select(raw(query, [`${currency} as currency`, 'count(*) as n', ...sums].join(', ')))) as (Record<
-    string,
-    number | null
-  > & { readonly currency: string; readonly n: number })[];
+  const rows = await rowsOf<Record<string, number | null> & { readonly currency: string; readonly n: number }>(
+    query
+      .clone()
+      .groupByRaw(currency)
+      .orderByRaw(currency)
+      .select(raw(query, [`${currency} as currency`, 'count(*) as n', ...sums].join(', '))),
+  );
   return {
     count: rows.reduce((all, r) => all + r.n, 0),
     sums: Object.fromEntries(

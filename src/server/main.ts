@@ -1,9 +1,9 @@
 /** Serves the built application: one HTTP server in front of Next.js, which ends in order when it is told to. */
+import pLimit from 'p-limit';
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { setTimeout as pause } from 'node:timers/promises';
 import next from 'next';
-import { TooMany, turns } from '@/core/turns';
 import { log } from './setting';
 import { endReaders } from './readers';
 import { endThreads } from './threads';
@@ -54,26 +54,26 @@ function receive(request: IncomingMessage, response: ServerResponse): boolean {
 }
 
 /** What is sent in by who is not signed in, which is signing in, has its turn: however many try, others are answered between. */
-const strangers = turns(2, 200);
+const strangers = pLimit(2);
+const MOST_WAITING = 200;
 const LONGEST_TURN = 5000;
 
 async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
   const isStranger = request.method !== 'GET' && !/(?:^|; )kettle=/.test(request.headers.cookie ?? '');
   if (!isStranger) return handle(request, response);
-  try {
-    await strangers(async () => {
-      // Who has gone meanwhile needs no answer.
-      if (response.destroyed || request.destroyed) return;
-      const gone = new Promise<void>((closed) => response.once('close', closed));
-      // Nobody keeps a turn by sending slowly.
-      await Promise.race([Promise.all([handle(request, response), gone]), pause(LONGEST_TURN)]);
-    });
-  } catch (error) {
-    if (!(error instanceof TooMany)) throw error;
+  if (strangers.pendingCount >= MOST_WAITING) {
     response
       .writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '10' })
       .end('Try again shortly.');
+    return;
   }
+  await strangers(async () => {
+    // Who has gone meanwhile needs no answer.
+    if (response.destroyed || request.destroyed) return;
+    const gone = new Promise<void>((closed) => response.once('close', closed));
+    // Nobody keeps a turn by sending slowly.
+    await Promise.race([Promise.all([handle(request, response), gone]), pause(LONGEST_TURN)]);
+  });
 }
 
 const app = next({ dev: false, hostname: HOST, port: PORT });

@@ -3,7 +3,7 @@ import { componentsOf } from '@/core/boms/levels';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Db } from './db';
-import { among, whereIn } from './rows';
+import { among, whereIn, rowsOf } from './rows';
 import type { BomLineRow, BomRow } from './tables';
 
 const asLine = ({ bomId: _, place: __, offsetDays: days, offsetFrom: from, ...line }: BomLineRow): BomLine => ({
@@ -34,10 +34,14 @@ export async function withLines(db: Db, rows: readonly BomRow[]): Promise<Bom[]>
 
 /** The versions of these items' BOMs that hold on a day: for each the last that begins by then. */
 export const bomsOn = (db: Db, itemIds: readonly number[], on: Day): Promise<BomRow[]> =>
-  db('bom as b')
-    .whereIn('b.itemId', among(db, itemIds))
-    .whereRaw('b.from_day = (select max(x.from_day) from bom x where x.item_id = b.item_id and x.from_day <= ?)', [on])
-    .select('b.*') as unknown as Promise<BomRow[]>;
+  rowsOf<BomRow>(
+    db('bom as b')
+      .whereIn('b.itemId', among(db, itemIds))
+      .whereRaw('b.from_day = (select max(x.from_day) from bom x where x.item_id = b.item_id and x.from_day <= ?)', [
+        on,
+      ])
+      .select('b.*'),
+  );
 
 /** The BOMs that hold on a day of what is made in these, over all levels; a loop ends where it comes again. */
 export async function loadBomsBelow(db: Db, from: readonly Bom[], on: Day): Promise<Boms> {

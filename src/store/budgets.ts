@@ -5,14 +5,14 @@ import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { loadCompany } from './company';
 import type { Db } from './db';
-import { insertMany } from './rows';
+import { insertMany, rowsOf } from './rows';
 import type { BudgetChange, Job } from './tables';
 
 /** What is held back of jobs' money, up to a day or in all. */
 export async function loadContingency(db: Db, jobId: number, on?: Day): Promise<Minor> {
   const query = db('heldEntry').where({ jobId });
   if (on !== undefined) void query.where('day', '<=', on);
-  const [row] = (await query.sum({ amount: 'amount' })) as { amount: Minor | null }[];
+  const [row] = await rowsOf<{ amount: Minor | null }>(query.sum({ amount: 'amount' }));
   return row?.amount ?? minor(0);
 }
 
@@ -22,17 +22,17 @@ export async function loadBudgetsBefore(
   job: Pick<Job, 'id' | 'number' | 'state'>,
   from: Day,
 ): Promise<BudgetsBefore> {
-  const moved = (await db('budgetEntry')
-    .where({ jobId: job.id })
-    .groupBy('costCodeId', 'day')
-    .select('costCodeId', 'day')
-    .sum({ amount: 'amount' })) as (Moved & { readonly costCodeId: number })[];
-  const contingency = (await db('heldEntry')
-    .where({ jobId: job.id })
-    .groupBy('day')
-    .select('day')
-    .sum({ amount: 'amount' })) as Moved[];
-  const [first] = (await db('budgetEntry').where({ jobId: job.id }).min({ day: 'day' })) as { day: Day | null }[];
+  const moved = await rowsOf<Moved & { readonly costCodeId: number }>(
+    db('budgetEntry')
+      .where({ jobId: job.id })
+      .groupBy('costCodeId', 'day')
+      .select('costCodeId', 'day')
+      .sum({ amount: 'amount' }),
+  );
+  const contingency = await rowsOf<Moved>(
+    db('heldEntry').where({ jobId: job.id }).groupBy('day').select('day').sum({ amount: 'amount' }),
+  );
+  const [first] = await rowsOf<{ day: Day | null }>(db('budgetEntry').where({ jobId: job.id }).min({ day: 'day' }));
   return {
     job: job.number,
     closed: !isOpenJob(job),
@@ -62,7 +62,7 @@ export async function count(
   lines: readonly ChangeLine[],
   { personId, at }: { readonly personId: number; readonly at: string },
 ): Promise<void> {
-  const [entries] = (await trx('budgetEntry').where({ jobId }).count({ n: '*' })) as { n: number }[];
+  const [entries] = await rowsOf<{ n: number }>(trx('budgetEntry').where({ jobId }).count({ n: '*' }));
   const kind = entries?.n === 0 ? 'opening' : 'change';
   await insertMany(
     trx,

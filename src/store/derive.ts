@@ -1,3 +1,4 @@
+import { rowsOf, rowOf } from './rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from './db';
 import { beginDueDays } from './dueDays';
@@ -24,12 +25,15 @@ export async function derive(trx: Db, isNew: (step: string) => boolean): Promise
 
 /** Brings what lies in stores to the ledger, for a file that kept stores beside it; posted on its last day. */
 async function bringStoresToLedger(trx: Db): Promise<void> {
-  const last = (await trx('posting').orderBy('id', 'desc').first('personId', 'day', 'at')) as
-    { personId: number; day: Day; at: string } | undefined;
+  const last = await rowOf<{ personId: number; day: Day; at: string }>(
+    trx('posting').orderBy('id', 'desc').first('personId', 'day', 'at'),
+  );
   const lines = (
-    (await trx.raw(
-      'select split_id as id from receipt_split where here <> 0 union select split_id from stock_move where split_id is not null union select id from issue union select id from stock_change',
-    )) as { id: number }[]
+    await rowsOf<{ id: number }>(
+      trx.raw(
+        'select split_id as id from receipt_split where here <> 0 union select split_id from stock_move where split_id is not null union select id from issue union select id from stock_change',
+      ),
+    )
   ).map((r) => r.id);
   if (last === undefined || lines.length === 0) return;
   await post(trx, [{ happening: { event: 'Stores on the ledger', document: 'item', documentId: 0, ...last }, lines }]);

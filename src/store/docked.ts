@@ -5,7 +5,7 @@ import type { DockedLine } from '@/core/receiving/receive';
 import type { Db } from './db';
 import { neededDays } from './needs';
 import type { StoredOrder } from './orders';
-import { among } from './rows';
+import { among, rowsOf } from './rows';
 
 /** An order's lines as the dock sees them: their parts in the order in which they are needed. */
 export async function dockedLines(db: Db, order: StoredOrder): Promise<Map<number, DockedLine>> {
@@ -26,12 +26,14 @@ export async function dockedLines(db: Db, order: StoredOrder): Promise<Map<numbe
 
 /** What was said last of what did not come of each line; nothing of a delivery that was taken back. */
 export async function lastRests(db: Db, lineIds: readonly number[]): Promise<Map<number, LastRest>> {
-  const rows = (await db('rest as r')
-    .join('reason as w', 'w.id', 'r.reasonId')
-    .whereIn('r.lineId', among(db, lineIds))
-    .whereNotExists((back) => back.from('receipt as b').whereRaw('b.reverses_id = r.receipt_id').select(db.raw('1')))
-    .orderBy('r.id')
-    .select('r.lineId', 'r.quantity', 'w.name', 'w.does')) as (LastRest & { lineId: number })[];
+  const rows = await rowsOf<LastRest & { lineId: number }>(
+    db('rest as r')
+      .join('reason as w', 'w.id', 'r.reasonId')
+      .whereIn('r.lineId', among(db, lineIds))
+      .whereNotExists((back) => back.from('receipt as b').whereRaw('b.reverses_id = r.receipt_id').select(db.raw('1')))
+      .orderBy('r.id')
+      .select('r.lineId', 'r.quantity', 'w.name', 'w.does'),
+  );
   return new Map(rows.map((r) => [r.lineId, r]));
 }
 

@@ -1,3 +1,4 @@
+import { rowsOf } from './rows';
 import { nameOfFile } from '@/core/files/kinds';
 import { LIMITS } from '@/core/limits';
 import { refusal, type Refusal } from '@/core/result';
@@ -10,26 +11,30 @@ const COLUMNS = ['d.id', 'd.about', 'd.aboutId', 'd.name', 'd.revision', 'd.size
 
 /** The files that go with an order, in their order, whether they are there or not. */
 export const goesWith = (db: Db, orderId: number): Promise<KeptFile[]> =>
-  db('orderFile as f')
-    .join('document as d', 'd.id', 'f.documentId')
-    .where('f.orderId', orderId)
-    .orderBy('f.place')
-    .select(...COLUMNS) as unknown as Promise<KeptFile[]>;
+  rowsOf<KeptFile>(
+    db('orderFile as f')
+      .join('document as d', 'd.id', 'f.documentId')
+      .where('f.orderId', orderId)
+      .orderBy('f.place')
+      .select(...COLUMNS),
+  );
 
 /** Of files, those that are there in a newer revision: the newest, by the older one's id. */
 export async function newerOf(db: Db, files: readonly KeptFile[]): Promise<Map<number, KeptFile>> {
-  const newer = (await db('document as f')
-    .join('document as d', (j) => j.on('d.about', 'f.about').on('d.aboutId', 'f.aboutId').on('d.id', '>', 'f.id'))
-    .whereIn(
-      'f.id',
-      files.map((f) => f.id),
-    )
-    .where({ 'd.role': 'file' })
-    .whereNull('d.goneOn')
-    .whereRaw('d.name = f.name collate nocase')
-    .whereRaw('d.revision <> f.revision')
-    .orderBy('d.id')
-    .select({ older: 'f.id' }, ...COLUMNS)) as unknown as (KeptFile & { older: number })[];
+  const newer = await rowsOf<KeptFile & { older: number }>(
+    db('document as f')
+      .join('document as d', (j) => j.on('d.about', 'f.about').on('d.aboutId', 'f.aboutId').on('d.id', '>', 'f.id'))
+      .whereIn(
+        'f.id',
+        files.map((f) => f.id),
+      )
+      .where({ 'd.role': 'file' })
+      .whereNull('d.goneOn')
+      .whereRaw('d.name = f.name collate nocase')
+      .whereRaw('d.revision <> f.revision')
+      .orderBy('d.id')
+      .select({ older: 'f.id' }, ...COLUMNS),
+  );
   return new Map(newer.map(({ older, ...file }) => [older, file]));
 }
 
@@ -38,14 +43,16 @@ export const filesAbout = (
   db: Db,
   about: readonly { readonly about: string; readonly ids: readonly number[] }[],
 ): Promise<KeptFile[]> =>
-  db('document as d')
-    .where({ 'd.role': 'file' })
-    .whereNull('d.goneOn')
-    .where((w) => {
-      for (const a of about) void w.orWhere((own) => own.where('d.about', a.about).whereIn('d.aboutId', a.ids));
-    })
-    .orderBy('d.id', 'desc')
-    .select(...COLUMNS) as unknown as Promise<KeptFile[]>;
+  rowsOf<KeptFile>(
+    db('document as d')
+      .where({ 'd.role': 'file' })
+      .whereNull('d.goneOn')
+      .where((w) => {
+        for (const a of about) void w.orWhere((own) => own.where('d.about', a.about).whereIn('d.aboutId', a.ids));
+      })
+      .orderBy('d.id', 'desc')
+      .select(...COLUMNS),
+  );
 
 /** What keeps an order's files from going with it: one that is missing, or too much for a mail. */
 export async function filesFaults(db: Db, orderId: number): Promise<Refusal[]> {

@@ -1,7 +1,7 @@
 import { wordsOf } from '@/core/find/words';
 import { groupBy } from '@/core/group';
 import type { Db } from './db';
-import { whereIn } from './rows';
+import { whereIn, rowsOf } from './rows';
 import type { LastUsed } from './tables';
 
 /** What can be found, by the figure that its row ids in `find` begin with. */
@@ -37,10 +37,12 @@ export async function findIds(db: Db, kind: FindKind, text: string, most: number
   const from = KINDS[kind] * SPAN;
   const match = asked(text);
   const where = match === '' ? '' : 'find match ? and';
-  const rows = (await db.raw(
-    `select rowid - ${from} as id from find where ${where} rowid between ${from} and ${from + SPAN - 1} order by rowid desc limit ?`,
-    match === '' ? [most] : [match, most],
-  )) as { id: number }[];
+  const rows = await rowsOf<{ id: number }>(
+    db.raw(
+      `select rowid - ${from} as id from find where ${where} rowid between ${from} and ${from + SPAN - 1} order by rowid desc limit ?`,
+      match === '' ? [most] : [match, most],
+    ),
+  );
   return rows.map((r) => r.id);
 }
 
@@ -57,10 +59,12 @@ export async function lastUsedIds(
   const match = asked(text);
   if (match === '' || used.length === 0) return used.slice(0, most);
   const from = KINDS[kind] * SPAN;
-  const found = (await db.raw(
-    `select rowid - ${from} as id from find where find match ? and rowid in (select value + ${from} from json_each(?))`,
-    [match, JSON.stringify(used)],
-  )) as { id: number }[];
+  const found = await rowsOf<{ id: number }>(
+    db.raw(
+      `select rowid - ${from} as id from find where find match ? and rowid in (select value + ${from} from json_each(?))`,
+      [match, JSON.stringify(used)],
+    ),
+  );
   const fits = new Set(found.map((f) => f.id));
   return used.filter((id) => fits.has(id)).slice(0, most);
 }
@@ -79,12 +83,14 @@ export async function idsByNumber(
 ): Promise<number[]> {
   const typed = text.trim();
   if (typed === '') return [];
-  const rows = (await db(table as 'item')
-    .where(column as 'number', '>=', typed)
-    .where(column as 'number', '<', `${typed}\uffff`)
-    .orderBy(column as 'number')
-    .limit(most)
-    .select('id')) as { id: number }[];
+  const rows = await rowsOf<{ id: number }>(
+    db(table as 'item')
+      .where(column as 'number', '>=', typed)
+      .where(column as 'number', '<', `${typed}\uffff`)
+      .orderBy(column as 'number')
+      .limit(most)
+      .select('id'),
+  );
   return rows.map((r) => r.id);
 }
 
@@ -122,7 +128,7 @@ export async function idsCalled(
   const asked = JSON.stringify(words);
   const found = [];
   for (const [rank, sql] of (CALLED[kind] ?? []).entries())
-    for (const row of (await db.raw(sql, [asked])) as { word: string; id: number }[]) found.push({ ...row, rank });
+    for (const row of await rowsOf<{ word: string; id: number }>(db.raw(sql, [asked]))) found.push({ ...row, rank });
   return found;
 }
 

@@ -6,24 +6,13 @@ import type { Refusal } from '@/core/result';
 import { movements, NOWHERE, type Balance } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './db';
-import { among, chunks, insertMany } from './rows';
+import type { Happening } from './happening';
+import { among, chunks, insertMany, rowsOf } from './rows';
 import { followSplits, type Piece } from './stock/follow';
 import { storesDisagreement } from './stock/law';
 import type { Disagreement } from './tab/kind';
 import { TAB_KINDS } from './tab/registry';
 import type { PostingRow, TabLineKind } from './tables';
-
-export type DocumentKind = 'job' | 'quote' | 'need' | 'order' | 'receipt' | 'invoice' | 'supplier' | 'issue' | 'item';
-
-/** What happened, on whose word and by which document. */
-export type Happening = {
-  readonly event: string;
-  readonly document: DocumentKind;
-  readonly documentId: number;
-  readonly personId: number;
-  readonly day: Day;
-  readonly at: string;
-};
 
 /** Lines of the tab that something happened to, and where goods came in or went away with it. */
 export type Touch = {
@@ -33,11 +22,13 @@ export type Touch = {
 };
 
 async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Balance[]>> {
-  const rows = (await db('posting')
-    .whereIn('tabLineId', among(db, ids))
-    .groupBy('tabLineId', 'jobId', 'costCodeId', 'stage')
-    .select('tabLineId', 'jobId', 'costCodeId', 'stage')
-    .sum({ amount: 'amount' })) as Pick<PostingRow, 'tabLineId' | 'jobId' | 'costCodeId' | 'stage' | 'amount'>[];
+  const rows = await rowsOf<Pick<PostingRow, 'tabLineId' | 'jobId' | 'costCodeId' | 'stage' | 'amount'>>(
+    db('posting')
+      .whereIn('tabLineId', among(db, ids))
+      .groupBy('tabLineId', 'jobId', 'costCodeId', 'stage')
+      .select('tabLineId', 'jobId', 'costCodeId', 'stage')
+      .sum({ amount: 'amount' }),
+  );
   return new Map(
     [...groupBy(rows, (r) => r.tabLineId)].map(([id, own]) => [
       id,

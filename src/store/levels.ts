@@ -1,3 +1,4 @@
+import { rowsOf } from './rows';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Knex } from 'knex';
@@ -37,12 +38,12 @@ const budgetSums = (db: Db, jobIds: readonly number[]) =>
 /** Levels by job and cost code as they stand now, from sums kept beside the ledger. */
 export async function loadLevels(db: Db, jobIds: readonly number[]): Promise<CodeLevel[]> {
   const sums = db('tabSum').whereIn('jobId', among(db, jobIds)).select('jobId', 'costCodeId', 'stage', 'amount');
-  return assemble((await budgetSums(db, jobIds)) as Sum[], (await sums) as Sum[]);
+  return assemble(await rowsOf<Sum>(budgetSums(db, jobIds)), (await sums) as Sum[]);
 }
 
 /** The same for one job at the end of a day, summed from its postings by index. */
 export async function loadLevelsOn(db: Db, jobId: number, day: Day): Promise<CodeLevel[]> {
-  const budgets = (await budgetSums(db, [jobId]).where('day', '<=', day)) as Sum[];
+  const budgets = await rowsOf<Sum>(budgetSums(db, [jobId]).where('day', '<=', day));
   const postings = db('posting').where({ jobId }).where('day', '<=', day).groupBy('costCodeId', 'stage');
   const sums = (await postings.select('jobId', 'costCodeId', 'stage').sum({ amount: 'amount' })) as Sum[];
   return assemble(budgets, sums);
@@ -57,14 +58,12 @@ export async function loadJobLevels(db: Db, jobIds: readonly number[]): Promise<
 
 /** One level of many jobs together, summed by the database. @param ids - a query of their ids */
 export async function loadLevelOf(db: Db, ids: Knex.QueryBuilder): Promise<Level> {
-  const budget = (await db('budgetEntry').whereIn('jobId', ids.clone()).sum({ amount: 'amount' })) as {
+  const budget = await rowsOf<{
     amount: Minor | null;
-  }[];
-  const sums = (await db('tabSum')
-    .whereIn('jobId', ids.clone())
-    .groupBy('stage')
-    .select('stage')
-    .sum({ amount: 'amount' })) as { stage: Stage; amount: Minor }[];
+  }>(db('budgetEntry').whereIn('jobId', ids.clone()).sum({ amount: 'amount' }));
+  const sums = await rowsOf<{ stage: Stage; amount: Minor }>(
+    db('tabSum').whereIn('jobId', ids.clone()).groupBy('stage').select('stage').sum({ amount: 'amount' }),
+  );
   const amounts = sums.reduce((all, s) => plus(all, { ...NOTHING, [s.stage]: s.amount }), NOTHING);
   return { budget: budget[0]?.amount ?? minor(0), amounts };
 }

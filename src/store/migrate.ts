@@ -1,3 +1,4 @@
+import { rowsOf } from './rows';
 import type { Knex } from 'knex';
 import * as ground from './migrations/001-ground';
 import * as signing from './migrations/002-signing';
@@ -44,7 +45,7 @@ const TABLE = 'schemaStep';
 /** The steps that a file has, by name; none in a new one. */
 const stepsOf = async (db: Knex): Promise<Set<string>> =>
   (await db.schema.hasTable('schema_step'))
-    ? new Set(((await db(TABLE).select('name')) as { name: string }[]).map((s) => s.name))
+    ? new Set((await rowsOf<{ name: string }>(db(TABLE).select('name'))).map((s) => s.name))
     : new Set();
 
 /** @throws WrongAge for a file that a trial version made, or a newer one than this */
@@ -109,7 +110,7 @@ async function execute(trx: Knex.Transaction, sql: string): Promise<void> {
 }
 
 async function checkReferences(trx: Knex): Promise<void> {
-  const broken = (await trx.raw('PRAGMA foreign_key_check')) as { table: string; rowid: number; parent: string }[];
+  const broken = await rowsOf<{ table: string; rowid: number; parent: string }>(trx.raw('PRAGMA foreign_key_check'));
   if (broken.length === 0) return;
   const some = broken.slice(0, 5).map((b) => `${b.table} ${b.rowid} to ${b.parent}`);
   throw new Error(`Rows refer to what is not there: ${some.join(', ')}.`);

@@ -3,7 +3,7 @@ import { groupBy } from '@/core/group';
 import type { Quantity } from '@/core/quantity/quantity';
 import type { Db } from './db';
 import { openTabLines } from './tabLines';
-import { among, insertMany, whereIn } from './rows';
+import { among, insertMany, whereIn, rowsOf } from './rows';
 import type { NeedRow } from './tables';
 
 export type NewNeed = Omit<
@@ -41,14 +41,16 @@ export async function boughtOf(
   from: 'quoteLineId' | 'planLineId',
   lineIds: readonly number[],
 ): Promise<Map<number, Quantity>> {
-  const rows = (await db('need as n')
-    .join('split as s', 's.needId', 'n.id')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .whereIn(`n.${from}`, among(db, lineIds))
-    .whereNot('o.state', 'calledOff')
-    .groupBy(`n.${from}`)
-    .select({ id: `n.${from}` })
-    .sum({ bought: 's.quantity' })) as { id: number; bought: Quantity }[];
+  const rows = await rowsOf<{ id: number; bought: Quantity }>(
+    db('need as n')
+      .join('split as s', 's.needId', 'n.id')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId')
+      .whereIn(`n.${from}`, among(db, lineIds))
+      .whereNot('o.state', 'calledOff')
+      .groupBy(`n.${from}`)
+      .select({ id: `n.${from}` })
+      .sum({ bought: 's.quantity' }),
+  );
   return new Map(rows.map((r) => [r.id, r.bought]));
 }

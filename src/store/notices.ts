@@ -13,6 +13,6 @@ export type Notice = {
 
 /** Writes down what people are to be told, to go once what it tells of is in the file. Nobody is told twice of one thing. */
 export async function tell(trx: Db, { to, ...told }: Notice, now: string): Promise<void> {
-  const rows = [...new Set(to)].map((personId) => ({ ...told, personId, state: 'waiting', at: now }));
+  const rows = [...new Set(to)].map((personId) => ({ ...told, personId, state: 'waiting' as const, at: now }));
   await insertMany(trx, 'notice', rows);
 }

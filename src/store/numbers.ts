@@ -2,7 +2,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { around, numberBy } from '@/core/orders/number';
 import { done, refusal, refused, type Result } from '@/core/result';
 import type { Db } from './db';
-import { nextCount, whereIn } from './rows';
+import { nextCount, whereIn, rowsOf } from './rows';
 import type { Company, OrderHead } from './tables';
 
 const seriesOf = (day: Day): string => `order ${day.slice(0, 4)}`;
@@ -42,20 +42,22 @@ export async function offeredJobNumber(
 ): Promise<string> {
   const { before, after, digits } = around(jobPattern, Number(today.slice(0, 4)));
   const count = 'substr(number, ?, length(number) - ?)';
-  const [last] = (await db('job')
-    .whereRaw('substr(number, 1, ?) = ? and substr(number, length(number) - ? + 1) = ?', [
-      before.length,
-      before,
-      after.length,
-      after,
-    ])
-    .whereRaw(`${count} glob '[0-9]*' and ${count} not glob '*[^0-9]*'`, [
-      ...[before.length + 1, before.length + after.length],
-      ...[before.length + 1, before.length + after.length],
-    ])
-    .max({ n: db.raw(`cast(${count} as integer)`, [before.length + 1, before.length + after.length]) })) as {
+  const [last] = await rowsOf<{
     n: number | null;
-  }[];
+  }>(
+    db('job')
+      .whereRaw('substr(number, 1, ?) = ? and substr(number, length(number) - ? + 1) = ?', [
+        before.length,
+        before,
+        after.length,
+        after,
+      ])
+      .whereRaw(`${count} glob '[0-9]*' and ${count} not glob '*[^0-9]*'`, [
+        ...[before.length + 1, before.length + after.length],
+        ...[before.length + 1, before.length + after.length],
+      ])
+      .max({ n: db.raw(`cast(${count} as integer)`, [before.length + 1, before.length + after.length]) }),
+  );
   return `${before}${String((last?.n ?? 0) + 1).padStart(digits, '0')}${after}`;
 }
 

@@ -10,7 +10,7 @@ import { progressOf, progressState, type OrderState } from '@/core/orders/states
 import { loadCompany, loadTaxCodes } from './company';
 import type { Db } from './db';
 import { openTabLines } from './tabLines';
-import { insertOne, whereIn } from './rows';
+import { insertOne, whereIn, rowsOf } from './rows';
 import type { OrderHead, OrderLineRow, SplitRow } from './tables';
 
 export type StoredLine = Omit<OrderLineRow, 'factorMany' | 'factorOne' | 'free'> &
@@ -175,9 +175,9 @@ export async function setState(
 
 /** What the rules of an order ask about it. */
 export async function factsOf(db: Db, order: StoredOrder): Promise<Facts> {
-  const waiting = (await db('invoice').where({ orderId: order.id }).whereIn('state', WAITING).count({ n: '*' })) as {
+  const waiting = await rowsOf<{
     n: number;
-  }[];
+  }>(db('invoice').where({ orderId: order.id }).whereIn('state', WAITING).count({ n: '*' }));
   return {
     number: order.number,
     state: order.state,

@@ -10,7 +10,7 @@ import { openOf, type Coverage } from '@/core/needs/coverage';
 import { loadCalendar, loadCompany } from './company';
 import type { Db } from './db';
 import { loadItems } from './gathering';
-import { among } from './rows';
+import { among, rowsOf } from './rows';
 import { loadStoresSplits } from './stock/arriving';
 import { claimsOf, sourceKey, type StoredClaim } from './stock/claims';
 import { loadOverOfJobs, loadPiles, pileKey } from './stock/piles';
@@ -123,11 +123,13 @@ export const dropCounted = (trx: Db, needIds: readonly number[]): Promise<number
 /** What of live jobs that buy their shortfall is left to buy, or is counted on. */
 export const needsToPlan = async (db: Db): Promise<number[]> =>
   (
-    (await db('need as n')
-      .join('job as j', 'j.id', 'n.jobId')
-      .where({ 'j.state': LIVE, 'j.planning': 'shortfall' })
-      .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id and r.firm = 0))')
-      .select('n.id')) as { id: number }[]
+    await rowsOf<{ id: number }>(
+      db('need as n')
+        .join('job as j', 'j.id', 'n.jobId')
+        .where({ 'j.state': LIVE, 'j.planning': 'shortfall' })
+        .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id and r.firm = 0))')
+        .select('n.id'),
+    )
   ).map((n) => n.id);
 
 const claimKey = (r: Omit<Reservation, 'id'>): string =>

@@ -1,5 +1,6 @@
+import { rowsOf } from './rows';
 import type { Day } from '@/core/calendar/workdays';
-import type { DecimalMark } from '@/core/money/decimal';
+import type { DecimalMark } from '@/core/locale/locale';
 import { add, minor, type Minor } from '@/core/money/money';
 import type { Listed, PricedLine } from '@/core/quotes/pieces';
 import type { Knowledge, QuoteLineKind } from '@/core/quotes/rows';
@@ -54,20 +55,22 @@ export type QuoteSums = {
 
 /** What all lines of a quote come to. */
 export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums> {
-  const rows = (await db('quoteLine')
-    .where({ quoteId })
-    .groupByRaw('kind, cost_code_id, in_it')
-    .orderBy('costCodeId')
-    .select('kind', 'costCodeId', db.raw('(coalesce(agreed, 1 - optional) = 1) as in_it'))
-    .count({ lines: '*' })
-    .sum({ net: 'net', price: 'priceNet' })) as unknown as {
+  const rows = await rowsOf<{
     kind: QuoteLineKind;
     costCodeId: number;
     inIt: number;
     lines: number;
     net: Minor;
     price: Minor | null;
-  }[];
+  }>(
+    db('quoteLine')
+      .where({ quoteId })
+      .groupByRaw('kind, cost_code_id, in_it')
+      .orderBy('costCodeId')
+      .select('kind', 'costCodeId', db.raw('(coalesce(agreed, 1 - optional) = 1) as in_it'))
+      .count({ lines: '*' })
+      .sum({ net: 'net', price: 'priceNet' }),
+  );
   const own = rows.filter((r) => r.inIt === 1);
   const total = (of: (row: (typeof rows)[number]) => number, among = own) => among.reduce((sum, r) => sum + of(r), 0);
   const budget = new Map<number, Minor>();

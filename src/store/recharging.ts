@@ -2,7 +2,7 @@ import { followsLines } from '@/core/orders/kinds';
 import { valueOrder } from '@/core/orders/order';
 import type { Db } from './db';
 import { rewriteSplits, type Money, type StoredOrder } from './orders';
-import { among, whereIn } from './rows';
+import { among, whereIn, rowsOf } from './rows';
 
 type Recharge = { readonly id: number; readonly jobId: number; readonly costCodeId: number };
 
@@ -72,11 +72,13 @@ async function needFor(
 
 /** Jobs, by number, for which something of these parts is put by before it is there. */
 export async function putByFor(db: Db, splitIds: readonly number[]): Promise<string[]> {
-  const rows = (await db('reservation as r')
-    .join('need as n', 'n.id', 'r.needId')
-    .join('job as j', 'j.id', 'n.jobId')
-    .whereIn('r.splitId', among(db, splitIds))
-    .where('r.quantity', '>', 0)
-    .distinct('j.number')) as { number: string }[];
+  const rows = await rowsOf<{ number: string }>(
+    db('reservation as r')
+      .join('need as n', 'n.id', 'r.needId')
+      .join('job as j', 'j.id', 'n.jobId')
+      .whereIn('r.splitId', among(db, splitIds))
+      .where('r.quantity', '>', 0)
+      .distinct('j.number'),
+  );
   return rows.map((r) => r.number);
 }

@@ -1,3 +1,5 @@
+import type { Day } from '@/core/calendar/workdays';
+import type { Rate } from '@/core/money/rate';
 import type { Tables } from 'knex/types/tables.js';
 import type { Db } from './db';
 
@@ -10,11 +12,17 @@ export function chunks<T>(all: readonly T[], size = CHUNK): T[][] {
   return Array.from({ length: Math.ceil(all.length / size) }, (_, k) => all.slice(k * size, (k + 1) * size));
 }
 
+/** A value as it is written: any figure, day or rate; of states and kinds only those that there are. */
+type Value<V> = V extends number ? number : V extends Day | Rate ? string : V;
+
+/** A row as it is written: what it leaves out is as the schema has it. */
+export type Written<T extends Table> = { readonly [K in keyof Tables[T]]?: Value<Tables[T][K]> | null };
+
 /** Inserts rows in one statement, however many: they are handed over as JSON, which SQLite takes apart itself. */
-export async function insertMany(db: Db, table: string, rows: readonly object[]): Promise<void> {
+export async function insertMany<T extends Table>(db: Db, table: T, rows: readonly Written<T>[]): Promise<void> {
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
   if (columns.length === 0) return;
-  const values = rows.map((row) => columns.map((c) => (row as Record<string, unknown>)[c] ?? null));
+  const values = rows.map((row) => columns.map((c) => (row as Readonly<Record<string, unknown>>)[c] ?? null));
   const taken = columns.map((_, k) => `value ->> ${k}`).join(', ');
   await db.raw(`insert into ?? (${columns.map(() => '??').join(', ')}) select ${taken} from json_each(?)`, [
     table,
@@ -24,8 +32,10 @@ export async function insertMany(db: Db, table: string, rows: readonly object[])
 }
 
 /** Inserts one row and returns its id. */
-export async function insertOne(db: Db, table: string, row: object): Promise<number> {
-  const [made] = (await db(table).insert(row).returning('id')) as { id: number }[];
+export async function insertOne<T extends Table>(db: Db, table: T, row: Written<T>): Promise<number> {
+  const [made] = (await db(table as string)
+    .insert(row)
+    .returning('id')) as { id: number }[];
   if (made === undefined) throw new Error(`Nothing was inserted into ${table}.`);
   return made.id;
 }
@@ -55,3 +65,12 @@ export async function nextCount(trx: Db, series: string): Promise<number> {
   if (row === undefined) throw new Error(`The series ${series} gave no number.`);
   return row.last;
 }
+
+/**
+ * The rows of a query that joins, sums or is written in SQL, by the columns that it selects: what no type can be derived of
+ * is said beside it.
+ */
+export const rowsOf = <T>(query: PromiseLike<unknown>): Promise<T[]> => query as Promise<T[]>;
+
+/** The first row of such a query; undefined where it finds none. */
+export const rowOf = <T>(query: PromiseLike<unknown>): Promise<T | undefined> => query as Promise<T | undefined>;

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { Db } from './db';
-import { among, chunks, insertMany } from './rows';
+import { among, chunks, insertMany, rowsOf } from './rows';
 import type { Sealed } from './tables';
 
 /**
@@ -47,10 +47,12 @@ const hashOf = (previous: string, source: Sealed, values: readonly unknown[]): s
 
 async function readRows(db: Db, source: Sealed, ids: readonly number[]): Promise<SealedRow[]> {
   const columns = SEALED[source];
-  const rows = (await db(source as string)
-    .whereIn('id', among(db, ids))
-    .orderBy('id')
-    .select(...columns)) as Record<string, unknown>[];
+  const rows = await rowsOf<Record<string, unknown>>(
+    db(source as string)
+      .whereIn('id', among(db, ids))
+      .orderBy('id')
+      .select(...columns),
+  );
   const subjects = source === 'audit' ? await subjectsOf(db, ids) : undefined;
   return rows.map((row) => {
     const id = row.id as number;
@@ -79,7 +81,7 @@ export const NOTHING_WRITTEN: Marks = { posting: 0, budgetEntry: 0, heldEntry: 0
 
 export async function marksNow(trx: Db): Promise<Marks> {
   const highest = SOURCES.map((s) => trx.raw('(select coalesce(max(id), 0) from ??) as ??', [s, s]));
-  const [marks] = (await trx.select(highest)) as Marks[];
+  const [marks] = await rowsOf<Marks>(trx.select(highest));
   return marks ?? NOTHING_WRITTEN;
 }
 
@@ -107,9 +109,11 @@ async function idsOf(
   source: Sealed,
   which: (query: Knex.QueryBuilder) => Knex.QueryBuilder,
 ): Promise<number[]> {
-  const rows = (await which(db(source as string))
-    .orderBy('id')
-    .select('id')) as { id: number }[];
+  const rows = await rowsOf<{ id: number }>(
+    which(db(source as string))
+      .orderBy('id')
+      .select('id'),
+  );
   return rows.map((r) => r.id);
 }
 

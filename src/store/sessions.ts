@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { COUNTED_MINUTES, holds, RESET_HOURS, type Failures } from '@/core/people/signingIn';
 import type { Db } from './db';
 import { findPerson, type Person } from './people';
-import { insertOne } from './rows';
+import { insertOne, rowsOf } from './rows';
 import type { SessionRow } from './tables';
 
 /** Where a sign-in comes from, in words for the person it belongs to. */
@@ -61,11 +61,13 @@ export async function countFailures(db: Db, tried: Tried, now: string): Promise<
   const of = () => db('signInAttempt').where(tried).where('at', '>', since);
   const [good] =
     tried.email === undefined ? [] : await of().where({ good: 1 }).max<{ id: number | null }[]>({ id: 'id' });
-  const [row] = (await of()
-    .where({ good: 0 })
-    .where('id', '>', good?.id ?? 0)
-    .count({ count: '*' })
-    .max({ last: 'at' })) as unknown as Failures[];
+  const [row] = await rowsOf<Failures>(
+    of()
+      .where({ good: 0 })
+      .where('id', '>', good?.id ?? 0)
+      .count({ count: '*' })
+      .max({ last: 'at' }),
+  );
   return row ?? { count: 0, last: null };
 }
 

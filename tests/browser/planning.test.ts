@@ -90,7 +90,7 @@ describe('a job’s plan', () => {
   });
 
   it('is the same on the tab as on the plan', async () => {
-    await browser.reads('planned');
+    await browser.still();
     const shelf = await browser.texts('[aria-label="Shelf"]');
     const planned = /£\u202f([\d,]+) planned/.exec(shelf[0] ?? '')?.[1] ?? 'nothing';
     await browser.go('/jobs/421');

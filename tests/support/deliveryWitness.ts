@@ -117,5 +117,6 @@ export function deliveries(
     }
     return undefined;
   };
-  return { receive, inspect: receive, sendBack, takeBack, ofLine };
+  // Older files call the last two by other names.
+  return { receive, inspect: receive, returnGoods: sendBack, sendBack, reverseReceipt: takeBack, takeBack, ofLine };
 }

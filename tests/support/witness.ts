@@ -228,7 +228,10 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
   };
   const journal = (await db.raw(
     "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'inspect', 'sendBack', 'returnGoods', 'takeBack', 'reverseReceipt') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
-  )) as { action: 'receive' | 'inspect' | 'sendBack' | 'takeBack' | 'matchInvoice'; subjectId: number }[];
+  )) as {
+    action: 'receive' | 'inspect' | 'returnGoods' | 'sendBack' | 'reverseReceipt' | 'takeBack' | 'matchInvoice';
+    subjectId: number;
+  }[];
   const receiptLines = await all('receiptLine', 'receiptId');
   const invoices = await all('invoice');
   const invoiceLines = await all('invoiceLine', 'place');

@@ -14,7 +14,7 @@ import { counted } from '@/core/words';
 import { openTabLines } from '@/store/tabLines';
 import { insertNeeds } from '@/store/needs';
 import { findOrder, loadMoney, saveLines, setState, tabLinesOf } from '@/store/orders';
-import { insertOne } from '@/store/rows';
+import { insertOne, rowsOf } from '@/store/rows';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
 import type { Item, NeedRow } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from '../action';
@@ -205,7 +205,7 @@ async function toStores({ trx, touch }: Work, need: NeedState, over: Quantity): 
     else {
       await trx('split').where({ id: splitId }).update({ quantity: keep });
       const [id = 0] = await openTabLines(trx, 'split', [line.description]);
-      const last = (await trx('split').where({ lineId: line.id }).max({ place: 'place' })) as { place: number }[];
+      const last = await rowsOf<{ place: number }>(trx('split').where({ lineId: line.id }).max({ place: 'place' }));
       const place = (last[0]?.place ?? 0) + 1;
       await insertOne(trx, 'split', { id, lineId: line.id, place, ...stores, quantity: move, value: 0 });
     }

@@ -13,7 +13,7 @@ import { loadEstimates } from '@/store/estimates';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds, type NewNeed } from '@/store/needs';
 import { asPlanned, below, freshPlan, loadPlan, type FreshLine } from '@/workings/buying/plans';
-import { whereIn } from '@/store/rows';
+import { whereIn, rowsOf } from '@/store/rows';
 import type { Job, PlanLineRow } from '@/store/tables';
 import { defineAction, found, grant, once, Refused, refuse, type Work } from '../action';
 import { countOn, jobRef, planOf } from './reserving';
@@ -106,9 +106,11 @@ async function writeLines(
 ): Promise<void> {
   for (const line of fresh) {
     const { at, parent, part: _, ...row } = line;
-    const [made] = (await trx('planLine')
-      .insert({ ...row, jobId, place: at, parentId: parent === undefined ? null : (ids.get(parent) ?? null) })
-      .returning('id')) as { id: number }[];
+    const [made] = await rowsOf<{ id: number }>(
+      trx('planLine')
+        .insert({ ...row, jobId, place: at, parentId: parent === undefined ? null : (ids.get(parent) ?? null) })
+        .returning('id'),
+    );
     ids.set(at, made?.id ?? 0);
   }
 }
@@ -162,7 +164,7 @@ export const planFromBom = defineAction({
 
 /** The places of fresh lines go on behind those that the job's plan has already. */
 async function placed(trx: Work['trx'], jobId: number, lines: readonly FreshLine[]): Promise<FreshLine[]> {
-  const [last] = (await trx('planLine').where({ jobId }).max({ place: 'place' })) as { place: number | null }[];
+  const [last] = await rowsOf<{ place: number | null }>(trx('planLine').where({ jobId }).max({ place: 'place' }));
   const from = (last?.place ?? -1) + 1;
   return lines.map((l) => ({ ...l, at: l.at + from, parent: l.parent === undefined ? undefined : l.parent + from }));
 }

@@ -4,7 +4,7 @@ import { EDITABLE } from '@/core/orders/states';
 import { anyText } from '@/core/records/fields';
 import { counted } from '@/core/words';
 import type { Db } from '@/store/db';
-import { insertMany, insertOne, whereIn } from '@/store/rows';
+import { insertMany, insertOne, whereIn, rowsOf } from '@/store/rows';
 import { findRevision } from '@/workings/orders/revise';
 import { defineAction, found, once, refuse, type Subject } from '../action';
 import { allow, orderOf, orderRef, orderSubjects, unlessAsked } from '../orders/orders';
@@ -48,7 +48,7 @@ export const keepFile = defineAction({
 const subjectOf = (about: (typeof FILE_ABOUT)[number], id: number): Subject => [about, id];
 
 async function goAlong(trx: Db, orderId: number, ids: readonly number[]): Promise<void> {
-  const [last] = (await trx('orderFile').where({ orderId }).max({ place: 'place' })) as { place: number | null }[];
+  const [last] = await rowsOf<{ place: number | null }>(trx('orderFile').where({ orderId }).max({ place: 'place' }));
   const rows = ids.map((documentId, k) => ({ orderId, documentId, place: (last?.place ?? 0) + k + 1 }));
   await insertMany(trx, 'orderFile', rows);
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { placeFields, placeKept, type PlaceKept } from '@/core/records/place';
 import type { Db } from '@/store/db';
-import { insertOne } from '@/store/rows';
+import { insertOne, type Written } from '@/store/rows';
 import type { DeliveryPlace } from '@/store/tables';
 import { defineAction, found, once, refuse, sameVersion, type Subject } from '../action';
 
@@ -14,8 +14,11 @@ export const addPlace = defineAction({
     const belongs = await belongingOf(trx, kept);
     if (kept.as !== 'once' && (await nameIsTaken(trx, said.name, belongs.columns.customerId ?? null)))
       refuse('place.name', `There is already a location called ${said.name}. Choose another name.`, 'name');
-    const { customerId = null, whatFor = '' } = belongs.columns;
-    if (customerId !== null) await trx('deliveryPlace').where({ customerId, whatFor }).update({ closed: 1 });
+    const { customerId = null, whatFor } = belongs.columns;
+    if (customerId !== null)
+      await trx('deliveryPlace')
+        .where({ customerId, whatFor: whatFor ?? '' })
+        .update({ closed: 1 });
     const id = await insertOne(trx, 'deliveryPlace', { ...said, ...belongs.columns });
     await audit({ words: `Added delivery address ${said.name}`, subjects: belongs.subjects, after: said });
     return { id, name: said.name };
@@ -100,14 +103,17 @@ const nameIsTaken = async (trx: Db, name: string, customerId: number | null, but
 async function belongingOf(
   trx: Db,
   kept: PlaceKept,
-): Promise<{ columns: { kind: string; jobId?: number; customerId?: number; whatFor?: string }; subjects: Subject[] }> {
+): Promise<{
+  columns: Pick<Written<'deliveryPlace'>, 'kind' | 'jobId' | 'customerId' | 'whatFor'>;
+  subjects: Subject[];
+}> {
   if (kept.as === 'site') {
     found(await trx('job').where({ id: kept.jobId }).first('id'), 'This job');
     return { columns: { kind: 'site', jobId: kept.jobId }, subjects: [['job', kept.jobId]] };
   }
   if (kept.as === 'customer') {
     found(await trx('customer').where({ id: kept.customerId }).first('id'), 'This customer');
-    const columns = { kind: 'customer', customerId: kept.customerId, whatFor: kept.which };
+    const columns = { kind: 'customer' as const, customerId: kept.customerId, whatFor: kept.which };
     return { columns, subjects: [['company', 1]] };
   }
   return { columns: { kind: kept.as }, subjects: [['company', 1]] };

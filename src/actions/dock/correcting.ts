@@ -9,7 +9,7 @@ import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
 import { refreshHeld } from '@/store/invoices';
 import { findOrder, refreshProgress, type StoredLine, type StoredOrder } from '@/store/orders';
-import { insertMany } from '@/store/rows';
+import { insertMany, rowsOf } from '@/store/rows';
 import { loadGoodsSplits } from '@/store/stock/arriving';
 import { cameHere, type Piece } from '@/store/stock/follow';
 import { restingOn } from '@/store/stock/resting';
@@ -110,12 +110,14 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
     'receiptLot',
     numbers.map((n) => ({ ...n, receiptId: id, held: -n.held, rejected: -n.rejected })),
   );
-  const lots = (await trx('stockMove')
-    .where({ receiptId })
-    .whereNotNull('lotId')
-    .groupBy('itemId', 'lotId')
-    .select('itemId', 'lotId')
-    .sum({ quantity: 'quantity' })) as (LotQuantity & { readonly itemId: number })[];
+  const lots = await rowsOf<LotQuantity & { readonly itemId: number }>(
+    trx('stockMove')
+      .where({ receiptId })
+      .whereNotNull('lotId')
+      .groupBy('itemId', 'lotId')
+      .select('itemId', 'lotId')
+      .sum({ quantity: 'quantity' }),
+  );
   const ids = splits.map((s) => s.splitId);
   const out = await piecesOut(trx, ids, 'received', id, (itemId) => lots.filter((l) => l.itemId === itemId));
   const pieces = [...out, ...(await comeAgain(trx, receiptId, id))];

@@ -10,7 +10,7 @@ import type { Numbered } from '@/core/stores/numbers';
 import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
-import { nextCount } from '@/store/rows';
+import { nextCount, rowsOf } from '@/store/rows';
 import type { Piece } from '@/store/stock/follow';
 import { gapsBySplit } from '@/store/stock/gaps';
 import type { Item } from '@/store/tables';
@@ -151,11 +151,9 @@ async function leaveDoor(
   { released, rejected, numbers, rejectedNumbers }: Leaving,
 ): Promise<void> {
   if (item.tracking === 'none') return;
-  const sums = (await trx('receiptLot')
-    .where({ lineId: line.id })
-    .groupBy('lotId')
-    .select('lotId')
-    .sum({ held: 'held' })) as { lotId: number; held: number }[];
+  const sums = await rowsOf<{ lotId: number; held: number }>(
+    trx('receiptLot').where({ lineId: line.id }).groupBy('lotId').select('lotId').sum({ held: 'held' }),
+  );
   const held = new Map(sums.map((s) => [s.lotId, s.held]));
   const goes = async (of: 'released' | 'rejected', q: number, own: readonly Numbered[]) => {
     const lots = await numbersIn(trx, item, inItemUnit(line, item, quantity(q)), own, false);

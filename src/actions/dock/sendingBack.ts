@@ -21,7 +21,7 @@ import { someOf } from '@/core/words';
 import { dockedLines } from '@/store/docked';
 import { refreshHeld } from '@/store/invoices';
 import { refreshProgress, type StoredLine } from '@/store/orders';
-import { nextCount } from '@/store/rows';
+import { nextCount, rowsOf } from '@/store/rows';
 import { cameHere, type Piece } from '@/store/stock/follow';
 import { knownLots } from '@/store/stock/lots';
 import type { Item } from '@/store/tables';
@@ -196,14 +196,10 @@ async function lotsGone(
   if (missing !== undefined)
     refuse('numbers.unknown', `${missing.number} isn’t in stock here. Check the number.`, field);
   if (sent.from === 'accepted') return sent.numbers.map((n) => ({ lotId: idOf(n.number), quantity: n.quantity }));
-  const sums = (await trx('receiptLot')
-    .where({ lineId: line.id })
-    .groupBy('lotId')
-    .select('lotId')
-    .sum({ rejected: 'rejected' })) as {
+  const sums = await rowsOf<{
     lotId: number;
     rejected: number;
-  }[];
+  }>(trx('receiptLot').where({ lineId: line.id }).groupBy('lotId').select('lotId').sum({ rejected: 'rejected' }));
   const lies = new Map(sums.map((s) => [s.lotId, s.rejected]));
   const rows = sent.numbers.map((n) => {
     const lotId = idOf(n.number);

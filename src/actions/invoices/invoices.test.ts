@@ -118,7 +118,7 @@ describe('invoices', () => {
       [a.id, '+£\u202f6,696.00'],
     ]);
     const desk = await loadDesk(yard.db, (await yard.as('accounts')).actor, TODAY);
-    expect(desk.find((g) => g.title === 'To match')?.rows[0]?.text).toContain('differs by +£\u202f6,696.00');
+    expect(desk.find((g) => g.title === 'To match')?.rows[0]?.text).toContain('£\u202f6,696.00 over the order');
     must(await yard.match(b.id, 'the later one is right', 'manager'));
     expect((await yard.db('invoice').where({ id: a.id }).first('state'))?.state).toBe('held');
     must(

@@ -9,7 +9,7 @@ import { text } from '@/core/records/fields';
 import { budgetChangeFields, budgetNoteField, completionFields } from '@/core/records/budget';
 import { count, linesOf, loadBudgetsBefore, writeLines } from '@/store/budgets';
 import { loadCostCodes } from '@/store/company';
-import { insertOne } from '@/store/rows';
+import { insertOne, rowsOf } from '@/store/rows';
 import type { BudgetChange, Job } from '@/store/tables';
 import type { Day } from '@/core/calendar/workdays';
 import { defineAction, found, notPermitted, once, Refused, refuse, sameVersion, type Work } from '../action';
@@ -58,9 +58,9 @@ export const writeBudgetChange = defineAction({
     if (agreed) checkMayAgree(work);
     const job = await jobOf(work, jobId);
     await checkChange(work, job, { lines, day: said.day });
-    const [last] = (await trx('budgetChange').where({ jobId }).max({ number: 'number' })) as {
+    const [last] = await rowsOf<{
       number: number | null;
-    }[];
+    }>(trx('budgetChange').where({ jobId }).max({ number: 'number' }));
     const number = (last?.number ?? 0) + 1;
     const id = await insertOne(trx, 'budgetChange', {
       ...{ ...said, jobId, number, state: 'pending', personId: actor.id, at: now },

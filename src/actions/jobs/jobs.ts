@@ -1,7 +1,7 @@
 import { isLive } from '@/core/jobs/states';
 import { z } from 'zod';
 import type { Db } from '@/store/db';
-import { insertOne, whereIn } from '@/store/rows';
+import { insertOne, whereIn, rowsOf } from '@/store/rows';
 import { defineAction, once, refuse } from '../action';
 import { jobFields } from '@/core/records/job';
 
@@ -27,7 +27,12 @@ export const openJob = defineAction({
       refuse('job.dates', 'The due date is before the start date. Correct one of them.', 'dueOn');
     const known = await trx('customer').where({ name: customer }).first('id');
     const customerId = known?.id ?? (await insertOne(trx, 'customer', { name: customer }));
-    const job = { ...input, shortName: input.shortName || input.name.slice(0, 28), customerId, state: 'quoted' };
+    const job = {
+      ...input,
+      shortName: input.shortName || input.name.slice(0, 28),
+      customerId,
+      state: 'quoted' as const,
+    };
     const id = await insertOne(trx, 'job', job);
     await insertOne(trx, 'quote', { jobId: id, number: `Q-${input.number}`, state: 'writing' });
     await keepOpen(trx, actor.id, id);
@@ -41,7 +46,7 @@ export const openJob = defineAction({
 });
 
 async function keepOpen(trx: Parameters<typeof insertOne>[0], personId: number, jobId: number): Promise<void> {
-  const [last] = (await trx('openJob').where({ personId }).max({ place: 'place' })) as { place: number | null }[];
+  const [last] = await rowsOf<{ place: number | null }>(trx('openJob').where({ personId }).max({ place: 'place' }));
   await trx('openJob')
     .insert({ personId, jobId, place: (last?.place ?? 0) + 1 })
     .onConflict()

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { z } from 'zod';
 import { compose, domainOf } from '@/formats/mail/compose';
 import { loadCompany } from '@/store/company';
@@ -24,12 +25,14 @@ export const claimNotices = defineAction({
   personal: true,
   input: z.object({ most: z.number().int().min(1).max(200) }),
   run: async ({ trx }, { most }) => {
-    const rows = (await trx('notice as n')
-      .join('person as p', 'p.id', 'n.personId')
-      .where('n.state', 'waiting')
-      .orderBy('n.id')
-      .limit(most)
-      .select('n.id', 'p.email', 'n.subject', 'n.body', 'n.path')) as Claimed[];
+    const rows = await rowsOf<Claimed>(
+      trx('notice as n')
+        .join('person as p', 'p.id', 'n.personId')
+        .where('n.state', 'waiting')
+        .orderBy('n.id')
+        .limit(most)
+        .select('n.id', 'p.email', 'n.subject', 'n.body', 'n.path'),
+    );
     await trx('notice')
       .whereIn(
         'id',

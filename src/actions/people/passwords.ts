@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
+import pLimit from 'p-limit';
 import { refusal } from '@/core/result';
-import { TooMany, turns } from '@/core/turns';
 import { Refused } from '../action';
 
 /** Argon2id with 19 MiB and two passes: the first choice of the OWASP Password Storage Cheat Sheet (from memory). */
@@ -9,11 +9,12 @@ const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 const TOO_BUSY = refusal('password.busy', 'Sign-in is busy. Try again in a few seconds.');
 
 /** Hashing takes a processor for a while; one at a time, so that many tries stop nothing else. */
-const hashing = turns(1, 60);
-const inTurn = <T>(work: () => Promise<T>): Promise<T> =>
-  hashing(work).catch((error: unknown) => {
-    throw error instanceof TooMany ? new Refused([TOO_BUSY]) : error;
-  });
+const hashing = pLimit(1);
+const MOST_WAITING = 60;
+async function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  if (hashing.pendingCount >= MOST_WAITING) throw new Refused([TOO_BUSY]);
+  return hashing(work);
+}
 
 export const hashPassword = (password: string): Promise<string> => inTurn(() => hash(password, ARGON));
 

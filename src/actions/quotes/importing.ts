@@ -7,7 +7,7 @@ import type { Result } from '@/core/result';
 import { counted } from '@/core/words';
 import { MOST_ROWS } from '@/formats/csv/read';
 import { FILE_WHATS, remember } from '@/store/quotes';
-import { insertMany, insertOne } from '@/store/rows';
+import { insertMany, insertOne, rowsOf } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { defineAction, found, inputRefusals, notPermitted, once, type Outcome, type Perform } from '../action';
 import { quoteLine, quoteOf, stillOpen, stored } from './quotes';
@@ -61,9 +61,9 @@ export const importQuote = defineAction({
     const file = found(await trx('quoteFile').where({ id: fileId, used: 0 }).first(), 'This file');
     const quote = await quoteOf(trx, file.quoteId);
     stillOpen(quote);
-    const [last] = (await trx('quoteLine').where({ quoteId: quote.id }).max({ place: 'place' })) as {
+    const [last] = await rowsOf<{
       place: number | null;
-    }[];
+    }>(trx('quoteLine').where({ quoteId: quote.id }).max({ place: 'place' }));
     const from = (last?.place ?? 0) + 1;
     await insertMany(
       trx,

@@ -12,7 +12,7 @@ import { winningFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
-import { among, insertMany, whereIn } from '@/store/rows';
+import { among, insertMany, whereIn, rowsOf, rowOf } from '@/store/rows';
 import type { Quote, QuoteLineRow } from '@/store/tables';
 import { defineAction, grant, once, Refused, refuse, sameVersion, type Work } from '../action';
 import { quoteOf, stillOpen, quoteSubjects } from './quotes';
@@ -69,7 +69,7 @@ async function openBudget(
 ): Promise<void> {
   const closed = await trx('job').where({ id: quote.jobId, state: 'complete' }).first('number');
   if (closed !== undefined) throw new Refused([closedRefusal(closed.number)]);
-  const [entries] = (await trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' })) as { n: number }[];
+  const [entries] = await rowsOf<{ n: number }>(trx('budgetEntry').where({ jobId: quote.jobId }).count({ n: '*' }));
   const kind = entries?.n === 0 ? 'opening' : 'change';
   await insertMany(
     trx,
@@ -299,12 +299,14 @@ export const buyEarly = defineAction({
 
 /** Nothing is bought for a quote that was lost. */
 export async function checkNotLost(trx: Work['trx'], needIds: readonly number[]): Promise<void> {
-  const lost = (await trx('need as n')
-    .join('quoteLine as l', 'l.id', 'n.quoteLineId')
-    .join('quote as q', 'q.id', 'l.quoteId')
-    .whereIn('n.id', among(trx, needIds))
-    .where('q.state', 'lost')
-    .first('n.description', 'q.number')) as { description: string; number: string } | undefined;
+  const lost = await rowOf<{ description: string; number: string }>(
+    trx('need as n')
+      .join('quoteLine as l', 'l.id', 'n.quoteLineId')
+      .join('quote as q', 'q.id', 'l.quoteId')
+      .whereIn('n.id', among(trx, needIds))
+      .where('q.state', 'lost')
+      .first('n.description', 'q.number'),
+  );
   if (lost !== undefined)
     refuse('quote.lost', `${lost.description} belongs to quote ${lost.number}, which was lost, so it can’t be bought.`);
 }

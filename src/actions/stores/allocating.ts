@@ -6,7 +6,7 @@ import { movedQuantity } from '@/core/records/stock';
 import { counted } from '@/core/words';
 import { openOf } from '@/core/needs/coverage';
 import { dropCounted, loadShortfall, reservationsOf } from '@/store/planning';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import { addClaims, settleClaims } from '@/store/stock/claims';
 import { pileOf } from '@/store/stock/piles';
 import { loadNeedStates } from '@/store/tab/needs';
@@ -68,11 +68,13 @@ export const reserveSome = defineAction({
 /** Lines of live jobs that want an item, or have some of it put by. */
 const wanting = async (trx: Work['trx'], itemId: number): Promise<number[]> =>
   (
-    (await trx('need as n')
-      .join('job as j', 'j.id', 'n.jobId')
-      .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': LIVE })
-      .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id))')
-      .select('n.id')) as { id: number }[]
+    await rowsOf<{ id: number }>(
+      trx('need as n')
+        .join('job as j', 'j.id', 'n.jobId')
+        .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': LIVE })
+        .whereRaw('(n.open > 0 or exists (select 1 from reservation r where r.need_id = n.id))')
+        .select('n.id'),
+    )
   ).map((n) => n.id);
 
 /** Shares what is there of an item anew among all who want it: what is needed first gets first, whoever had it before. */

@@ -20,7 +20,7 @@ import { numbersFault, type Numbered } from '@/core/stores/numbers';
 import { take } from '@/core/stores/pile';
 import { takeFrom, type Spot } from '@/core/stores/spots';
 import { counted } from '@/core/words';
-import { whereIn } from '@/store/rows';
+import { whereIn, rowsOf } from '@/store/rows';
 import { applyCuts, claimsOf, settleClaims } from '@/store/stock/claims';
 import { knownLots } from '@/store/stock/lots';
 import { addMoves, pileOf, spotsOf, worthOfLots, type PileKey } from '@/store/stock/piles';
@@ -337,12 +337,14 @@ async function comesBack(
 ): Promise<Back[]> {
   const stays = divideRounded(BigInt(issue.value) * BigInt(subtractQ(issue.quantity, q)), BigInt(issue.quantity));
   const value = minor(issue.value - stays);
-  const out = (await trx('stockMove as m')
-    .join('lot as l', 'l.id', 'm.lotId')
-    .where('m.issueId', issue.id)
-    .groupBy('m.lotId', 'l.number')
-    .select('m.lotId', 'l.number')
-    .sum({ quantity: 'm.quantity', value: 'm.value' })) as unknown as (Back & { lotId: number; number: string })[];
+  const out = await rowsOf<Back & { lotId: number; number: string }>(
+    trx('stockMove as m')
+      .join('lot as l', 'l.id', 'm.lotId')
+      .where('m.issueId', issue.id)
+      .groupBy('m.lotId', 'l.number')
+      .select('m.lotId', 'l.number')
+      .sum({ quantity: 'm.quantity', value: 'm.value' }),
+  );
   const [only] = out.filter((o) => o.quantity < 0);
   // What went out of one lot comes back to it.
   const sole = item.tracking === 'lot' && numbers.length === 0 && out.filter((o) => o.quantity < 0).length === 1;

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { atLeastNone, fromSupplierUnit, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { loadOverOfJobs, pileKey, type PileKey } from '@/store/stock/piles';
@@ -21,17 +22,19 @@ const NOBODY: TakenOff = { costCodeId: null, needId: null, share: NONE };
  */
 export async function takenOff(trx: Work['trx'], key: PileKey, item: Item, gone: Quantity): Promise<TakenOff> {
   if (key.jobId === null) return NOBODY;
-  const lines = (await trx('split as s')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .leftJoin('need as n', 'n.id', 's.needId')
-    .where({ 's.jobId': key.jobId, 'l.itemId': item.id })
-    .where('s.received', '>', 0)
-    .orderByRaw("coalesce(n.needed_on, '~') desc, s.id desc")
-    .select('s.costCodeId', 's.needId', { unit: 'n.unit' })) as {
+  const lines = await rowsOf<{
     costCodeId: number;
     needId: number | null;
     unit: string | null;
-  }[];
+  }>(
+    trx('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .leftJoin('need as n', 'n.id', 's.needId')
+      .where({ 's.jobId': key.jobId, 'l.itemId': item.id })
+      .where('s.received', '>', 0)
+      .orderByRaw("coalesce(n.needed_on, '~') desc, s.id desc")
+      .select('s.costCodeId', 's.needId', { unit: 'n.unit' }),
+  );
   const [first] = lines;
   const over = (await loadOverOfJobs(trx, [item.id])).get(pileKey(key)) ?? NONE;
   const lost = atLeastNone(subtractQ(gone, atLeastNone(over)));

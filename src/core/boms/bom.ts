@@ -42,3 +42,16 @@ export type Bom = {
 
 /** The BOMs that hold, by the item that is made. */
 export type Boms = ReadonlyMap<number, Bom>;
+
+/** What one branch of a BOM comes to. */
+export type BomBranch = {
+  /** The branch above it, by its place in the list; undefined for what the BOM itself lists. */
+  readonly parent: number | undefined;
+  /** 1 for what the BOM itself lists. */
+  readonly level: number;
+  readonly line: BomLine;
+  /** The BOM that it is made by in its turn; undefined for what is bought, for labour, and for a part that has none. */
+  readonly bom: Bom | undefined;
+  /** For the whole batch, scrap with it, rounded up: to four places, or to whole pieces. */
+  readonly quantity: Quantity;
+};

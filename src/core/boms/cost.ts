@@ -1,6 +1,6 @@
 import { add, lineNet, ZERO, type Minor, type UnitPrice } from '../money/money';
 import type { BomLine } from './bom';
-import type { BomBranch } from './explode';
+import type { BomBranch } from './bom';
 
 export type Cost = {
   /** What it comes to, in minor units of the company's currency. */

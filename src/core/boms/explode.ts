@@ -2,24 +2,11 @@ import { LIMITS, TooLarge } from '../limits';
 import { ONE, PLACES, quantity, type Quantity } from '../quantity/quantity';
 import { unitOf } from '../quantity/units';
 import { done, refusal, refused, type Result } from '../result';
-import type { Bom, BomLine, Boms } from './bom';
+import type { Bom, BomBranch, BomLine, Boms } from './bom';
 import { loopFrom } from './levels';
 
 /** A number as it is, without rounding: `over` ÷ 10^`places`. */
 type Exact = { readonly over: bigint; readonly places: number };
-
-/** What one branch of a BOM comes to. */
-export type BomBranch = {
-  /** The branch above it, by its place in the list; undefined for what the BOM itself lists. */
-  readonly parent: number | undefined;
-  /** 1 for what the BOM itself lists. */
-  readonly level: number;
-  readonly line: BomLine;
-  /** The BOM that it is made by in its turn; undefined for what is bought, for labour, and for a part that has none. */
-  readonly bom: Bom | undefined;
-  /** For the whole batch, scrap with it, rounded up: to four places, or to whole pieces. */
-  readonly quantity: Quantity;
-};
 
 /** The most branches that one BOM may come to; more is a mistake, or is planned by its parts. */
 export const MOST_PARTS = 50_000;

@@ -1,6 +1,7 @@
 import { columnsOf, folded, type Row } from '../columns';
 import { groupBy } from '../group';
-import { parseDecimal, type DecimalMark } from '../money/decimal';
+import { parseDecimal } from '../money/decimal';
+import type { DecimalMark } from '../locale/locale';
 import { quantity } from '../quantity/quantity';
 import { exactFactor, findUnit, unitOf } from '../quantity/units';
 import type { BomLine, GotBy } from './bom';

@@ -1,6 +1,7 @@
 import { columnsOf, folded, type Row, type RowLeft } from '../columns';
 import { LIMITS } from '../limits';
-import { parseDecimal, type DecimalMark } from '../money/decimal';
+import { parseDecimal } from '../money/decimal';
+import type { DecimalMark } from '../locale/locale';
 import { decimalsOf } from '../money/currencies';
 import { minor, ZERO, type Minor } from '../money/money';
 import { done, refusal, refused, type Result } from '../result';

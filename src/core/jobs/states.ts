@@ -12,7 +12,7 @@ export const JOB_STATE_NAMES: Readonly<Record<JobState, string>> = {
 type HasState = { readonly state: JobState };
 
 /** The state in which things are bought for a job. */
-export const LIVE = 'live' satisfies JobState;
+export const LIVE: JobState & 'live' = 'live';
 export const isLive = ({ state }: HasState): boolean => state === LIVE;
 
 /** Nothing of it changes any more until it is reopened. */

@@ -1,6 +1,8 @@
 import type { Locale as DateWords } from 'date-fns';
 import { de, enAU, enGB, enUS, fr } from 'date-fns/locale';
-import type { DecimalMark } from '../money/decimal';
+
+/** What parts a number's places from its whole. */
+export type DecimalMark = '.' | ',';
 
 export const LANGUAGES = ['en-GB', 'en-US', 'en-AU', 'de-DE', 'fr-FR'] as const;
 export type Language = (typeof LANGUAGES)[number];

@@ -1,5 +1,5 @@
 import { TooLarge } from '../limits';
-import { groupMark, locale } from '../locale/locale';
+import { groupMark, locale, type DecimalMark } from '../locale/locale';
 import { grouped as wholeNumber, groupDigits } from '../words';
 import { done, refusal, refused, type Result } from '../result';
 
@@ -21,8 +21,6 @@ export function divideRounded(numerator: bigint, denominator: bigint): number {
   if (!Number.isSafeInteger(quotient)) throw new TooLarge();
   return quotient === 0 ? 0 : quotient;
 }
-
-export type DecimalMark = '.' | ',';
 
 export type DecimalRule = {
   /** Digits kept after the mark: 4 for quantities and prices, 2 for most money. */

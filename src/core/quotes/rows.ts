@@ -1,6 +1,7 @@
 import { isValid, parse } from 'date-fns';
 import { asDay, plusDays, type Day } from '../calendar/workdays';
-import { parseDecimal, type DecimalMark } from '../money/decimal';
+import { parseDecimal } from '../money/decimal';
+import type { DecimalMark } from '../locale/locale';
 import { PRICE_PLACES, type UnitPrice } from '../money/money';
 import { MOST, type Quantity } from '../quantity/quantity';
 import { findUnit, unitOf } from '../quantity/units';

@@ -1,7 +1,8 @@
 import { columnsOf, folded, type Row, type RowLeft } from '../columns';
 import { groupBy } from '../group';
 import { LIMITS } from '../limits';
-import { parseDecimal, type DecimalMark } from '../money/decimal';
+import { parseDecimal } from '../money/decimal';
+import type { DecimalMark } from '../locale/locale';
 import type { UnitPrice } from '../money/money';
 import { NONE, quantity, type Factor, type Quantity } from '../quantity/quantity';
 import { exactFactor, findUnit, unitOf } from '../quantity/units';

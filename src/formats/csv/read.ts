@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { LIMITS } from '@/core/limits';
-import { isUndecided, type DecimalMark } from '@/core/money/decimal';
+import { isUndecided } from '@/core/money/decimal';
+import type { DecimalMark } from '@/core/locale/locale';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { decodeText, type Decoded } from './decode';
 import { counted, grouped } from '@/core/words';

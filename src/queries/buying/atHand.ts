@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
@@ -85,22 +86,24 @@ export type Became = {
 
 export async function loadBecame(db: Db, person: Person, needId: number): Promise<Became[]> {
   permit(person, 'see orders');
-  const rows = (await db('split as p')
-    .join('orderLine as l', 'l.id', 'p.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .join('person as w', 'w.id', 'o.madeBy')
-    .where('p.needId', needId)
-    .whereNot('o.state', 'calledOff')
-    .orderBy('o.id')
-    .select('o.version', 'o.state', 'p.quantity', 'p.received', 'p.value', {
-      orderId: 'o.id',
-      order: 'o.number',
-      supplier: 's.name',
-      by: 'w.name',
-      unit: 'l.shareUnit',
-    })
-    .select(db.raw(`${COMES_ON} as "on"`))) as unknown as Omit<Became, 'drafted'>[];
+  const rows = await rowsOf<Omit<Became, 'drafted'>>(
+    db('split as p')
+      .join('orderLine as l', 'l.id', 'p.lineId')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .join('person as w', 'w.id', 'o.madeBy')
+      .where('p.needId', needId)
+      .whereNot('o.state', 'calledOff')
+      .orderBy('o.id')
+      .select('o.version', 'o.state', 'p.quantity', 'p.received', 'p.value', {
+        orderId: 'o.id',
+        order: 'o.number',
+        supplier: 's.name',
+        by: 'w.name',
+        unit: 'l.shareUnit',
+      })
+      .select(db.raw(`${COMES_ON} as "on"`)),
+  );
   const money = may(person, 'see money');
   return rows.map((r) => ({ ...r, value: money ? r.value : null, drafted: EDITABLE.includes(r.state) }));
 }

@@ -6,7 +6,7 @@ import { ZERO } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { whereIn } from '@/store/rows';
+import { whereIn, rowsOf } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';
 import { loadComing } from '../dock/coming';
 import { permit } from '../permit';
@@ -41,13 +41,15 @@ export type BuyListPage = {
 /** The lines of live jobs that are needed soonest and not bought yet. */
 export async function listSoonest(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
   permit(person, 'draft orders');
-  const rows = (await joined(db)
-    .whereRaw('n.open > 0')
-    .where('j.state', LIVE)
-    .whereNotNull('n.neededOn')
-    .orderBy('n.neededOn')
-    .limit(most)
-    .select(...NEED_COLUMNS)) as RawNeed[];
+  const rows = await rowsOf<RawNeed>(
+    joined(db)
+      .whereRaw('n.open > 0')
+      .where('j.state', LIVE)
+      .whereNotNull('n.neededOn')
+      .orderBy('n.neededOn')
+      .limit(most)
+      .select(...NEED_COLUMNS),
+  );
   const context = await contextFor(db, rows, today);
   return rows.map((r) => tagged(r, context));
 }
@@ -70,10 +72,12 @@ const byNeed = (db: Db, jobId: number) =>
 /** A job's open lines that are needed soonest, a page at most. */
 export async function listSoonestOf(db: Db, person: Person, jobId: number, today: Day): Promise<NeedLine[]> {
   permit(person, 'see jobs');
-  const rows = (await byNeed(db, jobId)
-    .whereRaw('n.open > 0')
-    .limit(LINES_PAGE)
-    .select(...NEED_COLUMNS)) as RawNeed[];
+  const rows = await rowsOf<RawNeed>(
+    byNeed(db, jobId)
+      .whereRaw('n.open > 0')
+      .limit(LINES_PAGE)
+      .select(...NEED_COLUMNS),
+  );
   const context = await contextFor(db, rows, today);
   return rows.map((r) => tagged(r, context));
 }
@@ -140,7 +144,7 @@ export async function loadBuyList(
     ] as const;
   const query = byNeed(db, jobId).limit(LINES_PAGE);
   if (line !== undefined) void query.whereRaw(...place(shown));
-  const rows = (await query.select(...NEED_COLUMNS)) as RawNeed[];
+  const rows = await rowsOf<RawNeed>(query.select(...NEED_COLUMNS));
   const lines = await withProgress(db, person, rows, today);
   return {
     rows: lines,

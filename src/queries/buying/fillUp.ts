@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadStoresSplits } from '@/store/stock/arriving';
 import { loadFreeStock } from '@/store/stock/piles';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from '../permit';
 
@@ -38,32 +38,36 @@ export async function loadFillUp(
   today: Day,
 ): Promise<FillUp> {
   permit(person, 'draft orders');
-  const rows = (await joined(db)
-    .where('j.state', LIVE)
-    .where('n.supplierId', supplierId)
-    .where('n.open', '>', 0)
-    .whereNotIn('n.id', among(db, picked))
-    .orderByRaw("coalesce(n.needed_on, '9999'), n.id")
-    .limit(SHOWN)
-    .select(...NEED_COLUMNS)) as RawNeed[];
+  const rows = await rowsOf<RawNeed>(
+    joined(db)
+      .where('j.state', LIVE)
+      .where('n.supplierId', supplierId)
+      .where('n.open', '>', 0)
+      .whereNotIn('n.id', among(db, picked))
+      .orderByRaw("coalesce(n.needed_on, '9999'), n.id")
+      .limit(SHOWN)
+      .select(...NEED_COLUMNS),
+  );
   const context = await contextFor(db, rows, today);
   return { needs: rows.map((r) => tagged(r, context)), stock: await belowLevel(db, supplierId) };
 }
 
 async function belowLevel(db: Db, supplierId: number): Promise<BelowLevel[]> {
-  const kept = (await db('stockLevel as k')
-    .join('item as i', 'i.id', 'k.itemId')
-    .where('i.stocked', 1)
-    .where('i.bought', 1)
-    .where((w) =>
-      w
-        .where('i.supplierId', supplierId)
-        .orWhereExists(db('supplierPart as p').whereRaw('p.item_id = i.id').where({ supplierId })),
-    )
-    .groupBy('i.id')
-    .orderBy('i.number')
-    .select('i.id', 'i.number', 'i.name', 'i.unit')
-    .sum({ keep: 'k.keep' })) as { id: number; number: string; name: string; unit: string; keep: Quantity }[];
+  const kept = await rowsOf<{ id: number; number: string; name: string; unit: string; keep: Quantity }>(
+    db('stockLevel as k')
+      .join('item as i', 'i.id', 'k.itemId')
+      .where('i.stocked', 1)
+      .where('i.bought', 1)
+      .where((w) =>
+        w
+          .where('i.supplierId', supplierId)
+          .orWhereExists(db('supplierPart as p').whereRaw('p.item_id = i.id').where({ supplierId })),
+      )
+      .groupBy('i.id')
+      .orderBy('i.number')
+      .select('i.id', 'i.number', 'i.name', 'i.unit')
+      .sum({ keep: 'k.keep' }),
+  );
   const ids = kept.map((k) => k.id);
   const free = await loadFreeStock(db, ids);
   const coming = groupBy(await loadStoresSplits(db, 'itemId', ids), (s) => s.itemId);

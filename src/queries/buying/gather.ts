@@ -14,7 +14,7 @@ import type { PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
 import type { StockPick } from '@/workings/orders/planOrders';
 import type { Db } from '@/store/db';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf } from '@/store/rows';
 import type { NeedRow } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { gatherEffects, type NamedEffect } from '@/workings/orders/effects';
@@ -158,18 +158,19 @@ async function openDrafts(
   stock: readonly StockPick[],
 ): Promise<Map<number, Draft[]>> {
   const needIds = picks.map((p) => p.needId);
-  const needs = (await db('need').whereIn('id', among(db, needIds)).distinct('supplierId')) as Pick<
-    NeedRow,
-    'supplierId'
-  >[];
+  const needs = await rowsOf<Pick<NeedRow, 'supplierId'>>(
+    db('need').whereIn('id', among(db, needIds)).distinct('supplierId'),
+  );
   const suppliers = [...needs, ...stock].flatMap((n) => n.supplierId ?? []);
-  const rows = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.supplierId', among(db, suppliers))
-    .whereIn('o.state', JOINABLE)
-    .whereRaw('o.currency = s.currency')
-    .orderByRaw("o.state = 'heldOpen' desc, o.id desc")
-    .select('o.id', 'o.version', 'o.number', 'o.net', 'o.state', 'o.supplierId')) as (Draft & { supplierId: number })[];
+  const rows = await rowsOf<Draft & { supplierId: number }>(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .whereIn('o.supplierId', among(db, suppliers))
+      .whereIn('o.state', JOINABLE)
+      .whereRaw('o.currency = s.currency')
+      .orderByRaw("o.state = 'heldOpen' desc, o.id desc")
+      .select('o.id', 'o.version', 'o.number', 'o.net', 'o.state', 'o.supplierId'),
+  );
   return groupBy(rows, (r) => r.supplierId);
 }
 
@@ -185,12 +186,8 @@ export type SupplierTerms = {
 export async function loadGatherForm(db: Db, person: Person) {
   permit(person, 'draft orders');
   return {
-    terms: (await db('supplier').select(
-      'id',
-      'leadDays',
-      'carriage',
-      'carriageFreeFrom',
-      'currency',
-    )) as SupplierTerms[],
+    terms: await rowsOf<SupplierTerms>(
+      db('supplier').select('id', 'leadDays', 'carriage', 'carriageFreeFrom', 'currency'),
+    ),
   };
 }

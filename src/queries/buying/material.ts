@@ -3,7 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import type { Material } from '@/core/needs/material';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/db';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import type { Person } from '@/store/people';
 import { loadComing, type Coming } from '../dock/coming';
 import { permit } from '../permit';
@@ -21,22 +21,24 @@ export type MissingRow = {
 
 /** What keeps jobs from starting: their goods that are neither in, nor there for them in stores, nor issued. */
 export async function listMissing(db: Db, jobIds: readonly number[]): Promise<MissingRow[]> {
-  const rows = (await db('need as n')
-    .whereIn('n.jobId', among(db, jobIds))
-    .whereRaw('n.missing > 0')
-    .orderBy('n.id')
-    .select(
-      'n.id',
-      'n.jobId',
-      'n.planLineId',
-      'n.itemId',
-      'n.supplierId',
-      'n.description',
-      'n.open',
-      db.raw(
-        "(select count(*) from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.need_id = n.id and o.sent_on is null and o.state <> 'calledOff') as drafted",
+  const rows = await rowsOf<Omit<MissingRow, keyof Coming>>(
+    db('need as n')
+      .whereIn('n.jobId', among(db, jobIds))
+      .whereRaw('n.missing > 0')
+      .orderBy('n.id')
+      .select(
+        'n.id',
+        'n.jobId',
+        'n.planLineId',
+        'n.itemId',
+        'n.supplierId',
+        'n.description',
+        'n.open',
+        db.raw(
+          "(select count(*) from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.need_id = n.id and o.sent_on is null and o.state <> 'calledOff') as drafted",
+        ),
       ),
-    )) as Omit<MissingRow, keyof Coming>[];
+  );
   const coming = await loadComing(
     db,
     rows.map((r) => r.id),
@@ -50,14 +52,16 @@ export const isToOrder = (row: Pick<MissingRow, 'open' | 'drafted'>): boolean =>
 /** How the material of jobs stands, by job; jobs that need no goods are left out. */
 export async function loadMaterial(db: Db, person: Person, jobIds: readonly number[]): Promise<Map<number, Material>> {
   permit(person, 'see jobs');
-  const jobs = (await db('need as n')
-    .join('job as j', 'j.id', 'n.jobId')
-    .whereIn('n.jobId', among(db, jobIds))
-    .where('n.kind', 'goods')
-    .where('n.quantity', '>', 0)
-    .groupBy('j.id')
-    .select('j.id', 'j.readyOn')
-    .count({ lines: '*' })) as unknown as { id: number; readyOn: Day | null; lines: number }[];
+  const jobs = await rowsOf<{ id: number; readyOn: Day | null; lines: number }>(
+    db('need as n')
+      .join('job as j', 'j.id', 'n.jobId')
+      .whereIn('n.jobId', among(db, jobIds))
+      .where('n.kind', 'goods')
+      .where('n.quantity', '>', 0)
+      .groupBy('j.id')
+      .select('j.id', 'j.readyOn')
+      .count({ lines: '*' }),
+  );
   const missing = groupBy(await listMissing(db, jobIds), (r) => r.jobId);
   return new Map(
     jobs.map(({ id, readyOn, lines }) => {

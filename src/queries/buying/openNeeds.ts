@@ -5,7 +5,7 @@ import { asDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { CONVERTIBLE } from '@/core/quantity/units';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from '../permit';
 
@@ -124,16 +124,20 @@ export async function pageOfOpenNeeds(
   if (place !== undefined)
     void query.whereRaw(`(${keys.join(', ')}) > (${keys.map(() => '?').join(', ')})`, place as string[]);
   // What they are ordered by is read by itself: sorting is of little, and the lines are read after.
-  const found = (await query
-    .orderByRaw(keys.join(', '))
-    .limit(size)
-    .select({ id: 'n.id' }, db.raw(`json_array(${keys.join(', ')}) as place`))) as { id: number; place: string }[];
+  const found = await rowsOf<{ id: number; place: string }>(
+    query
+      .orderByRaw(keys.join(', '))
+      .limit(size)
+      .select({ id: 'n.id' }, db.raw(`json_array(${keys.join(', ')}) as place`)),
+  );
   const ids = found.map((f) => f.id);
   const raw = new Map(
     (
-      (await joined(db)
-        .whereIn('n.id', among(db, ids))
-        .select(...NEED_COLUMNS)) as RawNeed[]
+      await rowsOf<RawNeed>(
+        joined(db)
+          .whereIn('n.id', among(db, ids))
+          .select(...NEED_COLUMNS),
+      )
     ).map((r) => [r.id, r]),
   );
   const rows = ids.flatMap((id) => raw.get(id) ?? []);
@@ -149,6 +153,6 @@ export async function listOpenNeeds(
   filter: GatherFilter,
 ): Promise<{ rows: NeedLine[]; next: string | undefined; total: number }> {
   const page = await pageOfOpenNeeds(db, person, today, filter, undefined, GATHER_SHOWN);
-  const [count] = (await chosen(db, filter, today).count({ n: '*' })) as { n: number }[];
+  const [count] = await rowsOf<{ n: number }>(chosen(db, filter, today).count({ n: '*' }));
   return { ...page, total: count?.n ?? 0 };
 }

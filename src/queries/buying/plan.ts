@@ -11,7 +11,7 @@ import { loadItems, loadParts, partKey } from '@/store/gathering';
 import { loadLeads } from '@/store/leads';
 import type { Person } from '@/store/people';
 import { loadPlan } from '@/workings/buying/plans';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf } from '@/store/rows';
 import type { PlanLineRow } from '@/store/tables';
 import { joined, NEED_COLUMNS, type RawNeed } from './needLine';
 import { withProgress, type BuyListLine } from './buyList';
@@ -153,23 +153,25 @@ export async function loadPlanView(
 }
 
 async function toMakeOf(db: Db, jobId: number): Promise<PlanView['toMake']> {
-  const rows = (await db('quoteLine as l')
-    .join('quote as q', 'q.id', 'l.quoteId')
-    .join('item as i', 'i.id', 'l.itemId')
-    .where({ 'q.jobId': jobId, 'q.state': 'won', 'l.kind': 'made', 'l.agreed': 1 })
-    .whereNull('q.revisedAs')
-    .whereRaw('exists (select 1 from bom b where b.item_id = i.id)')
-    .whereRaw(
-      'not exists (select 1 from plan_line p where p.job_id = q.job_id and p.item_id = i.id and p.parent_id is null)',
-    )
-    .orderBy('l.place')
-    .select('i.id', 'i.number', 'i.name', 'l.quantity', 'l.unit')) as {
+  const rows = await rowsOf<{
     id: number;
     number: string;
     name: string;
     quantity: Quantity;
     unit: string;
-  }[];
+  }>(
+    db('quoteLine as l')
+      .join('quote as q', 'q.id', 'l.quoteId')
+      .join('item as i', 'i.id', 'l.itemId')
+      .where({ 'q.jobId': jobId, 'q.state': 'won', 'l.kind': 'made', 'l.agreed': 1 })
+      .whereNull('q.revisedAs')
+      .whereRaw('exists (select 1 from bom b where b.item_id = i.id)')
+      .whereRaw(
+        'not exists (select 1 from plan_line p where p.job_id = q.job_id and p.item_id = i.id and p.parent_id is null)',
+      )
+      .orderBy('l.place')
+      .select('i.id', 'i.number', 'i.name', 'l.quantity', 'l.unit'),
+  );
   return rows.map(({ id, number, name, quantity, unit }) => ({
     item: { id, number, name, detail: '' },
     quantity,
@@ -198,9 +200,11 @@ async function needLines(
   ids: readonly number[],
   today: Day,
 ): Promise<Map<number, BuyListLine>> {
-  const raws = (await joined(db)
-    .whereIn('n.id', among(db, ids))
-    .select(...NEED_COLUMNS)) as RawNeed[];
+  const raws = await rowsOf<RawNeed>(
+    joined(db)
+      .whereIn('n.id', among(db, ids))
+      .select(...NEED_COLUMNS),
+  );
   return new Map((await withProgress(db, person, raws, today)).map((n) => [n.id, n]));
 }
 

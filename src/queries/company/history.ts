@@ -6,7 +6,7 @@ import { may } from '@/core/people/rights';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
+import { among, rowsOf, rowOf } from '@/store/rows';
 import { permit } from '../permit';
 
 /** What the record is about; settings are of the company. */
@@ -87,13 +87,12 @@ export async function loadHistory(
 ): Promise<{ rows: HistoryRow[]; more: boolean }> {
   const query = found(db, person, filter);
   if (before !== undefined) void query.where('a.id', '<', before);
-  const rows = (await query
-    .orderBy('a.id', 'desc')
-    .limit(HISTORY_PAGE + 1)
-    .select('a.id', 'a.at', 'a.day', 'a.words', { who: 'p.name' }, db.raw('a.changes is not null as tells'))) as (Omit<
-    HistoryRow,
-    'tells'
-  > & { readonly tells: 0 | 1 })[];
+  const rows = await rowsOf<Omit<HistoryRow, 'tells'> & { readonly tells: 0 | 1 }>(
+    query
+      .orderBy('a.id', 'desc')
+      .limit(HISTORY_PAGE + 1)
+      .select('a.id', 'a.at', 'a.day', 'a.words', { who: 'p.name' }, db.raw('a.changes is not null as tells')),
+  );
   return {
     rows: rows.slice(0, HISTORY_PAGE).map((r) => ({ ...r, tells: r.tells === 1 })),
     more: rows.length > HISTORY_PAGE,
@@ -115,11 +114,13 @@ export async function loadRecords(
   filter: HistoryFilter,
   ids: readonly number[],
 ): Promise<HistoryRecord[]> {
-  const rows = (await found(db, person, filter)
-    .whereIn('a.id', among(db, ids))
-    .leftJoin('seal as l', (on) => on.on('l.rowId', 'a.id').onVal('l.source', 'audit'))
-    .orderBy('a.id', 'desc')
-    .select('a.id', 'a.at', 'a.day', 'a.words', 'a.changes', { who: 'p.name' }, { seal: 'l.hash' })) as Stored[];
+  const rows = await rowsOf<Stored>(
+    found(db, person, filter)
+      .whereIn('a.id', among(db, ids))
+      .leftJoin('seal as l', (on) => on.on('l.rowId', 'a.id').onVal('l.source', 'audit'))
+      .orderBy('a.id', 'desc')
+      .select('a.id', 'a.at', 'a.day', 'a.words', 'a.changes', { who: 'p.name' }, { seal: 'l.hash' }),
+  );
   const { currency } = await loadCompany(db);
   const about = groupBy(await db('auditSubject').whereIn('auditId', among(db, ids)), (s) => s.auditId);
   const all: HistoryRecord[] = [];
@@ -163,9 +164,11 @@ export async function nameSubject(db: Db, person: Person, { about, id }: History
   permit(person, about === 'person' ? 'manage people' : 'see money');
   if (about === undefined || id === undefined || about === 'company' || about === 'receipt') return undefined;
   const [table, name] = NAMES[about];
-  const row = (await db(table)
-    .where({ id })
-    .first(db.raw(`${name} as words`))) as { words: string } | undefined;
+  const row = await rowOf<{ words: string }>(
+    db(table)
+      .where({ id })
+      .first(db.raw(`${name} as words`)),
+  );
   return row?.words;
 }
 
@@ -186,15 +189,17 @@ async function lookOf(db: Db, own: string, changes: Changes, subjects: readonly 
   const names = new Map<string, string>();
   for (const [kind, ids] of wanted) {
     const [table, name] = NAMES[kind];
-    const rows = (await db(table)
-      .whereIn('id', among(db, [...ids]))
-      .select('id', db.raw(`${name} as words`))) as { id: number; words: string }[];
+    const rows = await rowsOf<{ id: number; words: string }>(
+      db(table)
+        .whereIn('id', among(db, [...ids]))
+        .select('id', db.raw(`${name} as words`)),
+    );
     for (const { id, words } of rows) names.set(`${kind}/${id}`, words);
   }
   const lines = new Map<number, string>();
   const document = subjects.find((s) => Object.hasOwn(LINES, s.kind));
   if (document !== undefined && Object.keys(changes).some((path) => path.includes('#'))) {
-    const rows = (await db.raw(LINES[document.kind] ?? '', [document.subjectId])) as { id: number; words: string }[];
+    const rows = await rowsOf<{ id: number; words: string }>(db.raw(LINES[document.kind] ?? '', [document.subjectId]));
     for (const { id, words } of rows) lines.set(id, words);
   }
   return {

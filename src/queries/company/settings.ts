@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { may, type Right } from '@/core/people/rights';
 import { UNITS, type Unit } from '@/core/quantity/units';
 import { counted } from '@/core/words';
@@ -19,12 +20,11 @@ export type CodesView = { readonly codes: readonly CodeRow[]; readonly freightCo
 export async function loadCodesPage(db: Db, person: Person): Promise<CodesView> {
   permit(person, 'manage people');
   const { freightCodeId } = await loadCompany(db);
-  const codes = (await db('costCode as c')
-    .orderBy('c.code')
-    .select(
-      'c.*',
-      db.raw('(select count(distinct job_id) from code_sum where cost_code_id = c.id) as jobs'),
-    )) as CodeRow[];
+  const codes = await rowsOf<CodeRow>(
+    db('costCode as c')
+      .orderBy('c.code')
+      .select('c.*', db.raw('(select count(distinct job_id) from code_sum where cost_code_id = c.id) as jobs')),
+  );
   return { codes, freightCodeId };
 }
 
@@ -36,15 +36,17 @@ export type TaxRow = TaxCodeRow & {
 
 export async function loadTaxesPage(db: Db, person: Person): Promise<readonly TaxRow[]> {
   permit(person, 'manage people');
-  return (await db('taxCode as t')
-    .orderBy('t.id')
-    .select(
-      't.*',
-      db.raw('(select count(*) from supplier where tax_code_id = t.id) as suppliers'),
-      db.raw(
-        '(exists (select 1 from order_line where tax_code_id = t.id) or exists (select 1 from invoice_line where tax_code_id = t.id)) as carried',
+  return await rowsOf<TaxRow>(
+    db('taxCode as t')
+      .orderBy('t.id')
+      .select(
+        't.*',
+        db.raw('(select count(*) from supplier where tax_code_id = t.id) as suppliers'),
+        db.raw(
+          '(exists (select 1 from order_line where tax_code_id = t.id) or exists (select 1 from invoice_line where tax_code_id = t.id)) as carried',
+        ),
       ),
-    )) as TaxRow[];
+  );
 }
 
 export type PlaceRow = Pick<DeliveryPlace, 'id' | 'name' | 'address' | 'instructions' | 'version'> & {
@@ -58,14 +60,16 @@ export type PlaceRow = Pick<DeliveryPlace, 'id' | 'name' | 'address' | 'instruct
 export async function loadPlacesPage(db: Db, person: Person): Promise<readonly PlaceRow[]> {
   permit(person, 'manage people');
   const bins = await db('bin').where({ closed: 0 }).orderBy('name');
-  const places = (await db('deliveryPlace as p')
-    .where({ kind: 'own' })
-    .orderBy('p.id')
-    .select(
-      ...(['p.id', 'p.name', 'p.address', 'p.instructions', 'p.version'] as const),
-      db.raw('p.closed as gone'),
-      db.raw('(select count(*) from stock_sum s where s.place_id = p.id and s.quantity <> 0) as items'),
-    )) as Omit<PlaceRow, 'bins'>[];
+  const places = await rowsOf<Omit<PlaceRow, 'bins'>>(
+    db('deliveryPlace as p')
+      .where({ kind: 'own' })
+      .orderBy('p.id')
+      .select(
+        ...(['p.id', 'p.name', 'p.address', 'p.instructions', 'p.version'] as const),
+        db.raw('p.closed as gone'),
+        db.raw('(select count(*) from stock_sum s where s.place_id = p.id and s.quantity <> 0) as items'),
+      ),
+  );
   return places.map((p) => ({ ...p, bins: bins.filter((b) => b.placeId === p.id) }));
 }
 
@@ -77,14 +81,16 @@ export type ReasonSetting = ReasonRow & {
 /** Why deliveries are not as ordered. */
 export async function loadReasonsPage(db: Db, person: Person): Promise<readonly ReasonSetting[]> {
   permit(person, 'manage people');
-  return (await db('reason as r')
-    .orderBy(['r.does', 'r.name'])
-    .select(
-      'r.*',
-      db.raw(
-        '(select count(*) from rest where reason_id = r.id) + (select count(*) from receipt_line where reason_id = r.id) as given',
+  return await rowsOf<ReasonSetting>(
+    db('reason as r')
+      .orderBy(['r.does', 'r.name'])
+      .select(
+        'r.*',
+        db.raw(
+          '(select count(*) from rest where reason_id = r.id) + (select count(*) from receipt_line where reason_id = r.id) as given',
+        ),
       ),
-    )) as ReasonSetting[];
+  );
 }
 
 export type UnitRow = Unit & { readonly offered: boolean; readonly items: number };
@@ -93,10 +99,9 @@ export async function loadUnitsPage(db: Db, person: Person): Promise<readonly Un
   permit(person, 'manage people');
   const unused = new Set((await db('unitUnused')).map((u) => u.code));
   const used = new Map(
-    ((await db('item').groupBy('unit').select('unit').count({ n: '*' })) as { unit: string; n: number }[]).map((r) => [
-      r.unit,
-      r.n,
-    ]),
+    (await rowsOf<{ unit: string; n: number }>(db('item').groupBy('unit').select('unit').count({ n: '*' }))).map(
+      (r) => [r.unit, r.n],
+    ),
   );
   return UNITS.map((u) => ({ ...u, offered: !unused.has(u.code), items: used.get(u.code) ?? 0 }));
 }

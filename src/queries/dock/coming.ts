@@ -5,7 +5,7 @@ import { allot } from '@/core/receiving/receive';
 import type { Db } from '@/store/db';
 import { dockedLines } from '@/store/docked';
 import { findOrder } from '@/store/orders';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf } from '@/store/rows';
 import { AWAITS_SPLIT, COMES_ON, listed } from '@/store/comes';
 
 /** What is on its way to a line of a buy list. */
@@ -19,15 +19,17 @@ export type Coming = {
 /** What is on its way to lines of buy lists, by orders of their own and by what comes to stores for them. */
 export async function loadComing(db: Db, needIds: readonly number[]): Promise<(needId: number) => Coming> {
   const ids = JSON.stringify(needIds);
-  const days = (await db.raw(
-    `select s.need_id, case when count(*) = count(${COMES_ON}) then max(${COMES_ON}) end as day from
+  const days = await rowsOf<{ needId: number; day: Day | null }>(
+    db.raw(
+      `select s.need_id, case when count(*) = count(${COMES_ON}) then max(${COMES_ON}) end as day from
        (select need_id, line_id, received, given_up, quantity from split where need_id in (select value from json_each(?))
         union all select r.need_id, s.line_id, s.received, s.given_up, s.quantity from reservation r join split s on s.id = r.split_id
           where r.need_id in (select value from json_each(?))) s
      join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id
      where o.state in (${listed(AWAITED)}) and ${AWAITS_SPLIT} group by s.need_id`,
-    [ids, ids],
-  )) as { needId: number; day: Day | null }[];
+      [ids, ids],
+    ),
+  );
   const dayOf = new Map(days.map((d) => [d.needId, d.day]));
   const door = await atTheDoor(db, needIds);
   return (id) => ({ promisedOn: dayOf.get(id) ?? null, atDoor: door.get(id) ?? NONE });
@@ -35,11 +37,13 @@ export async function loadComing(db: Db, needIds: readonly number[]): Promise<(n
 
 /** What waits to be inspected, as it would be shared among the needs if all of it were released. */
 async function atTheDoor(db: Db, needIds: readonly number[]): Promise<Map<number, Quantity>> {
-  const waiting = (await db('split as s')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .whereIn('s.needId', among(db, needIds))
-    .where('l.held', '>', 0)
-    .distinct('l.orderId')) as { orderId: number }[];
+  const waiting = await rowsOf<{ orderId: number }>(
+    db('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .whereIn('s.needId', among(db, needIds))
+      .where('l.held', '>', 0)
+      .distinct('l.orderId'),
+  );
   const shares = new Map<number, Quantity>();
   for (const { orderId } of waiting) {
     const order = await findOrder(db, orderId);

@@ -3,7 +3,7 @@ import { plusDays } from '@/core/calendar/workdays';
 import type { OrderState } from '@/core/orders/states';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import type { Page } from '../page';
 import { permit } from '../permit';
 import { BRINGS_GOODS, COMES_HERE, COMES_ON } from '@/store/comes';
@@ -116,38 +116,42 @@ export async function listDue(
     const [day, id] = filter.after.split(' ');
     void query.whereRaw(`(${place}) > (?, ?)`, [day ?? '', Number(id)]);
   }
-  const found = (await query
-    .orderByRaw(place)
-    .limit(DOCK_SHOWN + 1)
-    .select('o.id')) as { id: number }[];
-  const rows = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn(
-      'o.id',
-      among(
-        db,
-        found.map((o) => o.id),
+  const found = await rowsOf<{ id: number }>(
+    query
+      .orderByRaw(place)
+      .limit(DOCK_SHOWN + 1)
+      .select('o.id'),
+  );
+  const rows = await rowsOf<DueRow & { placeDay: string }>(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .whereIn(
+        'o.id',
+        among(
+          db,
+          found.map((o) => o.id),
+        ),
+      )
+      .orderByRaw(place)
+      .select(
+        'o.id',
+        'o.number',
+        'o.state',
+        'o.wantedOn',
+        db.raw(`${dayOf(filter.show)} as place_day`),
+        'o.carrier',
+        { supplier: 's.name' },
+        db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods') as lines"),
+        db.raw(`(select count(*) from order_line l where ${lines}) as lines_due`),
+        db.raw(`(select min(${COMES_ON}) from order_line l where ${lines}) as comes_on`),
+        db.raw(
+          `(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where ${lines}) as jobs`,
+        ),
+        db.raw(
+          `(select group_concat(distinct p.name) from order_line l join delivery_place p on p.id = coalesce(l.place_id, o.place_id) where ${lines} and p.kind <> 'own') as places`,
+        ),
       ),
-    )
-    .orderByRaw(place)
-    .select(
-      'o.id',
-      'o.number',
-      'o.state',
-      'o.wantedOn',
-      db.raw(`${dayOf(filter.show)} as place_day`),
-      'o.carrier',
-      { supplier: 's.name' },
-      db.raw("(select count(*) from order_line l where l.order_id = o.id and l.kind = 'goods') as lines"),
-      db.raw(`(select count(*) from order_line l where ${lines}) as lines_due`),
-      db.raw(`(select min(${COMES_ON}) from order_line l where ${lines}) as comes_on`),
-      db.raw(
-        `(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where ${lines}) as jobs`,
-      ),
-      db.raw(
-        `(select group_concat(distinct p.name) from order_line l join delivery_place p on p.id = coalesce(l.place_id, o.place_id) where ${lines} and p.kind <> 'own') as places`,
-      ),
-    )) as (DueRow & { placeDay: string })[];
+  );
   const shown = rows.slice(0, DOCK_SHOWN);
   const last = shown.at(-1);
   const more = last !== undefined && rows.length > DOCK_SHOWN;
@@ -159,8 +163,7 @@ export async function countDock(db: Db, person: Person, today: Day): Promise<Rea
   permit(person, 'see dock');
   const due = (by: Day) => countOf(db('purchaseOrder').where('dueHereOn', '<=', by));
   const having = async (what: 'held' | 'rejected') =>
-    ((await db('orderLine').whereRaw(`${what} > 0`).countDistinct({ n: 'orderId' })) as unknown as { n: number }[])[0]
-      ?.n ?? 0;
+    (await rowsOf<{ n: number }>(db('orderLine').whereRaw(`${what} > 0`).countDistinct({ n: 'orderId' })))[0]?.n ?? 0;
   return {
     late: await due(plusDays(today, -1)),
     today: await due(today),

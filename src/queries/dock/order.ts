@@ -9,7 +9,7 @@ import type { ReasonDoes } from '@/core/receiving/reasons';
 import type { Db } from '@/store/db';
 import { lastRests } from '@/store/docked';
 import { findOrder, type StoredLine } from '@/store/orders';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf, rowOf } from '@/store/rows';
 import type { Person } from '@/store/people';
 import type { Bin, Item, ReceiptKind } from '@/store/tables';
 import { permit } from '../permit';
@@ -110,11 +110,12 @@ export async function loadReasons(db: Db, person: Person): Promise<readonly Reas
 /** An order as the dock sees it: without a price. */
 export async function loadDockOrder(db: Db, person: Person, number: string): Promise<DockOrder | undefined> {
   permit(person, 'see dock');
-  const head = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .where({ number })
-    .first('o.id', 'o.version', 'o.state', 'o.wantedOn', 'o.carrier', { supplier: 's.name' })) as
-    Pick<DockOrder, 'id' | 'version' | 'state' | 'wantedOn' | 'carrier' | 'supplier'> | undefined;
+  const head = await rowOf<Pick<DockOrder, 'id' | 'version' | 'state' | 'wantedOn' | 'carrier' | 'supplier'>>(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .where({ number })
+      .first('o.id', 'o.version', 'o.state', 'o.wantedOn', 'o.carrier', { supplier: 's.name' }),
+  );
   const order = head && (await findOrder(db, head.id));
   if (head === undefined || order === undefined) return undefined;
   const goods = order.lines.filter((l) => isGoodsLine(l));
@@ -209,18 +210,20 @@ const certificateOf = (line: StoredLine, item: Item | undefined, here: boolean):
   here ? 'here' : wantsCertificate(line.kind, line, item) ? 'wanted' : 'none';
 
 const numbersAtDoor = async (db: Db, lineIds: readonly number[]) =>
-  (await db('receiptLot as r')
-    .join('lot as l', 'l.id', 'r.lotId')
-    .whereIn('r.lineId', among(db, lineIds))
-    .groupBy('r.lineId', 'l.id')
-    .orderBy('l.number')
-    .select('r.lineId', 'l.number')
-    .sum({ held: 'r.held', rejected: 'r.rejected' })) as unknown as {
+  await rowsOf<{
     lineId: number;
     number: string;
     held: number;
     rejected: number;
-  }[];
+  }>(
+    db('receiptLot as r')
+      .join('lot as l', 'l.id', 'r.lotId')
+      .whereIn('r.lineId', among(db, lineIds))
+      .groupBy('r.lineId', 'l.id')
+      .orderBy('l.number')
+      .select('r.lineId', 'l.number')
+      .sum({ held: 'r.held', rejected: 'r.rejected' }),
+  );
 
 const papersOf = (db: Db, about: 'receipt' | 'certificate', ids: readonly number[]) =>
   db('document')
@@ -231,34 +234,38 @@ const papersOf = (db: Db, about: 'receipt' | 'certificate', ids: readonly number
     .select('id', 'aboutId', 'name');
 
 async function receiptsOf(db: Db, orderId: number): Promise<DockReceipt[]> {
-  const receipts = (await db('receipt as r')
-    .join('person as p', 'p.id', 'r.personId')
-    .where({ orderId })
-    .orderBy('r.id', 'desc')
-    .select(
-      'r.id',
-      'r.number',
-      'r.kind',
-      'r.day',
-      'r.note',
-      'r.carrier',
-      'r.packages',
-      'r.placeId',
-      { who: 'p.name' },
-      db.raw('r.reverses_id is not null or exists (select 1 from receipt b where b.reverses_id = r.id) as back'),
-    )) as Omit<DockReceipt, 'lines' | 'papers'>[];
+  const receipts = await rowsOf<Omit<DockReceipt, 'lines' | 'papers'>>(
+    db('receipt as r')
+      .join('person as p', 'p.id', 'r.personId')
+      .where({ orderId })
+      .orderBy('r.id', 'desc')
+      .select(
+        'r.id',
+        'r.number',
+        'r.kind',
+        'r.day',
+        'r.note',
+        'r.carrier',
+        'r.packages',
+        'r.placeId',
+        { who: 'p.name' },
+        db.raw('r.reverses_id is not null or exists (select 1 from receipt b where b.reverses_id = r.id) as back'),
+      ),
+  );
   const ids = receipts.map((r) => r.id);
   const papers = await papersOf(db, 'receipt', ids);
-  const lines = (await db('receiptLine as l')
-    .leftJoin('reason as w', 'w.id', 'l.reasonId')
-    .whereIn('l.receiptId', among(db, ids))
-    .select(
-      ...(['l.receiptId', 'l.lineId', 'l.accepted', 'l.held', 'l.rejected', 'l.givenUp'] as const),
-      { reason: 'w.name' },
-      db.raw(`(select case when count(distinct ifnull(m.bin_id, 0)) = 1 then max(m.bin_id) end
+  const lines = await rowsOf<DockReceipt['lines'][number] & { receiptId: number }>(
+    db('receiptLine as l')
+      .leftJoin('reason as w', 'w.id', 'l.reasonId')
+      .whereIn('l.receiptId', among(db, ids))
+      .select(
+        ...(['l.receiptId', 'l.lineId', 'l.accepted', 'l.held', 'l.rejected', 'l.givenUp'] as const),
+        { reason: 'w.name' },
+        db.raw(`(select case when count(distinct ifnull(m.bin_id, 0)) = 1 then max(m.bin_id) end
         from stock_move m join split s on s.id = m.split_id
         where m.receipt_id = l.receipt_id and s.line_id = l.line_id and m.quantity > 0) as bin_id`),
-    )) as unknown as (DockReceipt['lines'][number] & { receiptId: number })[];
+      ),
+  );
   return receipts.map((r) => ({
     ...r,
     papers: papers.filter((p) => p.aboutId === r.id),

@@ -1,3 +1,4 @@
+import { rowsOf, rowOf } from '@/store/rows';
 import { measured } from '@/core/quantity/units';
 import { quantity, type Quantity } from '@/core/quantity/quantity';
 import type { Label } from '@/formats/pdf/labels';
@@ -17,44 +18,31 @@ export async function loadReturnPaper(
   today: Day,
 ): Promise<ReturnPaper | undefined> {
   permit(person, 'see dock');
-  const head = (await db('receipt as r')
-    .join('purchaseOrder as o', 'o.id', 'r.orderId')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .join('person as p', 'p.id', 'r.personId')
-    .where({ 'r.id': receiptId, 'r.kind': 'sentBack' })
-    .first('r.number', 'r.day', 'r.note', 'r.carrier', {
-      order: 'o.number',
-      supplier: 's.name',
-      address: 's.address',
-      by: 'p.name',
-    })) as
-    | {
-        number: string;
-        day: Day;
-        note: string;
-        carrier: string;
-        order: string;
-        supplier: string;
-        address: string;
-        by: string;
-      }
-    | undefined;
+  const head = await rowOf<{
+    number: string;
+    day: Day;
+    note: string;
+    carrier: string;
+    order: string;
+    supplier: string;
+    address: string;
+    by: string;
+  }>(
+    db('receipt as r')
+      .join('purchaseOrder as o', 'o.id', 'r.orderId')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .join('person as p', 'p.id', 'r.personId')
+      .where({ 'r.id': receiptId, 'r.kind': 'sentBack' })
+      .first('r.number', 'r.day', 'r.note', 'r.carrier', {
+        order: 'o.number',
+        supplier: 's.name',
+        address: 's.address',
+        by: 'p.name',
+      }),
+  );
   if (head === undefined) return undefined;
   const company = await loadCompany(db);
-  const lines = (await db('receiptLine as r')
-    .join('orderLine as l', 'l.id', 'r.lineId')
-    .where({ receiptId })
-    .orderBy('l.place')
-    .select(
-      'l.id',
-      'l.description',
-      'l.ourNumber',
-      'l.theirNumber',
-      'l.unit',
-      'r.accepted',
-      'r.rejected',
-      'r.givenUp',
-    )) as {
+  const lines = await rowsOf<{
     id: number;
     description: string;
     ourNumber: string;
@@ -63,13 +51,30 @@ export async function loadReturnPaper(
     accepted: Quantity;
     rejected: Quantity;
     givenUp: Quantity;
-  }[];
-  const numbers = (await db.raw(
-    `select l.line_id, n.number from receipt_lot l join lot n on n.id = l.lot_id where l.receipt_id = ?
+  }>(
+    db('receiptLine as r')
+      .join('orderLine as l', 'l.id', 'r.lineId')
+      .where({ receiptId })
+      .orderBy('l.place')
+      .select(
+        'l.id',
+        'l.description',
+        'l.ourNumber',
+        'l.theirNumber',
+        'l.unit',
+        'r.accepted',
+        'r.rejected',
+        'r.givenUp',
+      ),
+  );
+  const numbers = await rowsOf<{ lineId: number; number: string }>(
+    db.raw(
+      `select l.line_id, n.number from receipt_lot l join lot n on n.id = l.lot_id where l.receipt_id = ?
      union select s.line_id, n.number from stock_move m join split s on s.id = m.split_id join lot n on n.id = m.lot_id where m.receipt_id = ?
      order by 2`,
-    [receiptId, receiptId],
-  )) as { lineId: number; number: string }[];
+      [receiptId, receiptId],
+    ),
+  );
   return {
     number: head.number,
     order: head.order,
@@ -96,13 +101,7 @@ export async function loadReturnPaper(
 /** Labels for what a receipt brought: one for each job and line, and one for each piece that has a serial number. */
 export async function loadLabels(db: Db, person: Person, receiptId: number): Promise<Label[]> {
   permit(person, 'see dock');
-  const rows = (await db.raw(
-    `select s.id, l.description, l.our_number, l.share_unit, r.quantity, o.number as "order", p.name as place, j.number as job, i.tracking
-     from receipt_split r join split s on s.id = r.split_id join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id
-     join delivery_place p on p.id = coalesce(l.place_id, o.place_id) left join job j on j.id = s.job_id left join item i on i.id = l.item_id
-     where r.receipt_id = ? and r.quantity > 0 order by l.place, s.place`,
-    [receiptId],
-  )) as {
+  const rows = await rowsOf<{
     id: number;
     description: string;
     ourNumber: string;
@@ -112,16 +111,28 @@ export async function loadLabels(db: Db, person: Person, receiptId: number): Pro
     place: string;
     job: string | null;
     tracking: string | null;
-  }[];
-  const pieces = (await db('stockMove as m')
-    .join('lot as n', 'n.id', 'm.lotId')
-    .leftJoin('bin as b', 'b.id', 'm.binId')
-    .where({ receiptId })
-    .select('m.splitId', 'n.number', { bin: 'b.name' })) as { splitId: number; number: string; bin: string | null }[];
-  const bins = (await db('stockMove as m')
-    .join('bin as b', 'b.id', 'm.binId')
-    .where({ receiptId })
-    .select('m.splitId', { bin: 'b.name' })) as { splitId: number; bin: string }[];
+  }>(
+    db.raw(
+      `select s.id, l.description, l.our_number, l.share_unit, r.quantity, o.number as "order", p.name as place, j.number as job, i.tracking
+     from receipt_split r join split s on s.id = r.split_id join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id
+     join delivery_place p on p.id = coalesce(l.place_id, o.place_id) left join job j on j.id = s.job_id left join item i on i.id = l.item_id
+     where r.receipt_id = ? and r.quantity > 0 order by l.place, s.place`,
+      [receiptId],
+    ),
+  );
+  const pieces = await rowsOf<{ splitId: number; number: string; bin: string | null }>(
+    db('stockMove as m')
+      .join('lot as n', 'n.id', 'm.lotId')
+      .leftJoin('bin as b', 'b.id', 'm.binId')
+      .where({ receiptId })
+      .select('m.splitId', 'n.number', { bin: 'b.name' }),
+  );
+  const bins = await rowsOf<{ splitId: number; bin: string }>(
+    db('stockMove as m')
+      .join('bin as b', 'b.id', 'm.binId')
+      .where({ receiptId })
+      .select('m.splitId', { bin: 'b.name' }),
+  );
   return rows.flatMap((r): Label[] => {
     const bin = bins.find((b) => b.splitId === r.id)?.bin;
     const label: Label = {

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { AwaitedLine } from '@/core/receiving/tally';
 import { AWAITED } from '@/core/orders/states';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -42,8 +43,9 @@ export async function findScanned(db: Db, person: Person, words: readonly string
   const itemId = called[0]?.id;
   const item = itemId === undefined ? undefined : await db('item').where({ id: itemId }).first('id', 'number', 'name');
   const asked = JSON.stringify(words);
-  const rows = (await db.raw(
-    `select l.id as line_id, o.id as order_id, o.number as "order", o.version, o.supplier_id, s.name as supplier, l.item_id, l.description,
+  const rows = await rowsOf<Row>(
+    db.raw(
+      `select l.id as line_id, o.id as order_id, o.number as "order", o.version, o.supplier_id, s.name as supplier, l.item_id, l.description,
        l.our_number as number, l.unit, l.quantity as ordered, ${GOODS_DUE} as due, l.share_unit, l.factor_many, l.factor_one,
        i.unit as item_unit, coalesce(i.tracking, 'none') as tracking, coalesce(i.number_pattern, '') as number_pattern,
        (select group_concat(distinct j.number) from split x join job j on j.id = x.job_id where x.line_id = l.id) as jobs
@@ -55,8 +57,9 @@ export async function findScanned(db: Db, person: Person, words: readonly string
        and ${BRINGS_GOODS}
        and o.state in (${AWAITED.map(() => '?').join(', ')})
      order by coalesce(${COMES_ON}, '~'), o.id, l.place limit ${MOST_LINES}`,
-    [itemId ?? 0, asked, asked, ...AWAITED],
-  )) as Row[];
+      [itemId ?? 0, asked, asked, ...AWAITED],
+    ),
+  );
   return {
     part: item ?? null,
     lines: rows.map(({ shareUnit, itemUnit, factorMany, factorOne, jobs, ...line }) => ({

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { lateWords } from '../buying/needLine';
 import { OPEN_QUOTE_STATES } from '@/core/quotes/winning';
 import { LIVE } from '@/core/jobs/states';
@@ -75,15 +76,17 @@ async function toAgree(db: Db): Promise<Group> {
   const { currency } = await loadCompany(db);
   const pending = () =>
     db('budgetChange as c').join('job as j', 'j.id', 'c.jobId').where({ 'c.state': 'pending', 'j.state': LIVE });
-  const found = (await pending()
-    .orderBy('c.id')
-    .limit(SHOWN)
-    .select(
-      'c.number',
-      'c.reason',
-      { job: 'j.number' },
-      db.raw('(select sum(amount) from budget_change_line where change_id = c.id) as total'),
-    )) as { number: number; reason: string; job: string; total: Minor }[];
+  const found = await rowsOf<{ number: number; reason: string; job: string; total: Minor }>(
+    pending()
+      .orderBy('c.id')
+      .limit(SHOWN)
+      .select(
+        'c.number',
+        'c.reason',
+        { job: 'j.number' },
+        db.raw('(select sum(amount) from budget_change_line where change_id = c.id) as total'),
+      ),
+  );
   const rows = found.map(({ number, reason, job, total }): Waiting => {
     const by = total === 0 ? 'no change in total' : `${total > 0 ? '+' : ''}${formatMoney(total, currency)}`;
     return {
@@ -99,18 +102,22 @@ async function toAgree(db: Db): Promise<Group> {
 
 async function overBudget(db: Db): Promise<Group> {
   const { currency } = await loadCompany(db);
-  const over = (await db.raw(`
-    select j.number as job, c.code, c.name, x.budget - x.forecast as headroom from code_sum x
-    join job j on j.id = x.job_id and j.state = '${LIVE}' join cost_code c on c.id = x.cost_code_id
-    where x.forecast > x.budget order by x.budget - x.forecast limit ${SHOWN}`)) as {
+  const over = await rowsOf<{
     job: string;
     code: string;
     name: string;
     headroom: number;
-  }[];
-  const [{ n = 0 } = {}] = (await db.raw(`
+  }>(
+    db.raw(`
+    select j.number as job, c.code, c.name, x.budget - x.forecast as headroom from code_sum x
+    join job j on j.id = x.job_id and j.state = '${LIVE}' join cost_code c on c.id = x.cost_code_id
+    where x.forecast > x.budget order by x.budget - x.forecast limit ${SHOWN}`),
+  );
+  const [{ n = 0 } = {}] = await rowsOf<{ n?: number }>(
+    db.raw(`
     select count(*) as n from code_sum x join job j on j.id = x.job_id and j.state = '${LIVE}'
-    where x.forecast > x.budget`)) as { n?: number }[];
+    where x.forecast > x.budget`),
+  );
   const rows = over.map((o): Waiting => {
     const by = formatMoney(minor(-o.headroom), currency);
     return {
@@ -151,16 +158,20 @@ const MAILED = {
 } as const;
 
 async function drafts(db: Db): Promise<Group> {
-  const found = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereIn('o.state', SENDABLE)
-    .orderBy('o.id')
-    .select('o.number', 'o.net', 'o.currency', 's.name', latestMail(db))) as (Mailed & {
-    number: string;
-    net: number;
-    currency: string;
-    name: string;
-  })[];
+  const found = await rowsOf<
+    Mailed & {
+      number: string;
+      net: number;
+      currency: string;
+      name: string;
+    }
+  >(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .whereIn('o.state', SENDABLE)
+      .orderBy('o.id')
+      .select('o.number', 'o.net', 'o.currency', 's.name', latestMail(db)),
+  );
   const rows = found.slice(0, SHOWN).map((o): Waiting => {
     const [word, why, step] = MAILED[o.mail === 'failed' || o.mail === 'unknown' ? o.mail : 'none'];
     return {
@@ -177,27 +188,31 @@ async function drafts(db: Db): Promise<Group> {
 /** Orders that are late at their suppliers, those promised too late, and those that nobody confirmed. */
 async function toChase(db: Db, person: Person, today: Day): Promise<Group> {
   const late = await listOrders(db, person, { lateOn: today, sort: 'wanted' }, today);
-  const promised = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereNotNull('o.missedOn')
-    .orderBy(['o.missedOn', 'o.id'])
-    .select('o.id', 'o.number', 's.name', { neededOn: 'o.missedOn' })) as {
+  const promised = await rowsOf<{
     id: number;
     number: string;
     name: string;
     neededOn: Day;
-  }[];
+  }>(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .whereNotNull('o.missedOn')
+      .orderBy(['o.missedOn', 'o.id'])
+      .select('o.id', 'o.number', 's.name', { neededOn: 'o.missedOn' }),
+  );
   const tooLate = promised.filter((p) => !late.rows.some((r) => r.id === p.id));
-  const silent = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .where('o.state', 'sent')
-    .where('o.sentOn', '<=', plusDays(today, -DAYS_TO_CONFIRM))
-    .whereNotIn(
-      'o.id',
-      late.rows.map((r) => r.id),
-    )
-    .orderBy('o.sentOn')
-    .select('o.number', 'o.sentOn', 's.name')) as { number: string; sentOn: Day; name: string }[];
+  const silent = await rowsOf<{ number: string; sentOn: Day; name: string }>(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .where('o.state', 'sent')
+      .where('o.sentOn', '<=', plusDays(today, -DAYS_TO_CONFIRM))
+      .whereNotIn(
+        'o.id',
+        late.rows.map((r) => r.id),
+      )
+      .orderBy('o.sentOn')
+      .select('o.number', 'o.sentOn', 's.name'),
+  );
   const rows: Waiting[] = [
     ...late.rows.map((o): Waiting => ({
       word: 'Late',
@@ -339,12 +354,14 @@ async function toPick(db: Db, person: Person, today: Day): Promise<Group> {
 
 async function toMatch(db: Db): Promise<Group> {
   const waiting = () => db('invoice as i').whereIn('i.state', WAITING);
-  const [count] = (await waiting().count({ n: '*' })) as { n: number }[];
-  const found = (await waiting()
-    .join('supplier as s', 's.id', 'i.supplierId')
-    .orderByRaw("case i.state when 'held' then 0 else 1 end, i.id")
-    .limit(SHOWN)
-    .select('i.*', 's.name')) as (Invoice & { name: string })[];
+  const [count] = await rowsOf<{ n: number }>(waiting().count({ n: '*' }));
+  const found = await rowsOf<Invoice & { name: string }>(
+    waiting()
+      .join('supplier as s', 's.id', 'i.supplierId')
+      .orderByRaw("case i.state when 'held' then 0 else 1 end, i.id")
+      .limit(SHOWN)
+      .select('i.*', 's.name'),
+  );
   const rows: Waiting[] = [];
   for (const i of found) {
     const held = await differenceOf(db, i, 'words');
@@ -363,16 +380,13 @@ async function toMatch(db: Db): Promise<Group> {
 async function quotes(db: Db): Promise<Group> {
   const open = () =>
     db('quote as q').join('job as j', 'j.id', 'q.jobId').whereIn('q.state', OPEN_QUOTE_STATES).whereNull('q.revisedAs');
-  const [count] = (await open().count({ n: '*' })) as { n: number }[];
-  const found = (await open()
-    .orderBy('q.id', 'desc')
-    .limit(SHOWN)
-    .select('q.number', 'q.state', 'j.name', { job: 'j.number' })) as {
+  const [count] = await rowsOf<{ n: number }>(open().count({ n: '*' }));
+  const found = await rowsOf<{
     number: string;
     state: string;
     name: string;
     job: string;
-  }[];
+  }>(open().orderBy('q.id', 'desc').limit(SHOWN).select('q.number', 'q.state', 'j.name', { job: 'j.number' }));
   const rows = found.map((q): Waiting => ({
     word: 'Quote',
     weight: 'good',

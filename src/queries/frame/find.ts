@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { listed } from '@/store/comes';
 import { OPEN_QUOTE_STATES } from '@/core/quotes/winning';
 import { OPEN_JOB_STATES } from '@/core/jobs/states';
@@ -105,10 +106,10 @@ const EACH = 6;
 const NEWEST = 60;
 const BEFORE_TYPING = 8;
 
-async function rowsOf(db: Db, person: Person, { kind, from }: Kind, ids: readonly number[]): Promise<(Row & Found)[]> {
-  const rows = (await db.raw(`select t.id, ${from(person)} where t.id in (select value from json_each(?))`, [
-    JSON.stringify(ids),
-  ])) as Row[];
+async function foundOf(db: Db, person: Person, { kind, from }: Kind, ids: readonly number[]): Promise<(Row & Found)[]> {
+  const rows = await rowsOf<Row>(
+    db.raw(`select t.id, ${from(person)} where t.id in (select value from json_each(?))`, [JSON.stringify(ids)]),
+  );
   return rows.map((row) => ({ kind, ...row }));
 }
 
@@ -120,7 +121,7 @@ async function lastUsed(db: Db, person: Person, kinds: readonly Kind[]): Promise
   const rows: (Row & Found)[] = [];
   for (const kind of kinds) {
     const ids = used.filter((u) => u.kind === kind.kind).map((u) => u.thingId);
-    if (ids.length > 0) rows.push(...(await rowsOf(db, person, kind, ids)));
+    if (ids.length > 0) rows.push(...(await foundOf(db, person, kind, ids)));
   }
   const place = new Map(used.map((u, k) => [`${u.kind}/${u.thingId}`, k]));
   const at = (row: Found) => place.get(`${row.kind}/${row.id}`) ?? 0;
@@ -142,7 +143,7 @@ export async function find(db: Db, person: Person, words: string): Promise<Found
     const ids = await findIds(db, kind.kind, words, NEWEST);
     if (ids.length === 0) continue;
     const place = new Map(ids.map((id, k) => [id, k]));
-    const rows = (await rowsOf(db, person, kind, ids)).sort(
+    const rows = (await foundOf(db, person, kind, ids)).sort(
       (a, b) =>
         closeness(words, a.label) - closeness(words, b.label) ||
         b.open - a.open ||

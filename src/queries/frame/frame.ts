@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { WAITING } from '@/core/invoices/states';
 import { may } from '@/core/people/rights';
 import { localeOf, type Locale } from '@/core/locale/locale';
@@ -34,11 +35,13 @@ export type Frame = {
 /** What stands around every place: the person's open jobs with their levels, and what waits where. */
 export async function loadFrame(db: Db, person: Person, today: Day): Promise<Frame> {
   const { name, currency, ...company } = await loadCompany(db);
-  const jobs = (await db('openJob as o')
-    .join('job as j', 'j.id', 'o.jobId')
-    .where({ personId: person.id })
-    .orderBy('o.place')
-    .select('j.id', 'j.number', 'j.shortName')) as Omit<RailJob, 'level'>[];
+  const jobs = await rowsOf<Omit<RailJob, 'level'>>(
+    db('openJob as o')
+      .join('job as j', 'j.id', 'o.jobId')
+      .where({ personId: person.id })
+      .orderBy('o.place')
+      .select('j.id', 'j.number', 'j.shortName'),
+  );
   const levels = may(person, 'see money')
     ? await loadJobLevels(
         db,

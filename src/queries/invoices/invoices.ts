@@ -8,7 +8,7 @@ import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { besideLines, invoicedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
-import { whereIn } from '@/store/rows';
+import { whereIn, rowOf } from '@/store/rows';
 import type { Person } from '@/store/people';
 import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables';
 import type { UnitPrice } from '@/core/money/money';
@@ -109,13 +109,14 @@ export type InvoiceView = Comparison & {
 export async function loadInvoice(db: Db, person: Person, id: number): Promise<InvoiceView | undefined> {
   permit(person, 'see invoices');
   permit(person, 'see money');
-  const row = (await db('invoice as i')
-    .join('supplier as s', 's.id', 'i.supplierId')
-    .join('person as e', 'e.id', 'i.enteredBy')
-    .leftJoin('person as m', 'm.id', 'i.matchedBy')
-    .where('i.id', id)
-    .first('i.*', { supplier: 's.name', enteredName: 'e.name', matchedName: 'm.name' })) as
-    (Invoice & { supplier: string; enteredName: string; matchedName: string | null }) | undefined;
+  const row = await rowOf<Invoice & { supplier: string; enteredName: string; matchedName: string | null }>(
+    db('invoice as i')
+      .join('supplier as s', 's.id', 'i.supplierId')
+      .join('person as e', 'e.id', 'i.enteredBy')
+      .leftJoin('person as m', 'm.id', 'i.matchedBy')
+      .where('i.id', id)
+      .first('i.*', { supplier: 's.name', enteredName: 'e.name', matchedName: 'm.name' }),
+  );
   if (row === undefined) return undefined;
   const comparison = await compareInvoice(db, row);
   const { order } = comparison;

@@ -22,7 +22,7 @@ describe('prices over time', () => {
       [0, 100_000, '2026-01-01', '2026-05-31'],
       [100_000, 80_000, '2026-01-01', null],
       [0, 120_000, '2026-06-01', null],
-    ])
+    ] as const)
       await insertMany(db, 'priceBreak', [{ partId, fromQuantity, price, priceQuantity: 1, fromDay, untilDay }]);
     const order = async (quantity: number) =>
       yard.send(await yard.draft([{ needId: await yard.need({ item: ids.items[0], quantity }), buy: q(quantity) }]));

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { UnitPrice } from '@/core/money/money';
 import type { Db } from '@/store/db';
@@ -27,13 +28,15 @@ const POINTS = 200;
 /** What a supplier was paid for most often. */
 export async function listPaidParts(db: Db, person: Person, supplierId: number): Promise<PaidPart[]> {
   permit(person, 'see money');
-  return db.raw(
-    `select i.id as item_id, i.number, i.name, count(*) as times
+  return rowsOf<PaidPart>(
+    db.raw(
+      `select i.id as item_id, i.number, i.name, count(*) as times
      from purchase_order o join order_line l on l.order_id = o.id join item i on i.id = l.item_id
      where o.supplier_id = ? and o.sent_on is not null and o.state <> 'calledOff' and l.price is not null
      group by i.id order by times desc, i.number limit ${PARTS}`,
-    [supplierId],
-  ) as unknown as Promise<PaidPart[]>;
+      [supplierId],
+    ),
+  );
 }
 
 type Row = { readonly price: UnitPrice; readonly priceQuantity: number; readonly unit: string };
@@ -48,27 +51,33 @@ export async function loadPriceCourse(
   itemId: number,
 ): Promise<PriceCourse | undefined> {
   permit(person, 'see money');
-  const paid = (await db('purchaseOrder as o')
-    .join('orderLine as l', 'l.orderId', 'o.id')
-    .where({ 'o.supplierId': supplierId, 'l.itemId': itemId })
-    .whereNotNull('o.sentOn')
-    .whereNotNull('l.price')
-    .whereNot('o.state', 'calledOff')
-    .orderBy([{ column: 'o.sentOn', order: 'desc' }, 'o.id'])
-    .limit(POINTS)
-    .select('l.price', 'l.priceQuantity', 'l.unit', { day: 'o.sentOn', order: 'o.number' })) as (Row & {
-    day: Day;
-    order: string;
-  })[];
+  const paid = await rowsOf<
+    Row & {
+      day: Day;
+      order: string;
+    }
+  >(
+    db('purchaseOrder as o')
+      .join('orderLine as l', 'l.orderId', 'o.id')
+      .where({ 'o.supplierId': supplierId, 'l.itemId': itemId })
+      .whereNotNull('o.sentOn')
+      .whereNotNull('l.price')
+      .whereNot('o.state', 'calledOff')
+      .orderBy([{ column: 'o.sentOn', order: 'desc' }, 'o.id'])
+      .limit(POINTS)
+      .select('l.price', 'l.priceQuantity', 'l.unit', { day: 'o.sentOn', order: 'o.number' }),
+  );
   const [latest] = paid;
   if (latest === undefined) return undefined;
-  const listed = (await db.raw(
-    `select b.from_day, b.until_day, b.price, b.price_quantity, p.unit from supplier_part p join price_break b on b.part_id = p.id
+  const listed = await rowsOf<Row & { fromDay: Day; untilDay: Day | null }>(
+    db.raw(
+      `select b.from_day, b.until_day, b.price, b.price_quantity, p.unit from supplier_part p join price_break b on b.part_id = p.id
      where p.supplier_id = ? and p.item_id = ? and p.unit = ?
        and b.from_quantity = (select min(x.from_quantity) from price_break x where x.part_id = p.id and x.from_day = b.from_day)
      order by b.from_day`,
-    [supplierId, itemId, latest.unit],
-  )) as (Row & { fromDay: Day; untilDay: Day | null })[];
+      [supplierId, itemId, latest.unit],
+    ),
+  );
   return {
     unit: latest.unit,
     paid: paid

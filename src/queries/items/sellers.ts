@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { comesOn, daysLate, readyAfter } from '@/core/calendar/lead';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
@@ -50,15 +51,17 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
   const open = need.open === 0 ? need.quantity : need.open;
   const past = new Map(
     (
-      (await db('orderLine as l')
-        .join('purchaseOrder as o', 'o.id', 'l.orderId')
-        .where('l.itemId', itemId)
-        .whereNotNull('o.sentOn')
-        .whereNot('o.state', 'calledOff')
-        .groupBy('o.supplierId')
-        .select('o.supplierId')
-        .count({ times: '*' })
-        .max({ lastOn: 'o.sentOn' })) as { supplierId: number; times: number; lastOn: Day }[]
+      await rowsOf<{ supplierId: number; times: number; lastOn: Day }>(
+        db('orderLine as l')
+          .join('purchaseOrder as o', 'o.id', 'l.orderId')
+          .where('l.itemId', itemId)
+          .whereNotNull('o.sentOn')
+          .whereNot('o.state', 'calledOff')
+          .groupBy('o.supplierId')
+          .select('o.supplierId')
+          .count({ times: '*' })
+          .max({ lastOn: 'o.sentOn' }),
+      )
     ).map((p) => [p.supplierId, p]),
   );
   const sellers: Seller[] = [];

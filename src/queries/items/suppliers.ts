@@ -7,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from '@/store/tables';
 import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import { permit } from '../permit';
 import { listed } from '@/store/comes';
 
@@ -117,14 +117,16 @@ export type DaysKept = { readonly came: number; readonly kept: number };
 const YEAR = 365;
 
 export async function loadDaysKept(db: Db, supplierId: number, today: Day): Promise<DaysKept> {
-  const [row] = (await db.raw(
-    `select count(*) as came, coalesce(sum(r.day <= l.wanted_on), 0) as kept
+  const [row] = await rowsOf<DaysKept>(
+    db.raw(
+      `select count(*) as came, coalesce(sum(r.day <= l.wanted_on), 0) as kept
      from purchase_order o join receipt r on r.order_id = o.id
      join receipt_line x on x.receipt_id = r.id join order_line l on l.id = x.line_id
      where o.supplier_id = ? and r.day >= ? and l.wanted_on is not null
        and r.reverses_id is null and not exists (select 1 from receipt b where b.reverses_id = r.id)`,
-    [supplierId, plusDays(today, -YEAR)],
-  )) as DaysKept[];
+      [supplierId, plusDays(today, -YEAR)],
+    ),
+  );
   return row ?? { came: 0, kept: 0 };
 }
 
@@ -210,29 +212,31 @@ export async function listSold(
     .orderBy('id')
     .limit(PARTS_PAGE)
     .select('id');
-  const rows = (await db('supplierPart as p')
-    .join('item as i', 'i.id', 'p.itemId')
-    .join('priceBreak as b', 'b.partId', 'p.id')
-    .whereIn(
-      'p.id',
-      among(
-        db,
-        parts.map((p) => p.id),
+  const rows = await rowsOf<SoldRow>(
+    db('supplierPart as p')
+      .join('item as i', 'i.id', 'p.itemId')
+      .join('priceBreak as b', 'b.partId', 'p.id')
+      .whereIn(
+        'p.id',
+        among(
+          db,
+          parts.map((p) => p.id),
+        ),
+      )
+      .whereRaw(HOLDS, [today, today])
+      .orderBy(['p.id', 'b.fromQuantity'])
+      .select(
+        { partId: 'p.id', from: 'b.fromQuantity' },
+        'i.number',
+        'i.name',
+        'p.theirNumber',
+        'p.unit',
+        'p.minimum',
+        'p.pack',
+        'b.price',
+        'b.priceQuantity',
       ),
-    )
-    .whereRaw(HOLDS, [today, today])
-    .orderBy(['p.id', 'b.fromQuantity'])
-    .select(
-      { partId: 'p.id', from: 'b.fromQuantity' },
-      'i.number',
-      'i.name',
-      'p.theirNumber',
-      'p.unit',
-      'p.minimum',
-      'p.pack',
-      'b.price',
-      'b.priceQuantity',
-    )) as SoldRow[];
+  );
   const last = parts.at(-1);
   return { rows, next: parts.length < PARTS_PAGE || last === undefined ? undefined : String(last.id) };
 }

@@ -1,3 +1,4 @@
+import { rowOf } from '@/store/rows';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Asset } from '@/store/tables';
@@ -21,8 +22,10 @@ export async function loadJobAsset(db: Db, person: Person, jobId: number): Promi
     .where({ customerId: job?.customerId ?? 0 })
     .orderBy('id', 'desc')
     .limit(KNOWN);
-  const own = (await db('asset')
-    .where({ id: job?.assetId ?? 0 })
-    .first()) as Asset | undefined;
+  const own = await rowOf<Asset>(
+    db('asset')
+      .where({ id: job?.assetId ?? 0 })
+      .first(),
+  );
   return { own: own ?? null, known, version: job?.version ?? 0 };
 }

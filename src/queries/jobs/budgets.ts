@@ -7,7 +7,7 @@ import { loadContingency } from '@/store/budgets';
 import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { whereIn } from '@/store/rows';
+import { whereIn, rowsOf } from '@/store/rows';
 import type { BudgetChange, CostCode } from '@/store/tables';
 import { permit } from '../permit';
 
@@ -49,12 +49,14 @@ export async function loadBudget(db: Db, person: Person, jobId: number, on?: Day
   permit(person, 'see money');
   const until = on ?? ('9999-12-31' as Day);
   const codes = await loadCostCodes(db);
-  const sums = (await db('budgetEntry')
-    .where({ jobId })
-    .where('day', '<=', until)
-    .groupBy('costCodeId', 'kind')
-    .select('costCodeId', 'kind')
-    .sum({ amount: 'amount' })) as { costCodeId: number; kind: 'opening' | 'change'; amount: Minor }[];
+  const sums = await rowsOf<{ costCodeId: number; kind: 'opening' | 'change'; amount: Minor }>(
+    db('budgetEntry')
+      .where({ jobId })
+      .where('day', '<=', until)
+      .groupBy('costCodeId', 'kind')
+      .select('costCodeId', 'kind')
+      .sum({ amount: 'amount' }),
+  );
   const notes = new Map((await db('budgetNote').where({ jobId })).map((n) => [n.costCodeId, n.words]));
   const changes = await loadChanges(db, person, jobId, codes, until);
   const waiting = changes.filter((c) => c.state === 'pending').flatMap((c) => c.lines);
@@ -78,15 +80,17 @@ export async function loadBudget(db: Db, person: Person, jobId: number, on?: Day
       pending: add(rows.map((r) => r.pending)),
     },
     changes,
-    quoted: (await db('budgetEntry as b')
-      .join('person as p', 'p.id', 'b.personId')
-      .where('b.jobId', jobId)
-      .where('b.day', '<=', until)
-      .whereNull('b.changeId')
-      .groupBy('b.at', 'b.reason')
-      .orderBy('b.at')
-      .select('b.day', 'b.reason', { who: 'p.name' })
-      .sum({ amount: 'b.amount' })) as unknown as QuotedBudget[],
+    quoted: await rowsOf<QuotedBudget>(
+      db('budgetEntry as b')
+        .join('person as p', 'p.id', 'b.personId')
+        .where('b.jobId', jobId)
+        .where('b.day', '<=', until)
+        .whereNull('b.changeId')
+        .groupBy('b.at', 'b.reason')
+        .orderBy('b.at')
+        .select('b.day', 'b.reason', { who: 'p.name' })
+        .sum({ amount: 'b.amount' }),
+    ),
     price: await loadPrice(db, jobId, changes),
   };
 }
@@ -98,13 +102,15 @@ async function loadChanges(
   codes: readonly CostCode[],
   until: Day,
 ): Promise<ChangeView[]> {
-  const found = (await db('budgetChange as c')
-    .join('person as p', 'p.id', 'c.personId')
-    .leftJoin('person as d', 'd.id', 'c.decidedBy')
-    .where('c.jobId', jobId)
-    .where('c.day', '<=', until)
-    .orderBy('c.number', 'desc')
-    .select('c.*', { who: 'p.name', decider: 'd.name' })) as (BudgetChange & { who: string; decider: string | null })[];
+  const found = await rowsOf<BudgetChange & { who: string; decider: string | null }>(
+    db('budgetChange as c')
+      .join('person as p', 'p.id', 'c.personId')
+      .leftJoin('person as d', 'd.id', 'c.decidedBy')
+      .where('c.jobId', jobId)
+      .where('c.day', '<=', until)
+      .orderBy('c.number', 'desc')
+      .select('c.*', { who: 'p.name', decider: 'd.name' }),
+  );
   const ids = found.map((c) => c.id);
   const lines = groupBy(await whereIn(db, 'budgetChangeLine', 'changeId', ids), (l) => l.changeId);
   const code = new Map(codes.map((c) => [c.id, c]));
@@ -121,14 +127,16 @@ async function loadChanges(
 }
 
 async function loadPrice(db: Db, jobId: number, changes: readonly ChangeView[]): Promise<BudgetView['price']> {
-  const [won] = (await db('quoteLine as l')
-    .join('quote as q', 'q.id', 'l.quoteId')
-    .where({ 'q.jobId': jobId, 'q.state': 'won', 'l.agreed': 1 })
-    .groupBy('q.id')
-    .orderBy('q.id', 'desc')
-    .limit(1)
-    .select('q.id')
-    .sum({ price: 'l.priceNet' })) as { price: Minor | null }[];
+  const [won] = await rowsOf<{ price: Minor | null }>(
+    db('quoteLine as l')
+      .join('quote as q', 'q.id', 'l.quoteId')
+      .where({ 'q.jobId': jobId, 'q.state': 'won', 'l.agreed': 1 })
+      .groupBy('q.id')
+      .orderBy('q.id', 'desc')
+      .limit(1)
+      .select('q.id')
+      .sum({ price: 'l.priceNet' }),
+  );
   if (won === undefined) return null;
   const agreed = changes.filter((c) => c.state === 'agreed');
   return { quoted: won.price ?? minor(0), changed: minor(agreed.reduce((sum, c) => sum + (c.quoteChange ?? 0), 0)) };
@@ -144,10 +152,12 @@ export async function loadContingencyOf(
   permit(person, 'see money');
   const [row] =
     on === undefined
-      ? ((await db('budgetChangeLine as l')
-          .join('budgetChange as c', 'c.id', 'l.changeId')
-          .where({ 'c.jobId': jobId, 'c.state': 'pending' })
-          .sum({ amount: 'l.amount' })) as { amount: Minor | null }[])
+      ? await rowsOf<{ amount: Minor | null }>(
+          db('budgetChangeLine as l')
+            .join('budgetChange as c', 'c.id', 'l.changeId')
+            .where({ 'c.jobId': jobId, 'c.state': 'pending' })
+            .sum({ amount: 'l.amount' }),
+        )
       : [];
   return { contingency: await loadContingency(db, jobId, on), pending: row?.amount ?? minor(0) };
 }

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import { completionOf, completionOfAll, type Completion, type Estimate } from '@/core/tab/completion';
 import type { Level } from '@/core/tab/sums';
@@ -29,13 +30,12 @@ export async function loadCompletion(db: Db, person: Person, jobId: number, on?:
     .where('day', '<=', on ?? '9999-12-31')
     .groupBy('costCodeId')
     .max('id');
-  const said = (await db('completion as c')
-    .join('person as p', 'p.id', 'c.personId')
-    .whereIn('c.id', latest)
-    .select('c.costCodeId', 'c.amount', 'c.done', 'c.reason', 'c.day', { who: 'p.name' })) as (Pick<
-    CompletionRow,
-    'costCodeId' | 'amount' | 'done' | 'reason' | 'day'
-  > & { who: string })[];
+  const said = await rowsOf<Pick<CompletionRow, 'costCodeId' | 'amount' | 'done' | 'reason' | 'day'> & { who: string }>(
+    db('completion as c')
+      .join('person as p', 'p.id', 'c.personId')
+      .whereIn('c.id', latest)
+      .select('c.costCodeId', 'c.amount', 'c.done', 'c.reason', 'c.day', { who: 'p.name' }),
+  );
   const rows = levels.map(({ code, ...level }): CompletionRowView => {
     const own = said.find((s) => s.costCodeId === code.id);
     const known = own !== undefined && (own.amount !== null || own.done !== null) ? own : null;

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { COMMITTED } from '@/core/tab/stages';
@@ -33,9 +34,10 @@ const MOST_EVENTS = 8;
 export async function loadCourse(db: Db, person: Person, jobId: number, on?: Day): Promise<CourseView> {
   permit(person, 'see money');
   const until = on ?? '9999';
-  const points = (await db.raw(
-    // Summed in the order of the index first, which needs no sorting; a job may have hundreds of thousands of postings.
-    `with posted as (select cost_code_id, stage, day, sum(amount) as amount from posting where job_id = ? and day <= ? group by cost_code_id, stage, day),
+  const points = await rowsOf<CoursePoint>(
+    db.raw(
+      // Summed in the order of the index first, which needs no sorting; a job may have hundreds of thousands of postings.
+      `with posted as (select cost_code_id, stage, day, sum(amount) as amount from posting where job_id = ? and day <= ? group by cost_code_id, stage, day),
      moved as (
        select day, 0 as budget, sum(amount) as forecast, sum(case when stage in (${listed(COMMITTED)}) then amount else 0 end) as committed,
          sum(case when stage = 'actual' then amount else 0 end) as actual from posted group by day
@@ -43,8 +45,9 @@ export async function loadCourse(db: Db, person: Person, jobId: number, on?: Day
      days as (select day, sum(budget) as budget, sum(forecast) as forecast, sum(committed) as committed, sum(actual) as actual from moved group by day)
      select day, sum(budget) over up as budget, sum(forecast) over up as forecast, sum(committed) over up as committed, sum(actual) over up as actual
      from days window up as (order by day) order by day`,
-    [jobId, until, jobId, until],
-  )) as CoursePoint[];
+      [jobId, until, jobId, until],
+    ),
+  );
   const steps = points.map((p, k) => ({
     day: p.day,
     budget: p.budget - (points[k - 1]?.budget ?? 0),
@@ -81,12 +84,14 @@ const NUMBERS = `case document
 
 /** What moved committed cost most on a day. The index begins with job, cost code and stage, so each is named. */
 async function postedWords(db: Db, jobId: number, day: Day): Promise<string> {
-  const [most] = (await db.raw(
-    `select event, ${NUMBERS} as number, total from (
+  const [most] = await rowsOf<{ event: string; number: string | null; total: Minor }>(
+    db.raw(
+      `select event, ${NUMBERS} as number, total from (
        select event, document, document_id, sum(amount) as total from posting
        where job_id = ? and cost_code_id in (select cost_code_id from code_sum where job_id = ?) and stage in (${listed(COMMITTED)}) and day = ?
        group by event, document, document_id order by abs(sum(amount)) desc limit 1)`,
-    [jobId, jobId, day],
-  )) as { event: string; number: string | null; total: Minor }[];
+      [jobId, jobId, day],
+    ),
+  );
   return most === undefined ? '' : [most.event, most.number].filter(Boolean).join(' ');
 }

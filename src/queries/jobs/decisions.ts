@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { lateWords } from '../buying/needLine';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { formatMoney, minor } from '@/core/money/money';
@@ -69,13 +70,15 @@ const ordersOf = (db: Db, jobId: number) =>
   db('orderLine as l').join('split as x', 'x.lineId', 'l.id').where('x.jobId', jobId).select('l.orderId');
 
 async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]> {
-  const late = (await db('purchaseOrder as o')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .whereRaw(LATE, [today, today])
-    .whereIn('o.id', ordersOf(db, jobId))
-    .orderByRaw(FIRST_DUE)
-    .limit(EACH)
-    .select('o.number', 's.name', db.raw(`${FIRST_DUE} as due_on`))) as { number: string; dueOn: Day; name: string }[];
+  const late = await rowsOf<{ number: string; dueOn: Day; name: string }>(
+    db('purchaseOrder as o')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .whereRaw(LATE, [today, today])
+      .whereIn('o.id', ordersOf(db, jobId))
+      .orderByRaw(FIRST_DUE)
+      .limit(EACH)
+      .select('o.number', 's.name', db.raw(`${FIRST_DUE} as due_on`)),
+  );
   return late.map((o) => ({
     word: 'Due',
     weight: 'care',
@@ -86,13 +89,15 @@ async function lateOrders(db: Db, jobId: number, today: Day): Promise<Waiting[]>
 }
 
 async function heldInvoices(db: Db, jobId: number): Promise<Waiting[]> {
-  const differing = (await db('invoice as i')
-    .join('supplier as s', 's.id', 'i.supplierId')
-    .where('i.state', 'held')
-    .whereIn('i.orderId', ordersOf(db, jobId))
-    .orderBy('i.id')
-    .limit(EACH)
-    .select('i.*', 's.name')) as (Invoice & { name: string })[];
+  const differing = await rowsOf<Invoice & { name: string }>(
+    db('invoice as i')
+      .join('supplier as s', 's.id', 'i.supplierId')
+      .where('i.state', 'held')
+      .whereIn('i.orderId', ordersOf(db, jobId))
+      .orderBy('i.id')
+      .limit(EACH)
+      .select('i.*', 's.name'),
+  );
   const rows: Waiting[] = [];
   for (const i of differing) {
     rows.push({

@@ -1,3 +1,4 @@
+import { rowsOf, rowOf } from '@/store/rows';
 import { type JobKind, type JobState } from '@/core/jobs/states';
 import type { Per } from '@/core/boms/bom';
 import type { Day } from '@/core/calendar/workdays';
@@ -8,7 +9,7 @@ import type { QuoteLineKind } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
 import { loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/db';
-import type { DocumentKind } from '@/store/ledger';
+import type { DocumentKind } from '@/store/happening';
 import { loadQuoteSums, type QuoteSums } from '@/store/quotes';
 import { loadOpenPoints } from '@/store/reviews';
 import type { CostCode } from '@/store/tables';
@@ -52,35 +53,36 @@ export type JobHead = {
 /** A job's head; its counts of a day, or of today. */
 export async function findJob(db: Db, person: Person, number: string, on?: Day): Promise<JobHead | undefined> {
   permit(person, 'see jobs');
-  const job = (await db('job as j')
-    .join('customer as c', 'c.id', 'j.customerId')
-    .join('person as p', 'p.id', 'j.leadId')
-    .where({ 'j.number': number })
-    .first(
-      'j.id',
-      'j.number',
-      'j.name',
-      'j.kind',
-      'j.state',
-      'j.site',
-      'j.onHold',
-      'j.version',
-      'j.startsOn',
-      'j.dueOn',
-      'j.dueWords',
-      {
-        customer: 'c.name',
-        lead: 'p.name',
-      },
-    )) as Omit<JobHead, 'onRail' | 'counts' | 'quote'> | undefined;
+  const job = await rowOf<Omit<JobHead, 'onRail' | 'counts' | 'quote'>>(
+    db('job as j')
+      .join('customer as c', 'c.id', 'j.customerId')
+      .join('person as p', 'p.id', 'j.leadId')
+      .where({ 'j.number': number })
+      .first(
+        'j.id',
+        'j.number',
+        'j.name',
+        'j.kind',
+        'j.state',
+        'j.site',
+        'j.onHold',
+        'j.version',
+        'j.startsOn',
+        'j.dueOn',
+        'j.dueWords',
+        {
+          customer: 'c.name',
+          lead: 'p.name',
+        },
+      ),
+  );
   if (job === undefined) return undefined;
   const count = async (sql: string, ...bound: (number | string)[]) =>
-    ((await db.raw(sql, bound)) as { n: number }[])[0]?.n ?? 0;
+    (await rowsOf<{ n: number }>(db.raw(sql, bound)))[0]?.n ?? 0;
   const until = on ?? '9999';
-  const quote = (await db('quote')
-    .where({ jobId: job.id })
-    .orderBy('id', 'desc')
-    .first('id', 'number', 'state', 'version')) as Omit<NonNullable<JobHead['quote']>, 'lines'> | undefined;
+  const quote = await rowOf<Omit<NonNullable<JobHead['quote']>, 'lines'>>(
+    db('quote').where({ jobId: job.id }).orderBy('id', 'desc').first('id', 'number', 'state', 'version'),
+  );
   return {
     ...job,
     onRail: (await db('openJob').where({ personId: person.id, jobId: job.id }).first('jobId')) !== undefined,
@@ -160,35 +162,37 @@ export async function loadPostings(
     sum: Minor | null;
     count: number;
   }[];
-  const rows = (await chosen()
-    .join('tabLine as l', 'l.id', 'p.tabLineId')
-    .join('person as who', 'who.id', 'p.personId')
-    .leftJoin('receipt as r', (j) => j.on('r.id', 'p.documentId').andOnVal('p.document', 'receipt'))
-    .leftJoin('invoice as i', (j) => j.on('i.id', 'p.documentId').andOnVal('p.document', 'invoice'))
-    .leftJoin('quote as q', (j) => j.on('q.id', 'p.documentId').andOnVal('p.document', 'quote'))
-    .leftJoin('purchaseOrder as o', (j) =>
-      j.on(
+  const rows = await rowsOf<PostingRow>(
+    chosen()
+      .join('tabLine as l', 'l.id', 'p.tabLineId')
+      .join('person as who', 'who.id', 'p.personId')
+      .leftJoin('receipt as r', (j) => j.on('r.id', 'p.documentId').andOnVal('p.document', 'receipt'))
+      .leftJoin('invoice as i', (j) => j.on('i.id', 'p.documentId').andOnVal('p.document', 'invoice'))
+      .leftJoin('quote as q', (j) => j.on('q.id', 'p.documentId').andOnVal('p.document', 'quote'))
+      .leftJoin('purchaseOrder as o', (j) =>
+        j.on(
+          db.raw(
+            "o.id = case p.document when 'order' then p.document_id when 'receipt' then r.order_id when 'invoice' then i.order_id end",
+          ),
+        ),
+      )
+      .orderBy('p.day', 'desc')
+      .orderBy('p.id', 'desc')
+      .limit(POSTINGS_SHOWN)
+      .select(
+        'p.id',
+        'p.day',
+        'p.stage',
+        'p.amount',
+        'p.event',
+        'p.document',
+        'p.documentId',
+        { who: 'who.name', order: 'o.number', what: 'l.words' },
         db.raw(
-          "o.id = case p.document when 'order' then p.document_id when 'receipt' then r.order_id when 'invoice' then i.order_id end",
+          "case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number when 'supplier' then 'supplier' else 'buy list' end as document_number",
         ),
       ),
-    )
-    .orderBy('p.day', 'desc')
-    .orderBy('p.id', 'desc')
-    .limit(POSTINGS_SHOWN)
-    .select(
-      'p.id',
-      'p.day',
-      'p.stage',
-      'p.amount',
-      'p.event',
-      'p.document',
-      'p.documentId',
-      { who: 'who.name', order: 'o.number', what: 'l.words' },
-      db.raw(
-        "case p.document when 'order' then o.number when 'receipt' then r.number when 'invoice' then i.number when 'quote' then q.number when 'supplier' then 'supplier' else 'buy list' end as document_number",
-      ),
-    )) as PostingRow[];
+  );
   return { rows, sum: total?.sum ?? (0 as Minor), count: total?.count ?? 0 };
 }
 
@@ -275,54 +279,58 @@ export async function loadQuote(
     .where('q.jobId', jobId)
     .orderBy('q.id', 'desc');
   if (quoteId !== undefined) void query.where('q.id', quoteId);
-  const quote = (await query.first(
-    'q.id',
-    'q.number',
-    'q.state',
-    'q.wonBy',
-    'q.wonOn',
-    'q.takes',
-    'q.validUntil',
-    'q.words',
-    'q.pieces',
-    'q.alsoPieces',
-    'q.movedOn',
-    'q.version',
-    {
-      markedBy: 'p.name',
-      movedBy: 'm.name',
-      revisedAs: 'r.number',
-      early: db.raw("q.early_reason || ', ' || e.name"),
-    } as never,
-  )) as Omit<QuoteView, 'rows' | 'before' | 'whole' | 'all'> | undefined;
+  const quote = await rowOf<Omit<QuoteView, 'rows' | 'before' | 'whole' | 'all'>>(
+    query.first(
+      'q.id',
+      'q.number',
+      'q.state',
+      'q.wonBy',
+      'q.wonOn',
+      'q.takes',
+      'q.validUntil',
+      'q.words',
+      'q.pieces',
+      'q.alsoPieces',
+      'q.movedOn',
+      'q.version',
+      {
+        markedBy: 'p.name',
+        movedBy: 'm.name',
+        revisedAs: 'r.number',
+        early: db.raw("q.early_reason || ', ' || e.name"),
+      } as never,
+    ),
+  );
   if (quote === undefined) return undefined;
   const all = await db('quote').where({ jobId }).orderBy('id', 'desc').select('id', 'number');
-  const rows = (await db('quoteLine as l')
-    .join('costCode as c', 'c.id', 'l.costCodeId')
-    .leftJoin('supplier as s', 's.id', 'l.supplierId')
-    .leftJoin('item as i', 'i.id', 'l.itemId')
-    .where({ quoteId: quote.id })
-    .where('l.place', '>', after)
-    .orderBy('l.place')
-    .limit(QUOTE_PAGE)
-    .select('l.id', 'l.place', 'l.kind', 'l.itemId', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price')
-    .select(
-      'l.costCodeId',
-      'l.supplierId',
-      'l.neededOn',
-      'l.optional',
-      'l.markup',
-      'l.per',
+  const rows = await rowsOf<QuoteLineRow>(
+    db('quoteLine as l')
+      .join('costCode as c', 'c.id', 'l.costCodeId')
+      .leftJoin('supplier as s', 's.id', 'l.supplierId')
+      .leftJoin('item as i', 'i.id', 'l.itemId')
+      .where({ quoteId: quote.id })
+      .where('l.place', '>', after)
+      .orderBy('l.place')
+      .limit(QUOTE_PAGE)
+      .select('l.id', 'l.place', 'l.kind', 'l.itemId', 'l.description', 'l.quantity', 'l.unit', 'l.cost', 'l.price')
+      .select(
+        'l.costCodeId',
+        'l.supplierId',
+        'l.neededOn',
+        'l.optional',
+        'l.markup',
+        'l.per',
 
-      'l.agreed',
-      {
-        itemBought: 'i.bought',
-        code: 'c.code',
-        codeName: 'c.name',
-        supplier: 's.name',
-        number: 'i.number',
-      },
-    )) as QuoteLineRow[];
+        'l.agreed',
+        {
+          itemBought: 'i.bought',
+          code: 'c.code',
+          codeName: 'c.name',
+          supplier: 's.name',
+          number: 'i.number',
+        },
+      ),
+  );
   const { budget, codes: byCode, ...sums } = await loadQuoteSums(db, quote.id);
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
   const opens = [...budget]

@@ -1,3 +1,4 @@
+import { rowOf } from '@/store/rows';
 import { LIVE, type JobKind, type JobState } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
@@ -134,12 +135,14 @@ export async function countPlanned(db: Db, person: Person): Promise<number> {
 
 export async function loadJobForm(db: Db, person: Person, today: Day) {
   permit(person, 'open jobs');
-  const first = (await db('person as p')
-    .join('personRole as r', 'r.personId', 'p.id')
-    .where({ active: 1 })
-    .whereIn('r.role', ['lead', 'manager'])
-    .orderBy('p.name')
-    .first('p.id')) as { id: number } | undefined;
+  const first = await rowOf<{ id: number }>(
+    db('person as p')
+      .join('personRole as r', 'r.personId', 'p.id')
+      .where({ active: 1 })
+      .whereIn('r.role', ['lead', 'manager'])
+      .orderBy('p.name')
+      .first('p.id'),
+  );
   return {
     lead: await loadChoice(db, person, 'person', first?.id, today),
     nextNumber: await offeredJobNumber(db, await loadCompany(db), today),

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { isGoodsLine } from '@/core/orders/kinds';
 import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
@@ -54,50 +55,54 @@ export async function loadFloorPaper(
   const job = await db('job').where({ number }).first();
   if (job === undefined) return undefined;
   const company = await loadCompany(db);
-  const bought = (await db('split as s')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .join('supplier as u', 'u.id', 'o.supplierId')
-    .joinRaw('join delivery_place p on p.id = coalesce(l.place_id, o.place_id)')
-    .where('s.jobId', job.id)
-    .whereNot('l.kind', 'charge')
-    .whereNot('o.state', 'calledOff')
-    .orderByRaw(`coalesce(${COMES_ON}, '9999'), l.id`)
-    .select(
-      'l.kind',
-      'l.description',
-      'l.ourNumber',
-      'l.quantity',
-      'l.received',
-      'l.held',
-      'l.givenUp',
-      'l.invoiced',
-      'l.closedShort',
-      'l.invoicesEnded',
-      'l.wantedOn',
-      'l.promisedOn',
-      'l.shareUnit',
-      'o.state',
-      { part: 's.quantity', came: 's.received', order: 'o.number', orderWanted: 'o.wantedOn', supplier: 'u.name' },
-      { place: 'p.name' },
-    )) as unknown as Bought[];
-  const open = (await db('need as n')
-    .leftJoin('item as i', 'i.id', 'n.itemId')
-    .leftJoin('supplier as u', 'u.id', 'n.supplierId')
-    .where('n.jobId', job.id)
-    .where('n.open', '>', 0)
-    .orderByRaw("coalesce(n.needed_on, '9999'), n.id")
-    .select('n.description', 'n.open', 'n.unit', 'n.neededOn', {
-      number: 'i.number',
-      supplier: 'u.name',
-    })) as unknown as {
+  const bought = await rowsOf<Bought>(
+    db('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId')
+      .join('supplier as u', 'u.id', 'o.supplierId')
+      .joinRaw('join delivery_place p on p.id = coalesce(l.place_id, o.place_id)')
+      .where('s.jobId', job.id)
+      .whereNot('l.kind', 'charge')
+      .whereNot('o.state', 'calledOff')
+      .orderByRaw(`coalesce(${COMES_ON}, '9999'), l.id`)
+      .select(
+        'l.kind',
+        'l.description',
+        'l.ourNumber',
+        'l.quantity',
+        'l.received',
+        'l.held',
+        'l.givenUp',
+        'l.invoiced',
+        'l.closedShort',
+        'l.invoicesEnded',
+        'l.wantedOn',
+        'l.promisedOn',
+        'l.shareUnit',
+        'o.state',
+        { part: 's.quantity', came: 's.received', order: 'o.number', orderWanted: 'o.wantedOn', supplier: 'u.name' },
+        { place: 'p.name' },
+      ),
+  );
+  const open = await rowsOf<{
     description: string;
     open: Quantity;
     unit: string;
     neededOn: Day | null;
     number: string | null;
     supplier: string | null;
-  }[];
+  }>(
+    db('need as n')
+      .leftJoin('item as i', 'i.id', 'n.itemId')
+      .leftJoin('supplier as u', 'u.id', 'n.supplierId')
+      .where('n.jobId', job.id)
+      .where('n.open', '>', 0)
+      .orderByRaw("coalesce(n.needed_on, '9999'), n.id")
+      .select('n.description', 'n.open', 'n.unit', 'n.neededOn', {
+        number: 'i.number',
+        supplier: 'u.name',
+      }),
+  );
   const day = (d: Day | null) => (d === null ? WHEN.none : dayOnPaper(d, today));
   return {
     number: job.number,

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import { tellChanges, type ToldChange } from '@/core/history/tell';
 import { ROLE_NAMES } from '@/core/people/rights';
@@ -191,10 +192,12 @@ export const mailWords = list<MailWords & { readonly supplier: string | null }>(
     ],
     pages: whole(
       async () =>
-        (await db('mailWords as w')
-          .leftJoin('supplier as s', 's.id', 'w.supplierId')
-          .orderBy('w.id')
-          .select('w.*', { supplier: 's.name' })) as (MailWords & { readonly supplier: string | null })[],
+        await rowsOf<MailWords & { readonly supplier: string | null }>(
+          db('mailWords as w')
+            .leftJoin('supplier as s', 's.id', 'w.supplierId')
+            .orderBy('w.id')
+            .select('w.*', { supplier: 's.name' }),
+        ),
     ),
   }),
 );

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { measured } from '@/core/quantity/units';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
@@ -28,22 +29,24 @@ type Due = {
 export async function loadDeliveries(db: Db, token: string): Promise<readonly Expected[] | undefined> {
   const person = await findFeed(db, token);
   if (person === undefined || !may(person, 'see orders')) return undefined;
-  const due = (await db('orderLine as l')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .joinRaw('join delivery_place p on p.id = coalesce(l.place_id, o.place_id)')
-    .whereIn('o.state', AWAITED)
-    .whereRaw(`${BRINGS_GOODS} and ${COMES_ON} is not null`)
-    .orderByRaw(`${COMES_ON}, o.id, l.place`)
-    .select('o.number', 'l.description', 'l.unit', {
-      supplier: 's.name',
-      place: 'p.name',
-      left: db.raw(GOODS_DUE),
-      day: db.raw(COMES_ON),
-      jobs: db.raw(
-        '(select group_concat(distinct j.number) from split x join job j on j.id = x.job_id where x.line_id = l.id)',
-      ),
-    } as never)) as unknown as Due[];
+  const due = await rowsOf<Due>(
+    db('orderLine as l')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .joinRaw('join delivery_place p on p.id = coalesce(l.place_id, o.place_id)')
+      .whereIn('o.state', AWAITED)
+      .whereRaw(`${BRINGS_GOODS} and ${COMES_ON} is not null`)
+      .orderByRaw(`${COMES_ON}, o.id, l.place`)
+      .select('o.number', 'l.description', 'l.unit', {
+        supplier: 's.name',
+        place: 'p.name',
+        left: db.raw(GOODS_DUE),
+        day: db.raw(COMES_ON),
+        jobs: db.raw(
+          '(select group_concat(distinct j.number) from split x join job j on j.id = x.job_id where x.line_id = l.id)',
+        ),
+      } as never),
+  );
   const said = (l: Due) => {
     const what = measured(quantity(l.left) as Quantity, l.unit);
     return `${what} ${l.description}${l.jobs === null ? ' for stores' : ` for ${l.jobs.replaceAll(',', ', ')}`}`;

@@ -16,7 +16,7 @@ import { goesWith, newerOf, type KeptFile } from '@/store/files';
 import { recipientsOf } from '@/store/mail';
 import type { Sending } from '@/workings/signoff/reckon';
 import { loadPaper } from '@/workings/orders/paper';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf, rowOf } from '@/store/rows';
 import type { CostCode, DeliveryPlace, MessageState, OrderHead, Supplier } from '@/store/tables';
 import type { Person } from '@/store/people';
 import { orderEffects, revisionEffects, standingOf, type NamedEffect } from '@/workings/orders/effects';
@@ -117,10 +117,12 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
   const company = await loadCompany(db);
   const madeBy = (await db('person').where({ id: order.madeBy }).first('name')) as { name: string };
   const jobIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.jobId ?? []));
-  const jobs = (await db('job as j')
-    .join('customer as c', 'c.id', 'j.customerId')
-    .whereIn('j.id', among(db, jobIds))
-    .select('j.id', 'j.number', 'j.name', 'j.customerId', { customer: 'c.name' })) as (OrderedFor & { id: number })[];
+  const jobs = await rowsOf<OrderedFor & { id: number }>(
+    db('job as j')
+      .join('customer as c', 'c.id', 'j.customerId')
+      .whereIn('j.id', among(db, jobIds))
+      .select('j.id', 'j.number', 'j.name', 'j.customerId', { customer: 'c.name' }),
+  );
   const revision = await findRevision(db, orderId);
   const placeIds = [order, revision?.content].flatMap((o) =>
     o === undefined ? [] : [o.placeId, ...o.lines.flatMap((l) => l.placeId ?? [])],
@@ -179,11 +181,13 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     neededOn: await neededByLine(db, orderId),
     quoted: await quotedFor(db, order),
     revising: writing?.view,
-    revisions: (await db('orderRevision as r')
-      .join('person as p', 'p.id', 'r.personId')
-      .where({ orderId })
-      .orderBy('r.number', 'desc')
-      .select('r.number', 'r.reason', 'r.day', 'r.documentId', { who: 'p.name' })) as RevisionRow[],
+    revisions: await rowsOf<RevisionRow>(
+      db('orderRevision as r')
+        .join('person as p', 'p.id', 'r.personId')
+        .where({ orderId })
+        .orderBy('r.number', 'desc')
+        .select('r.number', 'r.reason', 'r.day', 'r.documentId', { who: 'p.name' }),
+    ),
     documents: (await db('document')
       .where({ about: 'order', aboutId: orderId, role: 'paper' })
       .orderBy('id', 'desc')
@@ -196,22 +200,26 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
 
 async function quotedFor(db: Db, order: StoredOrder): Promise<OrderView['quoted']> {
   const needIds = order.lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
-  const rows = (await db('need as n')
-    .join('quoteLine as q', 'q.id', 'n.quoteLineId')
-    .whereIn('n.id', among(db, needIds))
-    .select('n.id', 'q.cost', 'q.unit')) as { id: number; cost: UnitPrice; unit: string }[];
+  const rows = await rowsOf<{ id: number; cost: UnitPrice; unit: string }>(
+    db('need as n')
+      .join('quoteLine as q', 'q.id', 'n.quoteLineId')
+      .whereIn('n.id', among(db, needIds))
+      .select('n.id', 'q.cost', 'q.unit'),
+  );
   return new Map(rows.map(({ id, ...q }) => [id, q]));
 }
 
 async function neededByLine(db: Db, orderId: number): Promise<ReadonlyMap<number, Day>> {
-  const rows = (await db('orderLine as l')
-    .join('split as s', 's.lineId', 'l.id')
-    .join('need as n', 'n.id', 's.needId')
-    .where('l.orderId', orderId)
-    .whereNotNull('n.neededOn')
-    .groupBy('l.id')
-    .select('l.id')
-    .min({ on: 'n.neededOn' })) as { id: number; on: Day }[];
+  const rows = await rowsOf<{ id: number; on: Day }>(
+    db('orderLine as l')
+      .join('split as s', 's.lineId', 'l.id')
+      .join('need as n', 'n.id', 's.needId')
+      .where('l.orderId', orderId)
+      .whereNotNull('n.neededOn')
+      .groupBy('l.id')
+      .select('l.id')
+      .min({ on: 'n.neededOn' }),
+  );
   return new Map(rows.map((r) => [r.id, r.on]));
 }
 
@@ -269,7 +277,7 @@ export async function loadOrderForm(
 /** What stands on an order's paper as it would go today. */
 export async function loadOrderPaper(db: Db, person: Person, number: string, today: Day) {
   permit(person, 'see money');
-  const order = (await db('purchaseOrder').where({ number }).first('id')) as { id: number } | undefined;
+  const order = await rowOf<{ id: number }>(db('purchaseOrder').where({ number }).first('id'));
   return order === undefined ? undefined : loadPaper(db, order.id, today);
 }
 

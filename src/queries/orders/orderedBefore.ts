@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -37,8 +38,9 @@ export async function loadOrderedBefore(
   const order = await db('purchaseOrder').where({ number }).first('id', 'supplierId');
   if (order === undefined) return undefined;
   const like = `%${words.trim().replace(/[%_\\]/g, '\\$&')}%`;
-  return db.raw(
-    `select * from (
+  return rowsOf<OrderedBefore>(
+    db.raw(
+      `select * from (
        select l.id as line_id, l.kind, l.item_id, l.our_number as number, l.description, l.their_number, l.quantity, l.unit, coalesce(l.gross_price, l.price) as price, l.price_quantity,
          o.currency, o.number as "order", o.sent_on as "on",
          row_number() over (partition by coalesce(l.item_id, l.description) order by o.sent_on desc, l.id desc) as place,
@@ -47,6 +49,7 @@ export async function loadOrderedBefore(
        where o.supplier_id = ? and o.id <> ? and o.sent_on is not null and o.state <> 'calledOff' and l.kind <> 'charge'
          and (l.description like ? escape '\\' or l.our_number like ? escape '\\' or l.their_number like ? escape '\\')
      ) where place = 1 order by "on" desc, line_id desc limit ${SHOWN}`,
-    [order.supplierId, order.id, like, like, like],
-  ) as unknown as Promise<OrderedBefore[]>;
+      [order.supplierId, order.id, like, like, like],
+    ),
+  );
 }

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { keyIn } from '@/core/keyIn';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
@@ -151,13 +152,15 @@ export async function sumOrders(db: Db, person: Person, filter: OrderFilter): Pr
 
 /** A job's share of an order, in the company's currency. */
 export async function loadShares(db: Db, jobId: number, orderIds: readonly number[]): Promise<Map<number, Minor>> {
-  const rows = (await db('split as x')
-    .join('orderLine as l', 'l.id', 'x.lineId')
-    .where('x.jobId', jobId)
-    .whereIn('l.orderId', orderIds)
-    .groupBy('l.orderId')
-    .select('l.orderId')
-    .sum({ share: 'x.value' })) as { orderId: number; share: Minor }[];
+  const rows = await rowsOf<{ orderId: number; share: Minor }>(
+    db('split as x')
+      .join('orderLine as l', 'l.id', 'x.lineId')
+      .where('x.jobId', jobId)
+      .whereIn('l.orderId', orderIds)
+      .groupBy('l.orderId')
+      .select('l.orderId')
+      .sum({ share: 'x.value' }),
+  );
   return new Map(rows.map((r) => [r.orderId, r.share]));
 }
 

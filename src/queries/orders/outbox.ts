@@ -1,3 +1,4 @@
+import { rowsOf, rowOf } from '@/store/rows';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { MessageState } from '@/store/tables';
@@ -45,21 +46,24 @@ export async function listMessages(
   permit(person, 'see money');
   const query = joined(db);
   if (before !== undefined) void query.where('m.id', '<', Number(before));
-  const rows = (await query
-    .orderBy('m.id', 'desc')
-    .limit(OUTBOX_PAGE + 1)
-    .select(...columns)) as MessageRow[];
+  const rows = await rowsOf<MessageRow>(
+    query
+      .orderBy('m.id', 'desc')
+      .limit(OUTBOX_PAGE + 1)
+      .select(...columns),
+  );
   const shown = rows.slice(0, OUTBOX_PAGE);
   return { rows: shown, next: rows.length > OUTBOX_PAGE ? String(shown.at(-1)?.id) : undefined };
 }
 
 export async function loadMessage(db: Db, person: Person, id: number): Promise<MessageView | undefined> {
   permit(person, 'see money');
-  return (await joined(db)
-    .leftJoin('document as d', 'd.id', 'm.documentId')
-    .where('m.id', id)
-    .first(...columns, 'm.body', 'm.documentId', { documentName: 'd.name' }, db.raw('length(m.raw) as size'))) as
-    MessageView | undefined;
+  return await rowOf<MessageView>(
+    joined(db)
+      .leftJoin('document as d', 'd.id', 'm.documentId')
+      .where('m.id', id)
+      .first(...columns, 'm.body', 'm.documentId', { documentName: 'd.name' }, db.raw('length(m.raw) as size')),
+  );
 }
 
 /** The message as it went over the wire. */

@@ -167,7 +167,7 @@ describe('invoices', () => {
       supplier: 'Eelmoor Metals',
       order: 'K26-0001',
       state: 'held',
-      held: '+£\u202f4.80',
+      differences: '+£\u202f4.80',
       gross: 11_520,
     });
     expect(row?.dueOn).toBe('2026-06-11');
@@ -183,7 +183,7 @@ describe('invoices', () => {
     expect(view).toMatchObject({
       enteredBy: 'The accounts',
       matchedBy: 'The buyer',
-      held: false,
+      differs: false,
       invoice: { state: 'matched' },
     });
   });

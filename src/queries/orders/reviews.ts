@@ -1,3 +1,4 @@
+import { rowOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
@@ -19,11 +20,12 @@ export type ReviewView = {
 /** What is looked over before work on a job starts, and who did. */
 export async function loadReview(db: Db, person: Person, jobId: number): Promise<ReviewView> {
   permit(person, 'see jobs');
-  const job = (await db('job as j')
-    .leftJoin('person as w', 'w.id', 'j.reviewWaivedBy')
-    .where('j.id', jobId)
-    .first('j.kind', 'j.reviewWaived', { waivedBy: 'w.name' })) as
-    { kind: Job['kind']; reviewWaived: string | null; waivedBy: string | null } | undefined;
+  const job = await rowOf<{ kind: Job['kind']; reviewWaived: string | null; waivedBy: string | null }>(
+    db('job as j')
+      .leftJoin('person as w', 'w.id', 'j.reviewWaivedBy')
+      .where('j.id', jobId)
+      .first('j.kind', 'j.reviewWaived', { waivedBy: 'w.name' }),
+  );
   const points = (await db('reviewPoint as p')
     .leftJoin('jobReview as r', (on) => on.on('r.pointId', 'p.id').andOnVal('r.jobId', jobId))
     .leftJoin('person as w', 'w.id', 'r.personId')

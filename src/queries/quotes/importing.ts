@@ -1,5 +1,5 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { DecimalMark } from '@/core/money/decimal';
+import type { DecimalMark } from '@/core/locale/locale';
 import { lineNet, minor, type Minor } from '@/core/money/money';
 import { guessMapping, missingFields, type KnownHeadings, type Mapping, type QuoteField } from '@/core/quotes/fields';
 import { readRows, type Problem, type QuoteLine } from '@/core/quotes/rows';

@@ -8,7 +8,7 @@ import type { SignerText } from '@/core/records/signoff';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { whereIn } from '@/store/rows';
+import { whereIn, rowsOf } from '@/store/rows';
 import { loadLadder, loadRules, loadSignatories, loadStaff } from '@/store/signoff/ladder';
 import { permit } from '../permit';
 
@@ -88,7 +88,7 @@ async function listDeputies(db: Db, today: Day, personId?: number): Promise<Depu
     .where('d.toDay', '>=', today)
     .orderBy('d.fromDay');
   if (personId !== undefined) void query.where('d.personId', personId);
-  return (await query.select('d.id', 'd.fromDay', 'd.toDay', { person: 'p.name', deputy: 'q.name' })) as DeputyView[];
+  return await rowsOf<DeputyView>(query.select('d.id', 'd.fromDay', 'd.toDay', { person: 'p.name', deputy: 'q.name' }));
 }
 
 /** Whom a person named to sign for them. */

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { formatDay, type Day } from '@/core/calendar/workdays';
 import { minor, type Minor } from '@/core/money/money';
 import type { Check } from '@/core/orders/checks';
@@ -126,12 +127,14 @@ function decided(row: SignOffRow, names: Names, today: Day): string {
 async function asked(db: Db, person: Person, order: StoredOrder, today: Day): Promise<SignStep[]> {
   const open = await openRound(db, order.id);
   if (open === undefined) return [];
-  const before = (await db('signOff as s')
-    .join('signRound as r', 'r.id', 's.roundId')
-    .where({ 'r.orderId': order.id, 'r.revision': open.round.revision, 's.state': 'signed' })
-    .whereNot('r.id', open.round.id)
-    .orderBy('s.id')
-    .select('s.*')) as SignOffRow[];
+  const before = await rowsOf<SignOffRow>(
+    db('signOff as s')
+      .join('signRound as r', 'r.id', 's.roundId')
+      .where({ 'r.orderId': order.id, 'r.revision': open.round.revision, 's.state': 'signed' })
+      .whereNot('r.id', open.round.id)
+      .orderBy('s.id')
+      .select('s.*'),
+  );
   const askedSteps = new Set(open.asked.map((a) => `${a.stepId}/${a.byPerson}/${a.byRole}`));
   const kept = before.filter((a) => !askedSteps.has(`${a.stepId}/${a.byPerson}/${a.byRole}`));
   const rows = [...kept, ...open.asked];
@@ -163,9 +166,11 @@ async function asked(db: Db, person: Person, order: StoredOrder, today: Day): Pr
 async function lastRefused(db: Db, orderId: number): Promise<SignView['refused']> {
   const round = await db('signRound').where({ orderId }).orderBy('id', 'desc').first('id', 'state');
   if (round?.state !== 'refused') return null;
-  const [row] = (await db('signOff as s')
-    .join('person as p', 'p.id', 's.decidedBy')
-    .where({ 's.roundId': round.id, 's.state': 'refused' })
-    .select('p.name', 's.day', 's.reason')) as { name: string; day: Day; reason: string }[];
+  const [row] = await rowsOf<{ name: string; day: Day; reason: string }>(
+    db('signOff as s')
+      .join('person as p', 'p.id', 's.decidedBy')
+      .where({ 's.roundId': round.id, 's.state': 'refused' })
+      .select('p.name', 's.day', 's.reason'),
+  );
   return row === undefined ? null : { who: row.name, day: row.day, reason: row.reason };
 }

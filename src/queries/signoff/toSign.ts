@@ -11,7 +11,7 @@ import { loadEstimates } from '@/store/estimates';
 import { loadParts } from '@/store/gathering';
 import { loadPast, type Past } from '@/store/paid';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import { askedOf, loadSigners, matterOf } from '@/workings/signoff/matter';
 import type { SignOffRow, SignRound } from '@/store/tables';
 import { groupBy } from '@/core/group';
@@ -38,15 +38,17 @@ type Open = SignRound & { readonly number: string; readonly supplier: string; re
 /** What waits for a person's signature, the oldest first. */
 export async function listToSign(db: Db, person: Person, today: Day): Promise<ToSign[]> {
   permit(person, 'sign orders');
-  const rounds = (await db('signRound as r')
-    .join('purchaseOrder as o', 'o.id', 'r.orderId')
-    .join('supplier as s', 's.id', 'o.supplierId')
-    .join('person as p', 'p.id', 'r.personId')
-    .where('r.state', 'open')
-    .orderBy('r.id')
-    .select('r.*', 'o.number', { supplier: 's.name', askedBy: 'p.name' })) as Open[];
+  const rounds = await rowsOf<Open>(
+    db('signRound as r')
+      .join('purchaseOrder as o', 'o.id', 'r.orderId')
+      .join('supplier as s', 's.id', 'o.supplierId')
+      .join('person as p', 'p.id', 'r.personId')
+      .where('r.state', 'open')
+      .orderBy('r.id')
+      .select('r.*', 'o.number', { supplier: 's.name', askedBy: 'p.name' }),
+  );
   const ids = rounds.map((r) => r.id);
-  const asked = groupBy((await db('signOff').whereIn('roundId', among(db, ids))) as SignOffRow[], (a) => a.roundId);
+  const asked = groupBy(await rowsOf<SignOffRow>(db('signOff').whereIn('roundId', among(db, ids))), (a) => a.roundId);
   const signers = await loadSigners(db, today);
   const found: ToSign[] = [];
   for (const { id, orderId, number, revision, supplier, value, askedBy, day, note } of rounds) {

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { RowLeft } from '@/core/columns';
 import { add, subtract, ZERO, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
@@ -110,11 +111,13 @@ function tellRow(
 
 /** What the company has of each item in each bin, in the item's unit; by item, place and bin. */
 async function inEachBin(db: Db): Promise<Map<string, Quantity>> {
-  const rows = (await db('stockSpot')
-    .where({ jobId: 0 })
-    .where('quantity', '>', 0)
-    .groupBy('itemId', 'placeId', 'binId')
-    .select('itemId', 'placeId', 'binId')
-    .sum({ quantity: 'quantity' })) as { itemId: number; placeId: number; binId: number; quantity: Quantity }[];
+  const rows = await rowsOf<{ itemId: number; placeId: number; binId: number; quantity: Quantity }>(
+    db('stockSpot')
+      .where({ jobId: 0 })
+      .where('quantity', '>', 0)
+      .groupBy('itemId', 'placeId', 'binId')
+      .select('itemId', 'placeId', 'binId')
+      .sum({ quantity: 'quantity' }),
+  );
   return new Map(rows.map((r) => [`${r.itemId}/${r.placeId}/${r.binId}`, r.quantity]));
 }

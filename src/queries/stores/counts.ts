@@ -1,3 +1,4 @@
+import { rowsOf, rowOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
 import { add, minor, subtract, ZERO, type Minor } from '@/core/money/money';
@@ -50,9 +51,9 @@ const HEADS_SHOWN = 60;
 /** Counts of our places: those under way first, then the latest. */
 export async function listCounts(db: Db, person: Person): Promise<CountHead[]> {
   permit(person, 'see stores');
-  const rows = (await HEADS(db)
-    .orderByRaw("c.state in ('posted', 'dropped'), c.id desc")
-    .limit(HEADS_SHOWN)) as unknown as CountHead[];
+  const rows = await rowsOf<CountHead>(
+    HEADS(db).orderByRaw("c.state in ('posted', 'dropped'), c.id desc").limit(HEADS_SHOWN),
+  );
   // How many differ is told by nothing of a blind count, as long as it is being counted.
   return rows.map((r) => (r.blind === 1 && r.state === 'open' ? { ...r, differ: 0 } : r));
 }
@@ -60,16 +61,18 @@ export async function listCounts(db: Db, person: Person): Promise<CountHead[]> {
 /** Places and bins that can be counted. */
 export async function listToCount(db: Db, person: Person) {
   permit(person, 'see stores');
-  return (await db('deliveryPlace as p')
-    .leftJoin('bin as b', (j) => j.on('b.placeId', 'p.id').andOnVal('b.closed', 0))
-    .where({ 'p.kind': 'own', 'p.closed': 0 })
-    .orderBy(['p.id', 'b.name'])
-    .select({ placeId: 'p.id', place: 'p.name', binId: 'b.id', bin: 'b.name' })) as {
+  return await rowsOf<{
     placeId: number;
     place: string;
     binId: number | null;
     bin: string | null;
-  }[];
+  }>(
+    db('deliveryPlace as p')
+      .leftJoin('bin as b', (j) => j.on('b.placeId', 'p.id').andOnVal('b.closed', 0))
+      .where({ 'p.kind': 'own', 'p.closed': 0 })
+      .orderBy(['p.id', 'b.name'])
+      .select({ placeId: 'p.id', place: 'p.name', binId: 'b.id', bin: 'b.name' }),
+  );
 }
 
 export type CountRow = {
@@ -115,51 +118,54 @@ type Raw = Omit<CountRow, 'codes' | 'moved' | 'hasMoved' | 'difference' | 'worth
 /** A counting sheet; without what the book says as long as it is counted blind. */
 export async function loadCount(db: Db, person: Person, id: number): Promise<CountView | undefined> {
   permit(person, 'see stores');
-  const head = (await HEADS(db).where('c.id', id).select('c.version', 'c.placeId', 'c.binId').first()) as unknown as
-    CountView['head'] | undefined;
+  const head = await rowOf<CountView['head']>(
+    HEADS(db).where('c.id', id).select('c.version', 'c.placeId', 'c.binId').first(),
+  );
   if (head === undefined) return undefined;
   const hides = head.blind === 1 && head.state === 'open';
-  const raws = (await db('stockCountLine as l')
-    .join('stockCount as c', 'c.id', 'l.countId')
-    .join('item as i', 'i.id', 'l.itemId')
-    .leftJoin('job as j', 'j.id', 'l.jobId')
-    .leftJoin('bin as b', 'b.id', 'l.binId')
-    .leftJoin('lot as n', 'n.id', 'l.lotId')
-    .leftJoin('stockSpot as s', (on) =>
-      on
-        .on('s.itemId', 'l.itemId')
-        .andOn('s.placeId', 'c.placeId')
-        .andOn('s.jobId', db.raw('coalesce(l.job_id, 0)'))
-        .andOn('s.binId', db.raw('coalesce(l.bin_id, 0)'))
-        .andOn('s.lotId', db.raw('coalesce(l.lot_id, 0)')),
-    )
-    .leftJoin('stockSum as t', (on) =>
-      on.on('t.itemId', 'l.itemId').andOn('t.placeId', 'c.placeId').andOn('t.jobId', db.raw('coalesce(l.job_id, 0)')),
-    )
-    .where('l.countId', id)
-    .select(
-      'l.id',
-      'l.itemId',
-      'l.counted',
-      'l.book',
-      'l.begun',
-      'l.reason',
-      'l.jobId',
-      'l.lotId',
-      'c.placeId',
-      'n.number',
-      {
-        itemNumber: 'i.number',
-        description: 'i.name',
-        unit: 'i.unit',
-        tracking: 'i.tracking',
-        job: 'j.number',
-        bin: db.raw("coalesce(b.name, '')"),
-        now: db.raw('coalesce(s.quantity, 0)'),
-        pileQuantity: 't.quantity',
-        pileValue: 't.value',
-      } as never,
-    )) as unknown as Raw[];
+  const raws = await rowsOf<Raw>(
+    db('stockCountLine as l')
+      .join('stockCount as c', 'c.id', 'l.countId')
+      .join('item as i', 'i.id', 'l.itemId')
+      .leftJoin('job as j', 'j.id', 'l.jobId')
+      .leftJoin('bin as b', 'b.id', 'l.binId')
+      .leftJoin('lot as n', 'n.id', 'l.lotId')
+      .leftJoin('stockSpot as s', (on) =>
+        on
+          .on('s.itemId', 'l.itemId')
+          .andOn('s.placeId', 'c.placeId')
+          .andOn('s.jobId', db.raw('coalesce(l.job_id, 0)'))
+          .andOn('s.binId', db.raw('coalesce(l.bin_id, 0)'))
+          .andOn('s.lotId', db.raw('coalesce(l.lot_id, 0)')),
+      )
+      .leftJoin('stockSum as t', (on) =>
+        on.on('t.itemId', 'l.itemId').andOn('t.placeId', 'c.placeId').andOn('t.jobId', db.raw('coalesce(l.job_id, 0)')),
+      )
+      .where('l.countId', id)
+      .select(
+        'l.id',
+        'l.itemId',
+        'l.counted',
+        'l.book',
+        'l.begun',
+        'l.reason',
+        'l.jobId',
+        'l.lotId',
+        'c.placeId',
+        'n.number',
+        {
+          itemNumber: 'i.number',
+          description: 'i.name',
+          unit: 'i.unit',
+          tracking: 'i.tracking',
+          job: 'j.number',
+          bin: db.raw("coalesce(b.name, '')"),
+          now: db.raw('coalesce(s.quantity, 0)'),
+          pileQuantity: 't.quantity',
+          pileValue: 't.value',
+        } as never,
+      ),
+  );
   const codes = await codesOf(
     db,
     raws.map((r) => r.itemId),
@@ -217,7 +223,7 @@ function worthsOf(raws: readonly Raw[], pieces: ReadonlyMap<number, Minor>): Map
 /** Counts that are to be looked over, for who may post what differs by much. */
 export async function listCounted(db: Db, person: Person): Promise<CountHead[]> {
   permit(person, 'see stores');
-  return (await HEADS(db).where('c.state', 'counted').orderBy('c.id')) as unknown as CountHead[];
+  return await rowsOf<CountHead>(HEADS(db).where('c.state', 'counted').orderBy('c.id'));
 }
 
 /** A counting sheet as it is printed. */

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -57,25 +58,29 @@ export async function loadLotWay(db: Db, person: Person, lotId: number): Promise
   if (lot === undefined) return undefined;
   const item = await db('item').where({ id: lot.itemId }).first('id', 'number', 'name', 'unit', 'tracking');
   if (item === undefined) return undefined;
-  const moves = (await db.raw(
-    `select 'm' || m.id as key, m.day, m.at, m.kind as what, m.quantity, p.name as place, b.name as bin, w.number as owner, j.number as job,
+  const moves = await rowsOf<LotEvent>(
+    db.raw(
+      `select 'm' || m.id as key, m.day, m.at, m.kind as what, m.quantity, p.name as place, b.name as bin, w.number as owner, j.number as job,
        o.number as "order", s.name as supplier, r.number as receipt, e.name as who, m.reason
      from stock_move m join delivery_place p on p.id = m.place_id join person e on e.id = m.person_id
      left join bin b on b.id = m.bin_id left join job w on w.id = m.job_id left join issue i on i.id = m.issue_id left join job j on j.id = i.job_id
      left join split x on x.id = m.split_id left join order_line l on l.id = x.line_id left join purchase_order o on o.id = l.order_id
      left join supplier s on s.id = o.supplier_id left join receipt r on r.id = m.receipt_id
      where m.lot_id = ? and m.quantity <> 0 order by m.id`,
-    [lotId],
-  )) as LotEvent[];
-  const atDoor = (await db.raw(
-    `select 'd' || r.id || '/' || d.line_id as key, r.day, r.at, d.held, d.rejected, p.name as place, o.number as "order", s.name as supplier, r.number as receipt, e.name as who,
+      [lotId],
+    ),
+  );
+  const atDoor = await rowsOf<Omit<LotEvent, 'what' | 'quantity'> & { held: Quantity; rejected: Quantity }>(
+    db.raw(
+      `select 'd' || r.id || '/' || d.line_id as key, r.day, r.at, d.held, d.rejected, p.name as place, o.number as "order", s.name as supplier, r.number as receipt, e.name as who,
        coalesce(y.name, r.note) as reason
      from receipt_lot d join receipt r on r.id = d.receipt_id join order_line l on l.id = d.line_id join purchase_order o on o.id = r.order_id
      join supplier s on s.id = o.supplier_id join person e on e.id = r.person_id join delivery_place p on p.id = coalesce(l.place_id, o.place_id)
      left join receipt_line k on k.receipt_id = r.id and k.line_id = l.id left join reason y on y.id = k.reason_id
      where d.lot_id = ? order by r.id`,
-    [lotId],
-  )) as (Omit<LotEvent, 'what' | 'quantity'> & { held: Quantity; rejected: Quantity })[];
+      [lotId],
+    ),
+  );
   const doors = atDoor.flatMap(({ held, rejected, ...of }): LotEvent[] => {
     const none = { bin: null, owner: null, job: null };
     // What is released goes on as a move into stores.

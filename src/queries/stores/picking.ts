@@ -21,7 +21,7 @@ import type { Db } from '@/store/db';
 import { codesOf } from '@/store/find';
 import { loadItems } from '@/store/gathering';
 import type { Person } from '@/store/people';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf, rowOf } from '@/store/rows';
 import { loadSpots, pileKey } from '@/store/stock/piles';
 import { loadNeedStates, type NeedState } from '@/store/tab/needs';
 import { dayOnPaper } from '@/workings/orders/orderInWords';
@@ -53,8 +53,7 @@ type Line = ToPick & Pick<PickRow, 'needId' | 'itemId' | 'placeId' | 'ownerId' |
 /** What is put by for a job, and what belongs to it, in the order in which one walks by it; undefined for no job. */
 export async function loadPicking(db: Db, person: Person, number: string): Promise<PickingView | undefined> {
   permit(person, 'see stores');
-  const job = (await db('job').where({ number }).first('id', 'number', 'name', 'startsOn')) as
-    PickingView['job'] | undefined;
+  const job = await rowOf<PickingView['job']>(db('job').where({ number }).first('id', 'number', 'name', 'startsOn'));
   if (job === undefined) return undefined;
   const lines = await linesOf(db, job.id);
   const spots = await loadSpots(
@@ -101,12 +100,14 @@ type Source = {
 };
 
 async function linesOf(db: Db, jobId: number): Promise<Line[]> {
-  const reserved = (await db('reservation as r')
-    .join('need as n', 'n.id', 'r.needId')
-    .where('n.jobId', jobId)
-    .whereNotNull('r.placeId')
-    .orderByRaw("coalesce(n.needed_on, '~'), r.id")
-    .select('r.needId', 'r.itemId', 'r.placeId', 'r.jobId', 'r.quantity')) as Source[];
+  const reserved = await rowsOf<Source>(
+    db('reservation as r')
+      .join('need as n', 'n.id', 'r.needId')
+      .where('n.jobId', jobId)
+      .whereNotNull('r.placeId')
+      .orderByRaw("coalesce(n.needed_on, '~'), r.id")
+      .select('r.needId', 'r.itemId', 'r.placeId', 'r.jobId', 'r.quantity'),
+  );
   const sources = [...reserved, ...(await ownOf(db, jobId, reserved))];
   const items = await loadItems(
     db,
@@ -165,17 +166,19 @@ async function linesOf(db: Db, jobId: number): Promise<Line[]> {
 async function ownOf(db: Db, jobId: number, reserved: readonly Source[]): Promise<Source[]> {
   const piles = await db('stockSum').where({ jobId }).where('quantity', '>', 0).orderBy('placeId');
   if (piles.length === 0) return [];
-  const ids = (await db('need')
-    .where({ jobId })
-    .whereIn(
-      'itemId',
-      among(
-        db,
-        piles.map((p) => p.itemId),
-      ),
-    )
-    .orderByRaw("coalesce(needed_on, '~'), id")
-    .select('id', 'itemId')) as { id: number; itemId: number }[];
+  const ids = await rowsOf<{ id: number; itemId: number }>(
+    db('need')
+      .where({ jobId })
+      .whereIn(
+        'itemId',
+        among(
+          db,
+          piles.map((p) => p.itemId),
+        ),
+      )
+      .orderByRaw("coalesce(needed_on, '~'), id")
+      .select('id', 'itemId'),
+  );
   const states = new Map(
     (
       await loadNeedStates(
@@ -238,13 +241,15 @@ export async function listToPick(
       .where('j.state', LIVE);
     return ready ? query.whereNotNull('j.readyOn') : query;
   };
-  const rows = (await found()
-    .groupBy('j.id')
-    .orderByRaw("j.ready_on is null, coalesce(j.starts_on, '~'), j.id")
-    .limit(most)
-    .select('j.number', 'j.name', 'j.startsOn', 'j.readyOn')
-    .count({ lines: '*' })) as unknown as JobToPick[];
-  const [jobs] = (await found().countDistinct({ n: 'j.id' })) as unknown as { n: number }[];
+  const rows = await rowsOf<JobToPick>(
+    found()
+      .groupBy('j.id')
+      .orderByRaw("j.ready_on is null, coalesce(j.starts_on, '~'), j.id")
+      .limit(most)
+      .select('j.number', 'j.name', 'j.startsOn', 'j.readyOn')
+      .count({ lines: '*' }),
+  );
+  const [jobs] = await rowsOf<{ n: number }>(found().countDistinct({ n: 'j.id' }));
   return { rows, count: jobs?.n ?? 0 };
 }
 

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { LIVE } from '@/core/jobs/states';
 import { plusDays, type Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
@@ -12,6 +13,7 @@ import type { Item, StockMoveKind } from '@/store/tables';
 import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { LIST_SHOWN } from '../items/suppliers';
+import { numbersOut } from './numbersOut';
 
 export type StockRow = {
   readonly id: number;
@@ -127,9 +129,8 @@ export async function sumStock(db: Db, person: Person, filter: StockFilter): Pro
   const { currency } = await loadCompany(db);
   const { count } = await footOf(foundStock(db, filter), {}, "''");
   if (!may(person, 'see money')) return { count, sums: {} };
-  const [sum] = (await foundStock(db, filter).select(db.raw(`coalesce(sum(${VALUE}), 0) as value`))) as unknown as {
-    value: number;
-  }[];
+  const query = foundStock(db, filter).select(db.raw(`coalesce(sum(${VALUE}), 0) as value`));
+  const [sum] = await rowsOf<{ value: number }>(query);
   return { count, sums: { value: [{ currency, amount: minor(sum?.value ?? 0) }] } };
 }
 
@@ -239,44 +240,50 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
   const money = may(person, 'see money');
   const hide = <T extends { value: Minor | null }>(rows: readonly T[]): T[] =>
     rows.map((r) => (money ? r : { ...r, value: null }));
-  const own = (await db('deliveryPlace as p')
-    .leftJoin('stockSum as s', (j) => j.on('s.placeId', 'p.id').andOnVal('s.itemId', itemId).andOnVal('s.jobId', 0))
-    .leftJoin('stockLevel as l', (j) => j.on('l.placeId', 'p.id').andOnVal('l.itemId', itemId))
-    .where('p.kind', 'own')
-    .orWhere('s.quantity', '>', 0)
-    .orderBy('p.id')
-    .select({ placeId: 'p.id', place: 'p.name' }, db.raw('null as job_id, null as job'), {
-      quantity: db.raw('coalesce(s.quantity, 0)'),
-      value: db.raw('coalesce(s.value, 0)'),
-      keep: db.raw('coalesce(l.keep, 0)'),
-    } as never)) as unknown as PileView[];
-  const ofJobs = (await db('stockSum as s')
-    .join('deliveryPlace as p', 'p.id', 's.placeId')
-    .join('job as j', 'j.id', 's.jobId')
-    .where({ 's.itemId': itemId })
-    .where('s.quantity', '>', 0)
-    .orderBy('j.number')
-    .select(
-      { placeId: 'p.id', place: 'p.name', jobId: 'j.id', job: 'j.number' },
-      's.quantity',
-      's.value',
-      db.raw('0 as keep'),
-    )) as unknown as PileView[];
-  const claims = (await db('reservation as r')
-    .join('need as n', 'n.id', 'r.needId')
-    .join('job as j', 'j.id', 'n.jobId')
-    .leftJoin('deliveryPlace as p', 'p.id', 'r.placeId')
-    .leftJoin('split as s', 's.id', 'r.splitId')
-    .leftJoin('orderLine as l', 'l.id', 's.lineId')
-    .leftJoin('purchaseOrder as o', 'o.id', 'l.orderId')
-    .where('r.itemId', itemId)
-    .orderByRaw("coalesce(n.needed_on, '~'), r.id")
-    .select('r.id', 'r.needId', 'n.description', 'n.neededOn', 'r.quantity', 'r.firm', 'r.placeId', 'r.jobId', {
-      forJobId: 'j.id',
-      job: 'j.number',
-      place: 'p.name',
-      order: 'o.number',
-    })) as ClaimView[];
+  const own = await rowsOf<PileView>(
+    db('deliveryPlace as p')
+      .leftJoin('stockSum as s', (j) => j.on('s.placeId', 'p.id').andOnVal('s.itemId', itemId).andOnVal('s.jobId', 0))
+      .leftJoin('stockLevel as l', (j) => j.on('l.placeId', 'p.id').andOnVal('l.itemId', itemId))
+      .where('p.kind', 'own')
+      .orWhere('s.quantity', '>', 0)
+      .orderBy('p.id')
+      .select({ placeId: 'p.id', place: 'p.name' }, db.raw('null as job_id, null as job'), {
+        quantity: db.raw('coalesce(s.quantity, 0)'),
+        value: db.raw('coalesce(s.value, 0)'),
+        keep: db.raw('coalesce(l.keep, 0)'),
+      } as never),
+  );
+  const ofJobs = await rowsOf<PileView>(
+    db('stockSum as s')
+      .join('deliveryPlace as p', 'p.id', 's.placeId')
+      .join('job as j', 'j.id', 's.jobId')
+      .where({ 's.itemId': itemId })
+      .where('s.quantity', '>', 0)
+      .orderBy('j.number')
+      .select(
+        { placeId: 'p.id', place: 'p.name', jobId: 'j.id', job: 'j.number' },
+        's.quantity',
+        's.value',
+        db.raw('0 as keep'),
+      ),
+  );
+  const claims = await rowsOf<ClaimView>(
+    db('reservation as r')
+      .join('need as n', 'n.id', 'r.needId')
+      .join('job as j', 'j.id', 'n.jobId')
+      .leftJoin('deliveryPlace as p', 'p.id', 'r.placeId')
+      .leftJoin('split as s', 's.id', 'r.splitId')
+      .leftJoin('orderLine as l', 'l.id', 's.lineId')
+      .leftJoin('purchaseOrder as o', 'o.id', 'l.orderId')
+      .where('r.itemId', itemId)
+      .orderByRaw("coalesce(n.needed_on, '~'), r.id")
+      .select('r.id', 'r.needId', 'n.description', 'n.neededOn', 'r.quantity', 'r.firm', 'r.placeId', 'r.jobId', {
+        forJobId: 'j.id',
+        job: 'j.number',
+        place: 'p.name',
+        order: 'o.number',
+      }),
+  );
   const wants = (await db('need as n')
     .join('job as j', 'j.id', 'n.jobId')
     .where({ 'n.itemId': itemId, 'n.kind': 'goods', 'j.state': LIVE })
@@ -290,15 +297,17 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
   const splits = (await loadStoresSplits(db, 'itemId', [itemId])).filter((s) => s.toCome > 0);
   const orders = new Map(
     (
-      (await db('split as s')
-        .join('orderLine as l', 'l.id', 's.lineId')
-        .join('purchaseOrder as o', 'o.id', 'l.orderId')
-        .join('supplier as u', 'u.id', 'o.supplierId')
-        .whereIn(
-          's.id',
-          splits.map((s) => s.splitId),
-        )
-        .select('s.id', { order: 'o.number', supplier: 'u.name' })) as { id: number; order: string; supplier: string }[]
+      await rowsOf<{ id: number; order: string; supplier: string }>(
+        db('split as s')
+          .join('orderLine as l', 'l.id', 's.lineId')
+          .join('purchaseOrder as o', 'o.id', 'l.orderId')
+          .join('supplier as u', 'u.id', 'o.supplierId')
+          .whereIn(
+            's.id',
+            splits.map((s) => s.splitId),
+          )
+          .select('s.id', { order: 'o.number', supplier: 'u.name' }),
+      )
     ).map((o) => [o.id, o]),
   );
   const issues = (await db('issue as i')
@@ -357,22 +366,24 @@ export async function loadStock(db: Db, person: Person, itemId: number): Promise
 }
 
 const loadSpots = (db: Db, itemId: number): Promise<SpotView[]> =>
-  db('stockSpot as s')
-    .join('deliveryPlace as p', 'p.id', 's.placeId')
-    .leftJoin('bin as b', 'b.id', 's.binId')
-    .leftJoin('lot as l', 'l.id', 's.lotId')
-    .leftJoin('job as j', 'j.id', 's.jobId')
-    .where('s.itemId', itemId)
-    .where('s.quantity', '>', 0)
-    .orderByRaw("p.id, s.job_id, coalesce(l.expires_on, '~'), l.number, b.name")
-    .select(
-      's.placeId',
-      's.quantity',
-      'l.number',
-      'l.expiresOn',
-      { place: 'p.name', job: 'j.number', bin: 'b.name' },
-      db.raw('nullif(s.job_id, 0) as job_id, nullif(s.bin_id, 0) as bin_id, nullif(s.lot_id, 0) as lot_id'),
-    ) as unknown as Promise<SpotView[]>;
+  rowsOf<SpotView>(
+    db('stockSpot as s')
+      .join('deliveryPlace as p', 'p.id', 's.placeId')
+      .leftJoin('bin as b', 'b.id', 's.binId')
+      .leftJoin('lot as l', 'l.id', 's.lotId')
+      .leftJoin('job as j', 'j.id', 's.jobId')
+      .where('s.itemId', itemId)
+      .where('s.quantity', '>', 0)
+      .orderByRaw("p.id, s.job_id, coalesce(l.expires_on, '~'), l.number, b.name")
+      .select(
+        's.placeId',
+        's.quantity',
+        'l.number',
+        'l.expiresOn',
+        { place: 'p.name', job: 'j.number', bin: 'b.name' },
+        db.raw('nullif(s.job_id, 0) as job_id, nullif(s.bin_id, 0) as bin_id, nullif(s.lot_id, 0) as lot_id'),
+      ),
+  );
 
 /** Where things can lie: each of our places, and each of its bins. */
 async function loadBins(db: Db): Promise<StockView['bins']> {
@@ -382,16 +393,4 @@ async function loadBins(db: Db): Promise<StockView['bins']> {
     { placeId: p.id, place: p.name, binId: null, bin: null },
     ...bins.filter((b) => b.placeId === p.id).map((b) => ({ placeId: p.id, place: p.name, binId: b.id, bin: b.name })),
   ]);
-}
-
-/** Serial numbers that issues gave out and did not get back. */
-async function numbersOut(db: Db, issueIds: readonly number[]): Promise<Map<number, string[]>> {
-  const rows = (await db('stockMove as m')
-    .join('lot as l', 'l.id', 'm.lotId')
-    .whereIn('m.issueId', issueIds)
-    .groupBy('m.issueId', 'l.id')
-    .havingRaw('sum(m.quantity) < 0')
-    .orderBy('l.number')
-    .select('m.issueId', 'l.number')) as { issueId: number; number: string }[];
-  return new Map([...groupBy(rows, (r) => r.issueId)].map(([id, own]) => [id, own.map((r) => r.number)]));
 }

@@ -5,7 +5,7 @@ import { NONE, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { awaitedOf, coverOf, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';
-import { among } from '../rows';
+import { among, rowsOf } from '../rows';
 import { loadSplitStates } from '../tab/splits';
 
 /** A part of an order that brings goods of an item, for a job or for stores; quantities in the item's unit. */
@@ -69,7 +69,7 @@ export async function loadGoodsSplits(
       orderDay: 'o.wantedOn',
     });
   if (which === 'stores') void query.whereNull('s.jobId');
-  const rows = (await query) as Row[];
+  const rows = await rowsOf<Row>(query);
   const ofRows = rows.map((r) => r.id);
   const states = new Map((await loadSplitStates(db, 'id', ofRows)).map((s) => [s.id, s]));
   return rows.flatMap((row) => {

@@ -3,7 +3,7 @@ import { groupBy } from '@/core/group';
 import { addQ, atLeastNone, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { cutTo, type Claim, type Cut } from '@/core/stores/claims';
 import type { Db } from '../db';
-import { among, insertMany } from '../rows';
+import { among, insertMany, rowsOf } from '../rows';
 import type { Reservation } from '../tables';
 import { loadStoresSplits, type GoodsSplit } from './arriving';
 import { loadPiles, pileKey } from './piles';
@@ -15,10 +15,12 @@ export const claimsOf = async (db: Db, itemIds: readonly number[]): Promise<Stor
   itemIds.length === 0
     ? []
     : (
-        (await db('reservation as r')
-          .join('need as n', 'n.id', 'r.needId')
-          .whereIn('r.itemId', among(db, itemIds))
-          .select('r.*', { neededOn: 'n.neededOn' })) as (Reservation & { neededOn: Day | null })[]
+        await rowsOf<Reservation & { neededOn: Day | null }>(
+          db('reservation as r')
+            .join('need as n', 'n.id', 'r.needId')
+            .whereIn('r.itemId', among(db, itemIds))
+            .select('r.*', { neededOn: 'n.neededOn' }),
+        )
       ).map((r) => ({ ...r, firm: r.firm === 1 }));
 
 /** Writes claims that were cut. */

@@ -7,8 +7,8 @@ import type { Pile } from '@/core/stores/pile';
 import { giveBackValue, revalue } from '@/core/stores/value';
 import { inHand } from '@/core/tab/stages';
 import type { Db } from '../db';
-import type { Happening } from '../ledger';
-import { among, insertMany, whereIn } from '../rows';
+import type { Happening } from '../happening';
+import { among, insertMany, whereIn, rowsOf } from '../rows';
 import { openTabLines } from '../tabLines';
 import { loadGoodsSplits, type GoodsSplit } from './arriving';
 import { claimsOf, moveClaims, settleClaims } from './claims';
@@ -30,37 +30,47 @@ type Had = PileKey & { readonly splitId: number; readonly quantity: Quantity; re
 /** Those of the lines that goods lie in stores of, or may. */
 const withGoods = async (db: Db, lines: readonly number[]): Promise<number[]> =>
   (
-    (await db('split as s')
-      .whereIn('s.id', among(db, lines))
-      .whereRaw('(s.job_id is null or s.received <> 0 or exists (select 1 from stock_move m where m.split_id = s.id))')
-      .select('s.id')) as { id: number }[]
+    await rowsOf<{ id: number }>(
+      db('split as s')
+        .whereIn('s.id', among(db, lines))
+        .whereRaw(
+          '(s.job_id is null or s.received <> 0 or exists (select 1 from stock_move m where m.split_id = s.id))',
+        )
+        .select('s.id'),
+    )
   ).map((s) => s.id);
 
 /** What moved of each part of an order so far, by where it lies and whose it is. */
 export const movedOf = (db: Db, splitIds: readonly number[]): Promise<Had[]> =>
-  db('stockMove')
-    .whereIn('splitId', among(db, splitIds))
-    .groupBy('splitId', 'itemId', 'jobId', 'placeId')
-    .select('splitId', 'itemId', 'jobId', 'placeId')
-    .sum({ quantity: 'quantity', value: 'value' }) as unknown as Promise<Had[]>;
+  rowsOf<Had>(
+    db('stockMove')
+      .whereIn('splitId', among(db, splitIds))
+      .groupBy('splitId', 'itemId', 'jobId', 'placeId')
+      .select('splitId', 'itemId', 'jobId', 'placeId')
+      .sum({ quantity: 'quantity', value: 'value' }),
+  );
 
 /** What of each part of an order lies in our own places, in its own unit. */
 export async function cameHere(db: Db, splitIds: readonly number[]): Promise<Map<number, Quantity>> {
-  const rows = (await db('receiptSplit')
-    .whereIn('splitId', among(db, splitIds))
-    .groupBy('splitId')
-    .select('splitId')
-    .sum({ here: 'here' })) as { splitId: number; here: number }[];
+  const rows = await rowsOf<{ splitId: number; here: number }>(
+    db('receiptSplit')
+      .whereIn('splitId', among(db, splitIds))
+      .groupBy('splitId')
+      .select('splitId')
+      .sum({ here: 'here' }),
+  );
   return new Map(rows.map((r) => [r.splitId, quantity(r.here)]));
 }
 
 /** What of the cost of parts of orders no goods were left to bear: what stores lost by it. */
 export async function besideOf(db: Db, splitIds: readonly number[]): Promise<Map<number, number>> {
-  const rows = (await db('stockChange')
-    .whereIn('splitId', among(db, splitIds))
-    .groupBy('splitId')
-    .select('splitId')
-    .sum({ value: 'value' })) as { splitId: number; value: number }[];
+  const rows = await rowsOf<{ splitId: number; value: number }>(
+    db('stockChange')
+      .whereIn('splitId', among(db, splitIds))
+      .groupBy('splitId')
+      .select('splitId')
+      .sum({ value: 'value' }),
+  );
   return new Map(rows.map((r) => [r.splitId, r.value]));
 }
 

@@ -1,3 +1,4 @@
+import { rowsOf } from '../rows';
 import { groupBy } from '@/core/group';
 import { addQ, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '../db';
@@ -32,14 +33,16 @@ export const gapsBySplit = async (db: Db, splitIds: readonly number[]): Promise<
 
 /** Items that came for a job with these parts of orders and do not lie there any more: issued, moved or gone. */
 export async function movedOn(db: Db, splitIds: readonly number[]): Promise<string[]> {
-  const rows = (await db.raw(
-    `select distinct i.name from (
+  const rows = await rowsOf<{ name: string }>(
+    db.raw(
+      `select distinct i.name from (
        select m.split_id, m.item_id, m.place_id, m.job_id, m.lot_id, sum(m.quantity) as came from stock_move m
        where m.split_id in (select value from json_each(?)) group by m.split_id, m.item_id, m.place_id, m.job_id, m.lot_id having sum(m.quantity) > 0) c
      join item i on i.id = c.item_id
      where c.came > (select coalesce(sum(s.quantity), 0) from stock_spot s
        where s.item_id = c.item_id and s.place_id = c.place_id and s.job_id = coalesce(c.job_id, 0) and s.lot_id = coalesce(c.lot_id, 0))`,
-    JSON.stringify(splitIds),
-  )) as { name: string }[];
+      JSON.stringify(splitIds),
+    ),
+  );
   return rows.map((r) => r.name);
 }

@@ -1,3 +1,4 @@
+import { rowsOf } from '../rows';
 import { groupBy } from '@/core/group';
 import { NONE } from '@/core/quantity/quantity';
 import type { Db } from '../db';
@@ -9,11 +10,13 @@ type Disagreement = { readonly line: number; readonly what: string };
 /** Where stock does not agree with the documents it came by. */
 export async function stockDisagreements(db: Db): Promise<Disagreement[]> {
   const ids = (
-    (await db.raw(
-      'select distinct split_id as id from stock_move where split_id is not null union select split_id from receipt_split where here <> 0',
-    )) as {
+    await rowsOf<{
       id: number;
-    }[]
+    }>(
+      db.raw(
+        'select distinct split_id as id from stock_move where split_id is not null union select split_id from receipt_split where here <> 0',
+      ),
+    )
   ).map((s) => s.id);
   const [had, here] = [groupBy(await movedOf(db, ids), (m) => m.splitId), await cameHere(db, ids)];
   const beside = await besideOf(db, ids);
@@ -27,7 +30,7 @@ export async function stockDisagreements(db: Db): Promise<Disagreement[]> {
     if (own.some((m) => m.jobId !== s.jobId && (m.quantity !== 0 || m.value !== 0)))
       wrong.push({ line: s.splitId, what: 'whose stock it is' });
   }
-  return [...wrong, ...((await db.raw(AMISS)) as Disagreement[])];
+  return [...wrong, ...(await rowsOf<Disagreement>(db.raw(AMISS)))];
 }
 
 /** What is put by against what there is, piles against their spots, and what a pile may come to. */
@@ -45,14 +48,16 @@ const AMISS = `
 
 /** The third law: stores are worth on the ledger what lies in them, to the minor unit. */
 export async function storesDisagreement(db: Db): Promise<Disagreement[]> {
-  const [sums] = (await db.raw(`
+  const [sums] = await rowsOf<{
+    stock: number;
+    ledger: number;
+  }>(
+    db.raw(`
     select coalesce((select sum(value) from stock_sum where job_id = 0), 0) as stock,
       coalesce((select sum(p.amount) from posting p join tab_line t on t.id = p.tab_line_id
         where p.job_id is null and p.stage in ('received', 'actual')
-          and (t.kind in ('issue', 'stockChange') or (t.kind = 'split' and exists (select 1 from stock_move m where m.split_id = t.id)))), 0) as ledger`)) as {
-    stock: number;
-    ledger: number;
-  }[];
+          and (t.kind in ('issue', 'stockChange') or (t.kind = 'split' and exists (select 1 from stock_move m where m.split_id = t.id)))), 0) as ledger`),
+  );
   return sums === undefined || sums.stock === sums.ledger
     ? []
     : [{ line: 0, what: `stores are worth ${sums.stock}, the ledger says ${sums.ledger}` }];

@@ -1,15 +1,15 @@
 import type { Numbered } from '@/core/stores/numbers';
 import type { Db } from '../db';
-import { insertMany } from '../rows';
+import { insertMany, rowsOf } from '../rows';
 import type { Lot, StockMoveKind } from '../tables';
 
 /** The lots and serial numbers of an item that are known by these numbers. */
 export const knownLots = async (db: Db, itemId: number, numbers: readonly string[]): Promise<Lot[]> =>
   numbers.length === 0
     ? []
-    : ((await db('lot')
-        .where({ itemId })
-        .whereRaw('number in (select value from json_each(?))', JSON.stringify(numbers))) as Lot[]);
+    : await rowsOf<Lot>(
+        db('lot').where({ itemId }).whereRaw('number in (select value from json_each(?))', JSON.stringify(numbers)),
+      );
 
 /** The lots that go by these numbers; those that are not known yet are made. @returns their ids, in order */
 export async function lotIds(
@@ -47,19 +47,7 @@ const AWAY: Partial<Record<StockMoveKind, string>> = {
 
 /** Where pieces are by their serial numbers: in a place, held at the door, with a job, or gone. */
 export async function whereAre(db: Db, ids: readonly number[]): Promise<Map<number, Whereabouts>> {
-  const rows = (await db.raw(
-    `select l.id, l.number, p.name as place, b.name as bin, j.number as owner,
-       (select sum(r.held) from receipt_lot r where r.lot_id = l.id) as held,
-       (select sum(r.rejected) from receipt_lot r where r.lot_id = l.id) as rejected,
-       m.kind, t.number as job
-     from lot l
-     left join stock_spot s on s.lot_id = l.id and s.quantity > 0
-     left join delivery_place p on p.id = s.place_id left join bin b on b.id = s.bin_id left join job j on j.id = s.job_id
-     left join stock_move m on m.id = (select max(x.id) from stock_move x where x.lot_id = l.id and x.quantity <> 0)
-     left join issue i on i.id = m.issue_id left join job t on t.id = i.job_id
-     where l.id in (select value from json_each(?))`,
-    [JSON.stringify(ids)],
-  )) as {
+  const rows = await rowsOf<{
     id: number;
     number: string;
     place: string | null;
@@ -69,7 +57,21 @@ export async function whereAre(db: Db, ids: readonly number[]): Promise<Map<numb
     rejected: number | null;
     kind: StockMoveKind | null;
     job: string | null;
-  }[];
+  }>(
+    db.raw(
+      `select l.id, l.number, p.name as place, b.name as bin, j.number as owner,
+       (select sum(r.held) from receipt_lot r where r.lot_id = l.id) as held,
+       (select sum(r.rejected) from receipt_lot r where r.lot_id = l.id) as rejected,
+       m.kind, t.number as job
+     from lot l
+     left join stock_spot s on s.lot_id = l.id and s.quantity > 0
+     left join delivery_place p on p.id = s.place_id left join bin b on b.id = s.bin_id left join job j on j.id = s.job_id
+     left join stock_move m on m.id = (select max(x.id) from stock_move x where x.lot_id = l.id and x.quantity <> 0)
+     left join issue i on i.id = m.issue_id left join job t on t.id = i.job_id
+     where l.id in (select value from json_each(?))`,
+      [JSON.stringify(ids)],
+    ),
+  );
   return new Map(
     rows.map((r): [number, Whereabouts] => {
       const of = { lotId: r.id, number: r.number };

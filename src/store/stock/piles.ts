@@ -3,8 +3,8 @@ import { NONE, type Quantity } from '@/core/quantity/quantity';
 import type { KnownSpot } from '@/core/stores/spots';
 import type { Pile } from '@/core/stores/pile';
 import type { Db } from '../db';
-import type { Happening } from '../ledger';
-import { among, insertMany, whereIn } from '../rows';
+import type { Happening } from '../happening';
+import { among, insertMany, whereIn, rowsOf } from '../rows';
 import type { StockMove, StockSum } from '../tables';
 
 /** Whose stock lies where: an item at a place, the company's own or a job's. */
@@ -25,11 +25,11 @@ export async function pileOf(db: Db, { itemId, placeId, jobId }: PileKey): Promi
 
 /** Where items lie: by pile, its bins, and its lots or serial numbers. */
 export const loadSpots = async (db: Db, itemIds: readonly number[]): Promise<(PileKey & KnownSpot)[]> =>
-  (await knownSpots(db).whereIn('s.itemId', among(db, itemIds))) as (PileKey & KnownSpot)[];
+  await rowsOf<PileKey & KnownSpot>(knownSpots(db).whereIn('s.itemId', among(db, itemIds)));
 
 /** Where a pile lies: its bins, and its lots or serial numbers. */
 export const spotsOf = async (db: Db, { itemId, placeId, jobId }: PileKey): Promise<KnownSpot[]> =>
-  (await knownSpots(db).where({ 's.itemId': itemId, 's.placeId': placeId, 's.jobId': jobId ?? 0 })) as KnownSpot[];
+  await rowsOf<KnownSpot>(knownSpots(db).where({ 's.itemId': itemId, 's.placeId': placeId, 's.jobId': jobId ?? 0 }));
 
 const knownSpots = (db: Db) =>
   db('stockSpot as s')
@@ -48,12 +48,14 @@ const knownSpots = (db: Db) =>
 
 /** What the company has of items at all places that nobody has put by, in the item's unit. */
 export async function loadFreeStock(db: Db, itemIds: readonly number[]): Promise<Map<number, Quantity>> {
-  const rows = (await db.raw(
-    `select s.item_id, sum(s.quantity) - coalesce((select sum(r.quantity) from reservation r
+  const rows = await rowsOf<{ itemId: number; free: Quantity }>(
+    db.raw(
+      `select s.item_id, sum(s.quantity) - coalesce((select sum(r.quantity) from reservation r
        where r.item_id = s.item_id and r.place_id is not null and r.job_id is null), 0) as free
      from stock_sum s where s.job_id = 0 and s.item_id in (select value from json_each(?)) group by s.item_id`,
-    JSON.stringify([...new Set(itemIds)]),
-  )) as { itemId: number; free: Quantity }[];
+      JSON.stringify([...new Set(itemIds)]),
+    ),
+  );
   return new Map(rows.map((r) => [r.itemId, r.free]));
 }
 
@@ -62,14 +64,16 @@ export async function loadFreeStock(db: Db, itemIds: readonly number[]): Promise
  * that has all it needs. In the item's unit.
  */
 export async function loadOverOfJobs(db: Db, itemIds: readonly number[]): Promise<Map<string, Quantity>> {
-  const rows = (await db.raw(
-    `select p.item_id, p.place_id, p.job_id, p.quantity - coalesce((
+  const rows = await rowsOf<PileKey & { over: Quantity }>(
+    db.raw(
+      `select p.item_id, p.place_id, p.job_id, p.quantity - coalesce((
        select sum(max(0, min(n.quantity, coalesce((select sum(s.received) from split s where s.need_id = n.id), 0))
          - coalesce((select sum(i.share) from issue i where i.need_id = n.id and i.owner_id = n.job_id), 0)))
        from need n where n.job_id = p.job_id and n.item_id = p.item_id), 0) as over
      from stock_sum p where p.job_id > 0 and p.quantity > 0 and p.item_id in (select value from json_each(?))`,
-    JSON.stringify([...new Set(itemIds)]),
-  )) as (PileKey & { over: Quantity })[];
+      JSON.stringify([...new Set(itemIds)]),
+    ),
+  );
   return new Map(rows.map((r) => [pileKey(r), r.over]));
 }
 
@@ -92,10 +96,8 @@ export const addMoves = (
 /** What pieces with serial numbers are worth, each by what it cost and was revalued by. */
 export async function worthOfLots(db: Db, lotIds: readonly number[]): Promise<Map<number, Minor>> {
   if (lotIds.length === 0) return new Map();
-  const rows = (await db('stockMove')
-    .whereIn('lotId', among(db, lotIds))
-    .groupBy('lotId')
-    .select('lotId')
-    .sum({ value: 'value' })) as { lotId: number; value: number }[];
+  const rows = await rowsOf<{ lotId: number; value: number }>(
+    db('stockMove').whereIn('lotId', among(db, lotIds)).groupBy('lotId').select('lotId').sum({ value: 'value' }),
+  );
   return new Map(rows.map((r) => [r.lotId, minor(r.value)]));
 }

@@ -13,7 +13,7 @@ import {
 import type { SplitState } from '@/core/tab/stages';
 import { loadCompany } from '../company';
 import type { Db } from '../db';
-import { among, chunks, whereIn } from '../rows';
+import { among, chunks, whereIn, rowsOf } from '../rows';
 import { loadOrderDays } from '../leads';
 import { loadFromStock } from '../stock/fromStock';
 import type { NeedRow } from '../tables';
@@ -31,10 +31,12 @@ export type NeedState = NeedRow & {
 export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<NeedState[]> {
   const rows = await whereIn(db, 'need', 'id', ids);
   const suppliers = rows.flatMap((n) => n.supplierId ?? []);
-  const taxes = (await db('supplier as s')
-    .join('taxCode as t', 't.id', 's.taxCodeId')
-    .whereIn('s.id', among(db, suppliers))
-    .select('s.id', 't.rate', 't.recoverable')) as { id: number; rate: number; recoverable: number }[];
+  const taxes = await rowsOf<{ id: number; rate: number; recoverable: number }>(
+    db('supplier as s')
+      .join('taxCode as t', 't.id', 's.taxCodeId')
+      .whereIn('s.id', among(db, suppliers))
+      .select('s.id', 't.rate', 't.recoverable'),
+  );
   const taxOf = new Map(taxes.map(({ id, rate, recoverable }) => [id, { rate, recoverable }]));
   const covering = groupBy(
     await loadSplitStates(
@@ -138,9 +140,11 @@ export const needs: TabKind = {
     for (const part of chunks(ids))
       for (const { was, right } of await besideOf(db, await loadNeedStates(db, part)))
         if (!right) wrong.push({ line: was.id, what: 'what is open or missing of it, or its last day to order' });
-    const unsaid = (await db.raw(
-      `select id as line, 'whether the material of the job is complete' as what from job where (ready_on is null) = (${GOODS} and not ${MISSES})`,
-    )) as Disagreement[];
+    const unsaid = await rowsOf<Disagreement>(
+      db.raw(
+        `select id as line, 'whether the material of the job is complete' as what from job where (ready_on is null) = (${GOODS} and not ${MISSES})`,
+      ),
+    );
     return [...wrong, ...unsaid];
   },
 };

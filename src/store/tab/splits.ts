@@ -10,7 +10,7 @@ import { exactFactor } from '@/core/quantity/units';
 import type { Account } from '@/core/tab/postings';
 import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';
-import { among, whereIn } from '../rows';
+import { among, whereIn, rowsOf } from '../rows';
 import type { SplitRow } from '../tables';
 import type { TabKind } from './kind';
 
@@ -59,18 +59,20 @@ export async function loadSplitStates(
   /** Whether what waiting invoices claim is wanted of lines that have not ended, too. */
   { claims: all = false } = {},
 ): Promise<ChargedSplit[]> {
-  const rows = (await db('split as s')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .leftJoin('item as i', 'i.id', 'l.itemId')
-    .whereIn(`s.${by}`, among(db, ids))
-    .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.invoicesEnded', 'l.shareUnit', 'l.certificate', {
-      lineKind: 'l.kind',
-      itemKind: 'i.kind',
-      itemUnit: 'i.unit',
-      itemCertificate: 'i.certificate',
-      certified: db.raw(CERTIFIED),
-    } as never)) as Joined[];
+  const rows = await rowsOf<Joined>(
+    db('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId')
+      .leftJoin('item as i', 'i.id', 'l.itemId')
+      .whereIn(`s.${by}`, among(db, ids))
+      .select('s.*', 'o.state', 'o.sentFrom', 'l.closedShort', 'l.invoicesEnded', 'l.shareUnit', 'l.certificate', {
+        lineKind: 'l.kind',
+        itemKind: 'i.kind',
+        itemUnit: 'i.unit',
+        itemCertificate: 'i.certificate',
+        certified: db.raw(CERTIFIED),
+      } as never),
+  );
   const ended = rows.filter((r) => all || r.closedShort !== null || r.invoicesEnded !== null).map((r) => r.lineId);
   const claims = await loadClaims(db, ended);
   return rows.map((row) => ({
@@ -96,21 +98,23 @@ export async function loadSplitStates(
 async function loadClaims(db: Db, lineIds: readonly number[]): Promise<Map<number, Quantity>> {
   const claims = new Map<number, Quantity>();
   if (lineIds.length === 0) return claims;
-  const waiting = (await db('invoiceLine as b')
-    .join('invoice as i', 'i.id', 'b.invoiceId')
-    .join('orderLine as l', 'l.id', 'b.lineId')
-    .whereIn('b.lineId', among(db, lineIds))
-    .whereIn('i.state', WAITING)
-    .groupBy('l.id')
-    .select('l.id', 'l.kind', 'l.invoiced', 'l.factorMany', 'l.factorOne')
-    .sum({ claimed: 'b.quantity' })) as {
+  const waiting = await rowsOf<{
     id: number;
     kind: LineKind;
     invoiced: Quantity;
     factorMany: number;
     factorOne: number;
     claimed: Quantity;
-  }[];
+  }>(
+    db('invoiceLine as b')
+      .join('invoice as i', 'i.id', 'b.invoiceId')
+      .join('orderLine as l', 'l.id', 'b.lineId')
+      .whereIn('b.lineId', among(db, lineIds))
+      .whereIn('i.state', WAITING)
+      .groupBy('l.id')
+      .select('l.id', 'l.kind', 'l.invoiced', 'l.factorMany', 'l.factorOne')
+      .sum({ claimed: 'b.quantity' }),
+  );
   const rows = await whereIn(
     db,
     'split',

@@ -2,7 +2,7 @@ import type { TaxCode } from '@/core/money/tax';
 import type { Day } from '@/core/calendar/workdays';
 import type { ItemKind, Tracking } from '@/core/items/kinds';
 import type { Language, Paper } from '@/core/locale/locale';
-import type { DecimalMark } from '@/core/money/decimal';
+import type { DecimalMark } from '@/core/locale/locale';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Rate } from '@/core/money/rate';
 import type { Quantity } from '@/core/quantity/quantity';
@@ -80,6 +80,15 @@ export type SessionRow = {
   readonly endedAt: string | null;
   readonly browser: string;
   readonly place: string;
+};
+
+/** A try to sign in, under an account and from a place; good when the password was right. */
+export type SignInAttempt = {
+  readonly id: number;
+  readonly email: string;
+  readonly place: string;
+  readonly at: string;
+  readonly good: number;
 };
 
 export type PasswordReset = {

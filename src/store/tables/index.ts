@@ -9,6 +9,7 @@ import type {
   PersonRow,
   SessionRow,
   PasswordReset,
+  SignInAttempt,
   DeliveryPlace,
   Supplier,
   SupplierContact,
@@ -106,6 +107,7 @@ declare module 'knex/types/tables.js' {
     person: PersonRow;
     session: SessionRow;
     passwordReset: PasswordReset;
+    signInAttempt: SignInAttempt;
     personRole: { readonly personId: number; readonly role: Role };
     openJob: { readonly personId: number; readonly jobId: number; readonly place: number };
     costCode: CostCode;

@@ -1,5 +1,6 @@
 import { datesOf, spanOf } from '@/core/boms/dates';
-import { explode, type BomBranch } from '@/core/boms/explode';
+import { explode } from '@/core/boms/explode';
+import type { BomBranch } from '@/core/boms/bom';
 import type { Bom, Boms } from '@/core/boms/bom';
 import { groupBy } from '@/core/group';
 import type { Calendar, Day } from '@/core/calendar/workdays';

@@ -1,3 +1,4 @@
+import { rowsOf } from '@/store/rows';
 import { openOf, type Open } from '@/core/jobs/closing';
 import { WAITING } from '@/core/invoices/states';
 import { progressOf } from '@/core/orders/states';
@@ -9,11 +10,13 @@ import type { OrderHead } from '@/store/tables';
 export async function loadOpen(db: Db, jobId: number): Promise<Open> {
   const ofJob = () =>
     db('orderLine as l').join('split as s', 's.lineId', 'l.id').where('s.jobId', jobId).distinct('l.orderId');
-  const orders = (await db('purchaseOrder')
-    .whereIn('id', ofJob())
-    .whereNotIn('state', ['settled', 'calledOff'])
-    .orderBy('id')
-    .select('id', 'number', 'state')) as Pick<OrderHead, 'id' | 'number' | 'state'>[];
+  const orders = await rowsOf<Pick<OrderHead, 'id' | 'number' | 'state'>>(
+    db('purchaseOrder')
+      .whereIn('id', ofJob())
+      .whereNotIn('state', ['settled', 'calledOff'])
+      .orderBy('id')
+      .select('id', 'number', 'state'),
+  );
   const lines = await loadLines(
     db,
     orders.map((o) => o.id),

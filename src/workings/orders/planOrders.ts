@@ -29,7 +29,7 @@ import {
   type Picked,
 } from '@/store/gathering';
 import { findOrder, type LineToSave, type StoredOrder } from '@/store/orders';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import type { Company, Item, NeedRow, Supplier } from '@/store/tables';
 
 /** An order as it would be drafted or added to: what the preview shows and the action writes. */
@@ -80,14 +80,16 @@ type Context = {
 /** Who has needs on orders that are not sent yet, in words. */
 async function holders(db: Db, needIds: readonly number[]): Promise<Map<number, string>> {
   if (needIds.length === 0) return new Map();
-  const rows = (await db('split as s')
-    .join('orderLine as l', 'l.id', 's.lineId')
-    .join('purchaseOrder as o', 'o.id', 'l.orderId')
-    .join('person as p', 'p.id', 'o.madeBy')
-    .whereIn('s.needId', among(db, needIds))
-    .whereIn('o.state', UNSENT)
-    .orderBy('o.id')
-    .select('s.needId', 'o.number', 'p.name')) as { needId: number; number: string; name: string }[];
+  const rows = await rowsOf<{ needId: number; number: string; name: string }>(
+    db('split as s')
+      .join('orderLine as l', 'l.id', 's.lineId')
+      .join('purchaseOrder as o', 'o.id', 'l.orderId')
+      .join('person as p', 'p.id', 'o.madeBy')
+      .whereIn('s.needId', among(db, needIds))
+      .whereIn('o.state', UNSENT)
+      .orderBy('o.id')
+      .select('s.needId', 'o.number', 'p.name'),
+  );
   return new Map(
     [...groupBy(rows, (r) => r.needId)].map(([id, own]) => [
       id,

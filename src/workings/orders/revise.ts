@@ -14,7 +14,7 @@ import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { done, refused, type Result } from '@/core/result';
 import { loadMoney, type LineToSave, type StoredOrder } from '@/store/orders';
 import type { Db } from '@/store/db';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf } from '@/store/rows';
 import { settleLines, type TypedLine } from './settleLines';
 import type { DeliveryPlace, OrderHead } from '@/store/tables';
 import { tellOrder, type Tellable } from './orderInWords';
@@ -116,10 +116,12 @@ export async function revise(
 
 async function sentLines(db: Db, order: StoredOrder): Promise<SentLine[]> {
   const ids = order.lines.map((l) => l.id);
-  const invoices = (await db('invoiceLine as b')
-    .join('invoice as i', 'i.id', 'b.invoiceId')
-    .whereIn('b.lineId', among(db, ids))
-    .select('b.lineId', 'b.quantity', 'i.state')) as { lineId: number; quantity: Quantity; state: InvoiceState }[];
+  const invoices = await rowsOf<{ lineId: number; quantity: Quantity; state: InvoiceState }>(
+    db('invoiceLine as b')
+      .join('invoice as i', 'i.id', 'b.invoiceId')
+      .whereIn('b.lineId', among(db, ids))
+      .select('b.lineId', 'b.quantity', 'i.state'),
+  );
   const receipts = await whereIn(db, 'receiptLine', 'lineId', ids);
   const claimed = (id: number) => invoices.filter((b) => b.lineId === id && WAITING.includes(b.state));
   return order.lines.map((l) => ({

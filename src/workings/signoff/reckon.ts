@@ -25,7 +25,7 @@ import { orderEffects, revisionEffects } from '../orders/effects';
 import { loadLevels } from '@/store/levels';
 import { loadMoney, type LineToSave, type StoredOrder } from '@/store/orders';
 import { findRevision, revise } from '../orders/revise';
-import { among, whereIn } from '@/store/rows';
+import { among, whereIn, rowsOf } from '@/store/rows';
 import type { SignOffRow } from '@/store/tables';
 import { loadLadder, loadRules } from '@/store/signoff/ladder';
 
@@ -106,10 +106,12 @@ async function factsOf(db: Db, order: StoredOrder, { lines, effects }: Sending):
 async function pricedLines(db: Db, lines: readonly ValuedLine[], currency: string): Promise<PricedLine[]> {
   const parts = lines.flatMap((l) => (isCharge(l) ? [] : l.splits.map((s) => ({ ...s, description: l.description }))));
   const needIds = parts.flatMap((s) => s.needId ?? []);
-  const rows = (await db('need as n')
-    .join('quoteLine as q', (j) => j.on('q.id', 'n.quoteLineId').on('q.unit', 'n.unit'))
-    .whereIn('n.id', among(db, needIds))
-    .select('n.id', 'q.cost')) as { id: number; cost: UnitPrice }[];
+  const rows = await rowsOf<{ id: number; cost: UnitPrice }>(
+    db('need as n')
+      .join('quoteLine as q', (j) => j.on('q.id', 'n.quoteLineId').on('q.unit', 'n.unit'))
+      .whereIn('n.id', among(db, needIds))
+      .select('n.id', 'q.cost'),
+  );
   const costs = new Map(rows.map((r) => [r.id, r.cost]));
   return parts.flatMap(({ description, jobId, costCodeId, needId, quantity, value }) => {
     const cost = costs.get(needId ?? 0);
@@ -126,11 +128,13 @@ export const signedBy = ({ byPerson, byRole }: Pick<SignOffRow, 'byPerson' | 'by
   byPerson !== null ? { kind: 'person', personId: byPerson } : { kind: 'role', role: byRole ?? 'manager' };
 
 async function givenSignatures(db: Db, orderId: number): Promise<Signature[]> {
-  const rows = (await db('signOff as s')
-    .join('signRound as r', 'r.id', 's.roundId')
-    .where({ 'r.orderId': orderId, 's.state': 'signed' })
-    .orderBy('s.id', 'desc')
-    .select('s.*')) as SignOffRow[];
+  const rows = await rowsOf<SignOffRow>(
+    db('signOff as s')
+      .join('signRound as r', 'r.id', 's.roundId')
+      .where({ 'r.orderId': orderId, 's.state': 'signed' })
+      .orderBy('s.id', 'desc')
+      .select('s.*'),
+  );
   return rows.map((row) => {
     const { stepId, supplierId, about } = row;
     return { row, stepId, supplierId, by: signedBy(row), about: JSON.parse(about) as Charged[] };
@@ -195,9 +199,11 @@ export type OpenRound = NonNullable<Awaited<ReturnType<typeof openRound>>>;
 
 /** How far each writer of an order may sign for it, in minor units of the company's currency. */
 export async function writersOf(db: Db, orderId: number): Promise<ReadonlyMap<number, Minor>> {
-  const rows = (await db('orderWriter as w')
-    .join('person as p', 'p.id', 'w.personId')
-    .where({ 'w.orderId': orderId })
-    .select('p.id', 'p.ownLimit')) as { id: number; ownLimit: Minor }[];
+  const rows = await rowsOf<{ id: number; ownLimit: Minor }>(
+    db('orderWriter as w')
+      .join('person as p', 'p.id', 'w.personId')
+      .where({ 'w.orderId': orderId })
+      .select('p.id', 'p.ownLimit'),
+  );
   return new Map(rows.map((r) => [r.id, r.ownLimit]));
 }

@@ -12,7 +12,7 @@ import { Slip } from '@/ui/kit/Slip';
 import { Tags } from '@/ui/kit/Tags';
 import { useAnswer } from '@/ui/acting/useAnswer';
 import { useYard } from '@/ui/frame/YardContext';
-import type { StockPicks } from './Gather';
+import type { StockPicks } from './picks';
 
 type Props = {
   readonly bundle: BundleView;

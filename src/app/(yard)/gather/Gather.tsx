@@ -27,6 +27,7 @@ import { gatherColumns, groupsBy } from './gatherColumns';
 import { GatherPlan } from './GatherPlan';
 import { useMore, type Page } from './useMore';
 import { counted } from '@/core/words';
+import { toPicks, toStock, type Joins, type Picks, type StockPicks } from './picks';
 
 const NeedSlip = later(() => import('../_shared/buying/NeedSlip'));
 const FillUp = later(() => import('./FillUp'));
@@ -38,29 +39,6 @@ type Props = {
   readonly group: GatherGroup;
   readonly filters: ReactNode;
 };
-
-/** Picked lines, by need: the quantity to buy as it is typed. */
-export type Picks = Readonly<Record<number, string>>;
-
-/** By supplier, the draft that its lines join, or 0 for a new order. */
-type Joins = Readonly<Record<number, number>>;
-
-/** What is bought for stores beside, by item: from whom, and how many as it is typed. */
-export type StockPicks = Readonly<
-  Record<number, { readonly supplierId: number; readonly name: string; readonly text: string }>
->;
-
-const toStock = (stock: StockPicks) =>
-  Object.entries(stock).flatMap(([itemId, { supplierId, text }]) => {
-    const read = parseQuantity(text);
-    return read.ok ? [{ itemId: Number(itemId), supplierId, quantity: read.value }] : [];
-  });
-
-const toPicks = (picks: Picks) =>
-  Object.entries(picks).flatMap(([id, text]) => {
-    const read = parseQuantity(text);
-    return read.ok ? [{ needId: Number(id), buy: read.value }] : [];
-  });
 
 const without = <T,>(all: Readonly<Record<number, T>>, id: number): Readonly<Record<number, T>> =>
   Object.fromEntries(Object.entries(all).filter(([own]) => Number(own) !== id));

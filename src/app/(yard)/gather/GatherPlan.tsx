@@ -6,7 +6,7 @@ import type { BundleView, GatherView } from '@/queries/buying/gather';
 import { useKey } from '@/ui/frame/keys';
 import { EffectList } from '@/ui/jobs/EffectList';
 import { counted } from '@/core/words';
-import type { StockPicks } from './Gather';
+import type { StockPicks } from './picks';
 
 function carriageInWords(b: BundleView): { words: string; good: boolean } {
   const money = (a: Minor) => formatMoney(a, b.currency).replace(/\.00$/, '');

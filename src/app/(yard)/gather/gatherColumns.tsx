@@ -10,7 +10,7 @@ import { Dash } from '@/ui/kit/Sheet';
 import type { Column, Groups } from '@/ui/ledger/column';
 import { Tags } from '@/ui/kit/Tags';
 import type { useYard } from '@/ui/frame/YardContext';
-import type { Picks } from './Gather';
+import type { Picks } from './picks';
 
 type Options = {
   /** Whether each line says its supplier, where it does not stand under it. */

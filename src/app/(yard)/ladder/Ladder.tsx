@@ -9,9 +9,7 @@ import { signOf } from '@/core/money/money';
 import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
 import { useActForm } from '@/ui/acting/useActForm';
 import { acts } from '../../actions';
-import { StepFields } from './StepFields';
-
-export type StepText = LadderText['steps'][number];
+import { StepFields, type StepText } from './StepFields';
 
 const startOf = ({ steps, tolerance, currency }: LadderView): LadderText => {
   const { shape } = ladderForm(currency);

@@ -2,11 +2,12 @@
 
 import { signOf } from '@/core/money/money';
 import { ROLE_NAMES, rolesWith, type Role } from '@/core/people/rights';
-import type { SignerText } from '@/core/records/signoff';
+import type { SignerText, LadderText } from '@/core/records/signoff';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { PickField } from '@/ui/kit/PickField';
-import type { StepText } from './Ladder';
+
+export type StepText = LadderText['steps'][number];
 
 type Props = {
   readonly place: number;

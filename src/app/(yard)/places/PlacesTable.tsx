@@ -3,46 +3,30 @@
 import { useState } from 'react';
 import { placeFields } from '@/core/records/place';
 import type { PlaceRow } from '@/queries/company/settings';
-import { useKey } from '@/ui/frame/keys';
 import { AreaField, Faults, TextField } from '@/ui/kit/Field';
-import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
-import type { Column } from '@/ui/ledger/column';
-import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
 import { useAct, useOnce } from '@/ui/acting/useAct';
 import { acts } from '../../actions';
-import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
+import { SettingSlip } from '../_shared/company/SettingSlip';
+import { SettingsTable } from '../_shared/company/SettingsTable';
 
 /** Our own places; one opens to be changed, or to be offered no more. */
-export function PlacesTable({ places }: { readonly places: readonly PlaceRow[] }) {
-  const [open, setOpen] = useState<PlaceRow | 'new'>();
-  useKey('N', 'New location', () => setOpen('new'), open === undefined);
-  const columns: Column<PlaceRow>[] = [
-    nameColumn<PlaceRow>('Location', setOpen),
-    { key: 'address', head: 'Address', cell: (p) => p.address.split('\n').join(', ') },
-    { key: 'instructions', head: 'Instructions', wide: true, cell: (p) => p.instructions },
-    { key: 'bins', head: 'Bins', num: true, wide: true, cell: (p) => p.bins.length || '–' },
-    { key: 'items', head: 'Items stored', num: true, by: (p) => p.items, cell: (p) => p.items || '–' },
-  ];
-  return (
-    <>
-      <LedgerTable
-        label="Locations"
-        className="max-w-[940px]"
-        rows={places}
-        columns={columns}
-        keyOf={(p) => p.id}
-        onOpen={setOpen}
-      />
-      <Shelf facts={<Fact>Orders are delivered to the first location unless you choose another</Fact>}>
-        <ShelfMain onClick={() => setOpen('new')} hint="N">
-          New location
-        </ShelfMain>
-      </Shelf>
-      {open !== undefined && <PlaceSlip place={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />}
-    </>
-  );
-}
+export const PlacesTable = ({ places }: { readonly places: readonly PlaceRow[] }) => (
+  <SettingsTable
+    label="Locations"
+    className="max-w-[940px]"
+    rows={places}
+    name="Location"
+    columns={[
+      { key: 'address', head: 'Address', cell: (p) => p.address.split('\n').join(', ') },
+      { key: 'instructions', head: 'Instructions', wide: true, cell: (p) => p.instructions },
+      { key: 'bins', head: 'Bins', num: true, wide: true, cell: (p) => p.bins.length || '–' },
+      { key: 'items', head: 'Items stored', num: true, by: (p) => p.items, cell: (p) => p.items || '–' },
+    ]}
+    makes={{ words: 'New location', fact: 'Orders are delivered to the first location unless you choose another' }}
+    slip={(place, onClose) => <PlaceSlip place={place} onClose={onClose} />}
+  />
+);
 
 function PlaceSlip({ place, onClose }: { readonly place: PlaceRow | undefined; readonly onClose: () => void }) {
   const { name, address, instructions } = place ?? { name: '', address: '', instructions: '' };

@@ -1,52 +1,33 @@
 'use client';
 
-import { useState } from 'react';
 import { z } from 'zod';
 import { REASON_DOES, REASON_NAMES, WHAT_IT_DOES } from '@/core/receiving/reasons';
 import { reasonFields } from '@/core/records/settings';
 import type { ReasonSetting } from '@/queries/company/settings';
-import { useKey } from '@/ui/frame/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
-import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
-import type { Column } from '@/ui/ledger/column';
-import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
 import { acts } from '../../actions';
-import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
+import { SettingSlip } from '../_shared/company/SettingSlip';
+import { SettingsTable } from '../_shared/company/SettingsTable';
 
 const fields = z.object({ does: z.enum(REASON_DOES), ...reasonFields.shape });
 
 /** Why deliveries are not as ordered; one opens to be said in other words, or to be offered no more. */
-export function ReasonsTable({ reasons }: { readonly reasons: readonly ReasonSetting[] }) {
-  const [open, setOpen] = useState<ReasonSetting | 'new'>();
-  useKey('N', 'New reason', () => setOpen('new'), open === undefined);
-  const columns: Column<ReasonSetting>[] = [
-    nameColumn<ReasonSetting>('Reason', setOpen),
-    { key: 'does', head: 'Type', by: (r) => r.does, cell: (r) => REASON_NAMES[r.does] },
-    { key: 'then', head: 'Effect', wide: true, cell: (r) => WHAT_IT_DOES[r.does] },
-    { key: 'given', head: 'Used', num: true, by: (r) => r.given, cell: (r) => r.given || '–' },
-  ];
-  return (
-    <>
-      <LedgerTable
-        label="Reasons"
-        className="max-w-[860px]"
-        rows={reasons}
-        columns={columns}
-        keyOf={(r) => r.id}
-        onOpen={setOpen}
-      />
-      <Shelf facts={<Fact>Offered when receiving and inspecting; you can also add them there</Fact>}>
-        <ShelfMain onClick={() => setOpen('new')} hint="N">
-          New reason
-        </ShelfMain>
-      </Shelf>
-      {open !== undefined && (
-        <ReasonSlip reason={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />
-      )}
-    </>
-  );
-}
+export const ReasonsTable = ({ reasons }: { readonly reasons: readonly ReasonSetting[] }) => (
+  <SettingsTable
+    label="Reasons"
+    className="max-w-[860px]"
+    rows={reasons}
+    name="Reason"
+    columns={[
+      { key: 'does', head: 'Type', by: (r) => r.does, cell: (r) => REASON_NAMES[r.does] },
+      { key: 'then', head: 'Effect', wide: true, cell: (r) => WHAT_IT_DOES[r.does] },
+      { key: 'given', head: 'Used', num: true, by: (r) => r.given, cell: (r) => r.given || '–' },
+    ]}
+    makes={{ words: 'New reason', fact: 'Offered when receiving and inspecting; you can also add them there' }}
+    slip={(reason, onClose) => <ReasonSlip reason={reason} onClose={onClose} />}
+  />
+);
 
 function ReasonSlip({ reason, onClose }: { readonly reason: ReasonSetting | undefined; readonly onClose: () => void }) {
   const { does, name } = reason ?? { does: REASON_DOES[0], name: '' };

@@ -1,53 +1,41 @@
 'use client';
 
-import { useState } from 'react';
 import { z } from 'zod';
 import { formatDecimal } from '@/core/money/decimal';
 import { TAX_CATEGORIES } from '@/core/money/tax';
 import { TAX_CATEGORY_NAMES, taxForm } from '@/core/records/settings';
 import type { TaxRow } from '@/queries/company/settings';
-import { useKey } from '@/ui/frame/keys';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
-import { Fact, Shelf, ShelfMain } from '@/ui/kit/Shelf';
-import type { Column } from '@/ui/ledger/column';
-import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import { useActForm } from '@/ui/acting/useActForm';
 import { acts } from '../../actions';
-import { nameColumn, SettingSlip } from '../_shared/company/SettingSlip';
+import { SettingSlip } from '../_shared/company/SettingSlip';
+import { SettingsTable } from '../_shared/company/SettingsTable';
 
 const percent = (n: number) => formatDecimal(n, 2, 0);
 
 /** The taxes that purchases carry; one opens to be changed, or to be offered no more. */
-export function TaxesTable({ taxes }: { readonly taxes: readonly TaxRow[] }) {
-  const [open, setOpen] = useState<TaxRow | 'new'>();
-  useKey('N', 'New tax', () => setOpen('new'), open === undefined);
-  const columns: Column<TaxRow>[] = [
-    nameColumn<TaxRow>('Tax', setOpen),
-    { key: 'category', head: 'Category', wide: true, cell: (t) => `${t.category}, ${TAX_CATEGORY_NAMES[t.category]}` },
-    { key: 'rate', head: 'Rate %', num: true, by: (t) => t.rate, cell: (t) => percent(t.rate) },
-    { key: 'back', head: 'Recoverable %', num: true, by: (t) => t.recoverable, cell: (t) => percent(t.recoverable) },
-    { key: 'suppliers', head: 'Suppliers', num: true, by: (t) => t.suppliers, cell: (t) => t.suppliers || '–' },
-  ];
-  return (
-    <>
-      <LedgerTable
-        label="Taxes"
-        className="max-w-[860px]"
-        rows={taxes}
-        columns={columns}
-        keyOf={(t) => t.id}
-        onOpen={setOpen}
-      />
-      <Shelf facts={<Fact>Rates in use can’t change: add a new tax for a new rate</Fact>}>
-        <ShelfMain onClick={() => setOpen('new')} hint="N">
-          New tax
-        </ShelfMain>
-      </Shelf>
-      {open !== undefined && <TaxSlip tax={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />}
-    </>
-  );
-}
+export const TaxesTable = ({ taxes }: { readonly taxes: readonly TaxRow[] }) => (
+  <SettingsTable
+    label="Taxes"
+    className="max-w-[860px]"
+    rows={taxes}
+    name="Tax"
+    columns={[
+      {
+        key: 'category',
+        head: 'Category',
+        wide: true,
+        cell: (t) => `${t.category}, ${TAX_CATEGORY_NAMES[t.category]}`,
+      },
+      { key: 'rate', head: 'Rate %', num: true, by: (t) => t.rate, cell: (t) => percent(t.rate) },
+      { key: 'back', head: 'Recoverable %', num: true, by: (t) => t.recoverable, cell: (t) => percent(t.recoverable) },
+      { key: 'suppliers', head: 'Suppliers', num: true, by: (t) => t.suppliers, cell: (t) => t.suppliers || '–' },
+    ]}
+    makes={{ words: 'New tax', fact: 'Rates in use can’t change: add a new tax for a new rate' }}
+    slip={(tax, onClose) => <TaxSlip tax={tax} onClose={onClose} />}
+  />
+);
 
 function TaxSlip({ tax, onClose }: { readonly tax: TaxRow | undefined; readonly onClose: () => void }) {
   const form = useActForm({

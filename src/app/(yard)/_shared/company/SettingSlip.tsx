@@ -7,7 +7,7 @@ import { SlipFoot } from '@/ui/kit/SlipFoot';
 import type { Column } from '@/ui/ledger/column';
 import { useAct, useOnce, type Act, type Clashed } from '@/ui/acting/useAct';
 
-type Row = { readonly id: number; readonly version: number; readonly gone: 0 | 1 };
+export type SettingRow = { readonly id: number; readonly version: number; readonly gone: 0 | 1 };
 type Ref = { readonly once: string; readonly id: number; readonly version: number };
 
 type Props = {
@@ -19,7 +19,7 @@ type Props = {
     readonly save: () => void;
   };
   /** What is offered no more, or again; nothing for what is only being made. */
-  readonly row?: Row | undefined;
+  readonly row?: SettingRow | undefined;
   readonly retire: Act<Ref & { readonly gone: boolean }, void>;
   readonly onClose: () => void;
   readonly children: ReactNode;
@@ -28,7 +28,7 @@ type Props = {
 const Unused = () => <span className="tag ml-2">Retired</span>;
 
 /** The column by whose name a setting is opened; it says when the setting is not offered any more. */
-export const nameColumn = <R extends Row & { readonly name: string }>(
+export const nameColumn = <R extends SettingRow & { readonly name: string }>(
   head: string,
   onOpen: (row: R) => void,
 ): Column<R> => ({
