@@ -1,7 +1,6 @@
 import { rowsOf } from '@/store/rows';
 import { LIVE } from '@/core/jobs/states';
 import { plusDays, type Day } from '@/core/calendar/workdays';
-import { groupBy } from '@/core/group';
 import { minor, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
