@@ -55,8 +55,8 @@ export async function orRefused<T>(work: () => Promise<T>): Promise<Result<T>> {
 }
 
 /** The value of a result; a refused one ends the action. */
-export function grant<T>(result: Result<T>): T {
-  if (!result.ok) throw new Refused(result.refusals);
+export function grant<T>(result: Result<T>, field?: string): T {
+  if (!result.ok) throw new Refused(result.refusals.map((r) => (field === undefined ? r : { field, ...r })));
   return result.value;
 }
 

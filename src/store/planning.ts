@@ -4,7 +4,8 @@ import { wantedBy } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { netting, type Cover, type Requirement, type Source, type Supply } from '@/core/planning/netting';
 import { groupBy } from '@/core/group';
-import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import { freeOf } from '@/core/stores/claims';
+import { addQ, NONE, quantity, subtractQ, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { openOf, type Coverage } from '@/core/needs/coverage';
 import { loadCalendar, loadCompany } from './company';
@@ -35,13 +36,17 @@ export async function loadSupplies(
 ): Promise<Supply[]> {
   const items = [...new Set(itemIds)];
   if (items.length === 0) return [];
-  const taken = new Map<string, Quantity>();
-  for (const claim of (await claimsOf(db, items)).filter((c) => !without(c)))
-    taken.set(sourceKey(claim), addQ(taken.get(sourceKey(claim)) ?? NONE, claim.quantity));
+  const taken = groupBy(
+    (await claimsOf(db, items)).filter((c) => !without(c)),
+    sourceKey,
+  );
   const free = (source: Source, itemId: number, there: Quantity): Supply => ({
     source,
     itemId,
-    free: atLeastNone(subtractQ(there, taken.get(sourceKey({ itemId, ...columnsOf(source) })) ?? NONE)),
+    free: freeOf(
+      there,
+      (taken.get(sourceKey({ itemId, ...columnsOf(source) })) ?? []).map((c) => c.quantity),
+    ),
   });
   const over = await loadOverOfJobs(db, items);
   const piles = (await loadPiles(db, items)).map((p) =>

@@ -3,8 +3,9 @@ import type { Day } from '@/core/calendar/workdays';
 import { takeBackFault } from '@/core/orders/rules';
 import { progressOf } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
-import { least, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
-import { giveBack, type Allotment } from '@/core/receiving/receive';
+import { least, NONE, quantity } from '@/core/quantity/quantity';
+import type { Allotment } from '@/core/receiving/receive';
+import { giveBack, wentFurther } from '@/core/receiving/sendBack';
 import { arrivalFields, deliveryFields } from '@/core/records/delivery';
 import { distinct } from '@/core/records/fields';
 import { refreshHeld } from '@/store/invoices';
@@ -80,7 +81,10 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
       may(actor, 'match invoices'),
     ),
   );
-  checkLater(receipt, own, came);
+  for (const line of own) {
+    const { held = NONE, rejected = NONE, accepted = NONE } = came.find((c) => c.lineId === line.id) ?? {};
+    allow(wentFurther(line.description, line, { held, rejected, received: accepted }, receipt.number));
+  }
   const given = own.flatMap((line) => givenBy(line, came, parts));
   const splits = await goesFrom(trx, given, parts);
   await checkResting(trx, receipt, splits);
@@ -174,21 +178,6 @@ async function goesFrom(
       here: quantity(-lies),
     };
   });
-}
-
-/** What was held or rejected can be taken back while it is still so. */
-function checkLater(receipt: Receipt, lines: readonly StoredLine[], came: readonly ReceiptLine[]): void {
-  for (const line of lines) {
-    const c = came.find((x) => x.lineId === line.id);
-    const stands: readonly [Quantity, Quantity, string][] = [
-      [line.held, c?.held ?? NONE, 'was released or rejected'],
-      [line.rejected, c?.rejected ?? NONE, 'was returned'],
-      [line.received, c?.accepted ?? NONE, 'was returned'],
-    ];
-    for (const [now, then, what] of stands)
-      if (now < then)
-        refuse('receipt.later', `Some ${line.description} ${what} since. Reverse that first, then ${receipt.number}.`);
-  }
 }
 
 async function checkResting(trx: Work['trx'], receipt: Receipt, splits: readonly MovedSplit[]): Promise<void> {

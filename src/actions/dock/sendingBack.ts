@@ -1,19 +1,8 @@
 import { z } from 'zod';
 import { BILLABLE } from '@/core/orders/states';
-import {
-  addQ,
-  atLeastNone,
-  formatQuantity,
-  fromSupplierUnit,
-  least,
-  NONE,
-  quantity,
-  subtractQ,
-  type Quantity,
-} from '@/core/quantity/quantity';
+import { least, NONE, quantity } from '@/core/quantity/quantity';
 import { quantitySchema } from '@/core/quantity/schema';
-import { wholeFault } from '@/core/quantity/whole';
-import { sendBackFrom, type Allotment, type DockedLine } from '@/core/receiving/receive';
+import { returned, WANTS, type Gives } from '@/core/receiving/sendBack';
 import { anyText, distinct, optionalDay, text } from '@/core/records/fields';
 import { numbersField } from '@/core/records/stock';
 import { numbersFault } from '@/core/stores/numbers';
@@ -38,9 +27,6 @@ import {
   type MovedSplit,
 } from './receipts';
 import { itemsOf } from './receiving';
-
-/** What is expected for goods that go back. */
-export const WANTS = ['replacement', 'credit'] as const;
 
 const lineFields = z.object({
   lineId: z.number().int(),
@@ -81,11 +67,12 @@ export const returnGoods = defineAction({
         order.lines.find((l) => l.id === sent.lineId),
         'A line of this order',
       );
+      const stands = { ...found(docked.get(line.id), 'A line'), rejected: line.rejected };
       return {
         sent,
         line,
         item: items.get(line.itemId ?? 0),
-        gives: givesUp(line, found(docked.get(line.id), 'A line'), sent),
+        gives: grant(returned(stands, sent), `lines.${line.id}`),
       };
     });
     const number = `B-${String(await nextCount(trx, 'return')).padStart(5, '0')}`;
@@ -122,41 +109,6 @@ export const returnGoods = defineAction({
     return { id, number, state };
   },
 });
-
-/** What each part of a line gives back of what it had, and of what it wants still. */
-type Gives = Allotment & { readonly givenUp: Quantity };
-
-function givesUp(line: StoredLine, docked: DockedLine, sent: Sent): Gives[] {
-  const credit = sent.wants === 'credit';
-  if (line.closedShort !== null && !credit)
-    refuse(
-      'return.closed',
-      `${line.description} is closed short: ask for a credit note, or reopen the line.`,
-      `lines.${line.id}`,
-    );
-  if (sent.from === 'accepted')
-    return grant(sendBackFrom(docked, sent.quantity)).map((g) => ({ ...g, givenUp: credit ? g.quantity : NONE }));
-  const whole = wholeFault(sent.quantity, line.unit, line.description);
-  if (whole !== undefined) throw new Refused([whole]);
-  if (sent.quantity > line.rejected)
-    refuse(
-      'return.more',
-      `Only ${formatQuantity(line.rejected)} rejected ${line.description} are here. Enter ${formatQuantity(line.rejected)} or less.`,
-      `lines.${line.id}`,
-    );
-  if (!credit) return [];
-  // What is no longer wanted is wanted least by who needs it last.
-  let left = subtractQ(
-    fromSupplierUnit(addQ(docked.givenUp, sent.quantity), line.factor),
-    fromSupplierUnit(docked.givenUp, line.factor),
-  );
-  const last = docked.splits[0]?.splitId;
-  return docked.splits.toReversed().flatMap((s) => {
-    const part = s.splitId === last ? left : least(left, atLeastNone(subtractQ(s.ordered, s.received)));
-    left = subtractQ(left, part);
-    return part > 0 ? [{ splitId: s.splitId, quantity: NONE, givenUp: part }] : [];
-  });
-}
 
 /** The same with what of it lies in our places. */
 async function leaves(trx: Work['trx'], gives: readonly Gives[]): Promise<MovedSplit[]> {

@@ -13,7 +13,7 @@ import { loadNeedStates } from '@/store/tab/needs';
 import { defineAction, found, once, refuse, type Work } from '../action';
 import { reservedByOthers } from './issuing';
 import { checkLive } from '../jobs/jobs';
-import { checkWhole, goodsItem, isOrAre, pileFields, placeOf, saidOf } from './stores';
+import { checkWhole, goodsItem, pileFields, placeOf, saidOf } from './stores';
 
 /** Reserves so much of a pile for a line by hand; what plans only count on gives way. */
 export const reserveSome = defineAction({
@@ -32,11 +32,11 @@ export const reserveSome = defineAction({
       refuse('stores.owner', 'This is another job’s stock. Transfer it first.');
     checkWhole(q, item);
     const firm = await reservedByOthers(trx, key, null);
-    const free = subtractQ((await pileOf(trx, key)).quantity, firm);
-    if (q > free)
+    const unreserved = subtractQ((await pileOf(trx, key)).quantity, firm);
+    if (q > unreserved)
       refuse(
         'stores.reserved',
-        `Only ${formatQuantity(free)} of ${item.name} ${isOrAre(free)} free at ${place.name}. Enter ${formatQuantity(free)} or less.`,
+        `Only ${formatQuantity(unreserved)} of ${item.name} at ${place.name} can be reserved. Enter ${formatQuantity(unreserved)} or less.`,
         'quantity',
       );
     const factor = exactFactor(item.unit, need.unit) ?? { many: 1, one: 1 };

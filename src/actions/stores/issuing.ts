@@ -45,11 +45,11 @@ export async function reservedByOthers(
 export async function checkFree(trx: Work['trx'], key: PileKey, item: Item, q: Quantity, needId: number | null) {
   const pile = await pileOf(trx, key);
   const others = await reservedByOthers(trx, key, needId);
-  const free = subtractQ(pile.quantity, others);
-  if (q <= pile.quantity && q > free)
+  const unreserved = subtractQ(pile.quantity, others);
+  if (q <= pile.quantity && q > unreserved)
     refuse(
       'stores.reserved',
-      `${saidOf(others, item)} ${isOrAre(others)} reserved for other jobs: issue ${formatQuantity(free)} or less, or unreserve first.`,
+      `${saidOf(others, item)} ${isOrAre(others)} reserved for other jobs: issue ${formatQuantity(unreserved)} or less, or unreserve first.`,
       'quantity',
     );
   return pile;

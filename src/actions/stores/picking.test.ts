@@ -1,6 +1,10 @@
 import { TestCompany, must, q, refusedWith } from '../../../tests/support/company';
 import { numbered } from '../../../tests/support/dock';
 import type { Minor } from '@/core/money/money';
+import { belowMinimum, freeOf, toFillUp } from '@/core/stores/claims';
+import { loadFreeStock } from '@/store/stock/piles';
+import { loadStock } from '@/queries/stores/stock';
+import { listStock } from '@/queries/stores/stores';
 import { listToPick, loadPicking, loadPickPaper } from '@/queries/stores/picking';
 import { addBin } from './bins';
 import { countStock } from './counting';
@@ -217,5 +221,66 @@ describe('what is short', () => {
     expect(refusedWith(await allocateByDate(await keeper(), { once: yard.once(), itemId: pump }))).toEqual([
       'stores.none',
     ]);
+  });
+});
+
+describe('what is free', () => {
+  it('is told by SQL as the core tells it, whoever has a claim on what', async () => {
+    const [a, b] = [await need(3), await need(4, 1)];
+    await opening(tube, 20, 10_000);
+    must(await reserving(a, 2));
+    must(await reserving(b, 4));
+    const { db } = yard;
+    // Some of it is a job's own, with a claim of that job on it, and one is on an order still.
+    await db('stockSum').insert({
+      itemId: tube,
+      placeId: 1,
+      jobId: yard.ids.jobs[0],
+      quantity: q(5),
+      value: 0,
+    } as never);
+    await db('reservation').insert({
+      needId: a,
+      itemId: tube,
+      placeId: 1,
+      jobId: yard.ids.jobs[0],
+      quantity: q(1),
+      share: q(1),
+      firm: 0,
+    } as never);
+    const [pile] = await db('stockSum').where({ itemId: tube, jobId: 0 });
+    const claims = await db('reservation').where({ itemId: tube, jobId: null }).whereNotNull('placeId');
+    const free = freeOf(
+      pile?.quantity ?? q(0),
+      claims.map((c) => c.quantity),
+    );
+    expect(free).toBe(q(14));
+    expect((await loadFreeStock(db, [tube, pump])).get(tube)).toBe(free);
+    expect((await loadFreeStock(db, [pump])).get(pump)).toBe(q(0));
+    await db('stockLevel').insert({ itemId: tube, placeId: 1, keep: q(20) } as never);
+    const row = (await listStock(db, (await keeper()).actor, { low: true })).rows.find((r) => r.id === tube);
+    expect(row).toMatchObject({ onHand: q(20), reserved: q(6), free, below: belowMinimum({ free, keep: q(20) }) });
+    const view = await loadStock(db, (await keeper()).actor, tube);
+    expect(view).toMatchObject({ onHand: q(20), reserved: q(6), free });
+    expect(toFillUp({ free, keep: q(20) }, q(2))).toBe(q(4));
+    await db('stockSum').where({ jobId: yard.ids.jobs[0] }).delete();
+    await db('reservation').where({ jobId: yard.ids.jobs[0] }).delete();
+    await db('stockLevel').delete();
+  });
+});
+
+describe('the jobs to pick for', () => {
+  it('are those whose picking list has something on it', async () => {
+    const needId = await need(3);
+    await yard.db('item').where({ id: tube }).update({ stocked: 0 });
+    const order = await yard.send(await yard.draft([{ needId, buy: q(3) }]));
+    const { version, lines } = await yard.order(order.id);
+    const arrivals = [{ lineId: lines[0]?.id ?? 0, arrives: q(4), keepOver: true }];
+    must(await receive(await keeper(), { once: yard.once(), orderId: order.id, version, note: '', arrivals }));
+    const jobs = async () => (await listToPick(yard.db, (await keeper()).actor, { most: 9 })).count;
+    expect([await jobs(), (await list()).rows.length]).toEqual([1, 1]);
+    must(await issuing(lineOf(needId, tube, 3, { ownerId: yard.ids.jobs[0] })));
+    // One more came than was wanted: it is the job's, and no line wants it.
+    expect([await jobs(), (await list()).rows.length]).toEqual([0, 0]);
   });
 });

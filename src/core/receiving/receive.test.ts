@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { fromSupplierUnit, quantity } from '../quantity/quantity';
-import { giveBack, receive, type Arrival } from './receive';
+import { receive, type Arrival } from './receive';
+import { giveBack } from './sendBack';
 
 const q = (n: number) => quantity(n * 10_000);
 const arrival = (arrives: number, change: Partial<Arrival> = {}): Arrival => ({

@@ -4,7 +4,6 @@ import {
   addQ,
   atLeastNone,
   formatQuantity,
-  fromSupplierUnit,
   least,
   NONE,
   quantity,
@@ -162,61 +161,4 @@ export function release(line: DockedLine, released: Quantity, rejected: Quantity
       ),
     );
   return done({ accepted: released, held: quantity(-said), rejected, allotted: allot(line, released) });
-}
-
-/** What a receipt brought of one line, and how the line stands now. */
-export type Return = {
-  readonly factor: Factor;
-  /** In the line's unit: what the line has had in all, and what of it came with this receipt. */
-  readonly received: Quantity;
-  readonly came: Quantity;
-  /** In the need's unit, in the order of the line: what each split has had, and what of it came with this receipt. */
-  readonly splits: readonly { readonly splitId: number; readonly received: Quantity; readonly came: Quantity }[];
-};
-
-/**
- * What each split gives back when a receipt is taken back: what it had of it. The last step of a converted unit
- * follows the running total, as it does on arrival, so that after any receipts and any of them taken back, in any
- * order, the splits hold together what the line holds; no split goes below zero.
- *
- * @returns what each split gives back, in the need's unit
- */
-export function giveBack({ factor, received, came, splits }: Return): Allotment[] {
-  const stay = fromSupplierUnit(subtractQ(received, came), factor);
-  let left = subtractQ(addQ(...splits.map((s) => s.received)), stay);
-  const take = (had: Quantity): Quantity => {
-    const part = least(left, had);
-    left = subtractQ(left, part);
-    return part;
-  };
-  const own = splits.map((s) => take(least(s.came, s.received)));
-  return splits
-    .map((s, k) => {
-      const first = own[k] ?? s.received;
-      return { splitId: s.splitId, quantity: addQ(first, take(subtractQ(s.received, first))) };
-    })
-    .filter((a) => a.quantity > 0);
-}
-
-/**
- * What each split gives up when goods are sent back to their supplier: those that are needed last first.
- *
- * @param line - its splits in the order of their needed dates
- * @param sent - in the line's unit
- */
-export function sendBackFrom(line: DockedLine, sent: Quantity): Result<Allotment[]> {
-  const { description: name, received, factor, splits } = line;
-  const whole = wholeFault(sent, line.unit, name);
-  if (whole !== undefined) return refused(whole);
-  if (sent <= 0) return refused(refusal('quantity.low', `${name}: enter a quantity above zero.`));
-  if (sent > received)
-    return refused(refusal('return.more', `You can return at most ${formatQuantity(received)} of ${name}.`));
-  const lastFirst = splits.toReversed();
-  let left = subtractQ(fromSupplierUnit(received, factor), fromSupplierUnit(subtractQ(received, sent), factor));
-  const had = lastFirst.map((s) => {
-    const came = least(left, s.received);
-    left = subtractQ(left, came);
-    return { splitId: s.splitId, received: s.received, came };
-  });
-  return done(giveBack({ factor, received, came: sent, splits: had }));
 }

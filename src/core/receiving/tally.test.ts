@@ -6,6 +6,8 @@ import {
   knowing,
   lacks,
   placeScan,
+  settleFound,
+  settleNumber,
   talliedLines,
   talliedOf,
   type AwaitedLine,
@@ -107,5 +109,58 @@ describe('what is scanned', () => {
       ['L-2', 1],
       ['L-1', 5],
     ]);
+  });
+});
+
+describe('a code', () => {
+  const waiting = (code: string): Scan => ({ key: code, code, count: 1, placed: [], waits: true });
+  const pump = line(3, 2, { tracking: 'serial', description: 'Pump' });
+  const begin = (tally: Tally, code: string): Tally => ({ ...tally, scans: [...tally.scans, waiting(code)] });
+  const look = (tally: Tally, code: string, lines: readonly AwaitedLine[], said = {}, within = {}) => {
+    const part = lines.length > 0 ? { name: lines[0]?.description ?? '' } : null;
+    return settleFound(begin(tally, code), waiting(code), { count: 1, ...said }, { part, lines }, within);
+  };
+
+  it('counts on the order that it names, else on the line that awaits it longest', () => {
+    const lines = [line(1, 5), line(2, 5)];
+    expect(look(EMPTY, 'a', lines, { order: 'K26-0002' }).tally.scans[0]?.placed).toEqual([
+      { lineId: 2, quantity: q(1) },
+    ]);
+    expect(look(EMPTY, 'a', lines, { order: 'K26-9' }).tally.scans[0]?.placed[0]?.lineId).toBe(1);
+  });
+
+  it.each([
+    ['no part of ours', [], {}, {}, 'No item has this code.'],
+    ['more than is due', [line(1, 2)], { count: 3 }, {}, 'More Bearing than is due.'],
+    ['of another order than is in hand', [line(1, 2)], {}, { orderId: 2 }, 'Bearing is due on a different order.'],
+  ])('is set aside when it is %s, and says so', (_, lines, said, within, words) => {
+    const settled = look(EMPTY, 'a', lines, said, within);
+    expect(settled).toMatchObject({ words, took: false });
+    expect(settled.tally.scans).toEqual([{ key: 'a', code: 'a', count: 1, placed: [], aside: words }]);
+  });
+
+  it('is set aside when the part is not due at all', () => {
+    const found = { part: { name: 'Pump' }, lines: [] };
+    expect(settleFound(begin(EMPTY, 'a'), waiting('a'), { count: 1 }, found, {}).words).toBe(
+      'Pump is not due on any order.',
+    );
+  });
+
+  it('that is no part is the serial number of the piece before it, once', () => {
+    const one = look(EMPTY, 'P', [pump]).tally;
+    const numbered = look(one, 'SN-1', []);
+    expect(numbered).toMatchObject({ took: true, words: 'SN-1 belongs to Pump' });
+    const two = look(numbered.tally, 'P', [pump]).tally;
+    expect(look(two, 'sn-1', [])).toMatchObject({ took: false, words: 'sn-1 is already scanned.' });
+    expect(look(two, 'X', [pump], { serial: 'SN-1' }).words).toBe('SN-1 is already scanned.');
+    // Nothing waits for a number any more: it is no part of ours.
+    expect(look(look(two, 'SN-2', []).tally, 'SN-3', []).words).toBe('No item has this code.');
+  });
+
+  it('that reads as a number does is not looked up where a piece waits for it', () => {
+    const known = look(EMPTY, 'P', [{ ...pump, numberPattern: 'SN-9999' }]).tally;
+    expect(settleNumber(begin(known, 'SN-0001'), waiting('SN-0001'))?.took).toBe(true);
+    expect(settleNumber(begin(known, 'BE-1'), waiting('BE-1'))).toBeUndefined();
+    expect(settleNumber(begin(EMPTY, 'SN-0001'), waiting('SN-0001'))).toBeUndefined();
   });
 });

@@ -1,4 +1,5 @@
 import type { Tracking } from '../items/kinds';
+import { patternFault } from '../stores/numbers';
 import {
   addQ,
   atLeastNone,
@@ -191,4 +192,74 @@ export function deliveriesOf<R extends object>(tally: Tally, notRight: (lineId: 
             : [],
     })),
   }));
+}
+
+/** The line whose last piece waits for its serial number. */
+const wantsNumber = (tally: Tally): AwaitedLine | undefined =>
+  talliedLines(tally).find((t) => t.line.tracking === 'serial' && lacks(t) > 0)?.line;
+
+const hasNumber = (tally: Tally, number: string): boolean =>
+  tally.scans.some((s) => s.serial?.toUpperCase() === number.toUpperCase());
+
+/** A code that waited, counted or set aside, with what is told of it. */
+export type Settled = { readonly tally: Tally; readonly words: string; readonly took: boolean };
+
+function settled(tally: Tally, scan: Scan, words: string): Settled {
+  const scans = tally.scans.map((s) => (s.key === scan.key ? scan : s));
+  return { tally: { ...tally, scans }, words, took: scan.aside === undefined };
+}
+
+/** Sets a code aside, and says why. */
+export function setAside(tally: Tally, { waits: _, ...scan }: Scan, words: string): Settled {
+  return settled(tally, { ...scan, placed: [], aside: words }, words);
+}
+
+function asNumber(tally: Tally, { waits: _, ...scan }: Scan, line: AwaitedLine): Settled {
+  const { code } = scan;
+  if (hasNumber(tally, code)) return setAside(tally, scan, `${code} is already scanned.`);
+  const fault = patternFault(code, line.numberPattern);
+  if (fault !== undefined) return setAside(tally, scan, fault.message);
+  const placed = [{ lineId: line.lineId, quantity: NONE }];
+  return settled(tally, { ...scan, count: 0, serial: code, placed }, `${code} belongs to ${line.description}`);
+}
+
+/** A code that reads as the serial number a piece waits for is that number; undefined where it must be looked up. */
+export function settleNumber(tally: Tally, scan: Scan): Settled | undefined {
+  const line = wantsNumber(tally);
+  const reads =
+    line !== undefined && line.numberPattern !== '' && patternFault(scan.code, line.numberPattern) === undefined;
+  return reads ? asNumber(tally, scan, line) : undefined;
+}
+
+/** What a code is of: the part of that name, and the lines that await it, the oldest first. */
+export type ScanFound = { readonly part: { readonly name: string } | null; readonly lines: readonly AwaitedLine[] };
+
+/**
+ * Counts a code that was looked up on the lines that await it, or sets it aside. A code that is no part is the serial
+ * number of the piece that was scanned before it.
+ *
+ * @param said - what the code said, with the number of an order where it names one
+ */
+export function settleFound(
+  tally: Tally,
+  scan: Scan,
+  { order, ...said }: CodeSaid & { readonly order?: string | undefined },
+  found: ScanFound,
+  within: InHand,
+): Settled {
+  const aside = (words: string) => setAside(tally, scan, words);
+  if (found.part === null && found.lines.length === 0) {
+    const line = wantsNumber(tally);
+    return line === undefined ? aside('No item has this code.') : asNumber(tally, scan, line);
+  }
+  if (said.serial !== undefined && hasNumber(tally, said.serial)) return aside(`${said.serial} is already scanned.`);
+  const known = knowing(tally, found.lines);
+  const ordered = found.lines.filter((l) => l.order === order);
+  const placed = placeScan(known, ordered.length > 0 ? ordered : found.lines, said.count, within);
+  const name = found.part?.name ?? found.lines[0]?.description ?? '';
+  if (found.lines.length === 0) return aside(`${name} is not due on any order.`);
+  if (!found.lines.some((l) => isInHand(l, within))) return aside(`${name} is due on a different order.`);
+  if (placed.length === 0) return aside(`More ${name} than is due.`);
+  const { waits: _, ...own } = scan;
+  return settled(known, { ...own, ...said, placed }, `${name} scanned`);
 }

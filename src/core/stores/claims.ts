@@ -1,4 +1,4 @@
-import { least, quantity, subtractQ, type Quantity } from '../quantity/quantity';
+import { addQ, atLeastNone, least, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
 
 /** What a need is to have from a source: of stock at a place, or of a part of an order that goes to stores. */
 export type Claim = {
@@ -15,6 +15,18 @@ export type Claim = {
 
 /** A claim cut to so much; 0 for one that is gone. */
 export type Cut = { readonly id: number; readonly quantity: Quantity; readonly share: Quantity };
+
+/** What of a source is free: no line has a claim on it, reserved by a person or counted on by a plan. */
+export const freeOf = (there: Quantity, claimed: readonly Quantity[]): Quantity =>
+  atLeastNone(subtractQ(there, addQ(NONE, ...claimed)));
+
+/** By how much the company's free stock of an item is below its minimum. */
+export const belowMinimum = ({ free, keep }: { readonly free: Quantity; readonly keep: Quantity }): Quantity =>
+  atLeastNone(subtractQ(keep, free));
+
+/** What of that is still to order, once what is drafted and on order for stores has come. */
+export const toFillUp = (stock: Parameters<typeof belowMinimum>[0], coming: Quantity): Quantity =>
+  atLeastNone(subtractQ(belowMinimum(stock), coming));
 
 /** What is left of the share when only so much of a claim's quantity stays, rounded down so that nothing is covered twice. */
 const shareOf = ({ quantity: whole, share }: Claim, kept: Quantity): Quantity =>

@@ -1,6 +1,7 @@
+import { minor } from '../money/money';
 import { NONE, quantity, type Quantity } from '../quantity/quantity';
-import { pickingList, pickScanned, type PickTarget, type ToPick } from './picking';
-import { countScanned, differenceOf, type SheetTarget } from './sheet';
+import { ownToPick, pickingList, pickScanned, type PickTarget, type ToPick } from './picking';
+import { countScanned, differenceOf, worthOfDifferences, type SheetTarget } from './sheet';
 import type { KnownSpot } from './spots';
 
 const q = (n: number): Quantity => quantity(n * 10_000);
@@ -28,6 +29,37 @@ const line = (key: string, wanted: number, more: Partial<ToPick> = {}): ToPick =
     wanted: q(wanted),
   },
   ...more,
+});
+
+describe('a job’s own stock', () => {
+  const pile = (itemId: number, n: number) => ({ itemId, left: q(n) });
+  const wants = (needId: number, itemId: number, n: number) => ({ needId, itemId, wants: q(n) });
+  const told = (...of: Parameters<typeof ownToPick>) =>
+    ownToPick(...of).map((o) => [o.pile.itemId, o.needId, o.quantity / 10_000]);
+
+  it('goes to its lines in the order in which they are needed, from each pile in turn, and no more than they want', () => {
+    const lines = [wants(11, 1, 4), wants(12, 2, 5), wants(13, 1, 9)];
+    expect(told([pile(1, 6), pile(1, 3), pile(2, 9)], lines)).toEqual([
+      [1, 11, 4],
+      [1, 13, 2],
+      [1, 13, 3],
+      [2, 12, 5],
+    ]);
+    expect(told([pile(1, -2)], lines)).toEqual([]);
+  });
+});
+
+describe('what differences come to', () => {
+  it('is together what is posted for the pile', () => {
+    const pile = { quantity: q(3), value: minor(1000) };
+    const by = [q(-1), q(-1), q(-1)].map((n) => ({ by: n as Quantity, piece: null }));
+    expect(worthOfDifferences(by, pile)).toEqual([-334, -333, -333]);
+  });
+
+  it('is of a piece that is missed what that piece is worth', () => {
+    const pile = { quantity: q(2), value: minor(1000) };
+    expect(worthOfDifferences([{ by: q(-1), piece: minor(700) }], pile)).toEqual([-700]);
+  });
 });
 
 describe('a picking list', () => {

@@ -1,5 +1,5 @@
 import type { Tracking } from '../items/kinds';
-import { addQ, least, NONE, ONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
+import { addQ, atLeastNone, least, NONE, ONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
 import { takeFrom, type KnownSpot } from './spots';
 
 /** What a job is to be given of a pile, as it is put by for it or belongs to it. Quantities in the item's unit. */
@@ -15,6 +15,32 @@ export type ToPick = {
   readonly pile: string;
   readonly wanted: Quantity;
 };
+
+/** A line of a job that wants of the job's own stock. In the item's unit. */
+export type OwnWant = { readonly needId: number; readonly itemId: number; readonly wants: Quantity };
+
+/**
+ * What a job's own stock goes to: the lines that want it, in the order in which they are needed, each pile in turn.
+ *
+ * @param piles - each with what nobody has reserved of it
+ * @param wants - what each line was not given yet, nor has reserved, the soonest needed first
+ */
+export function ownToPick<P extends { readonly itemId: number; readonly left: Quantity }>(
+  piles: readonly P[],
+  wants: readonly OwnWant[],
+): { readonly pile: P; readonly needId: number; readonly quantity: Quantity }[] {
+  const open = new Map(wants.map((w) => [w.needId, w.wants]));
+  return piles.flatMap((pile) => {
+    let left = atLeastNone(pile.left);
+    return wants.flatMap(({ needId, itemId }) => {
+      const part = itemId === pile.itemId ? least(left, open.get(needId) ?? NONE) : NONE;
+      if (part <= 0) return [];
+      left = subtractQ(left, part);
+      open.set(needId, subtractQ(open.get(needId) ?? NONE, part));
+      return [{ pile, needId, quantity: part }];
+    });
+  });
+}
 
 /** Where some of it is taken. */
 export type PickFrom = { readonly bin: string; readonly lotId: number | null; readonly quantity: Quantity };

@@ -1,5 +1,7 @@
 import type { Tracking } from '../items/kinds';
-import { ONE, quantity, type Quantity } from '../quantity/quantity';
+import { add, minor, subtract, ZERO, type Minor } from '../money/money';
+import { addQ, ONE, quantity, type Quantity } from '../quantity/quantity';
+import { worth, type Pile } from './pile';
 
 /** Where a count stands: being counted, counted and to be looked over, in the books, or given up. */
 export const COUNT_STATES = ['open', 'counted', 'posted', 'dropped'] as const;
@@ -28,6 +30,21 @@ export type SheetLine = {
  */
 export const differenceOf = ({ counted, book }: SheetLine): number | null =>
   counted === null || book === null ? null : counted - book;
+
+/** A difference of a pile: by how much, and what the piece is worth where it has a serial number. */
+export type Difference = { readonly by: Quantity; readonly piece: Minor | null };
+
+/**
+ * What each difference of a pile comes to: a piece that is missed what it is worth, all else its share of the pile. Where
+ * no piece is told by its number they come together to what is posted, the first has what rounding leaves.
+ */
+export function worthOfDifferences(differences: readonly Difference[], pile: Pile): Minor[] {
+  const each = differences.map(({ by, piece }) => (by < 0 && piece !== null ? minor(-piece) : worth(by, pile)));
+  if (differences.some((d) => d.piece !== null)) return each;
+  const counted = addQ(pile.quantity, ...differences.map((d) => d.by));
+  const rest = subtract(subtract(worth(counted, pile), pile.value), add(ZERO, ...each));
+  return each.map((value, k) => (k === 0 ? add(value, rest) : value));
+}
 
 /** A line as codes find it. */
 export type SheetTarget = {

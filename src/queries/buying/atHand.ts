@@ -7,14 +7,17 @@ import { may } from '@/core/people/rights';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadFreeStock, loadPiles } from '@/store/stock/piles';
+import type { StockSum } from '@/store/tables';
 import { permit } from '../permit';
 import { AWAITS_SPLIT, COMES_ON, SPLIT_AWAITED } from '@/store/comes';
 
 /** What of a part there is, whom it is promised to, and what is coming, in the part's own unit. */
 export type AtHand = {
   readonly unit: string;
+  /** The company's own, and what of that is free; beside it what belongs to jobs. */
   readonly onHand: Quantity;
   readonly free: Quantity;
+  readonly ofJobs: Quantity;
   readonly promised: readonly { readonly job: string; readonly neededOn: Day | null; readonly quantity: Quantity }[];
   /** What is on order, the earliest first; for stores where no job is named. */
   readonly coming: readonly {
@@ -35,11 +38,13 @@ export async function loadAtHand(db: Db, person: Person, itemId: number): Promis
   const item = await db('item').where({ id: itemId }).first('unit');
   if (item === undefined) return undefined;
   const piles = await loadPiles(db, [itemId]);
+  const sumOf = (which: (pile: StockSum) => boolean) => addQ(NONE, ...piles.filter(which).map((p) => p.quantity));
   const promised = (await db('reservation as r')
     .join('need as n', 'n.id', 'r.needId')
     .join('job as j', 'j.id', 'n.jobId')
     .where('r.itemId', itemId)
     .whereNotNull('r.placeId')
+    .whereNull('r.jobId')
     .groupBy('n.id')
     .orderByRaw("coalesce(n.needed_on, '~'), n.id")
     .limit(SHOWN)
@@ -59,7 +64,8 @@ export async function loadAtHand(db: Db, person: Person, itemId: number): Promis
     .select(db.raw(`${COMES_ON} as "on", ${SPLIT_AWAITED} as quantity`))) as unknown as AtHand['coming'];
   return {
     unit: item.unit,
-    onHand: addQ(NONE, ...piles.map((p) => p.quantity)),
+    onHand: sumOf((p) => p.jobId === 0),
+    ofJobs: sumOf((p) => p.jobId !== 0),
     free: (await loadFreeStock(db, [itemId])).get(itemId) ?? NONE,
     promised,
     coming,

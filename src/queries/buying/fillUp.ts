@@ -1,7 +1,8 @@
 import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
-import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
-import { unitOf } from '@/core/quantity/units';
+import { addQ, atLeastNone, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import { measured } from '@/core/quantity/units';
+import { toFillUp } from '@/core/stores/claims';
 import { groupBy } from '@/core/group';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
@@ -11,7 +12,7 @@ import { among, rowsOf } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from '../permit';
 
-/** Something kept in stores of which less is there and coming than is kept. */
+/** Something below its minimum, and what of that is not on order either. */
 export type BelowLevel = {
   readonly itemId: number;
   readonly number: string;
@@ -27,7 +28,7 @@ const SHOWN = 60;
 
 /**
  * What else could ride along on an order to a supplier: what is still to buy from it, the soonest first, and what it
- * sells of stores that are below their level.
+ * sells of what is below its minimum.
  * @param picked - needs that are on it already
  */
 export async function loadFillUp(
@@ -72,13 +73,16 @@ async function belowLevel(db: Db, supplierId: number): Promise<BelowLevel[]> {
   const free = await loadFreeStock(db, ids);
   const coming = groupBy(await loadStoresSplits(db, 'itemId', ids), (s) => s.itemId);
   return kept.flatMap(({ id, number, name, unit, keep }) => {
-    const there = free.get(id) ?? NONE;
+    const stock = { free: free.get(id) ?? NONE, keep };
     // What is drafted comes too, once it is sent.
-    const comes = (coming.get(id) ?? []).reduce((sum, s) => sum + Math.max(s.ordered - s.own(s.state.received), 0), 0);
-    const below = quantity(Math.max(keep - there - comes, 0));
-    const said = (q: Quantity) => `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
-    return below === 0
-      ? []
-      : [{ itemId: id, number, name, unit, below, words: `${said(there)} free, minimum ${said(keep)}` }];
+    const comes = addQ(
+      NONE,
+      ...(coming.get(id) ?? []).map((s) => atLeastNone(subtractQ(s.ordered, s.own(s.state.received)))),
+    );
+    const below = toFillUp(stock, comes);
+    if (below === 0) return [];
+    const onOrder = comes === 0 ? '' : `${measured(comes, unit)} on order, `;
+    const words = `${measured(stock.free, unit)} free, ${onOrder}minimum ${measured(keep, unit)}`;
+    return [{ itemId: id, number, name, unit, below, words }];
   });
 }

@@ -1,12 +1,11 @@
 import { rowsOf, rowOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Tracking } from '@/core/items/kinds';
-import { add, minor, subtract, ZERO, type Minor } from '@/core/money/money';
+import { ZERO, type Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
-import { addQ, formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
+import { formatQuantity, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
-import { count, worth } from '@/core/stores/pile';
-import { differenceOf, type CountState } from '@/core/stores/sheet';
+import { differenceOf, worthOfDifferences, type CountState } from '@/core/stores/sheet';
 import { groupBy } from '@/core/group';
 import type { CountPaper } from '@/formats/pdf/countSheet';
 import { loadCompany } from '@/store/company';
@@ -201,23 +200,20 @@ export async function loadCount(db: Db, person: Person, id: number): Promise<Cou
   };
 }
 
-/** What each difference comes to; together those of a pile come to what is posted. */
+/** What each difference comes to, pile by pile. */
 function worthsOf(raws: readonly Raw[], pieces: ReadonlyMap<number, Minor>): Map<number, Minor> {
-  const worths = new Map<number, Minor>();
-  const differing = raws.filter((r) => (differenceOf(r) ?? 0) !== 0);
-  for (const own of groupBy(differing, pileKey).values()) {
-    const [first] = own;
-    const pile = { quantity: first?.pileQuantity ?? NONE, value: first?.pileValue ?? ZERO };
-    const by = (r: Raw) => quantity(differenceOf(r) ?? 0);
-    const each = own.map((r) =>
-      by(r) < 0 && r.tracking === 'serial' ? minor(-(pieces.get(r.lotId ?? 0) ?? 0)) : worth(by(r), pile),
-    );
-    const all = addQ(pile.quantity, ...own.map(by));
-    const whole = count({ name: '', unit: first?.unit ?? '', quantity: all, value: null }, pile);
-    const rest = first?.tracking === 'serial' || !whole.ok ? ZERO : subtract(whole.value.value, add(ZERO, ...each));
-    own.forEach((r, k) => worths.set(r.id, k === 0 ? add(each[k] ?? ZERO, rest) : (each[k] ?? ZERO)));
-  }
-  return worths;
+  const differing = raws.flatMap((raw) => {
+    const by = quantity(differenceOf(raw) ?? 0);
+    const piece = raw.tracking === 'serial' ? (pieces.get(raw.lotId ?? 0) ?? ZERO) : null;
+    return by === 0 ? [] : [{ raw, by, piece }];
+  });
+  return new Map(
+    [...groupBy(differing, (d) => pileKey(d.raw)).values()].flatMap((own) => {
+      const first = own[0]?.raw;
+      const pile = { quantity: first?.pileQuantity ?? NONE, value: first?.pileValue ?? ZERO };
+      return worthOfDifferences(own, pile).map((worth, k) => [own[k]?.raw.id ?? 0, worth] as const);
+    }),
+  );
 }
 
 /** Counts that are to be looked over, for who may post what differs by much. */

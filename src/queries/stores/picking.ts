@@ -6,7 +6,6 @@ import {
   addQ,
   atLeastNone,
   formatQuantity,
-  least,
   NONE,
   ONE,
   subtractQ,
@@ -14,7 +13,8 @@ import {
   type Quantity,
 } from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
-import { pickingList, type PickingLine, type PickTarget, type ToPick } from '@/core/stores/picking';
+import { freeOf } from '@/core/stores/claims';
+import { ownToPick, pickingList, type PickingLine, type PickTarget, type ToPick } from '@/core/stores/picking';
 import type { PickPaper } from '@/formats/pdf/pickingList';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
@@ -191,20 +191,24 @@ async function ownOf(db: Db, jobId: number, reserved: readonly Source[]): Promis
     db,
     piles.map((p) => p.itemId),
   );
-  const wants = new Map(
-    ids.map(({ id, itemId }) => [id, stillWants(states.get(id), items.get(itemId)?.unit ?? '', reserved)]),
-  );
-  return piles.flatMap((p) => {
+  const free = piles.map((p) => {
     const taken = reserved.filter((r) => r.jobId === jobId && r.itemId === p.itemId && r.placeId === p.placeId);
-    let left = subtractQ(p.quantity, addQ(NONE, ...taken.map((t) => t.quantity)));
-    return ids.flatMap(({ id, itemId }): Source[] => {
-      const part = itemId === p.itemId ? least(atLeastNone(left), wants.get(id) ?? NONE) : NONE;
-      if (part <= 0) return [];
-      left = subtractQ(left, part);
-      wants.set(id, subtractQ(wants.get(id) ?? NONE, part));
-      return [{ needId: id, itemId, placeId: p.placeId, jobId, quantity: part }];
-    });
+    return {
+      itemId: p.itemId,
+      placeId: p.placeId,
+      left: freeOf(
+        p.quantity,
+        taken.map((t) => t.quantity),
+      ),
+    };
   });
+  const wants = ids.map(({ id, itemId }) => ({
+    ...{ needId: id, itemId },
+    wants: stillWants(states.get(id), items.get(itemId)?.unit ?? '', reserved),
+  }));
+  return ownToPick(free, wants).map(({ pile: { itemId, placeId }, needId, quantity: q }) => ({
+    ...{ needId, itemId, placeId, jobId, quantity: q },
+  }));
 }
 
 /** What a need was not given yet, nor has reserved, in the item's unit. */
@@ -224,9 +228,11 @@ export type JobToPick = {
   readonly lines: number;
 };
 
-/** Items by job that are put by for it, or lie here and are its own. */
+/** Items by job of which its picking list has a line: reserved for it, or its own and wanted by a line of it still. */
 const TO_PICK = `(select n.job_id, r.item_id from reservation r join need n on n.id = r.need_id where r.place_id is not null
-  union select s.job_id, s.item_id from stock_sum s where s.job_id > 0 and s.quantity > 0) as t`;
+  union select s.job_id, s.item_id from stock_sum s where s.job_id > 0 and s.quantity > 0 and exists (
+    select 1 from need n where n.job_id = s.job_id and n.item_id = s.item_id
+      and n.quantity > coalesce((select sum(i.share) from issue i where i.need_id = n.id), 0))) as t`;
 
 /** Live jobs that something is put by for, or lies here for: the complete first, those that start soonest before others. */
 export async function listToPick(

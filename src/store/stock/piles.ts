@@ -46,17 +46,23 @@ const knownSpots = (db: Db) =>
       ),
     );
 
-/** What the company has of items at all places that nobody has put by, in the item's unit. */
+/** The company's own stock of an item `i`, at all places. */
+export const OWN_STOCK =
+  '(select coalesce(sum(s.quantity), 0) from stock_sum s where s.item_id = i.id and s.job_id = 0)';
+/** What of it lines have a claim on, reserved by a person or counted on by a plan. */
+export const OWN_CLAIMED =
+  '(select coalesce(sum(r.quantity), 0) from reservation r where r.item_id = i.id and r.place_id is not null and r.job_id is null)';
+/** What of it is free, as the core's `freeOf` has it. */
+export const OWN_FREE = `max(${OWN_STOCK} - ${OWN_CLAIMED}, 0)`;
+
+/** What of items is free at all places of the company, in the item's unit. */
 export async function loadFreeStock(db: Db, itemIds: readonly number[]): Promise<Map<number, Quantity>> {
-  const rows = await rowsOf<{ itemId: number; free: Quantity }>(
-    db.raw(
-      `select s.item_id, sum(s.quantity) - coalesce((select sum(r.quantity) from reservation r
-       where r.item_id = s.item_id and r.place_id is not null and r.job_id is null), 0) as free
-     from stock_sum s where s.job_id = 0 and s.item_id in (select value from json_each(?)) group by s.item_id`,
-      JSON.stringify([...new Set(itemIds)]),
-    ),
+  const rows = await rowsOf<{ id: number; free: Quantity }>(
+    db('item as i')
+      .whereIn('i.id', among(db, [...new Set(itemIds)]))
+      .select('i.id', db.raw(`${OWN_FREE} as free`)),
   );
-  return new Map(rows.map((r) => [r.itemId, r.free]));
+  return new Map(rows.map((r) => [r.id, r.free]));
 }
 
 /**

@@ -46,7 +46,7 @@ export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Li
       cell: (s) => (
         <>
           <span className="font-semibold">{s.name}</span>{' '}
-          {s.keep > 0 && s.free < s.keep && <span className="tag tag-care">below minimum</span>}
+          {s.below > 0 && <span className="tag tag-care">below minimum</span>}
         </>
       ),
     },

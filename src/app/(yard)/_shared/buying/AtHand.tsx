@@ -11,13 +11,14 @@ export function AtHand({ itemId }: { itemId: number }) {
   const { day } = useYard();
   const told = useAnswer<Told>(`/items/${itemId}/at-hand`);
   if (told === undefined) return null;
-  const { unit, onHand, free, promised, coming } = told;
+  const { unit, onHand, free, ofJobs, promised, coming } = told;
   return (
     <section aria-label="At hand" className="text-[12.5px]">
       <p>
         <Link href={`/stores/${itemId}`} className="font-semibold hover:underline">
           {onHand === 0 ? 'None in stock' : `${measured(onHand, unit)} in stock, ${measured(free, unit)} free`}
         </Link>
+        {ofJobs > 0 && <span className="text-ink-2"> · {measured(ofJobs, unit)} job stock</span>}
         {promised.length > 0 && (
           <span className="text-ink-2">
             {' '}

@@ -2,18 +2,15 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { readScan } from '@/formats/gs1';
-import { patternFault } from '@/core/stores/numbers';
 import {
   EMPTY,
-  isInHand,
-  knowing,
-  lacks,
-  placeScan,
-  talliedLines,
-  type AwaitedLine,
+  setAside,
+  settleFound,
+  settleNumber,
   type InHand,
   type NotRight,
   type Scan,
+  type Settled,
   type Tally,
 } from '@/core/receiving/tally';
 import type { Found } from '@/queries/dock/scanning';
@@ -44,83 +41,38 @@ export function useTally(within: InHand, loud: boolean) {
     },
     [set],
   );
-  const settle = useCallback(
-    (scan: Scan, tallied: Tally, words: string) => {
-      put({ ...tallied, scans: tallied.scans.map((s) => (s.key === scan.key ? scan : s)) });
-      setTold(words);
-      if (loud) sound(scan.aside === undefined);
-    },
-    [put, loud],
-  );
-
+  /** Looks a code up and counts it, or sets it aside; nothing becomes of it while the server does not answer. */
   const lookUp = useCallback(
-    async (waiting: Scan): Promise<boolean> => {
-      const { waits: _, ...scan } = waiting;
-      const aside = (words: string) => settle({ ...scan, placed: [], aside: words }, now.current, words);
-      const wanting = wantsNumber(now.current);
-      if (
-        wanting !== undefined &&
-        wanting.numberPattern !== '' &&
-        patternFault(scan.code, wanting.numberPattern) === undefined
-      )
-        return (takeNumber(scan, wanting), true);
+    async (scan: Scan): Promise<Settled | undefined> => {
+      const number = settleNumber(now.current, scan);
+      if (number !== undefined) return number;
       const read = readScan(scan.code);
-      if (!read.ok) return (aside(read.refusals[0]?.message ?? ''), true);
-      const body = JSON.stringify({ words: read.value.words });
+      if (!read.ok) return setAside(now.current, scan, read.refusals[0]?.message ?? '');
+      const { words, ...said } = read.value;
+      const body = JSON.stringify({ words });
       const found = await ask<Found>('/dock/scan/find', asJson(body, new AbortController().signal));
-      if (found === undefined) return false;
-      if (found.part === null && found.lines.length === 0)
-        return wanting === undefined ? (aside('No item has this code.'), true) : (takeNumber(scan, wanting), true);
-      const { words: __, count, order, ...said } = read.value;
-      const known = knowing(now.current, found.lines);
-      const ordered = found.lines.filter((l) => l.order === order);
-      const lines = ordered.length > 0 ? ordered : found.lines;
-      const twice = said.serial !== undefined && hasNumber(known, said.serial);
-      if (twice) return (aside(`${said.serial} is already scanned.`), true);
-      const placed = placeScan(known, lines, count, within);
-      const name = found.part?.name ?? found.lines[0]?.description ?? '';
-      if (placed.length === 0) {
-        const elsewhere = found.lines.length > 0 && !found.lines.some((l) => isInHand(l, within));
-        if (elsewhere) return (aside(`${name} is due on a different order.`), true);
-        return (
-          aside(found.lines.length === 0 ? `${name} is not due on any order.` : `More ${name} than is due.`),
-          true
-        );
-      }
-      settle({ ...scan, ...said, count, placed }, known, `${name} scanned`);
-      return true;
+      return found && settleFound(now.current, scan, said, found, within);
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what is in hand is compared by what it says
-    [settle, within.orderId, within.supplierId],
+    [within.orderId, within.supplierId],
   );
-
-  /** A code that is no part is the serial number of the piece that was scanned before it. */
-  const takeNumber = (scan: Scan, line: AwaitedLine) => {
-    const fault = patternFault(scan.code, line.numberPattern)?.message;
-    const twice = hasNumber(now.current, scan.code) ? `${scan.code} is already scanned.` : undefined;
-    const words = twice ?? fault;
-    const placed = [{ lineId: line.lineId, quantity: 0 as never }];
-    if (words !== undefined) settle({ ...scan, placed: [], aside: words }, now.current, words);
-    else
-      settle(
-        { ...scan, count: 0, serial: scan.code, placed },
-        now.current,
-        `${scan.code} belongs to ${line.description}`,
-      );
-  };
 
   const work = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
     for (;;) {
       const next = now.current.scans.find((s) => s.waits === true);
-      if (next === undefined || !(await lookUp(next))) {
+      const settled = next && (await lookUp(next));
+      if (settled === undefined) {
         setOffline(next !== undefined);
         break;
       }
+      put(settled.tally);
+      setTold(settled.words);
+      if (loud) sound(settled.took);
     }
     busy.current = false;
-  }, [lookUp]);
+  }, [lookUp, put, loud]);
 
   useAgain(() => now.current.scans.some((s) => s.waits === true) && void work());
 
@@ -161,10 +113,3 @@ export function useTally(within: InHand, loud: boolean) {
   };
   return { tally, told, offline, kept: draft.kept, scan, undo, drop, retry, sayNotRight, sayNote, lookAgain, forget };
 }
-
-/** The line whose last piece waits for its serial number. */
-const wantsNumber = (tally: Tally): AwaitedLine | undefined =>
-  talliedLines(tally).find((t) => t.line.tracking === 'serial' && lacks(t) > 0)?.line;
-
-const hasNumber = (tally: Tally, number: string): boolean =>
-  tally.scans.some((s) => s.serial?.toUpperCase() === number.toUpperCase());

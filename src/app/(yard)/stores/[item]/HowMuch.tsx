@@ -1,7 +1,7 @@
 'use client';
 
 import { unitOf } from '@/core/quantity/units';
-import type { StockView } from '@/queries/stores/stores';
+import type { StockView } from '@/queries/stores/stock';
 import { NumberField } from '@/ui/kit/NumberField';
 
 type Form = {

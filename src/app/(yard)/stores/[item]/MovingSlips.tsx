@@ -2,7 +2,7 @@
 
 import { measured } from '@/core/quantity/units';
 import { moveForm, scrapForm, transferForm } from '@/core/records/stock';
-import type { PileView } from '@/queries/stores/stores';
+import type { PileView } from '@/queries/stores/stock';
 import { ChoiceField, TextField } from '@/ui/kit/Field';
 import { PickField } from '@/ui/kit/PickField';
 import { useActForm } from '@/ui/acting/useActForm';

@@ -6,7 +6,7 @@ import { formatQuantity, least } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import { reserveForm } from '@/core/records/stock';
 import { counted } from '@/core/words';
-import type { ClaimView, StockView } from '@/queries/stores/stores';
+import type { ClaimView, StockView } from '@/queries/stores/stock';
 import { ChoiceField, Faults } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import type { Column } from '@/ui/ledger/column';

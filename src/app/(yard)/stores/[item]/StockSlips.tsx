@@ -8,7 +8,7 @@ import { measured, unitOf } from '@/core/quantity/units';
 import { countForm, issueForm, issueForNeedForm, levelForm, returnForm } from '@/core/records/stock';
 import type { Named } from '@/core/records/typed';
 import type { Refusal } from '@/core/result';
-import type { ClaimView, PileView, StockView } from '@/queries/stores/stores';
+import type { ClaimView, PileView, StockView } from '@/queries/stores/stock';
 import { Faults, TextField } from '@/ui/kit/Field';
 import { NumberField } from '@/ui/kit/NumberField';
 import { PickField } from '@/ui/kit/PickField';

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { loadStock } from '@/queries/stores/stores';
+import { loadStock } from '@/queries/stores/stock';
 import { Opened } from '@/ui/frame/Opened';
 import { yardPage } from '../../../server/yardPage';
 import { StockPage } from './StockPage';
