@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { copyFileSync, existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { once } from 'node:events';
 import { setTimeout as pause } from 'node:timers/promises';
 import { sealData } from 'iron-session';
 import { asDay, type Day } from '@/core/calendar/workdays';
@@ -18,7 +19,7 @@ import { refreshNeeds } from '@/store/tab/needs';
 import { orderInput } from '../tests/support/typed';
 import { budgets } from './benchBudgets';
 import { stores } from './benchStores';
-import { longOrder, percentile, probes, type Served } from './benchProbes';
+import { longOrder, percentile, probes, type Served, type SqlTimes } from './benchProbes';
 import { makeLargeCompany } from './largeCompany';
 import { DRAFTS, PLANNED, SIZE, TIMES } from './sizes';
 
@@ -32,9 +33,9 @@ const base = `http://127.0.0.1:${PORT}`;
 /** A short run measures nothing: it says whether all of it still runs. */
 const ROUNDS = process.argv.includes('--short') ? 2 : 60;
 
-const row = (name: string, times: readonly number[]) =>
+const row = (name: string, times: readonly number[], more = '') =>
   console.log(
-    `${name.padEnd(44)} p50 ${percentile(times, 0.5).toFixed(1).padStart(8)} ms   p95 ${percentile(times, 0.95).toFixed(1).padStart(8)} ms   n ${times.length}`,
+    `${name.padEnd(44)} p50 ${percentile(times, 0.5).toFixed(1).padStart(8)} ms   p95 ${percentile(times, 0.95).toFixed(1).padStart(8)} ms   n ${times.length}${more}`,
   );
 
 async function timed(rounds: number, work: (k: number) => Promise<void>): Promise<number[]> {
@@ -72,10 +73,15 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
     NODE_ENV: 'production' as const,
     PORT,
   };
-  const server = spawn(process.execPath, [program('main')], {
-    stdio: ['ignore', 'ignore', 'inherit'],
+  const server = spawn(process.execPath, ['--import', './scripts/sqlTimes.mjs', program('main')], {
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env,
   });
+  const sql = async (): Promise<SqlTimes> => {
+    const answer = once(server, 'message');
+    server.send('sql');
+    return ((await answer) as [SqlTimes])[0];
+  };
   try {
     while (!(await fetch(`${base}/sign-in`).catch(() => undefined))?.ok) await pause(200);
     const token = await insertSession(db, 2, { browser: 'bench', place: 'here' }, new Date().toISOString());
@@ -86,6 +92,7 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
     ) as Manifest;
     const ids = new Map(Object.entries(node).map(([id, { exportedName }]) => [exportedName, id]));
     await work({
+      sql,
       signIn: async (email, password) => {
         const headers = { origin: base, 'next-action': ids.get('signInHere') ?? '', 'content-type': 'text/plain' };
         const body = JSON.stringify([email, password]);
@@ -134,7 +141,7 @@ async function picksOf(db: Db, many: number): Promise<(k: number) => string> {
   };
 }
 
-async function pages(db: Db, { get }: Served): Promise<void> {
+async function pages(db: Db, { get, sql }: Served): Promise<void> {
   const job = (k: number) => 1002 + ((k * 3) % (SIZE.jobs - 1));
   const order = (n: number) => `K26-${String(n).padStart(5, '0')}`;
   const views: [string, (k: number) => string][] = [
@@ -174,7 +181,16 @@ async function pages(db: Db, { get }: Served): Promise<void> {
   console.log(`\nPages (${ROUNDS} requests each, after a warm-up)`);
   for (const [name, path] of views) {
     for (let k = 0; k < Math.min(5, ROUNDS); k += 1) await get(path(k));
-    row(name, await timed(ROUNDS, async (k) => void (await get(path(k)))));
+    await sql();
+    let size = 0;
+    const times = await timed(ROUNDS, async (k) => void (size += (await get(path(k))).length));
+    const { ms, statements } = await sql();
+    const each = (sum: number, digits: number) => (sum / times.length).toFixed(digits);
+    row(
+      name,
+      times,
+      `   SQL ${each(ms, 1).padStart(6)} ms, ${each(statements, 0)} statements   ${each(size / 1024, 0)} KiB`,
+    );
   }
   for (const many of [40, 300]) {
     const picks = await picksOf(db, many);

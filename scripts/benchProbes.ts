@@ -1,7 +1,11 @@
 import type { Db } from '@/store/db';
 import { upTo } from './sizes';
 
+/** What statements took since they were asked about last. */
+export type SqlTimes = { readonly ms: number; readonly statements: number };
+
 export type Served = {
+  readonly sql: () => Promise<SqlTimes>;
   /** Answers are read to the end; with a body it is posted. */
   readonly get: (path: string, body?: string) => Promise<string>;
   readonly act: (name: string, path: string, input: object) => Promise<string>;

@@ -9,6 +9,7 @@ import type { Db } from './db';
 import type { Happening } from './happening';
 import { among, chunks, insertMany, rowsOf } from './rows';
 import { followSplits, type Piece } from './stock/follow';
+import { sumsDisagreement } from './levels';
 import { storesDisagreement } from './stock/law';
 import type { Disagreement } from './tab/kind';
 import { TAB_KINDS } from './tab/registry';
@@ -139,7 +140,7 @@ export const postOne = (trx: Db, happening: Happening, lines: readonly number[])
 /**
  * Proves the laws of the ledger over the whole file: the postings of every line of the tab, of whatever kind, add up to
  * the stage function of its present state, every line's own figures agree with the documents they come from, and stores
- * are worth on the ledger what lies in them.
+ * are worth on the ledger what lies in them, and the sums kept of each job are what its rows add up to.
  *
  * @returns the lines that do not; empty when the ledger is right
  */
@@ -155,5 +156,5 @@ export async function findUnproven(db: Db): Promise<Disagreement[]> {
     }
   }
   for (const { disagreements } of Object.values(TAB_KINDS)) wrong.push(...(await disagreements(db)));
-  return [...wrong, ...(await storesDisagreement(db))];
+  return [...wrong, ...(await storesDisagreement(db)), ...(await sumsDisagreement(db))];
 }

@@ -1,12 +1,10 @@
-import { rowsOf } from './rows';
 import type { Day } from '@/core/calendar/workdays';
-import { groupBy } from '@/core/group';
-import type { Knex } from 'knex';
-import { minor, type Minor } from '@/core/money/money';
-import { NOTHING, plus, type Stage } from '@/core/tab/stages';
-import { addLevels, EMPTY_LEVEL, type Level } from '@/core/tab/sums';
+import type { Minor } from '@/core/money/money';
+import { NOTHING, plus, STAGES, type Stage } from '@/core/tab/stages';
+import { EMPTY_LEVEL, type Level } from '@/core/tab/sums';
 import type { Db } from '@/store/db';
-import { among } from '@/store/rows';
+import { among, rowsOf, whereIn } from './rows';
+import type { Disagreement } from './tab/kind';
 
 export type CodeLevel = Level & { readonly jobId: number; readonly costCodeId: number };
 
@@ -49,21 +47,27 @@ export async function loadLevelsOn(db: Db, jobId: number, day: Day): Promise<Cod
   return assemble(budgets, sums);
 }
 
-/** Whole-job levels by job id. */
+/** Whole-job levels by job id, from the sums kept with each job. */
 export async function loadJobLevels(db: Db, jobIds: readonly number[]): Promise<Map<number, Level>> {
-  const levels = await loadLevels(db, jobIds);
-  const own = groupBy(levels, (l) => l.jobId);
-  return new Map(jobIds.map((id) => [id, addLevels(own.get(id) ?? [])]));
+  const rows = await whereIn(db, 'jobSum', 'jobId', jobIds);
+  return new Map(
+    rows.map(({ jobId, budget, planned, drafted, onOrder, received, actual }) => [
+      jobId,
+      { budget, amounts: { planned, drafted, onOrder, received, actual } },
+    ]),
+  );
 }
 
-/** One level of many jobs together, summed by the database. @param ids - a query of their ids */
-export async function loadLevelOf(db: Db, ids: Knex.QueryBuilder): Promise<Level> {
-  const budget = await rowsOf<{
-    amount: Minor | null;
-  }>(db('budgetEntry').whereIn('jobId', ids.clone()).sum({ amount: 'amount' }));
-  const sums = await rowsOf<{ stage: Stage; amount: Minor }>(
-    db('tabSum').whereIn('jobId', ids.clone()).groupBy('stage').select('stage').sum({ amount: 'amount' }),
+/** Jobs whose kept sums are not what their budget entries, postings and lines add up to; empty when all are right. */
+export async function sumsDisagreement(db: Db): Promise<Disagreement[]> {
+  const stages = STAGES.map((s) => `coalesce(sum(amount) filter (where stage = '${s}'), 0)`);
+  const lines = ['open > 0', 'missing > 0', "kind = 'goods' and quantity > 0"];
+  const rows = await rowsOf<{ id: number }>(
+    db.raw(`select id from (
+      select j.id, (select coalesce(sum(b.amount), 0) from budget_entry b where b.job_id = j.id),
+        ${stages.map((sum) => `(select ${sum} from posting p where p.job_id = j.id)`).join(', ')},
+        ${lines.map((is) => `(select count(*) from need n where n.job_id = j.id and ${is})`).join(', ')} from job j
+      except select job_id, budget, planned, drafted, on_order, received, actual, to_buy, missing, goods from job_sum)`),
   );
-  const amounts = sums.reduce((all, s) => plus(all, { ...NOTHING, [s.stage]: s.amount }), NOTHING);
-  return { budget: budget[0]?.amount ?? minor(0), amounts };
+  return rows.map(({ id }) => ({ line: id, what: 'sums kept of a job' }));
 }

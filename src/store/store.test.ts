@@ -113,6 +113,17 @@ describe('the ledger in the file', () => {
     ]);
   });
 
+  it.each(['budget', 'planned', 'onOrder', 'toBuy', 'missing', 'goods'])('notices a sum kept wrong: %s', async (of) => {
+    await yard.need();
+    expect(await findUnproven(yard.db)).toEqual([]);
+    const [jobId] = yard.ids.jobs;
+    await yard
+      .db('jobSum')
+      .where({ jobId })
+      .increment(of as never, 1);
+    expect(await findUnproven(yard.db)).toEqual([{ line: jobId, what: 'sums kept of a job' }]);
+  });
+
   it('notices a line whose postings do not add up', async () => {
     const needId = await yard.need();
     await yard

@@ -1,7 +1,8 @@
 import { grouped } from '@/core/words';
 import Link from '@/ui/kit/Link';
 import { formatDay } from '@/core/calendar/workdays';
-import { loadDesk, type Waiting } from '@/queries/frame/desk';
+import { loadDesk } from '@/queries/frame/desk';
+import type { Waiting } from '@/queries/frame/waiting';
 import { may } from '@/core/people/rights';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
 import { Empty, PlaceTitle, Sheet } from '@/ui/kit/Sheet';

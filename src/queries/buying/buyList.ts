@@ -6,7 +6,7 @@ import { ZERO } from '@/core/money/money';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { whereIn, rowsOf } from '@/store/rows';
+import { rowOf, rowsOf, whereIn } from '@/store/rows';
 import { loadNeedStates } from '@/store/tab/needs';
 import { loadComing } from '../dock/coming';
 import { permit } from '../permit';
@@ -55,15 +55,10 @@ export async function listSoonest(db: Db, person: Person, today: Day, most: numb
 }
 
 /** How many lines of live jobs are left to buy. */
-export const countToBuy = async (db: Db): Promise<number> =>
-  (
-    (await db('need as n')
-      .join('job as j', 'j.id', 'n.jobId')
-      .whereRaw('n.open > 0')
-      .where('j.state', LIVE)
-      .count({ n: '*' })
-      .first()) as unknown as { n: number }
-  ).n;
+export async function countToBuy(db: Db): Promise<number> {
+  const live = db('jobSum as m').join('job as j', 'j.id', 'm.jobId').where('j.state', LIVE);
+  return (await rowOf<{ n: number }>(live.select(db.raw('coalesce(sum(m.to_buy), 0) as n')).first()))?.n ?? 0;
+}
 
 /** Lines of a job by the day they are needed, those without one last. */
 const byNeed = (db: Db, jobId: number) =>

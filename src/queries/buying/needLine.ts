@@ -88,9 +88,10 @@ export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'more' | 'work
   assetSerial: string | null;
 };
 
-export const joined = (db: Db) =>
+/** Lines with what they are of. @param first - lines are gone through in their own order, and their jobs looked up; SQLite keeps a cross join as it is written */
+export const joined = (db: Db, first?: 'lines') =>
   db('need as n')
-    .join('job as j', 'j.id', 'n.jobId')
+    [first === 'lines' ? 'crossJoin' : 'join']('job as j', 'j.id', 'n.jobId')
     .join('costCode as c', 'c.id', 'n.costCodeId')
     .leftJoin('supplier as s', 's.id', 'n.supplierId')
     .leftJoin('item as i', 'i.id', 'n.itemId')

@@ -8,6 +8,8 @@ import type { Person } from '@/store/people';
 import { among, rowsOf } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
 import { permit } from '../permit';
+import { countOf } from '../sql';
+import { countToBuy } from './buyList';
 
 /** Behind every supplier and every day there is. */
 const LAST = Number.MAX_SAFE_INTEGER;
@@ -75,8 +77,14 @@ export const gatherFilterOf = (query: Readonly<Record<string, string | undefined
 
 export const GATHER_SHOWN = 120;
 
-function chosen(db: Db, { job, supplierId, by, words, show, lead }: GatherFilter, today: Day) {
-  const query = joined(db).whereRaw('n.open > 0').where('j.state', LIVE);
+/** Groups whose order an index of lines has, so that a page of them is read without sorting all. */
+const BY_INDEX: readonly GatherGroup[] = ['supplier', 'order', 'day'];
+
+function chosen(db: Db, { group, job, supplierId, by, words, show, lead }: GatherFilter, today: Day) {
+  const linesFirst = job === undefined && BY_INDEX.includes(group ?? 'supplier');
+  const query = joined(db, linesFirst ? 'lines' : undefined)
+    .whereRaw('n.open > 0')
+    .where('j.state', LIVE);
   if (job) void query.where('j.number', job);
   if (supplierId !== undefined)
     void (supplierId === 0 ? query.whereNull('n.supplierId') : query.where('n.supplierId', supplierId));
@@ -153,6 +161,7 @@ export async function listOpenNeeds(
   filter: GatherFilter,
 ): Promise<{ rows: NeedLine[]; next: string | undefined; total: number }> {
   const page = await pageOfOpenNeeds(db, person, today, filter, undefined, GATHER_SHOWN);
-  const [count] = await rowsOf<{ n: number }>(chosen(db, filter, today).count({ n: '*' }));
-  return { ...page, total: count?.n ?? 0 };
+  const { group: _, ...narrowed } = filter;
+  const all = Object.values(narrowed).every((f) => f === undefined);
+  return { ...page, total: all ? await countToBuy(db) : await countOf(chosen(db, filter, today)) };
 }

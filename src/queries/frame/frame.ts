@@ -4,6 +4,7 @@ import { may } from '@/core/people/rights';
 import { localeOf, type Locale } from '@/core/locale/locale';
 import type { Level } from '@/core/tab/sums';
 import type { Day } from '@/core/calendar/workdays';
+import { listed } from '@/store/comes';
 import type { Db } from '@/store/db';
 import { loadCompany } from '@/store/company';
 import { loadKeptColumns, loadKeptViews, type KeptColumns, type KeptView } from '@/store/listViews';
@@ -58,7 +59,9 @@ export async function loadFrame(db: Db, person: Person, today: Day): Promise<Fra
     counts: {
       gather: may(person, 'draft orders') ? await countToBuy(db) : 0,
       dock: may(person, 'see dock') ? await countOf(db('purchaseOrder').where('dueHereOn', '<=', today)) : 0,
-      invoices: may(person, 'match invoices') ? await countOf(db('invoice').whereIn('state', WAITING)) : 0,
+      invoices: may(person, 'match invoices')
+        ? await countOf(db('invoice').whereRaw(`state in (${listed(WAITING)})`))
+        : 0,
     },
   };
 }

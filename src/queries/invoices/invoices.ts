@@ -5,6 +5,7 @@ import { INVOICE_STATES, WAITING, type InvoiceState } from '@/core/invoices/stat
 import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
+import { listed } from '@/store/comes';
 import type { Db } from '@/store/db';
 import { besideLines, invoicedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
@@ -60,9 +61,9 @@ const INVOICE_SORTS = {
 
 function foundInvoices(db: Db, { show, words }: InvoiceFilter) {
   const query = db('invoice as i')
-    .join('supplier as s', 's.id', 'i.supplierId')
-    .join('purchaseOrder as o', 'o.id', 'i.orderId')
-    .whereIn('i.state', INVOICE_FILTERS[show ?? 'waiting']);
+    .leftJoin('supplier as s', 's.id', 'i.supplierId')
+    .leftJoin('purchaseOrder as o', 'o.id', 'i.orderId')
+    .whereRaw(`i.state in (${listed(INVOICE_FILTERS[show ?? 'waiting'])})`);
   if (words)
     void query.where((w) =>
       w.whereLike('i.number', `%${words}%`).orWhereLike('s.name', `%${words}%`).orWhereLike('o.number', `%${words}%`),

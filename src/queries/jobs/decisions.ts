@@ -8,7 +8,7 @@ import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Invoice } from '@/store/tables';
-import type { Waiting } from '../frame/desk';
+import type { Waiting } from '../frame/waiting';
 import { differenceOf } from '../invoices/difference';
 import type { Tab } from './job';
 import { listSoonestOf } from '../buying/buyList';

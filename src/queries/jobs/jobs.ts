@@ -2,17 +2,15 @@ import { rowOf } from '@/store/rows';
 import { LIVE, type JobKind, type JobState } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
-import type { Minor } from '@/core/money/money';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
-import { committedOf, forecastOf, headroomOf, type Level } from '@/core/tab/sums';
+import type { Level } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import { offeredJobNumber } from '@/store/numbers';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { loadJobLevels, loadLevelOf } from '@/store/levels';
+import { loadJobLevels } from '@/store/levels';
 import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
-import { listed } from '@/store/comes';
 import { countOf } from '../sql';
 import { loadChoice } from '../frame/choices';
 
@@ -40,21 +38,22 @@ export type JobFilter = SortAndAfter & {
   readonly leadId?: number | undefined;
 };
 
-const TO_BUY = '(select count(*) from need n where n.job_id = j.id and n.open > 0)';
+/** What a job's sums `m` come to over stages. */
+const amountIn = (stages: readonly Stage[]) => stages.map((s) => `m.${COLUMNS[s]}`).join(' + ');
+const COLUMNS = {
+  planned: 'planned',
+  drafted: 'drafted',
+  onOrder: 'on_order',
+  received: 'received',
+  actual: 'actual',
+} as const satisfies Record<Stage, string>;
 
-const MISSING = '(select count(*) from need n where n.job_id = j.id and n.missing > 0)';
-const GOODS = "(select count(*) from need n where n.job_id = j.id and n.kind = 'goods' and n.quantity > 0)";
-
-const BUDGET = '(select coalesce(sum(b.amount), 0) from budget_entry b where b.job_id = j.id)';
-const amountIn = (stages: readonly Stage[]) =>
-  `(select coalesce(sum(t.amount), 0) from tab_sum t where t.job_id = j.id and t.stage in (${listed(stages)}))`;
-
-/** What only those may sort by who may see money. */
+/** What only those may see and sort by who may see money. */
 const MONEY_SORTS = {
-  budget: BUDGET,
+  budget: 'm.budget',
   committed: amountIn(COMMITTED),
   forecast: amountIn(STAGES),
-  headroom: `${BUDGET} - ${amountIn(STAGES)}`,
+  headroom: `m.budget - (${amountIn(STAGES)})`,
 };
 
 const JOB_SORTS = {
@@ -67,13 +66,16 @@ const JOB_SORTS = {
     lead: 'p.name',
     state: 'j.state',
     due: "coalesce(j.due_on, '9999')",
-    toBuy: TO_BUY,
-    missing: MISSING,
+    toBuy: 'm.to_buy',
+    missing: 'm.missing',
   },
 } as const;
 
 function foundJobs(db: Db, { state, words, leadId }: JobFilter) {
-  const query = db('job as j').join('customer as c', 'c.id', 'j.customerId').join('person as p', 'p.id', 'j.leadId');
+  const query = db('job as j')
+    .join('jobSum as m', 'm.jobId', 'j.id')
+    .leftJoin('customer as c', 'c.id', 'j.customerId')
+    .leftJoin('person as p', 'p.id', 'j.leadId');
   if (state !== 'all') void query.where('j.state', state ?? LIVE);
   if (leadId !== undefined) void query.where('j.leadId', leadId);
   if (words)
@@ -93,8 +95,10 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
     'j.kind',
     'j.state',
     'j.dueOn',
+    'm.toBuy',
+    'm.missing',
+    'm.goods',
     { customer: 'c.name', lead: 'p.name' },
-    db.raw(`${TO_BUY} as to_buy, ${MISSING} as missing, ${GOODS} as goods`),
   );
   const sorts = may(person, 'see money') ? { ...JOB_SORTS, by: { ...JOB_SORTS.by, ...MONEY_SORTS } } : JOB_SORTS;
   const { rows, ...page } = await pageOf<Omit<JobRow, 'level'>>(query, sorts, filter, JOBS_PAGE);
@@ -110,29 +114,16 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
 /** What the budgets of all jobs that a filter finds come to together. */
 export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promise<Foot> {
   permit(person, 'see jobs');
-  const { currency } = await loadCompany(db);
-  const { count } = await footOf(foundJobs(db, filter), {}, "''");
-  if (!may(person, 'see money')) return { count, sums: {} };
-  const level = await loadLevelOf(db, foundJobs(db, filter).select('j.id'));
-  const sum = (amount: Minor) => [{ currency, amount }];
-  return {
-    count,
-    sums: {
-      budget: sum(level.budget),
-      committed: sum(committedOf(level)),
-      forecast: sum(forecastOf(level)),
-      headroom: sum(headroomOf(level)),
-    },
-  };
+  return footOf(foundJobs(db, filter), may(person, 'see money') ? MONEY_SORTS : {}, '(select currency from company)');
 }
 
-/** What the form for a new job offers. */
 /** How many live jobs buy their shortfall. */
 export async function countPlanned(db: Db, person: Person): Promise<number> {
   permit(person, 'see jobs');
   return countOf(db('job').where({ state: LIVE, planning: 'shortfall' }));
 }
 
+/** What the form for a new job offers. */
 export async function loadJobForm(db: Db, person: Person, today: Day) {
   permit(person, 'open jobs');
   const first = await rowOf<{ id: number }>(

@@ -69,6 +69,9 @@ const ORDER_SORTS = {
   },
 } as const;
 
+/** The latest day that the supplier of an order `o` promised for what is still to come. */
+export const PROMISED = `(select max(l.promised_on) from order_line l where l.order_id = o.id and ${BRINGS_SOMETHING})`;
+
 /** Orders with a part on them whose number, ours or theirs, begins as typed. */
 const NUMBERED = ['our_number', 'their_number']
   .map(
@@ -77,7 +80,7 @@ const NUMBERED = ['our_number', 'their_number']
   .join(' union all ');
 
 function foundOrders(db: Db, filter: OrderFilter) {
-  const query = db('purchaseOrder as o').join('supplier as s', 's.id', 'o.supplierId');
+  const query = db('purchaseOrder as o').leftJoin('supplier as s', 's.id', 'o.supplierId');
   const states: readonly OrderState[] = ORDER_FILTERS[filter.show ?? 'open'];
   if (states.length > 0) void query.whereIn('o.state', states);
   if (filter.words)
@@ -126,9 +129,7 @@ export async function listOrders(db: Db, person: Person, filter: OrderFilter, to
     'o.version',
     'o.theirNumber',
     { supplier: 's.name' },
-    db.raw(
-      `(select max(l.promised_on) from order_line l where l.order_id = o.id and ${BRINGS_SOMETHING}) as promised_on`,
-    ),
+    db.raw(`${PROMISED} as promised_on`),
     db.raw(`coalesce(${LATE}, 0) as late`, [today, today]),
     db.raw(
       '(select group_concat(distinct j.number) from order_line l join split x on x.line_id = l.id join job j on j.id = x.job_id where l.order_id = o.id) as jobs',

@@ -55,7 +55,7 @@ import type {
   TextBlock,
 } from './orders';
 import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
-import type { AuditRow, AuditSubject, PostingRow, Seal, TabLine, TabSum } from './ledger';
+import type { AuditRow, AuditSubject, JobSum, PostingRow, Seal, TabLine, TabSum } from './ledger';
 import type { BomRow, BomLineRow, PlanLineRow } from './planning';
 import type {
   Bin,
@@ -191,6 +191,7 @@ declare module 'knex/types/tables.js' {
     textBlock: TextBlock;
     posting: PostingRow;
     tabSum: TabSum;
+    jobSum: JobSum;
     codeSum: { readonly jobId: number; readonly costCodeId: number; readonly budget: Minor; readonly forecast: Minor };
   }
 }

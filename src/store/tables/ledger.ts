@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
-import type { Stage } from '@/core/tab/stages';
+import type { Amounts, Stage } from '@/core/tab/stages';
 
 export type TabLineKind = 'need' | 'split' | 'invoiceCost' | 'issue' | 'stockChange';
 export type TabLine = { readonly id: number; readonly kind: TabLineKind; readonly words: string };
@@ -25,6 +25,15 @@ export type TabSum = {
   readonly costCodeId: number;
   readonly stage: Stage;
   readonly amount: Minor;
+};
+
+/** What a job comes to, kept beside its postings; and how many of its lines are to buy, are missing, and are goods. */
+export type JobSum = Amounts & {
+  readonly jobId: number;
+  readonly budget: Minor;
+  readonly toBuy: number;
+  readonly missing: number;
+  readonly goods: number;
 };
 
 /** What somebody did: `changes` is the JSON text of what differs. */
