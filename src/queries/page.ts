@@ -1,4 +1,5 @@
 import { rowsOf } from '@/store/rows';
+import { countOf } from './sql';
 import type { Knex } from 'knex';
 import { minor, type Minor } from '@/core/money/money';
 
@@ -86,6 +87,7 @@ export async function footOf(
   currency: string,
 ): Promise<Foot> {
   const keys = Object.keys(columns);
+  if (keys.length === 0) return { count: await countOf(query.clone()), sums: {} };
   const sums = keys.map((key, k) => `sum(${columns[key]}) as sum${k}`);
   const rows = await rowsOf<Record<string, number | null> & { readonly currency: string; readonly n: number }>(
     query

@@ -66,14 +66,14 @@ async function invoicedElsewhere(
 }
 
 /** What the matching of an invoice knows of a line beside the order: its other invoices, and what was missing from the parcel. */
-export type Beside = { readonly elsewhere: Quantity; readonly missing: Quantity };
+export type LineElsewhere = { readonly elsewhere: Quantity; readonly missing: Quantity };
 
 /** The same of many lines, whatever an invoice of their own says. */
-export async function besideLines(
+export async function linesElsewhere(
   db: Db,
   lineIds: readonly number[],
   invoiceId?: number,
-): Promise<(lineId: number) => Beside> {
+): Promise<(lineId: number) => LineElsewhere> {
   const others = await invoicedElsewhere(db, lineIds, invoiceId);
   const rests = await lastRests(db, lineIds);
   return (id) => {
@@ -85,7 +85,7 @@ export async function besideLines(
 export const invoicedLine = (
   order: StoredLine,
   invoice: Pick<InvoiceLine, 'quantity' | 'price' | 'priceQuantity'>,
-  { elsewhere, missing }: Beside,
+  { elsewhere, missing }: LineElsewhere,
 ): InvoicedLine => ({
   description: order.description,
   kind: order.kind,
@@ -110,7 +110,7 @@ export async function compareInvoice(db: Db, invoice: Invoice): Promise<Comparis
   const tolerance: Tolerance = { priceShare: company.priceToleranceShare, priceMost: most };
   const stored = await db('invoiceLine').where({ invoiceId: invoice.id }).orderBy('place');
   const orderLines = new Map(order.lines.map((l) => [l.id, l]));
-  const besideOf = await besideLines(
+  const besideOf = await linesElsewhere(
     db,
     stored.flatMap((l) => l.lineId ?? []),
     invoice.id,
@@ -144,7 +144,7 @@ export const heldInCompany = (comparison: Comparison, companyCurrency: string): 
   convert(heldSize(differencesOf(comparison)), comparison.invoice.currency, companyCurrency, comparison.invoice.rate);
 
 /** A cost of an invoice beside its order lines, in the company's currency. */
-export type BesideCost = Target & {
+export type ExtraCost = Target & {
   readonly invoiceLineId: number | null;
   readonly amount: Minor;
   readonly words: string;
@@ -154,7 +154,7 @@ export type Invoicing = {
   /** What the invoice claims of splits, in the need's unit and the company's currency. */
   readonly parts: readonly (InvoicedSplit & { readonly invoiceLineId: number })[];
   /** What it costs beside them: lines that were not ordered, and the difference passed on the whole invoice. */
-  readonly beside: readonly BesideCost[];
+  readonly extras: readonly ExtraCost[];
 };
 
 /** What matching invoices: every minor unit of it goes to a split, or to a job or stores beside them. */
@@ -182,22 +182,22 @@ export async function invoicingOf(db: Db, { invoice, order, lines, total }: Comp
     const invoiced = isCharge(own) ? line.quantity : share;
     return shareInvoice(own.kind, splits, invoiced, costs[k] ?? ZERO).map((p) => ({ invoiceLineId: line.id, ...p }));
   });
-  const unordered = lines.flatMap(({ line, order: own }, k): BesideCost[] => {
+  const unordered = lines.flatMap(({ line, order: own }, k): ExtraCost[] => {
     const cost = costs[k] ?? ZERO;
     if (own !== undefined || cost === 0) return [];
     const of = { invoiceLineId: line.id, words: line.description };
     if (line.spread === 0) return [{ ...of, jobId: line.jobId, costCodeId: line.costCodeId, amount: cost }];
-    return spreadBeside(cost, values, line.costCodeId).map((t) => ({ ...of, ...t }));
+    return spreadExtra(cost, values, line.costCodeId).map((t) => ({ ...of, ...t }));
   });
-  const passed = total.flatMap((d): BesideCost[] => {
+  const passed = total.flatMap((d): ExtraCost[] => {
     const amount = convert(d.amount, invoice.currency, currency, invoice.rate);
     const words = `Difference on the total of invoice ${invoice.number}`;
-    return spreadBeside(amount, values, null).map((t) => ({ invoiceLineId: null, words, ...t }));
+    return spreadExtra(amount, values, null).map((t) => ({ invoiceLineId: null, words, ...t }));
   });
-  return { parts, beside: [...unordered, ...passed] };
+  return { parts, extras: [...unordered, ...passed] };
 }
 
-const spreadBeside = (amount: Minor, over: ReturnType<typeof valuesOf>, costCodeId: number | null) =>
+const spreadExtra = (amount: Minor, over: ReturnType<typeof valuesOf>, costCodeId: number | null) =>
   spreadCharge(amount, over, costCodeId)
     .filter((t) => t.value !== 0)
     .map(({ jobId, costCodeId: code, value }) => ({ jobId, costCodeId: code, amount: value }));

@@ -13,7 +13,7 @@ import { findOrder, refreshProgress, type StoredLine, type StoredOrder } from '@
 import { insertMany, rowsOf } from '@/store/rows';
 import { loadGoodsSplits } from '@/store/stock/arriving';
 import { cameHere, type Piece } from '@/store/stock/follow';
-import { restingOn } from '@/store/stock/resting';
+import { movedSince } from '@/store/stock/movedSince';
 import type { Receipt, ReceiptLine, ReceiptSplit } from '@/store/tables';
 import { defineAction, found, once, refuse, type Work } from '../action';
 import { allow, orderOf, orderSubjects } from '../orders/orders';
@@ -87,7 +87,7 @@ async function undo(work: Work, receiptId: number, on: Day | null): Promise<{ re
   }
   const given = own.flatMap((line) => givenBy(line, came, parts));
   const splits = await goesFrom(trx, given, parts);
-  await checkResting(trx, receipt, splits);
+  await checkMovedSince(trx, receipt, splits);
   const id = await writeReceipt(
     work,
     {
@@ -180,11 +180,11 @@ async function goesFrom(
   });
 }
 
-async function checkResting(trx: Work['trx'], receipt: Receipt, splits: readonly MovedSplit[]): Promise<void> {
+async function checkMovedSince(trx: Work['trx'], receipt: Receipt, splits: readonly MovedSplit[]): Promise<void> {
   const goes = splits.filter((s) => s.here < 0).map((s) => s.splitId);
   const going = new Map(splits.map((s) => [s.splitId, quantity(-s.here)]));
   const goods = await loadGoodsSplits(trx, 'splitId', goes);
-  const resting = await restingOn(
+  const resting = await movedSince(
     trx,
     goods.map((g) => ({ splitId: g.splitId, quantity: g.own(going.get(g.splitId) ?? NONE) })),
   );

@@ -236,7 +236,7 @@ export const matchInvoice = defineAction({
     const state = await refreshProgress(trx, order.id);
     const invoiced = comparison.lines.flatMap((l) => l.order ?? []);
     touch('Invoice matched', 'invoice', invoiceId, [...tabLinesOf({ lines: invoiced }), ...beside]);
-    const jobs = invoicing.beside.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
+    const jobs = invoicing.extras.flatMap((b) => (b.jobId === null ? [] : [['job', b.jobId] as const]));
     await audit({
       words: `Matched invoice ${invoice.number} to order ${order.number}${differs ? `; difference approved: ${reason}` : ''}`,
       subjects: [['invoice', invoiceId], ...orderSubjects(order), ...jobs],
@@ -274,9 +274,9 @@ async function writeInvoicing(
   const ids = await openTabLines(
     trx,
     'invoiceCost',
-    invoicing.beside.map((b) => b.words),
+    invoicing.extras.map((b) => b.words),
   );
-  const rows = invoicing.beside.map(({ words: _, ...cost }, k) => ({ ...cost, id: ids[k], invoiceId: invoice.id }));
+  const rows = invoicing.extras.map(({ words: _, ...cost }, k) => ({ ...cost, id: ids[k], invoiceId: invoice.id }));
   await insertMany(trx, 'invoiceCost', rows);
   return ids;
 }

@@ -1,5 +1,6 @@
+import { belowMinimumOrder, toFreeCarriage } from '../sourcing/bundle';
 import { isCharge } from './kinds';
-import { formatMoney, minor, type Minor } from '../money/money';
+import { formatMoney, type Minor } from '../money/money';
 import { daysLate, type Lead } from '../calendar/lead';
 import type { Calendar, Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
@@ -45,23 +46,22 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
     if (insteadOf !== undefined)
       checks.push({ good: false, words: `${description} replaces ${insteadOf} on the buy list` });
   if (missed.length === 0) checks.push({ good: true, words: 'All required dates allow for lead time' });
-  const belowMinimum = minor((supplier.minimumOrder ?? 0) - goods);
+  const belowMinimum = belowMinimumOrder(goods, supplier.minimumOrder);
   if (belowMinimum > 0)
     checks.push({
       good: false,
       words: `${formatMoney(belowMinimum, currency)} below this supplier’s minimum order`,
     });
   const charged = lines.some((l) => l.chargeKind === 'carriage');
-  if (supplier.carriageFreeFrom !== null && supplier.carriage > 0) {
-    const short = minor(supplier.carriageFreeFrom - goods);
-    if (short > 0) checks.push({ good: false, words: `${formatMoney(short, currency)} more for free carriage` });
-    else
-      checks.push(
-        charged
-          ? { good: false, words: 'Carriage is charged although the order qualifies for free carriage' }
-          : { good: true, words: 'Free carriage' },
-      );
-  }
+  const more = toFreeCarriage(goods, { charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom });
+  if (more !== null && more > 0)
+    checks.push({ good: false, words: `${formatMoney(more, currency)} more for free carriage` });
+  if (more === 0)
+    checks.push(
+      charged
+        ? { good: false, words: 'Carriage is charged although the order qualifies for free carriage' }
+        : { good: true, words: 'Free carriage' },
+    );
   for (const line of lines) {
     const toStores = line.splits.filter((s) => s.jobId === null).reduce((sum, s) => sum + s.quantity, 0);
     if (toStores > 0 && !isCharge(line))

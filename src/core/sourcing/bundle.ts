@@ -101,9 +101,19 @@ export type Bundle = {
   readonly carriage: Minor;
 };
 
+const atLeastZero = (amount: number): Minor => minor(Math.max(amount, 0));
+
+/** What goods of this value lack to free carriage; null from a supplier that grants none, or charges none. */
+export const toFreeCarriage = (goods: Minor, { charge, freeFrom }: Carriage): Minor | null =>
+  freeFrom === null || charge === 0 ? null : atLeastZero(freeFrom - goods);
+
 /** What the supplier charges for carriage on goods of this value; nothing from its free limit on. */
-export const carriageOn = (goods: Minor, { charge, freeFrom }: Carriage): Minor =>
-  freeFrom !== null && goods >= freeFrom ? ZERO : charge;
+export const carriageOn = (goods: Minor, carriage: Carriage): Minor =>
+  toFreeCarriage(goods, carriage) === 0 ? ZERO : carriage.charge;
+
+/** How far goods of this value are below the smallest order that a supplier takes; 0 where they are not. */
+export const belowMinimumOrder = (goods: Minor, minimumOrder: Minor | null): Minor =>
+  atLeastZero((minimumOrder ?? 0) - goods);
 
 /** Whether a line is the supplier's carriage, which goods of this value no longer owe. */
 export const isEarned = (line: { readonly chargeKind: string | null }, goods: Minor, carriage: Carriage): boolean =>

@@ -10,7 +10,7 @@ import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
 import { breakAhead } from '@/core/sourcing/ahead';
-import type { PlannedLine } from '@/core/sourcing/bundle';
+import { belowMinimumOrder, toFreeCarriage, type PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
 import type { StockPick } from '@/workings/orders/planOrders';
 import type { Db } from '@/store/db';
@@ -52,6 +52,8 @@ export type BundleView = {
   readonly goods: Minor;
   readonly carriage: Minor;
   readonly freeFrom: Minor | null;
+  /** What the goods lack to free carriage; null where there is none to be had. */
+  readonly toFree: Minor | null;
   /** How far the order is from the smallest that its supplier takes; 0 where it is not. */
   readonly belowMinimum: Minor;
   /** Price breaks that are near, or that make the line cheaper, in words. */
@@ -128,7 +130,8 @@ export async function loadGatherPreview(
       goods: totals.lines,
       carriage: totals.charges,
       freeFrom: supplier.carriageFreeFrom,
-      belowMinimum: minor(Math.max((supplier.minimumOrder ?? 0) - totals.lines, 0)),
+      toFree: toFreeCarriage(totals.lines, { charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom }),
+      belowMinimum: belowMinimumOrder(totals.lines, supplier.minimumOrder),
       breaks: bundle.lines.flatMap((l, k) => breakWords(l, goods[k]?.description ?? '', supplier.currency)),
       lines: bundle.lines.length,
       jobs: [...new Set(splits.flatMap((s) => (s.jobId === null ? [] : [jobs.get(s.jobId) ?? ''])))].sort(),

@@ -7,7 +7,7 @@ import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
 import { listed } from '@/store/comes';
 import type { Db } from '@/store/db';
-import { besideLines, invoicedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
+import { linesElsewhere, invoicedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
 import { whereIn, rowOf } from '@/store/rows';
 import type { Person } from '@/store/people';
@@ -191,7 +191,7 @@ async function formFor(
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
   const supplier = await db('supplier').where({ id: order.supplierId }).first('name');
-  const besideOf = await besideLines(
+  const besideOf = await linesElsewhere(
     db,
     order.lines.map((l) => l.id),
     invoice?.invoice.id,

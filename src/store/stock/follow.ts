@@ -63,7 +63,7 @@ export async function cameHere(db: Db, splitIds: readonly number[]): Promise<Map
 }
 
 /** What of the cost of parts of orders no goods were left to bear: what stores lost by it. */
-export async function besideOf(db: Db, splitIds: readonly number[]): Promise<Map<number, number>> {
+export async function revaluedOf(db: Db, splitIds: readonly number[]): Promise<Map<number, number>> {
   const rows = await rowsOf<{ splitId: number; value: number }>(
     db('stockChange')
       .whereIn('splitId', among(db, splitIds))
@@ -237,7 +237,7 @@ export async function followSplits(
   // Before anything is cut: who gives something up is moved as well.
   const needs = (await claimsOf(trx, items)).map((c) => c.needId);
   const [had, here] = [groupBy(await movedOf(trx, ids), (h) => h.splitId), await cameHere(trx, ids)];
-  const beside = await besideOf(trx, ids);
+  const beside = await revaluedOf(trx, ids);
   const given = groupBy(pieces, (p) => p.splitId);
   const moves = new Moves(trx, new Map((await loadPiles(trx, items)).map((p) => [pileKey(p), p])));
   const arrived: { readonly split: GoodsSplit; readonly placeId: number; readonly quantity: Quantity }[] = [];

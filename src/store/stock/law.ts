@@ -3,7 +3,7 @@ import { groupBy } from '@/core/group';
 import { NONE } from '@/core/quantity/quantity';
 import type { Db } from '../db';
 import { loadGoodsSplits } from './arriving';
-import { besideOf, cameHere, movedOf, standsAt } from './follow';
+import { revaluedOf, cameHere, movedOf, standsAt } from './follow';
 
 type Disagreement = { readonly line: number; readonly what: string };
 
@@ -19,7 +19,7 @@ export async function stockDisagreements(db: Db): Promise<Disagreement[]> {
     )
   ).map((s) => s.id);
   const [had, here] = [groupBy(await movedOf(db, ids), (m) => m.splitId), await cameHere(db, ids)];
-  const beside = await besideOf(db, ids);
+  const beside = await revaluedOf(db, ids);
   const wrong: Disagreement[] = [];
   for (const s of await loadGoodsSplits(db, 'splitId', ids)) {
     const own = had.get(s.splitId) ?? [];

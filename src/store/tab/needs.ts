@@ -68,7 +68,7 @@ export const plannedWith = (need: NeedState, splits: readonly SplitState[], curr
   plannedOf(coverage(need.quantity, splits, need.fromStock), need, currency, need.fromStock);
 
 /** What lists look for beside needs, as it should be. */
-async function besideOf(db: Db, states: readonly NeedState[]) {
+async function keptWith(db: Db, states: readonly NeedState[]) {
   const dated = states.filter((n) => openOf(n.coverage) > 0);
   const dayOf = await loadOrderDays(db, dated);
   return states.map((was) => {
@@ -79,7 +79,7 @@ async function besideOf(db: Db, states: readonly NeedState[]) {
 }
 
 const refresh = async (trx: Db, ids: readonly number[]): Promise<void> => {
-  const stale = (await besideOf(trx, await loadNeedStates(trx, ids)))
+  const stale = (await keptWith(trx, await loadNeedStates(trx, ids)))
     .filter((n) => !n.right)
     .map(({ was, is }) => [was.id, is.open, is.missing, is.orderBy]);
   await trx.raw(
@@ -138,7 +138,7 @@ export const needs: TabKind = {
     const ids = (await db('need').select('id')).map((n) => n.id);
     const wrong = [];
     for (const part of chunks(ids))
-      for (const { was, right } of await besideOf(db, await loadNeedStates(db, part)))
+      for (const { was, right } of await keptWith(db, await loadNeedStates(db, part)))
         if (!right) wrong.push({ line: was.id, what: 'what is open or missing of it, or its last day to order' });
     const unsaid = await rowsOf<Disagreement>(
       db.raw(

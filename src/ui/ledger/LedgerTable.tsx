@@ -5,7 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useRef, useState, type MouseEvent, type ReactNode } from 'react';
 import { useKey } from '../frame/keys';
 import { Box } from './Box';
-import { cellClass, nameOf, type Column, type Groups, type Key, type Picks } from './column';
+import type { Column, Groups, Key, Picks } from './column';
+import { BodyCell, FootCell, GroupRow, HeadCell } from './LedgerCells';
 import { ListFoot, type Listed } from './Listed';
 import { ListColumns } from './ListColumns';
 import { useLedger, type Entry } from './useLedger';
@@ -132,26 +133,9 @@ export function LedgerTable<Row extends object>({
                 <span className="sr-only">Selected</span>
               </th>
             )}
-            {shown.map(({ column, ...c }) => {
-              const way = column.getIsSorted();
-              return (
-                <th
-                  key={c.key}
-                  scope="col"
-                  aria-sort={way === false ? undefined : way === 'desc' ? 'descending' : 'ascending'}
-                  className={cellClass(c)}
-                >
-                  {!column.getCanSort() ? (
-                    c.head
-                  ) : (
-                    <button type="button" onClick={() => column.toggleSorting()} className="hover:text-ink">
-                      {c.head}
-                      {way !== false && <span aria-hidden> {way === 'desc' ? '↓' : '↑'}</span>}
-                    </button>
-                  )}
-                </th>
-              );
-            })}
+            {shown.map((c) => (
+              <HeadCell key={c.key} column={c} />
+            ))}
             {listed !== undefined && (
               <th className="w-[30px] !px-0 max-phone:hidden print:hidden">
                 <ListColumns list={list} columns={columns} />
@@ -164,27 +148,8 @@ export function LedgerTable<Row extends object>({
           {drawn.map(({ entry, place }) => {
             const measured = long ? { ref: virtual.measureElement, 'data-entry': place } : {};
             if ('group' in entry) {
-              const { group } = entry;
-              const may = picks === undefined ? [] : group.filter(picks.may);
-              const count = may.filter(isPicked).length;
               return (
-                <tr key={entry.key} className="group-row" {...measured}>
-                  {picks !== undefined && (
-                    <td className="row-pick">
-                      {may.length > 0 && (
-                        <Box
-                          label={groups?.words(group) ?? ''}
-                          picked={count === may.length}
-                          some={count > 0}
-                          onPick={() => put(may, count < may.length)}
-                        />
-                      )}
-                    </td>
-                  )}
-                  <td colSpan={span - before} className="row-whole">
-                    {groups?.head(group)}
-                  </td>
-                </tr>
+                <GroupRow key={entry.key} group={entry.group} {...{ span, picks, groups, isPicked, put, measured }} />
               );
             }
             const { row, index } = entry;
@@ -206,19 +171,9 @@ export function LedgerTable<Row extends object>({
                     )}
                   </td>
                 )}
-                {shown.map((c) => {
-                  const Cell = c.leads ? 'th' : 'td';
-                  return (
-                    <Cell
-                      key={c.key}
-                      scope={c.leads ? 'row' : undefined}
-                      data-label={nameOf(c, whole)}
-                      className={`${cellClass(whole ? { ...c, wide: false } : c)} ${c.tone?.(row) ?? ''}`}
-                    >
-                      {c.cell(row)}
-                    </Cell>
-                  );
-                })}
+                {shown.map((c) => (
+                  <BodyCell key={c.key} column={c} whole={whole} row={row} />
+                ))}
                 {listed !== undefined && <td className="max-phone:hidden print:hidden" />}
               </tr>
             );
@@ -227,19 +182,9 @@ export function LedgerTable<Row extends object>({
           {foot !== undefined && (
             <tr className="whole">
               {picks !== undefined && <td />}
-              {shown.map((c) => {
-                const Cell = c.leads ? 'th' : 'td';
-                return (
-                  <Cell
-                    key={c.key}
-                    scope={c.leads ? 'row' : undefined}
-                    data-label={foot[c.key] === undefined ? undefined : nameOf(c, whole)}
-                    className={cellClass(c)}
-                  >
-                    {foot[c.key]}
-                  </Cell>
-                );
-              })}
+              {shown.map((c) => (
+                <FootCell key={c.key} column={c} whole={whole} value={foot[c.key]} />
+              ))}
             </tr>
           )}
         </tbody>

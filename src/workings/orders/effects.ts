@@ -227,7 +227,7 @@ export async function matchEffects(db: Db, comparison: Comparison): Promise<Name
     };
   };
   const before = await loadSplitStates(db, 'id', [...parts.keys()]);
-  const beside = invoicing.beside.flatMap((b) => gaining(b, 'actual', b.amount));
+  const beside = invoicing.extras.flatMap((b) => gaining(b, 'actual', b.amount));
   return movingParts(db, before, before.map(matched), beside);
 }
 

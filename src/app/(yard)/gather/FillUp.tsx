@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { ungrouped } from '@/core/locale/locale';
-import { formatAmount, formatMoney, minor, signOf } from '@/core/money/money';
+import { formatAmount, formatMoney, signOf } from '@/core/money/money';
 import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { BelowLevel, FillUp as Found } from '@/queries/buying/fillUp';
@@ -29,7 +29,7 @@ export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose
   // What is picked here stays in the list, so that it can be put back.
   const [before] = useState(picked);
   const found = useAnswer<Found>('/gather/fill-up', JSON.stringify({ supplierId: bundle.supplierId, picked: before }));
-  const short = minor(Math.max((bundle.freeFrom ?? 0) - bundle.goods, 0));
+  const { toFree } = bundle;
   const nothing = found !== undefined && found.needs.length + found.stock.length === 0;
   return (
     <Slip
@@ -39,8 +39,8 @@ export default function FillUp({ bundle, picked, stock, onNeed, onStock, onClose
       detail={
         <span aria-live="polite">
           {formatMoney(bundle.goods, bundle.currency)} goods value
-          {bundle.carriage > 0 && short > 0 && ` · ${formatMoney(short, bundle.currency)} more for free carriage`}
-          {bundle.carriage === 0 && bundle.freeFrom !== null && ' · free carriage'}
+          {toFree !== null && toFree > 0 && ` · ${formatMoney(toFree, bundle.currency)} more for free carriage`}
+          {toFree === 0 && ' · free carriage'}
           {bundle.belowMinimum > 0 &&
             ` · ${formatMoney(bundle.belowMinimum, bundle.currency)} below their minimum order`}
         </span>

@@ -1,26 +1,21 @@
 'use client';
 
 import { useRef } from 'react';
-import { formatMoney, minor, type Minor } from '@/core/money/money';
+import { formatMoney, type Minor } from '@/core/money/money';
 import type { BundleView, GatherView } from '@/queries/buying/gather';
 import { useKey } from '@/ui/frame/keys';
 import { EffectList } from '@/ui/jobs/EffectList';
 import { counted } from '@/core/words';
 import type { StockPicks } from './picks';
 
-function carriageInWords(b: BundleView): { words: string; good: boolean } {
-  const money = (a: Minor) => formatMoney(a, b.currency).replace(/\.00$/, '');
-  const short = b.freeFrom === null ? undefined : minor(b.freeFrom - b.goods);
-  if (b.carriage === 0)
-    return {
-      words:
-        b.freeFrom === null || b.goods < b.freeFrom
-          ? 'No carriage charge'
-          : `Free carriage (over ${money(b.freeFrom)})`,
-      good: true,
-    };
-  const more = short === undefined || short <= 0 ? '' : ` · ${money(short)} more for free carriage`;
-  return { words: `Carriage ${money(b.carriage)}${more}`, good: false };
+function carriageInWords({ carriage, freeFrom, toFree, currency }: BundleView): { words: string; good: boolean } {
+  const money = (a: Minor) => formatMoney(a, currency).replace(/\.00$/, '');
+  if (carriage === 0) {
+    const earned = toFree === 0 && freeFrom !== null;
+    return { words: earned ? `Free carriage (over ${money(freeFrom)})` : 'No carriage charge', good: true };
+  }
+  const more = toFree === null || toFree === 0 ? '' : ` · ${money(toFree)} more for free carriage`;
+  return { words: `Carriage ${money(carriage)}${more}`, good: false };
 }
 
 function BundleCard({

@@ -114,224 +114,241 @@ function priceWords(row: OrderRow, { terms, currency, today }: Setting): string 
   return words.join(' · ');
 }
 
-/** The columns of an order's sheet. */
-export function orderColumns(setting: Setting): EntryColumn<OrderRow>[] {
-  const { currency, companyCurrency, terms, onOpen, make } = setting;
-  const ofLine = (row: OrderRow) => row.part === undefined;
-  const goods = (row: OrderRow) => ofLine(row) && !isCharge(row.line);
-  const isPartOfGoods = (row: OrderRow) => !ofLine(row) && !isCharge(row.line);
-  const isPartOfCharge = (row: OrderRow) => !ofLine(row) && isCharge(row.line);
-  return [
-    {
-      key: 'description',
-      title: 'Item',
-      width: 'minmax(150px, 2.4fr)',
-      wide: true,
-      entry: {
-        kind: 'pick',
-        of: 'item',
-        free: true,
-        heads: /desc|item|part|article|^line$|^what/i,
-        text: (row) => (ofLine(row) ? row.line.description : undefined),
-        put: (row, description) =>
-          withLine(row, { description, ...(description === '' ? { itemId: null, ourNumber: '' } : {}) }),
-        thing: ({ line }) =>
-          line.itemId === null ? null : { id: line.itemId, number: line.ourNumber, name: line.description },
-        take: taken,
-        make,
-      },
-      show: (row) => {
-        const { line } = row;
-        if (!ofLine(row))
-          return partOf(row)?.needId == null ? (
-            <span className="text-ink-2">
-              {partOf(row)?.job.thing?.id === STORES.id ? 'for stores' : 'not on a buy list'}
-            </span>
-          ) : (
-            <span className="text-ink-2">from buy list</span>
-          );
-        if (line.description === '')
-          return <span className="text-ink-2">Item, service or charge: type, or paste rows</span>;
-        return <b className="font-semibold">{line.description}</b>;
-      },
-      note: (row) =>
-        ofLine(row) && (
-          <span className="mono">
-            {[row.line.ourNumber, row.line.theirNumber && `supplier’s no. ${row.line.theirNumber}`]
-              .filter(Boolean)
-              .join(' · ') || (isGoodsLine(row.line) ? '' : isCharge(row.line) ? '' : row.line.kind)}
-            {besides(row.line)}
-          </span>
-        ),
+const ofLine = (row: OrderRow) => row.part === undefined;
+const goods = (row: OrderRow) => ofLine(row) && !isCharge(row.line);
+const isPartOfGoods = (row: OrderRow) => !ofLine(row) && !isCharge(row.line);
+const isPartOfCharge = (row: OrderRow) => !ofLine(row) && isCharge(row.line);
+
+const descriptionColumn = ({ make }: Setting): EntryColumn<OrderRow> => ({
+  key: 'description',
+  title: 'Item',
+  width: 'minmax(150px, 2.4fr)',
+  wide: true,
+  entry: {
+    kind: 'pick',
+    of: 'item',
+    free: true,
+    heads: /desc|item|part|article|^line$|^what/i,
+    text: (row) => (ofLine(row) ? row.line.description : undefined),
+    put: (row, description) =>
+      withLine(row, { description, ...(description === '' ? { itemId: null, ourNumber: '' } : {}) }),
+    thing: ({ line }) =>
+      line.itemId === null ? null : { id: line.itemId, number: line.ourNumber, name: line.description },
+    take: taken,
+    make,
+  },
+  show: (row) => {
+    const { line } = row;
+    if (!ofLine(row))
+      return partOf(row)?.needId == null ? (
+        <span className="text-ink-2">
+          {partOf(row)?.job.thing?.id === STORES.id ? 'for stores' : 'not on a buy list'}
+        </span>
+      ) : (
+        <span className="text-ink-2">from buy list</span>
+      );
+    if (line.description === '')
+      return <span className="text-ink-2">Item, service or charge: type, or paste rows</span>;
+    return <b className="font-semibold">{line.description}</b>;
+  },
+  note: (row) =>
+    ofLine(row) && (
+      <span className="mono">
+        {[row.line.ourNumber, row.line.theirNumber && `supplier’s no. ${row.line.theirNumber}`]
+          .filter(Boolean)
+          .join(' · ') || (isGoodsLine(row.line) ? '' : isCharge(row.line) ? '' : row.line.kind)}
+        {besides(row.line)}
+      </span>
+    ),
+});
+
+const quantityColumn = ({ currency, terms }: Setting): EntryColumn<OrderRow> => ({
+  key: 'quantity',
+  title: 'Quantity',
+  width: '72px',
+  num: true,
+  entry: {
+    kind: 'number',
+    heads: /^(qty|quantity|quant)\b/i,
+    text: (row) => (goods(row) ? row.line.quantity : isPartOfGoods(row) ? partOf(row)?.quantity : undefined),
+    put: (row, text) =>
+      ofLine(row)
+        ? { ...row, line: withQuantity(row.line, text, terms.get(row.line.itemId ?? 0)?.prices, currency) }
+        : withPart(row, { quantity: text }),
+  },
+});
+
+const unitColumn = (): EntryColumn<OrderRow> => ({
+  key: 'unit',
+  title: 'Unit',
+  width: '58px',
+  entry: unitEntry<OrderRow>(
+    (row) => (goods(row) ? { unit: row.line.unit, words: row.line.unitWords } : undefined),
+    (row, { unit, words }) =>
+      withLine(row, {
+        unit,
+        unitWords: words,
+        ...(row.line.id === undefined && row.line.itemId === null
+          ? { bought: { ...row.line.bought, unit, shareUnit: unit } }
+          : {}),
+      }),
+  ),
+  show: (row) => {
+    if (goods(row)) return row.line.unitWords || unitOf(row.line.unit).short;
+    const { unit } = partsOf(row.line);
+    return row.part !== undefined && unit !== row.line.unit ? unitOf(unit).short : '';
+  },
+});
+
+const priceColumn = (setting: Setting): EntryColumn<OrderRow> => {
+  const { currency } = setting;
+  return {
+    key: 'price',
+    title: `Price ${signOf(currency)}`,
+    width: '128px',
+    num: true,
+    entry: {
+      kind: 'number',
+      heads: /price|cost(?!\s*(code|head|centre))|^each|amount/i,
+      text: (row) => (ofLine(row) ? asWritten(row.line) : isPartOfCharge(row) ? partOf(row)?.amount : undefined),
+      put: (row, text) => (ofLine(row) ? withLine(row, priceTyped(text, row.line)) : withPart(row, { amount: text })),
     },
-    {
-      key: 'quantity',
-      title: 'Quantity',
-      width: '72px',
-      num: true,
-      entry: {
-        kind: 'number',
-        heads: /^(qty|quantity|quant)\b/i,
-        text: (row) => (goods(row) ? row.line.quantity : isPartOfGoods(row) ? partOf(row)?.quantity : undefined),
-        put: (row, text) =>
-          ofLine(row)
-            ? { ...row, line: withQuantity(row.line, text, terms.get(row.line.itemId ?? 0)?.prices, currency) }
-            : withPart(row, { quantity: text }),
-      },
-    },
-    {
-      key: 'unit',
-      title: 'Unit',
-      width: '58px',
-      entry: unitEntry<OrderRow>(
-        (row) => (goods(row) ? { unit: row.line.unit, words: row.line.unitWords } : undefined),
-        (row, { unit, words }) =>
-          withLine(row, {
-            unit,
-            unitWords: words,
-            ...(row.line.id === undefined && row.line.itemId === null
-              ? { bought: { ...row.line.bought, unit, shareUnit: unit } }
-              : {}),
-          }),
+    show: (row) =>
+      isPartOfCharge(row) ? (
+        (partOf(row)?.amount ?? '')
+      ) : !ofLine(row) || row.line.description === '' ? null : isShare(row.line) ? (
+        `${row.line.discount} %`
+      ) : row.line.free ? (
+        <span className="tag tag-good">free</span>
+      ) : row.line.price === '' ? (
+        <span className="tag tag-care">No price</span>
+      ) : (
+        <>
+          {row.line.price}
+          {Number(row.line.priceQuantity) > 1 && (
+            <span className="text-[12px] text-ink-2"> per {row.line.priceQuantity}</span>
+          )}
+        </>
       ),
-      show: (row) => {
-        if (goods(row)) return row.line.unitWords || unitOf(row.line.unit).short;
-        const { unit } = partsOf(row.line);
-        return row.part !== undefined && unit !== row.line.unit ? unitOf(unit).short : '';
-      },
+    note: (row) => (ofLine(row) ? priceWords(row, setting) : null),
+  };
+};
+
+const jobColumn = ({ onOpen }: Setting): EntryColumn<OrderRow> => ({
+  key: 'job',
+  title: 'Job',
+  width: '78px',
+  entry: {
+    kind: 'pick',
+    of: 'job',
+    heads: /^(job|contract|project|order for)\b/i,
+    also: [STORES_THING],
+    text: (row) => (partOf(row) === undefined ? undefined : textOf(partOf(row)?.job ?? chosen(null))),
+    put: (row, words) => forJob(row, chosen(null, words)),
+    thing: (row) => partOf(row)?.job.thing ?? null,
+    take: (row, thing) => {
+      const next = forJob(row, chosen(thing && named(thing)));
+      return thing?.id === STORES.id ? withPart(next, { code: chosen(null) }) : next;
     },
-    {
-      key: 'price',
-      title: `Price ${signOf(currency)}`,
-      width: '128px',
-      num: true,
-      entry: {
-        kind: 'number',
-        heads: /price|cost(?!\s*(code|head|centre))|^each|amount/i,
-        text: (row) => (ofLine(row) ? asWritten(row.line) : isPartOfCharge(row) ? partOf(row)?.amount : undefined),
-        put: (row, text) => (ofLine(row) ? withLine(row, priceTyped(text, row.line)) : withPart(row, { amount: text })),
-      },
-      show: (row) =>
-        isPartOfCharge(row) ? (
-          (partOf(row)?.amount ?? '')
-        ) : !ofLine(row) || row.line.description === '' ? null : isShare(row.line) ? (
-          `${row.line.discount} %`
-        ) : row.line.free ? (
-          <span className="tag tag-good">free</span>
-        ) : row.line.price === '' ? (
-          <span className="tag tag-care">No price</span>
-        ) : (
-          <>
-            {row.line.price}
-            {Number(row.line.priceQuantity) > 1 && (
-              <span className="text-[12px] text-ink-2"> per {row.line.priceQuantity}</span>
-            )}
-          </>
-        ),
-      note: (row) => (ofLine(row) ? priceWords(row, setting) : null),
+  },
+  show: (row) => {
+    const { line } = row;
+    if (ofLine(row) && followsLines(line)) return <span className="text-ink-2">{SPREAD_NAMES[line.spread]}</span>;
+    const own = partOf(row);
+    if (own === undefined)
+      return (
+        <button type="button" tabIndex={-1} className="step" onClick={() => onOpen(row)}>
+          {line.splits.length} splits
+        </button>
+      );
+    const { thing, words } = own.job;
+    if (thing === null)
+      return words || (row.line.description === '' ? '' : <span className="tag tag-stop">choose job</span>);
+    return thing.number === '' ? <b>{thing.name}</b> : <b className="mono">{thing.number}</b>;
+  },
+});
+
+const codeColumn = (): EntryColumn<OrderRow> => ({
+  key: 'code',
+  title: 'Cost code',
+  width: 'minmax(84px, 1fr)',
+  entry: {
+    kind: 'pick',
+    of: 'costCode',
+    also: [FOLLOWS],
+    heads: /cost\s*(code|head|centre)|^code$|budget/i,
+    text: (row) => {
+      if (followsLines(row.line)) return textOf(row.line.chargeCode);
+      const own = partOf(row);
+      return own === undefined || own.job.thing?.id === STORES.id ? undefined : textOf(own.code);
     },
-    {
-      key: 'job',
-      title: 'Job',
-      width: '78px',
-      entry: {
-        kind: 'pick',
-        of: 'job',
-        heads: /^(job|contract|project|order for)\b/i,
-        also: [STORES_THING],
-        text: (row) => (partOf(row) === undefined ? undefined : textOf(partOf(row)?.job ?? chosen(null))),
-        put: (row, words) => forJob(row, chosen(null, words)),
-        thing: (row) => partOf(row)?.job.thing ?? null,
-        take: (row, thing) => {
-          const next = forJob(row, chosen(thing && named(thing)));
-          return thing?.id === STORES.id ? withPart(next, { code: chosen(null) }) : next;
-        },
-      },
-      show: (row) => {
-        const { line } = row;
-        if (ofLine(row) && followsLines(line)) return <span className="text-ink-2">{SPREAD_NAMES[line.spread]}</span>;
-        const own = partOf(row);
-        if (own === undefined)
-          return (
-            <button type="button" tabIndex={-1} className="step" onClick={() => onOpen(row)}>
-              {line.splits.length} splits
-            </button>
-          );
-        const { thing, words } = own.job;
-        if (thing === null)
-          return words || (row.line.description === '' ? '' : <span className="tag tag-stop">choose job</span>);
-        return thing.number === '' ? <b>{thing.name}</b> : <b className="mono">{thing.number}</b>;
-      },
+    put: (row, words) =>
+      followsLines(row.line)
+        ? withLine(row, { chargeCode: chosen(null, words) })
+        : withPart(row, { code: chosen(null, words) }),
+    thing: (row) => (followsLines(row.line) ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
+    take: (row, thing) => {
+      const choice = chosen(thing === null || thing.id === FOLLOWS.id ? null : named(thing));
+      return followsLines(row.line) ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
     },
-    {
-      key: 'code',
-      title: 'Cost code',
-      width: 'minmax(84px, 1fr)',
-      entry: {
-        kind: 'pick',
-        of: 'costCode',
-        also: [FOLLOWS],
-        heads: /cost\s*(code|head|centre)|^code$|budget/i,
-        text: (row) => {
-          if (followsLines(row.line)) return textOf(row.line.chargeCode);
-          const own = partOf(row);
-          return own === undefined || own.job.thing?.id === STORES.id ? undefined : textOf(own.code);
-        },
-        put: (row, words) =>
-          followsLines(row.line)
-            ? withLine(row, { chargeCode: chosen(null, words) })
-            : withPart(row, { code: chosen(null, words) }),
-        thing: (row) => (followsLines(row.line) ? row.line.chargeCode.thing : (partOf(row)?.code.thing ?? null)),
-        take: (row, thing) => {
-          const choice = chosen(thing === null || thing.id === FOLLOWS.id ? null : named(thing));
-          return followsLines(row.line) ? withLine(row, { chargeCode: choice }) : withPart(row, { code: choice });
-        },
-      },
-      show: (row) => {
-        const charge = followsLines(row.line);
-        const code = charge ? row.line.chargeCode : partOf(row)?.code;
-        if (code === undefined) return null;
-        if (code.thing !== null)
-          return (
-            <>
-              {code.thing.number} <span className="text-ink-2">{code.thing.name}</span>
-            </>
-          );
-        if (charge) return <span className="text-ink-2">{code.words || FOLLOWS.name}</span>;
-        return partOf(row)?.job.thing?.id === STORES.id ? (
-          <Dash />
-        ) : (
-          code.words || (row.line.description === '' ? '' : <span className="tag tag-stop">choose code</span>)
-        );
-      },
-    },
-    {
-      key: 'wantedOn',
-      title: 'Required by',
-      width: '92px',
-      entry: {
-        kind: 'day',
-        heads: /want|need|date|due|required/i,
-        text: (row) => (goods(row) ? row.line.wantedOn : undefined),
-        put: (row, wantedOn) => withLine(row, { wantedOn }),
-      },
-      show: (row) => {
-        const day = asDay(row.line.wantedOn);
-        if (!goods(row)) return null;
-        return day === undefined ? row.line.wantedOn || <Dash /> : setting.day(day);
-      },
-    },
-    {
-      key: 'net',
-      title: `Net ${signOf(currency)}`,
-      width: '84px',
-      num: true,
-      show: (row) =>
-        row.net === undefined || (ofLine(row) && row.line.description === '') ? null : ofLine(row) ? (
-          <b>{formatAmount(row.net, currency)}</b>
-        ) : (
-          <span className="text-ink-2">{formatAmount(row.net, companyCurrency)}</span>
-        ),
-    },
-  ];
-}
+  },
+  show: (row) => {
+    const charge = followsLines(row.line);
+    const code = charge ? row.line.chargeCode : partOf(row)?.code;
+    if (code === undefined) return null;
+    if (code.thing !== null)
+      return (
+        <>
+          {code.thing.number} <span className="text-ink-2">{code.thing.name}</span>
+        </>
+      );
+    if (charge) return <span className="text-ink-2">{code.words || FOLLOWS.name}</span>;
+    return partOf(row)?.job.thing?.id === STORES.id ? (
+      <Dash />
+    ) : (
+      code.words || (row.line.description === '' ? '' : <span className="tag tag-stop">choose code</span>)
+    );
+  },
+});
+
+const wantedOnColumn = (setting: Setting): EntryColumn<OrderRow> => ({
+  key: 'wantedOn',
+  title: 'Required by',
+  width: '92px',
+  entry: {
+    kind: 'day',
+    heads: /want|need|date|due|required/i,
+    text: (row) => (goods(row) ? row.line.wantedOn : undefined),
+    put: (row, wantedOn) => withLine(row, { wantedOn }),
+  },
+  show: (row) => {
+    const day = asDay(row.line.wantedOn);
+    if (!goods(row)) return null;
+    return day === undefined ? row.line.wantedOn || <Dash /> : setting.day(day);
+  },
+});
+
+const netColumn = ({ currency, companyCurrency }: Setting): EntryColumn<OrderRow> => ({
+  key: 'net',
+  title: `Net ${signOf(currency)}`,
+  width: '84px',
+  num: true,
+  show: (row) =>
+    row.net === undefined || (ofLine(row) && row.line.description === '') ? null : ofLine(row) ? (
+      <b>{formatAmount(row.net, currency)}</b>
+    ) : (
+      <span className="text-ink-2">{formatAmount(row.net, companyCurrency)}</span>
+    ),
+});
+
+/** The columns of an order's sheet. */
+export const orderColumns = (setting: Setting): EntryColumn<OrderRow>[] => [
+  descriptionColumn(setting),
+  quantityColumn(setting),
+  unitColumn(),
+  priceColumn(setting),
+  jobColumn(setting),
+  codeColumn(),
+  wantedOnColumn(setting),
+  netColumn(setting),
+];

@@ -3,7 +3,7 @@ import type { Db } from '../db';
 import type { Quantity } from '@/core/quantity/quantity';
 
 /** What stands on goods that a receipt brought, so that it cannot be taken back. */
-export type RestingOnGoods = { readonly item: string; readonly what: 'issued' | 'counted' | 'moved on' | 'reserved' };
+export type MovedSince = { readonly item: string; readonly what: 'issued' | 'counted' | 'moved on' | 'reserved' };
 
 const SINCE = {
   issued: ['issued', 'returned'],
@@ -17,11 +17,11 @@ const SINCE = {
  *
  * @param goes - how much of each part would go, in its item's unit
  */
-export async function restingOn(
+export async function movedSince(
   db: Db,
   goes: readonly { readonly splitId: number; readonly quantity: Quantity }[],
-): Promise<RestingOnGoods[]> {
-  const found: RestingOnGoods[] = [];
+): Promise<MovedSince[]> {
+  const found: MovedSince[] = [];
   for (const [what, kinds] of Object.entries(SINCE)) {
     const rows = await rowsOf<{ item: string }>(
       db.raw(
@@ -36,7 +36,7 @@ export async function restingOn(
         [JSON.stringify(goes), JSON.stringify(kinds)],
       ),
     );
-    found.push(...rows.map(({ item }) => ({ item, what: what as RestingOnGoods['what'] })));
+    found.push(...rows.map(({ item }) => ({ item, what: what as MovedSince['what'] })));
   }
   const reserved = await rowsOf<{ item: string }>(
     db.raw(
