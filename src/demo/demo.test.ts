@@ -65,8 +65,9 @@ describe('the sample company', () => {
       'To buy',
       'To send',
       'To chase',
-      'To start',
+      'To receive',
       'To pick',
+      'To start',
       'To match',
       'Quotes',
     ]);
@@ -81,13 +82,16 @@ describe('the sample company', () => {
       desks[key] = (await loadDesk(db, person, TODAY)).map((g) => g.title);
     }
     expect(desks).toEqual({
-      mina: ['Over budget', 'To buy', 'To send', 'To chase', 'To start', 'To pick', 'To match', 'Quotes'],
-      asha: ['To agree', 'Over budget', 'To start', 'Quotes'],
-      tomas: [
-        ...['To agree', 'Over budget', 'To buy', 'To send', 'To chase', 'Counted', 'To start', 'To pick', 'To match'],
+      mina: [
+        ...['Over budget', 'To buy', 'To send', 'To chase', 'To receive', 'To pick', 'To start', 'To match'],
         'Quotes',
       ],
-      joss: ['To start', 'To pick'],
+      asha: ['To agree', 'Over budget', 'To start', 'Quotes'],
+      tomas: [
+        ...['To agree', 'Over budget', 'To buy', 'To send', 'To chase', 'To receive', 'Counted', 'To pick'],
+        ...['To start', 'To match', 'Quotes'],
+      ],
+      joss: ['To receive', 'To pick', 'To start'],
       ida: ['Over budget', 'To start', 'To match'],
       bram: ['To start'],
       wren: ['To sign', 'Over budget', 'To start'],

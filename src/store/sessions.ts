@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { COUNTED_MINUTES, holds, RESET_HOURS, type Failures } from '@/core/people/signingIn';
+import { COUNTED_MINUTES, holds, KEPT_DAYS, RESET_HOURS, type Failures } from '@/core/people/signingIn';
 import type { Db } from './db';
 import { findPerson, type Person } from './people';
 import { insertOne, rowsOf } from './rows';
@@ -12,9 +12,18 @@ export type From = { readonly browser: string; readonly place: string };
 const newToken = (): string => randomBytes(32).toString('base64url');
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
 
+/** Forgets sign-ins, tries and links that are older than anybody looks back. */
+async function forgetOld(db: Db, now: string): Promise<void> {
+  const before = new Date(Date.parse(now) - KEPT_DAYS * 86_400_000).toISOString();
+  await db('session').where('seenAt', '<', before).delete();
+  await db('signInAttempt').where('at', '<', before).delete();
+  await db('passwordReset').where('at', '<', before).delete();
+}
+
 /** Begins a sign-in. @returns the token that the browser is to keep */
 export async function insertSession(db: Db, personId: number, { browser, place }: From, now: string): Promise<string> {
   const token = newToken();
+  await forgetOld(db, now);
   const row = { tokenHash: digest(token), personId, begunAt: now, seenAt: now, browser: browser.slice(0, 200), place };
   await insertOne(db, 'session', row);
   return token;

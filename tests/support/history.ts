@@ -53,6 +53,7 @@ export const ACTS = [
   'reorder',
   'reorder',
   'reorder',
+  'reorderHeld',
   'putBack',
   'putBack',
   'confirm',
@@ -255,6 +256,7 @@ export async function tryStep(
     openAgain: sent,
     elsewhere: sent,
     reorder: OPEN_AT_SUPPLIER,
+    reorderHeld: OPEN_AT_SUPPLIER,
     confirm: OPEN_AT_SUPPLIER,
     takeOver: OPEN_AT_SUPPLIER,
     putBack: EDITABLE,
@@ -306,6 +308,8 @@ export async function tryStep(
     return markSentByHand(await as('buyer'), { once: yard.once(), orderId: now.id, version });
   }
   if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
+  // Down to where what waits at the door may be more than is left of it.
+  if (act === 'reorderHeld') return reorder(yard, now, line.id, 2, share / 4 - 0.2, day);
   if (act === 'endInvoices')
     return endInvoices(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
   if (isOfDock(act)) return tryDock(yard, { act, which, share }, now, line, day);
@@ -340,7 +344,7 @@ const suiting =
     const ended = l.closedShort !== null || l.invoicesEnded !== null;
     if (act === 'receive') return l.kind === 'goods';
     if (act === 'openAgain') return ended;
-    if (act === 'inspect') return l.held > 0;
+    if (act === 'inspect' || act === 'reorderHeld') return l.held > 0;
     if (act === 'sendBack') return l.received > 0 || l.rejected > 0;
     return (
       act !== 'endInvoices' || (l.kind === 'goods' && !ended && l.received >= l.quantity && l.invoiced < l.received)

@@ -102,6 +102,23 @@ describe('signing in', () => {
     expect(await tried(GOOD, 1, { place: 'there' })).toBe('in');
   });
 
+  it('forgets after a month who signed in and who tried to', async () => {
+    const DAY = 86_400;
+    const kept = async () => [
+      (await yard.db('signInAttempt')).length,
+      (await yard.db('session')).length,
+      (await yard.db('passwordReset')).length,
+    ];
+    await tried('wrong', 0);
+    await tried(GOOD, 1);
+    must(await startReset(await yard.as('administrator'), { personId: 2, version: 1 }));
+    expect(await kept()).toEqual([2, 1, 1]);
+    await tried(GOOD, 29 * DAY);
+    expect(await kept()).toEqual([3, 2, 1]);
+    await tried(GOOD, 31 * DAY);
+    expect(await kept()).toEqual([2, 2, 0]);
+  });
+
   it('keeps no password as it is', () => expect(goodHash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/));
 });
 

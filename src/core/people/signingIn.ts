@@ -39,3 +39,6 @@ export const holds = (of: { readonly begunAt: string; readonly seenAt: string },
 
 /** The hours for which a link to choose a new password holds. */
 export const RESET_HOURS = 24;
+
+/** How long it is kept who signed in and tried to, and who was given a link; longer than any of that holds. */
+export const KEPT_DAYS = 30;

@@ -20,10 +20,10 @@ export async function loadDesk(db: Db, person: Person, today: Day): Promise<Grou
   if (may(person, 'see money')) groups.push(await overBudget(db));
   if (may(person, 'draft orders')) groups.push(await toBuy(db, person, today), await drafts(db));
   if (may(person, 'send orders')) groups.push(await toChase(db, today));
-  if (may(person, 'see dock')) groups.push(await toReceive(db, today));
+  if (may(person, 'receive')) groups.push(await toReceive(db, today));
   if (may(person, 'agree counts')) groups.push(await toPost(db, person));
-  groups.push(await toStart(db, person, today));
   if (may(person, 'keep stores')) groups.push(await toPick(db, person, today));
+  groups.push(await toStart(db, person, today));
   if (may(person, 'match invoices')) groups.push(await toMatch(db));
   if (may(person, 'win quotes')) groups.push(await quotes(db));
   return groups.filter((g) => g.count > 0);
