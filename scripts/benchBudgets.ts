@@ -1,7 +1,8 @@
 import { findByRules, USUAL_RULES } from '@/core/signoff/rules';
 import type { Db } from '@/store/db';
 import { findOrder } from '@/store/orders';
-import { insertMany } from '@/store/rows';
+import type { Stage } from '@/core/tab/stages';
+import { insertMany, rowsOf } from '@/store/rows';
 import { checkRecord, NOTHING_WRITTEN, sealSince } from '@/store/seals';
 import { orderEffects } from '@/workings/orders/effects';
 import { reckon } from '@/workings/signoff/reckon';
@@ -103,5 +104,9 @@ export async function budgets(db: Db, app: Served, row: Row, timed: Timed): Prom
   row(`Checking ${rows} rows of the record`, [performance.now() - from]);
   // What no document stands behind goes again, so that the ledger can be proven.
   await db.raw('drop trigger posting_is_never_deleted');
+  const gone = await rowsOf<{ jobId: number; stage: Stage; amount: number }>(
+    db('posting').where({ at: WRITTEN }).groupBy('jobId', 'stage').select('jobId', 'stage').sum({ amount: 'amount' }),
+  );
   await db('posting').where({ at: WRITTEN }).delete();
+  for (const { jobId, stage, amount } of gone) await db('jobSum').where({ jobId }).decrement(stage, amount);
 }

@@ -19,12 +19,20 @@ const remembered = (change: (name: string) => string) => {
 const toSnake = remembered((name) => name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`));
 const toCamel = remembered((name) => name.replace(/_([a-z0-9])/g, (_, c: string) => c.toUpperCase()));
 
-const camelKeys = (row: unknown): unknown => {
-  if (typeof row !== 'object' || row === null || Buffer.isBuffer(row)) return row;
-  const named: Record<string, unknown> = {};
-  for (const key in row) named[toCamel(key)] = (row as Record<string, unknown>)[key];
-  return named;
-};
+const isRow = (row: unknown): row is Record<string, unknown> =>
+  typeof row === 'object' && row !== null && !Buffer.isBuffer(row);
+
+/** All rows of a statement have the same columns, so that they are named once. */
+function camelRows(rows: readonly unknown[]): unknown[] {
+  const [first] = rows;
+  if (!isRow(first)) return [...rows];
+  const columns = Object.keys(first).map((column) => [column, toCamel(column)] as const);
+  return (rows as readonly Record<string, unknown>[]).map((row) => {
+    const named: Record<string, unknown> = {};
+    for (const [column, name] of columns) named[name] = row[column];
+    return named;
+  });
+}
 
 type Pragmatic = { pragma: (text: string) => unknown };
 
@@ -61,7 +69,8 @@ export function connect(file: string, { connections = 1, settings = SETTINGS }: 
       },
     },
     wrapIdentifier: (name, wrap) => wrap(name === '*' ? name : toSnake(name)),
-    postProcessResponse: (result: unknown) => (Array.isArray(result) ? result.map(camelKeys) : camelKeys(result)),
+    postProcessResponse: (result: unknown) =>
+      Array.isArray(result) ? camelRows(result) : isRow(result) ? camelRows([result])[0] : result,
   });
 }
 

@@ -123,14 +123,15 @@ async function checkOpen(trx: Db, accounts: ReadonlySet<string>): Promise<void> 
 }
 
 async function checkSize(trx: Db, accounts: ReadonlySet<string>): Promise<void> {
-  for (const account of accounts) {
-    const [jobId, costCodeId] = account.split('/').map(Number);
-    const large = await trx('tabSum')
-      .where({ jobId, costCodeId })
-      .whereRaw('abs(amount) > ?', [LIMITS.account])
-      .first('amount');
-    if (large !== undefined) throw new TooLarge();
-  }
+  const pairs = JSON.stringify([...accounts].map((a) => a.split('/').map(Number)));
+  const large = await rowsOf<{ amount: number }>(
+    trx.raw(
+      `select t.amount from json_each(?) a join tab_sum t on t.job_id = a.value ->> 0 and t.cost_code_id = a.value ->> 1
+      where abs(t.amount) > ? limit 1`,
+      [pairs, LIMITS.account],
+    ),
+  );
+  if (large.length > 0) throw new TooLarge();
 }
 
 /** Posts what happened to one set of lines. */

@@ -76,7 +76,7 @@ export async function toStart(db: Db, person: Person, today: Day): Promise<Group
   const told = () =>
     db('job as j')
       .where('j.state', LIVE)
-      .whereExists(db('need as n').whereRaw("n.job_id = j.id and n.kind = 'goods' and n.quantity > 0"))
+      .whereExists(db('jobSum as m').whereRaw('m.job_id = j.id and m.goods > 0'))
       .where((q) =>
         q
           .where((ready) =>

@@ -42,7 +42,9 @@ END;
 CREATE TRIGGER need_is_counted_no_more AFTER DELETE ON need BEGIN
   UPDATE job_sum SET ${counts('OLD', '-')} WHERE job_id = OLD.job_id;
 END;
-CREATE TRIGGER need_is_counted_anew AFTER UPDATE OF open, missing, quantity, kind, job_id ON need BEGIN
+CREATE TRIGGER need_is_counted_anew AFTER UPDATE OF open, missing, quantity, kind, job_id ON need
+WHEN NEW.job_id <> OLD.job_id OR (NEW.open > 0) <> (OLD.open > 0) OR (NEW.missing > 0) <> (OLD.missing > 0)
+  OR (NEW.kind = 'goods' AND NEW.quantity > 0) <> (OLD.kind = 'goods' AND OLD.quantity > 0) BEGIN
   UPDATE job_sum SET ${counts('OLD', '-')} WHERE job_id = OLD.job_id;
   UPDATE job_sum SET ${counts('NEW', '+')} WHERE job_id = NEW.job_id;
 END;

@@ -89,14 +89,14 @@ const refresh = async (trx: Db, ids: readonly number[]): Promise<void> => {
   );
 };
 
-const GOODS = "exists (select 1 from need n where n.job_id = job.id and n.kind = 'goods' and n.quantity > 0)";
-const MISSES = 'exists (select 1 from need n where n.job_id = job.id and n.missing > 0)';
+/** A job whose goods are all there, by the sums kept with it. */
+const READY = 'exists (select 1 from job_sum m where m.job_id = job.id and m.goods > 0 and m.missing = 0)';
 
 /** Keeps since when all goods of the jobs of these needs are there. */
 async function keepReady(trx: Db, ids: readonly number[], day: Day): Promise<void> {
   const theirs = () => trx('job').whereIn('id', trx('need').whereIn('id', among(trx, ids)).select('jobId'));
-  await theirs().whereNotNull('readyOn').whereRaw(`(${MISSES} or not ${GOODS})`).update({ readyOn: null });
-  await theirs().whereNull('readyOn').whereRaw(`${GOODS} and not ${MISSES}`).update({ readyOn: day, readyTold: 0 });
+  await theirs().whereNotNull('readyOn').whereRaw(`not ${READY}`).update({ readyOn: null });
+  await theirs().whereNull('readyOn').whereRaw(READY).update({ readyOn: day, readyTold: 0 });
 }
 
 /** Begins to keep it: certificates are waited for, and jobs that are complete were so when something was posted last. */
@@ -108,7 +108,7 @@ export async function beginReadiness(trx: Db): Promise<void> {
   for (const part of chunks(certified.map((n) => n.id))) await refresh(trx, part);
   const last = "coalesce((select max(p.day) from posting p where p.job_id = job.id), starts_on, '2000-01-01')";
   await trx('job')
-    .whereRaw(`${GOODS} and not ${MISSES}`)
+    .whereRaw(READY)
     .update({ readyOn: trx.raw(last), readyTold: 1 } as never);
 }
 
@@ -142,7 +142,7 @@ export const needs: TabKind = {
         if (!right) wrong.push({ line: was.id, what: 'what is open or missing of it, or its last day to order' });
     const unsaid = await rowsOf<Disagreement>(
       db.raw(
-        `select id as line, 'whether the material of the job is complete' as what from job where (ready_on is null) = (${GOODS} and not ${MISSES})`,
+        `select id as line, 'whether the material of the job is complete' as what from job where (ready_on is null) = ${READY}`,
       ),
     );
     return [...wrong, ...unsaid];
