@@ -33,7 +33,7 @@ const BEGIN: readonly Step[] = [
   { act: 'invoice', which: 2, share: 0.7 },
 ];
 
-let compared = { draft: 0, join: 0, match: 0, callOff: 0, typed: 0 };
+let compared = { draft: 0, join: 0, match: 0, cancel: 0, typed: 0 };
 
 /** The accounts of a set of effects as they stand, beside what the effects say. */
 async function standsAs(yard: TestCompany, told: readonly NamedEffect[], side: 'before' | 'after'): Promise<void> {
@@ -63,7 +63,7 @@ const nth = <T>(all: readonly T[], which: number): T | undefined => all[which % 
 
 describe('a preview is what the act then does', () => {
   beforeAll(() => {
-    compared = { draft: 0, join: 0, match: 0, callOff: 0, typed: 0 };
+    compared = { draft: 0, join: 0, match: 0, cancel: 0, typed: 0 };
   });
 
   it('for drafting, and for joining a draft', async () => {
@@ -149,11 +149,11 @@ describe('a preview is what the act then does', () => {
           const ref = { orderId: head.id, version: head.version, reason: 'no' };
           must(await cancelOrder(await yard.as('buyer'), { once: yard.once(), ...ref }));
           await standsAs(yard, effects, 'before');
-          compared.callOff += 1;
+          compared.cancel += 1;
         }),
       ),
       { numRuns: times(12, 25) },
     );
-    expect(compared.callOff).toBeGreaterThan(times(0, 5));
+    expect(compared.cancel).toBeGreaterThan(times(0, 5));
   });
 });

@@ -142,7 +142,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   [
     'what ending a line frees',
     'see money',
-    (p) => previewEnding(yard.db, p, 'K26-0001', { what: 'callOff', lineId: null }),
+    (p) => previewEnding(yard.db, p, 'K26-0001', { what: 'cancel', lineId: null }),
   ],
   ['files for an order', 'see money', (p) => loadFilesFor(yard.db, p, 'K26-0001')],
   ['files about a thing', 'see money', (p) => loadFiles(yard.db, p, 'job', 1)],

@@ -47,7 +47,7 @@ export async function boughtOf(
       .join('orderLine as l', 'l.id', 's.lineId')
       .join('purchaseOrder as o', 'o.id', 'l.orderId')
       .whereIn(`n.${from}`, among(db, lineIds))
-      .whereNot('o.state', 'calledOff')
+      .whereNot('o.state', 'cancelled')
       .groupBy(`n.${from}`)
       .select({ id: `n.${from}` })
       .sum({ bought: 's.quantity' }),

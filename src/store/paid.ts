@@ -26,7 +26,7 @@ export async function loadPast(db: Db, itemIds: readonly number[]): Promise<Map<
        select l.item_id, l.price, l.price_quantity, l.unit, o.sent_on as "on", s.name as supplier, o.currency, o.number as "order",
          row_number() over (partition by l.item_id order by o.sent_on desc, l.id desc) as n
        from order_line l join purchase_order o on o.id = l.order_id join supplier s on s.id = o.supplier_id
-       where l.item_id in (select value from json_each(?)) and o.sent_on is not null and o.state <> 'calledOff' and l.price is not null
+       where l.item_id in (select value from json_each(?)) and o.sent_on is not null and o.state <> 'cancelled' and l.price is not null
      ) where n <= ${PAST} order by item_id, n`,
       [JSON.stringify([...new Set(itemIds)])],
     ),
@@ -41,7 +41,7 @@ export async function loadPaid(db: Db, itemIds: readonly number[]): Promise<Map<
     .whereIn('l.itemId', among(db, itemIds))
     .whereNotNull('o.sentOn')
     .whereNotNull('l.price')
-    .whereNot('o.state', 'calledOff')
+    .whereNot('o.state', 'cancelled')
     .groupBy('o.supplierId', 'l.itemId')
     .max({ id: 'l.id' });
   const rows = await rowsOf<

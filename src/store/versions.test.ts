@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { newMemory, witness } from '../../tests/support/witness';
+import { ORDER_STATES } from '@/core/orders/states';
 import { connect, type Db } from './db';
 import { findUnproven } from './ledger';
 import { STEPS, type Step } from './migrate';
@@ -42,6 +43,7 @@ async function prove(db: Db): Promise<void> {
   const told = await witness(db, newMemory());
   const orders = await db('purchaseOrder').select('id', 'net', 'gross');
   expect(orders.length).toBeGreaterThan(3);
+  expect(await db('purchaseOrder').whereNotIn('state', ORDER_STATES).select('id', 'state')).toEqual([]);
   expect(orders.map((o) => told.orders.get(o.id))).toEqual(orders.map(({ net, gross }) => ({ net, gross })));
 }
 

@@ -203,7 +203,7 @@ describe('an order', () => {
     await browser.reads('482.00');
   });
 
-  it('is called off with a reason, and its need is open again', async () => {
+  it('is cancelled with a reason, and its need is open again', async () => {
     await (await browser.button('Cancel order')).click();
     await browser.type('Reason', 'bought elsewhere');
     await (await browser.see(By.xpath("//*[@role='dialog']//button[normalize-space(.)='Cancel order']"))).click();

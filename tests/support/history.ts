@@ -44,7 +44,7 @@ export const ACTS = [
   'takeOut',
   'match',
   'match',
-  'callOff',
+  'cancel',
   'draftAgain',
   'draftAgain',
   'closeShort',
@@ -260,7 +260,7 @@ export async function tryStep(
     confirm: OPEN_AT_SUPPLIER,
     takeOver: OPEN_AT_SUPPLIER,
     putBack: EDITABLE,
-    draftAgain: ['calledOff'] as const,
+    draftAgain: ['cancelled'] as const,
   }[act as string];
   // Now and then an order that does not suit, which has to be refused.
   const fitting = which % 13 === 0 || suits === undefined ? ORDER_STATES : suits;
@@ -274,7 +274,7 @@ export async function tryStep(
   const line = pick(now.lines.filter(suiting(act))) ?? pick(now.lines);
   if (act === 'hold') return holdOrder(await as('buyer'), { ...ref, hold: now.state === 'drafting' });
   if (act === 'send') return markSentByHand(await as('buyer'), { once, ...ref });
-  if (act === 'callOff') return cancelOrder(await as('buyer'), { once, ...ref, reason: 'no' });
+  if (act === 'cancel') return cancelOrder(await as('buyer'), { once, ...ref, reason: 'no' });
   if (act === 'draftAgain') return draftAgain(await as('buyer'), ref);
   if (act === 'takeBack') {
     const receipt = pick(await db('receipt').where({ orderId: now.id }).select('id'));

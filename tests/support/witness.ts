@@ -323,7 +323,7 @@ function storing(part: Part, stages: Stages, c: Came): Stages {
 
 function stagesOf(line: Line, part: Part, c: Came): Stages {
   const stages = none();
-  if (line.state === 'calledOff') return stages;
+  if (line.state === 'cancelled') return stages;
   if (UNSENT.includes(line.state)) return { ...stages, drafted: part.value };
   const worth = (q: number): number => {
     const exact = (x: number) => whole(new Big(part.value).times(x).div(part.quantity));
@@ -353,7 +353,7 @@ function plan(
   for (const need of needs) {
     const stores = held.get(num(need.id)) ?? noneHeld();
     const came = [...lines.values()].flatMap((l) =>
-      l.parts.filter((p) => p.need === need.id && l.state !== 'calledOff'),
+      l.parts.filter((p) => p.need === need.id && l.state !== 'cancelled'),
     );
     const arrived = came.reduce((sum, p) => sum + (state.get(p.id)?.received ?? 0), 0);
     // What its job had over from other lines and gave to it is more than its own orders and transfers brought.
@@ -362,7 +362,7 @@ function plan(
     let there = stores.inStores + given;
     for (const line of lines.values())
       for (const p of line.parts) {
-        if (p.need !== need.id || line.state === 'calledOff') continue;
+        if (p.need !== need.id || line.state === 'cancelled') continue;
         const c = state.get(p.id) ?? nothingCame();
         there += c.received;
         covered +=

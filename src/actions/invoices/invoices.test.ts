@@ -32,7 +32,7 @@ const stores = async () => {
 };
 
 describe('invoices', () => {
-  it('hold an order up that is to be called off, until they are taken out', async () => {
+  it('hold an order up that is to be cancelled, until they are taken out', async () => {
     const order = await sentOrder();
     const { id } = must(await yard.invoice(order, 12));
     const ref = { once: yard.once(), orderId: order.id, version: order.version, reason: 'not wanted' };

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { groupBy } from '@/core/group';
 import {
-  callOffFault,
+  cancelFault,
   closeShortFault,
   draftAgainFault,
   endInvoicesFault,
@@ -26,14 +26,14 @@ export const cancelOrder = defineAction({
   input: z.object({ once, ...orderRef, reason: text(200, 'Give a reason for cancelling the order.') }),
   run: async (work, { orderId, version, reason }) => {
     const order = await orderOf(work, orderId, version);
-    allow(callOffFault(await factsOf(work.trx, order)));
-    await setState(work.trx, order, { state: moved(order, 'callOff') });
+    allow(cancelFault(await factsOf(work.trx, order)));
+    await setState(work.trx, order, { state: moved(order, 'cancel') });
     work.touch('Order cancelled', 'order', orderId, tabLinesOf(order));
     await work.audit({
       words: `Cancelled order ${order.number}: ${reason}`,
       subjects: orderSubjects(order),
       before: { state: order.state },
-      after: { state: 'calledOff', reason },
+      after: { state: 'cancelled', reason },
     });
   },
 });
@@ -133,7 +133,7 @@ export const reopenLines = defineAction({
   },
 });
 
-/** Drafts an order again that was called off before its supplier had it. */
+/** Drafts an order again that was cancelled before its supplier had it. */
 export const draftAgain = defineAction({
   name: 'draftAgain',
   right: 'draft orders',

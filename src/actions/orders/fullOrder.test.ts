@@ -260,7 +260,7 @@ describe('a line of an order that was sent', () => {
   });
 });
 
-describe('an order that was called off', () => {
+describe('an order that was cancelled', () => {
   it('is drafted again while its lines are still to buy, and not once its supplier had it', async () => {
     const order = await draft();
     const off = async (of: StoredOrder) =>

@@ -294,7 +294,7 @@ describe('a revision', () => {
     expect(view?.revisions.map((r) => r.reason)).toEqual(['to 13', 'to 15', 'As it was first sent']);
   });
 
-  it('leaves a closed line until it is opened again, and an order that was called off', async () => {
+  it('leaves a closed line until it is opened again, and an order that was cancelled', async () => {
     const order = await sent();
     const ref = { once: yard.once(), orderId: order.id, version: order.version };
     must(await yard.takeIn(order, 5));

@@ -254,7 +254,7 @@ describe('what comes for stores', () => {
     must(await back());
     expect(await pile()).toEqual({ quantity: 0, value: 0 });
   });
-  it('is let go when its order is called off', async () => {
+  it('is let go when its order is cancelled', async () => {
     const order = await ordered(10);
     const id = await need(6);
     must(await reserving(id));

@@ -9,7 +9,7 @@ export type Coverage = {
   readonly needed: Quantity;
   readonly reserved: Quantity;
   readonly drafted: Quantity;
-  /** On sent orders, with what came over and was kept, less what was called off or closed short. */
+  /** On sent orders, with what came over and was kept, less what was cancelled or closed short. */
   readonly ordered: Quantity;
   /** What stores gave out to it, and transfers less what they took of it, so that it can be below zero. */
   readonly issued: Quantity;

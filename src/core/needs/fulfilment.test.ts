@@ -42,7 +42,7 @@ describe('how far a line has come', () => {
       'ordered',
     ],
     ['it comes to stores for it', { held: { coming: q(10) } }, 'ordered'],
-    ['an order of it was called off', { parts: [{ commitment: 'calledOff' }] }, 'nothing'],
+    ['an order of it was cancelled', { parts: [{ commitment: 'cancelled' }] }, 'nothing'],
     ['some of it came', { parts: [{ received: q(4) }] }, 'partIn'],
     ['some lies in stores for it', { held: { inStores: q(4) } }, 'partIn'],
     ['some waits at the door, and more is to come', { parts: [{}], atDoor: 4 }, 'partIn'],

@@ -26,7 +26,7 @@ describe('coverage of a need', () => {
     ['nothing bought', [], 12],
     ['a part drafted', [split({ commitment: 'drafted', ordered: q(5) })], 7],
     ['a part on order', [split()], 2],
-    ['called off', [split({ commitment: 'calledOff' })], 12],
+    ['cancelled', [split({ commitment: 'cancelled' })], 12],
     ['closed short at what came', [split({ commitment: 'closedShort', received: q(4) })], 8],
     ['closed short at what is invoiced', [split({ commitment: 'closedShort', received: q(4), invoiced: q(6) })], 6],
     ['more than needed', [split(), split()], 0],

@@ -9,7 +9,7 @@ import { checksOf } from './checks';
 import { numberBy } from './number';
 import { spreadCharge } from './charges';
 import { draftFaults, orderTotals, sendingFaults, valueOrder, type OrderLine } from './order';
-import { callOffFault, closeShortFault, endInvoicesFault, endedAt, takeBackFault, type Facts } from './rules';
+import { cancelFault, closeShortFault, endInvoicesFault, endedAt, takeBackFault, type Facts } from './rules';
 import {
   canMove,
   isOverdue,
@@ -237,18 +237,18 @@ describe('states of an order', () => {
     'sendBack',
     'send',
     'confirm',
-    'callOff',
+    'cancel',
   ];
 
-  it('never leave a settled or called-off order, and never send twice', () => {
+  it('never leave a settled or cancelled order, and never send twice', () => {
     for (const e of events) {
       expect(canMove('settled', e)).toBe(false);
-      expect(canMove('calledOff', e)).toBe(false);
+      expect(canMove('cancelled', e)).toBe(false);
     }
     expect(canMove('sent', 'send')).toBe(false);
   });
 
-  it('are sendable exactly where nobody has sent, refused or called off yet', () =>
+  it('are sendable exactly where nobody has sent, refused or cancelled yet', () =>
     expect(SENDABLE).toEqual(['drafting', 'heldOpen', 'readyToSend']));
 
   it('say when goods are overdue: awaited, and wanted before today', () => {
@@ -259,7 +259,7 @@ describe('states of an order', () => {
   });
 
   it('tell in words why something cannot be done', () =>
-    expect(move('partIn', 'callOff')).toMatchObject({
+    expect(move('partIn', 'cancel')).toMatchObject({
       message: 'This order is part received, so it can’t be cancelled.',
     }));
 
@@ -274,7 +274,7 @@ describe('states of an order', () => {
           wasSent ||= e === 'send';
           state = next;
           expect(commitmentOf({ state, sentFrom: null }, { closedShort: false, invoicesEnded: false })).toBe(
-            state === 'calledOff' ? 'calledOff' : wasSent ? 'sent' : 'drafted',
+            state === 'cancelled' ? 'cancelled' : wasSent ? 'sent' : 'drafted',
           );
           expect(EDITABLE.includes(state) && wasSent).toBe(false);
         }
@@ -339,11 +339,11 @@ describe('what may happen to a sent order', () => {
     ...change,
   });
 
-  it('it is called off only while nothing came and nobody asks money for it', () => {
-    expect(callOffFault(order())).toBeUndefined();
-    expect(callOffFault(order({ waitingInvoices: 1 }))?.code).toBe('order.invoiced');
-    expect(callOffFault(order({ lines: [{ ...fresh, invoiced: quantity(1) }] }))?.code).toBe('order.begun');
-    expect(callOffFault(order({ state: 'sending' }))?.code).toBe('order.state');
+  it('it is cancelled only while nothing came and nobody asks money for it', () => {
+    expect(cancelFault(order())).toBeUndefined();
+    expect(cancelFault(order({ waitingInvoices: 1 }))?.code).toBe('order.invoiced');
+    expect(cancelFault(order({ lines: [{ ...fresh, invoiced: quantity(1) }] }))?.code).toBe('order.begun');
+    expect(cancelFault(order({ state: 'sending' }))?.code).toBe('order.state');
   });
 
   it('a line is closed short at what came of it: pieces, or hours invoiced', () => {

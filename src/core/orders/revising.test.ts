@@ -100,7 +100,7 @@ describe('a revision', () => {
 
   it('is of an order that is with its supplier', () => {
     expect(reviseFault({ number: 'K1', state: 'partIn' })).toBeUndefined();
-    for (const state of ['drafting', 'sending', 'settled', 'calledOff'] as const)
+    for (const state of ['drafting', 'sending', 'settled', 'cancelled'] as const)
       expect(reviseFault({ number: 'K1', state })?.code).toBe('order.state');
   });
 });

@@ -47,15 +47,15 @@ export const invoiceFault = ({ number, state }: Order): Refusal | undefined =>
     ? undefined
     : refusal(
         'order.state',
-        state === 'calledOff'
+        state === 'cancelled'
           ? `Order ${number} was cancelled, so it can’t be invoiced.`
           : `Order ${number} hasn’t been sent, so it can’t be invoiced yet.`,
       );
 
-/** An order can be called off while nothing of it came and nobody asks money for it. */
-export function callOffFault(facts: Facts): Refusal | undefined {
+/** An order can be cancelled while nothing of it came and nobody asks money for it. */
+export function cancelFault(facts: Facts): Refusal | undefined {
   const { number, lines, waitingInvoices } = facts;
-  const next = move(facts.state, 'callOff');
+  const next = move(facts.state, 'cancel');
   if (lines.some((l) => l.received > 0 || l.held > 0 || l.invoiced > 0))
     return refusal(
       'order.begun',
@@ -78,9 +78,9 @@ export function openAgainFault(order: Order, line: Line): Refusal | undefined {
     : refusal('line.open', `${line.description} isn’t closed, so there is nothing to reopen.`);
 }
 
-/** An order that was called off can be drafted again as long as its supplier never had it. */
+/** An order that was cancelled can be drafted again as long as its supplier never had it. */
 export const draftAgainFault = (order: Order & { readonly sentOn: unknown }): Refusal | undefined =>
-  order.state === 'calledOff' && order.sentOn !== null
+  order.state === 'cancelled' && order.sentOn !== null
     ? refusal(
         'order.sent',
         `Order ${order.number} had been sent when it was cancelled. Use Repeat order to raise it again.`,

@@ -15,7 +15,7 @@ export const ORDER_STATES = [
   'partIn',
   'allIn',
   'settled',
-  'calledOff',
+  'cancelled',
 ] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
 
@@ -30,7 +30,7 @@ export const ORDER_STATE_NAMES: Readonly<Record<OrderState, string>> = {
   partIn: 'Part received',
   allIn: 'Received',
   settled: 'Complete',
-  calledOff: 'Cancelled',
+  cancelled: 'Cancelled',
 };
 
 /** States before the order is with its supplier; its money is drafted. */
@@ -60,7 +60,7 @@ export type OrderEvent =
   | 'beginRevised'
   | 'send'
   | 'confirm'
-  | 'callOff'
+  | 'cancel'
   | 'draftAgain';
 
 const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>>> = {
@@ -74,14 +74,14 @@ const MOVES: Readonly<Record<OrderEvent, Partial<Record<OrderState, OrderState>>
   beginRevised: { sent: 'sending', confirmed: 'sending', partIn: 'sending', allIn: 'sending' },
   send: { sending: 'sent' },
   confirm: { sent: 'confirmed' },
-  callOff: {
-    drafting: 'calledOff',
-    heldOpen: 'calledOff',
-    readyToSend: 'calledOff',
-    sent: 'calledOff',
-    confirmed: 'calledOff',
+  cancel: {
+    drafting: 'cancelled',
+    heldOpen: 'cancelled',
+    readyToSend: 'cancelled',
+    sent: 'cancelled',
+    confirmed: 'cancelled',
   },
-  draftAgain: { calledOff: 'drafting' },
+  draftAgain: { cancelled: 'drafting' },
 };
 
 const VERBS: Readonly<Record<OrderEvent, string>> = {
@@ -95,7 +95,7 @@ const VERBS: Readonly<Record<OrderEvent, string>> = {
   beginRevised: 'sent',
   send: 'sent',
   confirm: 'confirmed',
-  callOff: 'cancelled',
+  cancel: 'cancelled',
   draftAgain: 'reopened as draft',
 };
 
@@ -193,7 +193,7 @@ export function commitmentOf(
   { state, sentFrom }: { readonly state: OrderState; readonly sentFrom: OrderState | null },
   line: { readonly closedShort: boolean; readonly invoicesEnded: boolean },
 ): Commitment {
-  if (state === 'calledOff') return 'calledOff';
+  if (state === 'cancelled') return 'cancelled';
   if (isUnsent(state, sentFrom)) return 'drafted';
   if (line.invoicesEnded) return 'settled';
   return line.closedShort ? 'closedShort' : 'sent';

@@ -21,10 +21,10 @@ export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
 };
 
 /**
- * How far an order line has gone. A called-off line never had a receipt or an invoice; a settled one has had its last invoice,
+ * How far an order line has gone. A cancelled line never had a receipt or an invoice; a settled one has had its last invoice,
  * whatever came beside it.
  */
-export type Commitment = 'drafted' | 'sent' | 'closedShort' | 'settled' | 'calledOff';
+export type Commitment = 'drafted' | 'sent' | 'closedShort' | 'settled' | 'cancelled';
 
 /** The present state of one split of an order line; quantities are shares in the need's unit. */
 export type SplitState = {
@@ -66,7 +66,7 @@ function expectedOf({ commitment, ordered, received, invoiced, claimed, givenUp 
  * @example 12 m at 7.50, sent, 5 m in: { onOrder: 5250, received: 3750, … }
  */
 export function splitStages(split: SplitState): Amounts {
-  if (split.commitment === 'calledOff') return NOTHING;
+  if (split.commitment === 'cancelled') return NOTHING;
   if (split.commitment === 'drafted') return { ...NOTHING, drafted: split.value };
   const { received: r, invoiced: i } = split;
   const reached = Math.min(Math.max(r, i), split.ordered) as Quantity;
@@ -113,7 +113,7 @@ export const awaitedOf = ({ commitment, ordered, received, givenUp }: SplitState
  */
 export function coverOf(split: SplitState): Quantity {
   const { commitment, ordered, received, invoiced, claimed, givenUp } = split;
-  if (commitment === 'calledOff') return NONE;
+  if (commitment === 'cancelled') return NONE;
   const wanted =
     commitment === 'closedShort' || commitment === 'settled' ? invoiced + claimed - givenUp : ordered - givenUp;
   return quantity(Math.max(wanted, received));

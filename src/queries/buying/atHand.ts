@@ -99,7 +99,7 @@ export async function loadBecame(db: Db, person: Person, needId: number): Promis
       .join('supplier as s', 's.id', 'o.supplierId')
       .join('person as w', 'w.id', 'o.madeBy')
       .where('p.needId', needId)
-      .whereNot('o.state', 'calledOff')
+      .whereNot('o.state', 'cancelled')
       .orderBy('o.id')
       .select('o.version', 'o.state', 'p.quantity', 'p.received', 'p.value', {
         orderId: 'o.id',

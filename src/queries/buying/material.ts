@@ -35,7 +35,7 @@ export async function listMissing(db: Db, jobIds: readonly number[]): Promise<Mi
         'n.description',
         'n.open',
         db.raw(
-          "(select count(*) from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.need_id = n.id and o.sent_on is null and o.state <> 'calledOff') as drafted",
+          "(select count(*) from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where s.need_id = n.id and o.sent_on is null and o.state <> 'cancelled') as drafted",
         ),
       ),
   );

@@ -46,7 +46,7 @@ const KINDS: readonly Kind[] = [
     kind: 'order',
     right: 'see orders',
     from: (p) =>
-      `t.number as label, s.name as detail, ${order(p)} || t.number as href, t.state not in ('settled', 'calledOff') as open
+      `t.number as label, s.name as detail, ${order(p)} || t.number as href, t.state not in ('settled', 'cancelled') as open
        from purchase_order t join supplier s on s.id = t.supplier_id`,
   },
   {

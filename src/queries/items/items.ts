@@ -205,7 +205,7 @@ export async function loadItemPast(db: Db, person: Person, itemId: number): Prom
       .join('supplier as s', 's.id', 'o.supplierId')
       .where('l.itemId', itemId)
       .whereNotNull('o.sentOn')
-      .whereNot('o.state', 'calledOff')
+      .whereNot('o.state', 'cancelled')
       .orderBy('l.orderId', 'desc')
       .limit(LATEST)
       .select(

@@ -32,7 +32,7 @@ export async function listPaidParts(db: Db, person: Person, supplierId: number):
     db.raw(
       `select i.id as item_id, i.number, i.name, count(*) as times
      from purchase_order o join order_line l on l.order_id = o.id join item i on i.id = l.item_id
-     where o.supplier_id = ? and o.sent_on is not null and o.state <> 'calledOff' and l.price is not null
+     where o.supplier_id = ? and o.sent_on is not null and o.state <> 'cancelled' and l.price is not null
      group by i.id order by times desc, i.number limit ${PARTS}`,
       [supplierId],
     ),
@@ -62,7 +62,7 @@ export async function loadPriceCourse(
       .where({ 'o.supplierId': supplierId, 'l.itemId': itemId })
       .whereNotNull('o.sentOn')
       .whereNotNull('l.price')
-      .whereNot('o.state', 'calledOff')
+      .whereNot('o.state', 'cancelled')
       .orderBy([{ column: 'o.sentOn', order: 'desc' }, 'o.id'])
       .limit(POINTS)
       .select('l.price', 'l.priceQuantity', 'l.unit', { day: 'o.sentOn', order: 'o.number' }),

@@ -56,7 +56,7 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
           .join('purchaseOrder as o', 'o.id', 'l.orderId')
           .where('l.itemId', itemId)
           .whereNotNull('o.sentOn')
-          .whereNot('o.state', 'calledOff')
+          .whereNot('o.state', 'cancelled')
           .groupBy('o.supplierId')
           .select('o.supplierId')
           .count({ times: '*' })

@@ -63,7 +63,7 @@ export async function loadFloorPaper(
       .joinRaw('join delivery_place p on p.id = coalesce(l.place_id, o.place_id)')
       .where('s.jobId', job.id)
       .whereNot('l.kind', 'charge')
-      .whereNot('o.state', 'calledOff')
+      .whereNot('o.state', 'cancelled')
       .orderByRaw(`coalesce(${COMES_ON}, '9999'), l.id`)
       .select(
         'l.kind',

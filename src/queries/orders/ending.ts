@@ -6,13 +6,13 @@ import { endingEffects, type NamedEffect } from '@/workings/orders/effects';
 import { permit } from '../permit';
 
 export const endingSchema = z.object({
-  what: z.enum(['callOff', 'closeShort', 'openAgain']),
+  what: z.enum(['cancel', 'closeShort', 'openAgain']),
   /** Of the order's lines; all of them where none is named. */
   lineId: z.number().int().nullable(),
 });
 export type Ending = z.output<typeof endingSchema>;
 
-const BECOMES = { callOff: 'calledOff', closeShort: 'closedShort', openAgain: 'sent' } as const;
+const BECOMES = { cancel: 'cancelled', closeShort: 'closedShort', openAgain: 'sent' } as const;
 
 /** What ending an order or a line of it, or opening it again, does to every budget, before it is done. */
 export async function previewEnding(

@@ -46,7 +46,7 @@ export async function loadOrderedBefore(
          row_number() over (partition by coalesce(l.item_id, l.description) order by o.sent_on desc, l.id desc) as place,
          count(*) over (partition by coalesce(l.item_id, l.description)) as times
        from purchase_order o join order_line l on l.order_id = o.id
-       where o.supplier_id = ? and o.id <> ? and o.sent_on is not null and o.state <> 'calledOff' and l.kind <> 'charge'
+       where o.supplier_id = ? and o.id <> ? and o.sent_on is not null and o.state <> 'cancelled' and l.kind <> 'charge'
          and (l.description like ? escape '\\' or l.our_number like ? escape '\\' or l.their_number like ? escape '\\')
      ) where place = 1 order by "on" desc, line_id desc limit ${SHOWN}`,
       [order.supplierId, order.id, like, like, like],

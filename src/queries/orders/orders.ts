@@ -37,7 +37,7 @@ export const ORDER_FILTERS = {
   unsent: UNSENT,
   sent: AWAITED,
   in: ['allIn'],
-  done: ['settled', 'calledOff'],
+  done: ['settled', 'cancelled'],
   all: [],
 } as const satisfies Record<string, readonly OrderState[]>;
 export type OrderFilter = SortAndAfter & {

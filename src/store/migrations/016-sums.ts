@@ -49,6 +49,9 @@ WHEN NEW.job_id <> OLD.job_id OR (NEW.open > 0) <> (OLD.open > 0) OR (NEW.missin
   UPDATE job_sum SET ${counts('NEW', '+')} WHERE job_id = NEW.job_id;
 END;
 
+-- A cancelled order is called that.
+UPDATE purchase_order SET state = 'cancelled' WHERE state = 'calledOff';
+
 DROP INDEX purchase_order_unconfirmed;
 CREATE INDEX purchase_order_unconfirmed ON purchase_order(sent_on, id, missed_on, due_here_on, due_away_on) WHERE state = 'sent';
 CREATE INDEX invoice_waiting ON invoice(state DESC, id) WHERE state IN ('entered', 'held');

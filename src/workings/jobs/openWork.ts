@@ -13,7 +13,7 @@ export async function loadOpen(db: Db, jobId: number): Promise<Open> {
   const orders = await rowsOf<Pick<OrderHead, 'id' | 'number' | 'state'>>(
     db('purchaseOrder')
       .whereIn('id', ofJob())
-      .whereNotIn('state', ['settled', 'calledOff'])
+      .whereNotIn('state', ['settled', 'cancelled'])
       .orderBy('id')
       .select('id', 'number', 'state'),
   );

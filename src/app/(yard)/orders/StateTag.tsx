@@ -4,7 +4,7 @@ import type { MessageState } from '@/store/tables';
 const LOOK: Readonly<Partial<Record<OrderState, string>>> = {
   settled: 'tag-good',
   allIn: 'tag-good',
-  calledOff: '',
+  cancelled: '',
   partIn: 'tag-care',
 };
 

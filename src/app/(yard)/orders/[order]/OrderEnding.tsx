@@ -12,7 +12,7 @@ import { Ahead } from './Ahead';
 type Props = { readonly view: OrderView; readonly onClose: () => void };
 
 /** Calls the whole order off. */
-export function CallOff({ view, onClose }: Props) {
+export function CancelOrder({ view, onClose }: Props) {
   const { order } = view;
   const once = useOnce();
   const act = useAct(acts.cancelOrder, {
@@ -30,7 +30,7 @@ export function CallOff({ view, onClose }: Props) {
       onClose={onClose}
       onGo={(reason) => void act.run({ once: once.key(), orderId: order.id, version: order.version, reason })}
     >
-      <Ahead number={order.number} what="callOff" lineId={null} />
+      <Ahead number={order.number} what="cancel" lineId={null} />
     </ReasonQuestion>
   );
 }

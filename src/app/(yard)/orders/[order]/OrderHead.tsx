@@ -11,7 +11,7 @@ import { makeKey, useAct } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
 import { acts } from '../../../actions';
 import { StateTag } from '../StateTag';
-import { CallOff, Revise } from './OrderEnding';
+import { CancelOrder, Revise } from './OrderEnding';
 import { counted } from '@/core/words';
 
 const Block = ({ label, strong, children }: { label: string; strong: ReactNode; children?: ReactNode }) => (
@@ -26,7 +26,7 @@ const Block = ({ label, strong, children }: { label: string; strong: ReactNode; 
 export function OrderHead({ view }: { view: OrderView }) {
   const { order, supplier, madeBy, documents, mail, revising } = view;
   const { day, today, may } = useYard();
-  const [ending, setEnding] = useState<'revise' | 'callOff'>();
+  const [ending, setEnding] = useState<'revise' | 'cancel'>();
   const router = useRouter();
   const repeat = useAct(acts.repeatOrder, {
     said: ({ number }) => `${number} drafted with the same lines at today’s prices`,
@@ -71,8 +71,8 @@ export function OrderHead({ view }: { view: OrderView }) {
               Repeat order
             </button>
           )}
-          {mayEnd && !unsent && canMove(order.state, 'callOff') && (
-            <button type="button" className="step" onClick={() => setEnding('callOff')}>
+          {mayEnd && !unsent && canMove(order.state, 'cancel') && (
+            <button type="button" className="step" onClick={() => setEnding('cancel')}>
               Cancel order
             </button>
           )}
@@ -84,7 +84,7 @@ export function OrderHead({ view }: { view: OrderView }) {
         </span>
       </div>
       {ending === 'revise' && <Revise view={view} onClose={() => setEnding(undefined)} />}
-      {ending === 'callOff' && <CallOff view={view} onClose={() => setEnding(undefined)} />}
+      {ending === 'cancel' && <CancelOrder view={view} onClose={() => setEnding(undefined)} />}
       <Faults messages={repeat.refusals.map((r) => r.message)} />
       {failed && (
         <div role="alert" className="mt-3 rounded-lg border border-brick bg-brick-wash px-3 py-2 text-brick">

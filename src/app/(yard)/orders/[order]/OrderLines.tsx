@@ -45,7 +45,7 @@ export function OrderLines({ view }: { view: OrderView }) {
   const { day, may } = useYard();
   const [ending, setEnding] = useState<{ readonly how: LineEnd; readonly line: Line }>();
   const ends = (how: LineEnd, line: Line, words: string) => <End onClick={() => setEnding({ how, line })}>{words}</End>;
-  const sent = !UNSENT.includes(order.state) && order.state !== 'calledOff';
+  const sent = !UNSENT.includes(order.state) && order.state !== 'cancelled';
   const places = new Map(order.lines.map((l, k) => [l.id, k + 1]));
   const progress: Column<Line> = {
     key: 'progress',

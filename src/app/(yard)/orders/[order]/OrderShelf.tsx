@@ -16,12 +16,12 @@ import { useYard } from '@/ui/frame/YardContext';
 import Link from '@/ui/kit/Link';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
 import { AskForSignOff, WithSignOff } from './OrderSigning';
-import { CallOff } from './OrderEnding';
+import { CancelOrder } from './OrderEnding';
 import { useOrderSteps, type Typed } from './useOrderSteps';
 
 const Answer = later(() => import('./Answer'));
 
-type Ending = 'callOff' | 'answer';
+type Ending = 'cancel' | 'answer';
 type Props = { readonly view: OrderView; readonly typed?: Typed; readonly next?: NextAct | undefined };
 
 /** The next step of an order, whatever its state. Sending asks once more, on the shelf itself. */
@@ -47,7 +47,7 @@ export function OrderShelf({ view, typed, next }: Props) {
           <OrderSteps view={view} typed={typed} next={next} order={order} onEnding={setEnding} />
         )}
       </Shelf>
-      {ending === 'callOff' && <CallOff view={view} onClose={() => setEnding(undefined)} />}
+      {ending === 'cancel' && <CancelOrder view={view} onClose={() => setEnding(undefined)} />}
       {ending === 'answer' && <Answer view={view} onClose={() => setEnding(undefined)} />}
     </>
   );
@@ -101,8 +101,8 @@ function OrderSteps({ view, typed, next, order: steps, onEnding }: StepsProps) {
           Resume drafting
         </ShelfPlain>
       )}
-      {!unsaved && unsent && may('draft orders') && canMove(order.state, 'callOff') && (
-        <ShelfPlain onClick={() => onEnding('callOff')}>Cancel order</ShelfPlain>
+      {!unsaved && unsent && may('draft orders') && canMove(order.state, 'cancel') && (
+        <ShelfPlain onClick={() => onEnding('cancel')}>Cancel order</ShelfPlain>
       )}
       {canMove(order.state, 'draftAgain') && draftAgainFault(order) === undefined && may('draft orders') && (
         <ShelfMain disabled={again.busy} onClick={() => void again.run(steps.ref)}>
@@ -206,6 +206,6 @@ function nextWords(state: OrderView['order']['state']): string {
     partIn: 'part received',
     allIn: 'received, awaiting invoice',
     settled: 'received, invoiced and matched',
-    calledOff: 'cancelled',
+    cancelled: 'cancelled',
   }[state];
 }
