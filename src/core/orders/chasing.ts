@@ -16,6 +16,9 @@ type Line = Parameters<typeof progressOf>[0] & {
 /** How long a supplier may take to confirm an order before it is asked, in days. */
 export const DAYS_TO_CONFIRM = 3;
 
+/** Where an order stands until its supplier confirms it. */
+export const UNCONFIRMED = 'sent' satisfies OrderState;
+
 type Order = { readonly number: string; readonly state: OrderState; readonly wantedOn: Day | null };
 
 /** Whether a line that is still to come should have been here: by the day its supplier promised, else by the day it is wanted. */

@@ -88,10 +88,13 @@ export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'more' | 'work
   assetSerial: string | null;
 };
 
-/** Lines with what they are of. @param first - lines are gone through in their own order, and their jobs looked up; SQLite keeps a cross join as it is written */
-export const joined = (db: Db, first?: 'lines') =>
+/**
+ * Lines with what they are of.
+ * @param jobs - a cross join goes through the lines in their own order: SQLite keeps one as it is written
+ */
+export const joined = (db: Db, jobs: 'join' | 'crossJoin' = 'join') =>
   db('need as n')
-    [first === 'lines' ? 'crossJoin' : 'join']('job as j', 'j.id', 'n.jobId')
+    [jobs]('job as j', 'j.id', 'n.jobId')
     .join('costCode as c', 'c.id', 'n.costCodeId')
     .leftJoin('supplier as s', 's.id', 'n.supplierId')
     .leftJoin('item as i', 'i.id', 'n.itemId')

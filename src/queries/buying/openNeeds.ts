@@ -82,7 +82,7 @@ const BY_INDEX: readonly GatherGroup[] = ['supplier', 'order', 'day'];
 
 function chosen(db: Db, { group, job, supplierId, by, words, show, lead }: GatherFilter, today: Day) {
   const linesFirst = job === undefined && BY_INDEX.includes(group ?? 'supplier');
-  const query = joined(db, linesFirst ? 'lines' : undefined)
+  const query = joined(db, linesFirst ? 'crossJoin' : 'join')
     .whereRaw('n.open > 0')
     .where('j.state', LIVE);
   if (job) void query.where('j.number', job);

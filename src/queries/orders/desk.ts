@@ -1,10 +1,10 @@
 import type { Knex } from 'knex';
 import { formatDay, plusDays, type Day } from '@/core/calendar/workdays';
 import { formatMoney, type Minor } from '@/core/money/money';
-import { DAYS_TO_CONFIRM } from '@/core/orders/chasing';
+import { DAYS_TO_CONFIRM, UNCONFIRMED } from '@/core/orders/chasing';
 import { SENDABLE } from '@/core/orders/states';
 import type { Db } from '@/store/db';
-import { BRINGS_SOMETHING } from '@/store/comes';
+import { BRINGS_SOMETHING, listed } from '@/store/comes';
 import { FIRST_DUE, LATE } from '@/store/dueDays';
 import { rowsOf } from '@/store/rows';
 import { SHOWN, type Group, type Waiting } from '../frame/waiting';
@@ -63,7 +63,7 @@ export async function toChase(db: Db, today: Day): Promise<Group> {
   const silent = () =>
     others()
       .whereNull('o.missedOn')
-      .whereRaw("o.state = 'sent'")
+      .whereRaw(`o.state = ${listed([UNCONFIRMED])}`)
       .where('o.sentOn', '<=', plusDays(today, -DAYS_TO_CONFIRM));
   const soonest = async (
     of: () => Knex.QueryBuilder,
