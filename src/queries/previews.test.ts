@@ -84,7 +84,7 @@ describe('a preview is what the act then does', () => {
           compared[plan.orders.some((o) => o.into !== undefined) ? 'join' : 'draft'] += 1;
         }),
       ),
-      { numRuns: times(20, 25) },
+      { numRuns: times(14, 25) },
     );
     expect(Math.min(compared.draft, compared.join)).toBeGreaterThan(0);
   });
@@ -104,7 +104,7 @@ describe('a preview is what the act then does', () => {
           compared.match += 1;
         }),
       ),
-      { numRuns: times(12, 25) },
+      { numRuns: times(8, 25) },
     );
     expect(compared.match).toBeGreaterThan(times(0, 5));
   });
@@ -133,7 +133,7 @@ describe('a preview is what the act then does', () => {
           compared.typed += 1;
         }),
       ),
-      { numRuns: times(12, 30) },
+      { numRuns: times(8, 30) },
     );
     expect(compared.typed).toBeGreaterThan(times(2, 8));
   });
@@ -152,7 +152,7 @@ describe('a preview is what the act then does', () => {
           compared.cancel += 1;
         }),
       ),
-      { numRuns: times(12, 25) },
+      { numRuns: times(8, 25) },
     );
     expect(compared.cancel).toBeGreaterThan(times(0, 5));
   });

@@ -166,14 +166,14 @@ async function play({
 describe('a plain witness, who works every figure out from the documents alone', () => {
   it('agrees with every line, order and tab, after every step and as of every day', async () => {
     await fc.assert(fc.asyncProperty(history, play), {
-      numRuns: times(16, 60),
+      numRuns: times(12, 60),
       // The same histories each time, so that all acts are among them; others when they are asked for.
       seed: Number(process.env.KETTLE_SEED ?? 20_261_128),
       // A history takes a second: one that fails is told as it is.
       endOnFailure: true,
     });
-    expect(figures).toBeGreaterThan(times(12_000, 50_000));
+    expect(figures).toBeGreaterThan(times(9000, 50_000));
     // The short form does not come to every act; the long one does.
-    expect(new Set(ACTS.filter((act) => (acted.get(act) ?? 0) === 0)).size).toBeLessThanOrEqual(times(16, 0));
+    expect(new Set(ACTS.filter((act) => (acted.get(act) ?? 0) === 0)).size).toBeLessThanOrEqual(times(18, 0));
   });
 });
