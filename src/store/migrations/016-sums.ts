@@ -55,6 +55,7 @@ UPDATE purchase_order SET state = 'cancelled' WHERE state = 'calledOff';
 DROP INDEX purchase_order_unconfirmed;
 CREATE INDEX purchase_order_unconfirmed ON purchase_order(sent_on, id, missed_on, due_here_on, due_away_on) WHERE state = 'sent';
 CREATE INDEX invoice_waiting ON invoice(state DESC, id) WHERE state IN ('entered', 'held');
+CREATE INDEX item_stocked ON item(id) WHERE stocked = 1;
 CREATE INDEX need_open_by_supplier_and_day ON need(coalesce(supplier_id, 9007199254740991), coalesce(needed_on, ''), id) WHERE open > 0;
 CREATE INDEX need_open_by_last_day ON need(coalesce(needed_on, '9999'), id) WHERE open > 0;
 CREATE INDEX need_open_by_last_order_day ON need(coalesce(order_by, '9999'), id) WHERE open > 0;
