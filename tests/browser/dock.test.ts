@@ -120,13 +120,14 @@ describe('what lies in stores', () => {
     await (await browser.button('Issue')).click();
     await browser.reads('Issued to jobs');
     await browser.driver.wait(
-      async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732') === false,
+      async () =>
+        (await browser.texts('table[aria-label="Serial numbers"] tbody')).join().includes('GC-7732') === false,
       15_000,
     );
     await (await browser.button('Return to stores')).click();
     await (await browser.button('Return to stores')).click();
     await browser.driver.wait(
-      async () => (await browser.texts('table[aria-label="Locations"] tbody')).join().includes('GC-7732'),
+      async () => (await browser.texts('table[aria-label="Serial numbers"] tbody')).join().includes('GC-7732'),
       15_000,
     );
   });

@@ -15,7 +15,10 @@ export function AtHand({ itemId }: { itemId: number }) {
   return (
     <section aria-label="At hand" className="text-[12.5px]">
       <p>
-        <Link href={`/stores/${itemId}`} className="font-semibold hover:underline">
+        <Link
+          href={`/stores/${itemId}`}
+          className="font-semibold hover:underline max-phone:inline-block max-phone:py-3.5"
+        >
           {onHand === 0 ? 'None in stock' : `${measured(onHand, unit)} in stock, ${measured(free, unit)} free`}
         </Link>
         {ofJobs > 0 && <span className="text-ink-2"> · {measured(ofJobs, unit)} job stock</span>}

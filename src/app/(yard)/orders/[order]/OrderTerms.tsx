@@ -50,7 +50,7 @@ export function OrderTerms({ view, text, set, faults }: Props) {
   return (
     <div ref={box} className="entry-terms mt-3 border-y border-line py-2">
       <div className="grid grid-cols-2 gap-x-5 gap-y-2 sm:grid-cols-[1.5fr_1.5fr_1fr_1fr]">
-        <div>
+        <div className="max-sm:col-span-2">
           <div className="field-label">Supplier</div>
           <div className="font-semibold">
             <Link href={`/suppliers/${supplier.id}`} className="hover:underline">
@@ -65,6 +65,7 @@ export function OrderTerms({ view, text, set, faults }: Props) {
         <PickField
           kind="place"
           label="Deliver to"
+          className="max-sm:col-span-2"
           required
           value={text.place}
           fault={faultAt('placeId')}

@@ -101,7 +101,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
     { key: 'quantity', head: 'Quantity', num: true, by: (n) => n.quantity, cell: (n) => measured(n, n.quantity) },
     {
       key: 'open',
-      head: 'Item',
+      head: 'To buy',
       num: true,
       by: (n) => n.open,
       cell: (n) => (n.open === 0 ? <Dash /> : <b>{measured(n, n.open)}</b>),
