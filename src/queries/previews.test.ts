@@ -152,7 +152,7 @@ describe('a preview is what the act then does', () => {
           compared.cancel += 1;
         }),
       ),
-      { numRuns: times(8, 25) },
+      { numRuns: times(8, 50) },
     );
     expect(compared.cancel).toBeGreaterThan(times(0, 5));
   });

@@ -5,7 +5,7 @@ import { TestCompany, TODAY } from '../../tests/support/company';
 import { ACTS, layOutTrouble, tryStep, type Step } from '../../tests/support/history';
 import { dueDaysOf } from '../../tests/support/dueWitness';
 import { newMemory, witness, type Stages, type Told } from '../../tests/support/witness';
-import { times } from '../../tests/support/proof';
+import { isProof, times } from '../../tests/support/proof';
 import { findUnproven } from './ledger';
 
 const step: fc.Arbitrary<Step> = fc.record({
@@ -28,6 +28,22 @@ const BEGIN: readonly Step[] = [
   { act: 'count', which: 2, share: 0.8 },
   { act: 'putBy', which: 1, share: 1 },
 ];
+
+/** What chance seldom comes to: taken over as confirmed, revised below what waits at the door, its invoices ended. */
+const SELDOM = {
+  currency: ['EUR', '0.8624'] as const,
+  days: Array.from({ length: 5 }, (_, day) =>
+    Array.from({ length: 4 }, (_, k) => (day * 4 + k) * 7 + 3).flatMap((which): Step[] => [
+      { act: 'confirm', which: which % 48, share: 1 },
+      { act: 'takeOver', which: which % 48, share: 1 },
+      { act: 'receive', which: which % 48, share: 0.3 },
+      { act: 'reorderHeld', which: which % 48, share: 1 },
+      { act: 'inspect', which: which % 48, share: 1 },
+      { act: 'receive', which: which % 48, share: 1 },
+      { act: 'endInvoices', which: which % 48, share: 1 },
+    ]),
+  ),
+};
 
 const STAGES = ['planned', 'drafted', 'onOrder', 'received', 'actual'] as const;
 const none = { planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 };
@@ -167,13 +183,15 @@ describe('a plain witness, who works every figure out from the documents alone',
   it('agrees with every line, order and tab, after every step and as of every day', async () => {
     await fc.assert(fc.asyncProperty(history, play), {
       numRuns: times(12, 60),
+      examples: isProof ? [[SELDOM]] : [],
       // The same histories each time, so that all acts are among them; others when they are asked for.
       seed: Number(process.env.KETTLE_SEED ?? 20_261_128),
       // A history takes a second: one that fails is told as it is.
       endOnFailure: true,
     });
     expect(figures).toBeGreaterThan(times(9000, 50_000));
-    // The short form does not come to every act; the long one does.
-    expect(new Set(ACTS.filter((act) => (acted.get(act) ?? 0) === 0)).size).toBeLessThanOrEqual(times(18, 0));
+    // The short form does not come to every act; the long one does, but for what is there to be refused.
+    const never = [...new Set(ACTS.filter((act) => act !== 'reorderHeld' && (acted.get(act) ?? 0) === 0))];
+    expect(isProof ? never : never.slice(18)).toEqual([]);
   });
 });

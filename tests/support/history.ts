@@ -309,7 +309,7 @@ export async function tryStep(
   }
   if (act === 'reorder') return reorder(yard, now, line.id, which, share, day);
   // Down to where what waits at the door may be more than is left of it.
-  if (act === 'reorderHeld') return reorder(yard, now, line.id, 2, share / 4 - 0.2, day);
+  if (act === 'reorderHeld') return reorder(yard, now, line.id, 2, share / 2 - 0.2, day);
   if (act === 'endInvoices')
     return endInvoices(await as('accounts'), { once, ...ref, lineId: line.id, reason: 'given' });
   if (isOfDock(act)) return tryDock(yard, { act, which, share }, now, line, day);
