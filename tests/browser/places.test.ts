@@ -28,11 +28,18 @@ const SCROLLING = `
     ...[...document.body.querySelectorAll('*')].filter(scrolls).map((e) => e.id || e.tagName + ' ' + e.getAttribute('aria-label')),
   ];`;
 
+/** Tables that are wider than what they stand on. */
+const CUT_OFF = `
+  const right = (e) => e.getBoundingClientRect().right;
+  return [...document.querySelectorAll('main table')]
+    .filter((t) => right(t) > right(t.parentElement) + 1)
+    .map((t) => t.getAttribute('aria-label'));`;
+
 describe('every main view', () => {
   beforeAll(() => browser.stepInAs('Mina Rowe'));
 
   it.each(PLACES)(
-    '%s can be used by everybody, scrolls in one place, and leaves no error in the console',
+    '%s can be used by everybody, scrolls in one place, is cut off nowhere, and leaves no error in the console',
     async (path) => {
       await browser.go(path);
       await browser.see(By.css('main h1, main h2'));
@@ -41,6 +48,7 @@ describe('every main view', () => {
       expect(await browser.consoleErrors()).toEqual([]);
       const scrolling = await browser.driver.executeScript<string[]>(SCROLLING);
       expect(scrolling.filter((name) => name !== 'sheet-scroll')).toEqual([]);
+      expect(await browser.driver.executeScript(CUT_OFF)).toEqual([]);
     },
   );
 

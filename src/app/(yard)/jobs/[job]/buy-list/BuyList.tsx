@@ -70,7 +70,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
       head: 'Cost code',
       by: (n) => n.code,
       cell: (n) => (
-        <span className="whitespace-nowrap">
+        <span className="block max-w-[100px] truncate" title={n.codeName}>
           {n.code} <span className="text-ink-2">{n.codeName}</span>
         </span>
       ),
@@ -84,7 +84,7 @@ export function BuyList({ list, job, quote, shown }: Props) {
         n.supplier === null ? (
           <Dash />
         ) : (
-          <span className="block max-w-[128px] truncate" title={n.supplier}>
+          <span className="block max-w-[104px] truncate" title={n.supplier}>
             {n.supplier}
           </span>
         ),
