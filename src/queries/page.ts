@@ -1,5 +1,4 @@
 import { rowsOf } from '@/store/rows';
-import { countOf } from './sql';
 import type { Knex } from 'knex';
 import { minor, type Minor } from '@/core/money/money';
 
@@ -77,7 +76,27 @@ export type Foot = {
 };
 
 /**
- * Sums over all that a query finds, worked out by the database.
+ * Sums over all that a query finds, worked out by the database; all are in one currency.
+ * @param columns - SQL of what is summed, in minor units, by column of the list
+ */
+export async function footIn(
+  currency: string,
+  query: Knex.QueryBuilder,
+  columns: Readonly<Record<string, string>>,
+): Promise<Foot> {
+  const sums = Object.entries(columns).map(([key, sql]) => `coalesce(sum(${sql}), 0) as "${key}"`);
+  const [found] = await rowsOf<Record<string, Minor> & { readonly n: number }>(
+    query.clone().select(raw(query, ['count(*) as n', ...sums].join(', '))),
+  );
+  const amountIn = (key: string) => [{ currency, amount: found?.[key] ?? minor(0) }];
+  return {
+    count: found?.n ?? 0,
+    sums: Object.fromEntries(Object.keys(columns).map((key) => [key, amountIn(key)])),
+  };
+}
+
+/**
+ * The same where each row may be in another currency; a sum that comes to nothing is left out.
  * @param columns - SQL of what is summed, in minor units, by column of the list
  * @param currency - SQL of the currency that a row is in
  */
@@ -87,7 +106,6 @@ export async function footOf(
   currency: string,
 ): Promise<Foot> {
   const keys = Object.keys(columns);
-  if (keys.length === 0) return { count: await countOf(query.clone()), sums: {} };
   const sums = keys.map((key, k) => `sum(${columns[key]}) as sum${k}`);
   const rows = await rowsOf<Record<string, number | null> & { readonly currency: string; readonly n: number }>(
     query

@@ -1,4 +1,4 @@
-import type { Day } from '@/core/calendar/workdays';
+import { plusDays, type Day } from '@/core/calendar/workdays';
 import { importQuoteFile, keepQuoteFile } from '@/actions/quotes/importing';
 import { winQuote } from '@/actions/quotes/winning';
 import { findPerson } from '@/store/people';
@@ -9,7 +9,7 @@ import { loadCourse } from './jobs/course';
 import { findJob, loadPostings, loadTab } from './jobs/job';
 import { listJobs } from './jobs/jobs';
 import { countToBuy, loadBuyList } from './buying/buyList';
-import { listOpenNeeds } from './buying/openNeeds';
+import { listLate, listOpenNeeds } from './buying/openNeeds';
 import { loadOrder } from './orders/order';
 import { listOrders } from './orders/orders';
 import { NotPermitted } from './permit';
@@ -214,6 +214,56 @@ describe('the desk', () => {
       ['Over budget', 2],
       ['Quotes', 1],
     ]);
+  });
+
+  describe('of an order that was sent', () => {
+    const group = async (title: string) => {
+      const person = (await findPerson(yard.db, (await yard.as('buyer')).actor.id)) as never;
+      const found = (await loadDesk(yard.db, person, TODAY)).find((g) => g.title === title);
+      return found && [found.count, ...found.rows.map((r) => [r.word, r.text])];
+    };
+    const marked = async (marks: object) => {
+      const days = { dueHereOn: null, dueAwayOn: null, missedOn: null, sentOn: plusDays(TODAY, -9) };
+      await yard.db('purchaseOrder').update({ ...days, ...marks });
+    };
+    beforeEach(async () => {
+      await yard.send(await yard.draft([{ needId: await yard.need(), buy: q(12) }]));
+    });
+
+    it('tells what is to chase once, by what presses most', async () => {
+      const [before, after] = [plusDays(TODAY, -1), plusDays(TODAY, 3)];
+      await marked({ dueHereOn: before, missedOn: before });
+      expect(await group('To chase')).toEqual([1, ['Late', expect.stringContaining('K26-0001 from')]]);
+      await marked({ dueAwayOn: before });
+      expect((await group('To chase'))?.[0]).toBe(1);
+      await marked({ dueHereOn: after, missedOn: after });
+      expect(await group('To chase')).toEqual([1, ['Late', expect.stringContaining('promised later than needed by')]]);
+      await marked({ dueHereOn: after });
+      expect(await group('To chase')).toEqual([1, ['Unconfirmed', expect.stringContaining('no confirmation')]]);
+      await marked({ sentOn: plusDays(TODAY, -2) });
+      expect(await group('To chase')).toBeUndefined();
+    });
+
+    it.each([
+      [-1, 'Late'],
+      [0, 'Today'],
+      [7, 'Expected'],
+      [8, undefined],
+    ])('says what comes here in %d days', async (days, word) => {
+      await marked({ dueHereOn: plusDays(TODAY, days) });
+      expect((await group('To receive'))?.[1]?.[0 as never]).toBe(word);
+    });
+  });
+
+  it('tells of lines that are late to order however many are needed before them', async () => {
+    for (let k = 0; k < 45; k += 1) await yard.need({ neededOn: '2026-08-03' });
+    const late = await yard.need({ neededOn: '2026-09-01', description: 'Casting' });
+    await yard
+      .db('need')
+      .where({ id: late })
+      .update({ orderBy: plusDays(TODAY, -1) });
+    const { actor, db } = await yard.as('buyer');
+    expect((await listLate(db, actor, TODAY, 4)).map((n) => n.id)).toEqual([late]);
   });
 });
 

@@ -19,7 +19,8 @@ import { loadHistory, loadRecord } from './company/history';
 import { findJob, loadPostings, loadQuote, loadTab } from './jobs/job';
 import { countPlanned, listJobs, loadJobForm } from './jobs/jobs';
 import { listChoices, loadChoice } from './frame/choices';
-import { listSoonest, loadBuyList } from './buying/buyList';
+import { loadBuyList } from './buying/buyList';
+import { listLate } from './buying/openNeeds';
 import { loadAtHand, loadBecame } from './buying/atHand';
 import { listOpenNeeds, pageOfOpenNeeds } from './buying/openNeeds';
 import { loadDecide } from './jobs/deciding';
@@ -122,7 +123,7 @@ const LOOKS: readonly (readonly [name: string, right: Right, look: (person: Pers
   ['people to pick', 'see money', (p) => listChoices(yard.db, p, 'person', '', TODAY)],
   ['what is to buy', 'draft orders', (p) => listOpenNeeds(yard.db, p, TODAY, {})],
   ['all that is to buy', 'draft orders', (p) => pageOfOpenNeeds(yard.db, p, TODAY, {}, undefined)],
-  ['what is needed soonest', 'draft orders', (p) => listSoonest(yard.db, p, TODAY, 5)],
+  ['what is late to order', 'draft orders', (p) => listLate(yard.db, p, TODAY, 5)],
   [
     'what picks would make, told',
     'draft orders',

@@ -1,6 +1,3 @@
-/** A list of core's own words as SQL text, for the places where Knex cannot bind one. */
-export const listed = (words: readonly string[]): string => words.map((w) => `'${w.replaceAll("'", "''")}'`).join(', ');
-
 /** A line `l` of which nothing more can come: it was closed short, or its last invoice was. */
 const GOES_ON = 'l.closed_short is null and l.invoices_ended is null';
 

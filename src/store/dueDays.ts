@@ -1,5 +1,6 @@
+import { listed } from './rows';
 import { AWAITED } from '@/core/orders/states';
-import { BRINGS_GOODS, BRINGS_SOMETHING, COMES_HERE, COMES_ON, listed } from './comes';
+import { BRINGS_GOODS, BRINGS_SOMETHING, COMES_HERE, COMES_ON } from './comes';
 import type { Db } from './db';
 
 /** After every day that there is: goods are to come, and no day is said. */

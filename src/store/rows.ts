@@ -74,3 +74,6 @@ export const rowsOf = <T>(query: PromiseLike<unknown>): Promise<T[]> => query as
 
 /** The first row of such a query; undefined where it finds none. */
 export const rowOf = <T>(query: PromiseLike<unknown>): Promise<T | undefined> => query as Promise<T | undefined>;
+
+/** A list of core's own words as SQL text, for the places where Knex cannot bind one. */
+export const listed = (words: readonly string[]): string => words.map((w) => `'${w.replaceAll("'", "''")}'`).join(', ');

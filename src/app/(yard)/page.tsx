@@ -41,7 +41,7 @@ export default yardPage(async ({ db, person, today }) => {
         {groups.map((g) => (
           <section key={g.title} aria-label={g.title} className="mb-6 break-inside-avoid">
             <h2 className="border-b border-ink pb-1 text-[16px]">
-              {g.title} <span className="font-text text-[14px] font-normal text-ink-2">{g.count}</span>
+              {g.title} <span className="font-text text-[14px] font-normal text-ink-2">{grouped(g.count)}</span>
             </h2>
             <ul>
               {g.rows.map((r) => (
@@ -63,7 +63,7 @@ export default yardPage(async ({ db, person, today }) => {
           <Fact>
             {groups.length === 0
               ? 'Nothing to do'
-              : groups.map((g) => `${g.count} ${g.title.toLowerCase()}`).join(' · ')}
+              : groups.map((g) => `${grouped(g.count)} ${g.title.toLowerCase()}`).join(' · ')}
           </Fact>
         }
       >

@@ -1,6 +1,5 @@
 import { add, lineNet, ZERO, type Minor, type UnitPrice } from '../money/money';
-import type { BomLine } from './bom';
-import type { BomBranch } from './bom';
+import type { BomBranch, BomLine } from './bom';
 
 export type Cost = {
   /** What it comes to, in minor units of the company's currency. */

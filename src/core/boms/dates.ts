@@ -1,6 +1,5 @@
 import { plusWorkdays, type Calendar, type Day } from '../calendar/workdays';
-import type { Offset } from './bom';
-import type { BomBranch } from './bom';
+import type { BomBranch, Offset } from './bom';
 
 /** When a piece of work starts and ends; either may not be known. */
 export type Span = { readonly startsOn: Day | null; readonly endsOn: Day | null };

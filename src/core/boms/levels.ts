@@ -1,6 +1,5 @@
 import { addQ, NONE, type Quantity } from '../quantity/quantity';
-import type { Bom, Boms } from './bom';
-import type { BomBranch } from './bom';
+import type { Bom, BomBranch, Boms } from './bom';
 
 /** The items that a BOM makes in their turn. */
 export const componentsOf = (bom: Bom | undefined): number[] =>

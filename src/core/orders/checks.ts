@@ -1,4 +1,4 @@
-import { belowMinimumOrder, toFreeCarriage } from '../sourcing/bundle';
+import { belowMinimumOrder, carriageOf, toFreeCarriage } from '../sourcing/bundle';
 import { isCharge } from './kinds';
 import { formatMoney, type Minor } from '../money/money';
 import { daysLate, type Lead } from '../calendar/lead';
@@ -53,7 +53,7 @@ export function checksOf({ lines, supplier, goods, currency, today, calendar }: 
       words: `${formatMoney(belowMinimum, currency)} below this supplier’s minimum order`,
     });
   const charged = lines.some((l) => l.chargeKind === 'carriage');
-  const more = toFreeCarriage(goods, { charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom });
+  const more = toFreeCarriage(goods, carriageOf(supplier));
   if (more !== null && more > 0)
     checks.push({ good: false, words: `${formatMoney(more, currency)} more for free carriage` });
   if (more === 0)

@@ -79,13 +79,16 @@ export function openAgainFault(order: Order, line: Line): Refusal | undefined {
 }
 
 /** An order that was cancelled can be drafted again as long as its supplier never had it. */
-export const draftAgainFault = (order: Order & { readonly sentOn: unknown }): Refusal | undefined =>
-  order.state === 'cancelled' && order.sentOn !== null
-    ? refusal(
+export function draftAgainFault(order: Order & { readonly sentOn: unknown }): Refusal | undefined {
+  const next = move(order.state, 'draftAgain');
+  if (typeof next !== 'string') return next;
+  return order.sentOn === null
+    ? undefined
+    : refusal(
         'order.sent',
         `Order ${order.number} had been sent when it was cancelled. Use Repeat order to raise it again.`,
-      )
-    : undefined;
+      );
+}
 
 /** A part of an order that was sent can be charged to another job, unless it is in stores or goes with other lines. */
 export function rechargeFault(

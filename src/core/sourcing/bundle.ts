@@ -101,6 +101,12 @@ export type Bundle = {
   readonly carriage: Minor;
 };
 
+/** What a supplier charges for carriage, and from where on it does not. */
+export const carriageOf = (supplier: {
+  readonly carriage: Minor;
+  readonly carriageFreeFrom: Minor | null;
+}): Carriage => ({ charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom });
+
 const atLeastZero = (amount: number): Minor => minor(Math.max(amount, 0));
 
 /** What goods of this value lack to free carriage; null from a supplier that grants none, or charges none. */

@@ -1,5 +1,16 @@
 import type { Tracking } from '../items/kinds';
-import { addQ, atLeastNone, least, NONE, ONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
+import {
+  addQ,
+  atLeastNone,
+  least,
+  NONE,
+  ONE,
+  quantity,
+  subtractQ,
+  toSupplierUnit,
+  type Factor,
+  type Quantity,
+} from '../quantity/quantity';
 import { takeFrom, type KnownSpot } from './spots';
 
 /** What a job is to be given of a pile, as it is put by for it or belongs to it. Quantities in the item's unit. */
@@ -18,6 +29,15 @@ export type ToPick = {
 
 /** A line of a job that wants of the job's own stock. In the item's unit. */
 export type OwnWant = { readonly needId: number; readonly itemId: number; readonly wants: Quantity };
+
+/** What a line of a job was not given yet, nor has reserved, in the item's unit. */
+export function stillToPick(
+  line: { readonly needed: Quantity; readonly given: readonly Quantity[]; readonly factor: Factor },
+  reserved: readonly Quantity[],
+): Quantity {
+  const left = atLeastNone(subtractQ(line.needed, addQ(NONE, ...line.given)));
+  return atLeastNone(subtractQ(toSupplierUnit(left, line.factor), addQ(NONE, ...reserved)));
+}
 
 /**
  * What a job's own stock goes to: the lines that want it, in the order in which they are needed, each pile in turn.

@@ -38,22 +38,6 @@ export type BuyListPage = {
   readonly open: number;
 };
 
-/** The lines of live jobs that are needed soonest and not bought yet. */
-export async function listSoonest(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
-  permit(person, 'draft orders');
-  const rows = await rowsOf<RawNeed>(
-    joined(db)
-      .whereRaw('n.open > 0')
-      .where('j.state', LIVE)
-      .whereNotNull('n.neededOn')
-      .orderBy('n.neededOn')
-      .limit(most)
-      .select(...NEED_COLUMNS),
-  );
-  const context = await contextFor(db, rows, today);
-  return rows.map((r) => tagged(r, context));
-}
-
 /** How many lines of live jobs are left to buy. */
 export async function countToBuy(db: Db): Promise<number> {
   const live = db('jobSum as m').join('job as j', 'j.id', 'm.jobId').where('j.state', LIVE);

@@ -3,13 +3,15 @@ import { counted } from '@/core/words';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { SHOWN, type Group, type Waiting } from '../frame/waiting';
-import { countToBuy, listSoonest } from './buyList';
+import { countToBuy } from './buyList';
+import { listLate } from './openNeeds';
 import { lateWords } from './needLine';
 
+/** What is left to buy for live jobs, and of that what should have been ordered before today. */
 export async function toBuy(db: Db, person: Person, today: Day): Promise<Group> {
   const total = await countToBuy(db);
-  const late = (await listSoonest(db, person, today, 40)).filter((r) => r.late);
-  const shown = late.slice(0, SHOWN - 1).map((r): Waiting => ({
+  const late = await listLate(db, person, today, SHOWN - 1);
+  const shown = late.map((r): Waiting => ({
     word: 'Late',
     weight: 'over',
     text: `${r.description} for ${r.job}, needed by ${r.neededOn === null ? '' : formatDay(r.neededOn, today)}: ${lateWords(r)}`,

@@ -10,7 +10,7 @@ import { formatQuantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { Refusal } from '@/core/result';
 import { breakAhead } from '@/core/sourcing/ahead';
-import { belowMinimumOrder, toFreeCarriage, type PlannedLine } from '@/core/sourcing/bundle';
+import { belowMinimumOrder, carriageOf, toFreeCarriage, type PlannedLine } from '@/core/sourcing/bundle';
 import { loadTaxCodes } from '@/store/company';
 import type { StockPick } from '@/workings/orders/planOrders';
 import type { Db } from '@/store/db';
@@ -130,7 +130,7 @@ export async function loadGatherPreview(
       goods: totals.lines,
       carriage: totals.charges,
       freeFrom: supplier.carriageFreeFrom,
-      toFree: toFreeCarriage(totals.lines, { charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom }),
+      toFree: toFreeCarriage(totals.lines, carriageOf(supplier)),
       belowMinimum: belowMinimumOrder(totals.lines, supplier.minimumOrder),
       breaks: bundle.lines.flatMap((l, k) => breakWords(l, goods[k]?.description ?? '', supplier.currency)),
       lines: bundle.lines.length,

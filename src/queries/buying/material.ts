@@ -53,14 +53,11 @@ export const isToOrder = (row: Pick<MissingRow, 'open' | 'drafted'>): boolean =>
 export async function loadMaterial(db: Db, person: Person, jobIds: readonly number[]): Promise<Map<number, Material>> {
   permit(person, 'see jobs');
   const jobs = await rowsOf<{ id: number; readyOn: Day | null; lines: number }>(
-    db('need as n')
-      .join('job as j', 'j.id', 'n.jobId')
-      .whereIn('n.jobId', among(db, jobIds))
-      .where('n.kind', 'goods')
-      .where('n.quantity', '>', 0)
-      .groupBy('j.id')
-      .select('j.id', 'j.readyOn')
-      .count({ lines: '*' }),
+    db('jobSum as m')
+      .join('job as j', 'j.id', 'm.jobId')
+      .whereIn('m.jobId', among(db, jobIds))
+      .where('m.goods', '>', 0)
+      .select('j.id', 'j.readyOn', { lines: 'm.goods' }),
   );
   const missing = groupBy(await listMissing(db, jobIds), (r) => r.jobId);
   return new Map(

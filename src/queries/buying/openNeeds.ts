@@ -153,6 +153,11 @@ export async function pageOfOpenNeeds(
   return { rows: rows.map((r) => tagged(r, context)), next: found.length < size ? undefined : found.at(-1)?.place };
 }
 
+/** Lines of live jobs that should have been ordered before today, the latest first. */
+export async function listLate(db: Db, person: Person, today: Day, most: number): Promise<NeedLine[]> {
+  return (await pageOfOpenNeeds(db, person, today, { group: 'order', show: 'late' }, undefined, most)).rows;
+}
+
 /** The first page of what is still to buy, and how many lines there are in all. */
 export async function listOpenNeeds(
   db: Db,

@@ -5,8 +5,8 @@ import { allot } from '@/core/receiving/receive';
 import type { Db } from '@/store/db';
 import { dockedLines } from '@/store/docked';
 import { findOrder } from '@/store/orders';
-import { among, whereIn, rowsOf } from '@/store/rows';
-import { AWAITS_SPLIT, COMES_ON, listed } from '@/store/comes';
+import { among, listed, rowsOf, whereIn } from '@/store/rows';
+import { AWAITS_SPLIT, COMES_ON } from '@/store/comes';
 
 /** What is on its way to a line of a buy list. */
 export type Coming = {

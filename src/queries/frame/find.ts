@@ -1,5 +1,4 @@
-import { rowsOf } from '@/store/rows';
-import { listed } from '@/store/comes';
+import { listed, rowsOf } from '@/store/rows';
 import { OPEN_QUOTE_STATES } from '@/core/quotes/winning';
 import { OPEN_JOB_STATES } from '@/core/jobs/states';
 import { closeness } from '@/core/find/words';

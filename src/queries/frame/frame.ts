@@ -1,10 +1,9 @@
-import { rowsOf } from '@/store/rows';
+import { listed, rowsOf } from '@/store/rows';
 import { WAITING } from '@/core/invoices/states';
 import { may } from '@/core/people/rights';
 import { localeOf, type Locale } from '@/core/locale/locale';
 import type { Level } from '@/core/tab/sums';
 import type { Day } from '@/core/calendar/workdays';
-import { listed } from '@/store/comes';
 import type { Db } from '@/store/db';
 import { loadCompany } from '@/store/company';
 import { loadKeptColumns, loadKeptViews, type KeptColumns, type KeptView } from '@/store/listViews';

@@ -1,8 +1,7 @@
 import { WAITING } from '@/core/invoices/states';
 import { formatMoney } from '@/core/money/money';
-import { listed } from '@/store/comes';
 import type { Db } from '@/store/db';
-import { rowsOf } from '@/store/rows';
+import { listed, rowsOf } from '@/store/rows';
 import type { Invoice } from '@/store/tables';
 import { SHOWN, type Group, type Waiting } from '../frame/waiting';
 import { countOf } from '../sql';

@@ -5,11 +5,10 @@ import { INVOICE_STATES, WAITING, type InvoiceState } from '@/core/invoices/stat
 import { BILLABLE } from '@/core/orders/states';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadCostCodes, loadOfferedTaxes } from '@/store/company';
-import { listed } from '@/store/comes';
 import type { Db } from '@/store/db';
 import { linesElsewhere, invoicedLine, compareInvoice, rateDifference, type Comparison } from '@/store/invoices';
 import { findOrder, type StoredLine, type StoredOrder } from '@/store/orders';
-import { whereIn, rowOf } from '@/store/rows';
+import { listed, rowOf, whereIn } from '@/store/rows';
 import type { Person } from '@/store/people';
 import type { CostCode, Invoice, InvoiceCost, InvoiceLine } from '@/store/tables';
 import type { UnitPrice } from '@/core/money/money';

@@ -8,8 +8,9 @@ import { loadParts, loadSuppliers, partKey, type SoldPart } from '@/store/gather
 import { loadPaid, type Paid } from '@/store/paid';
 import type { Person } from '@/store/people';
 import type { Item, PriceBreakRow, Supplier, SupplierPart } from '@/store/tables';
-import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
+import { pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
+import { countOf } from '../sql';
 import { HOLDS, LIST_SHOWN } from './suppliers';
 import { loadChoice, type Choice } from '../frame/choices';
 
@@ -82,7 +83,7 @@ export async function listItems(db: Db, person: Person, today: Day, filter: Word
 /** How many items a filter finds. */
 export async function sumItems(db: Db, person: Person, filter: WordsFilter): Promise<Foot> {
   permit(person, 'see money');
-  return footOf(foundItems(db, filter), {}, "''");
+  return { count: await countOf(foundItems(db, filter)), sums: {} };
 }
 
 /** How a supplier sells an item, at the prices of the day and those to come. */

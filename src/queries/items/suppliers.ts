@@ -7,9 +7,8 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import type { Supplier, SupplierAddress, SupplierClosed, SupplierContact } from '@/store/tables';
 import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
-import { among, rowsOf } from '@/store/rows';
+import { among, listed, rowsOf } from '@/store/rows';
 import { permit } from '../permit';
-import { listed } from '@/store/comes';
 
 export type SupplierRow = Supplier & { readonly openOrders: number; readonly onOrder: Minor; readonly toBuy: number };
 

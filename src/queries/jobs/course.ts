@@ -1,11 +1,10 @@
-import { rowsOf } from '@/store/rows';
+import { listed, rowsOf } from '@/store/rows';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { COMMITTED } from '@/core/tab/stages';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { permit } from '../permit';
-import { listed } from '@/store/comes';
 
 export type CoursePoint = {
   readonly day: Day;

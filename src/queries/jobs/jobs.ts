@@ -1,16 +1,15 @@
-import { rowOf, rowsOf } from '@/store/rows';
+import { rowOf } from '@/store/rows';
 import { LIVE, type JobKind, type JobState } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { may } from '@/core/people/rights';
 import { COMMITTED, STAGES, type Stage } from '@/core/tab/stages';
-import type { Minor } from '@/core/money/money';
 import type { Level } from '@/core/tab/sums';
 import { loadCompany } from '@/store/company';
 import { offeredJobNumber } from '@/store/numbers';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadJobLevels } from '@/store/levels';
-import { pageOf, type SortAndAfter, type Foot, type Page } from '../page';
+import { footIn, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { countOf } from '../sql';
 import { loadChoice } from '../frame/choices';
@@ -115,15 +114,8 @@ export async function listJobs(db: Db, person: Person, filter: JobFilter): Promi
 /** What the budgets of all jobs that a filter finds come to together. */
 export async function sumJobs(db: Db, person: Person, filter: JobFilter): Promise<Foot> {
   permit(person, 'see jobs');
-  const count = await countOf(foundJobs(db, filter));
-  if (!may(person, 'see money')) return { count, sums: {} };
   const { currency } = await loadCompany(db);
-  const sums = Object.entries(MONEY_SORTS).map(([key, sql]) => `coalesce(sum(${sql}), 0) as ${key}`);
-  const [found = {}] = await rowsOf<Record<string, Minor>>(foundJobs(db, filter).select(db.raw(sums.join(', '))));
-  return {
-    count,
-    sums: Object.fromEntries(Object.entries(found).map(([key, amount]) => [key, [{ currency, amount }]])),
-  };
+  return footIn(currency, foundJobs(db, filter), may(person, 'see money') ? MONEY_SORTS : {});
 }
 
 /** How many live jobs buy their shortfall. */

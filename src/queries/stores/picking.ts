@@ -2,19 +2,17 @@ import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import type { Tracking } from '@/core/items/kinds';
-import {
-  addQ,
-  atLeastNone,
-  formatQuantity,
-  NONE,
-  ONE,
-  subtractQ,
-  toSupplierUnit,
-  type Quantity,
-} from '@/core/quantity/quantity';
+import { addQ, formatQuantity, NONE, ONE, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor, unitOf } from '@/core/quantity/units';
 import { freeOf } from '@/core/stores/claims';
-import { ownToPick, pickingList, type PickingLine, type PickTarget, type ToPick } from '@/core/stores/picking';
+import {
+  ownToPick,
+  pickingList,
+  stillToPick,
+  type PickingLine,
+  type PickTarget,
+  type ToPick,
+} from '@/core/stores/picking';
 import type { PickPaper } from '@/formats/pdf/pickingList';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
@@ -211,13 +209,12 @@ async function ownOf(db: Db, jobId: number, reserved: readonly Source[]): Promis
   }));
 }
 
-/** What a need was not given yet, nor has reserved, in the item's unit. */
 function stillWants(need: NeedState | undefined, unit: string, reserved: readonly Source[]): Quantity {
   const factor = need && exactFactor(unit, need.unit);
   if (need === undefined || factor === undefined) return NONE;
-  const given = addQ(need.fromStock.issued, need.fromStock.ownIssued);
-  const put = addQ(NONE, ...reserved.filter((r) => r.needId === need.id).map((r) => r.quantity));
-  return atLeastNone(subtractQ(toSupplierUnit(atLeastNone(subtractQ(need.quantity, given)), factor), put));
+  const { issued, ownIssued } = need.fromStock;
+  const own = reserved.filter((r) => r.needId === need.id).map((r) => r.quantity);
+  return stillToPick({ needed: need.quantity, given: [issued, ownIssued], factor }, own);
 }
 
 export type JobToPick = {

@@ -1,6 +1,5 @@
-import { rowsOf } from '@/store/rows';
 import { plusDays, type Day } from '@/core/calendar/workdays';
-import { minor, type Minor } from '@/core/money/money';
+import type { Minor } from '@/core/money/money';
 import { may } from '@/core/people/rights';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany } from '@/store/company';
@@ -8,7 +7,7 @@ import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
 import { loadStoresSplits } from '@/store/stock/arriving';
 import { OWN_CLAIMED, OWN_FREE, OWN_STOCK } from '@/store/stock/piles';
-import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
+import { footIn, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
 import { LIST_SHOWN } from '../items/suppliers';
 
@@ -126,9 +125,5 @@ export async function listStock(db: Db, person: Person, filter: StockFilter = {}
 export async function sumStock(db: Db, person: Person, filter: StockFilter): Promise<Foot> {
   permit(person, 'see stores');
   const { currency } = await loadCompany(db);
-  const { count } = await footOf(foundStock(db, filter), {}, "''");
-  if (!may(person, 'see money')) return { count, sums: {} };
-  const query = foundStock(db, filter).select(db.raw(`coalesce(sum(${VALUE}), 0) as value`));
-  const [sum] = await rowsOf<{ value: number }>(query);
-  return { count, sums: { value: [{ currency, amount: minor(sum?.value ?? 0) }] } };
+  return footIn(currency, foundStock(db, filter), may(person, 'see money') ? { value: VALUE } : {});
 }

@@ -13,7 +13,7 @@ import { measured, unitOf } from '@/core/quantity/units';
 import { shareWeight } from '@/core/quantity/weight';
 import { wholeFault } from '@/core/quantity/whole';
 import { refusal, type Refusal } from '@/core/result';
-import { bundle, carriageOn, isEarned, type Bundle, type Carriage, type PickedNeed } from '@/core/sourcing/bundle';
+import { bundle, carriageOf, carriageOn, isEarned, type Bundle, type PickedNeed } from '@/core/sourcing/bundle';
 import type { PartTerms } from '@/core/sourcing/terms';
 import { loadCalendar, loadCompany, loadRates } from '@/store/company';
 import type { Db } from '@/store/db';
@@ -179,7 +179,6 @@ export async function planOrders(
   const picked = read.flatMap(({ need, terms }) => (isRefusal(terms) ? [] : [pickedNeed(need, terms, context)]));
   const drafts = await loadDrafts(db, joined, context, refusals);
   const byId = new Map(needs.map((n) => [n.id, n]));
-  const carriageOf = (s: Supplier): Carriage => ({ charge: s.carriage, freeFrom: s.carriageFreeFrom });
   const sellers = new Map(
     [...context.suppliers].map(([id, s]) => [id, { currency: s.currency, carriage: carriageOf(s) }]),
   );
@@ -340,6 +339,6 @@ export function carriageFor(
   freightCodeId: number | null,
 ): LineToSave[] {
   const goods = add(...lines.map((l) => netOf(l, supplier.currency)));
-  const charge = carriageOn(goods, { charge: supplier.carriage, freeFrom: supplier.carriageFreeFrom });
+  const charge = carriageOn(goods, carriageOf(supplier));
   return charge > 0 ? [carriageLine(supplier, charge, freightCodeId)] : [];
 }

@@ -104,7 +104,7 @@ function OrderSteps({ view, typed, next, order: steps, onEnding }: StepsProps) {
       {!unsaved && unsent && may('draft orders') && canMove(order.state, 'cancel') && (
         <ShelfPlain onClick={() => onEnding('cancel')}>Cancel order</ShelfPlain>
       )}
-      {canMove(order.state, 'draftAgain') && draftAgainFault(order) === undefined && may('draft orders') && (
+      {draftAgainFault(order) === undefined && may('draft orders') && (
         <ShelfMain disabled={again.busy} onClick={() => void again.run(steps.ref)}>
           Reopen as draft
         </ShelfMain>

@@ -1,6 +1,6 @@
 'use client';
 
-import { formatAmount, signOf } from '@/core/money/money';
+import { formatAmount, signOf, type Minor } from '@/core/money/money';
 import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import type { Item } from '@/store/tables';
@@ -30,10 +30,10 @@ const MOVES = {
 const amount = (q: Quantity, item: Item) => (q === 0 ? <Dash /> : measured(q, item.unit));
 
 /** What goods are worth, for those who may see money. */
-function useValue<R extends { readonly value: number | null }>(head: string): Column<R>[] {
+function useValue<R extends { readonly value: Minor | null }>(head: string): Column<R>[] {
   const { currency, may } = useYard();
   if (!may('see money')) return [];
-  const cell = ({ value }: R) => (value === null || value === 0 ? <Dash /> : formatAmount(value as never, currency));
+  const cell = ({ value }: R) => (value === null || value === 0 ? <Dash /> : formatAmount(value, currency));
   return [{ key: 'value', head: `${head} ${signOf(currency)}`, num: true, wide: true, cell }];
 }
 
