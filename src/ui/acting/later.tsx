@@ -12,8 +12,12 @@ export const tellMissing = (): void =>
 /**
  * A part that a page does not need at first: it is fetched once the page stands, so that it is there before anybody
  * asks for it, and is drawn at once then.
+ * @param Meanwhile what keeps its room until it is there
  */
-export function later<P extends object>(load: () => Promise<{ readonly default: ComponentType<P> }>): ComponentType<P> {
+export function later<P extends object>(
+  load: () => Promise<{ readonly default: ComponentType<P> }>,
+  Meanwhile?: ComponentType,
+): ComponentType<P> {
   let Part: ComponentType<P> | undefined;
   const fetched = async () => void (Part = (await load()).default);
   // One that could not be fetched is asked for again when it is needed.
@@ -25,6 +29,7 @@ export function later<P extends object>(load: () => Promise<{ readonly default: 
         .then(() => setHere(true))
         .catch(tellMissing);
     }, []);
-    return Part === undefined ? null : <Part {...props} />;
+    if (Part !== undefined) return <Part {...props} />;
+    return Meanwhile === undefined ? null : <Meanwhile />;
   };
 }

@@ -1,12 +1,14 @@
 'use client';
 
-import { DropdownMenu } from 'radix-ui';
 import Link from '@/ui/kit/Link';
 import { usePathname } from 'next/navigation';
 import { useYard } from './YardContext';
+import { later } from '../acting/later';
 import { FindButton } from './Find';
-import { ROLE_NAMES, type Role } from '@/core/people/rights';
 import { footFor, menuFor, type Counts, type MenuEntry } from './menu';
+import type { MenuProps } from './PersonMenu';
+
+const PersonMenu = later(() => import('./PersonMenu'), MenuToCome);
 
 export function Wordmark() {
   return (
@@ -32,15 +34,7 @@ export function Wordmark() {
   );
 }
 
-type Props = {
-  readonly counts: Counts;
-  readonly person: { readonly name: string; readonly roles: readonly Role[]; readonly theme: string };
-  readonly onTheme: () => void;
-  readonly onSignOut: () => void;
-  readonly onKeys: () => void;
-};
-
-export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
+export function Band({ counts, ...menu }: MenuProps & { readonly counts: Counts }) {
   const path = usePathname();
   const { may } = useYard();
   const isHere = (href: string) => (href === '/' ? path === '/' : path.startsWith(href));
@@ -59,7 +53,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
         </nav>
         <div className="flex-1 lg:hidden" />
         <FindButton />
-        <Menu person={person} onTheme={onTheme} onSignOut={onSignOut} onKeys={onKeys} />
+        <PersonMenu {...menu} />
       </div>
       <nav aria-label="Places" className="hidden gap-1 overflow-x-auto px-3 pb-1 phone:flex lg:hidden">
         {places.map((p) => (
@@ -70,7 +64,7 @@ export function Band({ counts, person, onTheme, onSignOut, onKeys }: Props) {
         aria-label="Places"
         className="fixed inset-x-0 bottom-0 z-30 flex h-[52px] border-t border-rim-2 bg-rim phone:hidden"
       >
-        {footFor(person.roles, may).map((p) => (
+        {footFor(menu.person.roles, may).map((p) => (
           <Link
             key={p.href}
             href={p.href}
@@ -108,57 +102,7 @@ function PlaceLink({ place, here, n }: { place: MenuEntry; here: boolean; n: num
   );
 }
 
-function Menu({ person, onTheme, onSignOut, onKeys }: Omit<Props, 'counts'>) {
-  const { may } = useYard();
-  const initials = person.name
-    .split(' ')
-    .map((w) => w[0])
-    .join('')
-    .slice(0, 2);
-  const inFoot = footFor(person.roles, may);
-  const entry =
-    'block w-full cursor-pointer rounded-md px-3 py-1.5 text-left outline-none data-[highlighted]:bg-glaze-2 max-phone:py-[11px]';
-  const link = ({ href, name, at }: MenuEntry) => (
-    <DropdownMenu.Item asChild key={href}>
-      <Link href={href} className={`${entry} ${at === 'band' ? 'phone:hidden' : ''}`}>
-        {name}
-      </Link>
-    </DropdownMenu.Item>
-  );
-  return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger
-        aria-label={`${initials}: ${person.name}, menu`}
-        className="tap grid size-[31px] shrink-0 place-items-center rounded-full bg-[#e9d8b4] text-[11.5px] font-bold text-[#17262b]"
-      >
-        {initials}
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={6}
-          className="z-50 min-w-[220px] rounded-xl border border-line bg-glaze p-1.5 shadow-xl"
-        >
-          <div className="px-3 pt-1 pb-2">
-            <div className="font-semibold">{person.name}</div>
-            <div className="text-[12.5px] text-ink-2">{person.roles.map((r) => ROLE_NAMES[r]).join(', ')}</div>
-          </div>
-          <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
-          {menuFor(may)
-            .filter((p) => p.at === 'menu' || (p.at === 'band' && !inFoot.includes(p)))
-            .map(link)}
-          <DropdownMenu.Item className={entry} onSelect={onTheme}>
-            {person.theme === 'evening' ? 'Light theme' : 'Dark theme'}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={entry} onSelect={onKeys}>
-            Keyboard shortcuts
-          </DropdownMenu.Item>
-          <DropdownMenu.Separator className="my-1 h-px bg-line-2" />
-          <DropdownMenu.Item className={entry} onSelect={onSignOut}>
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
+/** Keeps the room of the person's menu until it is there. */
+function MenuToCome() {
+  return <span className="size-[31px] shrink-0 rounded-full bg-[#e9d8b4]" />;
 }
