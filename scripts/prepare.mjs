@@ -72,7 +72,7 @@ export async function ensureBuild() {
   await build({
     entryPoints: [
       at('scripts', 'serve.ts'),
-      ...['main', 'writer', 'helper'].map((name) => at('src', 'server', `${name}.ts`)),
+      ...['main', 'writer', 'papers', 'files'].map((name) => at('src', 'server', `${name}.ts`)),
     ],
     entryNames: '[name]',
     outdir: dirname(built),

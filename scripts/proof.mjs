@@ -6,6 +6,6 @@ const long = { KETTLE_PROOF: '1' };
 ensurePackages();
 ensureChromium();
 await build();
-await tests('unit', ['witness.test', 'previews.test', 'effects.test', 'fuzz.test'], long);
+await tests('unit', ['witness.test', 'previews.test', 'effects.test', 'fuzz.test', 'threads.test'], long);
 await tests('browser', ['attack.test', 'Attack.test', 'killed.test'], long);
 end();

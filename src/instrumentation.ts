@@ -4,3 +4,12 @@ export async function register(): Promise<void> {
   const { readers } = await import('./server/readers');
   await readers();
 }
+
+/** A page that could not be drawn: it says the number that stands here. */
+export async function onRequestError(
+  error: unknown,
+  { path, method }: { path: string; method: string },
+): Promise<void> {
+  const { log } = await import('./server/setting');
+  log.error({ fault: (error as { digest?: string }).digest, path, method, err: error }, 'A page failed.');
+}

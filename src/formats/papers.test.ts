@@ -124,6 +124,19 @@ describe('mail', () => {
     expect(readdirSync(folder)).toEqual([]);
   });
 
+  it('hears of each address: it went when one it is for was taken, never when a copy alone was', async () => {
+    const [gone, good, mine] = [`${NO_SUCH_MAILBOX}@eelmoor.example`, 'orders@eelmoor.example', 'mina@b.example'];
+    const sent = async (to: string[], copyTo: string[]) =>
+      deliver(server.url, { raw: await letter(), from: 'a@b.example', to, copyTo });
+    expect(await sent([gone], [mine])).toMatchObject({
+      came: 'failed',
+      answer: expect.stringMatching(/550.*Only your own copy was delivered/),
+    });
+    expect(await sent([gone, good], [mine])).toMatchObject({ came: 'taken', notTo: [gone] });
+    expect(await sent([good], [gone])).toMatchObject({ came: 'taken', notTo: [gone] });
+    expect(await sent([good], [mine])).toEqual({ came: 'taken', answer: expect.stringContaining('250'), notTo: [] });
+  });
+
   it('knows that it does not know when a server has all of a message and says nothing', async () => {
     let silent: SMTPServer = undefined as never;
     const sockets = new Set<Socket>();

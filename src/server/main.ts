@@ -1,9 +1,10 @@
 /** Serves the built application: one HTTP server in front of Next.js, which ends in order when it is told to. */
-import pLimit from 'p-limit';
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
-import { setTimeout as pause } from 'node:timers/promises';
+import { getIronSession } from 'iron-session';
 import next from 'next';
+import { MOST_HOURS, SIGN_IN_COOKIE } from '@/core/people/signingIn';
+import { sealingSecret } from './secret';
 import { log } from './setting';
 import { endReaders } from './readers';
 import { endThreads } from './threads';
@@ -12,6 +13,11 @@ const HOST = process.env.KETTLE_HOST ?? '127.0.0.1';
 const PORT = Number(process.env.PORT ?? 4180);
 /** How long what is under way may take to end, in milliseconds. */
 const LAST_ORDERS = 8000;
+/** How long the log may take to end. */
+const LAST_WORDS = 500;
+
+// Where nothing can be written to the console, on a full disk, the program goes on without it.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
 // What is written from here on, the company's file, its copies and its mail, is for this user alone.
 process.umask(0o077);
@@ -53,27 +59,31 @@ function receive(request: IncomingMessage, response: ServerResponse): boolean {
   return true;
 }
 
-/** What is sent in by who is not signed in, which is signing in, has its turn: however many try, others are answered between. */
-const strangers = pLimit(2);
-const MOST_WAITING = 200;
-const LONGEST_TURN = 5000;
+/** The most that may be sent in by who has not signed in here, in bytes: what signing in takes, and no more. */
+const MOST_OF_STRANGERS = 64 * 1024;
+
+/** Whether a request carries a cookie that was sealed here: nobody can make one up. */
+async function hasSignedIn(request: IncomingMessage, response: ServerResponse): Promise<boolean> {
+  const options = { cookieName: SIGN_IN_COOKIE, password: sealingSecret(), ttl: MOST_HOURS * 3600 };
+  return (await getIronSession<{ token?: string }>(request, response, options)).token !== undefined;
+}
+
+/** Why a request is not to be read any further. */
+async function tooMuch(
+  request: IncomingMessage,
+  response: ServerResponse,
+): Promise<[status: number, words: string] | undefined> {
+  const { 'content-length': length, 'transfer-encoding': coding } = request.headers;
+  if (coding === undefined && Number(length ?? 0) <= MOST_OF_STRANGERS) return undefined;
+  if (await hasSignedIn(request, response)) return undefined;
+  return coding === undefined ? [413, 'Sign in before you send this much.'] : [411, 'Say how long this is.'];
+}
 
 async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const isStranger = request.method !== 'GET' && !/(?:^|; )kettle=/.test(request.headers.cookie ?? '');
-  if (!isStranger) return handle(request, response);
-  if (strangers.pendingCount >= MOST_WAITING) {
-    response
-      .writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '10' })
-      .end('Try again shortly.');
-    return;
-  }
-  await strangers(async () => {
-    // Who has gone meanwhile needs no answer.
-    if (response.destroyed || request.destroyed) return;
-    const gone = new Promise<void>((closed) => response.once('close', closed));
-    // Nobody keeps a turn by sending slowly.
-    await Promise.race([Promise.all([handle(request, response), gone]), pause(LONGEST_TURN)]);
-  });
+  const refused = await tooMuch(request, response);
+  if (refused === undefined) return handle(request, response);
+  const [status, words] = refused;
+  response.writeHead(status, { 'content-type': 'text/plain; charset=utf-8', connection: 'close' }).end(words);
 }
 
 const app = next({ dev: false, hostname: HOST, port: PORT });
@@ -95,7 +105,9 @@ async function end(): Promise<void> {
   await endReaders();
   await endThreads();
   log.info('Stopped.');
-  process.exit(0);
+  // A log that can't be written keeps nothing from ending.
+  setTimeout(() => process.exit(0), LAST_WORDS);
+  log.flush(() => process.exit(0));
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end());
 

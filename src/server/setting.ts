@@ -5,7 +5,13 @@ import type { Post } from '@/actions/orders/sending';
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { deliver } from '@/formats/mail/deliver';
 
-export const log = pino({ level: process.env.KETTLE_LOG ?? 'info' });
+/** What the log may hold back while nothing can be written, in bytes; what is beyond is dropped. */
+const MOST_HELD_BACK = 1024 * 1024;
+// Whoever logs never waits for it: where the disk is full, the program goes on, and the log with it once there is room.
+const written = pino.destination({ dest: 1, sync: false, maxLength: MOST_HELD_BACK });
+written.on('error', () => undefined);
+
+export const log = pino({ level: process.env.KETTLE_LOG ?? 'info' }, written);
 
 export const companyFile = (): string => process.env.KETTLE_FILE ?? join(process.cwd(), 'data', 'kettle.sqlite');
 

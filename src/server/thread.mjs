@@ -6,4 +6,13 @@ const { code } = piscina.workerData;
 if (code.endsWith('.ts')) (await import('tsx/esm/api')).register();
 const tasks = await import(pathToFileURL(code));
 
-export default ({ task, input }) => tasks[task](input);
+/** An error as plain values: what is copied between threads keeps neither its class nor its code. */
+const plain = ({ name, code, message, stack }) => ({ name, code, message, stack });
+
+export default async ({ task, input }) => {
+  try {
+    return { value: await tasks[task](input) };
+  } catch (error) {
+    return { fault: plain(error instanceof Object ? error : new Error(String(error))) };
+  }
+};

@@ -1,11 +1,14 @@
+import JSZip from 'jszip';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findPerson, type Person } from '@/store/people';
 import { connectReaders } from '@/store/db';
+import { inProof } from '../../tests/support/proof';
 import { paper } from '../../tests/support/paper';
 import { howFar, withProgress } from './progress';
-import { endThreads, inHelper, inWriter } from './threads';
+import { writeXlsx } from '@/formats/sheet/xlsx';
+import { endThreads, inFiles, inPapers, inWriter } from './threads';
 
 const folder = mkdtempSync(join(tmpdir(), 'kettle-threads-'));
 const file = join(folder, 'yard.sqlite');
@@ -65,7 +68,7 @@ describe('the thread that writes', () => {
 describe('the thread for what takes long', () => {
   it('sets a paper while this one goes on', async () => {
     const order: string[] = [];
-    const setting = inHelper('setPaper', paper(40)).then((pdf) => {
+    const setting = inPapers('setPaper', paper(40)).then((pdf) => {
       order.push('set');
       return pdf;
     });
@@ -83,7 +86,7 @@ describe('the thread for what takes long', () => {
     ['an empty file', new Uint8Array(), 'file.empty'],
     ['a picture', Uint8Array.of(0x89, 0x50, 0x4e, 0x47), 'file.notText'],
   ])('opens no %s as a quote', async (_, bytes, code) =>
-    expect(await inHelper('openQuoteFile', bytes)).toMatchObject({ ok: false, refusals: [{ code }] }),
+    expect(await inFiles('openQuoteFile', bytes)).toMatchObject({ ok: false, refusals: [{ code }] }),
   );
 
   it('reads a long file, tells how far it is, and holds nobody up who changes something', async () => {
@@ -100,7 +103,7 @@ describe('the thread for what takes long', () => {
     const order: string[] = [];
     const read = await withProgress('a name', async (far) => {
       const input = { person: owner, input: { once: '', fileId, mapping, choices }, far };
-      const reading = inHelper('readQuoteFile', input).finally(() => order.push('read'));
+      const reading = inFiles('readQuoteFile', input).finally(() => order.push('read'));
       const come = () => howFar('a name')?.done ?? 0;
       while (come() === 0) await new Promise(setImmediate);
       const early = come();
@@ -116,8 +119,25 @@ describe('the thread for what takes long', () => {
     expect(howFar('a name')).toBeUndefined();
   });
 
+  // It takes a minute to fill so much.
+  inProof('ends alone over a workbook that fills its memory; papers go on, and the next file is read', async () => {
+    const packed = await JSZip.loadAsync(await writeXlsx('Lines', [{ head: 'A', cell: () => ({ text: 'b' }) }], [1]));
+    const [sheet, strings] = ['xl/worksheets/sheet1.xml', 'xl/sharedStrings.xml'];
+    const xmlOf = async (name: string) => (await packed.file(name)?.async('string')) ?? '';
+    const row = (k: number) =>
+      `<row r="${k}">${[...'ABCDEF'].map((c) => `<c r="${c}${k}" t="s"><v>0</v></c>`).join('')}</row>`;
+    const rows = Array.from({ length: 50_000 }, (_, k) => row(k + 1)).join('');
+    packed.file(sheet, (await xmlOf(sheet)).replace(/<sheetData>.*<\/sheetData>/s, `<sheetData>${rows}</sheetData>`));
+    packed.file(strings, (await xmlOf(strings)).replace('>A<', `>${'a  '.repeat(1300)}<`));
+    const bytes = await packed.generateAsync({ type: 'uint8array', compression: 'DEFLATE' });
+    const [filling, paperSet] = [inFiles('openQuoteFile', bytes), inPapers('setPaper', paper(1))];
+    await expect(filling).rejects.toThrow('more memory');
+    expect((await paperSet).length).toBeGreaterThan(1000);
+    expect(await inFiles('openQuoteFile', new Uint8Array())).toMatchObject({ ok: false });
+  });
+
   it('stops what takes too long, and goes on with the next', async () => {
-    await expect(inHelper('setPaper', paper(2000), 300)).rejects.toThrow('took longer than 0.3 s');
-    expect((await inHelper('setPaper', paper(1))).length).toBeGreaterThan(1000);
+    await expect(inPapers('setPaper', paper(2000), 300)).rejects.toThrow('took longer than 0.3 s');
+    expect((await inPapers('setPaper', paper(1))).length).toBeGreaterThan(1000);
   });
 });

@@ -69,8 +69,8 @@ export class TestCompany {
   async as(role: Role, day: Day = TODAY): Promise<Sender & Reading> {
     const actor = await findPerson(this.db, this.people.get(role) ?? 0);
     if (actor === undefined) throw new Error(`There is no ${role}.`);
-    const send: Post = async ({ raw, to }) => {
-      this.sent.push({ raw, to: to.join(', ') });
+    const send: Post = async ({ raw, to, copyTo = [] }) => {
+      this.sent.push({ raw, to: [...to, ...copyTo].join(', ') });
       return this.answer;
     };
     const setting = { db: this.db, actor, clock: { today: () => day, now: () => `${day}T10:00:00.000Z` } };

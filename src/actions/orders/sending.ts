@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { MailKind } from '@/core/orders/mail';
 import { progressOf, progressState, isUnsent } from '@/core/orders/states';
 import { domainOf, messageId } from '@/formats/mail/compose';
-import type { Came } from '@/formats/mail/deliver';
+import type { Came, Delivery, Outgoing } from '@/formats/mail/deliver';
 import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
@@ -36,11 +36,7 @@ import { bringIntoForce, keepSent, toSend } from './revising';
 import { checkSigned } from '../signoff/signOff';
 
 /** Hands a finished message to the mail server; answers what the server said. */
-export type Post = (message: {
-  readonly raw: Buffer;
-  readonly from: string;
-  readonly to: readonly string[];
-}) => Promise<{ readonly came: Came; readonly answer: string }>;
+export type Post = (message: Outgoing) => Promise<Delivery>;
 
 /** What sending needs beside the file: a place where actions are performed, where papers are set, and the way out. */
 export type Sender = Setting & {
@@ -56,6 +52,8 @@ export type Sent = {
   readonly number: string;
   readonly recipient: string;
   readonly answer: string;
+  /** Those of its addresses that were refused. */
+  readonly notTo: readonly string[];
 };
 
 async function checkSending(work: Work, orderId: number, version: number, byHand: boolean) {
@@ -122,8 +120,13 @@ export const recordAnswer = defineAction({
   name: 'recordAnswer',
   internal: true,
   right: 'send orders',
-  input: z.object({ messageId: z.number().int(), came: z.enum(['taken', 'failed', 'unknown']), answer: z.string() }),
-  run: async (work, { messageId: id, came, answer }): Promise<Sent> => {
+  input: z.object({
+    messageId: z.number().int(),
+    came: z.enum(['taken', 'failed', 'unknown']),
+    answer: z.string(),
+    notTo: z.array(z.string()).default([]),
+  }),
+  run: async (work, { messageId: id, came, answer, notTo }): Promise<Sent> => {
     const { trx, audit } = work;
     const { message, order } = await underWay(work, id);
     const { recipient, kind } = message;
@@ -133,9 +136,10 @@ export const recordAnswer = defineAction({
       else await setState(trx, order, backFrom(order));
     }
     const what = `${nameOfMail(order, kind)} to ${recipient}`;
-    const words = came === 'taken' ? `Sent ${what}` : `${NOT_TAKEN[came]} ${what}: ${answer}`;
+    const refused = notTo.length === 0 ? '' : `; not delivered to ${notTo.join(', ')}`;
+    const words = came === 'taken' ? `Sent ${what}${refused}` : `${NOT_TAKEN[came]} ${what}: ${answer}`;
     await audit({ words, subjects: orderSubjects(order), after: { answer } });
-    return { came, number: order.number, recipient, answer };
+    return { came, number: order.number, recipient, answer, notTo };
   },
 });
 
@@ -187,10 +191,10 @@ async function carry(sender: Sender, id: number): Promise<Outcome<Sent>> {
   const { state, answer, recipient } = message;
   if (state !== 'sending') {
     const order = found(await findOrder(db, message.aboutId), 'This order');
-    return { status: 'done', value: { came: state, number: order.number, recipient, answer } };
+    return { status: 'done', value: { came: state, number: order.number, recipient, answer, notTo: [] } };
   }
   const said = await handOver(sender, id, message);
-  return perform(recordAnswer, { messageId: id, ...said });
+  return perform(recordAnswer, { messageId: id, ...said, notTo: [...(said.notTo ?? [])] });
 }
 
 /** The papers that an order goes out with: its PDF, and the data files its supplier takes. */
@@ -207,7 +211,7 @@ async function handOver(
   sender: Sender,
   id: number,
   { kind, aboutId }: Pick<Message, 'kind' | 'aboutId'>,
-): Promise<{ came: Came; answer: string }> {
+): Promise<Delivery> {
   const { db, perform, post } = sender;
   const company = await loadCompany(db);
   try {
@@ -229,7 +233,8 @@ async function handOver(
   return post({
     raw: found(raw, 'This message'),
     from: company.email,
-    to: [...addresses(recipient), ...addresses(copyTo)],
+    to: addresses(recipient),
+    copyTo: addresses(copyTo),
   });
 }
 

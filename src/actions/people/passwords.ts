@@ -11,18 +11,34 @@ const TOO_BUSY = refusal('password.busy', 'Sign-in is busy. Try again in a few s
 /** Hashing takes a processor for a while; one at a time, so that many tries stop nothing else. */
 const hashing = pLimit(1);
 const MOST_WAITING = 60;
-async function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (hashing.pendingCount >= MOST_WAITING) throw new Refused([TOO_BUSY]);
-  return hashing(work);
+/** So many of one place may wait, so that there is room for those of others. */
+const MOST_OF_PLACE = 12;
+const waiting = new Map<string, number>();
+
+async function inTurn<T>(work: () => Promise<T>, place?: string): Promise<T> {
+  const ofPlace = place === undefined ? 0 : (waiting.get(place) ?? 0);
+  if (hashing.pendingCount >= MOST_WAITING || ofPlace >= MOST_OF_PLACE) throw new Refused([TOO_BUSY]);
+  if (place === undefined) return hashing(work);
+  waiting.set(place, ofPlace + 1);
+  try {
+    return await hashing(work);
+  } finally {
+    const left = (waiting.get(place) ?? 1) - 1;
+    if (left > 0) waiting.set(place, left);
+    else waiting.delete(place);
+  }
 }
 
 export const hashPassword = (password: string): Promise<string> => inTurn(() => hash(password, ARGON));
 
 let decoy: Promise<string> | undefined;
 
-/** Whether a password is that of a hash; without one it takes as long and is wrong. No password is that of a broken one. */
-export async function isPassword(passwordHash: string | undefined, password: string): Promise<boolean> {
+/**
+ * Whether a password is that of a hash; without one it takes as long and is wrong. No password is that of a broken one.
+ * @param place - where who tries is, when they are not signed in
+ */
+export async function isPassword(passwordHash: string | undefined, password: string, place?: string): Promise<boolean> {
   decoy ??= hash('nobody signs in with this', ARGON);
   const against = passwordHash ?? (await decoy);
-  return (await inTurn(() => verify(against, password).catch(() => false))) && passwordHash !== undefined;
+  return (await inTurn(() => verify(against, password).catch(() => false), place)) && passwordHash !== undefined;
 }

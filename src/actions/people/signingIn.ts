@@ -55,7 +55,9 @@ export async function signIn(db: Db, clock: Clock, input: SignIn): Promise<Resul
     return done(await insertAttempt(trx, email, place, now));
   });
   if (!attempt.ok) return attempt;
-  const right = await orRefused(() => isPassword(person?.passwordHash, input.password));
+  const right = await orRefused(() =>
+    isPassword(person?.passwordHash, input.password, isKnown ? undefined : input.place),
+  );
   if (!right.ok) return right;
   if (!right.value || person === undefined)
     return refused(

@@ -5,7 +5,7 @@ import * as sending from '@/actions/orders/sending';
 import { serverAction, serverReading, serverSending } from '../server/serverActions';
 
 export const perform = serverAction;
-export const sendOrder = serverSending(sending.sendOrder);
-export const chaseOrder = serverSending(sending.chaseOrder);
-export const markSentByHand = serverSending(sending.markSentByHand);
-export const importQuoteFile = serverReading(readAndImport);
+export const sendOrder = serverSending('sendOrder', sending.sendOrder);
+export const chaseOrder = serverSending('chaseOrder', sending.chaseOrder);
+export const markSentByHand = serverSending('markSentByHand', sending.markSentByHand);
+export const importQuoteFile = serverReading('importQuoteFile', readAndImport);

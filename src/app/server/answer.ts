@@ -2,6 +2,7 @@ import 'server-only';
 import type { z } from 'zod';
 import { may, RIGHTS, type Right } from '@/core/people/rights';
 import { NotPermitted } from '@/queries/permit';
+import { tellFault } from '@/server/faults';
 import { Overloaded } from '@/server/threads';
 import type { Person } from '@/store/people';
 import { whoIsHere } from './session';
@@ -66,7 +67,7 @@ async function guarded(
     if (error instanceof Answer) return told(error.status, error.message);
     if (error instanceof NotPermitted) return told(403, error.message);
     if (error instanceof Overloaded) return told(503, error.message);
-    throw error;
+    return told(500, tellFault(error, { act: new URL(request.url).pathname, person: person.id }));
   }
 }
 

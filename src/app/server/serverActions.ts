@@ -10,9 +10,10 @@ import { refusal } from '@/core/result';
 import type { Reading } from '@/actions/quotes/importing';
 import { sendNotices } from '@/actions/people/notices';
 import type { Sender } from '@/actions/orders/sending';
+import { tellFault } from '@/server/faults';
 import { clock, log, post } from '@/server/setting';
 import { withProgress } from '@/server/progress';
-import { inHelper, inWriter } from '@/server/threads';
+import { inFiles, inPapers, inWriter } from '@/server/threads';
 import type { Person } from '@/store/people';
 import { whoIsHere } from './session';
 import { readers } from '@/server/readers';
@@ -22,14 +23,16 @@ class SignedOut extends Error {}
 export type ServerFault = { readonly kind: 'signedOut' | 'failed'; readonly message: string };
 
 const client = createSafeActionClient({
-  handleServerError: (error): ServerFault => {
+  defineMetadataSchema: () => z.object({ act: z.string() }),
+  handleServerError: (error, { clientInput, ctx, metadata }): ServerFault => {
     if (error instanceof SignedOut) return { kind: 'signedOut', message: 'You were signed out.' };
-    log.error(error);
-    return {
-      kind: 'failed',
-      message:
-        'Something went wrong in Kettle Tab and nothing was changed. Try again; if it happens again, tell your administrator what you were doing.',
+    const { action = metadata?.act ?? '', input = clientInput } = (clientInput ?? {}) as {
+      action?: string;
+      input?: unknown;
     };
+    const person = (ctx as { actor?: Person }).actor?.id;
+    const { once } = (input ?? {}) as { once?: unknown };
+    return { kind: 'failed', message: tellFault(error, { act: String(action), person, once }) };
   },
 });
 
@@ -61,16 +64,19 @@ async function tellPeople(actor: Person, site: string): Promise<void> {
   }
 }
 
-const offer = <I, T>(act: (actor: Person, input: I) => Promise<Outcome<T>>) =>
-  signedIn.inputSchema(z.custom<I>()).action(async ({ parsedInput, ctx }) => {
-    const outcome = await act(ctx.actor, parsedInput as I);
-    if (outcome.status === 'done') {
-      revalidatePath('/', 'layout');
-      const site = await siteOf();
-      after(() => tellPeople(ctx.actor, site));
-    }
-    return outcome;
-  });
+const offer = <I, T>(name: string, act: (actor: Person, input: I) => Promise<Outcome<T>>) =>
+  signedIn
+    .metadata({ act: name })
+    .inputSchema(z.custom<I>())
+    .action(async ({ parsedInput, ctx }) => {
+      const outcome = await act(ctx.actor, parsedInput as I);
+      if (outcome.status === 'done') {
+        revalidatePath('/', 'layout');
+        const site = await siteOf();
+        after(() => tellPeople(ctx.actor, site));
+      }
+      return outcome;
+    });
 
 const named = z.object({ action: z.string(), input: z.unknown() });
 
@@ -78,7 +84,7 @@ const named = z.object({ action: z.string(), input: z.unknown() });
  * Performs an action that the browser asks for by its name, for the signed-in person and with the page they see brought up
  * to date. Steps of something larger are not there for it.
  */
-export const serverAction = offer<z.input<typeof named>, unknown>(async (actor, asked) => {
+export const serverAction = offer<z.input<typeof named>, unknown>('perform', async (actor, asked) => {
   const { data } = named.safeParse(asked);
   const action = ACTIONS.get(data?.action ?? '');
   if (action === undefined || action.internal)
@@ -87,19 +93,20 @@ export const serverAction = offer<z.input<typeof named>, unknown>(async (actor, 
 });
 
 /** The same for what goes out of the house, which is several actions with something slow between them. */
-export const serverSending = <I, T>(send: (sender: Sender, input: I) => Promise<Outcome<T>>) =>
-  offer<I, T>(async (actor, input) => {
-    const setPaper: Sender['setPaper'] = (paper) => inHelper('setPaper', paper);
+export const serverSending = <I, T>(name: string, send: (sender: Sender, input: I) => Promise<Outcome<T>>) =>
+  offer<I, T>(name, async (actor, input) => {
+    const setPaper: Sender['setPaper'] = (paper) => inPapers('setPaper', paper);
     return send({ db: await readers(), clock, actor, post, setPaper, perform: performAs(actor) }, input);
   });
 
 /** The same for what is read from a file; how far it has come can be asked under its key. */
 export const serverReading = <I extends { once: string } | undefined, T>(
+  name: string,
   take: (reading: Reading, input: I) => Promise<Outcome<T>>,
 ) =>
-  offer<I, T>((actor, input) =>
+  offer<I, T>(name, (actor, input) =>
     withProgress(`${actor.id}/${input?.once}`, (far) => {
-      const read: Reading['read'] = (asked) => inHelper('readQuoteFile', { person: actor, input: asked, far });
+      const read: Reading['read'] = (asked) => inFiles('readQuoteFile', { person: actor, input: asked, far });
       return take({ actor, read, perform: performAs(actor) }, input);
     }),
   );

@@ -1,29 +1,17 @@
 import 'server-only';
-import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
 import { getIronSession } from 'iron-session';
 import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import type { SignedIn } from '@/actions/people/signingIn';
-import { MOST_HOURS } from '@/core/people/signingIn';
+import { MOST_HOURS, SIGN_IN_COOKIE } from '@/core/people/signingIn';
 import { readers } from '@/server/readers';
-import { clock, companyFile } from '@/server/setting';
+import { sealingSecret } from '@/server/secret';
+import { clock } from '@/server/setting';
 import { inWriter } from '@/server/threads';
 import { findCompany } from '@/store/company';
 import type { Person } from '@/store/people';
 import { findSession, type From, type Here } from '@/store/sessions';
-
-/** The secret that seals cookies: made on first start and kept beside the data, readable by its owner only. */
-function sealingSecret(): string {
-  const path = join(dirname(companyFile()), 'session.secret');
-  if (!existsSync(path)) {
-    mkdirSync(dirname(path), { recursive: true });
-    writeFileSync(path, randomBytes(48).toString('base64url'), { mode: 0o600, flag: 'wx' });
-  }
-  return readFileSync(path, 'utf8');
-}
 
 const sealed = async <T extends object>(cookieName: string, hours: number) =>
   getIronSession<T>(await cookies(), {
@@ -36,7 +24,7 @@ const sealed = async <T extends object>(cookieName: string, hours: number) =>
 const YEAR = 365 * 24;
 
 /** What a browser keeps: the token of its sign-in; and, longer, who has signed in from it. */
-const signInCookie = () => sealed<{ token?: string }>('kettle', MOST_HOURS);
+const signInCookie = () => sealed<{ token?: string }>(SIGN_IN_COOKIE, MOST_HOURS);
 const knownCookie = () => sealed<{ people?: number[] }>('kettle-known', YEAR);
 
 export const knownHere = async (): Promise<readonly number[]> => (await knownCookie()).people ?? [];

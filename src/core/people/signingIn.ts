@@ -1,5 +1,8 @@
 /** How signing in is slowed for who guesses, and how long a sign-in lasts. */
 
+/** What the cookie of a sign-in is called. */
+export const SIGN_IN_COOKIE = 'kettle';
+
 /** Failures that are free before one has to wait: of one account from one place, of one account, from one place. */
 export const FREE_TRIES = { together: 5, account: 20, place: 40 } as const;
 

@@ -4,7 +4,12 @@ import nodemailer from 'nodemailer';
 /** What became of a message: it was taken, it was not, or the server has all of it and never said. */
 export type Came = 'taken' | 'failed' | 'unknown';
 
-export type Delivery = { readonly came: Came; readonly answer: string };
+export type Delivery = {
+  readonly came: Came;
+  readonly answer: string;
+  /** Addresses that the server refused, though it took the message for others. */
+  readonly notTo?: readonly string[];
+};
 
 const plainly = (error: unknown): string => {
   const { code, response, message } = error as { code?: string; response?: string; message: string };
@@ -32,15 +37,40 @@ function transportTo(address: URL) {
   });
 }
 
+export type Outgoing = {
+  readonly raw: Buffer;
+  readonly from: string;
+  readonly to: readonly string[];
+  /** Whoever gets it as well: whether it went is not judged by them. */
+  readonly copyTo?: readonly string[];
+};
+
+type Info = {
+  readonly response: string;
+  readonly rejectedErrors?: readonly { recipient?: string; response?: string }[];
+};
+
+/** Each address has its own answer: it went when one of those it is for was taken, and whoever was refused is told. */
+function outcomeOf({ response, rejectedErrors = [] }: Info, to: readonly string[]): Delivery {
+  const refused = new Map(rejectedErrors.map((e) => [e.recipient?.toLowerCase() ?? '', e.response ?? '']));
+  const answers = to.flatMap((address) => refused.get(address.toLowerCase()) ?? []);
+  if (answers.length === to.length)
+    return {
+      came: 'failed',
+      answer: `${answers.join(' ')}. Only your own copy was delivered: check the supplier’s address.`,
+    };
+  return { came: 'taken', answer: [response, ...refused.values()].join(' '), notTo: [...refused.keys()] };
+}
+
 /**
- * Hands a finished message to a mail server by SMTP (RFC 5321).
+ * Hands a finished message to a mail server by SMTP (RFC 5321), which answers for each address apart.
  *
  * @param server - an address such as smtp://127.0.0.1:2525; undefined when none is set
  * @returns what the server answered; a refusal is an answer, not an exception
  */
 export async function deliver(
   server: string | undefined,
-  message: { raw: Buffer; from: string; to: readonly string[] },
+  { raw: bytes, from, to, copyTo = [] }: Outgoing,
 ): Promise<Delivery> {
   if (server === undefined || server === '')
     return {
@@ -55,18 +85,9 @@ export async function deliver(
       answer: 'KETTLE_SMTP isn’t a mail server address. Type it like smtps://mail.example:465.',
     };
   const transport = transportTo(address);
-  const raw = Readable.from([message.raw]);
+  const raw = Readable.from([bytes]);
   try {
-    const info = await transport.sendMail({ envelope: { from: message.from, to: [...message.to] }, raw });
-    // It went out, to some of those it was for: sending it again would send it twice to them.
-    const not = info.rejected.map(String);
-    return {
-      came: 'taken',
-      answer:
-        not.length === 0
-          ? info.response
-          : `${info.response}. Not delivered to ${not.join(', ')}: check those addresses on the supplier.`,
-    };
+    return outcomeOf(await transport.sendMail({ envelope: { from, to: [...to, ...copyTo] }, raw }), to);
   } catch (error) {
     const silent = raw.readableEnded && (error as { responseCode?: number }).responseCode === undefined;
     return silent

@@ -7,7 +7,7 @@ import { BURST, useWedge } from './useWedge';
 const Camera = lazy(() => import('./Camera'));
 
 /** What comes as fast as a scanner types and stops for so long, in milliseconds, is a whole code without its Enter. */
-const PAUSE = 160;
+const PAUSE = 250;
 
 /** The one field that takes what a scanner types; it has the cursor again after each code and each press. A phone’s camera can scan, too. */
 export function CodeField({ onCode }: { onCode: (code: string) => void }) {

@@ -50,7 +50,12 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
         what === 'send'
           ? sendOrder({ once: makeKey(), orderId: id, version })
           : chaseOrder({ once: makeKey(), orderId: id }),
-      why: ({ came, answer }) => (came === 'taken' ? undefined : `email not accepted: ${answer}`),
+      why: ({ came, answer, notTo }) =>
+        came !== 'taken'
+          ? `email not accepted: ${answer}`
+          : notTo.length > 0
+            ? `sent, but not delivered to ${notTo.join(', ')}`
+            : undefined,
     });
     pick(left.map((o) => o.id));
     const gone = chosen.length - left.length;

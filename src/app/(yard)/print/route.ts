@@ -1,7 +1,7 @@
 import { loadOrderPapers } from '@/queries/orders/order';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { Answer, idIn, route } from '../../server/answer';
 import { fileAnswer } from '../../server/file';
 
@@ -14,6 +14,6 @@ export const GET = route('see money', async ({ request, person }) => {
   const papers = await loadOrderPapers(await readers(), person, ids.map(idIn), clock.today());
   if (papers.length === 0)
     throw new Answer(404, 'Not found: they may have been removed. Go back and refresh the list.');
-  const bytes = await inHelper('setPapers', papers);
+  const bytes = await inPapers('setPapers', papers);
   return fileAnswer({ name: 'Orders.pdf', type: 'application/pdf', bytes });
 });

@@ -2,7 +2,7 @@ import { LISTS, openList, type ListName } from '@/queries/lists/lists';
 import { permit } from '@/queries/permit';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inFiles } from '@/server/threads';
 import { writeCsv } from '@/formats/sheet/csv';
 import { Answer, route } from '../../server/answer';
 
@@ -21,7 +21,7 @@ export const GET = route('see jobs', async ({ request, person, params }) => {
     'content-disposition': `attachment; filename="${name}-${today}.${ending}"`,
   });
   if (as === 'xlsx') {
-    const bytes = await inHelper('writeList', { person, name, query });
+    const bytes = await inFiles('writeList', { person, name, query });
     return new Response(new Uint8Array(bytes), { headers: headers(XLSX, 'xlsx') });
   }
   const { columns, pages } = await openList(await readers(), person, name, query, today);

@@ -31,11 +31,13 @@ export function useOrderSteps(view: OrderView, typed: Typed | undefined) {
   const once = useOnce();
   const ref = { orderId: order.id, version: order.version };
   const send = useAct(sendOrder, {
-    onDone: ({ came, recipient, number }) => {
+    onDone: ({ came, recipient, number, notTo }) => {
       once.renew();
       setAsking(false);
       const sent = revising === undefined ? number : `Revision ${revising.number} of ${number}`;
-      if (came === 'taken') toast.success(`${sent} sent to ${recipient}`);
+      if (came === 'taken' && notTo.length > 0)
+        toast.error(`${sent} was sent, but not delivered to ${notTo.join(', ')}. Check the address.`);
+      else if (came === 'taken') toast.success(`${sent} sent to ${recipient}`);
       else if (came === 'failed') toast.error(`${sent} was not sent: the email to ${recipient} failed`);
       else toast.error(`${sent} may have reached ${recipient}`);
     },
@@ -54,8 +56,12 @@ export function useOrderSteps(view: OrderView, typed: Typed | undefined) {
     });
   };
   const chase = useAct(chaseOrder, {
-    said: ({ came, recipient, answer }) =>
-      came === 'taken' ? `${recipient} chased` : `The chaser to ${recipient} wasn’t sent: ${answer}`,
+    said: ({ came, recipient, answer, notTo }) =>
+      came === 'taken' && notTo.length > 0
+        ? `Chased, but not delivered to ${notTo.join(', ')}. Check the address.`
+        : came === 'taken'
+          ? `${recipient} chased`
+          : `The chaser to ${recipient} wasn’t sent: ${answer}`,
   });
   const drop = useAct(acts.dropRevision, {
     said: () => `Revision ${revising?.number} discarded: the order as sent still stands`,

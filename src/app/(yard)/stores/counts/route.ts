@@ -1,10 +1,10 @@
 import { takeCounts } from '@/actions/stores/counting';
-import { inHelper } from '@/server/threads';
+import { inFiles } from '@/server/threads';
 import { sheetFile } from '../../../server/sheetFile';
 
 /** A file of what was counted in stores. */
 export const POST = sheetFile(
   'keep stores',
-  ({ person, bytes }) => inHelper('readCountFile', { person, bytes }),
+  ({ person, bytes }) => inFiles('readCountFile', { person, bytes }),
   (perform, rows, { once }) => perform(takeCounts, { once, rows: [...rows] }),
 );

@@ -3,7 +3,7 @@ import { loadQuote } from '@/queries/jobs/job';
 import { loadRevised } from '@/queries/quotes/revision';
 import { permit } from '@/queries/permit';
 import { isDemo } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inFiles } from '@/server/threads';
 import { jobPage } from '../jobPage';
 import { ImportFile } from './ImportFile';
 import { QuoteLines } from './QuoteLines';
@@ -13,7 +13,7 @@ export default jobPage(async ({ db, person, query, job }) => {
   if (quote === undefined) notFound();
   if (query.file !== undefined) permit(person, 'import quotes');
   const fileId = Number(query.file);
-  const check = Number.isSafeInteger(fileId) ? await inHelper('checkQuoteFile', { person, fileId }) : undefined;
+  const check = Number.isSafeInteger(fileId) ? await inFiles('checkQuoteFile', { person, fileId }) : undefined;
   if (check !== undefined) return <ImportFile first={check} job={job.number} quote={quote.number} />;
   const revised = await loadRevised(db, person, quote.id);
   return (

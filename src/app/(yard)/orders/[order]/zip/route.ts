@@ -2,7 +2,7 @@ import { loadFileBytes, loadOrderData } from '@/queries/company/files';
 import { loadOrderPaper } from '@/queries/orders/order';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { Answer, route } from '../../../../server/answer';
 import { fileAnswer } from '../../../../server/file';
 
@@ -14,6 +14,6 @@ export const GET = route('see money', async ({ person, params }) => {
   if (paper === undefined) throw new Answer(404, 'Not found: it may have been removed. Go back and refresh the list.');
   const data = await loadOrderData(db, person, number, 'ubl', today);
   const files = (await loadFileBytes(db, person, number)) ?? [];
-  const bytes = await inHelper('bundleOrder', { paper, files: [...(data === undefined ? [] : [data]), ...files] });
+  const bytes = await inPapers('bundleOrder', { paper, files: [...(data === undefined ? [] : [data]), ...files] });
   return fileAnswer({ name: `${number}.zip`, type: 'application/zip', bytes });
 });

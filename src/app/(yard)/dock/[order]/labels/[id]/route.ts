@@ -1,7 +1,7 @@
 import { LABEL_CODES, LABEL_SHEETS } from '@/core/receiving/labels';
 import { loadLabels } from '@/queries/dock/papers';
 import { readers } from '@/server/readers';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { idIn, route } from '../../../../../server/answer';
 import { fileAnswer } from '../../../../../server/file';
 
@@ -13,6 +13,6 @@ export const GET = route('see dock', async ({ request, person, params }) => {
     code: LABEL_CODES.find((c) => c === searchParams.get('code')) ?? 'bars',
     sheet: LABEL_SHEETS.find((s) => s === searchParams.get('sheet')) ?? 'roll',
   };
-  const bytes = labels.length === 0 ? undefined : await inHelper('setLabels', { labels, way });
+  const bytes = labels.length === 0 ? undefined : await inPapers('setLabels', { labels, way });
   return fileAnswer(bytes && { name: 'labels.pdf', type: 'application/pdf', bytes });
 });

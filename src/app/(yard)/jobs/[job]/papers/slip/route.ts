@@ -1,7 +1,7 @@
 import { loadFloorPaper } from '@/queries/jobs/materialSheet';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { route } from '../../../../../server/answer';
 import { fileAnswer } from '../../../../../server/file';
 
@@ -12,7 +12,7 @@ export const GET = route('see jobs', async ({ person, params }) => {
     paper && {
       name: `${paper.number}-ordered.pdf`,
       type: 'application/pdf',
-      bytes: await inHelper('setFloorSlip', paper),
+      bytes: await inPapers('setFloorSlip', paper),
     },
   );
 });

@@ -1,6 +1,6 @@
 import { keepQuoteFile } from '@/actions/quotes/importing';
 import { LIMITS } from '@/core/limits';
-import { inHelper } from '@/server/threads';
+import { inFiles } from '@/server/threads';
 import { performAs } from '../../../../../server/serverActions';
 import { Answer, idIn, readBody, route } from '../../../../../server/answer';
 
@@ -8,7 +8,7 @@ import { Answer, idIn, readBody, route } from '../../../../../server/answer';
 export const POST = route('import quotes', async ({ request, person }) => {
   const { searchParams } = new URL(request.url);
   const bytes = new Uint8Array(await readBody(request, LIMITS.file));
-  const opened = await inHelper('openQuoteFile', bytes);
+  const opened = await inFiles('openQuoteFile', bytes);
   if (!opened.ok) throw new Answer(422, opened.refusals[0]?.message ?? '');
   const outcome = await performAs(person)(keepQuoteFile, {
     quoteId: idIn(searchParams.get('quote') ?? undefined),

@@ -1,6 +1,6 @@
 import { loadQuotePaper } from '@/queries/quotes/paper';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { fileAnswer } from '../../../../../server/file';
 import { idIn, route } from '../../../../../server/answer';
 import { readers } from '@/server/readers';
@@ -13,7 +13,7 @@ export const GET = route('see money', async ({ request, person }) => {
     paper && {
       name: `${paper.number.replaceAll('/', '-')}.pdf`,
       type: 'application/pdf',
-      bytes: await inHelper('setQuote', paper),
+      bytes: await inPapers('setQuote', paper),
     },
   );
 });

@@ -1,7 +1,7 @@
 import { loadCountPaper } from '@/queries/stores/counts';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { idIn, route } from '../../../../../server/answer';
 import { fileAnswer } from '../../../../../server/file';
 
@@ -12,7 +12,7 @@ export const GET = route('see stores', async ({ person, params }) => {
     paper && {
       name: `${paper.number}.pdf`,
       type: 'application/pdf',
-      bytes: await inHelper('setCountSheet', paper),
+      bytes: await inPapers('setCountSheet', paper),
     },
   );
 });

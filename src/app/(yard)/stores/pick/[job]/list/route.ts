@@ -1,7 +1,7 @@
 import { loadPickPaper } from '@/queries/stores/picking';
 import { readers } from '@/server/readers';
 import { clock } from '@/server/setting';
-import { inHelper } from '@/server/threads';
+import { inPapers } from '@/server/threads';
 import { route } from '../../../../../server/answer';
 import { fileAnswer } from '../../../../../server/file';
 
@@ -12,7 +12,7 @@ export const GET = route('see stores', async ({ person, params }) => {
     paper && {
       name: `picking-list-${params.job}.pdf`,
       type: 'application/pdf',
-      bytes: await inHelper('setPickingList', paper),
+      bytes: await inPapers('setPickingList', paper),
     },
   );
 });
