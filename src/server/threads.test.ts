@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findPerson, type Person } from '@/store/people';
 import { connectReaders } from '@/store/db';
+import { open } from '@/store/open';
 import { inProof } from '../../tests/support/proof';
 import { paper } from '../../tests/support/paper';
 import { howFar, withProgress } from './progress';
@@ -58,6 +59,18 @@ describe('the thread that writes', () => {
     const readers = connectReaders(file);
     expect(await readers('person').count({ n: '*' })).toEqual([{ n: 12 }]);
     await readers.destroy();
+  });
+
+  it('throws what was thrown there with its name, its code and its cause', async () => {
+    const { db } = await open(file);
+    await db.raw('ALTER TABLE person RENAME COLUMN theme TO colours');
+    const refused = inWriter('act', { action: 'chooseTheme', actor: owner, input: { theme: 'evening' } });
+    await expect(refused).rejects.toMatchObject({
+      ...{ name: 'SqliteError', code: 'SQLITE_ERROR' },
+      ...{ message: expect.stringContaining('no such column'), stack: expect.stringContaining('chooseTheme') },
+    });
+    await db.raw('ALTER TABLE person RENAME COLUMN colours TO theme');
+    await db.destroy();
   });
 
   it('knows no action that there is not', async () => {

@@ -34,7 +34,16 @@ function camelRows(rows: readonly unknown[]): unknown[] {
   });
 }
 
-type Pragmatic = { pragma: (text: string) => unknown };
+type Connection = { pragma: (text: string) => unknown; prepare: (sql: string) => unknown };
+
+/**
+ * A change takes its turn at the file when it begins, and waits for it: SQLite refuses one at once that has read first, when
+ * another program writes meanwhile (sqlite.org/lang_transaction.html).
+ */
+function beginToWrite(connection: Connection): void {
+  const prepare = connection.prepare.bind(connection);
+  connection.prepare = (sql) => prepare(sql === 'BEGIN;' ? 'BEGIN IMMEDIATE;' : sql);
+}
 
 const SETTINGS = [
   'journal_mode = WAL',
@@ -44,13 +53,13 @@ const SETTINGS = [
   'cache_size = -32000',
 ];
 
-type Use = { readonly connections?: number; readonly settings?: readonly string[] };
+type Use = { readonly connections?: number; readonly settings?: readonly string[]; readonly writes?: boolean };
 
 /**
  * Opens the company's file; table columns are snake_case in it and camelCase in code. There is one connection that
  * writes, so that changes follow one another.
  */
-export function connect(file: string, { connections = 1, settings = SETTINGS }: Use = {}): Db {
+export function connect(file: string, { connections = 1, settings = SETTINGS, writes = true }: Use = {}): Db {
   mkdirSync(dirname(file), { recursive: true });
   return knex({
     client: 'better-sqlite3',
@@ -63,7 +72,8 @@ export function connect(file: string, { connections = 1, settings = SETTINGS }: 
     pool: {
       min: 1,
       max: connections,
-      afterCreate: (connection: Pragmatic, ready: (error: Error | null, connection: Pragmatic) => void) => {
+      afterCreate: (connection: Connection, ready: (error: Error | null, connection: Connection) => void) => {
+        if (writes) beginToWrite(connection);
         for (const setting of settings) connection.pragma(setting);
         ready(null, connection);
       },
@@ -78,7 +88,7 @@ export function connect(file: string, { connections = 1, settings = SETTINGS }: 
 const READING = ['query_only = ON', 'busy_timeout = 5000', 'cache_size = -16000', 'mmap_size = 1073741824'];
 
 /** Connections that only read. A transaction on one sees a single moment, whatever is written meanwhile. */
-export const connectReaders = (file: string): Db => connect(file, { connections: 4, settings: READING });
+export const connectReaders = (file: string): Db => connect(file, { connections: 4, settings: READING, writes: false });
 
 /** Reads with one view of the file: everything that \`read\` asks is of the same moment. */
 export const snapshot = <T>(readers: Db, read: (db: Db) => Promise<T>): Promise<T> => readers.transaction(read);

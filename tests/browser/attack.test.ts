@@ -1,6 +1,7 @@
 import { readdirSync, statSync } from 'node:fs';
 import { connect, type Socket } from 'node:net';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { formatDecimal } from '@/core/money/decimal';
 import { findUnproven } from '@/store/ledger';
 import { ADDRESSES, BENT, POSTED } from '../support/addresses';
@@ -216,23 +217,35 @@ describe('sheets', () => {
 });
 
 describe('strangers', () => {
-  const stranger = (tail: string) =>
+  const HALF = { 'next-action': 'x', cookie: 'kettle=made-up' };
+  /** One who begins to send `length` bytes and goes no further. */
+  const stranger = (length: number, headers: Readonly<Record<string, string>> = {}) =>
     new Promise<Socket>((there) => {
       const { hostname, port } = new URL(app.base);
       const socket = connect(Number(port), hostname, () => {
-        socket.write(`POST /sign-in HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Length: 5000\r\n\r\n${tail}`);
+        const more = Object.entries(headers).map(([name, value]) => `${name}: ${value}\r\n`);
+        const head = `POST /sign-in HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Length: ${length}\r\n`;
+        socket.write(`${head}${more.join('')}\r\n[`);
         there(socket);
       });
       socket.on('error', () => {});
     });
+  const inTime = async (work: Promise<unknown>) =>
+    Promise.race([work.then(() => 'in time'), pause(30_000, 'too late')]);
 
-  it('who send slowly, or go while they wait, keep nobody from signing in', async () => {
-    const slow = await Promise.all(Array.from({ length: 6 }, () => stranger('[')));
-    const gone = await Promise.all(Array.from({ length: 60 }, () => stranger('')));
-    gone.forEach((socket) => socket.destroy());
-    expect((await Caller.as(app.base, 'mina')).cookie).toContain('kettle=');
-    slow.forEach((socket) => socket.destroy());
-    expect((await Caller.as(app.base, 'asha')).cookie).toContain('kettle=');
+  it('who hold half of what they send, with a cookie of their own too, keep nobody from signing in', async () => {
+    const held = await Promise.all(Array.from({ length: 120 }, (_, k) => stranger(5000, k % 2 ? HALF : {})));
+    expect(await inTime(Caller.as(app.base, 'mina'))).toBe('in time');
+    held.forEach((socket) => socket.destroy());
+    expect(await inTime(Caller.as(app.base, 'asha'))).toBe('in time');
+  });
+
+  it('may send no more than signing in takes, whatever cookie they make up', async () => {
+    const body = JSON.stringify(['x'.repeat(200_000)]);
+    const mina = await Caller.as(app.base, 'mina');
+    for (const cookie of ['', 'kettle=made-up', 'kettle=Fe26.2*1*made*up', 'kettle-known=x; kettle='])
+      expect((await mina.ask('/sign-in', { method: 'POST', body, headers: { cookie } })).status).toBe(413);
+    expect((await mina.ask('/sign-in', { method: 'POST', body })).status).toBeLessThan(413);
   });
 });
 

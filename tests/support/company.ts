@@ -64,6 +64,10 @@ export class TestCompany {
     expect(unproven).toEqual([]);
   }
 
+  get file(): string {
+    return join(this.folder, 'company.sqlite');
+  }
+
   once = (): string => `key-${String((this.keys += 1)).padStart(8, '0')}`;
 
   async as(role: Role, day: Day = TODAY): Promise<Sender & Reading> {
