@@ -19,28 +19,34 @@ export const percentile = (all: readonly number[], share: number) =>
 const ROWS = upTo(20_000);
 const SIGN_INS = upTo(100);
 
-/** Asks for a page over and over while something heavy is done, and prints how long it had to wait. */
+/** Does something over and over as long as it is to go on. @returns how long each took, in ms */
+async function overAndOver(goesOn: () => boolean, what: () => Promise<unknown>): Promise<number[]> {
+  const took: number[] = [];
+  while (goesOn()) {
+    const from = performance.now();
+    await what();
+    took.push(performance.now() - from);
+  }
+  return took;
+}
+
+const waited = (what: string, all: readonly number[]): string =>
+  `${what} p95 ${percentile(all, 0.95).toFixed(0).padStart(5)} ms, worst ${Math.max(...all)
+    .toFixed(0)
+    .padStart(5)}`;
+
+/** Asks for a page, and changes something small, over and over while something heavy is done; prints how long either waited. */
 async function meanwhile(app: Served, words: string, work: () => Promise<unknown>): Promise<void> {
-  const waits: number[] = [];
   let busy = true;
-  const asking = (async () => {
-    while (busy) {
-      const from = performance.now();
-      await app.get('/jobs/1005/buy-list');
-      waits.push(performance.now() - from);
-    }
-  })();
+  const goesOn = () => busy;
+  const pages = overAndOver(goesOn, () => app.get('/jobs/1005/buy-list'));
+  const changes = overAndOver(goesOn, () => app.act('chooseTheme', '/people', { theme: 'day' }));
   const from = performance.now();
   await work();
-  const took = performance.now() - from;
+  const took = (performance.now() - from) / 1000;
   busy = false;
-  await asking;
   console.log(
-    `${words.padEnd(44)} took ${(took / 1000).toFixed(1).padStart(6)} s   probe p95 ${percentile(waits, 0.95).toFixed(0).padStart(5)} ms   worst ${Math.max(
-      ...waits,
-    )
-      .toFixed(0)
-      .padStart(5)} ms   n ${waits.length}`,
+    `${words.padEnd(44)} took ${took.toFixed(1).padStart(6)} s   ${waited('page', await pages)}   ${waited('change', await changes)}`,
   );
 }
 
@@ -66,6 +72,7 @@ export async function probes(db: Db, app: Served): Promise<void> {
   await meanwhile(app, 'nothing else', () => new Promise((done) => setTimeout(done, 3000)));
   const { number, lines } = await longOrder(db, app, 500);
   await meanwhile(app, `a PDF of ${lines} lines`, () => app.get(`/orders/${number}/pdf`));
+  await meanwhile(app, 'Gather as CSV', () => app.get('/lists/needs?as=csv'));
   const called = `B${Date.now() % 100_000}`;
   const job = {
     number: called,

@@ -1,6 +1,7 @@
 /** The thread that reads files that are handed over and writes lists, with a connection of its own that only looks. */
 import type { Person } from '@/store/people';
 import type { BringIn } from '@/actions/quotes/importing';
+import { writeCsv } from '@/formats/sheet/csv';
 import { writeXlsx } from '@/formats/sheet/xlsx';
 import { readSheet } from '@/formats/sheet/read';
 import type { ListQuery } from '@/queries/lists/list';
@@ -55,10 +56,17 @@ export const readCountFile = ({ person, bytes }: Omit<Handed, 'on'>) => look((db
 export const readBudgetFile = ({ person, job, bytes }: Omit<Handed, 'on'> & { job: string }) =>
   look((db) => readBudgeted(db, person, job, bytes));
 
-/** A list as a workbook, whole and of one moment. */
-export const writeList = ({ person, name, query }: { person: Person; name: ListName; query: ListQuery }) =>
+type Listed = { person: Person; name: ListName; query: ListQuery; as: 'csv' | 'xlsx' };
+
+/** A list as CSV or a workbook, whole and of one moment. */
+export const writeList = ({ person, name, query, as }: Listed): Promise<Uint8Array> =>
   look(async (db) => {
     const { title, columns, pages } = await openList(db, person, name, query, clock.today());
+    if (as === 'csv') {
+      const parts: string[] = [];
+      for await (const part of writeCsv(columns, pages)) parts.push(part);
+      return Buffer.from(parts.join(''));
+    }
     const rows: never[] = [];
     for await (const page of pages) rows.push(...page);
     return writeXlsx(title, columns, rows);

@@ -83,7 +83,10 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   const refused = await tooMuch(request, response);
   if (refused === undefined) return handle(request, response);
   const [status, words] = refused;
-  response.writeHead(status, { 'content-type': 'text/plain; charset=utf-8', connection: 'close' }).end(words);
+  // What is sent is let through unread, so that the answer is heard.
+  request.resume().once('end', () => {
+    response.writeHead(status, { 'content-type': 'text/plain; charset=utf-8', connection: 'close' }).end(words);
+  });
 }
 
 const app = next({ dev: false, hostname: HOST, port: PORT });
