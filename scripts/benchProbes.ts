@@ -72,7 +72,7 @@ export async function probes(db: Db, app: Served): Promise<void> {
   await meanwhile(app, 'nothing else', () => new Promise((done) => setTimeout(done, 3000)));
   const { number, lines } = await longOrder(db, app, 500);
   await meanwhile(app, `a PDF of ${lines} lines`, () => app.get(`/orders/${number}/pdf`));
-  await meanwhile(app, 'Gather as CSV', () => app.get('/lists/needs?as=csv'));
+  await meanwhile(app, 'Gather as CSV', () => app.get('/lists/gather?as=csv'));
   const called = `B${Date.now() % 100_000}`;
   const job = {
     number: called,

@@ -1,14 +1,17 @@
 import fc from 'fast-check';
+import { reserve } from '@/actions/buying/reserving';
 import { closeShort } from '@/actions/orders/ending';
+import { draftOrders } from '@/actions/orders/orders';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor } from '@/core/money/money';
 import { headroomOf } from '@/core/tab/sums';
-import { insertOne } from '@/store/rows';
+import { insertMany, insertOne } from '@/store/rows';
 import { must, q, TestCompany, TODAY } from '../../tests/support/company';
 import { times } from '../../tests/support/proof';
 import type { NamedEffect } from '@/workings/orders/effects';
 import { loadInvoice } from './invoices/invoices';
 import { loadLevels } from '@/store/levels';
+import { previewEnding } from './orders/ending';
 import { loadOrder } from './orders/order';
 
 let yard: TestCompany;
@@ -102,6 +105,56 @@ describe('what matching an invoice would do', () => {
     const told = await invoiceEffects(id);
     expect(told.map((e) => `${e.job} ${e.code}`)).toEqual(['412 02', '412 09', '418 02', '418 09']);
     expect(told.map((e) => e.before)).toEqual(told.map((e) => e.after));
+    expect(await ledger(told)).toEqual(told.map((e) => e.after));
+  });
+});
+
+describe('a job that reserved of what an order brings for stores', () => {
+  /** Ten metres for stores at 12.00, six of them reserved for a need that would cost 10.00 a metre to buy. */
+  async function reserved() {
+    const [itemId] = yard.ids.items;
+    const [supplierId] = yard.ids.suppliers;
+    const partId = await insertOne(yard.db, 'supplierPart', { supplierId, itemId, unit: 'MTR' });
+    await yard.db('item').where({ id: itemId }).update({ stocked: 1 });
+    await insertMany(yard.db, 'priceBreak', [{ partId, fromQuantity: 0, price: 120_000 }]);
+    const buyer = await yard.as('buyer');
+    const stock = [{ itemId, supplierId, quantity: q(10) }];
+    must(await draftOrders(buyer, { once: yard.once(), picks: [], stock, into: [] }));
+    const { id } = (await yard.db('purchaseOrder').orderBy('id', 'desc').first('id'))!;
+    await yard
+      .db('purchaseOrder')
+      .where({ id })
+      .update({ wantedOn: '2026-05-20' as Day });
+    const order = await yard.send(await yard.order(id));
+    const needId = await yard.need({ item: itemId, quantity: 6, price: 10, neededOn: '2026-07-01' });
+    must(await reserve(await yard.as('lead'), { once: yard.once(), jobId: yard.ids.jobs[0], needIds: [needId] }));
+    return order;
+  }
+  const planned = (told: readonly NamedEffect[] | undefined) =>
+    told?.map((e) => [e.job, e.before.amounts.planned, e.after.amounts.planned]);
+  const ending = async (order: { id: number; number: string }) => {
+    const { version, lines } = await yard.order(order.id);
+    return { once: yard.once(), orderId: order.id, version, lineId: lines[0]?.id ?? 0, reason: 'no more' };
+  };
+
+  it('is told what it has to buy instead when the line is closed short, or the order cancelled', async () => {
+    const order = await reserved();
+    const { actor } = await yard.as('buyer');
+    const asked = { lineId: null };
+    const told = await previewEnding(yard.db, actor, order.number, { what: 'closeShort', ...asked });
+    expect(planned(told)).toEqual([['412', 7200, 6000]]);
+    expect(await previewEnding(yard.db, actor, order.number, { what: 'cancel', ...asked })).toEqual(told);
+    must(await closeShort(await yard.as('buyer'), await ending(order)));
+    expect(await ledger(told ?? [])).toEqual(told?.map((e) => e.after));
+  });
+
+  it('is told what its pieces cost by an invoice that differs', async () => {
+    const order = await reserved();
+    must(await yard.takeIn(order, 10));
+    const { id } = must(await yard.invoice(order, 10, { lines: [yard.invoiced(order, 10, 15)] }));
+    const told = await invoiceEffects(id);
+    expect(planned(told)).toEqual([['412', 7200, 9000]]);
+    must(await yard.match(id, 'passed'));
     expect(await ledger(told)).toEqual(told.map((e) => e.after));
   });
 });

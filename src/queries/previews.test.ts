@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { cancelOrder } from '@/actions/orders/ending';
+import type { Outcome } from '@/actions/action';
+import { cancelOrder, closeShort, reopenLines } from '@/actions/orders/ending';
+import { markSentByHand } from '@/actions/orders/sending';
 import { changeOrder, draftOrders, orderLines } from '@/actions/orders/orders';
 import { matchInvoice } from '@/actions/invoices/invoices';
 import { EDITABLE } from '@/core/orders/states';
@@ -11,6 +13,8 @@ import { times } from '../../tests/support/proof';
 import { gatherEffects, orderEffects, type NamedEffect } from '@/workings/orders/effects';
 import { loadInvoice } from './invoices/invoices';
 import { loadLevels } from '@/store/levels';
+import { previewEnding } from './orders/ending';
+import { loadOrder } from './orders/order';
 import { previewOrder } from './orders/preview';
 
 /** What a screen promises before is what the act then does, whatever happened until then. */
@@ -26,14 +30,23 @@ const scene = fc.record({
   which: fc.nat(30),
 });
 
+/** So that there is something to receive and to invoice, and jobs have reserved what is there and count on what is to come. */
 const BEGIN: readonly Step[] = [
-  { act: 'draft', which: 0, share: 0.5 },
+  { act: 'draft', which: 0, share: 0.7 },
   { act: 'send', which: 1, share: 1 },
+  { act: 'count', which: 1, share: 0.5 },
+  { act: 'putBy', which: 0, share: 1 },
   { act: 'receive', which: 2, share: 0.7 },
   { act: 'invoice', which: 2, share: 0.7 },
+  { act: 'count', which: 2, share: 0.3 },
+  { act: 'draft', which: 3, share: 1 },
+  { act: 'send', which: 0, share: 1 },
+  { act: 'plan', which: 1, share: 1 },
+  { act: 'plan', which: 2, share: 1 },
 ];
 
-let compared = { draft: 0, join: 0, match: 0, cancel: 0, typed: 0 };
+const NONE = { draft: 0, join: 0, match: 0, without: 0, typed: 0, cancel: 0, closeShort: 0, openAgain: 0, revise: 0 };
+let compared = { ...NONE };
 
 /** The accounts of a set of effects as they stand, beside what the effects say. */
 async function standsAs(yard: TestCompany, told: readonly NamedEffect[], side: 'before' | 'after'): Promise<void> {
@@ -43,6 +56,24 @@ async function standsAs(yard: TestCompany, told: readonly NamedEffect[], side: '
     return { account: `${e.job} ${e.code}`, budget: level?.budget ?? 0, amounts: level?.amounts ?? e[side].amounts };
   });
   expect(now).toEqual(told.map((e) => ({ account: `${e.job} ${e.code}`, ...e[side] })));
+}
+
+/** Does what was told of: the budgets told stand as they were told, before it and after, and all others as they stood. */
+async function happens(
+  yard: TestCompany,
+  told: readonly NamedEffect[],
+  act: () => Promise<Outcome<unknown>>,
+): Promise<boolean> {
+  const isTold = (l: { jobId: number; costCodeId: number }) =>
+    told.some((e) => e.jobId === l.jobId && e.costCodeId === l.costCodeId);
+  const others = async () => (await loadLevels(yard.db, yard.ids.jobs)).filter((l) => !isTold(l));
+  await standsAs(yard, told, 'before');
+  const before = await others();
+  const { status } = await act();
+  if (status !== 'done') return false;
+  await standsAs(yard, told, 'after');
+  expect(await others()).toEqual(before);
+  return true;
 }
 
 async function withScene(
@@ -63,7 +94,7 @@ const nth = <T>(all: readonly T[], which: number): T | undefined => all[which % 
 
 describe('a preview is what the act then does', () => {
   beforeAll(() => {
-    compared = { draft: 0, join: 0, match: 0, cancel: 0, typed: 0 };
+    compared = { ...NONE };
   });
 
   it('for drafting, and for joining a draft', async () => {
@@ -97,10 +128,9 @@ describe('a preview is what the act then does', () => {
           if (invoice === undefined) return;
           const { actor } = await yard.as('manager');
           const effects = (await loadInvoice(yard.db, actor, invoice.id))?.effects ?? [];
-          await standsAs(yard, effects, 'before');
           const ref = { invoiceId: invoice.id, version: invoice.version, reason: 'passed' };
-          must(await matchInvoice(await yard.as('manager'), { once: yard.once(), ...ref }));
-          await standsAs(yard, effects, 'after');
+          const manager = await yard.as('manager');
+          expect(await happens(yard, effects, () => matchInvoice(manager, { once: yard.once(), ...ref }))).toBe(true);
           compared.match += 1;
         }),
       ),
@@ -149,11 +179,53 @@ describe('a preview is what the act then does', () => {
           const ref = { orderId: head.id, version: head.version, reason: 'no' };
           must(await cancelOrder(await yard.as('buyer'), { once: yard.once(), ...ref }));
           await standsAs(yard, effects, 'before');
-          compared.cancel += 1;
+          compared.without += 1;
         }),
       ),
       { numRuns: times(8, 50) },
     );
-    expect(compared.cancel).toBeGreaterThan(times(0, 5));
+    expect(compared.without).toBeGreaterThan(times(0, 5));
+  });
+
+  it('for cancelling an order, for closing a line short and for opening it again', async () => {
+    const acts = { cancel: cancelOrder, closeShort, openAgain: reopenLines };
+    await fc.assert(
+      fc.asyncProperty(scene, (s) =>
+        withScene(s, async (yard) => {
+          const buyer = await yard.as('buyer');
+          for (const { id, number } of await yard.db('purchaseOrder').whereNotNull('sentOn').orderBy('id'))
+            for (const what of ['closeShort', 'openAgain', 'cancel'] as const)
+              for (const line of what === 'cancel' ? [null] : (await yard.order(id)).lines) {
+                const lineId = line?.id ?? null;
+                const effects = (await previewEnding(yard.db, buyer.actor, number, { what, lineId })) ?? [];
+                const { version } = await yard.order(id);
+                const ref = { once: yard.once(), orderId: id, version, lineId: lineId ?? 0, reason: 'no more' };
+                if (await happens(yard, effects, () => acts[what](buyer, ref))) compared[what] += 1;
+              }
+        }),
+      ),
+      { numRuns: times(10, 50) },
+    );
+    expect(Math.min(compared.closeShort, compared.openAgain)).toBeGreaterThan(times(3, 15));
+    expect(compared.cancel).toBeGreaterThan(times(0, 3));
+  });
+
+  it('for sending a revision', async () => {
+    await fc.assert(
+      fc.asyncProperty(scene, fc.double({ min: 0.05, max: 1, noNaN: true }), (s, share) =>
+        withScene(s, async (yard, which) => {
+          const buyer = await yard.as('buyer');
+          for (let k = 0; k < 8; k += 1) await tryStep(yard, { act: 'reorder', which: 4 * (which + k), share }, TODAY);
+          for (const { orderId } of await yard.db('orderChange').select('orderId')) {
+            const { number, version } = await yard.order(orderId);
+            const effects = (await loadOrder(yard.db, buyer.actor, number, TODAY))?.effects ?? [];
+            const ref = { once: yard.once(), orderId, version };
+            if (await happens(yard, effects, () => markSentByHand(buyer, ref))) compared.revise += 1;
+          }
+        }),
+      ),
+      { numRuns: times(10, 50) },
+    );
+    expect(compared.revise).toBeGreaterThan(times(2, 15));
   });
 });

@@ -78,18 +78,22 @@ export async function loadGoodsSplits(
     if (state === undefined || factor === undefined || !isGoods(row.itemKind)) return [];
     const own = (q: Quantity) => (q < 0 ? NONE : toSupplierUnit(q, factor));
     const { itemId, placeId, jobId, tracking, lineId } = row;
-    return [
-      {
-        splitId: row.id,
-        ...{ lineId, itemId, placeId, jobId, tracking, state, own },
-        ordered: own(coverOf(state)),
-        value: state.value,
-        toCome: own(awaitedOf(state)),
-        on: asDay(row.lineDay ?? row.orderDay ?? '') ?? null,
-      },
-    ];
+    const on = asDay(row.lineDay ?? row.orderDay ?? '') ?? null;
+    return [standing({ splitId: row.id, lineId, itemId, placeId, jobId, tracking, on, own }, state)];
   });
 }
+
+/** A part of an order that brings goods, as it stands or as it would stand. */
+export const standing = (
+  split: Omit<GoodsSplit, 'state' | 'ordered' | 'value' | 'toCome'>,
+  state: SplitState,
+): GoodsSplit => ({
+  ...split,
+  state,
+  ordered: split.own(coverOf(state)),
+  value: state.value,
+  toCome: split.own(awaitedOf(state)),
+});
 
 /** The parts of orders that go to stores. */
 export const loadStoresSplits = (db: Db, by: 'splitId' | 'itemId', ids: readonly number[]): Promise<GoodsSplit[]> =>

@@ -40,6 +40,10 @@ export const sourceKey = ({
 }: Pick<Reservation, 'itemId' | 'placeId' | 'jobId' | 'splitId'>): string =>
   splitId === null ? pileKey({ itemId, placeId: placeId ?? 0, jobId }) : `split ${splitId}`;
 
+/** Cuts claims down to what there is of each source, in the item's unit. */
+export const cutsTo = (there: ReadonlyMap<string, Quantity>, claims: readonly StoredClaim[]): Cut[] =>
+  [...groupBy(claims, sourceKey)].flatMap(([key, own]) => cutTo(there.get(key) ?? NONE, own));
+
 /** Reserves, or counts on, what is free somewhere. */
 export async function addClaims(trx: Db, claims: readonly Omit<Reservation, 'id'>[]): Promise<void> {
   await insertMany(trx, 'reservation', claims);
@@ -56,7 +60,7 @@ export async function settleClaims(trx: Db, itemIds: readonly number[]): Promise
     ...(await loadPiles(trx, itemIds)).map((p) => [pileKey(p), p.quantity] as const),
     ...(await loadStoresSplits(trx, 'itemId', itemIds)).map((s) => [`split ${s.splitId}`, s.toCome] as const),
   ]);
-  for (const [key, own] of groupBy(claims, sourceKey)) await applyCuts(trx, cutTo(there.get(key) ?? NONE, own));
+  await applyCuts(trx, cutsTo(there, claims));
   return claims.map((c) => c.needId);
 }
 

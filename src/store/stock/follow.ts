@@ -90,7 +90,7 @@ class Moves {
   readonly differences: { readonly split: GoodsSplit; readonly value: Minor }[] = [];
   constructor(
     readonly trx: Db,
-    private readonly piles: Map<string, Pile>,
+    readonly piles: Map<string, Pile>,
   ) {}
 
   pile = (key: PileKey): Pile => this.piles.get(pileKey(key)) ?? { quantity: NONE, value: ZERO };
@@ -217,30 +217,21 @@ async function worthAnew(moves: Moves, split: GoodsSplit, placeId: number, came:
   moves.beside(split, beside);
 }
 
-/**
- * Brings stock to where these parts of orders stand: what came of them, what that is worth and whose it is, as moves of
- * the difference; and what is reserved of their items, to what there is.
- *
- * @param pieces - where goods came in, or went away, of those of the parts whose quantity moved
- * @returns lines of the tab that this moves beside them: needs with something reserved of the items, and differences
- */
-export async function followSplits(
-  trx: Db,
-  happening: Happening,
-  lines: readonly number[],
-  pieces: readonly Piece[] = [],
-): Promise<number[]> {
-  const splits = await loadGoodsSplits(trx, 'splitId', await withGoods(trx, lines));
-  if (splits.length === 0) return [];
+type Arrived = { readonly split: GoodsSplit; readonly placeId: number; readonly quantity: Quantity };
+
+/** What brings stock to where these parts of orders stand: worked out, and nothing written. */
+async function workOut(
+  db: Db,
+  splits: readonly GoodsSplit[],
+  pieces: readonly Piece[],
+): Promise<{ moves: Moves; arrived: readonly Arrived[] }> {
   const items = [...new Set(splits.map((s) => s.itemId))];
   const ids = splits.map((s) => s.splitId);
-  // Before anything is cut: who gives something up is moved as well.
-  const needs = (await claimsOf(trx, items)).map((c) => c.needId);
-  const [had, here] = [groupBy(await movedOf(trx, ids), (h) => h.splitId), await cameHere(trx, ids)];
-  const beside = await revaluedOf(trx, ids);
+  const [had, here] = [groupBy(await movedOf(db, ids), (h) => h.splitId), await cameHere(db, ids)];
+  const beside = await revaluedOf(db, ids);
   const given = groupBy(pieces, (p) => p.splitId);
-  const moves = new Moves(trx, new Map((await loadPiles(trx, items)).map((p) => [pileKey(p), p])));
-  const arrived: { readonly split: GoodsSplit; readonly placeId: number; readonly quantity: Quantity }[] = [];
+  const moves = new Moves(db, new Map((await loadPiles(db, items)).map((p) => [pileKey(p), p])));
+  const arrived: Arrived[] = [];
   for (const split of splits) {
     const was = had.get(split.splitId) ?? [];
     await follow(moves, split, was);
@@ -259,6 +250,32 @@ export async function followSplits(
     if (q > 0 && split.jobId === null)
       for (const p of own) arrived.push({ split, placeId: p.placeId, quantity: p.quantity });
   }
+  return { moves, arrived };
+}
+
+/** The piles of the items of these parts of orders, as they would be if the parts stood so. */
+export const pilesWith = async (db: Db, splits: readonly GoodsSplit[]): Promise<ReadonlyMap<string, Pile>> =>
+  (await workOut(db, splits, [])).moves.piles;
+
+/**
+ * Brings stock to where these parts of orders stand: what came of them, what that is worth and whose it is, as moves of
+ * the difference; and what is reserved of their items, to what there is.
+ *
+ * @param pieces - where goods came in, or went away, of those of the parts whose quantity moved
+ * @returns lines of the tab that this moves beside them: needs with something reserved of the items, and differences
+ */
+export async function followSplits(
+  trx: Db,
+  happening: Happening,
+  lines: readonly number[],
+  pieces: readonly Piece[] = [],
+): Promise<number[]> {
+  const splits = await loadGoodsSplits(trx, 'splitId', await withGoods(trx, lines));
+  if (splits.length === 0) return [];
+  const items = [...new Set(splits.map((s) => s.itemId))];
+  // Before anything is cut: who gives something up is moved as well.
+  const needs = (await claimsOf(trx, items)).map((c) => c.needId);
+  const { moves, arrived } = await workOut(trx, splits, pieces);
   await addMoves(trx, happening, moves.written);
   for (const { split, placeId, quantity: q } of arrived) await moveClaims(trx, split, placeId, q);
   await settleClaims(trx, items);

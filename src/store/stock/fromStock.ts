@@ -2,7 +2,7 @@ import { divideRounded } from '@/core/money/decimal';
 import { add, minor, ZERO, type Minor } from '@/core/money/money';
 import { NOTHING_FROM_STOCK, type FromStock } from '@/core/needs/coverage';
 import { addQ, NONE, quantity, type Quantity } from '@/core/quantity/quantity';
-import { worth } from '@/core/stores/pile';
+import { worth, type Pile } from '@/core/stores/pile';
 import type { Db } from '../db';
 import { whereIn } from '../rows';
 import type { Reservation } from '../tables';
@@ -11,6 +11,14 @@ import { sourceKey } from './claims';
 import { loadPiles, pileKey } from './piles';
 
 type Holding = Pick<Reservation, 'needId' | 'itemId' | 'placeId' | 'jobId' | 'splitId' | 'quantity' | 'share'>;
+
+/** Stock and parts of orders for stores as they would stand, where that is not as they do. */
+export type StockAnew = {
+  readonly piles: ReadonlyMap<string, Pile>;
+  readonly splits: ReadonlyMap<number, GoodsSplit>;
+};
+
+const AS_IT_IS: StockAnew = { piles: new Map(), splits: new Map() };
 
 /**
  * What stores hold for needs and gave out to them. What is reserved of a job's own goods costs nothing more: it is on its
@@ -22,6 +30,7 @@ export async function loadFromStock(
   db: Db,
   needIds: readonly number[],
   claims?: readonly Holding[],
+  anew: StockAnew = AS_IT_IS,
 ): Promise<Map<number, FromStock>> {
   const byNeed = new Map<number, FromStock>();
   const put = (needId: number, more: Partial<FromStock>) => {
@@ -40,8 +49,9 @@ export async function loadFromStock(
   const splitIds = own.flatMap((c) => c.splitId ?? []);
   const splits = new Map((await loadStoresSplits(db, 'splitId', splitIds)).map((s) => [s.splitId, s]));
   for (const claim of own) {
-    const pile = piles.get(sourceKey(claim));
-    const split = splits.get(claim.splitId ?? 0);
+    const [source, part] = [sourceKey(claim), claim.splitId ?? 0];
+    const pile = anew.piles.get(source) ?? piles.get(source);
+    const split = anew.splits.get(part) ?? splits.get(part);
     if (split !== undefined) put(claim.needId, { coming: claim.share, cost: shareOfValue(claim.quantity, split) });
     else if (pile !== undefined)
       put(claim.needId, { inStores: claim.share, cost: claim.jobId === null ? worth(claim.quantity, pile) : ZERO });

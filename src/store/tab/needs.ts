@@ -63,9 +63,12 @@ export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<Ne
   });
 }
 
-/** What a need plans, now or with other splits than it has. */
-export const plannedWith = (need: NeedState, splits: readonly SplitState[], currency: string) =>
-  plannedOf(coverage(need.quantity, splits, need.fromStock), need, currency, need.fromStock);
+/** What a need plans, with what covers it or would. */
+export const plannedWith = (
+  need: NeedState,
+  { splits, fromStock }: { readonly splits: readonly SplitState[]; readonly fromStock: FromStock },
+  currency: string,
+) => plannedOf(coverage(need.quantity, splits, fromStock), need, currency, fromStock);
 
 /** What lists look for beside needs, as it should be. */
 async function keptWith(db: Db, states: readonly NeedState[]) {
@@ -126,7 +129,7 @@ export const needs: TabKind = {
     return new Map(
       (await loadNeedStates(db, ids)).map((n) => [
         n.id,
-        [{ account: { jobId: n.jobId, costCodeId: n.costCodeId }, amounts: plannedWith(n, n.splits, currency) }],
+        [{ account: { jobId: n.jobId, costCodeId: n.costCodeId }, amounts: plannedWith(n, n, currency) }],
       ]),
     );
   },

@@ -1,5 +1,6 @@
 import { groupBy } from '@/core/group';
 import { minor } from '@/core/money/money';
+import type { FromStock } from '@/core/needs/coverage';
 import { valueOrder } from '@/core/orders/order';
 import { NONE, quantity, type Quantity } from '@/core/quantity/quantity';
 import { effects, moving, undoing, type Change, type Effect } from '@/core/tab/effect';
@@ -8,6 +9,7 @@ import type { Account } from '@/core/tab/postings';
 import type { Day } from '@/core/calendar/workdays';
 import { loadCompany, loadCostCodes } from '@/store/company';
 import type { Db } from '@/store/db';
+import { fromStockWith, type PartAnew } from './stockAnew';
 import { planOrders, type Plan, type PlannedOrder, type StockPick } from './planOrders';
 import type { Picked } from '@/store/gathering';
 import { invoicingOf, type Comparison } from '@/store/invoices';
@@ -39,14 +41,16 @@ const gaining = ({ jobId, costCodeId }: Account, stage: 'drafted' | 'actual', am
     ? []
     : [{ jobId, costCodeId, amounts: { ...NOTHING, [stage]: minor(amount) } }];
 
-/** What is planned for needs now, and as it would be if these were the splits that cover them. */
+type Covered = { readonly splits: readonly SplitState[]; readonly fromStock: FromStock };
+
+/** What is planned for needs now, and as it would be if these were what covers them. */
 const replanning = (
   needs: readonly NeedState[],
   currency: string,
-  then: (need: NeedState) => readonly SplitState[],
+  then: (need: NeedState) => Covered,
 ): { need: NeedState; change: Change }[] =>
   needs.map((need) => {
-    const [before, after] = [plannedWith(need, need.splits, currency), plannedWith(need, then(need), currency)];
+    const [before, after] = [plannedWith(need, need, currency), plannedWith(need, then(need), currency)];
     return { need, change: moving(need.jobId, need.costCodeId, before, after) };
   });
 
@@ -83,10 +87,10 @@ export async function gatherEffects(
     plan.orders.flatMap((o) => o.goods.flatMap((l) => l.splits)),
     (s) => s.needId,
   );
-  const replanned = replanning(states, money.companyCurrency, (n) => [
-    ...n.splits,
-    ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity)),
-  ]);
+  const replanned = replanning(states, money.companyCurrency, (n) => ({
+    ...n,
+    splits: [...n.splits, ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity))],
+  }));
   const changes = [...plan.orders.flatMap((o) => changesOf(o, money)), ...replanned.map((r) => r.change)];
   return { plan, effects: await nameEffects(db, effects(await loadLevels(db, jobsOf(changes)), changes)) };
 }
@@ -127,15 +131,12 @@ export async function orderEffects(
     [...order.lines.flatMap((l) => l.splits), ...then].flatMap((s) => s.needId ?? []),
   );
   const covering = groupBy(then, (s) => s.needId);
-  const others = (need: NeedState) => need.splits.filter((s) => !own.has(s.id));
-  const replanned = needs.map((n) =>
-    moving(
-      n.jobId,
-      n.costCodeId,
-      plannedWith(n, others(n), currency),
-      plannedWith(n, [...others(n), ...(covering.get(n.id) ?? []).map((s) => drafted(s.quantity))], currency),
-    ),
-  );
+  const others = (need: NeedState) => ({ ...need, splits: need.splits.filter((s) => !own.has(s.id)) });
+  const replanned = needs.map(others).map((n) => {
+    const covers = (covering.get(n.id) ?? []).map((s) => drafted(s.quantity));
+    const then = { ...n, splits: [...n.splits, ...covers] };
+    return moving(n.jobId, n.costCodeId, plannedWith(n, n, currency), plannedWith(n, then, currency));
+  });
   const changes = [...draftedBy({ lines }), ...replanned];
   // Without the order: what it holds now is taken away, and what it covers is planned again.
   const away = [...draftedBy(order).map(undoing), ...replanning(needs, currency, others).map((r) => r.change)];
@@ -156,12 +157,13 @@ async function movingParts(
 ): Promise<NamedEffect[]> {
   const { currency } = await loadCompany(db);
   const own = new Set(before.map((s) => s.id));
-  const needs = await loadNeedStates(
-    db,
-    [...before, ...after].flatMap((s) => s.needId ?? []),
-  );
+  const stock = await fromStockWith(db, partsAnew(before, after));
+  const needs = await loadNeedStates(db, [...[...before, ...after].flatMap((s) => s.needId ?? []), ...stock.keys()]);
   const covering = groupBy(after, (s) => s.needId);
-  const then = (need: NeedState) => [...need.splits.filter((s) => !own.has(s.id)), ...(covering.get(need.id) ?? [])];
+  const then = (need: NeedState) => ({
+    splits: [...need.splits.filter((s) => !own.has(s.id)), ...(covering.get(need.id) ?? [])],
+    fromStock: stock.get(need.id) ?? need.fromStock,
+  });
   const gained = (s: SplitState & Account, from: Amounts, to: Amounts): Change[] =>
     s.jobId === null || s.costCodeId === null ? [] : [moving(s.jobId, s.costCodeId, from, to)];
   const changes = [
@@ -173,7 +175,15 @@ async function movingParts(
   return nameEffects(db, effects(await loadLevels(db, jobsOf(changes)), changes));
 }
 
+/** Parts that were there as they would stand; one that would be left out brings nothing any more. */
+const partsAnew = (before: readonly ChargedSplit[], after: readonly MovedSplit[]): ReadonlyMap<number, PartAnew> =>
+  new Map<number, PartAnew>([
+    ...before.map((s) => [s.id, { ...s, commitment: 'cancelled' }] as const),
+    ...after.flatMap((s) => (s.id === undefined ? [] : [[s.id, s] as const])),
+  ]);
+
 type Movable = {
+  readonly id?: number | undefined;
   readonly splits: readonly (Draftable['splits'][number] & { readonly id?: number | undefined })[];
 };
 
@@ -185,10 +195,11 @@ export async function revisionEffects(db: Db, order: StoredOrder, lines: readonl
     order.lines.flatMap((l) => l.splits.map((s) => s.id)),
   );
   const known = new Map(before.map((s) => [s.id, s]));
-  const fresh = { ...drafted(NONE), commitment: 'sent' as const };
+  const ofLine = new Map(before.map((s) => [s.lineId, s.commitment]));
   const after = lines.flatMap((l) =>
     l.splits.map(({ id, jobId, costCodeId, needId, quantity: ordered, value }): MovedSplit => {
-      const was = known.get(id ?? 0) ?? fresh;
+      // A new part of a line that has ended is of a line that has ended.
+      const was = known.get(id ?? 0) ?? { ...drafted(NONE), commitment: ofLine.get(l.id ?? 0) ?? 'sent' };
       return { ...was, id, jobId, costCodeId, needId, ordered, value: minor(value) };
     }),
   );
