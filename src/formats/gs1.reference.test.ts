@@ -1,11 +1,12 @@
 import barcoder from 'barcoder';
 import fc from 'fast-check';
 import { isGtin } from '@/core/find/gtin';
+import type { Day } from '@/core/calendar/workdays';
 import { readScan } from './gs1';
 
 const FNC1 = '\u001d';
-const read = (text: string) => {
-  const told = readScan(text);
+const read = (text: string, today = '2026-05-12') => {
+  const told = readScan(text, today as Day);
   return told.ok ? told.value : told.refusals[0]?.code;
 };
 
@@ -95,4 +96,19 @@ describe('element strings', () => {
     '%j that only looks like one is a number',
     (text) => expect(read(text)).toEqual({ words: [text], count: 1 }),
   );
+
+  // GS1 General Specifications, section 7.12: 51 and more years on is the century before, 50 and more back the next; from memory.
+  it.each([
+    ['760101', '2026-05-12', '2076-01-01'],
+    ['770101', '2026-05-12', undefined],
+    ['991231', '2026-05-12', undefined],
+    ['991231', '2049-05-12', '2099-12-31'],
+    ['991231', '2048-05-12', undefined],
+    ['020101', '2051-05-12', '2002-01-01'],
+    ['000228', '2050-05-12', '2100-02-28'],
+    ['260512', '2076-05-12', undefined],
+  ])('tells the century of %s, read on %s', (raw, today, day) => {
+    const told = read(`(01)09521101530001(17)${raw}`, today);
+    expect(typeof told === 'object' ? told.expiresOn : told).toBe(day);
+  });
 });

@@ -38,11 +38,11 @@ const callsOf = (gtin: string): string[] =>
 type Element = { readonly ai: string; readonly raw: string };
 
 /** What a code says beside the part that it is of. */
-function beside(of: (...ais: readonly string[]) => readonly string[]): Omit<Scanned, 'words' | 'count'> {
+function beside(of: (...ais: readonly string[]) => readonly string[], today: Day): Omit<Scanned, 'words' | 'count'> {
   const [lot] = of('10');
   const [serial] = of('21');
   const [order] = of('400');
-  const expiresOn = dayOf(of('17')[0] ?? of('15')[0]);
+  const expiresOn = dayOf(of('17')[0] ?? of('15')[0], today);
   return {
     ...(lot === undefined ? {} : { lot }),
     ...(serial === undefined ? {} : { serial }),
@@ -59,13 +59,19 @@ function elementsIn(text: string): readonly Element[] | undefined {
   }
 }
 
-/** A date of an element, YYMMDD; a day of 00 is the last of its month (GS1 General Specifications, section 3.4). */
-function dayOf(raw: string | undefined): Day | undefined {
-  const [, year = '', month = '', day = ''] = /^(\d\d)(\d\d)(\d\d)$/.exec(raw ?? '') ?? [];
-  if (year === '') return undefined;
-  if (day !== '00') return asDay(`20${year}-${month}-${day}`);
-  const last = new Date(Date.UTC(2000 + Number(year), Number(month), 0)).getUTCDate();
-  return asDay(`20${year}-${month}-${String(last).padStart(2, '0')}`);
+/**
+ * A date of an element, YYMMDD; a day of 00 is the last of its month (GS1 General Specifications, section 3.4). Its year is
+ * the one of these figures from 49 years before this one to 50 after it (section 7.12, from memory).
+ */
+function dayOf(raw: string | undefined, today: Day): Day | undefined {
+  const [, figures = '', month = '', day = ''] = /^(\d\d)(\d\d)(\d\d)$/.exec(raw ?? '') ?? [];
+  if (figures === '') return undefined;
+  const thisYear = Number(today.slice(0, 4));
+  const apart = Number(figures) - (thisYear % 100);
+  const year = thisYear + apart + (apart > 50 ? -100 : apart <= -50 ? 100 : 0);
+  if (day !== '00') return asDay(`${year}-${month}-${day}`);
+  const last = new Date(Date.UTC(year, Number(month), 0)).getUTCDate();
+  return asDay(`${year}-${month}-${String(last).padStart(2, '0')}`);
 }
 
 const bad = (code: string, message: string) => refused(refusal(code, message));
@@ -74,10 +80,11 @@ const bad = (code: string, message: string) => refused(refusal(code, message));
  * Reads what a scanner typed: a GTIN (8, 12, 13 or 14 figures), GS1 elements with a GTIN in them (GS1 General
  * Specifications, section 3), or a number as it is, ours or a supplier's.
  *
+ * @param today - the day it is read: years of two figures are told by it
  * @returns refused for a code of which only a part came, whose check digit does not fit, or that names no part
- * @example readScan('(01)09521101530001(30)12') // words 09521101530001 and 9521101530001, count 12
+ * @example readScan('(01)09521101530001(30)12', today) // words 09521101530001 and 9521101530001, count 12
  */
-export function readScan(typed: string): Result<Scanned> {
+export function readScan(typed: string, today: Day): Result<Scanned> {
   const text = typed.trim();
   if (text === '') return bad('scan.nothing', 'No code was read. Scan it again.');
   const bare = text.replace(SYMBOLOGY, '');
@@ -89,7 +96,11 @@ export function readScan(typed: string): Result<Scanned> {
   const [gtin] = of('01', '02');
   if (gtin !== undefined && isGtin(gtin)) {
     const [count = '1'] = of('30', '37');
-    return done({ words: [...callsOf(gtin), ...of('240', '241')], count: Math.max(Number(count), 1), ...beside(of) });
+    return done({
+      words: [...callsOf(gtin), ...of('240', '241')],
+      count: Math.max(Number(count), 1),
+      ...beside(of, today),
+    });
   }
   if (!says) return done({ words: [text], count: 1 });
   if (elements === undefined) return bad('scan.part', 'The code was read only in part. Scan it again.');

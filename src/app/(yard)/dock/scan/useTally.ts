@@ -18,6 +18,7 @@ import { ask, asJson } from '@/ui/acting/ask';
 import { makeKey } from '@/ui/acting/useAct';
 import { useAgain } from '@/ui/acting/useAgain';
 import { useDraft } from '@/ui/acting/useDraft';
+import { useYard } from '@/ui/frame/YardContext';
 import { sound } from '@/ui/kit/sound';
 
 /**
@@ -25,6 +26,7 @@ import { sound } from '@/ui/kit/sound';
  * answers, so that none is lost and none counts twice, also where the network comes and goes.
  */
 export function useTally(within: InHand, loud: boolean) {
+  const { today } = useYard();
   const draft = useDraft<Tally>('scan tally', EMPTY);
   const { value: tally, set } = draft;
   const [told, setTold] = useState('');
@@ -46,7 +48,7 @@ export function useTally(within: InHand, loud: boolean) {
     async (scan: Scan): Promise<Settled | undefined> => {
       const number = settleNumber(now.current, scan);
       if (number !== undefined) return number;
-      const read = readScan(scan.code);
+      const read = readScan(scan.code, today);
       if (!read.ok) return setAside(now.current, scan, read.refusals[0]?.message ?? '');
       const { words, ...said } = read.value;
       const body = JSON.stringify({ words });
@@ -54,7 +56,7 @@ export function useTally(within: InHand, loud: boolean) {
       return found && settleFound(now.current, scan, said, found, within);
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what is in hand is compared by what it says
-    [within.orderId, within.supplierId],
+    [within.orderId, within.supplierId, today],
   );
 
   const work = useCallback(async () => {

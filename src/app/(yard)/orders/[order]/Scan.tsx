@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { readScan } from '@/formats/gs1';
 import type { ItemChoice } from '@/queries/frame/choices';
 import { ask, asJson } from '@/ui/acting/ask';
+import { useYard } from '@/ui/frame/YardContext';
 import { Slip } from '@/ui/kit/Slip';
 
 type Props = {
@@ -16,6 +17,7 @@ type Told = { readonly key: number; readonly code: string; readonly words: strin
 
 /** Lines by scanning: each code puts one more of its part on the order, or as many as it says. */
 export default function Scan({ onPart, onClose }: Props) {
+  const { today } = useYard();
   const [code, setCode] = useState('');
   const [told, setTold] = useState<readonly Told[]>([]);
   const tally = useRef(new Map<number, number>());
@@ -23,7 +25,7 @@ export default function Scan({ onPart, onClose }: Props) {
   const turn = useRef(Promise.resolve());
   const tell = (what: Omit<Told, 'key'>) => setTold((now) => [{ key: now.length, ...what }, ...now]);
   const take = async (typed: string) => {
-    const read = readScan(typed);
+    const read = readScan(typed, today);
     if (!read.ok) return tell({ code: typed, words: read.refusals[0]?.message ?? '', fault: true });
     const { words, count } = read.value;
     const body = JSON.stringify({ kind: 'item', words });

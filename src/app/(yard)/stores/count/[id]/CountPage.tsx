@@ -25,7 +25,7 @@ export function CountPage({ view }: { view: CountView }) {
   const { head, bins } = view;
   const counting = useCounts(head.id, view.rows);
   const { rows, put } = counting;
-  const { currency, day, may } = useYard();
+  const { currency, day, may, today } = useYard();
   const [last, setLast] = useState({ words: '', took: true });
   const [slip, setSlip] = useState<'found' | 'post'>();
   const end = useAct(acts.endCounting);
@@ -38,7 +38,7 @@ export function CountPage({ view }: { view: CountView }) {
   const differing = done.filter((r) => (r.difference ?? 0) !== 0);
   const worth = add(ZERO, ...differing.map((r) => r.worth ?? ZERO));
   const scan = (code: string) => {
-    const read = readScan(code);
+    const read = readScan(code, today);
     const now = rows.map((r) => ({ ...r, counted: counting.countedNow(r) }));
     const found = countScanned(now, read.ok ? read.value : { words: [code], count: 1 });
     if (found.line !== undefined && found.counted !== undefined) put(found.line, found.counted);

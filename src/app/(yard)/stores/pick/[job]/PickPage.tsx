@@ -34,7 +34,7 @@ const current = (rows: readonly PickRow[], kept: Picks): Picks =>
 
 /** What is put by for a job is picked, by scan or by hand, and issued to it in one step; made for a phone. */
 export function PickPage({ view: { job, rows } }: { view: PickingView }) {
-  const { may } = useYard();
+  const { may, today } = useYard();
   const draft = useDraft<Picks>(`pick ${job.number}`, {});
   const [last, setLast] = useState({ words: '', took: true });
   const once = useOnce();
@@ -59,7 +59,7 @@ export function PickPage({ view: { job, rows } }: { view: PickingView }) {
   };
   const picked = rows.filter((r) => (picks[r.key]?.quantity ?? 0) > 0);
   const scan = (code: string) => {
-    const read = readScan(code);
+    const read = readScan(code, today);
     const said = read.ok ? read.value : { words: [code], count: 1 };
     const found = pickScanned(rows, now.current, said);
     if (found.took) put(found.picks);
