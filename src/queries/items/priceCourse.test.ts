@@ -57,8 +57,14 @@ describe('an order that is begun at its supplier', () => {
     const found = async (filter: object) => (await listOrders(db, await buyer(), filter, TODAY)).rows.map((o) => o.net);
     expect(await found({ job: '412' })).toEqual([12_100]);
     expect(await found({ job: '418' })).toEqual([]);
+    expect(await found({ least: 121 })).toEqual([12_100]);
+    expect(await found({ least: 122 })).toEqual([]);
+    const inCurrency = (currency: string) => db('purchaseOrder').where('net', 12_100).update({ currency });
+    await inCurrency('JPY');
     expect(await found({ least: 12_100 })).toEqual([12_100]);
-    expect(await found({ least: 12_101 })).toEqual([]);
+    await inCurrency('KWD');
+    expect(await found({ least: 12 })).toEqual([12_100]);
+    expect(await found({ least: 13 })).toEqual([]);
     expect(await found({})).toEqual([12_100, 0]);
   });
 

@@ -1,7 +1,9 @@
 import { rowsOf } from '@/store/rows';
 import { keyIn } from '@/core/keyIn';
 import { asDay, type Day } from '@/core/calendar/workdays';
-import { minor, type Minor } from '@/core/money/money';
+import { groupBy } from '@/core/group';
+import { CURRENCIES, decimalsOf } from '@/core/money/currencies';
+import type { Minor } from '@/core/money/money';
 import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Db } from '@/store/db';
@@ -51,7 +53,8 @@ export type OrderFilter = SortAndAfter & {
   /** The number of a job that something of it is charged to. */
   readonly job?: string | undefined;
   /** Net, in the order's own currency. */
-  readonly least?: Minor | undefined;
+  /** In whole units of each order's own currency. */
+  readonly least?: number | undefined;
   /** Something of it should be here by this day. */
   readonly lateOn?: Day | undefined;
 };
@@ -71,6 +74,12 @@ const ORDER_SORTS = {
 
 /** The latest day that the supplier of an order `o` promised for what is still to come. */
 export const PROMISED = `(select max(l.promised_on) from order_line l where l.order_id = o.id and ${BRINGS_SOMETHING})`;
+
+/** How many minor units an order's currency has to the whole one. */
+const MINOR_UNITS = `(case ${[...groupBy(CURRENCIES, decimalsOf)]
+  .filter(([decimals]) => decimals !== 2)
+  .map(([decimals, codes]) => `when o.currency in (${codes.map((c) => `'${c}'`).join()}) then ${10 ** decimals}`)
+  .join(' ')} else 100 end)`;
 
 /** Orders with a part on them whose number, ours or theirs, begins as typed. */
 const NUMBERED = ['our_number', 'their_number']
@@ -97,7 +106,7 @@ function foundOrders(db: Db, filter: OrderFilter) {
   if (filter.supplierId !== undefined) void query.where('o.supplierId', filter.supplierId);
   if (filter.by !== undefined) void query.where('o.wantedOn', '<=', filter.by);
   if (filter.lateOn !== undefined) void query.whereRaw(LATE, [filter.lateOn, filter.lateOn]);
-  if (filter.least !== undefined) void query.where('o.net', '>=', filter.least);
+  if (filter.least !== undefined) void query.whereRaw(`o.net >= ? * ${MINOR_UNITS}`, [filter.least]);
   if (filter.job !== undefined)
     void query.whereIn(
       'o.id',
@@ -165,9 +174,8 @@ export async function loadShares(db: Db, jobId: number, orderIds: readonly numbe
   return new Map(rows.map((r) => [r.orderId, r.share]));
 }
 
-/** What an address says of the least value, in whole units of currencies with two decimals. */
-const leastIn = (text: string | undefined): Minor | undefined =>
-  /^\d{1,9}$/.test(text ?? '') ? minor(Number(text) * 100) : undefined;
+const leastIn = (text: string | undefined): number | undefined =>
+  /^\d{1,9}$/.test(text ?? '') ? Number(text) : undefined;
 
 /** Which orders an address asks for. */
 export const orderFilterOf = (query: Readonly<Record<string, string | undefined>>, today: Day): OrderFilter => ({
