@@ -1,4 +1,6 @@
 import { previewEnding } from '@/queries/orders/ending';
+import Papa from 'papaparse';
+import { loadOrderData } from '@/queries/company/files';
 import { loadOrderForm } from '@/queries/orders/order';
 import { loadPaper } from '@/workings/orders/paper';
 import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
@@ -148,6 +150,20 @@ describe('prices and charges', () => {
     expect([(await again(order)).net, await yard.tab()]).toEqual([8640, { drafted: 10_368 }]);
     must(await changeDraft(yard, await again(order), (text) => (firstLine(text).price = 100_000 as never)));
     expect((await again(order)).net).toBe(10_800);
+    // Its list has all that it comes to, and says that it is a draft.
+    const file = await loadOrderData(yard.db, await sender(), order.number, 'csv', TODAY);
+    const { data } = Papa.parse<Record<string, string>>(file?.bytes.toString() ?? '', {
+      header: true,
+      skipEmptyLines: true,
+    });
+    expect(data.map((r) => [r['Description'], r['Quantity'], r['Net GBP']])).toEqual([
+      ['Hose', '12.0000', '120.00'],
+      ['Discount', '', '-12.00'],
+    ]);
+    expect([file?.name, data[0]?.['\ufeffOrder'] ?? data[0]?.['Order']]).toEqual([
+      `${order.number}-draft.csv`,
+      `${order.number} (draft)`,
+    ]);
   });
 
   it('say what was paid before, wherever, the latest first', async () => {

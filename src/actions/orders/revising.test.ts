@@ -1,4 +1,6 @@
 import { simpleParser } from 'mailparser';
+import type { Day } from '@/core/calendar/workdays';
+import { loadOrderData } from '@/queries/company/files';
 import { loadOrder } from '@/queries/orders/order';
 import { previewOrder } from '@/queries/orders/preview';
 import { loadPaper } from '@/workings/orders/paper';
@@ -102,6 +104,24 @@ describe('a revision', () => {
     expect(mail.text).toContain('Line 1, Hose: quantity 12 m → 15 m');
     expect(mail.attachments.map((a) => a.filename)).toEqual([`${order.number}.pdf`]);
     expect((await loadPaper(yard.db, order.id, TODAY))?.lines[0]?.notes).toEqual([]);
+  });
+
+  it('bears the day it was sent, on paper and as data, whenever it is looked at', async () => {
+    const order = await sent();
+    const [sentOn, later] = ['2026-05-20', '2026-06-03'] as [Day, Day];
+    const { actor } = await yard.as('buyer');
+    const days = async (today: Day) => {
+      const data = await loadOrderData(yard.db, actor, order.number, 'ubl', today);
+      const issued = /<cbc:IssueDate>(.*?)</.exec(data?.bytes.toString() ?? '')?.[1];
+      return [issued, (await loadPaper(yard.db, order.id, today))?.date, data?.name];
+    };
+    expect(await days(later)).toEqual([TODAY, 'Tue 12 May 2026', `${order.number}.xml`]);
+    must(await begin(order));
+    must(await rewrite(order, more));
+    expect(await days(later)).toEqual([later, 'Wed 3 Jun 2026', `${order.number}-draft.xml`]);
+    const { version } = await yard.order(order.id);
+    must(await sendOrder(await yard.as('buyer', sentOn), { once: yard.once(), orderId: order.id, version }));
+    expect(await days(later)).toEqual([sentOn, 'Wed 20 May 2026', `${order.number}.xml`]);
   });
 
   it('tells before it goes what it does to the jobs', async () => {

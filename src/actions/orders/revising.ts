@@ -176,6 +176,6 @@ export async function bringIntoForce(work: Work, order: StoredOrder): Promise<vo
   const confirmed = after.lines.every((l) => isCharge(l) || l.confirmed !== null);
   const state = progressState(confirmed ? 'confirmed' : 'sent', after.lines.map(progressOf));
   await trx('purchaseOrder').where({ id: order.id }).update({ state });
-  await keepSent(work, after, why);
+  await keepSent(work, { ...after, sentOn: today }, why);
   touch('Revision sent', 'order', order.id, [...tabLinesOf(order), ...tabLinesOf(after)]);
 }

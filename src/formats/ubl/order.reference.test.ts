@@ -21,7 +21,12 @@ const SEQUENCE: Readonly<Record<string, readonly string[]>> = {
     ...['cac:PaymentTerms', 'cac:AllowanceCharge', 'cac:TaxTotal', 'cac:AnticipatedMonetaryTotal', 'cac:OrderLine'],
   ],
   'cac:Party': ['cac:PartyName', 'cac:PostalAddress', 'cac:PartyTaxScheme', 'cac:PartyLegalEntity', 'cac:Contact'],
-  'cac:Delivery': ['cbc:LatestDeliveryDate', 'cac:DeliveryAddress', 'cac:RequestedDeliveryPeriod', 'cac:DeliveryParty'],
+  'cac:PostalAddress': ['cac:AddressLine', 'cac:Country'],
+  'cac:DeliveryParty': ['cac:PartyName', 'cac:PostalAddress', 'cac:Contact'],
+  'cac:Delivery': [
+    ...['cbc:LatestDeliveryDate', 'cac:DeliveryAddress', 'cac:RequestedDeliveryPeriod', 'cac:CarrierParty'],
+    ...['cac:DeliveryParty', 'cac:DeliveryTerms'],
+  ],
   'cac:AllowanceCharge': [
     ...['cbc:ChargeIndicator', 'cbc:AllowanceChargeReasonCode', 'cbc:AllowanceChargeReason'],
     ...['cbc:MultiplierFactorNumeric', 'cbc:Amount', 'cbc:BaseAmount', 'cac:TaxCategory'],
@@ -81,8 +86,15 @@ const lines = [
   }),
 ];
 const charges = [
-  { reason: 'Carriage', amount: minor(2500), share: null, tax },
-  { reason: 'Trade discount', amount: minor(-2069), share: { percent: 500, base: minor(41_370) }, tax },
+  { place: 3, note: '', reason: 'Carriage', amount: minor(2500), share: null, tax },
+  {
+    place: 4,
+    note: '',
+    reason: 'Trade discount',
+    amount: minor(-2069),
+    share: { percent: 500, base: minor(41_370) },
+    tax,
+  },
 ];
 const totals = totalsOf(
   [
@@ -96,6 +108,10 @@ const totals = totalsOf(
 const order: OrderData = {
   number: 'K26-0191',
   revision: 0,
+  draft: false,
+  carrier: 'Fenway Freight',
+  carrierService: 'before noon',
+  siteContact: 'Joss Fenn',
   day: '2026-05-12' as Day,
   currency: 'GBP',
   instructions: 'Ring at the gate & wait',
@@ -104,9 +120,10 @@ const order: OrderData = {
     address: 'Staithe Road\nSaltmarsh',
     email: 'buying@wrackline.example',
     taxNumber: 'GB 1',
+    country: 'GB',
   },
   contact: 'Mina Rowe',
-  seller: { name: 'Eelmoor <Metals>', address: 'Unit 4', email: 'orders@eelmoor.example', taxNumber: '' },
+  seller: { name: 'Eelmoor <Metals>', address: 'Unit 4', email: 'orders@eelmoor.example', taxNumber: '', country: '' },
   deliverTo: { name: 'Bay 3', address: 'Staithe Road' },
   wantedOn: '2026-05-19' as Day,
   latestOn: '2026-05-22' as Day,
@@ -162,12 +179,24 @@ describe('an order as UBL 2.1', () => {
       'cbc:Note': 'Ring at the gate & wait',
       'cbc:DocumentCurrencyCode': 'GBP',
       'cbc:LineCountNumeric': '2',
-      'cac:BuyerCustomerParty': { 'cac:Party': { 'cac:Contact': { 'cbc:Name': 'Mina Rowe' } } },
+      'cac:BuyerCustomerParty': {
+        'cac:Party': {
+          'cac:PostalAddress': { 'cac:Country': { 'cbc:IdentificationCode': 'GB' } },
+          'cac:Contact': { 'cbc:Name': 'Mina Rowe' },
+        },
+      },
       'cac:Delivery': {
         'cbc:LatestDeliveryDate': '2026-05-22',
         'cac:RequestedDeliveryPeriod': { 'cbc:EndDate': '2026-05-19' },
+        'cac:CarrierParty': { 'cac:PartyName': { 'cbc:Name': 'Fenway Freight' } },
+        'cac:DeliveryParty': { 'cac:Contact': { 'cbc:Name': 'Joss Fenn' } },
+        'cac:DeliveryTerms': { 'cbc:SpecialTerms': 'before noon' },
       },
     });
+    expect(parse({ ...order, draft: true })['cbc:Note']).toEqual([
+      'Draft: this is not an order yet.',
+      'Ring at the gate & wait',
+    ]);
     const [first, second] = told['cac:OrderLine'] as unknown as Tree[];
     expect(first).toMatchObject({
       'cbc:Note': 'mill certificate wanted',

@@ -5,16 +5,29 @@ import { PRICE_PLACES, type Minor, type UnitPrice } from '@/core/money/money';
 import type { TaxCategory, Totals } from '@/core/money/tax';
 import { PLACES, type Quantity } from '@/core/quantity/quantity';
 
-type Party = { readonly name: string; readonly address: string; readonly email: string; readonly taxNumber: string };
+type Party = {
+  readonly name: string;
+  readonly address: string;
+  readonly email: string;
+  readonly taxNumber: string;
+  /** ISO 3166-1 code of two letters; empty where it is not known. */
+  readonly country: string;
+};
 type Tax = { readonly category: TaxCategory; readonly rate: number };
 
 /** An order as data: amounts in minor units of its currency. */
 export type OrderData = {
   readonly number: string;
   readonly revision: number;
+  /** It is not ordered yet as it stands here. */
+  readonly draft: boolean;
+  /** The day it was sent; of a draft, the day it is taken out. */
   readonly day: Day;
   readonly currency: string;
   readonly instructions: string;
+  readonly carrier: string;
+  readonly carrierService: string;
+  readonly siteContact: string;
   readonly buyer: Party;
   readonly contact: string;
   readonly seller: Party;
@@ -24,7 +37,9 @@ export type OrderData = {
   readonly paymentDays: number;
   readonly totals: Totals;
   readonly charges: readonly {
+    readonly place: number;
     readonly reason: string;
+    readonly note: string;
     readonly amount: Minor;
     /** Of a discount that is so much of the lines with its tax: hundredths of a percent, and what it is of. */
     readonly share: { readonly percent: number; readonly base: Minor } | null;
@@ -69,17 +84,18 @@ const NAMESPACES = {
 const UNWRITABLE = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
 const words = (text: string): string => text.replace(UNWRITABLE, '');
 
-const address = (text: string) => ({
+const address = (text: string, country = '') => ({
   'cac:AddressLine': words(text)
     .split('\n')
     .filter((l) => l.trim() !== '')
     .map((l) => ({ 'cbc:Line': l.trim() })),
+  ...(country === '' ? {} : { 'cac:Country': { 'cbc:IdentificationCode': country } }),
 });
 
-const party = ({ name, address: at, email, taxNumber }: Party, contact = '') => ({
+const party = ({ name, address: at, email, taxNumber, country }: Party, contact = '') => ({
   'cac:Party': {
     'cac:PartyName': { 'cbc:Name': words(name) },
-    ...(at.trim() === '' ? {} : { 'cac:PostalAddress': address(at) }),
+    ...(at.trim() === '' ? {} : { 'cac:PostalAddress': address(at, country) }),
     ...(taxNumber === ''
       ? {}
       : { 'cac:PartyTaxScheme': { 'cbc:CompanyID': words(taxNumber), 'cac:TaxScheme': { 'cbc:ID': 'VAT' } } }),
@@ -97,12 +113,27 @@ const taxOf = ({ category, rate }: Tax) => ({
   'cac:TaxScheme': { 'cbc:ID': 'VAT' },
 });
 
-const delivery = (to: { name: string; address: string } | null, wanted: Day | null, latest: Day | null) => ({
-  ...(latest === null ? {} : { 'cbc:LatestDeliveryDate': latest }),
+type Going = Pick<OrderData, 'wantedOn' | 'latestOn' | 'carrier' | 'carrierService' | 'siteContact'>;
+
+const named = (name: string) => ({ 'cac:PartyName': { 'cbc:Name': words(name) } });
+
+const delivery = (to: { name: string; address: string } | null, going: Going) => ({
+  ...(going.latestOn === null ? {} : { 'cbc:LatestDeliveryDate': going.latestOn }),
   ...(to === null || to.address.trim() === '' ? {} : { 'cac:DeliveryAddress': address(to.address) }),
-  ...(wanted === null ? {} : { 'cac:RequestedDeliveryPeriod': { 'cbc:EndDate': wanted } }),
-  ...(to === null ? {} : { 'cac:DeliveryParty': { 'cac:PartyName': { 'cbc:Name': words(to.name) } } }),
+  ...(going.wantedOn === null ? {} : { 'cac:RequestedDeliveryPeriod': { 'cbc:EndDate': going.wantedOn } }),
+  ...(going.carrier === '' ? {} : { 'cac:CarrierParty': named(going.carrier) }),
+  ...(to === null
+    ? {}
+    : {
+        'cac:DeliveryParty': {
+          ...named(to.name),
+          ...(going.siteContact === '' ? {} : { 'cac:Contact': { 'cbc:Name': words(going.siteContact) } }),
+        },
+      }),
+  ...(going.carrierService === '' ? {} : { 'cac:DeliveryTerms': { 'cbc:SpecialTerms': words(going.carrierService) } }),
 });
+
+const NOTHING_ELSE = { latestOn: null, carrier: '', carrierService: '', siteContact: '' };
 
 /**
  * Writes an order as UBL 2.1 Order (OASIS, urn:oasis:names:specification:ubl:schema:xsd:Order-2), in the order of its
@@ -115,6 +146,7 @@ export function ublOrder(order: OrderData): string {
   const below = order.charges.filter((c) => c.amount < 0);
   const sum = (all: typeof order.charges) => all.reduce((s, c) => s + c.amount, 0) as Minor;
   const above = order.charges.filter((c) => c.amount >= 0);
+  const notes = [order.draft ? 'Draft: this is not an order yet.' : '', words(order.instructions)].filter(Boolean);
   const document = {
     Order: {
       ...NAMESPACES,
@@ -123,7 +155,7 @@ export function ublOrder(order: OrderData): string {
       'cbc:IssueDate': order.day,
       // UNCL 1001: 220 is an order, 230 a change of one.
       'cbc:OrderTypeCode': order.revision === 0 ? '220' : '230',
-      ...(order.instructions === '' ? {} : { 'cbc:Note': words(order.instructions) }),
+      ...(notes.length === 0 ? {} : { 'cbc:Note': notes }),
       'cbc:DocumentCurrencyCode': currency,
       'cbc:LineCountNumeric': order.lines.length,
       ...(order.revision === 0
@@ -131,7 +163,7 @@ export function ublOrder(order: OrderData): string {
         : { 'cac:OrderDocumentReference': { 'cbc:ID': order.number, 'cbc:VersionID': String(order.revision) } }),
       'cac:BuyerCustomerParty': party(order.buyer, order.contact),
       'cac:SellerSupplierParty': party(order.seller),
-      'cac:Delivery': delivery(order.deliverTo, order.wantedOn, order.latestOn),
+      'cac:Delivery': delivery(order.deliverTo, order),
       'cac:PaymentTerms': { 'cbc:Note': `${order.paymentDays} days from invoice` },
       ...(order.charges.length === 0
         ? {}
@@ -169,7 +201,7 @@ export function ublOrder(order: OrderData): string {
           'cbc:LineExtensionAmount': money(l.net),
           ...(l.wantedOn === null && l.deliverTo === null
             ? {}
-            : { 'cac:Delivery': delivery(l.deliverTo, l.wantedOn, null) }),
+            : { 'cac:Delivery': delivery(l.deliverTo, { ...NOTHING_ELSE, wantedOn: l.wantedOn }) }),
           'cac:Price': {
             'cbc:PriceAmount': price(l.price),
             'cbc:BaseQuantity': { '@unitCode': l.unit, '#': String(l.priceQuantity) },

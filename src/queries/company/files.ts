@@ -49,7 +49,7 @@ export async function loadOrderData(db: Db, person: Person, number: string, kind
   permit(person, 'see money');
   const head = await db('purchaseOrder').where({ number }).first('id');
   const going = head === undefined ? undefined : await outgoing(db, head.id, today);
-  return going && dataFile(db, going, kind, today);
+  return going && dataFile(db, going, kind);
 }
 
 /** All that goes with an order beside its own papers, byte by byte. */

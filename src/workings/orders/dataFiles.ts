@@ -13,18 +13,11 @@ import type { Day } from '@/core/calendar/workdays';
 import { loadCompany, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { loadItems } from '@/store/gathering';
-import type { Tellable } from './orderInWords';
-import type { OrderHead } from '@/store/tables';
 import { outgoing, type Going } from './paper';
 import { placesOf } from './revise';
 
 /** An order as data, as it stands or as a revision has it. */
-export async function loadOrderData(
-  db: Db,
-  order: Tellable & Pick<OrderHead, 'number' | 'supplierId' | 'sentOn' | 'madeBy'>,
-  revision: number,
-  today: Day,
-): Promise<OrderData> {
+export async function loadOrderData(db: Db, { order, revision, draft, issuedOn }: Going): Promise<OrderData> {
   const { currency } = order;
   const company = await loadCompany(db);
   const supplier = await db('supplier').where({ id: order.supplierId }).first();
@@ -46,9 +39,13 @@ export async function loadOrderData(
   return {
     number: order.number,
     revision,
-    day: today,
+    draft,
+    day: issuedOn,
     currency,
     instructions: order.instructions,
+    carrier: order.carrier,
+    carrierService: order.carrierService,
+    siteContact: order.siteContact,
     buyer: company,
     contact: buyer?.name ?? '',
     seller: {
@@ -56,20 +53,27 @@ export async function loadOrderData(
       address: supplier?.address ?? '',
       email: supplier?.email ?? '',
       taxNumber: '',
+      country: '',
     },
     deliverTo: place(order.placeId),
     wantedOn: order.wantedOn,
     latestOn: order.latestOn,
     paymentDays: supplier?.paymentDays ?? 0,
     totals: orderTotals(full, taxes, currency),
-    charges: full
-      .filter((l) => isCharge(l))
-      .map((l) => ({
-        reason: l.description,
-        amount: netOf(l, currency),
-        share: isShareOfLines(l) ? { percent: l.discount, base: baseOf(l.taxCodeId) } : null,
-        tax: taxOf(l.taxCodeId),
-      })),
+    charges: full.flatMap((l, k) =>
+      isCharge(l)
+        ? [
+            {
+              place: k + 1,
+              reason: l.description,
+              note: l.note,
+              amount: netOf(l, currency),
+              share: isShareOfLines(l) ? { percent: l.discount, base: baseOf(l.taxCodeId) } : null,
+              tax: taxOf(l.taxCodeId),
+            },
+          ]
+        : [],
+    ),
     lines: full.flatMap((l, k) =>
       isCharge(l)
         ? []
@@ -96,22 +100,32 @@ export async function loadOrderData(
   };
 }
 
-type Row = OrderData['lines'][number];
+/** A line of an order as a list, or one of its charges, which has no quantity. */
+type Row = Pick<OrderData['lines'][number], 'place' | 'description' | 'note' | 'net' | 'tax'> & {
+  readonly goods?: OrderData['lines'][number];
+};
+
+/** All that an order comes to, line by line: charges and discounts too, so that what stands in it adds up to its total. */
+export const orderRows = ({ lines, charges }: OrderData): Row[] =>
+  [
+    ...lines.map((l) => ({ ...l, goods: l })),
+    ...charges.map(({ reason, amount, ...c }) => ({ ...c, description: reason, net: amount })),
+  ].sort((a, b) => a.place - b.place);
 
 /** The columns of an order as a list. */
-export const orderListColumns = ({ number, currency }: OrderData): Column<Row>[] => [
-  { head: 'Order', cell: () => ({ text: number }) },
+export const orderListColumns = ({ number, draft, currency }: OrderData): Column<Row>[] => [
+  { head: 'Order', cell: () => ({ text: draft ? `${number} (draft)` : number }) },
   { head: 'Line', cell: (l) => ({ whole: l.place }) },
-  { head: 'Buyer’s item no.', cell: (l) => ({ text: l.ourNumber }) },
-  { head: 'Supplier’s item no.', cell: (l) => ({ text: l.theirNumber }) },
+  { head: 'Buyer’s item no.', cell: ({ goods }) => goods && { text: goods.ourNumber } },
+  { head: 'Supplier’s item no.', cell: ({ goods }) => goods && { text: goods.theirNumber } },
   { head: 'Description', cell: (l) => ({ text: l.description }) },
-  { head: 'Quantity', cell: (l) => ({ scaled: l.quantity, places: PLACES }) },
-  { head: 'Unit', cell: (l) => ({ text: unitOf(l.unit).name }) },
-  { head: `Unit price ${currency}`, cell: (l) => ({ scaled: l.price, places: PRICE_PLACES }) },
-  { head: 'Price per', cell: (l) => ({ whole: l.priceQuantity }) },
+  { head: 'Quantity', cell: ({ goods }) => goods && { scaled: goods.quantity, places: PLACES } },
+  { head: 'Unit', cell: ({ goods }) => goods && { text: unitOf(goods.unit).name } },
+  { head: `Unit price ${currency}`, cell: ({ goods }) => goods && { scaled: goods.price, places: PRICE_PLACES } },
+  { head: 'Price per', cell: ({ goods }) => goods && { whole: goods.priceQuantity } },
   { head: `Net ${currency}`, cell: (l) => ({ scaled: l.net, places: decimalsOf(currency) }) },
   { head: 'Tax %', cell: (l) => ({ scaled: l.tax.rate, places: 2 }) },
-  { head: 'Required by', cell: (l) => (l.wantedOn === null ? undefined : { day: l.wantedOn }) },
+  { head: 'Required by', cell: ({ goods }) => (goods?.wantedOn == null ? undefined : { day: goods.wantedOn }) },
   { head: 'Note', cell: (l) => ({ text: l.note }) },
 ];
 
@@ -123,23 +137,18 @@ export async function dataFiles(db: Db, orderId: number, today: Day): Promise<At
   const wanted = (supplier?.dataFiles ?? '').split(',');
   const files: Attachment[] = [];
   for (const kind of ['ubl', 'csv'] as const)
-    if (wanted.includes(kind)) files.push(await dataFile(db, going, kind, today));
+    if (wanted.includes(kind)) files.push(await dataFile(db, { ...going, draft: false, issuedOn: today }, kind));
   return files;
 }
 
-/** One order as a file of data. */
-export async function dataFile(
-  db: Db,
-  { order, revision }: Going,
-  kind: 'ubl' | 'csv',
-  today: Day,
-): Promise<Attachment> {
-  const data = await loadOrderData(db, order, revision, today);
-  if (kind === 'ubl')
-    return { name: `${order.number}.xml`, type: 'application/xml', bytes: Buffer.from(ublOrder(data)) };
+/** One order as a file of data; a draft says so in its name as well. */
+export async function dataFile(db: Db, going: Going, kind: 'ubl' | 'csv'): Promise<Attachment> {
+  const data = await loadOrderData(db, going);
+  const name = data.draft ? `${data.number}-draft` : data.number;
+  if (kind === 'ubl') return { name: `${name}.xml`, type: 'application/xml', bytes: Buffer.from(ublOrder(data)) };
   const parts: string[] = [];
-  for await (const part of writeCsv(orderListColumns(data), once(data.lines))) parts.push(part);
-  return { name: `${order.number}.csv`, type: 'text/csv; charset=utf-8', bytes: Buffer.from(parts.join('')) };
+  for await (const part of writeCsv(orderListColumns(data), once(orderRows(data)))) parts.push(part);
+  return { name: `${name}.csv`, type: 'text/csv; charset=utf-8', bytes: Buffer.from(parts.join('')) };
 }
 
 async function* once<R>(rows: readonly R[]) {

@@ -27,20 +27,39 @@ export type Outgoing = Omit<StoredOrder, 'lines'> & {
   })[];
 };
 
-export type Going = { readonly order: Outgoing; readonly revision: number; readonly changes: readonly OrderChange[] };
+export type Going = {
+  readonly order: Outgoing;
+  readonly revision: number;
+  readonly changes: readonly OrderChange[];
+  /** It has not gone out yet as it stands here. */
+  readonly draft: boolean;
+  /** The day it went out, or today. */
+  readonly issuedOn: Day;
+};
 
 /** What of an order goes out next; undefined for an order that is not there. */
 export async function outgoing(db: Db, orderId: number, today: Day): Promise<Going | undefined> {
   const order = await findOrder(db, orderId);
   if (order === undefined) return undefined;
   const revision = await findRevision(db, orderId);
-  const as = { order: await askingForCertificates(db, order, order), revision: order.revision, changes: [] };
+  const draft = isUnsent(order.state, order.sentFrom);
+  const as: Going = {
+    ...{ order: await askingForCertificates(db, order, order), revision: order.revision, changes: [] },
+    ...{ draft, issuedOn: draft ? today : await sentLastOn(db, order, today) },
+  };
   if (revision === undefined) return as;
   const revised = await revise(db, order, revision.content, today);
   // One that cannot go as it is written is told of where it is written.
   if (!revised.ok) return as;
   const changes = await changesBetween(db, order, revised.value, today);
-  return { order: await askingForCertificates(db, order, revised.value), revision: order.revision + 1, changes };
+  const next = { order: await askingForCertificates(db, order, revised.value), revision: order.revision + 1, changes };
+  return { ...next, draft: true, issuedOn: today };
+}
+
+/** The day an order went out as it is in force now. */
+async function sentLastOn(db: Db, { id: orderId, revision, sentOn }: StoredOrder, today: Day): Promise<Day> {
+  const sent = await db('orderRevision').where({ orderId, number: revision }).first('day');
+  return sent?.day ?? sentOn ?? today;
 }
 
 /** What goes out, with a word in the notes of what has to come with a certificate; the stored order knows which lines are marked. */
@@ -77,7 +96,7 @@ export const revisedWords = (changes: readonly OrderChange[]): string[] =>
 export async function loadPaper(db: Db, orderId: number, today: Day, sending = false): Promise<OrderPaper | undefined> {
   const going = await outgoing(db, orderId, today);
   if (going === undefined) return undefined;
-  const { order, revision, changes } = going;
+  const { order, revision, changes, draft, issuedOn } = going;
   const company = await loadCompany(db);
   const supplier = await db('supplier').where({ id: order.supplierId }).first();
   const buyer = await db('person').where({ id: order.madeBy }).first('name');
@@ -95,13 +114,12 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     const own = inLines.get(k + 1);
     return own === undefined ? '' : own.how === 'new' ? 'New in this revision' : `Revised: ${changed(own)}`;
   };
-  const begun = changes.length > 0;
   return {
     number: order.number,
-    draft: (begun || isUnsent(order.state, order.sentFrom)) && !sending,
+    draft: draft && !sending,
     revision,
     size: company.paper,
-    date: day(begun ? today : (order.sentOn ?? today)),
+    date: day(issuedOn),
     company,
     taxName,
     supplier,
