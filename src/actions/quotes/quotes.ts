@@ -288,7 +288,11 @@ export const reviseQuote = defineAction({
     await insertMany(
       trx,
       'quoteLine',
-      lines.map(({ id: fromLineId, agreed: _, ...line }) => ({ ...line, quoteId: id, fromLineId })),
+      lines.map(({ id: fromLineId, agreed, ...line }) => ({
+        ...{ ...line, quoteId: id, fromLineId },
+        // What the customer agreed to is part of it now, and what they did not is still on offer.
+        optional: isWon(quote) ? Number(agreed !== 1) : line.optional,
+      })),
     );
     // What is bought already before the customer's yes belongs to the copied lines; what was won is bought as it was won.
     if (!isWon(quote))

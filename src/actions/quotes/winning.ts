@@ -1,4 +1,5 @@
 import { LIVE } from '@/core/jobs/states';
+import { changeFaults } from '@/core/budgets/change';
 import { closedRefusal } from '@/core/jobs/closing';
 import { z } from 'zod';
 import { formatMoney, minor, type Minor } from '@/core/money/money';
@@ -10,11 +11,14 @@ import { budgetOf, whyNotBought, win, isWon } from '@/core/quotes/winning';
 import { text } from '@/core/records/fields';
 import { winningFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
+import { refusal } from '@/core/result';
+import { loadBudgetsBefore } from '@/store/budgets';
+import { loadCostCodes } from '@/store/company';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
 import { among, insertMany, whereIn, rowsOf, rowOf } from '@/store/rows';
 import type { Quote, QuoteLineRow } from '@/store/tables';
-import { defineAction, grant, once, Refused, refuse, sameVersion, type Work } from '../action';
+import { defineAction, found, grant, once, Refused, refuse, sameVersion, type Work } from '../action';
 import { quoteOf, stillOpen, quoteSubjects } from './quotes';
 import { applyWanted } from '../buying/changedNeeds';
 
@@ -83,6 +87,22 @@ async function openBudget(
   );
 }
 
+/** A revision takes no more off a cost code than stands there: some of it may have been moved to another since. */
+async function checkBudget({ trx, today }: Work, quote: Quote, budget: ReadonlyMap<number, Minor>): Promise<void> {
+  if (budget.size === 0) return;
+  const job = found(await trx('job').where({ id: quote.jobId }).first(), 'This job');
+  const codes = new Map((await loadCostCodes(trx)).map((c) => [c.id, `${c.code} ${c.name}`]));
+  const lines = [...budget].map(([costCodeId, amount]) => ({ costCodeId, amount }));
+  const before = await loadBudgetsBefore(trx, job, today);
+  const faults = changeFaults({ lines, day: today }, before, today, (id) => codes.get(id) ?? '');
+  if (faults.length > 0)
+    throw new Refused(
+      faults.map(({ code, message }) =>
+        refusal(code, `${message} This revision takes more off it: move budget back to it first.`),
+      ),
+    );
+}
+
 /** The lines of a quote that its buy list takes, as they are compared with those of its revision. */
 async function boughtLines(trx: Work['trx'], lines: readonly QuoteLineRow[]): Promise<QuoteLineRow[]> {
   const items = await loadItems(
@@ -108,6 +128,7 @@ async function openRevision(
   const { trx, company, touch } = work;
   const won = await trx('quoteLine').where({ quoteId: before.id, agreed: 1 }).orderBy('place');
   const budget = budgetChange(budgetOf(won, company.currency), budgetOf(lines, company.currency));
+  await checkBudget(work, quote, budget);
   await openBudget(work, quote, budget, `Quote ${quote.number} won in place of ${before.number}`);
   const [was, is] = [await boughtLines(trx, won), await boughtLines(trx, lines)];
   const needs = new Map(
