@@ -108,7 +108,9 @@ async function served(db: Db, work: (app: Served) => Promise<void>): Promise<voi
       },
       get: async (path, body) => {
         const method = body === undefined ? 'GET' : 'POST';
-        const answer = await fetch(base + path, { method, body, headers: { ...ALONE, cookie }, redirect: 'error' });
+        const asking = () => fetch(base + path, { method, body, headers: { ...ALONE, cookie }, redirect: 'error' });
+        // A connection that idled may be closed just as it is taken up again.
+        const answer = await asking().catch(asking);
         const text = await answer.text();
         if (!answer.ok || text.includes('could not be shown')) throw new Error(`${path} answered ${answer.status}`);
         return text;
