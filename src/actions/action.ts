@@ -7,7 +7,8 @@ import { TooLarge } from '@/core/limits';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
-import { JobClosed, post, type Touch } from '@/store/ledger';
+import { post, type Touch } from '@/store/ledger';
+import { NotPostable } from '@/store/notPostable';
 import type { DocumentKind } from '@/store/happening';
 import type { Person } from '@/store/people';
 import { tellReady } from '@/store/ready';
@@ -193,7 +194,7 @@ export function defineAction<S extends z.ZodType, T, P = undefined>(definition: 
     } catch (error) {
       if (error instanceof Refused) return { status: 'refused', refusals: error.refusals };
       if (error instanceof Clash) return { status: 'clash', message: error.message, theirs: error.theirs };
-      if (error instanceof JobClosed) return { status: 'refused', refusals: [error.refusal] };
+      if (error instanceof NotPostable) return { status: 'refused', refusals: [error.refusal] };
       if (error instanceof TooLarge) return { status: 'refused', refusals: [TOO_LARGE] };
       if ((error as { code?: unknown }).code === 'SQLITE_CONSTRAINT_FOREIGNKEY')
         return {
@@ -248,9 +249,8 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
     },
     touch: (event, document, documentId, lines, { day = today, pieces = [] } = {}) =>
       void touches.push({
-        happening: { event, document, documentId, personId: actor.id, day, at: now },
-        lines,
-        pieces,
+        happening: { event, document, documentId, personId: actor.id, day: today, at: now },
+        ...{ lines, pieces, ...(day < today ? { from: day } : {}) },
       }),
     settle: () => post(trx, touches.splice(0)),
   };

@@ -4,7 +4,7 @@ import type { Db } from './db';
 import { beginDueDays } from './dueDays';
 import { post } from './ledger';
 import { marksNow, NOTHING_WRITTEN, sealSince } from './seals';
-import { beginReadiness, refreshNeeds } from './tab/needs';
+import { beginDays, beginReadiness, refreshNeeds } from './tab/needs';
 
 /**
  * Works out what is kept beside the documents of a file whose schema was just brought to today's: once, by today's code,
@@ -20,6 +20,7 @@ export async function derive(trx: Db, isNew: (step: string) => boolean): Promise
   }
   await refreshNeeds(trx);
   if (isNew('014-due')) await beginDueDays(trx);
+  if (isNew('017-days')) await beginDays(trx);
   await sealSince(trx, marks);
 }
 

@@ -2,11 +2,12 @@ import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { closedRefusal } from '@/core/jobs/closing';
 import { LIMITS, TooLarge } from '@/core/limits';
-import type { Refusal } from '@/core/result';
-import { movements, NOWHERE, type Balance } from '@/core/tab/postings';
+import { movements, NOWHERE, type Balance, type Movement } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './db';
+import { checkThere, postingsSince } from './datedBack';
 import type { Happening } from './happening';
+import { NotPostable } from './notPostable';
 import { among, chunks, insertMany, rowsOf } from './rows';
 import { followSplits, type Piece } from './stock/follow';
 import { sumsDisagreement } from './levels';
@@ -20,7 +21,13 @@ export type Touch = {
   readonly happening: Happening;
   readonly lines: readonly number[];
   readonly pieces?: readonly Piece[];
+  /** The earlier day that it is dated back to. */
+  readonly from?: Day;
 };
+
+/** What a line is posted under, and the day it holds from. */
+type Under = { readonly happening: Happening; readonly from: Day };
+type Row = Movement & { readonly tabLineId: number };
 
 async function standing(db: Db, ids: readonly number[]): Promise<Map<number, Balance[]>> {
   const rows = await rowsOf<Pick<PostingRow, 'tabLineId' | 'jobId' | 'costCodeId' | 'stage' | 'amount'>>(
@@ -62,64 +69,79 @@ async function movedBy(db: Db, lines: readonly number[]): Promise<Map<number, nu
 }
 
 /** What each line is posted under: the first thing that happened to it or to a line that moves it, in that order. */
-async function firstOf(trx: Db, touches: readonly Touch[]): Promise<Map<number, Happening>> {
+async function firstOf(trx: Db, touches: readonly Touch[]): Promise<Map<number, Under>> {
   const splits = new Set<number>();
   for (const part of chunks([...new Set(touches.flatMap((t) => t.lines))]))
     for (const id of (await byKind(trx, part)).get('split') ?? []) splits.add(id);
   const direct: (readonly number[])[] = [];
-  for (const { happening, lines, pieces } of touches) {
-    const followed = lines.some((id) => splits.has(id)) ? await followSplits(trx, happening, lines, pieces) : [];
+  for (const { happening, lines, pieces, from = happening.day } of touches) {
+    const then = { ...happening, day: from };
+    const followed = lines.some((id) => splits.has(id)) ? await followSplits(trx, then, lines, pieces) : [];
     direct.push([...lines, ...followed]);
   }
   const moved = await movedBy(trx, [...new Set(direct.flat())]);
-  const first = new Map<number, Happening>();
-  for (const [k, { happening }] of touches.entries()) {
+  const first = new Map<number, Under>();
+  for (const [k, { happening, from = happening.day }] of touches.entries()) {
     const own = direct[k] ?? [];
     for (const id of [...own, ...own.flatMap((line) => moved.get(line) ?? [])])
-      if (!first.has(id)) first.set(id, happening);
+      if (!first.has(id)) first.set(id, { happening, from });
   }
   return first;
 }
 
 /**
  * Brings stock and the ledger to where these lines stand now: posts, for each, the difference between its present amounts and the
- * sum of its postings, under the first thing that happened to it. Lines that are gone are posted back to nothing.
+ * sum of its postings, under the first thing that happened to it. Lines that are gone are posted back to nothing. What is
+ * dated back is posted on every day since then that it moves.
  *
- * @throws TooLarge when an account comes to more than can be kept, JobClosed when it belongs to a job that is closed
+ * @throws TooLarge when an account comes to more than can be kept; NotPostable when it belongs to a job that is closed, or
+ *   what happened is dated before what it rests on
  */
 export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
   const first = await firstOf(trx, touches);
   const accounts = new Set<string>();
-  for (const part of chunks([...first.keys()])) {
-    const was = await standing(trx, part);
-    const kinds = await byKind(trx, part);
-    const moves = new Map<number, ReturnType<typeof movements>>();
-    for (const [kind, ids] of kinds) {
-      const is = await TAB_KINDS[kind].load(trx, ids);
-      for (const id of ids) moves.set(id, movements(was.get(id) ?? [], is.get(id) ?? NOWHERE));
-    }
-    const rows = part.flatMap((id) => (moves.get(id) ?? []).map((m) => ({ ...m, ...first.get(id), tabLineId: id })));
+  const write = async (rows: readonly (Row & Happening)[]) => {
     await insertMany(trx, 'posting', rows);
     rows.forEach((r) => r.jobId !== null && accounts.add(`${r.jobId}/${r.costCodeId}`));
-    for (const [kind, ids] of kinds)
-      for (const [day, own] of groupBy(ids, (id) => first.get(id)?.day as Day))
-        await TAB_KINDS[kind].refresh?.(trx, own, day);
+  };
+  for (const { happening, from, lines, pieces } of touches)
+    if (from !== undefined) {
+      const since = { from, today: happening.day };
+      await write((await postingsSince(trx, since, lines)).map((row) => ({ ...happening, ...row })));
+      if (pieces?.some((p) => p.quantity < 0) === true) await checkThere(trx, from, lines);
+    }
+  const touched = new Map<TabLineKind, number[]>();
+  for (const part of chunks([...first.keys()])) {
+    const was = await standing(trx, part);
+    for (const [kind, ids] of await byKind(trx, part)) {
+      touched.set(kind, [...(touched.get(kind) ?? []), ...ids]);
+      const is = await TAB_KINDS[kind].load(trx, ids);
+      const rows = ids.flatMap((id) => {
+        const { happening, from } = first.get(id) as Under;
+        // A part of an order, and its need, were posted on the earlier days: what is left is today's.
+        const day = TAB_KINDS[kind].datedBack === true ? happening.day : from;
+        const moves = movements(was.get(id) ?? [], is.get(id) ?? NOWHERE);
+        return moves.map((m) => ({ ...m, ...happening, day, tabLineId: id }));
+      });
+      await write(rows);
+    }
   }
+  // Parts of orders before the needs that they cover.
+  for (const { kind, refresh } of Object.values(TAB_KINDS))
+    for (const part of chunks(touched.get(kind) ?? []))
+      for (const [days, ids] of groupBy(part, (id) => `${first.get(id)?.from}/${first.get(id)?.happening.day}`)) {
+        const [from, today] = days.split('/') as [Day, Day];
+        await refresh?.(trx, ids, { from, today });
+      }
   await checkOpen(trx, accounts);
   await checkSize(trx, accounts);
 }
 
 /** A closed job takes no posting, whatever happened. */
-export class JobClosed extends Error {
-  constructor(readonly refusal: Refusal) {
-    super(refusal.message);
-  }
-}
-
 async function checkOpen(trx: Db, accounts: ReadonlySet<string>): Promise<void> {
   const jobIds = [...new Set([...accounts].map((a) => Number(a.split('/')[0])))];
   const closed = await trx('job').whereIn('id', among(trx, jobIds)).where({ state: 'complete' }).first('number');
-  if (closed !== undefined) throw new JobClosed(closedRefusal(closed.number));
+  if (closed !== undefined) throw new NotPostable(closedRefusal(closed.number));
 }
 
 async function checkSize(trx: Db, accounts: ReadonlySet<string>): Promise<void> {

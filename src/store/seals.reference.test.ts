@@ -61,7 +61,7 @@ describe('the chain of a file in which much happened', () => {
     yard = await TestCompany.open();
     await layOutTrouble(yard, 'EUR', '0.8624');
     let state = 77;
-    for (let n = 0; n < 90; n += 1) {
+    for (let n = 0; n < 120; n += 1) {
       state = (state * 1_103_515_245 + 12_345) % 2_147_483_648;
       const act = ACTS[state % ACTS.length];
       const step = act && { act, which: (state >> 8) % 48, share: 0.2 + (state % 80) / 100 };

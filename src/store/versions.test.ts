@@ -2,7 +2,8 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { newMemory, witness } from '../../tests/support/witness';
+import { newMemory } from '../../tests/support/dayWitness';
+import { witness } from '../../tests/support/witness';
 import { ORDER_STATES } from '@/core/orders/states';
 import { connect, type Db } from './db';
 import { findUnproven } from './ledger';

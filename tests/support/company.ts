@@ -70,7 +70,10 @@ export class TestCompany {
 
   once = (): string => `key-${String((this.keys += 1)).padStart(8, '0')}`;
 
-  async as(role: Role, day: Day = TODAY): Promise<Sender & Reading> {
+  /** The day that it is for who acts without saying one. */
+  today: Day = TODAY;
+
+  async as(role: Role, day: Day = this.today): Promise<Sender & Reading> {
     const actor = await findPerson(this.db, this.people.get(role) ?? 0);
     if (actor === undefined) throw new Error(`There is no ${role}.`);
     const send: Post = async ({ raw, to, copyTo = [] }) => {
@@ -126,7 +129,7 @@ export class TestCompany {
           neededOn: neededOn as Day | null,
         },
       ],
-      TODAY,
+      this.today,
     );
     const personId = this.people.get('lead') ?? 0;
     const happening = {
@@ -134,8 +137,8 @@ export class TestCompany {
       document: 'need',
       documentId: id,
       personId,
-      day: TODAY,
-      at: TODAY,
+      day: this.today,
+      at: this.today,
     } as const;
     await post(this.db, [{ happening, lines: [id] }]);
     return id;
@@ -204,9 +207,10 @@ export class TestCompany {
   }
 
   /** The tab of a job in pence, stages that are nothing left out. */
-  async tab(job: 0 | 1 = 0): Promise<Record<string, number>> {
+  async tab(job: 0 | 1 = 0, day: Day = '9999-12-31' as Day): Promise<Record<string, number>> {
     const rows = (await this.db('posting')
       .where({ jobId: this.ids.jobs[job] })
+      .where('day', '<=', day)
       .groupBy('stage')
       .select('stage')
       .sum({ amount: 'amount' })) as { stage: string; amount: number }[];

@@ -1,6 +1,10 @@
 import Big from 'big.js';
 import { num, whole, type Row } from './plainSums';
 
+export type Stages = { planned: number; drafted: number; onOrder: number; received: number; actual: number };
+export const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
+export const UNSENT = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
+
 export type Part = {
   id: number;
   job: unknown;
@@ -119,4 +123,34 @@ export function deliveries(
   };
   // Older files call the last two by other names.
   return { receive, inspect: receive, returnGoods: sendBack, sendBack, reverseReceipt: takeBack, takeBack, ofLine };
+}
+
+/** What goods that came are worth: what is owed for them, and their share of what was invoiced. */
+export const inHand = ({ received, actual }: Stages, c: Came): number =>
+  c.received >= c.invoiced ? received + actual : whole(new Big(actual).times(c.received).div(c.invoiced));
+
+/** Stores hold what lies there: what is invoiced beyond that is still on its way. */
+export function storing(part: Part, stages: Stages, c: Came): Stages {
+  if (!part.stored) return stages;
+  const there = inHand(stages, c) - stages.received;
+  return { ...stages, actual: there, onOrder: stages.onOrder + stages.actual - there };
+}
+
+export function stagesOf(line: Line, part: Part, c: Came): Stages {
+  const stages = none();
+  if (line.state === 'cancelled') return stages;
+  if (UNSENT.includes(line.state)) return { ...stages, drafted: part.value };
+  const worth = (q: number): number => {
+    const exact = (x: number) => whole(new Big(part.value).times(x).div(part.quantity));
+    return q <= part.quantity ? exact(q) : part.value + exact(q - part.quantity);
+  };
+  stages.actual = c.amount;
+  if (line.ended) return stages;
+  if (c.received > c.invoiced) stages.received = worth(c.received) - worth(c.invoiced);
+  const reached = Math.min(Math.max(c.received, c.invoiced), part.quantity);
+  const expected = line.closed
+    ? Math.min(Math.max(c.received, c.invoiced + c.claimed), part.quantity)
+    : part.quantity - c.givenUp;
+  stages.onOrder = worth(Math.max(expected, reached)) - worth(reached);
+  return stages;
 }

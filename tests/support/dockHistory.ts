@@ -1,12 +1,13 @@
 import type { Outcome } from '@/actions/action';
+import { correctReceipt } from '@/actions/dock/correcting';
 import { inspect } from '@/actions/dock/inspecting';
 import { receive } from '@/actions/dock/receiving';
 import { returnGoods } from '@/actions/dock/sendingBack';
-import type { Day } from '@/core/calendar/workdays';
+import { plusDays, type Day } from '@/core/calendar/workdays';
 import type { StoredOrder } from '@/store/orders';
 import type { TestCompany } from './company';
 
-const ACTS = ['receive', 'inspect', 'sendBack'] as const;
+const ACTS = ['receive', 'inspect', 'sendBack', 'correct'] as const;
 type Act = (typeof ACTS)[number];
 
 export const isOfDock = (act: string): act is Act => (ACTS as readonly string[]).includes(act);
@@ -33,6 +34,10 @@ export async function tryDock(
   const keeper = await yard.as('storekeeper', day);
   const ref = { once: yard.once(), orderId: order.id, version: order.version };
   const some = someOf(share);
+  // A third is written some days later; now and then it is dated before anything was ordered.
+  const earlier = plusDays(day, -1 - (which % 4));
+  const on =
+    which % 3 > 0 ? null : which % 12 > 0 && order.sentOn !== null && earlier < order.sentOn ? order.sentOn : earlier;
   const does = which % 3 === 0 ? ('damaged' as const) : ('rejected' as const);
   const reasonId = (await db('reason').where({ does }).first('id'))?.id ?? null;
   if (act === 'receive') {
@@ -40,16 +45,36 @@ export async function tryDock(
     const arrives = some(line.quantity * 1.1, line.unit);
     const bad = which % 5 === 1 ? { rejected: some(arrives * 0.4, line.unit), reasonId } : {};
     const arrivals = [{ lineId: line.id, arrives, keepOver: which % 2 === 0, ...bad }];
-    return receive(keeper, { ...ref, note: '', arrivals });
+    return receive(keeper, { ...ref, note: '', day: on, arrivals });
   }
   if (act === 'inspect') {
     const rejected = which % 3 === 0 ? some(line.held * 0.5, line.unit) : (0 as never);
     const rest = Math.max(line.held - rejected, 0);
     const released = which % 2 === 0 ? (rest as never) : some(rest, line.unit);
-    return inspect(keeper, { ...ref, lines: [{ lineId: line.id, released, rejected, reasonId }] });
+    return inspect(keeper, { ...ref, day: on, lines: [{ lineId: line.id, released, rejected, reasonId }] });
+  }
+  if (act === 'correct') {
+    const receipts = await db('receipt')
+      .where({ orderId: order.id, kind: 'delivery' })
+      .orderBy('id')
+      .select('id', 'day');
+    const receipt = receipts[which % Math.max(receipts.length, 1)];
+    const came = await db('receiptLine').where({ receiptId: receipt?.id ?? 0 });
+    const arrivals = came.map((c) => ({
+      lineId: c.lineId,
+      arrives: some(c.accepted + 20_000, line.unit),
+      keepOver: true,
+    }));
+    const put = { once: yard.once(), receiptId: receipt?.id ?? 0, note: '', day: on ?? receipt?.day ?? null, arrivals };
+    return correctReceipt(await yard.as('manager', day), put);
   }
   const from = line.rejected > 0 && which % 2 === 0 ? ('rejected' as const) : ('accepted' as const);
   const quantity = some(from === 'rejected' ? line.rejected : line.received, line.unit);
   const wants = which % 3 === 0 ? ('credit' as const) : ('replacement' as const);
-  return returnGoods(keeper, { ...ref, reason: 'faulty', lines: [{ lineId: line.id, quantity, from, wants }] });
+  return returnGoods(keeper, {
+    ...ref,
+    reason: 'faulty',
+    day: on,
+    lines: [{ lineId: line.id, quantity, from, wants }],
+  });
 }

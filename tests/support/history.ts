@@ -35,6 +35,8 @@ export const ACTS = [
   'takeBack',
   'inspect',
   'inspect',
+  'correct',
+  'correct',
   'sendBack',
   'sendBack',
   'invoice',
@@ -249,6 +251,7 @@ export async function tryStep(
     receive: AWAITED,
     takeBack: sent,
     inspect: OPEN_AT_SUPPLIER,
+    correct: sent,
     sendBack: sent,
     invoice: sent,
     closeShort: sent,
@@ -342,7 +345,7 @@ const suiting =
   (act: string) =>
   (l: StoredOrder['lines'][number]): boolean => {
     const ended = l.closedShort !== null || l.invoicesEnded !== null;
-    if (act === 'receive') return l.kind === 'goods';
+    if (act === 'receive' || act === 'correct') return l.kind === 'goods' && (act === 'receive' || l.received > 0);
     if (act === 'openAgain') return ended;
     if (act === 'inspect' || act === 'reorderHeld') return l.held > 0;
     if (act === 'sendBack') return l.received > 0 || l.rejected > 0;

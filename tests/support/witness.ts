@@ -1,7 +1,19 @@
 import Big from 'big.js';
 import type { Db } from '@/store/db';
-import { deliveries, inShares, nothingCame, type Came, type Line, type Part } from './deliveryWitness';
-import { newStock, noneHeld, stockOf, type Held, type PartStock, type StockMemory } from './stockWitness';
+import { addUp, differing, place, plan, standParts, type Beside, type Memory, type Told } from './dayWitness';
+import {
+  deliveries,
+  inHand,
+  inShares,
+  none,
+  nothingCame,
+  stagesOf,
+  UNSENT,
+  type Came,
+  type Line,
+  type Part,
+} from './deliveryWitness';
+import { stockOf, type PartStock } from './stockWitness';
 import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, follow } from './plainSums';
 
 /**
@@ -10,43 +22,6 @@ import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, fo
  * slowly and in the open: amounts with big.js, shares by handing out one unit after the other, deliveries and invoices by
  * replaying them in the order in which they were taken in and matched.
  */
-
-export type Stages = { planned: number; drafted: number; onOrder: number; received: number; actual: number };
-export type Told = {
-  /** By line of the tab. */
-  readonly lines: Map<number, { account: string; stages: Stages }[]>;
-  /** By job and cost code, “-/-” for stores. */
-  readonly accounts: Map<string, Stages>;
-  /** What is left to buy of each need. */
-  readonly open: Map<number, number>;
-  readonly orders: Map<number, { net: number; gross: number }>;
-  /** Budget by job and cost code: what won quotes cost us in bought lines and allowances. */
-  readonly budgets: Map<string, number>;
-  /** Places of the lines of each quote, in order. */
-  readonly places: Map<number, number[]>;
-  /** What keeps work from starting, by need. */
-  readonly missing: Map<number, number>;
-  /** Stock by item, place and owner, and what of it or of a part of an order is put by. */
-  readonly piles: Map<string, { readonly q: number; readonly v: number }>;
-  readonly claimed: Map<string, number>;
-};
-
-const none = (): Stages => ({ planned: 0, drafted: 0, onOrder: 0, received: 0, actual: 0 });
-const place = (job: unknown, code: unknown): string => `${job ?? '-'}/${job === null ? '-' : (code ?? '-')}`;
-const UNSENT = ['drafting', 'heldOpen', 'withSignOff', 'readyToSend', 'sending'];
-
-type Beside = { readonly job: unknown; readonly code: unknown; readonly value: number };
-
-/**
- * What a charge was to cost each job when its order was sent, and where an invoice's cost beside the order's lines went when
- * it was matched; needs that are cut later do not move either.
- */
-export type Memory = {
-  readonly charges: Map<number, { readonly value: number; readonly stamp: string }>;
-  readonly beside: Map<number, readonly Beside[]>;
-  readonly stock: StockMemory;
-};
-export const newMemory = (): Memory => ({ charges: new Map(), beside: new Map(), stock: newStock() });
 
 /** Works everything out from the documents in the file, as they are now. */
 export async function witness(db: Db, memory: Memory): Promise<Told> {
@@ -176,8 +151,7 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
         });
       }
   }
-  await replay(db, { company, lines, told, all, taxOf, needs, memory });
-  const state = came.get(lines) as Map<number, Came>;
+  const state = await replay(db, { company, lines, told, all, taxOf, needs, memory });
   const parts = new Map(
     [...lines.values()].flatMap((l) =>
       l.parts.map((p) => {
@@ -197,18 +171,14 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
       id,
       standings.map(({ account, value }) => ({ account, stages: { ...none(), actual: value } })),
     );
-  plan(needs, lines, suppliers, taxOf, String(company.currency), stock.held, told);
-  for (const { account, stages } of [...told.lines.values()].flat()) {
-    const sum = told.accounts.get(account) ?? none();
-    for (const s of Object.keys(sum) as (keyof Stages)[]) sum[s] += stages[s];
-    told.accounts.set(account, sum);
-  }
+  const scene = { lines, state, needs, suppliers, taxOf, currency: String(company.currency), held: stock.held };
+  told.scene = { ...scene, told, beside: structuredClone(told.accounts), known: new Set(memory.receipts.keys()) };
+  plan(scene, told);
+  addUp(told);
   return told;
 }
 
-const came = new WeakMap<Map<number, Line>, Map<number, Came>>();
-
-type Scene = {
+type Replayed = {
   company: Row;
   lines: Map<number, Line>;
   told: Told;
@@ -219,7 +189,10 @@ type Scene = {
 };
 
 /** Takes deliveries in and matches invoices again, in the order of the journal. */
-async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory }: Scene): Promise<void> {
+async function replay(
+  db: Db,
+  { company, lines, told, all, taxOf, needs, memory }: Replayed,
+): Promise<Map<number, Came>> {
   const state = new Map<number, Came>();
   const at = (id: number): Came => {
     const known = state.get(id) ?? nothingCame();
@@ -227,18 +200,28 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     return known;
   };
   const journal = (await db.raw(
-    "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'inspect', 'sendBack', 'returnGoods', 'takeBack', 'reverseReceipt') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
+    "select a.id, a.action, s.kind, s.subject_id from audit a join audit_subject s on s.audit_id = a.id where (a.action in ('receive', 'inspect', 'sendBack', 'returnGoods', 'takeBack', 'reverseReceipt', 'correctReceipt') and s.kind = 'receipt') or (a.action = 'matchInvoice' and s.kind = 'invoice') order by a.id",
   )) as {
-    action: 'receive' | 'inspect' | 'returnGoods' | 'sendBack' | 'reverseReceipt' | 'takeBack' | 'matchInvoice';
+    action:
+      | 'receive'
+      | 'inspect'
+      | 'returnGoods'
+      | 'sendBack'
+      | 'reverseReceipt'
+      | 'takeBack'
+      | 'correctReceipt'
+      | 'matchInvoice';
     subjectId: number;
   }[];
   const receiptLines = await all('receiptLine', 'receiptId');
+  const receipts = await all('receipt');
   const invoices = await all('invoice');
   const invoiceLines = await all('invoiceLine', 'place');
   const door = deliveries(lines, at, receiptLines, (p) =>
     String(needs.find((n) => n.id === p.need)?.neededOn ?? '9999'),
   );
   const { ofLine } = door;
+  const done = new Set<number>();
   const cost = (invoice: Row) => {
     const own = invoiceLines.filter((l) => l.invoiceId === invoice.id);
     const costs = withTax(own.map((l) => ({ net: num(l.net), tax: taxOf(l.taxCodeId) })));
@@ -261,8 +244,17 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     return got;
   };
   for (const { action, subjectId } of journal) {
-    if (action !== 'matchInvoice') door[action](subjectId);
-    if (action === 'matchInvoice') {
+    if (action !== 'matchInvoice') {
+      // A correction takes one receipt back, which it speaks of first, and makes another.
+      const back =
+        ['takeBack', 'reverseReceipt'].includes(action) || (action === 'correctReceipt' && done.has(subjectId));
+      done.add(subjectId);
+      const before = structuredClone(state);
+      door[back ? 'takeBack' : action === 'correctReceipt' ? 'receive' : action](subjectId);
+      const receipt = receipts.find((r) => (back ? r.reversesId : r.id) === subjectId) as Row;
+      const brought = { day: String(receipt.day), parts: differing(before, state) };
+      memory.receipts.set(num(receipt.id), memory.receipts.get(num(receipt.id)) ?? brought);
+    } else {
       const invoice = invoices.find((i) => i.id === subjectId) as Row;
       const beside: Beside[] = [];
       const parts = [...lines.values()].filter((l) => l.order === invoice.orderId).flatMap((l) => l.parts);
@@ -274,7 +266,10 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
         }
         const line = lines.get(num(l.lineId)) as Line;
         const got = take(line, num(l.quantity));
-        const amounts = byWeight(amount, line.kind === 'charge' ? line.parts.map((p) => Math.abs(p.value)) : got);
+        // What an invoice charged a job for carriage stays there when a revision spreads it anew.
+        const weights = line.kind === 'charge' ? line.parts.map((p) => Math.abs(p.value)) : got;
+        const amounts = memory.charged.get(num(l.id)) ?? byWeight(amount, weights);
+        if (line.kind === 'charge') memory.charged.set(num(l.id), amounts);
         line.parts.forEach((p, k) => {
           at(p.id).invoiced += got[k] ?? 0;
           at(p.id).amount += amounts[k] ?? 0;
@@ -302,90 +297,6 @@ async function replay(db: Db, { company, lines, told, all, taxOf, needs, memory 
     const quantity = waiting.reduce((a, l) => a + num(l.quantity), 0);
     if (quantity > 0) take(line, quantity).forEach((q, k) => (at((line.parts[k] as Part).id).claimed = q));
   }
-  for (const line of lines.values())
-    for (const p of line.parts)
-      told.lines.set(p.id, [
-        { account: place(p.job, p.code), stages: storing(p, stagesOf(line, p, at(p.id)), at(p.id)) },
-      ]);
-  came.set(lines, state);
-}
-
-/** What goods that came are worth: what is owed for them, and their share of what was invoiced. */
-const inHand = ({ received, actual }: Stages, c: Came): number =>
-  c.received >= c.invoiced ? received + actual : whole(new Big(actual).times(c.received).div(c.invoiced));
-
-/** Stores hold what lies there: what is invoiced beyond that is still on its way. */
-function storing(part: Part, stages: Stages, c: Came): Stages {
-  if (!part.stored) return stages;
-  const there = inHand(stages, c) - stages.received;
-  return { ...stages, actual: there, onOrder: stages.onOrder + stages.actual - there };
-}
-
-function stagesOf(line: Line, part: Part, c: Came): Stages {
-  const stages = none();
-  if (line.state === 'cancelled') return stages;
-  if (UNSENT.includes(line.state)) return { ...stages, drafted: part.value };
-  const worth = (q: number): number => {
-    const exact = (x: number) => whole(new Big(part.value).times(x).div(part.quantity));
-    return q <= part.quantity ? exact(q) : part.value + exact(q - part.quantity);
-  };
-  stages.actual = c.amount;
-  if (line.ended) return stages;
-  if (c.received > c.invoiced) stages.received = worth(c.received) - worth(c.invoiced);
-  const reached = Math.min(Math.max(c.received, c.invoiced), part.quantity);
-  const expected = line.closed
-    ? Math.min(Math.max(c.received, c.invoiced + c.claimed), part.quantity)
-    : part.quantity - c.givenUp;
-  stages.onOrder = worth(Math.max(expected, reached)) - worth(reached);
-  return stages;
-}
-
-function plan(
-  needs: Row[],
-  lines: Map<number, Line>,
-  suppliers: Map<unknown, Row>,
-  taxOf: (id: unknown) => Row,
-  currency: string,
-  held: Map<number, Held>,
-  told: Told,
-): void {
-  const state = came.get(lines) as Map<number, Came>;
-  for (const need of needs) {
-    const stores = held.get(num(need.id)) ?? noneHeld();
-    const came = [...lines.values()].flatMap((l) =>
-      l.parts.filter((p) => p.need === need.id && l.state !== 'cancelled'),
-    );
-    const arrived = came.reduce((sum, p) => sum + (state.get(p.id)?.received ?? 0), 0);
-    // What its job had over from other lines and gave to it is more than its own orders and transfers brought.
-    const given = stores.issued + stores.moved + Math.max(0, stores.own - Math.max(0, arrived + stores.moved));
-    let covered = stores.reserved + given;
-    let there = stores.inStores + given;
-    for (const line of lines.values())
-      for (const p of line.parts) {
-        if (p.need !== need.id || line.state === 'cancelled') continue;
-        const c = state.get(p.id) ?? nothingCame();
-        there += c.received;
-        covered +=
-          (line.closed || line.ended) && !UNSENT.includes(line.state)
-            ? Math.max(c.received, c.invoiced + c.claimed - c.givenUp)
-            : Math.max(p.quantity - c.givenUp, c.received);
-      }
-    const open = Math.max(0, num(need.quantity) - covered);
-    told.open.set(num(need.id), open);
-    told.missing.set(num(need.id), need.kind === 'service' ? 0 : Math.max(0, num(need.quantity) - there));
-    const net = lineNet(open, need.price, need.priceQuantity, currency);
-    const supplier = suppliers.get(need.supplierId);
-    const tax = supplier === undefined ? undefined : taxOf(supplier.taxCodeId);
-    const lost =
-      tax === undefined
-        ? 0
-        : whole(
-            new Big(whole(new Big(net).times(num(tax.rate)).div(10_000)))
-              .times(10_000 - num(tax.recoverable))
-              .div(10_000),
-          );
-    told.lines.set(num(need.id), [
-      { account: place(need.jobId, need.costCodeId), stages: { ...none(), planned: net + lost + stores.cost } },
-    ]);
-  }
+  standParts(lines, at, told);
+  return state;
 }

@@ -17,6 +17,7 @@ import { among, chunks, whereIn, rowsOf } from '../rows';
 import { loadOrderDays } from '../leads';
 import { loadFromStock } from '../stock/fromStock';
 import type { NeedRow } from '../tables';
+import { keepNeeds, keepSplits } from './days';
 import type { Disagreement, TabKind } from './kind';
 import { loadSplitStates, type ChargedSplit } from './splits';
 
@@ -81,8 +82,8 @@ async function keptWith(db: Db, states: readonly NeedState[]) {
   });
 }
 
-const refresh = async (trx: Db, ids: readonly number[]): Promise<void> => {
-  const stale = (await keptWith(trx, await loadNeedStates(trx, ids)))
+const refresh = async (trx: Db, states: readonly NeedState[]): Promise<void> => {
+  const stale = (await keptWith(trx, states))
     .filter((n) => !n.right)
     .map(({ was, is }) => [was.id, is.open, is.missing, is.orderBy]);
   await trx.raw(
@@ -108,17 +109,54 @@ export async function beginReadiness(trx: Db): Promise<void> {
     .join('item as i', 'i.id', 'n.itemId')
     .where('i.certificate', 1)
     .select('n.id');
-  for (const part of chunks(certified.map((n) => n.id))) await refresh(trx, part);
+  for (const part of chunks(certified.map((n) => n.id))) await refresh(trx, await loadNeedStates(trx, part));
   const last = "coalesce((select max(p.day) from posting p where p.job_id = job.id), starts_on, '2000-01-01')";
   await trx('job')
     .whereRaw(READY)
     .update({ readyOn: trx.raw(last), readyTold: 1 } as never);
 }
 
+/** How a need stands, as it is kept by day. */
+const stood = (n: NeedState, day: Day) => ({
+  ...{ ...n, ...n.fromStock, day, drafted: n.coverage.drafted },
+  ...{ taxRate: n.tax?.rate ?? null, recoverable: n.tax?.recoverable ?? null },
+});
+
+/**
+ * Begins to keep how lines stood by day, for a file that did not: as they stand now, from the day on which they were ordered.
+ */
+export async function beginDays(trx: Db): Promise<void> {
+  const sent = await rowsOf<{ id: number; day: Day }>(
+    trx.raw(
+      `select s.id, coalesce((select min(p.day) from posting p where p.tab_line_id = s.id and p.stage in ('onOrder', 'received', 'actual')), o.sent_on) as day
+       from split s join order_line l on l.id = s.line_id join purchase_order o on o.id = l.order_id where o.sent_on is not null`,
+    ),
+  );
+  for (const part of chunks(sent)) {
+    const days = new Map(part.map((s) => [s.id, s.day]));
+    const states = await loadSplitStates(trx, 'id', [...days.keys()]);
+    await keepSplits(
+      trx,
+      states.map((s) => ({ ...s, stored: s.stored ? 1 : 0, day: days.get(s.id) as Day })),
+    );
+  }
+  const covered = await rowsOf<{ id: number; day: Day }>(
+    trx('splitDay').whereNotNull('needId').groupBy('needId').select('needId as id').min({ day: 'day' }),
+  );
+  for (const part of chunks(covered)) {
+    const days = new Map(part.map((n) => [n.id, n.day]));
+    const states = await loadNeedStates(trx, [...days.keys()]);
+    await keepNeeds(
+      trx,
+      states.map((n) => stood(n, days.get(n.id) as Day)),
+    );
+  }
+}
+
 /** Brings what is kept beside every open need up to date: after a step of the schema, or when the company works on other days. */
 export async function refreshNeeds(db: Db): Promise<void> {
   const ids = (await db('need').whereRaw('open > 0').select('id')).map((n) => n.id);
-  for (const part of chunks(ids)) await refresh(db, part);
+  for (const part of chunks(ids)) await refresh(db, await loadNeedStates(db, part));
 }
 
 /** Lines of buy lists. */
@@ -133,9 +171,15 @@ export const needs: TabKind = {
       ]),
     );
   },
-  refresh: async (trx, ids, day) => {
-    await refresh(trx, ids);
-    await keepReady(trx, ids, day);
+  datedBack: true,
+  refresh: async (trx, ids, { from, today }) => {
+    const states = await loadNeedStates(trx, ids);
+    await refresh(trx, states);
+    await keepReady(trx, ids, from);
+    await keepNeeds(
+      trx,
+      states.map((n) => stood(n, today)),
+    );
   },
   disagreements: async (db) => {
     const ids = (await db('need').select('id')).map((n) => n.id);

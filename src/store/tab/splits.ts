@@ -12,6 +12,7 @@ import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';
 import { among, whereIn, rowsOf } from '../rows';
 import type { SplitRow } from '../tables';
+import { keepGone, keepSplits } from './days';
 import type { TabKind } from './kind';
 
 type Joined = SplitRow & {
@@ -174,5 +175,19 @@ export const splits: TabKind = {
     ),
   moves: async (db, ids) =>
     (await whereIn(db, 'split', 'id', ids)).flatMap((s) => (s.needId === null ? [] : [{ by: s.id, id: s.needId }])),
+  datedBack: true,
+  refresh: async (trx, ids, { today: day }) => {
+    const states = await loadSplitStates(trx, 'id', ids);
+    await keepSplits(
+      trx,
+      states.map((s) => ({ ...s, stored: s.stored ? 1 : 0, day })),
+    );
+    const there = new Set(states.map((s) => s.id));
+    await keepGone(
+      trx,
+      ids.filter((id) => !there.has(id)),
+      day,
+    );
+  },
   disagreements: (db) => db.raw(DISAGREEING),
 };

@@ -55,7 +55,7 @@ import type {
   TextBlock,
 } from './orders';
 import type { Invoice, InvoiceLine, InvoiceSplit, InvoiceCost } from './invoices';
-import type { AuditRow, AuditSubject, JobSum, PostingRow, Seal, TabLine, TabSum } from './ledger';
+import type { AuditRow, AuditSubject, JobSum, NeedDay, PostingRow, SplitDay, Seal, TabLine, TabSum } from './ledger';
 import type { BomRow, BomLineRow, PlanLineRow } from './planning';
 import type {
   Bin,
@@ -142,6 +142,8 @@ declare module 'knex/types/tables.js' {
     reviewPoint: ReviewPoint;
     jobReview: JobReview;
     tabLine: TabLine;
+    splitDay: SplitDay;
+    needDay: NeedDay;
     need: NeedRow;
     bom: BomRow;
     bomLine: BomLineRow;

@@ -1,6 +1,9 @@
 import type { Day } from '@/core/calendar/workdays';
-import type { Minor } from '@/core/money/money';
-import type { Amounts, Stage } from '@/core/tab/stages';
+import type { Minor, UnitPrice } from '@/core/money/money';
+import type { FromStock } from '@/core/needs/coverage';
+import type { Quantity } from '@/core/quantity/quantity';
+import type { Account } from '@/core/tab/postings';
+import type { Amounts, SplitState, Stage } from '@/core/tab/stages';
 
 export type TabLineKind = 'need' | 'split' | 'invoiceCost' | 'issue' | 'stockChange';
 export type TabLine = { readonly id: number; readonly kind: TabLineKind; readonly words: string };
@@ -18,6 +21,31 @@ export type PostingRow = {
   readonly personId: number;
   readonly day: Day;
   readonly at: string;
+};
+
+/** Where a part of an order stood at the end of a day, and until the next day that is kept of it. */
+export type SplitDay = Account &
+  SplitState & {
+    readonly id: number;
+    readonly day: Day;
+    readonly needId: number | null;
+    /** Goods of an item for stores, whose cost lies there. */
+    readonly stored: 0 | 1;
+  };
+
+/** The same of a line of a buy list that something sent covers; its tax is null where it has no supplier. */
+export type NeedDay = FromStock & {
+  readonly id: number;
+  readonly day: Day;
+  readonly jobId: number;
+  readonly costCodeId: number;
+  readonly quantity: Quantity;
+  /** What drafts covered of it, which are not kept by day. */
+  readonly drafted: Quantity;
+  readonly price: UnitPrice | null;
+  readonly priceQuantity: number;
+  readonly taxRate: number | null;
+  readonly recoverable: number | null;
 };
 
 export type TabSum = {
