@@ -11,7 +11,7 @@ import {
 } from '@/core/invoices/match';
 import { shareInvoice, type InvoicedSplit } from '@/core/invoices/share';
 import { STANDING, WAITING } from '@/core/invoices/states';
-import { minor, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
+import { add, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert, convertBack, type Rate } from '@/core/money/rate';
 import { jobCosts, type TaxedLine } from '@/core/money/tax';
 import { spreadCharge, type Target } from '@/core/orders/charges';
@@ -157,15 +157,14 @@ export type Invoicing = {
   readonly extras: readonly ExtraCost[];
 };
 
+const taxedLines = ({ lines }: Comparison): TaxedLine[] =>
+  lines.map((l) => ({ net: l.line.net, kind: l.order?.kind ?? 'charge', taxCodeId: l.line.taxCodeId }));
+
 /** What matching invoices: every minor unit of it goes to a split, or to a job or stores beside them. */
-export async function invoicingOf(db: Db, { invoice, order, lines, total }: Comparison): Promise<Invoicing> {
+export async function invoicingOf(db: Db, comparison: Comparison): Promise<Invoicing> {
+  const { invoice, order, lines, total } = comparison;
   const { currency } = await loadCompany(db);
-  const taxed = lines.map((l): TaxedLine => ({
-    net: l.line.net,
-    kind: l.order?.kind ?? 'charge',
-    taxCodeId: l.line.taxCodeId,
-  }));
-  const costs = jobCosts(taxed, await loadTaxCodes(db)).map((c) =>
+  const costs = jobCosts(taxedLines(comparison), await loadTaxCodes(db)).map((c) =>
     convert(c, invoice.currency, currency, invoice.rate),
   );
   const values = valuesOf(order);
@@ -203,10 +202,12 @@ const spreadExtra = (amount: Minor, over: ReturnType<typeof valuesOf>, costCodeI
     .map(({ jobId, costCodeId: code, value }) => ({ jobId, costCodeId: code, amount: value }));
 
 /** How much an invoice costs more because the exchange rate moved since the order, in the company's currency. */
-export async function rateDifference(db: Db, { invoice, order }: Comparison): Promise<Minor> {
+export async function rateDifference(db: Db, comparison: Comparison): Promise<Minor> {
+  const { invoice, order } = comparison;
   const { currency } = await loadCompany(db);
-  const at = (rate: Rate) => convert(invoice.net, invoice.currency, currency, rate);
-  return minor(subtract(at(invoice.rate), at(order.rate)));
+  const cost = add(ZERO, ...jobCosts(taxedLines(comparison), await loadTaxCodes(db)));
+  const at = (rate: Rate) => convert(cost, invoice.currency, currency, rate);
+  return subtract(at(invoice.rate), at(order.rate));
 }
 
 /** Looks again at an order's invoices that wait: a delivery or another invoice may have changed what they are held for. */

@@ -5,7 +5,7 @@ import { add, minor, type Minor } from '@/core/money/money';
 import type { Listed, PricedLine } from '@/core/quotes/pieces';
 import type { Knowledge, QuoteLineKind } from '@/core/quotes/rows';
 import { isBought, opensBudget } from '@/core/quotes/winning';
-import { loadCostCodes } from './company';
+import { loadCostCodes, lostTax } from './company';
 import { loadEstimates } from './estimates';
 import type { Db } from './db';
 
@@ -49,6 +49,8 @@ export type QuoteSums = {
   readonly price: Minor;
   /** The same by cost code. */
   readonly codes: ReadonlyMap<number, { readonly cost: Minor; readonly price: Minor }>;
+  /** What of the budget is tax that cannot be recovered. */
+  readonly lost: Minor;
   /** The budget for buying that the quote opens, by cost code. */
   readonly budget: ReadonlyMap<number, Minor>;
 };
@@ -61,15 +63,18 @@ export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums>
     inIt: number;
     lines: number;
     net: Minor;
+    lost: Minor;
     price: Minor | null;
   }>(
-    db('quoteLine')
+    db('quoteLine as q')
+      .leftJoin('supplier as s', 's.id', 'q.supplierId')
+      .leftJoin('taxCode as t', 't.id', 's.taxCodeId')
       .where({ quoteId })
-      .groupByRaw('kind, cost_code_id, in_it')
+      .groupByRaw('q.kind, cost_code_id, in_it')
       .orderBy('costCodeId')
-      .select('kind', 'costCodeId', db.raw('(coalesce(agreed, 1 - optional) = 1) as in_it'))
+      .select('q.kind', 'costCodeId', db.raw('(coalesce(agreed, 1 - optional) = 1) as in_it'))
       .count({ lines: '*' })
-      .sum({ net: 'net', price: 'priceNet' }),
+      .sum({ net: 'net', lost: db.raw(lostTax('net', 't')) as never, price: 'priceNet' }),
   );
   const own = rows.filter((r) => r.inIt === 1);
   const total = (of: (row: (typeof rows)[number]) => number, among = own) => among.reduce((sum, r) => sum + of(r), 0);
@@ -78,7 +83,7 @@ export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums>
   for (const { costCodeId, ...r } of own) {
     const was = codes.get(costCodeId) ?? { cost: minor(0), price: minor(0) };
     codes.set(costCodeId, { cost: add(was.cost, r.net), price: add(was.price, r.price ?? minor(0)) });
-    if (opensBudget(r)) budget.set(costCodeId, add(budget.get(costCodeId) ?? minor(0), r.net));
+    if (opensBudget(r)) budget.set(costCodeId, add(budget.get(costCodeId) ?? minor(0), r.net, r.lost));
   }
   return {
     lines: total((r) => r.lines, rows),
@@ -86,6 +91,7 @@ export async function loadQuoteSums(db: Db, quoteId: number): Promise<QuoteSums>
     cost: minor(total((r) => r.net)),
     price: minor(total((r) => r.price ?? 0)),
     codes,
+    lost: minor(total((r) => (opensBudget(r) ? r.lost : 0))),
     budget,
   };
 }

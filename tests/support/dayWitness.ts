@@ -1,6 +1,5 @@
-import Big from 'big.js';
 import { nothingCame, none, stagesOf, storing, UNSENT, type Came, type Line, type Stages } from './deliveryWitness';
-import { lineNet, num, whole, type Row } from './plainSums';
+import { lineNet, lostOf, num, type Row } from './plainSums';
 import { newStock, noneHeld, type Held, type StockMemory } from './stockWitness';
 
 export type Told = {
@@ -157,14 +156,7 @@ export function plan(
     const net = lineNet(open, need.price, need.priceQuantity, currency);
     const supplier = suppliers.get(need.supplierId);
     const tax = supplier === undefined ? undefined : taxOf(supplier.taxCodeId);
-    const lost =
-      tax === undefined
-        ? 0
-        : whole(
-            new Big(whole(new Big(net).times(num(tax.rate)).div(10_000)))
-              .times(10_000 - num(tax.recoverable))
-              .div(10_000),
-          );
+    const lost = tax === undefined ? 0 : lostOf(net, tax);
     told.lines.set(num(need.id), [
       { account: place(need.jobId, need.costCodeId), stages: { ...none(), planned: net + lost + stores.cost } },
     ]);

@@ -61,6 +61,10 @@ export const lineNet = (quantity: unknown, price: unknown, per: unknown, currenc
 export const exchange = (amount: number, rate: unknown, from: unknown, to: unknown): number =>
   whole(new Big(amount).times(String(rate)).times(new Big(10).pow(places(to) - places(from))));
 
+/** What of the tax on one net amount cannot be recovered. */
+export const lostOf = (net: number, tax: Row): number =>
+  whole(new Big(whole(new Big(net).times(num(tax.rate)).div(10_000))).times(10_000 - num(tax.recoverable)).div(10_000));
+
 /** Net amounts with the tax that cannot be recovered, in the document's currency. */
 export function withTax(lines: readonly { net: number; tax: Row }[]): number[] {
   const costs = lines.map((l) => l.net);

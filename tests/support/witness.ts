@@ -14,7 +14,7 @@ import {
   type Part,
 } from './deliveryWitness';
 import { stockOf, type PartStock } from './stockWitness';
-import { byWeight, exchange, grossOf, lineNet, num, whole, withTax, type Row, follow } from './plainSums';
+import { byWeight, exchange, grossOf, lineNet, lostOf, num, whole, withTax, type Row, follow } from './plainSums';
 
 /**
  * The plain witness: a second way to the same figures, by other means. It shares no code with the application but the
@@ -66,7 +66,12 @@ export async function witness(db: Db, memory: Memory): Promise<Told> {
     if (quote.state !== 'won' || replaced(quote)) continue;
     for (const l of own.filter((q) => (q.kind === 'bought' || q.kind === 'allowance') && q.optional === 0)) {
       const account = place(quote.jobId, l.costCodeId);
-      told.budgets.set(account, (told.budgets.get(account) ?? 0) + lineNet(l.quantity, l.cost, 1, company.currency));
+      const net = lineNet(l.quantity, l.cost, 1, company.currency);
+      const supplier = suppliers.get(l.supplierId);
+      told.budgets.set(
+        account,
+        (told.budgets.get(account) ?? 0) + net + (supplier === undefined ? 0 : lostOf(net, taxOf(supplier.taxCodeId))),
+      );
     }
   }
 

@@ -237,6 +237,19 @@ describe('other currencies', () => {
     must(await yard.match(id, 'agreed', 'manager'));
     expect(await yard.tab()).toEqual({ actual: 72_576 });
   });
+
+  it('tell what the rate moved with the tax that cannot be recovered, which is cost of the job', async () => {
+    await sellIn('JPY', 0);
+    await rate('JPY', '0.005');
+    const order = await yard.send(await yard.draft([{ needId: await yard.need({ price: 50 }), buy: q(12) }]));
+    must(await yard.takeIn(order, 12));
+    await rate('JPY', '0.006', '2026-05-01');
+    const lines = [{ ...yard.invoiced(order, 12, 10_000), taxCodeId: 2 }];
+    const { id } = must(await yard.invoice(order, 12, { lines, typedTotal: 144_000 as Minor }));
+    const view = await loadInvoice(yard.db, (await yard.as('manager')).actor, id);
+    // ¥120,000 and ¥24,000 of tax, at £0.006 and £0.005.
+    expect(view?.rateDifference).toBe(14_400);
+  });
 });
 
 describe('ends of a line', () => {

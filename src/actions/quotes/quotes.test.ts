@@ -1,5 +1,6 @@
 import { lineNet, type UnitPrice } from '@/core/money/money';
 import { budgetOf } from '@/core/quotes/winning';
+import { withTaxes } from '@/store/company';
 import { loadQuoteSums } from '@/store/quotes';
 import { findUnproven } from '@/store/ledger';
 import { loadLevels } from '@/store/levels';
@@ -65,7 +66,7 @@ describe('bringing a quote in', () => {
     must(await bringIn(csv(...odd, 'Fitting,3,h,40,60,02,,,labour', 'Carriage,1,lump sum,25,30,09,,,allowance')));
     const stored = await yard.db('quoteLine');
     const sums = await loadQuoteSums(yard.db, 1);
-    expect(sums.budget).toEqual(budgetOf(stored, 'GBP'));
+    expect(sums.budget).toEqual(budgetOf(await withTaxes(yard.db, stored), 'GBP'));
     const net = (of: 'cost' | 'price') =>
       stored.reduce((sum, l) => sum + lineNet(l.quantity, l[of] ?? (0 as UnitPrice), 1, 'GBP'), 0);
     expect(sums).toMatchObject({ lines: 11, bought: 9, cost: net('cost'), price: net('price') });

@@ -13,7 +13,7 @@ import { winningFields } from '@/core/records/quote';
 import { counted } from '@/core/words';
 import { refusal } from '@/core/result';
 import { loadBudgetsBefore } from '@/store/budgets';
-import { loadCostCodes } from '@/store/company';
+import { loadCostCodes, withTaxes } from '@/store/company';
 import { loadItems } from '@/store/gathering';
 import { insertNeeds } from '@/store/needs';
 import { among, insertMany, whereIn, rowsOf, rowOf } from '@/store/rows';
@@ -54,8 +54,8 @@ async function openNeeds(work: Work, quote: Quote, lines: readonly QuoteLineRow[
  * be bought stand on its buy list.
  */
 async function openLines(work: Work, quote: Quote, lines: readonly QuoteLineRow[], reason: string) {
-  const { company } = work;
-  const budget = budgetOf(lines, company.currency);
+  const { trx, company } = work;
+  const budget = budgetOf(await withTaxes(trx, lines), company.currency);
   await openBudget(work, quote, budget, reason);
   const bought = await openNeeds(work, quote, lines, 'Quote won');
   return { bought, budget: sumOf(budget) };
@@ -127,7 +127,8 @@ async function openRevision(
 ) {
   const { trx, company, touch } = work;
   const won = await trx('quoteLine').where({ quoteId: before.id, agreed: 1 }).orderBy('place');
-  const budget = budgetChange(budgetOf(won, company.currency), budgetOf(lines, company.currency));
+  const opens = async (of: readonly QuoteLineRow[]) => budgetOf(await withTaxes(trx, of), company.currency);
+  const budget = budgetChange(await opens(won), await opens(lines));
   await checkBudget(work, quote, budget);
   await openBudget(work, quote, budget, `Quote ${quote.number} won in place of ${before.number}`);
   const [was, is] = [await boughtLines(trx, won), await boughtLines(trx, lines)];

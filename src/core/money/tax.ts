@@ -126,8 +126,11 @@ export function jobCosts(lines: readonly TaxedLine[], codes: readonly TaxCode[])
   return costs;
 }
 
+/** What of a tax says how much of it cannot be recovered. */
+export type LostTax = Pick<TaxCode, 'rate' | 'recoverable'>;
+
 /** The net amount of one thing with its tax that cannot be recovered. */
-export const costOf = (net: Minor, code: Pick<TaxCode, 'rate' | 'recoverable'> | null): Minor =>
+export const costOf = (net: Minor, code: LostTax | null): Minor =>
   code === null ? net : add(net, share(share(net, code.rate), FULL_SHARE - code.recoverable));
 
 /** A unit price with tax at a rate, in hundredths of a percent; rounded half away from zero to ten-thousandths. */

@@ -1,6 +1,6 @@
 import { isService } from '../orders/kinds';
 import { lineNet, minor, ZERO, type Minor, type UnitPrice } from '../money/money';
-import { costOf, type TaxCode } from '../money/tax';
+import { costOf, type LostTax } from '../money/tax';
 import { addQ, atLeastNone, NONE, quantity, subtractQ, type Quantity } from '../quantity/quantity';
 import { coverOf, NOTHING, type Amounts, type SplitState } from '../tab/stages';
 
@@ -59,7 +59,7 @@ export type Estimate = {
   readonly price: UnitPrice | null;
   readonly priceQuantity: number;
   /** Of the supplier; null where none is chosen yet. */
-  readonly tax: Pick<TaxCode, 'rate' | 'recoverable'> | null;
+  readonly tax: LostTax | null;
 };
 
 /**

@@ -265,6 +265,7 @@ describe('winning a quote', () => {
     quantity: quantity(20_000),
     cost: cost as UnitPrice,
     costCodeId,
+    tax: null,
   });
   it('opens the budget with the cost side of what is bought or allowed', () =>
     expect([
@@ -282,6 +283,13 @@ describe('winning a quote', () => {
       [1, minor(300)],
       [2, minor(500)],
     ]));
+
+  it('opens it with the tax that cannot be recovered, for which a job pays like for the rest', () => {
+    const tax = { rate: 2000, recoverable: 5000 };
+    expect([...budgetOf([{ ...line('bought', 10_000, 1), tax }, line('bought', 10_000, 1)], 'GBP')]).toEqual([
+      [1, minor(420)],
+    ]);
+  });
   it.each([
     ['writing', 3, 'Hester Lowe', 'won'],
     ['withCustomer', 3, 'Hester Lowe', 'won'],

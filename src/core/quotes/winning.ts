@@ -1,4 +1,5 @@
-import { lineNet, minor, type Minor, type UnitPrice } from '../money/money';
+import { add, lineNet, ZERO, type Minor, type UnitPrice } from '../money/money';
+import { costOf, type LostTax } from '../money/tax';
 import type { Quantity } from '../quantity/quantity';
 import { done, refusal, refused, type Result } from '../result';
 import type { QuoteLineKind } from './rows';
@@ -25,6 +26,8 @@ export type CostedLine = {
   readonly quantity: Quantity;
   readonly cost: UnitPrice;
   readonly costCodeId: number;
+  /** Of its supplier; null where none is chosen yet. */
+  readonly tax: LostTax | null;
 };
 
 /** Only bought lines become purchases. */
@@ -63,13 +66,15 @@ export const amountsOf = (
 });
 
 /**
- * The budget for buying that a quote opens: the cost side of its bought lines and allowances by cost code.
+ * The budget for buying that a quote opens: the cost side of its bought lines and allowances by cost code, with the tax
+ * that cannot be recovered, which is cost of the job like the rest.
  * @returns minor units of the company's currency by cost code id
  */
 export function budgetOf(lines: readonly CostedLine[], currency: string): Map<number, Minor> {
   const budget = new Map<number, Minor>();
   for (const l of lines.filter(opensBudget)) {
-    budget.set(l.costCodeId, minor((budget.get(l.costCodeId) ?? 0) + lineNet(l.quantity, l.cost, 1, currency)));
+    const cost = costOf(lineNet(l.quantity, l.cost, 1, currency), l.tax);
+    budget.set(l.costCodeId, add(budget.get(l.costCodeId) ?? ZERO, cost));
   }
   return budget;
 }

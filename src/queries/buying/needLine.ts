@@ -1,6 +1,7 @@
 import { daysLate } from '@/core/calendar/lead';
 import type { Calendar, Day } from '@/core/calendar/workdays';
 import { lineNet, subtract, ZERO, type Minor, type UnitPrice } from '@/core/money/money';
+import { costOf, type LostTax } from '@/core/money/tax';
 import { convert, type Rate } from '@/core/money/rate';
 import { spreadMoney } from '@/core/money/spread';
 import { assetWords } from '@/core/records/asset';
@@ -14,7 +15,7 @@ import {
   subtractQ,
   type Quantity,
 } from '@/core/quantity/quantity';
-import { loadCalendar, loadCompany, loadRates } from '@/store/company';
+import { loadCalendar, loadCompany, loadRates, loadSupplierTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { loadItems, loadParts, loadSuppliers, partKey, termsFor, type SoldPart } from '@/store/gathering';
 import { loadLeads, type LeadOf } from '@/store/leads';
@@ -71,7 +72,8 @@ export type Buying = {
   readonly priceQuantity: number;
   readonly unit: string;
   readonly currency: string;
-  /** In the company's currency. */ readonly value: Minor;
+  /** In the company's currency, with the tax that cannot be recovered. */
+  readonly value: Minor;
 };
 
 /** A line as it is read, before what stands in its way is worked out. */
@@ -82,6 +84,8 @@ export type RawNeed = Omit<NeedLine, 'tags' | 'late' | 'buying' | 'more' | 'work
   sold: Quantity | null;
   /** Whether the customer agreed to it; null while that is open, and for a line of no quote. */
   agreed: number | null;
+  /** Whom the quote bought it from. */
+  quoteSupplierId: number | null;
   supplierCurrency: string | null;
   assetName: string | null;
   assetDescription: string | null;
@@ -125,6 +129,7 @@ export const NEED_COLUMNS = [
     supplier: 's.name',
     supplierCurrency: 's.currency',
     quoteCost: 'q.cost',
+    quoteSupplierId: 'q.supplierId',
     sold: 'q.quantity',
     agreed: 'q.agreed',
     assetName: 'a.name',
@@ -144,6 +149,7 @@ type Context = {
   readonly names: ReadonlyMap<number, string>;
   readonly items: ReadonlyMap<number, Item>;
   readonly rates: ReadonlyMap<string, Rate>;
+  readonly taxes: ReadonlyMap<number, LostTax>;
   /** What the company has free of items in its stores, in the item's unit. */
   readonly free: ReadonlyMap<number, Quantity>;
 };
@@ -161,7 +167,8 @@ const WEIGHTS: Readonly<Record<Obstacle['kind'], Tag['weight']>> = {
   noItem: 'note',
 };
 
-function buyingOf(raw: RawNeed, terms: PartTerms, { currency, rates }: Context): Buying | null {
+function buyingOf(raw: RawNeed, terms: PartTerms, { currency, rates, taxes }: Context): Buying | null {
+  const tax = taxes.get(raw.supplierId ?? 0) ?? null;
   const { quantity: ordered } = quantityToOrder(raw.open, terms);
   const found = priceFor(ordered, terms.prices);
   if (found !== undefined) {
@@ -171,8 +178,9 @@ function buyingOf(raw: RawNeed, terms: PartTerms, { currency, rates }: Context):
     // The need's share of the whole line, as the order will have it.
     const whole = convert(lineNet(ordered, found.price, found.priceQuantity, own), own, currency, rate);
     const over = atLeastNone(subtractQ(fromSupplierUnit(ordered, terms.factor), raw.open));
-    const [value = whole] = spreadMoney(whole, [raw.open, over]);
-    return { price: found.price, priceQuantity: found.priceQuantity, unit: terms.unit, currency: own, value };
+    const [net = whole] = spreadMoney(whole, [raw.open, over]);
+    const { price, priceQuantity } = found;
+    return { price, priceQuantity, unit: terms.unit, currency: own, value: costOf(net, tax) };
   }
   return raw.price === null
     ? null
@@ -181,7 +189,7 @@ function buyingOf(raw: RawNeed, terms: PartTerms, { currency, rates }: Context):
         priceQuantity: raw.priceQuantity,
         unit: raw.unit,
         currency,
-        value: lineNet(raw.open, raw.price, raw.priceQuantity, currency),
+        value: costOf(lineNet(raw.open, raw.price, raw.priceQuantity, currency), tax),
       };
 }
 
@@ -206,7 +214,17 @@ function inTime({ itemId, supplierId, neededOn }: RawNeed, context: Context): st
 
 export function tagged(need: RawNeed, context: Context): NeedLine {
   const { today, calendar, receivingDays, parts, items, rates } = context;
-  const { supplierCurrency, quoteCost, sold, agreed, assetName, assetDescription, assetSerial, ...raw } = need;
+  const {
+    supplierCurrency,
+    quoteCost,
+    quoteSupplierId,
+    sold,
+    agreed,
+    assetName,
+    assetDescription,
+    assetSerial,
+    ...raw
+  } = need;
   const workedOn =
     assetName === null
       ? ''
@@ -216,9 +234,11 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
   const terms = known ?? anyQuantity(raw.unit);
   const buying = buyingOf(need, terms, context);
   const lead = context.leads(raw.supplierId, part);
-  const { currency } = context;
-  const beyond = (price: UnitPrice | null, per: number): Minor =>
-    buying === null || price === null ? ZERO : subtract(buying.value, lineNet(raw.open, price, per, currency));
+  const { currency, taxes } = context;
+  const beyond = (price: UnitPrice | null, per: number, from: number | null): Minor =>
+    buying === null || price === null
+      ? ZERO
+      : subtract(buying.value, costOf(lineNet(raw.open, price, per, currency), taxes.get(from ?? 0) ?? null));
   const obstacles =
     raw.open === 0
       ? []
@@ -233,7 +253,7 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
             mayBeBought: items.get(raw.itemId ?? 0)?.bought !== 0,
             freeInStores: freeOf(need, items.get(raw.itemId ?? 0), context),
             unit: raw.unit,
-            aboveQuote: beyond(quoteCost, 1),
+            aboveQuote: beyond(quoteCost, 1, quoteSupplierId),
             currency,
             neededOn: raw.neededOn,
             lead,
@@ -255,7 +275,7 @@ export function tagged(need: RawNeed, context: Context): NeedLine {
     const kept = `${formatQuantity(subtractQ(sold, raw.quantity))} ${unitOf(raw.unit).short}`.trim();
     tags.push({ words: `${kept} not bought, kept in hand`, weight: 'note' });
   }
-  const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity);
+  const more = raw.open === 0 ? ZERO : beyond(raw.price, raw.priceQuantity, raw.supplierId);
   return { ...raw, workedOn, buying, more, tags, late: obstacles.some((o) => o.kind === 'late') };
 }
 
@@ -275,6 +295,10 @@ export async function contextFor(db: Db, rows: readonly RawNeed[], today: Day): 
     names: new Map([...(await loadSuppliers(db, sellers))].map(([id, s]) => [id, s.name])),
     items: await loadItems(db, itemIds),
     rates: await loadRates(db, today),
+    taxes: await loadSupplierTaxes(
+      db,
+      rows.flatMap((r) => [r.supplierId, r.quoteSupplierId]),
+    ),
     free: await loadFreeStock(db, itemIds),
   };
 }

@@ -1,3 +1,4 @@
+import type { LostTax } from '@/core/money/tax';
 import { rowsOf, rowOf } from '@/store/rows';
 import { type JobKind, type JobState } from '@/core/jobs/states';
 import type { Per } from '@/core/boms/bom';
@@ -7,7 +8,7 @@ import { STAGES, type Stage } from '@/core/tab/stages';
 import { addLevels, type Level } from '@/core/tab/sums';
 import type { QuoteLineKind } from '@/core/quotes/rows';
 import type { QuoteState } from '@/core/quotes/winning';
-import { loadCostCodes } from '@/store/company';
+import { loadCostCodes, withTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { DocumentKind } from '@/store/happening';
 import { loadQuoteSums, type QuoteSums } from '@/store/quotes';
@@ -244,7 +245,8 @@ export type QuoteView = {
   /** Every quote of the job, the latest first. */
   readonly all: readonly { readonly id: number; readonly number: string }[];
   readonly version: number;
-  readonly rows: readonly QuoteLineRow[];
+  /** With the tax that buying them bears. */
+  readonly rows: readonly (QuoteLineRow & { readonly tax: LostTax | null })[];
   /** How many lines stand before those. */
   readonly before: number;
   readonly whole: Omit<QuoteSums, 'budget' | 'codes'> & {
@@ -340,5 +342,5 @@ export async function loadQuote(
     .map(([id, sum]) => ({ costCodeId: id, code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', ...sum }))
     .sort((one, other) => one.code.localeCompare(other.code));
   const before = await countOf(db('quoteLine').where({ quoteId: quote.id }).where('place', '<=', after));
-  return { ...quote, all, rows, before, whole: { ...sums, budget: opens, codes: costed } };
+  return { ...quote, all, rows: await withTaxes(db, rows), before, whole: { ...sums, budget: opens, codes: costed } };
 }

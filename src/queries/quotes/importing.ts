@@ -1,12 +1,12 @@
 import type { Day } from '@/core/calendar/workdays';
 import type { DecimalMark } from '@/core/locale/locale';
-import { lineNet, minor, type Minor } from '@/core/money/money';
+import { add, lineNet, ZERO, type Minor } from '@/core/money/money';
 import { guessMapping, missingFields, type KnownHeadings, type Mapping, type QuoteField } from '@/core/quotes/fields';
 import { readRows, type Problem, type QuoteLine } from '@/core/quotes/rows';
-import { budgetOf } from '@/core/quotes/winning';
+import { budgetOf, opensBudget } from '@/core/quotes/winning';
 import { done, refusal, refused, type Result } from '@/core/result';
 import { readSheet } from '@/formats/sheet/read';
-import { loadCompany, loadCostCodes } from '@/store/company';
+import { loadCompany, loadCostCodes, withTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { loadFileMemory, loadKnowledge, type Choices } from '@/store/quotes';
 import type { Person } from '@/store/people';
@@ -32,6 +32,8 @@ export type ImportCheck = {
   readonly rows: number;
   readonly ready: number;
   readonly cost: Minor;
+  /** What of it is not bought, and opens no budget. */
+  readonly beside: Minor;
   readonly budget: readonly { readonly code: string; readonly name: string; readonly amount: Minor }[];
   /** Rows with a stop, the left out ones among them. */
   readonly stopped: readonly number[];
@@ -147,6 +149,7 @@ export async function checkQuoteFile(
   const leftOut = new Set(choices.leftOut);
   const all = missing.length > 0 ? { lines: [], problems: [] } : readRows(sheet.rows, mapping, knowledge);
   const lines = all.lines.filter((l) => !leftOut.has(l.row));
+  const sum = (of: typeof lines) => add(ZERO, ...of.map((l) => lineNet(l.quantity, l.cost, 1, currency)));
   const cells = new Map(sheet.rows.map((r) => [r.row, r.cells]));
   const codes = new Map((await loadCostCodes(db)).map((c) => [c.id, c]));
   const named = (field: 'costCode' | 'supplier' | 'unit') => {
@@ -172,8 +175,9 @@ export async function checkQuoteFile(
     missing,
     rows: sheet.rows.length,
     ready: lines.length,
-    cost: minor(lines.reduce((sum, l) => sum + lineNet(l.quantity, l.cost, 1, currency), 0)),
-    budget: [...budgetOf(lines, currency)]
+    cost: sum(lines),
+    beside: sum(lines.filter((l) => !opensBudget(l))),
+    budget: [...budgetOf(await withTaxes(db, lines), currency)]
       .map(([id, amount]) => ({ code: codes.get(id)?.code ?? '', name: codes.get(id)?.name ?? '', amount }))
       .sort((a, b) => a.code.localeCompare(b.code)),
     stopped: [...new Set(all.problems.filter((p) => p.weight === 'stop').map((p) => p.row))],

@@ -1,6 +1,6 @@
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
-import type { TaxCode } from '@/core/money/tax';
+import type { LostTax } from '@/core/money/tax';
 import {
   coverage,
   missingOf,
@@ -11,7 +11,7 @@ import {
   type FromStock,
 } from '@/core/needs/coverage';
 import type { SplitState } from '@/core/tab/stages';
-import { loadCompany } from '../company';
+import { loadCompany, loadSupplierTaxes } from '../company';
 import type { Db } from '../db';
 import { among, chunks, whereIn, rowsOf } from '../rows';
 import { loadOrderDays } from '../leads';
@@ -22,7 +22,7 @@ import type { Disagreement, TabKind } from './kind';
 import { loadSplitStates, type ChargedSplit } from './splits';
 
 export type NeedState = NeedRow & {
-  readonly tax: Pick<TaxCode, 'rate' | 'recoverable'> | null;
+  readonly tax: LostTax | null;
   readonly splits: readonly ChargedSplit[];
   readonly fromStock: FromStock;
   readonly coverage: Coverage;
@@ -31,14 +31,10 @@ export type NeedState = NeedRow & {
 /** The present state of needs, with the splits that cover them and the tax that buying them bears. */
 export async function loadNeedStates(db: Db, ids: readonly number[]): Promise<NeedState[]> {
   const rows = await whereIn(db, 'need', 'id', ids);
-  const suppliers = rows.flatMap((n) => n.supplierId ?? []);
-  const taxes = await rowsOf<{ id: number; rate: number; recoverable: number }>(
-    db('supplier as s')
-      .join('taxCode as t', 't.id', 's.taxCodeId')
-      .whereIn('s.id', among(db, suppliers))
-      .select('s.id', 't.rate', 't.recoverable'),
+  const taxOf = await loadSupplierTaxes(
+    db,
+    rows.map((n) => n.supplierId),
   );
-  const taxOf = new Map(taxes.map(({ id, rate, recoverable }) => [id, { rate, recoverable }]));
   const covering = groupBy(
     await loadSplitStates(
       db,

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import type { Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
+import { costOf } from '@/core/money/tax';
 import { valueOrder } from '@/core/orders/order';
 import type { LineKind } from '@/core/orders/kinds';
 import { isUnsent } from '@/core/orders/states';
@@ -19,7 +20,7 @@ import {
 import { findByRules, type Finding } from '@/core/signoff/rules';
 import type { Effect } from '@/core/tab/effect';
 import { addLevels, forecastOf, type Level } from '@/core/tab/sums';
-import { loadCompany, loadCostCodes } from '@/store/company';
+import { loadCompany, loadCostCodes, withTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { orderEffects, revisionEffects } from '../orders/effects';
 import { loadLevels } from '@/store/levels';
@@ -106,17 +107,17 @@ async function factsOf(db: Db, order: StoredOrder, { lines, effects }: Sending):
 async function pricedLines(db: Db, lines: readonly ValuedLine[], currency: string): Promise<PricedLine[]> {
   const parts = lines.flatMap((l) => (isCharge(l) ? [] : l.splits.map((s) => ({ ...s, description: l.description }))));
   const needIds = parts.flatMap((s) => s.needId ?? []);
-  const rows = await rowsOf<{ id: number; cost: UnitPrice }>(
+  const rows = await rowsOf<{ id: number; cost: UnitPrice; supplierId: number | null }>(
     db('need as n')
       .join('quoteLine as q', (j) => j.on('q.id', 'n.quoteLineId').on('q.unit', 'n.unit'))
       .whereIn('n.id', among(db, needIds))
-      .select('n.id', 'q.cost'),
+      .select('n.id', 'q.cost', 'q.supplierId'),
   );
-  const costs = new Map(rows.map((r) => [r.id, r.cost]));
+  const costs = new Map((await withTaxes(db, rows)).map((r) => [r.id, r]));
   return parts.flatMap(({ description, jobId, costCodeId, needId, quantity, value }) => {
-    const cost = costs.get(needId ?? 0);
-    if (cost === undefined || jobId === null || costCodeId === null) return [];
-    const quoted = lineNet(quantity, cost, 1, currency);
+    const of = costs.get(needId ?? 0);
+    if (of === undefined || jobId === null || costCodeId === null) return [];
+    const quoted = costOf(lineNet(quantity, of.cost, 1, currency), of.tax);
     return [{ description, jobId, costCodeId, pays: minor(value), quoted }];
   });
 }

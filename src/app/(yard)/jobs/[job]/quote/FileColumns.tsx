@@ -1,6 +1,6 @@
 'use client';
 
-import { add, formatMoney, subtract } from '@/core/money/money';
+import { formatMoney } from '@/core/money/money';
 import { QUOTE_FIELD_NAMES, QUOTE_FIELDS, type Mapping, type QuoteField } from '@/core/quotes/fields';
 import type { ImportCheck } from '@/queries/quotes/importing';
 import type { Column } from '@/ui/ledger/column';
@@ -66,14 +66,13 @@ export function FileColumns({ check, mapping, onChange }: Props) {
 export function CostSide({ check }: { check: ImportCheck }) {
   const { currency } = useYard();
   if (check.budget.length === 0) return null;
-  const rest = subtract(check.cost, add(...check.budget.map((b) => b.amount)));
   return (
     <section aria-label="What will be imported" className="w-[300px] max-w-full">
       <h3 className="border-b border-ink pb-[5px] text-[15px]">Budget when won</h3>
       <BudgetList rows={check.budget} />
-      {rest !== 0 && (
+      {check.beside !== 0 && (
         <p className="text-[12.5px] text-ink-2">
-          Plus {formatMoney(rest, currency)} of made and labour lines, not bought.
+          Plus {formatMoney(check.beside, currency)} of made and labour lines, not bought.
         </p>
       )}
     </section>

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { winningForm } from '@/core/records/quote';
-import { formatAmount, formatMoney, lineNet, type Minor } from '@/core/money/money';
+import { add, formatAmount, formatMoney, lineNet, subtract, ZERO, type Minor } from '@/core/money/money';
 import { NONE, type Quantity } from '@/core/quantity/quantity';
 import type { Surplus } from '@/core/needs/surplus';
 import { revisionChanges } from '@/core/quotes/revision';
@@ -63,6 +63,7 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
   const { clash, busy } = form;
   const agreed = quote.rows.filter((l) => lines.has(l.id));
   const budget = choosing ? rowsOf(agreed, currency) : quote.whole.budget;
+  const lost = choosing ? lostOf(agreed, currency) : quote.whole.lost;
   const counts = (l: { id: number; optional: number }) => (choosing ? lines.has(l.id) : l.optional === 0);
   const changes = revised === undefined ? [] : revisionChanges(revised.lines, revised.now.filter(counts));
   const bought = choosing ? agreed.filter((l) => l.kind === 'bought' && l.itemBought !== 0).length : quote.whole.bought;
@@ -165,6 +166,9 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
       )}
       <h3 className="mt-5 text-[15px]">{revised === undefined ? 'Budget' : 'New budget'}</h3>
       <BudgetList rows={budget} />
+      {lost !== 0 && (
+        <p className="text-[12.5px] text-ink-2">{formatMoney(lost, currency)} of it is tax you can’t recover.</p>
+      )}
       {revised === undefined && <h3 className="mt-4 text-[15px]">Buy list</h3>}
       <p className="mt-1 text-ink-2">
         {counted(bought, 'bought line')}. Allowances add budget only. Made items, own labour and free-issue material are
@@ -173,6 +177,19 @@ export function WinSlip({ quote, job, revised, onClose }: Props) {
     </Slip>
   );
 }
+
+/** What of the budget that some lines open is tax that cannot be recovered. */
+const lostOf = (lines: QuoteView['rows'], currency: string): Minor => {
+  const sum = (of: QuoteView['rows']) =>
+    add(
+      ZERO,
+      ...budgetOf(
+        of.map((l) => ({ ...l, quantity: l.quantity as Quantity })),
+        currency,
+      ).values(),
+    );
+  return subtract(sum(lines), sum(lines.map((l) => ({ ...l, tax: null }))));
+};
 
 /** The budget that some lines open, by cost code. */
 function rowsOf(lines: QuoteView['rows'], currency: string): { code: string; name: string; amount: Minor }[] {
