@@ -42,6 +42,8 @@ export const isUnsent = (state: OrderState, sentFrom: OrderState | null): boolea
 export const AWAITED: readonly OrderState[] = ['sent', 'confirmed', 'partIn'];
 /** States in which a delivery or an invoice is expected. */
 export const OPEN_AT_SUPPLIER: readonly OrderState[] = [...AWAITED, 'allIn'];
+/** States of an order that is not done with yet: what lists call open. */
+export const OPEN: readonly OrderState[] = [...UNSENT, ...OPEN_AT_SUPPLIER];
 /** States in which an invoice may come: a carriage invoice may follow one that settled the goods. */
 export const BILLABLE: readonly OrderState[] = [...OPEN_AT_SUPPLIER, 'settled'];
 /** States in which further lines join an order by themselves. */

@@ -42,9 +42,9 @@ describe('prices over time', () => {
     ]);
     expect(await loadPriceCourse(db, await buyer(), ids.suppliers[1], ids.items[0])).toBeUndefined();
     const view = await loadSupplier(db, await buyer(), ids.suppliers[0], TODAY);
-    expect(view?.open.orders).toBe(3);
+    expect(view?.open.orders).toBe(4);
     expect(view?.open.ever).toBe(4);
-    expect(view?.open.net).toBe(first.net + second.net + 3000 + 2500);
+    expect(view?.open.onOrder).toBe(first.net + second.net + 3000 + 2500);
   });
 });
 

@@ -1,5 +1,5 @@
 import { plusDays, type Day } from '@/core/calendar/workdays';
-import { AWAITED } from '@/core/orders/states';
+import { OPEN, OPEN_AT_SUPPLIER } from '@/core/orders/states';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import type { Quantity } from '@/core/quantity/quantity';
 import { loadCompany, loadOfferedTaxes } from '@/store/company';
@@ -10,13 +10,20 @@ import { footOf, pageOf, type SortAndAfter, type Foot, type Page } from '../page
 import { among, listed, rowsOf } from '@/store/rows';
 import { permit } from '../permit';
 
-export type SupplierRow = Supplier & { readonly openOrders: number; readonly onOrder: Minor; readonly toBuy: number };
+export type SupplierRow = Supplier & {
+  readonly openOrders: number;
+  /** In the company's currency. */ readonly onOrder: Minor;
+  readonly toBuy: number;
+};
 
 export const LIST_SHOWN = 200;
 
 const COUNTED = {
-  openOrders: `(select count(*) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)}))`,
-  onOrder: `(select coalesce(sum(o.net), 0) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(AWAITED)}))`,
+  openOrders: `(select count(*) from purchase_order o where o.supplier_id = s.id and o.state in (${listed(OPEN)}))`,
+  /** The stage of the ledger, in the company's currency. */
+  onOrder: `(select coalesce(sum(p.amount), 0) from purchase_order o join order_line l on l.order_id = o.id
+    join split x on x.line_id = l.id join posting p on p.tab_line_id = x.id and p.stage = 'onOrder'
+    where o.supplier_id = s.id and o.state in (${listed(OPEN_AT_SUPPLIER)}))`,
   toBuy: '(select count(*) from need n where n.supplier_id = s.id and n.open > 0)',
 } as const;
 
@@ -60,7 +67,7 @@ export async function listSuppliers(db: Db, person: Person, filter: SupplierFilt
 export async function sumSuppliers(db: Db, person: Person, filter: SupplierFilter): Promise<Foot> {
   permit(person, 'see orders');
   permit(person, 'see money');
-  return footOf(foundSuppliers(db, filter), { onOrder: COUNTED.onOrder }, 's.currency');
+  return footOf(foundSuppliers(db, filter), { onOrder: COUNTED.onOrder }, '(select currency from company)');
 }
 
 /** What a supplier has several of. */
@@ -87,8 +94,8 @@ export type SupplierView = {
   readonly lists: SupplierLists;
   readonly tax: string;
   readonly kept: DaysKept;
-  /** What stands on order there, in its currency, and how many orders there ever were. */
-  readonly open: { readonly orders: number; readonly net: Minor; readonly ever: number };
+  /** What stands on order there, in the company's currency, how many orders are open, and how many there ever were. */
+  readonly open: { readonly orders: number; readonly onOrder: Minor; readonly ever: number };
   readonly orders: readonly {
     readonly id: number;
     readonly number: string;
@@ -110,7 +117,7 @@ export type SupplierView = {
   }[];
 };
 
-/** Lines that came in over the last year, and how many of them by the day they were wanted. */
+/** Lines that were delivered over the last year, and how many of them by the day they were wanted. */
 export type DaysKept = { readonly came: number; readonly kept: number };
 
 const YEAR = 365;
@@ -121,8 +128,8 @@ export async function loadDaysKept(db: Db, supplierId: number, today: Day): Prom
       `select count(*) as came, coalesce(sum(r.day <= l.wanted_on), 0) as kept
      from purchase_order o join receipt r on r.order_id = o.id
      join receipt_line x on x.receipt_id = r.id join order_line l on l.id = x.line_id
-     where o.supplier_id = ? and r.day >= ? and l.wanted_on is not null
-       and r.reverses_id is null and not exists (select 1 from receipt b where b.reverses_id = r.id)`,
+     where o.supplier_id = ? and r.day >= ? and l.wanted_on is not null and r.kind = 'delivery'
+       and not exists (select 1 from receipt b where b.reverses_id = r.id)`,
       [supplierId, plusDays(today, -YEAR)],
     ),
   );
@@ -141,7 +148,7 @@ export async function loadSupplier(db: Db, person: Person, id: number, today: Da
     .where('s.id', id)
     .select(
       db.raw(`${COUNTED.openOrders} as orders`),
-      db.raw(`${COUNTED.onOrder} as net`),
+      db.raw(`${COUNTED.onOrder} as on_order`),
       db.raw('(select count(*) from purchase_order o where o.supplier_id = s.id) as ever'),
     )) as unknown as [SupplierView['open']];
   return {

@@ -61,7 +61,7 @@ export const items = list<ItemRow>('see money', 'Items', ({ db, person, today, q
   pages: everyPage((after) => listItems(db, person, today, { words: query.words, sort: query.sort, after })),
 }));
 
-export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, person, query }) => ({
+export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, person, query, currency }) => ({
   columns: [
     { head: 'Supplier', cell: (s) => text(s.name) },
     { head: 'Contact', cell: (s) => text(s.contact) },
@@ -72,7 +72,7 @@ export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, pers
     { head: 'Carriage', cell: (s) => money(s.carriage, s.currency) },
     { head: 'Free carriage from', cell: (s) => money(s.carriageFreeFrom, s.currency) },
     { head: 'Open orders', cell: (s) => ({ whole: s.openOrders }) },
-    { head: 'On order', cell: (s) => money(s.onOrder, s.currency) },
+    { head: `On order ${currency}`, cell: (s) => money(s.onOrder, currency) },
     { head: 'Lines to buy', cell: (s) => ({ whole: s.toBuy }) },
   ],
   pages: everyPage((after) => listSuppliers(db, person, { words: query.words, sort: query.sort, after })),

@@ -4,7 +4,7 @@ import { asDay, type Day } from '@/core/calendar/workdays';
 import { groupBy } from '@/core/group';
 import { CURRENCIES, decimalsOf } from '@/core/money/currencies';
 import type { Minor } from '@/core/money/money';
-import { AWAITED, OPEN_AT_SUPPLIER, UNSENT, type OrderState } from '@/core/orders/states';
+import { AWAITED, OPEN, UNSENT, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import type { Db } from '@/store/db';
 import { LATE } from '@/store/dueDays';
@@ -35,7 +35,7 @@ export type OrderRow = Mailed & {
 
 export const ORDERS_PAGE = 60;
 export const ORDER_FILTERS = {
-  open: [...UNSENT, ...OPEN_AT_SUPPLIER],
+  open: OPEN,
   unsent: UNSENT,
   sent: AWAITED,
   in: ['allIn'],

@@ -13,10 +13,10 @@ import { useYard } from '@/ui/frame/YardContext';
 import { counted } from '@/core/words';
 
 export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; list: Listed }) {
-  const { may } = useYard();
+  const { may, currency } = useYard();
   const router = useRouter();
   useKey('N', 'New supplier', () => router.push('/suppliers/new'), may('keep suppliers'));
-  const money = (amount: Minor, currency: string) => `${signOf(currency)}\u202f${formatAmount(amount, currency)}`;
+  const money = (amount: Minor, of: string) => `${signOf(of)}\u202f${formatAmount(amount, of)}`;
   const columns: Column<SupplierRow>[] = [
     {
       key: 'name',
@@ -78,15 +78,22 @@ export function SuppliersTable({ rows, list }: { rows: readonly SupplierRow[]; l
       head: 'Open orders',
       num: true,
       by: (s) => s.openOrders,
-      cell: (s) => (s.openOrders === 0 ? <Dash /> : s.openOrders),
+      cell: (s) =>
+        s.openOrders === 0 ? (
+          <Dash />
+        ) : (
+          <Link href={`/orders?supplier=${s.id}`} className="hover:underline">
+            {s.openOrders}
+          </Link>
+        ),
       wide: true,
     },
     {
       key: 'onOrder',
-      head: 'On order (net)',
+      head: 'On order',
       num: true,
       by: (s) => s.onOrder,
-      cell: (s) => (s.onOrder === 0 ? <Dash /> : money(s.onOrder, s.currency)),
+      cell: (s) => (s.onOrder === 0 ? <Dash /> : money(s.onOrder, currency)),
     },
   ];
   return (

@@ -13,6 +13,7 @@ import { WEEKDAYS } from '@/ui/kit/WeekField';
 import { TakeOut } from '@/ui/kit/TakeOut';
 import { Opened } from '@/ui/frame/Opened';
 import { Sheet } from '@/ui/kit/Sheet';
+import { loadCompany } from '@/store/company';
 import { yardPage } from '../../../server/yardPage';
 import { PriceList } from './PriceList';
 import { PriceOverTime } from './PriceOverTime';
@@ -25,6 +26,7 @@ export default yardPage(async ({ db, person, today, params, query }) => {
   const view = await loadSupplier(db, person, Number(params.id), today);
   if (view === undefined) notFound();
   const { supplier, lists, orders, open, parts, tax, kept } = view;
+  const { currency } = await loadCompany(db);
   const paid = await listPaidParts(db, person, supplier.id);
   const part = paid.find((p) => String(p.itemId) === query.part) ?? paid[0];
   const course = part && (await loadPriceCourse(db, person, supplier.id, part.itemId));
@@ -33,9 +35,15 @@ export default yardPage(async ({ db, person, today, params, query }) => {
     <>
       <h2 className="text-[16px]">On order</h2>
       <p className="mb-3">
-        <b className="text-[17px]">{money(open.net)}</b>{' '}
+        <b className="text-[17px]">{formatMoney(open.onOrder, currency)}</b>{' '}
         <span className="text-ink-2">
-          {open.orders === 0 ? 'No open orders' : `on ${counted(open.orders, 'order')}`}
+          {open.orders === 0 ? (
+            'No open orders'
+          ) : (
+            <Link href={`/orders?supplier=${supplier.id}`} className="hover:underline">
+              {counted(open.orders, 'open order')}
+            </Link>
+          )}
         </span>
       </p>
       <h2 className="mb-1 text-[16px]">Recent orders</h2>
