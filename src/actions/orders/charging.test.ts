@@ -5,6 +5,8 @@ import { chargeElsewhere } from './charging';
 import { enterInvoice } from '../invoices/invoices';
 import { openJob } from '../jobs/jobs';
 import { changeOrder, draftOrders } from './orders';
+import { scrapStock } from '../stores/moving';
+import type { StoredOrder } from '@/store/orders';
 
 let yard: TestCompany;
 beforeEach(async () => {
@@ -76,4 +78,30 @@ it.each(['new', 'New', 'NEW'])('a job is not called %s, which is the address of 
   const job = { number, name: 'Job', shortName: '', kind: 'repair' as const, customer: 'A', leadId: 1, site: '' };
   const input = { once: yard.once(), ...job, startsOn: '', dueOn: '' };
   expect(refusedWith(await openJob(await yard.as('buyer'), input))).toEqual(['input']);
+});
+
+it('goods of which some were scrapped at the average of all stay with their job, whose pile keeps what is left', async () => {
+  await yard.db('supplier').update({ carriage: 0 as never });
+  const item = yard.ids.items[0];
+  const ordered = async (price: number) =>
+    yard.send(await yard.draft([{ needId: await yard.need({ item, price, quantity: 1 }), buy: q(1) }]));
+  const [dear, cheap] = [await ordered(10), await ordered(2)];
+  must(await yard.takeIn(dear, 1));
+  must(await yard.takeIn(cheap, 1));
+  const pile = { itemId: item, placeId: 1, jobId: yard.ids.jobs[0], quantity: q(1) };
+  must(await scrapStock(await yard.as('storekeeper'), { once: yard.once(), ...pile, reason: 'bent' }));
+  const move = async (of: StoredOrder) => {
+    const { version, lines } = await yard.order(of.id);
+    const splits = lines.flatMap((l) =>
+      l.splits.map((s) => ({ id: s.id, jobId: yard.ids.jobs[1], costCodeId: yard.ids.codes[1] })),
+    );
+    const ref = { once: yard.once(), orderId: of.id, version };
+    return chargeElsewhere(await yard.as('buyer'), { ...ref, splits, reason: 'wrong job' });
+  };
+  // 6.00 are left of 12.00: neither order's piece is worth that.
+  expect(refusedWith(await move(dear))).toEqual(['split.issued']);
+  expect(refusedWith(await move(cheap))).toEqual(['split.issued']);
+  expect(await yard.db('stockSum').where({ itemId: item }).select('quantity', 'value')).toEqual([
+    { quantity: q(1), value: 600 },
+  ]);
 });

@@ -31,16 +31,22 @@ export async function gapsOf(db: Db, splitIds: readonly number[]): Promise<Gap[]
 export const gapsBySplit = async (db: Db, splitIds: readonly number[]): Promise<Map<number, Gap>> =>
   new Map((await gapsOf(db, splitIds)).map((g) => [g.split.splitId, g]));
 
-/** Items that came for a job with these parts of orders and do not lie there any more: issued, moved or gone. */
+/**
+ * Items that came for a job with these parts of orders and do not lie there any more, issued, moved or gone; or whose pile
+ * would not be worth what is left of it, because something of it has gone at the average of all that came.
+ */
 export async function movedOn(db: Db, splitIds: readonly number[]): Promise<string[]> {
   const rows = await rowsOf<{ name: string }>(
     db.raw(
-      `select distinct i.name from (
-       select m.split_id, m.item_id, m.place_id, m.job_id, m.lot_id, sum(m.quantity) as came from stock_move m
-       where m.split_id in (select value from json_each(?)) group by m.split_id, m.item_id, m.place_id, m.job_id, m.lot_id having sum(m.quantity) > 0) c
-     join item i on i.id = c.item_id
-     where c.came > (select coalesce(sum(s.quantity), 0) from stock_spot s
-       where s.item_id = c.item_id and s.place_id = c.place_id and s.job_id = coalesce(c.job_id, 0) and s.lot_id = coalesce(c.lot_id, 0))`,
+      `with came as (select item_id, place_id, job_id, lot_id, sum(quantity) as quantity, sum(value) as value from stock_move
+         where split_id in (select value from json_each(?)) group by split_id, item_id, place_id, job_id, lot_id having sum(quantity) > 0),
+       piles as (select item_id, place_id, job_id, sum(quantity) as quantity, sum(value) as value from came group by item_id, place_id, job_id)
+     select i.name from item i where i.id in (
+       select c.item_id from came c where c.quantity > (select coalesce(sum(s.quantity), 0) from stock_spot s
+         where s.item_id = c.item_id and s.place_id = c.place_id and s.job_id = coalesce(c.job_id, 0) and s.lot_id = coalesce(c.lot_id, 0))
+       union select c.item_id from piles c join stock_sum p on p.item_id = c.item_id and p.place_id = c.place_id and p.job_id = coalesce(c.job_id, 0)
+         where p.quantity < c.quantity or p.value < c.value or (p.quantity = c.quantity and p.value <> c.value))
+     order by i.id`,
       JSON.stringify(splitIds),
     ),
   );
