@@ -17,6 +17,7 @@ import * as due from './migrations/014-due';
 import * as names from './migrations/015-names';
 import * as sums from './migrations/016-sums';
 import * as days from './migrations/017-days';
+import * as pieces from './migrations/018-pieces';
 
 /** A step of the schema: plain SQL that runs no code of today, so that it does the same in every later version. */
 export type Step = { readonly name: string; readonly up: string };
@@ -39,6 +40,7 @@ export const STEPS: readonly Step[] = [
   names,
   sums,
   days,
+  pieces,
 ];
 
 /** A file that this version cannot bring up to date; the message says what to do. */

@@ -89,13 +89,19 @@ export const changeQuote = defineAction({
     const before = await trx('quoteLine')
       .where({ quoteId })
       .whereBetween('place', [after + 1, upTo]);
-    const known = new Set(before.map((l) => l.id));
+    const was = new Map(before.map((l) => [l.id, l]));
     const kept = lines.flatMap((l) => l.id ?? []);
-    if (kept.some((id) => !known.has(id)))
+    if (kept.some((id) => !was.has(id)))
       refuse('line.missing', 'The quote has changed: a line was removed. Refresh it.');
-    const gone = [...known].filter((id) => !kept.includes(id));
+    const gone = [...was.keys()].filter((id) => !kept.includes(id));
     await trx('quoteLine').whereIn('id', gone).delete();
-    const rows = lines.map((l, k) => ({ ...stored(l, company.currency), place: after + 1 + k }));
+    const rows = lines.map((l, k) => {
+      const old = was.get(l.id ?? 0);
+      // How much a person writes is for the pieces that the quote is for now.
+      const same = old?.quantity === l.quantity && old.unit === l.unit;
+      const { basisQuantity, basisPieces } = same ? old : { basisQuantity: null, basisPieces: null };
+      return { ...stored(l, company.currency), basisQuantity, basisPieces, place: after + 1 + k };
+    });
     // Lines after those that were shown make room, or close up.
     const shift = lines.length - Math.max(upTo - after, 0);
     await trx('quoteLine')
@@ -136,6 +142,9 @@ export const changeSaying = defineAction({
     await trx('quote')
       .where({ id: quoteId })
       .update({ ...saying, version: version + 1 });
+    // Said to be for another number as they stand, lines are written for that.
+    if (saying.pieces !== quote.pieces)
+      await trx('quoteLine').where({ quoteId }).update({ basisQuantity: null, basisPieces: null });
     const { takes, validUntil, words, pieces } = quote;
     await audit({
       words: `Changed terms and wording of quote ${quote.number}`,
@@ -166,11 +175,11 @@ export const writeForPieces = defineAction({
     const lines = await trx('quoteLine').where({ quoteId }).orderBy('place');
     const listed = await loadListed(trx, lines, today);
     for (const line of lines) {
-      const { quantity: many, cost, price } = lineFor(line, written, pieces, listed);
-      const amounts = amountsOf({ quantity: many, cost, price }, company.currency);
+      const { quantity, cost, price, basisQuantity, basisPieces } = lineFor(line, written, pieces, listed);
+      const anew = { quantity, cost, price };
       await trx('quoteLine')
         .where({ id: line.id })
-        .update({ quantity: many, cost, price, ...amounts });
+        .update({ ...anew, basisQuantity, basisPieces, ...amountsOf(anew, company.currency) });
     }
     const others = new Set([...piecesKept(quote.alsoPieces), written]);
     others.delete(pieces);

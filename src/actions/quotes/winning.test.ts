@@ -6,7 +6,7 @@ import { loadBuyList } from '@/queries/buying/buyList';
 import { loadQuotePaper } from '@/queries/quotes/paper';
 import { loadSideBySide } from '@/queries/quotes/sideBySide';
 import { insertOne } from '@/store/rows';
-import { changeSaying, moveQuote, reviseQuote, writeForPieces } from './quotes';
+import { changeQuote, changeSaying, moveQuote, reviseQuote, writeForPieces } from './quotes';
 import { draftOrders } from '../orders/orders';
 import { agreeLines, buyEarly } from './winning';
 
@@ -223,6 +223,32 @@ describe('a quote by the piece', () => {
     expect(await quoteOf()).toMatchObject({ pieces: 10, alsoPieces: '25' });
     must(await win());
     expect(await budget()).toEqual([['opening', 3000]]);
+  });
+
+  it('keeps what a person wrote, so that it is the same when it is written back', async () => {
+    must(await fill(line('Cap', { unit: 'C62', quantity: 70_000 as never })));
+    must(await saying({}));
+    const row = () => yard.db('quoteLine').first('id', 'quantity');
+    must(await write(1));
+    expect(await row()).toMatchObject({ quantity: 10_000 });
+    must(await write(25));
+    expect(await row()).toMatchObject({ quantity: 180_000 });
+    must(await write(10));
+    expect(await row()).toMatchObject({ quantity: 70_000 });
+    must(await write(1));
+    // 2 for one piece are 20 for ten.
+    const { id } = (await row())!;
+    const { version } = await quoteOf();
+    const typed = { ...line('Cap', { unit: 'C62', quantity: 20_000 as never }), id };
+    const ref = { once: yard.once(), quoteId: 1, version, after: 0, upTo: 1 };
+    must(await changeQuote(await yard.as('lead'), { ...ref, lines: [typed] }));
+    must(await write(10));
+    expect(await row()).toMatchObject({ quantity: 200_000 });
+    must(await write(3));
+    must(await saying({ pieces: 30 }));
+    must(await write(15));
+    // As it stood it was said to be for thirty.
+    expect(await row()).toMatchObject({ quantity: 30_000 });
   });
 
   it.each([

@@ -35,20 +35,31 @@ export type PricedLine = {
   readonly price: UnitPrice | null;
   /** What is put on the cost, in hundredths of a percent; null where the price was typed. */
   readonly markup: number | null;
+  /** How much of it a person wrote for how many pieces, where the quote was rewritten for others since. */
+  readonly basisQuantity?: Quantity | null;
+  readonly basisPieces?: number | null;
 };
 
 /** What a part is had for from the line's supplier when so many are bought; null where that is not known. */
 export type Listed = (line: PricedLine, quantity: Quantity) => UnitPrice | null;
 
+/** What a line was written with, and for how many pieces: as a person wrote it, however often it was rewritten since. */
+export const basisOf = ({ quantity: own, basisQuantity, basisPieces }: PricedLine, written: number) => ({
+  basisQuantity: basisQuantity ?? own,
+  basisPieces: basisPieces ?? written,
+});
+
 /**
  * How much of a line so many pieces take: what is had once stays, all else grows with them. What is not divided is
- * rounded up.
- * @param written - for how many pieces the line is written
+ * rounded up, once, so that a quote that is rewritten for others and back is what it was.
+ * @param written - for how many pieces the line is written now
  * @example 7 bolts for 10 pieces, for 25: 18
  */
-export function quantityFor({ per, quantity: own, unit }: PricedLine, written: number, pieces: number): Quantity {
+export function quantityFor(line: PricedLine, written: number, pieces: number): Quantity {
+  const { per, quantity: own, unit } = line;
   if (per === 'batch' || pieces === written) return own;
-  const [grown, by] = [BigInt(own) * BigInt(pieces), BigInt(written)];
+  const { basisQuantity, basisPieces } = basisOf(line, written);
+  const [grown, by] = [BigInt(basisQuantity) * BigInt(pieces), BigInt(basisPieces)];
   if (unitOf(unit).whole !== true) return quantity(Math.max(divideRounded(grown, by), 1));
   const step = by * BigInt(ONE);
   return quantity(Number(((grown + step - 1n) / step) * BigInt(ONE)));
@@ -64,7 +75,7 @@ export function lineFor<L extends PricedLine>(line: L, written: number, pieces: 
   const follows = line.cost > 0 && listed(line, line.quantity) === line.cost;
   const cost = (follows ? listed(line, many) : null) ?? line.cost;
   const price = line.markup === null ? line.price : priceWith(cost, line.markup);
-  return { ...line, quantity: many, cost, price };
+  return { ...line, ...basisOf(line, written), quantity: many, cost, price };
 }
 
 /** What a quote comes to for a number of pieces, in minor units of the company's currency. */

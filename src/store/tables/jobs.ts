@@ -166,6 +166,9 @@ export type QuoteLineRow = Omit<QuoteLine, 'row' | 'optional'> & {
   readonly agreed: number | null;
   /** The line of the won quote that this one was copied from. */
   readonly fromLineId: number | null;
+  /** How much of it was written for how many pieces; null while the quote is still for those. */
+  readonly basisQuantity: Quantity | null;
+  readonly basisPieces: number | null;
 };
 
 export type QuoteFile = {
