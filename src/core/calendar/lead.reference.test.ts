@@ -87,6 +87,16 @@ describe('ordering in time', () => {
         ),
       ));
 
+    it('is there in time exactly when it is not late, on whatever day it is asked', () =>
+      fc.assert(
+        fc.property(day, day, fc.nat(12), fc.nat(3), fc.boolean(), (needed, today, lead, receiving, own) => {
+          const of = days(lead, own ? theirs : plain);
+          const ready = readyAfter(comesOn(today, of), receiving, plain);
+          expect(daysLate(needed, of, receiving, today, plain) > 0).toBe(ready > needed);
+        }),
+        { numRuns: 2000 },
+      ));
+
     it('gives the supplier its lead time exactly: an order of the last day comes in time, one of the day after does not', () =>
       fc.assert(
         fc.property(day, fc.nat(40), fc.nat(3), (needed, lead, receiving) => {

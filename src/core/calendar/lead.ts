@@ -47,9 +47,13 @@ export function daysLate(needed: Day, lead: Lead, receivingDays: number, today: 
   return today <= last ? 0 : workdaysBetween(last, plusWorkdays(today, 0, lead.calendar), lead.calendar);
 }
 
+/** So many working days after a day; what happens on a day off happens on the next working day. */
+const workdaysAfter = (day: Day, n: number, calendar: Calendar): Day =>
+  plusWorkdays(plusWorkdays(day, 0, calendar), n, calendar);
+
 /** The day something can be used that comes on a day: after receiving, in the company's working days. */
 export const readyAfter = (comes: Day, receivingDays: number, calendar: Calendar): Day =>
-  receivingDays === 0 ? comes : plusWorkdays(comes, receivingDays, calendar);
+  workdaysAfter(comes, receivingDays, calendar);
 
-/** The day something comes that is ordered on `today`. */
-export const comesOn = (today: Day, { days, calendar }: Lead): Day => plusWorkdays(today, days, calendar);
+/** The day something comes that is ordered on `today`, or on the supplier's next working day. */
+export const comesOn = (today: Day, { days, calendar }: Lead): Day => workdaysAfter(today, days, calendar);

@@ -3,7 +3,8 @@ import { comesOn, daysLate, readyAfter } from '@/core/calendar/lead';
 import type { Day } from '@/core/calendar/workdays';
 import type { Minor, UnitPrice } from '@/core/money/money';
 import { lineNet } from '@/core/money/money';
-import { loadCalendar, loadCompany } from '@/store/company';
+import { costOf } from '@/core/money/tax';
+import { loadCalendar, loadCompany, loadSupplierTaxes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { loadEstimates } from '@/store/estimates';
 import { loadParts, loadSuppliers } from '@/store/gathering';
@@ -17,7 +18,8 @@ export type Seller = {
   readonly supplierId: number;
   readonly name: string;
   readonly theirNumber: string;
-  /** What it asks today for one of the line's unit at what is open, and for all of that, in the company's currency. */
+  /** What it asks today for one of the line's unit at what is open, and for all of that with the tax that cannot be
+   * recovered, in the company's currency. */
   readonly price: UnitPrice | null;
   readonly value: Minor | null;
   /** The day it would be there and taken in, if it were ordered today; and by how many working days that is too late. */
@@ -64,6 +66,10 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
       )
     ).map((p) => [p.supplierId, p]),
   );
+  const taxes = await loadSupplierTaxes(
+    db,
+    parts.map((p) => p.supplierId),
+  );
   const sellers: Seller[] = [];
   for (const part of parts) {
     const supplier = suppliers.get(part.supplierId);
@@ -76,7 +82,7 @@ export async function loadSellers(db: Db, person: Person, needId: number, today:
       name: supplier.name,
       theirNumber: part.theirNumber,
       price,
-      value: price === null ? null : lineNet(open, price, 1, currency),
+      value: price === null ? null : costOf(lineNet(open, price, 1, currency), taxes.get(supplier.id) ?? null),
       readyOn: readyAfter(comesOn(today, lead), receivingDays, calendar),
       late: need.neededOn === null ? 0 : daysLate(need.neededOn, lead, receivingDays, today, calendar),
       times: past.get(supplier.id)?.times ?? 0,
