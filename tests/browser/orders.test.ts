@@ -55,6 +55,24 @@ describe('an order that was sent', () => {
     await browser.reads('First sent');
   });
 
+  it('is chased by an email that is read first, and goes when it is asked for once more', async () => {
+    const chased = () =>
+      app.look(async (db) =>
+        (await db('message').where({ kind: 'chase' }).select('recipient', 'state', 'body')).at(-1),
+      );
+    await browser.go('/orders/K26-0019');
+    await (await browser.button('Chase…')).click();
+    await browser.reads('orders@pellam.example');
+    const body = await browser.see(By.xpath("//*[@aria-label='Email for K26-0019']"));
+    const words = await body.getText();
+    expect(await chased()).toBeUndefined();
+    await (await dialog('Send now')).click();
+    await browser.reads('orders@pellam.example chased');
+    const gone = await chased();
+    expect(gone).toMatchObject({ recipient: 'orders@pellam.example', state: 'taken' });
+    expect(words.replace(/\s+/g, ' ')).toContain((gone?.body ?? '-').replace(/\s+/g, ' ').trim());
+  });
+
   it('takes the supplier’s answer, and says where it differs', async () => {
     await browser.go('/orders/K26-0019');
     await (await browser.button('Record confirmation')).click();

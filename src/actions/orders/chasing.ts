@@ -15,15 +15,12 @@ export const beginChasing = defineAction({
   run: async (work, { orderId }) => {
     const { trx, today, audit } = work;
     const order = found(await findOrder(trx, orderId), 'This order');
-    const supplier = found(
-      await trx('supplier').where({ id: order.supplierId }).first('name', 'contact'),
-      'The supplier',
-    );
+    const supplier = found(await trx('supplier').where({ id: order.supplierId }).first('name'), 'The supplier');
     const recipients = await recipientsOf(trx, order.supplierId);
     if (recipients.length === 0)
       refuse('supplier.email', `${supplier.name} has no email address. Add one under Suppliers, or phone them.`);
     const owed = grant(owedOf(order, today));
-    const message = await beginMail(work, order, 'chase', { recipients, supplier }, owed.join('\n'));
+    const message = await beginMail(work, order, 'chase', recipients, owed);
     await audit({ words: `Chasing ${supplier.name} for order ${order.number}`, subjects: orderSubjects(order) });
     return message;
   },

@@ -1,11 +1,10 @@
 import { z } from 'zod';
-import { fillIn, type MailKind } from '@/core/orders/mail';
+import type { MailKind } from '@/core/orders/mail';
 import { compose, type Attachment } from '@/formats/mail/compose';
 import type { Db } from '@/store/db';
 import { goesWith } from '@/store/files';
-import { mailWordsFor } from '@/store/mail';
 import { findOrder, type StoredOrder } from '@/store/orders';
-import { outgoing, revisedWords } from '@/workings/orders/paper';
+import { wordMail } from '@/workings/orders/mail';
 import { insertMany, insertOne, whereIn } from '@/store/rows';
 import { defineAction, found, type Work } from '../action';
 import { orderSubjects } from './orders';
@@ -20,33 +19,17 @@ export const latestMessage = (db: Db, orderId: number) =>
 
 /** Writes down a mail about an order that is to go; answers its id. */
 export async function beginMail(
-  { trx, actor, now, company, today }: Work,
+  { trx, actor, now, today }: Work,
   order: StoredOrder,
   kind: MailKind,
-  to: {
-    readonly recipients: readonly string[];
-    readonly supplier: { readonly name: string; readonly contact: string };
-  },
-  lines = '',
+  recipients: readonly string[],
+  lines: readonly string[] = [],
 ): Promise<number> {
-  const going = await outgoing(trx, order.id, today);
-  const words = fillIn(await mailWordsFor(trx, order.supplierId, kind), {
-    number: order.number,
-    revision: String(going?.revision ?? order.revision),
-    company: company.name,
-    supplier: to.supplier.name,
-    contact: to.supplier.contact,
-    buyer: actor.name,
-    changes: revisedWords(going?.changes ?? []).join('\n'),
-    lines,
-  });
-  const person = await trx('person').where({ id: actor.id }).first('email', 'copies');
   return insertOne(trx, 'message', {
     ...about(order.id),
-    ...words,
+    ...(await wordMail(trx, order, kind, { actor, today }, lines)),
     kind,
-    recipient: to.recipients.join(', '),
-    copyTo: person?.copies === 1 ? person.email : '',
+    recipient: recipients.join(', '),
     state: 'sending',
     personId: actor.id,
     at: now,

@@ -11,6 +11,7 @@ import type { StoredOrder } from '@/store/orders';
 import { markLine } from '../dock/lineMarks';
 import { keepFile, sendWith, removeFile } from '../company/files';
 import { chooseMail } from '../people/people';
+import { loadChase } from '@/queries/orders/chasing';
 import { chaseOrder, sendOrder } from './sending';
 import { saveMailWords, saveTextBlocks } from '../company/wording';
 
@@ -61,13 +62,20 @@ describe('mails', () => {
   it('ask after what is owed, and leave the order as it is', async () => {
     const order = await yard.send(await draft({ neededOn: '2026-05-20' }));
     const late = await yard.as('buyer', '2026-06-20' as Day);
+    const read = async (day: Day) => loadChase(yard.db, late.actor, order.number, day);
+    const before = await read('2026-06-20' as Day);
     expect(must(await chaseOrder(late, { once: yard.once(), orderId: order.id })).came).toBe('taken');
     const mail = await simpleParser(yard.sent.at(-1)?.raw ?? '');
     expect([mail.subject, mail.attachments]).toEqual([`Purchase order ${order.number}: delivery date?`, []]);
     expect(mail.text).toContain('- 12 m Hose, required by Tue 19 May');
+    // What was read before is what went.
+    expect(before).toMatchObject({ subject: mail.subject, recipients: [yard.sent.at(-1)?.to] });
+    expect('body' in (before ?? {}) && (before as { body: string }).body.trim()).toBe(mail.text?.trim());
     expect((await again(order)).state).toBe('sent');
     must(await yard.takeIn(order, 12));
     expect(refusedWith(await chaseOrder(late, { once: yard.once(), orderId: order.id }))).toEqual(['order.in']);
+    expect(await read(TODAY)).toEqual({ refused: `Order ${order.number} is fully received: nothing to chase.` });
+    await expect(loadChase(yard.db, (await yard.as('storekeeper')).actor, order.number, TODAY)).rejects.toThrow();
     expect(refusedWith(await chaseOrder(late, { once: yard.once(), orderId: (await draft()).id }))).toEqual([
       'order.state',
     ]);

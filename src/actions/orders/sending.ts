@@ -100,7 +100,7 @@ export const beginSending = defineAction({
         'send.unknown',
         `${order.number} may already be with ${to.supplier.name}. Ask them: if they have it, mark it as sent; if not, press Send again.`,
       );
-    const message = await beginMail(work, order, revised ? 'revision' : 'order', to);
+    const message = await beginMail(work, order, revised ? 'revision' : 'order', to.recipients);
     await setState(trx, order, { state: sending, sentFrom: order.state });
     await audit({
       words: `Sending order ${order.number} to ${to.recipients.join(', ')}`,

@@ -1,4 +1,4 @@
-import { must, q, refusedWith, TestCompany } from '../../../tests/support/company';
+import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import {
   ask,
   overspending,
@@ -18,6 +18,7 @@ import { chargeElsewhere } from '../orders/charging';
 import { changeOrder } from '../orders/orders';
 import { beginRevision, changeRevision } from '../orders/revising';
 import { markSentByHand, sendOrder } from '../orders/sending';
+import { loadDesk } from '@/queries/frame/desk';
 import { refuseSignOff, remindSigners, signOff, withdrawSignOff } from './signOff';
 import { contentOf } from '@/workings/orders/revise';
 import type { StoredOrder } from '@/store/orders';
@@ -111,6 +112,9 @@ describe('an order with a ladder over it', () => {
     const bare = await refuseSignOff(await yard.as('manager'), { once: yard.once(), ...ref, reason: ' ' });
     expect(refusedWith(bare)).toEqual(['input']);
     must(await refuseSignOff(await yard.as('manager'), { once: yard.once(), ...ref, reason: 'Ask another supplier' }));
+    const desk = await loadDesk(yard.db, (await yard.as('buyer')).actor, TODAY);
+    const [first] = desk.find((g) => g.title === 'To send')?.rows ?? [];
+    expect([first?.word, first?.text]).toEqual(['Declined', expect.stringMatching(/ by .+, “Ask another supplier”$/)]);
     expect((await yard.order(order.id)).state).toBe('drafting');
     expect(await waitingFor(yard, order.id)).toEqual([]);
     expect(await notices()).toContain('The buyer: Declined: order ' + order.number);

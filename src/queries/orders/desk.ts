@@ -17,18 +17,33 @@ const MAILED = {
   unknown: ['Not known', ', email may have arrived', 'Check with supplier'],
 } as const;
 
-/** Orders that wait to be sent, and those whose email did not arrive. */
+/** Who declined to sign an order `o` last, and why; null where nobody did, or it was asked again since. */
+const DECLINED = `(select p.name || ', “' || f.reason || '”' from sign_round r join sign_off f on f.round_id = r.id and f.state = 'refused'
+  join person p on p.id = f.decided_by where r.state = 'refused' and r.id = (select max(l.id) from sign_round l where l.order_id = o.id))`;
+
+type Draft = Mailed & {
+  readonly number: string;
+  readonly net: Minor;
+  readonly currency: string;
+  readonly name: string;
+  readonly declined: string | null;
+};
+
+/** Orders that wait to be sent: first those that were declined, then with those whose email did not arrive. */
 export async function drafts(db: Db): Promise<Group> {
   const unsent = () => db('purchaseOrder as o').whereIn('o.state', SENDABLE);
-  const found = await rowsOf<Mailed & { number: string; net: Minor; currency: string; name: string }>(
+  const found = await rowsOf<Draft>(
     unsent()
       .join('supplier as s', 's.id', 'o.supplierId')
-      .orderBy('o.id')
+      .orderByRaw(`${DECLINED} is null, o.id`)
       .limit(SHOWN)
-      .select('o.number', 'o.net', 'o.currency', 's.name', latestMail(db)),
+      .select('o.number', 'o.net', 'o.currency', 's.name', latestMail(db), db.raw(`${DECLINED} as declined`)),
   );
   const rows = found.map((o): Waiting => {
-    const [word, why, step] = MAILED[o.mail === 'failed' || o.mail === 'unknown' ? o.mail : 'none'];
+    const [word, why, step] =
+      o.declined === null
+        ? MAILED[o.mail === 'failed' || o.mail === 'unknown' ? o.mail : 'none']
+        : (['Declined', ` by ${o.declined}`, 'Change it, or ask again'] as const);
     return {
       word,
       weight: word === 'Draft' ? 'care' : 'over',

@@ -14,12 +14,14 @@ import { useDraft } from '@/ui/acting/useDraft';
 import { makeKey } from '@/ui/acting/useAct';
 import { useMany } from '@/ui/acting/useMany';
 import { useYard } from '@/ui/frame/YardContext';
+import { later } from '@/ui/acting/later';
 import { chaseOrder, sendOrder } from '../../actions';
 import { OrdersTable } from './OrdersTable';
 
+const ChaseSlip = later(() => import('./ChaseSlip'));
+
 type What = 'send' | 'chase';
 const MAIN: Readonly<Record<What, string>> = { send: 'Send selected', chase: 'Chase selected' };
-const NOW: Readonly<Record<What, string>> = { send: 'Send now', chase: 'Chase now' };
 
 /** The orders, of which those not sent yet can be picked and sent together, and those at suppliers chased; what stands there when there are none. */
 export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]; list: Listed; children: ReactNode }) {
@@ -61,8 +63,9 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
     const gone = chosen.length - left.length;
     if (gone > 0) toast.success(`${counted(gone, 'order')} ${what === 'send' ? 'sent' : 'chased'}`);
   };
-  useKey('Ctrl+Enter', MAIN[what ?? 'send'], () => void main(), chosen.length > 0 && what !== undefined);
-  useKey('Escape', 'Clear selection', putBack, chosen.length > 0);
+  const reading = asking && what === 'chase';
+  useKey('Ctrl+Enter', MAIN[what ?? 'send'], () => void main(), chosen.length > 0 && what !== undefined && !reading);
+  useKey('Escape', 'Clear selection', putBack, chosen.length > 0 && !reading);
   return (
     <>
       {rows.length === 0 ? (
@@ -78,6 +81,14 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
           }
         />
       )}
+      {reading && (
+        <ChaseSlip
+          numbers={chosen.map((o) => o.number)}
+          busy={doing !== undefined}
+          onSend={() => void main()}
+          onClose={() => setAsking(false)}
+        />
+      )}
       <Shelf
         fault={faults.join(' · ') || undefined}
         facts={
@@ -90,13 +101,7 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
           ) : (
             <>
               <Fact strong>{counted(chosen.length, 'order')} selected</Fact>
-              {asking && (
-                <Fact>
-                  {what === 'send'
-                    ? 'Each is emailed to its supplier as a PDF'
-                    : 'Each supplier is emailed to ask for a delivery date'}
-                </Fact>
-              )}
+              {asking && what === 'send' && <Fact>Each is emailed to its supplier as a PDF</Fact>}
               {what === undefined && (
                 <Fact warn>Your selection mixes sent and unsent orders: select one or the other</Fact>
               )}
@@ -120,8 +125,8 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
               </a>
             )}
             <ShelfMain disabled={doing !== undefined || what === undefined} onClick={() => void main()} hint="Ctrl ↵">
-              {asking
-                ? NOW[what ?? 'send']
+              {asking && what === 'send'
+                ? 'Send now'
                 : `${what === 'chase' ? 'Chase' : 'Send'} ${counted(chosen.length, 'order')}`}
             </ShelfMain>
           </>

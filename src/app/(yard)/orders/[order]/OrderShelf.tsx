@@ -11,7 +11,6 @@ import { counted } from '@/core/words';
 import type { NextAct } from '@/queries/orders/nextAct';
 import type { OrderView } from '@/queries/orders/order';
 import { later } from '@/ui/acting/later';
-import { makeKey } from '@/ui/acting/useAct';
 import { useYard } from '@/ui/frame/YardContext';
 import Link from '@/ui/kit/Link';
 import { Fact, Shelf, ShelfMain, ShelfNext, ShelfPlain } from '@/ui/kit/Shelf';
@@ -20,6 +19,7 @@ import { CancelOrder } from './OrderEnding';
 import { useOrderSteps, type Typed } from './useOrderSteps';
 
 const Answer = later(() => import('./Answer'));
+const ChaseSlip = later(() => import('../ChaseSlip'));
 
 type Ending = 'cancel' | 'answer';
 type Props = { readonly view: OrderView; readonly typed?: Typed; readonly next?: NextAct | undefined };
@@ -47,6 +47,14 @@ export function OrderShelf({ view, typed, next }: Props) {
           <OrderSteps view={view} typed={typed} next={next} order={order} onEnding={setEnding} />
         )}
       </Shelf>
+      {order.chasing && (
+        <ChaseSlip
+          numbers={[view.order.number]}
+          busy={order.chase.busy}
+          onSend={order.chaseNow}
+          onClose={() => order.setChasing(false)}
+        />
+      )}
       {ending === 'cancel' && <CancelOrder view={view} onClose={() => setEnding(undefined)} />}
       {ending === 'answer' && <Answer view={view} onClose={() => setEnding(undefined)} />}
     </>
@@ -118,8 +126,8 @@ function OrderSteps({ view, typed, next, order: steps, onEnding }: StepsProps) {
       {out && revising === undefined && may('send orders') && (
         <>
           {owes && (
-            <ShelfPlain disabled={chase.busy} onClick={() => void chase.run({ once: makeKey(), orderId: order.id })}>
-              {chase.busy ? 'Chasing…' : 'Chase'}
+            <ShelfPlain disabled={chase.busy} onClick={() => steps.setChasing(true)}>
+              Chase…
             </ShelfPlain>
           )}
           <ShelfPlain onClick={() => onEnding('answer')}>Record confirmation</ShelfPlain>

@@ -28,6 +28,7 @@ export function useOrderSteps(view: OrderView, typed: Typed | undefined) {
   const { order, revising, signing } = view;
   const { may } = useYard();
   const [asking, setAsking] = useState(false);
+  const [chasing, setChasing] = useState(false);
   const once = useOnce();
   const ref = { orderId: order.id, version: order.version };
   const send = useAct(sendOrder, {
@@ -62,7 +63,12 @@ export function useOrderSteps(view: OrderView, typed: Typed | undefined) {
         : came === 'taken'
           ? `${recipient} chased`
           : `The chaser to ${recipient} wasn’t sent: ${answer}`,
+    onDone: () => {
+      once.renew();
+      setChasing(false);
+    },
   });
+  const chaseNow = () => void chase.run({ once: `${once.key()}-chase`, orderId: order.id });
   const drop = useAct(acts.dropRevision, {
     said: () => `Revision ${revising?.number} discarded: the order as sent still stands`,
   });
@@ -102,7 +108,21 @@ export function useOrderSteps(view: OrderView, typed: Typed | undefined) {
     ? `${clash.message} This is the latest version: check it, then try again.`
     : running.flatMap((a) => a.refusals)[0]?.message;
   return {
-    ...{ asking, setAsking, unsent, sends, round, maySend, mayAsk, mayHaveArrived, unsaved, latest },
+    ...{
+      asking,
+      setAsking,
+      chasing,
+      setChasing,
+      chaseNow,
+      unsent,
+      sends,
+      round,
+      maySend,
+      mayAsk,
+      mayHaveArrived,
+      unsaved,
+      latest,
+    },
     ...{ ref, send, byHand, hold, chase, drop, again, holdOpen, sendNow, sentByHand, save },
     fault: told ?? typed?.fault,
   };
