@@ -9,6 +9,3 @@ export const times = (short: number, long: number): number => (isProof ? long : 
 
 /** What something slow is tried with: all of it in the long form, the first and the last in the short one. */
 export const tried = <T>(all: readonly T[]): readonly T[] => (isProof ? all : ([all[0], all.at(-1)] as T[]));
-
-/** A test that only the long proof has time for. */
-export const inProof = isProof ? it : it.skip;
