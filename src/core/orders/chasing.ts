@@ -22,8 +22,8 @@ export const UNCONFIRMED = 'sent' satisfies OrderState;
 type Order = { readonly number: string; readonly state: OrderState; readonly wantedOn: Day | null };
 
 /** Whether a line that is still to come should have been here: by the day its supplier promised, else by the day it is wanted. */
-const isLate = (line: Line, { wantedOn }: Order, today: Day): boolean => {
-  const comes = line.promisedOn ?? line.wantedOn ?? wantedOn;
+export const isLate = ({ promisedOn, wantedOn }: Pick<Line, 'promisedOn' | 'wantedOn'>, today: Day): boolean => {
+  const comes = promisedOn ?? wantedOn;
   return comes !== null && comes < today;
 };
 
@@ -39,7 +39,7 @@ export function owedOf(order: Order & { readonly lines: readonly Line[] }, today
   const due = order.lines.filter((l) => !isCharge(l) && dueOf(progressOf(l)) > 0);
   if (due.length === 0)
     return refused(refusal('order.in', `Order ${order.number} is fully received: nothing to chase.`));
-  const late = due.filter((l) => isLate(l, order, today));
+  const late = due.filter((l) => isLate({ ...l, wantedOn: l.wantedOn ?? order.wantedOn }, today));
   return done((late.length > 0 ? late : due).map((l) => owedWords(l, today)));
 }
 

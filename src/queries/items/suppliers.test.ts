@@ -3,7 +3,9 @@ import { returnGoods } from '@/actions/dock/sendingBack';
 import { inspect } from '@/actions/dock/inspecting';
 import { must, q, type TestCompany, TODAY } from '../../../tests/support/company';
 import { openDock, type Dock } from '../../../tests/support/dock';
+import { chaseOrder } from '@/actions/orders/sending';
 import { listOrders } from '../orders/orders';
+import { listOpenLines } from './openLines';
 import { loadDaysKept, loadSupplier, listSuppliers } from './suppliers';
 
 let yard: TestCompany;
@@ -48,4 +50,21 @@ it('has on order what the ledger has, and as many open orders as the list of the
   expect(rows.find((s) => s.id === supplier())).toMatchObject({ openOrders: 2, onOrder: 4800 });
   const open = await listOrders(yard.db, actor, { supplierId: supplier(), show: 'open' }, TODAY);
   expect(open.rows).toHaveLength(2);
+});
+
+it('tells what is still to come, the late first, and when it was asked after', async () => {
+  const [soon, late] = [await dock.ordered(10), await dock.ordered(5)];
+  must(await dock.take(late.order, 2));
+  await yard
+    .db('orderLine')
+    .where({ orderId: late.order.id })
+    .update({ promisedOn: plusDays(TODAY, -2) });
+  must(await chaseOrder(await yard.as('buyer'), { once: yard.once(), orderId: late.order.id }));
+  const done = await dock.ordered(1);
+  must(await dock.take(done.order, 1));
+  const lines = await listOpenLines(yard.db, (await yard.as('buyer')).actor, supplier(), TODAY);
+  expect(lines).toMatchObject([
+    { order: late.order.number, left: q(3), came: q(2), late: true, promisedOn: plusDays(TODAY, -2), chasedOn: TODAY },
+    { order: soon.order.number, left: q(10), came: 0, late: false, promisedOn: null, chasedOn: null },
+  ]);
 });

@@ -6,6 +6,7 @@ import { ORDER_STATE_NAMES, type OrderState } from '@/core/orders/states';
 import { may } from '@/core/people/rights';
 import { counted } from '@/core/words';
 import { listPaidParts, loadPriceCourse } from '@/queries/items/priceCourse';
+import { listOpenLines } from '@/queries/items/openLines';
 import { loadSupplier, type DaysKept, type SupplierLists } from '@/queries/items/suppliers';
 import { Facts } from '@/ui/kit/Facts';
 import { Fact, Shelf } from '@/ui/kit/Shelf';
@@ -17,6 +18,7 @@ import { loadCompany } from '@/store/company';
 import { yardPage } from '../../../server/yardPage';
 import { PriceList } from './PriceList';
 import { PriceOverTime } from './PriceOverTime';
+import { OpenLinesTable } from './OpenLinesTable';
 import { SoldTable } from './SoldTable';
 import { StartOrder } from './StartOrder';
 
@@ -27,6 +29,7 @@ export default yardPage(async ({ db, person, today, params, query }) => {
   if (view === undefined) notFound();
   const { supplier, lists, orders, open, parts, tax, kept } = view;
   const { currency } = await loadCompany(db);
+  const lines = await listOpenLines(db, person, supplier.id, today);
   const paid = await listPaidParts(db, person, supplier.id);
   const part = paid.find((p) => String(p.itemId) === query.part) ?? paid[0];
   const course = part && (await loadPriceCourse(db, person, supplier.id, part.itemId));
@@ -112,6 +115,12 @@ export default yardPage(async ({ db, person, today, params, query }) => {
           ...lists.addresses.map((a) => [a.whatFor, a.address] as const),
         ]}
       />
+      {lines.length > 0 && (
+        <>
+          <h2 className="mt-6 text-[16px]">Open lines</h2>
+          <OpenLinesTable lines={lines} />
+        </>
+      )}
       <div className="mt-6 flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-[16px]">Items</h2>
         {parts.length > 0 && <TakeOut list="sold" of={{ supplier: String(supplier.id) }} />}
