@@ -1,3 +1,4 @@
+import { isNear, mayHaveSlip, plainWord } from '@/core/find/near';
 import { wordsOf } from '@/core/find/words';
 import { groupBy } from '@/core/group';
 import type { Db } from './db';
@@ -26,16 +27,52 @@ export const FIND_KINDS = Object.keys(KINDS) as FindKind[];
 
 const SPAN = 1_000_000_000_000;
 
-/** Every word typed begins a word of the thing, in any order. */
-const asked = (text: string): string =>
-  wordsOf(text)
-    .map((w) => `"${w}"*`)
-    .join(' ');
+/** What is sought: for each word typed, those that do. */
+export type Sought = readonly (readonly string[])[];
 
-/** Ids of the things of a kind that have all words typed, the newest first; the newest of all when none is typed. */
-export async function findIds(db: Db, kind: FindKind, text: string, most: number): Promise<number[]> {
+export const soughtFor = (text: string): Sought => wordsOf(text).map((w) => [w]);
+
+const NEAR = 20;
+
+/**
+ * The same where nothing has what was typed: for a word that nothing begins with, those that it may be meant for.
+ * @returns undefined where every word is there, or nothing is near one
+ */
+export async function soughtNear(db: Db, text: string): Promise<Sought | undefined> {
+  const sought: (readonly string[])[] = [];
+  const slipped: string[] = [];
+  for (const word of wordsOf(text).map(plainWord)) {
+    const known = await rowsOf(
+      db.raw('select 1 from find_word where term >= ? and term < ? limit 1', [word, `${word}\uffff`]),
+    );
+    if (known.length > 0) sought.push([word]);
+    else if (!mayHaveSlip(word)) return undefined;
+    else slipped.push(word);
+  }
+  if (slipped.length === 0) return undefined;
+  const words = await rowsOf<{ term: string }>(
+    db.raw("select term from find_word where length(term) >= ? and term not glob '*[0-9]*'", [
+      Math.min(...slipped.map((w) => w.length)) - 1,
+    ]),
+  );
+  for (const word of slipped)
+    sought.push(
+      words
+        .filter((w) => isNear(word, w.term))
+        .slice(0, NEAR)
+        .map((w) => w.term),
+    );
+  return sought.some((near) => near.length === 0) ? undefined : sought;
+}
+
+/** Every word sought begins a word of the thing, in any order. */
+const asked = (sought: Sought): string =>
+  sought.map((words) => `(${words.map((w) => `"${w}"*`).join(' OR ')})`).join(' AND ');
+
+/** Ids of the things of a kind that have all words sought, the newest first; the newest of all when none is. */
+export async function findIds(db: Db, kind: FindKind, sought: Sought, most: number): Promise<number[]> {
   const from = KINDS[kind] * SPAN;
-  const match = asked(text);
+  const match = asked(sought);
   const where = match === '' ? '' : 'find match ? and';
   const rows = await rowsOf<{ id: number }>(
     db.raw(
@@ -56,7 +93,7 @@ export async function lastUsedIds(
 ): Promise<number[]> {
   const rows = await db('lastUsed').where({ personId, kind }).orderBy('at', 'desc').limit(50).select('thingId');
   const used = rows.map((r) => r.thingId);
-  const match = asked(text);
+  const match = asked(soughtFor(text));
   if (match === '' || used.length === 0) return used.slice(0, most);
   const from = KINDS[kind] * SPAN;
   const found = await rowsOf<{ id: number }>(

@@ -1,8 +1,9 @@
-import { must, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
+import { must, q, refusedWith, TestCompany, TODAY } from '../../../tests/support/company';
 import { quoting, type TypedQuoteLine as Line } from '../../../tests/support/quoting';
 import { whyNotBought } from '@/core/quotes/winning';
 import { loadQuote } from '@/queries/jobs/job';
 import { loadBuyList } from '@/queries/buying/buyList';
+import { loadOrder } from '@/queries/orders/order';
 import { loadQuotePaper } from '@/queries/quotes/paper';
 import { loadSideBySide } from '@/queries/quotes/sideBySide';
 import { insertOne } from '@/store/rows';
@@ -121,6 +122,19 @@ describe('buying before the customer’s yes', () => {
     expect([await job(), await needs(), await budget()]).toEqual(['live', ['Engine'], []]);
     expect(await quoteOf()).toMatchObject({ earlyReason: 'twelve weeks of lead time', state: 'withCustomer' });
   });
+  it('is said on its order, and once more where that is sent, until the customer agrees', async () => {
+    await moving('withCustomer');
+    must(await early([await idOf('Engine')]));
+    const needId = (await yard.db('need').first('id'))!.id;
+    const order = await yard.draft([{ needId, buy: q(2) }]);
+    const { actor, db } = await yard.as('buyer');
+    const said = async () =>
+      (await loadOrder(db, actor, order.number, TODAY))?.checks.filter((c) => c.atSending).map((c) => c.words);
+    expect(await said()).toEqual(['Quote Q-412 isn’t accepted yet: “twelve weeks of lead time”, The lead']);
+    must(await win());
+    expect(await said()).toEqual([]);
+  });
+
   it('is said on its line, until the customer agrees', async () => {
     await moving('withCustomer');
     must(await early([await idOf('Engine')]));

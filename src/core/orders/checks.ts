@@ -6,7 +6,12 @@ import type { Calendar, Day } from '../calendar/workdays';
 import { formatQuantity, type Quantity } from '../quantity/quantity';
 import { sendingFaults, type OrderLine } from './order';
 
-export type Check = { readonly good: boolean; readonly words: string };
+export type Check = {
+  readonly good: boolean;
+  readonly words: string;
+  /** Said once more where the order is sent. */
+  readonly atSending?: true;
+};
 
 type Facts = {
   /** `wantedOn` is the day at the dock. */
@@ -15,6 +20,8 @@ type Facts = {
     readonly lead: Lead;
     /** The part that a buy list asks for, where the line is for another. */
     readonly insteadOf?: string | undefined;
+    /** In words, the quotes that it is bought for before their customers said yes, and why. */
+    readonly notAccepted?: readonly string[];
   })[];
   readonly supplier: {
     readonly email: string | null;
@@ -33,7 +40,9 @@ type Facts = {
 export function checksOf({ lines, supplier, goods, currency, today, calendar }: Facts): Check[] {
   const faults = sendingFaults(lines, currency, supplier.email);
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
-  if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, a job and a cost code' });
+  for (const words of new Set(lines.flatMap((l) => l.notAccepted ?? [])))
+    checks.push({ good: false, words, atSending: true });
+  if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, and a job or stores to go to' });
   const missed = lines.filter(
     (l) => !isCharge(l) && l.wantedOn !== null && daysLate(l.wantedOn, l.lead, 0, today, calendar) > 0,
   );

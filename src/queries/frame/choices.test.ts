@@ -27,6 +27,19 @@ describe('things as one types', () => {
   });
 
   it.each([
+    ['tueb 316', ['TU-316-25', 'TU-316-38']],
+    ['plte', ['PL-6']],
+    ['grunspam', ['PL-6']],
+    ['Grünspann 6', ['PL-6']],
+    // A number is meant as it is typed, and so is what is found.
+    ['tu-317', []],
+    ['plate 7', []],
+  ])('with a slip: “%s”', async (text, numbers) => {
+    expect((await items(text)).sort()).toEqual(numbers);
+    expect((await found(text)).filter((f) => f.startsWith('item')).sort()).toEqual(numbers.map((n) => `item ${n}`));
+  });
+
+  it.each([
     ['tu-316', ['TU-316-25', 'TU-316-38']],
     ['TU31638', ['TU-316-38']],
     ['tube 38', ['TU-316-38']],

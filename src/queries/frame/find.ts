@@ -4,7 +4,7 @@ import { OPEN_JOB_STATES } from '@/core/jobs/states';
 import { closeness } from '@/core/find/words';
 import { may, type Right } from '@/core/people/rights';
 import type { Db } from '@/store/db';
-import { findIds, listLastUsed, type FindKind } from '@/store/find';
+import { findIds, listLastUsed, soughtFor, soughtNear, type FindKind, type Sought } from '@/store/find';
 import type { Person } from '@/store/people';
 
 export type Found = {
@@ -132,14 +132,28 @@ async function lastUsed(db: Db, person: Person, kinds: readonly Kind[]): Promise
 
 /**
  * Looks for anything by its number or words, whatever its kind: what is called so first, then what is open, then the
- * newest. Before anything is typed, what the person used last. Only what the person may see.
+ * newest; with a slip forgiven where nothing is found as it is typed. Before anything is typed, what the person used last.
+ * Only what the person may see.
  */
 export async function find(db: Db, person: Person, words: string): Promise<Found[]> {
   const kinds = KINDS.filter((k) => may(person, k.right));
   if (words.trim() === '') return lastUsed(db, person, kinds);
+  const exactly = await findAmong(db, person, kinds, soughtFor(words), words);
+  if (exactly.length > 0) return exactly;
+  const near = await soughtNear(db, words);
+  return near === undefined ? [] : findAmong(db, person, kinds, near, words);
+}
+
+async function findAmong(
+  db: Db,
+  person: Person,
+  kinds: readonly Kind[],
+  sought: Sought,
+  words: string,
+): Promise<Found[]> {
   const all: Found[] = [];
   for (const kind of kinds) {
-    const ids = await findIds(db, kind.kind, words, NEWEST);
+    const ids = await findIds(db, kind.kind, sought, NEWEST);
     if (ids.length === 0) continue;
     const place = new Map(ids.map((id, k) => [id, k]));
     const rows = (await foundOf(db, person, kind, ids)).sort(

@@ -9,7 +9,7 @@ import { loadLeads } from '@/store/leads';
 import { findOrderNumbered, loadMoney, type StoredOrder } from '@/store/orders';
 import { changesBetween, findRevision, revise, type RevisionContent } from '@/workings/orders/revise';
 import type { Person } from '@/store/people';
-import { among } from '@/store/rows';
+import { among, rowsOf } from '@/store/rows';
 import { settleLines, type TypedLine } from '@/workings/orders/settleLines';
 import type { Supplier } from '@/store/tables';
 import { orderEffects, revisionEffects, type NamedEffect } from '@/workings/orders/effects';
@@ -109,8 +109,9 @@ export async function checkLines(
     leads(supplier.id, parts.get(partKey(supplier.id, itemId))) ?? { days: 0, calendar };
   const { codes } = await loadMoney(db);
   const asked = await partsAsked(db, lines);
+  const early = await notAccepted(db, lines);
   return checksOf({
-    lines: lines.map((l) => ({ ...l, lead: leadOf(l.itemId), insteadOf: asked(l) })),
+    lines: lines.map((l) => ({ ...l, lead: leadOf(l.itemId), insteadOf: asked(l), notAccepted: early(l) })),
     supplier,
     goods: orderTotals(lines, codes, currency).lines,
     currency,
@@ -128,4 +129,21 @@ async function partsAsked(db: Db, lines: readonly CheckedLine[]): Promise<(line:
     line.splits.map((s) => needs.get(s.needId ?? 0)).find((id) => id != null && id !== line.itemId) ?? 0;
   const items = await loadItems(db, lines.map(askedBy));
   return (line) => items.get(askedBy(line))?.number;
+}
+
+/** The quotes, in words, that a line is bought for before their customers said yes. */
+async function notAccepted(db: Db, lines: readonly CheckedLine[]): Promise<(line: CheckedLine) => readonly string[]> {
+  const needIds = lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
+  const rows = await rowsOf<{ needId: number; words: string }>(
+    db('need as n')
+      .join('quoteLine as l', 'l.id', 'n.quoteLineId')
+      .join('quote as q', 'q.id', 'l.quoteId')
+      .join('person as p', 'p.id', 'q.earlyBy')
+      .whereIn('n.id', among(db, needIds))
+      .whereRaw('l.agreed is not 1')
+      .select({ needId: 'n.id' })
+      .select(db.raw("'Quote ' || q.number || ' isn’t accepted yet: “' || q.early_reason || '”, ' || p.name as words")),
+  );
+  const words = new Map(rows.map((r) => [r.needId, r.words]));
+  return (line) => line.splits.flatMap((s) => words.get(s.needId ?? 0) ?? []);
 }

@@ -22,7 +22,7 @@ export default function ChaseSlip({ numbers, busy, onSend, onClose }: Props) {
       open
       onClose={onClose}
       title={numbers.length === 1 ? `Chase ${only}` : `Chase ${counted(numbers.length, 'order')}`}
-      detail="Nothing on the order changes."
+      detail={`Nothing on the ${numbers.length === 1 ? 'order' : 'orders'} changes.`}
       foot={
         <div className="flex justify-end gap-2">
           <button type="button" className="btn" onClick={onClose}>

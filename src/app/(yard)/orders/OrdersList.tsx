@@ -32,8 +32,8 @@ export function OrdersList({ rows, list, children }: { rows: readonly OrderRow[]
   const pick = (keys: Iterable<Key>) => kept.set([...keys]);
   const [asking, setAsking] = useState(false);
   const { doing, faults, run } = useMany<OrderRow>();
-  // An order whose mail may have arrived is asked about on its own page.
-  const sendable = (o: OrderRow) => SENDABLE.includes(o.state) && o.mail !== 'unknown';
+  // What is held open waits for more, and an order whose mail may have arrived is asked about on its own page.
+  const sendable = (o: OrderRow) => SENDABLE.includes(o.state) && o.state !== 'heldOpen' && o.mail !== 'unknown';
   const owing = (o: OrderRow) => AWAITED.includes(o.state);
   const chosen = rows.filter((o) => picked.has(o.id) && (sendable(o) || owing(o)));
   /** What is picked is sent, or asked after; both at once is neither. */

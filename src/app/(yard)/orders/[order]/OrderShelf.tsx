@@ -169,6 +169,7 @@ type FactsProps = Omit<StepsProps, 'onEnding' | 'next'>;
 function OrderFacts({ view, typed, order: steps }: FactsProps) {
   const { order, supplier, totals } = view;
   const { asking, sends, unsaved, mayHaveArrived } = steps;
+  const warned = view.checks.filter((c) => c.atSending);
   const first = sends ? view.effects.find((e) => headroomOf(e.after) < 0) : undefined;
   return (
     <>
@@ -190,6 +191,12 @@ function OrderFacts({ view, typed, order: steps }: FactsProps) {
       ) : (
         !unsaved && <Fact>{nextWords(order.state)}</Fact>
       )}
+      {asking &&
+        warned.map((c) => (
+          <Fact key={c.words} warn>
+            {c.words}
+          </Fact>
+        ))}
       {unsaved && !asking && <Fact>{typed?.words}</Fact>}
     </>
   );
