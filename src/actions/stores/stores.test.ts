@@ -2,7 +2,7 @@ import { TestCompany, must, q, refusedWith, TODAY } from '../../../tests/support
 import type { Minor } from '@/core/money/money';
 import type { Day } from '@/core/calendar/workdays';
 import { cancelOrder } from '../orders/ending';
-import { changeOrder } from '../orders/orders';
+import { changeOrder, draftOrders } from '../orders/orders';
 import { orderInput } from '../../../tests/support/typed';
 import { reverseReceipt } from '../dock/correcting';
 import { choosePlanning, unreserve, planAll, reserve } from '../buying/reserving';
@@ -322,4 +322,20 @@ it('a file of opening counts brings serial numbers and lots, all of them or none
     .orderBy('l.number')
     .select('l.number');
   expect(lots).toEqual([{ number: 'SN-1' }, { number: 'SN-2' }]);
+});
+
+it('what is below its minimum is ordered up to it, less what is drafted and on order already', async () => {
+  await yard.db('item').where({ id: tube }).update({ stocked: 1, supplierId: yard.ids.suppliers[0] });
+  const keeper = await yard.as('storekeeper');
+  must(await keepLevel(keeper, { itemId: tube, placeId: 1, keep: q(30) }));
+  const low = async () =>
+    (await listStock(yard.db, keeper.actor, stockFilter({ show: 'low' }, TODAY))).rows.find((r) => r.id === tube);
+  const before = await low();
+  expect(before?.supplierId).toBe(yard.ids.suppliers[0]);
+  const stock = [{ itemId: tube, supplierId: yard.ids.suppliers[0], quantity: q(12) }];
+  must(await draftOrders(await yard.as('buyer'), { once: yard.once(), picks: [], stock }));
+  const after = await low();
+  expect([before?.toOrder, after?.toOrder]).toEqual([before?.below, q((before?.below ?? 0) / 10_000 - 12)]);
+  // It is not on order before it is sent.
+  expect(after?.coming).toBe(0);
 });

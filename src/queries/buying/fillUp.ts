@@ -1,12 +1,12 @@
 import { LIVE } from '@/core/jobs/states';
 import type { Day } from '@/core/calendar/workdays';
-import { addQ, atLeastNone, NONE, subtractQ, type Quantity } from '@/core/quantity/quantity';
+import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { measured } from '@/core/quantity/units';
 import { toFillUp } from '@/core/stores/claims';
 import { groupBy } from '@/core/group';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { loadStoresSplits } from '@/store/stock/arriving';
+import { loadStoresSplits, stillBrings } from '@/store/stock/arriving';
 import { loadFreeStock } from '@/store/stock/piles';
 import { among, rowsOf } from '@/store/rows';
 import { contextFor, joined, NEED_COLUMNS, tagged, type NeedLine, type RawNeed } from './needLine';
@@ -74,11 +74,7 @@ async function belowLevel(db: Db, supplierId: number): Promise<BelowLevel[]> {
   const coming = groupBy(await loadStoresSplits(db, 'itemId', ids), (s) => s.itemId);
   return kept.flatMap(({ id, number, name, unit, keep }) => {
     const stock = { free: free.get(id) ?? NONE, keep };
-    // What is drafted comes too, once it is sent.
-    const comes = addQ(
-      NONE,
-      ...(coming.get(id) ?? []).map((s) => atLeastNone(subtractQ(s.ordered, s.own(s.state.received)))),
-    );
+    const comes = addQ(NONE, ...(coming.get(id) ?? []).map(stillBrings));
     const below = toFillUp(stock, comes);
     if (below === 0) return [];
     const onOrder = comes === 0 ? '' : `${measured(comes, unit)} on order, `;

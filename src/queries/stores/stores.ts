@@ -5,7 +5,8 @@ import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
 import type { Person } from '@/store/people';
-import { loadStoresSplits } from '@/store/stock/arriving';
+import { toFillUp } from '@/core/stores/claims';
+import { loadStoresSplits, stillBrings } from '@/store/stock/arriving';
 import { OWN_CLAIMED, OWN_FREE, OWN_STOCK } from '@/store/stock/piles';
 import { footIn, pageOf, type SortAndAfter, type Foot, type Page } from '../page';
 import { permit } from '../permit';
@@ -27,6 +28,10 @@ export type StockRow = {
   readonly keep: Quantity;
   /** By how much what is free is below that. */
   readonly below: Quantity;
+  /** What of that is still to order, beyond what is drafted and on order for stores, and from whom it is bought. */
+  readonly toOrder: Quantity;
+  readonly supplierId: number | null;
+  readonly supplier: string | null;
   /** null without the right to see money. */
   readonly value: Minor | null;
   /** When some of it was issued last; null for never. */
@@ -96,15 +101,18 @@ function foundStock(db: Db, { words, low, stillSince }: StockFilter) {
 /** What lies in stores, by number unless it is sorted otherwise; a page at a time. */
 export async function listStock(db: Db, person: Person, filter: StockFilter = {}): Promise<Page<StockRow>> {
   permit(person, 'see stores');
-  const query = foundStock(db, filter).select(
-    'i.id',
-    'i.number',
-    'i.name',
-    'i.unit',
-    db.raw(`${OWN_STOCK} as on_hand, ${OWN_CLAIMED} as reserved, ${OWN_FREE} as free, ${BELOW} as below`),
-    db.raw(`${OF_JOBS} as of_jobs, ${KEEP} as keep, ${VALUE} as value, ${LAST_OUT} as last_out`),
-  );
-  const page = await pageOf<Omit<StockRow, 'coming'>>(query, STOCK_SORTS, filter, LIST_SHOWN);
+  const query = foundStock(db, filter)
+    .leftJoin('supplier as v', 'v.id', 'i.supplierId')
+    .select(
+      'i.id',
+      'i.number',
+      'i.name',
+      'i.unit',
+      { supplierId: 'v.id', supplier: 'v.name' },
+      db.raw(`${OWN_STOCK} as on_hand, ${OWN_CLAIMED} as reserved, ${OWN_FREE} as free, ${BELOW} as below`),
+      db.raw(`${OF_JOBS} as of_jobs, ${KEEP} as keep, ${VALUE} as value, ${LAST_OUT} as last_out`),
+    );
+  const page = await pageOf<Omit<StockRow, 'coming' | 'toOrder'>>(query, STOCK_SORTS, filter, LIST_SHOWN);
   const coming = await loadStoresSplits(
     db,
     'itemId',
@@ -113,11 +121,15 @@ export async function listStock(db: Db, person: Person, filter: StockFilter = {}
   const money = may(person, 'see money');
   return {
     ...page,
-    rows: page.rows.map((r) => ({
-      ...r,
-      value: money ? r.value : null,
-      coming: addQ(NONE, ...coming.filter((s) => s.itemId === r.id).map((s) => s.toCome)),
-    })),
+    rows: page.rows.map((r) => {
+      const own = coming.filter((s) => s.itemId === r.id);
+      return {
+        ...r,
+        value: money ? r.value : null,
+        coming: addQ(NONE, ...own.map((s) => s.toCome)),
+        toOrder: toFillUp(r, addQ(NONE, ...own.map(stillBrings))),
+      };
+    }),
   };
 }
 

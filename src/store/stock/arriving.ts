@@ -1,7 +1,7 @@
 import { asDay, type Day } from '@/core/calendar/workdays';
 import { isGoods, type ItemKind, type Tracking } from '@/core/items/kinds';
 import type { Minor } from '@/core/money/money';
-import { NONE, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
+import { atLeastNone, NONE, subtractQ, toSupplierUnit, type Quantity } from '@/core/quantity/quantity';
 import { exactFactor } from '@/core/quantity/units';
 import { awaitedOf, coverOf, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';
@@ -94,6 +94,10 @@ export const standing = (
   value: state.value,
   toCome: split.own(awaitedOf(state)),
 });
+
+/** What a part is still to bring, one that is drafted too: it comes once it is sent. */
+export const stillBrings = ({ ordered, own, state }: GoodsSplit): Quantity =>
+  atLeastNone(subtractQ(ordered, own(state.received)));
 
 /** The parts of orders that go to stores. */
 export const loadStoresSplits = (db: Db, by: 'splitId' | 'itemId', ids: readonly number[]): Promise<GoodsSplit[]> =>

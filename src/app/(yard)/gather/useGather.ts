@@ -8,9 +8,10 @@ import { formatQuantity, parseQuantity } from '@/core/quantity/quantity';
 import type { GatherView } from '@/queries/buying/gather';
 import type { NeedLine } from '@/queries/buying/needLine';
 import { ask, asJson } from '@/ui/acting/ask';
-import { makeKey, useAct, useOnce } from '@/ui/acting/useAct';
+import { useAct, useOnce } from '@/ui/acting/useAct';
 import { useDraft } from '@/ui/acting/useDraft';
 import { acts } from '../../actions';
+import { useTellDrafted } from '../_shared/buying/useTellDrafted';
 import { toPicks, toStock, type Joins, type Picks, type StockPicks } from './picks';
 
 const without = <T>(all: Readonly<Record<number, T>>, id: number): Readonly<Record<number, T>> =>
@@ -32,7 +33,7 @@ export function useGather(rows: readonly NeedLine[]) {
     riding.restart();
     setJoins({});
   };
-  const tellDrafted = useTellDrafted();
+  const tellDrafted = useTellDrafted('/gather');
   const drafting = useAct(acts.draftOrders, {
     onDone: ({ orders }) => {
       once.renew();
@@ -109,22 +110,6 @@ export function useGather(rows: readonly NeedLine[]) {
   };
 }
 
-/** Says what was drafted, with a way to undo it. */
-function useTellDrafted() {
-  const router = useRouter();
-  const undoing = useAct(acts.cancelOrder, { said: () => 'Draft cancelled: its lines are back to buy' });
-  return (orders: readonly Drafted[]) => {
-    const undo = async () => {
-      for (const o of orders)
-        await undoing.run({ once: makeKey(), orderId: o.id, version: o.version, reason: 'drafted by mistake' });
-      router.push('/gather');
-    };
-    // Lines that joined a draft are taken off it where they stand.
-    const action = orders.some((o) => o.joined) ? {} : { action: { label: 'Undo', onClick: () => void undo() } };
-    toast.success(inThePast(orders), action);
-  };
-}
-
 /**
  * What drafting would do, asked from the server as the picks change; the answer to an older question is dropped.
  * @returns the last answer, and whether it is the answer to these picks
@@ -151,13 +136,4 @@ function usePreview(
     };
   }, [asked, nothing, clash]);
   return { view: told?.view, current: told?.asked === asked };
-}
-
-type Drafted = { readonly id: number; readonly number: string; readonly version: number; readonly joined: boolean };
-
-function inThePast(orders: readonly Drafted[]): string {
-  const numbers = (joined: boolean) => orders.flatMap((o) => (o.joined === joined ? o.number : [])).join(', ');
-  const [drafted, added] = [numbers(false), numbers(true)];
-  if (drafted === '') return `Added to ${added}`;
-  return `Drafted ${drafted}${added === '' ? '' : `, added to ${added}`}`;
 }

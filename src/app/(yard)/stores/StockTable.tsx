@@ -5,7 +5,7 @@ import { formatQuantity, type Quantity } from '@/core/quantity/quantity';
 import { unitOf } from '@/core/quantity/units';
 import type { StockRow } from '@/queries/stores/stores';
 import { Dash } from '@/ui/kit/Sheet';
-import type { Column } from '@/ui/ledger/column';
+import type { Column, Picks } from '@/ui/ledger/column';
 import { LedgerTable } from '@/ui/ledger/LedgerTable';
 import type { Listed } from '@/ui/ledger/Listed';
 import Link from '@/ui/kit/Link';
@@ -14,7 +14,13 @@ import { useYard } from '@/ui/frame/YardContext';
 const amount = (q: Quantity, unit: string) =>
   q === 0 ? <Dash /> : `${formatQuantity(q)} ${unitOf(unit).short}`.trim();
 
-export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Listed }) {
+type Props = {
+  readonly rows: readonly StockRow[];
+  readonly list: Listed;
+  readonly picks?: Picks<StockRow> | undefined;
+};
+
+export function StockTable({ rows, list, picks }: Props) {
   const { currency, day, may } = useYard();
   const measure = (
     key: 'onHand' | 'reserved' | 'free' | 'ofJobs' | 'coming' | 'keep',
@@ -56,6 +62,21 @@ export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Li
     measure('ofJobs', 'Job stock', true),
     measure('coming', 'On order', true),
     measure('keep', 'Minimum', true),
+    ...(picks === undefined
+      ? []
+      : [
+          {
+            key: 'toOrder',
+            head: 'To order',
+            num: true,
+            cell: (s: StockRow) => (
+              <>
+                <b>{amount(s.toOrder, s.unit)}</b>{' '}
+                <span className="block text-[12.5px] text-ink-2">{s.supplier ?? 'no supplier yet'}</span>
+              </>
+            ),
+          },
+        ]),
     {
       key: 'lastOut',
       head: 'Last issued',
@@ -80,6 +101,7 @@ export function StockTable({ rows, list }: { rows: readonly StockRow[]; list: Li
     <LedgerTable
       label="Stores"
       list={list}
+      picks={picks}
       rows={rows}
       columns={columns}
       keyOf={(s) => s.id}

@@ -8,6 +8,7 @@ import Link from '@/ui/kit/Link';
 import { yardPage } from '../../server/yardPage';
 import { ListViews } from '../_shared/people/ListViews';
 import { CountFile } from './CountFile';
+import { LowStock } from './LowStock';
 import { StockTable } from './StockTable';
 
 export const metadata = { title: 'Stores' };
@@ -22,7 +23,8 @@ const SHOWN = [
 export default yardPage(async ({ db, person, query, today }) => {
   const filter = stockFilter(query, today);
   const { rows, next, sorts } = await listStock(db, person, filter);
-  const foot = await sumStock(db, person, filter);
+  const list = { name: 'stores', sorts, foot: await sumStock(db, person, filter) } as const;
+  const ordering = rows.length > 0 && filter.low === true && may(person, 'draft orders');
   return (
     <Sheet>
       <PlaceTitle title="Stores">
@@ -45,15 +47,17 @@ export default yardPage(async ({ db, person, query, today }) => {
         >
           Items marked as stock items appear here, and anything received for stores.
         </NothingFound>
+      ) : ordering ? (
+        <LowStock rows={rows} list={list} />
       ) : (
-        <StockTable rows={rows} list={{ name: 'stores', sorts, foot }} />
+        <StockTable rows={rows} list={list} />
       )}
       {next !== undefined && (
         <GoOn to="/stores" query={{ ...query, after: next }}>
           More items
         </GoOn>
       )}
-      <Shelf facts={<RowKeys />}>{may(person, 'keep stores') && <CountFile />}</Shelf>
+      {!ordering && <Shelf facts={<RowKeys />}>{may(person, 'keep stores') && <CountFile />}</Shelf>}
     </Sheet>
   );
 });
