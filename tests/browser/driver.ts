@@ -125,6 +125,14 @@ export class Browser {
   field = (label: string): Promise<WebElement> =>
     this.see(By.xpath(`//*[@aria-label=${quoted(label)}] | id(//label[normalize-space(.)=${quoted(label)}]/@for)`));
 
+  /** Hands a file over where the page asks for one, once it listens: nobody is as quick as a test. */
+  async hand(file: string, css = 'input[type=file]'): Promise<void> {
+    const input = await this.find(By.css(css));
+    const listens = 'return Object.keys(arguments[0]).some((key) => key.startsWith("__reactProps"))';
+    await this.driver.wait(() => this.driver.executeScript(listens, input), WAIT, `${css} never listens`);
+    await input.sendKeys(file);
+  }
+
   async type(label: string, words: string): Promise<void> {
     const field = await this.field(label);
     await this.driver.executeScript('arguments[0].select?.()', field);

@@ -309,7 +309,7 @@ describe('a price list', () => {
   it('is shown with what it changes, and taken from a day on', async () => {
     writeFileSync(list, 'Article no.,Price,Lead time\n88012,4.60,\n84410,6.15,\n99999,1.00,\n88120,nothing,\n');
     await browser.go('/suppliers/1');
-    await (await browser.driver.findElement(By.css('input[aria-label="Price list"]'))).sendKeys(list);
+    await browser.hand(list, 'input[aria-label="Price list"]');
     await browser.reads('Update 1 price');
     await browser.reads('4.30 → 4.60 / m');
     await browser.reads('+7 %');

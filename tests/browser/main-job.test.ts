@@ -43,7 +43,7 @@ describe('from a won quote to an invoice on the job’s tab', () => {
   });
 
   it('brings a quote in from a file', async () => {
-    await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
+    await browser.hand(file);
     await browser.reads('10 of 10 rows ready');
     await browser.reads('Plus £\u202f588.00 of made and labour lines');
     expect(await (await browser.field('Contents of column Qty')).getAttribute('value')).toBe('quantity');

@@ -76,7 +76,7 @@ describe('what opens on a view', () => {
         const file = join(app.folder, 'quote.csv');
         writeFileSync(file, 'Description,Qty,Our cost,Cost code,Supplier\nHose,2,8,77,Nobody\nRope,x,1,02,\n');
         await browser.go('/jobs/426/quote');
-        await (await browser.find(By.css('input[type=file]'))).sendKeys(file);
+        await browser.hand(file);
         await browser.reads('Rows to check');
       },
     ],

@@ -186,7 +186,7 @@ describe('stores', () => {
     await browser.stepInAs('Mina Rowe');
     writeFileSync(list, 'Item,Counted,Value,Level\nSHK-12,16,112.00,20\nNO-1,3,,\n');
     await browser.go('/stores');
-    await (await browser.driver.findElement(By.css('input[aria-label="Count file"]'))).sendKeys(list);
+    await browser.hand(list, 'input[aria-label="Count file"]');
     await browser.reads('1 stock line changes, stock value £\u202f112.00 higher.');
     await browser.reads('0 → 16');
     await browser.reads('Row 3: Item NO-1 isn’t in your items.');

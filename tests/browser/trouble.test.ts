@@ -24,7 +24,7 @@ const write = (name: string, content: string | Uint8Array) => {
 const upload = async (path: string) => {
   await browser.go('/jobs/426/quote');
   await browser.reads('No lines yet');
-  await (await browser.find(By.css('input[type=file]'))).sendKeys(path);
+  await browser.hand(path);
 };
 const HEAD = 'Part;Description;Qty;Unit;Our cost;Sell;Cost code;Vendor;Needed\r\n';
 
