@@ -195,4 +195,20 @@ describe('stores', () => {
     await read('SHK-12', 2, '16');
     expect(await browser.consoleErrors()).toEqual([]);
   });
+
+  it('order what is below its minimum up to it, from whom it is bought', async () => {
+    await browser.go('/stores?show=low');
+    await browser.reads('Brightsound Marine Electrics');
+    const box = await browser.see(By.xpath("//input[starts-with(@aria-label, 'Select Cable gland M20')]"));
+    expect(await box.getAttribute('aria-label')).toBe('Select Cable gland M20, 22 to order');
+    await box.click();
+    await browser.reads('1 item up to minimum');
+    await press('Draft 1 order');
+    await browser.reads('Drafted K26-');
+    await browser.reads('GL-M20');
+    const [line] = await app.look((db) => db('orderLine').orderBy('id', 'desc').limit(2).where({ kind: 'goods' }));
+    // It is sold by the dozen.
+    expect(line?.quantity).toBe(240_000);
+    expect(await browser.consoleErrors()).toEqual([]);
+  });
 });
