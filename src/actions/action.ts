@@ -7,6 +7,7 @@ import { TooLarge } from '@/core/limits';
 import { done, refusal, refused, type Refusal, type Result } from '@/core/result';
 import { loadCompany } from '@/store/company';
 import type { Db } from '@/store/db';
+import { checkDatedBack } from '@/store/datedBack';
 import { post, type Touch } from '@/store/ledger';
 import { NotPostable } from '@/store/notPostable';
 import type { DocumentKind } from '@/store/happening';
@@ -227,6 +228,7 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
   const today = clock.today();
   const now = clock.now();
   const touches: Touch[] = [];
+  const datedBack: Touch[] = [];
   const marks = await marksNow(trx);
   let audits = 0;
   const work: Work = {
@@ -252,10 +254,15 @@ export async function beginWork(trx: Db, clock: Clock, actor: Person, action: st
         happening: { event, document, documentId, personId: actor.id, day: today, at: now },
         ...{ lines, pieces, ...(day < today ? { from: day } : {}) },
       }),
-    settle: () => post(trx, touches.splice(0)),
+    settle: async () => {
+      datedBack.push(...touches.filter((t) => t.from !== undefined));
+      await post(trx, touches.splice(0));
+    },
   };
   const end = async () => {
     await work.settle();
+    for (const { from, lines, pieces = [] } of datedBack)
+      if (from !== undefined) await checkDatedBack(trx, { from, lines, pieces });
     await refreshDueDays(trx);
     await tellReady(trx, now);
     await sealSince(trx, marks);

@@ -11,6 +11,7 @@ import { loadCompany } from './company';
 import type { Db } from './db';
 import { NotPostable } from './notPostable';
 import { among, rowsOf, whereIn } from './rows';
+import type { Piece } from './stock/follow';
 import { keepSplits } from './tab/days';
 import type { Since } from './tab/kind';
 import type { NeedDay, SplitDay } from './tables';
@@ -24,12 +25,10 @@ export type DatedBack = Movement & OnDay & { readonly tabLineId: number };
  * today's.
  *
  * @param ids lines of the tab; those that are no parts of orders, or that nothing came of, post nothing here
- * @throws NotPostable where a part was not on order yet, or more would have gone than was there
  */
 export async function postingsSince(trx: Db, since: Since, ids: readonly number[]): Promise<DatedBack[]> {
   const came = await cameOf(trx, ids);
   if (came.size === 0) return [];
-  await checkRests(trx, since.from, [...came.keys()]);
   const known = await keptSince<SplitDay>(trx, 'splitDay', [...came.keys()], since);
   const posted: DatedBack[] = [];
   const anew: SplitDay[] = [];
@@ -147,11 +146,16 @@ const notYet = (message: string): never => {
 };
 
 /**
- * Nothing is dated before what it rests on: a part before its line was on order, or what goes before it came.
+ * Nothing is dated before what it rests on: parts of orders before their lines were on order, what goes before it came, or
+ * before it lay in stores; on its own day and on each since. Looked at when all of an act is written.
+ * @param lines of the tab, those that are no parts of orders rest on nothing; and where goods of them came in or went
  * @throws NotPostable
  */
-async function checkRests(trx: Db, from: Day, ids: readonly number[]): Promise<void> {
-  const those = JSON.stringify(ids);
+export async function checkDatedBack(
+  trx: Db,
+  { from, lines, pieces }: { readonly from: Day; readonly lines: readonly number[]; readonly pieces: readonly Piece[] },
+): Promise<void> {
+  const those = JSON.stringify(lines);
   const [early] = await rowsOf<{ description: string; day: Day }>(
     trx.raw(
       `select l.description, min(d.day) as day from order_line l join split o on o.line_id = l.id join split_day d on d.id = o.id
@@ -177,19 +181,13 @@ async function checkRests(trx: Db, from: Day, ids: readonly number[]): Promise<v
     ),
   );
   if (gone !== undefined) notYet(tooMuchGone(gone.what, gone.day, from));
-}
-
-/**
- * What goes from stores on an earlier day lay there then, and on each day since.
- * @throws NotPostable
- */
-export async function checkThere(trx: Db, from: Day, splitIds: readonly number[]): Promise<void> {
+  if (pieces.every((p) => p.quantity >= 0)) return;
   const [short] = await rowsOf<{ what: string; day: Day }>(
     trx.raw(
       `select i.name as what, t.day from (select item_id, day, sum(sum(quantity)) over (partition by item_id, place_id, job_id order by day) as there
          from stock_move where item_id in (select m.item_id from stock_move m where m.split_id in (select value from json_each(?))) group by item_id, place_id, job_id, day) t
        join item i on i.id = t.item_id where t.there < 0 and t.day >= ? order by t.day limit 1`,
-      [JSON.stringify(splitIds), from],
+      [those, from],
     ),
   );
   if (short !== undefined) notYet(tooMuchGone(short.what, short.day, from));

@@ -5,7 +5,7 @@ import { LIMITS, TooLarge } from '@/core/limits';
 import { movements, NOWHERE, type Balance, type Movement } from '@/core/tab/postings';
 import { NOTHING } from '@/core/tab/stages';
 import type { Db } from './db';
-import { checkThere, postingsSince } from './datedBack';
+import { postingsSince } from './datedBack';
 import type { Happening } from './happening';
 import { NotPostable } from './notPostable';
 import { among, chunks, insertMany, rowsOf } from './rows';
@@ -94,8 +94,7 @@ async function firstOf(trx: Db, touches: readonly Touch[]): Promise<Map<number, 
  * sum of its postings, under the first thing that happened to it. Lines that are gone are posted back to nothing. What is
  * dated back is posted on every day since then that it moves.
  *
- * @throws TooLarge when an account comes to more than can be kept; NotPostable when it belongs to a job that is closed, or
- *   what happened is dated before what it rests on
+ * @throws TooLarge when an account comes to more than can be kept; NotPostable when it belongs to a job that is closed
  */
 export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
   const first = await firstOf(trx, touches);
@@ -104,11 +103,10 @@ export async function post(trx: Db, touches: readonly Touch[]): Promise<void> {
     await insertMany(trx, 'posting', rows);
     rows.forEach((r) => r.jobId !== null && accounts.add(`${r.jobId}/${r.costCodeId}`));
   };
-  for (const { happening, from, lines, pieces } of touches)
+  for (const { happening, from, lines } of touches)
     if (from !== undefined) {
       const since = { from, today: happening.day };
       await write((await postingsSince(trx, since, lines)).map((row) => ({ ...happening, ...row })));
-      if (pieces?.some((p) => p.quantity < 0) === true) await checkThere(trx, from, lines);
     }
   const touched = new Map<TabLineKind, number[]>();
   for (const part of chunks([...first.keys()])) {

@@ -157,6 +157,29 @@ describe('a delivery written days after it came', () => {
     ]);
   });
 
+  it('is put right where only all of it together could have been', async () => {
+    const needId = await yard.need({ quantity: 20, unit: 'C62', description: 'Clamp' });
+    const of = await dock.order({ needId, buy: q(20) });
+    const first = await later(2, async () => must(await dock.take(of, 8)));
+    await later(3, async () => must(await sendBack(of, 4, on(3))));
+    await later(5, async () => must(await dock.take(of, 10)));
+    const lineId = (await dock.line(of)).id;
+    const put = async (day: Day, receiptId: number) =>
+      correctReceipt(await yard.as('storekeeper', on(9)), {
+        ...{ once: yard.once(), receiptId, note: '', day },
+        arrivals: [{ lineId, arrives: q(6), keepOver: false }],
+      });
+    // Four went on the third day: six had to be there before.
+    expect(refusedWith(await put(on(4), first.id))).toEqual(['receive.day']);
+    must(await put(on(2), first.id));
+    expect(await tabs([1, 2, 3, 5])).toEqual([
+      { onOrder: 16_000 },
+      { onOrder: 11_200, received: 4800 },
+      { onOrder: 14_400, received: 1600 },
+      { onOrder: 6400, received: 9600 },
+    ]);
+  });
+
   it('cannot be of a line that was added later', async () => {
     const { order: of } = await dock.ordered(10);
     await later(3, () =>
