@@ -93,8 +93,7 @@ describe('a revision, killed while it is sent', () => {
       const mina = await Caller.as(app.base, 'mina');
       const before = taken();
       const going = mina.act('sendOrder', { once: `send-${wait}`, orderId: id, version: written.version });
-      await Promise.race([pause(wait), going]);
-      await app.end('SIGKILL');
+      await app.killAfter(wait, going);
       await going.catch(() => undefined);
       await app.serve();
 

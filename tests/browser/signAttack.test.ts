@@ -1,4 +1,3 @@
-import { setTimeout as pause } from 'node:timers/promises';
 import { findUnproven } from '@/store/ledger';
 import { findPerson, type Person } from '@/store/people';
 import { checkRecord } from '@/store/seals';
@@ -102,8 +101,7 @@ describe('a signature', () => {
       const before = await app.look((db) => db('notice').count({ n: '*' }));
       const asha = await Caller.as(app.base, 'asha');
       const signing = asha.act('signOff', { once: `killed-${wait}`, ...form, reason: '' }).catch(() => 'lost');
-      await Promise.race([pause(wait), signing]);
-      await app.end('SIGKILL');
+      await app.killAfter(wait, signing);
       await signing;
       await app.serve();
       const came = (await decided(form.signOffId))?.state ?? '';

@@ -1,4 +1,3 @@
-import { setTimeout as pause } from 'node:timers/promises';
 import { loadPicking, type PickRow } from '@/queries/stores/picking';
 import { findUnproven } from '@/store/ledger';
 import { findPerson, type Person } from '@/store/people';
@@ -62,8 +61,7 @@ describe('a picking list', () => {
       const [issues, moves, audits] = [await count('issue'), await count('stockMove'), await count('audit')];
       const joss = await as('joss');
       const issuing = joss.act('issuePicked', input).catch(() => 'lost');
-      await Promise.race([pause(wait), issuing]);
-      await app.end('SIGKILL');
+      await app.killAfter(wait, issuing);
       await issuing;
       await app.serve();
       const share = ((await count('issue')) - issues) / some.length;
@@ -139,8 +137,7 @@ describe('a count', () => {
       const moves = await count('stockMove');
       const input = { once: `post-killed-${wait}`, countId: id, version: 2, reason: 'One more of each' };
       const posting = (await as('tomas')).act('postCount', input).catch(() => 'lost');
-      await Promise.race([pause(wait), posting]);
-      await app.end('SIGKILL');
+      await app.killAfter(wait, posting);
       await posting;
       await app.serve();
       const state = await app.look(async (db) => (await db('stockCount').where({ id }).first('state'))?.state ?? '');
@@ -193,8 +190,7 @@ describe('a tally of two orders', () => {
       const input = { once: `tally-killed-${wait}`, note: '', deliveries: await tally() };
       const before = await count('receipt');
       const taking = (await as('joss')).act('receiveTally', input).catch(() => 'lost');
-      await Promise.race([pause(wait), taking]);
-      await app.end('SIGKILL');
+      await app.killAfter(wait, taking);
       await taking;
       await app.serve();
       const came = (await count('receipt')) - before;

@@ -150,6 +150,12 @@ export class App {
     await gone;
   }
 
+  /** Kills it so long after something began, or once that is over; after 0 ms at once, before it can have heard of it. */
+  async killAfter(ms: number, going: Promise<unknown>): Promise<void> {
+    if (ms > 0) await Promise.race([pause(ms), going]);
+    await this.end('SIGKILL');
+  }
+
   /** What is over with this file of tests: one's own server ends, the worker's goes on. */
   async stop(): Promise<void> {
     if (this.isShared) return;

@@ -10,7 +10,12 @@ export type Cell =
   | { readonly scaled: number; readonly places: number }
   | undefined;
 
-export type Column<R> = { readonly head: string; readonly cell: (row: R) => Cell };
+export type Column<R> = {
+  readonly head: string;
+  readonly cell: (row: R) => Cell;
+  /** Amounts of one currency, which a workbook adds up below its rows. */
+  readonly total?: true;
+};
 
 /** A spreadsheet runs what begins with one of these. */
 const RUNS = /^[=+\-@\t\r]/;

@@ -18,7 +18,18 @@ function xlsxCell(cell: Cell) {
   return { type: Number, value: cell.scaled / 10 ** cell.places, format };
 }
 
-/** Writes a list as a workbook (Office Open XML) of one sheet: amounts are numbers with their decimals, days are dates. */
+/** What a column comes to; nothing where it is not added up. */
+function totalOf<R>({ total, cell }: Column<R>, rows: readonly R[]): Cell {
+  const amounts = total === true ? rows.flatMap((row) => cell(row) ?? []) : [];
+  const scaled = amounts.flatMap((a) => ('scaled' in a ? a : []));
+  const [first] = scaled;
+  return first && { scaled: scaled.reduce((sum, a) => sum + a.scaled, 0), places: first.places };
+}
+
+/**
+ * Writes a list as a workbook (Office Open XML) of one sheet: amounts are numbers with their decimals, days are dates, and
+ * below the rows stands what they come to.
+ */
 export function writeXlsx<R>(name: string, columns: readonly Column<R>[], rows: readonly R[]): Promise<Buffer> {
   const cells = rows.map((row) => columns.map((c) => xlsxCell(c.cell(row))));
   const width = (k: number) =>
@@ -30,7 +41,12 @@ export function writeXlsx<R>(name: string, columns: readonly Column<R>[], rows: 
       ) + 2,
     );
   const head = columns.map((c) => ({ value: c.head, fontWeight: 'bold' as const }));
-  return writeExcelFile([head, ...cells] as never, {
+  const totals = columns.map((c) => xlsxCell(totalOf(c, rows)));
+  const foot = totals.map((cell, k) => {
+    const shown = k === 0 ? { type: String, value: 'Total' } : cell;
+    return shown && { ...shown, fontWeight: 'bold' as const };
+  });
+  return writeExcelFile([head, ...cells, ...(totals.some(Boolean) ? [foot] : [])] as never, {
     sheet: name,
     columns: columns.map((_, k) => ({ width: width(k) })),
     stickyRowsCount: 1,

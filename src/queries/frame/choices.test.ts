@@ -26,6 +26,16 @@ describe('things as one types', () => {
     await insertOne(yard.db, 'supplierPart', { supplierId: 1, itemId: 3, theirNumber: 'E/88120', unit: 'MTR' });
   });
 
+  it('stand first where their name begins as typed', async () => {
+    await insertMany(yard.db, 'item', [
+      { number: 'A-1', name: 'Clamp for plate', unit: 'C62' },
+      { number: 'A-2', name: 'Plate clamp', unit: 'C62' },
+      { number: 'A-3', name: 'Hose with clamp', unit: 'C62' },
+    ]);
+    expect((await items('clamp'))[0]).toBe('A-1');
+    expect((await items('plate')).slice(0, 2).sort()).toEqual(['A-2', 'PL-6']);
+  });
+
   it.each([
     ['tueb 316', ['TU-316-25', 'TU-316-38']],
     ['plte', ['PL-6']],

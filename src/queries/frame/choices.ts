@@ -175,8 +175,9 @@ export async function listChoices(
   const things = (await load(db, [...new Set([...numbered, ...used, ...found])], person, today)).filter((t) => !t.gone);
   const place = new Map(used.map((id, k) => [id, k]));
   const newest = new Map(found.map((id, k) => [id, k]));
-  const rank = (t: Choice) =>
-    [closeness(text, t.number || t.name), place.get(t.id) ?? SHOWN, byName ? 0 : (newest.get(t.id) ?? 0)] as const;
+  // What its number or its name begins with stands before what merely has it.
+  const fits = (t: Choice) => Math.min(closeness(text, t.number || t.name), closeness(text, t.name));
+  const rank = (t: Choice) => [fits(t), place.get(t.id) ?? SHOWN, byName ? 0 : (newest.get(t.id) ?? 0)] as const;
   return things
     .map((thing) => ({ thing, rank: rank(thing) }))
     .sort((a, b) => {

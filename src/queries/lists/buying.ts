@@ -8,7 +8,7 @@ import type { NeedLine } from '../buying/needLine';
 import { gatherFilterOf, pageOfOpenNeeds } from '../buying/openNeeds';
 import { listOrders, orderFilterOf, type OrderRow } from '../orders/orders';
 import { listMessages, type MessageRow } from '../orders/outbox';
-import { day, everyPage, list, measure, money, price, text } from './list';
+import { day, everyPage, list, measure, money, price, several, text } from './list';
 
 export const gather = list<NeedLine>('draft orders', 'Item', ({ db, person, query, today, currency }) => ({
   columns: [
@@ -28,7 +28,11 @@ export const gather = list<NeedLine>('draft orders', 'Item', ({ db, person, quer
           { head: 'Price currency', cell: (n: NeedLine) => text(n.buying?.currency) },
           { head: 'Price', cell: (n: NeedLine) => price(n.buying?.price ?? null) },
           { head: 'Price per', cell: (n: NeedLine) => text(n.buying && unitOf(n.buying.unit).name) },
-          { head: `Value ${currency}`, cell: (n: NeedLine) => money(n.buying?.value ?? null, currency) },
+          {
+            head: `Value ${currency}`,
+            cell: (n: NeedLine) => money(n.buying?.value ?? null, currency),
+            total: true as const,
+          },
         ]
       : []),
   ],
@@ -40,7 +44,7 @@ export const orders = list<OrderRow>('see orders', 'Orders', ({ db, person, quer
     { head: 'Order', cell: (o) => text(o.number) },
     { head: 'Supplier', cell: (o) => text(o.supplier) },
     { head: 'Status', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
-    { head: 'Jobs', cell: (o) => text(o.jobs) },
+    { head: 'Jobs', cell: (o) => several(o.jobs) },
     { head: 'Lines', cell: (o) => ({ whole: o.lines }) },
     { head: 'Sent', cell: (o) => day(o.sentOn) },
     { head: 'Required by', cell: (o) => day(o.wantedOn) },
@@ -85,7 +89,7 @@ export const dock = list<DueRow>('see dock', 'Expected', ({ db, person, query, t
     { head: 'Order', cell: (o) => text(o.number) },
     { head: 'Supplier', cell: (o) => text(o.supplier) },
     { head: 'Status', cell: (o) => text(ORDER_STATE_NAMES[o.state]) },
-    { head: 'Jobs', cell: (o) => text(o.jobs) },
+    { head: 'Jobs', cell: (o) => several(o.jobs) },
     { head: 'Required by', cell: (o) => day(o.wantedOn) },
     { head: 'Expected', cell: (o) => day(o.comesOn) },
     { head: 'Carrier', cell: (o) => text(o.carrier) },

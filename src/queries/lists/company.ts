@@ -26,10 +26,10 @@ export const jobs = list<JobRow>('see jobs', 'Jobs', ({ db, person, query, curre
       { head: 'Lines outstanding', cell: (j) => ({ whole: j.missing }) },
       ...(may(person, 'see money')
         ? [
-            { head: `Budget ${currency}`, cell: level((l) => l.budget) },
-            { head: `Committed ${currency}`, cell: level(committedOf) },
-            { head: `Forecast ${currency}`, cell: level(forecastOf) },
-            { head: `Headroom ${currency}`, cell: level(headroomOf) },
+            { head: `Budget ${currency}`, cell: level((l) => l.budget), total: true as const },
+            { head: `Committed ${currency}`, cell: level(committedOf), total: true as const },
+            { head: `Forecast ${currency}`, cell: level(forecastOf), total: true as const },
+            { head: `Headroom ${currency}`, cell: level(headroomOf), total: true as const },
           ]
         : []),
     ],
@@ -72,7 +72,7 @@ export const suppliers = list<SupplierRow>('see money', 'Suppliers', ({ db, pers
     { head: 'Carriage', cell: (s) => money(s.carriage, s.currency) },
     { head: 'Free carriage from', cell: (s) => money(s.carriageFreeFrom, s.currency) },
     { head: 'Open orders', cell: (s) => ({ whole: s.openOrders }) },
-    { head: `On order ${currency}`, cell: (s) => money(s.onOrder, currency) },
+    { head: `On order ${currency}`, cell: (s) => money(s.onOrder, currency), total: true },
     { head: 'Lines to buy', cell: (s) => ({ whole: s.toBuy }) },
   ],
   pages: everyPage((after) => listSuppliers(db, person, { words: query.words, sort: query.sort, after })),

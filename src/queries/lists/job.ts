@@ -115,7 +115,8 @@ type TabRow = Tab['rows'][number];
 
 /** The tab of a job by cost code, now or as of a day. */
 export const tab = list<TabRow>('see money', 'Tab', ({ db, person, query, currency }) => {
-  const amount = amounts<TabRow>(currency);
+  const column = amounts<TabRow>(currency);
+  const amount = (head: string, of: (row: TabRow) => Minor) => ({ ...column(head, of), total: true as const });
   return {
     columns: [
       { head: 'Cost code', cell: (r) => text(r.code.code) },

@@ -33,6 +33,8 @@ export const list = <R>(right: Right, title: string, open: (asked: ListRequest) 
 });
 
 export const text = (words: string | null | undefined): Cell => (words ? { text: words } : undefined);
+/** Numbers of several things in one cell, which no program takes for one number. */
+export const several = (numbers: string | null): Cell => text(numbers?.replaceAll(',', '; '));
 export const day = (d: Day | null): Cell => (d === null ? undefined : { day: d });
 export const money = (amount: Minor | null, currency: string): Cell =>
   amount === null ? undefined : { scaled: amount, places: decimalsOf(currency) };

@@ -189,7 +189,23 @@ describe('a list taken out', () => {
       headroomOf(whole),
     ]);
     expect(whole.amounts.onOrder).toBeGreaterThan(0);
+    const [head = [], ...below] = await xlsx('tab', { job: '412' });
+    const total = below.at(-1) ?? [];
+    const totalOf = (name: string) => Math.round(Number(total[head.indexOf(`${name} GBP`)]) * 100);
+    expect([total[0], totalOf('On order'), totalOf('Headroom')]).toEqual([
+      'Total',
+      whole.amounts.onOrder,
+      headroomOf(whole),
+    ]);
     expect(await csv('tab', { job: '412', on: '2020-01-01' })).toEqual([]);
+  });
+
+  it('has several jobs of an order as words, which no program takes for one number', async () => {
+    const picks = [await yard.need(), await yard.need({ job: 1 })].map((needId) => ({ needId, buy: q(2) }));
+    await yard.draft(picks);
+    expect((await csv('orders', {}))[0]?.Jobs).toBe('412; 418');
+    const [head = [], row = []] = await xlsx('orders', {});
+    expect(row[head.indexOf('Jobs')]).toBe('412; 418');
   });
 
   it('has the buy list of a job line by line', async () => {

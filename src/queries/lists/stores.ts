@@ -16,7 +16,7 @@ export const stores = list<StockRow>('see stores', 'Stores', ({ db, person, quer
     { head: 'Minimum', cell: (s) => measure(s.keep) },
     { head: 'Last issued', cell: (s) => day(s.lastOut) },
     ...(may(person, 'see money')
-      ? [{ head: `Value ${currency}`, cell: (s: StockRow) => money(s.value, currency) }]
+      ? [{ head: `Value ${currency}`, cell: (s: StockRow) => money(s.value, currency), total: true as const }]
       : []),
   ],
   pages: everyPage((after) => listStock(db, person, { ...stockFilter(query, today), after })),
