@@ -6,7 +6,7 @@ import { refusal } from '@/core/result';
 import { datedBack, hadCome, inForce, type More } from '@/core/tab/days';
 import { moving } from '@/core/tab/effect';
 import type { Account, Balance, Movement } from '@/core/tab/postings';
-import { splitStages, storesStages, type Amounts } from '@/core/tab/stages';
+import { stagesOf, type Amounts } from '@/core/tab/stages';
 import { loadCompany } from './company';
 import type { Db } from './db';
 import { NotPostable } from './notPostable';
@@ -34,7 +34,11 @@ export async function postingsSince(trx: Db, since: Since, ids: readonly number[
   const anew: SplitDay[] = [];
   for (const [id, own] of known) {
     const had = (was: SplitDay) => hadCome(was, came.get(id) as More);
-    posted.push(...differing(id, own, since, (_, was) => more(was, stagesOf(was), stagesOf(had(was)))));
+    posted.push(
+      ...differing(id, own, since, (_, was) =>
+        more(was, stagesOf(was, was.stored === 1), stagesOf(had(was), was.stored === 1)),
+      ),
+    );
     anew.push(...own.map((was) => ({ ...had(was), day: later(was.day, since.from) })));
   }
   posted.push(...(await ofNeeds(trx, since, came, [...known.values()].flat())));
@@ -43,8 +47,6 @@ export async function postingsSince(trx: Db, since: Since, ids: readonly number[
 }
 
 const later = (a: Day, b: Day): Day => (a > b ? a : b);
-
-const stagesOf = (split: SplitDay): Amounts => (split.stored === 1 ? storesStages(split) : splitStages(split));
 
 const more = ({ jobId, costCodeId }: Account, from: Amounts, to: Amounts): readonly Balance[] => [
   { account: { jobId, costCodeId }, amounts: moving(0, 0, from, to).amounts },

@@ -20,8 +20,8 @@ type Facts = {
     readonly lead: Lead;
     /** The part that a buy list asks for, where the line is for another. */
     readonly insteadOf?: string | undefined;
-    /** In words, the quotes that it is bought for before their customers said yes, and why. */
-    readonly notAccepted?: readonly string[];
+    /** The quotes that it is bought for before their customers said yes, and why. */
+    readonly notAccepted?: readonly { readonly quote: string; readonly reason: string; readonly who: string }[];
   })[];
   readonly supplier: {
     readonly email: string | null;
@@ -40,8 +40,10 @@ type Facts = {
 export function checksOf({ lines, supplier, goods, currency, today, calendar }: Facts): Check[] {
   const faults = sendingFaults(lines, currency, supplier.email);
   const checks: Check[] = faults.map((f) => ({ good: false, words: f.message }));
-  for (const words of new Set(lines.flatMap((l) => l.notAccepted ?? [])))
-    checks.push({ good: false, words, atSending: true });
+  const early = lines
+    .flatMap((l) => l.notAccepted ?? [])
+    .map(({ quote, reason, who }) => `Quote ${quote} isn’t accepted yet: “${reason}”, ${who}`);
+  for (const words of new Set(early)) checks.push({ good: false, words, atSending: true });
   if (faults.length === 0) checks.push({ good: true, words: 'Every line has a price, and a job or stores to go to' });
   const missed = lines.filter(
     (l) => !isCharge(l) && l.wantedOn !== null && daysLate(l.wantedOn, l.lead, 0, today, calendar) > 0,

@@ -100,6 +100,10 @@ export function storesStages(split: SplitState): Amounts {
   return { ...stages, onOrder: minor(stages.onOrder + stages.actual - actual), actual };
 }
 
+/** Where a part of an order stands, for stores or for a job. */
+export const stagesOf = (split: SplitState, stored: boolean): Amounts =>
+  stored ? storesStages(split) : splitStages(split);
+
 /**
  * What of a split is not available yet, though its supplier has the order: what is held at the door counts until it is
  * released.

@@ -131,19 +131,18 @@ async function partsAsked(db: Db, lines: readonly CheckedLine[]): Promise<(line:
   return (line) => items.get(askedBy(line))?.number;
 }
 
-/** The quotes, in words, that a line is bought for before their customers said yes. */
-async function notAccepted(db: Db, lines: readonly CheckedLine[]): Promise<(line: CheckedLine) => readonly string[]> {
+/** The quotes that a line is bought for before their customers said yes. */
+async function notAccepted(db: Db, lines: readonly CheckedLine[]) {
   const needIds = lines.flatMap((l) => l.splits.flatMap((s) => s.needId ?? []));
-  const rows = await rowsOf<{ needId: number; words: string }>(
+  const rows = await rowsOf<{ needId: number; quote: string; reason: string; who: string }>(
     db('need as n')
       .join('quoteLine as l', 'l.id', 'n.quoteLineId')
       .join('quote as q', 'q.id', 'l.quoteId')
       .join('person as p', 'p.id', 'q.earlyBy')
       .whereIn('n.id', among(db, needIds))
       .whereRaw('l.agreed is not 1')
-      .select({ needId: 'n.id' })
-      .select(db.raw("'Quote ' || q.number || ' isn’t accepted yet: “' || q.early_reason || '”, ' || p.name as words")),
+      .select({ needId: 'n.id', quote: 'q.number', reason: 'q.earlyReason', who: 'p.name' }),
   );
-  const words = new Map(rows.map((r) => [r.needId, r.words]));
-  return (line) => line.splits.flatMap((s) => words.get(s.needId ?? 0) ?? []);
+  const early = new Map(rows.map((r) => [r.needId, r]));
+  return (line: CheckedLine) => line.splits.flatMap((s) => early.get(s.needId ?? 0) ?? []);
 }

@@ -8,7 +8,7 @@ import { addedInNeedUnit, NONE, type Quantity } from '@/core/quantity/quantity';
 import { wantsCertificate } from '@/core/receiving/certificates';
 import { exactFactor } from '@/core/quantity/units';
 import type { Account } from '@/core/tab/postings';
-import { splitStages, storesStages, type SplitState } from '@/core/tab/stages';
+import { stagesOf, type SplitState } from '@/core/tab/stages';
 import type { Db } from '../db';
 import { among, whereIn, rowsOf } from '../rows';
 import type { SplitRow } from '../tables';
@@ -168,7 +168,7 @@ export const splits: TabKind = {
         [
           {
             account: { jobId: s.jobId, costCodeId: s.costCodeId },
-            amounts: s.stored ? storesStages(s) : splitStages(s),
+            amounts: stagesOf(s, s.stored),
           },
         ],
       ]),
