@@ -19,6 +19,7 @@ import * as sums from './migrations/016-sums';
 import * as days from './migrations/017-days';
 import * as pieces from './migrations/018-pieces';
 import * as near from './migrations/019-near';
+import * as numbers from './migrations/020-numbers';
 
 /** A step of the schema: plain SQL that runs no code of today, so that it does the same in every later version. */
 export type Step = { readonly name: string; readonly up: string };
@@ -43,6 +44,7 @@ export const STEPS: readonly Step[] = [
   days,
   pieces,
   near,
+  numbers,
 ];
 
 /** A file that this version cannot bring up to date; the message says what to do. */

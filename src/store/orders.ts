@@ -4,6 +4,7 @@ import { WAITING } from '@/core/invoices/states';
 import { minor } from '@/core/money/money';
 import type { TaxCode } from '@/core/money/tax';
 import type { Target } from '@/core/orders/charges';
+import { numbersOf } from '@/core/orders/numbering';
 import { orderTotals, valueOrder, type OrderLine, type ValuedSplit } from '@/core/orders/order';
 import type { Facts } from '@/core/orders/rules';
 import { progressOf, progressState, type OrderState } from '@/core/orders/states';
@@ -74,7 +75,7 @@ export const tabLinesOf = (order: Pick<StoredOrder, 'lines'>): number[] =>
   order.lines.flatMap((l) => l.splits.flatMap((s) => (s.needId === null ? [s.id] : [s.id, s.needId])));
 
 /**
- * Writes the lines of an unsent order: keeps, changes, adds and removes lines and splits by their ids, with charges, net
+ * Writes the lines of an order: keeps, changes, adds and removes lines and splits by their ids, with numbers, charges, net
  * amounts, split values and totals worked out.
  */
 export async function saveLines(
@@ -90,8 +91,9 @@ export async function saveLines(
   const gone = before.flatMap((l) => l.splits.map((s) => s.id)).filter((id) => !keptSplits.has(id));
   await trx('split').whereIn('id', gone).delete();
   await trx('orderLine').where({ orderId: head.id }).whereNotIn('id', keptLines).delete();
+  const numbers = numbersOf(lines, { lastLine: head.lastLine, lines: before });
   for (const [k, line] of lines.entries()) {
-    const row = { ...columnsOf(line), orderId: head.id, place: k + 1, net: line.net };
+    const row = { ...columnsOf(line), orderId: head.id, place: k + 1, number: numbers[k] ?? k + 1, net: line.net };
     const lineId = line.id ?? (await insertOne(trx, 'orderLine', row));
     if (line.id !== undefined) await trx('orderLine').where({ id: line.id, orderId: head.id }).update(row);
     await saveSplits(trx, lineId, line.description, line.splits);

@@ -25,7 +25,8 @@ export const paper = (lines: number): OrderPaper => ({
   instructions: '',
   currency: 'GBP',
   lines: Array.from({ length: lines }, (_, k) => ({
-    place: String(k + 1),
+    number: k + 1,
+    struck: false,
     description: `Tube ⌀ 38 × 2 mm, ≤ 6 m`,
     ourNumber: 'TU-316-38',
     theirNumber: '88120',

@@ -135,7 +135,7 @@ export async function toSend({ trx, today }: Work, order: StoredOrder, email: st
   ];
 }
 
-/** Keeps what was sent, in words; what is kept already stays. */
+/** Keeps what was sent, in words; what is kept already stays. Its lines keep their numbers from now on. */
 export async function keepSent(work: Work, order: StoredOrder, why: string): Promise<void> {
   const { trx, actor, today, now } = work;
   const { id: orderId, revision: number } = order;
@@ -149,6 +149,8 @@ export async function keepSent(work: Work, order: StoredOrder, why: string): Pro
     ...{ documentId: paper?.id ?? null, personId: actor.id, day: order.sentOn ?? today, at: now },
   };
   await trx('orderRevision').insert(row).onConflict(['orderId', 'number']).ignore();
+  const lastLine = Math.max(order.lastLine, ...order.lines.map((l) => l.number));
+  await trx('purchaseOrder').where({ id: orderId }).update({ lastLine });
 }
 
 /** Brings a revision that was sent into force: the difference moves, and what the supplier said of changed lines is asked anew. */
@@ -166,7 +168,7 @@ export async function bringIntoForce(work: Work, order: StoredOrder): Promise<vo
   await trx('orderChange').where({ orderId: order.id }).delete();
   const said = new Map(order.lines.map((l) => [l.id, l]));
   const changed = changes.flatMap((c) => {
-    const line = c.how === 'changed' ? revised.lines[c.place - 1] : undefined;
+    const line = c.how === 'changed' ? revised.lines.find((l) => l.number === c.number) : undefined;
     const before = said.get(line?.id ?? 0);
     // What it confirmed already is not asked again.
     return line?.id === undefined || (before !== undefined && isAsConfirmed(line, before)) ? [] : [line.id];

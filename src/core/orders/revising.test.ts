@@ -110,23 +110,23 @@ describe('what a revision changes', () => {
     terms: { 'Required by': wanted, Carrier: 'Van' },
     lines,
   });
-  const hose = { id: 1, name: 'Hose', says: { Quantity: '12 m', Price: '8.00' } };
-  const clamp = { id: 2, name: 'Clamp', says: { Quantity: '9', Price: '3.33' } };
+  const hose = { id: 1, number: 1, name: 'Hose', says: { Quantity: '12 m', Price: '8.00' } };
+  const clamp = { id: 2, number: 2, name: 'Clamp', says: { Quantity: '9', Price: '3.33' } };
 
   it('is told term by term and line by line', () => {
     const revised = told(
       [
         { ...clamp, says: { ...clamp.says, Quantity: '10' } },
-        { name: 'Seal', says: { Quantity: '1' } },
+        { number: 3, name: 'Seal', says: { Quantity: '1' } },
       ],
       'Wed',
     );
     expect(orderChanges(told([hose, clamp]), revised)).toEqual([
-      { place: 0, how: 'term', name: 'Required by', changes: [{ what: 'Required by', was: 'Tue', is: 'Wed' }] },
-      { place: 1, how: 'changed', name: 'Clamp', changes: [{ what: 'Quantity', was: '9', is: '10' }] },
-      { place: 2, how: 'new', name: 'Seal', changes: [{ what: 'Quantity', was: '', is: '1' }] },
+      { number: 0, how: 'term', name: 'Required by', changes: [{ what: 'Required by', was: 'Tue', is: 'Wed' }] },
+      { number: 2, how: 'changed', name: 'Clamp', changes: [{ what: 'Quantity', was: '9', is: '10' }] },
+      { number: 3, how: 'new', name: 'Seal', changes: [{ what: 'Quantity', was: '', is: '1' }] },
       {
-        place: 1,
+        number: 1,
         how: 'gone',
         name: 'Hose',
         changes: [

@@ -146,6 +146,7 @@ export type ToldOrder = {
   readonly terms: Readonly<Record<string, string>>;
   readonly lines: readonly {
     readonly id?: number | undefined;
+    readonly number: number;
     readonly name: string;
     readonly says: Readonly<Record<string, string>>;
   }[];
@@ -153,8 +154,8 @@ export type ToldOrder = {
 
 /** One thing that a revision changes. A line that is new was nothing; one that is taken off is nothing. */
 export type OrderChange = {
-  /** The line's place in the revised order, from 1; in the one that was sent where it is taken off; 0 for a term. */
-  readonly place: number;
+  /** The line's number; 0 for a term. */
+  readonly number: number;
   readonly how: 'term' | 'changed' | 'new' | 'gone';
   readonly name: string;
   readonly changes: readonly { readonly what: string; readonly was: string; readonly is: string }[];
@@ -168,21 +169,22 @@ const differing = (was: Readonly<Record<string, string>>, is: Readonly<Record<st
 /** What differs between an order as it was sent and as it is to be sent, line by line. */
 export function orderChanges(sent: ToldOrder, revised: ToldOrder): OrderChange[] {
   const terms = differing(sent.terms, revised.terms).map((c): OrderChange => ({
-    place: 0,
+    number: 0,
     how: 'term',
     name: c.what,
     changes: [c],
   }));
-  const lines = revised.lines.flatMap((line, k): OrderChange[] => {
+  const lines = revised.lines.flatMap((line): OrderChange[] => {
+    const { name, number } = line;
     const before = sent.lines.find((l) => l.id !== undefined && l.id === line.id);
     const changes = differing(before?.says ?? {}, line.says);
-    if (before === undefined) return [{ place: k + 1, how: 'new', name: line.name, changes }];
-    return changes.length === 0 ? [] : [{ place: k + 1, how: 'changed', name: line.name, changes }];
+    if (before === undefined) return [{ number, how: 'new', name, changes }];
+    return changes.length === 0 ? [] : [{ number, how: 'changed', name, changes }];
   });
-  const gone = sent.lines.flatMap((line, k): OrderChange[] =>
+  const gone = sent.lines.flatMap((line): OrderChange[] =>
     revised.lines.some((l) => l.id !== undefined && l.id === line.id)
       ? []
-      : [{ place: k + 1, how: 'gone', name: line.name, changes: differing(line.says, {}) }],
+      : [{ number: line.number, how: 'gone', name: line.name, changes: differing(line.says, {}) }],
   );
   return [...terms, ...lines, ...gone];
 }

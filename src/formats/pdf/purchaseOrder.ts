@@ -1,4 +1,5 @@
 import type { Paper } from '@/core/locale/locale';
+import type { Look } from './setting';
 import { ifAny, letterPdf, LOOKS, piece, type Addressed, type PaperColumn, type PaperCompany } from './letter';
 
 /** Everything that stands on the paper, written out as it is printed. */
@@ -33,7 +34,9 @@ export type OrderPaper = {
 };
 
 export type PaperLine = {
-  readonly place: string;
+  readonly number: number;
+  /** It was ordered, and is cancelled. */
+  readonly struck: boolean;
   readonly description: string;
   readonly ourNumber: string;
   readonly theirNumber: string;
@@ -66,21 +69,23 @@ const addressesOf = ({ company, taxName, supplier, deliverTo, siteContact }: Ord
 
 const fact = (label: string, strong: string): Addressed => ({ label, strong, lines: [] });
 
+const own = (line: PaperLine, look: Look = LOOKS.text): Look => ({ ...look, struck: line.struck });
+
 const columnsOf = (currency: string): PaperColumn<PaperLine>[] => [
-  { head: 'Line', width: 22, cell: (l) => [piece(l.place, LOOKS.muted)] },
+  { head: 'Line', width: 22, cell: (l) => [piece(String(l.number), LOOKS.muted)] },
   {
     head: 'Description',
     cell: (l) => {
       const numbers = [l.ourNumber && `Our item no. ${l.ourNumber}`, l.theirNumber && `Your item no. ${l.theirNumber}`];
       return [
-        piece(l.description, LOOKS.strong),
+        piece(l.description, own(l, LOOKS.strong)),
         ...ifAny(numbers.filter(Boolean).join('   '), LOOKS.numbers),
         ...l.notes.map((note) => piece(note, LOOKS.small)),
       ];
     },
   },
-  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity)] },
-  { head: `Unit price (${currency})`, width: 66, right: true, cell: (l) => [piece(l.price)] },
+  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity, own(l))] },
+  { head: `Unit price (${currency})`, width: 66, right: true, cell: (l) => [piece(l.price, own(l))] },
   { head: 'Required by', width: 88, right: true, cell: (l) => [piece(l.wanted)] },
   { head: `Net (${currency})`, width: 66, right: true, cell: (l) => [piece(l.net)] },
 ];

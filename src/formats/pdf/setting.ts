@@ -2,7 +2,12 @@ import PDFDocument from 'pdfkit';
 import type { Face, Faces } from './fonts';
 
 /** How text looks: in what face, how large in points, and in what colour. */
-export type Look = { readonly face: keyof Faces; readonly size: number; readonly colour: string };
+export type Look = {
+  readonly face: keyof Faces;
+  readonly size: number;
+  readonly colour: string;
+  readonly struck?: boolean;
+};
 
 /** Text of one look; it breaks over rows. */
 export type Piece = { readonly text: string; readonly look: Look };
@@ -109,6 +114,7 @@ export class Setting {
         .text(run.text, at, y + look.size * RISE, { lineBreak: false });
       at += this.doc.widthOfString(run.text);
     }
+    if (look.struck === true) this.line(x, y + look.size * (RISE + 0.55), at - x, 0.7, look.colour);
   }
 
   /** A line across, of a thickness in points. */

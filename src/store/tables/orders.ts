@@ -33,6 +33,8 @@ export type OrderHead = {
   readonly sentOn: Day | null;
   /** The last revision that went out; 0 is the order as it was first sent. */
   readonly revision: number;
+  /** The highest number of a line that went out, gone since or not; 0 as long as none did. */
+  readonly lastLine: number;
   /** The count its number was made of; null where it was set by hand. */
   readonly counted: number | null;
   readonly latestOn: Day | null;
@@ -49,6 +51,8 @@ export type OrderLineRow = {
   readonly id: number;
   readonly orderId: number;
   readonly place: number;
+  /** As it stands on paper: once it is sent it is kept. */
+  readonly number: number;
   readonly kind: LineKind;
   /** Of a charge only. The supplier's carriage falls away when the order earns it. */
   readonly chargeKind: ChargeKind | null;

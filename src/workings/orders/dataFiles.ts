@@ -60,11 +60,11 @@ export async function loadOrderData(db: Db, { order, revision, draft, issuedOn }
     latestOn: order.latestOn,
     paymentDays: supplier?.paymentDays ?? 0,
     totals: orderTotals(full, taxes, currency),
-    charges: full.flatMap((l, k) =>
+    charges: full.flatMap((l) =>
       isCharge(l)
         ? [
             {
-              place: k + 1,
+              place: l.number,
               reason: l.description,
               note: l.note,
               amount: netOf(l, currency),
@@ -74,12 +74,12 @@ export async function loadOrderData(db: Db, { order, revision, draft, issuedOn }
           ]
         : [],
     ),
-    lines: full.flatMap((l, k) =>
+    lines: full.flatMap((l) =>
       isCharge(l)
         ? []
         : [
             {
-              place: k + 1,
+              place: l.number,
               description: l.description,
               note: l.note,
               ourNumber: l.ourNumber,

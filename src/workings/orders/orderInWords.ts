@@ -13,7 +13,7 @@ import type { DeliveryPlace, OrderHead } from '@/store/tables';
 export type Tellable = Pick<
   OrderHead,
   'currency' | 'placeId' | 'wantedOn' | 'latestOn' | 'carrier' | 'carrierService' | 'siteContact' | 'instructions'
-> & { readonly lines: readonly Omit<LineToSave, 'splits'>[] };
+> & { readonly lines: readonly (Omit<LineToSave, 'splits'> & { readonly number: number })[] };
 
 /** A day with its year, as it stands on paper. */
 export const dayOnPaper = (day: Day | null, today: Day): string =>
@@ -48,6 +48,7 @@ export function tellOrder(order: Tellable, places: ReadonlyMap<number, DeliveryP
     },
     lines: order.lines.map((l) => ({
       id: l.id,
+      number: l.number,
       name: l.description || CHARGE_NAMES[l.chargeKind ?? 'other'],
       says: {
         Description: l.description,

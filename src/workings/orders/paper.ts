@@ -5,11 +5,12 @@ import type { Day } from '@/core/calendar/workdays';
 import { nameOfFile } from '@/core/files/kinds';
 import { add, formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
-import type { OrderChange } from '@/core/orders/revising';
+import { cancelledLines } from '@/core/orders/numbering';
+import type { OrderChange, ToldOrder } from '@/core/orders/revising';
 import { isUnsent } from '@/core/orders/states';
 import { wantsCertificate } from '@/core/receiving/certificates';
 import { counted } from '@/core/words';
-import type { OrderPaper } from '@/formats/pdf/purchaseOrder';
+import type { OrderPaper, PaperLine } from '@/formats/pdf/purchaseOrder';
 import { loadCompany, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { goesWith } from '@/store/files';
@@ -23,6 +24,7 @@ import { dayOnPaper, priceOnPaper } from './orderInWords';
 export type Outgoing = Omit<StoredOrder, 'lines'> & {
   readonly lines: readonly (Omit<LineToSave, 'splits'> & {
     readonly net: Minor;
+    readonly number: number;
     readonly splits: readonly { readonly jobId: number | null }[];
   })[];
 };
@@ -31,6 +33,8 @@ export type Going = {
   readonly order: Outgoing;
   readonly revision: number;
   readonly changes: readonly OrderChange[];
+  /** What an earlier revision had, and this one has no more. */
+  readonly cancelled: ToldOrder['lines'];
   /** It has not gone out yet as it stands here. */
   readonly draft: boolean;
   /** The day it went out, or today. */
@@ -45,6 +49,7 @@ export async function outgoing(db: Db, orderId: number, today: Day): Promise<Goi
   const draft = isUnsent(order.state, order.sentFrom);
   const as: Going = {
     ...{ order: await askingForCertificates(db, order, order), revision: order.revision, changes: [] },
+    cancelled: await cancelledSince(db, order, order.lines),
     ...{ draft, issuedOn: draft ? today : await sentLastOn(db, order, today) },
   };
   if (revision === undefined) return as;
@@ -53,7 +58,24 @@ export async function outgoing(db: Db, orderId: number, today: Day): Promise<Goi
   if (!revised.ok) return as;
   const changes = await changesBetween(db, order, revised.value, today);
   const next = { order: await askingForCertificates(db, order, revised.value), revision: order.revision + 1, changes };
-  return { ...next, draft: true, issuedOn: today };
+  const cancelled = await cancelledSince(db, order, revised.value.lines);
+  return { ...next, cancelled, draft: true, issuedOn: today };
+}
+
+/** Lines that went out with an order, and are not among these any more. */
+async function cancelledSince(
+  db: Db,
+  { id: orderId }: StoredOrder,
+  lines: Parameters<typeof cancelledLines>[1],
+): Promise<ToldOrder['lines']> {
+  const sent = await db('orderRevision').where({ orderId }).orderBy('number').select('sent');
+  // What was kept before lines had numbers is counted by its order.
+  const told = (json: string) =>
+    (JSON.parse(json) as ToldOrder).lines.map((l, k) => ({ ...l, number: (l.number as number | undefined) ?? k + 1 }));
+  return cancelledLines(
+    sent.map((s) => told(s.sent)),
+    lines,
+  );
 }
 
 /** The day an order went out as it is in force now. */
@@ -88,15 +110,15 @@ const changed = ({ changes }: OrderChange): string =>
 export const revisedWords = (changes: readonly OrderChange[]): string[] =>
   changes.map((c) => {
     if (c.how === 'term') return `${c.name}: ${c.changes[0]?.was || 'none'} → ${c.changes[0]?.is || 'none'}`;
-    if (c.how === 'gone') return `${c.name}: line removed`;
-    return c.how === 'new' ? `Line ${c.place}, ${c.name}: added` : `Line ${c.place}, ${c.name}: ${changed(c)}`;
+    if (c.how === 'gone') return `Line ${c.number}, ${c.name}: cancelled`;
+    return c.how === 'new' ? `Line ${c.number}, ${c.name}: added` : `Line ${c.number}, ${c.name}: ${changed(c)}`;
   });
 
 /** Gathers all that stands on an order's paper as it goes out next; undefined for an order that is not there. */
 export async function loadPaper(db: Db, orderId: number, today: Day, sending = false): Promise<OrderPaper | undefined> {
   const going = await outgoing(db, orderId, today);
   if (going === undefined) return undefined;
-  const { order, revision, changes, draft, issuedOn } = going;
+  const { order, revision, changes, cancelled, draft, issuedOn } = going;
   const company = await loadCompany(db);
   const supplier = await db('supplier').where({ id: order.supplierId }).first();
   const buyer = await db('person').where({ id: order.madeBy }).first('name');
@@ -109,9 +131,9 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
   const totals = orderTotals(lines, await loadTaxCodes(db), currency);
   const day = (d: Day | null) => dayOnPaper(d, today);
   const money = (a: Minor) => formatAmount(a, currency);
-  const inLines = new Map(changes.filter((c) => c.how === 'new' || c.how === 'changed').map((c) => [c.place, c]));
-  const mark = (k: number) => {
-    const own = inLines.get(k + 1);
+  const inLines = new Map(changes.filter((c) => c.how === 'new' || c.how === 'changed').map((c) => [c.number, c]));
+  const mark = (number: number) => {
+    const own = inLines.get(number);
     return own === undefined ? '' : own.how === 'new' ? 'New in this revision' : `Revised: ${changed(own)}`;
   };
   return {
@@ -132,19 +154,25 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     buyer: buyer?.name ?? '',
     instructions: order.instructions,
     currency,
-    lines: order.lines.map((l, k) => ({
-      place: String(k + 1),
-      description: l.description,
-      ourNumber: l.ourNumber,
-      theirNumber: l.theirNumber,
-      notes: [l.note, l.placeId === null ? '' : `Deliver to ${placeWords(places.get(l.placeId))}`, mark(k)].filter(
-        Boolean,
-      ),
-      quantity: isCharge(l) ? '' : measured(l.quantity, l.unit),
-      price: priceOnPaper(l, currency),
-      wanted: isCharge(l) ? '' : day(l.wantedOn),
-      net: money(l.net),
-    })),
+    lines: byNumber([
+      ...order.lines.map((l) => ({
+        number: l.number,
+        struck: false,
+        description: l.description,
+        ourNumber: l.ourNumber,
+        theirNumber: l.theirNumber,
+        notes: [
+          l.note,
+          l.placeId === null ? '' : `Deliver to ${placeWords(places.get(l.placeId))}`,
+          mark(l.number),
+        ].filter(Boolean),
+        quantity: isCharge(l) ? '' : measured(l.quantity, l.unit),
+        price: priceOnPaper(l, currency),
+        wanted: isCharge(l) ? '' : day(l.wantedOn),
+        net: money(l.net),
+      })),
+      ...cancelled.map(struck),
+    ]),
     totals: [
       ...(totals.charges === 0
         ? []
@@ -157,10 +185,18 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
       { label: `Total incl. ${taxName}`, amount: formatMoney(add(totals.net, totals.tax), currency), strong: true },
     ],
     goesWith: (await goesWith(db, orderId)).map(nameOfFile),
-    revised: revisedWords(changes.filter((c) => c.how === 'term' || c.how === 'gone')),
+    revised: revisedWords(changes.filter((c) => c.how === 'term')),
     terms: [...(await blocksFor(db, order)), company.orderTerms].filter(Boolean).join('\n\n'),
   };
 }
+
+const byNumber = (lines: readonly PaperLine[]): PaperLine[] => lines.toSorted((a, b) => a.number - b.number);
+
+/** A line that was sent and is cancelled: it stands struck, with its number and what it said. */
+const struck = ({ number, name, says }: ToldOrder['lines'][number]): PaperLine => ({
+  ...{ number, struck: true, description: name, ourNumber: '', theirNumber: says['Supplier’s item no.'] ?? '' },
+  ...{ notes: ['Cancelled'], quantity: says.Quantity ?? '', price: says.Price ?? '', wanted: '', net: '' },
+});
 
 const placeWords = (place: { name: string; address: string } | undefined): string =>
   place === undefined ? '' : `${place.name}, ${place.address.replaceAll('\n', ', ')}`;

@@ -3,6 +3,7 @@ import type { Day } from '@/core/calendar/workdays';
 import { WAITING, type InvoiceState } from '@/core/invoices/states';
 import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
 import { asConfirmed } from '@/core/orders/confirming';
+import { numbersOf } from '@/core/orders/numbering';
 import {
   invoicedChargeFaults,
   orderChanges,
@@ -25,7 +26,9 @@ export type RevisionContent = Pick<
   'placeId' | 'wantedOn' | 'latestOn' | 'carrier' | 'carrierService' | 'siteContact' | 'instructions'
 > & { readonly lines: readonly TypedLine[] };
 
-export type RevisedOrder = OrderHead & { readonly lines: readonly Valued<LineToSave>[] };
+export type RevisedOrder = OrderHead & {
+  readonly lines: readonly (Valued<LineToSave> & { readonly number: number })[];
+};
 
 /** A revision that is being written. */
 export type Revision = {
@@ -111,7 +114,8 @@ export async function revise(
   const loose = invoicedChargeFaults(sent, lines);
   if (loose.length > 0) return refused(...loose);
   const { net, gross } = orderTotals(settled.value, codes, currency);
-  return done({ ...order, ...terms, net, gross, lines });
+  const numbers = numbersOf(lines, order);
+  return done({ ...order, ...terms, net, gross, lines: lines.map((l, k) => ({ ...l, number: numbers[k] ?? 0 })) });
 }
 
 async function sentLines(db: Db, order: StoredOrder): Promise<SentLine[]> {

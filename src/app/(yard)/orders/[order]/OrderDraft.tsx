@@ -1,5 +1,6 @@
 'use client';
 
+import { numbersOf } from '@/core/orders/numbering';
 import { Versions } from '@/ui/kit/Versions';
 import { differences, settle } from '@/ui/orders/orderClash';
 import { useMemo, useState } from 'react';
@@ -126,7 +127,7 @@ export function OrderDraft({ view, form, history }: Props) {
           total: sums === undefined ? '' : formatMoney(sums.totals.gross, order.currency),
           busy: act.busy || draft.waits,
           saved: draft.savedAs,
-          fault: standing(draft.faults),
+          fault: standing(draft.faults, (k) => numbersOf(draft.text.lines, order)[k] ?? k + 1),
           onSave: draft.save,
           onPutBack: draft.putBack,
         }}

@@ -46,7 +46,6 @@ export function OrderLines({ view }: { view: OrderView }) {
   const [ending, setEnding] = useState<{ readonly how: LineEnd; readonly line: Line }>();
   const ends = (how: LineEnd, line: Line, words: string) => <End onClick={() => setEnding({ how, line })}>{words}</End>;
   const sent = !UNSENT.includes(order.state) && order.state !== 'cancelled';
-  const places = new Map(order.lines.map((l, k) => [l.id, k + 1]));
   const progress: Column<Line> = {
     key: 'progress',
     head: 'Received · invoiced',
@@ -65,7 +64,7 @@ export function OrderLines({ view }: { view: OrderView }) {
       key: 'place',
       head: <span className="sr-only">Line</span>,
       className: 'w-[26px] text-ink-2 max-phone:hidden',
-      cell: (l) => places.get(l.id),
+      cell: (l) => l.number,
     },
     { key: 'line', head: 'Item', className: 'py-1 row-whole', cell: (l) => <What line={l} view={view} /> },
     {

@@ -15,6 +15,7 @@ import {
 import { ungrouped } from '@/core/locale/locale';
 import { formatPrice, signOf } from '@/core/money/money';
 import { unitOf } from '@/core/quantity/units';
+import { numbersOf } from '@/core/orders/numbering';
 import type { OrderView } from '@/queries/orders/order';
 import { EntrySheet } from '@/ui/entry/EntrySheet';
 import type { EntryChange } from '@/ui/entry/sheet';
@@ -110,9 +111,11 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
           ? now.lines.filter((l) => l.key !== line.key)
           : now.lines.map((l) => (l.key === line.key ? withoutPart(l, part) : l)),
     }));
-    const name = part === undefined ? line.description || `Line ${n}` : `A split of ${line.description}`;
+    const name = part === undefined ? line.description || `Line ${numberOf(n)}` : `A split of ${line.description}`;
     toast(`${name}: line removed`, { action: { label: 'Undo', onClick: steps.undo } });
   };
+  const numbers = numbersOf([...text.lines, {}], view.order);
+  const numberOf = (n: number) => numbers[n - 1] ?? n;
   const faultsOf = ({ line, n, part }: OrderRow) => {
     const at = `lines.${n - 1}`;
     const own = part ?? (line.splits.length === 1 ? 0 : undefined);
@@ -186,8 +189,10 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
         begin={begun}
         blank={(n) => ({ line: blankOf(text.lines, n), n: text.lines.length + 1 + n, part: undefined, net: undefined })}
         keyOf={keyOf}
-        nameOf={({ n, part }) => (part === undefined ? `Line ${n}` : `Line ${n}, split ${part + 1}`)}
-        headOf={({ n, part }) => (part === undefined ? n : '')}
+        nameOf={({ n, part }) =>
+          part === undefined ? `Line ${numberOf(n)}` : `Line ${numberOf(n)}, split ${part + 1}`
+        }
+        headOf={({ n, part }) => (part === undefined ? numberOf(n) : '')}
         levelOf={({ part }) => (part === undefined ? 1 : 2)}
         openOf={({ line, n, part }) => (part === undefined && n <= text.lines.length ? open.has(line.key) : undefined)}
         sameRow={sameRow}

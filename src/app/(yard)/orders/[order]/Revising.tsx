@@ -24,9 +24,9 @@ export function ChangeList({ changes }: { changes: readonly OrderChange[] }) {
   return (
     <ul aria-label="Changes in the revision">
       {changes.map((c) => (
-        <li key={`${c.how} ${c.place} ${c.name}`} className="border-b border-line-2 py-1">
+        <li key={`${c.how} ${c.number} ${c.name}`} className="border-b border-line-2 py-1">
           <span className="font-semibold">
-            {c.how !== 'term' && <span className="text-ink-2">{c.place} </span>}
+            {c.how !== 'term' && <span className="text-ink-2">{c.number} </span>}
             {c.name}
           </span>{' '}
           {HOW[c.how] !== '' && (

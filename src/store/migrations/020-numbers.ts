@@ -1,0 +1,10 @@
+/** A line of an order keeps the number that it was sent with; numbers go on behind the highest that any revision had. */
+export const name = '020-numbers';
+
+export const up = `
+ALTER TABLE order_line ADD COLUMN number INTEGER NOT NULL DEFAULT 0;
+UPDATE order_line SET number = place;
+ALTER TABLE purchase_order ADD COLUMN last_line INTEGER NOT NULL DEFAULT 0;
+UPDATE purchase_order SET last_line = coalesce((SELECT max(place) FROM order_line WHERE order_id = purchase_order.id), 0)
+ WHERE sent_on IS NOT NULL;
+`;
