@@ -49,7 +49,8 @@ describe('the paper of an order', () => {
     });
     expect(paper?.lines).toEqual([
       {
-        place: '1',
+        number: 1,
+        struck: false,
         description: 'Hose',
         ourNumber: '',
         theirNumber: '',
@@ -60,7 +61,8 @@ describe('the paper of an order', () => {
         net: '96.00',
       },
       {
-        place: '2',
+        number: 2,
+        struck: false,
         description: 'Carriage',
         ourNumber: '',
         theirNumber: '',
