@@ -5,6 +5,7 @@ import { gunzipSync } from 'node:zlib';
 import { newMemory } from '../../tests/support/dayWitness';
 import { witness } from '../../tests/support/witness';
 import { ORDER_STATES } from '@/core/orders/states';
+import type { ToldOrder } from '@/core/orders/revising';
 import { connect, type Db } from './db';
 import { findUnproven } from './ledger';
 import { STEPS, type Step } from './migrate';
@@ -36,11 +37,28 @@ function kept(name: string): string {
   return file;
 }
 
+/** Lines have the numbers that their order last went out with, and none is beyond the highest. */
+async function numbersHold(db: Db): Promise<void> {
+  const orders = new Map((await db('purchaseOrder').select('id', 'revision')).map((o) => [o.id, o.revision]));
+  const numbers = new Map((await db('orderLine').select('id', 'number')).map((l) => [l.id, l.number]));
+  for (const { orderId, number, sent } of await db('orderRevision').select('orderId', 'number', 'sent')) {
+    if (orders.get(orderId) !== number) continue;
+    const { lines } = JSON.parse(sent) as ToldOrder;
+    expect(lines.map((l) => l.number)).toEqual(lines.map((l) => numbers.get(l.id ?? 0)));
+  }
+  const beyond = await db('orderLine as l')
+    .join('orderRevision as r', 'r.orderId', 'l.orderId')
+    .join('purchaseOrder as o', 'o.id', 'l.orderId')
+    .whereRaw('l.number not between 1 and o.last_line');
+  expect(beyond).toEqual([]);
+}
+
 /** Every line, order and seal of the file is as its documents say. */
 async function prove(db: Db): Promise<void> {
   expect(await findUnproven(db)).toEqual([]);
   // The needs of these files were laid out beside the application, which has sealed the rest.
   expect((await checkRecord(db)).faults.filter((f) => f.what !== 'unsealed')).toEqual([]);
+  await numbersHold(db);
   const told = await witness(db, newMemory());
   const orders = await db('purchaseOrder').select('id', 'net', 'gross');
   expect(orders.length).toBeGreaterThan(3);

@@ -1,6 +1,6 @@
 import type { Paper } from '@/core/locale/locale';
-import type { Look } from './setting';
 import { ifAny, letterPdf, LOOKS, piece, type Addressed, type PaperColumn, type PaperCompany } from './letter';
+import type { Look } from './setting';
 
 /** Everything that stands on the paper, written out as it is printed. */
 export type OrderPaper = {
@@ -69,7 +69,7 @@ const addressesOf = ({ company, taxName, supplier, deliverTo, siteContact }: Ord
 
 const fact = (label: string, strong: string): Addressed => ({ label, strong, lines: [] });
 
-const own = (line: PaperLine, look: Look = LOOKS.text): Look => ({ ...look, struck: line.struck });
+const lookOf = (line: PaperLine, look: Look = LOOKS.text): Look => ({ ...look, struck: line.struck });
 
 const columnsOf = (currency: string): PaperColumn<PaperLine>[] => [
   { head: 'Line', width: 22, cell: (l) => [piece(String(l.number), LOOKS.muted)] },
@@ -78,14 +78,14 @@ const columnsOf = (currency: string): PaperColumn<PaperLine>[] => [
     cell: (l) => {
       const numbers = [l.ourNumber && `Our item no. ${l.ourNumber}`, l.theirNumber && `Your item no. ${l.theirNumber}`];
       return [
-        piece(l.description, own(l, LOOKS.strong)),
+        piece(l.description, lookOf(l, LOOKS.strong)),
         ...ifAny(numbers.filter(Boolean).join('   '), LOOKS.numbers),
         ...l.notes.map((note) => piece(note, LOOKS.small)),
       ];
     },
   },
-  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity, own(l))] },
-  { head: `Unit price (${currency})`, width: 66, right: true, cell: (l) => [piece(l.price, own(l))] },
+  { head: 'Quantity', width: 62, right: true, cell: (l) => [piece(l.quantity, lookOf(l))] },
+  { head: `Unit price (${currency})`, width: 66, right: true, cell: (l) => [piece(l.price, lookOf(l))] },
   { head: 'Required by', width: 88, right: true, cell: (l) => [piece(l.wanted)] },
   { head: `Net (${currency})`, width: 66, right: true, cell: (l) => [piece(l.net)] },
 ];

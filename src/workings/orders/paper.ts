@@ -33,8 +33,6 @@ export type Going = {
   readonly order: Outgoing;
   readonly revision: number;
   readonly changes: readonly OrderChange[];
-  /** What an earlier revision had, and this one has no more. */
-  readonly cancelled: ToldOrder['lines'];
   /** It has not gone out yet as it stands here. */
   readonly draft: boolean;
   /** The day it went out, or today. */
@@ -49,7 +47,6 @@ export async function outgoing(db: Db, orderId: number, today: Day): Promise<Goi
   const draft = isUnsent(order.state, order.sentFrom);
   const as: Going = {
     ...{ order: await askingForCertificates(db, order, order), revision: order.revision, changes: [] },
-    cancelled: await cancelledSince(db, order, order.lines),
     ...{ draft, issuedOn: draft ? today : await sentLastOn(db, order, today) },
   };
   if (revision === undefined) return as;
@@ -58,24 +55,7 @@ export async function outgoing(db: Db, orderId: number, today: Day): Promise<Goi
   if (!revised.ok) return as;
   const changes = await changesBetween(db, order, revised.value, today);
   const next = { order: await askingForCertificates(db, order, revised.value), revision: order.revision + 1, changes };
-  const cancelled = await cancelledSince(db, order, revised.value.lines);
-  return { ...next, cancelled, draft: true, issuedOn: today };
-}
-
-/** Lines that went out with an order, and are not among these any more. */
-async function cancelledSince(
-  db: Db,
-  { id: orderId }: StoredOrder,
-  lines: Parameters<typeof cancelledLines>[1],
-): Promise<ToldOrder['lines']> {
-  const sent = await db('orderRevision').where({ orderId }).orderBy('number').select('sent');
-  // What was kept before lines had numbers is counted by its order.
-  const told = (json: string) =>
-    (JSON.parse(json) as ToldOrder).lines.map((l, k) => ({ ...l, number: (l.number as number | undefined) ?? k + 1 }));
-  return cancelledLines(
-    sent.map((s) => told(s.sent)),
-    lines,
-  );
+  return { ...next, draft: true, issuedOn: today };
 }
 
 /** The day an order went out as it is in force now. */
@@ -118,7 +98,7 @@ export const revisedWords = (changes: readonly OrderChange[]): string[] =>
 export async function loadPaper(db: Db, orderId: number, today: Day, sending = false): Promise<OrderPaper | undefined> {
   const going = await outgoing(db, orderId, today);
   if (going === undefined) return undefined;
-  const { order, revision, changes, cancelled, draft, issuedOn } = going;
+  const { order, revision, changes, draft, issuedOn } = going;
   const company = await loadCompany(db);
   const supplier = await db('supplier').where({ id: order.supplierId }).first();
   const buyer = await db('person').where({ id: order.madeBy }).first('name');
@@ -171,7 +151,7 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
         wanted: isCharge(l) ? '' : day(l.wantedOn),
         net: money(l.net),
       })),
-      ...cancelled.map(struck),
+      ...(await cancelledFrom(db, order)).map(struck),
     ]),
     totals: [
       ...(totals.charges === 0
@@ -188,6 +168,16 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     revised: revisedWords(changes.filter((c) => c.how === 'term')),
     terms: [...(await blocksFor(db, order)), company.orderTerms].filter(Boolean).join('\n\n'),
   };
+}
+
+/** Lines that went out with an order, and that it has no more; those of before lines kept their numbers are not told. */
+async function cancelledFrom(db: Db, { id: orderId, lines }: Outgoing): Promise<ToldOrder['lines']> {
+  const sent = await db('orderRevision').where({ orderId }).orderBy('number').select('sent');
+  const told = (json: string) => (JSON.parse(json) as ToldOrder).lines.filter((l) => 'number' in l);
+  return cancelledLines(
+    sent.map((s) => told(s.sent)),
+    lines,
+  );
 }
 
 const byNumber = (lines: readonly PaperLine[]): PaperLine[] => lines.toSorted((a, b) => a.number - b.number);

@@ -95,6 +95,8 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- days and rights are the same for the whole visit
     [currency, companyCurrency, terms, onOpen],
   );
+  const numbers = numbersOf([...text.lines, {}], view.order);
+  const numberOf = (n: number) => numbers[n - 1] ?? n;
   const addPart = ({ line }: OrderRow) => {
     if (followsLines(line)) return undefined;
     steps.step();
@@ -114,8 +116,6 @@ export function OrderSheet({ view, form, draft, sums, begun }: Props) {
     const name = part === undefined ? line.description || `Line ${numberOf(n)}` : `A split of ${line.description}`;
     toast(`${name}: line removed`, { action: { label: 'Undo', onClick: steps.undo } });
   };
-  const numbers = numbersOf([...text.lines, {}], view.order);
-  const numberOf = (n: number) => numbers[n - 1] ?? n;
   const faultsOf = ({ line, n, part }: OrderRow) => {
     const at = `lines.${n - 1}`;
     const own = part ?? (line.splits.length === 1 ? 0 : undefined);

@@ -17,7 +17,7 @@ import { partsOf, STORES, withItem, withQuantity, type LineText, type SplitText 
 /** A row of the order's sheet: a line, or a part of the line above it. */
 export type OrderRow = {
   readonly line: LineText;
-  /** The line's number from 1, and the part's from 0. */
+  /** The line's place from 1, and the part's from 0. */
   readonly n: number;
   readonly part: number | undefined;
   /** In the order's currency for a line, in the company's for a part. */
