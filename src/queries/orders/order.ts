@@ -10,7 +10,14 @@ import { may } from '@/core/people/rights';
 import { loadCompany, loadCostCodes, loadOfferedTaxes, loadTaxCodes } from '@/store/company';
 import type { Db } from '@/store/db';
 import { findOrderNumbered, type LineToSave, type StoredOrder } from '@/store/orders';
-import { changesBetween, findRevision, revise, type Revision, type RevisionContent } from '@/workings/orders/revise';
+import {
+  cancelledFrom,
+  changesBetween,
+  findRevision,
+  revise,
+  type Revision,
+  type RevisionContent,
+} from '@/workings/orders/revise';
 import { settleLines } from '@/workings/orders/settleLines';
 import { goesWith, newerOf, type KeptFile } from '@/store/files';
 import { recipientsOf } from '@/store/mail';
@@ -88,6 +95,8 @@ export type OrderView = {
   readonly signing: SignView | undefined;
   /** What went out, the latest first. */
   readonly revisions: readonly RevisionRow[];
+  /** Lines that went out once, and are cancelled. */
+  readonly cancelled: readonly { readonly number: number; readonly name: string }[];
   /** What became of the latest mail that the order, or the revision that is being written, was to go out with. */
   readonly mail: OrderView['messages'][number] | undefined;
 };
@@ -181,6 +190,7 @@ export async function loadOrder(db: Db, person: Person, number: string, today: D
     neededOn: await neededByLine(db, orderId),
     quoted: await quotedFor(db, order),
     revising: writing?.view,
+    cancelled: (await cancelledFrom(db, order)).map(({ number: line, name }) => ({ number: line, name })),
     revisions: await rowsOf<RevisionRow>(
       db('orderRevision as r')
         .join('person as p', 'p.id', 'r.personId')

@@ -1,4 +1,3 @@
-import { numbersOf } from '@/core/orders/numbering';
 import type { Day } from '@/core/calendar/workdays';
 import { formatMoney, lineNet, minor, type Minor, type UnitPrice } from '@/core/money/money';
 import { convert } from '@/core/money/rate';
@@ -134,7 +133,6 @@ export async function loadSignPage(db: Db, person: Person, number: string, today
   const { order, revising } = view;
   const { currency } = await loadCompany(db);
   const lines = revising?.lines ?? order.lines;
-  const numbers = numbersOf(lines, order);
   const itemIds = [...new Set(lines.flatMap((l) => l.itemId ?? []))];
   const past = await loadPast(db, itemIds);
   const parts = groupBy([...(await loadParts(db, itemIds, today)).values()], (p) => p.itemId);
@@ -146,7 +144,7 @@ export async function loadSignPage(db: Db, person: Person, number: string, today
       const wanted = l.splits.reduce((sum, s) => sum + s.quantity, 0) as Quantity;
       const net = l.price === null ? minor(0) : lineNet(l.quantity, l.price, l.priceQuantity, order.currency);
       return {
-        place: numbers[k] ?? 0,
+        place: k + 1,
         ...{ description: l.description, number: l.ourNumber, quantity: l.quantity, unit: l.unit },
         ...{ price: l.price, priceQuantity: l.priceQuantity },
         net: convert(net, order.currency, currency, order.rate),

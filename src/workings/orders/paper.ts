@@ -5,7 +5,6 @@ import type { Day } from '@/core/calendar/workdays';
 import { nameOfFile } from '@/core/files/kinds';
 import { add, formatAmount, formatMoney, type Minor } from '@/core/money/money';
 import { orderTotals } from '@/core/orders/order';
-import { cancelledLines } from '@/core/orders/numbering';
 import type { OrderChange, ToldOrder } from '@/core/orders/revising';
 import { isUnsent } from '@/core/orders/states';
 import { wantsCertificate } from '@/core/receiving/certificates';
@@ -16,7 +15,7 @@ import type { Db } from '@/store/db';
 import { goesWith } from '@/store/files';
 import { loadItems } from '@/store/gathering';
 import { findOrder, type LineToSave, type StoredOrder } from '@/store/orders';
-import { changesBetween, findRevision, placesOf, revise } from './revise';
+import { cancelledFrom, changesBetween, findRevision, placesOf, revise } from './revise';
 import { blocksFor } from '@/store/textBlocks';
 import { dayOnPaper, priceOnPaper } from './orderInWords';
 
@@ -168,16 +167,6 @@ export async function loadPaper(db: Db, orderId: number, today: Day, sending = f
     revised: revisedWords(changes.filter((c) => c.how === 'term')),
     terms: [...(await blocksFor(db, order)), company.orderTerms].filter(Boolean).join('\n\n'),
   };
-}
-
-/** Lines that went out with an order, and that it has no more; those of before lines kept their numbers are not told. */
-async function cancelledFrom(db: Db, { id: orderId, lines }: Outgoing): Promise<ToldOrder['lines']> {
-  const sent = await db('orderRevision').where({ orderId }).orderBy('number').select('sent');
-  const told = (json: string) => (JSON.parse(json) as ToldOrder).lines.filter((l) => 'number' in l);
-  return cancelledLines(
-    sent.map((s) => told(s.sent)),
-    lines,
-  );
 }
 
 const byNumber = (lines: readonly PaperLine[]): PaperLine[] => lines.toSorted((a, b) => a.number - b.number);

@@ -3,13 +3,14 @@ import type { Day } from '@/core/calendar/workdays';
 import { WAITING, type InvoiceState } from '@/core/invoices/states';
 import { draftFaults, isShareOfLines, orderTotals, valueOrder, type Valued } from '@/core/orders/order';
 import { asConfirmed } from '@/core/orders/confirming';
-import { numbersOf } from '@/core/orders/numbering';
+import { cancelledLines, numbersOf } from '@/core/orders/numbering';
 import {
   invoicedChargeFaults,
   orderChanges,
   revisionFaults,
   type OrderChange,
   type SentLine,
+  type ToldOrder,
 } from '@/core/orders/revising';
 import { addQ, NONE, type Quantity } from '@/core/quantity/quantity';
 import { done, refused, type Result } from '@/core/result';
@@ -140,6 +141,19 @@ async function sentLines(db: Db, order: StoredOrder): Promise<SentLine[]> {
 export async function placesOf(db: Db, ...orders: readonly Tellable[]): Promise<ReadonlyMap<number, DeliveryPlace>> {
   const ids = orders.flatMap((o) => [o.placeId, ...o.lines.flatMap((l) => l.placeId ?? [])]);
   return new Map((await whereIn(db, 'deliveryPlace', 'id', ids)).map((p) => [p.id, p]));
+}
+
+/** Lines that went out with an order, and that it has no more; those of before lines kept their numbers are not told. */
+export async function cancelledFrom(
+  db: Db,
+  { id: orderId, lines }: { readonly id: number; readonly lines: Tellable['lines'] },
+): Promise<ToldOrder['lines']> {
+  const sent = await db('orderRevision').where({ orderId }).orderBy('number').select('sent');
+  const told = (json: string) => (JSON.parse(json) as ToldOrder).lines.filter((l) => 'number' in l);
+  return cancelledLines(
+    sent.map((s) => told(s.sent)),
+    lines,
+  );
 }
 
 /** What differs between an order as it was sent and as a revision has it. */

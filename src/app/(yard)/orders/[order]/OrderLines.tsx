@@ -124,6 +124,16 @@ export function OrderLines({ view }: { view: OrderView }) {
       <div className="mt-2">
         <LedgerTable label="Order lines" whole rows={order.lines} columns={columns} keyOf={(l) => l.id} />
       </div>
+      {view.cancelled.length > 0 && (
+        <p className="mt-1 px-2 text-[12.5px] text-ink-2">
+          Cancelled:{' '}
+          {view.cancelled.map((l) => (
+            <del key={l.number} className="mr-3">
+              {l.number} {l.name}
+            </del>
+          ))}
+        </p>
+      )}
       <Sums rows={sumRows(totals, order.currency)} />
       {ending && <LineEnding {...ending} view={view} onClose={() => setEnding(undefined)} />}
     </>

@@ -16,7 +16,7 @@ export function Revising({ view }: { view: OrderView }) {
   );
 }
 
-const HOW = { term: '', changed: '', new: 'new', gone: 'removed' } as const;
+const HOW = { term: '', changed: '', new: 'new', gone: 'cancelled' } as const;
 
 /** What a revision changes, as it was sent and as it is to be. */
 export function ChangeList({ changes }: { changes: readonly OrderChange[] }) {
