@@ -125,7 +125,7 @@ export function OrderLines({ view }: { view: OrderView }) {
         <LedgerTable label="Order lines" whole rows={order.lines} columns={columns} keyOf={(l) => l.id} />
       </div>
       {view.cancelled.length > 0 && (
-        <p className="mt-1 px-2 text-[12.5px] text-ink-2">
+        <p className="mt-1 text-[12.5px] text-ink-2">
           Cancelled:{' '}
           {view.cancelled.map((l) => (
             <del key={l.number} className="mr-3">
