@@ -7,6 +7,8 @@ import type { PersonKey } from '@/demo/catalogue';
 import { Caller } from '../support/caller';
 
 export const DESK = { width: 1280, height: 800 };
+/** Something in a panel has the focus: what is typed goes there. A panel that is still being fetched hears nothing. */
+export const TYPING = By.css('[role="dialog"] :focus');
 export const PHONE = { width: 390, height: 844 };
 
 const FLAGS = [

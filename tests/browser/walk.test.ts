@@ -2,7 +2,7 @@ import { By, Key } from 'selenium-webdriver';
 import readXlsxFile from 'read-excel-file/node';
 import { App } from '../support/app';
 import { Steps } from '../support/steps';
-import { Browser } from './driver';
+import { Browser, TYPING } from './driver';
 
 let app: App;
 let browser: Browser;
@@ -31,14 +31,14 @@ const opens = async (path: string) =>
 /** What a buyer does between breakfast and noon, the mouse left alone; what the keys do is looked at on the way. */
 describe('a morning by keyboard alone', () => {
   it('puts three parts on the buy list of a job that was found, in under 40 keys beside their numbers', async () => {
-    await steps.pressUntil('/', By.css('[role="dialog"]'));
+    await steps.pressUntil('/', TYPING);
     await steps.words('418');
     await browser.see(By.xpath("//*[@role='option'][contains(., '418')]"));
     await steps.press(Key.ENTER);
     await opens('/jobs/418');
     await browser.go('/jobs/418/buy-list');
     await browser.reads('to buy');
-    await steps.pressUntil('n', By.css('[role="dialog"]'));
+    await steps.pressUntil('n', TYPING);
     for (const [k, [part, quantity]] of [
       ['TU-316-38', '36'],
       ['TREAD-GRP', '4'],

@@ -1,4 +1,5 @@
 import { By, Key } from 'selenium-webdriver';
+import { TYPING } from '../browser/driver';
 import type { App } from './app';
 import type { Steps, Task } from './steps';
 
@@ -68,7 +69,7 @@ export const SIGN_TASKS: readonly SignTask[] = [
     who: 'Asha Penrose',
     run: async (s) => {
       await opened(s, '/jobs/412/budget', 'Buying budget');
-      await s.pressUntil('n', By.css('[role="dialog"]'));
+      await s.pressUntil('n', TYPING);
       await take(s, '01');
       await s.words('-50');
       await s.press(Key.TAB);

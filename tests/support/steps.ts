@@ -1,5 +1,5 @@
 import { By, Key, type WebElement } from 'selenium-webdriver';
-import type { Browser } from '../browser/driver';
+import { TYPING, type Browser } from '../browser/driver';
 
 /** Does a task as a person would, and counts the keys and clicks it takes; names and numbers are typed beside them. */
 export class Steps {
@@ -56,7 +56,7 @@ export const TASKS: readonly Task[] = [
     name: 'Put three parts on a job’s buy list',
     run: async (s) => {
       await ready(s, '/jobs/418/buy-list', 'to buy');
-      await s.pressUntil('n', By.css('[role="dialog"]'));
+      await s.pressUntil('n', TYPING);
       const parts = [
         ['TU-316-38', '36'],
         ['GL-M20', '24'],
